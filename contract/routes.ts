@@ -1,0 +1,103 @@
+/** The one table of routes: what the server answers and what the web asks. */
+import type { Schema } from 'yup'
+import type { CarePlan } from '../core/care/clearances.ts'
+import * as s from './schemas.ts'
+import type * as t from './types.ts'
+
+/** A route: where, what goes in, and (as a type only) what comes out. */
+export interface Route<Answer> {
+  readonly method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE'
+  readonly path: string
+  readonly params?: Schema
+  readonly query?: Schema
+  readonly body?: Schema
+  /** Never set: carries the answer's type. */
+  readonly answer?: Answer
+}
+
+const route = <Answer>(definition: Omit<Route<Answer>, 'answer'>): Route<Answer> => definition
+
+export const ROUTES = {
+  health: route<t.Health>({ method: 'GET', path: '/api/health' }),
+  today: route<t.Today>({ method: 'GET', path: '/api/today' }),
+  house: route<t.House>({ method: 'GET', path: '/api/house' }),
+  changeHouse: route<t.House>({ method: 'PATCH', path: '/api/house', body: s.houseChangeSchema }),
+  clients: route<t.ClientRow[]>({ method: 'GET', path: '/api/clients', query: s.clientQuery }),
+  addClient: route<t.Client>({ method: 'POST', path: '/api/clients', body: s.newClientSchema }),
+  client: route<t.ClientPage>({ method: 'GET', path: '/api/clients/:id', params: s.idParams }),
+  changeClient: route<t.Client>({
+    method: 'PATCH',
+    path: '/api/clients/:id',
+    params: s.idParams,
+    body: s.clientChangeSchema,
+  }),
+  eraseClient: route<{ erased: true }>({
+    method: 'DELETE',
+    path: '/api/clients/:id',
+    params: s.idParams,
+    body: s.eraseSchema,
+  }),
+  takeOutClient: route<unknown>({
+    method: 'GET',
+    path: '/api/clients/:id/export.json',
+    params: s.idParams,
+  }),
+  addVisit: route<t.VisitPage>({
+    method: 'POST',
+    path: '/api/clients/:id/visits',
+    params: s.idParams,
+    body: s.newVisitSchema,
+  }),
+  visit: route<t.VisitPage>({ method: 'GET', path: '/api/visits/:id', params: s.idParams }),
+  changeVisit: route<t.VisitPage>({
+    method: 'PATCH',
+    path: '/api/visits/:id',
+    params: s.idParams,
+    body: s.visitChangeSchema,
+  }),
+  saveAsked: route<t.VisitPage>({
+    method: 'PUT',
+    path: '/api/visits/:id/asked',
+    params: s.idParams,
+    body: s.askedSchema,
+  }),
+  editReadings: route<t.VisitPage>({
+    method: 'POST',
+    path: '/api/visits/:id/readings',
+    params: s.idParams,
+    body: s.readingEditSchema,
+  }),
+  savePlan: route<t.VisitPage>({ method: 'PUT', path: '/api/visits/:id/plan', params: s.idParams }),
+  addEvent: route<t.ChairAnswer>({
+    method: 'POST',
+    path: '/api/visits/:id/events',
+    params: s.idParams,
+    body: s.eventSchema,
+  }),
+  care: route<CarePlan>({ method: 'GET', path: '/api/visits/:id/care', params: s.idParams }),
+  careCalendar: route<string>({
+    method: 'GET',
+    path: '/api/visits/:id/care.ics',
+    params: s.idParams,
+  }),
+  saveSkinAnswer: route<t.VisitPage>({
+    method: 'PUT',
+    path: '/api/visits/:id/skin/:moment',
+    params: s.answerParams,
+    body: s.skinAnswerSchema,
+  }),
+  addHairReading: route<t.VisitPage>({
+    method: 'POST',
+    path: '/api/visits/:id/hair',
+    params: s.idParams,
+    body: s.hairReadingSchema,
+  }),
+  removeHairReading: route<{ removed: true }>({
+    method: 'DELETE',
+    path: '/api/hair/:id',
+    params: s.idParams,
+  }),
+} as const
+
+export type RouteName = keyof typeof ROUTES
+export type AnswerOf<N extends RouteName> = NonNullable<(typeof ROUTES)[N]['answer']>

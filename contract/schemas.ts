@@ -1,0 +1,210 @@
+/** What may come over the wire, as Yup schemas. The server checks every body, parameter and query with these. */
+import * as y from 'yup'
+
+const uuid = () => y.string().uuid('must be an id (UUID)')
+const text = (most: number) => y.string().trim().max(most, `at most ${most} characters`)
+const moment = () => y.number().integer().min(0).max(8.64e15)
+const isoDate = () =>
+  y.string().matches(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, 'must be a date like 2026-03-14')
+/** Ids of zones, rules and steps: short words joined with hyphens and colons. */
+const word = () => y.string().matches(/^[a-z0-9:-]{1,60}$/, 'is not a known name')
+const vec3 = () =>
+  y
+    .array()
+    .of(y.number().required().min(-1000).max(1000))
+    .length(3, 'must have three numbers')
+    .required()
+
+export const idParams = y.object({ id: uuid().required() }).noUnknown()
+
+export const SERVICE_CHOICES = ['face-shave', 'head-shave', 'dermaplane', 'facial-razor'] as const
+const service = () => y.string().oneOf([...SERVICE_CHOICES])
+
+export const skinSchema = y
+  .object({
+    reactivity: y.string().oneOf(['tough', 'average', 'reactive']).required(),
+    faceHair: y.string().oneOf(['beard', 'fuzz']).required(),
+    coarseness: y.string().oneOf(['fine', 'medium', 'coarse']).required(),
+    curl: y.string().oneOf(['straight', 'wavy', 'tight']).required(),
+    bumpProne: y.boolean().required(),
+  })
+  .noUnknown()
+
+const clientFields = {
+  name: text(80).required('A client needs a name.'),
+  calledName: text(40).default(''),
+  pronouns: text(30).default(''),
+  occupation: text(80).default(''),
+  service: service().required(),
+  skin: skinSchema.required(),
+}
+
+export const newClientSchema = y.object({ id: uuid().required(), ...clientFields }).noUnknown()
+
+export const clientChangeSchema = y
+  .object({
+    name: text(80).min(1, 'A client needs a name.'),
+    calledName: text(40),
+    pronouns: text(30),
+    occupation: text(80),
+    service: service(),
+    skin: skinSchema.default(undefined),
+  })
+  .noUnknown()
+
+export const eraseSchema = y
+  .object({ confirmName: text(80).required('Type the client’s name to erase.') })
+  .noUnknown()
+
+export const clientQuery = y
+  .object({
+    find: text(80).default(''),
+    sort: y.string().oneOf(['name', 'due', 'last']).default('name'),
+  })
+  .noUnknown()
+
+export const newVisitSchema = y
+  .object({
+    id: uuid().required(),
+    service: service().required(),
+    workerId: uuid().required(),
+    slotAtMs: moment().nullable().default(null),
+  })
+  .noUnknown()
+
+export const visitChangeSchema = y
+  .object({
+    service: service(),
+    workerId: uuid(),
+    slotAtMs: moment().nullable(),
+    routine: text(120),
+  })
+  .noUnknown()
+
+export const askedSchema = y
+  .object({
+    answers: y
+      .mixed<Record<string, { yes: boolean; date?: string | undefined }>>()
+      .required()
+      .test('answers', 'must hold one answer per question', (value) => {
+        if (typeof value !== 'object' || value === null || Array.isArray(value)) return false
+        const entries = Object.entries(value)
+        return (
+          entries.length <= 60 &&
+          entries.every(
+            ([key, a]) =>
+              word().isValidSync(key) &&
+              typeof a === 'object' &&
+              a !== null &&
+              typeof a.yes === 'boolean' &&
+              Object.keys(a).every((k) => k === 'yes' || k === 'date') &&
+              (a.date === undefined || isoDate().isValidSync(a.date)),
+          )
+        )
+      }),
+    spots: y
+      .array()
+      .of(
+        y
+          .object({
+            id: uuid().required(),
+            kind: word().required(),
+            zoneId: word().required(),
+            point: vec3(),
+            normal: vec3(),
+            radiusMm: y.number().min(1).max(60).required(),
+          })
+          .noUnknown(),
+      )
+      .max(200, 'at most 200 marks')
+      .required(),
+    patchTest: y
+      .object({
+        zoneId: word().required(),
+        placedAtMs: moment().required(),
+        result: y.string().oneOf(['waiting', 'calm', 'reacted']).required(),
+      })
+      .noUnknown()
+      .default(undefined)
+      .optional(),
+  })
+  .noUnknown()
+
+export const readingSchema = y
+  .object({
+    id: uuid().required(),
+    zoneId: word().required(),
+    point: vec3(),
+    normal: vec3(),
+    tangent: vec3(),
+    method: y.string().oneOf(['felt', 'looked', 'pad', 'card']).required(),
+    atMs: moment().required(),
+  })
+  .noUnknown()
+
+/** One edit of the map: readings taken out and readings put in, together or not at all. */
+export const readingEditSchema = y
+  .object({
+    remove: y.array().of(uuid().required()).max(500).required(),
+    add: y.array().of(readingSchema.required()).max(500).required(),
+  })
+  .noUnknown()
+
+export const eventSchema = y
+  .object({
+    id: uuid().required(),
+    seq: y.number().integer().min(1).max(100_000).required(),
+    kind: y
+      .string()
+      .oneOf(['started', 'done', 'skipped', 'back', 'nick', 'tug', 'blade-changed', 'finished'])
+      .required(),
+    atMs: moment().required(),
+    stepId: word().optional(),
+    reason: text(200).optional(),
+  })
+  .noUnknown()
+
+export const MOMENTS = ['now', '1h', '24h', '48h', '7d'] as const
+export const answerParams = y
+  .object({ id: uuid().required(), moment: y.string().oneOf([...MOMENTS]).required() })
+  .noUnknown()
+
+export const skinAnswerSchema = y
+  .object({
+    atMs: moment().required(),
+    zones: y
+      .array()
+      .of(
+        y
+          .object({
+            zoneId: word().required(),
+            redness: y.number().integer().min(0).max(4).required(),
+            bumps: y.number().integer().min(0).max(500).required(),
+          })
+          .noUnknown(),
+      )
+      .max(80)
+      .required(),
+  })
+  .noUnknown()
+
+export const hairReadingSchema = y
+  .object({
+    id: uuid().required(),
+    kind: y.string().oneOf(['felt', 'seen', 'measured']).required(),
+    date: isoDate().required('When was it?'),
+    zoneId: word().nullable().default(null),
+    lengthMm: y
+      .number()
+      .min(0.05)
+      .max(60)
+      .when('kind', { is: 'measured', then: (s) => s.required('How long was it?') }),
+  })
+  .noUnknown()
+
+export const houseChangeSchema = y
+  .object({
+    schools: y.mixed<Record<string, string>>().optional(),
+    workerId: uuid().optional(),
+  })
+  .noUnknown()

@@ -1,0 +1,194 @@
+/** What the server answers, as types. */
+import type { SkinAndHair } from '../core/client.ts'
+import type { CarePlan } from '../core/care/clearances.ts'
+import type { ChairEvent, ChairState } from '../core/chair/service.ts'
+import type { Reading } from '../core/grain/readings.ts'
+import type { Schools } from '../core/house/schools.ts'
+import type { Hand } from '../core/plan/hands.ts'
+import type { Plan } from '../core/plan/types.ts'
+import type { Growth } from '../core/regrowth/growth.ts'
+import type { VisitWindow } from '../core/regrowth/nextVisit.ts'
+import type { TideCurve } from '../core/regrowth/tide.ts'
+import type { Asked } from '../core/screening/screen.ts'
+import type { ServiceId } from '../core/services.ts'
+import type { Sensitivity } from '../core/skin/sensitivity.ts'
+
+export interface Health {
+  ok: true
+  version: string
+  clients: number
+  visits: number
+}
+
+export interface Worker {
+  id: string
+  name: string
+  role: string
+  hand: Hand
+}
+
+export interface House {
+  name: string
+  schools: Schools
+  workers: Worker[]
+  /** Who works at this screen. */
+  workerId: string
+}
+
+export interface Client {
+  id: string
+  name: string
+  calledName: string
+  pronouns: string
+  occupation: string
+  service: ServiceId
+  skin: SkinAndHair
+  createdAtMs: number
+}
+
+/** Moments of looking at the skin after a service. */
+export type Moment = 'now' | '1h' | '24h' | '48h' | '7d'
+
+export interface SkinAnswer {
+  moment: Moment
+  atMs: number
+  /** Zones that were marked; the others were clear. */
+  zones: { zoneId: string; redness: number; bumps: number }[]
+}
+
+export interface HairReading {
+  id: string
+  visitId: string
+  kind: 'felt' | 'seen' | 'measured'
+  /** Days after the service. */
+  days: number
+  zoneId: string | null
+  lengthMm: number | null
+  atMs: number
+}
+
+export type VisitState = 'open' | 'running' | 'finished'
+
+/** A visit in a list. */
+export interface VisitSummary {
+  id: string
+  service: ServiceId
+  state: VisitState
+  slotAtMs: number | null
+  startedAtMs: number | null
+  endedAtMs: number | null
+  /** Worst redness within 48 h; null when nobody answered. */
+  worstRedness: number | null
+  /** Bumps on day 7; null when nobody answered. */
+  bumps: number | null
+  /** A change of routine that began with this visit. */
+  routine: string
+}
+
+/** What the models have learned of a client, by zone. */
+export interface ClientModel {
+  sensitivity: Record<string, Sensitivity>
+  growth: Record<string, Growth>
+  /** Services with an answer within 48 h. */
+  answeredServices: number
+}
+
+export interface ClientPage {
+  client: Client
+  /** Newest first. */
+  visits: VisitSummary[]
+  /** The visit that is open, running, or the last one. */
+  currentVisitId: string | null
+  model: ClientModel
+  tide: Tide
+}
+
+/** The tide line of a client. */
+export interface Tide {
+  curve: TideCurve
+  /** What the height means, in words. */
+  hairWords: string
+  visits: VisitSummary[]
+  window: VisitWindow | null
+  fromMs: number
+  untilMs: number
+  nowMs: number
+}
+
+export interface VisitPage {
+  id: string
+  clientId: string
+  workerId: string
+  service: ServiceId
+  state: VisitState
+  slotAtMs: number | null
+  routine: string
+  startedAtMs: number | null
+  endedAtMs: number | null
+  asked: Asked
+  /** Marks of the last visit that last (moles, scars), offered again. */
+  plan: Plan | null
+  planMadeAtMs: number | null
+  readings: Reading[]
+  events: ChairEvent[]
+  chair: ChairState
+  care: CarePlan | null
+  answers: SkinAnswer[]
+  hair: HairReading[]
+  window: VisitWindow | null
+}
+
+export interface ChairAnswer {
+  state: ChairState
+  /** True when the event was already stored. */
+  repeated: boolean
+}
+
+/** A plain flag on the tide table. */
+export interface TodayFlag {
+  kind: 'coral' | 'brass' | 'kelp'
+  text: string
+}
+
+export interface TodayRow {
+  client: { id: string; name: string; occupation: string }
+  service: ServiceId
+  visitId: string | null
+  slotAtMs: number | null
+  curve: TideCurve
+  window: { fromMs: number; toMs: number } | null
+  dueMs: number
+  flags: TodayFlag[]
+}
+
+export interface Today {
+  nowMs: number
+  fromMs: number
+  untilMs: number
+  rows: TodayRow[]
+  answersOwed: number
+  patchTestsToRead: number
+  firstVisits: number
+}
+
+export interface ClientRow {
+  id: string
+  name: string
+  calledName: string
+  occupation: string
+  service: ServiceId
+  visits: number
+  lastAtMs: number | null
+  dueFromMs: number | null
+  dueToMs: number | null
+}
+
+/** RFC 9457 problem details, with a code and what was kept. */
+export interface Problem {
+  type: string
+  title: string
+  status: number
+  detail: string
+  code: string
+  errors?: { path: string; message: string }[]
+}

@@ -1,0 +1,25 @@
+/** What is known of a client's skin and hair from asking: the inputs of every model. */
+import type { HairKind, ZoneId } from './head/zones.ts'
+import { ZONE_FACTS } from './head/zoneFacts.ts'
+import { zoneStem } from './head/zones.ts'
+import type { Reactivity } from './skin/sensitivity.ts'
+
+export type Coarseness = 'fine' | 'medium' | 'coarse'
+export type Curl = 'straight' | 'wavy' | 'tight'
+/** What grows on the face: a beard, or fuzz. */
+export type FaceHair = 'beard' | 'fuzz'
+
+/** Skin and hair as told at Ask. */
+export interface SkinAndHair {
+  readonly reactivity: Reactivity
+  readonly faceHair: FaceHair
+  readonly coarseness: Coarseness
+  readonly curl: Curl
+  readonly bumpProne: boolean
+}
+
+/** The hair to expect in a zone on this client: on a face without a beard the beard zones carry fuzz. */
+export function hairIn(zoneId: ZoneId, faceHair: FaceHair): HairKind {
+  const usual = ZONE_FACTS[zoneStem(zoneId)].hair
+  return usual === 'beard' && faceHair === 'fuzz' ? 'vellus' : usual
+}

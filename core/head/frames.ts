@@ -1,0 +1,70 @@
+/**
+ * The clock face of a place: 12 toward the crown; on the scalp toward the face, under the chin toward the chin.
+ * Bearings are radians clockwise from 12, as seen by a worker who faces the zone from outside.
+ */
+import { zoneStem, type ZoneId } from './zones.ts'
+
+export type Vec3 = readonly [number, number, number]
+
+const CROWN: Vec3 = [0, 112, -20]
+const FACE: Vec3 = [0, 55, 95]
+const CHIN: Vec3 = [0, -98, 96]
+
+function noonTarget(id: ZoneId): Vec3 {
+  const stem = zoneStem(id)
+  if (stem.startsWith('scalp') || stem === 'occiput') return FACE
+  if (stem.startsWith('under-chin')) return CHIN
+  return CROWN
+}
+
+export function dot(a: Vec3, b: Vec3): number {
+  return a[0] * b[0] + a[1] * b[1] + a[2] * b[2]
+}
+
+export function cross(a: Vec3, b: Vec3): Vec3 {
+  return [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]]
+}
+
+export function unit(a: Vec3): Vec3 {
+  const n = Math.hypot(a[0], a[1], a[2]) || 1
+  return [a[0] / n, a[1] / n, a[2] / n]
+}
+
+/** The part of `v` that lies in the tangent plane of the unit normal `n`. */
+export function tangentPart(v: Vec3, n: Vec3): Vec3 {
+  const d = dot(v, n)
+  return [v[0] - d * n[0], v[1] - d * n[1], v[2] - d * n[2]]
+}
+
+/** Unit tangents toward 12 and toward 3 o'clock at a surface point. */
+export function clockFrame(id: ZoneId, point: Vec3, normal: Vec3): { noon: Vec3; three: Vec3 } {
+  const n = unit(normal)
+  const target = noonTarget(id)
+  let noon = tangentPart(
+    [target[0] - point[0], target[1] - point[1], target[2] - point[2]],
+    n,
+  )
+  // Straight under the target there is no way toward it: forward stands in.
+  if (Math.hypot(...noon) < 1e-6) noon = tangentPart([0, 0, 1], n)
+  noon = unit(noon)
+  return { noon, three: cross(noon, n) }
+}
+
+/** Bearing of a direction at a place, radians in [0, 2π). The direction need not be tangent. */
+export function bearingOf(id: ZoneId, point: Vec3, normal: Vec3, direction: Vec3): number {
+  const { noon, three } = clockFrame(id, point, normal)
+  const angle = Math.atan2(dot(direction, three), dot(direction, noon))
+  return angle < 0 ? angle + 2 * Math.PI : angle
+}
+
+/** Unit tangent that points along a bearing at a place. */
+export function directionOf(id: ZoneId, point: Vec3, normal: Vec3, bearing: number): Vec3 {
+  const { noon, three } = clockFrame(id, point, normal)
+  const c = Math.cos(bearing)
+  const s = Math.sin(bearing)
+  return [
+    c * noon[0] + s * three[0],
+    c * noon[1] + s * three[1],
+    c * noon[2] + s * three[2],
+  ]
+}

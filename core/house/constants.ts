@@ -1,0 +1,34 @@
+/**
+ * How constants are written down: each module has one table, and the House page and docs/models.md show the same table.
+ */
+
+/** Where a value comes from: published, common practice, or a house estimate of this product. */
+export type Mark = 'P' | 'C' | 'H'
+
+export const MARK_WORDS: Readonly<Record<Mark, string>> = {
+  P: 'published',
+  C: 'common practice',
+  H: 'house estimate',
+}
+
+/** One constant with its unit, its meaning and where it comes from. */
+export interface Constant {
+  readonly value: number
+  /** Unit in words; empty for a plain number. */
+  readonly unit: string
+  readonly text: string
+  readonly mark: Mark
+  /** Named source for a published value; says so where it was noted from memory. */
+  readonly source?: string
+}
+
+/** Writes a constant down. */
+export function constant(
+  value: number,
+  unit: string,
+  text: string,
+  mark: Mark,
+  source?: string,
+): Constant {
+  return source === undefined ? { value, unit, text, mark } : { value, unit, text, mark, source }
+}

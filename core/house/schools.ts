@@ -1,0 +1,93 @@
+/** Where practitioners disagree: the schools. Each is the house's choice; the default comes first. Common practice. */
+
+export interface SchoolQuestion {
+  readonly question: string
+  /** Choices by id, the default first. */
+  readonly choices: readonly { readonly id: string; readonly text: string }[]
+}
+
+const q = <const C extends readonly { id: string; text: string }[]>(question: string, choices: C) => ({
+  question,
+  choices,
+})
+
+export const SCHOOLS = {
+  beardPasses: q('Passes on a beard', [
+    { id: 'with-across', text: 'With, then across if the skin allows' },
+    { id: 'one-across', text: 'One pass across' },
+    { id: 'with-against', text: 'With, then against' },
+    { id: 'with-only', text: 'With only (bump-prone)' },
+  ]),
+  fuzzDirection: q('Stroke direction when dermaplaning', [
+    { id: 'with-growth', text: 'With the growth' },
+    { id: 'down-to-centre', text: 'Down and toward the centre of the face' },
+    { id: 'toward-worker', text: 'Toward the worker, standing where that is down the growth' },
+  ]),
+  fuzzSlip: q('Wet or dry for fuzz', [
+    { id: 'dry', text: 'Dry, de-oiled skin (professional)' },
+    { id: 'film', text: 'A film of gel or lotion' },
+    { id: 'oil', text: 'Oil or jelly (a blade may slip)' },
+    { id: 'damp', text: 'Damp' },
+  ]),
+  faceOrder: q('Order on the face', [
+    { id: 'flat-first', text: 'Flat and easy first, chin and lip last, longest soaked' },
+    { id: 'top-down', text: 'Top to bottom' },
+    { id: 'most-work-first', text: 'The side that needs most work first (beards)' },
+  ]),
+  neckStretch: q('Stretch on bump-prone necks', [
+    { id: 'light', text: 'Lightly, so that tips are not cut below the surface' },
+    { id: 'taut', text: 'Taut everywhere' },
+  ]),
+  exfoliate: q('Exfoliate the bump-prone', [
+    { id: 'acid', text: 'Leave-on acid nightly from the day after until hair shows' },
+    { id: 'brush', text: 'Brush or scrub against the grain daily' },
+    { id: 'none', text: 'None' },
+  ]),
+  acidsAfter: q('Acids after dermaplaning', [
+    { id: '48', text: 'None for 48 h' },
+    { id: '24', text: 'None for 24 h' },
+    { id: '0', text: 'Mild at once' },
+  ]),
+  makeUpAfter: q('Make-up after', [
+    { id: '24', text: 'Next day (24 h)' },
+    { id: '48', text: '48 h' },
+    { id: '4', text: 'A few hours' },
+  ]),
+  fuzzInterval: q('How often, fuzz', [
+    { id: '4', text: '4 weeks' },
+    { id: '2', text: '2 weeks' },
+    { id: '6', text: '6 weeks' },
+    { id: '8', text: '8 weeks' },
+  ]),
+  bumpProneShave: q('Shaving a beard prone to bumps', [
+    { id: 'leave-a-little', text: 'Leave about a millimetre, single edge, with the grain' },
+    { id: 'every-day', text: 'Every day, so that tips never re-enter' },
+    { id: 'clippers', text: 'Clippers only until clear' },
+  ]),
+  isotretinoin: q('Isotretinoin by mouth before fuzz work', [
+    { id: '6', text: 'Wait 6 months after the last dose (cautious)' },
+    { id: '0', text: 'No wait for superficial work (Spring et al. 2017, from memory)' },
+  ]),
+  headBlade: q('Blade change on a head', [
+    { id: 'by-feel', text: 'By feel, at latest at half' },
+    { id: 'one', text: 'One per service' },
+  ]),
+} as const satisfies Record<string, SchoolQuestion>
+
+export type SchoolId = keyof typeof SCHOOLS
+export type SchoolChoice<S extends SchoolId> = (typeof SCHOOLS)[S]['choices'][number]['id']
+
+/** One choice per question. */
+export type Schools = { readonly [S in SchoolId]: SchoolChoice<S> }
+
+export const SCHOOL_IDS = Object.keys(SCHOOLS) as SchoolId[]
+
+/** Every question answered with its default. */
+export const DEFAULT_SCHOOLS = Object.fromEntries(
+  SCHOOL_IDS.map((id) => [id, SCHOOLS[id].choices[0].id]),
+) as Schools
+
+/** The words of a choice. */
+export function schoolWords<S extends SchoolId>(id: S, choice: SchoolChoice<S>): string {
+  return SCHOOLS[id].choices.find((c) => c.id === choice)!.text
+}

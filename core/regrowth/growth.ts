@@ -1,0 +1,169 @@
+/**
+ * Regrowth (M10). Terminal hair grows straight, fuzz toward a greatest length; growth per zone is learned from what was
+ * felt, seen and measured.
+ */
+import { constant } from '../house/constants.ts'
+import type { HairKind, ZoneId } from '../head/zones.ts'
+import { zoneStem } from '../head/zones.ts'
+import { Z_90 } from '../stats/normal.ts'
+
+const SAITOH = 'Saitoh et al. 1970; Myers & Hamilton 1951 (from memory)'
+const LOUSSOUARN = 'Loussouarn 2001: 0.396 (0.055) and 0.256 (0.044) mm/day (from memory)'
+const BLUME = 'Blume et al. 1991 (from memory)'
+
+export const GROWTH_CONSTANTS = {
+  beardChin: constant(0.38, 'mm/day', 'Growth of beard, lip and chin', 'P', SAITOH),
+  beardChinSd: constant(0.08, 'mm/day', 'Its spread between people', 'P', SAITOH),
+  beardCheek: constant(0.3, 'mm/day', 'Growth of beard, cheeks and neck', 'P', SAITOH),
+  beardCheekSd: constant(0.08, 'mm/day', 'Its spread between people', 'P', SAITOH),
+  scalp: constant(0.35, 'mm/day', 'Growth of scalp hair', 'P', LOUSSOUARN),
+  scalpSd: constant(0.06, 'mm/day', 'Its spread between people', 'P', LOUSSOUARN),
+  fuzz: constant(0.03, 'mm/day', 'Growth of fuzz', 'P', BLUME),
+  fuzzSd: constant(0.02, 'mm/day', 'Its spread between people', 'P', BLUME),
+  brow: constant(0.16, 'mm/day', 'Growth of eyebrow', 'P', SAITOH),
+  browSd: constant(0.04, 'mm/day', 'Its spread between people', 'P', SAITOH),
+  fuzzGreatestMm: constant(2, 'mm', 'Greatest length of fuzz', 'H'),
+  measuredSdMm: constant(0.15, 'mm', 'Spread of a measured, felt or seen length', 'H'),
+  feltMm: constant(0.5, 'mm', 'Terminal hair is felt at this length', 'H'),
+  seenMm: constant(1, 'mm', 'Terminal hair is seen at this length', 'H'),
+  feltFuzzMm: constant(0.3, 'mm', 'Fuzz is felt at this length', 'H'),
+  seenFuzzMm: constant(0.8, 'mm', 'Fuzz is seen at this length', 'H'),
+  waxMm: constant(6.35, 'mm', 'Length that wax needs (a quarter inch)', 'C'),
+} as const
+
+const G = GROWTH_CONSTANTS
+
+/** Which curve a hair follows. */
+export type HairCurve = 'terminal' | 'fuzz'
+
+/** What is believed of a zone's growth, mm/day. */
+export interface Growth {
+  readonly curve: HairCurve
+  readonly mean: number
+  readonly sd: number
+}
+
+/** Prior growth of a zone for the kind of hair found there. */
+export function priorGrowth(zoneId: ZoneId, hair: HairKind): Growth {
+  switch (hair) {
+    case 'scalp':
+      return { curve: 'terminal', mean: G.scalp.value, sd: G.scalpSd.value }
+    case 'brow':
+      return { curve: 'terminal', mean: G.brow.value, sd: G.browSd.value }
+    case 'beard': {
+      const stem = zoneStem(zoneId)
+      const fast = ['upper-lip', 'mouth-corner', 'under-lip', 'chin'].includes(stem)
+      return fast
+        ? { curve: 'terminal', mean: G.beardChin.value, sd: G.beardChinSd.value }
+        : { curve: 'terminal', mean: G.beardCheek.value, sd: G.beardCheekSd.value }
+    }
+    default:
+      return { curve: 'fuzz', mean: G.fuzz.value, sd: G.fuzzSd.value }
+  }
+}
+
+/** Length after `days`, mm. */
+export function hairLengthMm(curve: HairCurve, leftMm: number, rate: number, days: number): number {
+  if (curve === 'terminal') return leftMm + rate * days
+  const most = G.fuzzGreatestMm.value
+  return most * (1 - (1 - leftMm / most) * Math.exp((-rate * days) / most))
+}
+
+/** Days until a length is reached; Infinity when it never is. */
+export function daysToLength(
+  curve: HairCurve,
+  leftMm: number,
+  rate: number,
+  lengthMm: number,
+): number {
+  if (lengthMm <= leftMm) return 0
+  if (rate <= 0) return Infinity
+  if (curve === 'terminal') return (lengthMm - leftMm) / rate
+  const most = G.fuzzGreatestMm.value
+  if (lengthMm >= most) return Infinity
+  return (-most / rate) * Math.log((most - lengthMm) / (most - leftMm))
+}
+
+/** When hair was felt or seen, or how long it was, so many days after a service. */
+export interface GrowthReading {
+  readonly kind: 'felt' | 'seen' | 'measured'
+  readonly days: number
+  /** For `measured`, mm. */
+  readonly lengthMm?: number
+  /** Hair left standing by that service, mm. */
+  readonly leftMm: number
+}
+
+/** Length at which hair is felt or seen, mm. */
+export function thresholdMm(curve: HairCurve, kind: 'felt' | 'seen'): number {
+  if (curve === 'terminal') return kind === 'felt' ? G.feltMm.value : G.seenMm.value
+  return kind === 'felt' ? G.feltFuzzMm.value : G.seenFuzzMm.value
+}
+
+function lengthRead(curve: HairCurve, r: GrowthReading): number {
+  return r.kind === 'measured' ? (r.lengthMm ?? 0) : thresholdMm(curve, r.kind)
+}
+
+/**
+ * Learns growth from readings. Terminal: exact normal–normal update. Fuzz: by a grid over the rate, given back as its
+ * mean and spread.
+ */
+export function updateGrowth(prior: Growth, readings: readonly GrowthReading[]): Growth {
+  const usable = readings.filter((r) => r.days > 0)
+  if (usable.length === 0) return prior
+  const sd = G.measuredSdMm.value
+  if (prior.curve === 'terminal') {
+    let precision = 1 / (prior.sd * prior.sd)
+    let weighted = prior.mean * precision
+    for (const r of usable) {
+      const p = (r.days * r.days) / (sd * sd)
+      precision += p
+      weighted += (p * (lengthRead('terminal', r) - r.leftMm)) / r.days
+    }
+    return { curve: 'terminal', mean: weighted / precision, sd: 1 / Math.sqrt(precision) }
+  }
+  const cells = 400
+  const most = prior.mean + 6 * prior.sd
+  let total = 0
+  let first = 0
+  let second = 0
+  let peak = -Infinity
+  const logs: number[] = []
+  for (let i = 0; i < cells; i++) {
+    const rate = ((i + 0.5) / cells) * most
+    let log = -0.5 * ((rate - prior.mean) / prior.sd) ** 2
+    for (const r of usable) {
+      const expected = hairLengthMm('fuzz', r.leftMm, rate, r.days)
+      log -= 0.5 * ((lengthRead('fuzz', r) - expected) / sd) ** 2
+    }
+    logs.push(log)
+    peak = Math.max(peak, log)
+  }
+  logs.forEach((log, i) => {
+    const rate = ((i + 0.5) / cells) * most
+    const w = Math.exp(log - peak)
+    total += w
+    first += w * rate
+    second += w * rate * rate
+  })
+  const mean = first / total
+  return { curve: 'fuzz', mean, sd: Math.sqrt(Math.max(1e-8, second / total - mean * mean)) }
+}
+
+/** Days until something is so: even odds, and the 80 % range. */
+export interface DayRange {
+  readonly even: number
+  readonly early: number
+  readonly late: number
+}
+
+/** Slowest growth that is still believed, mm/day: keeps the late end of a range finite. */
+const SLOWEST = 0.004
+
+/** Days until hair is felt or seen after a service that left `leftMm`. */
+export function daysUntil(growth: Growth, kind: 'felt' | 'seen', leftMm: number): DayRange {
+  const length = thresholdMm(growth.curve, kind)
+  const at = (z: number) =>
+    daysToLength(growth.curve, leftMm, Math.max(SLOWEST, growth.mean + z * growth.sd), length)
+  return { even: at(0), early: at(Z_90), late: at(-Z_90) }
+}

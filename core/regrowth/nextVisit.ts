@@ -1,0 +1,123 @@
+/** When to meet again (M10): from the latest of skin clear, least interval and clearances, to the date hair is seen. */
+import type { SkinAndHair } from '../client.ts'
+import type { ZoneId } from '../head/zones.ts'
+import { constant, type Mark } from '../house/constants.ts'
+import type { Schools } from '../house/schools.ts'
+import type { Plan } from '../plan/types.ts'
+import { SERVICES, type ServiceId } from '../services.ts'
+import { DAY_MS } from '../time/dates.ts'
+import { daysUntil, type DayRange, type Growth } from './growth.ts'
+
+export const INTERVAL_CONSTANTS = {
+  razorTough: constant(1, 'days', 'Least interval between razor services, tough skin', 'H'),
+  razorAverage: constant(2, 'days', 'Least interval between razor services, average skin', 'H'),
+  razorReactive: constant(4, 'days', 'Least interval between razor services, reactive skin', 'H'),
+  bumpProneExtra: constant(1, 'days', 'Added for bump-prone skin', 'H'),
+  settleDays: constant(3, 'days', 'Free days after redness was last 1 or more', 'H'),
+  leastWindow: constant(2, 'days', 'A window is at least this long', 'H'),
+} as const
+
+const I = INTERVAL_CONSTANTS
+
+/** What the window depends on. */
+export interface WindowInput {
+  readonly service: ServiceId
+  readonly client: SkinAndHair
+  readonly schools: Schools
+  readonly lastAtMs: number
+  /** Zones of the last plan with what they left standing. */
+  readonly zones: readonly { zoneId: ZoneId; name: string; leftMm: number }[]
+  readonly growth: (zoneId: ZoneId) => Growth
+  /** Latest readings of redness: when, and the worst grade. */
+  readonly redness: readonly { atMs: number; grade: number }[]
+  /** Latest clearance that a new service must wait for, if any. */
+  readonly clearedAtMs?: number | undefined
+}
+
+export interface WindowReason {
+  readonly text: string
+  readonly mark: Mark
+}
+
+/** The window of the next visit. */
+export interface VisitWindow {
+  readonly fromMs: number
+  readonly toMs: number
+  readonly felt: DayRange
+  readonly seen: DayRange
+  /** Zone where hair is seen first. */
+  readonly firstZone: string
+  readonly reasons: readonly WindowReason[]
+}
+
+/** Computes the window; undefined when the last plan had no zones. */
+export function nextVisitWindow(input: WindowInput): VisitWindow | undefined {
+  const ranges = input.zones.map((z) => {
+    const growth = input.growth(z.zoneId)
+    return {
+      ...z,
+      felt: daysUntil(growth, 'felt', z.leftMm),
+      seen: daysUntil(growth, 'seen', z.leftMm),
+    }
+  })
+  if (ranges.length === 0) return undefined
+  const first = ranges.reduce((a, b) => (b.seen.even < a.seen.even ? b : a))
+  const at = (days: number) => input.lastAtMs + days * DAY_MS
+  const least = leastDays(input)
+  const reasons: WindowReason[] = []
+
+  const notClear = input.redness.filter((r) => r.grade >= 1).map((r) => r.atMs)
+  const latestNotClear = Math.max(...notClear, -Infinity)
+  const clearAgain = input.redness.some((r) => r.grade === 0 && r.atMs > latestNotClear)
+  let skinMs = input.lastAtMs
+  if (notClear.length > 0) {
+    skinMs = clearAgain
+      ? Math.min(...input.redness.filter((r) => r.atMs > latestNotClear).map((r) => r.atMs))
+      : latestNotClear + I.settleDays.value * DAY_MS
+    reasons.push({
+      text: clearAgain
+        ? 'Skin was seen clear again.'
+        : `Redness was last seen and not yet seen clear: ${I.settleDays.value} free days.`,
+      mark: 'H',
+    })
+  }
+  reasons.push({ text: least.text, mark: least.mark })
+  const fromMs = Math.max(skinMs, at(least.days), input.clearedAtMs ?? -Infinity)
+  const seenMs = at(first.seen.even)
+  const toMs = Math.max(seenMs, fromMs + I.leastWindow.value * DAY_MS)
+  reasons.push({
+    text: `Hair is seen first on ${first.name.charAt(0).toLowerCase()}${first.name.slice(1)}, about day ${Math.round(first.seen.even)} (80 %: ${Math.round(first.seen.early)}–${Math.round(first.seen.late)}).`,
+    mark: 'H',
+  })
+  if (seenMs < fromMs) {
+    reasons.push({ text: 'Hair shows before the skin is ready: the skin decides.', mark: 'H' })
+  }
+  return { fromMs, toMs, felt: first.felt, seen: first.seen, firstZone: first.name, reasons }
+}
+
+function leastDays(input: WindowInput): { days: number; text: string; mark: Mark } {
+  if (SERVICES[input.service].family === 'fuzz') {
+    const weeks = Number(input.schools.fuzzInterval)
+    return { days: weeks * 7, text: `School: every ${weeks} weeks.`, mark: 'C' }
+  }
+  const { reactivity, bumpProne } = input.client
+  const base = { tough: I.razorTough, average: I.razorAverage, reactive: I.razorReactive }[reactivity]
+  const days = base.value + (bumpProne ? I.bumpProneExtra.value : 0)
+  return {
+    days,
+    text: `Least interval for ${reactivity}${bumpProne ? ', bump-prone' : ''} skin: ${days} ${days === 1 ? 'day' : 'days'}.`,
+    mark: 'H',
+  }
+}
+
+/** What each zone of a plan left standing, for forecasting. */
+export function zonesLeft(
+  plan: Pick<Plan, 'zones'>,
+  leftAfter: (bearing: number, growth: number) => number,
+): WindowInput['zones'] {
+  return plan.zones.map((z) => ({
+    zoneId: z.zoneId,
+    name: z.name,
+    leftMm: Math.min(...z.passes.map((p) => leftAfter(p.strokeBearing, z.growthDirection))),
+  }))
+}

@@ -1,0 +1,351 @@
+/**
+ * The rules of asking, as data: what is found, what it means for fuzz services and for razor services, and where the
+ * rule comes from. Local code, the product label and a clinician's advice always win.
+ */
+import { constant, type Mark } from '../house/constants.ts'
+import type { ServiceFamily } from '../services.ts'
+
+/** How grave a finding is, in rising order. */
+export type Severity = 'note' | 'take-care' | 'leave-out' | 'postpone' | 'stop'
+
+export const SEVERITY_ORDER: readonly Severity[] = [
+  'note',
+  'take-care',
+  'leave-out',
+  'postpone',
+  'stop',
+]
+
+export const SEVERITY_WORDS: Readonly<Record<Severity, string>> = {
+  note: 'note',
+  'take-care': 'take care',
+  'leave-out': 'leave out',
+  postpone: 'postpone',
+  stop: 'stop',
+}
+
+export const SCREENING_CONSTANTS = {
+  sunburnDays: constant(7, 'days', 'Wait after sunburn, at least', 'H'),
+  isotretinoinMonths: constant(6, 'months', 'Cautious wait after oral isotretinoin', 'P', 'Spring et al. 2017 found no need for superficial work (from memory)'),
+  retinoidCreamDays: constant(5, 'days', 'Stop retinoid cream before fuzz work (3–7)', 'H'),
+  acidsFuzzDays: constant(3, 'days', 'Stop leave-on acids and scrubs before fuzz work (2–3)', 'H'),
+  acidsRazorDays: constant(1, 'days', 'Stop leave-on acids before a razor shave', 'H'),
+  peelDays: constant(14, 'days', 'Wait after a peel, laser or microneedling (2–4 weeks)', 'H'),
+  injectionsDays: constant(14, 'days', 'Wait after filler or toxin injections', 'H'),
+  waxFuzzDays: constant(7, 'days', 'Wait after waxing before fuzz work', 'H'),
+  waxRazorDays: constant(3, 'days', 'Wait after waxing before a razor shave', 'H'),
+  patchTestHours: constant(24, 'h', 'A patch test is read from this long after (24–48 h)', 'C'),
+  patchTestLatestHours: constant(48, 'h', 'and at latest', 'C'),
+  spotMarginMm: constant(5, 'mm', 'Margin round a spot that is left out', 'H'),
+} as const
+
+const S = SCREENING_CONSTANTS
+
+/** What a rule does once its question is answered with yes. */
+export interface RuleEffect {
+  readonly severity: Severity
+  readonly text: string
+  readonly mark: Mark
+  /** Postpone: free days after the date asked for. */
+  readonly waitDays?: number
+  readonly withGrainOnly?: boolean
+  readonly onePass?: boolean
+  readonly noFragrance?: boolean
+}
+
+/** One thing that is asked. */
+export interface ScreeningRule {
+  readonly id: string
+  readonly question: string
+  /** What date is asked for, where one matters. */
+  readonly dateQuestion?: string
+  readonly effects: Readonly<Record<ServiceFamily, RuleEffect>>
+}
+
+const both = (effect: RuleEffect): ScreeningRule['effects'] => ({ razor: effect, fuzz: effect })
+
+export const RULES: readonly ScreeningRule[] = [
+  {
+    id: 'infection',
+    question: 'Cold sore, impetigo, shingles, open wound or another catching skin infection?',
+    effects: both({
+      severity: 'stop',
+      text: 'Do not work today. Suggest a pharmacist or doctor, and meet again when it has healed.',
+      mark: 'C',
+    }),
+  },
+  {
+    id: 'changing-mole',
+    question: 'A mole that has changed in size, shape or colour, or bleeds?',
+    effects: both({
+      severity: 'stop',
+      text: 'Have a doctor look at it first.',
+      mark: 'C',
+    }),
+  },
+  {
+    id: 'widespread-acne',
+    question: 'Acne or pustules over much of the area?',
+    effects: {
+      fuzz: {
+        severity: 'postpone',
+        text: 'Wait until it has calmed: a blade spreads it.',
+        mark: 'C',
+      },
+      razor: {
+        severity: 'take-care',
+        text: 'Mark each active spot on the head; they are left out.',
+        mark: 'C',
+      },
+    },
+  },
+  {
+    id: 'sunburn',
+    question: 'Sunburn?',
+    dateQuestion: 'Burnt on',
+    effects: both({
+      severity: 'postpone',
+      waitDays: S.sunburnDays.value,
+      text: 'Wait until it has healed, at least a week.',
+      mark: 'C',
+    }),
+  },
+  {
+    id: 'flare',
+    question: 'Eczema, psoriasis or rosacea that is flaring?',
+    effects: {
+      fuzz: { severity: 'postpone', text: 'Wait until the flare is over.', mark: 'C' },
+      razor: {
+        severity: 'take-care',
+        text: 'Mark the patches to leave out; elsewhere with the grain only, nothing scented.',
+        mark: 'C',
+        withGrainOnly: true,
+        noFragrance: true,
+      },
+    },
+  },
+  {
+    id: 'isotretinoin',
+    question: 'Isotretinoin by mouth, now or in the last half year?',
+    dateQuestion: 'Last dose',
+    effects: {
+      fuzz: {
+        severity: 'postpone',
+        waitDays: Math.round(S.isotretinoinMonths.value * 30.44),
+        text: 'The cautious school waits six months after the last dose.',
+        mark: 'P',
+      },
+      razor: {
+        severity: 'take-care',
+        text: 'Skin tears easily: with the grain only, and ask how it heals.',
+        mark: 'C',
+        withGrainOnly: true,
+      },
+    },
+  },
+  {
+    id: 'retinoid-cream',
+    question: 'Retinoid cream?',
+    dateQuestion: 'Last used',
+    effects: {
+      fuzz: {
+        severity: 'postpone',
+        waitDays: S.retinoidCreamDays.value,
+        text: 'Stop it for a few days first: the top layer is thin.',
+        mark: 'H',
+      },
+      razor: { severity: 'take-care', text: 'Skin is thinner than it looks: few strokes.', mark: 'C' },
+    },
+  },
+  {
+    id: 'acids',
+    question: 'Leave-on acids, benzoyl peroxide or scrubs?',
+    dateQuestion: 'Last used',
+    effects: {
+      fuzz: {
+        severity: 'postpone',
+        waitDays: S.acidsFuzzDays.value,
+        text: 'Stop them for a few days first.',
+        mark: 'H',
+      },
+      razor: {
+        severity: 'postpone',
+        waitDays: S.acidsRazorDays.value,
+        text: 'Leave a day between.',
+        mark: 'H',
+      },
+    },
+  },
+  {
+    id: 'peel',
+    question: 'Chemical peel, laser or microneedling?',
+    dateQuestion: 'Done on',
+    effects: both({
+      severity: 'postpone',
+      waitDays: S.peelDays.value,
+      text: 'Let the skin rebuild first.',
+      mark: 'C',
+    }),
+  },
+  {
+    id: 'injections',
+    question: 'Filler or toxin injections?',
+    dateQuestion: 'Done on',
+    effects: both({
+      severity: 'postpone',
+      waitDays: S.injectionsDays.value,
+      text: 'Do not press or stretch there yet.',
+      mark: 'C',
+    }),
+  },
+  {
+    id: 'waxing',
+    question: 'Waxed in the area?',
+    dateQuestion: 'Done on',
+    effects: {
+      fuzz: {
+        severity: 'postpone',
+        waitDays: S.waxFuzzDays.value,
+        text: 'Waxing takes skin too.',
+        mark: 'H',
+      },
+      razor: {
+        severity: 'postpone',
+        waitDays: S.waxRazorDays.value,
+        text: 'Waxing takes skin too.',
+        mark: 'H',
+      },
+    },
+  },
+  {
+    id: 'blood-thinners',
+    question: 'Blood thinners or a bleeding disorder?',
+    effects: both({
+      severity: 'take-care',
+      text: 'A clinician’s word first; then one gentle pass, styptic laid out.',
+      mark: 'C',
+      onePass: true,
+    }),
+  },
+  {
+    id: 'keloids',
+    question: 'Scars that grow thick (keloids)?',
+    effects: {
+      fuzz: {
+        severity: 'postpone',
+        text: 'Ask a doctor first; if allowed, one gentle pass.',
+        mark: 'C',
+      },
+      razor: {
+        severity: 'take-care',
+        text: 'With the grain, guarded, and ask how small cuts heal.',
+        mark: 'C',
+        withGrainOnly: true,
+      },
+    },
+  },
+  {
+    id: 'slow-healing',
+    question: 'Diabetes, slow healing or a weakened immune system?',
+    effects: both({
+      severity: 'take-care',
+      text: 'A clinician’s word first; few strokes, no second pass.',
+      mark: 'C',
+      onePass: true,
+    }),
+  },
+  {
+    id: 'allergy',
+    question: 'Allergic to nickel, latex, fragrance or plant extracts?',
+    effects: both({
+      severity: 'take-care',
+      text: 'Lay out other gloves, blade holder or balm.',
+      mark: 'C',
+      noFragrance: true,
+    }),
+  },
+  {
+    id: 'hormonal-growth',
+    question: 'Thick hormonal growth on the face?',
+    effects: {
+      fuzz: {
+        severity: 'note',
+        text: 'Explain the upkeep. A doctor’s advice may help.',
+        mark: 'C',
+      },
+      razor: { severity: 'note', text: 'Fine to shave.', mark: 'C' },
+    },
+  },
+  {
+    id: 'strays',
+    question: 'Dark, coarse hairs among the fuzz?',
+    effects: {
+      fuzz: {
+        severity: 'note',
+        text: 'Tweeze or thread them first: they dull the blade and hurt.',
+        mark: 'C',
+      },
+      razor: { severity: 'note', text: 'No matter for a shave.', mark: 'C' },
+    },
+  },
+  {
+    id: 'worn',
+    question: 'Jewellery, contact lenses or lash extensions?',
+    effects: both({
+      severity: 'note',
+      text: 'Jewellery off, lenses out, lashes shielded.',
+      mark: 'C',
+    }),
+  },
+  {
+    id: 'under-age',
+    question: 'Under age?',
+    effects: both({
+      severity: 'take-care',
+      text: 'A guardian’s consent, and what the local code says.',
+      mark: 'C',
+    }),
+  },
+  {
+    id: 'first-ever',
+    question: 'First treatment of this kind ever?',
+    effects: {
+      fuzz: {
+        severity: 'postpone',
+        text: 'Patch test on a small spot first; read it after 24–48 h.',
+        mark: 'C',
+      },
+      razor: { severity: 'note', text: 'Feel for moles before the lather goes on.', mark: 'C' },
+    },
+  },
+]
+
+/** What can be marked on the head. */
+export const SPOT_KINDS = [
+  'mole',
+  'scab',
+  'raised-lesion',
+  'skin-tag',
+  'active-spot',
+  'eczema-patch',
+  'healing-spot',
+  'scar',
+] as const
+export type SpotKind = (typeof SPOT_KINDS)[number]
+
+export const SPOT_WORDS: Readonly<Record<SpotKind, string>> = {
+  mole: 'mole',
+  scab: 'scab',
+  'raised-lesion': 'raised lesion',
+  'skin-tag': 'skin tag',
+  'active-spot': 'active spot',
+  'eczema-patch': 'eczema patch',
+  'healing-spot': 'healing spot',
+  scar: 'scar',
+}
+
+/** For fuzz services these leave out their whole zone, not only themselves. */
+export const ZONE_WIDE_SPOTS: readonly SpotKind[] = ['active-spot', 'eczema-patch']
+
+/** Marks that stay from visit to visit. */
+export const LASTING_SPOTS: readonly SpotKind[] = ['mole', 'raised-lesion', 'skin-tag', 'scar']
