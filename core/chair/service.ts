@@ -180,3 +180,16 @@ export function executedLoads(
   }
   return loads
 }
+
+/** Time left of the last lather, ms (negative when it has dried); undefined before the first. */
+export function latherLeftMs(
+  events: readonly ChairEvent[],
+  nowMs: number,
+  lastsMs: number,
+): number | undefined {
+  const laid = events.filter(
+    (e) => e.kind === 'done' && (e.stepId === 'prepare:lather' || e.stepId?.startsWith('lather:')),
+  )
+  const last = laid[laid.length - 1]
+  return last && last.atMs + lastsMs - nowMs
+}

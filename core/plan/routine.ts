@@ -8,6 +8,7 @@ export const ROUTINE_CONSTANTS = {
   cleanseMin: constant(2, 'min', 'Cleanse and look', 'H'),
   towelMin: constant(4, 'min', 'Hot towel', 'H'),
   latherMin: constant(2, 'min', 'Oil and lather', 'H'),
+  latherLastsMin: constant(6, 'min', 'Lather lasts', 'H'),
   reLatherMin: constant(1, 'min', 'Re-lather on what is not yet done', 'H'),
   dryMin: constant(2, 'min', 'De-oil and dry', 'H'),
   checkMin: constant(2, 'min', 'Feel for missed patches', 'H'),

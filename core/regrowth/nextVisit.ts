@@ -15,6 +15,7 @@ export const INTERVAL_CONSTANTS = {
   bumpProneExtra: constant(1, 'days', 'Added for bump-prone skin', 'H'),
   settleDays: constant(3, 'days', 'Free days after redness was last 1 or more', 'H'),
   leastWindow: constant(2, 'days', 'A window is at least this long', 'H'),
+  windowShare: constant(0.25, '', 'and at least this share of the least interval', 'H'),
 } as const
 
 const I = INTERVAL_CONSTANTS
@@ -43,6 +44,8 @@ export interface WindowReason {
 export interface VisitWindow {
   readonly fromMs: number
   readonly toMs: number
+  /** When the skin is, or is taken to be, clear. */
+  readonly skinMs: number
   readonly felt: DayRange
   readonly seen: DayRange
   /** Zone where hair is seen first. */
@@ -84,7 +87,8 @@ export function nextVisitWindow(input: WindowInput): VisitWindow | undefined {
   reasons.push({ text: least.text, mark: least.mark })
   const fromMs = Math.max(skinMs, at(least.days), input.clearedAtMs ?? -Infinity)
   const seenMs = at(first.seen.even)
-  const toMs = Math.max(seenMs, fromMs + I.leastWindow.value * DAY_MS)
+  const leastWindow = Math.max(I.leastWindow.value, I.windowShare.value * least.days)
+  const toMs = Math.max(seenMs, fromMs + leastWindow * DAY_MS)
   reasons.push({
     text: `Hair is seen first on ${first.name.charAt(0).toLowerCase()}${first.name.slice(1)}, about day ${Math.round(first.seen.even)} (80 %: ${Math.round(first.seen.early)}–${Math.round(first.seen.late)}).`,
     mark: 'H',
@@ -92,7 +96,7 @@ export function nextVisitWindow(input: WindowInput): VisitWindow | undefined {
   if (seenMs < fromMs) {
     reasons.push({ text: 'Hair shows before the skin is ready: the skin decides.', mark: 'H' })
   }
-  return { fromMs, toMs, felt: first.felt, seen: first.seen, firstZone: first.name, reasons }
+  return { fromMs, toMs, skinMs, felt: first.felt, seen: first.seen, firstZone: first.name, reasons }
 }
 
 function leastDays(input: WindowInput): { days: number; text: string; mark: Mark } {

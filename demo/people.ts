@@ -1,0 +1,233 @@
+/** The people of Lantern Quay: invented names, invented lives. */
+import type { SkinAndHair } from '../core/client.ts'
+import type { ServiceId } from '../core/services.ts'
+import type { ZoneStem } from '../core/head/zones.ts'
+
+/** What the studio does not know of a client: the truth behind the readings. */
+export interface HiddenTruth {
+  /** Redness grade per unit load. */
+  readonly gradePerLoad: number
+  /** Bumps per unit load. */
+  readonly bumpsPerLoad: number
+  /** Growth against the usual, as a factor. */
+  readonly growthFactor: number
+  /** Growth directions that differ from the usual, hours on the clock for the client's left. */
+  readonly hours?: Partial<Record<ZoneStem, number>>
+  /** Turn of the whorl at the crown. */
+  readonly whorl?: 'clockwise' | 'anticlockwise'
+}
+
+export interface Person {
+  readonly name: string
+  readonly called?: string
+  readonly pronouns?: string
+  readonly occupation: string
+  readonly service: ServiceId
+  readonly skin: SkinAndHair
+  readonly truth: HiddenTruth
+  /** Days between visits; undefined for somebody who has never been. */
+  readonly everyDays?: number
+  /** Days since the last visit. */
+  readonly lastDaysAgo?: number
+  /** Hour of today's slot. */
+  readonly slotHour?: number
+  /** Worker: 0 is the barber, 1 the esthetician. */
+  readonly worker: 0 | 1
+  readonly story?:
+    | 'routine-helped'
+    | 'too-often'
+    | 'postponed'
+    | 'patch-test'
+    | 'first-visit'
+    | 'mole'
+    | 'answer-owed'
+}
+
+const skin = (
+  reactivity: SkinAndHair['reactivity'],
+  faceHair: SkinAndHair['faceHair'],
+  coarseness: SkinAndHair['coarseness'],
+  curl: SkinAndHair['curl'] = 'straight',
+  bumpProne = false,
+): SkinAndHair => ({ reactivity, faceHair, coarseness, curl, bumpProne })
+
+/** The studio's name and workers. */
+export const STUDIO = {
+  name: 'Lantern Quay',
+  workers: [
+    { name: 'Ines Marchetti-Roe', role: 'barber', hand: 'right' },
+    { name: 'Joren Aldous', role: 'esthetician', hand: 'left' },
+  ],
+} as const
+
+export const PEOPLE: readonly Person[] = [
+  {
+    name: 'Tobias Arkwell',
+    called: 'Toby',
+    pronouns: 'he/him',
+    occupation: 'salvage diver, mask must seal',
+    service: 'face-shave',
+    skin: skin('average', 'beard', 'coarse', 'wavy', true),
+    truth: {
+      gradePerLoad: 0.34,
+      bumpsPerLoad: 0.22,
+      growthFactor: 1.08,
+      hours: { 'neck-lower': 1, 'neck-lower-centre': 12, 'neck-upper': 7, 'under-chin': 8 },
+    },
+    everyDays: 5,
+    lastDaysAgo: 3.2,
+    slotHour: 10.5,
+    worker: 0,
+    story: 'routine-helped',
+  },
+  {
+    name: 'Wren Halloran',
+    pronouns: 'they/them',
+    occupation: 'oboist',
+    service: 'dermaplane',
+    skin: skin('average', 'fuzz', 'fine'),
+    truth: { gradePerLoad: 0.3, bumpsPerLoad: 0.02, growthFactor: 1 },
+    slotHour: 11.5,
+    worker: 1,
+    story: 'patch-test',
+  },
+  {
+    name: 'Idris Vaughan-Lyle',
+    occupation: 'glassblower',
+    service: 'face-shave',
+    skin: skin('reactive', 'beard', 'medium', 'wavy'),
+    truth: { gradePerLoad: 0.75, bumpsPerLoad: 0.12, growthFactor: 0.95 },
+    everyDays: 2,
+    lastDaysAgo: 1.6,
+    slotHour: 16,
+    worker: 0,
+    story: 'too-often',
+  },
+  {
+    name: 'Petra Sunde',
+    pronouns: 'she/her',
+    occupation: 'swim coach',
+    service: 'head-shave',
+    skin: skin('tough', 'fuzz', 'medium'),
+    truth: { gradePerLoad: 0.12, bumpsPerLoad: 0.02, growthFactor: 1.05, whorl: 'clockwise' },
+    everyDays: 4,
+    lastDaysAgo: 3.4,
+    slotHour: 14,
+    worker: 0,
+  },
+  {
+    name: 'Marlow Quist',
+    occupation: 'rescue volunteer, mask must seal',
+    service: 'face-shave',
+    skin: skin('average', 'beard', 'medium'),
+    truth: { gradePerLoad: 0.26, bumpsPerLoad: 0.06, growthFactor: 0.98 },
+    everyDays: 6,
+    lastDaysAgo: 7.4,
+    worker: 0,
+    story: 'answer-owed',
+  },
+  {
+    name: 'Odile Fenn',
+    pronouns: 'she/her',
+    occupation: 'bookbinder',
+    service: 'facial-razor',
+    skin: skin('tough', 'fuzz', 'fine'),
+    truth: { gradePerLoad: 0.14, bumpsPerLoad: 0.01, growthFactor: 1.1 },
+    everyDays: 30,
+    lastDaysAgo: 19,
+    worker: 1,
+  },
+  {
+    name: 'Casimir Rooke',
+    occupation: 'harbour pilot',
+    service: 'face-shave',
+    skin: skin('average', 'beard', 'coarse'),
+    truth: { gradePerLoad: 0.3, bumpsPerLoad: 0.1, growthFactor: 1 },
+    worker: 0,
+    story: 'first-visit',
+  },
+  {
+    name: 'Liv Ostrander',
+    pronouns: 'she/her',
+    occupation: 'pastry cook',
+    service: 'dermaplane',
+    skin: skin('average', 'fuzz', 'fine'),
+    truth: { gradePerLoad: 0.33, bumpsPerLoad: 0.02, growthFactor: 1.2 },
+    everyDays: 29,
+    lastDaysAgo: 30.3,
+    slotHour: 15,
+    worker: 1,
+    story: 'postponed',
+  },
+  {
+    name: 'Bram Tolliver',
+    occupation: 'organ tuner',
+    service: 'head-shave',
+    skin: skin('average', 'beard', 'coarse', 'wavy'),
+    truth: {
+      gradePerLoad: 0.24,
+      bumpsPerLoad: 0.05,
+      growthFactor: 1.02,
+      whorl: 'anticlockwise',
+      hours: { nape: 11, 'nape-centre': 12 },
+    },
+    everyDays: 5,
+    lastDaysAgo: 2.2,
+    worker: 0,
+  },
+  {
+    name: 'Sefa Lindqvist',
+    occupation: 'lightkeeper',
+    service: 'dermaplane',
+    skin: skin('reactive', 'fuzz', 'fine'),
+    truth: { gradePerLoad: 0.52, bumpsPerLoad: 0.03, growthFactor: 0.9 },
+    everyDays: 33,
+    lastDaysAgo: 12,
+    worker: 1,
+  },
+  {
+    name: 'Noor Castellane',
+    pronouns: 'she/her',
+    occupation: 'ferry captain',
+    service: 'facial-razor',
+    skin: skin('average', 'fuzz', 'medium'),
+    truth: { gradePerLoad: 0.25, bumpsPerLoad: 0.02, growthFactor: 1.3 },
+    everyDays: 28,
+    lastDaysAgo: 27,
+    worker: 1,
+  },
+  {
+    name: 'Emeka Strand',
+    pronouns: 'he/him',
+    occupation: 'choir tenor',
+    service: 'face-shave',
+    skin: skin('average', 'beard', 'coarse', 'tight', true),
+    truth: { gradePerLoad: 0.28, bumpsPerLoad: 0.35, growthFactor: 1.1 },
+    everyDays: 7,
+    lastDaysAgo: 4.5,
+    worker: 0,
+  },
+  {
+    name: 'Ansel Mirrow',
+    occupation: 'sailmaker',
+    service: 'face-shave',
+    skin: skin('tough', 'beard', 'coarse'),
+    truth: { gradePerLoad: 0.14, bumpsPerLoad: 0.04, growthFactor: 1.15 },
+    everyDays: 4,
+    lastDaysAgo: 1.1,
+    worker: 0,
+    story: 'mole',
+  },
+  {
+    name: 'Maximiliane Theodora Okonkwo-Brandvold',
+    called: 'Max',
+    pronouns: 'she/her',
+    occupation: 'net mender and understudy of the harbour theatre',
+    service: 'dermaplane',
+    skin: skin('average', 'fuzz', 'fine'),
+    truth: { gradePerLoad: 0.29, bumpsPerLoad: 0.02, growthFactor: 1 },
+    everyDays: 31,
+    lastDaysAgo: 21,
+    worker: 1,
+  },
+]

@@ -1,0 +1,509 @@
+/**
+ * Lantern Quay, made by core's own models from a seed: hidden true grain, growth and sensitivity, noisy readings, and
+ * eighteen months of visits up to today. The same every time for the same day.
+ */
+import type { Model, ModelStatic } from 'sequelize'
+import { replay, executedLoads, type ChairEvent } from '../core/chair/service.ts'
+import { hairIn, type SkinAndHair } from '../core/client.ts'
+import { toRadians, wrapTurn } from '../core/grain/circular.ts'
+import { grainMap, type Reading, type ReadingMethod } from '../core/grain/readings.ts'
+import { startingGuess } from '../core/grain/startingGuess.ts'
+import { directionOf, tangentPart, unit, type Vec3 } from '../core/head/frames.ts'
+import type { SurfacePoint, ZoneRecord } from '../core/head/head.ts'
+import { zoneStem, type ZoneId } from '../core/head/zones.ts'
+import { DEFAULT_SCHOOLS, type Schools } from '../core/house/schools.ts'
+import { makePlan } from '../core/plan/makePlan.ts'
+import type { Plan } from '../core/plan/types.ts'
+import { daysToLength, priorGrowth, thresholdMm } from '../core/regrowth/growth.ts'
+import { RULES } from '../core/screening/rules.ts'
+import { screen, type Asked, type Spot } from '../core/screening/screen.ts'
+import { serviceZones } from '../core/services.ts'
+import { priorSensitivity } from '../core/skin/sensitivity.ts'
+import { drawNormal, drawPoisson, mulberry32 } from '../core/stats/random.ts'
+import { addDays, dateOf, DAY_MS, HOUR_MS } from '../core/time/dates.ts'
+import type { Moment, SkinAnswer } from '../contract/types.ts'
+import { ZONES } from '../server/atlas.ts'
+import type { Database } from '../server/db/connection.ts'
+import { leftStanding, offsetMinutes, summariseAnswers } from '../server/visits/service.ts'
+import { PEOPLE, STUDIO, type Person } from './people.ts'
+
+const MONTHS_18_DAYS = 547
+/** When the bump-prone client's routine changed, days ago. */
+const ROUTINE_CHANGED_DAYS = 96
+/** Share of follow-up questions that nobody answers. */
+const NOT_ANSWERED = 0.22
+
+/** Ids from the seed, in the shape of a version 4 UUID. */
+function idMaker(random: () => number): () => string {
+  const hex = (n: number) =>
+    Array.from({ length: n }, () => Math.floor(random() * 16).toString(16)).join('')
+  return () => `${hex(8)}-${hex(4)}-4${hex(3)}-8${hex(3)}-${hex(12)}`
+}
+
+const zoneById = new Map(ZONES.map((z) => [z.id, z]))
+
+/** The true growth direction at a point of a client's head. */
+export function trueDirection(person: Person, zone: ZoneRecord, at: SurfacePoint): Vec3 {
+  const stem = zoneStem(zone.id)
+  if (stem === 'scalp-crown' && person.truth.whorl) {
+    const whorl: Vec3 = [6, 98, -66]
+    const out: Vec3 = [at.point[0] - whorl[0], at.point[1] - whorl[1], at.point[2] - whorl[2]]
+    const radial = unit(tangentPart(out, at.normal))
+    const turn = person.truth.whorl === 'clockwise' ? 1 : -1
+    // Round the whorl and outward, as hair lies.
+    const [a, n] = [radial, at.normal]
+    const round: Vec3 = [
+      turn * (a[1] * n[2] - a[2] * n[1]),
+      turn * (a[2] * n[0] - a[0] * n[2]),
+      turn * (a[0] * n[1] - a[1] * n[0]),
+    ]
+    return unit([0.5 * a[0] + 0.87 * round[0], 0.5 * a[1] + 0.87 * round[1], 0.5 * a[2] + 0.87 * round[2]])
+  }
+  return directionOf(zone.id, at.point, at.normal, trueBearing(person, zone.id))
+}
+
+function trueBearing(person: Person, id: ZoneId): number {
+  const hour = person.truth.hours?.[zoneStem(id)]
+  if (hour === undefined) return startingGuess(id) ?? 0
+  const angle = toRadians(30 * (hour % 12))
+  return id.endsWith('-right') ? wrapTurn(-angle) : angle
+}
+
+/** Readings of the zones of a client's service, as a careful worker would make them. */
+function makeReadings(
+  person: Person,
+  atMs: number,
+  random: () => number,
+  newId: () => string,
+): Reading[] {
+  const methods: ReadingMethod[] = ['felt', 'felt', 'pad', 'looked', 'card']
+  const out: Reading[] = []
+  for (const id of serviceZones(person.service)) {
+    // Now and then a zone is not read.
+    if (random() < 0.12) continue
+    const zone = zoneById.get(id)!
+    const strokes = zoneStem(id) === 'scalp-crown' ? 6 : 1 + Math.floor(random() * 3)
+    for (let i = 0; i < strokes; i++) {
+      const at = zone.samples[Math.floor(random() * zone.samples.length)]!
+      const truth = trueDirection(person, zone, at)
+      const noise = toRadians(9) * drawNormal(random)
+      const side = unit([
+        at.normal[1] * truth[2] - at.normal[2] * truth[1],
+        at.normal[2] * truth[0] - at.normal[0] * truth[2],
+        at.normal[0] * truth[1] - at.normal[1] * truth[0],
+      ])
+      const tangent = unit(
+        tangentPart(
+          truth.map((c, k) => Math.cos(noise) * c + Math.sin(noise) * side[k]!) as unknown as Vec3,
+          at.normal,
+        ),
+      )
+      out.push({
+        id: newId(),
+        zoneId: id,
+        point: at.point,
+        normal: at.normal,
+        tangent,
+        method: methods[Math.floor(random() * methods.length)]!,
+        atMs: atMs + i * 1000,
+      })
+    }
+  }
+  return out
+}
+
+/** All questions answered with no. */
+function nothingFound(spots: readonly Spot[] = []): Asked {
+  return { answers: Object.fromEntries(RULES.map((r) => [r.id, { yes: false }])), spots }
+}
+
+interface Rows {
+  clients: object[]
+  visits: object[]
+  readings: object[]
+  events: object[]
+  answers: object[]
+  hair: object[]
+}
+
+/** A moment on the half hour of a working day. */
+function workingTime(ms: number, random: () => number): number {
+  const day = new Date(ms)
+  day.setHours(9 + Math.floor(random() * 8), random() < 0.5 ? 0 : 30, 0, 0)
+  return day.getTime()
+}
+
+/** Fills an empty database with Lantern Quay; leaves one that already has clients as it is. */
+export async function seedDemo(db: Database, nowMs: number): Promise<void> {
+  if ((await db.models.Client.count()) > 0) return
+  const random = mulberry32(0x51de)
+  const newId = idMaker(random)
+  const workers = STUDIO.workers.map((w) => ({ id: newId(), ...w }))
+  const rows: Rows = { clients: [], visits: [], readings: [], events: [], answers: [], hair: [] }
+  for (const person of PEOPLE) {
+    addPerson(person, workers, nowMs, random, newId, rows)
+  }
+  const m = db.models
+  await db.writes.run(() =>
+    db.sequelize.transaction(async (transaction) => {
+      await m.Worker.bulkCreate(workers, { transaction })
+      await m.Setting.bulkCreate(
+        [
+          { key: 'name', value: STUDIO.name },
+          { key: 'workerId', value: workers[0]!.id },
+        ],
+        { transaction },
+      )
+      const fill = async <M extends Model>(model: ModelStatic<M>, list: readonly object[]) => {
+        for (let i = 0; i < list.length; i += 400) {
+          await model.bulkCreate(list.slice(i, i + 400) as never[], { transaction })
+        }
+      }
+      await fill(m.Client, rows.clients)
+      await fill(m.Visit, rows.visits)
+      await fill(m.Reading, rows.readings)
+      await fill(m.Event, rows.events)
+      await fill(m.SkinAnswer, rows.answers)
+      await fill(m.HairReading, rows.hair)
+    }),
+  )
+}
+
+function addPerson(
+  person: Person,
+  workers: readonly { id: string; hand: 'right' | 'left' }[],
+  nowMs: number,
+  random: () => number,
+  newId: () => string,
+  rows: Rows,
+): void {
+  const clientId = newId()
+  const worker = workers[person.worker]!
+  const times: number[] = []
+  if (person.everyDays !== undefined && person.lastDaysAgo !== undefined) {
+    for (
+      let daysAgo = person.lastDaysAgo;
+      daysAgo < MONTHS_18_DAYS;
+      daysAgo += person.everyDays * (0.85 + 0.3 * random())
+    ) {
+      times.unshift(workingTime(nowMs - daysAgo * DAY_MS, random))
+    }
+  }
+  rows.clients.push({
+    id: clientId,
+    name: person.name,
+    calledName: person.called ?? '',
+    pronouns: person.pronouns ?? '',
+    occupation: person.occupation,
+    service: person.service,
+    skin: person.skin,
+    createdAtMs: times[0] ?? nowMs - 2 * DAY_MS,
+  })
+  const spots = person.story === 'mole' ? [moleOnJaw(newId)] : []
+  const changeMs = nowMs - ROUTINE_CHANGED_DAYS * DAY_MS
+  let readings: Reading[] = []
+  let changed = false
+  for (const [index, atMs] of times.entries()) {
+    const visitId = newId()
+    // A full map at the first visit; read again every half year or so.
+    if (index === 0 || (index % 40 === 39 && random() < 0.8)) {
+      const fresh = makeReadings(person, atMs, random, newId)
+      readings = [...readings, ...fresh]
+      rows.readings.push(...fresh.map((r) => readingRow(r, clientId, visitId)))
+    }
+    const before = person.story === 'routine-helped' && atMs < changeMs
+    const turning: boolean = person.story === 'routine-helped' && !before && !changed
+    changed ||= turning
+    addVisit(
+      {
+        person,
+        clientId,
+        visitId,
+        worker,
+        atMs,
+        nowMs,
+        readings,
+        spots,
+        // Before the change the house went with, then against, as on any beard.
+        skin: before ? { ...person.skin, bumpProne: false } : person.skin,
+        schools: before ? { ...DEFAULT_SCHOOLS, beardPasses: 'with-against' } : DEFAULT_SCHOOLS,
+        bumpFactor: before ? 3.2 : 1,
+        routine: turning ? 'single edge, with the grain only' : '',
+        silentLately: person.story === 'answer-owed',
+      },
+      random,
+      newId,
+      rows,
+    )
+  }
+  addOpenVisit(person, clientId, worker.id, nowMs, spots, random, newId, rows)
+}
+
+function moleOnJaw(newId: () => string): Spot {
+  const zone = zoneById.get('jaw-left')!
+  const at = zone.samples[2]!
+  return {
+    id: newId(),
+    kind: 'mole',
+    zoneId: 'jaw-left',
+    point: at.point,
+    normal: at.normal,
+    radiusMm: 4,
+  }
+}
+
+const readingRow = (r: Reading, clientId: string, visitId: string) => ({
+  id: r.id,
+  clientId,
+  visitId,
+  zoneId: r.zoneId,
+  at: { point: r.point, normal: r.normal, tangent: r.tangent },
+  method: r.method,
+  atMs: r.atMs,
+})
+
+interface VisitStory {
+  readonly person: Person
+  readonly clientId: string
+  readonly visitId: string
+  readonly worker: { id: string; hand: 'right' | 'left' }
+  readonly atMs: number
+  readonly nowMs: number
+  readonly readings: readonly Reading[]
+  readonly spots: readonly Spot[]
+  readonly skin: SkinAndHair
+  readonly schools: Schools
+  readonly bumpFactor: number
+  readonly routine: string
+  readonly silentLately: boolean
+}
+
+function addVisit(v: VisitStory, random: () => number, newId: () => string, rows: Rows): void {
+  const { person, atMs } = v
+  const asked = nothingFound(v.spots)
+  const offset = offsetMinutes(atMs)
+  const prior = priorSensitivity(v.skin.reactivity)
+  const plan = makePlan({
+    service: person.service,
+    zones: ZONES,
+    grain: grainMap(v.readings, atMs),
+    client: v.skin,
+    screening: screen(person.service, asked, v.schools, dateOf(atMs, offset), atMs, offset),
+    schools: v.schools,
+    hand: v.worker.hand,
+    sensitivity: () => prior,
+    growth: (zone) => priorGrowth(zone, hairIn(zone, v.skin.faceHair)),
+  })
+  const events = serviceEvents(plan, atMs, random, newId)
+  const state = replay(plan, events)
+  const endedAtMs = state.finishedAtMs!
+  const loads = executedLoads(plan, state.outcomes)
+  const leftMm = leftStanding(plan, state)
+  const answers = skinAnswers(v, loads, endedAtMs, random)
+  rows.events.push(
+    ...events.map((e) => ({
+      ...e,
+      visitId: v.visitId,
+      stepId: e.stepId ?? null,
+      reason: e.reason ?? null,
+    })),
+  )
+  rows.answers.push(...answers.map((a) => ({ visitId: v.visitId, ...a })))
+  addHair(v, leftMm, endedAtMs, random, newId, rows)
+  rows.visits.push({
+    id: v.visitId,
+    clientId: v.clientId,
+    workerId: v.worker.id,
+    service: person.service,
+    state: 'finished',
+    slotAtMs: atMs,
+    createdAtMs: atMs - HOUR_MS,
+    startedAtMs: state.startedAtMs,
+    endedAtMs,
+    routine: v.routine,
+    asked,
+    plan,
+    planMadeAtMs: atMs - 5 * 60_000,
+    loads,
+    leftMm,
+    ...summariseAnswers(endedAtMs, answers),
+  })
+}
+
+/** The events of a service that went by the plan, with a nick or a new blade now and then. */
+function serviceEvents(
+  plan: Plan,
+  atMs: number,
+  random: () => number,
+  newId: () => string,
+): ChairEvent[] {
+  const events: ChairEvent[] = []
+  let clock = atMs
+  const push = (kind: ChairEvent['kind'], stepId?: string, reason?: string) =>
+    events.push({
+      id: newId(),
+      seq: events.length + 1,
+      kind,
+      atMs: Math.round(clock),
+      ...(stepId !== undefined && { stepId }),
+      ...(reason !== undefined && { reason }),
+    })
+  push('started')
+  for (const step of plan.steps) {
+    clock += step.minutes * 60_000 * (0.9 + 0.25 * random())
+    if (step.kind === 'stroke') {
+      const chin = step.zoneId === 'chin'
+      if (random() < (chin ? 0.02 : 0.002)) push('nick', step.id)
+      if (random() < 0.006) {
+        push('tug', step.id)
+        push('blade-changed', step.id)
+      }
+      if (random() < 0.004) {
+        push('skipped', step.id, 'client asked to leave it')
+        continue
+      }
+    }
+    push('done', step.id)
+  }
+  push('finished')
+  return events
+}
+
+/** Redness fades; bumps come on day 2 to 7. Some questions stay unanswered. */
+function skinAnswers(
+  v: VisitStory,
+  loads: Record<string, number>,
+  endedAtMs: number,
+  random: () => number,
+): SkinAnswer[] {
+  const { truth } = v.person
+  const ageDays = (v.nowMs - endedAtMs) / DAY_MS
+  const worst = new Map<string, number>()
+  const bumps = new Map<string, number>()
+  for (const [zone, load] of Object.entries(loads)) {
+    worst.set(zone, Math.min(4, drawPoisson(random, truth.gradePerLoad * load)))
+    const neck = zone.startsWith('neck') || zone.startsWith('under-chin')
+    bumps.set(zone, drawPoisson(random, truth.bumpsPerLoad * load * v.bumpFactor * (neck ? 1.6 : 0.5)))
+  }
+  const answer = (moment: Moment, hours: number, fade: number, withBumps: boolean): SkinAnswer => ({
+    moment,
+    atMs: Math.round(endedAtMs + hours * HOUR_MS),
+    zones: [...worst.entries()]
+      .map(([zoneId, grade]) => ({
+        zoneId,
+        redness: Math.max(0, Math.round(grade - fade)),
+        bumps: withBumps ? bumps.get(zoneId)! : 0,
+      }))
+      .filter((z) => z.redness > 0 || z.bumps > 0),
+  })
+  const out = [answer('now', 0.05, 0, false)]
+  const silent = v.silentLately && ageDays < 10
+  if (ageDays > 1.2 && random() > NOT_ANSWERED) out.push(answer('24h', 24.5, 0.6, false))
+  if (ageDays > 2.2 && random() > NOT_ANSWERED) out.push(answer('48h', 48.5, 1.6, true))
+  if (ageDays > 7.2 && random() > NOT_ANSWERED && !silent) out.push(answer('7d', 168.5, 4, true))
+  // The one who comes too often was asked yesterday and is still red.
+  if (v.person.story === 'too-often' && ageDays < 3) {
+    out.push({
+      moment: '24h',
+      atMs: Math.round(endedAtMs + 24.5 * HOUR_MS),
+      zones: [
+        { zoneId: 'neck-upper-left', redness: 2, bumps: 0 },
+        { zoneId: 'neck-upper-right', redness: 2, bumps: 0 },
+        { zoneId: 'chin', redness: 1, bumps: 0 },
+      ],
+    })
+  }
+  return [...new Map(out.map((a) => [a.moment, a])).values()]
+}
+
+function addHair(
+  v: VisitStory,
+  leftMm: Record<string, number>,
+  endedAtMs: number,
+  random: () => number,
+  newId: () => string,
+  rows: Rows,
+): void {
+  if (random() > 0.18) return
+  const zones = Object.keys(leftMm) as ZoneId[]
+  const zoneId = zones[Math.floor(random() * zones.length)]!
+  const prior = priorGrowth(zoneId, hairIn(zoneId, v.skin.faceHair))
+  for (const kind of ['felt', 'seen'] as const) {
+    const days =
+      daysToLength(
+        prior.curve,
+        leftMm[zoneId]!,
+        prior.mean * v.person.truth.growthFactor,
+        thresholdMm(prior.curve, kind),
+      ) *
+      (1 + 0.1 * drawNormal(random))
+    const atMs = endedAtMs + days * DAY_MS
+    if (days <= 0 || atMs > v.nowMs) continue
+    rows.hair.push({
+      id: newId(),
+      clientId: v.clientId,
+      visitId: v.visitId,
+      kind,
+      days,
+      zoneId,
+      lengthMm: null,
+      leftMm: leftMm[zoneId]!,
+      atMs: Math.round(atMs),
+    })
+  }
+}
+
+/** Today's visits, each in the state its story asks for. */
+function addOpenVisit(
+  person: Person,
+  clientId: string,
+  workerId: string,
+  nowMs: number,
+  spots: readonly Spot[],
+  random: () => number,
+  newId: () => string,
+  rows: Rows,
+): void {
+  if (person.slotHour === undefined && person.story !== 'first-visit') return
+  const today = dateOf(nowMs, offsetMinutes(nowMs))
+  let asked: Asked = { answers: {}, spots }
+  if (person.story === 'postponed') {
+    asked = nothingFound()
+    asked = {
+      ...asked,
+      answers: {
+        ...asked.answers,
+        'retinoid-cream': { yes: true, date: addDays(today, -2) },
+      },
+    }
+  }
+  if (person.story === 'patch-test') {
+    asked = nothingFound()
+    asked = {
+      ...asked,
+      answers: { ...asked.answers, 'first-ever': { yes: true } },
+      patchTest: { zoneId: 'jaw-left', placedAtMs: nowMs - 26 * HOUR_MS, result: 'waiting' },
+    }
+  }
+  const slot = new Date(nowMs)
+  slot.setHours(Math.floor(person.slotHour ?? 0), ((person.slotHour ?? 0) % 1) * 60, 0, 0)
+  rows.visits.push({
+    id: newId(),
+    clientId,
+    workerId,
+    service: person.service,
+    state: 'open',
+    slotAtMs: person.slotHour === undefined ? null : slot.getTime(),
+    createdAtMs: nowMs - Math.round((1 + random()) * HOUR_MS),
+    startedAtMs: null,
+    endedAtMs: null,
+    routine: '',
+    asked,
+    plan: null,
+    planMadeAtMs: null,
+    loads: null,
+    leftMm: null,
+    worstRedness: null,
+    bumps: null,
+  })
+}

@@ -1,0 +1,224 @@
+#!/usr/bin/env node
+/**
+ * One script for every command, without dependencies of its own, so that it runs straight after a clone: it installs
+ * what is missing, builds what is stale, and then does what was asked.
+ */
+import { spawn, spawnSync } from 'node:child_process'
+import { createHash } from 'node:crypto'
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
+import { dirname, join, resolve } from 'node:path'
+import { fileURLToPath } from 'node:url'
+
+const root = resolve(dirname(fileURLToPath(import.meta.url)), '..')
+process.chdir(root)
+const [command = 'demo', ...rest] = process.argv.slice(2)
+const bin = (name) => join(root, 'node_modules', '.bin', name)
+const stampFile = join(root, 'node_modules', '.slow-tide-stamp')
+const cacheDir = join(root, '.cache')
+
+function fail(sentence) {
+  console.error(sentence)
+  process.exit(1)
+}
+
+/** Runs a program to its end; stops everything when it fails. */
+function run(program, args, { env = {}, allowFailure = false } = {}) {
+  const done = spawnSync(program, args, { stdio: 'inherit', env: { ...process.env, ...env } })
+  if (done.error) fail(`${program} could not be started: ${done.error.message}`)
+  if (done.status !== 0 && !allowFailure) process.exit(done.status ?? 1)
+  return done.status === 0
+}
+
+function hashOf(files) {
+  const hash = createHash('sha256')
+  for (const file of files) hash.update(file).update(readFileSync(file))
+  return hash.digest('hex')
+}
+
+function filesUnder(dir, accept) {
+  if (!existsSync(dir)) return []
+  return readdirSync(dir, { withFileTypes: true })
+    .flatMap((entry) => {
+      const path = join(dir, entry.name)
+      return entry.isDirectory() ? filesUnder(path, accept) : accept(path) ? [path] : []
+    })
+    .sort()
+}
+
+const isSource = (path) => /\.(ts|tsx|css|html|json)$/.test(path) && !/\.(test|spec)\.tsx?$/.test(path)
+
+/** Installs packages when the lock file, the Node version or the platform changed. */
+function install() {
+  const [major, minor] = process.versions.node.split('.').map(Number)
+  if (major < 20 || (major === 20 && minor < 19)) {
+    fail(`Slow Tide needs Node.js 20.19 or newer; this is ${process.versions.node}.`)
+  }
+  const stamp = `${hashOf(['package-lock.json'])} ${process.versions.modules} ${process.platform}-${process.arch}`
+  if (existsSync(stampFile) && readFileSync(stampFile, 'utf8') === stamp) return
+  console.log('Installing packages (once; sqlite3 is compiled, which takes a few minutes) …')
+  // The compile needs Node's headers; use the ones beside this Node when nothing else is set.
+  const headers = resolve(dirname(process.execPath), '..')
+  const env = existsSync(join(headers, 'include', 'node', 'node.h')) && !process.env.npm_config_nodedir
+    ? { npm_config_nodedir: headers }
+    : {}
+  run('npm', ['ci', '--no-audit', '--no-fund'], { env })
+  const loads = spawnSync(process.execPath, ['-e', "require('sqlite3')"], { cwd: root, encoding: 'utf8' })
+  if (loads.status !== 0) {
+    console.log('sqlite3 did not load; building it again …')
+    run('npm', ['rebuild', 'sqlite3', '--build-from-source'], { env })
+  }
+  writeFileSync(stampFile, stamp)
+}
+
+/** Chromium for the browser tests: Debian's package. */
+function findChromium() {
+  const known = [process.env.CHROMIUM, '/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome']
+  return known.find((path) => path && existsSync(path))
+}
+
+function ensureChromium() {
+  const found = findChromium()
+  if (found) return found
+  if (process.getuid?.() !== 0) {
+    fail('The browser tests need Chromium. Type: sudo apt-get install chromium')
+  }
+  console.log('Installing Chromium from Debian’s packages …')
+  run('apt-get', ['update', '-qq'])
+  run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium', 'fonts-dejavu-core'], {
+    env: { DEBIAN_FRONTEND: 'noninteractive' },
+  })
+  return findChromium() ?? fail('Chromium was installed but is not at /usr/bin/chromium. Set CHROMIUM to its path.')
+}
+
+/** Runs `make` when the hash of its sources differs from the one kept. */
+function whenStale(name, files, results, make) {
+  mkdirSync(cacheDir, { recursive: true })
+  const kept = join(cacheDir, `${name}.hash`)
+  const now = hashOf(files)
+  if (results.every((r) => existsSync(r)) && existsSync(kept) && readFileSync(kept, 'utf8') === now) return
+  make()
+  writeFileSync(kept, now)
+}
+
+function buildHead() {
+  const sources = [...filesUnder('core/head', isSource), 'core/stats/random.ts', 'scripts/build-head.ts']
+  const results = ['generated/head.bin', 'generated/zones.json', 'generated/flat-views.json']
+  whenStale('head', sources, results, () => run(bin('tsx'), ['scripts/build-head.ts']))
+}
+
+function build() {
+  buildHead()
+  const sources = [
+    ...['core', 'contract', 'server', 'web', 'demo'].flatMap((dir) => filesUnder(dir, isSource)),
+    'package.json',
+    'package-lock.json',
+    'vite.config.ts',
+    'generated/zones.json',
+  ]
+  whenStale('build', sources, ['dist/web/index.html', 'dist/server/main.js'], () => {
+    console.log('Building …')
+    run(bin('vite'), ['build', '--logLevel', 'warn'])
+    run(bin('vite'), ['build', '--ssr', 'server/main.ts', '--logLevel', 'warn'])
+  })
+}
+
+/** Starts the built server in the foreground and passes signals on. */
+function serve(args) {
+  const child = spawn(process.execPath, ['dist/server/main.js', ...args], {
+    stdio: 'inherit',
+    env: { ...process.env, NODE_ENV: 'production' },
+  })
+  // Ctrl-C reaches the child by itself; this process only waits for it.
+  process.on('SIGINT', () => {})
+  process.on('SIGTERM', () => child.kill('SIGTERM'))
+  child.on('exit', (code) => process.exit(code ?? 0))
+}
+
+const jest = (args, options) =>
+  run(
+    process.execPath,
+    ['--experimental-vm-modules', '--disable-warning=ExperimentalWarning', 'node_modules/jest/bin/jest.js', ...args],
+    options,
+  )
+
+function lint() {
+  run(bin('eslint'), ['.', '--cache', '--cache-location', '.cache/eslint', '--max-warnings', '0'])
+  run(bin('depcruise'), ['--config', '.dependency-cruiser.cjs', '--output-type', 'err', 'core', 'contract', 'server', 'web', 'demo'])
+  run(bin('prettier'), ['--check', '--log-level', 'warn', '.'])
+}
+
+const types = () => run(bin('tsc'), ['-p', '.'])
+
+function countFrom(file) {
+  if (!existsSync(file)) return { passed: 0, failed: 1 }
+  const report = JSON.parse(readFileSync(file, 'utf8'))
+  if (report.stats) return { passed: report.stats.expected + report.stats.flaky, failed: report.stats.unexpected }
+  // A test file that did not even run counts as one failure.
+  return {
+    passed: report.numPassedTests,
+    failed: report.numFailedTests + report.numRuntimeErrorTestSuites,
+  }
+}
+
+function test() {
+  const chromium = ensureChromium()
+  buildHead()
+  console.log('Types …')
+  types()
+  console.log('Lint …')
+  lint()
+  console.log('Unit and server tests …')
+  mkdirSync('test-results', { recursive: true })
+  const unit = 'test-results/jest.json'
+  const browser = 'test-results/playwright.json'
+  for (const file of [unit, browser]) if (existsSync(file)) writeFileSync(file, '{}')
+  jest(['--json', `--outputFile=${unit}`], { allowFailure: true })
+  build()
+  console.log('Browser tests …')
+  run(bin('playwright'), ['test'], {
+    env: { CHROMIUM: chromium, PLAYWRIGHT_JSON_OUTPUT_NAME: browser },
+    allowFailure: true,
+  })
+  const counts = [countFrom(unit), countFrom(browser)]
+  const passed = counts.reduce((s, c) => s + (c.passed || 0), 0)
+  const failed = counts.reduce((s, c) => s + (c.failed || 0), 0)
+  console.log(`${passed} passed, ${failed} failed`)
+  process.exit(failed > 0 || passed === 0 ? 1 : 0)
+}
+
+const COMMANDS = {
+  demo() {
+    build()
+    serve(['--demo', ...rest])
+  },
+  start() {
+    build()
+    serve(rest)
+  },
+  build,
+  test,
+  check() {
+    buildHead()
+    types()
+    lint()
+    jest(rest)
+  },
+  lint,
+  bench() {
+    const chromium = ensureChromium()
+    build()
+    run(bin('tsx'), ['bench/bench.mts', ...rest], { env: { CHROMIUM: chromium } })
+  },
+  shots() {
+    const chromium = ensureChromium()
+    build()
+    run(bin('tsx'), ['scripts/shots.mts', ...rest], { env: { CHROMIUM: chromium } })
+  },
+}
+
+if (!Object.hasOwn(COMMANDS, command)) {
+  fail(`There is no command "${command}". There are: ${Object.keys(COMMANDS).join(', ')}.`)
+}
+if (!statSync('package-lock.json', { throwIfNoEntry: false })) fail('package-lock.json is missing; take a fresh clone.')
+install()
+COMMANDS[command]()

@@ -1,0 +1,63 @@
+/** The web application: security, limits, log, routes, files. */
+import compression from 'compression'
+import express, { type Express } from 'express'
+import helmet from 'helmet'
+import { pinoHttp } from 'pino-http'
+import type { Logger } from 'pino'
+import { careRoutes } from './care/routes.ts'
+import { clientRoutes } from './clients/routes.ts'
+import type { Config } from './config.ts'
+import type { Database } from './db/connection.ts'
+import { mount } from './http/mount.ts'
+import { answerProblem, unknownRoute } from './http/problem.ts'
+import { serveWeb } from './http/static.ts'
+import { houseRoutes } from './house/routes.ts'
+import { todayRoutes } from './today/routes.ts'
+import { visitRoutes } from './visits/routes.ts'
+
+export function createApp(db: Database, config: Config, logger: Logger): Express {
+  const app = express()
+  app.disable('x-powered-by')
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'self'"],
+          scriptSrc: ["'self'"],
+          workerSrc: ["'self'", 'blob:'],
+          // Mantine writes its variables into style elements.
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'data:', 'blob:'],
+          fontSrc: ["'self'"],
+          connectSrc: ["'self'"],
+          objectSrc: ["'none'"],
+          baseUri: ["'self'"],
+          formAction: ["'self'"],
+          frameAncestors: ["'none'"],
+        },
+      },
+      // The studio's own machine serves plain HTTP.
+      strictTransportSecurity: false,
+      crossOriginEmbedderPolicy: false,
+    }),
+  )
+  app.use(pinoHttp({ logger, quietReqLogger: true, autoLogging: logger.isLevelEnabled('info') }))
+  app.use(compression())
+  app.use(express.json({ limit: '512kb' }))
+  mount(app, 'health', async () => ({
+    ok: true as const,
+    version: config.version,
+    clients: await db.models.Client.count(),
+    visits: await db.models.Visit.count(),
+  }))
+  todayRoutes(app, db)
+  houseRoutes(app, db)
+  clientRoutes(app, db)
+  visitRoutes(app, db)
+  careRoutes(app, db)
+  app.use('/api', unknownRoute)
+  if (config.webDir) serveWeb(app, config.webDir)
+  app.use(answerProblem)
+  return app
+}

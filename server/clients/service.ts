@@ -1,0 +1,197 @@
+/** Clients: found, added, changed, taken out, erased; and the page that holds all about one. */
+import { Op } from 'sequelize'
+import { tideCurve } from '../../core/regrowth/tide.ts'
+import type { ServiceId } from '../../core/services.ts'
+import { DAY_MS } from '../../core/time/dates.ts'
+import type { Client, ClientPage, ClientRow as ListRow, Tide, VisitState, VisitSummary } from '../../contract/types.ts'
+import type { Database } from '../db/connection.ts'
+import type { ClientRow, VisitRow } from '../db/models.ts'
+import { readHouse } from '../house/service.ts'
+import { HttpProblem, notFound } from '../http/problem.ts'
+import { dueOverview } from '../today/overview.ts'
+import { eventsOf, readingsFor, toHairReading, toSkinAnswer } from '../visits/page.ts'
+import { meanGrowth, meanLeft } from './learn.ts'
+import { clientModel } from './model.ts'
+import { windowAfter } from './window.ts'
+
+export function toClient(row: ClientRow): Client {
+  return {
+    id: row.id,
+    name: row.name,
+    calledName: row.calledName,
+    pronouns: row.pronouns,
+    occupation: row.occupation,
+    service: row.service as ServiceId,
+    skin: row.skin,
+    createdAtMs: row.createdAtMs,
+  }
+}
+
+export async function findClient(db: Database, id: string): Promise<ClientRow> {
+  const client = await db.models.Client.findByPk(id)
+  if (!client) throw notFound('That client')
+  return client
+}
+
+/** Lists clients whose name or occupation holds the words sought. */
+export async function listClients(db: Database, query: { find: string; sort: string }): Promise<ListRow[]> {
+  const overview = await dueOverview(db)
+  const words = query.find.trim().toLocaleLowerCase()
+  const rows = overview
+    .filter(({ client }) =>
+      [client.name, client.calledName, client.occupation].some((s) =>
+        s.toLocaleLowerCase().includes(words),
+      ),
+    )
+    .map(
+      ({ client, visits, last, window }): ListRow => ({
+        id: client.id,
+        name: client.name,
+        calledName: client.calledName,
+        occupation: client.occupation,
+        service: client.service as ServiceId,
+        visits,
+        lastAtMs: last?.endedAtMs ?? null,
+        dueFromMs: window?.fromMs ?? null,
+        dueToMs: window?.toMs ?? null,
+      }),
+    )
+  const by: Record<string, (a: ListRow, b: ListRow) => number> = {
+    name: (a, b) => a.name.localeCompare(b.name),
+    due: (a, b) => (a.dueToMs ?? Infinity) - (b.dueToMs ?? Infinity) || a.name.localeCompare(b.name),
+    last: (a, b) => (b.lastAtMs ?? 0) - (a.lastAtMs ?? 0) || a.name.localeCompare(b.name),
+  }
+  return rows.sort(by[query.sort]!)
+}
+
+export async function addClient(db: Database, body: Omit<Client, 'createdAtMs'>): Promise<Client> {
+  const row = await db.writes.run(async () => {
+    const same = await db.models.Client.findByPk(body.id)
+    return same ?? db.models.Client.create({ ...body, createdAtMs: Date.now() })
+  })
+  return toClient(row)
+}
+
+export async function changeClient(db: Database, id: string, change: Partial<Client>): Promise<Client> {
+  const row = await db.writes.run(async () => (await findClient(db, id)).update(change))
+  return toClient(row)
+}
+
+/** Erases a client and all that hangs on them. The name must be typed, so that it cannot happen by a slip. */
+export async function eraseClient(db: Database, id: string, confirmName: string): Promise<{ erased: true }> {
+  await db.writes.run(async () => {
+    const client = await findClient(db, id)
+    if (client.name.trim() !== confirmName.trim()) {
+      throw new HttpProblem(422, 'name-differs', `Type "${client.name}" to erase. Nothing was erased.`)
+    }
+    await client.destroy()
+  })
+  return { erased: true }
+}
+
+export function toSummary(visit: VisitRow): VisitSummary {
+  return {
+    id: visit.id,
+    service: visit.service as ServiceId,
+    state: visit.state as VisitState,
+    slotAtMs: visit.slotAtMs,
+    startedAtMs: visit.startedAtMs ?? null,
+    endedAtMs: visit.endedAtMs ?? null,
+    worstRedness: visit.worstRedness ?? null,
+    bumps: visit.bumps ?? null,
+    routine: visit.routine,
+  }
+}
+
+/** How far back and ahead the tide line looks, days: far enough for eight visits, at most a year back. */
+function tideSpan(visits: readonly VisitSummary[], nowMs: number, toMs: number | undefined) {
+  const ended = visits.filter((v) => v.endedAtMs !== null).map((v) => v.endedAtMs!)
+  const eighth = ended.sort((a, b) => b - a)[7] ?? ended[ended.length - 1] ?? nowMs - 30 * DAY_MS
+  const back = Math.min(Math.max(nowMs - eighth, 14 * DAY_MS), 365 * DAY_MS)
+  const ahead = Math.max((toMs ?? nowMs) - nowMs + back * 0.06, back * 0.24)
+  return { fromMs: nowMs - back * 1.04, untilMs: nowMs + ahead }
+}
+
+const VISITS_SHOWN = 200
+
+export async function clientPage(db: Database, id: string): Promise<ClientPage> {
+  const client = await findClient(db, id)
+  const service = client.service as ServiceId
+  const [rows, house, model] = await Promise.all([
+    db.models.Visit.findAll({
+      attributes: { exclude: ['plan', 'asked', 'loads'] },
+      where: { clientId: id },
+      order: [['createdAtMs', 'DESC']],
+      limit: VISITS_SHOWN,
+    }),
+    readHouse(db),
+    clientModel(db, client, service),
+  ])
+  const visits = rows.map(toSummary)
+  const open = visits.find((v) => v.state !== 'finished')
+  const finished = rows.filter((v) => v.state === 'finished')
+  const last = finished.find((v) => v.service === service)
+  const answers = last
+    ? await db.models.SkinAnswer.findAll({ where: { visitId: last.id } })
+    : []
+  const nowMs = Date.now()
+  const window = windowAfter(
+    last && {
+      service,
+      endedAtMs: last.endedAtMs!,
+      leftMm: last.leftMm ?? null,
+      answers: answers.map(toSkinAnswer),
+    },
+    client.skin,
+    house.schools,
+    model.growth,
+  )
+  const growth = meanGrowth(model.growth)!
+  const span = tideSpan(visits, nowMs, window?.toMs)
+  const services = finished
+    .filter((v) => v.service === service)
+    .map((v) => v.endedAtMs!)
+    .sort((a, b) => a - b)
+  const tide: Tide = {
+    curve: tideCurve(services, meanLeft(last?.leftMm ?? null), growth, span.fromMs, nowMs, span.untilMs),
+    hairWords: growth.curve === 'fuzz' ? 'Fuzz, mm' : service === 'head-shave' ? 'Scalp hair, mm' : 'Beard, mm',
+    visits: visits.filter((v) => (v.endedAtMs ?? v.slotAtMs ?? nowMs) >= span.fromMs),
+    window,
+    nowMs,
+    ...span,
+  }
+  return {
+    client: toClient(client),
+    visits,
+    currentVisitId: open?.id ?? visits[0]?.id ?? null,
+    model,
+    tide,
+  }
+}
+
+/** Everything kept of a client, in one readable document. */
+export async function takeOut(db: Database, id: string): Promise<object> {
+  const client = await findClient(db, id)
+  const visits = await db.models.Visit.findAll({ where: { clientId: id }, order: [['createdAtMs', 'ASC']] })
+  const ids = visits.map((v) => v.id)
+  const [answers, hair] = await Promise.all([
+    db.models.SkinAnswer.findAll({ where: { visitId: { [Op.in]: ids } } }),
+    db.models.HairReading.findAll({ where: { clientId: id } }),
+  ])
+  return {
+    format: 'slow-tide-client',
+    version: 1,
+    client: toClient(client),
+    readings: visits.length > 0 ? await readingsFor(db, visits[visits.length - 1]!) : [],
+    visits: await Promise.all(
+      visits.map(async (v) => ({
+        ...toSummary(v),
+        asked: v.asked,
+        plan: v.plan ?? null,
+        events: await eventsOf(db, v.id),
+        skin: answers.filter((a) => a.visitId === v.id).map(toSkinAnswer),
+        hair: hair.filter((h) => h.visitId === v.id).map(toHairReading),
+      })),
+    ),
+  }
+}

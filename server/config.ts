@@ -1,0 +1,47 @@
+/** What the environment says, read once. */
+import { existsSync, readFileSync } from 'node:fs'
+import { dirname, join, resolve } from 'node:path'
+import { fileURLToPath } from 'node:url'
+
+export interface Config {
+  readonly host: string
+  readonly port: number
+  /** True when PORT was given: then another port is no answer, unless it is taken. */
+  readonly dataDir: string
+  readonly version: string
+  /** Built web files; undefined while developing. */
+  readonly webDir: string | undefined
+  readonly logLevel: string
+}
+
+/** The folder that holds package.json, from wherever this file runs. */
+export const ROOT = (() => {
+  let dir = dirname(fileURLToPath(import.meta.url))
+  while (!existsSync(join(dir, 'package.json'))) {
+    const up = dirname(dir)
+    if (up === dir) throw new Error('package.json was not found above the server.')
+    dir = up
+  }
+  return dir
+})()
+
+export const VERSION = (
+  JSON.parse(readFileSync(join(ROOT, 'package.json'), 'utf8')) as { version: string }
+).version
+
+/** Reads the configuration. Throws with a sentence when a value cannot be used. */
+export function readConfig(env: NodeJS.ProcessEnv): Config {
+  const port = env['PORT'] === undefined || env['PORT'] === '' ? 4170 : Number(env['PORT'])
+  if (!Number.isInteger(port) || port < 0 || port > 65_535) {
+    throw new Error(`PORT must be a number from 0 to 65535; it is "${env['PORT']}".`)
+  }
+  const web = join(ROOT, 'dist', 'web')
+  return {
+    host: env['HOST'] || '127.0.0.1',
+    port,
+    dataDir: resolve(ROOT, env['SLOW_TIDE_DATA'] || 'data'),
+    version: VERSION,
+    webDir: existsSync(join(web, 'index.html')) ? web : undefined,
+    logLevel: env['LOG_LEVEL'] || 'warn',
+  }
+}

@@ -1,0 +1,55 @@
+/** The shape of the data, step by step. Never change a step that has shipped: add one. */
+export interface Migration {
+  readonly name: string
+  readonly up: readonly string[]
+}
+
+export const MIGRATIONS: readonly Migration[] = [
+  {
+    name: '0001-first-shape',
+    up: [
+      `CREATE TABLE workers (
+        id TEXT PRIMARY KEY, name TEXT NOT NULL, role TEXT NOT NULL,
+        hand TEXT NOT NULL CHECK (hand IN ('right', 'left')))`,
+      `CREATE TABLE settings (key TEXT PRIMARY KEY, value TEXT NOT NULL)`,
+      `CREATE TABLE clients (
+        id TEXT PRIMARY KEY, name TEXT NOT NULL, calledName TEXT NOT NULL, pronouns TEXT NOT NULL,
+        occupation TEXT NOT NULL, service TEXT NOT NULL, skin TEXT NOT NULL, createdAtMs INTEGER NOT NULL)`,
+      `CREATE TABLE visits (
+        id TEXT PRIMARY KEY,
+        clientId TEXT NOT NULL REFERENCES clients(id) ON DELETE CASCADE,
+        workerId TEXT NOT NULL REFERENCES workers(id),
+        service TEXT NOT NULL,
+        state TEXT NOT NULL CHECK (state IN ('open', 'running', 'finished')),
+        slotAtMs INTEGER, createdAtMs INTEGER NOT NULL, startedAtMs INTEGER, endedAtMs INTEGER,
+        routine TEXT NOT NULL DEFAULT '',
+        asked TEXT NOT NULL, plan TEXT, planMadeAtMs INTEGER, loads TEXT, leftMm TEXT,
+        worstRedness INTEGER, bumps INTEGER)`,
+      `CREATE INDEX visits_by_client ON visits (clientId, endedAtMs)`,
+      `CREATE INDEX visits_by_end ON visits (endedAtMs)`,
+      `CREATE UNIQUE INDEX one_unfinished_visit ON visits (clientId) WHERE state <> 'finished'`,
+      `CREATE TABLE readings (
+        id TEXT PRIMARY KEY,
+        clientId TEXT NOT NULL REFERENCES clients(id) ON DELETE CASCADE,
+        visitId TEXT NOT NULL REFERENCES visits(id) ON DELETE CASCADE,
+        zoneId TEXT NOT NULL, at TEXT NOT NULL, method TEXT NOT NULL, atMs INTEGER NOT NULL)`,
+      `CREATE INDEX readings_by_client ON readings (clientId)`,
+      `CREATE TABLE chair_events (
+        id TEXT PRIMARY KEY,
+        visitId TEXT NOT NULL REFERENCES visits(id) ON DELETE CASCADE,
+        seq INTEGER NOT NULL, kind TEXT NOT NULL, atMs INTEGER NOT NULL, stepId TEXT, reason TEXT,
+        UNIQUE (visitId, seq))`,
+      `CREATE TABLE skin_answers (
+        visitId TEXT NOT NULL REFERENCES visits(id) ON DELETE CASCADE,
+        moment TEXT NOT NULL, atMs INTEGER NOT NULL, zones TEXT NOT NULL,
+        PRIMARY KEY (visitId, moment)) WITHOUT ROWID`,
+      `CREATE TABLE hair_readings (
+        id TEXT PRIMARY KEY,
+        clientId TEXT NOT NULL REFERENCES clients(id) ON DELETE CASCADE,
+        visitId TEXT NOT NULL REFERENCES visits(id) ON DELETE CASCADE,
+        kind TEXT NOT NULL, days REAL NOT NULL, zoneId TEXT, lengthMm REAL, leftMm REAL NOT NULL,
+        atMs INTEGER NOT NULL)`,
+      `CREATE INDEX hair_by_client ON hair_readings (clientId)`,
+    ],
+  },
+]

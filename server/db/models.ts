@@ -1,0 +1,194 @@
+/** The tables as Sequelize models. JSON columns hold plain data of core's types. */
+import {
+  DataTypes,
+  Model,
+  type CreationOptional,
+  type InferAttributes,
+  type InferCreationAttributes,
+  type ModelStatic,
+  type Sequelize,
+} from 'sequelize'
+import type { Asked } from '../../core/screening/screen.ts'
+import type { SkinAndHair } from '../../core/client.ts'
+import type { Plan } from '../../core/plan/types.ts'
+import type { SkinAnswer } from '../../contract/types.ts'
+import type { Vec3 } from '../../core/head/frames.ts'
+
+type Row<M extends Model> = Model<InferAttributes<M>, InferCreationAttributes<M>>
+
+export interface WorkerRow extends Row<WorkerRow> {
+  id: string
+  name: string
+  role: string
+  hand: string
+}
+export interface SettingRow extends Row<SettingRow> {
+  key: string
+  value: unknown
+}
+export interface ClientRow extends Row<ClientRow> {
+  id: string
+  name: string
+  calledName: string
+  pronouns: string
+  occupation: string
+  service: string
+  skin: SkinAndHair
+  createdAtMs: number
+}
+export interface VisitRow extends Row<VisitRow> {
+  id: string
+  clientId: string
+  workerId: string
+  service: string
+  state: string
+  slotAtMs: number | null
+  createdAtMs: number
+  startedAtMs: CreationOptional<number | null>
+  endedAtMs: CreationOptional<number | null>
+  routine: CreationOptional<string>
+  asked: Asked
+  plan: CreationOptional<Plan | null>
+  planMadeAtMs: CreationOptional<number | null>
+  /** Load really given, by zone. */
+  loads: CreationOptional<Record<string, number> | null>
+  /** Hair left standing, mm, by zone. */
+  leftMm: CreationOptional<Record<string, number> | null>
+  /** Worst redness within 48 h and bumps on day 7; null while nobody answered. */
+  worstRedness: CreationOptional<number | null>
+  bumps: CreationOptional<number | null>
+}
+export interface ReadingRow extends Row<ReadingRow> {
+  id: string
+  clientId: string
+  visitId: string
+  zoneId: string
+  at: { point: Vec3; normal: Vec3; tangent: Vec3 }
+  method: string
+  atMs: number
+}
+export interface EventRow extends Row<EventRow> {
+  id: string
+  visitId: string
+  seq: number
+  kind: string
+  atMs: number
+  stepId: string | null
+  reason: string | null
+}
+export interface SkinAnswerRow extends Row<SkinAnswerRow> {
+  visitId: string
+  moment: string
+  atMs: number
+  zones: SkinAnswer['zones']
+}
+export interface HairReadingRow extends Row<HairReadingRow> {
+  id: string
+  clientId: string
+  visitId: string
+  kind: string
+  days: number
+  zoneId: string | null
+  lengthMm: number | null
+  leftMm: number
+  atMs: number
+}
+
+export interface Models {
+  Worker: ModelStatic<WorkerRow>
+  Setting: ModelStatic<SettingRow>
+  Client: ModelStatic<ClientRow>
+  Visit: ModelStatic<VisitRow>
+  Reading: ModelStatic<ReadingRow>
+  Event: ModelStatic<EventRow>
+  SkinAnswer: ModelStatic<SkinAnswerRow>
+  HairReading: ModelStatic<HairReadingRow>
+}
+
+const text = { type: DataTypes.TEXT, allowNull: false }
+const number = { type: DataTypes.INTEGER, allowNull: false }
+const maybeText = { type: DataTypes.TEXT }
+const maybeNumber = { type: DataTypes.INTEGER }
+const json = { type: DataTypes.JSON, allowNull: false }
+const maybeJson = { type: DataTypes.JSON }
+const key = { type: DataTypes.TEXT, primaryKey: true }
+
+/** Defines the models on a connection. */
+export function defineModels(sequelize: Sequelize): Models {
+  const table = <M extends Model>(name: string, tableName: string, columns: object) => {
+    // Sequelize writes the field's name into each definition, so none may be shared.
+    const own = Object.fromEntries(Object.entries(columns).map(([k, v]) => [k, { ...v }]))
+    return sequelize.define(name, own as never, {
+      tableName,
+      timestamps: false,
+    }) as unknown as ModelStatic<M>
+  }
+  return {
+    Worker: table<WorkerRow>('Worker', 'workers', { id: key, name: text, role: text, hand: text }),
+    Setting: table<SettingRow>('Setting', 'settings', { key, value: json }),
+    Client: table<ClientRow>('Client', 'clients', {
+      id: key,
+      name: text,
+      calledName: text,
+      pronouns: text,
+      occupation: text,
+      service: text,
+      skin: json,
+      createdAtMs: number,
+    }),
+    Visit: table<VisitRow>('Visit', 'visits', {
+      id: key,
+      clientId: text,
+      workerId: text,
+      service: text,
+      state: text,
+      slotAtMs: maybeNumber,
+      createdAtMs: number,
+      startedAtMs: maybeNumber,
+      endedAtMs: maybeNumber,
+      routine: { ...text, defaultValue: '' },
+      asked: json,
+      plan: maybeJson,
+      planMadeAtMs: maybeNumber,
+      loads: maybeJson,
+      leftMm: maybeJson,
+      worstRedness: maybeNumber,
+      bumps: maybeNumber,
+    }),
+    Reading: table<ReadingRow>('Reading', 'readings', {
+      id: key,
+      clientId: text,
+      visitId: text,
+      zoneId: text,
+      at: json,
+      method: text,
+      atMs: number,
+    }),
+    Event: table<EventRow>('Event', 'chair_events', {
+      id: key,
+      visitId: text,
+      seq: number,
+      kind: text,
+      atMs: number,
+      stepId: maybeText,
+      reason: maybeText,
+    }),
+    SkinAnswer: table<SkinAnswerRow>('SkinAnswer', 'skin_answers', {
+      visitId: key,
+      moment: key,
+      atMs: number,
+      zones: json,
+    }),
+    HairReading: table<HairReadingRow>('HairReading', 'hair_readings', {
+      id: key,
+      clientId: text,
+      visitId: text,
+      kind: text,
+      days: { type: DataTypes.FLOAT, allowNull: false },
+      zoneId: maybeText,
+      lengthMm: { type: DataTypes.FLOAT },
+      leftMm: { type: DataTypes.FLOAT, allowNull: false },
+      atMs: number,
+    }),
+  }
+}

@@ -1,0 +1,54 @@
+/** Puts a route of the contract onto Express: checks what comes in, answers what the handler gives. */
+import type { Express, Request, Response } from 'express'
+import { ValidationError, type InferType, type Schema } from 'yup'
+import { ROUTES, type AnswerOf, type RouteName } from '../../contract/routes.ts'
+import { HttpProblem } from './problem.ts'
+
+type Checked<S> = S extends Schema ? InferType<S> : undefined
+
+/** What a handler receives, already checked. */
+export interface Incoming<N extends RouteName> {
+  readonly params: Checked<(typeof ROUTES)[N]['params']> & { readonly id: string; readonly moment: string }
+  readonly query: Checked<(typeof ROUTES)[N]['query']>
+  readonly body: unknown
+  readonly response: Response
+}
+
+/** Mounts a handler. Its answer is sent as JSON unless it has already been sent. */
+export function mount<N extends RouteName>(
+  app: Express,
+  name: N,
+  handler: (incoming: Incoming<N>) => Promise<AnswerOf<N> | void>,
+): void {
+  const { method, path, params, query, body } = ROUTES[name]
+  const verb = method.toLowerCase() as 'get' | 'post' | 'put' | 'patch' | 'delete'
+  app[verb](path, async (request: Request, response: Response) => {
+    const incoming = {
+      params: check(params, request.params, 400, 'The address'),
+      query: check(query, request.query, 400, 'The address'),
+      body: check(body, request.body, 422, 'What was sent'),
+      response,
+    } as Incoming<N>
+    const answer = await handler(incoming)
+    if (!response.headersSent) response.json(answer ?? null)
+  })
+}
+
+function check(schema: Schema | undefined, value: unknown, status: number, what: string): unknown {
+  if (!schema) return undefined
+  try {
+    return schema.validateSync(value ?? {}, { abortEarly: false, stripUnknown: false })
+  } catch (error) {
+    if (!(error instanceof ValidationError)) throw error
+    const errors = error.inner.length > 0 ? error.inner : [error]
+    throw new HttpProblem(
+      status,
+      'invalid',
+      `${what} cannot be taken as it is: ${errors
+        .slice(0, 3)
+        .map((e) => `${e.path ? `${e.path}: ` : ''}${e.message}`)
+        .join('; ')}. Nothing was changed.`,
+      errors.slice(0, 20).map((e) => ({ path: e.path ?? '', message: e.message })),
+    )
+  }
+}

@@ -1,0 +1,79 @@
+/** Problem details (RFC 9457): what was wrong, in a sentence, and what to do. */
+import type { ErrorRequestHandler, RequestHandler } from 'express'
+import { DomainError } from '../../core/errors.ts'
+import type { Problem } from '../../contract/types.ts'
+
+const TITLES: Readonly<Record<number, string>> = {
+  400: 'The request could not be read',
+  404: 'Not found',
+  405: 'Not possible here',
+  409: 'That no longer fits',
+  413: 'Too much at once',
+  422: 'Something is missing or out of range',
+  500: 'Something went wrong here',
+}
+
+/** An error that answers with a given status. */
+export class HttpProblem extends Error {
+  readonly status: number
+  readonly code: string
+  readonly errors: Problem['errors']
+
+  constructor(status: number, code: string, detail: string, errors?: Problem['errors']) {
+    super(detail)
+    this.status = status
+    this.code = code
+    this.errors = errors
+  }
+}
+
+export const notFound = (what: string) =>
+  new HttpProblem(404, 'not-found', `${what} is not here. It may have been erased.`)
+
+/** Domain errors that mean "it no longer fits" rather than "it is wrong". */
+const CONFLICTS = new Set(['gap', 'not-possible', 'not-cleared', 'nothing-left', 'clippers-only'])
+
+function toProblem(error: unknown): Problem {
+  if (error instanceof HttpProblem) {
+    return problem(error.status, error.code, error.message, error.errors)
+  }
+  if (error instanceof DomainError) {
+    return problem(CONFLICTS.has(error.code) ? 409 : 422, error.code, error.message)
+  }
+  const status = (error as { status?: number; type?: string }).status
+  if (status === 413) {
+    return problem(413, 'too-large', 'That is more than can be taken at once. Nothing was changed.')
+  }
+  if (status === 400) {
+    return problem(400, 'not-json', 'The request is not readable JSON. Nothing was changed.')
+  }
+  return problem(
+    500,
+    'unexpected',
+    'Something went wrong here. What was saved before is kept. Try again; if it happens again, restart Slow Tide.',
+  )
+}
+
+function problem(status: number, code: string, detail: string, errors?: Problem['errors']): Problem {
+  return {
+    type: `urn:slow-tide:${code}`,
+    title: TITLES[status] ?? 'Error',
+    status,
+    detail,
+    code,
+    ...(errors && { errors }),
+  }
+}
+
+/** Last handler: turns whatever was thrown into problem details. */
+export const answerProblem: ErrorRequestHandler = (error, request, response, next) => {
+  if (response.headersSent) return next(error)
+  const body = toProblem(error)
+  if (body.status >= 500) request.log?.error({ err: error as Error }, 'unexpected')
+  response.status(body.status).type('application/problem+json').send(JSON.stringify(body))
+}
+
+/** For addresses under /api that no route answers. */
+export const unknownRoute: RequestHandler = (request) => {
+  throw new HttpProblem(404, 'no-such-route', `There is no ${request.method} ${request.path} here.`)
+}

@@ -1,0 +1,140 @@
+/** All clients with their last service and window, in a handful of queries, however many clients there are. */
+import { QueryTypes } from 'sequelize'
+import type { Asked } from '../../core/screening/screen.ts'
+import type { SkinAndHair } from '../../core/client.ts'
+import type { VisitWindow } from '../../core/regrowth/nextVisit.ts'
+import type { Growth } from '../../core/regrowth/growth.ts'
+import type { ServiceId } from '../../core/services.ts'
+import type { HairReading, SkinAnswer } from '../../contract/types.ts'
+import { learnGrowth } from '../clients/learn.ts'
+import { windowAfter } from '../clients/window.ts'
+import type { Database } from '../db/connection.ts'
+import { readHouse } from '../house/service.ts'
+
+export interface OverviewClient {
+  readonly id: string
+  readonly name: string
+  readonly calledName: string
+  readonly occupation: string
+  readonly service: string
+  readonly skin: SkinAndHair
+}
+
+export interface Overview {
+  readonly client: OverviewClient
+  /** Finished visits. */
+  readonly visits: number
+  readonly last?: {
+    readonly id: string
+    readonly service: ServiceId
+    readonly endedAtMs: number
+    readonly leftMm: Record<string, number> | null
+    readonly answers: SkinAnswer[]
+  }
+  readonly open?: {
+    readonly id: string
+    readonly service: ServiceId
+    readonly state: string
+    readonly slotAtMs: number | null
+    readonly asked: Asked
+  }
+  readonly growth: Record<string, Growth>
+  readonly window: VisitWindow | null
+  /** Ends of services since `sinceMs`, rising, and the last one before it. */
+  readonly services: number[]
+}
+
+type Raw = Record<string, string | number | null>
+
+/** @param sinceMs how far back the ends of services are wanted; only the last of each client when left out */
+export async function dueOverview(db: Database, sinceMs = Infinity): Promise<Overview[]> {
+  const select = (sql: string, replacements: unknown[] = []) =>
+    db.sequelize.query<Raw>(sql, { type: QueryTypes.SELECT, replacements })
+  const [house, clients, lasts, opens, recent, answers, hair] = await Promise.all([
+    readHouse(db),
+    select('SELECT id, name, calledName, occupation, service, skin FROM clients'),
+    select(
+      `SELECT v.id, v.clientId, v.service, v.endedAtMs, v.leftMm, g.visits FROM visits v
+       JOIN (SELECT clientId, MAX(endedAtMs) AS endedAtMs, COUNT(*) AS visits FROM visits
+             WHERE state = 'finished' GROUP BY clientId) g
+         ON g.clientId = v.clientId AND g.endedAtMs = v.endedAtMs WHERE v.state = 'finished'`,
+    ),
+    select(`SELECT id, clientId, service, state, slotAtMs, asked FROM visits WHERE state <> 'finished'`),
+    Number.isFinite(sinceMs)
+      ? select('SELECT clientId, service, endedAtMs FROM visits WHERE endedAtMs >= ? ORDER BY endedAtMs', [
+          sinceMs,
+        ])
+      : Promise.resolve([]),
+    select(
+      `SELECT a.visitId, a.moment, a.atMs, a.zones FROM skin_answers a
+       WHERE a.visitId IN (SELECT v.id FROM visits v JOIN (SELECT clientId, MAX(endedAtMs) AS m FROM visits
+         WHERE state = 'finished' GROUP BY clientId) g ON g.clientId = v.clientId AND g.m = v.endedAtMs)`,
+    ),
+    select('SELECT clientId, kind, days, zoneId, lengthMm, leftMm FROM hair_readings'),
+  ])
+  const byClient = <T extends Raw>(rows: T[]) => {
+    const map = new Map<string, T[]>()
+    for (const row of rows) {
+      const key = row['clientId'] as string
+      const list = map.get(key)
+      if (list) list.push(row)
+      else map.set(key, [row])
+    }
+    return map
+  }
+  const json = <T>(value: unknown) => (value === null ? null : (JSON.parse(value as string) as T))
+  const lastOf = byClient(lasts)
+  const openOf = byClient(opens)
+  const recentOf = byClient(recent)
+  const hairOf = byClient(hair)
+  const answersOf = new Map<string, SkinAnswer[]>()
+  for (const a of answers) {
+    const list = answersOf.get(a['visitId'] as string) ?? []
+    list.push({
+      moment: a['moment'] as SkinAnswer['moment'],
+      atMs: a['atMs'] as number,
+      zones: json<SkinAnswer['zones']>(a['zones'])!,
+    })
+    answersOf.set(a['visitId'] as string, list)
+  }
+  return clients.map((row) => {
+    const client = {
+      ...(row as unknown as OverviewClient),
+      skin: json<SkinAndHair>(row['skin'])!,
+    }
+    const lastRow = lastOf.get(client.id)?.[0]
+    const openRow = openOf.get(client.id)?.[0]
+    const last = lastRow && {
+      id: lastRow['id'] as string,
+      service: lastRow['service'] as ServiceId,
+      endedAtMs: lastRow['endedAtMs'] as number,
+      leftMm: json<Record<string, number>>(lastRow['leftMm']),
+      answers: answersOf.get(lastRow['id'] as string) ?? [],
+    }
+    const service = (last?.service ?? client.service) as ServiceId
+    const growth = learnGrowth(
+      client.skin,
+      service,
+      (hairOf.get(client.id) ?? []) as unknown as (HairReading & { leftMm: number })[],
+    )
+    return {
+      client,
+      visits: (lastRow?.['visits'] as number | undefined) ?? 0,
+      ...(last && { last }),
+      ...(openRow && {
+        open: {
+          id: openRow['id'] as string,
+          service: openRow['service'] as ServiceId,
+          state: openRow['state'] as string,
+          slotAtMs: openRow['slotAtMs'] as number | null,
+          asked: json<Asked>(openRow['asked'])!,
+        },
+      }),
+      growth,
+      window: windowAfter(last, client.skin, house.schools, growth),
+      services: (recentOf.get(client.id) ?? [])
+        .filter((r) => r['service'] === service)
+        .map((r) => r['endedAtMs'] as number),
+    }
+  })
+}

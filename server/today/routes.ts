@@ -1,0 +1,8 @@
+import type { Express } from 'express'
+import type { Database } from '../db/connection.ts'
+import { mount } from '../http/mount.ts'
+import { today } from './service.ts'
+
+export function todayRoutes(app: Express, db: Database): void {
+  mount(app, 'today', () => today(db))
+}

@@ -1,0 +1,34 @@
+import type { Express } from 'express'
+import type { ChairEvent } from '../../core/chair/service.ts'
+import type { Reading } from '../../core/grain/readings.ts'
+import type { Asked } from '../../core/screening/screen.ts'
+import type { Moment, SkinAnswer } from '../../contract/types.ts'
+import type { Database } from '../db/connection.ts'
+import { mount } from '../http/mount.ts'
+import { findVisit, visitPage } from './page.ts'
+import * as visits from './service.ts'
+
+export function visitRoutes(app: Express, db: Database): void {
+  mount(app, 'addVisit', async ({ params, body, response }) => {
+    const page = await visits.addVisit(db, params.id, body as Parameters<typeof visits.addVisit>[2])
+    response.status(201)
+    return page
+  })
+  mount(app, 'visit', async ({ params }) => visitPage(db, await findVisit(db, params.id)))
+  mount(app, 'changeVisit', ({ params, body }) =>
+    visits.changeVisit(db, params.id, body as Parameters<typeof visits.changeVisit>[2]),
+  )
+  mount(app, 'saveAsked', ({ params, body }) => visits.saveAsked(db, params.id, body as Asked))
+  mount(app, 'editReadings', ({ params, body }) =>
+    visits.editReadings(db, params.id, body as { remove: string[]; add: Reading[] }),
+  )
+  mount(app, 'savePlan', ({ params }) => visits.savePlan(db, params.id))
+  mount(app, 'addEvent', ({ params, body }) => visits.addEvent(db, params.id, body as ChairEvent))
+  mount(app, 'saveSkinAnswer', ({ params, body }) =>
+    visits.saveSkinAnswer(db, params.id, params.moment as Moment, body as Omit<SkinAnswer, 'moment'>),
+  )
+  mount(app, 'addHairReading', ({ params, body }) =>
+    visits.addHairReading(db, params.id, body as Parameters<typeof visits.addHairReading>[2]),
+  )
+  mount(app, 'removeHairReading', ({ params }) => visits.removeHairReading(db, params.id))
+}

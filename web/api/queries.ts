@@ -1,0 +1,217 @@
+/** What is asked of the server, cached; and what changes it. */
+import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import type { Client, ClientPage, VisitPage } from '../../contract/types.ts'
+import type { Reading } from '../../core/grain/readings.ts'
+import type { Asked } from '../../core/screening/screen.ts'
+import { useSaved } from '../state/saved.ts'
+import { call, CallProblem } from './call.ts'
+
+export const queryClient = new QueryClient({
+  defaultOptions: {
+    queries: {
+      staleTime: 10_000,
+      retry: (count, error) => count < 2 && (!(error instanceof CallProblem) || error.status === 0 || error.status >= 500),
+      refetchOnWindowFocus: true,
+    },
+  },
+})
+
+export const useToday = () =>
+  useQuery({ queryKey: ['today'], queryFn: () => call('today'), refetchInterval: 60_000 })
+export const useHouse = () => useQuery({ queryKey: ['house'], queryFn: () => call('house'), staleTime: 60_000 })
+export const useClients = (find: string, sort: string) =>
+  useQuery({
+    queryKey: ['clients', find, sort],
+    queryFn: () => call('clients', { query: { find, sort } }),
+    placeholderData: (before) => before,
+  })
+export const useClient = (id: string) =>
+  useQuery({ queryKey: ['client', id], queryFn: () => call('client', { params: { id } }) })
+export const useVisit = (id: string | null | undefined) =>
+  useQuery({
+    queryKey: ['visit', id],
+    queryFn: () => call('visit', { params: { id: id! } }),
+    enabled: Boolean(id),
+  })
+
+/** Puts a fresh visit into the cache and lets what depends on it be asked again. */
+function useVisitRefresh() {
+  const cache = useQueryClient()
+  const saved = useSaved((s) => s.mark)
+  return (page: VisitPage) => {
+    cache.setQueryData(['visit', page.id], page)
+    void cache.invalidateQueries({ queryKey: ['client', page.clientId] })
+    void cache.invalidateQueries({ queryKey: ['today'] })
+    void cache.invalidateQueries({ queryKey: ['clients'] })
+    saved()
+  }
+}
+
+export function useAddClient() {
+  const cache = useQueryClient()
+  return useMutation({
+    mutationFn: (body: Omit<Client, 'createdAtMs'>) => call('addClient', { body }),
+    onSuccess: () => {
+      void cache.invalidateQueries({ queryKey: ['clients'] })
+      void cache.invalidateQueries({ queryKey: ['today'] })
+    },
+  })
+}
+
+export function useChangeClient(id: string) {
+  const cache = useQueryClient()
+  const saved = useSaved((s) => s.mark)
+  return useMutation({
+    mutationFn: (body: Partial<Client>) => call('changeClient', { params: { id }, body }),
+    // What is tapped shows at once; the server's answer follows.
+    onMutate: (change) => {
+      const before = cache.getQueryData<ClientPage>(['client', id])
+      if (before) {
+        cache.setQueryData(['client', id], { ...before, client: { ...before.client, ...change } })
+      }
+      return before
+    },
+    onError: (_error, _change, before) => before && cache.setQueryData(['client', id], before),
+    onSuccess: () => {
+      saved()
+      void cache.invalidateQueries({ queryKey: ['client', id] })
+      void cache.invalidateQueries({ queryKey: ['clients'] })
+      void cache.invalidateQueries({ queryKey: ['today'] })
+    },
+  })
+}
+
+export function useEraseClient(id: string) {
+  const cache = useQueryClient()
+  return useMutation({
+    mutationFn: (confirmName: string) => call('eraseClient', { params: { id }, body: { confirmName } }),
+    onSuccess: () => {
+      cache.removeQueries({ queryKey: ['client', id] })
+      void cache.invalidateQueries()
+    },
+  })
+}
+
+export function useAddVisit(clientId: string) {
+  const refresh = useVisitRefresh()
+  return useMutation({
+    mutationFn: (body: { id: string; service: string; workerId: string; slotAtMs: number | null }) =>
+      call('addVisit', { params: { id: clientId }, body }),
+    onSuccess: refresh,
+  })
+}
+
+export function useChangeVisit(id: string) {
+  const refresh = useVisitRefresh()
+  return useMutation({
+    mutationFn: (body: { service?: string; workerId?: string; routine?: string; slotAtMs?: number | null }) =>
+      call('changeVisit', { params: { id }, body }),
+    onSuccess: refresh,
+  })
+}
+
+export function useSaveAsked(id: string) {
+  const cache = useQueryClient()
+  const refresh = useVisitRefresh()
+  return useMutation({
+    mutationFn: (asked: Asked) => call('saveAsked', { params: { id }, body: asked }),
+    // Taps follow each other faster than answers: they are sent in order, one at a time.
+    scope: { id: `asked-${id}` },
+    onMutate: (asked) => {
+      const before = cache.getQueryData<VisitPage>(['visit', id])
+      if (before) cache.setQueryData(['visit', id], { ...before, asked })
+      return before
+    },
+    onSuccess: (page, asked) => {
+      const now = cache.getQueryData<VisitPage>(['visit', id])
+      // A later tap is already shown; its own answer will come.
+      refresh(now && now.asked !== asked ? { ...page, asked: now.asked } : page)
+    },
+  })
+}
+
+export interface ReadingEdit {
+  readonly remove: readonly Reading[]
+  readonly add: readonly Reading[]
+}
+
+export function useEditReadings(id: string) {
+  const cache = useQueryClient()
+  const refresh = useVisitRefresh()
+  return useMutation({
+    mutationFn: (edit: ReadingEdit) =>
+      call('editReadings', {
+        params: { id },
+        body: { remove: edit.remove.map((r) => r.id), add: edit.add },
+      }),
+    scope: { id: `readings-${id}` },
+    onMutate: (edit) => {
+      const before = cache.getQueryData<VisitPage>(['visit', id])
+      if (before) {
+        const gone = new Set(edit.remove.map((r) => r.id))
+        cache.setQueryData(['visit', id], {
+          ...before,
+          readings: [...before.readings.filter((r) => !gone.has(r.id)), ...edit.add],
+        })
+      }
+      return before
+    },
+    onSuccess: (page, _edit) => {
+      const waiting = cache.isMutating({ predicate: (m) => m.options.scope?.id === `readings-${id}` })
+      if (waiting <= 1) refresh(page)
+    },
+    onError: () => void cache.invalidateQueries({ queryKey: ['visit', id] }),
+  })
+}
+
+export function useSavePlan(id: string) {
+  const refresh = useVisitRefresh()
+  return useMutation({
+    mutationFn: () => call('savePlan', { params: { id } }),
+    onSuccess: refresh,
+  })
+}
+
+export function useSaveSkin(id: string) {
+  const refresh = useVisitRefresh()
+  return useMutation({
+    mutationFn: ({ moment, ...body }: { moment: string; atMs: number; zones: unknown[] }) =>
+      call('saveSkinAnswer', { params: { id, moment }, body }),
+    scope: { id: `skin-${id}` },
+    onSuccess: refresh,
+  })
+}
+
+export function useAddHair(id: string) {
+  const refresh = useVisitRefresh()
+  return useMutation({
+    mutationFn: (body: unknown) => call('addHairReading', { params: { id }, body }),
+    onSuccess: refresh,
+  })
+}
+
+export function useRemoveHair(visitId: string) {
+  const cache = useQueryClient()
+  return useMutation({
+    mutationFn: (id: string) => call('removeHairReading', { params: { id } }),
+    onSuccess: () => {
+      void cache.invalidateQueries({ queryKey: ['visit', visitId] })
+      void cache.invalidateQueries({ queryKey: ['client'] })
+    },
+  })
+}
+
+export function useChangeHouse() {
+  const cache = useQueryClient()
+  const saved = useSaved((s) => s.mark)
+  return useMutation({
+    mutationFn: (body: { schools?: Record<string, string>; workerId?: string }) =>
+      call('changeHouse', { body }),
+    onSuccess: (house) => {
+      cache.setQueryData(['house'], house)
+      saved()
+      void cache.invalidateQueries({ queryKey: ['client'] })
+      void cache.invalidateQueries({ queryKey: ['today'] })
+    },
+  })
+}

@@ -1,0 +1,78 @@
+/** The top band round every page but the Chair. */
+import { useComputedColorScheme, useMantineColorScheme } from '@mantine/core'
+import { useDisclosure, useHotkeys } from '@mantine/hooks'
+import { NavLink, Outlet, useMatch } from 'react-router'
+import { useChangeHouse, useHouse } from '../api/queries.ts'
+import { useSaved } from '../state/saved.ts'
+import { timeWords } from '../state/words.ts'
+import { Find } from './Find.tsx'
+
+const PLACES = [
+  ['/', 'Today'],
+  ['/clients', 'Clients'],
+  ['/kit', 'Kit'],
+  ['/practice', 'Practice'],
+  ['/house', 'House'],
+] as const
+
+export function Frame() {
+  const inChair = useMatch('/clients/:clientId/chair')
+  const [finding, find] = useDisclosure(false)
+  useHotkeys([['mod+K', find.open]], [])
+  return (
+    <div className="frame">
+      {!inChair && <TopBand onFind={find.open} />}
+      <Outlet />
+      <Find opened={finding} onClose={find.close} />
+    </div>
+  )
+}
+
+function TopBand({ onFind }: { onFind: () => void }) {
+  const { toggleColorScheme } = useMantineColorScheme()
+  const lamp = useComputedColorScheme('light') === 'dark'
+  const house = useHouse()
+  const change = useChangeHouse()
+  const savedAt = useSaved((s) => s.atMs)
+  return (
+    <header className="top-band">
+      <NavLink to="/" className="wordmark" aria-label="Slow Tide, to Today">
+        <svg viewBox="0 0 30 20" width="30" height="20" aria-hidden>
+          <path d="M1 12c4-11 9-11 14 0 3 6 6 6 9 2M1 18h28" />
+        </svg>
+        Slow Tide
+      </NavLink>
+      <nav aria-label="Places">
+        {PLACES.map(([to, name]) => (
+          <NavLink key={to} to={to} end={to === '/'}>
+            {name}
+          </NavLink>
+        ))}
+      </nav>
+      <div className="top-right">
+        <span className="saved" role="status">
+          {savedAt === null ? '' : `Saved ${timeWords(savedAt)}`}
+        </span>
+        <button className="plain" onClick={onFind}>
+          Find <kbd>Ctrl K</kbd>
+        </button>
+        <button className="plain" onClick={toggleColorScheme} aria-pressed={lamp}>
+          {lamp ? 'Daylight' : 'Lamp'}
+        </button>
+        <label className="who">
+          <span className="hidden">Who works at this screen</span>
+          <select
+            value={house.data?.workerId ?? ''}
+            onChange={(e) => change.mutate({ workerId: e.currentTarget.value })}
+          >
+            {house.data?.workers.map((w) => (
+              <option key={w.id} value={w.id}>
+                {w.name.split(' ')[0]}, {w.hand}-handed
+              </option>
+            ))}
+          </select>
+        </label>
+      </div>
+    </header>
+  )
+}

@@ -1,0 +1,207 @@
+/** The head in WebGL. Draws only when something has changed. */
+import { Canvas, useThree } from '@react-three/fiber'
+import { useEffect, useMemo } from 'react'
+import {
+  BufferAttribute,
+  BufferGeometry,
+  Color,
+  DoubleSide,
+  LineBasicMaterial,
+  LineSegments,
+  MeshBasicMaterial,
+  type DirectionalLight,
+  type OrthographicCamera,
+} from 'three'
+import { VIEW_CENTRE, viewAxes } from '../../core/head/projection.ts'
+import { ZONE_IDS, type ZoneId } from '../../core/head/zones.ts'
+import { useView } from '../state/view.ts'
+import { POINTS_PER_MARK, type HairMarks } from './hairMarks.ts'
+import type { LoadedHead } from './loadHead.ts'
+import { viewScale, type HeadColours, type ZoneTint } from './shared.ts'
+
+interface Props {
+  readonly head: LoadedHead
+  readonly marks: HairMarks | undefined
+  readonly tints: readonly ZoneTint[]
+  readonly colours: HeadColours
+  readonly onLost: () => void
+}
+
+export function HeadCanvas({ head, marks, tints, colours, onLost }: Props) {
+  return (
+    <Canvas
+      orthographic
+      frameloop="demand"
+      flat
+      dpr={[1, 2]}
+      gl={{ antialias: true, alpha: true, powerPreference: 'high-performance' }}
+      camera={{ near: 1, far: 1200, position: [0, 0, 500] }}
+      onCreated={({ gl }) => {
+        gl.domElement.addEventListener('webglcontextlost', (e) => {
+          e.preventDefault()
+          onLost()
+        })
+      }}
+      aria-hidden
+    >
+      <Rig />
+      <Plaster head={head} colours={colours} />
+      {tints.map((t) => (
+        <Tint key={`${t.zoneId}:${t.colour}`} head={head} tint={t} />
+      ))}
+      <Borders head={head} colours={colours} />
+      {marks && <Marks marks={marks} colours={colours} />}
+    </Canvas>
+  )
+}
+
+/** The camera and the light that goes with it. */
+function Rig() {
+  const { camera, size, invalidate, scene } = useThree()
+  const yawDeg = useView((s) => s.yawDeg)
+  const pitchDeg = useView((s) => s.pitchDeg)
+  const zoom = useView((s) => s.zoom)
+  useEffect(() => {
+    const axes = viewAxes(yawDeg, pitchDeg)
+    const c = camera as OrthographicCamera
+    const at = (k: 0 | 1 | 2) => VIEW_CENTRE[k] + 600 * axes.toward[k]
+    c.position.set(at(0), at(1), at(2))
+    c.up.set(...axes.up)
+    c.lookAt(...VIEW_CENTRE)
+    c.zoom = viewScale(size, zoom)
+    c.updateProjectionMatrix()
+    const light = scene.getObjectByName('key') as DirectionalLight | undefined
+    const key = (k: 0 | 1 | 2) => -0.5 * axes.right[k] + 0.62 * axes.up[k] + 0.75 * axes.toward[k]
+    light?.position.set(key(0), key(1), key(2))
+    invalidate()
+  }, [camera, scene, invalidate, size, yawDeg, pitchDeg, zoom])
+  return (
+    <>
+      <ambientLight intensity={1.45} />
+      <directionalLight name="key" intensity={1.75} />
+    </>
+  )
+}
+
+function Plaster({ head, colours }: { head: LoadedHead; colours: HeadColours }) {
+  const invalidate = useThree((s) => s.invalidate)
+  const geometry = useMemo(() => {
+    const g = head.geometry.clone()
+    const { occlusion } = head.packed.display
+    const plaster = new Color(colours.plaster)
+    const shade = new Color(colours.shade)
+    const values = new Float32Array(occlusion.length * 3)
+    const c = new Color()
+    occlusion.forEach((open, v) => {
+      c.copy(shade).lerp(plaster, (open / 255) ** 0.8)
+      values.set([c.r, c.g, c.b], 3 * v)
+    })
+    g.setAttribute('color', new BufferAttribute(values, 3))
+    return g
+  }, [head, colours])
+  useEffect(() => {
+    invalidate()
+    return () => geometry.dispose()
+  }, [geometry, invalidate])
+  return (
+    <mesh geometry={geometry}>
+      <meshLambertMaterial vertexColors />
+    </mesh>
+  )
+}
+
+/** One zone washed over with a colour. */
+function Tint({ head, tint }: { head: LoadedHead; tint: ZoneTint }) {
+  const invalidate = useThree((s) => s.invalidate)
+  const geometry = useMemo(() => {
+    const g = new BufferGeometry()
+    g.setAttribute('position', head.geometry.getAttribute('position'))
+    g.setIndex(head.geometry.getIndex())
+    const [start, count] = head.packed.display.ranges[ZONE_IDS.indexOf(tint.zoneId)]!
+    g.setDrawRange(3 * start, 3 * count)
+    return g
+  }, [head, tint.zoneId])
+  const material = useMemo(
+    () =>
+      new MeshBasicMaterial({
+        color: tint.colour,
+        transparent: true,
+        opacity: tint.opacity,
+        depthWrite: false,
+        polygonOffset: true,
+        polygonOffsetFactor: -2,
+        polygonOffsetUnits: -2,
+      }),
+    [tint.colour, tint.opacity],
+  )
+  useEffect(() => {
+    invalidate()
+    return () => {
+      geometry.dispose()
+      material.dispose()
+      invalidate()
+    }
+  }, [geometry, material, invalidate])
+  return <mesh geometry={geometry} material={material} />
+}
+
+/** Borders of the zones: thin and inky. */
+function Borders({ head, colours }: { head: LoadedHead; colours: HeadColours }) {
+  const invalidate = useThree((s) => s.invalidate)
+  const lines = useMemo(() => {
+    const g = new BufferGeometry()
+    g.setAttribute('position', new BufferAttribute(head.borders, 3))
+    const material = new LineBasicMaterial({ color: colours.border, transparent: true, opacity: 0.4 })
+    return new LineSegments(g, material)
+  }, [head, colours])
+  useEffect(() => {
+    invalidate()
+    return () => {
+      lines.geometry.dispose()
+      lines.material.dispose()
+    }
+  }, [lines, invalidate])
+  return <primitive object={lines} />
+}
+
+function Marks({ marks, colours }: { marks: HairMarks; colours: HeadColours }) {
+  const invalidate = useThree((s) => s.invalidate)
+  const chosen = useView((s) => s.chosen)
+  const geometry = useMemo(() => {
+    const g = new BufferGeometry()
+    g.setAttribute('position', new BufferAttribute(marks.positions, 3))
+    g.setIndex(new BufferAttribute(marks.indices, 1))
+    return g
+  }, [marks])
+  const coloured = useMemo(() => {
+    const values = new Float32Array((marks.positions.length / 3) * 4)
+    const plain = new Color(colours.hair)
+    const picked = new Color(colours.chosen)
+    const zone = ZONE_IDS.indexOf(chosen as ZoneId)
+    marks.ink.forEach((ink, m) => {
+      const c = marks.zones[m] === zone ? picked : plain
+      for (let i = 0; i < POINTS_PER_MARK; i++) {
+        values.set([c.r, c.g, c.b, ink], 4 * (m * POINTS_PER_MARK + i))
+      }
+    })
+    return new BufferAttribute(values, 4)
+  }, [marks, colours, chosen])
+  useEffect(() => {
+    geometry.setAttribute('color', coloured)
+    invalidate()
+  }, [geometry, coloured, invalidate])
+  useEffect(() => () => geometry.dispose(), [geometry])
+  return (
+    <mesh geometry={geometry}>
+      <meshBasicMaterial
+        vertexColors
+        transparent
+        side={DoubleSide}
+        depthWrite={false}
+        polygonOffset
+        polygonOffsetFactor={-4}
+        polygonOffsetUnits={-4}
+      />
+    </mesh>
+  )
+}

@@ -1,0 +1,221 @@
+/** The head as the chart: the drawing, what lies over it, and the hand on it. The same with and without WebGL. */
+import { useComputedColorScheme } from '@mantine/core'
+import { useElementSize } from '@mantine/hooks'
+import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react'
+import type { GrainMap, StrokePoint } from '../../core/grain/readings.ts'
+import { viewAxes } from '../../core/head/projection.ts'
+import { zoneName } from '../../core/head/zoneFacts.ts'
+import { isSkin, ZONE_IDS, type ZoneId } from '../../core/head/zones.ts'
+import { useView } from '../state/view.ts'
+import { FlatHead } from './FlatHead.tsx'
+import { makeHand, type Place } from './gestures.ts'
+import type { HairMarks } from './hairMarks.ts'
+import { useHead, type Hit, type LoadedHead } from './loadHead.ts'
+import { Overlay } from './Overlay.tsx'
+import { HEAD_LAMP, HEAD_LIGHT, viewScale, type HeadArrow, type HeadLabel, type HeadSpot, type ZoneTint } from './shared.ts'
+
+const HeadCanvas = lazy(() => import('./HeadCanvas.tsx').then((m) => ({ default: m.HeadCanvas })))
+
+export interface HeadStageProps {
+  /** Grain to draw as hair; none when left out. */
+  readonly grain?: GrainMap | undefined
+  /** Zones drawn faintly: not part of this service. */
+  readonly faint?: ReadonlySet<string>
+  readonly tints?: readonly ZoneTint[]
+  readonly arrows?: readonly HeadArrow[]
+  readonly labels?: readonly HeadLabel[]
+  readonly spots?: readonly HeadSpot[]
+  readonly onTap?: (hit: Hit) => void
+  /** A drag from root to tip; without it a drag turns the head. */
+  readonly onStroke?: ((points: readonly StrokePoint[]) => void) | undefined
+}
+
+const NONE: readonly never[] = []
+const INK_READ = 1
+const INK_GUESS = 0.25
+const INK_FAINT = 0.12
+
+/** True when this screen can draw in WebGL. `?flat` in the address asks for the flat views. */
+function webGlWorks(): boolean {
+  if (new URLSearchParams(window.location.search).has('flat')) return false
+  try {
+    return Boolean(document.createElement('canvas').getContext('webgl2'))
+  } catch {
+    return false
+  }
+}
+
+export function HeadStage(props: HeadStageProps) {
+  const head = useHead()
+  if (head.isPending) {
+    return (
+      <div className="head-wait" role="status">
+        The head is being set up …
+      </div>
+    )
+  }
+  if (head.isError) {
+    return (
+      <div className="head-wait" role="alert">
+        The head could not be loaded. What you entered is kept.{' '}
+        <button className="link" onClick={() => void head.refetch()}>
+          Try again
+        </button>
+      </div>
+    )
+  }
+  return <Stage {...props} head={head.data} />
+}
+
+function useMarks(head: LoadedHead, grain: GrainMap | undefined, faint: ReadonlySet<string> | undefined, level: number) {
+  const [marks, setMarks] = useState<HairMarks>()
+  useEffect(() => {
+    if (!grain) {
+      setMarks(undefined)
+      return
+    }
+    let current = true
+    const directions = new Float32Array(ZONE_IDS.length).fill(NaN)
+    const ink = new Float32Array(ZONE_IDS.length)
+    ZONE_IDS.forEach((id, i) => {
+      const zone = grain[id]
+      if (!zone || id.startsWith('brow') || zone.contradictory) return
+      directions[i] = zone.growthDirection
+      ink[i] = faint?.has(id) ? INK_FAINT : zone.source === 'read' ? INK_READ : INK_GUESS
+    })
+    void head.worker.marks({ directions, ink }, level).then((made) => {
+      if (current) setMarks(made)
+    })
+    return () => {
+      current = false
+    }
+  }, [head, grain, faint, level])
+  return marks
+}
+
+function Stage({ head, grain, faint, tints = NONE, arrows = NONE, labels = NONE, spots = NONE, onTap, onStroke }: HeadStageProps & { head: LoadedHead }) {
+  const { ref, width, height } = useElementSize<HTMLDivElement>()
+  const yawDeg = useView((s) => s.yawDeg)
+  const pitchDeg = useView((s) => s.pitchDeg)
+  const zoom = useView((s) => s.zoom)
+  const chosen = useView((s) => s.chosen)
+  const hovered = useView((s) => s.hovered)
+  const [flat, setFlat] = useState(() => !webGlWorks())
+  const [stroke, setStroke] = useState<readonly Place[]>([])
+  const lamp = useComputedColorScheme('light') === 'dark'
+  const colours = lamp ? HEAD_LAMP : HEAD_LIGHT
+  const axes = useMemo(() => viewAxes(yawDeg, pitchDeg), [yawDeg, pitchDeg])
+  const size = useMemo(() => ({ width, height }), [width, height])
+  const scale = viewScale(size, zoom)
+  const marks = useMarks(head, grain, faint, zoom > 2.4 ? 2 : zoom > 1.25 ? 1 : height > 560 ? 1 : 1)
+
+  // The hand outlives renders; it reads what is current through this box.
+  const now = useRef({ axes, size, scale, onTap, onStroke })
+  now.current = { axes, size, scale, onTap, onStroke }
+  const hand = useMemo(() => {
+    const pick = (p: Place) => {
+      const { axes: a, size: s, scale: k } = now.current
+      return head.pick(a, (p.x - s.width / 2) / k, (s.height / 2 - p.y) / k)
+    }
+    return {
+      pick,
+      ...makeHand({
+        onHead: (p) => pick(p) !== undefined,
+        draws: () => now.current.onStroke !== undefined,
+        tap: (p) => {
+          const hit = pick(p)
+          useView.getState().choose(hit && isSkin(hit.zoneId) ? hit.zoneId : null)
+          if (hit) now.current.onTap?.(hit)
+        },
+        strokeMoved: (path) => setStroke([...path]),
+        strokeEnded: (path) => {
+          setStroke([])
+          const points = path.flatMap((p) => {
+            const hit = pick(p)
+            return hit ? [{ zoneId: hit.zoneId, point: hit.point, normal: hit.normal }] : []
+          })
+          now.current.onStroke?.(points)
+        },
+        strokeDropped: () => setStroke([]),
+        turn: (dx, dy) => {
+          if (!flat) useView.getState().turnBy(-dx * 0.45, dy * 0.45)
+        },
+        zoom: (f) => useView.getState().zoomBy(f),
+      }),
+    }
+  }, [head, flat])
+
+  const box = useRef<HTMLDivElement | null>(null)
+  useEffect(() => {
+    const element = box.current
+    if (!element) return
+    // React listens to wheels passively; the page must not scroll under the head.
+    const wheel = (e: WheelEvent) => {
+      e.preventDefault()
+      useView.getState().zoomBy(Math.exp(-e.deltaY * 0.0012))
+    }
+    element.addEventListener('wheel', wheel, { passive: false })
+    return () => element.removeEventListener('wheel', wheel)
+  }, [])
+  const place = (e: React.PointerEvent): Place => {
+    const r = e.currentTarget.getBoundingClientRect()
+    return { x: e.clientX - r.left, y: e.clientY - r.top }
+  }
+  const washed = useMemo(() => {
+    const extra: ZoneTint[] = []
+    if (hovered && hovered !== chosen && isSkin(hovered))
+      extra.push({ zoneId: hovered, colour: lamp ? '#d8e6e4' : '#2B7A82', opacity: 0.14 })
+    if (chosen) extra.push({ zoneId: chosen, colour: lamp ? '#f0c8b8' : '#BF4E36', opacity: 0.13 })
+    return [...tints, ...extra]
+  }, [tints, hovered, chosen, lamp])
+
+  return (
+    <div
+      className="head-stage"
+      ref={(element) => {
+        box.current = element
+        ref(element)
+      }}
+      onPointerDown={(e) => {
+        if (e.button === 1) return
+        try {
+          e.currentTarget.setPointerCapture(e.pointerId)
+        } catch {
+          // A pointer that has already gone cannot be captured; its release still comes.
+        }
+        hand.press({ id: e.pointerId, ...place(e), secondary: e.button === 2 })
+      }}
+      onPointerMove={(e) => {
+        const at = place(e)
+        hand.move(e.pointerId, at)
+        if (e.pointerType === 'mouse' && e.buttons === 0) {
+          const hit = hand.pick(at)
+          useView.getState().hover(hit && isSkin(hit.zoneId) ? hit.zoneId : null)
+        }
+      }}
+      onPointerUp={(e) => hand.release(e.pointerId)}
+      onPointerCancel={() => hand.cancel()}
+      onPointerLeave={() => useView.getState().hover(null)}
+      onContextMenu={(e) => e.preventDefault()}
+      data-flat={flat || undefined}
+      data-testid="head"
+    >
+      {width > 0 &&
+        (flat ? (
+          <FlatHead {...{ head, marks, tints: washed, colours, axes, size, scale }} />
+        ) : (
+          <Suspense fallback={null}>
+            <HeadCanvas {...{ head, marks, tints: washed, colours }} onLost={() => setFlat(true)} />
+          </Suspense>
+        ))}
+      {width > 0 && (
+        <Overlay {...{ head, axes, size, scale, arrows, labels, spots, stroke }} />
+      )}
+      <div className="head-name" aria-live="polite">
+        {nameOf(hovered ?? chosen)}
+      </div>
+    </div>
+  )
+}
+
+const nameOf = (id: ZoneId | null) => (id ? zoneName(id) : '')

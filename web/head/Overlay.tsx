@@ -1,0 +1,144 @@
+/** What is drawn over the head in the page's own pixels: arrows with their bars, marks to leave out, the stroke in hand. */
+import { clockFrame, type Vec3 } from '../../core/head/frames.ts'
+import type { ViewAxes } from '../../core/head/projection.ts'
+import type { Place } from './gestures.ts'
+import type { LoadedHead } from './loadHead.ts'
+import { faces, toPixels, type HeadArrow, type HeadLabel, type HeadSpot } from './shared.ts'
+
+interface Props {
+  readonly head: LoadedHead
+  readonly axes: ViewAxes
+  readonly size: { width: number; height: number }
+  readonly scale: number
+  readonly arrows: readonly HeadArrow[]
+  readonly labels: readonly HeadLabel[]
+  readonly spots: readonly HeadSpot[]
+  readonly stroke: readonly Place[]
+}
+
+const plus = (p: Vec3, d: Vec3, t: number): Vec3 => [p[0] + t * d[0], p[1] + t * d[1], p[2] + t * d[2]]
+
+export function Overlay({ head, axes, size, scale, arrows, labels, spots, stroke }: Props) {
+  const px = (p: Vec3) => toPixels(axes, size, scale, p)
+  return (
+    <svg className="head-overlay" width={size.width} height={size.height} aria-hidden>
+      <defs>
+        <pattern id="hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <line x1="0" y1="0" x2="0" y2="6" stroke="var(--coral)" strokeWidth="2.4" />
+        </pattern>
+      </defs>
+      {spots
+        .filter((s) => faces(axes, s.normal) && head.inSight(axes, s.point))
+        .map((s) => (
+          <g key={s.id}>
+            <path d={circle(s, px)} fill="url(#hatch)" stroke="var(--coral)" strokeWidth="2" />
+            <SpotName at={px(plus(s.point, axes.right, s.radiusMm + 3))} text={s.name} />
+          </g>
+        ))}
+      {arrows
+        .filter((a) => faces(axes, a.normal) && head.inSight(axes, a.point))
+        .map((a) => (
+          <Arrow
+            key={a.id}
+            from={px(plus(a.point, a.direction, -a.lengthMm / 2))}
+            to={px(plus(a.point, a.direction, a.lengthMm / 2))}
+            kind={a.kind}
+          />
+        ))}
+      {labels
+        .filter((l) => head.inSight(axes, l.point))
+        .map((l) => {
+          const at = px(l.point)
+          return (
+            <text key={l.id} x={at.x} y={at.y} className="head-label">
+              {l.text}
+            </text>
+          )
+        })}
+      {stroke.length > 1 && (
+        <>
+          <polyline
+            points={stroke.map((p) => `${p.x},${p.y}`).join(' ')}
+            fill="none"
+            stroke="var(--coral)"
+            strokeWidth="4"
+            strokeLinecap="round"
+            strokeLinejoin="round"
+          />
+          <circle cx={stroke[0]!.x} cy={stroke[0]!.y} r="6" fill="var(--coral)" />
+        </>
+      )}
+    </svg>
+  )
+}
+
+function SpotName({ at, text }: { at: Place; text: string }) {
+  return (
+    <text x={at.x} y={at.y + 5} className="head-spot-name">
+      {text}
+    </text>
+  )
+}
+
+/** A circle on the skin, foreshortened as the skin is. */
+function circle(s: HeadSpot, px: (p: Vec3) => Place): string {
+  const { noon, three } = clockFrame('chin', s.point, s.normal)
+  let d = ''
+  for (let i = 0; i < 24; i++) {
+    const t = (i / 24) * 2 * Math.PI
+    const at = px(
+      plus(plus(s.point, noon, Math.cos(t) * s.radiusMm), three, Math.sin(t) * s.radiusMm),
+    )
+    d += `${i === 0 ? 'M' : 'L'}${at.x.toFixed(1)} ${at.y.toFixed(1)}`
+  }
+  return `${d}Z`
+}
+
+/** With: plain. Across: one bar over the shaft. Against: two bars. The free hand's pull: an open, dashed shaft. */
+export function Arrow({ from, to, kind, width = 3.5 }: { from: Place; to: Place; kind: HeadArrow['kind']; width?: number }) {
+  const dx = to.x - from.x
+  const dy = to.y - from.y
+  const length = Math.hypot(dx, dy)
+  if (length < 4) return null
+  const ux = dx / length
+  const uy = dy / length
+  const headLong = Math.min(width * 3.6, length * 0.55)
+  const headHalf = headLong * 0.55
+  const at = (along: number, across: number) =>
+    `${(from.x + ux * along - uy * across).toFixed(1)},${(from.y + uy * along + ux * across).toFixed(1)}`
+  const shaft = length - headLong
+  const colour = { with: 'tide', across: 'brass', against: 'coral', pull: 'ink' }[kind]
+  const bars = { with: 0, across: 1, against: 2, pull: 0 }[kind]
+  return (
+    <g className={`arrow arrow-${kind}`}>
+      <path
+        d={`M${at(0, 0)}L${at(shaft, 0)}`}
+        className="arrow-casing"
+        strokeWidth={width + 3}
+      />
+      <path
+        d={`M${at(0, 0)}L${at(shaft, 0)}`}
+        stroke={`var(--${colour})`}
+        strokeWidth={width}
+        strokeDasharray={kind === 'pull' ? '3 5' : undefined}
+      />
+      <path
+        d={`M${at(length, 0)}L${at(shaft - 0.5, headHalf)}L${at(shaft - 0.5, -headHalf)}Z`}
+        fill={kind === 'pull' ? 'var(--shell)' : `var(--${colour})`}
+        stroke={kind === 'pull' ? 'var(--ink)' : 'var(--shell)'}
+        strokeWidth={kind === 'pull' ? 1.5 : 1}
+      />
+      {Array.from({ length: bars }, (_, i) => {
+        const along = shaft * 0.42 + i * width * 2.2
+        return (
+          <path
+            key={i}
+            d={`M${at(along, -width * 2)}L${at(along, width * 2)}`}
+            stroke={`var(--${colour})`}
+            strokeWidth={width * 0.85}
+          />
+        )
+      })}
+    </g>
+  )
+}

@@ -1,0 +1,24 @@
+import '@fontsource-variable/atkinson-hyperlegible-next'
+import '@fontsource-variable/fraunces'
+import '@mantine/core/styles.css'
+import './theme/base.css'
+import './theme/stations.css'
+import './theme/print.css'
+import { MantineProvider } from '@mantine/core'
+import { QueryClientProvider } from '@tanstack/react-query'
+import { StrictMode } from 'react'
+import { createRoot } from 'react-dom/client'
+import { RouterProvider } from 'react-router'
+import { queryClient } from './api/queries.ts'
+import { router } from './router.tsx'
+import { resolver, theme } from './theme/theme.ts'
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <MantineProvider theme={theme} cssVariablesResolver={resolver} defaultColorScheme="light">
+      <QueryClientProvider client={queryClient}>
+        <RouterProvider router={router} />
+      </QueryClientProvider>
+    </MantineProvider>
+  </StrictMode>,
+)

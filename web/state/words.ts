@@ -1,0 +1,19 @@
+/** Moments and numbers in words, in this screen's own time. */
+import dayjs from 'dayjs'
+
+export const timeWords = (ms: number) => dayjs(ms).format('HH:mm')
+export const dateWords = (ms: number) => dayjs(ms).format('D MMM')
+export const longDate = (ms: number) => dayjs(ms).format('dddd D MMMM')
+export const whenWords = (ms: number) => dayjs(ms).format('ddd D MMM, HH:mm')
+export const todayIso = () => dayjs().format('YYYY-MM-DD')
+/** Minutes east of UTC here and now. */
+export const offsetHere = (ms: number) => -new Date(ms).getTimezoneOffset()
+export const percentWords = (p: number) => `${Math.round(100 * p)} %`
+export const hoursWords = (h: number) => (h >= 96 ? `${Math.round(h / 24)} days` : `${Math.round(h)} h`)
+export const newId = () => crypto.randomUUID()
+
+/** "12:05" from milliseconds; negative time is late. */
+export function clockText(ms: number): string {
+  const s = Math.floor(Math.abs(ms) / 1000)
+  return `${ms < 0 ? '−' : ''}${Math.floor(s / 60)}:${String(s % 60).padStart(2, '0')}`
+}

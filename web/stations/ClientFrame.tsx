@@ -1,0 +1,163 @@
+/** A client's page: the stations across the top, the head on the left, the worktable on the right, the tide line below. */
+import { useHotkeys } from '@mantine/hooks'
+import { lazy, Suspense, useEffect } from 'react'
+import { Link, NavLink, useNavigate, useParams, useSearchParams } from 'react-router'
+import type { VisitPage } from '../../contract/types.ts'
+import { SERVICES } from '../../core/services.ts'
+import { useAddVisit, useClient, useHouse, useVisit } from '../api/queries.ts'
+import { HeadStage } from '../head/HeadStage.tsx'
+import { ViewKeys } from '../head/ViewKeys.tsx'
+import { useLayers } from '../state/layers.ts'
+import { useView } from '../state/view.ts'
+import { dateWords, newId } from '../state/words.ts'
+import { TideLine } from '../tideline/TideLine.tsx'
+import { AskStation } from './ask/AskStation.tsx'
+import { CareStation } from './care/CareStation.tsx'
+import { KeysHelp } from './KeysHelp.tsx'
+import { PlanStation } from './plan/PlanStation.tsx'
+import { ReadStation } from './read/ReadStation.tsx'
+import { ReturnStation } from './return/ReturnStation.tsx'
+import { StationStrip } from './StationStrip.tsx'
+import type { StationProps } from './useStation.ts'
+
+const ChairStation = lazy(() =>
+  import('./chair/ChairStation.tsx').then((m) => ({ default: m.ChairStation })),
+)
+
+const STATIONS: Record<string, React.ComponentType<StationProps>> = {
+  ask: AskStation,
+  read: ReadStation,
+  plan: PlanStation,
+  care: CareStation,
+  return: ReturnStation,
+}
+
+export function ClientFrame() {
+  const { clientId = '', station = 'ask' } = useParams()
+  const [search, setSearch] = useSearchParams()
+  const client = useClient(clientId)
+  const house = useHouse()
+  const visitId = search.get('visit') ?? client.data?.currentVisitId ?? null
+  const visit = useVisit(visitId)
+  const choose = useView((s) => s.choose)
+  useEffect(() => choose(null), [clientId, choose])
+  useEffect(() => {
+    document.title = client.data ? `${client.data.client.name} · Slow Tide` : 'Slow Tide'
+    return () => {
+      document.title = 'Slow Tide'
+    }
+  }, [client.data])
+
+  const failed = client.error ?? house.error ?? visit.error
+  if (failed) {
+    return (
+      <main className="page" role="alert">
+        <h1>This client could not be opened</h1>
+        <p>{failed.message}</p>
+        <Link to="/clients">To all clients</Link>
+      </main>
+    )
+  }
+  if (!client.data || !house.data || (visitId && !visit.data)) {
+    return (
+      <main className="page" role="status">
+        Opening the client …
+      </main>
+    )
+  }
+  if (!visit.data) return <NoVisit clientId={clientId} workerId={house.data.workerId} service={client.data.client.service} name={client.data.client.name} />
+  const props: StationProps = { page: client.data, visit: visit.data, house: house.data }
+  if (station === 'chair') {
+    return (
+      <Suspense fallback={<main className="page">To the chair …</main>}>
+        <ChairStation {...props} />
+      </Suspense>
+    )
+  }
+  const Station = STATIONS[station]
+  if (!Station) {
+    return (
+      <main className="page">
+        <h1>There is no such station</h1>
+        <Link to={`/clients/${clientId}/ask`}>Begin at Ask</Link>
+      </main>
+    )
+  }
+  const onVisit = (id: string) =>
+    setSearch(id === client.data.currentVisitId ? {} : { visit: id }, { replace: true })
+  return (
+    <div className="client-page">
+      <StationStrip {...props} />
+      <div className="client-body">
+        <HeadSide />
+        <main className="worktable">
+          <OlderVisit {...props} current={client.data.currentVisitId} />
+          <Station key={visit.data.id} {...props} />
+        </main>
+      </div>
+      <TideLine tide={client.data.tide} visitId={visit.data.id} onVisit={onVisit} />
+      <KeysHelp />
+    </div>
+  )
+}
+
+function HeadSide() {
+  const layers = useLayers((s) => s.layers)
+  return (
+    <section className="head-side" aria-label="The head">
+      <ViewKeys />
+      <HeadStage {...layers} />
+    </section>
+  )
+}
+
+/** Looking back at a visit, or at the last one when none is open. */
+function OlderVisit({ page, visit, house, current }: StationProps & { current: string | null }) {
+  const add = useAddVisit(page.client.id)
+  const navigate = useNavigate()
+  const begin = () =>
+    add.mutate(
+      { id: newId(), service: page.client.service, workerId: house.workerId, slotAtMs: Date.now() },
+      { onSuccess: () => void navigate(`/clients/${page.client.id}/ask`) },
+    )
+  if (visit.id !== current) {
+    return (
+      <p className="looking-back">
+        Visit of {dateWords(visit.endedAtMs ?? visit.slotAtMs ?? 0)}.{' '}
+        <Link to="?">Back to the current one</Link>
+      </p>
+    )
+  }
+  if (visit.state !== 'finished') return null
+  return (
+    <p className="looking-back">
+      Last visit, {dateWords(visit.endedAtMs!)}: {SERVICES[visit.service].name.toLowerCase()}.
+      <button className="strong small" onClick={begin} disabled={add.isPending}>
+        Start a new visit
+      </button>
+      {add.isError && <span role="alert">{add.error.message}</span>}
+    </p>
+  )
+}
+
+function NoVisit({ clientId, workerId, service, name }: { clientId: string; workerId: string; service: VisitPage['service']; name: string }) {
+  const add = useAddVisit(clientId)
+  const begin = () => add.mutate({ id: newId(), service, workerId, slotAtMs: Date.now() })
+  useHotkeys([['Enter', begin]])
+  return (
+    <main className="page">
+      <div className="page-head">
+        <h1>{name}</h1>
+        <p>no visit yet</p>
+      </div>
+      <div className="empty">
+        <p>Start the first visit: ask, read the grain, plan.</p>
+        <button className="strong deep" onClick={begin} disabled={add.isPending} autoFocus>
+          Start the first visit
+        </button>
+        {add.isError && <p role="alert">{add.error.message}</p>}
+      </div>
+      <NavLink to="/clients">To all clients</NavLink>
+    </main>
+  )
+}

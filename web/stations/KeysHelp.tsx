@@ -1,0 +1,39 @@
+/** All keys, on `?`. */
+import { Modal } from '@mantine/core'
+import { useDisclosure, useHotkeys } from '@mantine/hooks'
+
+const KEYS = [
+  ['1 … 6', 'Front, client’s left, client’s right, under chin, crown, nape'],
+  ['Drag', 'On the head, from root to tip: writes a direction (Read)'],
+  ['Right drag, two fingers', 'Turns the head'],
+  ['Wheel, pinch', 'Closer, farther'],
+  ['[ ]', 'Turns the chosen zone’s direction by 15°, with Shift by 1°'],
+  ['M', 'Mirrors the chosen zone to the other side'],
+  ['Z, Shift Z', 'Undo, redo'],
+  ['Ctrl K', 'Find a client'],
+  ['Space, PageDown', 'Chair: done, next. PageUp: back. N nick, T tug, B blade, S skip'],
+] as const
+
+export function KeysHelp() {
+  const [opened, { open, close }] = useDisclosure(false)
+  useHotkeys([['shift+?', open], ['?', open]])
+  return (
+    <>
+      <button className="keys-button" onClick={open}>
+        <kbd>?</kbd> all keys
+      </button>
+      <Modal opened={opened} onClose={close} title="All keys" size="lg">
+        <dl className="keys">
+          {KEYS.map(([key, text]) => (
+            <div key={key}>
+              <dt>
+                <kbd>{key}</kbd>
+              </dt>
+              <dd>{text}</dd>
+            </div>
+          ))}
+        </dl>
+      </Modal>
+    </>
+  )
+}

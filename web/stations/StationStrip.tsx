@@ -1,0 +1,107 @@
+/** The six stations in the order people work, each with where it stands in a word or a figure. */
+import { NavLink, useSearchParams } from 'react-router'
+import { verdictWords } from '../../core/screening/screen.ts'
+import { timeWords, todayIso, dateWords } from '../state/words.ts'
+import { useGrain, useScreening, useServiceZones, type StationProps } from './useStation.ts'
+
+type Mark = 'done' | 'open' | 'stop'
+
+export function StationStrip(props: StationProps) {
+  const { page, visit, house } = props
+  const [search] = useSearchParams()
+  const screening = useScreening(visit, house)
+  const grain = useGrain(visit)
+  const zones = useServiceZones(visit)
+  const read = zones.filter((z) => grain[z]?.source === 'read').length
+  const cares = screening.findings.filter((f) => f.severity === 'take-care').length
+  const outs = screening.findings.filter((f) => f.severity === 'leave-out').length
+  const asked =
+    screening.verdict === 'go' && cares > 0
+      ? `go, ${cares} take care`
+      : screening.verdict === 'leave-out'
+        ? `go, leave out ${outs}`
+        : verdictWords(screening, todayIso()).replace(/\.$/, '').toLowerCase()
+  const done = Object.keys(visit.chair.outcomes).length
+  const stations: { id: string; name: string; words: string; mark: Mark }[] = [
+    {
+      id: 'ask',
+      name: 'Ask',
+      words: asked,
+      mark:
+        screening.verdict === 'postpone' || screening.verdict === 'refer'
+          ? 'stop'
+          : screening.verdict === 'not-asked'
+            ? 'open'
+            : 'done',
+    },
+    {
+      id: 'read',
+      name: 'Read',
+      words: `${read} of ${zones.length} zones`,
+      mark: read === zones.length ? 'done' : 'open',
+    },
+    {
+      id: 'plan',
+      name: 'Plan',
+      words: visit.plan
+        ? `${Math.round(visit.plan.totalMinutes)} min, ${passWords(visit.plan)}`
+        : 'not kept yet',
+      mark: visit.plan ? 'done' : 'open',
+    },
+    {
+      id: 'chair',
+      name: 'Chair',
+      words:
+        visit.state === 'finished'
+          ? `done ${dateWords(visit.endedAtMs!)}`
+          : visit.state === 'running'
+            ? `step ${Math.min(done + 1, visit.plan?.steps.length ?? 0)} of ${visit.plan?.steps.length}`
+            : visit.slotAtMs
+              ? `slot at ${timeWords(visit.slotAtMs)}`
+              : 'not begun',
+      mark: visit.state === 'finished' ? 'done' : 'open',
+    },
+    {
+      id: 'care',
+      name: 'Care',
+      words: visit.care ? `${visit.care.clearances.length} dated lines` : '–',
+      mark: visit.care ? 'done' : 'open',
+    },
+    {
+      id: 'return',
+      name: 'Return',
+      words:
+        visit.state === 'finished'
+          ? `${visit.answers.length} of 5 answers`
+          : page.tide.window
+            ? `due ${dateWords(page.tide.window.fromMs)}`
+            : '–',
+      mark: visit.answers.length > 1 ? 'done' : 'open',
+    },
+  ]
+  const query = search.get('visit') ? `?visit=${search.get('visit')}` : ''
+  return (
+    <nav className="station-strip" aria-label="Stations">
+      <div className="who-is">
+        <b>{page.client.name}</b>
+        <small>
+          {[page.client.calledName && `“${page.client.calledName}”`, page.client.pronouns, page.client.occupation]
+            .filter(Boolean)
+            .join(' · ')}
+        </small>
+      </div>
+      {stations.map((s) => (
+        <NavLink key={s.id} to={`/clients/${page.client.id}/${s.id}${query}`}>
+          <span className={`dot dot-${s.mark}`} aria-hidden />
+          <b>{s.name}</b>
+          <small>{s.words}</small>
+        </NavLink>
+      ))}
+    </nav>
+  )
+}
+
+function passWords(plan: NonNullable<StationProps['visit']['plan']>): string {
+  const most = Math.max(...plan.zones.map((z) => z.passes.length))
+  return most === 1 ? '1 pass' : `${most} passes`
+}

@@ -1,0 +1,80 @@
+/** The person: name and how they like to be called; all that is kept can be taken out, or erased. */
+import { Modal, TextInput } from '@mantine/core'
+import { useDisclosure } from '@mantine/hooks'
+import { useState } from 'react'
+import { useNavigate } from 'react-router'
+import type { Client } from '../../../contract/types.ts'
+import { address } from '../../api/call.ts'
+import { useChangeClient, useEraseClient } from '../../api/queries.ts'
+
+const FIELDS = [
+  ['name', 'Name'],
+  ['calledName', 'Likes to be called'],
+  ['pronouns', 'Pronouns (if told)'],
+  ['occupation', 'What they do'],
+] as const
+
+export function ClientDetails({ client }: { client: Client }) {
+  const change = useChangeClient(client.id)
+  const [erasing, erase] = useDisclosure(false)
+  return (
+    <div className="stack">
+      {FIELDS.map(([key, label]) => (
+        <TextInput
+          key={key}
+          label={label}
+          defaultValue={client[key]}
+          onBlur={(e) => {
+            const value = e.currentTarget.value.trim()
+            if (value !== client[key]) change.mutate({ [key]: value })
+          }}
+        />
+      ))}
+      {change.isError && (
+        <p role="alert" className="problem">
+          {change.error.message}
+        </p>
+      )}
+      <div className="row-between">
+        <a className="link" href={address('takeOutClient', { id: client.id })} download>
+          Take out everything kept (JSON)
+        </a>
+        <button className="link danger" onClick={erase.open}>
+          Erase this client
+        </button>
+      </div>
+      <Modal opened={erasing} onClose={erase.close} title="Erase this client">
+        {erasing && <EraseForm client={client} />}
+      </Modal>
+    </div>
+  )
+}
+
+function EraseForm({ client }: { client: Client }) {
+  const erase = useEraseClient(client.id)
+  const navigate = useNavigate()
+  const [typed, setTyped] = useState('')
+  return (
+    <form
+      className="stack"
+      onSubmit={(e) => {
+        e.preventDefault()
+        erase.mutate(typed, { onSuccess: () => void navigate('/clients') })
+      }}
+    >
+      <p>
+        All visits, maps and answers of {client.name} are erased. This cannot be undone. Take the
+        data out first if anybody may need it.
+      </p>
+      <TextInput label={`Type “${client.name}”`} value={typed} onChange={(e) => setTyped(e.currentTarget.value)} data-autofocus />
+      {erase.isError && (
+        <p role="alert" className="problem">
+          {erase.error.message}
+        </p>
+      )}
+      <button className="strong" type="submit" disabled={typed.trim() !== client.name.trim() || erase.isPending}>
+        Erase for good
+      </button>
+    </form>
+  )
+}

@@ -1,0 +1,14 @@
+/** With, across, against: the arrow with its bars, and the words. */
+import { RELATION_WORDS, type Relation } from '../../../core/grain/relation.ts'
+import { Arrow } from '../../head/Overlay.tsx'
+
+export function RelationMark({ relation, words = true }: { relation: Relation; words?: boolean }) {
+  return (
+    <span className={`relation relation-${relation}`}>
+      <svg width="30" height="16" viewBox="0 0 30 16" aria-hidden>
+        <Arrow from={{ x: 1, y: 8 }} to={{ x: 29, y: 8 }} kind={relation} width={2.6} />
+      </svg>
+      {words ? RELATION_WORDS[relation].replace(' the grain', '') : <span className="hidden">{RELATION_WORDS[relation]}</span>}
+    </span>
+  )
+}

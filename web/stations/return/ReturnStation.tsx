@@ -1,0 +1,369 @@
+/** Return: how the skin took it, when hair came back, when to meet again. */
+import { useMemo, useState } from 'react'
+import { Link } from 'react-router'
+import { MOMENTS } from '../../../contract/schemas.ts'
+import type { Moment, SkinAnswer } from '../../../contract/types.ts'
+import { zoneName } from '../../../core/head/zoneFacts.ts'
+import type { ZoneId } from '../../../core/head/zones.ts'
+import { MARK_WORDS } from '../../../core/house/constants.ts'
+import { meanSensitivity } from '../../../core/skin/sensitivity.ts'
+import { HOUR_MS } from '../../../core/time/dates.ts'
+import { useAddHair, useChangeVisit, useRemoveHair, useSaveSkin } from '../../api/queries.ts'
+import type { Hit } from '../../head/loadHead.ts'
+import { useHead } from '../../head/loadHead.ts'
+import { useHeadLayers } from '../../state/layers.ts'
+import { useView } from '../../state/view.ts'
+import { dateWords, longDate, newId, todayIso, whenWords } from '../../state/words.ts'
+import { REDNESS_COLOURS, REDNESS_WORDS } from '../../theme/redness.ts'
+import { useServiceZones, type StationProps } from '../useStation.ts'
+
+const MOMENT_WORDS: Record<Moment, string> = {
+  now: 'Now',
+  '1h': '1 h',
+  '24h': '24 h',
+  '48h': '48 h',
+  '7d': '7 days',
+}
+const MOMENT_HOURS: Record<Moment, number> = { now: 0, '1h': 1, '24h': 24, '48h': 48, '7d': 168 }
+
+type Zones = SkinAnswer['zones']
+
+/** The moment that is due: the latest one that has come and has no answer, or the latest that has come. */
+function dueMoment(endedAtMs: number, answers: readonly SkinAnswer[]): Moment {
+  const hours = (Date.now() - endedAtMs) / HOUR_MS
+  const come = MOMENTS.filter((m) => hours >= MOMENT_HOURS[m] * 0.9)
+  const open = come.filter((m) => !answers.some((a) => a.moment === m))
+  return open[open.length - 1] ?? come[come.length - 1] ?? 'now'
+}
+
+export function ReturnStation(props: StationProps) {
+  const { page, visit } = props
+  if (visit.endedAtMs === null) {
+    return (
+      <section className="zone-detail">
+        <h1>Return</h1>
+        <p className="lead">
+          After the service: how the skin looked at once, after an hour, a day, two, a week; when
+          hair was felt and seen. Then the next visit’s window.
+        </p>
+        <Outlook {...props} />
+        <Link className="strong" to={`/clients/${page.client.id}/ask`}>
+          To Ask
+        </Link>
+      </section>
+    )
+  }
+  return <Answers {...props} endedAtMs={visit.endedAtMs} />
+}
+
+function Answers(props: StationProps & { endedAtMs: number }) {
+  const { visit, endedAtMs } = props
+  const [moment, setMoment] = useState<Moment>(() => dueMoment(endedAtMs, visit.answers))
+  const [tab, setTab] = useState<'skin' | 'hair' | 'next'>('skin')
+  const save = useSaveSkin(visit.id)
+  const stored = visit.answers.find((a) => a.moment === moment)
+  const [draft, setDraft] = useState<{ moment: Moment; zones: Zones }>()
+  const zones = draft?.moment === moment ? draft.zones : (stored?.zones ?? [])
+  const serviceZones = useServiceZones(visit)
+  const head = useHead()
+  const hours = (Date.now() - endedAtMs) / HOUR_MS
+  const early = hours < MOMENT_HOURS[moment] * 0.5
+
+  const put = (next: Zones) => {
+    setDraft({ moment, zones: next })
+    save.mutate({
+      moment,
+      // Kept as the time it speaks of: an answer given late still belongs to its moment.
+      atMs: Math.round(Math.min(Date.now(), endedAtMs + MOMENT_HOURS[moment] * HOUR_MS)),
+      zones: next.filter((z) => z.redness > 0 || z.bumps > 0),
+    })
+  }
+  const setZone = (zoneId: string, change: { redness?: number; bumps?: number }) => {
+    const before = zones.find((z) => z.zoneId === zoneId) ?? { zoneId, redness: 0, bumps: 0 }
+    put([...zones.filter((z) => z.zoneId !== zoneId), { ...before, ...change }])
+  }
+  const layers = useMemo(
+    () => ({
+      tints: serviceZones.map((zoneId) => {
+        const redness = zones.find((z) => z.zoneId === zoneId)?.redness ?? 0
+        return redness > 0
+          ? { zoneId, colour: REDNESS_COLOURS[redness]!, opacity: 0.75 }
+          : { zoneId, colour: '#7fc6c6', opacity: 0.16 }
+      }),
+      labels: zones.flatMap((z) => {
+        const record = head.data?.zoneById.get(z.zoneId as ZoneId)
+        const text = [z.redness > 0 ? String(z.redness) : '', z.bumps > 0 ? `${z.bumps}•` : '']
+          .filter(Boolean)
+          .join(' ')
+        return record && text ? [{ id: z.zoneId, point: record.centre.point, text }] : []
+      }),
+      onTap: (hit: Hit) => {
+        if (!(serviceZones as string[]).includes(hit.zoneId) || tab !== 'skin') return
+        const now = zones.find((z) => z.zoneId === hit.zoneId)?.redness ?? 0
+        setZone(hit.zoneId, { redness: (now + 1) % 5 })
+      },
+    }),
+    // The tap handler is made anew with the zones it reads.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [zones, serviceZones, head.data, moment, tab],
+  )
+  useHeadLayers(layers)
+  return (
+    <>
+      <div className="row-between">
+        <h1>How it went</h1>
+        <div className="switch" role="group" aria-label="What to look at">
+          {(
+            [
+              ['skin', 'Skin'],
+              ['hair', 'Hair'],
+              ['next', 'Next visit'],
+            ] as const
+          ).map(([id, name]) => (
+            <button key={id} aria-pressed={tab === id} onClick={() => setTab(id)}>
+              {name}
+            </button>
+          ))}
+        </div>
+      </div>
+      {tab === 'skin' && (
+        <>
+          <div className="switch" role="group" aria-label="When">
+            {MOMENTS.map((m) => (
+              <button key={m} aria-pressed={moment === m} onClick={() => setMoment(m)}>
+                {MOMENT_WORDS[m]}
+                {visit.answers.some((a) => a.moment === m) ? ' ✓' : ''}
+              </button>
+            ))}
+          </div>
+          <p className="soft">
+            {stored
+              ? `Answered; ${stored.zones.length === 0 ? 'all clear' : 'zones not marked were clear'}. Tap a zone on the head to step its redness.`
+              : early
+                ? `This moment comes ${whenWords(endedAtMs + MOMENT_HOURS[moment] * HOUR_MS)}.`
+                : 'Not answered yet. Not answered is not clear: tap zones on the head, or say all clear.'}
+          </p>
+          {!stored && !early && (
+            <button className="strong" onClick={() => put([])} disabled={save.isPending}>
+              All clear
+            </button>
+          )}
+          {save.isError && (
+            <p role="alert" className="problem">
+              {save.error.message}
+            </p>
+          )}
+          <Grades />
+          <div className="scroll">
+            <table className="list tight pick">
+              <thead>
+                <tr>
+                  <th scope="col">Zone</th>
+                  <th scope="col">Redness</th>
+                  <th scope="col">Bumps</th>
+                </tr>
+              </thead>
+              <tbody>
+                {serviceZones.map((id) => (
+                  <SkinRow
+                    key={id}
+                    id={id}
+                    zone={zones.find((z) => z.zoneId === id)}
+                    onChange={(c) => setZone(id, c)}
+                  />
+                ))}
+              </tbody>
+            </table>
+          </div>
+        </>
+      )}
+      {tab === 'hair' && <Hair {...props} />}
+      {tab === 'next' && <Outlook {...props} />}
+    </>
+  )
+}
+
+function Grades() {
+  return (
+    <ul className="grades">
+      {REDNESS_WORDS.map(([word, look], grade) => (
+        <li key={word} title={look}>
+          <i style={{ background: REDNESS_COLOURS[grade] }}>{grade}</i>
+          {word}
+        </li>
+      ))}
+    </ul>
+  )
+}
+
+function SkinRow({ id, zone, onChange }: { id: ZoneId; zone: Zones[number] | undefined; onChange: (c: { redness?: number; bumps?: number }) => void }) {
+  const chosen = useView((s) => s.chosen)
+  const bumps = zone?.bumps ?? 0
+  const redness = zone?.redness ?? 0
+  const name = zoneName(id)
+  return (
+    <tr className={chosen === id ? 'chosen' : ''}>
+      <td>{name}</td>
+      <td>
+        <div className="grade-buttons" role="group" aria-label={`Redness, ${name}`}>
+          {REDNESS_COLOURS.map((colour, grade) => (
+            <button
+              key={colour}
+              aria-pressed={redness === grade}
+              aria-label={`${grade}, ${REDNESS_WORDS[grade]![0]}`}
+              title={REDNESS_WORDS[grade]![1]}
+              style={redness === grade ? { background: colour, color: grade >= 3 ? '#FBF8F2' : '#17323B' } : undefined}
+              onClick={() => onChange({ redness: grade })}
+            >
+              {grade}
+            </button>
+          ))}
+        </div>
+      </td>
+      <td>
+        <div className="stepper" role="group" aria-label={`Bumps, ${name}`}>
+          <button aria-label="One fewer" disabled={bumps === 0} onClick={() => onChange({ bumps: bumps - 1 })}>
+            −
+          </button>
+          <b>{bumps}</b>
+          <button aria-label="One more" onClick={() => onChange({ bumps: bumps + 1 })}>
+            +
+          </button>
+        </div>
+      </td>
+    </tr>
+  )
+}
+
+const KIND_WORDS = { felt: 'felt', seen: 'seen', measured: 'measured' } as const
+
+function Hair({ visit }: StationProps) {
+  const add = useAddHair(visit.id)
+  const remove = useRemoveHair(visit.id)
+  const zones = useServiceZones(visit)
+  const [kind, setKind] = useState<'felt' | 'seen' | 'measured'>('felt')
+  const [date, setDate] = useState(todayIso())
+  const [zone, setZone] = useState('')
+  const [length, setLength] = useState('1.0')
+  return (
+    <div className="stack">
+      <p className="soft">When hair was felt or seen again teaches how fast it grows, zone by zone.</p>
+      <div className="choice">
+        <span>It was</span>
+        <div className="switch" role="group" aria-label="What was noticed">
+          {(['felt', 'seen', 'measured'] as const).map((k) => (
+            <button key={k} aria-pressed={kind === k} onClick={() => setKind(k)}>
+              {KIND_WORDS[k]}
+            </button>
+          ))}
+        </div>
+      </div>
+      <label className="choice">
+        <span>On</span>
+        <input type="date" value={date} max={todayIso()} onChange={(e) => setDate(e.currentTarget.value)} />
+      </label>
+      <label className="choice">
+        <span>Where</span>
+        <select value={zone} onChange={(e) => setZone(e.currentTarget.value)}>
+          <option value="">everywhere</option>
+          {zones.map((z) => (
+            <option key={z} value={z}>
+              {zoneName(z)}
+            </option>
+          ))}
+        </select>
+      </label>
+      {kind === 'measured' && (
+        <label className="choice">
+          <span>Length, mm</span>
+          <input type="number" min="0.1" max="60" step="0.1" value={length} onChange={(e) => setLength(e.currentTarget.value)} />
+        </label>
+      )}
+      <button
+        className="strong"
+        disabled={add.isPending}
+        onClick={() =>
+          add.mutate({
+            id: newId(),
+            kind,
+            date,
+            zoneId: zone || null,
+            ...(kind === 'measured' && { lengthMm: Number(length) }),
+          })
+        }
+      >
+        Write it down
+      </button>
+      {add.isError && (
+        <p role="alert" className="problem">
+          {add.error.message}
+        </p>
+      )}
+      <ul className="plain-list">
+        {visit.hair.map((h) => (
+          <li key={h.id}>
+            <span>
+              {KIND_WORDS[h.kind]} on {dateWords(h.atMs)}, day {h.days.toFixed(1)},{' '}
+              {h.zoneId ? zoneName(h.zoneId as ZoneId) : 'everywhere'}
+              {h.lengthMm !== null ? `, ${h.lengthMm} mm` : ''}
+            </span>
+            <button className="link" onClick={() => remove.mutate(h.id)}>
+              Take away
+            </button>
+          </li>
+        ))}
+      </ul>
+    </div>
+  )
+}
+
+/** The window of the next visit with its reasons, and what has been learned so far. */
+function Outlook({ page, visit }: StationProps) {
+  const window = visit.window ?? page.tide.window
+  const change = useChangeVisit(visit.id)
+  const rates = Object.values(page.model.sensitivity).map(meanSensitivity)
+  const mean = rates.reduce((s, v) => s + v, 0) / Math.max(1, rates.length)
+  return (
+    <div className="stack">
+      {window ? (
+        <>
+          <p className="big">
+            {dateWords(window.fromMs)} to {dateWords(window.toMs)}
+          </p>
+          <p className="soft">
+            From {longDate(window.fromMs)}. Hair felt about day {window.felt.even.toFixed(1)}, seen
+            about day {window.seen.even.toFixed(1)} (80 %: {window.seen.early.toFixed(1)}–
+            {window.seen.late.toFixed(1)}).
+          </p>
+          <ul className="whys">
+            {window.reasons.map((r) => (
+              <li key={r.text}>
+                {r.text} <abbr title={MARK_WORDS[r.mark]}>({r.mark})</abbr>
+              </li>
+            ))}
+          </ul>
+        </>
+      ) : (
+        <p className="soft">The window of the next visit comes with the first service.</p>
+      )}
+      <p className="soft">
+        {page.model.answeredServices === 0
+          ? 'Nothing learned of this skin yet: plans start from what was told.'
+          : `Learned from ${page.model.answeredServices} answered services: about ${mean.toFixed(2)} grades of redness per unit of load (H).`}
+      </p>
+      <label className="stack">
+        <span className="soft">A change of routine that began with this visit (shown on the tide line)</span>
+        <input
+          className="text-input"
+          defaultValue={visit.routine}
+          maxLength={120}
+          placeholder="single edge, with the grain only"
+          onBlur={(e) => {
+            const routine = e.currentTarget.value.trim()
+            if (routine !== visit.routine) change.mutate({ routine })
+          }}
+        />
+      </label>
+    </div>
+  )
+}

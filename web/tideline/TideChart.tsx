@@ -1,0 +1,228 @@
+import { CustomChart, LineChart, ScatterChart } from 'echarts/charts'
+import { GridComponent, MarkAreaComponent, MarkLineComponent } from 'echarts/components'
+import { init, use, type EChartsType } from 'echarts/core'
+import { SVGRenderer } from 'echarts/renderers'
+import { useEffect, useRef } from 'react'
+import { LAMP, LIGHT } from '../theme/theme.ts'
+import { REDNESS_COLOURS } from '../theme/redness.ts'
+import { dateWords } from '../state/words.ts'
+import type { TideLineProps } from './TideLine.tsx'
+
+use([LineChart, ScatterChart, CustomChart, GridComponent, MarkAreaComponent, MarkLineComponent, SVGRenderer])
+
+const FONT = "'Atkinson Hyperlegible Next Variable', sans-serif"
+/** At most this many visits carry their figures, so that they do not run into each other. */
+const LEAST_GAP_PX = 74
+
+export function TideChart({ tide, visitId, onVisit, lamp }: TideLineProps & { lamp: boolean }) {
+  const box = useRef<HTMLDivElement>(null)
+  const chart = useRef<EChartsType>(undefined)
+  const choose = useRef(onVisit)
+  choose.current = onVisit
+
+  useEffect(() => {
+    const made = init(box.current!, undefined, { renderer: 'svg' })
+    chart.current = made
+    made.on('click', (e) => {
+      const id = (e.data as { id?: string } | undefined)?.id
+      if (id) choose.current(id)
+    })
+    const watch = new ResizeObserver(() => made.resize())
+    watch.observe(box.current!)
+    return () => {
+      watch.disconnect()
+      made.dispose()
+    }
+  }, [])
+
+  useEffect(() => {
+    chart.current?.setOption(option(tide, visitId, lamp, box.current?.clientWidth ?? 1200), true)
+  }, [tide, visitId, lamp])
+
+  return <div ref={box} className="tide-chart" aria-hidden />
+}
+
+function option(tide: TideLineProps['tide'], visitId: string | null, lamp: boolean, width: number) {
+  const c = lamp ? LAMP : LIGHT
+  const top = Math.max(
+    1,
+    ...tide.curve.past.map((p) => p.mm),
+    ...tide.curve.ahead.map((p) => Math.min(p.highMm, 12)),
+  )
+  const span = tide.untilMs - tide.fromMs
+  const plot = Math.max(300, width - 120)
+  let lastX = -Infinity
+  const visits = tide.visits
+    .filter((v) => v.endedAtMs !== null)
+    .sort((a, b) => b.endedAtMs! - a.endedAtMs!)
+    .map((v) => {
+      const x = ((tide.untilMs - v.endedAtMs!) / span) * plot
+      const roomy = x - lastX >= LEAST_GAP_PX
+      if (roomy) lastX = x
+      return { ...v, roomy }
+    })
+  const axisLabel = { color: c.soft, fontFamily: FONT, fontSize: 13 }
+  return {
+    animation: false,
+    textStyle: { fontFamily: FONT },
+    grid: [
+      { left: 76, right: 44, top: 24, height: 62 },
+      { left: 76, right: 44, top: 92, height: 22 },
+    ],
+    xAxis: [
+      {
+        type: 'time',
+        gridIndex: 0,
+        min: tide.fromMs,
+        max: tide.untilMs,
+        axisLine: { lineStyle: { color: c.ink } },
+        axisTick: { show: false },
+        axisLabel: { show: false },
+        splitLine: { show: false },
+      },
+      {
+        type: 'time',
+        gridIndex: 1,
+        min: tide.fromMs,
+        max: tide.untilMs,
+        axisLine: { show: false },
+        axisTick: { show: false },
+        axisLabel: { ...axisLabel, formatter: (ms: number) => dateWords(ms), hideOverlap: true, margin: 4 },
+        splitNumber: 7,
+        splitLine: { show: false },
+      },
+    ],
+    yAxis: [
+      {
+        type: 'value',
+        gridIndex: 0,
+        min: 0,
+        max: top,
+        name: tide.hairWords,
+        nameLocation: 'end',
+        nameTextStyle: { color: c.soft, fontFamily: FONT, fontSize: 13, align: 'right', padding: [0, -30, -2, 0] },
+        axisLabel: { ...axisLabel, formatter: (v: number) => v.toFixed(v < 3 && v % 1 ? 1 : 0) },
+        interval: top > 4 ? Math.ceil(top / 2) : 1,
+        splitLine: { lineStyle: { color: c.line, opacity: 0.35 } },
+      },
+      {
+        type: 'value',
+        gridIndex: 1,
+        min: 0,
+        max: 1,
+        axisLabel: { show: false },
+        splitLine: { show: false },
+        axisLine: { show: false },
+        name: 'Skin',
+        nameLocation: 'middle',
+        nameRotate: 0,
+        nameGap: 26,
+        nameTextStyle: { color: c.soft, fontFamily: FONT, fontSize: 13 },
+      },
+    ],
+    series: [
+      {
+        type: 'line',
+        data: tide.curve.past.map((p) => [p.atMs, p.mm]),
+        showSymbol: false,
+        lineStyle: { color: c.tide, width: 2.5 },
+        silent: true,
+        z: 3,
+        markArea: tide.window && {
+          silent: true,
+          itemStyle: { color: c.foam, opacity: 0.9 },
+          label: { color: c.deep, fontFamily: FONT, fontWeight: 700, fontSize: 13, position: 'insideTop', formatter: 'due' },
+          data: [[{ xAxis: tide.window.fromMs }, { xAxis: tide.window.toMs }]],
+        },
+        markLine: {
+          silent: true,
+          symbol: 'none',
+          data: [
+            {
+              xAxis: tide.nowMs,
+              lineStyle: { color: c.coral, width: 2, type: 'solid' },
+              label: { formatter: 'today', color: c.coral, fontFamily: FONT, fontSize: 13, position: 'end', distance: 2 },
+            },
+            ...visits
+              .filter((v) => v.routine)
+              .map((v) => ({
+                xAxis: v.startedAtMs ?? v.endedAtMs!,
+                lineStyle: { color: c.brass, width: 1.5, type: 'dotted' },
+                label: { formatter: v.routine, color: c.brass, fontFamily: FONT, fontSize: 13, position: 'end', distance: 2 },
+              })),
+          ],
+        },
+      },
+      {
+        type: 'line',
+        data: tide.curve.ahead.map((p) => [p.atMs, Math.min(p.lowMm, top)]),
+        showSymbol: false,
+        lineStyle: { width: 0 },
+        stack: 'band',
+        silent: true,
+      },
+      {
+        type: 'line',
+        data: tide.curve.ahead.map((p) => [p.atMs, Math.max(0, Math.min(p.highMm, top) - Math.min(p.lowMm, top))]),
+        showSymbol: false,
+        lineStyle: { width: 0 },
+        areaStyle: { color: c.tide, opacity: 0.18 },
+        stack: 'band',
+        silent: true,
+      },
+      {
+        type: 'line',
+        data: tide.curve.ahead.filter((p) => p.mm <= top).map((p) => [p.atMs, p.mm]),
+        showSymbol: false,
+        lineStyle: { color: c.tide, width: 2, type: 'dashed' },
+        silent: true,
+      },
+      {
+        type: 'scatter',
+        xAxisIndex: 1,
+        yAxisIndex: 1,
+        symbolSize: 17,
+        data: visits.map((v) => ({
+          id: v.id,
+          value: [v.endedAtMs, 0.5],
+          itemStyle: {
+            color: v.worstRedness === null ? c.paper : REDNESS_COLOURS[v.worstRedness],
+            borderColor: v.id === visitId ? c.coral : c.ink,
+            borderWidth: v.id === visitId ? 3 : 1,
+          },
+          label: {
+            show: true,
+            position: 'inside',
+            formatter: v.worstRedness === null ? '?' : String(v.worstRedness),
+            color: (v.worstRedness ?? 0) >= 3 ? '#FBF8F2' : v.worstRedness === null ? c.ink : '#17323B',
+            fontFamily: FONT,
+            fontSize: 11,
+          },
+        })),
+        z: 4,
+      },
+      {
+        type: 'scatter',
+        xAxisIndex: 1,
+        yAxisIndex: 1,
+        symbolSize: 1,
+        silent: true,
+        itemStyle: { color: 'transparent' },
+        data: visits
+          .filter((v) => v.roomy && v.bumps !== null && v.bumps > 0)
+          .map((v) => ({
+            value: [v.endedAtMs, 0.5],
+            label: {
+              show: true,
+              position: 'right',
+              distance: 11,
+              formatter: `${v.bumps} ${v.bumps === 1 ? 'bump' : 'bumps'}`,
+              color: c.soft,
+              fontFamily: FONT,
+              fontSize: 12,
+            },
+          })),
+      },
+    ],
+  }
+}

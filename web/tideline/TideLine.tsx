@@ -1,0 +1,48 @@
+/** The tide line along the bottom of a client's page: hair over time, skin beneath it, the next visit's window ahead. */
+import { useComputedColorScheme } from '@mantine/core'
+import { lazy, Suspense, useState } from 'react'
+import type { Tide } from '../../contract/types.ts'
+import { dateWords } from '../state/words.ts'
+
+const TideChart = lazy(() => import('./TideChart.tsx').then((m) => ({ default: m.TideChart })))
+
+export interface TideLineProps {
+  readonly tide: Tide
+  /** Visit whose map and plan are shown. */
+  readonly visitId: string | null
+  readonly onVisit: (id: string) => void
+}
+
+export function TideLine(props: TideLineProps) {
+  const [open, setOpen] = useState(true)
+  const lamp = useComputedColorScheme('light') === 'dark'
+  const { tide } = props
+  return (
+    <section className={`tide-line ${open ? '' : 'closed'}`} aria-label="Tide line">
+      <button className="fold" onClick={() => setOpen(!open)} aria-expanded={open}>
+        {open ? 'Fold the tide line' : 'Tide line'}
+      </button>
+      <p className="hidden">{tideWords(tide)}</p>
+      {open && (
+        <Suspense fallback={<div className="tide-wait" />}>
+          <TideChart {...props} lamp={lamp} />
+        </Suspense>
+      )}
+    </section>
+  )
+}
+
+/** The chart in words. */
+export function tideWords(tide: Tide): string {
+  const seen = tide.visits.filter((v) => v.endedAtMs !== null)
+  const visits = seen
+    .map(
+      (v) =>
+        `${dateWords(v.endedAtMs!)}: ${v.worstRedness === null ? 'skin not answered' : `redness ${v.worstRedness}`}${v.bumps === null ? '' : `, ${v.bumps} bumps`}${v.routine ? `, from here: ${v.routine}` : ''}`,
+    )
+    .join('. ')
+  const next = tide.window
+    ? `Good days for the next visit: ${dateWords(tide.window.fromMs)} to ${dateWords(tide.window.toMs)}.`
+    : 'No next visit can be computed before the first.'
+  return `${tide.hairWords}. ${visits || 'No visits yet'}. ${next}`
+}

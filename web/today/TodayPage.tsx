@@ -1,0 +1,163 @@
+/** The tide table: one row per client, in the order in which they come due. */
+import { useHotkeys } from '@mantine/hooks'
+import { useState } from 'react'
+import { Link, useNavigate } from 'react-router'
+import type { Today, TodayRow } from '../../contract/types.ts'
+import { SERVICES } from '../../core/services.ts'
+import { DAY_MS } from '../../core/time/dates.ts'
+import { useToday } from '../api/queries.ts'
+import { NewClient } from '../clients/NewClient.tsx'
+import { dateWords, longDate, timeWords } from '../state/words.ts'
+
+const CURVE = { width: 430, height: 50 }
+/** Height of the curves, mm: one scale for terminal hair, one for fuzz. */
+const TOP_MM = { terminal: 3, fuzz: 2 }
+
+export function TodayPage() {
+  const today = useToday()
+  const [adding, setAdding] = useState(false)
+  useHotkeys([['N', () => setAdding(true)]])
+  return (
+    <main className="page today">
+      <div className="page-head">
+        <h1>{longDate(today.data?.nowMs ?? Date.now())}</h1>
+        <p>in the order the tide brings them in</p>
+        <button className="strong" onClick={() => setAdding(true)}>
+          New client <kbd>N</kbd>
+        </button>
+      </div>
+      {today.isPending && <p role="status">Reading the tide table …</p>}
+      {today.isError && (
+        <p role="alert">
+          {today.error.message}{' '}
+          <button className="link" onClick={() => void today.refetch()}>
+            Try again
+          </button>
+        </p>
+      )}
+      {today.data &&
+        (today.data.rows.length === 0 ? (
+          <div className="empty">
+            <p>Nobody here yet. The first client takes half a minute.</p>
+            <button className="strong" onClick={() => setAdding(true)}>
+              Add the first client
+            </button>
+          </div>
+        ) : (
+          <Table today={today.data} />
+        ))}
+      <NewClient opened={adding} onClose={() => setAdding(false)} />
+    </main>
+  )
+}
+
+function Table({ today }: { today: Today }) {
+  const at = (ms: number) => ((ms - today.fromMs) / (today.untilMs - today.fromMs)) * CURVE.width
+  const ticks = [
+    { at: today.nowMs - 28 * DAY_MS, text: '4 weeks ago' },
+    { at: today.nowMs - 14 * DAY_MS, text: '2 weeks ago' },
+    { at: today.nowMs, text: 'today' },
+    { at: today.nowMs + 14 * DAY_MS, text: 'in 2 weeks' },
+  ]
+  return (
+    <>
+      <table className="tide-table">
+        <thead>
+          <tr>
+            <th scope="col">Client</th>
+            <th scope="col">Service</th>
+            <th scope="col" className="ticks">
+              <span className="hidden">Hair length, due window</span>
+              <svg width={CURVE.width} height="18" aria-hidden>
+                {ticks.map((t) => (
+                  <text key={t.text} x={at(t.at)} y="13" className={t.text === 'today' ? 'now' : ''}>
+                    {t.text}
+                  </text>
+                ))}
+              </svg>
+            </th>
+            <th scope="col">To do</th>
+          </tr>
+        </thead>
+        <tbody>
+          {today.rows.map((row) => (
+            <Row key={row.client.id} row={row} today={today} at={at} />
+          ))}
+        </tbody>
+      </table>
+      <footer className="today-foot">
+        <span>
+          <b>{today.answersOwed}</b> {today.answersOwed === 1 ? 'answer' : 'answers'} owed
+        </span>
+        <span>
+          <b>{today.patchTestsToRead}</b> patch {today.patchTestsToRead === 1 ? 'test' : 'tests'} to
+          read
+        </span>
+        <span>
+          <b>{today.firstVisits}</b> first {today.firstVisits === 1 ? 'visit' : 'visits'}
+        </span>
+        <span className="key">
+          Curve: hair length, {TOP_MM.terminal} mm tall for beard and scalp, {TOP_MM.fuzz} mm for
+          fuzz. Band: good days to come.
+        </span>
+      </footer>
+    </>
+  )
+}
+
+function Row({ row, today, at }: { row: TodayRow; today: Today; at: (ms: number) => number }) {
+  const navigate = useNavigate()
+  const to = `/clients/${row.client.id}/ask`
+  const soon = row.slotAtMs !== null && Math.abs(row.slotAtMs - today.nowMs) < DAY_MS
+  return (
+    <tr className={soon ? 'soon' : ''} onClick={() => void navigate(to)}>
+      <td>
+        <Link to={to} className="name" onClick={(e) => e.stopPropagation()}>
+          {row.client.name}
+        </Link>
+        <small>{row.client.occupation}</small>
+      </td>
+      <td>
+        {SERVICES[row.service].name}
+        {row.slotAtMs !== null && <small>{timeWords(row.slotAtMs)}</small>}
+      </td>
+      <td>
+        <Curve row={row} today={today} at={at} />
+      </td>
+      <td>
+        {row.flags.map((f) => (
+          <div key={f.text} className={`flag flag-${f.kind}`}>
+            {f.text}
+          </div>
+        ))}
+      </td>
+    </tr>
+  )
+}
+
+function Curve({ row, today, at }: { row: TodayRow; today: Today; at: (ms: number) => number }) {
+  const top = SERVICES[row.service].family === 'fuzz' ? TOP_MM.fuzz : TOP_MM.terminal
+  const base = CURVE.height - 5
+  const y = (mm: number) => base - (Math.min(mm, top) / top) * (base - 4)
+  const line = (points: readonly { atMs: number; mm: number }[]) =>
+    points.map((p, i) => `${i === 0 ? 'M' : 'L'}${at(p.atMs).toFixed(1)} ${y(p.mm).toFixed(1)}`).join('')
+  const { past, ahead } = row.curve
+  const band = row.window && {
+    x: Math.max(0, at(row.window.fromMs)),
+    end: Math.min(CURVE.width, at(row.window.toMs)),
+  }
+  const words = row.window
+    ? `Good days ${dateWords(row.window.fromMs)} to ${dateWords(row.window.toMs)}. Hair now about ${(ahead[0]?.mm ?? 0).toFixed(1)} mm.`
+    : 'No visit yet.'
+  return (
+    <svg width={CURVE.width} height={CURVE.height} role="img" aria-label={words}>
+      {band && band.end > band.x && (
+        <rect x={band.x} y="2" width={band.end - band.x} height={base - 2} className="due-band" />
+      )}
+      <path d={`M0 ${base}H${CURVE.width}`} className="base-line" />
+      {past.length > 0 && <path d={line(past)} className="hair-line" />}
+      {ahead.length > 0 && <path d={line(ahead)} className="hair-line ahead" />}
+      <path d={`M${at(today.nowMs)} 0V${CURVE.height}`} className="now-line" />
+    </svg>
+  )
+}
