@@ -5,7 +5,9 @@ const uuid = () => y.string().uuid('must be an id (UUID)')
 const text = (most: number) => y.string().trim().max(most, `at most ${most} characters`)
 const moment = () => y.number().integer().min(0).max(8.64e15)
 const isoDate = () =>
-  y.string().matches(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, 'must be a date like 2026-03-14')
+  y
+    .string()
+    .matches(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, 'must be a date like 2026-03-14')
 /** Ids of zones, rules and steps: short words joined with hyphens and colons. */
 const word = () => y.string().matches(/^[a-z0-9:-]{1,60}$/, 'is not a known name')
 const vec3 = () =>
@@ -166,7 +168,13 @@ export const eventSchema = y
 
 export const MOMENTS = ['now', '1h', '24h', '48h', '7d'] as const
 export const answerParams = y
-  .object({ id: uuid().required(), moment: y.string().oneOf([...MOMENTS]).required() })
+  .object({
+    id: uuid().required(),
+    moment: y
+      .string()
+      .oneOf([...MOMENTS])
+      .required(),
+  })
   .noUnknown()
 
 export const skinAnswerSchema = y

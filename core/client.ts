@@ -18,8 +18,13 @@ export interface SkinAndHair {
   readonly bumpProne: boolean
 }
 
-/** The hair to expect in a zone on this client: on a face without a beard the beard zones carry fuzz. */
+/**
+ * The hair to expect in a zone on this client: on a face without a beard the beard zones carry fuzz; with one, the beard
+ * reaches onto the upper cheek.
+ */
 export function hairIn(zoneId: ZoneId, faceHair: FaceHair): HairKind {
-  const usual = ZONE_FACTS[zoneStem(zoneId)].hair
-  return usual === 'beard' && faceHair === 'fuzz' ? 'vellus' : usual
+  const stem = zoneStem(zoneId)
+  const usual = ZONE_FACTS[stem].hair
+  if (faceHair === 'fuzz') return usual === 'beard' ? 'vellus' : usual
+  return stem === 'cheek-upper' ? 'beard' : usual
 }

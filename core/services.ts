@@ -108,7 +108,9 @@ export function workedShare(service: ServiceId, zone: ZoneId): number {
   return SERVICES[service].zones[zoneStem(zone)] ?? 0
 }
 
-/** The zones of a service, in the fixed order of zones. */
+/** The zones of a service, in the order in which the service names them, the client's left before the right. */
 export function serviceZones(service: ServiceId): ZoneId[] {
-  return ZONE_IDS.filter((id) => isSkin(id) && workedShare(service, id) > 0)
+  return Object.keys(SERVICES[service].zones).flatMap((stem) =>
+    ZONE_IDS.filter((id) => isSkin(id) && zoneStem(id) === stem),
+  )
 }

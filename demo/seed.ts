@@ -24,6 +24,7 @@ import { addDays, dateOf, DAY_MS, HOUR_MS } from '../core/time/dates.ts'
 import type { Moment, SkinAnswer } from '../contract/types.ts'
 import { ZONES } from '../server/atlas.ts'
 import type { Database } from '../server/db/connection.ts'
+import { keepHouse } from '../server/house/service.ts'
 import { leftStanding, offsetMinutes, summariseAnswers } from '../server/visits/service.ts'
 import { PEOPLE, STUDIO, type Person } from './people.ts'
 
@@ -57,7 +58,11 @@ export function trueDirection(person: Person, zone: ZoneRecord, at: SurfacePoint
       turn * (a[2] * n[0] - a[0] * n[2]),
       turn * (a[0] * n[1] - a[1] * n[0]),
     ]
-    return unit([0.5 * a[0] + 0.87 * round[0], 0.5 * a[1] + 0.87 * round[1], 0.5 * a[2] + 0.87 * round[2]])
+    return unit([
+      0.5 * a[0] + 0.87 * round[0],
+      0.5 * a[1] + 0.87 * round[1],
+      0.5 * a[2] + 0.87 * round[2],
+    ])
   }
   return directionOf(zone.id, at.point, at.normal, trueBearing(person, zone.id))
 }
@@ -147,13 +152,7 @@ export async function seedDemo(db: Database, nowMs: number): Promise<void> {
   await db.writes.run(() =>
     db.sequelize.transaction(async (transaction) => {
       await m.Worker.bulkCreate(workers, { transaction })
-      await m.Setting.bulkCreate(
-        [
-          { key: 'name', value: STUDIO.name },
-          { key: 'workerId', value: workers[0]!.id },
-        ],
-        { transaction },
-      )
+      await keepHouse(db, { name: STUDIO.name, workerId: workers[0]!.id }, transaction)
       const fill = async <M extends Model>(model: ModelStatic<M>, list: readonly object[]) => {
         for (let i = 0; i < list.length; i += 400) {
           await model.bulkCreate(list.slice(i, i + 400) as never[], { transaction })
@@ -383,7 +382,10 @@ function skinAnswers(
   for (const [zone, load] of Object.entries(loads)) {
     worst.set(zone, Math.min(4, drawPoisson(random, truth.gradePerLoad * load)))
     const neck = zone.startsWith('neck') || zone.startsWith('under-chin')
-    bumps.set(zone, drawPoisson(random, truth.bumpsPerLoad * load * v.bumpFactor * (neck ? 1.6 : 0.5)))
+    bumps.set(
+      zone,
+      drawPoisson(random, truth.bumpsPerLoad * load * v.bumpFactor * (neck ? 1.6 : 0.5)),
+    )
   }
   const answer = (moment: Moment, hours: number, fade: number, withBumps: boolean): SkinAnswer => ({
     moment,

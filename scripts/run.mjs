@@ -45,7 +45,8 @@ function filesUnder(dir, accept) {
     .sort()
 }
 
-const isSource = (path) => /\.(ts|tsx|css|html|json)$/.test(path) && !/\.(test|spec)\.tsx?$/.test(path)
+const isSource = (path) =>
+  /\.(ts|tsx|css|html|json)$/.test(path) && !/\.(test|spec)\.tsx?$/.test(path)
 
 /** Installs packages when the lock file, the Node version or the platform changed. */
 function install() {
@@ -58,11 +59,15 @@ function install() {
   console.log('Installing packages (once; sqlite3 is compiled, which takes a few minutes) …')
   // The compile needs Node's headers; use the ones beside this Node when nothing else is set.
   const headers = resolve(dirname(process.execPath), '..')
-  const env = existsSync(join(headers, 'include', 'node', 'node.h')) && !process.env.npm_config_nodedir
-    ? { npm_config_nodedir: headers }
-    : {}
+  const env =
+    existsSync(join(headers, 'include', 'node', 'node.h')) && !process.env.npm_config_nodedir
+      ? { npm_config_nodedir: headers }
+      : {}
   run('npm', ['ci', '--no-audit', '--no-fund'], { env })
-  const loads = spawnSync(process.execPath, ['-e', "require('sqlite3')"], { cwd: root, encoding: 'utf8' })
+  const loads = spawnSync(process.execPath, ['-e', "require('sqlite3')"], {
+    cwd: root,
+    encoding: 'utf8',
+  })
   if (loads.status !== 0) {
     console.log('sqlite3 did not load; building it again …')
     run('npm', ['rebuild', 'sqlite3', '--build-from-source'], { env })
@@ -72,7 +77,12 @@ function install() {
 
 /** Chromium for the browser tests: Debian's package. */
 function findChromium() {
-  const known = [process.env.CHROMIUM, '/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome']
+  const known = [
+    process.env.CHROMIUM,
+    '/usr/bin/chromium',
+    '/usr/bin/chromium-browser',
+    '/usr/bin/google-chrome',
+  ]
   return known.find((path) => path && existsSync(path))
 }
 
@@ -84,10 +94,17 @@ function ensureChromium() {
   }
   console.log('Installing Chromium from Debian’s packages …')
   run('apt-get', ['update', '-qq'])
-  run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium', 'fonts-dejavu-core'], {
-    env: { DEBIAN_FRONTEND: 'noninteractive' },
-  })
-  return findChromium() ?? fail('Chromium was installed but is not at /usr/bin/chromium. Set CHROMIUM to its path.')
+  run(
+    'apt-get',
+    ['install', '-y', '-qq', '--no-install-recommends', 'chromium', 'fonts-dejavu-core'],
+    {
+      env: { DEBIAN_FRONTEND: 'noninteractive' },
+    },
+  )
+  return (
+    findChromium() ??
+    fail('Chromium was installed but is not at /usr/bin/chromium. Set CHROMIUM to its path.')
+  )
 }
 
 /** Runs `make` when the hash of its sources differs from the one kept. */
@@ -95,13 +112,18 @@ function whenStale(name, files, results, make) {
   mkdirSync(cacheDir, { recursive: true })
   const kept = join(cacheDir, `${name}.hash`)
   const now = hashOf(files)
-  if (results.every((r) => existsSync(r)) && existsSync(kept) && readFileSync(kept, 'utf8') === now) return
+  if (results.every((r) => existsSync(r)) && existsSync(kept) && readFileSync(kept, 'utf8') === now)
+    return
   make()
   writeFileSync(kept, now)
 }
 
 function buildHead() {
-  const sources = [...filesUnder('core/head', isSource), 'core/stats/random.ts', 'scripts/build-head.ts']
+  const sources = [
+    ...filesUnder('core/head', isSource),
+    'core/stats/random.ts',
+    'scripts/build-head.ts',
+  ]
   const results = ['generated/head.bin', 'generated/zones.json', 'generated/flat-views.json']
   whenStale('head', sources, results, () => run(bin('tsx'), ['scripts/build-head.ts']))
 }
@@ -137,13 +159,28 @@ function serve(args) {
 const jest = (args, options) =>
   run(
     process.execPath,
-    ['--experimental-vm-modules', '--disable-warning=ExperimentalWarning', 'node_modules/jest/bin/jest.js', ...args],
+    [
+      '--experimental-vm-modules',
+      '--disable-warning=ExperimentalWarning',
+      'node_modules/jest/bin/jest.js',
+      ...args,
+    ],
     options,
   )
 
 function lint() {
   run(bin('eslint'), ['.', '--cache', '--cache-location', '.cache/eslint', '--max-warnings', '0'])
-  run(bin('depcruise'), ['--config', '.dependency-cruiser.cjs', '--output-type', 'err', 'core', 'contract', 'server', 'web', 'demo'])
+  run(bin('depcruise'), [
+    '--config',
+    '.dependency-cruiser.cjs',
+    '--output-type',
+    'err',
+    'core',
+    'contract',
+    'server',
+    'web',
+    'demo',
+  ])
   run(bin('prettier'), ['--check', '--log-level', 'warn', '.'])
 }
 
@@ -152,7 +189,8 @@ const types = () => run(bin('tsc'), ['-p', '.'])
 function countFrom(file) {
   if (!existsSync(file)) return { passed: 0, failed: 1 }
   const report = JSON.parse(readFileSync(file, 'utf8'))
-  if (report.stats) return { passed: report.stats.expected + report.stats.flaky, failed: report.stats.unexpected }
+  if (report.stats)
+    return { passed: report.stats.expected + report.stats.flaky, failed: report.stats.unexpected }
   // A test file that did not even run counts as one failure.
   return {
     passed: report.numPassedTests,
@@ -219,6 +257,7 @@ const COMMANDS = {
 if (!Object.hasOwn(COMMANDS, command)) {
   fail(`There is no command "${command}". There are: ${Object.keys(COMMANDS).join(', ')}.`)
 }
-if (!statSync('package-lock.json', { throwIfNoEntry: false })) fail('package-lock.json is missing; take a fresh clone.')
+if (!statSync('package-lock.json', { throwIfNoEntry: false }))
+  fail('package-lock.json is missing; take a fresh clone.')
 install()
 COMMANDS[command]()

@@ -34,7 +34,9 @@ async function listenNear(server: Server, config: Config): Promise<number> {
       if ((error as NodeJS.ErrnoException).code !== 'EADDRINUSE') throw error
     }
   }
-  throw new Error(`No free port from ${config.port} to ${config.port + 49}. Set PORT to another number.`)
+  throw new Error(
+    `No free port from ${config.port} to ${config.port + 49}. Set PORT to another number.`,
+  )
 }
 
 async function start(): Promise<void> {

@@ -67,17 +67,39 @@ export function carePlan(
     }
   }
   avoid('touch', 'Hands off', C.touchHours.value, 'Do not touch, rub or scratch.', 'C')
-  avoid('mask', 'No tight mask or strap', C.maskHours.value, 'Seals and straps press into fresh skin.', 'H')
+  avoid(
+    'mask',
+    'No tight mask or strap',
+    C.maskHours.value,
+    'Seals and straps press into fresh skin.',
+    'H',
+  )
   const makeUp = fuzz ? Number(schools.makeUpAfter) : C.makeUpRazorHours.value
-  avoid('make-up', 'No make-up', makeUp, fuzz ? `School: ${schoolWords('makeUpAfter', schools.makeUpAfter)}.` : 'Let the skin close first.', 'C')
-  avoid('exercise', 'No hard exercise, sauna or hot bath', C.sweatHours.value, 'Sweat and heat sting and redden.', 'H')
+  avoid(
+    'make-up',
+    'No make-up',
+    makeUp,
+    fuzz
+      ? `School: ${schoolWords('makeUpAfter', schools.makeUpAfter)}.`
+      : 'Let the skin close first.',
+    'C',
+  )
+  avoid(
+    'exercise',
+    'No hard exercise, sauna or hot bath',
+    C.sweatHours.value,
+    'Sweat and heat sting and redden.',
+    'H',
+  )
   avoid('swimming', 'No pool or sea', C.swimHours.value, 'Chlorine and salt sting.', 'H')
   const acids = fuzz ? Number(schools.acidsAfter) : C.acidRazorHours.value
   avoid(
     'acids',
     'No acids, retinoids or scrubs',
     acids,
-    fuzz ? `School: ${schoolWords('acidsAfter', schools.acidsAfter)}.` : 'A day between blade and acid.',
+    fuzz
+      ? `School: ${schoolWords('acidsAfter', schools.acidsAfter)}.`
+      : 'A day between blade and acid.',
     'C',
   )
   avoid(
@@ -87,7 +109,14 @@ export function carePlan(
     'Sun cream whenever you are out.',
     'H',
   )
-  const act = (id: string, title: string, fromHours: number, untilHours: number, text: string, mark: Mark) =>
+  const act = (
+    id: string,
+    title: string,
+    fromHours: number,
+    untilHours: number,
+    text: string,
+    mark: Mark,
+  ) =>
     list.push({
       id,
       title,
@@ -113,8 +142,16 @@ export function carePlan(
   const answer = (id: string, hours: number, text: string) =>
     act(id, 'Look and tell us', hours, hours + 12, text, 'C')
   answer('answer-24h', C.firstAnswerHours.value, 'Redness, stinging, bumps? Zone by zone, 0 to 4.')
-  answer('answer-48h', C.secondAnswerHours.value, 'Burn can appear late where a place was overworked.')
-  answer('answer-7d', C.bumpAnswerDays.value * 24, 'Count bumps and ingrown hairs. When did you feel hair again?')
+  answer(
+    'answer-48h',
+    C.secondAnswerHours.value,
+    'Burn can appear late where a place was overworked.',
+  )
+  answer(
+    'answer-7d',
+    C.bumpAnswerDays.value * 24,
+    'Count bumps and ingrown hairs. When did you feel hair again?',
+  )
   list.sort((a, b) => a.untilMs - b.untilMs)
   return {
     endedAtMs,

@@ -7,14 +7,7 @@ import type { Plan, PlanStep } from '../plan/types.ts'
 
 /** What can happen at the chair. */
 export type ChairEventKind =
-  | 'started'
-  | 'done'
-  | 'skipped'
-  | 'back'
-  | 'nick'
-  | 'tug'
-  | 'blade-changed'
-  | 'finished'
+  'started' | 'done' | 'skipped' | 'back' | 'nick' | 'tug' | 'blade-changed' | 'finished'
 
 export const CHAIR_EVENT_KINDS: readonly ChairEventKind[] = [
   'started',
@@ -145,7 +138,8 @@ function change(plan: Steps, state: ChairState, event: ChairEvent): ChairState {
     case 'blade-changed':
       return { ...state, blade: state.blade + 1, strokesOnBlade: 0 }
     case 'finished': {
-      if (state.index < plan.steps.length) throw refuse('Some steps are neither done nor skipped yet.')
+      if (state.index < plan.steps.length)
+        throw refuse('Some steps are neither done nor skipped yet.')
       return { ...state, status: 'finished', finishedAtMs: event.atMs }
     }
   }

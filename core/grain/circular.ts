@@ -60,7 +60,10 @@ export function summariseDirections(
     total += w
   })
   if (total <= 0) {
-    throw new DomainError('no-direction', 'There are no readings here, so there is no direction to give.')
+    throw new DomainError(
+      'no-direction',
+      'There are no readings here, so there is no direction to give.',
+    )
   }
   const r = Math.min(1, Math.hypot(c, s) / total)
   if (r < BALANCED) {

@@ -20,7 +20,12 @@ export const READING_CONSTANTS = {
   weightCard: constant(0.8, '', 'Weight of a direction found with a card', 'H'),
   weightLooked: constant(0.6, '', 'Weight of a direction that was only looked at', 'H'),
   halfWeightDays: constant(180, 'days', 'A reading counts half after this long', 'H'),
-  readInPartsBelow: constant(0.85, '', 'Agreement R under which a zone should be read in parts', 'H'),
+  readInPartsBelow: constant(
+    0.85,
+    '',
+    'Agreement R under which a zone should be read in parts',
+    'H',
+  ),
 } as const
 
 /** One stroke of reading: from root to tip. */
@@ -65,9 +70,7 @@ const METHOD_WEIGHT: Readonly<Record<ReadingMethod, number>> = {
 /** Weight of a reading by method and age. */
 export function readingWeight(reading: Reading, nowMs: number): number {
   const ageDays = Math.max(0, nowMs - reading.atMs) / DAY_MS
-  return (
-    METHOD_WEIGHT[reading.method] * 0.5 ** (ageDays / READING_CONSTANTS.halfWeightDays.value)
-  )
+  return METHOD_WEIGHT[reading.method] * 0.5 ** (ageDays / READING_CONSTANTS.halfWeightDays.value)
 }
 
 /** Bearing of a reading in its zone's clock, radians. */
@@ -149,7 +152,10 @@ export function readingFromStroke(
 ): Reading {
   const onSkin = stroke.filter((p) => isSkin(p.zoneId))
   if (onSkin.length === 0) {
-    throw new DomainError('no-skin', 'That stroke did not cross skin. Draw from the root of the hair to its tip.')
+    throw new DomainError(
+      'no-skin',
+      'That stroke did not cross skin. Draw from the root of the hair to its tip.',
+    )
   }
   const hits = new Map<ZoneId, number>()
   for (const p of onSkin) hits.set(p.zoneId, (hits.get(p.zoneId) ?? 0) + 1)
@@ -169,7 +175,13 @@ export function readingFromStroke(
       'That stroke was too short to show a direction. Draw a little farther, from root to tip.',
     )
   }
-  return { ...rest, zoneId, point: middle.point, normal: unit(middle.normal), tangent: unit(tangent) }
+  return {
+    ...rest,
+    zoneId,
+    point: middle.point,
+    normal: unit(middle.normal),
+    tangent: unit(tangent),
+  }
 }
 
 /** A reading that gives a zone's middle a bearing: for keys and lists. */

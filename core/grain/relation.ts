@@ -5,9 +5,19 @@ import { toDegrees, wrapHalf } from './circular.ts'
 export type Relation = 'with' | 'across' | 'against'
 
 export const RELATION_CONSTANTS = {
-  withUpToDeg: constant(45, '°', 'A stroke within this angle of the growth goes with the grain', 'H'),
+  withUpToDeg: constant(
+    45,
+    '°',
+    'A stroke within this angle of the growth goes with the grain',
+    'H',
+  ),
   againstFromDeg: constant(135, '°', 'From this angle on a stroke goes against the grain', 'H'),
-  cleanWithinDeg: constant(20, '°', 'Cleanly with, across or against: within this of 0, 90 or 180°', 'H'),
+  cleanWithinDeg: constant(
+    20,
+    '°',
+    'Cleanly with, across or against: within this of 0, 90 or 180°',
+    'H',
+  ),
 } as const
 
 /** Smallest angle between a stroke and the growth, radians in [0, π]. */

@@ -38,7 +38,7 @@ const LEFT_HOUR: Partial<Record<ZoneStem, number>> = {
   // The crown lies behind the whorl: its hair runs away from the face.
   'scalp-crown': 6,
   'scalp-side': 2.5,
-  'scalp-behind-ear': 4.5,
+  'scalp-behind-ear': 5,
   occiput: 6,
 }
 

@@ -7,14 +7,19 @@ import { zoneStem, type ZoneId } from './zones.ts'
 export type Vec3 = readonly [number, number, number]
 
 const CROWN: Vec3 = [0, 112, -20]
-const FACE: Vec3 = [0, 55, 95]
 const CHIN: Vec3 = [0, -98, 96]
+/**
+ * Toward the face over the scalp: a fixed direction, chosen so that no place of the front, top, crown or sides faces
+ * straight along it, where there would be no 12. The back of the scalp takes "up", which is the same way over the top.
+ */
+const FACEWARD: Vec3 = [0, 0.3, 0.954]
 
-function noonTarget(id: ZoneId): Vec3 {
+/** The way to 12 at a point, before it is laid into the skin. */
+function noonWay(id: ZoneId, point: Vec3): Vec3 {
   const stem = zoneStem(id)
-  if (stem.startsWith('scalp') || stem === 'occiput') return FACE
-  if (stem.startsWith('under-chin')) return CHIN
-  return CROWN
+  if (stem.startsWith('scalp') && stem !== 'scalp-behind-ear') return FACEWARD
+  const target = stem.startsWith('under-chin') ? CHIN : CROWN
+  return [target[0] - point[0], target[1] - point[1], target[2] - point[2]]
 }
 
 export function dot(a: Vec3, b: Vec3): number {
@@ -39,11 +44,7 @@ export function tangentPart(v: Vec3, n: Vec3): Vec3 {
 /** Unit tangents toward 12 and toward 3 o'clock at a surface point. */
 export function clockFrame(id: ZoneId, point: Vec3, normal: Vec3): { noon: Vec3; three: Vec3 } {
   const n = unit(normal)
-  const target = noonTarget(id)
-  let noon = tangentPart(
-    [target[0] - point[0], target[1] - point[1], target[2] - point[2]],
-    n,
-  )
+  let noon = tangentPart(noonWay(id, point), n)
   // Straight under the target there is no way toward it: forward stands in.
   if (Math.hypot(...noon) < 1e-6) noon = tangentPart([0, 0, 1], n)
   noon = unit(noon)
@@ -62,9 +63,5 @@ export function directionOf(id: ZoneId, point: Vec3, normal: Vec3, bearing: numb
   const { noon, three } = clockFrame(id, point, normal)
   const c = Math.cos(bearing)
   const s = Math.sin(bearing)
-  return [
-    c * noon[0] + s * three[0],
-    c * noon[1] + s * three[1],
-    c * noon[2] + s * three[2],
-  ]
+  return [c * noon[0] + s * three[0], c * noon[1] + s * three[1], c * noon[2] + s * three[2]]
 }

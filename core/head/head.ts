@@ -56,7 +56,11 @@ export interface Head {
   readonly display: ZonedMesh & { readonly occlusion: Uint8Array; readonly mirrorOf: Uint32Array }
   readonly solve: ZonedMesh
   /** Blue-noise seeds of the hair marks: triangle, then two barycentric weights, coarse to fine. */
-  readonly seeds: { readonly triangles: Uint32Array; readonly weights: Float32Array; readonly levels: readonly number[] }
+  readonly seeds: {
+    readonly triangles: Uint32Array
+    readonly weights: Float32Array
+    readonly levels: readonly number[]
+  }
   readonly zones: readonly ZoneRecord[]
 }
 
@@ -103,11 +107,7 @@ export function buildZoned(detail: 'full' | 'solve'): { zoned: ZonedMesh; mirror
 function labelByMiddle(mesh: Mesh, classify: (x: number, y: number, z: number) => ZoneStem) {
   return Array.from({ length: mesh.indices.length / 3 }, (_, t) => {
     const [a, b, c] = [corner(mesh, t, 0), corner(mesh, t, 1), corner(mesh, t, 2)]
-    return classify(
-      (a[0] + b[0] + c[0]) / 3,
-      (a[1] + b[1] + c[1]) / 3,
-      (a[2] + b[2] + c[2]) / 3,
-    )
+    return classify((a[0] + b[0] + c[0]) / 3, (a[1] + b[1] + c[1]) / 3, (a[2] + b[2] + c[2]) / 3)
   })
 }
 
@@ -174,7 +174,12 @@ export function triangleArea(mesh: Mesh, triangle: number): number {
 }
 
 /** Point and smooth normal at barycentric weights (u, v, 1 − u − v) of a triangle. */
-export function surfacePoint(mesh: ZonedMesh, triangle: number, u: number, v: number): SurfacePoint {
+export function surfacePoint(
+  mesh: ZonedMesh,
+  triangle: number,
+  u: number,
+  v: number,
+): SurfacePoint {
   const w = 1 - u - v
   const i = mesh.indices[3 * triangle]!
   const j = mesh.indices[3 * triangle + 1]!
@@ -302,7 +307,9 @@ function seedMarks(mesh: ZonedMesh): Head['seeds'] {
   const cell = SEED_SPACING_MM[0]
   const key = (p: Vec3, dx = 0, dy = 0, dz = 0) =>
     ((Math.floor(p[0] / cell) + dx + 60) * 128 + Math.floor(p[1] / cell) + dy + 60) * 128 +
-    Math.floor(p[2] / cell) + dz + 60
+    Math.floor(p[2] / cell) +
+    dz +
+    60
   const near = (p: Vec3, spacing: number): boolean => {
     for (let dx = -1; dx <= 1; dx++)
       for (let dy = -1; dy <= 1; dy++)
@@ -339,4 +346,3 @@ function seedMarks(mesh: ZonedMesh): Head['seeds'] {
   }
   return { triangles: Uint32Array.from(triangles), weights: Float32Array.from(weights), levels }
 }
-

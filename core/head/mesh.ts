@@ -75,9 +75,7 @@ export function halfHead(field: HeadField, scale: number): Mesh {
         const rough = field.coarse(x, gy[j]!, gz[k]!)
         // Empty or solid space: only the sign is needed.
         values[at(i, j, k)] =
-          Math.abs(rough) > HeadField.coarseReachMm + 2
-            ? rough
-            : field.distance(x, gy[j]!, gz[k]!)
+          Math.abs(rough) > HeadField.coarseReachMm + 2 ? rough : field.distance(x, gy[j]!, gz[k]!)
       }
     }
   }
@@ -205,7 +203,7 @@ function relax(field: HeadField, positions: Float32Array, indices: number[], rou
       p[1] = 0.5 * positions[3 * v + 1]! + (0.5 * sum[4 * v + 1]!) / w
       p[2] = 0.5 * positions[3 * v + 2]! + (0.5 * sum[4 * v + 2]!) / w
       field.project(p, 2)
-      positions[3 * v] = onMidline ? 0 : Math.max(p[0]!, 0.05)
+      positions[3 * v] = onMidline ? 0 : Math.max(p[0], 0.05)
       positions[3 * v + 1] = p[1]!
       positions[3 * v + 2] = p[2]!
     }

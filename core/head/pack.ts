@@ -6,7 +6,13 @@ import type { Head, ZonedMesh } from './head.ts'
 import { ZONE_IDS } from './zones.ts'
 
 const MAGIC = 0x4548_5453 // "STHE", little endian
-const KINDS = { f32: Float32Array, u32: Uint32Array, u16: Uint16Array, u8: Uint8Array, i8: Int8Array }
+const KINDS = {
+  f32: Float32Array,
+  u32: Uint32Array,
+  u16: Uint16Array,
+  u8: Uint8Array,
+  i8: Int8Array,
+}
 type Kind = keyof typeof KINDS
 type Column = Float32Array | Uint32Array | Uint16Array | Uint8Array | Int8Array
 
@@ -37,7 +43,10 @@ export function packHead(head: PackedHead): Uint8Array<ArrayBuffer> {
     ['seedWeights', 'f32', head.seeds.weights],
   ]
   if (head.display.positions.length / 3 > 65_535 || head.display.zones.length > 65_535) {
-    throw new DomainError('head-too-fine', 'The display mesh has more vertices than its file can number.')
+    throw new DomainError(
+      'head-too-fine',
+      'The display mesh has more vertices than its file can number.',
+    )
   }
   let offset = 0
   const arrays = columns.map(([name, kind, data]) => {
@@ -74,7 +83,10 @@ export function packHead(head: PackedHead): Uint8Array<ArrayBuffer> {
 export function unpackHead(bytes: ArrayBuffer): PackedHead {
   const view = new DataView(bytes)
   if (bytes.byteLength < 8 || view.getUint32(0, true) !== MAGIC) {
-    throw new DomainError('not-a-head', 'The head could not be loaded: its file is damaged. Reload the page.')
+    throw new DomainError(
+      'not-a-head',
+      'The head could not be loaded: its file is damaged. Reload the page.',
+    )
   }
   const length = view.getUint32(4, true)
   const directory = JSON.parse(

@@ -285,11 +285,12 @@ function parts(detail: Detail): Part[] {
   if (detail === 'full') {
     body.push(cut('philtrum', 5, cone([0, -50, 102, 3], [0, -59, 104.5, 3.8])))
   }
-  body.push(
-    add('lips', 5, lips),
-    add('ear', 5, mirrored(ear[detail])),
-    { name: 'bust cut', join: 'keep', reachMm: 14, distance: (_x, y) => -214 - y },
-  )
+  body.push(add('lips', 5, lips), add('ear', 5, mirrored(ear[detail])), {
+    name: 'bust cut',
+    join: 'keep',
+    reachMm: 14,
+    distance: (_x, y) => -214 - y,
+  })
   return body
 }
 

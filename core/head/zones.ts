@@ -253,8 +253,7 @@ function face(x: number, y: number): ZoneStem | undefined {
   // The corner between glabella, brow and eye belongs to the side of the nose.
   if (x < 16 && y > -4 && y < browAt) return 'nose-side'
   if (y < 4 && inOval(33, -3, 23.5, 22)) return 'under-eye'
-  // The mouth corner: a small wedge that opens outward from where the lips meet.
-  const inCorner = x > 22 && x < 37 && Math.abs(y + 69.4) < 3.5 + 0.42 * (x - 22)
+  const inCorner = x > 22 && inOval(30, -69.4, 7, 7.5)
   const fold = foldHalfWidth(y)
   if (y < -42 && x < Math.max(fold, 0)) {
     if (inCorner) return 'mouth-corner'

@@ -31,7 +31,11 @@ export const CONSTANT_REGISTER: readonly ConstantArea[] = [
   { id: 'load', title: 'Skin load', constants: LOAD_CONSTANTS },
   { id: 'skin', title: 'Learning the skin', constants: SKIN_CONSTANTS },
   { id: 'closeness', title: 'What a pass buys', constants: CLOSENESS_CONSTANTS },
-  { id: 'time', title: 'Time at the chair', constants: { ...PLAN_CONSTANTS, ...ROUTINE_CONSTANTS } },
+  {
+    id: 'time',
+    title: 'Time at the chair',
+    constants: { ...PLAN_CONSTANTS, ...ROUTINE_CONSTANTS },
+  },
   { id: 'services', title: 'Services', constants: SERVICE_CONSTANTS },
   { id: 'care', title: 'Aftercare', constants: CARE_CONSTANTS },
   { id: 'growth', title: 'Regrowth', constants: GROWTH_CONSTANTS },

@@ -6,7 +6,10 @@ export interface SchoolQuestion {
   readonly choices: readonly { readonly id: string; readonly text: string }[]
 }
 
-const q = <const C extends readonly { id: string; text: string }[]>(question: string, choices: C) => ({
+const q = <const C extends readonly { id: string; text: string }[]>(
+  question: string,
+  choices: C,
+) => ({
   question,
   choices,
 })

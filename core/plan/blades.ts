@@ -27,7 +27,13 @@ export interface Blade {
   readonly angleDeg: number
 }
 
-const blade = (id: string, name: string, tool: ToolKind, edgeMm: number, angleDeg: number): Blade => ({
+const blade = (
+  id: string,
+  name: string,
+  tool: ToolKind,
+  edgeMm: number,
+  angleDeg: number,
+): Blade => ({
   id,
   name,
   tool,
@@ -38,15 +44,45 @@ const blade = (id: string, name: string, tool: ToolKind, edgeMm: number, angleDe
 /** Blades a service may use, widest first; the last is for small places. */
 export const SERVICE_BLADES: Readonly<Record<ServiceId, readonly Blade[]>> = {
   'face-shave': [
-    blade('shavette', 'shavette, half blade', 'single-edge', B.shavetteMm.value, B.angleShaveDeg.value),
+    blade(
+      'shavette',
+      'shavette, half blade',
+      'single-edge',
+      B.shavetteMm.value,
+      B.angleShaveDeg.value,
+    ),
   ],
   'head-shave': [
-    blade('single-edge', 'single-edge holder', 'single-edge', B.singleEdgeMm.value, B.angleShaveDeg.value),
-    blade('shavette', 'shavette, half blade', 'single-edge', B.shavetteMm.value, B.angleShaveDeg.value),
+    blade(
+      'single-edge',
+      'single-edge holder',
+      'single-edge',
+      B.singleEdgeMm.value,
+      B.angleShaveDeg.value,
+    ),
+    blade(
+      'shavette',
+      'shavette, half blade',
+      'single-edge',
+      B.shavetteMm.value,
+      B.angleShaveDeg.value,
+    ),
   ],
   dermaplane: [
-    blade('surgical-14', 'surgical shape 14', 'dermaplaning', B.surgical14Mm.value, B.angleFuzzDeg.value),
-    blade('surgical-10', 'surgical shape 10', 'dermaplaning', B.surgical10Mm.value, B.angleFuzzDeg.value),
+    blade(
+      'surgical-14',
+      'surgical shape 14',
+      'dermaplaning',
+      B.surgical14Mm.value,
+      B.angleFuzzDeg.value,
+    ),
+    blade(
+      'surgical-10',
+      'surgical shape 10',
+      'dermaplaning',
+      B.surgical10Mm.value,
+      B.angleFuzzDeg.value,
+    ),
   ],
   'facial-razor': [
     blade('guarded', 'guarded facial razor', 'guarded', B.guardedMm.value, B.angleFuzzDeg.value),

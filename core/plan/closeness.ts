@@ -4,7 +4,12 @@ import { constant } from '../house/constants.ts'
 
 export const CLOSENESS_CONSTANTS = {
   exitAngleDeg: constant(45, '°', 'Angle at which hair leaves the skin', 'H'),
-  pressedFlat: constant(0.4, '', 'Share of that angle lost when a stroke presses the hair flat', 'H'),
+  pressedFlat: constant(
+    0.4,
+    '',
+    'Share of that angle lost when a stroke presses the hair flat',
+    'H',
+  ),
   standOffMm: constant(0.1, 'mm', 'Height of the edge over the skin', 'H'),
   feltMm: constant(0.5, 'mm', 'Length at which terminal hair is felt', 'H'),
   feltFuzzMm: constant(0.3, 'mm', 'Length at which fuzz is felt', 'H'),

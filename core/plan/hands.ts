@@ -16,7 +16,15 @@ export interface Stance {
   readonly text: string
 }
 
-const NEAR_FRONT = new Set(['nose-bridge', 'nose-side', 'glabella', 'upper-lip', 'mouth-corner', 'under-lip', 'chin'])
+const NEAR_FRONT = new Set([
+  'nose-bridge',
+  'nose-side',
+  'glabella',
+  'upper-lip',
+  'mouth-corner',
+  'under-lip',
+  'chin',
+])
 
 /** Where to stand for a zone. */
 export function stanceFor(zoneId: ZoneId, hand: Hand, family: ServiceFamily): Stance {
@@ -26,7 +34,12 @@ export function stanceFor(zoneId: ZoneId, hand: Hand, family: ServiceFamily): St
   if (family === 'fuzz' && (stem.startsWith('forehead') || stem === 'jaw' || stem === 'temple')) {
     return { hour: 6, text: 'Stand behind the client’s head.' }
   }
-  if (stem.startsWith('nape') || stem === 'occiput' || stem === 'neck-back' || stem === 'scalp-crown') {
+  if (
+    stem.startsWith('nape') ||
+    stem === 'occiput' ||
+    stem === 'neck-back' ||
+    stem === 'scalp-crown'
+  ) {
     return { hour: 6, text: 'Stand behind the client.' }
   }
   if (NEAR_FRONT.has(stem)) {
@@ -48,7 +61,8 @@ export function headTurn(zoneId: ZoneId): string {
       : 'Head straight'
   if (stem.startsWith('neck') && stem !== 'neck-back') return `${away}, chin up.`
   if (stem.startsWith('under-chin')) return `${away}, head back.`
-  if (stem.startsWith('nape') || stem === 'neck-back' || stem === 'occiput') return 'Chin to the chest.'
+  if (stem.startsWith('nape') || stem === 'neck-back' || stem === 'occiput')
+    return 'Chin to the chest.'
   return `${away}.`
 }
 
@@ -62,7 +76,9 @@ export function freeHand(
   const stem = zoneStem(zoneId)
   const pullBearing = wrapTurn(strokeBearing + Math.PI)
   const lightly =
-    bumpProne && schools.neckStretch === 'light' && (stem.startsWith('neck') || stem.startsWith('under-chin'))
+    bumpProne &&
+    schools.neckStretch === 'light' &&
+    (stem.startsWith('neck') || stem.startsWith('under-chin'))
   const pull = lightly
     ? `Hold lightly toward ${clockWords(pullBearing)}: taut skin would let tips be cut below the surface.`
     : `Pull toward ${clockWords(pullBearing)}, against the stroke.`
@@ -82,15 +98,10 @@ export function acrossBearing(
   const nearest = hazards.reduce((a, b) =>
     distance2(b.at, point) < distance2(a.at, point) ? b : a,
   )
-  const away: Vec3 = [
-    point[0] - nearest.at[0],
-    point[1] - nearest.at[1],
-    point[2] - nearest.at[2],
-  ]
+  const away: Vec3 = [point[0] - nearest.at[0], point[1] - nearest.at[1], point[2] - nearest.at[2]]
   const ways = [growthDirection + Math.PI / 2, growthDirection - Math.PI / 2].map(wrapTurn)
   const gain = ways.map((b) => dot(directionOf(zone.id, point, normal, b), away))
   return { bearing: gain[0]! >= gain[1]! ? ways[0]! : ways[1]!, awayFrom: nearest.name }
 }
 
-const distance2 = (a: Vec3, b: Vec3) =>
-  (a[0] - b[0]) ** 2 + (a[1] - b[1]) ** 2 + (a[2] - b[2]) ** 2
+const distance2 = (a: Vec3, b: Vec3) => (a[0] - b[0]) ** 2 + (a[1] - b[1]) ** 2 + (a[2] - b[2]) ** 2

@@ -26,8 +26,18 @@ import { closingSteps, latherStep, preparationSteps } from './routine.ts'
 import type { LeftOut, Plan, PlanStep, Reason, ZonePlan } from './types.ts'
 
 export const PLAN_CONSTANTS = {
-  strokesPerSecond: constant(0.35, '1/s', 'Strokes with feeling, wiping and re-stretching between', 'H'),
-  usedWidth: constant(0.6, '', 'Share of the usable width that a stroke clears, the rest overlaps', 'H'),
+  strokesPerSecond: constant(
+    0.35,
+    '1/s',
+    'Strokes with feeling, wiping and re-stretching between',
+    'H',
+  ),
+  usedWidth: constant(
+    0.6,
+    '',
+    'Share of the usable width that a stroke clears, the rest overlaps',
+    'H',
+  ),
   strokeFaceMm: constant(20, 'mm', 'Stroke length on the face and neck', 'H'),
   strokeScalpMm: constant(30, 'mm', 'Stroke length on the scalp', 'H'),
   strokeSmallMm: constant(10, 'mm', 'Stroke length on lip, chin, nose and brow', 'H'),
@@ -49,7 +59,15 @@ export interface PlanInput {
   readonly growth: (zoneId: ZoneId) => Growth
 }
 
-const SMALL = new Set(['upper-lip', 'mouth-corner', 'under-lip', 'chin', 'nose-bridge', 'nose-side', 'glabella'])
+const SMALL = new Set([
+  'upper-lip',
+  'mouth-corner',
+  'under-lip',
+  'chin',
+  'nose-bridge',
+  'nose-side',
+  'glabella',
+])
 
 function strokeLengthMm(zoneId: ZoneId): number {
   const stem = zoneStem(zoneId)
@@ -60,13 +78,21 @@ function strokeLengthMm(zoneId: ZoneId): number {
 }
 
 /** The widest blade that the place can take; a small place takes the smallest. */
-function chooseBlade(service: ServiceId, zone: ZoneRecord): { blade: Blade; widthMm: number; reason: Reason } {
+function chooseBlade(
+  service: ServiceId,
+  zone: ZoneRecord,
+): { blade: Blade; widthMm: number; reason: Reason } {
   const blades = SERVICE_BLADES[service]
   const radius = zone.curvature.tightMm
   const fits = blades.find((b) => usableWidthMm(b.edgeMm, radius, zone.bed) >= b.edgeMm - 1e-9)
-  const blade = SMALL.has(zoneStem(zone.id)) ? blades[blades.length - 1]! : (fits ?? blades[blades.length - 1]!)
+  const blade = SMALL.has(zoneStem(zone.id))
+    ? blades[blades.length - 1]!
+    : (fits ?? blades[blades.length - 1]!)
   const widthMm = Math.round(usableWidthMm(blade.edgeMm, radius, zone.bed))
-  const round = radius > 0 && radius < 5000 ? `its tightest round is about ${Math.round(radius)} mm` : 'it is nearly flat'
+  const round =
+    radius > 0 && radius < 5000
+      ? `its tightest round is about ${Math.round(radius)} mm`
+      : 'it is nearly flat'
   return {
     blade,
     widthMm,
@@ -88,7 +114,10 @@ export function passSeconds(areaCm2: number, widthMm: number, strokeMm: number):
 
 /** Strokes for one pass. */
 export function passStrokes(areaCm2: number, widthMm: number, strokeMm: number): number {
-  return Math.max(1, Math.round((areaCm2 * 100) / (widthMm * PLAN_CONSTANTS.usedWidth.value * strokeMm)))
+  return Math.max(
+    1,
+    Math.round((areaCm2 * 100) / (widthMm * PLAN_CONSTANTS.usedWidth.value * strokeMm)),
+  )
 }
 
 /**
@@ -104,7 +133,12 @@ export function makePlan(input: PlanInput): Plan {
       'Asking has not cleared this service, so there is no plan to make. See Ask.',
     )
   }
-  if (family === 'razor' && service === 'face-shave' && client.bumpProne && schools.bumpProneShave === 'clippers') {
+  if (
+    family === 'razor' &&
+    service === 'face-shave' &&
+    client.bumpProne &&
+    schools.bumpProneShave === 'clippers'
+  ) {
     throw new DomainError(
       'clippers-only',
       'The house’s school for a bump-prone beard is clippers only until clear: no razor is planned. Change the school in House if this client differs.',
@@ -125,7 +159,10 @@ export function makePlan(input: PlanInput): Plan {
     zones.push(planZone(input, zone, hazards))
   }
   if (zones.length === 0) {
-    throw new DomainError('nothing-left', 'Every zone of this service is left out, so there is nothing to plan.')
+    throw new DomainError(
+      'nothing-left',
+      'Every zone of this service is left out, so there is nothing to plan.',
+    )
   }
 
   const ordered = orderZones(zones, schools, family, service)
@@ -246,7 +283,8 @@ function planZone(
     smoothHours: last.smoothHours,
     rednessOdds: last.rednessOdds,
     avoid: spots.map(
-      (s) => `${SPOT_WORDS[s.kind]}: leave ${s.radiusMm + SCREENING_CONSTANTS.spotMarginMm.value} mm round it`,
+      (s) =>
+        `${SPOT_WORDS[s.kind]}: leave ${s.radiusMm + SCREENING_CONSTANTS.spotMarginMm.value} mm round it`,
     ),
     reasons: all,
   }
@@ -257,7 +295,11 @@ function spotsAreaCm2(spots: readonly Spot[]): number {
   return spots.reduce((s, p) => s + (Math.PI * (p.radiusMm + margin) ** 2) / 100, 0)
 }
 
-function strokeStep(input: PlanInput, zone: ZonePlan, planned: ZonePlan['passes'][number]): PlanStep {
+function strokeStep(
+  input: PlanInput,
+  zone: ZonePlan,
+  planned: ZonePlan['passes'][number],
+): PlanStep {
   const facts = ZONE_FACTS[zoneStem(zone.zoneId)]
   const hand = freeHand(zone.zoneId, planned.strokeBearing, input.client.bumpProne, input.schools)
   const short = zone.strokeLengthMm <= PLAN_CONSTANTS.strokeSmallMm.value

@@ -6,20 +6,59 @@ import type { ZonePlan } from './types.ts'
 
 /** Flat and easy first, chin and lip last. */
 const FLAT_FIRST: readonly ZoneStem[] = [
-  'cheek-lower', 'cheek-upper', 'temple', 'forehead', 'forehead-centre', 'glabella', 'jaw', 'under-chin',
-  'under-chin-centre', 'neck-upper', 'neck-upper-centre', 'neck-lower', 'neck-lower-centre', 'nose-bridge', 'nose-side',
-  'mouth-corner', 'under-lip', 'chin', 'upper-lip',
+  'cheek-lower',
+  'cheek-upper',
+  'temple',
+  'forehead',
+  'forehead-centre',
+  'glabella',
+  'jaw',
+  'under-chin',
+  'under-chin-centre',
+  'neck-upper',
+  'neck-upper-centre',
+  'neck-lower',
+  'neck-lower-centre',
+  'nose-bridge',
+  'nose-side',
+  'mouth-corner',
+  'under-lip',
+  'chin',
+  'upper-lip',
 ]
 
 const TOP_DOWN: readonly ZoneStem[] = [
-  'forehead', 'forehead-centre', 'glabella', 'temple', 'nose-bridge', 'nose-side', 'cheek-upper', 'cheek-lower',
-  'upper-lip', 'mouth-corner', 'under-lip', 'chin', 'jaw', 'under-chin', 'under-chin-centre', 'neck-upper',
-  'neck-upper-centre', 'neck-lower', 'neck-lower-centre',
+  'forehead',
+  'forehead-centre',
+  'glabella',
+  'temple',
+  'nose-bridge',
+  'nose-side',
+  'cheek-upper',
+  'cheek-lower',
+  'upper-lip',
+  'mouth-corner',
+  'under-lip',
+  'chin',
+  'jaw',
+  'under-chin',
+  'under-chin-centre',
+  'neck-upper',
+  'neck-upper-centre',
+  'neck-lower',
+  'neck-lower-centre',
 ]
 
 /** A head: the top first, then the sides, the back and the nape, where the lather lasts longest. */
 const HEAD: readonly ZoneStem[] = [
-  'scalp-front', 'scalp-mid', 'scalp-side', 'scalp-behind-ear', 'scalp-crown', 'occiput', 'nape', 'nape-centre',
+  'scalp-front',
+  'scalp-mid',
+  'scalp-side',
+  'scalp-behind-ear',
+  'scalp-crown',
+  'occiput',
+  'nape',
+  'nape-centre',
 ]
 
 /**
@@ -55,6 +94,7 @@ export function orderZones(
     return rank(z) >= late ? 100 + rank(z) : side(z)
   }
   return [...zones].sort(
-    (a, b) => group(a) - group(b) || (table === FLAT_FIRST ? rank(a) - rank(b) : 0) || side(a) - side(b),
+    (a, b) =>
+      group(a) - group(b) || (table === FLAT_FIRST ? rank(a) - rank(b) : 0) || side(a) - side(b),
   )
 }

@@ -160,7 +160,10 @@ function wantedStrokes(q: PassQuestion, reasons: Reason[]): Wanted[] {
 function fuzzStroke(q: PassQuestion, reasons: Reason[]): Wanted {
   reasons.push({ text: 'Fuzz is gone over once, never twice.', mark: 'C' })
   const school = q.schools.fuzzDirection
-  reasons.push({ text: `School: ${schoolWords('fuzzDirection', school).toLowerCase()}.`, mark: 'C' })
+  reasons.push({
+    text: `School: ${schoolWords('fuzzDirection', school).toLowerCase()}.`,
+    mark: 'C',
+  })
   if (school !== 'down-to-centre' || q.screening.withGrainOnly) {
     return { bearing: q.growthDirection }
   }

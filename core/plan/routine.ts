@@ -14,7 +14,12 @@ export const ROUTINE_CONSTANTS = {
   checkMin: constant(2, 'min', 'Feel for missed patches', 'H'),
   coldTowelMin: constant(2, 'min', 'Cold towel', 'H'),
   sootheMin: constant(2, 'min', 'Balm or soothing gel', 'H'),
-  towelAtMostC: constant(45, '°C', 'A towel is laid at or below this, after asking the client', 'H'),
+  towelAtMostC: constant(
+    45,
+    '°C',
+    'A towel is laid at or below this, after asking the client',
+    'H',
+  ),
 } as const
 
 const R = ROUTINE_CONSTANTS

@@ -96,7 +96,15 @@ export function nextVisitWindow(input: WindowInput): VisitWindow | undefined {
   if (seenMs < fromMs) {
     reasons.push({ text: 'Hair shows before the skin is ready: the skin decides.', mark: 'H' })
   }
-  return { fromMs, toMs, skinMs, felt: first.felt, seen: first.seen, firstZone: first.name, reasons }
+  return {
+    fromMs,
+    toMs,
+    skinMs,
+    felt: first.felt,
+    seen: first.seen,
+    firstZone: first.name,
+    reasons,
+  }
 }
 
 function leastDays(input: WindowInput): { days: number; text: string; mark: Mark } {
@@ -105,7 +113,9 @@ function leastDays(input: WindowInput): { days: number; text: string; mark: Mark
     return { days: weeks * 7, text: `School: every ${weeks} weeks.`, mark: 'C' }
   }
   const { reactivity, bumpProne } = input.client
-  const base = { tough: I.razorTough, average: I.razorAverage, reactive: I.razorReactive }[reactivity]
+  const base = { tough: I.razorTough, average: I.razorAverage, reactive: I.razorReactive }[
+    reactivity
+  ]
   const days = base.value + (bumpProne ? I.bumpProneExtra.value : 0)
   return {
     days,

@@ -26,7 +26,13 @@ export const SEVERITY_WORDS: Readonly<Record<Severity, string>> = {
 
 export const SCREENING_CONSTANTS = {
   sunburnDays: constant(7, 'days', 'Wait after sunburn, at least', 'H'),
-  isotretinoinMonths: constant(6, 'months', 'Cautious wait after oral isotretinoin', 'P', 'Spring et al. 2017 found no need for superficial work (from memory)'),
+  isotretinoinMonths: constant(
+    6,
+    'months',
+    'Cautious wait after oral isotretinoin',
+    'P',
+    'Spring et al. 2017 found no need for superficial work (from memory)',
+  ),
   retinoidCreamDays: constant(5, 'days', 'Stop retinoid cream before fuzz work (3–7)', 'H'),
   acidsFuzzDays: constant(3, 'days', 'Stop leave-on acids and scrubs before fuzz work (2–3)', 'H'),
   acidsRazorDays: constant(1, 'days', 'Stop leave-on acids before a razor shave', 'H'),
@@ -56,6 +62,8 @@ export interface RuleEffect {
 /** One thing that is asked. */
 export interface ScreeningRule {
   readonly id: string
+  /** The question in a few words, for a tap. */
+  readonly short: string
   readonly question: string
   /** What date is asked for, where one matters. */
   readonly dateQuestion?: string
@@ -67,6 +75,7 @@ const both = (effect: RuleEffect): ScreeningRule['effects'] => ({ razor: effect,
 export const RULES: readonly ScreeningRule[] = [
   {
     id: 'infection',
+    short: 'Cold sore, open wound',
     question: 'Cold sore, impetigo, shingles, open wound or another catching skin infection?',
     effects: both({
       severity: 'stop',
@@ -76,6 +85,7 @@ export const RULES: readonly ScreeningRule[] = [
   },
   {
     id: 'changing-mole',
+    short: 'Changing mole',
     question: 'A mole that has changed in size, shape or colour, or bleeds?',
     effects: both({
       severity: 'stop',
@@ -85,6 +95,7 @@ export const RULES: readonly ScreeningRule[] = [
   },
   {
     id: 'widespread-acne',
+    short: 'Widespread acne',
     question: 'Acne or pustules over much of the area?',
     effects: {
       fuzz: {
@@ -101,6 +112,7 @@ export const RULES: readonly ScreeningRule[] = [
   },
   {
     id: 'sunburn',
+    short: 'Sunburn',
     question: 'Sunburn?',
     dateQuestion: 'Burnt on',
     effects: both({
@@ -112,6 +124,7 @@ export const RULES: readonly ScreeningRule[] = [
   },
   {
     id: 'flare',
+    short: 'Eczema, rosacea flare',
     question: 'Eczema, psoriasis or rosacea that is flaring?',
     effects: {
       fuzz: { severity: 'postpone', text: 'Wait until the flare is over.', mark: 'C' },
@@ -126,6 +139,7 @@ export const RULES: readonly ScreeningRule[] = [
   },
   {
     id: 'isotretinoin',
+    short: 'Isotretinoin',
     question: 'Isotretinoin by mouth, now or in the last half year?',
     dateQuestion: 'Last dose',
     effects: {
@@ -145,6 +159,7 @@ export const RULES: readonly ScreeningRule[] = [
   },
   {
     id: 'retinoid-cream',
+    short: 'Retinoid cream',
     question: 'Retinoid cream?',
     dateQuestion: 'Last used',
     effects: {
@@ -154,11 +169,16 @@ export const RULES: readonly ScreeningRule[] = [
         text: 'Stop it for a few days first: the top layer is thin.',
         mark: 'H',
       },
-      razor: { severity: 'take-care', text: 'Skin is thinner than it looks: few strokes.', mark: 'C' },
+      razor: {
+        severity: 'take-care',
+        text: 'Skin is thinner than it looks: few strokes.',
+        mark: 'C',
+      },
     },
   },
   {
     id: 'acids',
+    short: 'Acids, scrubs',
     question: 'Leave-on acids, benzoyl peroxide or scrubs?',
     dateQuestion: 'Last used',
     effects: {
@@ -178,6 +198,7 @@ export const RULES: readonly ScreeningRule[] = [
   },
   {
     id: 'peel',
+    short: 'Peel, laser, needling',
     question: 'Chemical peel, laser or microneedling?',
     dateQuestion: 'Done on',
     effects: both({
@@ -189,6 +210,7 @@ export const RULES: readonly ScreeningRule[] = [
   },
   {
     id: 'injections',
+    short: 'Filler or toxin',
     question: 'Filler or toxin injections?',
     dateQuestion: 'Done on',
     effects: both({
@@ -200,6 +222,7 @@ export const RULES: readonly ScreeningRule[] = [
   },
   {
     id: 'waxing',
+    short: 'Waxed here',
     question: 'Waxed in the area?',
     dateQuestion: 'Done on',
     effects: {
@@ -219,6 +242,7 @@ export const RULES: readonly ScreeningRule[] = [
   },
   {
     id: 'blood-thinners',
+    short: 'Blood thinners',
     question: 'Blood thinners or a bleeding disorder?',
     effects: both({
       severity: 'take-care',
@@ -229,6 +253,7 @@ export const RULES: readonly ScreeningRule[] = [
   },
   {
     id: 'keloids',
+    short: 'Keloids',
     question: 'Scars that grow thick (keloids)?',
     effects: {
       fuzz: {
@@ -246,6 +271,7 @@ export const RULES: readonly ScreeningRule[] = [
   },
   {
     id: 'slow-healing',
+    short: 'Slow healing',
     question: 'Diabetes, slow healing or a weakened immune system?',
     effects: both({
       severity: 'take-care',
@@ -256,6 +282,7 @@ export const RULES: readonly ScreeningRule[] = [
   },
   {
     id: 'allergy',
+    short: 'Allergy',
     question: 'Allergic to nickel, latex, fragrance or plant extracts?',
     effects: both({
       severity: 'take-care',
@@ -266,6 +293,7 @@ export const RULES: readonly ScreeningRule[] = [
   },
   {
     id: 'hormonal-growth',
+    short: 'Hormonal growth',
     question: 'Thick hormonal growth on the face?',
     effects: {
       fuzz: {
@@ -278,6 +306,7 @@ export const RULES: readonly ScreeningRule[] = [
   },
   {
     id: 'strays',
+    short: 'Dark strays',
     question: 'Dark, coarse hairs among the fuzz?',
     effects: {
       fuzz: {
@@ -290,6 +319,7 @@ export const RULES: readonly ScreeningRule[] = [
   },
   {
     id: 'worn',
+    short: 'Jewellery, lenses',
     question: 'Jewellery, contact lenses or lash extensions?',
     effects: both({
       severity: 'note',
@@ -299,6 +329,7 @@ export const RULES: readonly ScreeningRule[] = [
   },
   {
     id: 'under-age',
+    short: 'Under age',
     question: 'Under age?',
     effects: both({
       severity: 'take-care',
@@ -308,6 +339,7 @@ export const RULES: readonly ScreeningRule[] = [
   },
   {
     id: 'first-ever',
+    short: 'First ever',
     question: 'First treatment of this kind ever?',
     effects: {
       fuzz: {

@@ -160,9 +160,7 @@ export function screen(
     })
   }
 
-  findings.sort(
-    (a, b) => SEVERITY_ORDER.indexOf(b.severity) - SEVERITY_ORDER.indexOf(a.severity),
-  )
+  findings.sort((a, b) => SEVERITY_ORDER.indexOf(b.severity) - SEVERITY_ORDER.indexOf(a.severity))
   const worst = findings[0]?.severity
   const unanswered = RULES.filter((rule) => asked.answers[rule.id] === undefined).length
   const postponing = findings.filter((f) => f.severity === 'postpone')

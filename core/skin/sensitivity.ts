@@ -12,9 +12,24 @@ export const SKIN_CONSTANTS = {
   toughSkin: constant(0.15, 'grade per load', 'Prior mean for tough skin', 'H'),
   averageSkin: constant(0.3, 'grade per load', 'Prior mean for average skin', 'H'),
   reactiveSkin: constant(0.6, 'grade per load', 'Prior mean for reactive skin', 'H'),
-  otherZonesStrength: constant(2, 'visits', 'How strongly a zone leans on the client’s other zones', 'H'),
-  rednessLimit: constant(0.2, 'probability', 'A pass is planned while P(redness 2 or more) stays at or under this', 'H'),
-  readWithinHours: constant(48, 'h', 'Redness counts toward a service when read within this time', 'H'),
+  otherZonesStrength: constant(
+    2,
+    'visits',
+    'How strongly a zone leans on the client’s other zones',
+    'H',
+  ),
+  rednessLimit: constant(
+    0.2,
+    'probability',
+    'A pass is planned while P(redness 2 or more) stays at or under this',
+    'H',
+  ),
+  readWithinHours: constant(
+    48,
+    'h',
+    'Redness counts toward a service when read within this time',
+    'H',
+  ),
 } as const
 
 /** Gamma distribution of grade per unit load. */
@@ -48,10 +63,10 @@ export function updateSensitivity(
   prior: Sensitivity,
   outcomes: readonly { load: number; grade: number }[],
 ): Sensitivity {
-  return outcomes.reduce(
-    (s, o) => ({ shape: s.shape + o.grade, rate: s.rate + o.load }),
-    { shape: prior.shape, rate: prior.rate },
-  )
+  return outcomes.reduce((s, o) => ({ shape: s.shape + o.grade, rate: s.rate + o.load }), {
+    shape: prior.shape,
+    rate: prior.rate,
+  })
 }
 
 /** Mean grade per unit load. */

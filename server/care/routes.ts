@@ -30,9 +30,12 @@ export function careRoutes(app: Express, db: Database): void {
 }
 
 /** The aftercare as a calendar: the end of each thing to keep off, and each time to look and tell. */
-export function careCalendar(page: Pick<VisitPage, 'id' | 'service' | 'window'>, care: CarePlan): string {
+export function careCalendar(
+  page: Pick<VisitPage, 'id' | 'service' | 'window'>,
+  care: CarePlan,
+): string {
   const calendar = ical({
-    name: `After your ${SERVICES[page.service as ServiceId].name.toLowerCase()}`,
+    name: `After your ${SERVICES[page.service].name.toLowerCase()}`,
     prodId: { company: 'Slow Tide', product: 'Aftercare', language: 'EN' },
     method: ICalCalendarMethod.PUBLISH,
   })

@@ -69,7 +69,7 @@ export function learnGrowth(
         leftMm: h.leftMm,
         ...(h.lengthMm !== null && { lengthMm: h.lengthMm }),
       }))
-    growth[zone] = updateGrowth(priorGrowth(zone as ZoneId, hairIn(zone, skin.faceHair)), readings)
+    growth[zone] = updateGrowth(priorGrowth(zone, hairIn(zone, skin.faceHair)), readings)
   }
   return growth
 }
@@ -77,7 +77,9 @@ export function learnGrowth(
 /** The growth that stands for a whole service on the tide line: the mean over its zones. */
 export function meanGrowth(growth: Readonly<Record<string, Growth>>): Growth | undefined {
   const all = Object.values(growth)
-  const main = all.filter((g) => g.curve === (all.some((x) => x.curve === 'terminal') ? 'terminal' : 'fuzz'))
+  const main = all.filter(
+    (g) => g.curve === (all.some((x) => x.curve === 'terminal') ? 'terminal' : 'fuzz'),
+  )
   if (main.length === 0) return undefined
   const mean = (pick: (g: Growth) => number) => main.reduce((s, g) => s + pick(g), 0) / main.length
   return { curve: main[0]!.curve, mean: mean((g) => g.mean), sd: mean((g) => g.sd) }

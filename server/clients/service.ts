@@ -3,7 +3,14 @@ import { Op } from 'sequelize'
 import { tideCurve } from '../../core/regrowth/tide.ts'
 import type { ServiceId } from '../../core/services.ts'
 import { DAY_MS } from '../../core/time/dates.ts'
-import type { Client, ClientPage, ClientRow as ListRow, Tide, VisitState, VisitSummary } from '../../contract/types.ts'
+import type {
+  Client,
+  ClientPage,
+  ClientRow as ListRow,
+  Tide,
+  VisitState,
+  VisitSummary,
+} from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import type { ClientRow, VisitRow } from '../db/models.ts'
 import { readHouse } from '../house/service.ts'
@@ -34,7 +41,10 @@ export async function findClient(db: Database, id: string): Promise<ClientRow> {
 }
 
 /** Lists clients whose name or occupation holds the words sought. */
-export async function listClients(db: Database, query: { find: string; sort: string }): Promise<ListRow[]> {
+export async function listClients(
+  db: Database,
+  query: { find: string; sort: string },
+): Promise<ListRow[]> {
   const overview = await dueOverview(db)
   const words = query.find.trim().toLocaleLowerCase()
   const rows = overview
@@ -43,25 +53,24 @@ export async function listClients(db: Database, query: { find: string; sort: str
         s.toLocaleLowerCase().includes(words),
       ),
     )
-    .map(
-      ({ client, visits, last, window }): ListRow => ({
-        id: client.id,
-        name: client.name,
-        calledName: client.calledName,
-        occupation: client.occupation,
-        service: client.service as ServiceId,
-        visits,
-        lastAtMs: last?.endedAtMs ?? null,
-        dueFromMs: window?.fromMs ?? null,
-        dueToMs: window?.toMs ?? null,
-      }),
-    )
+    .map(({ client, visits, last, window }): ListRow => ({
+      id: client.id,
+      name: client.name,
+      calledName: client.calledName,
+      occupation: client.occupation,
+      service: client.service as ServiceId,
+      visits,
+      lastAtMs: last?.endedAtMs ?? null,
+      dueFromMs: window?.fromMs ?? null,
+      dueToMs: window?.toMs ?? null,
+    }))
   const by: Record<string, (a: ListRow, b: ListRow) => number> = {
     name: (a, b) => a.name.localeCompare(b.name),
-    due: (a, b) => (a.dueToMs ?? Infinity) - (b.dueToMs ?? Infinity) || a.name.localeCompare(b.name),
+    due: (a, b) =>
+      (a.dueToMs ?? Infinity) - (b.dueToMs ?? Infinity) || a.name.localeCompare(b.name),
     last: (a, b) => (b.lastAtMs ?? 0) - (a.lastAtMs ?? 0) || a.name.localeCompare(b.name),
   }
-  return rows.sort(by[query.sort]!)
+  return rows.sort(by[query.sort])
 }
 
 export async function addClient(db: Database, body: Omit<Client, 'createdAtMs'>): Promise<Client> {
@@ -72,17 +81,29 @@ export async function addClient(db: Database, body: Omit<Client, 'createdAtMs'>)
   return toClient(row)
 }
 
-export async function changeClient(db: Database, id: string, change: Partial<Client>): Promise<Client> {
+export async function changeClient(
+  db: Database,
+  id: string,
+  change: Partial<Client>,
+): Promise<Client> {
   const row = await db.writes.run(async () => (await findClient(db, id)).update(change))
   return toClient(row)
 }
 
 /** Erases a client and all that hangs on them. The name must be typed, so that it cannot happen by a slip. */
-export async function eraseClient(db: Database, id: string, confirmName: string): Promise<{ erased: true }> {
+export async function eraseClient(
+  db: Database,
+  id: string,
+  confirmName: string,
+): Promise<{ erased: true }> {
   await db.writes.run(async () => {
     const client = await findClient(db, id)
     if (client.name.trim() !== confirmName.trim()) {
-      throw new HttpProblem(422, 'name-differs', `Type "${client.name}" to erase. Nothing was erased.`)
+      throw new HttpProblem(
+        422,
+        'name-differs',
+        `Type "${client.name}" to erase. Nothing was erased.`,
+      )
     }
     await client.destroy()
   })
@@ -131,9 +152,7 @@ export async function clientPage(db: Database, id: string): Promise<ClientPage> 
   const open = visits.find((v) => v.state !== 'finished')
   const finished = rows.filter((v) => v.state === 'finished')
   const last = finished.find((v) => v.service === service)
-  const answers = last
-    ? await db.models.SkinAnswer.findAll({ where: { visitId: last.id } })
-    : []
+  const answers = last ? await db.models.SkinAnswer.findAll({ where: { visitId: last.id } }) : []
   const nowMs = Date.now()
   const window = windowAfter(
     last && {
@@ -153,8 +172,20 @@ export async function clientPage(db: Database, id: string): Promise<ClientPage> 
     .map((v) => v.endedAtMs!)
     .sort((a, b) => a - b)
   const tide: Tide = {
-    curve: tideCurve(services, meanLeft(last?.leftMm ?? null), growth, span.fromMs, nowMs, span.untilMs),
-    hairWords: growth.curve === 'fuzz' ? 'Fuzz, mm' : service === 'head-shave' ? 'Scalp hair, mm' : 'Beard, mm',
+    curve: tideCurve(
+      services,
+      meanLeft(last?.leftMm ?? null),
+      growth,
+      span.fromMs,
+      nowMs,
+      span.untilMs,
+    ),
+    hairWords:
+      growth.curve === 'fuzz'
+        ? 'Fuzz, mm'
+        : service === 'head-shave'
+          ? 'Scalp hair, mm'
+          : 'Beard, mm',
     visits: visits.filter((v) => (v.endedAtMs ?? v.slotAtMs ?? nowMs) >= span.fromMs),
     window,
     nowMs,
@@ -172,7 +203,10 @@ export async function clientPage(db: Database, id: string): Promise<ClientPage> 
 /** Everything kept of a client, in one readable document. */
 export async function takeOut(db: Database, id: string): Promise<object> {
   const client = await findClient(db, id)
-  const visits = await db.models.Visit.findAll({ where: { clientId: id }, order: [['createdAtMs', 'ASC']] })
+  const visits = await db.models.Visit.findAll({
+    where: { clientId: id },
+    order: [['createdAtMs', 'ASC']],
+  })
   const ids = visits.map((v) => v.id)
   const [answers, hair] = await Promise.all([
     db.models.SkinAnswer.findAll({ where: { visitId: { [Op.in]: ids } } }),

@@ -52,7 +52,9 @@ export async function openDatabase(dataDir: string): Promise<Database> {
     })),
     storage: {
       async executed() {
-        await sequelize.query('CREATE TABLE IF NOT EXISTS migrations (name TEXT PRIMARY KEY) WITHOUT ROWID')
+        await sequelize.query(
+          'CREATE TABLE IF NOT EXISTS migrations (name TEXT PRIMARY KEY) WITHOUT ROWID',
+        )
         const [rows] = await sequelize.query('SELECT name FROM migrations ORDER BY name')
         return (rows as { name: string }[]).map((r) => r.name)
       },

@@ -1,4 +1,7 @@
-/** The shape of the data, step by step. Never change a step that has shipped: add one. */
+/**
+ * The shape of the data, step by step. Columns of plain data are declared JSON: Sequelize reads a column by its declared type.
+ * Never change a step that has shipped: add one.
+ */
 export interface Migration {
   readonly name: string
   readonly up: readonly string[]
@@ -11,10 +14,10 @@ export const MIGRATIONS: readonly Migration[] = [
       `CREATE TABLE workers (
         id TEXT PRIMARY KEY, name TEXT NOT NULL, role TEXT NOT NULL,
         hand TEXT NOT NULL CHECK (hand IN ('right', 'left')))`,
-      `CREATE TABLE settings (key TEXT PRIMARY KEY, value TEXT NOT NULL)`,
+      `CREATE TABLE settings (key TEXT PRIMARY KEY, value JSON NOT NULL)`,
       `CREATE TABLE clients (
         id TEXT PRIMARY KEY, name TEXT NOT NULL, calledName TEXT NOT NULL, pronouns TEXT NOT NULL,
-        occupation TEXT NOT NULL, service TEXT NOT NULL, skin TEXT NOT NULL, createdAtMs INTEGER NOT NULL)`,
+        occupation TEXT NOT NULL, service TEXT NOT NULL, skin JSON NOT NULL, createdAtMs INTEGER NOT NULL)`,
       `CREATE TABLE visits (
         id TEXT PRIMARY KEY,
         clientId TEXT NOT NULL REFERENCES clients(id) ON DELETE CASCADE,
@@ -23,7 +26,7 @@ export const MIGRATIONS: readonly Migration[] = [
         state TEXT NOT NULL CHECK (state IN ('open', 'running', 'finished')),
         slotAtMs INTEGER, createdAtMs INTEGER NOT NULL, startedAtMs INTEGER, endedAtMs INTEGER,
         routine TEXT NOT NULL DEFAULT '',
-        asked TEXT NOT NULL, plan TEXT, planMadeAtMs INTEGER, loads TEXT, leftMm TEXT,
+        asked JSON NOT NULL, plan JSON, planMadeAtMs INTEGER, loads JSON, leftMm JSON,
         worstRedness INTEGER, bumps INTEGER)`,
       `CREATE INDEX visits_by_client ON visits (clientId, endedAtMs)`,
       `CREATE INDEX visits_by_end ON visits (endedAtMs)`,
@@ -32,7 +35,7 @@ export const MIGRATIONS: readonly Migration[] = [
         id TEXT PRIMARY KEY,
         clientId TEXT NOT NULL REFERENCES clients(id) ON DELETE CASCADE,
         visitId TEXT NOT NULL REFERENCES visits(id) ON DELETE CASCADE,
-        zoneId TEXT NOT NULL, at TEXT NOT NULL, method TEXT NOT NULL, atMs INTEGER NOT NULL)`,
+        zoneId TEXT NOT NULL, at JSON NOT NULL, method TEXT NOT NULL, atMs INTEGER NOT NULL)`,
       `CREATE INDEX readings_by_client ON readings (clientId)`,
       `CREATE TABLE chair_events (
         id TEXT PRIMARY KEY,
@@ -41,7 +44,7 @@ export const MIGRATIONS: readonly Migration[] = [
         UNIQUE (visitId, seq))`,
       `CREATE TABLE skin_answers (
         visitId TEXT NOT NULL REFERENCES visits(id) ON DELETE CASCADE,
-        moment TEXT NOT NULL, atMs INTEGER NOT NULL, zones TEXT NOT NULL,
+        moment TEXT NOT NULL, atMs INTEGER NOT NULL, zones JSON NOT NULL,
         PRIMARY KEY (visitId, moment)) WITHOUT ROWID`,
       `CREATE TABLE hair_readings (
         id TEXT PRIMARY KEY,

@@ -1,7 +1,7 @@
 /** The tables as Sequelize models. JSON columns hold plain data of core's types. */
+import type { Model } from 'sequelize'
 import {
   DataTypes,
-  Model,
   type CreationOptional,
   type InferAttributes,
   type InferCreationAttributes,

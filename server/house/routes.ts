@@ -5,5 +5,7 @@ import { changeHouse, readHouse } from './service.ts'
 
 export function houseRoutes(app: Express, db: Database): void {
   mount(app, 'house', () => readHouse(db))
-  mount(app, 'changeHouse', ({ body }) => changeHouse(db, body as Parameters<typeof changeHouse>[1]))
+  mount(app, 'changeHouse', ({ body }) =>
+    changeHouse(db, body as Parameters<typeof changeHouse>[1]),
+  )
 }

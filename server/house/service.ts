@@ -1,28 +1,51 @@
 /** The house: its name, its workers, its schools, who works at this screen. */
-import { DEFAULT_SCHOOLS, SCHOOL_IDS, SCHOOLS, type SchoolId, type Schools } from '../../core/house/schools.ts'
+import type { Transaction } from 'sequelize'
+import {
+  DEFAULT_SCHOOLS,
+  SCHOOL_IDS,
+  SCHOOLS,
+  type SchoolId,
+  type Schools,
+} from '../../core/house/schools.ts'
 import type { House, Worker } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { HttpProblem } from '../http/problem.ts'
 
+/** What is kept under the one settings key. */
+interface KeptHouse {
+  name?: string
+  schools?: Partial<Schools>
+  workerId?: string
+}
+
+const KEY = 'house'
+
 /** Reads the house. Schools that were never chosen have their default. */
 export async function readHouse(db: Database): Promise<House> {
-  const [settings, workers] = await Promise.all([
-    db.models.Setting.findAll({ raw: true }),
+  const [setting, workers] = await Promise.all([
+    db.models.Setting.findByPk(KEY),
     db.models.Worker.findAll({ raw: true, order: [['name', 'ASC']] }),
   ])
-  const value = new Map(settings.map((s) => [s.key, parse(s.value)]))
-  const chosen = (value.get('schools') ?? {}) as Partial<Schools>
+  const kept = (setting?.value ?? {}) as KeptHouse
   return {
-    name: (value.get('name') as string | undefined) ?? 'This house',
-    schools: { ...DEFAULT_SCHOOLS, ...chosen },
+    name: kept.name ?? 'This house',
+    schools: { ...DEFAULT_SCHOOLS, ...kept.schools },
     workers: workers as unknown as Worker[],
-    workerId: (value.get('workerId') as string | undefined) ?? workers[0]?.id ?? '',
+    workerId: kept.workerId ?? workers[0]?.id ?? '',
   }
 }
 
-/** Raw reads give JSON columns as text. */
-function parse(value: unknown): unknown {
-  return typeof value === 'string' ? (JSON.parse(value) as unknown) : value
+/** Keeps what is given of the house, beside what was kept before. */
+export async function keepHouse(
+  db: Database,
+  change: KeptHouse,
+  transaction: Transaction | null = null,
+): Promise<void> {
+  const before = await db.models.Setting.findByPk(KEY, { transaction })
+  await db.models.Setting.upsert(
+    { key: KEY, value: { ...(before?.value as KeptHouse | undefined), ...change } },
+    { transaction },
+  )
 }
 
 /** Changes schools or who works here. */
@@ -32,27 +55,30 @@ export async function changeHouse(
 ): Promise<House> {
   const before = await readHouse(db)
   if (change.workerId !== undefined && !before.workers.some((w) => w.id === change.workerId)) {
-    throw new HttpProblem(422, 'no-such-worker', 'That worker is not of this house. Nothing was changed.')
+    throw new HttpProblem(
+      422,
+      'no-such-worker',
+      'That worker is not of this house. Nothing was changed.',
+    )
   }
   for (const [id, choice] of Object.entries(change.schools ?? {})) {
     const known =
       SCHOOL_IDS.includes(id as SchoolId) &&
       SCHOOLS[id as SchoolId].choices.some((c) => c.id === choice)
     if (!known) {
-      throw new HttpProblem(422, 'no-such-school', `There is no school "${choice}" for "${id}". Nothing was changed.`)
+      throw new HttpProblem(
+        422,
+        'no-such-school',
+        `There is no school "${choice}" for "${id}". Nothing was changed.`,
+      )
     }
   }
-  await db.writes.run(async () => {
-    if (change.schools) {
-      await db.models.Setting.upsert({
-        key: 'schools',
-        value: { ...before.schools, ...change.schools },
-      })
-    }
-    if (change.workerId !== undefined) {
-      await db.models.Setting.upsert({ key: 'workerId', value: change.workerId })
-    }
-  })
+  await db.writes.run(() =>
+    keepHouse(db, {
+      ...(change.schools && { schools: { ...before.schools, ...change.schools } }),
+      ...(change.workerId !== undefined && { workerId: change.workerId }),
+    }),
+  )
   return readHouse(db)
 }
 
@@ -61,8 +87,18 @@ export async function ensureWorkers(db: Database): Promise<void> {
   if ((await db.models.Worker.count()) > 0) return
   await db.writes.run(() =>
     db.models.Worker.bulkCreate([
-      { id: '00000000-0000-4000-8000-000000000001', name: 'Right hand', role: 'barber', hand: 'right' },
-      { id: '00000000-0000-4000-8000-000000000002', name: 'Left hand', role: 'esthetician', hand: 'left' },
+      {
+        id: '00000000-0000-4000-8000-000000000001',
+        name: 'Right hand',
+        role: 'barber',
+        hand: 'right',
+      },
+      {
+        id: '00000000-0000-4000-8000-000000000002',
+        name: 'Left hand',
+        role: 'esthetician',
+        hand: 'left',
+      },
     ]),
   )
 }

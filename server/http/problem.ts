@@ -54,7 +54,12 @@ function toProblem(error: unknown): Problem {
   )
 }
 
-function problem(status: number, code: string, detail: string, errors?: Problem['errors']): Problem {
+function problem(
+  status: number,
+  code: string,
+  detail: string,
+  errors?: Problem['errors'],
+): Problem {
   return {
     type: `urn:slow-tide:${code}`,
     title: TITLES[status] ?? 'Error',

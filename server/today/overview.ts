@@ -59,11 +59,14 @@ export async function dueOverview(db: Database, sinceMs = Infinity): Promise<Ove
              WHERE state = 'finished' GROUP BY clientId) g
          ON g.clientId = v.clientId AND g.endedAtMs = v.endedAtMs WHERE v.state = 'finished'`,
     ),
-    select(`SELECT id, clientId, service, state, slotAtMs, asked FROM visits WHERE state <> 'finished'`),
+    select(
+      `SELECT id, clientId, service, state, slotAtMs, asked FROM visits WHERE state <> 'finished'`,
+    ),
     Number.isFinite(sinceMs)
-      ? select('SELECT clientId, service, endedAtMs FROM visits WHERE endedAtMs >= ? ORDER BY endedAtMs', [
-          sinceMs,
-        ])
+      ? select(
+          'SELECT clientId, service, endedAtMs FROM visits WHERE endedAtMs >= ? ORDER BY endedAtMs',
+          [sinceMs],
+        )
       : Promise.resolve([]),
     select(
       `SELECT a.visitId, a.moment, a.atMs, a.zones FROM skin_answers a

@@ -130,7 +130,6 @@ function flagsOf(
   return { flags, owed, patch }
 }
 
-const booked = (o: Overview, fromMs: number) =>
-  o.open?.slotAtMs != null && o.open.slotAtMs < fromMs
+const booked = (o: Overview, fromMs: number) => o.open?.slotAtMs != null && o.open.slotAtMs < fromMs
 
 const lower = (s: string) => s.charAt(0).toLowerCase() + s.slice(1)

@@ -84,7 +84,10 @@ export async function visitPage(db: Database, visit: VisitRow): Promise<VisitPag
     readingsFor(db, visit),
     eventsOf(db, visit.id),
     db.models.SkinAnswer.findAll({ where: { visitId: visit.id } }),
-    db.models.HairReading.findAll({ where: { clientId: visit.clientId }, order: [['atMs', 'ASC']] }),
+    db.models.HairReading.findAll({
+      where: { clientId: visit.clientId },
+      order: [['atMs', 'ASC']],
+    }),
   ])
   const plan = visit.plan ?? null
   const chair: ChairState = plan ? replay(plan, events) : BEFORE_START

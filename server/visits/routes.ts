@@ -25,7 +25,12 @@ export function visitRoutes(app: Express, db: Database): void {
   mount(app, 'savePlan', ({ params }) => visits.savePlan(db, params.id))
   mount(app, 'addEvent', ({ params, body }) => visits.addEvent(db, params.id, body as ChairEvent))
   mount(app, 'saveSkinAnswer', ({ params, body }) =>
-    visits.saveSkinAnswer(db, params.id, params.moment as Moment, body as Omit<SkinAnswer, 'moment'>),
+    visits.saveSkinAnswer(
+      db,
+      params.id,
+      params.moment as Moment,
+      body as Omit<SkinAnswer, 'moment'>,
+    ),
   )
   mount(app, 'addHairReading', ({ params, body }) =>
     visits.addHairReading(db, params.id, body as Parameters<typeof visits.addHairReading>[2]),

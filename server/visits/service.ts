@@ -1,6 +1,12 @@
 /** What can be done to a visit. Everything that belongs together is written in one transaction. */
 import { Op } from 'sequelize'
-import { applyEvent, executedLoads, replay, type ChairEvent, type ChairState } from '../../core/chair/service.ts'
+import {
+  applyEvent,
+  executedLoads,
+  replay,
+  type ChairEvent,
+  type ChairState,
+} from '../../core/chair/service.ts'
 import { strokeAngle } from '../../core/grain/relation.ts'
 import { grainMap, type Reading } from '../../core/grain/readings.ts'
 import { ZONE_IDS, type ZoneId } from '../../core/head/zones.ts'
@@ -35,14 +41,19 @@ export async function addVisit(
   const visit = await db.writes.run(async () => {
     const same = await db.models.Visit.findByPk(body.id)
     if (same) {
-      if (same.clientId !== clientId) throw new HttpProblem(409, 'id-taken', 'That id belongs to another visit.')
+      if (same.clientId !== clientId)
+        throw new HttpProblem(409, 'id-taken', 'That id belongs to another visit.')
       return same
     }
     const unfinished = await db.models.Visit.findOne({
       where: { clientId, state: { [Op.ne]: 'finished' } },
     })
     if (unfinished) {
-      throw new HttpProblem(409, 'visit-open', 'This client already has a visit that is not finished. Open that one.')
+      throw new HttpProblem(
+        409,
+        'visit-open',
+        'This client already has a visit that is not finished. Open that one.',
+      )
     }
     const last = await db.models.Visit.findOne({
       where: { clientId, state: 'finished' },
@@ -69,7 +80,11 @@ function carriedOver(before: Asked | undefined): Asked {
 
 async function requireWorker(db: Database, id: string): Promise<void> {
   if (!(await db.models.Worker.findByPk(id))) {
-    throw new HttpProblem(422, 'no-such-worker', 'That worker is not of this house. Nothing was changed.')
+    throw new HttpProblem(
+      422,
+      'no-such-worker',
+      'That worker is not of this house. Nothing was changed.',
+    )
   }
 }
 
@@ -105,12 +120,19 @@ export async function changeVisit(
 function requireZones(ids: readonly string[]): void {
   const unknown = ids.find((id) => !ZONE_IDS.includes(id as ZoneId))
   if (unknown !== undefined) {
-    throw new HttpProblem(422, 'no-such-zone', `There is no zone "${unknown}". Nothing was changed.`)
+    throw new HttpProblem(
+      422,
+      'no-such-zone',
+      `There is no zone "${unknown}". Nothing was changed.`,
+    )
   }
 }
 
 export async function saveAsked(db: Database, id: string, asked: Asked): Promise<VisitPage> {
-  requireZones([...asked.spots.map((s) => s.zoneId), ...(asked.patchTest ? [asked.patchTest.zoneId] : [])])
+  requireZones([
+    ...asked.spots.map((s) => s.zoneId),
+    ...(asked.patchTest ? [asked.patchTest.zoneId] : []),
+  ])
   const visit = await db.writes.run(async () => {
     const found = await findVisit(db, id)
     requireOpen(found, 'what was asked')
@@ -183,12 +205,20 @@ export async function savePlan(db: Database, id: string): Promise<VisitPage> {
 }
 
 /** Stores a chair event; it counts only once it is stored. The same event again changes nothing. */
-export async function addEvent(db: Database, visitId: string, event: ChairEvent): Promise<ChairAnswer> {
+export async function addEvent(
+  db: Database,
+  visitId: string,
+  event: ChairEvent,
+): Promise<ChairAnswer> {
   return db.writes.run(async () => {
     const visit = await findVisit(db, visitId)
     const plan = visit.plan
     if (!plan) {
-      throw new HttpProblem(409, 'no-plan', 'There is no plan yet. Save the plan first, then start.')
+      throw new HttpProblem(
+        409,
+        'no-plan',
+        'There is no plan yet. Save the plan first, then start.',
+      )
     }
     const events = await eventsOf(db, visitId)
     const before = replay(plan, events)
@@ -235,7 +265,10 @@ export async function addEvent(db: Database, visitId: string, event: ChairEvent)
 }
 
 /** Hair left standing in each zone by the passes that were done, mm. */
-export function leftStanding(plan: Plan, state: Pick<ChairState, 'outcomes'>): Record<string, number> {
+export function leftStanding(
+  plan: Plan,
+  state: Pick<ChairState, 'outcomes'>,
+): Record<string, number> {
   const left: Record<string, number> = {}
   for (const zone of plan.zones) {
     const done = zone.passes.filter((p) => state.outcomes[`${zone.zoneId}:${p.pass}`] === 'done')
@@ -249,7 +282,11 @@ export function leftStanding(plan: Plan, state: Pick<ChairState, 'outcomes'>): R
 
 function requireFinished(visit: VisitRow): void {
   if (visit.state !== 'finished') {
-    throw new HttpProblem(409, 'not-finished', 'The service is not finished yet, so there is nothing to look back on.')
+    throw new HttpProblem(
+      409,
+      'not-finished',
+      'The service is not finished yet, so there is nothing to look back on.',
+    )
   }
 }
 
@@ -265,7 +302,11 @@ export async function saveSkinAnswer(
     const own = serviceZones(found.service as ServiceId) as string[]
     const stranger = body.zones.find((z) => !own.includes(z.zoneId))
     if (stranger) {
-      throw new HttpProblem(422, 'not-worked', `"${stranger.zoneId}" was not part of this service. Nothing was changed.`)
+      throw new HttpProblem(
+        422,
+        'not-worked',
+        `"${stranger.zoneId}" was not part of this service. Nothing was changed.`,
+      )
     }
     await db.sequelize.transaction(async (transaction) => {
       await db.models.SkinAnswer.upsert({ visitId: id, moment, ...body }, { transaction })

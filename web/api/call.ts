@@ -25,7 +25,10 @@ export function address(name: RouteName, params: Record<string, string> = {}): s
   return ROUTES[name].path.replace(/:(\w+)/g, (_, key: string) => encodeURIComponent(params[key]!))
 }
 
-export async function call<N extends RouteName>(name: N, { params, query, body }: Call = {}): Promise<AnswerOf<N>> {
+export async function call<N extends RouteName>(
+  name: N,
+  { params, query, body }: Call = {},
+): Promise<AnswerOf<N>> {
   const search = query ? `?${new URLSearchParams(query).toString()}` : ''
   let response: Response
   try {
@@ -40,13 +43,18 @@ export async function call<N extends RouteName>(name: N, { params, query, body }
     throw new CallProblem({
       status: 0,
       code: 'unreachable',
-      detail: 'Slow Tide’s server does not answer. What you entered is still here; it is saved when the server is back.',
+      detail:
+        'Slow Tide’s server does not answer. What you entered is still here; it is saved when the server is back.',
     })
   }
   if (!response.ok) {
     const problem = (await response.json().catch(() => null)) as Problem | null
     throw new CallProblem(
-      problem ?? { status: response.status, code: 'unexpected', detail: 'The server gave no readable answer. Try again.' },
+      problem ?? {
+        status: response.status,
+        code: 'unexpected',
+        detail: 'The server gave no readable answer. Try again.',
+      },
     )
   }
   return (await response.json()) as AnswerOf<N>

@@ -10,7 +10,8 @@ export const queryClient = new QueryClient({
   defaultOptions: {
     queries: {
       staleTime: 10_000,
-      retry: (count, error) => count < 2 && (!(error instanceof CallProblem) || error.status === 0 || error.status >= 500),
+      retry: (count, error) =>
+        count < 2 && (!(error instanceof CallProblem) || error.status === 0 || error.status >= 500),
       refetchOnWindowFocus: true,
     },
   },
@@ -18,7 +19,8 @@ export const queryClient = new QueryClient({
 
 export const useToday = () =>
   useQuery({ queryKey: ['today'], queryFn: () => call('today'), refetchInterval: 60_000 })
-export const useHouse = () => useQuery({ queryKey: ['house'], queryFn: () => call('house'), staleTime: 60_000 })
+export const useHouse = () =>
+  useQuery({ queryKey: ['house'], queryFn: () => call('house'), staleTime: 60_000 })
 export const useClients = (find: string, sort: string) =>
   useQuery({
     queryKey: ['clients', find, sort],
@@ -84,7 +86,8 @@ export function useChangeClient(id: string) {
 export function useEraseClient(id: string) {
   const cache = useQueryClient()
   return useMutation({
-    mutationFn: (confirmName: string) => call('eraseClient', { params: { id }, body: { confirmName } }),
+    mutationFn: (confirmName: string) =>
+      call('eraseClient', { params: { id }, body: { confirmName } }),
     onSuccess: () => {
       cache.removeQueries({ queryKey: ['client', id] })
       void cache.invalidateQueries()
@@ -95,8 +98,12 @@ export function useEraseClient(id: string) {
 export function useAddVisit(clientId: string) {
   const refresh = useVisitRefresh()
   return useMutation({
-    mutationFn: (body: { id: string; service: string; workerId: string; slotAtMs: number | null }) =>
-      call('addVisit', { params: { id: clientId }, body }),
+    mutationFn: (body: {
+      id: string
+      service: string
+      workerId: string
+      slotAtMs: number | null
+    }) => call('addVisit', { params: { id: clientId }, body }),
     onSuccess: refresh,
   })
 }
@@ -104,8 +111,12 @@ export function useAddVisit(clientId: string) {
 export function useChangeVisit(id: string) {
   const refresh = useVisitRefresh()
   return useMutation({
-    mutationFn: (body: { service?: string; workerId?: string; routine?: string; slotAtMs?: number | null }) =>
-      call('changeVisit', { params: { id }, body }),
+    mutationFn: (body: {
+      service?: string
+      workerId?: string
+      routine?: string
+      slotAtMs?: number | null
+    }) => call('changeVisit', { params: { id }, body }),
     onSuccess: refresh,
   })
 }
@@ -157,7 +168,9 @@ export function useEditReadings(id: string) {
       return before
     },
     onSuccess: (page, _edit) => {
-      const waiting = cache.isMutating({ predicate: (m) => m.options.scope?.id === `readings-${id}` })
+      const waiting = cache.isMutating({
+        predicate: (m) => m.options.scope?.id === `readings-${id}`,
+      })
       if (waiting <= 1) refresh(page)
     },
     onError: () => void cache.invalidateQueries({ queryKey: ['visit', id] }),

@@ -74,11 +74,17 @@ export function ClientsPage() {
             {clients.data.map((c) => (
               <tr key={c.id} onClick={() => void navigate(`/clients/${c.id}/ask`)}>
                 <td>
-                  <Link className="name" to={`/clients/${c.id}/ask`} onClick={(e) => e.stopPropagation()}>
+                  <Link
+                    className="name"
+                    to={`/clients/${c.id}/ask`}
+                    onClick={(e) => e.stopPropagation()}
+                  >
                     {c.name}
                   </Link>
                   <small>
-                    {[c.calledName && `called ${c.calledName}`, c.occupation].filter(Boolean).join(' · ')}
+                    {[c.calledName && `called ${c.calledName}`, c.occupation]
+                      .filter(Boolean)
+                      .join(' · ')}
                   </small>
                 </td>
                 <td>{SERVICES[c.service].name}</td>

@@ -44,7 +44,11 @@ function NewClientForm({ onClose }: { onClose: () => void }) {
     const fuzz = SERVICES[values.service].family === 'fuzz'
     const client = await add.mutateAsync({
       ...values,
-      skin: { ...values.skin, faceHair: fuzz ? 'fuzz' : 'beard', coarseness: fuzz ? 'fine' : 'medium' },
+      skin: {
+        ...values.skin,
+        faceHair: fuzz ? 'fuzz' : 'beard',
+        coarseness: fuzz ? 'fine' : 'medium',
+      },
     })
     // They stand at the door: their visit begins now.
     await call('addVisit', {

@@ -34,7 +34,8 @@ export function ringPath(rings: readonly (readonly number[])[]): string {
   return rings
     .map((ring) => {
       let d = ''
-      for (let i = 0; i < ring.length; i += 2) d += `${i === 0 ? 'M' : 'L'}${ring[i]} ${ring[i + 1]}`
+      for (let i = 0; i < ring.length; i += 2)
+        d += `${i === 0 ? 'M' : 'L'}${ring[i]} ${ring[i + 1]}`
       return `${d}Z`
     })
     .join('')
@@ -50,7 +51,11 @@ export function FlatHead({ head, marks, tints, colours, axes, size, scale }: Pro
     const out: { d: string; zone: number; ink: number }[] = []
     marks.ink.forEach((ink, m) => {
       const at = (o: number) =>
-        [marks.spines[9 * m + o]!, marks.spines[9 * m + o + 1]!, marks.spines[9 * m + o + 2]!] as const
+        [
+          marks.spines[9 * m + o]!,
+          marks.spines[9 * m + o + 1]!,
+          marks.spines[9 * m + o + 2]!,
+        ] as const
       if (!faces(axes, at(6), 0.18) || !head.inSight(axes, at(0))) return
       const a = toPixels(axes, size, scale, at(0))
       const b = toPixels(axes, size, scale, at(3))
@@ -72,7 +77,12 @@ export function FlatHead({ head, marks, tints, colours, axes, size, scale }: Pro
   return (
     <svg className="head-flat" width={size.width} height={size.height} aria-hidden>
       <g transform={`translate(${left} ${top}) scale(${scale})`}>
-        <path d={ringPath(view.silhouette)} fill={colours.plaster} stroke={colours.border} strokeWidth={1.2 / scale} />
+        <path
+          d={ringPath(view.silhouette)}
+          fill={colours.plaster}
+          stroke={colours.border}
+          strokeWidth={1.2 / scale}
+        />
         {view.zones.map((z) => {
           const tint = tints.find((t) => t.zoneId === ZONE_IDS[z.zone])
           return (

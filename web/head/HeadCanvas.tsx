@@ -77,8 +77,8 @@ function Rig() {
   }, [camera, scene, invalidate, size, yawDeg, pitchDeg, zoom])
   return (
     <>
-      <ambientLight intensity={1.45} />
-      <directionalLight name="key" intensity={1.75} />
+      <ambientLight intensity={1.2} />
+      <directionalLight name="key" intensity={2.1} />
     </>
   )
 }
@@ -151,7 +151,11 @@ function Borders({ head, colours }: { head: LoadedHead; colours: HeadColours }) 
   const lines = useMemo(() => {
     const g = new BufferGeometry()
     g.setAttribute('position', new BufferAttribute(head.borders, 3))
-    const material = new LineBasicMaterial({ color: colours.border, transparent: true, opacity: 0.4 })
+    const material = new LineBasicMaterial({
+      color: colours.border,
+      transparent: true,
+      opacity: 0.4,
+    })
     return new LineSegments(g, material)
   }, [head, colours])
   useEffect(() => {

@@ -12,7 +12,15 @@ import { makeHand, type Place } from './gestures.ts'
 import type { HairMarks } from './hairMarks.ts'
 import { useHead, type Hit, type LoadedHead } from './loadHead.ts'
 import { Overlay } from './Overlay.tsx'
-import { HEAD_LAMP, HEAD_LIGHT, viewScale, type HeadArrow, type HeadLabel, type HeadSpot, type ZoneTint } from './shared.ts'
+import {
+  HEAD_LAMP,
+  HEAD_LIGHT,
+  viewScale,
+  type HeadArrow,
+  type HeadLabel,
+  type HeadSpot,
+  type ZoneTint,
+} from './shared.ts'
 
 const HeadCanvas = lazy(() => import('./HeadCanvas.tsx').then((m) => ({ default: m.HeadCanvas })))
 
@@ -67,7 +75,12 @@ export function HeadStage(props: HeadStageProps) {
   return <Stage {...props} head={head.data} />
 }
 
-function useMarks(head: LoadedHead, grain: GrainMap | undefined, faint: ReadonlySet<string> | undefined, level: number) {
+function useMarks(
+  head: LoadedHead,
+  grain: GrainMap | undefined,
+  faint: ReadonlySet<string> | undefined,
+  level: number,
+) {
   const [marks, setMarks] = useState<HairMarks>()
   useEffect(() => {
     if (!grain) {
@@ -93,7 +106,17 @@ function useMarks(head: LoadedHead, grain: GrainMap | undefined, faint: Readonly
   return marks
 }
 
-function Stage({ head, grain, faint, tints = NONE, arrows = NONE, labels = NONE, spots = NONE, onTap, onStroke }: HeadStageProps & { head: LoadedHead }) {
+function Stage({
+  head,
+  grain,
+  faint,
+  tints = NONE,
+  arrows = NONE,
+  labels = NONE,
+  spots = NONE,
+  onTap,
+  onStroke,
+}: HeadStageProps & { head: LoadedHead }) {
   const { ref, width, height } = useElementSize<HTMLDivElement>()
   const yawDeg = useView((s) => s.yawDeg)
   const pitchDeg = useView((s) => s.pitchDeg)
@@ -107,7 +130,7 @@ function Stage({ head, grain, faint, tints = NONE, arrows = NONE, labels = NONE,
   const axes = useMemo(() => viewAxes(yawDeg, pitchDeg), [yawDeg, pitchDeg])
   const size = useMemo(() => ({ width, height }), [width, height])
   const scale = viewScale(size, zoom)
-  const marks = useMarks(head, grain, faint, zoom > 2.4 ? 2 : zoom > 1.25 ? 1 : height > 560 ? 1 : 1)
+  const marks = useMarks(head, grain, faint, zoom > 1.5 ? 2 : 1)
 
   // The hand outlives renders; it reads what is current through this box.
   const now = useRef({ axes, size, scale, onTap, onStroke })
@@ -208,9 +231,7 @@ function Stage({ head, grain, faint, tints = NONE, arrows = NONE, labels = NONE,
             <HeadCanvas {...{ head, marks, tints: washed, colours }} onLost={() => setFlat(true)} />
           </Suspense>
         ))}
-      {width > 0 && (
-        <Overlay {...{ head, axes, size, scale, arrows, labels, spots, stroke }} />
-      )}
+      {width > 0 && <Overlay {...{ head, axes, size, scale, arrows, labels, spots, stroke }} />}
       <div className="head-name" aria-live="polite">
         {nameOf(hovered ?? chosen)}
       </div>

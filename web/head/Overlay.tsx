@@ -16,14 +16,24 @@ interface Props {
   readonly stroke: readonly Place[]
 }
 
-const plus = (p: Vec3, d: Vec3, t: number): Vec3 => [p[0] + t * d[0], p[1] + t * d[1], p[2] + t * d[2]]
+const plus = (p: Vec3, d: Vec3, t: number): Vec3 => [
+  p[0] + t * d[0],
+  p[1] + t * d[1],
+  p[2] + t * d[2],
+]
 
 export function Overlay({ head, axes, size, scale, arrows, labels, spots, stroke }: Props) {
   const px = (p: Vec3) => toPixels(axes, size, scale, p)
   return (
     <svg className="head-overlay" width={size.width} height={size.height} aria-hidden>
       <defs>
-        <pattern id="hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <pattern
+          id="hatch"
+          width="6"
+          height="6"
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(45)"
+        >
           <line x1="0" y1="0" x2="0" y2="6" stroke="var(--coral)" strokeWidth="2.4" />
         </pattern>
       </defs>
@@ -95,7 +105,17 @@ function circle(s: HeadSpot, px: (p: Vec3) => Place): string {
 }
 
 /** With: plain. Across: one bar over the shaft. Against: two bars. The free hand's pull: an open, dashed shaft. */
-export function Arrow({ from, to, kind, width = 3.5 }: { from: Place; to: Place; kind: HeadArrow['kind']; width?: number }) {
+export function Arrow({
+  from,
+  to,
+  kind,
+  width = 3.5,
+}: {
+  from: Place
+  to: Place
+  kind: HeadArrow['kind']
+  width?: number
+}) {
   const dx = to.x - from.x
   const dy = to.y - from.y
   const length = Math.hypot(dx, dy)
@@ -111,11 +131,7 @@ export function Arrow({ from, to, kind, width = 3.5 }: { from: Place; to: Place;
   const bars = { with: 0, across: 1, against: 2, pull: 0 }[kind]
   return (
     <g className={`arrow arrow-${kind}`}>
-      <path
-        d={`M${at(0, 0)}L${at(shaft, 0)}`}
-        className="arrow-casing"
-        strokeWidth={width + 3}
-      />
+      <path d={`M${at(0, 0)}L${at(shaft, 0)}`} className="arrow-casing" strokeWidth={width + 3} />
       <path
         d={`M${at(0, 0)}L${at(shaft, 0)}`}
         stroke={`var(--${colour})`}

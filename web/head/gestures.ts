@@ -57,7 +57,13 @@ export function makeHand(means: HandMeanings) {
       // A second finger: whatever the first began was not meant.
       if (hand.is === 'stroke') means.strokeDropped()
       const first = hand.is === 'turn' ? hand.last : hand.path[hand.path.length - 1]!
-      hand = { is: 'two', fingers: new Map([[hand.id, first], [p.id, p]]) }
+      hand = {
+        is: 'two',
+        fingers: new Map([
+          [hand.id, first],
+          [p.id, p],
+        ]),
+      }
     },
     move(id: number, at: Place): void {
       switch (hand.is) {

@@ -41,8 +41,8 @@ export function hairMarks(
   const mesh = head.display
   const count = head.seeds.levels[level]!
   const spacing = SEED_SPACING_MM[level]!
-  const longest = spacing * 1.02
-  const halfRoot = spacing * 0.082
+  const longest = spacing * 1.3
+  const halfRoot = spacing * 0.1
   const positions: number[] = []
   const indices: number[] = []
   const zones: number[] = []
@@ -55,8 +55,12 @@ export function hairMarks(
     if (Number.isNaN(bearing)) continue
     const start: Footing = {
       triangle,
-      point: surfacePoint(mesh, triangle, head.seeds.weights[2 * s]!, head.seeds.weights[2 * s + 1]!)
-        .point,
+      point: surfacePoint(
+        mesh,
+        triangle,
+        head.seeds.weights[2 * s]!,
+        head.seeds.weights[2 * s + 1]!,
+      ).point,
     }
     const along = (at: Footing): Vec3 | undefined => {
       const number = mesh.zones[at.triangle]!

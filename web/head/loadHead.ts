@@ -127,4 +127,3 @@ export function useHead() {
     retry: 1,
   })
 }
-

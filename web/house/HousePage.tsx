@@ -12,7 +12,9 @@ export function HousePage() {
     <main className="page house">
       <div className="page-head">
         <h1>{house.data?.name ?? 'House'}</h1>
-        <p>{house.data?.workers.map((w) => `${w.name}, ${w.role}, ${w.hand}-handed`).join(' · ')}</p>
+        <p>
+          {house.data?.workers.map((w) => `${w.name}, ${w.role}, ${w.hand}-handed`).join(' · ')}
+        </p>
       </div>
       {house.isPending && <p role="status">Opening the house …</p>}
       {(house.isError || change.isError) && (
@@ -24,8 +26,8 @@ export function HousePage() {
         <section aria-labelledby="schools">
           <h2 id="schools">Schools</h2>
           <p className="soft">
-            Where practitioners disagree. New plans and aftercare follow these; plans already kept do
-            not change.
+            Where practitioners disagree. New plans and aftercare follow these; plans already kept
+            do not change.
           </p>
           {house.data &&
             SCHOOL_IDS.map((id) => (
@@ -48,7 +50,8 @@ export function HousePage() {
         <section aria-labelledby="constants">
           <h2 id="constants">Every constant</h2>
           <p className="soft">
-            P published · C common practice · H house estimate. Editing them comes later. {CLOSING_SENTENCE}
+            P published · C common practice · H house estimate. Editing them comes later.{' '}
+            {CLOSING_SENTENCE}
           </p>
           {CONSTANT_REGISTER.map((area) => (
             <details key={area.id} className="constants">

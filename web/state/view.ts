@@ -83,7 +83,10 @@ export const useView = create<ViewState>((set, get) => {
 })
 
 /** Turn and tilt that show a surface normal, a little off the axis so that the form reads. */
-export function viewOf(normal: readonly [number, number, number]): { yawDeg: number; pitchDeg: number } {
+export function viewOf(normal: readonly [number, number, number]): {
+  yawDeg: number
+  pitchDeg: number
+} {
   const yaw = (Math.atan2(normal[0], normal[2]) * 180) / Math.PI
   const pitch = (Math.asin(Math.max(-1, Math.min(1, normal[1]))) * 180) / Math.PI
   return { yawDeg: yaw * 0.9, pitchDeg: Math.max(-60, Math.min(60, pitch * 0.9)) }

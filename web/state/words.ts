@@ -9,7 +9,8 @@ export const todayIso = () => dayjs().format('YYYY-MM-DD')
 /** Minutes east of UTC here and now. */
 export const offsetHere = (ms: number) => -new Date(ms).getTimezoneOffset()
 export const percentWords = (p: number) => `${Math.round(100 * p)} %`
-export const hoursWords = (h: number) => (h >= 96 ? `${Math.round(h / 24)} days` : `${Math.round(h)} h`)
+export const hoursWords = (h: number) =>
+  h >= 96 ? `${Math.round(h / 24)} days` : `${Math.round(h)} h`
 export const newId = () => crypto.randomUUID()
 
 /** "12:05" from milliseconds; negative time is late. */

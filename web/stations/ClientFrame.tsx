@@ -65,7 +65,15 @@ export function ClientFrame() {
       </main>
     )
   }
-  if (!visit.data) return <NoVisit clientId={clientId} workerId={house.data.workerId} service={client.data.client.service} name={client.data.client.name} />
+  if (!visit.data)
+    return (
+      <NoVisit
+        clientId={clientId}
+        workerId={house.data.workerId}
+        service={client.data.client.service}
+        name={client.data.client.name}
+      />
+    )
   const props: StationProps = { page: client.data, visit: visit.data, house: house.data }
   if (station === 'chair') {
     return (
@@ -140,7 +148,17 @@ function OlderVisit({ page, visit, house, current }: StationProps & { current: s
   )
 }
 
-function NoVisit({ clientId, workerId, service, name }: { clientId: string; workerId: string; service: VisitPage['service']; name: string }) {
+function NoVisit({
+  clientId,
+  workerId,
+  service,
+  name,
+}: {
+  clientId: string
+  workerId: string
+  service: VisitPage['service']
+  name: string
+}) {
   const add = useAddVisit(clientId)
   const begin = () => add.mutate({ id: newId(), service, workerId, slotAtMs: Date.now() })
   useHotkeys([['Enter', begin]])

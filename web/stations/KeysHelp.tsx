@@ -16,7 +16,10 @@ const KEYS = [
 
 export function KeysHelp() {
   const [opened, { open, close }] = useDisclosure(false)
-  useHotkeys([['shift+?', open], ['?', open]])
+  useHotkeys([
+    ['shift+?', open],
+    ['?', open],
+  ])
   return (
     <>
       <button className="keys-button" onClick={open}>

@@ -6,7 +6,15 @@ const SHAPES: Record<Grade, React.ReactNode> = {
   'take-care': <circle cx="8" cy="8" r="6" fill="currentColor" />,
   'leave-out': (
     <>
-      <rect x="2" y="2" width="12" height="12" fill="none" stroke="currentColor" strokeWidth="1.5" />
+      <rect
+        x="2"
+        y="2"
+        width="12"
+        height="12"
+        fill="none"
+        stroke="currentColor"
+        strokeWidth="1.5"
+      />
       <path d="M2 9l7-7M4 14L14 4M9 14l5-5" stroke="currentColor" strokeWidth="1.6" />
     </>
   ),

@@ -20,7 +20,9 @@ export function StationStrip(props: StationProps) {
       ? `go, ${cares} take care`
       : screening.verdict === 'leave-out'
         ? `go, leave out ${outs}`
-        : verdictWords(screening, todayIso()).replace(/\.$/, '').toLowerCase()
+        : screening.verdict === 'not-asked'
+          ? `${screening.unanswered} to ask`
+          : verdictWords(screening, todayIso()).replace(/\.$/, '').toLowerCase()
   const done = Object.keys(visit.chair.outcomes).length
   const stations: { id: string; name: string; words: string; mark: Mark }[] = [
     {
@@ -85,7 +87,11 @@ export function StationStrip(props: StationProps) {
       <div className="who-is">
         <b>{page.client.name}</b>
         <small>
-          {[page.client.calledName && `“${page.client.calledName}”`, page.client.pronouns, page.client.occupation]
+          {[
+            page.client.calledName && `“${page.client.calledName}”`,
+            page.client.pronouns,
+            page.client.occupation,
+          ]
             .filter(Boolean)
             .join(' · ')}
         </small>

@@ -36,7 +36,16 @@ export const LAMP: Record<keyof typeof LIGHT, string> = {
 }
 
 const tide: MantineColorsTuple = [
-  '#E6F2F1', '#CDE2DF', '#A5CDCB', '#7BB6B8', '#539EA4', '#358890', '#23707A', '#17606B', '#0D4656', '#093742',
+  '#E6F2F1',
+  '#CDE2DF',
+  '#A5CDCB',
+  '#7BB6B8',
+  '#539EA4',
+  '#358890',
+  '#23707A',
+  '#17606B',
+  '#0D4656',
+  '#093742',
 ]
 
 export const theme = createTheme({

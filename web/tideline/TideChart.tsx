@@ -1,6 +1,6 @@
 import { CustomChart, LineChart, ScatterChart } from 'echarts/charts'
 import { GridComponent, MarkAreaComponent, MarkLineComponent } from 'echarts/components'
-import { init, use, type EChartsType } from 'echarts/core'
+import { init, use as register, type EChartsType } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
 import { useEffect, useRef } from 'react'
 import { LAMP, LIGHT } from '../theme/theme.ts'
@@ -8,7 +8,15 @@ import { REDNESS_COLOURS } from '../theme/redness.ts'
 import { dateWords } from '../state/words.ts'
 import type { TideLineProps } from './TideLine.tsx'
 
-use([LineChart, ScatterChart, CustomChart, GridComponent, MarkAreaComponent, MarkLineComponent, SVGRenderer])
+register([
+  LineChart,
+  ScatterChart,
+  CustomChart,
+  GridComponent,
+  MarkAreaComponent,
+  MarkLineComponent,
+  SVGRenderer,
+])
 
 const FONT = "'Atkinson Hyperlegible Next Variable', sans-serif"
 /** At most this many visits carry their figures, so that they do not run into each other. */
@@ -21,7 +29,7 @@ export function TideChart({ tide, visitId, onVisit, lamp }: TideLineProps & { la
   choose.current = onVisit
 
   useEffect(() => {
-    const made = init(box.current!, undefined, { renderer: 'svg' })
+    const made = init(box.current, undefined, { renderer: 'svg' })
     chart.current = made
     made.on('click', (e) => {
       const id = (e.data as { id?: string } | undefined)?.id
@@ -44,11 +52,15 @@ export function TideChart({ tide, visitId, onVisit, lamp }: TideLineProps & { la
 
 function option(tide: TideLineProps['tide'], visitId: string | null, lamp: boolean, width: number) {
   const c = lamp ? LAMP : LIGHT
-  const top = Math.max(
-    1,
-    ...tide.curve.past.map((p) => p.mm),
-    ...tide.curve.ahead.map((p) => Math.min(p.highMm, 12)),
+  const highest = Math.ceil(
+    Math.max(
+      1,
+      ...tide.curve.past.map((p) => p.mm),
+      ...tide.curve.ahead.map((p) => Math.min(p.highMm, 12)),
+    ),
   )
+  // Three labels at even steps.
+  const top = highest > 3 ? 2 * Math.ceil(highest / 2) : highest
   const span = tide.untilMs - tide.fromMs
   const plot = Math.max(300, width - 120)
   let lastX = -Infinity
@@ -87,7 +99,12 @@ function option(tide: TideLineProps['tide'], visitId: string | null, lamp: boole
         max: tide.untilMs,
         axisLine: { show: false },
         axisTick: { show: false },
-        axisLabel: { ...axisLabel, formatter: (ms: number) => dateWords(ms), hideOverlap: true, margin: 4 },
+        axisLabel: {
+          ...axisLabel,
+          formatter: (ms: number) => dateWords(ms),
+          hideOverlap: true,
+          margin: 4,
+        },
         splitNumber: 7,
         splitLine: { show: false },
       },
@@ -100,9 +117,15 @@ function option(tide: TideLineProps['tide'], visitId: string | null, lamp: boole
         max: top,
         name: tide.hairWords,
         nameLocation: 'end',
-        nameTextStyle: { color: c.soft, fontFamily: FONT, fontSize: 13, align: 'right', padding: [0, -30, -2, 0] },
+        nameTextStyle: {
+          color: c.soft,
+          fontFamily: FONT,
+          fontSize: 13,
+          align: 'right',
+          padding: [0, -30, -2, 0],
+        },
         axisLabel: { ...axisLabel, formatter: (v: number) => v.toFixed(v < 3 && v % 1 ? 1 : 0) },
-        interval: top > 4 ? Math.ceil(top / 2) : 1,
+        interval: top > 3 ? top / 2 : 1,
         splitLine: { lineStyle: { color: c.line, opacity: 0.35 } },
       },
       {
@@ -131,7 +154,14 @@ function option(tide: TideLineProps['tide'], visitId: string | null, lamp: boole
         markArea: tide.window && {
           silent: true,
           itemStyle: { color: c.foam, opacity: 0.9 },
-          label: { color: c.deep, fontFamily: FONT, fontWeight: 700, fontSize: 13, position: 'insideTop', formatter: 'due' },
+          label: {
+            color: c.deep,
+            fontFamily: FONT,
+            fontWeight: 700,
+            fontSize: 13,
+            position: 'insideBottom',
+            formatter: 'due',
+          },
           data: [[{ xAxis: tide.window.fromMs }, { xAxis: tide.window.toMs }]],
         },
         markLine: {
@@ -141,14 +171,28 @@ function option(tide: TideLineProps['tide'], visitId: string | null, lamp: boole
             {
               xAxis: tide.nowMs,
               lineStyle: { color: c.coral, width: 2, type: 'solid' },
-              label: { formatter: 'today', color: c.coral, fontFamily: FONT, fontSize: 13, position: 'end', distance: 2 },
+              label: {
+                formatter: 'today',
+                color: c.coral,
+                fontFamily: FONT,
+                fontSize: 13,
+                position: 'end',
+                distance: 2,
+              },
             },
             ...visits
               .filter((v) => v.routine)
               .map((v) => ({
                 xAxis: v.startedAtMs ?? v.endedAtMs!,
                 lineStyle: { color: c.brass, width: 1.5, type: 'dotted' },
-                label: { formatter: v.routine, color: c.brass, fontFamily: FONT, fontSize: 13, position: 'end', distance: 2 },
+                label: {
+                  formatter: v.routine,
+                  color: c.brass,
+                  fontFamily: FONT,
+                  fontSize: 13,
+                  position: 'end',
+                  distance: 2,
+                },
               })),
           ],
         },
@@ -163,7 +207,10 @@ function option(tide: TideLineProps['tide'], visitId: string | null, lamp: boole
       },
       {
         type: 'line',
-        data: tide.curve.ahead.map((p) => [p.atMs, Math.max(0, Math.min(p.highMm, top) - Math.min(p.lowMm, top))]),
+        data: tide.curve.ahead.map((p) => [
+          p.atMs,
+          Math.max(0, Math.min(p.highMm, top) - Math.min(p.lowMm, top)),
+        ]),
         showSymbol: false,
         lineStyle: { width: 0 },
         areaStyle: { color: c.tide, opacity: 0.18 },
@@ -194,7 +241,8 @@ function option(tide: TideLineProps['tide'], visitId: string | null, lamp: boole
             show: true,
             position: 'inside',
             formatter: v.worstRedness === null ? '?' : String(v.worstRedness),
-            color: (v.worstRedness ?? 0) >= 3 ? '#FBF8F2' : v.worstRedness === null ? c.ink : '#17323B',
+            color:
+              (v.worstRedness ?? 0) >= 3 ? '#FBF8F2' : v.worstRedness === null ? c.ink : '#17323B',
             fontFamily: FONT,
             fontSize: 11,
           },

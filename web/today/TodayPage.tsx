@@ -70,7 +70,12 @@ function Table({ today }: { today: Today }) {
               <span className="hidden">Hair length, due window</span>
               <svg width={CURVE.width} height="18" aria-hidden>
                 {ticks.map((t) => (
-                  <text key={t.text} x={at(t.at)} y="13" className={t.text === 'today' ? 'now' : ''}>
+                  <text
+                    key={t.text}
+                    x={at(t.at)}
+                    y="13"
+                    className={t.text === 'today' ? 'now' : ''}
+                  >
                     {t.text}
                   </text>
                 ))}
@@ -138,9 +143,12 @@ function Row({ row, today, at }: { row: TodayRow; today: Today; at: (ms: number)
 function Curve({ row, today, at }: { row: TodayRow; today: Today; at: (ms: number) => number }) {
   const top = SERVICES[row.service].family === 'fuzz' ? TOP_MM.fuzz : TOP_MM.terminal
   const base = CURVE.height - 5
+  // The forecast ends where it leaves the scale.
   const y = (mm: number) => base - (Math.min(mm, top) / top) * (base - 4)
   const line = (points: readonly { atMs: number; mm: number }[]) =>
-    points.map((p, i) => `${i === 0 ? 'M' : 'L'}${at(p.atMs).toFixed(1)} ${y(p.mm).toFixed(1)}`).join('')
+    points
+      .map((p, i) => `${i === 0 ? 'M' : 'L'}${at(p.atMs).toFixed(1)} ${y(p.mm).toFixed(1)}`)
+      .join('')
   const { past, ahead } = row.curve
   const band = row.window && {
     x: Math.max(0, at(row.window.fromMs)),
@@ -156,7 +164,9 @@ function Curve({ row, today, at }: { row: TodayRow; today: Today; at: (ms: numbe
       )}
       <path d={`M0 ${base}H${CURVE.width}`} className="base-line" />
       {past.length > 0 && <path d={line(past)} className="hair-line" />}
-      {ahead.length > 0 && <path d={line(ahead)} className="hair-line ahead" />}
+      {ahead.length > 0 && (
+        <path d={line(ahead.filter((p) => p.mm <= top))} className="hair-line ahead" />
+      )}
       <path d={`M${at(today.nowMs)} 0V${CURVE.height}`} className="now-line" />
     </svg>
   )

@@ -6,14 +6,25 @@ import { zoneName } from '../../../core/head/zoneFacts.ts'
 import type { ZoneId } from '../../../core/head/zones.ts'
 import { MARK_WORDS } from '../../../core/house/constants.ts'
 import { RULES, SPOT_KINDS, SPOT_WORDS, type SpotKind } from '../../../core/screening/rules.ts'
-import { CLOSING_SENTENCE, verdictWords, type Asked, type Spot } from '../../../core/screening/screen.ts'
+import {
+  CLOSING_SENTENCE,
+  verdictWords,
+  type Asked,
+  type Spot,
+} from '../../../core/screening/screen.ts'
 import { SERVICE_IDS, SERVICES } from '../../../core/services.ts'
 import { useChangeClient, useChangeVisit, useSaveAsked } from '../../api/queries.ts'
 import type { Hit } from '../../head/loadHead.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 import { newId, todayIso, whenWords } from '../../state/words.ts'
 import { SeverityMark } from '../Severity.tsx'
-import { isFrozen, useFaintZones, useGrain, useScreening, type StationProps } from '../useStation.ts'
+import {
+  isFrozen,
+  useFaintZones,
+  useGrain,
+  useScreening,
+  type StationProps,
+} from '../useStation.ts'
 import { ClientDetails } from './ClientDetails.tsx'
 
 const SKIN_CHOICES: readonly {
@@ -21,11 +32,49 @@ const SKIN_CHOICES: readonly {
   label: string
   choices: readonly (readonly [value: string, words: string])[]
 }[] = [
-  { key: 'reactivity', label: 'Skin', choices: [['tough', 'tough'], ['average', 'average'], ['reactive', 'reactive']] },
-  { key: 'faceHair', label: 'Face', choices: [['beard', 'beard'], ['fuzz', 'fuzz']] },
-  { key: 'coarseness', label: 'Hair', choices: [['fine', 'fine'], ['medium', 'medium'], ['coarse', 'coarse']] },
-  { key: 'curl', label: 'Curl', choices: [['straight', 'straight'], ['wavy', 'wavy'], ['tight', 'tight']] },
-  { key: 'bumpProne', label: 'Bumps', choices: [['no', 'seldom'], ['yes', 'bump-prone']] },
+  {
+    key: 'reactivity',
+    label: 'Skin',
+    choices: [
+      ['tough', 'tough'],
+      ['average', 'average'],
+      ['reactive', 'reactive'],
+    ],
+  },
+  {
+    key: 'faceHair',
+    label: 'Face',
+    choices: [
+      ['beard', 'beard'],
+      ['fuzz', 'fuzz'],
+    ],
+  },
+  {
+    key: 'coarseness',
+    label: 'Hair',
+    choices: [
+      ['fine', 'fine'],
+      ['medium', 'medium'],
+      ['coarse', 'coarse'],
+    ],
+  },
+  {
+    key: 'curl',
+    label: 'Curl',
+    choices: [
+      ['straight', 'straight'],
+      ['wavy', 'wavy'],
+      ['tight', 'tight'],
+    ],
+  },
+  {
+    key: 'bumpProne',
+    label: 'Bumps',
+    choices: [
+      ['no', 'seldom'],
+      ['yes', 'bump-prone'],
+    ],
+  },
 ]
 
 type Tab = 'questions' | 'skin' | 'marks' | 'person'
@@ -61,7 +110,14 @@ export function AskStation(props: StationProps) {
           change({
             spots: [
               ...asked.spots,
-              { id: newId(), kind, zoneId: hit.zoneId, point: hit.point, normal: hit.normal, radiusMm: radius },
+              {
+                id: newId(),
+                kind,
+                zoneId: hit.zoneId,
+                point: hit.point,
+                normal: hit.normal,
+                radiusMm: radius,
+              },
             ],
           }),
       }),
@@ -79,7 +135,9 @@ export function AskStation(props: StationProps) {
         {TABS.map(([id, name]) => (
           <button key={id} aria-pressed={tab === id} onClick={() => setTab(id)}>
             {name}
-            {id === 'questions' && screening.unanswered > 0 && <small> {screening.unanswered}</small>}
+            {id === 'questions' && screening.unanswered > 0 && (
+              <small> {screening.unanswered}</small>
+            )}
             {id === 'marks' && asked.spots.length > 0 && <small> {asked.spots.length}</small>}
           </button>
         ))}
@@ -90,10 +148,20 @@ export function AskStation(props: StationProps) {
         </p>
       )}
       <div className="tab-body">
-        {tab === 'questions' && <Questions asked={asked} frozen={frozen} onChange={change} visit={visit} />}
+        {tab === 'questions' && (
+          <Questions asked={asked} frozen={frozen} onChange={change} visit={visit} />
+        )}
         {tab === 'skin' && <Skin {...props} frozen={frozen} />}
         {tab === 'marks' && (
-          <Marks spots={asked.spots} frozen={frozen} kind={kind} setKind={setKind} radius={radius} setRadius={setRadius} onChange={(spots) => change({ spots })} />
+          <Marks
+            spots={asked.spots}
+            frozen={frozen}
+            kind={kind}
+            setKind={setKind}
+            radius={radius}
+            setRadius={setRadius}
+            onChange={(spots) => change({ spots })}
+          />
         )}
         {tab === 'person' && <ClientDetails client={page.client} />}
       </div>
@@ -140,7 +208,17 @@ function Result({ page, visit, house }: StationProps) {
   )
 }
 
-function Questions({ asked, frozen, onChange, visit }: { asked: Asked; frozen: boolean; onChange: (next: Partial<Asked>) => void; visit: StationProps['visit'] }) {
+function Questions({
+  asked,
+  frozen,
+  onChange,
+  visit,
+}: {
+  asked: Asked
+  frozen: boolean
+  onChange: (next: Partial<Asked>) => void
+  visit: StationProps['visit']
+}) {
   const answer = (id: string, yes: boolean, date?: string) =>
     onChange({ answers: { ...asked.answers, [id]: { yes, ...(date ? { date } : {}) } } })
   const open = RULES.filter((r) => asked.answers[r.id] === undefined)
@@ -148,7 +226,11 @@ function Questions({ asked, frozen, onChange, visit }: { asked: Asked; frozen: b
   return (
     <>
       <div className="row-between">
-        <p className="soft">Tap what is so. {open.length === 0 ? 'All asked.' : ''}</p>
+        <p className="soft">
+          {open.length === 0
+            ? 'All asked. Tap to change: filled is yes, a dash is no.'
+            : 'Tap what is so; then none of the rest.'}
+        </p>
         {open.length > 0 && !frozen && (
           <button
             className="strong small"
@@ -165,35 +247,51 @@ function Questions({ asked, frozen, onChange, visit }: { asked: Asked; frozen: b
           </button>
         )}
       </div>
-      <ul className="questions">
+      <ul className="more">
         {RULES.map((rule) => {
           const a = asked.answers[rule.id]
-          return (
-            <li key={rule.id} className={a?.yes ? 'is-yes' : ''}>
-              <span id={`q-${rule.id}`}>{rule.question}</span>
-              <div className="yes-no" role="group" aria-labelledby={`q-${rule.id}`}>
-                <button aria-pressed={a?.yes === true} disabled={frozen} onClick={() => answer(rule.id, true, a?.date)}>
-                  Yes
-                </button>
-                <button aria-pressed={a?.yes === false} disabled={frozen} onClick={() => answer(rule.id, false)}>
-                  No
-                </button>
-              </div>
-              {a?.yes && rule.dateQuestion && (
-                <label className="when">
-                  {rule.dateQuestion}
-                  <input
-                    type="date"
-                    max={todayIso()}
-                    value={a.date ?? ''}
-                    disabled={frozen}
-                    onChange={(e) => answer(rule.id, true, e.currentTarget.value || undefined)}
-                  />
-                </label>
-              )}
-              {a?.yes && rule.id === 'first-ever' && family === 'fuzz' && (
+          if (!a?.yes) return null
+          if (rule.id === 'first-ever' && family === 'fuzz') {
+            return (
+              <li key={rule.id}>
                 <PatchTest asked={asked} frozen={frozen} onChange={onChange} />
-              )}
+              </li>
+            )
+          }
+          if (!rule.dateQuestion) return null
+          return (
+            <li key={rule.id}>
+              <label className="when">
+                {rule.short}: {rule.dateQuestion.toLowerCase()}
+                <input
+                  type="date"
+                  max={todayIso()}
+                  value={a.date ?? ''}
+                  disabled={frozen}
+                  onChange={(e) => answer(rule.id, true, e.currentTarget.value || undefined)}
+                />
+              </label>
+            </li>
+          )
+        })}
+      </ul>
+      <ul className="chips">
+        {RULES.map((rule) => {
+          const a = asked.answers[rule.id]
+          const state = a === undefined ? 'open' : a.yes ? 'yes' : 'no'
+          return (
+            <li key={rule.id}>
+              <button
+                className={`chip ${state}`}
+                title={rule.question}
+                aria-label={`${rule.question} ${{ open: 'Not asked yet', yes: 'Yes', no: 'No' }[state]}`}
+                aria-pressed={a?.yes ?? false}
+                disabled={frozen}
+                onClick={() => answer(rule.id, !a?.yes, a?.date)}
+              >
+                <i aria-hidden />
+                {rule.short}
+              </button>
             </li>
           )
         })}
@@ -202,9 +300,22 @@ function Questions({ asked, frozen, onChange, visit }: { asked: Asked; frozen: b
   )
 }
 
-const PATCH_PLACES: readonly ZoneId[] = ['jaw-left', 'jaw-right', 'neck-upper-left', 'neck-upper-right']
+const PATCH_PLACES: readonly ZoneId[] = [
+  'jaw-left',
+  'jaw-right',
+  'neck-upper-left',
+  'neck-upper-right',
+]
 
-function PatchTest({ asked, frozen, onChange }: { asked: Asked; frozen: boolean; onChange: (next: Partial<Asked>) => void }) {
+function PatchTest({
+  asked,
+  frozen,
+  onChange,
+}: {
+  asked: Asked
+  frozen: boolean
+  onChange: (next: Partial<Asked>) => void
+}) {
   const test = asked.patchTest
   if (!test) {
     return (
@@ -216,7 +327,11 @@ function PatchTest({ asked, frozen, onChange }: { asked: Asked; frozen: boolean;
           disabled={frozen}
           onChange={(e) =>
             onChange({
-              patchTest: { zoneId: e.currentTarget.value as ZoneId, placedAtMs: Date.now(), result: 'waiting' },
+              patchTest: {
+                zoneId: e.currentTarget.value as ZoneId,
+                placedAtMs: Date.now(),
+                result: 'waiting',
+              },
             })
           }
         >
@@ -239,7 +354,12 @@ function PatchTest({ asked, frozen, onChange }: { asked: Asked; frozen: boolean;
       </span>
       <div className="yes-no three" role="group" aria-label="What the patch test shows">
         {(['waiting', 'calm', 'reacted'] as const).map((result) => (
-          <button key={result} aria-pressed={test.result === result} disabled={frozen} onClick={() => onChange({ patchTest: { ...test, result } })}>
+          <button
+            key={result}
+            aria-pressed={test.result === result}
+            disabled={frozen}
+            onClick={() => onChange({ patchTest: { ...test, result } })}
+          >
             {result}
           </button>
         ))}
@@ -326,7 +446,14 @@ function Marks(props: {
       </div>
       <label className="choice">
         <span>Radius, mm</span>
-        <input type="range" min={1} max={30} value={radius} disabled={frozen} onChange={(e) => setRadius(Number(e.currentTarget.value))} />
+        <input
+          type="range"
+          min={1}
+          max={30}
+          value={radius}
+          disabled={frozen}
+          onChange={(e) => setRadius(Number(e.currentTarget.value))}
+        />
         <b className="figure">{radius}</b>
       </label>
       {spots.length === 0 ? (
@@ -338,7 +465,11 @@ function Marks(props: {
               <span>
                 {SPOT_WORDS[s.kind]}, {zoneName(s.zoneId)}, {s.radiusMm} mm
               </span>
-              <button className="link" disabled={frozen} onClick={() => onChange(spots.filter((x) => x.id !== s.id))}>
+              <button
+                className="link"
+                disabled={frozen}
+                onClick={() => onChange(spots.filter((x) => x.id !== s.id))}
+              >
                 Take away
               </button>
             </li>

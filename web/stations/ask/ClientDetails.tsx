@@ -66,13 +66,22 @@ function EraseForm({ client }: { client: Client }) {
         All visits, maps and answers of {client.name} are erased. This cannot be undone. Take the
         data out first if anybody may need it.
       </p>
-      <TextInput label={`Type “${client.name}”`} value={typed} onChange={(e) => setTyped(e.currentTarget.value)} data-autofocus />
+      <TextInput
+        label={`Type “${client.name}”`}
+        value={typed}
+        onChange={(e) => setTyped(e.currentTarget.value)}
+        data-autofocus
+      />
       {erase.isError && (
         <p role="alert" className="problem">
           {erase.error.message}
         </p>
       )}
-      <button className="strong" type="submit" disabled={typed.trim() !== client.name.trim() || erase.isPending}>
+      <button
+        className="strong"
+        type="submit"
+        disabled={typed.trim() !== client.name.trim() || erase.isPending}
+      >
         Erase for good
       </button>
     </form>

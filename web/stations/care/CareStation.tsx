@@ -13,9 +13,9 @@ import type { StationProps } from '../useStation.ts'
 export function CareStation({ page, visit, house }: StationProps) {
   const worked = useMemo(
     () => ({
-      tints: Object.keys(visit.plan ? Object.fromEntries(visit.plan.zones.map((z) => [z.zoneId, 1])) : {}).map(
-        (zoneId) => ({ zoneId: zoneId as never, colour: '#7fc6c6', opacity: 0.3 }),
-      ),
+      tints: Object.keys(
+        visit.plan ? Object.fromEntries(visit.plan.zones.map((z) => [z.zoneId, 1])) : {},
+      ).map((zoneId) => ({ zoneId: zoneId as never, colour: '#7fc6c6', opacity: 0.3 })),
     }),
     [visit.plan],
   )
@@ -30,7 +30,10 @@ export function CareStation({ page, visit, house }: StationProps) {
           The care sheet is made when the service is finished: dated, from what was done and the
           house’s schools.
         </p>
-        <Link className="strong deep" to={`/clients/${page.client.id}/${visit.plan ? 'chair' : 'plan'}`}>
+        <Link
+          className="strong deep"
+          to={`/clients/${page.client.id}/${visit.plan ? 'chair' : 'plan'}`}
+        >
           {visit.plan ? 'To the chair' : 'To the plan'}
         </Link>
       </section>
@@ -52,7 +55,11 @@ export function CareStation({ page, visit, house }: StationProps) {
           <button className="strong" onClick={() => window.print()}>
             Print
           </button>
-          <a className="strong deep" href={address('careCalendar', { id: visit.id })} download="aftercare.ics">
+          <a
+            className="strong deep"
+            href={address('careCalendar', { id: visit.id })}
+            download="aftercare.ics"
+          >
             Calendar file
           </a>
         </div>

@@ -109,7 +109,9 @@ function Running(props: ChairProps) {
       <main className="chair-step" aria-live="polite">
         {!started ? (
           <>
-            <p className="chair-count">{plan.steps.length} steps, about {Math.round(plan.totalMinutes)} min</p>
+            <p className="chair-count">
+              {plan.steps.length} steps, about {Math.round(plan.totalMinutes)} min
+            </p>
             <h1>Ready?</h1>
             <p className="chair-line">Fresh blade for this client. Hands washed, gloves on.</p>
           </>
@@ -128,7 +130,9 @@ function Running(props: ChairProps) {
             {next.relation ? ` · ${RELATION_WORDS[next.relation]}` : ''}
           </p>
         )}
-        {skipping && <SkipReasons onSkip={(r) => void skip(r)} onClose={() => setSkipping(false)} />}
+        {skipping && (
+          <SkipReasons onSkip={(r) => void skip(r)} onClose={() => setSkipping(false)} />
+        )}
         {chair.problem && (
           <p role="alert" className="problem chair-problem">
             {chair.problem}
@@ -146,14 +150,34 @@ function Running(props: ChairProps) {
         <ChairButton name="Nick" sign="N" onClick={nick} disabled={!started || !step} />
         <ChairButton name="Tugs" sign="T" onClick={tug} disabled={!started || !step} />
         <ChairButton name="New blade" sign="B" onClick={blade} disabled={!started || !step} />
-        <ChairButton name="Skip" sign="S" onClick={() => setSkipping(true)} disabled={!started || !step} />
-        <ChairButton name="Back" sign="Page up" onClick={back} disabled={!started || state.index === 0} />
+        <ChairButton
+          name="Skip"
+          sign="S"
+          onClick={() => setSkipping(true)}
+          disabled={!started || !step}
+        />
+        <ChairButton
+          name="Back"
+          sign="Page up"
+          onClick={back}
+          disabled={!started || state.index === 0}
+        />
       </footer>
     </div>
   )
 }
 
-function ChairButton({ name, sign, onClick, disabled }: { name: string; sign: string; onClick: () => unknown; disabled: boolean }) {
+function ChairButton({
+  name,
+  sign,
+  onClick,
+  disabled,
+}: {
+  name: string
+  sign: string
+  onClick: () => unknown
+  disabled: boolean
+}) {
   return (
     <button onClick={() => void onClick()} disabled={disabled}>
       <b>{name}</b>
@@ -162,7 +186,17 @@ function ChairButton({ name, sign, onClick, disabled }: { name: string; sign: st
   )
 }
 
-function StepView({ step, plan, index, hand }: { step: PlanStep; plan: Plan; index: number; hand: 'left' | 'right' }) {
+function StepView({
+  step,
+  plan,
+  index,
+  hand,
+}: {
+  step: PlanStep
+  plan: Plan
+  index: number
+  hand: 'left' | 'right'
+}) {
   const side = step.zoneId?.endsWith('-left')
     ? ' · client’s left'
     : step.zoneId?.endsWith('-right')
@@ -218,9 +252,21 @@ function StepView({ step, plan, index, hand }: { step: PlanStep; plan: Plan; ind
   )
 }
 
-const SKIP_REASONS = ['client asks', 'skin is red', 'area to leave out', 'no hair there', 'out of time'] as const
+const SKIP_REASONS = [
+  'client asks',
+  'skin is red',
+  'area to leave out',
+  'no hair there',
+  'out of time',
+] as const
 
-function SkipReasons({ onSkip, onClose }: { onSkip: (reason: string) => void; onClose: () => void }) {
+function SkipReasons({
+  onSkip,
+  onClose,
+}: {
+  onSkip: (reason: string) => void
+  onClose: () => void
+}) {
   useHotkeys(SKIP_REASONS.map((reason, i) => [String(i + 1), () => onSkip(reason)]))
   return (
     <div className="skip-reasons" role="dialog" aria-label="Why is it skipped?">
@@ -258,7 +304,15 @@ function ChairHead({ page, visit, plan, step }: ChairProps & { step: PlanStep | 
     const stroke = directionOf(record.id, point, normal, step.strokeBearing)
     const pull = directionOf(record.id, point, normal, step.pullBearing!)
     const arrows: HeadArrow[] = [
-      { id: 'stroke', zoneId: record.id, point, normal, direction: stroke, kind: step.relation!, lengthMm },
+      {
+        id: 'stroke',
+        zoneId: record.id,
+        point,
+        normal,
+        direction: stroke,
+        kind: step.relation!,
+        lengthMm,
+      },
       {
         id: 'pull',
         zoneId: record.id,

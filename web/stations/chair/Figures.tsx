@@ -2,7 +2,15 @@
 import type { Stance } from '../../../core/plan/hands.ts'
 
 /** Chair from above: the client faces up the page; the worker is the filled figure. */
-export function StanceFigure({ stance, turn, hand }: { stance: Stance; turn: string; hand: 'left' | 'right' }) {
+export function StanceFigure({
+  stance,
+  turn,
+  hand,
+}: {
+  stance: Stance
+  turn: string
+  hand: 'left' | 'right'
+}) {
   const angle = (stance.hour / 12) * 2 * Math.PI
   // Seen from above the client's left is on the left of somebody who faces up the page.
   const x = 80 - Math.sin(angle) * 58
@@ -11,7 +19,14 @@ export function StanceFigure({ stance, turn, hand }: { stance: Stance; turn: str
   const toward = Math.atan2(66 - y, 80 - x)
   const side = hand === 'right' ? 1 : -1
   return (
-    <svg viewBox="0 0 160 136" width="160" height="136" className="stance" role="img" aria-label={`${stance.text} ${turn}`}>
+    <svg
+      viewBox="0 0 160 136"
+      width="160"
+      height="136"
+      className="stance"
+      role="img"
+      aria-label={`${stance.text} ${turn}`}
+    >
       <rect x="54" y="70" width="52" height="42" rx="6" className="chair-seat" />
       <rect x="50" y="106" width="60" height="9" rx="4" className="chair-back" />
       <ellipse cx="80" cy="82" rx="31" ry="13" className="client-shoulders" />
@@ -38,11 +53,22 @@ export function StanceFigure({ stance, turn, hand }: { stance: Stance; turn: str
 export function AngleFigure({ degrees }: { degrees: number }) {
   const a = (degrees * Math.PI) / 180
   const from = { x: 16, y: 84 }
-  const at = (angle: number, r: number) => `${(from.x + Math.cos(angle) * r).toFixed(1)} ${(from.y - Math.sin(angle) * r).toFixed(1)}`
+  const at = (angle: number, r: number) =>
+    `${(from.x + Math.cos(angle) * r).toFixed(1)} ${(from.y - Math.sin(angle) * r).toFixed(1)}`
   return (
-    <svg viewBox="0 0 140 104" width="140" height="104" className="angle" role="img" aria-label={`Blade at ${degrees} degrees to the skin`}>
+    <svg
+      viewBox="0 0 140 104"
+      width="140"
+      height="104"
+      className="angle"
+      role="img"
+      aria-label={`Blade at ${degrees} degrees to the skin`}
+    >
       <path d="M4 86h132" className="skin-line" />
-      <path d={`M${from.x} ${from.y}L${at(0, 52)}A52 52 0 0 0 ${at(a, 52)}Z`} className="angle-wedge" />
+      <path
+        d={`M${from.x} ${from.y}L${at(0, 52)}A52 52 0 0 0 ${at(a, 52)}Z`}
+        className="angle-wedge"
+      />
       <path d={`M${from.x} ${from.y}L${at(a, 118)}`} className="angle-blade" />
       <text x={from.x + 66} y={from.y - 12} className="angle-text">
         {degrees}°

@@ -22,15 +22,22 @@ export function useChair(visit: VisitPage) {
     try {
       const { state } = await call('addEvent', { params: { id: visit.id }, body: event })
       unsure.current = undefined
-      cache.setQueryData<VisitPage>(['visit', visit.id], (before) =>
-        before && {
-          ...before,
-          chair: state,
-          events: [...before.events.filter((e) => e.seq !== event.seq), event],
-          state: state.status === 'finished' ? 'finished' : state.status === 'running' ? 'running' : before.state,
-          startedAtMs: state.startedAtMs ?? null,
-          endedAtMs: state.finishedAtMs ?? null,
-        },
+      cache.setQueryData<VisitPage>(
+        ['visit', visit.id],
+        (before) =>
+          before && {
+            ...before,
+            chair: state,
+            events: [...before.events.filter((e) => e.seq !== event.seq), event],
+            state:
+              state.status === 'finished'
+                ? 'finished'
+                : state.status === 'running'
+                  ? 'running'
+                  : before.state,
+            startedAtMs: state.startedAtMs ?? null,
+            endedAtMs: state.finishedAtMs ?? null,
+          },
       )
       if (event.kind === 'started' || event.kind === 'finished') {
         await Promise.all([

@@ -57,7 +57,11 @@ export function PlanStation(props: StationProps) {
       faint,
       arrows,
       spots: visit.asked.spots.map((s) => ({ ...s, name: SPOT_WORDS[s.kind] })),
-      tints: (plan?.leftOut ?? []).map((z) => ({ zoneId: z.zoneId, colour: '#BF4E36', opacity: 0.3 })),
+      tints: (plan?.leftOut ?? []).map((z) => ({
+        zoneId: z.zoneId,
+        colour: '#BF4E36',
+        opacity: 0.3,
+      })),
     }
   }, [plan, head.data, shownPass, grain, faint, visit.asked.spots])
   useHeadLayers(layers)
@@ -95,7 +99,11 @@ export function PlanStation(props: StationProps) {
           {visit.state === 'open' && (
             <div className="buttons">
               {(!view.kept || view.outdated) && (
-                <button className={view.kept ? 'strong' : 'strong deep'} onClick={keep} disabled={save.isPending}>
+                <button
+                  className={view.kept ? 'strong' : 'strong deep'}
+                  onClick={keep}
+                  disabled={save.isPending}
+                >
                   {view.kept ? 'Plan again' : 'Keep this plan'} <kbd>K</kbd>
                 </button>
               )}
@@ -118,7 +126,11 @@ export function PlanStation(props: StationProps) {
           </p>
         )}
       </section>
-      {zone ? <ZonePlanDetail zone={zone} plan={plan} pass={shownPass} /> : <Whys reasons={plan.reasons} leftOut={plan.leftOut} />}
+      {zone ? (
+        <ZonePlanDetail zone={zone} plan={plan} pass={shownPass} />
+      ) : (
+        <Whys reasons={plan.reasons} leftOut={plan.leftOut} />
+      )}
       {most > 1 && (
         <div className="switch" role="group" aria-label="Arrows shown">
           {Array.from({ length: most }, (_, i) => (
@@ -147,7 +159,11 @@ export function PlanStation(props: StationProps) {
           </thead>
           <tbody>
             {plan.zones.map((z) => (
-              <tr key={z.zoneId} className={z.zoneId === chosen ? 'chosen' : ''} onClick={() => show(z)}>
+              <tr
+                key={z.zoneId}
+                className={z.zoneId === chosen ? 'chosen' : ''}
+                onClick={() => show(z)}
+              >
                 <td>
                   <button className="row-button" aria-pressed={z.zoneId === chosen}>
                     {z.name}
@@ -155,7 +171,11 @@ export function PlanStation(props: StationProps) {
                 </td>
                 <td className="passes">
                   {z.passes.map((p) => (
-                    <RelationMark key={p.pass} relation={p.relation} words={z.passes.length === 1} />
+                    <RelationMark
+                      key={p.pass}
+                      relation={p.relation}
+                      words={z.passes.length === 1}
+                    />
                   ))}
                 </td>
                 <td className="num">{z.totalLoad.toFixed(1)}</td>
@@ -179,7 +199,9 @@ export function PlanStation(props: StationProps) {
 function Whys({ reasons, leftOut }: { reasons: readonly Reason[]; leftOut: Plan['leftOut'] }) {
   return (
     <ul className="whys">
-      {leftOut.length > 0 && <li>Left out: {leftOut.map((z) => zoneName(z.zoneId)).join('; ')}.</li>}
+      {leftOut.length > 0 && (
+        <li>Left out: {leftOut.map((z) => zoneName(z.zoneId)).join('; ')}.</li>
+      )}
       {reasons.map((r) => (
         <li key={r.text}>
           {r.text} <abbr title={MARK_WORDS[r.mark]}>({r.mark})</abbr>

@@ -8,7 +8,11 @@ export function RelationMark({ relation, words = true }: { relation: Relation; w
       <svg width="30" height="16" viewBox="0 0 30 16" aria-hidden>
         <Arrow from={{ x: 1, y: 8 }} to={{ x: 29, y: 8 }} kind={relation} width={2.6} />
       </svg>
-      {words ? RELATION_WORDS[relation].replace(' the grain', '') : <span className="hidden">{RELATION_WORDS[relation]}</span>}
+      {words ? (
+        RELATION_WORDS[relation].replace(' the grain', '')
+      ) : (
+        <span className="hidden">{RELATION_WORDS[relation]}</span>
+      )}
     </span>
   )
 }

@@ -1,5 +1,15 @@
 /** The direction dial: clock ticks, a hand, and a wedge as wide as the doubt. */
-export function Dial({ bearing, spread, guess, size = 104 }: { bearing: number; spread?: number; guess?: boolean; size?: number }) {
+export function Dial({
+  bearing,
+  spread,
+  guess,
+  size = 104,
+}: {
+  bearing: number
+  spread?: number
+  guess?: boolean
+  size?: number
+}) {
   const c = size / 2
   const r = c - 2
   const at = (angle: number, radius: number) =>
@@ -7,7 +17,13 @@ export function Dial({ bearing, spread, guess, size = 104 }: { bearing: number; 
   const hand = at(bearing, r * 0.78)
   const wedge = spread === undefined ? undefined : Math.min(spread, Math.PI * 0.9)
   return (
-    <svg width={size} height={size} viewBox={`0 0 ${size} ${size}`} className={`dial ${guess ? 'guess' : ''}`} aria-hidden>
+    <svg
+      width={size}
+      height={size}
+      viewBox={`0 0 ${size} ${size}`}
+      className={`dial ${guess ? 'guess' : ''}`}
+      aria-hidden
+    >
       <circle cx={c} cy={c} r={r} className="dial-face" />
       {wedge !== undefined && wedge > 0.01 && (
         <path

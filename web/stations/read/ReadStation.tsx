@@ -24,7 +24,13 @@ import { useHeadLayers } from '../../state/layers.ts'
 import { useUndo } from '../../state/undo.ts'
 import { useView, viewOf } from '../../state/view.ts'
 import { dateWords, newId } from '../../state/words.ts'
-import { isFrozen, useFaintZones, useGrain, useServiceZones, type StationProps } from '../useStation.ts'
+import {
+  isFrozen,
+  useFaintZones,
+  useGrain,
+  useServiceZones,
+  type StationProps,
+} from '../useStation.ts'
 import { Dial } from './Dial.tsx'
 
 const METHOD_WORDS: Record<ReadingMethod, string> = {
@@ -59,7 +65,7 @@ function useMapEditing({ visit }: StationProps, method: ReadingMethod) {
     frozen,
     canUndo: undo.visitId === visit.id && undo.done.length > 0,
     canRedo: undo.visitId === visit.id && undo.undone.length > 0,
-    stroke(points: readonly StrokePoint[]) {
+    stroke: (points: readonly StrokePoint[]) => {
       try {
         const reading = readingFromStroke(points, fresh())
         make({ remove: [], add: [reading] })
@@ -69,7 +75,7 @@ function useMapEditing({ visit }: StationProps, method: ReadingMethod) {
         setProblem(error.message)
       }
     },
-    turn(zone: ZoneId, degrees: number) {
+    turn: (zone: ZoneId, degrees: number) => {
       const readings = own(zone)
       const at = centre(zone)
       if (readings.length > 0) {
@@ -82,7 +88,7 @@ function useMapEditing({ visit }: StationProps, method: ReadingMethod) {
         make({ remove: [], add: [readingFromBearing(zone, at, bearing, fresh())] })
       }
     },
-    takeGuess(zone: ZoneId) {
+    takeGuess: (zone: ZoneId) => {
       const at = centre(zone)
       if (at) {
         make({
@@ -91,7 +97,7 @@ function useMapEditing({ visit }: StationProps, method: ReadingMethod) {
         })
       }
     },
-    mirror(zone: ZoneId) {
+    mirror: (zone: ZoneId) => {
       const twin = mirrorZone(zone)
       const readings = own(zone)
       if (twin === zone || readings.length === 0) return
@@ -101,14 +107,14 @@ function useMapEditing({ visit }: StationProps, method: ReadingMethod) {
       })
       useView.getState().choose(twin)
     },
-    forget(readings: readonly Reading[]) {
+    forget: (readings: readonly Reading[]) => {
       if (readings.length > 0) make({ remove: readings, add: [] })
     },
-    undo() {
+    undo: () => {
       const edit = undo.takeBack(visit.id)
       if (edit) send.mutate(edit)
     },
-    redo() {
+    redo: () => {
       const edit = undo.again(visit.id)
       if (edit) send.mutate(edit)
     },
@@ -229,7 +235,15 @@ export function ReadStation(props: StationProps) {
   )
 }
 
-function ZoneRow({ grain, chosen, onChoose }: { grain: ZoneGrain; chosen: boolean; onChoose: () => void }) {
+function ZoneRow({
+  grain,
+  chosen,
+  onChoose,
+}: {
+  grain: ZoneGrain
+  chosen: boolean
+  onChoose: () => void
+}) {
   const read = grain.source === 'read'
   return (
     <tr className={`${chosen ? 'chosen' : ''} ${read ? '' : 'guess'}`} onClick={onChoose}>
@@ -248,7 +262,17 @@ function ZoneRow({ grain, chosen, onChoose }: { grain: ZoneGrain; chosen: boolea
   )
 }
 
-function ZoneDetail({ zone, grain, readings, map }: { zone: ZoneId; grain: ZoneGrain; readings: readonly Reading[]; map: ReturnType<typeof useMapEditing> }) {
+function ZoneDetail({
+  zone,
+  grain,
+  readings,
+  map,
+}: {
+  zone: ZoneId
+  grain: ZoneGrain
+  readings: readonly Reading[]
+  map: ReturnType<typeof useMapEditing>
+}) {
   const read = grain.source === 'read'
   const spread = grain.summary?.standardDeviation
   const methods = [...new Set(readings.map((r) => r.method))].join(', ')
@@ -263,10 +287,16 @@ function ZoneDetail({ zone, grain, readings, map }: { zone: ZoneId; grain: ZoneG
           : 'Not read yet'}
       </p>
       <div className="dial-row">
-        <Dial bearing={grain.growthDirection} guess={!read} {...(spread !== undefined && { spread })} />
+        <Dial
+          bearing={grain.growthDirection}
+          guess={!read}
+          {...(spread !== undefined && { spread })}
+        />
         <div>
           <p className="big">
-            {grain.contradictory ? 'no one direction' : `${read ? 'grows' : 'may grow'} to ${clockWords(grain.growthDirection)}`}
+            {grain.contradictory
+              ? 'no one direction'
+              : `${read ? 'grows' : 'may grow'} to ${clockWords(grain.growthDirection)}`}
           </p>
           <p className="soft">
             {grain.contradictory

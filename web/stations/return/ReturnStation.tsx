@@ -136,18 +136,20 @@ function Answers(props: StationProps & { endedAtMs: number }) {
               </button>
             ))}
           </div>
-          <p className="soft">
-            {stored
-              ? `Answered; ${stored.zones.length === 0 ? 'all clear' : 'zones not marked were clear'}. Tap a zone on the head to step its redness.`
-              : early
-                ? `This moment comes ${whenWords(endedAtMs + MOMENT_HOURS[moment] * HOUR_MS)}.`
-                : 'Not answered yet. Not answered is not clear: tap zones on the head, or say all clear.'}
-          </p>
-          {!stored && !early && (
-            <button className="strong" onClick={() => put([])} disabled={save.isPending}>
-              All clear
-            </button>
-          )}
+          <div className="row-between">
+            <p className="soft grow">
+              {stored
+                ? `Answered; ${stored.zones.length === 0 ? 'all clear' : 'zones not marked were clear'}. Tap a zone on the head to step its redness.`
+                : early
+                  ? `This moment comes ${whenWords(endedAtMs + MOMENT_HOURS[moment] * HOUR_MS)}.`
+                  : 'Not answered yet. Not answered is not clear: tap zones on the head, or say all clear.'}
+            </p>
+            {!stored && !early && (
+              <button className="strong" onClick={() => put([])} disabled={save.isPending}>
+                All clear
+              </button>
+            )}
+          </div>
           {save.isError && (
             <p role="alert" className="problem">
               {save.error.message}
@@ -169,6 +171,7 @@ function Answers(props: StationProps & { endedAtMs: number }) {
                     key={id}
                     id={id}
                     zone={zones.find((z) => z.zoneId === id)}
+                    answered={stored !== undefined || draft?.moment === moment}
                     onChange={(c) => setZone(id, c)}
                   />
                 ))}
@@ -196,10 +199,21 @@ function Grades() {
   )
 }
 
-function SkinRow({ id, zone, onChange }: { id: ZoneId; zone: Zones[number] | undefined; onChange: (c: { redness?: number; bumps?: number }) => void }) {
+function SkinRow({
+  id,
+  zone,
+  answered,
+  onChange,
+}: {
+  id: ZoneId
+  zone: Zones[number] | undefined
+  answered: boolean
+  onChange: (c: { redness?: number; bumps?: number }) => void
+}) {
   const chosen = useView((s) => s.chosen)
   const bumps = zone?.bumps ?? 0
-  const redness = zone?.redness ?? 0
+  // Not answered is not clear: then no figure is chosen.
+  const redness = zone?.redness ?? (answered ? 0 : undefined)
   const name = zoneName(id)
   return (
     <tr className={chosen === id ? 'chosen' : ''}>
@@ -212,7 +226,11 @@ function SkinRow({ id, zone, onChange }: { id: ZoneId; zone: Zones[number] | und
               aria-pressed={redness === grade}
               aria-label={`${grade}, ${REDNESS_WORDS[grade]![0]}`}
               title={REDNESS_WORDS[grade]![1]}
-              style={redness === grade ? { background: colour, color: grade >= 3 ? '#FBF8F2' : '#17323B' } : undefined}
+              style={
+                redness === grade
+                  ? { background: colour, color: grade >= 3 ? '#FBF8F2' : '#17323B' }
+                  : undefined
+              }
               onClick={() => onChange({ redness: grade })}
             >
               {grade}
@@ -222,7 +240,11 @@ function SkinRow({ id, zone, onChange }: { id: ZoneId; zone: Zones[number] | und
       </td>
       <td>
         <div className="stepper" role="group" aria-label={`Bumps, ${name}`}>
-          <button aria-label="One fewer" disabled={bumps === 0} onClick={() => onChange({ bumps: bumps - 1 })}>
+          <button
+            aria-label="One fewer"
+            disabled={bumps === 0}
+            onClick={() => onChange({ bumps: bumps - 1 })}
+          >
             −
           </button>
           <b>{bumps}</b>
@@ -247,7 +269,9 @@ function Hair({ visit }: StationProps) {
   const [length, setLength] = useState('1.0')
   return (
     <div className="stack">
-      <p className="soft">When hair was felt or seen again teaches how fast it grows, zone by zone.</p>
+      <p className="soft">
+        When hair was felt or seen again teaches how fast it grows, zone by zone.
+      </p>
       <div className="choice">
         <span>It was</span>
         <div className="switch" role="group" aria-label="What was noticed">
@@ -260,7 +284,12 @@ function Hair({ visit }: StationProps) {
       </div>
       <label className="choice">
         <span>On</span>
-        <input type="date" value={date} max={todayIso()} onChange={(e) => setDate(e.currentTarget.value)} />
+        <input
+          type="date"
+          value={date}
+          max={todayIso()}
+          onChange={(e) => setDate(e.currentTarget.value)}
+        />
       </label>
       <label className="choice">
         <span>Where</span>
@@ -276,7 +305,14 @@ function Hair({ visit }: StationProps) {
       {kind === 'measured' && (
         <label className="choice">
           <span>Length, mm</span>
-          <input type="number" min="0.1" max="60" step="0.1" value={length} onChange={(e) => setLength(e.currentTarget.value)} />
+          <input
+            type="number"
+            min="0.1"
+            max="60"
+            step="0.1"
+            value={length}
+            onChange={(e) => setLength(e.currentTarget.value)}
+          />
         </label>
       )}
       <button
@@ -352,7 +388,9 @@ function Outlook({ page, visit }: StationProps) {
           : `Learned from ${page.model.answeredServices} answered services: about ${mean.toFixed(2)} grades of redness per unit of load (H).`}
       </p>
       <label className="stack">
-        <span className="soft">A change of routine that began with this visit (shown on the tide line)</span>
+        <span className="soft">
+          A change of routine that began with this visit (shown on the tide line)
+        </span>
         <input
           className="text-input"
           defaultValue={visit.routine}

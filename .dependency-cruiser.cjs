@@ -1,0 +1,64 @@
+/** Imports point one way: core ← contract ← server and core ← contract ← web; stations never import each other. */
+module.exports = {
+  forbidden: [
+    {
+      name: 'core-stands-alone',
+      severity: 'error',
+      from: { path: '^core/' },
+      to: { path: '^(contract|server|web|demo|e2e|bench|scripts)/' },
+    },
+    {
+      name: 'core-has-no-interface-or-server-code',
+      severity: 'error',
+      from: { path: '^core/', pathNot: '\\.test\\.ts$' },
+      to: {
+        path: '^node_modules/(react|react-dom|@mantine|three|express|sequelize|sqlite3|zustand|echarts)/|^(fs|node:fs|path|node:path|http|node:http)$',
+      },
+    },
+    {
+      name: 'contract-imports-core-only',
+      severity: 'error',
+      from: { path: '^contract/' },
+      to: { path: '^(server|web|demo|e2e|bench|scripts)/' },
+    },
+    {
+      name: 'server-knows-no-web',
+      severity: 'error',
+      from: { path: '^server/' },
+      to: { path: '^(web|e2e|bench|scripts)/' },
+    },
+    {
+      name: 'only-the-start-knows-the-demo',
+      severity: 'error',
+      from: { path: '^server/', pathNot: '^server/main\\.ts$|\\.test\\.ts$' },
+      to: { path: '^demo/' },
+    },
+    {
+      name: 'web-knows-no-server',
+      severity: 'error',
+      from: { path: '^web/' },
+      to: { path: '^(server|demo|e2e|bench|scripts)/' },
+    },
+    {
+      name: 'stations-stay-apart',
+      severity: 'error',
+      from: { path: '^web/stations/(ask|read|plan|chair|care|return)/' },
+      to: {
+        path: '^web/stations/(ask|read|plan|chair|care|return)/',
+        pathNot: '^web/stations/$1/',
+      },
+    },
+    {
+      name: 'no-circles',
+      severity: 'error',
+      from: {},
+      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+    },
+  ],
+  options: {
+    tsConfig: { fileName: 'tsconfig.json' },
+    tsPreCompilationDeps: true,
+    doNotFollow: { path: 'node_modules' },
+    exclude: { path: '^generated/' },
+  },
+}

@@ -1,0 +1,27 @@
+export default {
+  testEnvironment: 'node',
+  roots: [
+    '<rootDir>/core',
+    '<rootDir>/contract',
+    '<rootDir>/server',
+    '<rootDir>/web',
+    '<rootDir>/demo',
+  ],
+  testMatch: ['**/*.test.ts'],
+  extensionsToTreatAsEsm: ['.ts', '.tsx'],
+  transform: {
+    '^.+\\.tsx?$': [
+      '@swc/jest',
+      {
+        jsc: {
+          target: 'es2023',
+          parser: { syntax: 'typescript', tsx: true },
+          transform: { react: { runtime: 'automatic' } },
+        },
+        module: { type: 'es6' },
+        sourceMaps: 'inline',
+      },
+    ],
+  },
+  testTimeout: 30_000,
+}
