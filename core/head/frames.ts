@@ -14,10 +14,14 @@ const CHIN: Vec3 = [0, -98, 96]
  */
 const FACEWARD: Vec3 = [0, 0.3, 0.954]
 
+/** Up out of the fold under the lip, whose shelf looks straight at the crown. */
+const UP_FROM_FOLD: Vec3 = [0, 0.95, -0.3]
+
 /** The way to 12 at a point, before it is laid into the skin. */
 function noonWay(id: ZoneId, point: Vec3): Vec3 {
   const stem = zoneStem(id)
   if (stem.startsWith('scalp') && stem !== 'scalp-behind-ear') return FACEWARD
+  if (stem === 'under-lip') return UP_FROM_FOLD
   const target = stem.startsWith('under-chin') ? CHIN : CROWN
   return [target[0] - point[0], target[1] - point[1], target[2] - point[2]]
 }

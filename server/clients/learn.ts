@@ -1,6 +1,5 @@
 /** What a client's history teaches: their skin and their growth, by zone. */
 import { hairIn, type SkinAndHair } from '../../core/client.ts'
-import type { ZoneId } from '../../core/head/zones.ts'
 import { priorGrowth, updateGrowth, type Growth } from '../../core/regrowth/growth.ts'
 import { serviceZones, type ServiceId } from '../../core/services.ts'
 import { SKIN_CONSTANTS, zoneSensitivity, type SkinOutcome } from '../../core/skin/sensitivity.ts'

@@ -1,0 +1,66 @@
+import fc from 'fast-check'
+import { toRadians } from './circular.ts'
+import { bearingDeg, clockHour, clockWords } from './clock.ts'
+import { isClean, relationToGrain, strokeAngle } from './relation.ts'
+
+describe('relation of a stroke to the grain (M2)', () => {
+  it.each([
+    [0, 'with'],
+    [45, 'with'],
+    [45.1, 'across'],
+    [90, 'across'],
+    [134.9, 'across'],
+    [135, 'against'],
+    [180, 'against'],
+  ])('%d° goes %s', (deg, words) => {
+    expect(relationToGrain(toRadians(deg))).toBe(words)
+  })
+
+  it.each([
+    [0, true],
+    [19.9, true],
+    [20.1, false],
+    [70.1, true],
+    [69.9, false],
+    [110.1, false],
+    [160.1, true],
+    [159.9, false],
+  ])('%d° is clean: %s', (deg, clean) => {
+    expect(isClean(toRadians(deg))).toBe(clean)
+  })
+
+  it('is the same whichever way round and whoever is first', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: -20, max: 20, noNaN: true }),
+        fc.double({ min: -20, max: 20, noNaN: true }),
+        (a, b) => {
+          expect(strokeAngle(a, b)).toBeCloseTo(strokeAngle(b, a), 9)
+          expect(strokeAngle(a + 2 * Math.PI, b)).toBeCloseTo(strokeAngle(a, b), 9)
+          expect(strokeAngle(a, b)).toBeLessThanOrEqual(Math.PI + 1e-12)
+        },
+      ),
+    )
+  })
+})
+
+describe('the clock face', () => {
+  it.each([
+    [0, 12],
+    [14, 12],
+    [16, 1],
+    [90, 3],
+    [180, 6],
+    [344, 11],
+    [346, 12],
+    [-30, 11],
+  ])('%d° is %d o’clock', (deg, hour) => {
+    expect(clockHour(toRadians(deg))).toBe(hour)
+  })
+
+  it('speaks', () => {
+    expect(clockWords(toRadians(150))).toBe("5 o'clock")
+    expect(bearingDeg(toRadians(-1))).toBe(359)
+    expect(bearingDeg(toRadians(359.7))).toBe(0)
+  })
+})
