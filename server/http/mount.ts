@@ -34,6 +34,15 @@ export function mount<N extends RouteName>(
 
 function check(schema: Schema | undefined, value: unknown, status: number, what: string): unknown {
   if (!schema) return undefined
+  const hostile = hostileKey(value)
+  if (hostile !== undefined) {
+    throw new HttpProblem(
+      status,
+      'invalid',
+      `${what} holds a key that is never used here: "${hostile}". Nothing was changed.`,
+      [{ path: hostile, message: 'is not a field' }],
+    )
+  }
   try {
     return schema.validateSync(value ?? {}, { abortEarly: false, stripUnknown: false })
   } catch (error) {
@@ -49,4 +58,17 @@ function check(schema: Schema | undefined, value: unknown, status: number, what:
       errors.slice(0, 20).map((e) => ({ path: e.path ?? '', message: e.message })),
     )
   }
+}
+
+/** Keys of the language itself, which no schema should ever meet. */
+const HOSTILE = new Set(['__proto__', 'constructor', 'prototype'])
+
+function hostileKey(value: unknown): string | undefined {
+  if (typeof value !== 'object' || value === null) return undefined
+  for (const [key, inner] of Object.entries(value)) {
+    if (HOSTILE.has(key)) return key
+    const found = hostileKey(inner)
+    if (found !== undefined) return found
+  }
+  return undefined
 }

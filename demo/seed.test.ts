@@ -1,0 +1,73 @@
+import { openStudio, type Studio } from '../server/testing/studio.ts'
+import { today } from '../server/today/service.ts'
+import { listClients } from '../server/clients/service.ts'
+import { strokeAngle } from '../core/grain/relation.ts'
+import { bearingOf } from '../core/head/frames.ts'
+import { ZONES } from '../server/atlas.ts'
+import { PEOPLE } from './people.ts'
+import { seedDemo, trueDirection } from './seed.ts'
+
+let studio: Studio
+beforeAll(async () => {
+  studio = await openStudio()
+  await studio.db.models.Worker.destroy({ where: {} })
+  await seedDemo(studio.db, Date.now())
+}, 120_000)
+afterAll(() => studio.close())
+
+describe('Lantern Quay', () => {
+  it('has two workers of either hand and fourteen clients, and is left alone when it is there', async () => {
+    expect((await studio.db.models.Worker.findAll()).map((w) => w.hand).sort()).toEqual([
+      'left',
+      'right',
+    ])
+    expect(await studio.db.models.Client.count()).toBe(14)
+    const visits = await studio.db.models.Visit.count()
+    expect(visits).toBeGreaterThan(600)
+    await seedDemo(studio.db, Date.now())
+    expect(await studio.db.models.Visit.count()).toBe(visits)
+  })
+
+  it('tells its stories today', async () => {
+    const table = await today(studio.db)
+    const flags = (name: string) =>
+      table.rows
+        .find((r) => r.client.name.startsWith(name))!
+        .flags.map((f) => f.text)
+        .join('; ')
+    expect(flags('Wren')).toContain('Patch test to read')
+    expect(flags('Casimir')).toContain('First visit')
+    expect(flags('Liv')).toContain('Postpone until')
+    expect(flags('Idris')).toContain('Skin not settled')
+    expect(flags('Marlow')).toContain('Day 7 answer owed')
+    const due = table.rows.map((r) => r.dueMs)
+    expect(due).toEqual([...due].sort((a, b) => a - b))
+  })
+
+  it('shows a change of routine that helped: fewer bumps after it', async () => {
+    const [toby] = await listClients(studio.db, { find: 'Arkwell', sort: 'name' })
+    const visits = await studio.db.models.Visit.findAll({
+      where: { clientId: toby!.id, state: 'finished' },
+      order: [['endedAtMs', 'ASC']],
+    })
+    const turn = visits.findIndex((v) => v.routine)
+    const mean = (list: typeof visits) => {
+      const counted = list.flatMap((v) =>
+        v.bumps === null || v.bumps === undefined ? [] : [v.bumps],
+      )
+      return counted.reduce((s, b) => s + b, 0) / counted.length
+    }
+    expect(turn).toBeGreaterThan(10)
+    expect(mean(visits.slice(turn))).toBeLessThan(mean(visits.slice(0, turn)) / 2)
+  })
+
+  it('turns the grain round a whorl at the crown', () => {
+    const bram = PEOPLE.find((p) => p.name.startsWith('Bram'))!
+    const crown = ZONES.find((z) => z.id === 'scalp-crown')!
+    const bearings = crown.samples.map((s) =>
+      bearingOf(crown.id, s.point, s.normal, trueDirection(bram, crown, s)),
+    )
+    const spread = Math.max(...bearings.flatMap((a) => bearings.map((b) => strokeAngle(a, b))))
+    expect(spread).toBeGreaterThan(2)
+  })
+})
