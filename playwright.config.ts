@@ -4,8 +4,8 @@ import { defineConfig } from '@playwright/test'
 export default defineConfig({
   testDir: 'e2e',
   globalSetup: './e2e/setup.ts',
-  timeout: 90_000,
-  expect: { timeout: 10_000 },
+  timeout: 180_000,
+  expect: { timeout: 15_000 },
   workers: 2,
   fullyParallel: true,
   retries: 0,

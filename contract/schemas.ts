@@ -214,5 +214,15 @@ export const houseChangeSchema = y
   .object({
     schools: y.mixed<Record<string, string>>().optional(),
     workerId: uuid().optional(),
+    worker: y
+      .object({
+        id: uuid().required(),
+        name: text(60).required('A worker needs a name.'),
+        role: text(60).required(),
+        hand: y.string().oneOf(['right', 'left']).required(),
+      })
+      .noUnknown()
+      .default(undefined)
+      .optional(),
   })
   .noUnknown()

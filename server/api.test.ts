@@ -88,9 +88,8 @@ describe('every route with an id', () => {
   it.each(withId.map((r) => [r.method, r.path]))(
     '%s %s answers 400 to an id that is none',
     async (method, path) => {
-      const r = await api()
-        [method.toLowerCase() as 'get'](at(path, 'not-an-id'))
-        .send(bodyFor(path, method))
+      const verb = method.toLowerCase() as 'get'
+      const r = await api()[verb](at(path, 'not-an-id')).send(bodyFor(path, method))
       problem(r, 400, 'invalid')
     },
   )
@@ -98,9 +97,8 @@ describe('every route with an id', () => {
   it.each(withId.filter((r) => r.path !== '/api/hair/:id').map((r) => [r.method, r.path]))(
     '%s %s answers 404 to an id nobody has',
     async (method, path) => {
-      const r = await api()
-        [method.toLowerCase() as 'get'](at(path, nobody))
-        .send(bodyFor(path, method))
+      const verb = method.toLowerCase() as 'get'
+      const r = await api()[verb](at(path, nobody)).send(bodyFor(path, method))
       problem(r, 404, 'not-found')
     },
   )
@@ -297,6 +295,23 @@ describe('the house', () => {
       'no-such-school',
     )
     problem(await api().patch('/api/house').send({ workerId: nobody }), 422, 'no-such-worker')
+    const worker = { ...other, name: 'Nell Sluice', hand: 'left' as const }
+    const renamed = (await api().patch('/api/house').send({ worker }).expect(200)).body as House
+    expect(renamed.workers).toContainEqual(worker)
+    problem(
+      await api()
+        .patch('/api/house')
+        .send({ worker: { ...worker, id: nobody } }),
+      422,
+      'no-such-worker',
+    )
+    problem(
+      await api()
+        .patch('/api/house')
+        .send({ worker: { ...worker, hand: 'both' } }),
+      422,
+      'invalid',
+    )
     await api()
       .patch('/api/house')
       .send({ schools: { fuzzInterval: '4' }, workerId: before.workerId })

@@ -19,9 +19,7 @@ const read = (dir: string, file: string) => readFileSync(join(dir, file))
 const load = (dir: string): Head => {
   const bytes = read(dir, 'head.bin')
   return {
-    ...unpackHead(
-      bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.length) as ArrayBuffer,
-    ),
+    ...unpackHead(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.length)),
     zones: JSON.parse(read(dir, 'zones.json').toString()) as ZoneRecord[],
   }
 }

@@ -48,13 +48,14 @@ export async function keepHouse(
   )
 }
 
-/** Changes schools or who works here. */
+/** Changes schools, who works at this screen, or a worker's name, role and hand. */
 export async function changeHouse(
   db: Database,
-  change: { schools?: Record<string, string>; workerId?: string },
+  change: { schools?: Record<string, string>; workerId?: string; worker?: Worker },
 ): Promise<House> {
   const before = await readHouse(db)
-  if (change.workerId !== undefined && !before.workers.some((w) => w.id === change.workerId)) {
+  const named = [change.workerId, change.worker?.id].filter((id) => id !== undefined)
+  if (named.some((id) => !before.workers.some((w) => w.id === id))) {
     throw new HttpProblem(
       422,
       'no-such-worker',
@@ -73,12 +74,15 @@ export async function changeHouse(
       )
     }
   }
-  await db.writes.run(() =>
-    keepHouse(db, {
+  await db.writes.run(async () => {
+    if (change.worker) {
+      await db.models.Worker.update(change.worker, { where: { id: change.worker.id } })
+    }
+    await keepHouse(db, {
       ...(change.schools && { schools: { ...before.schools, ...change.schools } }),
       ...(change.workerId !== undefined && { workerId: change.workerId }),
-    }),
-  )
+    })
+  })
   return readHouse(db)
 }
 

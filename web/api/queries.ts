@@ -1,6 +1,6 @@
 /** What is asked of the server, cached; and what changes it. */
 import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import type { Client, ClientPage, VisitPage } from '../../contract/types.ts'
+import type { Client, ClientPage, VisitPage, Worker } from '../../contract/types.ts'
 import type { Reading } from '../../core/grain/readings.ts'
 import type { Asked } from '../../core/screening/screen.ts'
 import { useSaved } from '../state/saved.ts'
@@ -121,24 +121,31 @@ export function useChangeVisit(id: string) {
   })
 }
 
+/** Saves what is asked. Changes build on what is shown now, so that quick taps do not undo each other. */
 export function useSaveAsked(id: string) {
   const cache = useQueryClient()
   const refresh = useVisitRefresh()
-  return useMutation({
+  const shown = () => cache.getQueryData<VisitPage>(['visit', id])
+  const mutation = useMutation({
     mutationFn: (asked: Asked) => call('saveAsked', { params: { id }, body: asked }),
     // Taps follow each other faster than answers: they are sent in order, one at a time.
     scope: { id: `asked-${id}` },
-    onMutate: (asked) => {
-      const before = cache.getQueryData<VisitPage>(['visit', id])
-      if (before) cache.setQueryData(['visit', id], { ...before, asked })
-      return before
-    },
     onSuccess: (page, asked) => {
-      const now = cache.getQueryData<VisitPage>(['visit', id])
+      const now = shown()
       // A later tap is already shown; its own answer will come.
       refresh(now && now.asked !== asked ? { ...page, asked: now.asked } : page)
     },
   })
+  return {
+    error: mutation.error,
+    change: (change: (asked: Asked) => Partial<Asked>) => {
+      const before = shown()
+      if (!before) return
+      const asked = { ...before.asked, ...change(before.asked) }
+      cache.setQueryData(['visit', id], { ...before, asked })
+      mutation.mutate(asked)
+    },
+  }
 }
 
 export interface ReadingEdit {
@@ -146,35 +153,42 @@ export interface ReadingEdit {
   readonly add: readonly Reading[]
 }
 
+/** Edits the map. What is drawn shows at once, and the next edit already sees it. */
 export function useEditReadings(id: string) {
   const cache = useQueryClient()
   const refresh = useVisitRefresh()
-  return useMutation({
+  const shown = () => cache.getQueryData<VisitPage>(['visit', id])
+  const mutation = useMutation({
     mutationFn: (edit: ReadingEdit) =>
       call('editReadings', {
         params: { id },
         body: { remove: edit.remove.map((r) => r.id), add: edit.add },
       }),
     scope: { id: `readings-${id}` },
-    onMutate: (edit) => {
-      const before = cache.getQueryData<VisitPage>(['visit', id])
-      if (before) {
-        const gone = new Set(edit.remove.map((r) => r.id))
-        cache.setQueryData(['visit', id], {
-          ...before,
-          readings: [...before.readings.filter((r) => !gone.has(r.id)), ...edit.add],
-        })
-      }
-      return before
-    },
-    onSuccess: (page, _edit) => {
+    onSuccess: (page) => {
       const waiting = cache.isMutating({
         predicate: (m) => m.options.scope?.id === `readings-${id}`,
       })
+      // Only the last answer holds everything that is shown.
       if (waiting <= 1) refresh(page)
     },
     onError: () => void cache.invalidateQueries({ queryKey: ['visit', id] }),
   })
+  return {
+    error: mutation.error,
+    /** The readings as they are shown now. */
+    readings: () => shown()?.readings ?? [],
+    edit: (edit: ReadingEdit) => {
+      const before = shown()
+      if (!before) return
+      const gone = new Set(edit.remove.map((r) => r.id))
+      cache.setQueryData(['visit', id], {
+        ...before,
+        readings: [...before.readings.filter((r) => !gone.has(r.id)), ...edit.add],
+      })
+      mutation.mutate(edit)
+    },
+  }
 }
 
 export function useSavePlan(id: string) {
@@ -218,7 +232,7 @@ export function useChangeHouse() {
   const cache = useQueryClient()
   const saved = useSaved((s) => s.mark)
   return useMutation({
-    mutationFn: (body: { schools?: Record<string, string>; workerId?: string }) =>
+    mutationFn: (body: { schools?: Record<string, string>; workerId?: string; worker?: Worker }) =>
       call('changeHouse', { body }),
     onSuccess: (house) => {
       cache.setQueryData(['house'], house)

@@ -14,7 +14,7 @@ import {
 } from '../../../core/screening/screen.ts'
 import { SERVICE_IDS, SERVICES } from '../../../core/services.ts'
 import { useChangeClient, useChangeVisit, useSaveAsked } from '../../api/queries.ts'
-import type { Hit } from '../../head/loadHead.ts'
+import { useHead, type Hit } from '../../head/loadHead.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 import { newId, todayIso, whenWords } from '../../state/words.ts'
 import { SeverityMark } from '../Severity.tsx'
@@ -23,6 +23,7 @@ import {
   useFaintZones,
   useGrain,
   useScreening,
+  useServiceZones,
   type StationProps,
 } from '../useStation.ts'
 import { ClientDetails } from './ClientDetails.tsx'
@@ -77,6 +78,9 @@ const SKIN_CHOICES: readonly {
   },
 ]
 
+/** Changes what was asked, from what is shown now. */
+type Change = (change: (asked: Asked) => Partial<Asked>) => void
+
 type Tab = 'questions' | 'skin' | 'marks' | 'person'
 const TABS: readonly (readonly [Tab, string])[] = [
   ['questions', 'Questions'],
@@ -96,8 +100,16 @@ export function AskStation(props: StationProps) {
   const grain = useGrain(visit)
   const faint = useFaintZones(visit)
   const { asked } = visit
-  const change = (next: Partial<Asked>) => save.mutate({ ...asked, ...next })
+  const { change } = save
 
+  const head = useHead()
+  const zones = useServiceZones(visit)
+  const place = (at: { zoneId: ZoneId; point: Spot['point']; normal: Spot['normal'] }) => {
+    const { zoneId, point, normal } = at
+    change((now) => ({
+      spots: [...now.spots, { id: newId(), kind, zoneId, point, normal, radiusMm: radius }],
+    }))
+  }
   const placing = tab === 'marks' && !frozen
   const layers = useMemo(
     () => ({
@@ -106,23 +118,10 @@ export function AskStation(props: StationProps) {
       tints: screening.leaveOutZones.map((zoneId) => ({ zoneId, colour: '#BF4E36', opacity: 0.3 })),
       spots: asked.spots.map((s) => ({ ...s, name: SPOT_WORDS[s.kind] })),
       ...(placing && {
-        onTap: (hit: Hit) =>
-          change({
-            spots: [
-              ...asked.spots,
-              {
-                id: newId(),
-                kind,
-                zoneId: hit.zoneId,
-                point: hit.point,
-                normal: hit.normal,
-                radiusMm: radius,
-              },
-            ],
-          }),
+        onTap: (hit: Hit) => place(hit),
       }),
     }),
-    // `change` is made anew with `asked`, which is listed.
+    // `place` reads what is shown when it is called.
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [grain, faint, screening, asked, placing, kind, radius],
   )
@@ -142,12 +141,17 @@ export function AskStation(props: StationProps) {
           </button>
         ))}
       </div>
-      {save.isError && (
+      {save.error && (
         <p role="alert" className="problem">
           {save.error.message}
         </p>
       )}
-      <div className="tab-body">
+      <div
+        className="tab-body"
+        tabIndex={0}
+        role="region"
+        aria-label={TABS.find((t) => t[0] === tab)![1]}
+      >
         {tab === 'questions' && (
           <Questions asked={asked} frozen={frozen} onChange={change} visit={visit} />
         )}
@@ -160,7 +164,12 @@ export function AskStation(props: StationProps) {
             setKind={setKind}
             radius={radius}
             setRadius={setRadius}
-            onChange={(spots) => change({ spots })}
+            zones={zones}
+            onPlace={(zoneId) => {
+              const centre = head.data?.zoneById.get(zoneId)?.centre
+              if (centre) place({ zoneId, ...centre })
+            }}
+            onChange={(spots) => change(() => ({ spots }))}
           />
         )}
         {tab === 'person' && <ClientDetails client={page.client} />}
@@ -216,11 +225,13 @@ function Questions({
 }: {
   asked: Asked
   frozen: boolean
-  onChange: (next: Partial<Asked>) => void
+  onChange: Change
   visit: StationProps['visit']
 }) {
   const answer = (id: string, yes: boolean, date?: string) =>
-    onChange({ answers: { ...asked.answers, [id]: { yes, ...(date ? { date } : {}) } } })
+    onChange((now) => ({
+      answers: { ...now.answers, [id]: { yes, ...(date ? { date } : {}) } },
+    }))
   const open = RULES.filter((r) => asked.answers[r.id] === undefined)
   const family = SERVICES[visit.service].family
   return (
@@ -235,12 +246,12 @@ function Questions({
           <button
             className="strong small"
             onClick={() =>
-              onChange({
+              onChange((now) => ({
                 answers: {
-                  ...asked.answers,
-                  ...Object.fromEntries(open.map((r) => [r.id, { yes: false }])),
+                  ...Object.fromEntries(RULES.map((r) => [r.id, { yes: false }])),
+                  ...now.answers,
                 },
-              })
+              }))
             }
           >
             None of the rest
@@ -314,7 +325,7 @@ function PatchTest({
 }: {
   asked: Asked
   frozen: boolean
-  onChange: (next: Partial<Asked>) => void
+  onChange: Change
 }) {
   const test = asked.patchTest
   if (!test) {
@@ -326,13 +337,13 @@ function PatchTest({
           value=""
           disabled={frozen}
           onChange={(e) =>
-            onChange({
+            onChange(() => ({
               patchTest: {
                 zoneId: e.currentTarget.value as ZoneId,
                 placedAtMs: Date.now(),
                 result: 'waiting',
               },
-            })
+            }))
           }
         >
           <option value="" disabled>
@@ -358,7 +369,7 @@ function PatchTest({
             key={result}
             aria-pressed={test.result === result}
             disabled={frozen}
-            onClick={() => onChange({ patchTest: { ...test, result } })}
+            onClick={() => onChange(() => ({ patchTest: { ...test, result } }))}
           >
             {result}
           </button>
@@ -368,7 +379,7 @@ function PatchTest({
   )
 }
 
-function Skin({ page, visit, frozen }: StationProps & { frozen: boolean }) {
+function Skin({ page, visit, house, frozen }: StationProps & { frozen: boolean }) {
   const client = useChangeClient(page.client.id)
   const changeVisit = useChangeVisit(visit.id)
   const { skin } = page.client
@@ -392,6 +403,20 @@ function Skin({ page, visit, frozen }: StationProps & { frozen: boolean }) {
           {SERVICE_IDS.map((id) => (
             <option key={id} value={id}>
               {SERVICES[id].name}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="school">
+        <span>Worker</span>
+        <select
+          value={visit.workerId}
+          disabled={frozen}
+          onChange={(e) => changeVisit.mutate({ workerId: e.currentTarget.value })}
+        >
+          {house.workers.map((w) => (
+            <option key={w.id} value={w.id}>
+              {w.name}, {w.hand}-handed
             </option>
           ))}
         </select>
@@ -431,9 +456,11 @@ function Marks(props: {
   setKind: (k: SpotKind) => void
   radius: number
   setRadius: (r: number) => void
+  zones: readonly ZoneId[]
+  onPlace: (zone: ZoneId) => void
   onChange: (spots: readonly Spot[]) => void
 }) {
-  const { spots, frozen, kind, setKind, radius, setRadius, onChange } = props
+  const { spots, frozen, kind, setKind, radius, setRadius, zones, onPlace, onChange } = props
   return (
     <>
       <p className="soft">Choose what it is and its size, then tap it on the head.</p>
@@ -455,6 +482,23 @@ function Marks(props: {
           onChange={(e) => setRadius(Number(e.currentTarget.value))}
         />
         <b className="figure">{radius}</b>
+      </label>
+      <label className="choice">
+        <span>Or here</span>
+        <select
+          value=""
+          disabled={frozen}
+          onChange={(e) => onPlace(e.currentTarget.value as ZoneId)}
+        >
+          <option value="" disabled>
+            in the middle of a zone
+          </option>
+          {zones.map((z) => (
+            <option key={z} value={z}>
+              {zoneName(z)}
+            </option>
+          ))}
+        </select>
       </label>
       {spots.length === 0 ? (
         <p className="soft">No marks yet.</p>

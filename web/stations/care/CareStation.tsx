@@ -64,7 +64,7 @@ export function CareStation({ page, visit, house }: StationProps) {
           </a>
         </div>
       </div>
-      <article className="care-sheet scroll">
+      <article className="care-sheet scroll" tabIndex={0} aria-label="Care sheet">
         <header className="print-only">
           <h1>After your {service.toLowerCase()}</h1>
           <p>

@@ -40,12 +40,12 @@ export function useChair(visit: VisitPage) {
           },
       )
       if (event.kind === 'started' || event.kind === 'finished') {
-        await Promise.all([
-          cache.invalidateQueries({ queryKey: ['visit', visit.id] }),
-          cache.invalidateQueries({ queryKey: ['client', visit.clientId] }),
-          cache.invalidateQueries({ queryKey: ['today'] }),
-        ])
+        void cache.invalidateQueries({ queryKey: ['client', visit.clientId] })
+        void cache.invalidateQueries({ queryKey: ['today'] })
       }
+      // The care sheet comes with the visit as the server now has it.
+      if (event.kind === 'finished')
+        await cache.invalidateQueries({ queryKey: ['visit', visit.id] })
       return true
     } catch (error) {
       const told = error instanceof CallProblem ? error : undefined

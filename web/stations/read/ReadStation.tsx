@@ -55,13 +55,13 @@ function useMapEditing({ visit }: StationProps, method: ReadingMethod) {
     }
     setProblem(undefined)
     undo.remember(visit.id, edit)
-    send.mutate(edit)
+    send.edit(edit)
   }
   const fresh = () => ({ id: newId(), method, atMs: Date.now() })
-  const own = (zone: ZoneId) => visit.readings.filter((r) => r.zoneId === zone)
+  const own = (zone: ZoneId) => send.readings().filter((r) => r.zoneId === zone)
   const centre = (zone: ZoneId) => head.data?.zoneById.get(zone)?.centre
   return {
-    problem: problem ?? (send.isError ? send.error.message : undefined),
+    problem: problem ?? send.error?.message,
     frozen,
     canUndo: undo.visitId === visit.id && undo.done.length > 0,
     canRedo: undo.visitId === visit.id && undo.undone.length > 0,
@@ -112,11 +112,11 @@ function useMapEditing({ visit }: StationProps, method: ReadingMethod) {
     },
     undo: () => {
       const edit = undo.takeBack(visit.id)
-      if (edit) send.mutate(edit)
+      if (edit) send.edit(edit)
     },
     redo: () => {
       const edit = undo.again(visit.id)
-      if (edit) send.mutate(edit)
+      if (edit) send.edit(edit)
     },
   }
 }

@@ -1,5 +1,5 @@
 /** Return: how the skin took it, when hair came back, when to meet again. */
-import { useMemo, useState } from 'react'
+import { useMemo, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { MOMENTS } from '../../../contract/schemas.ts'
 import type { Moment, SkinAnswer } from '../../../contract/types.ts'
@@ -69,7 +69,11 @@ function Answers(props: StationProps & { endedAtMs: number }) {
   const hours = (Date.now() - endedAtMs) / HOUR_MS
   const early = hours < MOMENT_HOURS[moment] * 0.5
 
+  // Quick taps build on each other even before the screen has caught up.
+  const latest = useRef(zones)
+  latest.current = zones
   const put = (next: Zones) => {
+    latest.current = next
     setDraft({ moment, zones: next })
     save.mutate({
       moment,
@@ -79,8 +83,9 @@ function Answers(props: StationProps & { endedAtMs: number }) {
     })
   }
   const setZone = (zoneId: string, change: { redness?: number; bumps?: number }) => {
-    const before = zones.find((z) => z.zoneId === zoneId) ?? { zoneId, redness: 0, bumps: 0 }
-    put([...zones.filter((z) => z.zoneId !== zoneId), { ...before, ...change }])
+    const now = latest.current
+    const before = now.find((z) => z.zoneId === zoneId) ?? { zoneId, redness: 0, bumps: 0 }
+    put([...now.filter((z) => z.zoneId !== zoneId), { ...before, ...change }])
   }
   const layers = useMemo(
     () => ({
@@ -99,7 +104,7 @@ function Answers(props: StationProps & { endedAtMs: number }) {
       }),
       onTap: (hit: Hit) => {
         if (!(serviceZones as string[]).includes(hit.zoneId) || tab !== 'skin') return
-        const now = zones.find((z) => z.zoneId === hit.zoneId)?.redness ?? 0
+        const now = latest.current.find((z) => z.zoneId === hit.zoneId)?.redness ?? 0
         setZone(hit.zoneId, { redness: (now + 1) % 5 })
       },
     }),

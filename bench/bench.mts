@@ -1,0 +1,225 @@
+/** Speed and memory: one JSON line a figure. Run on a quiet machine; figures vary two to three times on a busy one. */
+import { spawn } from 'node:child_process'
+import { randomUUID } from 'node:crypto'
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { gzipSync } from 'node:zlib'
+import { chromium } from '@playwright/test'
+import { hairIn } from '../core/client.ts'
+import { grainMap } from '../core/grain/readings.ts'
+import { buildHead } from '../core/head/head.ts'
+import { DEFAULT_SCHOOLS } from '../core/house/schools.ts'
+import { makePlan } from '../core/plan/makePlan.ts'
+import { priorGrowth } from '../core/regrowth/growth.ts'
+import { RULES } from '../core/screening/rules.ts'
+import { screen } from '../core/screening/screen.ts'
+import { priorSensitivity } from '../core/skin/sensitivity.ts'
+import { mulberry32 } from '../core/stats/random.ts'
+import { serve } from '../e2e/server.ts'
+import { ZONES } from '../server/atlas.ts'
+import { openDatabase } from '../server/db/connection.ts'
+import type { House } from '../contract/types.ts'
+import { fill } from './fill.ts'
+
+function figure(name: string, value: number, unit: string): void {
+  console.log(JSON.stringify({ name, value: Math.round(value * 100) / 100, unit }))
+}
+const quantile = (list: number[], q: number) =>
+  [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(q * list.length))]!
+const median = (list: number[]) => quantile(list, 0.5)
+
+function headBuild(): void {
+  const began = performance.now()
+  buildHead()
+  figure('head.build.ms', performance.now() - began, 'ms')
+}
+
+function thinPlan(): void {
+  const asked = { answers: Object.fromEntries(RULES.map((r) => [r.id, { yes: false }])), spots: [] }
+  const client = {
+    reactivity: 'average',
+    faceHair: 'beard',
+    coarseness: 'medium',
+    curl: 'straight',
+    bumpProne: false,
+  } as const
+  const times = Array.from({ length: 200 }, () => {
+    const began = performance.now()
+    makePlan({
+      service: 'face-shave',
+      zones: ZONES,
+      grain: grainMap([], 0),
+      client,
+      screening: screen('face-shave', asked, DEFAULT_SCHOOLS, '2026-01-01', 0, 0),
+      schools: DEFAULT_SCHOOLS,
+      hand: 'right',
+      sensitivity: () => priorSensitivity('average'),
+      growth: (z) => priorGrowth(z, hairIn(z, 'beard')),
+    })
+    return performance.now() - began
+  })
+  figure('plan.thin.ms', median(times), 'ms')
+}
+
+/** 1 000 mixed requests, one after the other, against 200 clients with 20 000 visits. */
+async function api(): Promise<void> {
+  const dir = mkdtempSync(join(tmpdir(), 'slow-tide-bench-'))
+  const db = await openDatabase(dir)
+  const { clientIds, visitIds } = await fill(db, 200, 20_000)
+  await db.close()
+  const served = await serve({ demo: false, dir })
+  const random = mulberry32(4)
+  const pick = <T,>(list: readonly T[]) => list[Math.floor(random() * list.length)]!
+  const house = (await (await fetch(`${served.base}/api/house`)).json()) as House
+  const send = async (method: string, path: string, body?: unknown) => {
+    const began = performance.now()
+    const r = await fetch(served.base + path, {
+      method,
+      headers: { 'Content-Type': 'application/json' },
+      ...(body !== undefined && { body: JSON.stringify(body) }),
+    })
+    await r.arrayBuffer()
+    if (r.status >= 500) throw new Error(`${method} ${path} answered ${r.status}`)
+    return performance.now() - began
+  }
+  for (let i = 0; i < 60; i++) await send('GET', `/api/clients/${pick(clientIds)}`)
+  const open = new Map<string, string>()
+  const times: number[] = []
+  for (let i = 0; i < 1000; i++) {
+    const kind = random()
+    const client = pick(clientIds)
+    if (kind < 0.35) times.push(await send('GET', `/api/clients/${client}`))
+    else if (kind < 0.65) times.push(await send('GET', `/api/visits/${pick(visitIds)}`))
+    else if (kind < 0.7) times.push(await send('GET', '/api/house'))
+    else if (kind < 0.8) {
+      times.push(
+        await send('PUT', `/api/visits/${pick(visitIds)}/skin/48h`, {
+          atMs: Date.now(),
+          zones: [{ zoneId: 'chin', redness: 1, bumps: 2 }],
+        }),
+      )
+    } else if (kind < 0.86)
+      times.push(await send('PATCH', `/api/clients/${client}`, { occupation: `hand ${i}` }))
+    else if (kind < 0.92) {
+      const id = randomUUID()
+      times.push(
+        await send('POST', `/api/clients/${client}/visits`, {
+          id,
+          service: 'face-shave',
+          workerId: house.workerId,
+          slotAtMs: null,
+        }),
+      )
+      if (!open.has(client)) open.set(client, id)
+    } else {
+      const visit = pick([...open.values(), ...visitIds.slice(0, 1)])
+      times.push(
+        await send('PUT', `/api/visits/${visit}/asked`, {
+          answers: Object.fromEntries(RULES.map((r) => [r.id, { yes: false }])),
+          spots: [],
+        }),
+      )
+    }
+  }
+  figure('api.p50.ms', median(times), 'ms')
+  figure('api.p99.ms', quantile(times, 0.99), 'ms')
+  const today = []
+  for (let i = 0; i < 20; i++) today.push(await send('GET', '/api/today'))
+  figure('today.200_clients.ms', median(today), 'ms')
+  const clients = []
+  for (let i = 0; i < 20; i++) clients.push(await send('GET', '/api/clients'))
+  figure('clients.200.ms', median(clients), 'ms')
+  await served.kill()
+  rmSync(dir, { recursive: true, force: true })
+}
+
+/** JavaScript that Today needs before anything of the head: the entry and what it imports at once. */
+function firstLoad(): void {
+  const manifest = JSON.parse(readFileSync('dist/web/.vite/manifest.json', 'utf8')) as Record<
+    string,
+    { file: string; imports?: string[] }
+  >
+  const seen = new Set<string>()
+  const add = (key: string) => {
+    if (seen.has(key)) return
+    seen.add(key)
+    manifest[key]!.imports?.forEach(add)
+  }
+  add('index.html')
+  const bytes = [...seen].reduce(
+    (s, key) => s + gzipSync(readFileSync(join('dist/web', manifest[key]!.file))).length,
+    0,
+  )
+  figure('web.first_load.kb_gzip', bytes / 1024, 'kB')
+}
+
+/** A cold page of the demo until Today is usable; and the server's own start and memory. */
+async function page(): Promise<void> {
+  const first = await serve({ demo: true })
+  await first.kill()
+  const starts: number[] = []
+  let served = first
+  for (let i = 0; i < 5; i++) {
+    const began = performance.now()
+    served = await serve({ demo: true, dir: first.dir })
+    starts.push(performance.now() - began)
+    if (i < 4) await served.kill()
+  }
+  figure('server.start.ms', median(starts), 'ms')
+  const browser = await chromium.launch({
+    executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--use-gl=angle',
+      '--use-angle=swiftshader',
+      '--enable-unsafe-swiftshader',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+    ],
+  })
+  const ready: number[] = []
+  for (let i = 0; i < 5; i++) {
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
+    const tab = await context.newPage()
+    const began = performance.now()
+    await tab.goto(served.base)
+    await tab.getByRole('link', { name: 'Tobias Arkwell' }).waitFor()
+    ready.push(performance.now() - began)
+    await context.close()
+  }
+  figure('web.ready.ms', median(ready), 'ms')
+  await browser.close()
+  for (let i = 0; i < 50; i++) await fetch(`${served.base}/api/today`).then((r) => r.arrayBuffer())
+  figure('server.rss.mb', await memoryOf(served.base), 'MB')
+  await served.kill()
+  rmSync(first.dir, { recursive: true, force: true })
+}
+
+/** Resident memory of the process that listens at an address, from the system's own table. */
+function memoryOf(base: string): Promise<number> {
+  return new Promise((resolve, reject) => {
+    const port = new URL(base).port
+    const child = spawn('sh', [
+      '-c',
+      `pid=$(ss -ltnpH "sport = :${port}" | sed -n 's/.*pid=\\([0-9]*\\).*/\\1/p' | head -1); grep VmRSS /proc/$pid/status`,
+    ])
+    let said = ''
+    child.stdout.on('data', (c: Buffer) => (said += c.toString()))
+    child.on('exit', () => {
+      const found = /(\d+) kB/.exec(said)
+      if (found) resolve(Number(found[1]) / 1024)
+      else reject(new Error('The memory of the server could not be read.'))
+    })
+  })
+}
+
+headBuild()
+thinPlan()
+firstLoad()
+await page()
+await api()

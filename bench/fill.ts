@@ -1,0 +1,123 @@
+/** Fills a data folder with many clients and visits, for measuring only: one real visit's data, copied. */
+import { randomUUID } from 'node:crypto'
+import { executedLoads, replay, type ChairEvent } from '../core/chair/service.ts'
+import { grainMap } from '../core/grain/readings.ts'
+import { DEFAULT_SCHOOLS } from '../core/house/schools.ts'
+import { makePlan } from '../core/plan/makePlan.ts'
+import { priorGrowth } from '../core/regrowth/growth.ts'
+import { RULES } from '../core/screening/rules.ts'
+import { screen } from '../core/screening/screen.ts'
+import { priorSensitivity } from '../core/skin/sensitivity.ts'
+import { mulberry32 } from '../core/stats/random.ts'
+import { DAY_MS, HOUR_MS } from '../core/time/dates.ts'
+import { ZONES } from '../server/atlas.ts'
+import type { Database } from '../server/db/connection.ts'
+import { ensureWorkers } from '../server/house/service.ts'
+import { leftStanding } from '../server/visits/service.ts'
+
+export interface Filled {
+  readonly clientIds: string[]
+  /** A finished visit of each client. */
+  readonly visitIds: string[]
+}
+
+/** @param visits finished visits in all, spread evenly over the clients */
+export async function fill(db: Database, clients: number, visits: number): Promise<Filled> {
+  await ensureWorkers(db)
+  const worker = (await db.models.Worker.findOne())!
+  const random = mulberry32(9)
+  const now = Date.now()
+  const asked = { answers: Object.fromEntries(RULES.map((r) => [r.id, { yes: false }])), spots: [] }
+  const skin = {
+    reactivity: 'average',
+    faceHair: 'beard',
+    coarseness: 'medium',
+    curl: 'straight',
+    bumpProne: false,
+  } as const
+  const plan = makePlan({
+    service: 'face-shave',
+    zones: ZONES,
+    grain: grainMap([], now),
+    client: skin,
+    screening: screen('face-shave', asked, DEFAULT_SCHOOLS, '2026-01-01', now, 0),
+    schools: DEFAULT_SCHOOLS,
+    hand: 'right',
+    sensitivity: () => priorSensitivity('average'),
+    growth: (z) => priorGrowth(z, 'beard'),
+  })
+  const events: ChairEvent[] = [
+    { id: 'a', seq: 1, kind: 'started', atMs: 0 },
+    ...plan.steps.map((s, i): ChairEvent => ({
+      id: s.id,
+      seq: i + 2,
+      kind: 'done',
+      atMs: 0,
+      stepId: s.id,
+    })),
+  ]
+  const state = replay(plan, events)
+  const loads = executedLoads(plan, state.outcomes)
+  const leftMm = leftStanding(plan, state)
+  const out: Filled = { clientIds: [], visitIds: [] }
+  const each = Math.round(visits / clients)
+  for (let c = 0; c < clients; c++) {
+    const clientId = randomUUID()
+    out.clientIds.push(clientId)
+    const rows: object[] = []
+    const answers: {
+      visitId: string
+      moment: string
+      atMs: number
+      zones: { zoneId: string; redness: number; bumps: number }[]
+    }[] = []
+    for (let v = 0; v < each; v++) {
+      const id = randomUUID()
+      const endedAtMs = Math.round(now - (each - v) * 5 * DAY_MS * (0.9 + 0.2 * random()))
+      rows.push({
+        id,
+        clientId,
+        workerId: worker.id,
+        service: 'face-shave',
+        state: 'finished',
+        slotAtMs: endedAtMs - HOUR_MS,
+        createdAtMs: endedAtMs - HOUR_MS,
+        startedAtMs: endedAtMs - HOUR_MS / 2,
+        endedAtMs,
+        routine: '',
+        asked,
+        plan,
+        planMadeAtMs: endedAtMs - HOUR_MS,
+        loads,
+        leftMm,
+        worstRedness: 1,
+        bumps: 0,
+      })
+      answers.push({
+        visitId: id,
+        moment: '24h',
+        atMs: endedAtMs + DAY_MS,
+        zones: [{ zoneId: 'chin', redness: 1, bumps: 0 }],
+      })
+      if (v === each - 1) out.visitIds.push(id)
+    }
+    await db.sequelize.transaction(async (transaction) => {
+      await db.models.Client.create(
+        {
+          id: clientId,
+          name: `Client ${c}`,
+          calledName: '',
+          pronouns: '',
+          occupation: 'harbour hand',
+          service: 'face-shave',
+          skin,
+          createdAtMs: now,
+        },
+        { transaction },
+      )
+      await db.models.Visit.bulkCreate(rows as never[], { transaction })
+      await db.models.SkinAnswer.bulkCreate(answers, { transaction })
+    })
+  }
+  return out
+}

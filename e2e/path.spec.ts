@@ -1,0 +1,253 @@
+/** The whole path of a client: by mouse, by touch, by keyboard alone. */
+import { readFileSync } from 'node:fs'
+import ICAL from 'ical.js'
+import type { Page } from '@playwright/test'
+import type { ClientPage, VisitPage } from '../contract/types.ts'
+import { ask, clientNamed, draw, expect, headReady, onHead, tabTo, test } from './support.ts'
+
+const stepCount = async (page: Page): Promise<number> => {
+  const words = (await page.locator('.chair-count').textContent())!
+  return Number(/(\d+) steps/.exec(words)![1])
+}
+
+test('a new client with a face shave, by mouse', async ({ page }) => {
+  await page.goto('/')
+  await page.getByRole('button', { name: /New client/ }).click()
+  await page
+    .getByLabel('Name', { exact: true })
+    .or(page.getByLabel(/^Name/))
+    .first()
+    .fill('Mira Quayside')
+  await page.getByLabel('What they do').fill('bell founder')
+  await page.getByRole('button', { name: 'Add and start asking' }).click()
+
+  // Ask: nothing found but a mole, tapped on the head.
+  await expect(page.getByRole('heading', { name: '20 questions are open.' })).toBeVisible()
+  await page.getByRole('button', { name: 'None of the rest' }).click()
+  await expect(page.getByRole('heading', { name: 'Go.', exact: true })).toBeVisible()
+  await headReady(page)
+  await page.getByRole('button', { name: 'Marks' }).click()
+  const chin = await onHead(page, 0.5, 0.665)
+  await page.mouse.click(chin.x, chin.y)
+  await expect(page.getByText('mole, Chin, 4 mm')).toBeVisible()
+  await expect(page.getByRole('heading', { name: /leave out what is marked/ })).toBeVisible()
+
+  // Read: a stroke down the chin, another across it, undone again.
+  await page.getByRole('link', { name: 'Read the grain' }).click()
+  await expect(page.getByText('Not read yet')).toBeVisible()
+  await draw(page, [0.5, 0.625], [0.5, 0.69])
+  await expect(page.getByText("grows to 6 o'clock")).toBeVisible()
+  await expect(page.getByText('one reading')).toBeVisible()
+  await draw(page, [0.47, 0.66], [0.53, 0.66])
+  await expect(page.getByText(/Read this zone in parts/)).toBeVisible()
+  await page.getByRole('button', { name: /Undo/ }).click()
+  await expect(page.getByText('one reading')).toBeVisible()
+
+  // Plan: made from it, with reasons, kept.
+  await page.getByRole('link', { name: 'Plan', exact: true }).click()
+  await page.getByRole('button', { name: 'Chin', exact: true }).click()
+  await expect(page.getByText(/with the grain/).first()).toBeVisible()
+  await expect(page.getByText(/mole: leave 9 mm round it/)).toBeVisible()
+  await page.getByRole('button', { name: /Keep this plan/ }).click()
+  await page.getByRole('button', { name: 'To the chair' }).click()
+
+  // Chair: a nick, a skipped step, a reload in the middle, then to the end.
+  const steps = await stepCount(page)
+  const go = page.locator('.chair-go')
+  await go.click()
+  for (let i = 1; i <= 4; i++) {
+    await expect(page.locator('.chair-count')).toContainText(`step ${i} of ${steps}`)
+    await go.click()
+  }
+  await expect(page.locator('.chair-count')).toContainText(`step 5 of ${steps}`)
+  await page.getByRole('button', { name: /Nick/ }).click()
+  await expect(page.getByText('Nick noted')).toBeVisible()
+  await page.reload()
+  await expect(page.locator('.chair-count')).toContainText(`step 5 of ${steps}`)
+  await page.getByRole('button', { name: /Skip/ }).click()
+  await page.getByRole('button', { name: /client asks/ }).click()
+  for (let i = 6; i <= steps; i++) {
+    await expect(page.locator('.chair-count')).toContainText(`step ${i} of ${steps}`)
+    await go.click()
+  }
+  await expect(page.getByRole('heading', { name: 'All done' })).toBeVisible()
+  await go.click()
+
+  // Care: dated lines, a calendar that another parser reads.
+  await expect(page.getByRole('heading', { name: 'Care' })).toBeVisible()
+  await expect(page.getByText('No strong sun')).toBeVisible()
+  const download = page.waitForEvent('download')
+  await page.getByRole('link', { name: 'Calendar file' }).click()
+  const file = await (await download).path()
+  expect(
+    new ICAL.Component(ICAL.parse(readFileSync(file, 'utf8'))).getAllSubcomponents('vevent').length,
+  ).toBeGreaterThan(8)
+
+  // Return: redness tapped on the head, bumps counted, the next window with its reasons.
+  await page.getByRole('link', { name: /^Return/ }).click()
+  await headReady(page)
+  await page.mouse.click(chin.x, chin.y)
+  await page.mouse.click(chin.x, chin.y)
+  await expect(
+    page.getByRole('group', { name: 'Redness, Chin' }).getByRole('button', { name: /^2/ }),
+  ).toHaveAttribute('aria-pressed', 'true')
+  await page
+    .getByRole('group', { name: 'Bumps, Chin' })
+    .getByRole('button', { name: 'One more' })
+    .click()
+  await page.getByRole('button', { name: 'Next visit' }).click()
+  await expect(page.getByText(/Least interval for average skin/)).toBeVisible()
+  await expect
+    .poll(async () => {
+      const row = await clientNamed(page, 'Mira Quayside')
+      const { visits } = await ask<ClientPage>(page, 'GET', `/api/clients/${row.id}`)
+      const visit = await ask<VisitPage>(page, 'GET', `/api/visits/${visits[0]!.id}`)
+      return [
+        visit.answers[0]?.zones,
+        visit.chair.nicks.length,
+        Object.values(visit.chair.skipReasons),
+      ]
+    })
+    .toEqual([[{ zoneId: 'chin', redness: 2, bumps: 1 }], 1, ['client asks']])
+})
+
+test.describe('on a tablet', () => {
+  test.use({ viewport: { width: 1024, height: 768 }, hasTouch: true })
+
+  test('a new client with dermaplaning, by touch', async ({ page }) => {
+    const tap = (name: string | RegExp) => page.getByRole('button', { name }).tap()
+    await page.goto('/')
+    await tap(/New client/)
+    await page.getByLabel(/^Name/).first().fill('Sol Lanternhill')
+    await page.getByRole('combobox', { name: 'Service wanted' }).tap()
+    await page.getByRole('option', { name: 'Dermaplaning of the face' }).tap()
+    await tap('Add and start asking')
+    await tap(/First treatment of this kind/)
+    await expect(
+      page
+        .getByText('Patch test on a small spot')
+        .or(page.getByText('Place a patch test on a small spot'))
+        .first(),
+    ).toBeVisible()
+    await page.getByLabel('Place of the patch test').selectOption({ label: "Jaw, client's left" })
+    await tap('calm')
+    await tap('None of the rest')
+    await expect(page.getByRole('heading', { name: 'Go.', exact: true })).toBeVisible()
+
+    await page.getByRole('link', { name: 'Read the grain' }).tap()
+    await headReady(page)
+    // A finger drawn over the forehead, as the browser's own touch events.
+    const cdp = await page.context().newCDPSession(page)
+    const touch = async (
+      type: 'touchStart' | 'touchMove' | 'touchEnd',
+      points: { x: number; y: number; id?: number }[],
+    ) => cdp.send('Input.dispatchTouchEvent', { type, touchPoints: points })
+    const from = await onHead(page, 0.5, 0.24)
+    await touch('touchStart', [from])
+    for (let i = 1; i <= 6; i++) await touch('touchMove', [{ x: from.x, y: from.y + 6 * i }])
+    await touch('touchEnd', [])
+    await expect(page.getByRole('heading', { name: 'Forehead, middle' })).toBeVisible()
+    await expect(page.getByText("grows to 6 o'clock")).toBeVisible()
+    // Two fingers turn the head and leave the map alone.
+    const a = await onHead(page, 0.4, 0.5)
+    const b = await onHead(page, 0.6, 0.5)
+    await touch('touchStart', [
+      { ...a, id: 1 },
+      { ...b, id: 2 },
+    ])
+    for (let i = 1; i <= 5; i++)
+      await touch('touchMove', [
+        { x: a.x - 15 * i, y: a.y, id: 1 },
+        { x: b.x - 15 * i, y: b.y, id: 2 },
+      ])
+    await touch('touchEnd', [])
+    await expect(
+      page.getByRole('group', { name: 'Views of the head' }).locator('[aria-pressed=true]'),
+    ).toHaveCount(0)
+    await expect(page.getByRole('heading', { name: 'Forehead, middle' })).toBeVisible()
+
+    await page.getByRole('link', { name: 'Plan', exact: true }).tap()
+    await expect(page.getByText('across', { exact: true })).toHaveCount(0)
+    await tap(/Keep this plan/)
+    await tap('To the chair')
+    const steps = await stepCount(page)
+    for (let i = 0; i <= steps; i++) {
+      if (i > 0) await expect(page.locator('.chair-count')).toContainText(`step ${i} of ${steps}`)
+      await page.locator('.chair-go').tap()
+    }
+    await expect(page.getByRole('heading', { name: 'All done' })).toBeVisible()
+    await page.locator('.chair-go').tap()
+    await expect(page.getByText('School: None for 48 h.')).toBeVisible()
+    await page.getByRole('link', { name: /^Return/ }).tap()
+    await tap('All clear')
+    await expect(page.getByText('Answered; all clear', { exact: false })).toBeVisible()
+  })
+})
+
+test('a new client with a face shave, by keyboard alone', async ({ page }) => {
+  const key = (k: string) => page.keyboard.press(k)
+  await page.goto('/')
+  await expect(page.getByRole('link', { name: 'Tobias Arkwell' })).toBeVisible()
+  await key('n')
+  await page.keyboard.type('Kit Harbourmaster')
+  await key('Enter')
+  await expect(page.getByRole('heading', { name: '20 questions are open.' })).toBeVisible()
+  await tabTo(page, 'None of the rest')
+  await key('Enter')
+  await expect(page.getByRole('heading', { name: 'Go.', exact: true })).toBeVisible()
+  await tabTo(page, 'Read the grain')
+  await key('Enter')
+  await headReady(page)
+  await tabTo(page, "Lower neck, client's left")
+  await key('Enter')
+  await expect(page.getByText(/may grow to 12 o'clock/)).toBeVisible()
+  await key(']')
+  await key(']')
+  await expect(
+    page.getByText("grows to 12 o'clock").or(page.getByText("grows to 1 o'clock")),
+  ).toBeVisible()
+  await key(']')
+  await expect(page.getByText('30°', { exact: false }).first()).toBeVisible()
+  await key('m')
+  await expect(page.getByRole('heading', { name: "Lower neck, client's right" })).toBeVisible()
+  await expect(page.getByText('330°', { exact: false }).first()).toBeVisible()
+  await key('z')
+  await expect(page.getByText(/may grow to/)).toBeVisible()
+  await key('Shift+Z')
+  await expect(page.getByText('330°', { exact: false }).first()).toBeVisible()
+  await key('4')
+  await expect(page.getByRole('button', { name: /Under chin/ })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  )
+  await tabTo(page, /^Plan$/)
+  await key('Enter')
+  await expect(page.getByRole('button', { name: /Keep this plan/ })).toBeVisible()
+  await key('k')
+  await tabTo(page, 'To the chair')
+  await key('Enter')
+  const steps = await stepCount(page)
+  await key('Space')
+  await expect(page.locator('.chair-count')).toContainText(`step 1 of ${steps}`)
+  await key('PageDown')
+  await expect(page.locator('.chair-count')).toContainText(`step 2 of ${steps}`)
+  await key('PageUp')
+  await expect(page.locator('.chair-count')).toContainText(`step 1 of ${steps}`)
+  await key('t')
+  await expect(page.getByText('Tug noted')).toBeVisible()
+  await key('s')
+  await expect(page.getByRole('dialog', { name: 'Why is it skipped?' })).toBeVisible()
+  await key('2')
+  for (let i = 2; i <= steps; i++) {
+    await expect(page.locator('.chair-count')).toContainText(`step ${i} of ${steps}`)
+    await key(i % 2 ? 'Space' : 'PageDown')
+  }
+  await expect(page.getByRole('heading', { name: 'All done' })).toBeVisible()
+  await key('Space')
+  await expect(page.getByRole('heading', { name: 'Care' })).toBeVisible()
+  await tabTo(page, /^Return/)
+  await key('Enter')
+  await tabTo(page, 'All clear')
+  await key('Enter')
+  await expect(page.getByText('Answered; all clear', { exact: false })).toBeVisible()
+})

@@ -1,0 +1,112 @@
+/** What the browser tests share: a page that fails on console errors, and the hand on the head. */
+import { expect, test as plain, type Page } from '@playwright/test'
+import type { Client, ClientRow, House, VisitPage } from '../contract/types.ts'
+import { RULES } from '../core/screening/rules.ts'
+
+/** Lines of a software renderer that say nothing about the page. */
+const HARMLESS = /GPU stall|THREE\.Clock|GroupMarkerNotSet|software WebGL/
+
+export const test = plain.extend<{ quiet: void }>({
+  baseURL: async ({}, use) => use(process.env['SLOW_TIDE_BASE']),
+  quiet: [
+    async ({ page }, use) => {
+      const said: string[] = []
+      page.on('console', (m) => {
+        if (m.type() === 'error' && !HARMLESS.test(m.text())) said.push(m.text())
+      })
+      page.on('pageerror', (e) => said.push(e.message))
+      await use()
+      expect(said, 'console errors').toEqual([])
+    },
+    { auto: true },
+  ],
+})
+export { expect }
+
+export const head = (page: Page) => page.getByTestId('head')
+
+/** Waits until the head is drawn. */
+export async function headReady(page: Page): Promise<void> {
+  await expect(head(page)).toBeVisible({ timeout: 20_000 })
+  await expect(head(page).locator('canvas, svg.head-flat').first()).toBeVisible()
+}
+
+/** A point of the head: shares of the stage's width and height. */
+export async function onHead(page: Page, x: number, y: number): Promise<{ x: number; y: number }> {
+  const box = (await head(page).boundingBox())!
+  return { x: box.x + x * box.width, y: box.y + y * box.height }
+}
+
+/** Draws from one place of the head to another with the mouse. */
+export async function draw(
+  page: Page,
+  from: [number, number],
+  to: [number, number],
+): Promise<void> {
+  const a = await onHead(page, ...from)
+  const b = await onHead(page, ...to)
+  await page.mouse.move(a.x, a.y)
+  await page.mouse.down()
+  for (let i = 1; i <= 8; i++) {
+    await page.mouse.move(a.x + ((b.x - a.x) * i) / 8, a.y + ((b.y - a.y) * i) / 8)
+  }
+  await page.mouse.up()
+}
+
+/** Presses Tab until the focused control has the name. */
+export async function tabTo(page: Page, name: string | RegExp): Promise<void> {
+  for (let i = 0; i < 150; i++) {
+    const said = await page.evaluate(() => {
+      const e = document.activeElement as HTMLElement | null
+      return (e?.getAttribute('aria-label') ?? e?.textContent ?? '').trim()
+    })
+    if (typeof name === 'string' ? said.startsWith(name) : name.test(said)) return
+    await page.keyboard.press('Tab')
+  }
+  throw new Error(`Tab never reached "${name}".`)
+}
+
+/** Asks the server beside the page. */
+export async function ask<T>(page: Page, method: string, path: string, body?: unknown): Promise<T> {
+  const r = await page.request.fetch(path, { method, ...(body !== undefined && { data: body }) })
+  expect(r.ok(), `${method} ${path}: ${r.status()}`).toBe(true)
+  return (await r.json()) as T
+}
+
+export async function clientNamed(page: Page, name: string): Promise<ClientRow> {
+  const found = await ask<ClientRow[]>(page, 'GET', `/api/clients?find=${encodeURIComponent(name)}`)
+  return found[0]!
+}
+
+export const NO_TO_ALL = Object.fromEntries(RULES.map((r) => [r.id, { yes: false }]))
+
+/** A client with a visit that is asked and planned, without the screens. */
+export async function plannedClient(
+  page: Page,
+  name: string,
+  service = 'face-shave',
+): Promise<{ client: Client; visit: VisitPage }> {
+  const house = await ask<House>(page, 'GET', '/api/house')
+  const fuzz = service === 'dermaplane'
+  const client = await ask<Client>(page, 'POST', '/api/clients', {
+    id: crypto.randomUUID(),
+    name,
+    service,
+    skin: {
+      reactivity: 'average',
+      faceHair: fuzz ? 'fuzz' : 'beard',
+      coarseness: 'medium',
+      curl: 'straight',
+      bumpProne: false,
+    },
+  })
+  const id = crypto.randomUUID()
+  await ask(page, 'POST', `/api/clients/${client.id}/visits`, {
+    id,
+    service,
+    workerId: house.workerId,
+    slotAtMs: Date.now(),
+  })
+  await ask(page, 'PUT', `/api/visits/${id}/asked`, { answers: NO_TO_ALL, spots: [] })
+  return { client, visit: await ask<VisitPage>(page, 'PUT', `/api/visits/${id}/plan`) }
+}

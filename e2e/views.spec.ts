@@ -1,0 +1,257 @@
+/** Every main view: usable by assistive technology, quiet, whole at both sizes; and what the head can do. */
+import { readFileSync } from 'node:fs'
+import { createRequire } from 'node:module'
+import type { Page } from '@playwright/test'
+import {
+  clientNamed,
+  draw,
+  expect,
+  head,
+  headReady,
+  onHead,
+  plannedClient,
+  test,
+} from './support.ts'
+
+const axeSource = readFileSync(
+  createRequire(import.meta.url).resolve('axe-core/axe.min.js'),
+  'utf8',
+)
+
+async function violations(page: Page): Promise<string[]> {
+  await page.evaluate(axeSource)
+  return page.evaluate(async () => {
+    const axe = (
+      window as unknown as {
+        axe: {
+          run: (o: object) => Promise<{
+            violations: { id: string; impact: string; nodes: { target: string[] }[] }[]
+          }>
+        }
+      }
+    ).axe
+    const { violations: found } = await axe.run({
+      runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'],
+    })
+    return found
+      .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+      .map(
+        (v) =>
+          `${v.id}: ${v.nodes
+            .map((n) => n.target.join(' '))
+            .slice(0, 3)
+            .join(' | ')}`,
+      )
+  })
+}
+
+const PLAIN = ['/', '/clients', '/kit', '/practice', '/house']
+const STATIONS = ['ask', 'read', 'plan', 'chair', 'care', 'return']
+
+for (const scheme of ['light', 'dark'] as const) {
+  for (const size of [
+    { width: 1280, height: 800 },
+    { width: 1024, height: 768 },
+  ]) {
+    test(`axe finds nothing serious, nothing overflows: ${scheme}, ${size.width}×${size.height}`, async ({
+      page,
+    }) => {
+      await page.setViewportSize(size)
+      await page.addInitScript((s) => localStorage.setItem('mantine-color-scheme-value', s), scheme)
+      const client = await clientNamed(page, 'Marlow')
+      const { client: waiting } = await plannedClient(page, `Axe ${scheme} ${size.width}`)
+      const paths = [
+        ...PLAIN,
+        ...STATIONS.filter((s) => s !== 'chair').map((s) => `/clients/${client.id}/${s}`),
+        ...['ask', 'chair'].map((s) => `/clients/${waiting.id}/${s}`),
+      ]
+      for (const path of paths) {
+        await page.goto(path)
+        if (path.startsWith('/clients/')) await headReady(page)
+        else await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+        expect([path, await violations(page)]).toEqual([path, []])
+        const sideways = await page.evaluate(
+          () => document.documentElement.scrollWidth - window.innerWidth,
+        )
+        expect([path, sideways]).toEqual([path, 0])
+      }
+    })
+  }
+}
+
+test('stations do not scroll the page, and each says where it stands', async ({ page }) => {
+  const client = await clientNamed(page, 'Marlow')
+  for (const station of STATIONS.filter((s) => s !== 'chair')) {
+    await page.goto(`/clients/${client.id}/${station}`)
+    await headReady(page)
+    expect(
+      await page.evaluate(() => document.documentElement.scrollHeight - window.innerHeight),
+    ).toBeLessThanOrEqual(0)
+  }
+  const strip = page.getByRole('navigation', { name: 'Stations' })
+  await expect(strip.getByRole('link')).toHaveText([
+    /Ask.*go/,
+    /Read.*of 21 zones/,
+    /Plan.*min/,
+    /Chair.*done/,
+    /Care.*dated/,
+    /Return.*answers/,
+  ])
+})
+
+test('the head turns to its named views, by hand and closer, and tells its zones', async ({
+  page,
+}) => {
+  const client = await clientNamed(page, 'Marlow')
+  await page.goto(`/clients/${client.id}/care`)
+  await headReady(page)
+  const zoneUnder = async (x: number, y: number) => {
+    const p = await onHead(page, x, y)
+    await page.mouse.move(p.x, p.y)
+    await page.mouse.move(p.x + 1, p.y)
+    return page.locator('.head-name').textContent()
+  }
+  await expect.poll(() => zoneUnder(0.5, 0.665)).toBe('Chin')
+  await page.keyboard.press('6')
+  await expect.poll(() => zoneUnder(0.5, 0.35)).toBe('Back of the scalp')
+  await page.keyboard.press('2')
+  await expect.poll(() => zoneUnder(0.45, 0.55)).toContain("client's left")
+  await page.keyboard.press('3')
+  await expect.poll(() => zoneUnder(0.55, 0.55)).toContain("client's right")
+  await page.keyboard.press('4')
+  await expect.poll(() => zoneUnder(0.5, 0.62)).toMatch(/neck|Under the chin/)
+  await page.keyboard.press('5')
+  await expect.poll(() => zoneUnder(0.5, 0.3)).toMatch(/scalp|Crown/)
+  await page.keyboard.press('1')
+  await expect.poll(() => zoneUnder(0.5, 0.665)).toBe('Chin')
+  // The right button turns; no named view is shown any more.
+  const p = await onHead(page, 0.5, 0.5)
+  await page.mouse.move(p.x, p.y)
+  await page.mouse.down({ button: 'right' })
+  await page.mouse.move(p.x + 120, p.y, { steps: 4 })
+  await page.mouse.up({ button: 'right' })
+  await expect(page.locator('.view-keys [aria-pressed=true]')).toHaveCount(0)
+})
+
+test('nothing is drawn while nothing changes', async ({ page }) => {
+  const client = await clientNamed(page, 'Marlow')
+  await page.addInitScript(() => {
+    const w = window as unknown as { drawn: number }
+    w.drawn = 0
+    const draw = WebGL2RenderingContext.prototype.drawElements
+    WebGL2RenderingContext.prototype.drawElements = function (...args) {
+      w.drawn++
+      return draw.apply(this, args)
+    }
+  })
+  await page.goto(`/clients/${client.id}/read`)
+  await headReady(page)
+  const drawn = () => page.evaluate(() => (window as unknown as { drawn: number }).drawn)
+  await expect.poll(drawn).toBeGreaterThan(0)
+  // Let the first marks arrive, then look whether the count stands still.
+  await expect
+    .poll(async () => {
+      const before = await drawn()
+      await page.waitForTimeout(700)
+      return (await drawn()) - before
+    })
+    .toBe(0)
+  const before = await drawn()
+  await page.keyboard.press('2')
+  await expect.poll(drawn).toBeGreaterThan(before)
+})
+
+test('without WebGL the flat views take its place: picking, drawing, named views', async ({
+  page,
+}) => {
+  await page.addInitScript(() => {
+    const get = HTMLCanvasElement.prototype.getContext
+    HTMLCanvasElement.prototype.getContext = function (
+      this: HTMLCanvasElement,
+      kind: string,
+      ...rest: unknown[]
+    ) {
+      return kind.startsWith('webgl')
+        ? null
+        : (get as (...a: unknown[]) => unknown).call(this, kind, ...rest)
+    } as typeof get
+  })
+  const { client } = await plannedClient(page, 'Flat Stanchion')
+  await page.goto(`/clients/${client.id}/read`)
+  await headReady(page)
+  await expect(head(page)).toHaveAttribute('data-flat', 'true')
+  await expect(head(page).locator('canvas')).toHaveCount(0)
+  await draw(page, [0.5, 0.625], [0.5, 0.69])
+  await expect(page.getByRole('heading', { name: 'Chin' })).toBeVisible()
+  await expect(page.getByText("grows to 6 o'clock")).toBeVisible()
+  await page.keyboard.press('6')
+  await expect(page.getByRole('button', { name: /Nape/ })).toHaveAttribute('aria-pressed', 'true')
+  const p = await onHead(page, 0.5, 0.35)
+  await page.mouse.move(p.x, p.y)
+  await page.mouse.move(p.x + 1, p.y)
+  await expect(page.locator('.head-name')).toHaveText('Back of the scalp')
+})
+
+test('the tide line chooses a visit and says everything in words', async ({ page }) => {
+  const client = await clientNamed(page, 'Tobias')
+  await page.goto(`/clients/${client.id}/return`)
+  await headReady(page)
+  await expect(page.getByRole('region', { name: 'Tide line' })).toContainText(
+    /Beard, mm\..*redness \d.*Good days for the next visit/,
+  )
+  // The marks under the curve: the last one before today.
+  const marks = page.locator('.tide-chart svg path[fill^="#"], .tide-chart svg path[fill^="rgb"]')
+  await expect(marks.first()).toBeVisible()
+  const box = (await page.locator('.tide-chart').boundingBox())!
+  for (let x = box.width * 0.9; x > box.width * 0.4 && !page.url().includes('visit='); x -= 6) {
+    await page.mouse.click(box.x + x, box.y + 103)
+  }
+  await expect(page).toHaveURL(/visit=/)
+  await expect(page.getByText(/^Visit of /)).toBeVisible()
+  await page.getByRole('link', { name: 'Back to the current one' }).click()
+  await expect(page).not.toHaveURL(/visit=/)
+})
+
+test('finds a client by Ctrl K, lights the lamp, and keeps it lit', async ({ page }) => {
+  await page.goto('/')
+  await expect(page.getByRole('link', { name: 'Tobias Arkwell' })).toBeVisible()
+  await page.keyboard.press('Control+k')
+  await page.keyboard.type('organ')
+  await expect(page.getByRole('button', { name: /Bram Tolliver/ })).toBeVisible()
+  await page.keyboard.press('Enter')
+  await expect(page).toHaveURL(/clients\/.*\/ask/)
+  await page.getByRole('button', { name: 'Lamp' }).click()
+  await page.reload()
+  await expect(page.getByRole('button', { name: 'Daylight' })).toBeVisible()
+  await page.getByRole('button', { name: 'Daylight' }).click()
+})
+
+test('finds and sorts on the clients page, says so when nobody matches', async ({ page }) => {
+  await page.goto('/clients')
+  await page.getByLabel('Find by name or occupation').fill('diver')
+  await expect(page.getByRole('link', { name: 'Tobias Arkwell' })).toBeVisible()
+  await expect(page.locator('tbody tr')).toHaveCount(1)
+  await page.getByLabel('Find by name or occupation').fill('zzz')
+  await expect(page.getByText('Nobody matches “zzz”.')).toBeVisible()
+  await page.getByLabel('Find by name or occupation').fill('')
+  await page.getByRole('button', { name: 'Last seen' }).click()
+  await expect(page.locator('tbody tr').first()).toBeVisible()
+})
+
+test('shows what postpones, and lets the house choose its schools', async ({ page }) => {
+  const liv = await clientNamed(page, 'Liv Ostrander')
+  await page.goto(`/clients/${liv.id}/ask`)
+  await expect(page.getByRole('heading', { name: /Postpone until/ })).toBeVisible()
+  await page.goto(`/clients/${liv.id}/plan`)
+  await expect(page.getByText(/has not cleared this service/)).toBeVisible()
+  await page.goto('/house')
+  const school = page.getByLabel('Stretch on bump-prone necks')
+  await school.selectOption({ label: 'Taut everywhere' })
+  await expect(page.getByText(/^Saved/)).toBeVisible()
+  await page.reload()
+  await expect(school).toHaveValue('taut')
+  await school.selectOption('light')
+  await expect(page.getByText(/^Saved/)).toBeVisible()
+  await page.getByText('Learning the skin').click()
+  await expect(page.getByText('Shape of the prior on grade per unit load')).toBeVisible()
+})
