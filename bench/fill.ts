@@ -65,6 +65,7 @@ export async function fill(db: Database, clients: number, visits: number): Promi
     const clientId = randomUUID()
     out.clientIds.push(clientId)
     const rows: object[] = []
+    const plans: object[] = []
     const answers: {
       visitId: string
       moment: string
@@ -86,13 +87,12 @@ export async function fill(db: Database, clients: number, visits: number): Promi
         endedAtMs,
         routine: '',
         asked,
-        plan,
-        planMadeAtMs: endedAtMs - HOUR_MS,
         loads,
         leftMm,
         worstRedness: 1,
         bumps: 0,
       })
+      plans.push({ visitId: id, plan, madeAtMs: endedAtMs })
       answers.push({
         visitId: id,
         moment: '24h',
@@ -116,6 +116,7 @@ export async function fill(db: Database, clients: number, visits: number): Promi
         { transaction },
       )
       await db.models.Visit.bulkCreate(rows as never[], { transaction })
+      await db.models.Plan.bulkCreate(plans as never[], { transaction })
       await db.models.SkinAnswer.bulkCreate(answers, { transaction })
     })
   }

@@ -109,8 +109,15 @@ export function workedShare(service: ServiceId, zone: ZoneId): number {
 }
 
 /** The zones of a service, in the order in which the service names them, the client's left before the right. */
-export function serviceZones(service: ServiceId): ZoneId[] {
-  return Object.keys(SERVICES[service].zones).flatMap((stem) =>
-    ZONE_IDS.filter((id) => isSkin(id) && zoneStem(id) === stem),
-  )
+export function serviceZones(service: ServiceId): readonly ZoneId[] {
+  return ZONES_OF[service]
 }
+
+const ZONES_OF = Object.fromEntries(
+  SERVICE_IDS.map((service) => [
+    service,
+    Object.keys(SERVICES[service].zones).flatMap((stem) =>
+      ZONE_IDS.filter((id) => isSkin(id) && zoneStem(id) === stem),
+    ),
+  ]),
+) as Record<ServiceId, ZoneId[]>

@@ -128,6 +128,7 @@ interface Rows {
   readings: object[]
   events: object[]
   answers: object[]
+  plans: object[]
   hair: object[]
 }
 
@@ -144,7 +145,15 @@ export async function seedDemo(db: Database, nowMs: number): Promise<void> {
   const random = mulberry32(0x51de)
   const newId = idMaker(random)
   const workers = STUDIO.workers.map((w) => ({ id: newId(), ...w }))
-  const rows: Rows = { clients: [], visits: [], readings: [], events: [], answers: [], hair: [] }
+  const rows: Rows = {
+    clients: [],
+    visits: [],
+    readings: [],
+    events: [],
+    answers: [],
+    plans: [],
+    hair: [],
+  }
   for (const person of PEOPLE) {
     addPerson(person, workers, nowMs, random, newId, rows)
   }
@@ -160,6 +169,7 @@ export async function seedDemo(db: Database, nowMs: number): Promise<void> {
       }
       await fill(m.Client, rows.clients)
       await fill(m.Visit, rows.visits)
+      await fill(m.Plan, rows.plans)
       await fill(m.Reading, rows.readings)
       await fill(m.Event, rows.events)
       await fill(m.SkinAnswer, rows.answers)
@@ -307,6 +317,7 @@ function addVisit(v: VisitStory, random: () => number, newId: () => string, rows
       reason: e.reason ?? null,
     })),
   )
+  rows.plans.push({ visitId: v.visitId, plan, madeAtMs: atMs - 5 * 60_000 })
   rows.answers.push(...answers.map((a) => ({ visitId: v.visitId, ...a })))
   addHair(v, leftMm, endedAtMs, random, newId, rows)
   rows.visits.push({
@@ -321,8 +332,6 @@ function addVisit(v: VisitStory, random: () => number, newId: () => string, rows
     endedAtMs,
     routine: v.routine,
     asked,
-    plan,
-    planMadeAtMs: atMs - 5 * 60_000,
     loads,
     leftMm,
     ...summariseAnswers(endedAtMs, answers),
@@ -501,8 +510,6 @@ function addOpenVisit(
     endedAtMs: null,
     routine: '',
     asked,
-    plan: null,
-    planMadeAtMs: null,
     loads: null,
     leftMm: null,
     worstRedness: null,

@@ -18,6 +18,8 @@ import { visitRoutes } from './visits/routes.ts'
 export function createApp(db: Database, config: Config, logger: Logger): Express {
   const app = express()
   app.disable('x-powered-by')
+  // Answers are asked for anew each time; hashing them buys nothing.
+  app.disable('etag')
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -43,7 +45,13 @@ export function createApp(db: Database, config: Config, logger: Logger): Express
     }),
   )
   app.use(pinoHttp({ logger, quietReqLogger: true, autoLogging: logger.isLevelEnabled('info') }))
-  app.use(compression())
+  // What the house's own screens ask for is small and near; only files are worth squeezing.
+  app.use(
+    compression({
+      filter: (request, response) =>
+        !request.path.startsWith('/api') && compression.filter(request, response),
+    }),
+  )
   app.use(express.json({ limit: '512kb' }))
   mount(app, 'health', async () => ({
     ok: true as const,

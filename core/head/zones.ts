@@ -64,9 +64,13 @@ export const ZONE_IDS: readonly ZoneId[] = [
 
 const NO_SKIN: ReadonlySet<ZoneStem> = new Set<ZoneStem>(['eye', 'ear', 'lips', 'base'])
 
-/** The zone without its side. */
+const STEMS = new Map<string, ZoneStem>(
+  ZONE_IDS.map((id) => [id, id.replace(/-(left|right)$/, '') as ZoneStem]),
+)
+
+/** The zone without its side. Asked in every inner loop, so it is looked up, not worked out. */
 export function zoneStem(id: ZoneId): ZoneStem {
-  return id.replace(/-(left|right)$/, '') as ZoneStem
+  return STEMS.get(id) ?? (id as ZoneStem)
 }
 
 /** True for zones that can carry hair and be worked; false for eyes, ears, lips and the neck's cap. */

@@ -6,7 +6,7 @@ import type { Schools } from '../house/schools.ts'
 import type { Plan } from '../plan/types.ts'
 import { SERVICES, type ServiceId } from '../services.ts'
 import { DAY_MS } from '../time/dates.ts'
-import { daysUntil, type DayRange, type Growth } from './growth.ts'
+import { daysToLength, daysUntil, thresholdMm, type DayRange, type Growth } from './growth.ts'
 
 export const INTERVAL_CONSTANTS = {
   razorTough: constant(1, 'days', 'Least interval between razor services, tough skin', 'H'),
@@ -55,16 +55,11 @@ export interface VisitWindow {
 
 /** Computes the window; undefined when the last plan had no zones. */
 export function nextVisitWindow(input: WindowInput): VisitWindow | undefined {
-  const ranges = input.zones.map((z) => {
-    const growth = input.growth(z.zoneId)
-    return {
-      ...z,
-      felt: daysUntil(growth, 'felt', z.leftMm),
-      seen: daysUntil(growth, 'seen', z.leftMm),
-    }
-  })
-  if (ranges.length === 0) return undefined
-  const first = ranges.reduce((a, b) => (b.seen.even < a.seen.even ? b : a))
+  const [firstZone] = [...input.zones].sort((a, b) => seenDay(input, a) - seenDay(input, b))
+  if (!firstZone) return undefined
+  const growth = input.growth(firstZone.zoneId)
+  const felt = daysUntil(growth, 'felt', firstZone.leftMm)
+  const seen = daysUntil(growth, 'seen', firstZone.leftMm)
   const at = (days: number) => input.lastAtMs + days * DAY_MS
   const least = leastDays(input)
   const reasons: WindowReason[] = []
@@ -86,11 +81,11 @@ export function nextVisitWindow(input: WindowInput): VisitWindow | undefined {
   }
   reasons.push({ text: least.text, mark: least.mark })
   const fromMs = Math.max(skinMs, at(least.days), input.clearedAtMs ?? -Infinity)
-  const seenMs = at(first.seen.even)
+  const seenMs = at(seen.even)
   const leastWindow = Math.max(I.leastWindow.value, I.windowShare.value * least.days)
   const toMs = Math.max(seenMs, fromMs + leastWindow * DAY_MS)
   reasons.push({
-    text: `Hair is seen first on ${first.name.charAt(0).toLowerCase()}${first.name.slice(1)}, about day ${Math.round(first.seen.even)} (80 %: ${Math.round(first.seen.early)}–${Math.round(first.seen.late)}).`,
+    text: `Hair is seen first on ${firstZone.name.charAt(0).toLowerCase()}${firstZone.name.slice(1)}, about day ${Math.round(seen.even)} (80 %: ${Math.round(seen.early)}–${Math.round(seen.late)}).`,
     mark: 'H',
   })
   if (seenMs < fromMs) {
@@ -100,11 +95,17 @@ export function nextVisitWindow(input: WindowInput): VisitWindow | undefined {
     fromMs,
     toMs,
     skinMs,
-    felt: first.felt,
-    seen: first.seen,
-    firstZone: first.name,
+    felt,
+    seen,
+    firstZone: firstZone.name,
     reasons,
   }
+}
+
+/** Day of even odds that hair is seen on a zone. */
+function seenDay(input: WindowInput, zone: WindowInput['zones'][number]): number {
+  const { curve, mean } = input.growth(zone.zoneId)
+  return daysToLength(curve, zone.leftMm, mean, thresholdMm(curve, 'seen'))
 }
 
 function leastDays(input: WindowInput): { days: number; text: string; mark: Mark } {

@@ -84,17 +84,23 @@ export function zoneSensitivity(
   outcomes: readonly SkinOutcome[],
 ): Sensitivity {
   const base = priorSensitivity(reactivity)
-  const others = outcomes.filter((o) => o.zoneId !== zoneId)
-  const own = outcomes.filter((o) => o.zoneId === zoneId)
+  // One pass with plain sums: a client has a thousand outcomes and every zone asks.
+  const own = { grade: 0, load: 0 }
+  const others = { grade: 0, load: 0 }
+  for (const o of outcomes) {
+    const sum = o.zoneId === zoneId ? own : others
+    sum.grade += o.grade
+    sum.load += o.load
+  }
   const strength = SKIN_CONSTANTS.otherZonesStrength.value
   const prior =
-    others.length === 0
+    others.load === 0
       ? base
       : {
-          shape: base.shape + strength * meanSensitivity(updateSensitivity(base, others)),
+          shape: base.shape + strength * meanSensitivity(updateSensitivity(base, [others])),
           rate: base.rate + strength,
         }
-  return updateSensitivity(prior, own)
+  return updateSensitivity(prior, [own])
 }
 
 /** P(redness of at least `grade` within 48 h) for a service of the given load. */

@@ -1,41 +1,98 @@
-/** A client's history read from the database, for learning. */
-import { Op } from 'sequelize'
+/** A client's history read from the database in a few queries, and what it teaches. */
 import type { ServiceId } from '../../core/services.ts'
-import type { ClientModel } from '../../contract/types.ts'
+import type {
+  ClientModel,
+  HairReading,
+  SkinAnswer,
+  VisitState,
+  VisitSummary,
+} from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import type { ClientRow } from '../db/models.ts'
-import { toHairReading } from '../visits/page.ts'
-import { learnClient, type PastService } from './learn.ts'
+import { json, select } from '../db/select.ts'
+import { hairOf } from '../visits/page.ts'
+import { learnClient } from './learn.ts'
 
-/** Older services say little about today's skin and cost time to read. */
-const SERVICES_LOOKED_AT = 60
+/** Older visits say little about today's skin and cost time to read. */
+const VISITS_READ = 60
 
-/** Learns a client for a service from their latest visits. */
+/** A past or open visit, with what learning needs of it. */
+export interface VisitRecord extends VisitSummary {
+  readonly loads: () => Record<string, number>
+  readonly leftMm: () => Record<string, number> | null
+}
+
+export interface History {
+  /** Newest first. */
+  readonly visits: readonly VisitRecord[]
+  /** Answers of the latest visits, by visit. */
+  readonly answers: ReadonlyMap<string, SkinAnswer[]>
+  readonly hair: readonly (HairReading & { leftMm: number })[]
+}
+
+/** Reads the latest visits of a client, the answers to them, and all readings of hair. */
+export async function readHistory(db: Database, clientId: string): Promise<History> {
+  const [rows, hair] = await Promise.all([
+    select(
+      db,
+      `SELECT id, service, state, slotAtMs, startedAtMs, endedAtMs, routine, worstRedness, bumps, loads, leftMm
+       FROM visits WHERE clientId = ? ORDER BY createdAtMs DESC LIMIT ?`,
+      [clientId, VISITS_READ],
+    ),
+    hairOf(db, clientId),
+  ])
+  const visits = rows.map((r): VisitRecord => ({
+    id: r['id'] as string,
+    service: r['service'] as ServiceId,
+    state: r['state'] as VisitState,
+    slotAtMs: r['slotAtMs'] as number | null,
+    startedAtMs: r['startedAtMs'] as number | null,
+    endedAtMs: r['endedAtMs'] as number | null,
+    worstRedness: r['worstRedness'] as number | null,
+    bumps: r['bumps'] as number | null,
+    routine: r['routine'] as string,
+    // Most are never looked at: parsed when asked for.
+    loads: () => json<Record<string, number>>(r['loads']) ?? {},
+    leftMm: () => json<Record<string, number>>(r['leftMm']),
+  }))
+  const latest = visits.filter((v) => v.state === 'finished')
+  const answers = new Map<string, SkinAnswer[]>()
+  if (latest.length > 0) {
+    const given = await select(
+      db,
+      'SELECT visitId, moment, atMs, zones FROM skin_answers WHERE visitId IN (?)',
+      [latest.map((v) => v.id)],
+    )
+    for (const a of given) {
+      const list = answers.get(a['visitId'] as string) ?? []
+      list.push({
+        moment: a['moment'] as SkinAnswer['moment'],
+        atMs: a['atMs'] as number,
+        zones: json<SkinAnswer['zones']>(a['zones'])!,
+      })
+      answers.set(a['visitId'] as string, list)
+    }
+  }
+  return { visits, answers, hair }
+}
+
+/** What a history teaches for a service. */
+export function modelFrom(history: History, client: ClientRow, service: ServiceId): ClientModel {
+  const past = history.visits
+    .filter((v) => v.state === 'finished' && v.service === service && history.answers.has(v.id))
+    .map((v) => ({
+      endedAtMs: v.endedAtMs!,
+      loads: v.loads(),
+      answers: history.answers.get(v.id)!,
+    }))
+  return learnClient(client.skin, service, past, history.hair)
+}
+
+/** Learns a client for a service. */
 export async function clientModel(
   db: Database,
   client: ClientRow,
   service: ServiceId,
 ): Promise<ClientModel> {
-  const [visits, hair] = await Promise.all([
-    db.models.Visit.findAll({
-      attributes: ['id', 'endedAtMs', 'loads'],
-      where: { clientId: client.id, state: 'finished', service },
-      order: [['endedAtMs', 'DESC']],
-      limit: SERVICES_LOOKED_AT,
-    }),
-    db.models.HairReading.findAll({
-      where: { clientId: client.id },
-      order: [['atMs', 'DESC']],
-      limit: 200,
-    }),
-  ])
-  const answers = await db.models.SkinAnswer.findAll({
-    where: { visitId: { [Op.in]: visits.map((v) => v.id) } },
-  })
-  const past: PastService[] = visits.map((v) => ({
-    endedAtMs: v.endedAtMs!,
-    loads: v.loads ?? {},
-    answers: answers.filter((a) => a.visitId === v.id),
-  }))
-  return learnClient(client.skin, service, past, hair.map(toHairReading))
+  return modelFrom(await readHistory(db, client.id), client, service)
 }

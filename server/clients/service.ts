@@ -1,5 +1,4 @@
 /** Clients: found, added, changed, taken out, erased; and the page that holds all about one. */
-import { Op } from 'sequelize'
 import { tideCurve } from '../../core/regrowth/tide.ts'
 import type { ServiceId } from '../../core/services.ts'
 import { DAY_MS } from '../../core/time/dates.ts'
@@ -16,9 +15,9 @@ import type { ClientRow, VisitRow } from '../db/models.ts'
 import { readHouse } from '../house/service.ts'
 import { HttpProblem, notFound } from '../http/problem.ts'
 import { dueOverview } from '../today/overview.ts'
-import { eventsOf, readingsFor, toHairReading, toSkinAnswer } from '../visits/page.ts'
+import { answersOf, eventsOf, hairOf, planOf, readingsFor } from '../visits/page.ts'
 import { meanGrowth, meanLeft } from './learn.ts'
-import { clientModel } from './model.ts'
+import { modelFrom, readHistory } from './model.ts'
 import { windowAfter } from './window.ts'
 
 export function toClient(row: ClientRow): Client {
@@ -133,33 +132,25 @@ function tideSpan(visits: readonly VisitSummary[], nowMs: number, toMs: number |
   return { fromMs: nowMs - back * 1.04, untilMs: nowMs + ahead }
 }
 
-const VISITS_SHOWN = 200
-
 export async function clientPage(db: Database, id: string): Promise<ClientPage> {
   const client = await findClient(db, id)
   const service = client.service as ServiceId
-  const [rows, house, model] = await Promise.all([
-    db.models.Visit.findAll({
-      attributes: { exclude: ['plan', 'asked', 'loads'] },
-      where: { clientId: id },
-      order: [['createdAtMs', 'DESC']],
-      limit: VISITS_SHOWN,
-    }),
-    readHouse(db),
-    clientModel(db, client, service),
-  ])
-  const visits = rows.map(toSummary)
+  const [history, house] = await Promise.all([readHistory(db, id), readHouse(db)])
+  const model = modelFrom(history, client, service)
+  const visits = history.visits.map(
+    ({ loads: _loads, leftMm: _left, ...summary }): VisitSummary => summary,
+  )
   const open = visits.find((v) => v.state !== 'finished')
-  const finished = rows.filter((v) => v.state === 'finished')
+  const finished = history.visits.filter((v) => v.state === 'finished')
   const last = finished.find((v) => v.service === service)
-  const answers = last ? await db.models.SkinAnswer.findAll({ where: { visitId: last.id } }) : []
+  const leftMm = last?.leftMm() ?? null
   const nowMs = Date.now()
   const window = windowAfter(
     last && {
       service,
       endedAtMs: last.endedAtMs!,
-      leftMm: last.leftMm ?? null,
-      answers: answers.map(toSkinAnswer),
+      leftMm,
+      answers: history.answers.get(last.id) ?? [],
     },
     client.skin,
     house.schools,
@@ -172,14 +163,7 @@ export async function clientPage(db: Database, id: string): Promise<ClientPage> 
     .map((v) => v.endedAtMs!)
     .sort((a, b) => a - b)
   const tide: Tide = {
-    curve: tideCurve(
-      services,
-      meanLeft(last?.leftMm ?? null),
-      growth,
-      span.fromMs,
-      nowMs,
-      span.untilMs,
-    ),
+    curve: tideCurve(services, meanLeft(leftMm), growth, span.fromMs, nowMs, span.untilMs),
     hairWords:
       growth.curve === 'fuzz'
         ? 'Fuzz, mm'
@@ -207,11 +191,7 @@ export async function takeOut(db: Database, id: string): Promise<object> {
     where: { clientId: id },
     order: [['createdAtMs', 'ASC']],
   })
-  const ids = visits.map((v) => v.id)
-  const [answers, hair] = await Promise.all([
-    db.models.SkinAnswer.findAll({ where: { visitId: { [Op.in]: ids } } }),
-    db.models.HairReading.findAll({ where: { clientId: id } }),
-  ])
+  const hair = await hairOf(db, id)
   return {
     format: 'slow-tide-client',
     version: 1,
@@ -221,10 +201,10 @@ export async function takeOut(db: Database, id: string): Promise<object> {
       visits.map(async (v) => ({
         ...toSummary(v),
         asked: v.asked,
-        plan: v.plan ?? null,
+        plan: (await planOf(db, v.id))?.plan ?? null,
         events: await eventsOf(db, v.id),
-        skin: answers.filter((a) => a.visitId === v.id).map(toSkinAnswer),
-        hair: hair.filter((h) => h.visitId === v.id).map(toHairReading),
+        skin: await answersOf(db, v.id),
+        hair: hair.filter((h) => h.visitId === v.id),
       })),
     ),
   }

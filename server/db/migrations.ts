@@ -26,11 +26,16 @@ export const MIGRATIONS: readonly Migration[] = [
         state TEXT NOT NULL CHECK (state IN ('open', 'running', 'finished')),
         slotAtMs INTEGER, createdAtMs INTEGER NOT NULL, startedAtMs INTEGER, endedAtMs INTEGER,
         routine TEXT NOT NULL DEFAULT '',
-        asked JSON NOT NULL, plan JSON, planMadeAtMs INTEGER, loads JSON, leftMm JSON,
+        asked JSON NOT NULL, loads JSON, leftMm JSON,
         worstRedness INTEGER, bumps INTEGER)`,
-      `CREATE INDEX visits_by_client ON visits (clientId, endedAtMs)`,
-      `CREATE INDEX visits_by_end ON visits (endedAtMs)`,
+      // Whole in the index: finding everybody's last visit reads no visit.
+      `CREATE INDEX visits_by_client ON visits (clientId, state, endedAtMs)`,
+      `CREATE INDEX visits_by_end ON visits (endedAtMs, clientId, service)`,
       `CREATE UNIQUE INDEX one_unfinished_visit ON visits (clientId) WHERE state <> 'finished'`,
+      // Apart from the visits, which are read often: a plan is large and read one at a time.
+      `CREATE TABLE plans (
+        visitId TEXT PRIMARY KEY REFERENCES visits(id) ON DELETE CASCADE,
+        madeAtMs INTEGER NOT NULL, plan JSON NOT NULL)`,
       `CREATE TABLE readings (
         id TEXT PRIMARY KEY,
         clientId TEXT NOT NULL REFERENCES clients(id) ON DELETE CASCADE,

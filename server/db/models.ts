@@ -48,8 +48,6 @@ export interface VisitRow extends Row<VisitRow> {
   endedAtMs: CreationOptional<number | null>
   routine: CreationOptional<string>
   asked: Asked
-  plan: CreationOptional<Plan | null>
-  planMadeAtMs: CreationOptional<number | null>
   /** Load really given, by zone. */
   loads: CreationOptional<Record<string, number> | null>
   /** Hair left standing, mm, by zone. */
@@ -57,6 +55,11 @@ export interface VisitRow extends Row<VisitRow> {
   /** Worst redness within 48 h and bumps on day 7; null while nobody answered. */
   worstRedness: CreationOptional<number | null>
   bumps: CreationOptional<number | null>
+}
+export interface PlanRow extends Row<PlanRow> {
+  visitId: string
+  madeAtMs: number
+  plan: Plan
 }
 export interface ReadingRow extends Row<ReadingRow> {
   id: string
@@ -99,6 +102,7 @@ export interface Models {
   Setting: ModelStatic<SettingRow>
   Client: ModelStatic<ClientRow>
   Visit: ModelStatic<VisitRow>
+  Plan: ModelStatic<PlanRow>
   Reading: ModelStatic<ReadingRow>
   Event: ModelStatic<EventRow>
   SkinAnswer: ModelStatic<SkinAnswerRow>
@@ -148,13 +152,12 @@ export function defineModels(sequelize: Sequelize): Models {
       endedAtMs: maybeNumber,
       routine: { ...text, defaultValue: '' },
       asked: json,
-      plan: maybeJson,
-      planMadeAtMs: maybeNumber,
       loads: maybeJson,
       leftMm: maybeJson,
       worstRedness: maybeNumber,
       bumps: maybeNumber,
     }),
+    Plan: table<PlanRow>('Plan', 'plans', { visitId: key, madeAtMs: number, plan: json }),
     Reading: table<ReadingRow>('Reading', 'readings', {
       id: key,
       clientId: text,

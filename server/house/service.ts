@@ -9,6 +9,7 @@ import {
 } from '../../core/house/schools.ts'
 import type { House, Worker } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
+import { json, select } from '../db/select.ts'
 import { HttpProblem } from '../http/problem.ts'
 
 /** What is kept under the one settings key. */
@@ -22,16 +23,16 @@ const KEY = 'house'
 
 /** Reads the house. Schools that were never chosen have their default. */
 export async function readHouse(db: Database): Promise<House> {
-  const [setting, workers] = await Promise.all([
-    db.models.Setting.findByPk(KEY),
-    db.models.Worker.findAll({ raw: true, order: [['name', 'ASC']] }),
+  const [settings, workers] = await Promise.all([
+    select(db, 'SELECT value FROM settings WHERE key = ?', [KEY]),
+    select(db, 'SELECT id, name, role, hand FROM workers ORDER BY name'),
   ])
-  const kept = (setting?.value ?? {}) as KeptHouse
+  const kept = json<KeptHouse>(settings[0]?.['value']) ?? {}
   return {
     name: kept.name ?? 'This house',
     schools: { ...DEFAULT_SCHOOLS, ...kept.schools },
     workers: workers as unknown as Worker[],
-    workerId: kept.workerId ?? workers[0]?.id ?? '',
+    workerId: kept.workerId ?? String(workers[0]?.['id'] ?? ''),
   }
 }
 

@@ -1,5 +1,4 @@
 /** All clients with their last service and window, in a handful of queries, however many clients there are. */
-import { QueryTypes } from 'sequelize'
 import type { Asked } from '../../core/screening/screen.ts'
 import type { SkinAndHair } from '../../core/client.ts'
 import type { VisitWindow } from '../../core/regrowth/nextVisit.ts'
@@ -9,6 +8,7 @@ import type { HairReading, SkinAnswer } from '../../contract/types.ts'
 import { learnGrowth } from '../clients/learn.ts'
 import { windowAfter } from '../clients/window.ts'
 import type { Database } from '../db/connection.ts'
+import { json, select as selectFrom, type Row } from '../db/select.ts'
 import { readHouse } from '../house/service.ts'
 
 export interface OverviewClient {
@@ -44,38 +44,36 @@ export interface Overview {
   readonly services: number[]
 }
 
-type Raw = Record<string, string | number | null>
-
 /** @param sinceMs how far back the ends of services are wanted; only the last of each client when left out */
 export async function dueOverview(db: Database, sinceMs = Infinity): Promise<Overview[]> {
-  const select = (sql: string, replacements: unknown[] = []) =>
-    db.sequelize.query<Raw>(sql, { type: QueryTypes.SELECT, replacements })
-  const [house, clients, lasts, opens, recent, answers, hair] = await Promise.all([
+  const select = (sql: string, replacements?: unknown[]) => selectFrom(db, sql, replacements)
+  const [house, clients, lasts, opens, recent, hair] = await Promise.all([
     readHouse(db),
     select('SELECT id, name, calledName, occupation, service, skin FROM clients'),
     select(
-      `SELECT v.id, v.clientId, v.service, v.endedAtMs, v.leftMm, g.visits FROM visits v
-       JOIN (SELECT clientId, MAX(endedAtMs) AS endedAtMs, COUNT(*) AS visits FROM visits
-             WHERE state = 'finished' GROUP BY clientId) g
-         ON g.clientId = v.clientId AND g.endedAtMs = v.endedAtMs WHERE v.state = 'finished'`,
+      `SELECT v.id, v.clientId, v.service, v.endedAtMs, v.leftMm, g.visits FROM
+         (SELECT clientId, MAX(endedAtMs) AS endedAtMs, COUNT(*) AS visits FROM visits
+          WHERE state = 'finished' GROUP BY clientId) g
+       JOIN visits v ON v.clientId = g.clientId AND v.state = 'finished' AND v.endedAtMs = g.endedAtMs`,
     ),
     select(
       `SELECT id, clientId, service, state, slotAtMs, asked FROM visits WHERE state <> 'finished'`,
     ),
     Number.isFinite(sinceMs)
       ? select(
-          'SELECT clientId, service, endedAtMs FROM visits WHERE endedAtMs >= ? ORDER BY endedAtMs',
+          `SELECT clientId, service, group_concat(endedAtMs) AS ends FROM visits
+           WHERE endedAtMs >= ? GROUP BY clientId, service`,
           [sinceMs],
         )
       : Promise.resolve([]),
-    select(
-      `SELECT a.visitId, a.moment, a.atMs, a.zones FROM skin_answers a
-       WHERE a.visitId IN (SELECT v.id FROM visits v JOIN (SELECT clientId, MAX(endedAtMs) AS m FROM visits
-         WHERE state = 'finished' GROUP BY clientId) g ON g.clientId = v.clientId AND g.m = v.endedAtMs)`,
-    ),
     select('SELECT clientId, kind, days, zoneId, lengthMm, leftMm FROM hair_readings'),
   ])
-  const byClient = <T extends Raw>(rows: T[]) => {
+  const answers = lasts.length
+    ? await select('SELECT visitId, moment, atMs, zones FROM skin_answers WHERE visitId IN (?)', [
+        lasts.map((l) => l['id']),
+      ])
+    : []
+  const byClient = <T extends Row>(rows: T[]) => {
     const map = new Map<string, T[]>()
     for (const row of rows) {
       const key = row['clientId'] as string
@@ -85,7 +83,6 @@ export async function dueOverview(db: Database, sinceMs = Infinity): Promise<Ove
     }
     return map
   }
-  const json = <T>(value: unknown) => (value === null ? null : (JSON.parse(value as string) as T))
   const lastOf = byClient(lasts)
   const openOf = byClient(opens)
   const recentOf = byClient(recent)
@@ -137,7 +134,8 @@ export async function dueOverview(db: Database, sinceMs = Infinity): Promise<Ove
       window: windowAfter(last, client.skin, house.schools, growth),
       services: (recentOf.get(client.id) ?? [])
         .filter((r) => r['service'] === service)
-        .map((r) => r['endedAtMs'] as number),
+        .flatMap((r) => String(r['ends']).split(',').map(Number))
+        .sort((a, b) => a - b),
     }
   })
 }

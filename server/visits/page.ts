@@ -1,13 +1,17 @@
 /** A visit with everything its stations show. */
 import { carePlan } from '../../core/care/clearances.ts'
+import type { SkinAndHair } from '../../core/client.ts'
 import { BEFORE_START, replay, type ChairEvent, type ChairState } from '../../core/chair/service.ts'
 import type { Reading } from '../../core/grain/readings.ts'
+import type { Plan } from '../../core/plan/types.ts'
+import type { Asked } from '../../core/screening/screen.ts'
 import type { ServiceId } from '../../core/services.ts'
 import type { HairReading, SkinAnswer, VisitPage, VisitState } from '../../contract/types.ts'
 import { learnGrowth } from '../clients/learn.ts'
 import { windowAfter } from '../clients/window.ts'
 import type { Database } from '../db/connection.ts'
-import type { ClientRow, EventRow, HairReadingRow, SkinAnswerRow, VisitRow } from '../db/models.ts'
+import type { ClientRow, VisitRow } from '../db/models.ts'
+import { json, select } from '../db/select.ts'
 import { readHouse } from '../house/service.ts'
 import { notFound } from '../http/problem.ts'
 
@@ -17,83 +21,128 @@ export async function findVisit(db: Database, id: string): Promise<VisitRow> {
   return visit
 }
 
+/** What a page shows of a visit's own row. */
+export type VisitFields = Pick<
+  VisitRow,
+  'id' | 'clientId' | 'workerId' | 'service' | 'state' | 'slotAtMs' | 'routine' | 'asked'
+> & {
+  startedAtMs?: number | null
+  endedAtMs?: number | null
+  leftMm?: Record<string, number> | null
+}
+
+/** Reads a visit for showing only. */
+export async function readVisit(db: Database, id: string): Promise<VisitFields> {
+  const [row] = await select(
+    db,
+    `SELECT id, clientId, workerId, service, state, slotAtMs, startedAtMs, endedAtMs, routine, asked, leftMm
+     FROM visits WHERE id = ?`,
+    [id],
+  )
+  if (!row) throw notFound('That visit')
+  return {
+    ...(row as unknown as VisitFields),
+    asked: json<Asked>(row['asked'])!,
+    leftMm: json<Record<string, number>>(row['leftMm']),
+  }
+}
+
 export async function clientOf(db: Database, visit: VisitRow): Promise<ClientRow> {
   return (await db.models.Client.findByPk(visit.clientId))!
 }
 
+async function skinOf(db: Database, clientId: string): Promise<SkinAndHair> {
+  const [row] = await select(db, 'SELECT skin FROM clients WHERE id = ?', [clientId])
+  return json<SkinAndHair>(row!['skin'])!
+}
+
 /** Stored events as core's events. */
 export async function eventsOf(db: Database, visitId: string): Promise<ChairEvent[]> {
-  const rows = await db.models.Event.findAll({
-    where: { visitId },
-    order: [['seq', 'ASC']],
-    raw: true,
-  })
-  return rows.map(toEvent)
+  const rows = await select(
+    db,
+    'SELECT id, seq, kind, atMs, stepId, reason FROM chair_events WHERE visitId = ? ORDER BY seq',
+    [visitId],
+  )
+  return rows.map((row) => ({
+    id: row['id'] as string,
+    seq: row['seq'] as number,
+    kind: row['kind'] as ChairEvent['kind'],
+    atMs: row['atMs'] as number,
+    ...(row['stepId'] !== null && { stepId: row['stepId'] as string }),
+    ...(row['reason'] !== null && { reason: row['reason'] as string }),
+  }))
 }
 
-export function toEvent(row: EventRow): ChairEvent {
-  return {
-    id: row.id,
-    seq: row.seq,
-    kind: row.kind as ChairEvent['kind'],
-    atMs: row.atMs,
-    ...(row.stepId !== null && { stepId: row.stepId }),
-    ...(row.reason !== null && { reason: row.reason }),
-  }
+/** The plan kept with a visit. */
+export async function planOf(
+  db: Database,
+  visitId: string,
+): Promise<{ plan: Plan; madeAtMs: number } | undefined> {
+  const [row] = await select(db, 'SELECT plan, madeAtMs FROM plans WHERE visitId = ?', [visitId])
+  return row && { plan: json<Plan>(row['plan'])!, madeAtMs: row['madeAtMs'] as number }
 }
 
-export function toSkinAnswer(row: SkinAnswerRow): SkinAnswer {
-  return { moment: row.moment as SkinAnswer['moment'], atMs: row.atMs, zones: row.zones }
+/** The answers given after a visit. */
+export async function answersOf(db: Database, visitId: string): Promise<SkinAnswer[]> {
+  const rows = await select(db, 'SELECT moment, atMs, zones FROM skin_answers WHERE visitId = ?', [
+    visitId,
+  ])
+  return rows.map((row) => ({
+    moment: row['moment'] as SkinAnswer['moment'],
+    atMs: row['atMs'] as number,
+    zones: json<SkinAnswer['zones']>(row['zones'])!,
+  }))
 }
 
-export function toHairReading(row: HairReadingRow): HairReading & { leftMm: number } {
-  return {
-    id: row.id,
-    visitId: row.visitId,
-    kind: row.kind as HairReading['kind'],
-    days: row.days,
-    zoneId: row.zoneId,
-    lengthMm: row.lengthMm,
-    leftMm: row.leftMm,
-    atMs: row.atMs,
-  }
+/** When a client's hair was felt, seen or measured, with what each service had left standing. */
+export async function hairOf(
+  db: Database,
+  clientId: string,
+): Promise<(HairReading & { leftMm: number })[]> {
+  const rows = await select(
+    db,
+    `SELECT id, visitId, kind, days, zoneId, lengthMm, leftMm, atMs FROM hair_readings
+     WHERE clientId = ? ORDER BY atMs`,
+    [clientId],
+  )
+  return rows as unknown as (HairReading & { leftMm: number })[]
 }
 
 /** The client's readings that a visit works from: all made up to its end. */
-export async function readingsFor(db: Database, visit: VisitRow): Promise<Reading[]> {
-  const rows = await db.models.Reading.findAll({
-    where: { clientId: visit.clientId },
-    order: [['atMs', 'ASC']],
-  })
+export async function readingsFor(
+  db: Database,
+  visit: Pick<VisitFields, 'id' | 'clientId' | 'endedAtMs'>,
+): Promise<Reading[]> {
+  const rows = await select(
+    db,
+    'SELECT id, visitId, zoneId, at, method, atMs FROM readings WHERE clientId = ? ORDER BY atMs',
+    [visit.clientId],
+  )
   const end = visit.endedAtMs ?? Infinity
   return rows
-    .filter((r) => r.atMs <= end || r.visitId === visit.id)
+    .filter((r) => (r['atMs'] as number) <= end || r['visitId'] === visit.id)
     .map((r) => ({
-      id: r.id,
-      zoneId: r.zoneId as Reading['zoneId'],
-      ...r.at,
-      method: r.method as Reading['method'],
-      atMs: r.atMs,
+      id: r['id'] as string,
+      zoneId: r['zoneId'] as Reading['zoneId'],
+      ...json<Pick<Reading, 'point' | 'normal' | 'tangent'>>(r['at'])!,
+      method: r['method'] as Reading['method'],
+      atMs: r['atMs'] as number,
     }))
 }
 
-export async function visitPage(db: Database, visit: VisitRow): Promise<VisitPage> {
-  const [client, house, readings, events, answers, hair] = await Promise.all([
-    clientOf(db, visit),
+export async function visitPage(db: Database, visit: VisitFields): Promise<VisitPage> {
+  const [skin, house, readings, events, skinAnswers, hairReadings, kept] = await Promise.all([
+    skinOf(db, visit.clientId),
     readHouse(db),
     readingsFor(db, visit),
     eventsOf(db, visit.id),
-    db.models.SkinAnswer.findAll({ where: { visitId: visit.id } }),
-    db.models.HairReading.findAll({
-      where: { clientId: visit.clientId },
-      order: [['atMs', 'ASC']],
-    }),
+    answersOf(db, visit.id),
+    hairOf(db, visit.clientId),
+    planOf(db, visit.id),
   ])
-  const plan = visit.plan ?? null
+  const plan = kept?.plan ?? null
   const chair: ChairState = plan ? replay(plan, events) : BEFORE_START
   const service = visit.service as ServiceId
-  const skinAnswers = answers.map(toSkinAnswer)
-  const hairReadings = hair.map(toHairReading)
   const endedAtMs = visit.endedAtMs ?? null
   return {
     id: visit.id,
@@ -107,13 +156,13 @@ export async function visitPage(db: Database, visit: VisitRow): Promise<VisitPag
     endedAtMs,
     asked: visit.asked,
     plan,
-    planMadeAtMs: visit.planMadeAtMs ?? null,
+    planMadeAtMs: kept?.madeAtMs ?? null,
     readings,
     events,
     chair,
     care:
       endedAtMs !== null && plan
-        ? carePlan(service, client.skin, plan.schools, plan.noFragrance, endedAtMs)
+        ? carePlan(service, skin, plan.schools, plan.noFragrance, endedAtMs)
         : null,
     answers: skinAnswers,
     hair: hairReadings.filter((h) => h.visitId === visit.id),
@@ -122,9 +171,9 @@ export async function visitPage(db: Database, visit: VisitRow): Promise<VisitPag
         ? null
         : windowAfter(
             { service, endedAtMs, leftMm: visit.leftMm ?? null, answers: skinAnswers },
-            client.skin,
+            skin,
             plan?.schools ?? house.schools,
-            learnGrowth(client.skin, service, hairReadings),
+            learnGrowth(skin, service, hairReadings),
           ),
   }
 }

@@ -25,7 +25,7 @@ import type { Database } from '../db/connection.ts'
 import type { VisitRow } from '../db/models.ts'
 import { readHouse } from '../house/service.ts'
 import { HttpProblem, notFound } from '../http/problem.ts'
-import { clientOf, eventsOf, findVisit, readingsFor, visitPage } from './page.ts'
+import { answersOf, clientOf, eventsOf, findVisit, planOf, readingsFor, visitPage } from './page.ts'
 
 /** Minutes east of UTC at a moment, as this machine keeps time. */
 export const offsetMinutes = (ms: number) => -new Date(ms).getTimezoneOffset()
@@ -109,7 +109,7 @@ export async function changeVisit(
     if (change.service !== undefined && change.service !== found.service) {
       requireOpen(found, 'the service')
       // A plan belongs to its service.
-      await found.update({ plan: null, planMadeAtMs: null })
+      await db.models.Plan.destroy({ where: { visitId: id } })
     }
     return found.update(change)
   })
@@ -199,7 +199,8 @@ export async function savePlan(db: Database, id: string): Promise<VisitPage> {
   const saved = await db.writes.run(async () => {
     const fresh = await findVisit(db, id)
     requireOpen(fresh, 'the plan')
-    return fresh.update({ plan, planMadeAtMs: now })
+    await db.models.Plan.upsert({ visitId: id, plan, madeAtMs: now })
+    return fresh
   })
   return visitPage(db, saved)
 }
@@ -212,7 +213,7 @@ export async function addEvent(
 ): Promise<ChairAnswer> {
   return db.writes.run(async () => {
     const visit = await findVisit(db, visitId)
-    const plan = visit.plan
+    const plan = (await planOf(db, visitId))?.plan
     if (!plan) {
       throw new HttpProblem(
         409,
@@ -308,14 +309,11 @@ export async function saveSkinAnswer(
         `"${stranger.zoneId}" was not part of this service. Nothing was changed.`,
       )
     }
+    const before = await answersOf(db, id)
+    const answers = [...before.filter((a) => a.moment !== moment), { moment, ...body }]
     await db.sequelize.transaction(async (transaction) => {
       await db.models.SkinAnswer.upsert({ visitId: id, moment, ...body }, { transaction })
-      const answers = await db.models.SkinAnswer.findAll({ where: { visitId: id }, transaction })
-      const summary = summariseAnswers(
-        found.endedAtMs!,
-        answers.map((a) => ({ moment: a.moment as Moment, atMs: a.atMs, zones: a.zones })),
-      )
-      await found.update(summary, { transaction })
+      await found.update(summariseAnswers(found.endedAtMs!, answers), { transaction })
     })
     return found
   })
