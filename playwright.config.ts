@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test'
+import { CHROMIUM } from './e2e/chromium.ts'
 
 /** Each run has its own data folder and its own free port: see e2e/setup.ts. */
 export default defineConfig({
@@ -14,20 +15,6 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     trace: 'off',
-    launchOptions: {
-      executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
-      args: [
-        '--no-sandbox',
-        '--disable-gpu',
-        '--use-gl=angle',
-        '--use-angle=swiftshader',
-        '--enable-unsafe-swiftshader',
-        '--disable-quic',
-        '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-      ],
-    },
+    launchOptions: CHROMIUM,
   },
 })

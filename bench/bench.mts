@@ -16,6 +16,7 @@ import { RULES } from '../core/screening/rules.ts'
 import { screen } from '../core/screening/screen.ts'
 import { priorSensitivity } from '../core/skin/sensitivity.ts'
 import { mulberry32 } from '../core/stats/random.ts'
+import { CHROMIUM } from '../e2e/chromium.ts'
 import { serve } from '../e2e/server.ts'
 import { ZONES } from '../server/atlas.ts'
 import { openDatabase } from '../server/db/connection.ts'
@@ -167,21 +168,7 @@ async function page(): Promise<void> {
     if (i < 4) await served.kill()
   }
   figure('server.start.ms', median(starts), 'ms')
-  const browser = await chromium.launch({
-    executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
-    args: [
-      '--no-sandbox',
-      '--disable-gpu',
-      '--use-gl=angle',
-      '--use-angle=swiftshader',
-      '--enable-unsafe-swiftshader',
-      '--disable-quic',
-      '--no-first-run',
-      '--disable-background-networking',
-      '--disable-component-update',
-      '--disable-sync',
-    ],
-  })
+  const browser = await chromium.launch(CHROMIUM)
   const ready: number[] = []
   for (let i = 0; i < 5; i++) {
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })

@@ -1,6 +1,7 @@
 /** Fills a data folder with many clients and visits, for measuring only: one real visit's data, copied. */
 import { randomUUID } from 'node:crypto'
-import { executedLoads, replay, type ChairEvent } from '../core/chair/service.ts'
+import { executedLoads, leftStanding } from '../core/chair/outcome.ts'
+import { replay, type ChairEvent } from '../core/chair/service.ts'
 import { grainMap } from '../core/grain/readings.ts'
 import { DEFAULT_SCHOOLS } from '../core/house/schools.ts'
 import { makePlan } from '../core/plan/makePlan.ts'
@@ -13,7 +14,6 @@ import { DAY_MS, HOUR_MS } from '../core/time/dates.ts'
 import { ZONES } from '../server/atlas.ts'
 import type { Database } from '../server/db/connection.ts'
 import { ensureWorkers } from '../server/house/service.ts'
-import { leftStanding } from '../server/visits/service.ts'
 
 export interface Filled {
   readonly clientIds: string[]

@@ -2,16 +2,17 @@
 import type { SkinAndHair } from '../core/client.ts'
 import type { CarePlan } from '../core/care/clearances.ts'
 import type { ChairEvent, ChairState } from '../core/chair/service.ts'
+import type { HairReading, SkinAnswer } from '../core/history/answers.ts'
+import type { TodayFlag } from '../core/history/flags.ts'
+import type { ClientModel } from '../core/history/learn.ts'
 import type { Reading } from '../core/grain/readings.ts'
 import type { Schools } from '../core/house/schools.ts'
 import type { Hand } from '../core/plan/hands.ts'
 import type { Plan } from '../core/plan/types.ts'
-import type { Growth } from '../core/regrowth/growth.ts'
 import type { VisitWindow } from '../core/regrowth/nextVisit.ts'
 import type { TideCurve } from '../core/regrowth/tide.ts'
 import type { Asked } from '../core/screening/screen.ts'
 import type { ServiceId } from '../core/services.ts'
-import type { Sensitivity } from '../core/skin/sensitivity.ts'
 
 export interface Health {
   ok: true
@@ -46,26 +47,9 @@ export interface Client {
   createdAtMs: number
 }
 
-/** Moments of looking at the skin after a service. */
-export type Moment = 'now' | '1h' | '24h' | '48h' | '7d'
-
-export interface SkinAnswer {
-  moment: Moment
-  atMs: number
-  /** Zones that were marked; the others were clear. */
-  zones: { zoneId: string; redness: number; bumps: number }[]
-}
-
-export interface HairReading {
-  id: string
-  visitId: string
-  kind: 'felt' | 'seen' | 'measured'
-  /** Days after the service. */
-  days: number
-  zoneId: string | null
-  lengthMm: number | null
-  atMs: number
-}
+export type { TodayFlag } from '../core/history/flags.ts'
+export type { ClientModel } from '../core/history/learn.ts'
+export type { HairReading, Moment, SkinAnswer } from '../core/history/answers.ts'
 
 export type VisitState = 'open' | 'running' | 'finished'
 
@@ -83,14 +67,6 @@ export interface VisitSummary {
   bumps: number | null
   /** A change of routine that began with this visit. */
   routine: string
-}
-
-/** What the models have learned of a client, by zone. */
-export interface ClientModel {
-  sensitivity: Record<string, Sensitivity>
-  growth: Record<string, Growth>
-  /** Services with an answer within 48 h. */
-  answeredServices: number
 }
 
 export interface ClientPage {
@@ -142,12 +118,6 @@ export interface ChairAnswer {
   state: ChairState
   /** True when the event was already stored. */
   repeated: boolean
-}
-
-/** A plain flag on the tide table. */
-export interface TodayFlag {
-  kind: 'coral' | 'brass' | 'kelp'
-  text: string
 }
 
 export interface TodayRow {

@@ -1,6 +1,6 @@
 /** What is known of a client's skin and hair from asking: the inputs of every model. */
-import type { HairKind, ZoneId } from './head/zones.ts'
-import { ZONE_FACTS } from './head/zoneFacts.ts'
+import type { ZoneId } from './head/zones.ts'
+import { ZONE_FACTS, type HairKind } from './head/zoneFacts.ts'
 import { zoneStem } from './head/zones.ts'
 import type { Reactivity } from './skin/sensitivity.ts'
 

@@ -3,7 +3,8 @@
  * eighteen months of visits up to today. The same every time for the same day.
  */
 import type { Model, ModelStatic } from 'sequelize'
-import { replay, executedLoads, type ChairEvent } from '../core/chair/service.ts'
+import { executedLoads, leftStanding } from '../core/chair/outcome.ts'
+import { replay, type ChairEvent } from '../core/chair/service.ts'
 import { hairIn, type SkinAndHair } from '../core/client.ts'
 import { toRadians, wrapTurn } from '../core/grain/circular.ts'
 import { grainMap, type Reading, type ReadingMethod } from '../core/grain/readings.ts'
@@ -25,7 +26,8 @@ import type { Moment, SkinAnswer } from '../contract/types.ts'
 import { ZONES } from '../server/atlas.ts'
 import type { Database } from '../server/db/connection.ts'
 import { keepHouse } from '../server/house/service.ts'
-import { leftStanding, offsetMinutes, summariseAnswers } from '../server/visits/service.ts'
+import { summariseAnswers } from '../core/history/answers.ts'
+import { offsetMinutes } from '../server/visits/service.ts'
 import { PEOPLE, STUDIO, type Person } from './people.ts'
 
 const MONTHS_18_DAYS = 547

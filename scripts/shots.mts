@@ -3,24 +3,11 @@ import { mkdirSync, rmSync } from 'node:fs'
 import { chromium, type Page } from '@playwright/test'
 import type { ClientRow, VisitPage } from '../contract/types.ts'
 import { RULES } from '../core/screening/rules.ts'
+import { CHROMIUM } from '../e2e/chromium.ts'
 import { serve } from '../e2e/server.ts'
 
 const served = await serve({ demo: true })
-const browser = await chromium.launch({
-  executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--use-gl=angle',
-    '--use-angle=swiftshader',
-    '--enable-unsafe-swiftshader',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
-})
+const browser = await chromium.launch(CHROMIUM)
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, baseURL: served.base })
 mkdirSync('docs/screenshots', { recursive: true })
 

@@ -3,12 +3,12 @@ import type { PlanStep } from '../plan/types.ts'
 import {
   applyEvent,
   BEFORE_START,
-  executedLoads,
   latherLeftMs,
   replay,
   type ChairEvent,
   type ChairEventKind,
 } from './service.ts'
+import { executedLoads } from './outcome.ts'
 
 const STEPS: PlanStep[] = [
   { id: 'prepare:lather', kind: 'prepare', title: 'Lather', text: '', minutes: 2 },

@@ -160,21 +160,6 @@ export function replay(
     .reduce((state, event) => applyEvent(plan, state, event), from)
 }
 
-/** Load really given to each zone: the planned passes that were done. */
-export function executedLoads(
-  plan: Pick<Plan, 'zones'>,
-  outcomes: ChairState['outcomes'],
-): Record<string, number> {
-  const loads: Record<string, number> = {}
-  for (const zone of plan.zones) {
-    for (const pass of zone.passes) {
-      if (outcomes[`${zone.zoneId}:${pass.pass}`] !== 'done') continue
-      loads[zone.zoneId] = (loads[zone.zoneId] ?? 0) + pass.load
-    }
-  }
-  return loads
-}
-
 /** Time left of the last lather, ms (negative when it has dried); undefined before the first. */
 export function latherLeftMs(
   events: readonly ChairEvent[],

@@ -2,10 +2,7 @@
  * The zones of the head: an ordered decision over head coordinates, once for the client's left half (x ≥ 0) and
  * mirrored. Borders follow the trade's parts of the face; their figures are house estimates.
  */
-import type { HairKind } from './zoneFacts.ts'
 import { ear, HeadField, lips, type Detail } from './shape.ts'
-
-export type { HairKind }
 
 /** Zone names of one half, in the order in which they are numbered. Side names get `-left` or `-right`. */
 const SIDE = [

@@ -3,7 +3,8 @@
  * felt, seen and measured.
  */
 import { constant } from '../house/constants.ts'
-import type { HairKind, ZoneId } from '../head/zones.ts'
+import type { HairKind } from '../head/zoneFacts.ts'
+import type { ZoneId } from '../head/zones.ts'
 import { zoneStem } from '../head/zones.ts'
 import { Z_90 } from '../stats/normal.ts'
 

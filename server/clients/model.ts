@@ -11,7 +11,7 @@ import type { Database } from '../db/connection.ts'
 import type { ClientRow } from '../db/models.ts'
 import { json, select } from '../db/select.ts'
 import { hairOf } from '../visits/page.ts'
-import { learnClient } from './learn.ts'
+import { learnClient } from '../../core/history/learn.ts'
 
 /** Older visits say little about today's skin and cost time to read. */
 const VISITS_READ = 60

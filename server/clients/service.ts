@@ -16,9 +16,9 @@ import { readHouse } from '../house/service.ts'
 import { HttpProblem, notFound } from '../http/problem.ts'
 import { dueOverview } from '../today/overview.ts'
 import { answersOf, eventsOf, hairOf, planOf, readingsFor } from '../visits/page.ts'
-import { meanGrowth, meanLeft } from './learn.ts'
+import { meanGrowth, meanLeft } from '../../core/history/learn.ts'
 import { modelFrom, readHistory } from './model.ts'
-import { windowAfter } from './window.ts'
+import { windowAfter } from '../../core/history/window.ts'
 
 export function toClient(row: ClientRow): Client {
   return {

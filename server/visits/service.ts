@@ -1,16 +1,9 @@
 /** What can be done to a visit. Everything that belongs together is written in one transaction. */
 import { Op } from 'sequelize'
-import {
-  applyEvent,
-  executedLoads,
-  replay,
-  type ChairEvent,
-  type ChairState,
-} from '../../core/chair/service.ts'
-import { strokeAngle } from '../../core/grain/relation.ts'
+import { applyEvent, replay, type ChairEvent } from '../../core/chair/service.ts'
+import { executedLoads, leftStanding } from '../../core/chair/outcome.ts'
 import { grainMap, type Reading } from '../../core/grain/readings.ts'
 import { ZONE_IDS, type ZoneId } from '../../core/head/zones.ts'
-import { stubbleLeftMm } from '../../core/plan/closeness.ts'
 import { makePlan } from '../../core/plan/makePlan.ts'
 import type { Plan } from '../../core/plan/types.ts'
 import { LASTING_SPOTS } from '../../core/screening/rules.ts'
@@ -20,7 +13,7 @@ import { dateOf, DAY_MS } from '../../core/time/dates.ts'
 import type { ChairAnswer, Moment, SkinAnswer, VisitPage } from '../../contract/types.ts'
 import { ZONES } from '../atlas.ts'
 import { clientModel } from '../clients/model.ts'
-import { worstByZone } from '../clients/learn.ts'
+import { summariseAnswers } from '../../core/history/answers.ts'
 import type { Database } from '../db/connection.ts'
 import type { VisitRow } from '../db/models.ts'
 import { readHouse } from '../house/service.ts'
@@ -265,22 +258,6 @@ export async function addEvent(
   })
 }
 
-/** Hair left standing in each zone by the passes that were done, mm. */
-export function leftStanding(
-  plan: Plan,
-  state: Pick<ChairState, 'outcomes'>,
-): Record<string, number> {
-  const left: Record<string, number> = {}
-  for (const zone of plan.zones) {
-    const done = zone.passes.filter((p) => state.outcomes[`${zone.zoneId}:${p.pass}`] === 'done')
-    if (done.length === 0) continue
-    left[zone.zoneId] = Math.min(
-      ...done.map((p) => stubbleLeftMm(strokeAngle(p.strokeBearing, zone.growthDirection))),
-    )
-  }
-  return left
-}
-
 function requireFinished(visit: VisitRow): void {
   if (visit.state !== 'finished') {
     throw new HttpProblem(
@@ -318,20 +295,6 @@ export async function saveSkinAnswer(
     return found
   })
   return visitPage(db, visit)
-}
-
-/** What a list shows of the answers to a visit. */
-export function summariseAnswers(
-  endedAtMs: number,
-  answers: readonly SkinAnswer[],
-): { worstRedness: number | null; bumps: number | null } {
-  const worst = worstByZone({ endedAtMs, loads: {}, answers })
-  const counted = answers.filter((a) => a.moment === '7d' || a.moment === '48h')
-  const bumps = counted.map((a) => a.zones.reduce((s, z) => s + z.bumps, 0))
-  return {
-    worstRedness: worst ? Math.max(0, ...worst.values()) : null,
-    bumps: bumps.length > 0 ? Math.max(...bumps) : null,
-  }
 }
 
 export async function addHairReading(

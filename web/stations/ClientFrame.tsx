@@ -48,7 +48,8 @@ export function ClientFrame() {
     }
   }, [client.data])
 
-  const failed = client.error ?? house.error ?? visit.error
+  // What is already on the screen stays there when the server is away; only a first load can fail.
+  const failed = [client, house, visit].find((q) => q.isError && q.data === undefined)?.error
   if (failed) {
     return (
       <main className="page" role="alert">

@@ -3,10 +3,10 @@ import { GridComponent, MarkAreaComponent, MarkLineComponent } from 'echarts/com
 import { init, use as register, type EChartsType } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
 import { useEffect, useRef } from 'react'
+import type { Tide } from '../../contract/types.ts'
 import { LAMP, LIGHT } from '../theme/theme.ts'
 import { REDNESS_COLOURS } from '../theme/redness.ts'
 import { dateWords } from '../state/words.ts'
-import type { TideLineProps } from './TideLine.tsx'
 
 register([
   LineChart,
@@ -21,6 +21,13 @@ register([
 const FONT = "'Atkinson Hyperlegible Next Variable', sans-serif"
 /** At most this many visits carry their figures, so that they do not run into each other. */
 const LEAST_GAP_PX = 74
+
+export interface TideLineProps {
+  readonly tide: Tide
+  /** Visit whose map and plan are shown. */
+  readonly visitId: string | null
+  readonly onVisit: (id: string) => void
+}
 
 export function TideChart({ tide, visitId, onVisit, lamp }: TideLineProps & { lamp: boolean }) {
   const box = useRef<HTMLDivElement>(null)

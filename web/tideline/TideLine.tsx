@@ -3,15 +3,9 @@ import { useComputedColorScheme } from '@mantine/core'
 import { lazy, Suspense, useState } from 'react'
 import type { Tide } from '../../contract/types.ts'
 import { dateWords } from '../state/words.ts'
+import type { TideLineProps } from './TideChart.tsx'
 
 const TideChart = lazy(() => import('./TideChart.tsx').then((m) => ({ default: m.TideChart })))
-
-export interface TideLineProps {
-  readonly tide: Tide
-  /** Visit whose map and plan are shown. */
-  readonly visitId: string | null
-  readonly onVisit: (id: string) => void
-}
 
 export function TideLine(props: TideLineProps) {
   const [open, setOpen] = useState(true)

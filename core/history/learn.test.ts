@@ -1,5 +1,6 @@
-import { HOUR_MS } from '../../core/time/dates.ts'
-import { learnClient, meanGrowth, meanLeft, worstByZone } from './learn.ts'
+import { HOUR_MS } from '../time/dates.ts'
+import { owedAnswer, summariseAnswers, worstByZone } from './answers.ts'
+import { learnClient, meanGrowth, meanLeft } from './learn.ts'
 
 const skin = {
   reactivity: 'average',
@@ -46,5 +47,35 @@ describe('learning from a history', () => {
     expect(meanGrowth({})).toBeUndefined()
     expect(meanLeft({ a: 0.1, b: 0.3 })).toBeCloseTo(0.2)
     expect(meanLeft(null)).toBeCloseTo(0.15)
+  })
+})
+
+describe('answers', () => {
+  const given = (moment: '24h' | '7d') => ({ moment })
+
+  it('are owed on their days and not before, not once given, and not for ever', () => {
+    const owed = (hours: number, ...answers: ('24h' | '7d')[]) =>
+      owedAnswer(0, answers.map(given), hours * HOUR_MS)
+    expect(owed(10)).toBeUndefined()
+    expect(owed(30)).toBe('Day 1 answer owed')
+    expect(owed(30, '24h')).toBeUndefined()
+    expect(owed(60)).toBe('Day 2 answer owed')
+    expect(owed(200)).toBe('Day 7 answer owed')
+    expect(owed(200, '7d')).toBeUndefined()
+    expect(owed(500)).toBeUndefined()
+  })
+
+  it('sum up to the worst redness and the bumps counted, or to nothing known', () => {
+    expect(summariseAnswers(0, [])).toEqual({ worstRedness: null, bumps: null })
+    expect(summariseAnswers(0, [{ moment: '24h', ...answer(24, 2) }])).toEqual({
+      worstRedness: 2,
+      bumps: null,
+    })
+    const week = {
+      moment: '7d' as const,
+      atMs: 168 * HOUR_MS,
+      zones: [{ zoneId: 'chin', redness: 0, bumps: 3 }],
+    }
+    expect(summariseAnswers(0, [week])).toEqual({ worstRedness: null, bumps: 3 })
   })
 })

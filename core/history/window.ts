@@ -1,12 +1,12 @@
 /** The next visit's window of a client, from their last service and what followed. */
-import type { SkinAndHair } from '../../core/client.ts'
-import { zoneName } from '../../core/head/zoneFacts.ts'
-import type { ZoneId } from '../../core/head/zones.ts'
-import type { Schools } from '../../core/house/schools.ts'
-import type { Growth } from '../../core/regrowth/growth.ts'
-import { nextVisitWindow, type VisitWindow } from '../../core/regrowth/nextVisit.ts'
-import type { ServiceId } from '../../core/services.ts'
-import type { SkinAnswer } from '../../contract/types.ts'
+import type { SkinAndHair } from '../client.ts'
+import { zoneName } from '../head/zoneFacts.ts'
+import type { ZoneId } from '../head/zones.ts'
+import type { Schools } from '../house/schools.ts'
+import type { Growth } from '../regrowth/growth.ts'
+import { nextVisitWindow, type VisitWindow } from '../regrowth/nextVisit.ts'
+import type { ServiceId } from '../services.ts'
+import type { SkinAnswer } from './answers.ts'
 
 export interface LastService {
   readonly service: ServiceId

@@ -1,31 +1,16 @@
 /** What a client's history teaches: their skin and their growth, by zone. */
-import { hairIn, type SkinAndHair } from '../../core/client.ts'
-import { priorGrowth, updateGrowth, type Growth } from '../../core/regrowth/growth.ts'
-import { serviceZones, type ServiceId } from '../../core/services.ts'
-import { SKIN_CONSTANTS, zoneSensitivity, type SkinOutcome } from '../../core/skin/sensitivity.ts'
-import { HOUR_MS } from '../../core/time/dates.ts'
-import type { ClientModel, HairReading, SkinAnswer } from '../../contract/types.ts'
+import { hairIn, type SkinAndHair } from '../client.ts'
+import { priorGrowth, updateGrowth, type Growth } from '../regrowth/growth.ts'
+import { serviceZones, type ServiceId } from '../services.ts'
+import { zoneSensitivity, type Sensitivity, type SkinOutcome } from '../skin/sensitivity.ts'
+import { worstByZone, type HairReading, type PastService } from './answers.ts'
 
-/** A past service as far as learning needs it. */
-export interface PastService {
-  readonly endedAtMs: number
-  readonly loads: Readonly<Record<string, number>>
-  readonly answers: readonly Pick<SkinAnswer, 'atMs' | 'zones'>[]
-}
-
-/** Worst grade of each zone among the answers that count toward a service; undefined when nobody answered in time. */
-export function worstByZone(past: PastService): Map<string, number> | undefined {
-  const limit = past.endedAtMs + SKIN_CONSTANTS.readWithinHours.value * HOUR_MS
-  // A little grace: "48 h" is answered on that day, not to the minute.
-  const inTime = past.answers.filter((a) => a.atMs <= limit + 12 * HOUR_MS)
-  if (inTime.length === 0) return undefined
-  const worst = new Map<string, number>()
-  for (const answer of inTime) {
-    for (const zone of answer.zones) {
-      worst.set(zone.zoneId, Math.max(worst.get(zone.zoneId) ?? 0, zone.redness))
-    }
-  }
-  return worst
+/** What the models have learned of a client, by zone. */
+export interface ClientModel {
+  sensitivity: Record<string, Sensitivity>
+  growth: Record<string, Growth>
+  /** Services with an answer within 48 h. */
+  answeredServices: number
 }
 
 /** Learns a client. Zones of the service that were not marked in an answer were clear. */
