@@ -150,8 +150,8 @@ function serve(args) {
     stdio: 'inherit',
     env: { ...process.env, NODE_ENV: 'production' },
   })
-  // Ctrl-C reaches the child by itself; this process only waits for it.
-  process.on('SIGINT', () => {})
+  // Ctrl-C in a terminal reaches the child by itself too; it stops once either way.
+  process.on('SIGINT', () => child.kill('SIGINT'))
   process.on('SIGTERM', () => child.kill('SIGTERM'))
   child.on('exit', (code) => process.exit(code ?? 0))
 }

@@ -44,6 +44,9 @@ function toProblem(error: unknown): Problem {
   if (status === 413) {
     return problem(413, 'too-large', 'That is more than can be taken at once. Nothing was changed.')
   }
+  if (status === 404) {
+    return problem(404, 'not-found', 'That file is not here. Reload the page.')
+  }
   if (status === 400) {
     return problem(400, 'not-json', 'The request is not readable JSON. Nothing was changed.')
   }

@@ -5,6 +5,7 @@ import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { SERVICES } from '../../core/services.ts'
 import { useClients } from '../api/queries.ts'
+import { noDialog } from '../state/dialog.ts'
 import { dateWords } from '../state/words.ts'
 import { NewClient } from './NewClient.tsx'
 
@@ -21,7 +22,7 @@ export function ClientsPage() {
   const [adding, setAdding] = useState(false)
   const clients = useClients(find, sort)
   const navigate = useNavigate()
-  useHotkeys([['N', () => setAdding(true)]])
+  useHotkeys([['N', () => noDialog() && setAdding(true)]])
   return (
     <main className="page">
       <div className="page-head">

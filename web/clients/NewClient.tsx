@@ -12,7 +12,14 @@ import { newId } from '../state/words.ts'
 
 export function NewClient({ opened, onClose }: { opened: boolean; onClose: () => void }) {
   return (
-    <Modal opened={opened} onClose={onClose} title="New client" size="md" yOffset={90}>
+    <Modal
+      opened={opened}
+      onClose={onClose}
+      title="New client"
+      size="md"
+      yOffset={90}
+      transitionProps={{ duration: 0 }}
+    >
       {opened && <NewClientForm onClose={onClose} />}
     </Modal>
   )
@@ -65,7 +72,7 @@ function NewClientForm({ onClose }: { onClose: () => void }) {
   })
   return (
     <form onSubmit={submit} className="stack">
-      <TextInput label="Name" data-autofocus required {...form.getInputProps('name')} />
+      <TextInput label="Name" data-autofocus autoFocus required {...form.getInputProps('name')} />
       <div className="two">
         <TextInput label="Likes to be called" {...form.getInputProps('calledName')} />
         <TextInput label="Pronouns (if told)" {...form.getInputProps('pronouns')} />

@@ -9,7 +9,14 @@ const SHOWN = 8
 
 export function Find({ opened, onClose }: { opened: boolean; onClose: () => void }) {
   return (
-    <Modal opened={opened} onClose={onClose} title="Find a client" size="md" yOffset={90}>
+    <Modal
+      opened={opened}
+      onClose={onClose}
+      title="Find a client"
+      size="md"
+      yOffset={90}
+      transitionProps={{ duration: 0 }}
+    >
       {opened && <FindBody onClose={onClose} />}
     </Modal>
   )
@@ -28,6 +35,7 @@ function FindBody({ onClose }: { onClose: () => void }) {
     <>
       <TextInput
         data-autofocus
+        autoFocus
         aria-label="Name or occupation"
         placeholder="Name or occupation"
         value={words}

@@ -44,6 +44,7 @@ export function ringPath(rings: readonly (readonly number[])[]): string {
 export function FlatHead({ head, marks, tints, colours, axes, size, scale }: Props) {
   const named = useView((s) => s.named)
   const chosen = useView((s) => s.chosen)
+  const hovered = useView((s) => s.hovered)
   const views = useFlatViews()
   const view = views.data?.find((v) => v.id === (named ?? 'front'))
   const hair = useMemo(() => {
@@ -92,8 +93,8 @@ export function FlatHead({ head, marks, tints, colours, axes, size, scale }: Pro
               fill={tint ? tint.colour : isSkin(ZONE_IDS[z.zone]!) ? 'transparent' : colours.shade}
               fillOpacity={tint ? tint.opacity : 0.25}
               stroke={colours.border}
-              strokeOpacity={0.4}
-              strokeWidth={1 / scale}
+              strokeOpacity={ZONE_IDS[z.zone] === chosen || ZONE_IDS[z.zone] === hovered ? 1 : 0.4}
+              strokeWidth={(ZONE_IDS[z.zone] === chosen ? 2 : 1) / scale}
             />
           )
         })}

@@ -49,7 +49,8 @@ export function HeadCanvas({ head, marks, tints, colours, onLost }: Props) {
       {tints.map((t) => (
         <Tint key={`${t.zoneId}:${t.colour}`} head={head} tint={t} />
       ))}
-      <Borders head={head} colours={colours} />
+      <Borders lines={head.borders} colour={colours.border} opacity={0.4} />
+      <Outlines head={head} colours={colours} />
       {marks && <Marks marks={marks} colours={colours} />}
     </Canvas>
   )
@@ -145,27 +146,53 @@ function Tint({ head, tint }: { head: LoadedHead; tint: ZoneTint }) {
   return <mesh geometry={geometry} material={material} />
 }
 
-/** Borders of the zones: thin and inky. */
-function Borders({ head, colours }: { head: LoadedHead; colours: HeadColours }) {
+/** Lines on the surface: thin and inky. */
+function Borders({
+  lines,
+  colour,
+  opacity,
+}: {
+  lines: Float32Array
+  colour: string
+  opacity: number
+}) {
   const invalidate = useThree((s) => s.invalidate)
-  const lines = useMemo(() => {
+  const object = useMemo(() => {
     const g = new BufferGeometry()
-    g.setAttribute('position', new BufferAttribute(head.borders, 3))
-    const material = new LineBasicMaterial({
-      color: colours.border,
-      transparent: true,
-      opacity: 0.4,
-    })
-    return new LineSegments(g, material)
-  }, [head, colours])
+    g.setAttribute('position', new BufferAttribute(lines, 3))
+    return new LineSegments(g, new LineBasicMaterial({ color: colour, transparent: true, opacity }))
+  }, [lines, colour, opacity])
   useEffect(() => {
     invalidate()
     return () => {
-      lines.geometry.dispose()
-      lines.material.dispose()
+      object.geometry.dispose()
+      object.material.dispose()
+      invalidate()
     }
-  }, [lines, invalidate])
-  return <primitive object={lines} />
+  }, [object, invalidate])
+  return <primitive object={object} />
+}
+
+/** The zone under the pointer and the one that is chosen, drawn round. */
+function Outlines({ head, colours }: { head: LoadedHead; colours: HeadColours }) {
+  const chosen = useView((s) => s.chosen)
+  const hovered = useView((s) => s.hovered)
+  const of = useMemo(() => {
+    const made = new Map<ZoneId, Float32Array>()
+    return (zone: ZoneId) => {
+      const known = made.get(zone) ?? head.outline(zone)
+      made.set(zone, known)
+      return known
+    }
+  }, [head])
+  return (
+    <>
+      {hovered && hovered !== chosen && (
+        <Borders lines={of(hovered)} colour={colours.hair} opacity={1} />
+      )}
+      {chosen && <Borders lines={of(chosen)} colour={colours.chosen} opacity={1} />}
+    </>
+  )
 }
 
 function Marks({ marks, colours }: { marks: HairMarks; colours: HeadColours }) {

@@ -23,6 +23,8 @@ export interface LoadedHead {
   readonly geometry: BufferGeometry
   /** Pairs of points along the borders between zones. */
   readonly borders: Float32Array
+  /** The border of one zone, in the same form. */
+  readonly outline: (zone: ZoneId) => Float32Array
   readonly worker: Remote<HeadWorker>
   /** What lies at a place of the view, mm right and up of its middle. */
   readonly pick: (axes: ViewAxes, right: number, up: number) => Hit | undefined
@@ -64,6 +66,7 @@ async function load(): Promise<LoadedHead> {
     zoneById: new Map(zones.map((z) => [z.id, z])),
     geometry,
     borders: borderLines(packed),
+    outline: (zone) => borderLines(packed, zone),
     worker,
     pick(axes, right, up) {
       const at = (k: 0 | 1 | 2) =>
@@ -93,8 +96,8 @@ async function load(): Promise<LoadedHead> {
   }
 }
 
-/** Edges whose two triangles lie in different zones, lifted a little off the skin. */
-function borderLines(head: PackedHead): Float32Array {
+/** Edges whose two triangles lie in different zones (of one zone, when it is named), lifted a little off the skin. */
+function borderLines(head: PackedHead, only?: ZoneId): Float32Array {
   const mesh = head.display
   const owner = new Map<number, number>()
   const n = mesh.positions.length / 3
@@ -108,7 +111,7 @@ function borderLines(head: PackedHead): Float32Array {
     owner.set(a * n + b, t)
     if (twin === undefined || mesh.zones[twin] === mesh.zones[t]) continue
     const zones = [ZONE_IDS[mesh.zones[t]!]!, ZONE_IDS[mesh.zones[twin]!]!]
-    if (!zones.some(isSkin)) continue
+    if (only === undefined ? !zones.some(isSkin) : !zones.includes(only)) continue
     for (const v of [a, b])
       for (let k = 0; k < 3; k++)
         out.push(mesh.positions[3 * v + k]! + lift * mesh.normals[3 * v + k]!)

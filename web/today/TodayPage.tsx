@@ -7,6 +7,7 @@ import { SERVICES } from '../../core/services.ts'
 import { DAY_MS } from '../../core/time/dates.ts'
 import { useToday } from '../api/queries.ts'
 import { NewClient } from '../clients/NewClient.tsx'
+import { noDialog } from '../state/dialog.ts'
 import { dateWords, longDate, timeWords } from '../state/words.ts'
 
 const CURVE = { width: 430, height: 50 }
@@ -16,7 +17,7 @@ const TOP_MM = { terminal: 3, fuzz: 2 }
 export function TodayPage() {
   const today = useToday()
   const [adding, setAdding] = useState(false)
-  useHotkeys([['N', () => setAdding(true)]])
+  useHotkeys([['N', () => noDialog() && setAdding(true)]])
   return (
     <main className="page today">
       <div className="page-head">

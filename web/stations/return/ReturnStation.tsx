@@ -5,16 +5,16 @@ import { MOMENTS } from '../../../contract/schemas.ts'
 import type { Moment, SkinAnswer } from '../../../contract/types.ts'
 import { zoneName } from '../../../core/head/zoneFacts.ts'
 import type { ZoneId } from '../../../core/head/zones.ts'
-import { MARK_WORDS } from '../../../core/house/constants.ts'
-import { meanSensitivity } from '../../../core/skin/sensitivity.ts'
 import { HOUR_MS } from '../../../core/time/dates.ts'
-import { useAddHair, useChangeVisit, useRemoveHair, useSaveSkin } from '../../api/queries.ts'
+import { useSaveSkin } from '../../api/queries.ts'
 import type { Hit } from '../../head/loadHead.ts'
 import { useHead } from '../../head/loadHead.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 import { useView } from '../../state/view.ts'
-import { dateWords, longDate, newId, todayIso, whenWords } from '../../state/words.ts'
+import { whenWords } from '../../state/words.ts'
 import { REDNESS_COLOURS, REDNESS_WORDS } from '../../theme/redness.ts'
+import { Hair } from './Hair.tsx'
+import { Outlook } from './Outlook.tsx'
 import { useServiceZones, type StationProps } from '../useStation.ts'
 
 const MOMENT_WORDS: Record<Moment, string> = {
@@ -259,154 +259,5 @@ function SkinRow({
         </div>
       </td>
     </tr>
-  )
-}
-
-const KIND_WORDS = { felt: 'felt', seen: 'seen', measured: 'measured' } as const
-
-function Hair({ visit }: StationProps) {
-  const add = useAddHair(visit.id)
-  const remove = useRemoveHair(visit.id)
-  const zones = useServiceZones(visit)
-  const [kind, setKind] = useState<'felt' | 'seen' | 'measured'>('felt')
-  const [date, setDate] = useState(todayIso())
-  const [zone, setZone] = useState('')
-  const [length, setLength] = useState('1.0')
-  return (
-    <div className="stack">
-      <p className="soft">
-        When hair was felt or seen again teaches how fast it grows, zone by zone.
-      </p>
-      <div className="choice">
-        <span>It was</span>
-        <div className="switch" role="group" aria-label="What was noticed">
-          {(['felt', 'seen', 'measured'] as const).map((k) => (
-            <button key={k} aria-pressed={kind === k} onClick={() => setKind(k)}>
-              {KIND_WORDS[k]}
-            </button>
-          ))}
-        </div>
-      </div>
-      <label className="choice">
-        <span>On</span>
-        <input
-          type="date"
-          value={date}
-          max={todayIso()}
-          onChange={(e) => setDate(e.currentTarget.value)}
-        />
-      </label>
-      <label className="choice">
-        <span>Where</span>
-        <select value={zone} onChange={(e) => setZone(e.currentTarget.value)}>
-          <option value="">everywhere</option>
-          {zones.map((z) => (
-            <option key={z} value={z}>
-              {zoneName(z)}
-            </option>
-          ))}
-        </select>
-      </label>
-      {kind === 'measured' && (
-        <label className="choice">
-          <span>Length, mm</span>
-          <input
-            type="number"
-            min="0.1"
-            max="60"
-            step="0.1"
-            value={length}
-            onChange={(e) => setLength(e.currentTarget.value)}
-          />
-        </label>
-      )}
-      <button
-        className="strong"
-        disabled={add.isPending}
-        onClick={() =>
-          add.mutate({
-            id: newId(),
-            kind,
-            date,
-            zoneId: zone || null,
-            ...(kind === 'measured' && { lengthMm: Number(length) }),
-          })
-        }
-      >
-        Write it down
-      </button>
-      {add.isError && (
-        <p role="alert" className="problem">
-          {add.error.message}
-        </p>
-      )}
-      <ul className="plain-list">
-        {visit.hair.map((h) => (
-          <li key={h.id}>
-            <span>
-              {KIND_WORDS[h.kind]} on {dateWords(h.atMs)}, day {h.days.toFixed(1)},{' '}
-              {h.zoneId ? zoneName(h.zoneId as ZoneId) : 'everywhere'}
-              {h.lengthMm !== null ? `, ${h.lengthMm} mm` : ''}
-            </span>
-            <button className="link" onClick={() => remove.mutate(h.id)}>
-              Take away
-            </button>
-          </li>
-        ))}
-      </ul>
-    </div>
-  )
-}
-
-/** The window of the next visit with its reasons, and what has been learned so far. */
-function Outlook({ page, visit }: StationProps) {
-  const window = visit.window ?? page.tide.window
-  const change = useChangeVisit(visit.id)
-  const rates = Object.values(page.model.sensitivity).map(meanSensitivity)
-  const mean = rates.reduce((s, v) => s + v, 0) / Math.max(1, rates.length)
-  return (
-    <div className="stack">
-      {window ? (
-        <>
-          <p className="big">
-            {dateWords(window.fromMs)} to {dateWords(window.toMs)}
-          </p>
-          <p className="soft">
-            From {longDate(window.fromMs)}. Hair felt about day {window.felt.even.toFixed(1)}, seen
-            about day {window.seen.even.toFixed(1)} (80 %: {window.seen.early.toFixed(1)}–
-            {window.seen.late.toFixed(1)}).
-          </p>
-          <ul className="whys">
-            {window.reasons.map((r) => (
-              <li key={r.text}>
-                {r.text} <abbr title={MARK_WORDS[r.mark]}>({r.mark})</abbr>
-              </li>
-            ))}
-          </ul>
-        </>
-      ) : (
-        <p className="soft">The window of the next visit comes with the first service.</p>
-      )}
-      <p className="soft">
-        {page.model.answeredServices === 0
-          ? 'Nothing learned of this skin yet: plans start from what was told.'
-          : `Learned from ${page.model.answeredServices} answered services: about ${mean.toFixed(2)} grades of redness per unit of load (H).`}
-      </p>
-      <label className="stack">
-        <span className="soft">
-          A change of routine that began with this visit (shown on the tide line)
-        </span>
-        <input
-          className="text-input"
-          defaultValue={visit.routine}
-          maxLength={120}
-          placeholder="single edge, with the grain only"
-          onBlur={(e) => {
-            const routine = e.currentTarget.value.trim()
-            if (routine !== visit.routine) change.mutate({ routine })
-          }}
-        />
-      </label>
-    </div>
   )
 }

@@ -1,0 +1,94 @@
+import { randomUUID } from 'node:crypto'
+import fc from 'fast-check'
+import { CHAIR_EVENT_KINDS } from '../core/chair/service.ts'
+import { SERVICE_IDS } from '../core/services.ts'
+import { READING_METHODS } from '../core/grain/readings.ts'
+import { ROUTES } from './routes.ts'
+import {
+  askedSchema,
+  eventSchema,
+  hairReadingSchema,
+  readingSchema,
+  SERVICE_CHOICES,
+  skinAnswerSchema,
+} from './schemas.ts'
+
+const valid = (schema: { isValidSync: (v: unknown, o: object) => boolean }, value: unknown) =>
+  schema.isValidSync(value, { stripUnknown: false })
+
+describe('what may come over the wire', () => {
+  it('knows the services, methods and events that core knows', () => {
+    expect([...SERVICE_CHOICES]).toEqual([...SERVICE_IDS])
+    for (const kind of CHAIR_EVENT_KINDS)
+      expect(valid(eventSchema, { id: randomUUID(), seq: 1, kind, atMs: 1 })).toBe(true)
+    for (const method of READING_METHODS) {
+      expect(
+        valid(readingSchema, {
+          id: randomUUID(),
+          zoneId: 'chin',
+          point: [0, 0, 0],
+          normal: [0, 0, 1],
+          tangent: [0, -1, 0],
+          method,
+          atMs: 1,
+        }),
+      ).toBe(true)
+    }
+  })
+
+  it('takes whole grades from 0 to 4 and nothing else', () => {
+    fc.assert(
+      fc.property(
+        fc.oneof(
+          fc.integer({ min: -3, max: 9 }),
+          fc.double(),
+          fc.constant('2x'),
+          fc.constant(null),
+        ),
+        (redness) => {
+          const ok = valid(skinAnswerSchema, {
+            atMs: 1,
+            zones: [{ zoneId: 'chin', redness, bumps: 0 }],
+          })
+          expect(ok).toBe(
+            typeof redness === 'number' &&
+              Number.isInteger(redness) &&
+              redness >= 0 &&
+              redness <= 4,
+          )
+        },
+      ),
+    )
+  })
+
+  it('wants a length with a measurement only, and days that exist', () => {
+    const hair = (over: object) =>
+      valid(hairReadingSchema, { id: randomUUID(), kind: 'felt', date: '2026-05-01', ...over })
+    expect(hair({})).toBe(true)
+    expect(hair({ kind: 'measured' })).toBe(false)
+    expect(hair({ kind: 'measured', lengthMm: 1.2 })).toBe(true)
+    expect(hair({ date: '2026-13-01' })).toBe(false)
+    expect(hair({ date: 'yesterday' })).toBe(false)
+  })
+
+  it('never throws anything but a refusal, whatever is sent', () => {
+    fc.assert(
+      fc.property(fc.anything(), (value) => {
+        expect(typeof valid(askedSchema, value)).toBe('boolean')
+      }),
+      { numRuns: 300 },
+    )
+  })
+})
+
+describe('the table of routes', () => {
+  it('has each address and verb once, with a schema for every parameter', () => {
+    const all = Object.values(ROUTES).map((r) => `${r.method} ${r.path}`)
+    expect(new Set(all).size).toBe(all.length)
+    for (const r of Object.values(ROUTES)) {
+      expect(r.path.startsWith('/api/')).toBe(true)
+      if (r.path.includes(':')) expect(r.params).toBeDefined()
+      if (r.method === 'POST' || r.method === 'PATCH') expect(r.body).toBeDefined()
+    }
+  })
+})

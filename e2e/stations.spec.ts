@@ -1,0 +1,198 @@
+/** Single stations in their less usual states. */
+import type { ClientPage, VisitPage } from '../contract/types.ts'
+import {
+  ask,
+  clientNamed,
+  draw,
+  expect,
+  headReady,
+  onHead,
+  plannedClient,
+  test,
+} from './support.ts'
+
+test('a patch test that stayed calm opens the way', async ({ page }) => {
+  const wren = await clientNamed(page, 'Wren')
+  await page.goto(`/clients/${wren.id}/ask`)
+  await expect(
+    page.getByRole('heading', { name: 'Postpone: first read the patch test.' }),
+  ).toBeVisible()
+  await page.getByRole('button', { name: 'reacted' }).click()
+  await expect(page.getByRole('heading', { name: /Stop/ })).toBeVisible()
+  await page.getByRole('button', { name: 'calm' }).click()
+  await expect(page.getByRole('heading', { name: 'Go.', exact: true })).toBeVisible()
+  await page.getByRole('button', { name: 'waiting' }).click()
+  await expect(
+    page.getByRole('heading', { name: 'Postpone: first read the patch test.' }),
+  ).toBeVisible()
+})
+
+test('quick taps are all kept, in order', async ({ page }) => {
+  const { client } = await plannedClient(page, 'Quick Halyard')
+  await page.goto(`/clients/${client.id}/ask`)
+  const chips = page.locator('.chip')
+  await expect(chips).toHaveCount(20)
+  // Faster than any answer can come back.
+  await page.evaluate(() => {
+    document
+      .querySelectorAll<HTMLButtonElement>('.chip')
+      .forEach((chip, i) => i >= 14 && chip.click())
+  })
+  await expect(page.locator('.chip.yes')).toHaveCount(6)
+  await expect
+    .poll(async () => {
+      const { currentVisitId } = await ask<ClientPage>(page, 'GET', `/api/clients/${client.id}`)
+      const { asked } = await ask<VisitPage>(page, 'GET', `/api/visits/${currentVisitId!}`)
+      return Object.values(asked.answers).filter((a) => a.yes).length
+    })
+    .toBe(6)
+})
+
+test('a mark can be placed from a list, and taken away', async ({ page }) => {
+  const { client } = await plannedClient(page, 'Marks Bollard')
+  await page.goto(`/clients/${client.id}/ask`)
+  await headReady(page)
+  await page.getByRole('button', { name: /^Marks/ }).click()
+  await page.getByRole('button', { name: 'scab', exact: true }).click()
+  await page.getByLabel('Or here').selectOption({ label: "Upper neck, client's right" })
+  await expect(page.getByText("scab, Upper neck, client's right, 4 mm")).toBeVisible()
+  await expect(
+    page.getByRole('heading', { name: 'Go, but leave out what is marked.' }),
+  ).toBeVisible()
+  await page.getByRole('button', { name: 'Take away' }).click()
+  await expect(page.getByText('No marks yet.')).toBeVisible()
+})
+
+test('a stroke that says nothing is told so, and nothing is written', async ({ page }) => {
+  const { client } = await plannedClient(page, 'Short Painter')
+  await page.goto(`/clients/${client.id}/read`)
+  await headReady(page)
+  await draw(page, [0.5, 0.66], [0.5, 0.673])
+  await expect(page.getByRole('alert')).toContainText('too short')
+  await draw(page, [0.487, 0.56], [0.513, 0.56])
+  await expect(page.getByRole('alert')).toContainText('did not cross skin')
+  await expect(page.getByText('0 of 21 zones')).toBeVisible()
+})
+
+test('the plan follows the map until it is kept, then says when it is behind', async ({ page }) => {
+  const { client } = await plannedClient(page, 'Plan Fairlead')
+  await page.goto(`/clients/${client.id}/read`)
+  await headReady(page)
+  await draw(page, [0.47, 0.655], [0.53, 0.655])
+  await expect(page.getByText("grows to 3 o'clock")).toBeVisible()
+  await page.getByRole('link', { name: 'Plan', exact: true }).click()
+  await expect(page.getByText('Since then something has changed')).toBeVisible()
+  await page.getByRole('button', { name: /Plan again/ }).click()
+  await expect(page.getByText('It stays as it is when the map changes later.')).toBeVisible()
+  await page.getByRole('button', { name: 'Chin', exact: true }).click()
+  await expect(page.getByText(/toward 3 o'clock/).first()).toBeVisible()
+  await page.getByRole('button', { name: 'Pass 2' }).click()
+  await expect(page.locator('.arrow-across').first()).toBeVisible()
+})
+
+test('a running service freezes ask and map, and says so', async ({ page }) => {
+  const { client, visit } = await plannedClient(page, 'Frozen Capstan')
+  await ask(page, 'POST', `/api/visits/${visit.id}/events`, {
+    id: crypto.randomUUID(),
+    seq: 1,
+    kind: 'started',
+    atMs: Date.now(),
+  })
+  await page.goto(`/clients/${client.id}/read`)
+  await headReady(page)
+  await page.getByRole('button', { name: 'Chin', exact: true }).click()
+  await expect(page.getByRole('button', { name: /Turn on/ })).toBeDisabled()
+  await page.goto(`/clients/${client.id}/ask`)
+  await expect(page.locator('.chip').first()).toBeDisabled()
+})
+
+test('hair that was felt is written down, and taken away again', async ({ page }) => {
+  const odile = await clientNamed(page, 'Odile')
+  await page.goto(`/clients/${odile.id}/return`)
+  await headReady(page)
+  await page.getByRole('button', { name: 'Hair', exact: true }).click()
+  const before = await page.locator('.plain-list li').count()
+  await page.getByRole('button', { name: 'measured' }).click()
+  await page.getByLabel('Length, mm').fill('0.4')
+  await page.getByLabel('Where').selectOption({ label: 'Chin' })
+  await page.getByRole('button', { name: 'Write it down' }).click()
+  await expect(page.locator('.plain-list li')).toHaveCount(before + 1)
+  await expect(page.getByText(/measured on .* Chin, 0\.4 mm/)).toBeVisible()
+  await page
+    .getByText(/measured on .* Chin, 0\.4 mm/)
+    .locator('..')
+    .getByRole('button', { name: 'Take away' })
+    .click()
+  await expect(page.locator('.plain-list li')).toHaveCount(before)
+})
+
+test('the care sheet prints alone, on paper colours', async ({ page }) => {
+  const marlow = await clientNamed(page, 'Marlow')
+  await page.addInitScript(() => localStorage.setItem('mantine-color-scheme-value', 'dark'))
+  await page.goto(`/clients/${marlow.id}/care`)
+  await expect(page.getByText('No strong sun')).toBeVisible()
+  await page.emulateMedia({ media: 'print' })
+  await expect(
+    page.getByRole('heading', { name: /^After your hot-towel face shave/ }),
+  ).toBeVisible()
+  for (const hidden of ['.top-band', '.station-strip', '.head-side', '.tide-line'])
+    await expect(page.locator(hidden)).toBeHidden()
+  expect(await page.locator('body').evaluate((b) => getComputedStyle(b).backgroundColor)).toBe(
+    'rgb(255, 255, 255)',
+  )
+})
+
+test('a client is erased only by typing the name', async ({ page }) => {
+  const { client } = await plannedClient(page, 'Gone Seaward')
+  await page.goto(`/clients/${client.id}/ask`)
+  await page.getByRole('button', { name: 'Person' }).click()
+  await page.getByRole('button', { name: 'Erase this client' }).click()
+  const last = page.getByRole('button', { name: 'Erase for good' })
+  await expect(last).toBeDisabled()
+  await page.getByLabel(/^Type/).fill('Gone Seaward')
+  await last.click()
+  await expect(page).toHaveURL(/\/clients$/)
+  await page.getByLabel('Find by name or occupation').fill('Gone Seaward')
+  await expect(page.getByText('Nobody matches')).toBeVisible()
+})
+
+test('a name that cannot be is refused in place, and what was typed stays', async ({ page }) => {
+  await page.goto('/clients')
+  await page.getByRole('button', { name: /New client/ }).click()
+  await page.getByLabel('What they do').fill('chart seller')
+  await page.getByRole('button', { name: 'Add and start asking' }).click()
+  await expect(page.getByLabel(/^Name/).first()).toBeFocused()
+  await expect(page.getByLabel('What they do')).toHaveValue('chart seller')
+  await page.keyboard.press('Escape')
+})
+
+test('a finished visit can be followed by a new one', async ({ page }) => {
+  const noor = await clientNamed(page, 'Noor')
+  await page.goto(`/clients/${noor.id}/chair`)
+  await expect(page.getByRole('heading', { name: 'Service done' })).toBeVisible()
+  await page.goto(`/clients/${noor.id}/ask`)
+  await page.getByRole('button', { name: 'Start a new visit' }).click()
+  await expect(page.getByRole('heading', { name: '20 questions are open.' })).toBeVisible()
+  await page.getByRole('button', { name: 'Skin and hair' }).click()
+  await page.getByRole('button', { name: 'reactive' }).click()
+  await expect(page.getByRole('button', { name: 'reactive' })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  )
+  await page.getByLabel('Worker', { exact: true }).selectOption({ index: 0 })
+  await expect(page.getByText(/^Saved/)).toBeVisible()
+})
+
+test('all keys are told on ?', async ({ page }) => {
+  const marlow = await clientNamed(page, 'Marlow')
+  await page.goto(`/clients/${marlow.id}/read`)
+  await headReady(page)
+  await page.getByRole('button', { name: /all keys/ }).click()
+  await expect(page.getByRole('dialog')).toContainText('Turns the chosen zone')
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('dialog')).toBeHidden()
+  const p = await onHead(page, 0.5, 0.4)
+  await page.mouse.move(p.x, p.y)
+  await page.mouse.wheel(0, -600)
+  await expect(page.getByTestId('head')).toBeVisible()
+})

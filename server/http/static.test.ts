@@ -1,0 +1,58 @@
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import pino from 'pino'
+import request from 'supertest'
+import { createApp } from '../app.ts'
+import { openStudio, type Studio } from '../testing/studio.ts'
+
+const web = mkdtempSync(join(tmpdir(), 'slow-tide-web-'))
+let studio: Studio
+let app: ReturnType<typeof createApp>
+beforeAll(async () => {
+  mkdirSync(join(web, 'assets'))
+  writeFileSync(join(web, 'index.html'), '<!doctype html><title>Slow Tide</title>')
+  writeFileSync(join(web, 'assets', 'app-abc123.js'), `console.log("${'tide '.repeat(2000)}")`)
+  studio = await openStudio()
+  const config = {
+    host: '',
+    port: 0,
+    dataDir: studio.dir,
+    version: 'test',
+    webDir: web,
+    logLevel: 'silent',
+  }
+  app = createApp(studio.db, config, pino({ level: 'silent' }))
+})
+afterAll(async () => {
+  await studio.close()
+  rmSync(web, { recursive: true, force: true })
+})
+
+describe('the web files', () => {
+  it('with a hash are kept for a year, and sent compressed', async () => {
+    const r = await request(app)
+      .get('/assets/app-abc123.js')
+      .set('Accept-Encoding', 'gzip')
+      .expect(200)
+    expect(r.headers['cache-control']).toBe('public, max-age=31536000, immutable')
+    expect(r.headers['content-encoding']).toBe('gzip')
+  })
+
+  it('that are gone are not answered with a page', async () => {
+    await request(app).get('/assets/app-old.js').expect(404)
+  })
+
+  it('answer every other address with the page, always fresh', async () => {
+    for (const path of ['/', '/clients', '/clients/x/read', '/no/such/place']) {
+      const r = await request(app).get(path).expect(200)
+      expect(r.text).toContain('<title>Slow Tide</title>')
+      expect(r.headers['cache-control']).toBe('no-cache')
+    }
+  })
+
+  it('do not stand in for the API', async () => {
+    const r = await request(app).get('/api/nothing').expect(404)
+    expect(r.headers['content-type']).toContain('application/problem+json')
+  })
+})

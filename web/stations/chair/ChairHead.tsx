@@ -1,0 +1,86 @@
+/** The head at the chair: the lane being worked, its stroke, the pull of the free hand, what to leave out. */
+import { useEffect, useMemo } from 'react'
+import { directionOf } from '../../../core/head/frames.ts'
+import type { Plan, PlanStep } from '../../../core/plan/types.ts'
+import { SPOT_WORDS } from '../../../core/screening/rules.ts'
+import { useHead } from '../../head/loadHead.ts'
+import { HeadStage } from '../../head/HeadStage.tsx'
+import type { HeadArrow } from '../../head/shared.ts'
+import { useView, viewOf } from '../../state/view.ts'
+import { useGrain, type StationProps } from '../useStation.ts'
+
+export type ChairProps = StationProps & { plan: Plan }
+
+export function ChairHead({
+  page,
+  visit,
+  plan,
+  step,
+}: ChairProps & { step: PlanStep | undefined }) {
+  const head = useHead()
+  const grain = useGrain(visit)
+  const turnTo = useView((s) => s.turnTo)
+  const choose = useView((s) => s.choose)
+  const record = step?.zoneId ? head.data?.zoneById.get(step.zoneId) : undefined
+  useEffect(() => {
+    choose(null)
+    if (record) {
+      const v = viewOf(record.centre.normal)
+      turnTo(v.yawDeg, v.pitchDeg, 1.2)
+    } else {
+      turnTo(0, 0, 1)
+    }
+  }, [record, turnTo, choose])
+  const layers = useMemo(() => {
+    const spots = visit.asked.spots.map((s) => ({ ...s, name: `${SPOT_WORDS[s.kind]}: leave out` }))
+    if (!step || !record || step.strokeBearing === undefined) return { spots }
+    const { point, normal } = record.centre
+    const lengthMm = Math.min(34, Math.max(12, Math.sqrt(record.areaCm2) * 5))
+    const stroke = directionOf(record.id, point, normal, step.strokeBearing)
+    const pull = directionOf(record.id, point, normal, step.pullBearing!)
+    const arrows: HeadArrow[] = [
+      {
+        id: 'stroke',
+        zoneId: record.id,
+        point,
+        normal,
+        direction: stroke,
+        kind: step.relation!,
+        lengthMm,
+      },
+      {
+        id: 'pull',
+        zoneId: record.id,
+        // The free hand lies behind the stroke, beyond its start.
+        point: [
+          point[0] + pull[0] * (lengthMm * 0.5 + 12),
+          point[1] + pull[1] * (lengthMm * 0.5 + 12),
+          point[2] + pull[2] * (lengthMm * 0.5 + 12),
+        ],
+        normal,
+        direction: pull,
+        kind: 'pull',
+        lengthMm: 15,
+      },
+    ]
+    const own = new Set(plan.zones.map((z) => z.zoneId as string))
+    return {
+      grain,
+      faint: new Set(Object.keys(grain).filter((id) => !own.has(id))),
+      arrows,
+      spots,
+      tints: [{ zoneId: record.id, colour: '#7fc6c6', opacity: 0.42 }],
+    }
+  }, [step, record, visit.asked.spots, grain, plan])
+  return (
+    <>
+      <HeadStage {...layers} />
+      {step?.zoneId && (
+        <p className="chair-legend">
+          Solid arrow: the stroke. Dotted: your free hand’s pull.
+          <span className="hidden"> {page.client.name}</span>
+        </p>
+      )}
+    </>
+  )
+}
