@@ -5,7 +5,15 @@
  */
 import { spawn, spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
+import {
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs'
 import { dirname, join, resolve } from 'node:path'
 import { fileURLToPath } from 'node:url'
 
@@ -107,15 +115,16 @@ function ensureChromium() {
   )
 }
 
-/** Runs `make` when the hash of its sources differs from the one kept. */
+/** Runs `make` when the hash of its sources differs from the one kept; true when what stands is fresh. */
 function whenStale(name, files, results, make) {
   mkdirSync(cacheDir, { recursive: true })
   const kept = join(cacheDir, `${name}.hash`)
   const now = hashOf(files)
   if (results.every((r) => existsSync(r)) && existsSync(kept) && readFileSync(kept, 'utf8') === now)
-    return
-  make()
-  writeFileSync(kept, now)
+    return true
+  const made = make()
+  if (made) writeFileSync(kept, now)
+  return made
 }
 
 function buildHead() {
@@ -128,7 +137,7 @@ function buildHead() {
   whenStale('head', sources, results, () => run(bin('tsx'), ['scripts/build-head.ts']))
 }
 
-function build() {
+function build(options) {
   buildHead()
   const sources = [
     ...['core', 'contract', 'server', 'web', 'demo'].flatMap((dir) => filesUnder(dir, isSource)),
@@ -137,10 +146,10 @@ function build() {
     'vite.config.ts',
     'generated/zones.json',
   ]
-  whenStale('build', sources, ['dist/web/index.html', 'dist/server/main.js'], () => {
+  return whenStale('build', sources, ['dist/web/index.html', 'dist/server/main.js'], () => {
     console.log('Building …')
-    run(bin('vite'), ['build', '--logLevel', 'warn'])
-    run(bin('vite'), ['build', '--ssr', 'server/main.ts', '--logLevel', 'warn'])
+    const vite = (...args) => run(bin('vite'), ['build', ...args, '--logLevel', 'warn'], options)
+    return vite() && vite('--ssr', 'server/main.ts')
   })
 }
 
@@ -168,58 +177,64 @@ const jest = (args, options) =>
     options,
   )
 
-function lint() {
-  run(bin('eslint'), ['.', '--cache', '--cache-location', '.cache/eslint', '--max-warnings', '0'])
-  run(bin('depcruise'), [
-    '--config',
-    '.dependency-cruiser.cjs',
-    '--output-type',
-    'err',
-    'core',
-    'contract',
-    'server',
-    'web',
-    'demo',
-  ])
-  run(bin('prettier'), ['--check', '--log-level', 'warn', '.'])
+const lint = (options) =>
+  [
+    [bin('eslint'), '.', '--cache', '--cache-location', '.cache/eslint', '--max-warnings', '0'],
+    [
+      bin('depcruise'),
+      ...['--config', '.dependency-cruiser.cjs', '--output-type', 'err'],
+      ...['core', 'contract', 'server', 'web', 'demo'],
+    ],
+    [bin('prettier'), '--check', '--log-level', 'warn', '.'],
+  ]
+    .map(([program, ...args]) => run(program, args, options))
+    .every(Boolean)
+
+const types = (options) => run(bin('tsc'), ['-p', '.'], options)
+
+/** What a runner's report counts; a runner that wrote none, or failed for another reason, is one failure. */
+function countFrom(file, succeeded) {
+  const report = existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : {}
+  const { passed, failed } = report.stats
+    ? { passed: report.stats.expected, failed: report.stats.unexpected + report.stats.flaky }
+    : {
+        passed: report.numPassedTests ?? 0,
+        failed: (report.numFailedTests ?? 0) + (report.numRuntimeErrorTestSuites ?? 0),
+      }
+  return { passed, failed: succeeded ? failed : Math.max(1, failed) }
 }
 
-const types = () => run(bin('tsc'), ['-p', '.'])
-
-function countFrom(file) {
-  if (!existsSync(file)) return { passed: 0, failed: 1 }
-  const report = JSON.parse(readFileSync(file, 'utf8'))
-  if (report.stats)
-    return { passed: report.stats.expected + report.stats.flaky, failed: report.stats.unexpected }
-  // A test file that did not even run counts as one failure.
-  return {
-    passed: report.numPassedTests,
-    failed: report.numFailedTests + report.numRuntimeErrorTestSuites,
-  }
-}
-
+/** Everything, to the end, even when an early part fails; the last line counts. */
 function test() {
   const chromium = ensureChromium()
   buildHead()
-  console.log('Types …')
-  types()
-  console.log('Lint …')
-  lint()
-  console.log('Unit and server tests …')
   mkdirSync('test-results', { recursive: true })
   const unit = 'test-results/jest.json'
   const browser = 'test-results/playwright.json'
-  for (const file of [unit, browser]) if (existsSync(file)) writeFileSync(file, '{}')
-  jest(['--json', `--outputFile=${unit}`], { allowFailure: true })
-  build()
-  console.log('Browser tests …')
-  run(bin('playwright'), ['test'], {
-    env: { CHROMIUM: chromium, PLAYWRIGHT_JSON_OUTPUT_NAME: browser },
-    allowFailure: true,
-  })
-  const counts = [countFrom(unit), countFrom(browser)]
-  const passed = counts.reduce((s, c) => s + (c.passed || 0), 0)
-  const failed = counts.reduce((s, c) => s + (c.failed || 0), 0)
+  for (const file of [unit, browser]) rmSync(file, { force: true })
+  const counts = []
+  const check = (name, part) => {
+    console.log(`${name} …`)
+    const succeeded = part()
+    counts.push({ passed: succeeded ? 1 : 0, failed: succeeded ? 0 : 1 })
+  }
+  const suite = (name, file, part) => {
+    console.log(`${name} …`)
+    counts.push(countFrom(file, part()))
+  }
+  const goOn = { allowFailure: true }
+  check('Types', () => types(goOn))
+  check('Lint', () => lint(goOn))
+  suite('Unit and server tests', unit, () => jest(['--json', `--outputFile=${unit}`], goOn))
+  check('Build', () => build(goOn))
+  suite('Browser tests', browser, () =>
+    run(bin('playwright'), ['test'], {
+      env: { CHROMIUM: chromium, PLAYWRIGHT_JSON_OUTPUT_NAME: browser },
+      ...goOn,
+    }),
+  )
+  const passed = counts.reduce((s, c) => s + c.passed, 0)
+  const failed = counts.reduce((s, c) => s + c.failed, 0)
   console.log(`${passed} passed, ${failed} failed`)
   process.exit(failed > 0 || passed === 0 ? 1 : 0)
 }
@@ -233,7 +248,7 @@ const COMMANDS = {
     build()
     serve(rest)
   },
-  build,
+  build: () => build(),
   test,
   check() {
     buildHead()
@@ -241,7 +256,7 @@ const COMMANDS = {
     lint()
     jest(rest)
   },
-  lint,
+  lint: () => lint(),
   bench() {
     const chromium = ensureChromium()
     build()

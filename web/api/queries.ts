@@ -88,9 +88,11 @@ export function useEraseClient(id: string) {
   return useMutation({
     mutationFn: (confirmName: string) =>
       call('eraseClient', { params: { id }, body: { confirmName } }),
+    // The client's own queries are left alone: asking again for what is gone would find nothing.
     onSuccess: () => {
-      cache.removeQueries({ queryKey: ['client', id] })
-      void cache.invalidateQueries()
+      for (const key of ['clients', 'today', 'house']) {
+        void cache.invalidateQueries({ queryKey: [key] })
+      }
     },
   })
 }
