@@ -101,23 +101,20 @@ export async function fill(db: Database, clients: number, visits: number): Promi
       })
       if (v === each - 1) out.visitIds.push(id)
     }
-    await db.sequelize.transaction(async (transaction) => {
-      await db.models.Client.create(
-        {
-          id: clientId,
-          name: `Client ${c}`,
-          calledName: '',
-          pronouns: '',
-          occupation: 'harbour hand',
-          service: 'face-shave',
-          skin,
-          createdAtMs: now,
-        },
-        { transaction },
-      )
-      await db.models.Visit.bulkCreate(rows as never[], { transaction })
-      await db.models.Plan.bulkCreate(plans as never[], { transaction })
-      await db.models.SkinAnswer.bulkCreate(answers, { transaction })
+    await db.write(async () => {
+      await db.models.Client.create({
+        id: clientId,
+        name: `Client ${c}`,
+        calledName: '',
+        pronouns: '',
+        occupation: 'harbour hand',
+        service: 'face-shave',
+        skin,
+        createdAtMs: now,
+      })
+      await db.models.Visit.bulkCreate(rows as never[])
+      await db.models.Plan.bulkCreate(plans as never[])
+      await db.models.SkinAnswer.bulkCreate(answers)
     })
   }
   return out

@@ -160,24 +160,22 @@ export async function seedDemo(db: Database, nowMs: number): Promise<void> {
     addPerson(person, workers, nowMs, random, newId, rows)
   }
   const m = db.models
-  await db.writes.run(() =>
-    db.sequelize.transaction(async (transaction) => {
-      await m.Worker.bulkCreate(workers, { transaction })
-      await keepHouse(db, { name: STUDIO.name, workerId: workers[0]!.id }, transaction)
-      const fill = async <M extends Model>(model: ModelStatic<M>, list: readonly object[]) => {
-        for (let i = 0; i < list.length; i += 400) {
-          await model.bulkCreate(list.slice(i, i + 400) as never[], { transaction })
-        }
+  await db.write(async () => {
+    await m.Worker.bulkCreate(workers)
+    await keepHouse(db, { name: STUDIO.name, workerId: workers[0]!.id })
+    const fill = async <M extends Model>(model: ModelStatic<M>, list: readonly object[]) => {
+      for (let i = 0; i < list.length; i += 400) {
+        await model.bulkCreate(list.slice(i, i + 400) as never[])
       }
-      await fill(m.Client, rows.clients)
-      await fill(m.Visit, rows.visits)
-      await fill(m.Plan, rows.plans)
-      await fill(m.Reading, rows.readings)
-      await fill(m.Event, rows.events)
-      await fill(m.SkinAnswer, rows.answers)
-      await fill(m.HairReading, rows.hair)
-    }),
-  )
+    }
+    await fill(m.Client, rows.clients)
+    await fill(m.Visit, rows.visits)
+    await fill(m.Plan, rows.plans)
+    await fill(m.Reading, rows.readings)
+    await fill(m.Event, rows.events)
+    await fill(m.SkinAnswer, rows.answers)
+    await fill(m.HairReading, rows.hair)
+  })
 }
 
 function addPerson(

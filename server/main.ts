@@ -64,10 +64,7 @@ async function start(): Promise<void> {
     const timer = setTimeout(() => process.exit(1), STOP_WAIT_MS)
     timer.unref()
     server.close(() => {
-      void db.writes
-        .drained()
-        .then(() => db.close())
-        .then(() => process.exit(0))
+      void db.close().then(() => process.exit(0))
     })
     server.closeIdleConnections()
   }

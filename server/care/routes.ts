@@ -6,14 +6,14 @@ import type { VisitPage } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { mount } from '../http/mount.ts'
 import { HttpProblem } from '../http/problem.ts'
-import { readVisit, visitPage } from '../visits/page.ts'
+import { visitPage } from '../visits/page.ts'
 
 /** Half an hour: long enough to be seen in a calendar. */
 const ENTRY_MS = 30 * 60_000
 
 export function careRoutes(app: Express, db: Database): void {
   const care = async (id: string): Promise<{ page: VisitPage; care: CarePlan }> => {
-    const page = await visitPage(db, await readVisit(db, id))
+    const page = await visitPage(db, id)
     if (!page.care) {
       throw new HttpProblem(409, 'not-finished', 'Aftercare begins when the service is finished.')
     }

@@ -1,4 +1,5 @@
 /** A client's history read from the database in a few queries, and what it teaches. */
+import type { SkinAndHair } from '../../core/client.ts'
 import type { ServiceId } from '../../core/services.ts'
 import type {
   ClientModel,
@@ -8,23 +9,22 @@ import type {
   VisitSummary,
 } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
-import type { ClientRow } from '../db/models.ts'
-import { json, select } from '../db/select.ts'
-import { hairOf } from '../visits/page.ts'
+import { json } from '../db/reader.ts'
+import { readHair } from '../visits/record.ts'
 import { learnClient } from '../../core/history/learn.ts'
 
 /** Older visits say little about today's skin and cost time to read. */
 const VISITS_READ = 60
 
 /** A past or open visit, with what learning needs of it. */
-export interface VisitRecord extends VisitSummary {
+export interface PastVisit extends VisitSummary {
   readonly loads: () => Record<string, number>
   readonly leftMm: () => Record<string, number> | null
 }
 
 export interface History {
   /** Newest first. */
-  readonly visits: readonly VisitRecord[]
+  readonly visits: readonly PastVisit[]
   /** Answers of the latest visits, by visit. */
   readonly answers: ReadonlyMap<string, SkinAnswer[]>
   readonly hair: readonly (HairReading & { leftMm: number })[]
@@ -32,16 +32,20 @@ export interface History {
 
 /** Reads the latest visits of a client, the answers to them, and all readings of hair. */
 export async function readHistory(db: Database, clientId: string): Promise<History> {
-  const [rows, hair] = await Promise.all([
-    select(
-      db,
+  const [rows, given, hair] = await Promise.all([
+    db.select(
       `SELECT id, service, state, slotAtMs, startedAtMs, endedAtMs, routine, worstRedness, bumps, loads, leftMm
        FROM visits WHERE clientId = ? ORDER BY createdAtMs DESC LIMIT ?`,
       [clientId, VISITS_READ],
     ),
-    hairOf(db, clientId),
+    db.select(
+      `SELECT visitId, moment, atMs, zones FROM skin_answers WHERE visitId IN
+         (SELECT id FROM visits WHERE clientId = ? ORDER BY createdAtMs DESC LIMIT ?)`,
+      [clientId, VISITS_READ],
+    ),
+    readHair(db, clientId),
   ])
-  const visits = rows.map((r): VisitRecord => ({
+  const visits = rows.map((r): PastVisit => ({
     id: r['id'] as string,
     service: r['service'] as ServiceId,
     state: r['state'] as VisitState,
@@ -55,29 +59,21 @@ export async function readHistory(db: Database, clientId: string): Promise<Histo
     loads: () => json<Record<string, number>>(r['loads']) ?? {},
     leftMm: () => json<Record<string, number>>(r['leftMm']),
   }))
-  const latest = visits.filter((v) => v.state === 'finished')
   const answers = new Map<string, SkinAnswer[]>()
-  if (latest.length > 0) {
-    const given = await select(
-      db,
-      'SELECT visitId, moment, atMs, zones FROM skin_answers WHERE visitId IN (?)',
-      [latest.map((v) => v.id)],
-    )
-    for (const a of given) {
-      const list = answers.get(a['visitId'] as string) ?? []
-      list.push({
-        moment: a['moment'] as SkinAnswer['moment'],
-        atMs: a['atMs'] as number,
-        zones: json<SkinAnswer['zones']>(a['zones'])!,
-      })
-      answers.set(a['visitId'] as string, list)
-    }
+  for (const a of given) {
+    const list = answers.get(a['visitId'] as string) ?? []
+    list.push({
+      moment: a['moment'] as SkinAnswer['moment'],
+      atMs: a['atMs'] as number,
+      zones: json<SkinAnswer['zones']>(a['zones'])!,
+    })
+    answers.set(a['visitId'] as string, list)
   }
   return { visits, answers, hair }
 }
 
 /** What a history teaches for a service. */
-export function modelFrom(history: History, client: ClientRow, service: ServiceId): ClientModel {
+export function modelFrom(history: History, skin: SkinAndHair, service: ServiceId): ClientModel {
   const past = history.visits
     .filter((v) => v.state === 'finished' && v.service === service && history.answers.has(v.id))
     .map((v) => ({
@@ -85,14 +81,5 @@ export function modelFrom(history: History, client: ClientRow, service: ServiceI
       loads: v.loads(),
       answers: history.answers.get(v.id)!,
     }))
-  return learnClient(client.skin, service, past, history.hair)
-}
-
-/** Learns a client for a service. */
-export async function clientModel(
-  db: Database,
-  client: ClientRow,
-  service: ServiceId,
-): Promise<ClientModel> {
-  return modelFrom(await readHistory(db, client.id), client, service)
+  return learnClient(skin, service, past, history.hair)
 }

@@ -7,15 +7,15 @@ import type {
   ClientPage,
   ClientRow as ListRow,
   Tide,
-  VisitState,
   VisitSummary,
 } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
-import type { ClientRow, VisitRow } from '../db/models.ts'
+import type { ClientRow } from '../db/models.ts'
+import { json } from '../db/reader.ts'
 import { readHouse } from '../house/service.ts'
 import { HttpProblem, notFound } from '../http/problem.ts'
 import { dueOverview } from '../today/overview.ts'
-import { answersOf, eventsOf, hairOf, planOf, readingsFor } from '../visits/page.ts'
+import { readHair, readVisits, type VisitRecord } from '../visits/record.ts'
 import { meanGrowth, meanLeft } from '../../core/history/learn.ts'
 import { modelFrom, readHistory } from './model.ts'
 import { windowAfter } from '../../core/history/window.ts'
@@ -37,6 +37,16 @@ export async function findClient(db: Database, id: string): Promise<ClientRow> {
   const client = await db.models.Client.findByPk(id)
   if (!client) throw notFound('That client')
   return client
+}
+
+/** Reads a client for showing only. */
+export async function readClient(db: Database, id: string): Promise<Client> {
+  const [row] = await db.select(
+    'SELECT id, name, calledName, pronouns, occupation, service, skin, createdAtMs FROM clients WHERE id = ?',
+    [id],
+  )
+  if (!row) throw notFound('That client')
+  return { ...(row as unknown as Client), skin: json<Client['skin']>(row['skin'])! }
 }
 
 /** Lists clients whose name or occupation holds the words sought. */
@@ -73,7 +83,7 @@ export async function listClients(
 }
 
 export async function addClient(db: Database, body: Omit<Client, 'createdAtMs'>): Promise<Client> {
-  const row = await db.writes.run(async () => {
+  const row = await db.write(async () => {
     const same = await db.models.Client.findByPk(body.id)
     return same ?? db.models.Client.create({ ...body, createdAtMs: Date.now() })
   })
@@ -85,7 +95,7 @@ export async function changeClient(
   id: string,
   change: Partial<Client>,
 ): Promise<Client> {
-  const row = await db.writes.run(async () => (await findClient(db, id)).update(change))
+  const row = await db.write(async () => (await findClient(db, id)).update(change))
   return toClient(row)
 }
 
@@ -95,7 +105,7 @@ export async function eraseClient(
   id: string,
   confirmName: string,
 ): Promise<{ erased: true }> {
-  await db.writes.run(async () => {
+  await db.write(async () => {
     const client = await findClient(db, id)
     if (client.name.trim() !== confirmName.trim()) {
       throw new HttpProblem(
@@ -109,18 +119,10 @@ export async function eraseClient(
   return { erased: true }
 }
 
-export function toSummary(visit: VisitRow): VisitSummary {
-  return {
-    id: visit.id,
-    service: visit.service as ServiceId,
-    state: visit.state as VisitState,
-    slotAtMs: visit.slotAtMs,
-    startedAtMs: visit.startedAtMs ?? null,
-    endedAtMs: visit.endedAtMs ?? null,
-    worstRedness: visit.worstRedness ?? null,
-    bumps: visit.bumps ?? null,
-    routine: visit.routine,
-  }
+function toSummary(visit: VisitRecord): VisitSummary {
+  const { id, service, state, slotAtMs, startedAtMs, endedAtMs } = visit
+  const { worstRedness, bumps, routine } = visit
+  return { id, service, state, slotAtMs, startedAtMs, endedAtMs, worstRedness, bumps, routine }
 }
 
 /** How far back and ahead the tide line looks, days: far enough for eight visits, at most a year back. */
@@ -133,10 +135,10 @@ function tideSpan(visits: readonly VisitSummary[], nowMs: number, toMs: number |
 }
 
 export async function clientPage(db: Database, id: string): Promise<ClientPage> {
-  const client = await findClient(db, id)
-  const service = client.service as ServiceId
+  const client = await readClient(db, id)
+  const { service } = client
   const [history, house] = await Promise.all([readHistory(db, id), readHouse(db)])
-  const model = modelFrom(history, client, service)
+  const model = modelFrom(history, client.skin, service)
   const visits = history.visits.map(
     ({ loads: _loads, leftMm: _left, ...summary }): VisitSummary => summary,
   )
@@ -176,7 +178,7 @@ export async function clientPage(db: Database, id: string): Promise<ClientPage> 
     ...span,
   }
   return {
-    client: toClient(client),
+    client,
     visits,
     currentVisitId: open?.id ?? visits[0]?.id ?? null,
     model,
@@ -186,26 +188,23 @@ export async function clientPage(db: Database, id: string): Promise<ClientPage> 
 
 /** Everything kept of a client, in one readable document. */
 export async function takeOut(db: Database, id: string): Promise<object> {
-  const client = await findClient(db, id)
-  const visits = await db.models.Visit.findAll({
-    where: { clientId: id },
-    order: [['createdAtMs', 'ASC']],
-  })
-  const hair = await hairOf(db, id)
+  const [client, visits, hair] = await Promise.all([
+    readClient(db, id),
+    readVisits(db, id),
+    readHair(db, id),
+  ])
   return {
     format: 'slow-tide-client',
     version: 1,
-    client: toClient(client),
-    readings: visits.length > 0 ? await readingsFor(db, visits[visits.length - 1]!) : [],
-    visits: await Promise.all(
-      visits.map(async (v) => ({
-        ...toSummary(v),
-        asked: v.asked,
-        plan: (await planOf(db, v.id))?.plan ?? null,
-        events: await eventsOf(db, v.id),
-        skin: await answersOf(db, v.id),
-        hair: hair.filter((h) => h.visitId === v.id),
-      })),
-    ),
+    client,
+    readings: visits[visits.length - 1]?.readings ?? [],
+    visits: visits.map((v) => ({
+      ...toSummary(v),
+      asked: v.asked,
+      plan: v.plan,
+      events: v.events,
+      skin: v.answers,
+      hair: hair.filter((h) => h.visitId === v.id),
+    })),
   }
 }

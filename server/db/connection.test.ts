@@ -2,7 +2,7 @@ import { mkdtempSync, readdirSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { QueryTypes } from 'sequelize'
-import { openDatabase } from './connection.ts'
+import { openDatabase, type Database } from './connection.ts'
 import { WriteQueue } from './writeQueue.ts'
 
 describe('the database', () => {
@@ -33,6 +33,61 @@ describe('the database', () => {
     // The tables are there already, so migrating again fails: the copy must exist all the same.
     await expect(openDatabase(dir)).rejects.toThrow()
     expect(readdirSync(dir).filter((f) => f.startsWith('before-migration-'))).toHaveLength(1)
+  })
+})
+
+describe('a write', () => {
+  let dir = ''
+  beforeEach(() => {
+    dir = mkdtempSync(join(tmpdir(), 'slow-tide-db-'))
+  })
+  afterEach(() => rmSync(dir, { recursive: true, force: true }))
+  const worker = { id: 'w1', name: 'Ada Reef', role: 'barber', hand: 'right' }
+  const names = async (db: Database) =>
+    (await db.select('SELECT name FROM workers ORDER BY name')).map((r) => r['name'])
+
+  it('is kept whole or not at all', async () => {
+    const db = await openDatabase(dir)
+    const failing = db.write(async () => {
+      await db.models.Worker.create(worker)
+      throw new Error('the tide took it')
+    })
+    await expect(failing).rejects.toThrow('the tide took it')
+    expect(await names(db)).toEqual([])
+    await db.write(() => db.models.Worker.create(worker))
+    expect(await names(db)).toEqual(['Ada Reef'])
+    await db.close()
+  })
+
+  it('is not seen by readers before it has ended', async () => {
+    const db = await openDatabase(dir)
+    await db.write(async () => {
+      await db.models.Worker.create(worker)
+      expect(await names(db)).toEqual([])
+    })
+    expect(await names(db)).toEqual(['Ada Reef'])
+    await db.close()
+  })
+
+  it('goes on after a statement that SQLite refused', async () => {
+    const db = await openDatabase(dir)
+    await db.write(() => db.models.Worker.create(worker))
+    await expect(db.write(() => db.models.Worker.create(worker))).rejects.toThrow()
+    await db.write(() => db.models.Worker.create({ ...worker, id: 'w2', name: 'Bo Lee' }))
+    expect(await names(db)).toEqual(['Ada Reef', 'Bo Lee'])
+    await db.close()
+  })
+
+  it('cannot be made through the reader; lists are bound as one value', async () => {
+    const db = await openDatabase(dir)
+    await db.write(() => db.models.Worker.create(worker))
+    await expect(db.select('DELETE FROM workers')).rejects.toThrow(/readonly/)
+    const listed = 'SELECT id FROM workers WHERE id IN (SELECT value FROM json_each(?))'
+    expect(await db.select(listed, [['w0', 'w1']])).toEqual([{ id: 'w1' }])
+    expect(await db.select(listed, [[]])).toEqual([])
+    await expect(db.select('SELECT id FROM nowhere')).rejects.toThrow(/no such table/)
+    await expect(db.select('SELECT id FROM nowhere')).rejects.toThrow(/no such table/)
+    await db.close()
   })
 })
 

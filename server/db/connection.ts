@@ -6,12 +6,19 @@ import sqlite3 from 'sqlite3'
 import { Umzug } from 'umzug'
 import { defineModels, type Models } from './models.ts'
 import { MIGRATIONS } from './migrations.ts'
+import { openReader, type Reader } from './reader.ts'
 import { WriteQueue } from './writeQueue.ts'
 
 export interface Database {
   readonly sequelize: Sequelize
   readonly models: Models
-  readonly writes: WriteQueue
+  /**
+   * Runs a write as one transaction, after all earlier writes have ended. When it throws, nothing of it is kept.
+   * What `select` reads in the meantime is what stood before.
+   */
+  readonly write: <T>(work: () => Promise<T>) => Promise<T>
+  /** Reads plain rows, beside the models. */
+  readonly select: Reader['select']
   readonly close: () => Promise<void>
 }
 
@@ -72,11 +79,32 @@ export async function openDatabase(dataDir: string): Promise<Database> {
     putAside(dataDir, storage)
   }
   await umzug.up()
+  const reader = await openReader(storage)
+  const writes = new WriteQueue()
+  // Sequelize's own transactions each open the file anew; here it has one connection, and only the queue writes.
+  const write = <T>(work: () => Promise<T>) =>
+    writes.run(async () => {
+      await sequelize.query('BEGIN IMMEDIATE')
+      try {
+        const done = await work()
+        await sequelize.query('COMMIT')
+        return done
+      } catch (error) {
+        // SQLite may have taken it back by itself already.
+        await sequelize.query('ROLLBACK').catch(() => undefined)
+        throw error
+      }
+    })
   return {
     sequelize,
     models: defineModels(sequelize),
-    writes: new WriteQueue(),
-    close: () => sequelize.close(),
+    write,
+    select: reader.select,
+    close: async () => {
+      await writes.drained()
+      await reader.close()
+      await sequelize.close()
+    },
   }
 }
 

@@ -1,5 +1,4 @@
 /** The house: its name, its workers, its schools, who works at this screen. */
-import type { Transaction } from 'sequelize'
 import {
   DEFAULT_SCHOOLS,
   SCHOOL_IDS,
@@ -9,7 +8,7 @@ import {
 } from '../../core/house/schools.ts'
 import type { House, Worker } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
-import { json, select } from '../db/select.ts'
+import { json } from '../db/reader.ts'
 import { HttpProblem } from '../http/problem.ts'
 
 /** What is kept under the one settings key. */
@@ -23,30 +22,29 @@ const KEY = 'house'
 
 /** Reads the house. Schools that were never chosen have their default. */
 export async function readHouse(db: Database): Promise<House> {
-  const [settings, workers] = await Promise.all([
-    select(db, 'SELECT value FROM settings WHERE key = ?', [KEY]),
-    select(db, 'SELECT id, name, role, hand FROM workers ORDER BY name'),
-  ])
-  const kept = json<KeptHouse>(settings[0]?.['value']) ?? {}
+  const [row] = await db.select(
+    `SELECT (SELECT value FROM settings WHERE key = ?) AS kept,
+      (SELECT json_group_array(json_object('id', id, 'name', name, 'role', role, 'hand', hand))
+        FROM (SELECT * FROM workers ORDER BY name)) AS workers`,
+    [KEY],
+  )
+  const kept = json<KeptHouse>(row!['kept']) ?? {}
+  const workers = json<Worker[]>(row!['workers'])!
   return {
     name: kept.name ?? 'This house',
     schools: { ...DEFAULT_SCHOOLS, ...kept.schools },
-    workers: workers as unknown as Worker[],
-    workerId: kept.workerId ?? String(workers[0]?.['id'] ?? ''),
+    workers,
+    workerId: kept.workerId ?? workers[0]?.id ?? '',
   }
 }
 
-/** Keeps what is given of the house, beside what was kept before. */
-export async function keepHouse(
-  db: Database,
-  change: KeptHouse,
-  transaction: Transaction | null = null,
-): Promise<void> {
-  const before = await db.models.Setting.findByPk(KEY, { transaction })
-  await db.models.Setting.upsert(
-    { key: KEY, value: { ...(before?.value as KeptHouse | undefined), ...change } },
-    { transaction },
-  )
+/** Keeps what is given of the house, beside what was kept before. Part of a write. */
+export async function keepHouse(db: Database, change: KeptHouse): Promise<void> {
+  const before = await db.models.Setting.findByPk(KEY)
+  await db.models.Setting.upsert({
+    key: KEY,
+    value: { ...(before?.value as KeptHouse | undefined), ...change },
+  })
 }
 
 /** Changes schools, who works at this screen, or a worker's name, role and hand. */
@@ -75,7 +73,7 @@ export async function changeHouse(
       )
     }
   }
-  await db.writes.run(async () => {
+  await db.write(async () => {
     if (change.worker) {
       await db.models.Worker.update(change.worker, { where: { id: change.worker.id } })
     }
@@ -90,7 +88,7 @@ export async function changeHouse(
 /** Makes sure there is somebody to work: a house without workers gets one of each hand. */
 export async function ensureWorkers(db: Database): Promise<void> {
   if ((await db.models.Worker.count()) > 0) return
-  await db.writes.run(() =>
+  await db.write(() =>
     db.models.Worker.bulkCreate([
       {
         id: '00000000-0000-4000-8000-000000000001',

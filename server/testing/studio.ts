@@ -37,7 +37,6 @@ export async function openStudio(): Promise<Studio> {
     db,
     dir,
     close: async () => {
-      await db.writes.drained()
       await db.close()
       rmSync(dir, { recursive: true, force: true })
     },

@@ -8,7 +8,7 @@ import type { HairReading, SkinAnswer } from '../../contract/types.ts'
 import { learnGrowth } from '../../core/history/learn.ts'
 import { windowAfter } from '../../core/history/window.ts'
 import type { Database } from '../db/connection.ts'
-import { json, select as selectFrom, type Row } from '../db/select.ts'
+import { json, type Row } from '../db/reader.ts'
 import { readHouse } from '../house/service.ts'
 
 export interface OverviewClient {
@@ -46,32 +46,32 @@ export interface Overview {
 
 /** @param sinceMs how far back the ends of services are wanted; only the last of each client when left out */
 export async function dueOverview(db: Database, sinceMs = Infinity): Promise<Overview[]> {
-  const select = (sql: string, replacements?: unknown[]) => selectFrom(db, sql, replacements)
   const [house, clients, lasts, opens, recent, hair] = await Promise.all([
     readHouse(db),
-    select('SELECT id, name, calledName, occupation, service, skin FROM clients'),
-    select(
+    db.select('SELECT id, name, calledName, occupation, service, skin FROM clients'),
+    db.select(
       `SELECT v.id, v.clientId, v.service, v.endedAtMs, v.leftMm, g.visits FROM
          (SELECT clientId, MAX(endedAtMs) AS endedAtMs, COUNT(*) AS visits FROM visits
           WHERE state = 'finished' GROUP BY clientId) g
        JOIN visits v ON v.clientId = g.clientId AND v.state = 'finished' AND v.endedAtMs = g.endedAtMs`,
     ),
-    select(
+    db.select(
       `SELECT id, clientId, service, state, slotAtMs, asked FROM visits WHERE state <> 'finished'`,
     ),
     Number.isFinite(sinceMs)
-      ? select(
+      ? db.select(
           `SELECT clientId, service, group_concat(endedAtMs) AS ends FROM visits
            WHERE endedAtMs >= ? GROUP BY clientId, service`,
           [sinceMs],
         )
       : Promise.resolve([]),
-    select('SELECT clientId, kind, days, zoneId, lengthMm, leftMm FROM hair_readings'),
+    db.select('SELECT clientId, kind, days, zoneId, lengthMm, leftMm FROM hair_readings'),
   ])
   const answers = lasts.length
-    ? await select('SELECT visitId, moment, atMs, zones FROM skin_answers WHERE visitId IN (?)', [
-        lasts.map((l) => l['id']),
-      ])
+    ? await db.select(
+        'SELECT visitId, moment, atMs, zones FROM skin_answers WHERE visitId IN (SELECT value FROM json_each(?))',
+        [lasts.map((l) => String(l['id']))],
+      )
     : []
   const byClient = <T extends Row>(rows: T[]) => {
     const map = new Map<string, T[]>()

@@ -5,7 +5,7 @@ import type { Asked } from '../../core/screening/screen.ts'
 import type { Moment, SkinAnswer } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { mount } from '../http/mount.ts'
-import { readVisit, visitPage } from './page.ts'
+import { visitPage } from './page.ts'
 import * as visits from './service.ts'
 
 export function visitRoutes(app: Express, db: Database): void {
@@ -14,7 +14,7 @@ export function visitRoutes(app: Express, db: Database): void {
     response.status(201)
     return page
   })
-  mount(app, 'visit', async ({ params }) => visitPage(db, await readVisit(db, params.id)))
+  mount(app, 'visit', ({ params }) => visitPage(db, params.id))
   mount(app, 'changeVisit', ({ params, body }) =>
     visits.changeVisit(db, params.id, body as Parameters<typeof visits.changeVisit>[2]),
   )

@@ -1,6 +1,5 @@
 /** What can be done to a visit. Everything that belongs together is written in one transaction. */
-import { Op } from 'sequelize'
-import { applyEvent, replay, type ChairEvent } from '../../core/chair/service.ts'
+import { applyEvent, replay, type ChairEvent, type ChairState } from '../../core/chair/service.ts'
 import { executedLoads, leftStanding } from '../../core/chair/outcome.ts'
 import { grainMap, type Reading } from '../../core/grain/readings.ts'
 import { ZONE_IDS, type ZoneId } from '../../core/head/zones.ts'
@@ -8,17 +7,18 @@ import { makePlan } from '../../core/plan/makePlan.ts'
 import type { Plan } from '../../core/plan/types.ts'
 import { LASTING_SPOTS } from '../../core/screening/rules.ts'
 import { NOTHING_ASKED, screen, type Asked } from '../../core/screening/screen.ts'
-import { serviceZones, type ServiceId } from '../../core/services.ts'
+import { serviceZones } from '../../core/services.ts'
 import { dateOf, DAY_MS } from '../../core/time/dates.ts'
 import type { ChairAnswer, Moment, SkinAnswer, VisitPage } from '../../contract/types.ts'
 import { ZONES } from '../atlas.ts'
-import { clientModel } from '../clients/model.ts'
+import { modelFrom, readHistory } from '../clients/model.ts'
 import { summariseAnswers } from '../../core/history/answers.ts'
 import type { Database } from '../db/connection.ts'
-import type { VisitRow } from '../db/models.ts'
+import { json } from '../db/reader.ts'
 import { readHouse } from '../house/service.ts'
 import { HttpProblem, notFound } from '../http/problem.ts'
-import { answersOf, clientOf, eventsOf, findVisit, planOf, readingsFor, visitPage } from './page.ts'
+import { visitPage } from './page.ts'
+import { readVisit, type VisitRecord } from './record.ts'
 
 /** Minutes east of UTC at a moment, as this machine keeps time. */
 export const offsetMinutes = (ms: number) => -new Date(ms).getTimezoneOffset()
@@ -28,43 +28,42 @@ export async function addVisit(
   clientId: string,
   body: { id: string; service: string; workerId: string; slotAtMs: number | null },
 ): Promise<VisitPage> {
-  const client = await db.models.Client.findByPk(clientId)
-  if (!client) throw notFound('That client')
-  await requireWorker(db, body.workerId)
-  const visit = await db.writes.run(async () => {
-    const same = await db.models.Visit.findByPk(body.id)
-    if (same) {
-      if (same.clientId !== clientId)
-        throw new HttpProblem(409, 'id-taken', 'That id belongs to another visit.')
-      return same
+  await db.write(async () => {
+    const [stands] = await db.select(
+      `SELECT (SELECT 1 FROM clients WHERE id = ?1) AS client,
+        (SELECT clientId FROM visits WHERE id = ?2) AS holder,
+        (SELECT id FROM visits WHERE clientId = ?1 AND state <> 'finished') AS unfinished,
+        (SELECT asked FROM visits WHERE clientId = ?1 AND state = 'finished'
+          ORDER BY endedAtMs DESC LIMIT 1) AS lastAsked`,
+      [clientId, body.id],
+    )
+    const { client, holder, unfinished, lastAsked } = stands!
+    if (client === null) throw notFound('That client')
+    await requireWorker(db, body.workerId)
+    if (holder === clientId) return
+    if (holder !== null) {
+      throw new HttpProblem(409, 'id-taken', 'That id belongs to another visit.')
     }
-    const unfinished = await db.models.Visit.findOne({
-      where: { clientId, state: { [Op.ne]: 'finished' } },
-    })
-    if (unfinished) {
+    if (unfinished !== null) {
       throw new HttpProblem(
         409,
         'visit-open',
         'This client already has a visit that is not finished. Open that one.',
       )
     }
-    const last = await db.models.Visit.findOne({
-      where: { clientId, state: 'finished' },
-      order: [['endedAtMs', 'DESC']],
-    })
-    return db.models.Visit.create({
+    await db.models.Visit.create({
       ...body,
       clientId,
       state: 'open',
       createdAtMs: Date.now(),
-      asked: carriedOver(last?.asked),
+      asked: carriedOver(json<Asked>(lastAsked)),
     })
   })
-  return visitPage(db, visit)
+  return visitPage(db, body.id)
 }
 
 /** Marks that last are there again at the next visit; everything else is asked anew. */
-function carriedOver(before: Asked | undefined): Asked {
+function carriedOver(before: Asked | null): Asked {
   return {
     ...NOTHING_ASKED,
     spots: (before?.spots ?? []).filter((s) => LASTING_SPOTS.includes(s.kind)),
@@ -72,7 +71,7 @@ function carriedOver(before: Asked | undefined): Asked {
 }
 
 async function requireWorker(db: Database, id: string): Promise<void> {
-  if (!(await db.models.Worker.findByPk(id))) {
+  if ((await db.select('SELECT id FROM workers WHERE id = ?', [id])).length === 0) {
     throw new HttpProblem(
       422,
       'no-such-worker',
@@ -81,7 +80,7 @@ async function requireWorker(db: Database, id: string): Promise<void> {
   }
 }
 
-function requireOpen(visit: VisitRow, what: string): void {
+function requireOpen(visit: VisitRecord, what: string): void {
   if (visit.state !== 'open') {
     throw new HttpProblem(
       409,
@@ -96,17 +95,17 @@ export async function changeVisit(
   id: string,
   change: { service?: string; workerId?: string; slotAtMs?: number | null; routine?: string },
 ): Promise<VisitPage> {
-  if (change.workerId !== undefined) await requireWorker(db, change.workerId)
-  const visit = await db.writes.run(async () => {
-    const found = await findVisit(db, id)
+  await db.write(async () => {
+    if (change.workerId !== undefined) await requireWorker(db, change.workerId)
+    const found = await readVisit(db, id)
     if (change.service !== undefined && change.service !== found.service) {
       requireOpen(found, 'the service')
       // A plan belongs to its service.
       await db.models.Plan.destroy({ where: { visitId: id } })
     }
-    return found.update(change)
+    await db.models.Visit.update(change, { where: { id } })
   })
-  return visitPage(db, visit)
+  return visitPage(db, id)
 }
 
 /** Ids of zones that a body may name. */
@@ -126,12 +125,12 @@ export async function saveAsked(db: Database, id: string, asked: Asked): Promise
     ...asked.spots.map((s) => s.zoneId),
     ...(asked.patchTest ? [asked.patchTest.zoneId] : []),
   ])
-  const visit = await db.writes.run(async () => {
-    const found = await findVisit(db, id)
+  await db.write(async () => {
+    const found = await readVisit(db, id)
     requireOpen(found, 'what was asked')
-    return found.update({ asked })
+    await db.models.Visit.update({ asked }, { where: { id } })
   })
-  return visitPage(db, visit)
+  return visitPage(db, id)
 }
 
 export async function editReadings(
@@ -140,62 +139,51 @@ export async function editReadings(
   edit: { remove: string[]; add: Reading[] },
 ): Promise<VisitPage> {
   requireZones(edit.add.map((r) => r.zoneId))
-  const visit = await db.writes.run(async () => {
-    const found = await findVisit(db, id)
+  await db.write(async () => {
+    const found = await readVisit(db, id)
     const { Reading } = db.models
-    await db.sequelize.transaction(async (transaction) => {
-      await Reading.destroy({ where: { clientId: found.clientId, id: edit.remove }, transaction })
-      // A repeated request finds its readings already there.
-      await Reading.bulkCreate(
-        edit.add.map((r) => ({
-          id: r.id,
-          clientId: found.clientId,
-          visitId: found.id,
-          zoneId: r.zoneId,
-          at: { point: r.point, normal: r.normal, tangent: r.tangent },
-          method: r.method,
-          atMs: r.atMs,
-        })),
-        { ignoreDuplicates: true, transaction },
-      )
-    })
-    return found
+    await Reading.destroy({ where: { clientId: found.clientId, id: edit.remove } })
+    // A repeated request finds its readings already there.
+    await Reading.bulkCreate(
+      edit.add.map((r) => ({
+        id: r.id,
+        clientId: found.clientId,
+        visitId: found.id,
+        zoneId: r.zoneId,
+        at: { point: r.point, normal: r.normal, tangent: r.tangent },
+        method: r.method,
+        atMs: r.atMs,
+      })),
+      { ignoreDuplicates: true },
+    )
   })
-  return visitPage(db, visit)
+  return visitPage(db, id)
 }
 
 /** Makes the plan from what is stored and keeps it with the visit; it does not change when the map changes later. */
 export async function savePlan(db: Database, id: string): Promise<VisitPage> {
-  const visit = await findVisit(db, id)
-  requireOpen(visit, 'the plan')
-  const [client, house, readings, worker] = await Promise.all([
-    clientOf(db, visit),
-    readHouse(db),
-    readingsFor(db, visit),
-    db.models.Worker.findByPk(visit.workerId),
-  ])
-  const now = Date.now()
-  const service = visit.service as ServiceId
-  const model = await clientModel(db, client, service)
-  const offset = offsetMinutes(now)
-  const plan: Plan = makePlan({
-    service,
-    zones: ZONES,
-    grain: grainMap(readings, now),
-    client: client.skin,
-    screening: screen(service, visit.asked, house.schools, dateOf(now, offset), now, offset),
-    schools: house.schools,
-    hand: worker!.hand as 'left' | 'right',
-    sensitivity: (zone) => model.sensitivity[zone]!,
-    growth: (zone) => model.growth[zone]!,
-  })
-  const saved = await db.writes.run(async () => {
-    const fresh = await findVisit(db, id)
-    requireOpen(fresh, 'the plan')
+  await db.write(async () => {
+    const visit = await readVisit(db, id)
+    requireOpen(visit, 'the plan')
+    const { service, skin, clientId } = visit
+    const [house, history] = await Promise.all([readHouse(db), readHistory(db, clientId)])
+    const model = modelFrom(history, skin, service)
+    const now = Date.now()
+    const offset = offsetMinutes(now)
+    const plan = makePlan({
+      service,
+      zones: ZONES,
+      grain: grainMap(visit.readings, now),
+      client: skin,
+      screening: screen(service, visit.asked, house.schools, dateOf(now, offset), now, offset),
+      schools: house.schools,
+      hand: house.workers.find((w) => w.id === visit.workerId)!.hand,
+      sensitivity: (zone) => model.sensitivity[zone]!,
+      growth: (zone) => model.growth[zone]!,
+    })
     await db.models.Plan.upsert({ visitId: id, plan, madeAtMs: now })
-    return fresh
   })
-  return visitPage(db, saved)
+  return visitPage(db, id)
 }
 
 /** Stores a chair event; it counts only once it is stored. The same event again changes nothing. */
@@ -204,9 +192,8 @@ export async function addEvent(
   visitId: string,
   event: ChairEvent,
 ): Promise<ChairAnswer> {
-  return db.writes.run(async () => {
-    const visit = await findVisit(db, visitId)
-    const plan = (await planOf(db, visitId))?.plan
+  return db.write(async () => {
+    const { plan, events } = await readVisit(db, visitId)
     if (!plan) {
       throw new HttpProblem(
         409,
@@ -214,7 +201,6 @@ export async function addEvent(
         'There is no plan yet. Save the plan first, then start.',
       )
     }
-    const events = await eventsOf(db, visitId)
     const before = replay(plan, events)
     const stored = events.find((e) => e.seq === event.seq)
     if (stored) {
@@ -226,39 +212,39 @@ export async function addEvent(
       )
     }
     const state = applyEvent(plan, before, event)
-    await db.sequelize.transaction(async (transaction) => {
-      await db.models.Event.create(
-        {
-          id: event.id,
-          visitId,
-          seq: event.seq,
-          kind: event.kind,
-          atMs: event.atMs,
-          stepId: event.stepId ?? null,
-          reason: event.reason ?? null,
-        },
-        { transaction },
-      )
-      if (event.kind === 'started') {
-        await visit.update({ state: 'running', startedAtMs: event.atMs }, { transaction })
-      }
-      if (event.kind === 'finished') {
-        await visit.update(
-          {
-            state: 'finished',
-            endedAtMs: event.atMs,
-            loads: executedLoads(plan, state.outcomes),
-            leftMm: leftStanding(plan, state),
-          },
-          { transaction },
-        )
-      }
+    await db.models.Event.create({
+      id: event.id,
+      visitId,
+      seq: event.seq,
+      kind: event.kind,
+      atMs: event.atMs,
+      stepId: event.stepId ?? null,
+      reason: event.reason ?? null,
     })
+    const change = stateAfter(event, plan, state)
+    if (change) await db.models.Visit.update(change, { where: { id: visitId } })
     return { state, repeated: false }
   })
 }
 
-function requireFinished(visit: VisitRow): void {
+/** What an event changes of the visit itself. */
+function stateAfter(event: ChairEvent, plan: Plan, state: ChairState) {
+  switch (event.kind) {
+    case 'started':
+      return { state: 'running', startedAtMs: event.atMs }
+    case 'finished':
+      return {
+        state: 'finished',
+        endedAtMs: event.atMs,
+        loads: executedLoads(plan, state.outcomes),
+        leftMm: leftStanding(plan, state),
+      }
+    default:
+      return undefined
+  }
+}
+
+function requireFinished(visit: VisitRecord): void {
   if (visit.state !== 'finished') {
     throw new HttpProblem(
       409,
@@ -274,10 +260,10 @@ export async function saveSkinAnswer(
   moment: Moment,
   body: Omit<SkinAnswer, 'moment'>,
 ): Promise<VisitPage> {
-  const visit = await db.writes.run(async () => {
-    const found = await findVisit(db, id)
+  await db.write(async () => {
+    const found = await readVisit(db, id)
     requireFinished(found)
-    const own = serviceZones(found.service as ServiceId) as string[]
+    const own = serviceZones(found.service) as string[]
     const stranger = body.zones.find((z) => !own.includes(z.zoneId))
     if (stranger) {
       throw new HttpProblem(
@@ -286,15 +272,12 @@ export async function saveSkinAnswer(
         `"${stranger.zoneId}" was not part of this service. Nothing was changed.`,
       )
     }
-    const before = await answersOf(db, id)
-    const answers = [...before.filter((a) => a.moment !== moment), { moment, ...body }]
-    await db.sequelize.transaction(async (transaction) => {
-      await db.models.SkinAnswer.upsert({ visitId: id, moment, ...body }, { transaction })
-      await found.update(summariseAnswers(found.endedAtMs!, answers), { transaction })
-    })
-    return found
+    const answers = [...found.answers.filter((a) => a.moment !== moment), { moment, ...body }]
+    await db.models.SkinAnswer.upsert({ visitId: id, moment, ...body })
+    const summary = summariseAnswers(found.endedAtMs!, answers)
+    await db.models.Visit.update(summary, { where: { id } })
   })
-  return visitPage(db, visit)
+  return visitPage(db, id)
 }
 
 export async function addHairReading(
@@ -302,8 +285,8 @@ export async function addHairReading(
   id: string,
   body: { id: string; kind: string; date: string; zoneId: string | null; lengthMm?: number },
 ): Promise<VisitPage> {
-  const visit = await db.writes.run(async () => {
-    const found = await findVisit(db, id)
+  await db.write(async () => {
+    const found = await readVisit(db, id)
     requireFinished(found)
     if (body.zoneId !== null) requireZones([body.zoneId])
     const endedAtMs = found.endedAtMs!
@@ -334,12 +317,11 @@ export async function addHairReading(
       ],
       { ignoreDuplicates: true },
     )
-    return found
   })
-  return visitPage(db, visit)
+  return visitPage(db, id)
 }
 
 export async function removeHairReading(db: Database, id: string): Promise<{ removed: true }> {
-  await db.writes.run(() => db.models.HairReading.destroy({ where: { id } }))
+  await db.write(() => db.models.HairReading.destroy({ where: { id } }))
   return { removed: true }
 }

@@ -1,0 +1,63 @@
+/**
+ * A connection of its own for reading: plain rows by bound SQL. Building models costs more than a millisecond a query,
+ * and SQLite's write-ahead log lets reading go on while something is written.
+ */
+import sqlite3 from 'sqlite3'
+
+export type Row = Record<string, string | number | null>
+
+export interface Reader {
+  /** Rows of a query; a `?` stands for a value, or for a list where `json_each(?)` reads it. */
+  readonly select: (
+    sql: string,
+    values?: readonly (string | number | readonly string[])[],
+  ) => Promise<Row[]>
+  readonly close: () => Promise<void>
+}
+
+/** Opens a data file that exists for reading only. */
+export function openReader(file: string): Promise<Reader> {
+  return new Promise((opened, failed) => {
+    const connection = new sqlite3.Database(file, sqlite3.OPEN_READWRITE, (error) => {
+      if (error) return failed(error)
+      connection.exec('PRAGMA query_only=ON; PRAGMA busy_timeout=5000;', (refused) =>
+        refused ? failed(refused) : opened(reader),
+      )
+    })
+    // Each text is prepared once: there are few, and preparing costs as much as reading.
+    const statements = new Map<string, Promise<sqlite3.Statement>>()
+    const prepared = (sql: string) => {
+      const known = statements.get(sql)
+      if (known) return known
+      const made = new Promise<sqlite3.Statement>((resolve, reject) => {
+        const statement = connection.prepare(sql, (error: Error | null) =>
+          error ? reject(error) : resolve(statement),
+        )
+      })
+      statements.set(sql, made)
+      return made
+    }
+    const reader: Reader = {
+      select: async (sql, values = []) => {
+        const statement = await prepared(sql)
+        const bound = values.map((v) => (Array.isArray(v) ? JSON.stringify(v) : v))
+        return new Promise((resolve, reject) =>
+          statement.all<Row>(bound, (error, rows) => (error ? reject(error) : resolve(rows))),
+        )
+      },
+      close: async () => {
+        for (const made of await Promise.allSettled(statements.values())) {
+          if (made.status === 'fulfilled') made.value.finalize()
+        }
+        await new Promise<void>((resolve, reject) =>
+          connection.close((error) => (error ? reject(error) : resolve())),
+        )
+      },
+    }
+  })
+}
+
+/** The value of a JSON column. */
+export function json<T>(value: string | number | null | undefined): T | null {
+  return value === null || value === undefined ? null : (JSON.parse(String(value)) as T)
+}

@@ -1,0 +1,109 @@
+/** A visit as it is kept: its own row, and what hangs on it. */
+import type { SkinAndHair } from '../../core/client.ts'
+import type { ChairEvent } from '../../core/chair/service.ts'
+import type { Reading } from '../../core/grain/readings.ts'
+import type { Plan } from '../../core/plan/types.ts'
+import type { Asked } from '../../core/screening/screen.ts'
+import type { ServiceId } from '../../core/services.ts'
+import type { HairReading, SkinAnswer, VisitState } from '../../contract/types.ts'
+import type { Database } from '../db/connection.ts'
+import { json, type Row } from '../db/reader.ts'
+import { notFound } from '../http/problem.ts'
+
+export interface VisitRecord {
+  readonly id: string
+  readonly clientId: string
+  readonly workerId: string
+  readonly service: ServiceId
+  readonly state: VisitState
+  readonly slotAtMs: number | null
+  readonly startedAtMs: number | null
+  readonly endedAtMs: number | null
+  readonly routine: string
+  readonly worstRedness: number | null
+  readonly bumps: number | null
+  readonly asked: Asked
+  /** Hair left standing, mm, by zone. */
+  readonly leftMm: Record<string, number> | null
+  readonly plan: Plan | null
+  readonly planMadeAtMs: number | null
+  /** In the order in which they happened. */
+  readonly events: ChairEvent[]
+  readonly answers: SkinAnswer[]
+  /** The client's readings that this visit works from: all made up to its end. */
+  readonly readings: Reading[]
+  /** The client's skin and hair as they are now. */
+  readonly skin: SkinAndHair
+}
+
+/**
+ * One query for all of it: the way to the database's thread and back costs more than the reading. Parts that are
+ * lists come as JSON.
+ */
+const RECORD = `
+  SELECT v.id, v.clientId, v.workerId, v.service, v.state, v.slotAtMs, v.startedAtMs, v.endedAtMs, v.routine,
+    v.worstRedness, v.bumps, v.asked, v.leftMm, c.skin, p.plan, p.madeAtMs AS planMadeAtMs,
+    (SELECT json_group_array(json_object(
+        'id', id, 'seq', seq, 'kind', kind, 'atMs', atMs, 'stepId', stepId, 'reason', reason))
+      FROM (SELECT * FROM chair_events WHERE visitId = v.id ORDER BY seq)) AS events,
+    (SELECT json_group_array(json_object('moment', moment, 'atMs', atMs, 'zones', json(zones)))
+      FROM skin_answers WHERE visitId = v.id) AS answers,
+    (SELECT json_group_array(json_object(
+        'id', id, 'zoneId', zoneId, 'at', json(at), 'method', method, 'atMs', atMs))
+      FROM (SELECT * FROM readings WHERE clientId = v.clientId
+            AND (v.endedAtMs IS NULL OR atMs <= v.endedAtMs OR visitId = v.id) ORDER BY atMs)) AS readings
+  FROM visits v JOIN clients c ON c.id = v.clientId LEFT JOIN plans p ON p.visitId = v.id`
+
+type KeptEvent = Omit<ChairEvent, 'stepId' | 'reason'> & {
+  stepId: string | null
+  reason: string | null
+}
+type KeptReading = Omit<Reading, 'point' | 'normal' | 'tangent'> & {
+  at: Pick<Reading, 'point' | 'normal' | 'tangent'>
+}
+
+function toRecord(row: Row): VisitRecord {
+  return {
+    ...(row as unknown as VisitRecord),
+    asked: json<Asked>(row['asked'])!,
+    leftMm: json(row['leftMm']),
+    plan: json<Plan>(row['plan']),
+    skin: json<SkinAndHair>(row['skin'])!,
+    events: json<KeptEvent[]>(row['events'])!.map(({ stepId, reason, ...event }) => ({
+      ...event,
+      ...(stepId !== null && { stepId }),
+      ...(reason !== null && { reason }),
+    })),
+    answers: json<SkinAnswer[]>(row['answers'])!,
+    readings: json<KeptReading[]>(row['readings'])!.map(({ at, ...reading }) => ({
+      ...reading,
+      ...at,
+    })),
+  }
+}
+
+/** Reads a visit with all that hangs on it. */
+export async function readVisit(db: Database, id: string): Promise<VisitRecord> {
+  const [row] = await db.select(`${RECORD} WHERE v.id = ?`, [id])
+  if (!row) throw notFound('That visit')
+  return toRecord(row)
+}
+
+/** All visits of a client, oldest first. */
+export async function readVisits(db: Database, clientId: string): Promise<VisitRecord[]> {
+  const rows = await db.select(`${RECORD} WHERE v.clientId = ? ORDER BY v.createdAtMs`, [clientId])
+  return rows.map(toRecord)
+}
+
+/** When a client's hair was felt, seen or measured, with what each service had left standing. */
+export async function readHair(
+  db: Database,
+  clientId: string,
+): Promise<(HairReading & { leftMm: number })[]> {
+  const rows = await db.select(
+    `SELECT id, visitId, kind, days, zoneId, lengthMm, leftMm, atMs FROM hair_readings
+     WHERE clientId = ? ORDER BY atMs`,
+    [clientId],
+  )
+  return rows as unknown as (HairReading & { leftMm: number })[]
+}
