@@ -109,6 +109,9 @@ describe('flags on the tide table', () => {
     expect(texts({ window: settled })).toEqual([])
     expect(texts({ window: settled, open: open(NO) })).toEqual(['Too soon: wait until 22 May'])
     expect(texts({ window: settled, open: open(NO, { slotAtMs: NOW + 3 * DAY_MS }) })).toEqual([])
+    // Nobody is told on a day to wait until that same day.
+    const laterToday = window({ fromMs: NOW + 2 * HOUR_MS, skinMs: NOW + 2 * HOUR_MS })
+    expect(texts({ window: laterToday, open: open(NO) })).toEqual([])
   })
 })
 

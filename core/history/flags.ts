@@ -69,14 +69,15 @@ export function todayFlags({ schools, nowMs, offsetMinutes, open, last, window }
     owed = 1
     flags.push({ kind: 'brass', text: answer })
   }
-  if (window && nowMs < window.fromMs) {
-    const unsettled = nowMs < window.skinMs
-    const bookedTooSoon = open?.slotAtMs != null && open.slotAtMs < window.fromMs
-    if (unsettled || bookedTooSoon) {
-      flags.push({
-        kind: 'coral',
-        text: `${unsettled ? 'Skin not settled' : 'Too soon'}: wait until ${dayWords(dateOf(window.fromMs, offsetMinutes), date)}`,
-      })
+  if (window) {
+    // By the day: nobody is sent away for the hour.
+    const from = dateOf(window.fromMs, offsetMinutes)
+    const slot = open?.slotAtMs != null ? dateOf(open.slotAtMs, offsetMinutes) : null
+    const unsettled = date < dateOf(window.skinMs, offsetMinutes)
+    const bookedTooSoon = slot !== null && slot < from
+    if (date < from && (unsettled || bookedTooSoon)) {
+      const what = unsettled ? 'Skin not settled' : 'Too soon'
+      flags.push({ kind: 'coral', text: `${what}: wait until ${dayWords(from, date)}` })
     }
   }
   return { flags, owed, patch }

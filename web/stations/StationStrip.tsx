@@ -1,6 +1,7 @@
 /** The six stations in the order people work, each with where it stands in a word or a figure. */
 import { NavLink, useSearchParams } from 'react-router'
 import { verdictWords } from '../../core/screening/screen.ts'
+import { dayWords } from '../../core/time/dates.ts'
 import { timeWords, todayIso, dateWords } from '../state/words.ts'
 import { useGrain, useScreening, useServiceZones, type StationProps } from './useStation.ts'
 
@@ -22,7 +23,11 @@ export function StationStrip(props: StationProps) {
         ? `go, leave out ${outs}`
         : screening.verdict === 'not-asked'
           ? `${screening.unanswered} to ask`
-          : verdictWords(screening, todayIso()).replace(/\.$/, '').toLowerCase()
+          : screening.verdict === 'postpone' && screening.until
+            ? screening.until === todayIso()
+              ? 'read patch test'
+              : `until ${dayWords(screening.until, todayIso())}`
+            : verdictWords(screening, todayIso()).replace(/\.$/, '').toLowerCase()
   const done = Object.keys(visit.chair.outcomes).length
   const stations: { id: string; name: string; words: string; mark: Mark }[] = [
     {
@@ -45,9 +50,7 @@ export function StationStrip(props: StationProps) {
     {
       id: 'plan',
       name: 'Plan',
-      words: visit.plan
-        ? `${Math.round(visit.plan.totalMinutes)} min, ${passWords(visit.plan)}`
-        : 'not kept yet',
+      words: visit.plan ? `kept, ${Math.round(visit.plan.totalMinutes)} min` : 'not kept yet',
       mark: visit.plan ? 'done' : 'open',
     },
     {
@@ -105,9 +108,4 @@ export function StationStrip(props: StationProps) {
       ))}
     </nav>
   )
-}
-
-function passWords(plan: NonNullable<StationProps['visit']['plan']>): string {
-  const most = Math.max(...plan.zones.map((z) => z.passes.length))
-  return most === 1 ? '1 pass' : `${most} passes`
 }

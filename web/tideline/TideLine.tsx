@@ -11,13 +11,18 @@ export function TideLine(props: TideLineProps) {
   const [open, setOpen] = useState(true)
   const lamp = useComputedColorScheme('light') === 'dark'
   const { tide } = props
+  const begun = tide.curve.past.length > 0
   return (
-    <section className={`tide-line ${open ? '' : 'closed'}`} aria-label="Tide line">
-      <button className="fold" onClick={() => setOpen(!open)} aria-expanded={open}>
-        {open ? 'Fold the tide line' : 'Tide line'}
-      </button>
+    <section className={`tide-line ${open && begun ? '' : 'closed'}`} aria-label="Tide line">
+      {begun ? (
+        <button className="fold" onClick={() => setOpen(!open)} aria-expanded={open}>
+          {open ? 'Fold the tide line' : 'Tide line'}
+        </button>
+      ) : (
+        <p className="tide-empty">The tide line begins with the first visit.</p>
+      )}
       <p className="hidden">{tideWords(tide)}</p>
-      {open && (
+      {open && begun && (
         <Suspense fallback={<div className="tide-wait" />}>
           <TideChart {...props} lamp={lamp} />
         </Suspense>

@@ -11,12 +11,7 @@ import { useGrain, type StationProps } from '../useStation.ts'
 
 export type ChairProps = StationProps & { plan: Plan }
 
-export function ChairHead({
-  page,
-  visit,
-  plan,
-  step,
-}: ChairProps & { step: PlanStep | undefined }) {
+export function ChairHead({ visit, plan, step }: ChairProps & { step: PlanStep | undefined }) {
   const head = useHead()
   const grain = useGrain(visit)
   const turnTo = useView((s) => s.turnTo)
@@ -72,15 +67,5 @@ export function ChairHead({
       tints: [{ zoneId: record.id, colour: '#7fc6c6', opacity: 0.42 }],
     }
   }, [step, record, visit.asked.spots, grain, plan])
-  return (
-    <>
-      <HeadStage {...layers} />
-      {step?.zoneId && (
-        <p className="chair-legend">
-          Solid arrow: the stroke. Dotted: your free hand’s pull.
-          <span className="hidden"> {page.client.name}</span>
-        </p>
-      )}
-    </>
-  )
+  return <HeadStage {...layers} />
 }

@@ -56,7 +56,7 @@ export function StepView({
             <figcaption>Blade to skin; {step.blade}</figcaption>
           </figure>
           <p className="chair-hand">
-            <b>Free hand</b> {step.freeHand}
+            <b>Free hand</b> <span className="soft">(dotted arrow)</span> {step.freeHand}
           </p>
         </div>
       )}

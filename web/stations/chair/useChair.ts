@@ -75,6 +75,10 @@ export function useChair(visit: VisitPage) {
       if (!arrived || again.kind === kind) return arrived
     }
     const current = cache.getQueryData<VisitPage>(['visit', visit.id]) ?? visit
+    // A pedal that bounces presses again before the next step is drawn: it meant the step before.
+    const { chair, plan } = current
+    const meant = stepId === undefined || plan?.steps[chair.index]?.id === stepId
+    if (!meant || (kind === 'started' && chair.status !== 'waiting')) return false
     return send({
       id: newId(),
       seq: current.chair.seq + 1,

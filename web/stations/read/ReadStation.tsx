@@ -1,6 +1,6 @@
 /** Read: drag on the head from root to tip; the zone takes the direction. Every stroke is kept with its place. */
 import { useHotkeys } from '@mantine/hooks'
-import { useMemo, useState } from 'react'
+import { useMemo, useState, type ReactNode } from 'react'
 import { Link } from 'react-router'
 import { DomainError } from '../../../core/errors.ts'
 import { toDegrees, toRadians } from '../../../core/grain/circular.ts'
@@ -161,6 +161,11 @@ export function ReadStation(props: StationProps) {
       turnTo(v.yawDeg, v.pitchDeg)
     }
   }
+  const next = visit.state === 'open' && (
+    <Link className="strong deep" to={`/clients/${page.client.id}/plan`}>
+      Plan
+    </Link>
+  )
   const unread = zones.filter((z) => grain[z]?.source !== 'read')
   return (
     <>
@@ -170,10 +175,14 @@ export function ReadStation(props: StationProps) {
           grain={grain[zone]}
           readings={visit.readings.filter((r) => r.zoneId === zone)}
           map={map}
+          next={next}
         />
       ) : (
         <section className="zone-detail">
-          <h1>Read the grain</h1>
+          <div className="result-head">
+            <h1>Read the grain</h1>
+            {next}
+          </div>
           <p className="lead">
             {unread.length === zones.length
               ? 'Nothing read yet: what you see is a starting guess, drawn faintly. Drag on the head from root to tip.'
@@ -204,11 +213,6 @@ export function ReadStation(props: StationProps) {
             Redo
           </button>
         </div>
-        {visit.state === 'open' && (
-          <Link className="strong deep" to={`/clients/${page.client.id}/plan`}>
-            Plan
-          </Link>
-        )}
       </div>
       <div className="scroll">
         <table className="list tight pick">
@@ -267,11 +271,14 @@ function ZoneDetail({
   grain,
   readings,
   map,
+  next,
 }: {
   zone: ZoneId
   grain: ZoneGrain
   readings: readonly Reading[]
   map: ReturnType<typeof useMapEditing>
+  /** The way on. */
+  next: ReactNode
 }) {
   const read = grain.source === 'read'
   const spread = grain.summary?.standardDeviation
@@ -280,7 +287,10 @@ function ZoneDetail({
   const twin = mirrorZone(zone)
   return (
     <section className="zone-detail" aria-live="polite">
-      <h1>{zoneName(zone)}</h1>
+      <div className="result-head">
+        <h1>{zoneName(zone)}</h1>
+        {next}
+      </div>
       <p className="soft">
         {readings.length > 0
           ? `${readings.length} ${readings.length === 1 ? 'reading' : 'readings'}, ${methods} · last read ${dateWords(last)}`
