@@ -1,6 +1,9 @@
 import { openStudio, type Studio } from '../server/testing/studio.ts'
 import { today } from '../server/today/service.ts'
-import { listClients } from '../server/clients/service.ts'
+import { clientPage, listClients } from '../server/clients/service.ts'
+import { visitPage } from '../server/visits/page.ts'
+import { readVisits } from '../server/visits/record.ts'
+import { executedLoads, leftStanding } from '../core/chair/outcome.ts'
 import { strokeAngle } from '../core/grain/relation.ts'
 import { bearingOf } from '../core/head/frames.ts'
 import { ZONES } from '../server/atlas.ts'
@@ -59,6 +62,53 @@ describe('Lantern Quay', () => {
     }
     expect(turn).toBeGreaterThan(10)
     expect(mean(visits.slice(turn))).toBeLessThan(mean(visits.slice(0, turn)) / 2)
+  })
+
+  it('says the same of a client on every page: Today, Clients, the client, the last visit', async () => {
+    const { db } = studio
+    const [table, list] = await Promise.all([
+      today(db),
+      listClients(db, { find: '', sort: 'name' }),
+    ])
+    expect(table.rows).toHaveLength(14)
+    for (const row of table.rows) {
+      const page = await clientPage(db, row.client.id)
+      const listed = list.find((c) => c.id === row.client.id)!
+      const last = page.visits.find(
+        (v) => v.state === 'finished' && v.service === page.client.service,
+      )
+      expect(listed.visits > 0).toBe(last !== undefined)
+      expect(row.window?.fromMs ?? null).toBe(listed.dueFromMs)
+      expect(row.window?.toMs ?? null).toBe(listed.dueToMs)
+      expect(page.tide.window?.fromMs ?? null).toBe(listed.dueFromMs)
+      expect(page.tide.window?.toMs ?? null).toBe(listed.dueToMs)
+      if (!last) continue
+      expect(listed.lastAtMs).toBe(last.endedAtMs)
+      const visit = await visitPage(db, last.id)
+      // A visit keeps the schools of its own plan; the demo has never changed them.
+      expect(visit.window!.fromMs).toBe(listed.dueFromMs)
+      expect(visit.endedAtMs).toBe(last.endedAtMs)
+    }
+  })
+
+  it('was made by its own models: each kept service replays to its end, its loads add up, its sheet is dated after it', async () => {
+    const { db } = studio
+    for (const { id } of (await listClients(db, { find: '', sort: 'due' })).slice(0, 6)) {
+      for (const kept of (await readVisits(db, id))
+        .filter((v) => v.state === 'finished')
+        .slice(-4)) {
+        const page = await visitPage(db, kept.id)
+        const plan = page.plan!
+        expect(page.chair.status).toBe('finished')
+        expect(page.chair.index).toBe(plan.steps.length)
+        const loads = executedLoads(plan, page.chair.outcomes)
+        for (const z of plan.zones) expect(loads[z.zoneId]).toBeLessThanOrEqual(z.totalLoad + 1e-9)
+        expect(kept.leftMm).toEqual(leftStanding(plan, page.chair))
+        for (const c of page.care!.clearances)
+          expect(c.kind === 'avoid' ? c.untilMs : c.fromMs).toBeGreaterThan(kept.endedAtMs!)
+        for (const a of page.answers) expect(a.atMs).toBeGreaterThanOrEqual(kept.endedAtMs!)
+      }
+    }
   })
 
   it('turns the grain round a whorl at the crown', () => {

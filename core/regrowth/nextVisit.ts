@@ -3,7 +3,6 @@ import type { SkinAndHair } from '../client.ts'
 import type { ZoneId } from '../head/zones.ts'
 import { constant, type Mark } from '../house/constants.ts'
 import type { Schools } from '../house/schools.ts'
-import type { Plan } from '../plan/types.ts'
 import { SERVICES, type ServiceId } from '../services.ts'
 import { DAY_MS } from '../time/dates.ts'
 import { daysToLength, daysUntil, thresholdMm, type DayRange, type Growth } from './growth.ts'
@@ -123,16 +122,4 @@ function leastDays(input: WindowInput): { days: number; text: string; mark: Mark
     text: `Least interval for ${reactivity}${bumpProne ? ', bump-prone' : ''} skin: ${days} ${days === 1 ? 'day' : 'days'}.`,
     mark: 'H',
   }
-}
-
-/** What each zone of a plan left standing, for forecasting. */
-export function zonesLeft(
-  plan: Pick<Plan, 'zones'>,
-  leftAfter: (bearing: number, growth: number) => number,
-): WindowInput['zones'] {
-  return plan.zones.map((z) => ({
-    zoneId: z.zoneId,
-    name: z.name,
-    leftMm: Math.min(...z.passes.map((p) => leftAfter(p.strokeBearing, z.growthDirection))),
-  }))
 }

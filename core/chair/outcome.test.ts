@@ -1,0 +1,97 @@
+import fc from 'fast-check'
+import { strokeAngle } from '../grain/relation.ts'
+import { stubbleLeftMm } from '../plan/closeness.ts'
+import type { Plan } from '../plan/types.ts'
+import { executedLoads, leftStanding } from './outcome.ts'
+
+/** A plan with three zones of up to three passes, as far as the outcome reads it. */
+const planned = fc
+  .array(
+    fc.record({
+      growthDirection: fc.double({ min: 0, max: 6.28, noNaN: true }),
+      passes: fc.array(
+        fc.record({
+          strokeBearing: fc.double({ min: 0, max: 6.28, noNaN: true }),
+          load: fc.double({ min: 0.4, max: 3, noNaN: true }),
+        }),
+        { minLength: 1, maxLength: 3 },
+      ),
+    }),
+    { minLength: 3, maxLength: 3 },
+  )
+  .map(
+    (zones) =>
+      ({
+        zones: zones.map((z, i) => ({
+          ...z,
+          zoneId: ['chin', 'jaw-left', 'jaw-right'][i],
+          passes: z.passes.map((p, k) => ({ ...p, pass: k + 1 })),
+        })),
+      }) as unknown as Plan,
+  )
+const ids = (plan: Plan) => plan.zones.flatMap((z) => z.passes.map((p) => `${z.zoneId}:${p.pass}`))
+const outcomesOf = (done: readonly string[], skipped: readonly string[] = []) => ({
+  ...Object.fromEntries(skipped.map((id) => [id, 'skipped' as const])),
+  ...Object.fromEntries(done.map((id) => [id, 'done' as const])),
+})
+
+describe('what a service leaves behind', () => {
+  it('is nothing when nothing was done, whatever was skipped', () => {
+    fc.assert(
+      fc.property(planned, (plan) => {
+        const outcomes = outcomesOf([], ids(plan))
+        expect(executedLoads(plan, outcomes)).toEqual({})
+        expect(leftStanding(plan, { outcomes })).toEqual({})
+      }),
+    )
+  })
+
+  it('is the whole plan when all was done', () => {
+    fc.assert(
+      fc.property(planned, (plan) => {
+        const outcomes = outcomesOf(ids(plan))
+        const loads = executedLoads(plan, outcomes)
+        const left = leftStanding(plan, { outcomes })
+        for (const z of plan.zones) {
+          expect(loads[z.zoneId]).toBeCloseTo(
+            z.passes.reduce((s, p) => s + p.load, 0),
+            9,
+          )
+          const each = z.passes.map((p) =>
+            stubbleLeftMm(strokeAngle(p.strokeBearing, z.growthDirection)),
+          )
+          expect(left[z.zoneId]).toBe(Math.min(...each))
+        }
+      }),
+    )
+  })
+
+  it('only ever costs more and leaves less when one more pass is done', () => {
+    fc.assert(
+      fc.property(planned, fc.infiniteStream(fc.boolean()), (plan, coin) => {
+        const done = ids(plan).filter(() => coin.next().value as boolean)
+        const open = ids(plan).filter((id) => !done.includes(id))
+        if (open.length === 0) return
+        const before = { outcomes: outcomesOf(done, open) }
+        const after = { outcomes: outcomesOf([...done, open[0]!], open.slice(1)) }
+        const sum = (o: Record<string, number>) => Object.values(o).reduce((s, v) => s + v, 0)
+        expect(sum(executedLoads(plan, after.outcomes))).toBeGreaterThan(
+          sum(executedLoads(plan, before.outcomes)),
+        )
+        const left = leftStanding(plan, after)
+        for (const [zone, mm] of Object.entries(leftStanding(plan, before)))
+          expect(left[zone]).toBeLessThanOrEqual(mm)
+      }),
+    )
+  })
+
+  it('speaks only of zones that a blade touched', () => {
+    fc.assert(
+      fc.property(planned, (plan) => {
+        const outcomes = outcomesOf(['jaw-left:1'])
+        expect(Object.keys(executedLoads(plan, outcomes))).toEqual(['jaw-left'])
+        expect(Object.keys(leftStanding(plan, { outcomes }))).toEqual(['jaw-left'])
+      }),
+    )
+  })
+})
