@@ -576,6 +576,33 @@ describe('care and return', () => {
     expect((await row()).window!.toMs).toBeGreaterThan((await row()).window!.fromMs)
   })
 
+  it('follow what the client comes for: a new service has no window yet, the old one keeps its own', async () => {
+    const { client, visit } = await plannedVisit(studio.app)
+    await finishVisit(studio.app, visit, Date.now() - 10 * DAY_MS)
+    const everywhere = async () => {
+      const row = ((await api().get('/api/today')).body as Today).rows.find(
+        (r) => r.client.id === client.id,
+      )!
+      const listed = ((await api().get('/api/clients')).body as ClientRow[]).find(
+        (c) => c.id === client.id,
+      )!
+      const page = (await api().get(`/api/clients/${client.id}`)).body as ClientPage
+      expect(listed.lastAtMs).toBe(page.visits[0]!.endedAtMs)
+      expect(listed.visits).toBe(1)
+      expect(row.flags.map((f) => f.text)).not.toContain('First visit: no map yet')
+      return [row.window?.toMs ?? null, listed.dueToMs, page.tide.window?.toMs ?? null]
+    }
+    const shaved = await everywhere()
+    expect(new Set(shaved).size).toBe(1)
+    expect(shaved[0]).toBeGreaterThan(0)
+    const come = (service: string) =>
+      api().patch(`/api/clients/${client.id}`).send({ service }).expect(200)
+    await come('dermaplane')
+    expect(await everywhere()).toEqual([null, null, null])
+    await come('face-shave')
+    expect(await everywhere()).toEqual(shaved)
+  })
+
   it('carry marks that last into the next visit, and nothing else', async () => {
     const { client, visit } = await plannedVisit(studio.app)
     const spot = (kind: string) => ({

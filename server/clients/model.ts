@@ -10,7 +10,7 @@ import type {
 } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { json } from '../db/reader.ts'
-import { readHair } from '../visits/record.ts'
+import { groupAnswers, readHair } from '../visits/record.ts'
 import { learnClient } from '../../core/history/learn.ts'
 
 /** Older visits say little about today's skin and cost time to read. */
@@ -59,17 +59,7 @@ export async function readHistory(db: Database, clientId: string): Promise<Histo
     loads: () => json<Record<string, number>>(r['loads']) ?? {},
     leftMm: () => json<Record<string, number>>(r['leftMm']),
   }))
-  const answers = new Map<string, SkinAnswer[]>()
-  for (const a of given) {
-    const list = answers.get(a['visitId'] as string) ?? []
-    list.push({
-      moment: a['moment'] as SkinAnswer['moment'],
-      atMs: a['atMs'] as number,
-      zones: json<SkinAnswer['zones']>(a['zones'])!,
-    })
-    answers.set(a['visitId'] as string, list)
-  }
-  return { visits, answers, hair }
+  return { visits, answers: groupAnswers(given), hair }
 }
 
 /** What a history teaches for a service. */

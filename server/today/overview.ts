@@ -10,6 +10,7 @@ import { windowAfter } from '../../core/history/window.ts'
 import type { Database } from '../db/connection.ts'
 import { json, type Row } from '../db/reader.ts'
 import { readHouse } from '../house/service.ts'
+import { groupAnswers } from '../visits/record.ts'
 
 export interface OverviewClient {
   readonly id: string
@@ -20,17 +21,21 @@ export interface OverviewClient {
   readonly skin: SkinAndHair
 }
 
+interface PastService {
+  readonly id: string
+  readonly service: ServiceId
+  readonly endedAtMs: number
+  readonly leftMm: Record<string, number> | null
+  readonly answers: SkinAnswer[]
+}
+
 export interface Overview {
   readonly client: OverviewClient
   /** Finished visits. */
   readonly visits: number
-  readonly last?: {
-    readonly id: string
-    readonly service: ServiceId
-    readonly endedAtMs: number
-    readonly leftMm: Record<string, number> | null
-    readonly answers: SkinAnswer[]
-  }
+  /** The last service of any kind, and the last of the kind the client comes for: growth and window follow that. */
+  readonly last?: PastService
+  readonly lastOfKind?: PastService
   readonly open?: {
     readonly id: string
     readonly service: ServiceId
@@ -51,9 +56,11 @@ export async function dueOverview(db: Database, sinceMs = Infinity): Promise<Ove
     db.select('SELECT id, name, calledName, occupation, service, skin FROM clients'),
     db.select(
       `SELECT v.id, v.clientId, v.service, v.endedAtMs, v.leftMm, g.visits FROM
-         (SELECT clientId, MAX(endedAtMs) AS endedAtMs, COUNT(*) AS visits FROM visits
-          WHERE state = 'finished' GROUP BY clientId) g
-       JOIN visits v ON v.clientId = g.clientId AND v.state = 'finished' AND v.endedAtMs = g.endedAtMs`,
+         (SELECT clientId, service, MAX(endedAtMs) AS endedAtMs, COUNT(*) AS visits FROM visits
+          WHERE state = 'finished' GROUP BY clientId, service) g
+       JOIN visits v ON v.clientId = g.clientId AND v.service = g.service AND v.state = 'finished'
+         AND v.endedAtMs = g.endedAtMs
+       ORDER BY v.endedAtMs DESC`,
     ),
     db.select(
       `SELECT id, clientId, service, state, slotAtMs, asked FROM visits WHERE state <> 'finished'`,
@@ -87,31 +94,24 @@ export async function dueOverview(db: Database, sinceMs = Infinity): Promise<Ove
   const openOf = byClient(opens)
   const recentOf = byClient(recent)
   const hairOf = byClient(hair)
-  const answersOf = new Map<string, SkinAnswer[]>()
-  for (const a of answers) {
-    const list = answersOf.get(a['visitId'] as string) ?? []
-    list.push({
-      moment: a['moment'] as SkinAnswer['moment'],
-      atMs: a['atMs'] as number,
-      zones: json<SkinAnswer['zones']>(a['zones'])!,
-    })
-    answersOf.set(a['visitId'] as string, list)
-  }
+  const answersOf = groupAnswers(answers)
   return clients.map((row) => {
     const client = {
       ...(row as unknown as OverviewClient),
       skin: json<SkinAndHair>(row['skin'])!,
     }
-    const lastRow = lastOf.get(client.id)?.[0]
     const openRow = openOf.get(client.id)?.[0]
-    const last = lastRow && {
-      id: lastRow['id'] as string,
-      service: lastRow['service'] as ServiceId,
-      endedAtMs: lastRow['endedAtMs'] as number,
-      leftMm: json<Record<string, number>>(lastRow['leftMm']),
-      answers: answersOf.get(lastRow['id'] as string) ?? [],
-    }
-    const service = (last?.service ?? client.service) as ServiceId
+    const service = client.service as ServiceId
+    const kinds = lastOf.get(client.id) ?? []
+    const past = kinds.map((r): PastService => ({
+      id: r['id'] as string,
+      service: r['service'] as ServiceId,
+      endedAtMs: r['endedAtMs'] as number,
+      leftMm: json<Record<string, number>>(r['leftMm']),
+      answers: answersOf.get(r['id'] as string) ?? [],
+    }))
+    const [last] = past
+    const lastOfKind = past.find((p) => p.service === service)
     const growth = learnGrowth(
       client.skin,
       service,
@@ -119,8 +119,9 @@ export async function dueOverview(db: Database, sinceMs = Infinity): Promise<Ove
     )
     return {
       client,
-      visits: (lastRow?.['visits'] as number | undefined) ?? 0,
+      visits: kinds.reduce((sum, r) => sum + (r['visits'] as number), 0),
       ...(last && { last }),
+      ...(lastOfKind && { lastOfKind }),
       ...(openRow && {
         open: {
           id: openRow['id'] as string,
@@ -131,7 +132,7 @@ export async function dueOverview(db: Database, sinceMs = Infinity): Promise<Ove
         },
       }),
       growth,
-      window: windowAfter(last, client.skin, house.schools, growth),
+      window: windowAfter(lastOfKind, client.skin, house.schools, growth),
       services: (recentOf.get(client.id) ?? [])
         .filter((r) => r['service'] === service)
         .flatMap((r) => String(r['ends']).split(',').map(Number))

@@ -43,7 +43,14 @@ export async function today(db: Database): Promise<Today> {
       visitId: o.open?.id ?? null,
       slotAtMs: slot,
       curve: growth
-        ? tideCurve(o.services, meanLeft(o.last?.leftMm ?? null), growth, fromMs, nowMs, untilMs)
+        ? tideCurve(
+            o.services,
+            meanLeft(o.lastOfKind?.leftMm ?? null),
+            growth,
+            fromMs,
+            nowMs,
+            untilMs,
+          )
         : { past: [], ahead: [] },
       window: o.window && { fromMs: o.window.fromMs, toMs: o.window.toMs },
       dueMs: dueMs(slot, o, nowMs),

@@ -107,3 +107,19 @@ export async function readHair(
   )
   return rows as unknown as (HairReading & { leftMm: number })[]
 }
+
+/** Rows of answers (visitId, moment, atMs, zones) by visit. */
+export function groupAnswers(rows: readonly Row[]): Map<string, SkinAnswer[]> {
+  const byVisit = new Map<string, SkinAnswer[]>()
+  for (const row of rows) {
+    const visitId = row['visitId'] as string
+    const list = byVisit.get(visitId) ?? []
+    list.push({
+      moment: row['moment'] as SkinAnswer['moment'],
+      atMs: row['atMs'] as number,
+      zones: json<SkinAnswer['zones']>(row['zones'])!,
+    })
+    byVisit.set(visitId, list)
+  }
+  return byVisit
+}
