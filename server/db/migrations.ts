@@ -28,8 +28,9 @@ export const MIGRATIONS: readonly Migration[] = [
         routine TEXT NOT NULL DEFAULT '',
         asked JSON NOT NULL, loads JSON, leftMm JSON,
         worstRedness INTEGER, bumps INTEGER)`,
-      // Whole in the index: finding everybody's last visit reads no visit.
-      `CREATE INDEX visits_by_client ON visits (clientId, state, endedAtMs)`,
+      // Whole in the index: finding everybody's last visit of each service reads no visit.
+      `CREATE INDEX visits_by_kind ON visits (state, clientId, service, endedAtMs)`,
+      `CREATE INDEX visits_by_client ON visits (clientId, createdAtMs)`,
       `CREATE INDEX visits_by_end ON visits (endedAtMs, clientId, service)`,
       `CREATE UNIQUE INDEX one_unfinished_visit ON visits (clientId) WHERE state <> 'finished'`,
       // Apart from the visits, which are read often: a plan is large and read one at a time.

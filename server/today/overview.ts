@@ -49,7 +49,10 @@ export interface Overview {
   readonly services: number[]
 }
 
-/** @param sinceMs how far back the ends of services are wanted; only the last of each client when left out */
+/**
+ * The order of the joins and the indices are said: SQLite would read every visit otherwise.
+ * @param sinceMs how far back the ends of services are wanted; only the last of each client when left out
+ */
 export async function dueOverview(db: Database, sinceMs = Infinity): Promise<Overview[]> {
   const [house, clients, lasts, opens, recent, hair] = await Promise.all([
     readHouse(db),
@@ -58,7 +61,7 @@ export async function dueOverview(db: Database, sinceMs = Infinity): Promise<Ove
       `SELECT v.id, v.clientId, v.service, v.endedAtMs, v.leftMm, g.visits FROM
          (SELECT clientId, service, MAX(endedAtMs) AS endedAtMs, COUNT(*) AS visits FROM visits
           WHERE state = 'finished' GROUP BY clientId, service) g
-       JOIN visits v ON v.clientId = g.clientId AND v.service = g.service AND v.state = 'finished'
+       CROSS JOIN visits v ON v.clientId = g.clientId AND v.service = g.service AND v.state = 'finished'
          AND v.endedAtMs = g.endedAtMs
        ORDER BY v.endedAtMs DESC`,
     ),
@@ -67,7 +70,7 @@ export async function dueOverview(db: Database, sinceMs = Infinity): Promise<Ove
     ),
     Number.isFinite(sinceMs)
       ? db.select(
-          `SELECT clientId, service, group_concat(endedAtMs) AS ends FROM visits
+          `SELECT clientId, service, group_concat(endedAtMs) AS ends FROM visits INDEXED BY visits_by_end
            WHERE endedAtMs >= ? GROUP BY clientId, service`,
           [sinceMs],
         )
