@@ -57,6 +57,9 @@ export function walk(
   return out
 }
 
+/** Triangles a step may cross: far more than any does, so that rounding cannot keep it running. */
+const MOST_HOPS = 200
+
 /** One straight step in the triangle's plane, carried over edges as they come. */
 function step(
   mesh: ZonedMesh,
@@ -67,7 +70,7 @@ function step(
 ): Footing | undefined {
   let { triangle, point } = from
   let left = lengthMm
-  for (let hops = 0; hops < 24; hops++) {
+  for (let hops = 0; hops < MOST_HOPS; hops++) {
     const a = vertex(mesh, triangle, 0)
     const b = vertex(mesh, triangle, 1)
     const c = vertex(mesh, triangle, 2)

@@ -80,7 +80,8 @@ export function orderZones(
       .reduce((s, z) => s + z.areaCm2 * z.passes.length, 0)
   const leftFirst =
     schools.faceOrder === 'most-work-first' && family === 'razor'
-      ? work('-left') >= work('-right')
+      ? // Sides that are alike but for rounding begin on the left, in whatever order the zones came.
+        work('-left') >= work('-right') - 1e-6
       : true
   const side = (z: ZonePlan) => {
     if (z.zoneId.endsWith('-left')) return leftFirst ? 0 : 2

@@ -138,6 +138,9 @@ function Tint({ head, tint }: { head: LoadedHead; tint: ZoneTint }) {
   useEffect(() => {
     invalidate()
     return () => {
+      // Positions and indices belong to all tints: disposing with them would send them to the card anew.
+      geometry.deleteAttribute('position')
+      geometry.setIndex(null)
       geometry.dispose()
       material.dispose()
       invalidate()

@@ -2,7 +2,7 @@ import type { Reading } from '../../core/grain/readings.ts'
 import { viewAxes } from '../../core/head/projection.ts'
 import { useUndo } from './undo.ts'
 import { useView, viewOf } from './view.ts'
-import { clockText, hoursWords, percentWords } from './words.ts'
+import { clockText, hoursWords, momentWords, percentWords } from './words.ts'
 
 const reading = (id: string) => ({ id }) as Reading
 const edit = (remove: string[], add: string[]) => ({
@@ -76,6 +76,12 @@ describe('words', () => {
     [3_599_000, '59:59'],
     [-61_000, '−1:01'],
   ])('%d ms on a clock', (ms, words) => expect(clockText(ms)).toBe(words))
+
+  it('tell the hour of today, and the day too of any other', () => {
+    const noon = new Date(2026, 4, 20, 12, 5).getTime()
+    expect(momentWords(noon, noon + 3_600_000)).toBe('12:05')
+    expect(momentWords(noon, noon + 20 * 3_600_000)).toBe('20 May, 12:05')
+  })
 
   it('speak of hours, days and shares', () => {
     expect(hoursWords(9.4)).toBe('9 h')

@@ -3,6 +3,9 @@ import dayjs from 'dayjs'
 
 export const timeWords = (ms: number) => dayjs(ms).format('HH:mm')
 export const dateWords = (ms: number) => dayjs(ms).format('D MMM')
+/** The hour when it was today, else the day and the hour. */
+export const momentWords = (ms: number, nowMs = Date.now()) =>
+  dayjs(ms).isSame(nowMs, 'day') ? timeWords(ms) : dayjs(ms).format('D MMM, HH:mm')
 export const longDate = (ms: number) => dayjs(ms).format('dddd D MMMM')
 export const whenWords = (ms: number) => dayjs(ms).format('ddd D MMM, HH:mm')
 export const todayIso = () => dayjs().format('YYYY-MM-DD')

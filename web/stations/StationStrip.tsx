@@ -2,7 +2,7 @@
 import { NavLink, useSearchParams } from 'react-router'
 import { verdictWords } from '../../core/screening/screen.ts'
 import { dayWords } from '../../core/time/dates.ts'
-import { timeWords, todayIso, dateWords } from '../state/words.ts'
+import { dateWords, momentWords, todayIso } from '../state/words.ts'
 import { useGrain, useScreening, useServiceZones, type StationProps } from './useStation.ts'
 
 type Mark = 'done' | 'open' | 'stop'
@@ -62,7 +62,7 @@ export function StationStrip(props: StationProps) {
           : visit.state === 'running'
             ? `step ${Math.min(done + 1, visit.plan?.steps.length ?? 0)} of ${visit.plan?.steps.length}`
             : visit.slotAtMs
-              ? `slot at ${timeWords(visit.slotAtMs)}`
+              ? `slot ${momentWords(visit.slotAtMs)}`
               : 'not begun',
       mark: visit.state === 'finished' ? 'done' : 'open',
     },

@@ -14,7 +14,7 @@ import { useHead } from '../../head/loadHead.ts'
 import type { HeadArrow } from '../../head/shared.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 import { useView, viewOf } from '../../state/view.ts'
-import { hoursWords, percentWords, timeWords } from '../../state/words.ts'
+import { hoursWords, percentWords, momentWords } from '../../state/words.ts'
 import { useFaintZones, useGrain, type StationProps } from '../useStation.ts'
 import { RelationMark } from './RelationMark.tsx'
 import { usePlan } from './usePlan.ts'
@@ -117,7 +117,7 @@ export function PlanStation(props: StationProps) {
         </div>
         <p className="soft">
           {view.kept
-            ? `Kept ${timeWords(visit.planMadeAtMs!)}.${view.outdated ? ' Since then something has changed: plan again to follow it.' : ' It stays as it is when the map changes later.'}`
+            ? `Kept ${momentWords(visit.planMadeAtMs!)}.${view.outdated ? ' Since then something has changed: plan again to follow it.' : ' It stays as it is when the map changes later.'}`
             : 'Not kept yet: it follows every change at Ask and Read.'}
         </p>
         {save.isError && (
