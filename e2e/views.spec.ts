@@ -192,6 +192,16 @@ test('without WebGL the flat views take its place: picking, drawing, named views
   await expect(page.locator('.head-name')).toHaveText('Back of the scalp')
 })
 
+test('a drawing that cannot be fetched does not take the page along', async ({ page }) => {
+  await page.route(/\/assets\/(HeadCanvas|TideChart)-/, (route) => route.abort())
+  page.removeAllListeners('console')
+  const marlow = await clientNamed(page, 'Marlow')
+  await page.goto(`/clients/${marlow.id}/plan`)
+  await expect(head(page)).toHaveAttribute('data-flat', 'true', { timeout: 20_000 })
+  await expect(page.getByText('The tide line could not be loaded.')).toBeVisible()
+  await expect(page.getByText(/It stays as it is when the map changes later/)).toBeVisible()
+})
+
 test('the tide line chooses a visit and says everything in words', async ({ page }) => {
   const client = await clientNamed(page, 'Tobias')
   await page.goto(`/clients/${client.id}/return`)

@@ -19,7 +19,7 @@ import { POINTS_PER_MARK, type HairMarks } from './hairMarks.ts'
 import type { LoadedHead } from './loadHead.ts'
 import { viewScale, type HeadColours, type ZoneTint } from './shared.ts'
 
-interface Props {
+export interface HeadCanvasProps {
   readonly head: LoadedHead
   readonly marks: HairMarks | undefined
   readonly tints: readonly ZoneTint[]
@@ -27,7 +27,7 @@ interface Props {
   readonly onLost: () => void
 }
 
-export function HeadCanvas({ head, marks, tints, colours, onLost }: Props) {
+export function HeadCanvas({ head, marks, tints, colours, onLost }: HeadCanvasProps) {
   return (
     <Canvas
       orthographic

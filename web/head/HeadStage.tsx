@@ -1,13 +1,14 @@
 /** The head as the chart: the drawing, what lies over it, and the hand on it. The same with and without WebGL. */
 import { useComputedColorScheme } from '@mantine/core'
 import { useElementSize } from '@mantine/hooks'
-import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react'
+import { lazy, Suspense, useEffect, useMemo, useRef, useState, type ComponentType } from 'react'
 import type { GrainMap, StrokePoint } from '../../core/grain/readings.ts'
 import { viewAxes } from '../../core/head/projection.ts'
 import { zoneName } from '../../core/head/zoneFacts.ts'
 import { isSkin, ZONE_IDS, type ZoneId } from '../../core/head/zones.ts'
 import { useView } from '../state/view.ts'
 import { FlatHead } from './FlatHead.tsx'
+import type { HeadCanvasProps } from './HeadCanvas.tsx'
 import { makeHand, type Place } from './gestures.ts'
 import type { HairMarks } from './hairMarks.ts'
 import { useHead, type Hit, type LoadedHead } from './loadHead.ts'
@@ -22,7 +23,17 @@ import {
   type ZoneTint,
 } from './shared.ts'
 
-const HeadCanvas = lazy(() => import('./HeadCanvas.tsx').then((m) => ({ default: m.HeadCanvas })))
+/** A server that goes away before the drawing came must not take the page along: the flat views take its place. */
+const HeadCanvas = lazy<ComponentType<HeadCanvasProps>>(() =>
+  import('./HeadCanvas.tsx').then(
+    (m) => ({ default: m.HeadCanvas }),
+    () => ({ default: NotLoaded }),
+  ),
+)
+function NotLoaded({ onLost }: Pick<HeadCanvasProps, 'onLost'>) {
+  useEffect(onLost, [onLost])
+  return null
+}
 
 export interface HeadStageProps {
   /** Grain to draw as hair; none when left out. */

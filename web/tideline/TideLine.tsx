@@ -5,7 +5,15 @@ import type { Tide } from '../../contract/types.ts'
 import { dateWords } from '../state/words.ts'
 import type { TideLineProps } from './TideChart.tsx'
 
-const TideChart = lazy(() => import('./TideChart.tsx').then((m) => ({ default: m.TideChart })))
+const TideChart = lazy(() =>
+  import('./TideChart.tsx').then(
+    (m) => ({ default: m.TideChart }),
+    () => ({ default: NotLoaded }),
+  ),
+)
+function NotLoaded() {
+  return <p className="tide-empty">The tide line could not be loaded. Reload the page to see it.</p>
+}
 
 export function TideLine(props: TideLineProps) {
   const [open, setOpen] = useState(true)
