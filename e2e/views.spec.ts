@@ -190,6 +190,16 @@ test('without WebGL the flat views take its place: picking, drawing, named views
   await page.mouse.move(p.x, p.y)
   await page.mouse.move(p.x + 1, p.y)
   await expect(page.locator('.head-name')).toHaveText('Back of the scalp')
+  // A zone chosen from the list brings up the view nearest to it, and picking goes by what is seen.
+  await page.getByRole('button', { name: "Lower cheek, client's left" }).click()
+  await expect(page.locator('svg.head-flat')).toHaveAttribute('data-view', 'left')
+  await expect(page.getByRole('heading', { name: "Lower cheek, client's left" })).toBeVisible()
+  await expect(async () => {
+    const cheek = await onHead(page, 0.47, 0.53)
+    await page.mouse.move(cheek.x - 3, cheek.y)
+    await page.mouse.move(cheek.x, cheek.y)
+    await expect(page.locator('.head-name')).toHaveText(/cheek, client's left/, { timeout: 500 })
+  }).toPass()
 })
 
 test('a drawing that cannot be fetched does not take the page along', async ({ page }) => {

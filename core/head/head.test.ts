@@ -9,7 +9,15 @@ import { triangleArea, type Head, type ZoneRecord } from './head.ts'
 import { MEDIUM_HEAD, measureHead, type HeadDimension } from './measure.ts'
 import { topology } from './mesh.ts'
 import { packHead, unpackHead } from './pack.ts'
-import { flatView, projectPoint, rasterise, viewAxes, VIEW_IDS, VIEWS } from './projection.ts'
+import {
+  flatView,
+  nearestView,
+  projectPoint,
+  rasterise,
+  viewAxes,
+  VIEW_IDS,
+  VIEWS,
+} from './projection.ts'
 import { HeadField } from './shape.ts'
 import { normalAt, triangleNeighbours, walk } from './walk.ts'
 import { isSkin, mirrorZone, ZONE_IDS, zoneClassifier, zoneStem } from './zones.ts'
@@ -252,6 +260,16 @@ describe('walking and looking', () => {
     )
     expect(seen.has('nose-tip')).toBe(true)
     expect(seen.has('nape-centre')).toBe(false)
+  })
+
+  it('the nearest named view is each view itself, and goes round with the head', () => {
+    for (const id of VIEW_IDS) expect(nearestView(VIEWS[id].yawDeg, VIEWS[id].pitchDeg)).toBe(id)
+    expect(nearestView(20, -5)).toBe('front')
+    expect(nearestView(50, 10)).toBe('left')
+    expect(nearestView(-90, 0)).toBe('right')
+    expect(nearestView(540, 5)).toBe('nape')
+    expect(nearestView(10, -40)).toBe('underChin')
+    expect(nearestView(180, 80)).toBe('crown')
   })
 
   it('flat views together show every zone of skin, each within the page', () => {

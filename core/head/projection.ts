@@ -3,7 +3,7 @@
  * screens without WebGL.
  */
 import { contours } from 'd3-contour'
-import type { Vec3 } from './frames.ts'
+import { dot, type Vec3 } from './frames.ts'
 import type { ZonedMesh } from './head.ts'
 
 /** The named views, in the order of their keys 1 to 6. */
@@ -42,6 +42,14 @@ export function viewAxes(yawDeg: number, pitchDeg: number): ViewAxes {
     up: [-sy * sp, cp, -cy * sp],
     toward: [sy * cp, sp, cy * cp],
   }
+}
+
+/** The named view whose direction is nearest to that of a turn and tilt. */
+export function nearestView(yawDeg: number, pitchDeg: number): ViewId {
+  const { toward } = viewAxes(yawDeg, pitchDeg)
+  const closeness = (id: ViewId) =>
+    dot(toward, viewAxes(VIEWS[id].yawDeg, VIEWS[id].pitchDeg).toward)
+  return VIEW_IDS.reduce((a, b) => (closeness(b) > closeness(a) ? b : a))
 }
 
 /** Screen position of a point, mm to the right and up of the head's middle, and its depth toward the viewer. */

@@ -1,7 +1,7 @@
 /** The head as flat line drawing: for screens without WebGL. Only the named views can be shown. */
 import { useQuery } from '@tanstack/react-query'
 import { useMemo } from 'react'
-import type { FlatView, ViewAxes } from '../../core/head/projection.ts'
+import type { FlatView, ViewAxes, ViewId } from '../../core/head/projection.ts'
 import { FLAT_HALF } from '../../core/head/projection.ts'
 import { isSkin, ZONE_IDS } from '../../core/head/zones.ts'
 import { useView } from '../state/view.ts'
@@ -14,6 +14,7 @@ interface Props {
   readonly marks: HairMarks | undefined
   readonly tints: readonly ZoneTint[]
   readonly colours: HeadColours
+  readonly shows: ViewId
   readonly axes: ViewAxes
   readonly size: { width: number; height: number }
   readonly scale: number
@@ -41,12 +42,11 @@ export function ringPath(rings: readonly (readonly number[])[]): string {
     .join('')
 }
 
-export function FlatHead({ head, marks, tints, colours, axes, size, scale }: Props) {
-  const named = useView((s) => s.named)
+export function FlatHead({ head, marks, tints, colours, shows, axes, size, scale }: Props) {
   const chosen = useView((s) => s.chosen)
   const hovered = useView((s) => s.hovered)
   const views = useFlatViews()
-  const view = views.data?.find((v) => v.id === (named ?? 'front'))
+  const view = views.data?.find((v) => v.id === shows)
   const hair = useMemo(() => {
     if (!marks) return []
     const out: { d: string; zone: number; ink: number }[] = []
@@ -76,7 +76,13 @@ export function FlatHead({ head, marks, tints, colours, axes, size, scale }: Pro
   const left = size.width / 2 - FLAT_HALF.width * scale
   const top = size.height / 2 - FLAT_HALF.height * scale
   return (
-    <svg className="head-flat" width={size.width} height={size.height} aria-hidden>
+    <svg
+      className="head-flat"
+      data-view={shows}
+      width={size.width}
+      height={size.height}
+      aria-hidden
+    >
       <g transform={`translate(${left} ${top}) scale(${scale})`}>
         <path
           d={ringPath(view.silhouette)}

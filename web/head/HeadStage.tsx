@@ -3,7 +3,7 @@ import { useComputedColorScheme } from '@mantine/core'
 import { useElementSize } from '@mantine/hooks'
 import { lazy, Suspense, useEffect, useMemo, useRef, useState, type ComponentType } from 'react'
 import type { GrainMap, StrokePoint } from '../../core/grain/readings.ts'
-import { viewAxes } from '../../core/head/projection.ts'
+import { nearestView, viewAxes, VIEWS } from '../../core/head/projection.ts'
 import { zoneName } from '../../core/head/zoneFacts.ts'
 import { isSkin, ZONE_IDS, type ZoneId } from '../../core/head/zones.ts'
 import { useView } from '../state/view.ts'
@@ -138,7 +138,14 @@ function Stage({
   const [stroke, setStroke] = useState<readonly Place[]>([])
   const lamp = useComputedColorScheme('light') === 'dark'
   const colours = lamp ? HEAD_LAMP : HEAD_LIGHT
-  const axes = useMemo(() => viewAxes(yawDeg, pitchDeg), [yawDeg, pitchDeg])
+  // Flat, only the named views can be shown: the one that was asked for, or the nearest to where the head is turned.
+  const named = useView((s) => s.named)
+  const shows = named ?? nearestView(yawDeg, pitchDeg)
+  const axes = useMemo(
+    () =>
+      flat ? viewAxes(VIEWS[shows].yawDeg, VIEWS[shows].pitchDeg) : viewAxes(yawDeg, pitchDeg),
+    [flat, shows, yawDeg, pitchDeg],
+  )
   const size = useMemo(() => ({ width, height }), [width, height])
   const scale = viewScale(size, zoom)
   const marks = useMarks(head, grain, faint, zoom > 1.5 ? 2 : 1)
@@ -236,7 +243,7 @@ function Stage({
     >
       {width > 0 &&
         (flat ? (
-          <FlatHead {...{ head, marks, tints: washed, colours, axes, size, scale }} />
+          <FlatHead {...{ head, marks, tints: washed, colours, shows, axes, size, scale }} />
         ) : (
           <Suspense fallback={null}>
             <HeadCanvas {...{ head, marks, tints: washed, colours }} onLost={() => setFlat(true)} />
