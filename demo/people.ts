@@ -27,7 +27,7 @@ export interface Person {
   readonly truth: HiddenTruth
   /** Days between visits; undefined for somebody who has never been. */
   readonly everyDays?: number
-  /** Days since the last visit. */
+  /** Days since the last visit: whole, so that the story is the same at any hour of the day. */
   readonly lastDaysAgo?: number
   /** Hour of today's slot. */
   readonly slotHour?: number
@@ -75,7 +75,7 @@ export const PEOPLE: readonly Person[] = [
       hours: { 'neck-lower': 1, 'neck-lower-centre': 12, 'neck-upper': 7, 'under-chin': 8 },
     },
     everyDays: 5,
-    lastDaysAgo: 3.2,
+    lastDaysAgo: 3,
     slotHour: 10.5,
     worker: 0,
     story: 'routine-helped',
@@ -98,7 +98,7 @@ export const PEOPLE: readonly Person[] = [
     skin: skin('reactive', 'beard', 'medium', 'wavy'),
     truth: { gradePerLoad: 0.75, bumpsPerLoad: 0.12, growthFactor: 0.95 },
     everyDays: 2,
-    lastDaysAgo: 1.6,
+    lastDaysAgo: 2,
     slotHour: 16,
     worker: 0,
     story: 'too-often',
@@ -111,7 +111,7 @@ export const PEOPLE: readonly Person[] = [
     skin: skin('tough', 'fuzz', 'medium'),
     truth: { gradePerLoad: 0.12, bumpsPerLoad: 0.02, growthFactor: 1.05, whorl: 'clockwise' },
     everyDays: 4,
-    lastDaysAgo: 3.4,
+    lastDaysAgo: 3,
     slotHour: 14,
     worker: 0,
   },
@@ -122,7 +122,7 @@ export const PEOPLE: readonly Person[] = [
     skin: skin('average', 'beard', 'medium'),
     truth: { gradePerLoad: 0.26, bumpsPerLoad: 0.06, growthFactor: 0.98 },
     everyDays: 6,
-    lastDaysAgo: 7.4,
+    lastDaysAgo: 8,
     worker: 0,
     story: 'answer-owed',
   },
@@ -154,7 +154,7 @@ export const PEOPLE: readonly Person[] = [
     skin: skin('average', 'fuzz', 'fine'),
     truth: { gradePerLoad: 0.33, bumpsPerLoad: 0.02, growthFactor: 1.2 },
     everyDays: 29,
-    lastDaysAgo: 30.3,
+    lastDaysAgo: 30,
     slotHour: 15,
     worker: 1,
     story: 'postponed',
@@ -172,7 +172,7 @@ export const PEOPLE: readonly Person[] = [
       hours: { nape: 11, 'nape-centre': 12 },
     },
     everyDays: 5,
-    lastDaysAgo: 2.2,
+    lastDaysAgo: 2,
     worker: 0,
   },
   {
@@ -204,7 +204,7 @@ export const PEOPLE: readonly Person[] = [
     skin: skin('average', 'beard', 'coarse', 'tight', true),
     truth: { gradePerLoad: 0.28, bumpsPerLoad: 0.35, growthFactor: 1.1 },
     everyDays: 7,
-    lastDaysAgo: 4.5,
+    lastDaysAgo: 5,
     worker: 0,
   },
   {
@@ -214,7 +214,7 @@ export const PEOPLE: readonly Person[] = [
     skin: skin('tough', 'beard', 'coarse'),
     truth: { gradePerLoad: 0.14, bumpsPerLoad: 0.04, growthFactor: 1.15 },
     everyDays: 4,
-    lastDaysAgo: 1.1,
+    lastDaysAgo: 1,
     worker: 0,
     story: 'mole',
   },

@@ -142,7 +142,11 @@ function workingTime(ms: number, random: () => number): number {
 }
 
 /** Fills an empty database with Lantern Quay; leaves one that already has clients as it is. */
-export async function seedDemo(db: Database, nowMs: number): Promise<void> {
+export async function seedDemo(
+  db: Database,
+  nowMs: number,
+  people: readonly Person[] = PEOPLE,
+): Promise<void> {
   if ((await db.models.Client.count()) > 0) return
   const random = mulberry32(0x51de)
   const newId = idMaker(random)
@@ -156,7 +160,7 @@ export async function seedDemo(db: Database, nowMs: number): Promise<void> {
     plans: [],
     hair: [],
   }
-  for (const person of PEOPLE) {
+  for (const person of people) {
     addPerson(person, workers, nowMs, random, newId, rows)
   }
   const m = db.models
@@ -412,19 +416,22 @@ function skinAnswers(
   if (ageDays > 1.2 && random() > NOT_ANSWERED) out.push(answer('24h', 24.5, 0.6, false))
   if (ageDays > 2.2 && random() > NOT_ANSWERED) out.push(answer('48h', 48.5, 1.6, true))
   if (ageDays > 7.2 && random() > NOT_ANSWERED && !silent) out.push(answer('7d', 168.5, 4, true))
-  // The one who comes too often was asked yesterday and is still red.
+  // The one who comes too often was asked yesterday, was still red, and has not been asked since.
   if (v.person.story === 'too-often' && ageDays < 3) {
-    out.push({
-      moment: '24h',
-      atMs: Math.round(endedAtMs + 24.5 * HOUR_MS),
-      zones: [
-        { zoneId: 'neck-upper-left', redness: 2, bumps: 0 },
-        { zoneId: 'neck-upper-right', redness: 2, bumps: 0 },
-        { zoneId: 'chin', redness: 1, bumps: 0 },
-      ],
-    })
+    return [
+      out[0]!,
+      {
+        moment: '24h',
+        atMs: Math.round(endedAtMs + 24.5 * HOUR_MS),
+        zones: [
+          { zoneId: 'neck-upper-left', redness: 2, bumps: 0 },
+          { zoneId: 'neck-upper-right', redness: 2, bumps: 0 },
+          { zoneId: 'chin', redness: 1, bumps: 0 },
+        ],
+      },
+    ]
   }
-  return [...new Map(out.map((a) => [a.moment, a])).values()]
+  return out
 }
 
 function addHair(

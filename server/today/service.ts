@@ -15,8 +15,7 @@ const AHEAD_DAYS = 28
 /** A curve is read from one earlier service before the line begins. */
 const READ_BACK_DAYS = 120
 
-export async function today(db: Database): Promise<Today> {
-  const nowMs = Date.now()
+export async function today(db: Database, nowMs = Date.now()): Promise<Today> {
   const fromMs = nowMs - BACK_DAYS * DAY_MS
   const untilMs = nowMs + AHEAD_DAYS * DAY_MS
   const [house, overview] = await Promise.all([
