@@ -78,6 +78,20 @@ test('a stroke that says nothing is told so, and nothing is written', async ({ p
   await expect(page.getByText('0 of 21 zones')).toBeVisible()
 })
 
+test('the zone chosen on the head is in view in the list', async ({ page }) => {
+  const { client } = await plannedClient(page, 'Long List Sheave')
+  for (const station of ['read', 'plan']) {
+    await page.goto(`/clients/${client.id}/${station}`)
+    await headReady(page)
+    const neck = await onHead(page, 0.5, 0.93)
+    await page.mouse.click(neck.x, neck.y)
+    await expect(page.locator('.head-name')).toHaveText('Lower neck, middle')
+    const row = page.locator('tr.chosen')
+    await expect(row).toContainText('Lower neck, middle')
+    await expect(row).toBeInViewport({ ratio: 0.9 })
+  }
+})
+
 test('the plan follows the map until it is kept, then says when it is behind', async ({ page }) => {
   const { client } = await plannedClient(page, 'Plan Fairlead')
   await page.goto(`/clients/${client.id}/read`)

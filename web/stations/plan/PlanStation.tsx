@@ -15,6 +15,7 @@ import type { HeadArrow } from '../../head/shared.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 import { useView, viewOf } from '../../state/view.ts'
 import { hoursWords, percentWords, momentWords } from '../../state/words.ts'
+import { useChosenInView } from '../useChosenInView.ts'
 import { useFaintZones, useGrain, type StationProps } from '../useStation.ts'
 import { RelationMark } from './RelationMark.tsx'
 import { usePlan } from './usePlan.ts'
@@ -29,6 +30,7 @@ export function PlanStation(props: StationProps) {
   const chosen = useView((s) => s.chosen)
   const choose = useView((s) => s.choose)
   const turnTo = useView((s) => s.turnTo)
+  const list = useChosenInView(chosen)
   const [pass, setPass] = useState(1)
   const grain = useGrain(visit)
   const faint = useFaintZones(visit)
@@ -140,7 +142,7 @@ export function PlanStation(props: StationProps) {
           ))}
         </div>
       )}
-      <div className="scroll">
+      <div className="scroll" ref={list}>
         <table className="list tight pick">
           <thead>
             <tr>

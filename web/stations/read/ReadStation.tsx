@@ -31,6 +31,7 @@ import {
   useServiceZones,
   type StationProps,
 } from '../useStation.ts'
+import { useChosenInView } from '../useChosenInView.ts'
 import { Dial } from './Dial.tsx'
 
 const METHOD_WORDS: Record<ReadingMethod, string> = {
@@ -132,6 +133,7 @@ export function ReadStation(props: StationProps) {
   const choose = useView((s) => s.choose)
   const turnTo = useView((s) => s.turnTo)
   const head = useHead()
+  const list = useChosenInView(chosen)
 
   const layers = useMemo(
     () => ({ grain, faint, ...(!map.frozen && { onStroke: map.stroke }) }),
@@ -214,7 +216,7 @@ export function ReadStation(props: StationProps) {
           </button>
         </div>
       </div>
-      <div className="scroll">
+      <div className="scroll" ref={list}>
         <table className="list tight pick">
           <thead>
             <tr>
