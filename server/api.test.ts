@@ -187,6 +187,18 @@ describe('bodies', () => {
     problem(await api().put(`/api/visits/${visit.id}/asked`).send(body), 422, 'invalid')
   })
 
+  it('with names of the language itself get 422, never 500', async () => {
+    const { visit } = await plannedVisit(studio.app)
+    for (const key of ['valueOf', 'toString', 'hasOwnProperty', 'constructor'])
+      problem(
+        await api()
+          .put(`/api/visits/${visit.id}/asked`)
+          .send({ answers: NO_TO_ALL, spots: [], [key]: false }),
+        422,
+        'invalid',
+      )
+  })
+
   it('naming a zone that is none get 422', async () => {
     const { visit } = await plannedVisit(studio.app)
     const spot = {

@@ -2,6 +2,7 @@
 import type { Express, Request, Response } from 'express'
 import { ValidationError, type Schema } from 'yup'
 import { ROUTES, type AnswerOf, type RouteName } from '../../contract/routes.ts'
+import { hostileKey } from '../../contract/keys.ts'
 import { HttpProblem } from './problem.ts'
 
 /** What a handler receives, already checked. A route without parameters or a query has them empty. */
@@ -58,17 +59,4 @@ function check(schema: Schema | undefined, value: unknown, status: number, what:
       errors.slice(0, 20).map((e) => ({ path: e.path ?? '', message: e.message })),
     )
   }
-}
-
-/** Keys of the language itself, which no schema should ever meet. */
-const HOSTILE = new Set(['__proto__', 'constructor', 'prototype'])
-
-function hostileKey(value: unknown): string | undefined {
-  if (typeof value !== 'object' || value === null) return undefined
-  for (const [key, inner] of Object.entries(value)) {
-    if (HOSTILE.has(key)) return key
-    const found = hostileKey(inner)
-    if (found !== undefined) return found
-  }
-  return undefined
 }
