@@ -331,6 +331,14 @@ describe('the house', () => {
   })
 })
 
+it('two changes of the house at once are both kept', async () => {
+  const change = (schools: object) => api().patch('/api/house').send({ schools }).expect(200)
+  await Promise.all([change({ fuzzInterval: '6' }), change({ makeUpAfter: '48' })])
+  const { schools } = (await api().get('/api/house')).body as House
+  expect(schools).toMatchObject({ fuzzInterval: '6', makeUpAfter: '48' })
+  await change({ fuzzInterval: '4', makeUpAfter: '24' })
+})
+
 describe('visits', () => {
   it('are one at a time, repeated requests change nothing', async () => {
     const { client, visit } = await plannedVisit(studio.app)

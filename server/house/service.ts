@@ -52,28 +52,29 @@ export async function changeHouse(
   db: Database,
   change: { schools?: Record<string, string>; workerId?: string; worker?: Worker },
 ): Promise<House> {
-  const before = await readHouse(db)
-  const named = [change.workerId, change.worker?.id].filter((id) => id !== undefined)
-  if (named.some((id) => !before.workers.some((w) => w.id === id))) {
-    throw new HttpProblem(
-      422,
-      'no-such-worker',
-      'That worker is not of this house. Nothing was changed.',
-    )
-  }
-  for (const [id, choice] of Object.entries(change.schools ?? {})) {
-    const known =
-      SCHOOL_IDS.includes(id as SchoolId) &&
-      SCHOOLS[id as SchoolId].choices.some((c) => c.id === choice)
-    if (!known) {
+  // What it builds on is read within the write, so that two changes at once are both kept.
+  await db.write(async () => {
+    const before = await readHouse(db)
+    const named = [change.workerId, change.worker?.id].filter((id) => id !== undefined)
+    if (named.some((id) => !before.workers.some((w) => w.id === id))) {
       throw new HttpProblem(
         422,
-        'no-such-school',
-        `There is no school "${choice}" for "${id}". Nothing was changed.`,
+        'no-such-worker',
+        'That worker is not of this house. Nothing was changed.',
       )
     }
-  }
-  await db.write(async () => {
+    for (const [id, choice] of Object.entries(change.schools ?? {})) {
+      const known =
+        SCHOOL_IDS.includes(id as SchoolId) &&
+        SCHOOLS[id as SchoolId].choices.some((c) => c.id === choice)
+      if (!known) {
+        throw new HttpProblem(
+          422,
+          'no-such-school',
+          `There is no school "${choice}" for "${id}". Nothing was changed.`,
+        )
+      }
+    }
     if (change.worker) {
       await db.models.Worker.update(change.worker, { where: { id: change.worker.id } })
     }

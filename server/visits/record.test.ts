@@ -1,7 +1,7 @@
 /** A visit as it is kept, read back whole: nothing lost on the way through the one query. */
 import { randomUUID } from 'node:crypto'
 import { DAY_MS } from '../../core/time/dates.ts'
-import { openStudio, type Studio } from '../testing/studio.ts'
+import { newClient, openStudio, type Studio } from '../testing/studio.ts'
 import { readHair, readVisit, readVisits } from './record.ts'
 
 const NOW = Date.UTC(2026, 4, 20, 9)
@@ -18,21 +18,9 @@ afterAll(() => studio.close())
 beforeEach(async () => {
   clientId = randomUUID()
   await studio.db.models.Client.create({
-    id: clientId,
-    name: 'Ada Reef',
-    calledName: '',
-    pronouns: '',
-    occupation: 'rigger',
-    service: 'face-shave',
-    skin: {
-      reactivity: 'average',
-      faceHair: 'beard',
-      coarseness: 'medium',
-      curl: 'straight',
-      bumpProne: false,
-    },
+    ...newClient({ id: clientId }),
     createdAtMs: NOW - 90 * DAY_MS,
-  })
+  } as never)
 })
 
 async function visit(over: { endedAtMs?: number; createdAtMs?: number } = {}): Promise<string> {
