@@ -7,12 +7,19 @@ import { isSkin, mirrorZone, ZONE_IDS, type ZoneId } from '../head/zones.ts'
 import { constant } from '../house/constants.ts'
 import { DAY_MS } from '../time/dates.ts'
 import { summariseDirections, type CircularSummary } from './circular.ts'
+import { turnWithNormal } from './connection.ts'
+import type { FieldReading } from './field.ts'
 import { startingGuess } from './startingGuess.ts'
 
-/** How a direction was found: by eye in side light, by fingertip, with a cotton pad, with the edge of a card. */
-export type ReadingMethod = 'looked' | 'felt' | 'pad' | 'card'
+/**
+ * How a direction was found: by eye in side light, by fingertip, with a cotton pad, with the edge of a card, or by a guided
+ * test of several strokes.
+ */
+export type ReadingMethod = 'looked' | 'felt' | 'pad' | 'card' | 'test'
 
+/** Ways to find a direction with one stroke; the guided test has its own way. */
 export const READING_METHODS: readonly ReadingMethod[] = ['felt', 'looked', 'pad', 'card']
+export const ALL_METHODS: readonly ReadingMethod[] = [...READING_METHODS, 'test']
 
 export const READING_CONSTANTS = {
   weightFelt: constant(1, '', 'Weight of a direction felt with a fingertip', 'H'),
@@ -20,6 +27,8 @@ export const READING_CONSTANTS = {
   weightCard: constant(0.8, '', 'Weight of a direction found with a card', 'H'),
   weightLooked: constant(0.6, '', 'Weight of a direction that was only looked at', 'H'),
   halfWeightDays: constant(180, 'days', 'A reading counts half after this long', 'H'),
+  weightTest: constant(1, '', 'Weight of a direction found by a guided test', 'H'),
+  combSpacingMm: constant(14, 'mm', 'A combing stroke leaves a reading every so far', 'H'),
   readInPartsBelow: constant(
     0.85,
     '',
@@ -40,6 +49,14 @@ export interface Reading {
   readonly tangent: Vec3
   readonly method: ReadingMethod
   readonly atMs: number
+  /** The answers of a guided test: strokes toward a bearing of the zone's clock, in degrees, and whether they caught. */
+  readonly answers?: readonly TestAnswer[]
+}
+
+/** One kept answer of a guided test. */
+export interface TestAnswer {
+  readonly strokeDeg: number
+  readonly catches: boolean
 }
 
 /** What is known of a zone's grain. */
@@ -65,6 +82,7 @@ const METHOD_WEIGHT: Readonly<Record<ReadingMethod, number>> = {
   pad: READING_CONSTANTS.weightPad.value,
   card: READING_CONSTANTS.weightCard.value,
   looked: READING_CONSTANTS.weightLooked.value,
+  test: READING_CONSTANTS.weightTest.value,
 }
 
 /** Weight of a reading by method and age. */
@@ -182,6 +200,61 @@ export function readingFromStroke(
     normal: unit(middle.normal),
     tangent: unit(tangent),
   }
+}
+
+/**
+ * Turns one long stroke over several zones into a series of readings, each from the part of the stroke round it.
+ * @param newId makes an id for each reading
+ * @throws DomainError `stroke-too-short`, `no-skin`
+ */
+export function readingsFromComb(
+  stroke: readonly StrokePoint[],
+  rest: { method: ReadingMethod; atMs: number },
+  newId: () => string,
+): Reading[] {
+  const spacing = READING_CONSTANTS.combSpacingMm.value
+  const gone: number[] = [0]
+  for (let i = 1; i < stroke.length; i++) {
+    gone.push(gone[i - 1]! + apart(stroke[i - 1]!.point, stroke[i]!.point))
+  }
+  const length = gone[gone.length - 1] ?? 0
+  const pieces = Math.max(1, Math.round(length / spacing))
+  const out: Reading[] = []
+  for (let k = 0; k < pieces; k++) {
+    const from = (k * length) / pieces
+    const to = ((k + 1) * length) / pieces
+    const piece = stroke.filter((_, i) => gone[i]! >= from - 1e-9 && gone[i]! <= to + 1e-9)
+    if (piece.length < 2 || !piece.some((p) => isSkin(p.zoneId))) continue
+    try {
+      out.push(readingFromStroke(piece, { ...rest, id: newId() }))
+    } catch (error) {
+      // A piece over an ear or too short to tell is left out; the rest of the stroke counts.
+      if (!(error instanceof DomainError)) throw error
+    }
+  }
+  // A short or quick stroke is a reading like any other, with the same errors.
+  return out.length > 0 ? out : [readingFromStroke(stroke, { ...rest, id: newId() })]
+}
+
+const apart = (a: Vec3, b: Vec3) => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2])
+
+/**
+ * The same direction moved to another place, which may lie in another zone.
+ * @throws DomainError `no-skin`
+ */
+export function moveReading(reading: Reading, to: StrokePoint): Reading {
+  if (!isSkin(to.zoneId)) {
+    throw new DomainError('no-skin', 'A reading can only stand on skin. It stays where it was.')
+  }
+  const normal = unit(to.normal)
+  const tangent = unit(tangentPart(turnWithNormal(reading.tangent, reading.normal, normal), normal))
+  return { ...reading, zoneId: to.zoneId, point: to.point, normal, tangent }
+}
+
+/** A reading as the field takes it, weighted by method and age. */
+export function toFieldReading(reading: Reading, nowMs: number): FieldReading {
+  const { id, point, normal, tangent } = reading
+  return { id, point, normal, tangent, weight: readingWeight(reading, nowMs) }
 }
 
 /** A reading that gives a zone's middle a bearing: for keys and lists. */

@@ -1,7 +1,12 @@
 /** Every constant of every model, by area: the House page and docs/models.md show this register. */
 import { CARE_CONSTANTS } from '../care/clearances.ts'
+import { CONFIDENCE_CONSTANTS } from '../grain/confidence.ts'
+import { FIELD_CONSTANTS } from '../grain/field.ts'
+import { TEST_CONSTANTS } from '../grain/feelTest.ts'
 import { READING_CONSTANTS } from '../grain/readings.ts'
 import { RELATION_CONSTANTS } from '../grain/relation.ts'
+import { WHORL_CONSTANTS } from '../grain/whorls.ts'
+import { LINE_CONSTANTS } from '../lines/keepLine.ts'
 import { BLADE_FIT_CONSTANTS } from '../plan/bladeFit.ts'
 import { BLADE_CONSTANTS } from '../plan/blades.ts'
 import { CLOSENESS_CONSTANTS } from '../plan/closeness.ts'
@@ -25,6 +30,13 @@ export interface ConstantArea {
 export const CONSTANT_REGISTER: readonly ConstantArea[] = [
   { id: 'asking', title: 'Asking', constants: SCREENING_CONSTANTS },
   { id: 'reading', title: 'Reading the grain', constants: READING_CONSTANTS },
+  {
+    id: 'field',
+    title: 'The field between the readings',
+    constants: { ...FIELD_CONSTANTS, ...CONFIDENCE_CONSTANTS, ...WHORL_CONSTANTS },
+  },
+  { id: 'test', title: 'Guided test', constants: TEST_CONSTANTS },
+  { id: 'lines', title: 'Keep-lines', constants: LINE_CONSTANTS },
   { id: 'relation', title: 'Stroke and grain', constants: RELATION_CONSTANTS },
   { id: 'blades', title: 'Blades', constants: BLADE_CONSTANTS },
   { id: 'blade-fit', title: 'Blade fit', constants: BLADE_FIT_CONSTANTS },

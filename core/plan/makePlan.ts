@@ -2,18 +2,21 @@
  * From grain, skin, hair, screening and schools to a plan with its reasons. One zone is one lane for now; the order
  * follows the house's school.
  */
-import { hairIn, type SkinAndHair } from '../client.ts'
+import type { SkinAndHair } from '../client.ts'
 import { DomainError } from '../errors.ts'
 import { clockWords } from '../grain/clock.ts'
 import type { GrainMap } from '../grain/readings.ts'
 import { RELATION_WORDS } from '../grain/relation.ts'
+import { plannedHair, type SurfaceNotes } from '../hair/layer.ts'
 import type { ZoneRecord } from '../head/head.ts'
 import { ZONE_FACTS } from '../head/zoneFacts.ts'
 import { zoneStem, type ZoneId } from '../head/zones.ts'
 import { constant } from '../house/constants.ts'
+import { LINE_CONSTANTS } from '../lines/keepLine.ts'
 import { schoolWords, type Schools } from '../house/schools.ts'
 import type { Growth } from '../regrowth/growth.ts'
-import { SCREENING_CONSTANTS, SPOT_WORDS } from '../screening/rules.ts'
+import { markAreas, markMargin, markZones } from '../screening/marks.ts'
+import { SPOT_WORDS } from '../screening/rules.ts'
 import type { Screening, Spot } from '../screening/screen.ts'
 import { SERVICES, serviceZones, workedShare, type ServiceId } from '../services.ts'
 import type { Sensitivity } from '../skin/sensitivity.ts'
@@ -22,7 +25,7 @@ import { usableWidthMm } from './bladeFit.ts'
 import { freeHand, headTurn, stanceFor, type Hand } from './hands.ts'
 import { orderZones } from './order.ts'
 import { planPasses } from './passes.ts'
-import { closingSteps, latherStep, preparationSteps } from './routine.ts'
+import { closingSteps, latherStep, preparationSteps, tweezeStep } from './routine.ts'
 import type { LeftOut, Plan, PlanStep, Reason, ZonePlan } from './types.ts'
 
 export const PLAN_CONSTANTS = {
@@ -57,6 +60,13 @@ export interface PlanInput {
   readonly hand: Hand
   readonly sensitivity: (zoneId: ZoneId) => Sensitivity
   readonly growth: (zoneId: ZoneId) => Growth
+  /** What Read noted besides the grain. */
+  readonly notes?: PlanNotes
+}
+
+/** Notes of a visit as a plan needs them: lines as the share of each zone that they keep. */
+export interface PlanNotes extends Pick<SurfaceNotes, 'keptZones' | 'hair' | 'strays'> {
+  readonly keptShares: Partial<Record<ZoneId, number>>
 }
 
 const SMALL = new Set([
@@ -156,6 +166,11 @@ export function makePlan(input: PlanInput): Plan {
       leftOut.push({ zoneId: id, name: zone.name, reason: 'Marked at Ask: the whole zone stays.' })
       continue
     }
+    const stays = staysWhole(input.notes, id)
+    if (stays !== undefined) {
+      leftOut.push({ zoneId: id, name: zone.name, reason: stays })
+      continue
+    }
     zones.push(planZone(input, zone, hazards))
   }
   if (zones.length === 0) {
@@ -167,6 +182,8 @@ export function makePlan(input: PlanInput): Plan {
 
   const ordered = orderZones(zones, schools, family, service)
   const steps: PlanStep[] = preparationSteps(service, schools, screening.noFragrance)
+  const strays = (input.notes?.strays ?? []).filter((s) => zones.some((z) => z.zoneId === s.zoneId))
+  if (strays.length > 0) steps.splice(1, 0, tweezeStep(strays.map((s) => byId.get(s.zoneId)!.name)))
   const most = Math.max(...zones.map((z) => z.passes.length))
   for (let pass = 1; pass <= most; pass++) {
     if (pass > 1) steps.push(latherStep(pass))
@@ -226,6 +243,16 @@ export function makePlan(input: PlanInput): Plan {
   }
 }
 
+/** Why a zone is not worked at all, from what was noted at Read. */
+function staysWhole(notes: PlanNotes | undefined, id: ZoneId): string | undefined {
+  if (!notes) return undefined
+  if (notes.keptZones.includes(id)) return 'Kept: marked at Read.'
+  if ((notes.keptShares[id] ?? 0) >= LINE_CONSTANTS.wholeZoneShare.value) {
+    return 'Kept: it lies behind a keep-line.'
+  }
+  return notes.hair[id]?.density === 'none' ? 'No hair grows here.' : undefined
+}
+
 function hazardName(id: ZoneId): string {
   return zoneStem(id) === 'lips' ? 'lips' : zoneStem(id)
 }
@@ -238,7 +265,7 @@ function planZone(
   const { service, client, screening, schools } = input
   const { family } = SERVICES[service]
   const grain = input.grain[zone.id]
-  const kind = hairIn(zone.id, client.faceHair)
+  const kind = plannedHair(zone.id, client, input.notes?.hair ?? {})
   const growth = input.growth(zone.id)
   const chosen = chooseBlade(service, zone)
   const { passes, refused, reasons } = planPasses({
@@ -256,7 +283,8 @@ function planZone(
     screening,
     hazards,
   })
-  const spots = screening.leaveOutSpots.filter((s) => s.zoneId === zone.id)
+  const spots = screening.leaveOutSpots.filter((s) => markZones(s).includes(zone.id))
+  const kept = input.notes?.keptShares[zone.id] ?? 0
   const last = passes[passes.length - 1]!
   const all: Reason[] = [...reasons, chosen.reason]
   if (grain?.source !== 'read') {
@@ -276,23 +304,29 @@ function planZone(
     bladeAngleDeg: chosen.blade.angleDeg,
     usableWidthMm: chosen.widthMm,
     strokeLengthMm: strokeLengthMm(zone.id),
-    areaCm2: Math.max(0.3, zone.areaCm2 * workedShare(service, zone.id) - spotsAreaCm2(spots)),
+    areaCm2: Math.max(
+      0.3,
+      zone.areaCm2 * workedShare(service, zone.id) * (1 - kept) - spotsAreaCm2(spots, zone.id),
+    ),
     passes,
     refused,
     totalLoad: passes.reduce((s, p) => s + p.load, 0),
     smoothHours: last.smoothHours,
     rednessOdds: last.rednessOdds,
-    avoid: spots.map(
-      (s) =>
-        `${SPOT_WORDS[s.kind]}: leave ${s.radiusMm + SCREENING_CONSTANTS.spotMarginMm.value} mm round it`,
-    ),
+    avoid: [
+      ...spots.map((s) =>
+        s.trail
+          ? `${SPOT_WORDS[s.kind]}: leave the patch and ${markMargin(s)} mm round it`
+          : `${SPOT_WORDS[s.kind]}: leave ${s.radiusMm + markMargin(s)} mm round it`,
+      ),
+      ...(kept > 0 ? [`keep-line: ${Math.round(100 * kept)} % of this zone stays`] : []),
+    ],
     reasons: all,
   }
 }
 
-function spotsAreaCm2(spots: readonly Spot[]): number {
-  const margin = SCREENING_CONSTANTS.spotMarginMm.value
-  return spots.reduce((s, p) => s + (Math.PI * (p.radiusMm + margin) ** 2) / 100, 0)
+function spotsAreaCm2(spots: readonly Spot[], zoneId: ZoneId): number {
+  return spots.reduce((s, p) => s + (markAreas(p)[zoneId] ?? 0), 0)
 }
 
 function strokeStep(

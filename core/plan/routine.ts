@@ -10,6 +10,7 @@ export const ROUTINE_CONSTANTS = {
   latherMin: constant(2, 'min', 'Oil and lather', 'H'),
   latherLastsMin: constant(6, 'min', 'Lather lasts', 'H'),
   reLatherMin: constant(1, 'min', 'Re-lather on what is not yet done', 'H'),
+  tweezeMin: constant(0.5, 'min', 'Tweeze one stray', 'H'),
   dryMin: constant(2, 'min', 'De-oil and dry', 'H'),
   checkMin: constant(2, 'min', 'Feel for missed patches', 'H'),
   coldTowelMin: constant(2, 'min', 'Cold towel', 'H'),
@@ -71,6 +72,18 @@ export function preparationSteps(
     damp: ['Damp skin', 'Damp, not wet.'],
   }[schools.fuzzSlip] as [string, string]
   return [cleanse, step('prepare:surface', 'prepare', slip[0], slip[1], R.dryMin.value)]
+}
+
+/** Strays out before the blade: they dull it and hurt (common practice). */
+export function tweezeStep(names: readonly string[]): PlanStep {
+  const places = [...new Set(names)]
+  return step(
+    'prepare:tweeze',
+    'prepare',
+    'Tweeze strays first',
+    `${names.length} ${names.length === 1 ? 'stray' : 'strays'}: ${places.join(', ')}. They dull the blade and hurt.`,
+    R.tweezeMin.value * names.length,
+  )
 }
 
 /** The lather before a later pass. */

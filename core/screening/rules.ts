@@ -362,6 +362,8 @@ export const SPOT_KINDS = [
   'eczema-patch',
   'healing-spot',
   'scar',
+  'tattoo',
+  'piercing',
 ] as const
 export type SpotKind = (typeof SPOT_KINDS)[number]
 
@@ -374,10 +376,9 @@ export const SPOT_WORDS: Readonly<Record<SpotKind, string>> = {
   'eczema-patch': 'eczema patch',
   'healing-spot': 'healing spot',
   scar: 'scar',
+  tattoo: 'tattoo',
+  piercing: 'piercing',
 }
 
 /** For fuzz services these leave out their whole zone, not only themselves. */
 export const ZONE_WIDE_SPOTS: readonly SpotKind[] = ['active-spot', 'eczema-patch']
-
-/** Marks that stay from visit to visit. */
-export const LASTING_SPOTS: readonly SpotKind[] = ['mole', 'raised-lesion', 'skin-tag', 'scar']

@@ -6,6 +6,7 @@ import type { Mark } from '../house/constants.ts'
 import type { Schools } from '../house/schools.ts'
 import { SERVICES, workedShare, type ServiceId } from '../services.ts'
 import { addDays, dateOf, dayWords, HOUR_MS, type IsoDate } from '../time/dates.ts'
+import { markMargin, markZones } from './marks.ts'
 import {
   RULES,
   SCREENING_CONSTANTS,
@@ -24,6 +25,21 @@ export interface Spot {
   readonly point: Vec3
   readonly normal: Vec3
   readonly radiusMm: number
+  /** A painted patch: the places the brush of that radius passed over. */
+  readonly trail?: readonly MarkPlace[] | undefined
+  /** Its own margin; the house's when left out. */
+  readonly marginMm?: number | undefined
+  /** Day on which it was first seen. */
+  readonly seenOn?: IsoDate | undefined
+  /** `ask`: carried over from the last visit and not yet looked at; it counts as there. */
+  readonly stillThere?: 'ask' | 'yes' | undefined
+}
+
+/** A place of a painted patch. */
+export interface MarkPlace {
+  readonly zoneId: ZoneId
+  readonly point: Vec3
+  readonly normal: Vec3
 }
 
 /** An answer to a rule's question. */
@@ -144,9 +160,10 @@ export function screen(
   const leaveOutZones = new Set<ZoneId>()
   const leaveOutSpots: Spot[] = []
   for (const spot of asked.spots) {
-    if (workedShare(service, spot.zoneId) === 0) continue
+    const touched = markZones(spot).filter((zone) => workedShare(service, zone) > 0)
+    if (touched.length === 0) continue
     const wide = family === 'fuzz' && ZONE_WIDE_SPOTS.includes(spot.kind)
-    if (wide) leaveOutZones.add(spot.zoneId)
+    if (wide) for (const zone of touched) leaveOutZones.add(zone)
     else leaveOutSpots.push(spot)
     const place = zoneName(spot.zoneId)
     findings.push({
@@ -154,8 +171,10 @@ export function screen(
       severity: 'leave-out',
       text: wide
         ? `Leave out the whole zone: ${place}.`
-        : `Leave out ${spot.radiusMm} mm and ${SCREENING_CONSTANTS.spotMarginMm.value} mm of margin round it.`,
-      reason: `${capital(SPOT_WORDS[spot.kind])} on ${lowerFirst(place)}`,
+        : spot.trail
+          ? `Leave out the painted patch and ${markMargin(spot)} mm of margin round it.`
+          : `Leave out ${spot.radiusMm} mm and ${markMargin(spot)} mm of margin round it.`,
+      reason: `${capital(SPOT_WORDS[spot.kind])} on ${lowerFirst(place)}${spot.stillThere === 'ask' ? ': still there?' : ''}`,
       mark: 'C',
     })
   }

@@ -5,13 +5,14 @@ import type { FlatView, ViewAxes, ViewId } from '../../core/head/projection.ts'
 import { FLAT_HALF } from '../../core/head/projection.ts'
 import { isSkin, ZONE_IDS } from '../../core/head/zones.ts'
 import { useView } from '../state/view.ts'
-import type { HairMarks } from './hairMarks.ts'
+import type { Streamlets } from '../../core/grain/streamlets.ts'
 import type { LoadedHead } from './loadHead.ts'
 import { faces, toPixels, type HeadColours, type ZoneTint } from './shared.ts'
 
 interface Props {
   readonly head: LoadedHead
-  readonly marks: HairMarks | undefined
+  readonly marks: Streamlets | undefined
+  readonly tone: 'hair' | 'stroke' | 'rub'
   readonly tints: readonly ZoneTint[]
   readonly colours: HeadColours
   readonly shows: ViewId
@@ -42,7 +43,7 @@ export function ringPath(rings: readonly (readonly number[])[]): string {
     .join('')
 }
 
-export function FlatHead({ head, marks, tints, colours, shows, axes, size, scale }: Props) {
+export function FlatHead({ head, marks, tone, tints, colours, shows, axes, size, scale }: Props) {
   const chosen = useView((s) => s.chosen)
   const hovered = useView((s) => s.hovered)
   const views = useFlatViews()
@@ -109,7 +110,7 @@ export function FlatHead({ head, marks, tints, colours, shows, axes, size, scale
         <path
           key={i}
           d={h.d}
-          fill={ZONE_IDS[h.zone] === chosen ? colours.chosen : colours.hair}
+          fill={ZONE_IDS[h.zone] === chosen ? colours.chosen : colours[tone]}
           fillOpacity={h.ink}
         />
       ))}

@@ -5,7 +5,6 @@ import {
   BufferAttribute,
   BufferGeometry,
   Color,
-  DoubleSide,
   LineBasicMaterial,
   LineSegments,
   MeshBasicMaterial,
@@ -15,19 +14,34 @@ import {
 import { VIEW_CENTRE, viewAxes } from '../../core/head/projection.ts'
 import { ZONE_IDS, type ZoneId } from '../../core/head/zones.ts'
 import { useView } from '../state/view.ts'
-import { POINTS_PER_MARK, type HairMarks } from './hairMarks.ts'
+import type { Streamlets } from '../../core/grain/streamlets.ts'
+import { HairMarks } from './HairMarks.tsx'
 import type { LoadedHead } from './loadHead.ts'
 import { viewScale, type HeadColours, type ZoneTint } from './shared.ts'
 
 export interface HeadCanvasProps {
   readonly head: LoadedHead
-  readonly marks: HairMarks | undefined
+  readonly marks: Streamlets | undefined
+  readonly tone: 'hair' | 'stroke' | 'rub'
+  /** True while the hair may drift. */
+  readonly drift: boolean
+  /** Colour and opacity at each vertex, 4 numbers each, 0 to 1. */
+  readonly wash: Float32Array | undefined
   readonly tints: readonly ZoneTint[]
   readonly colours: HeadColours
   readonly onLost: () => void
 }
 
-export function HeadCanvas({ head, marks, tints, colours, onLost }: HeadCanvasProps) {
+export function HeadCanvas({
+  head,
+  marks,
+  tone,
+  drift,
+  wash,
+  tints,
+  colours,
+  onLost,
+}: HeadCanvasProps) {
   return (
     <Canvas
       orthographic
@@ -51,7 +65,15 @@ export function HeadCanvas({ head, marks, tints, colours, onLost }: HeadCanvasPr
       ))}
       <Borders lines={head.borders} colour={colours.border} opacity={0.4} />
       <Outlines head={head} colours={colours} />
-      {marks && <Marks marks={marks} colours={colours} />}
+      {wash && <Wash head={head} wash={wash} />}
+      {marks && marks.count > 0 && (
+        <HairMarks
+          marks={marks}
+          colour={colours[tone]}
+          chosenColour={colours.chosen}
+          drift={drift}
+        />
+      )}
     </Canvas>
   )
 }
@@ -149,6 +171,39 @@ function Tint({ head, tint }: { head: LoadedHead; tint: ZoneTint }) {
   return <mesh geometry={geometry} material={material} />
 }
 
+/** A colour at every vertex, over the plaster. */
+function Wash({ head, wash }: { head: LoadedHead; wash: Float32Array }) {
+  const invalidate = useThree((s) => s.invalidate)
+  const geometry = useMemo(() => {
+    const g = new BufferGeometry()
+    g.setAttribute('position', head.geometry.getAttribute('position'))
+    g.setAttribute('color', new BufferAttribute(wash, 4))
+    g.setIndex(head.geometry.getIndex())
+    return g
+  }, [head, wash])
+  useEffect(() => {
+    invalidate()
+    return () => {
+      geometry.deleteAttribute('position')
+      geometry.setIndex(null)
+      geometry.dispose()
+      invalidate()
+    }
+  }, [geometry, invalidate])
+  return (
+    <mesh geometry={geometry}>
+      <meshBasicMaterial
+        vertexColors
+        transparent
+        depthWrite={false}
+        polygonOffset
+        polygonOffsetFactor={-2}
+        polygonOffsetUnits={-2}
+      />
+    </mesh>
+  )
+}
+
 /** Lines on the surface: thin and inky. */
 function Borders({
   lines,
@@ -198,44 +253,3 @@ function Outlines({ head, colours }: { head: LoadedHead; colours: HeadColours })
   )
 }
 
-function Marks({ marks, colours }: { marks: HairMarks; colours: HeadColours }) {
-  const invalidate = useThree((s) => s.invalidate)
-  const chosen = useView((s) => s.chosen)
-  const geometry = useMemo(() => {
-    const g = new BufferGeometry()
-    g.setAttribute('position', new BufferAttribute(marks.positions, 3))
-    g.setIndex(new BufferAttribute(marks.indices, 1))
-    return g
-  }, [marks])
-  const coloured = useMemo(() => {
-    const values = new Float32Array((marks.positions.length / 3) * 4)
-    const plain = new Color(colours.hair)
-    const picked = new Color(colours.chosen)
-    const zone = ZONE_IDS.indexOf(chosen as ZoneId)
-    marks.ink.forEach((ink, m) => {
-      const c = marks.zones[m] === zone ? picked : plain
-      for (let i = 0; i < POINTS_PER_MARK; i++) {
-        values.set([c.r, c.g, c.b, ink], 4 * (m * POINTS_PER_MARK + i))
-      }
-    })
-    return new BufferAttribute(values, 4)
-  }, [marks, colours, chosen])
-  useEffect(() => {
-    geometry.setAttribute('color', coloured)
-    invalidate()
-  }, [geometry, coloured, invalidate])
-  useEffect(() => () => geometry.dispose(), [geometry])
-  return (
-    <mesh geometry={geometry}>
-      <meshBasicMaterial
-        vertexColors
-        transparent
-        side={DoubleSide}
-        depthWrite={false}
-        polygonOffset
-        polygonOffsetFactor={-4}
-        polygonOffsetUnits={-4}
-      />
-    </mesh>
-  )
-}

@@ -2,26 +2,35 @@
 import { useComputedColorScheme } from '@mantine/core'
 import { useElementSize } from '@mantine/hooks'
 import { lazy, Suspense, useEffect, useMemo, useRef, useState, type ComponentType } from 'react'
-import type { GrainMap, StrokePoint } from '../../core/grain/readings.ts'
+import type { FieldReading } from '../../core/grain/field.ts'
+import type { StrokePoint } from '../../core/grain/readings.ts'
+import type { Streamlets } from '../../core/grain/streamlets.ts'
 import { nearestView, viewAxes, VIEWS } from '../../core/head/projection.ts'
 import { zoneName } from '../../core/head/zoneFacts.ts'
-import { isSkin, ZONE_IDS, type ZoneId } from '../../core/head/zones.ts'
+import { isSkin, type ZoneId } from '../../core/head/zones.ts'
 import { useView } from '../state/view.ts'
 import { FlatHead } from './FlatHead.tsx'
 import type { HeadCanvasProps } from './HeadCanvas.tsx'
 import { makeHand, type Place } from './gestures.ts'
-import type { HairMarks } from './hairMarks.ts'
 import { useHead, type Hit, type LoadedHead } from './loadHead.ts'
 import { Overlay } from './Overlay.tsx'
 import {
   HEAD_LAMP,
   HEAD_LIGHT,
   viewScale,
+  faces,
+  toPixels,
   type HeadArrow,
+  type HeadFlow,
+  type HeadHandle,
   type HeadLabel,
+  type HeadLine,
+  type HeadRing,
+  type HeadSign,
   type HeadSpot,
   type ZoneTint,
 } from './shared.ts'
+import { useFlow } from './useFlow.ts'
 
 /** A server that goes away before the drawing came must not take the page along: the flat views take its place. */
 const HeadCanvas = lazy<ComponentType<HeadCanvasProps>>(() =>
@@ -37,22 +46,31 @@ function NotLoaded({ onLost }: Pick<HeadCanvasProps, 'onLost'>) {
 
 export interface HeadStageProps {
   /** Grain to draw as hair; none when left out. */
-  readonly grain?: GrainMap | undefined
-  /** Zones drawn faintly: not part of this service. */
-  readonly faint?: ReadonlySet<string>
+  readonly flow?: HeadFlow | undefined
   readonly tints?: readonly ZoneTint[]
+  /** Colour at each vertex of the display mesh, 4 numbers each. Flat, the tints stand for it. */
+  readonly wash?: Float32Array | undefined
   readonly arrows?: readonly HeadArrow[]
   readonly labels?: readonly HeadLabel[]
   readonly spots?: readonly HeadSpot[]
+  readonly signs?: readonly HeadSign[]
+  readonly lines?: readonly HeadLine[]
+  readonly ring?: HeadRing | undefined
+  readonly handles?: readonly HeadHandle[]
   readonly onTap?: (hit: Hit) => void
   /** A drag from root to tip; without it a drag turns the head. */
   readonly onStroke?: ((points: readonly StrokePoint[]) => void) | undefined
+  /** What the stroke that is being drawn would leave as readings; the flow follows it. */
+  readonly whileDrawing?: ((points: readonly StrokePoint[]) => readonly FieldReading[]) | undefined
+  /** A handle was dragged over the head; `done` when it was let go. */
+  readonly onHandle?: ((id: string, hit: Hit, done: boolean) => void) | undefined
+  /** A tap on a sign. */
+  readonly onSign?: ((id: string) => void) | undefined
 }
 
 const NONE: readonly never[] = []
-const INK_READ = 1
-const INK_GUESS = 0.25
-const INK_FAINT = 0.12
+/** A finger takes hold of a handle from this far, px. */
+const GRIP_PX = 20
 
 /** True when this screen can draw in WebGL. `?flat` in the address asks for the flat views. */
 function webGlWorks(): boolean {
@@ -86,47 +104,23 @@ export function HeadStage(props: HeadStageProps) {
   return <Stage {...props} head={head.data} />
 }
 
-function useMarks(
-  head: LoadedHead,
-  grain: GrainMap | undefined,
-  faint: ReadonlySet<string> | undefined,
-  level: number,
-) {
-  const [marks, setMarks] = useState<HairMarks>()
-  useEffect(() => {
-    if (!grain) {
-      setMarks(undefined)
-      return
-    }
-    let current = true
-    const directions = new Float32Array(ZONE_IDS.length).fill(NaN)
-    const ink = new Float32Array(ZONE_IDS.length)
-    ZONE_IDS.forEach((id, i) => {
-      const zone = grain[id]
-      if (!zone || id.startsWith('brow') || zone.contradictory) return
-      directions[i] = zone.growthDirection
-      ink[i] = faint?.has(id) ? INK_FAINT : zone.source === 'read' ? INK_READ : INK_GUESS
-    })
-    void head.worker.marks({ directions, ink }, level).then((made) => {
-      if (current) setMarks(made)
-    })
-    return () => {
-      current = false
-    }
-  }, [head, grain, faint, level])
-  return marks
-}
-
 function Stage({
   head,
-  grain,
-  faint,
+  flow,
   tints = NONE,
+  wash,
   arrows = NONE,
   labels = NONE,
   spots = NONE,
+  signs = NONE,
+  lines = NONE,
+  ring,
+  handles = NONE,
   onTap,
   onStroke,
+  whileDrawing,
+  onHandle,
+  onSign,
 }: HeadStageProps & { head: LoadedHead }) {
   const { ref, width, height } = useElementSize<HTMLDivElement>()
   const yawDeg = useView((s) => s.yawDeg)
@@ -148,36 +142,77 @@ function Stage({
   )
   const size = useMemo(() => ({ width, height }), [width, height])
   const scale = viewScale(size, zoom)
-  const marks = useMarks(head, grain, faint, zoom > 1.5 ? 2 : 1)
+  const { marks, follow } = useFlow(head, flow, zoom > 1.5 ? 2 : 1)
 
   // The hand outlives renders; it reads what is current through this box.
-  const now = useRef({ axes, size, scale, onTap, onStroke })
-  now.current = { axes, size, scale, onTap, onStroke }
+  const now = useRef({ axes, size, scale, onTap, onStroke, whileDrawing, onHandle, handles, follow })
+  now.current = { axes, size, scale, onTap, onStroke, whileDrawing, onHandle, handles, follow }
   const hand = useMemo(() => {
     const pick = (p: Place) => {
       const { axes: a, size: s, scale: k } = now.current
       return head.pick(a, (p.x - s.width / 2) / k, (s.height / 2 - p.y) / k)
+    }
+    // Picked once for each place of the path, however often it is asked about while it grows.
+    let path: readonly Place[] = []
+    let points: StrokePoint[] = []
+    const strokePoints = (longer: readonly Place[]) => {
+      if (longer.length < path.length || longer[0] !== path[0]) {
+        path = []
+        points = []
+      }
+      for (const p of longer.slice(path.length)) {
+        const hit = pick(p)
+        if (hit) points.push({ zoneId: hit.zoneId, point: hit.point, normal: hit.normal })
+      }
+      path = [...longer]
+      return points
+    }
+    const dragged = (id: string, at: Place, done: boolean) => {
+      const hit = pick(at)
+      if (hit) now.current.onHandle?.(id, hit, done)
     }
     return {
       pick,
       ...makeHand({
         onHead: (p) => pick(p) !== undefined,
         draws: () => now.current.onStroke !== undefined,
+        grip: (p) => {
+          const { handles: all, axes: a, size: s, scale: k, onHandle: takes } = now.current
+          if (!takes) return undefined
+          let best: string | undefined
+          let nearest = GRIP_PX
+          for (const h of all) {
+            if (!faces(a, h.normal) || !head.inSight(a, h.point)) continue
+            const at = toPixels(a, s, k, h.point)
+            const d = Math.hypot(at.x - p.x, at.y - p.y)
+            if (d < nearest) {
+              nearest = d
+              best = h.id
+            }
+          }
+          return best
+        },
+        dragged: (id, at) => dragged(id, at, false),
+        dropped: (id, at) => dragged(id, at, true),
         tap: (p) => {
           const hit = pick(p)
           useView.getState().choose(hit && isSkin(hit.zoneId) ? hit.zoneId : null)
           if (hit) now.current.onTap?.(hit)
         },
-        strokeMoved: (path) => setStroke([...path]),
-        strokeEnded: (path) => {
-          setStroke([])
-          const points = path.flatMap((p) => {
-            const hit = pick(p)
-            return hit ? [{ zoneId: hit.zoneId, point: hit.point, normal: hit.normal }] : []
-          })
-          now.current.onStroke?.(points)
+        strokeMoved: (longer) => {
+          setStroke([...longer])
+          const { whileDrawing: means, follow: show } = now.current
+          if (means) show(means(strokePoints(longer)))
         },
-        strokeDropped: () => setStroke([]),
+        strokeEnded: (longer) => {
+          setStroke([])
+          now.current.onStroke?.([...strokePoints(longer)])
+          now.current.follow(null)
+        },
+        strokeDropped: () => {
+          setStroke([])
+          now.current.follow(null)
+        },
         turn: (dx, dy) => {
           if (!flat) useView.getState().turnBy(-dx * 0.45, dy * 0.45)
         },
@@ -202,6 +237,7 @@ function Stage({
     const r = e.currentTarget.getBoundingClientRect()
     return { x: e.clientX - r.left, y: e.clientY - r.top }
   }
+  const tone = flow?.tone ?? 'hair'
   const washed = useMemo(() => {
     const extra: ZoneTint[] = []
     if (hovered && hovered !== chosen && isSkin(hovered))
@@ -243,13 +279,22 @@ function Stage({
     >
       {width > 0 &&
         (flat ? (
-          <FlatHead {...{ head, marks, tints: washed, colours, shows, axes, size, scale }} />
+          <FlatHead {...{ head, marks, tone, tints: washed, colours, shows, axes, size, scale }} />
         ) : (
           <Suspense fallback={null}>
-            <HeadCanvas {...{ head, marks, tints: washed, colours }} onLost={() => setFlat(true)} />
+            <HeadCanvas
+              {...{ head, marks, tone, wash, tints: washed, colours }}
+              drift={stroke.length === 0}
+              onLost={() => setFlat(true)}
+            />
           </Suspense>
         ))}
-      {width > 0 && <Overlay {...{ head, axes, size, scale, arrows, labels, spots, stroke }} />}
+      {width > 0 && (
+        <Overlay
+          {...{ head, axes, size, scale, arrows, labels, spots, signs, lines, ring, handles, stroke }}
+          {...(onSign && { onSign })}
+        />
+      )}
       <div className="head-name" aria-live="polite">
         {nameOf(hovered ?? chosen)}
       </div>

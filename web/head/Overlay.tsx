@@ -3,7 +3,18 @@ import { clockFrame, type Vec3 } from '../../core/head/frames.ts'
 import type { ViewAxes } from '../../core/head/projection.ts'
 import type { Place } from './gestures.ts'
 import type { LoadedHead } from './loadHead.ts'
-import { faces, toPixels, type HeadArrow, type HeadLabel, type HeadSpot } from './shared.ts'
+import {
+  faces,
+  toPixels,
+  type HeadArrow,
+  type HeadHandle,
+  type HeadLabel,
+  type HeadLine,
+  type HeadRing,
+  type HeadSign,
+  type HeadSpot,
+} from './shared.ts'
+import { Line, Ring, Sign } from './signs.tsx'
 
 interface Props {
   readonly head: LoadedHead
@@ -13,7 +24,12 @@ interface Props {
   readonly arrows: readonly HeadArrow[]
   readonly labels: readonly HeadLabel[]
   readonly spots: readonly HeadSpot[]
+  readonly signs: readonly HeadSign[]
+  readonly lines: readonly HeadLine[]
+  readonly ring: HeadRing | undefined
+  readonly handles: readonly HeadHandle[]
   readonly stroke: readonly Place[]
+  readonly onSign?: (id: string) => void
 }
 
 const plus = (p: Vec3, d: Vec3, t: number): Vec3 => [
@@ -22,8 +38,12 @@ const plus = (p: Vec3, d: Vec3, t: number): Vec3 => [
   p[2] + t * d[2],
 ]
 
-export function Overlay({ head, axes, size, scale, arrows, labels, spots, stroke }: Props) {
+export function Overlay(props: Props) {
+  const { head, axes, size, scale, arrows, labels, spots, signs, lines, ring, handles, stroke } =
+    props
   const px = (p: Vec3) => toPixels(axes, size, scale, p)
+  const seen = (at: { point: Vec3; normal: Vec3 }) =>
+    faces(axes, at.normal) && head.inSight(axes, at.point)
   return (
     <svg className="head-overlay" width={size.width} height={size.height} aria-hidden>
       <defs>
@@ -37,14 +57,12 @@ export function Overlay({ head, axes, size, scale, arrows, labels, spots, stroke
           <line x1="0" y1="0" x2="0" y2="6" stroke="var(--coral)" strokeWidth="2.4" />
         </pattern>
       </defs>
-      {spots
-        .filter((s) => faces(axes, s.normal) && head.inSight(axes, s.point))
-        .map((s) => (
-          <g key={s.id}>
-            <path d={circle(s, px)} fill="url(#hatch)" stroke="var(--coral)" strokeWidth="2" />
-            <SpotName at={px(plus(s.point, axes.right, s.radiusMm + 3))} text={s.name} />
-          </g>
-        ))}
+      {lines.map((line) => (
+        <Line key={line.id} line={line} px={px} seen={seen} />
+      ))}
+      {spots.map((s) => (
+        <Spot key={s.id} spot={s} px={px} seen={seen} right={axes.right} />
+      ))}
       {arrows
         .filter((a) => faces(axes, a.normal) && head.inSight(axes, a.point))
         .map((a) => (
@@ -65,6 +83,26 @@ export function Overlay({ head, axes, size, scale, arrows, labels, spots, stroke
             </text>
           )
         })}
+      {signs.filter(seen).map((s) => (
+        <Sign
+          key={s.id}
+          sign={s}
+          at={px(s.point)}
+          scale={scale}
+          {...(props.onSign && { onTap: props.onSign })}
+        />
+      ))}
+      {ring && seen(ring) && <Ring ring={ring} px={px} />}
+      {handles.filter(seen).map((h) => {
+        const at = px(h.point)
+        const tip = h.direction && px(plus(h.point, h.direction, 11))
+        return (
+          <g key={h.id} className={`head-handle ${h.chosen ? 'chosen' : ''}`}>
+            {tip && <line x1={at.x} y1={at.y} x2={tip.x} y2={tip.y} />}
+            <circle cx={at.x} cy={at.y} r={h.chosen ? 7 : 5} />
+          </g>
+        )
+      })}
       {stroke.length > 1 && (
         <>
           <polyline
@@ -82,16 +120,44 @@ export function Overlay({ head, axes, size, scale, arrows, labels, spots, stroke
   )
 }
 
-function SpotName({ at, text }: { at: Place; text: string }) {
+/** A disc or a painted patch, and dashed round it the margin that is left out with it. */
+function Spot({
+  spot,
+  px,
+  seen,
+  right,
+}: {
+  spot: HeadSpot
+  px: (p: Vec3) => Place
+  seen: (at: { point: Vec3; normal: Vec3 }) => boolean
+  right: Vec3
+}) {
+  const places = (spot.trail ?? [spot]).filter(seen)
+  if (places.length === 0) return null
+  const discs = (extra: number) =>
+    places.map((p) => circle({ ...p, radiusMm: spot.radiusMm + extra }, px)).join('')
+  const name = px(plus(places[0]!.point, right, spot.radiusMm + (spot.marginMm ?? 0) + 2))
   return (
-    <text x={at.x} y={at.y + 5} className="head-spot-name">
-      {text}
-    </text>
+    <g className={spot.light ? 'spot-light' : ''}>
+      {spot.marginMm !== undefined && <path d={discs(spot.marginMm)} className="spot-margin" />}
+      <path
+        d={discs(0)}
+        fill={spot.light ? 'none' : 'url(#hatch)'}
+        stroke="var(--coral)"
+        strokeWidth="2"
+      />
+      <text x={name.x} y={name.y + 5} className="head-spot-name">
+        {spot.name}
+      </text>
+    </g>
   )
 }
 
 /** A circle on the skin, foreshortened as the skin is. */
-function circle(s: HeadSpot, px: (p: Vec3) => Place): string {
+function circle(
+  s: { point: Vec3; normal: Vec3; radiusMm: number },
+  px: (p: Vec3) => Place,
+): string {
   const { noon, three } = clockFrame('chin', s.point, s.normal)
   let d = ''
   for (let i = 0; i < 24; i++) {

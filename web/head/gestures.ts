@@ -13,6 +13,10 @@ export interface HandMeanings {
   readonly onHead: (at: Place) => boolean
   /** True when a drag of one finger draws a stroke; else it turns the head. */
   readonly draws: () => boolean
+  /** What can be taken hold of at a place: its id, or undefined. */
+  readonly grip?: (at: Place) => string | undefined
+  readonly dragged?: (id: string, at: Place) => void
+  readonly dropped?: (id: string, at: Place) => void
   readonly tap: (at: Place) => void
   readonly strokeMoved: (path: readonly Place[]) => void
   readonly strokeEnded: (path: readonly Place[]) => void
@@ -25,6 +29,7 @@ type Hand =
   | { readonly is: 'still' }
   | { readonly is: 'pressed'; readonly id: number; readonly path: Place[]; readonly turns: boolean }
   | { readonly is: 'stroke'; readonly id: number; readonly path: Place[] }
+  | { readonly is: 'drag'; readonly id: number; readonly grip: string; last: Place }
   | { readonly is: 'turn'; readonly id: number; last: Place }
   | { readonly is: 'two'; readonly fingers: Map<number, Place> }
 
@@ -56,7 +61,8 @@ export function makeHand(means: HandMeanings) {
       }
       // A second finger: whatever the first began was not meant.
       if (hand.is === 'stroke') means.strokeDropped()
-      const first = hand.is === 'turn' ? hand.last : hand.path[hand.path.length - 1]!
+      if (hand.is === 'drag') means.dropped?.(hand.grip, hand.last)
+      const first = hand.is === 'turn' || hand.is === 'drag' ? hand.last : hand.path[hand.path.length - 1]!
       hand = {
         is: 'two',
         fingers: new Map([
@@ -71,6 +77,12 @@ export function makeHand(means: HandMeanings) {
           if (id !== hand.id) return
           const from = hand.path[0]!
           if (Math.hypot(at.x - from.x, at.y - from.y) < TAP_PX) return
+          const grip = means.grip?.(from)
+          if (grip !== undefined) {
+            hand = { is: 'drag', id, grip, last: from }
+            this.move(id, at)
+            return
+          }
           hand = hand.turns
             ? { is: 'turn', id, last: from }
             : { is: 'stroke', id, path: [...hand.path] }
@@ -81,6 +93,11 @@ export function makeHand(means: HandMeanings) {
           if (id !== hand.id) return
           hand.path.push(at)
           means.strokeMoved(hand.path)
+          return
+        case 'drag':
+          if (id !== hand.id) return
+          hand.last = at
+          means.dragged?.(hand.grip, at)
           return
         case 'turn':
           if (id !== hand.id) return
@@ -113,6 +130,10 @@ export function makeHand(means: HandMeanings) {
           if (id !== hand.id) return
           means.strokeEnded(hand.path)
           return still()
+        case 'drag':
+          if (id !== hand.id) return
+          means.dropped?.(hand.grip, hand.last)
+          return still()
         case 'turn':
           if (id === hand.id) still()
           return
@@ -125,6 +146,7 @@ export function makeHand(means: HandMeanings) {
     },
     cancel(): void {
       if (hand.is === 'stroke') means.strokeDropped()
+      if (hand.is === 'drag') means.dropped?.(hand.grip, hand.last)
       still()
     },
   }

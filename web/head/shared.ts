@@ -2,6 +2,8 @@
 import type { ViewAxes } from '../../core/head/projection.ts'
 import { projectPoint } from '../../core/head/projection.ts'
 import type { Vec3 } from '../../core/head/frames.ts'
+import type { FieldReading } from '../../core/grain/field.ts'
+import type { SurfacePoint } from '../../core/head/head.ts'
 import type { Relation } from '../../core/grain/relation.ts'
 import type { ZoneId } from '../../core/head/zones.ts'
 
@@ -10,6 +12,8 @@ export interface HeadColours {
   readonly shade: string
   readonly border: string
   readonly hair: string
+  readonly stroke: string
+  readonly rub: string
   readonly chosen: string
 }
 
@@ -18,6 +22,8 @@ export const HEAD_LIGHT: HeadColours = {
   shade: '#b59f83',
   border: '#17323B',
   hair: '#0D4656',
+  stroke: '#2B7A82',
+  rub: '#8F661B',
   chosen: '#B0432C',
 }
 
@@ -26,6 +32,8 @@ export const HEAD_LAMP: HeadColours = {
   shade: '#4c473f',
   border: '#0a1114',
   hair: '#0a2b35',
+  stroke: '#17565d',
+  rub: '#5f4310',
   chosen: '#a8341c',
 }
 
@@ -55,13 +63,69 @@ export interface HeadLabel {
   readonly text: string
 }
 
-/** A round mark on the skin. */
+/** A mark on the skin: a disc, or a patch painted with one. */
 export interface HeadSpot {
   readonly id: string
   readonly point: Vec3
   readonly normal: Vec3
   readonly radiusMm: number
   readonly name: string
+  /** Places the brush passed over, the first being the point itself. */
+  readonly trail?: readonly SurfacePoint[] | undefined
+  /** Left out round it, mm. */
+  readonly marginMm?: number
+  /** Drawn as an outline: asked about, not yet answered, or only to be tweezed. */
+  readonly light?: boolean
+}
+
+/** A sign on the surface: something that turns, a disagreement, a place to read next. */
+export interface HeadSign {
+  readonly id: string
+  readonly point: Vec3
+  readonly normal: Vec3
+  readonly kind: 'clockwise' | 'anticlockwise' | 'star' | 'meeting' | 'disagree' | 'next'
+}
+
+/** The doubt of a guided test, drawn as a ring on the skin. */
+export interface HeadRing {
+  readonly zoneId: ZoneId
+  readonly point: Vec3
+  readonly normal: Vec3
+  /** Probability of each bearing, evenly spaced from 12 clockwise. */
+  readonly odds: readonly number[]
+  /** Bearing in which to draw now. */
+  readonly stroke?: number
+  /** Bearing found so far. */
+  readonly found?: number
+}
+
+/** A line over the surface. */
+export interface HeadLine {
+  readonly id: string
+  readonly path: readonly SurfacePoint[]
+  readonly look: 'keep' | 'chosen' | 'before'
+  /** Side on which hair is kept, seen along the line. */
+  readonly keep?: 'left' | 'right' | undefined
+}
+
+/** Something that can be taken hold of and dragged. */
+export interface HeadHandle {
+  readonly id: string
+  readonly point: Vec3
+  readonly normal: Vec3
+  readonly chosen?: boolean
+  /** With a direction it is drawn as a hair, else as a dot. */
+  readonly direction?: Vec3
+}
+
+/** A field to draw as hair. */
+export interface HeadFlow {
+  readonly readings: readonly FieldReading[]
+  readonly reversed?: boolean
+  readonly guesses?: boolean
+  readonly faint?: ReadonlySet<string>
+  /** Drawn in the colour of a stroke instead of that of hair. */
+  readonly tone?: 'hair' | 'stroke' | 'rub'
 }
 
 /** Height that the whole head takes, mm, with a little air. */

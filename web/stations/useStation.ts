@@ -1,9 +1,12 @@
 /** What every station works with: the client, the visit, the house, and what core makes of them. */
 import { useMemo } from 'react'
 import type { ClientPage, House, VisitPage } from '../../contract/types.ts'
-import { grainMap } from '../../core/grain/readings.ts'
+import { grainMap, toFieldReading } from '../../core/grain/readings.ts'
+import { DAY_MS } from '../../core/time/dates.ts'
 import { screen } from '../../core/screening/screen.ts'
+import { isSkin, ZONE_IDS } from '../../core/head/zones.ts'
 import { serviceZones } from '../../core/services.ts'
+import type { HeadFlow } from '../head/shared.ts'
 import { offsetHere, todayIso } from '../state/words.ts'
 
 export interface StationProps {
@@ -20,18 +23,32 @@ export function useGrain(visit: VisitPage) {
   )
 }
 
+/** A visit's readings as the field takes them. They age by the day, so that the field stands still while one works. */
+export function useFieldReadings(visit: VisitPage) {
+  return useMemo(() => {
+    const asOf = Math.ceil((visit.endedAtMs ?? Date.now()) / DAY_MS) * DAY_MS
+    return visit.readings.map((r) => toFieldReading(r, asOf))
+  }, [visit.readings, visit.endedAtMs])
+}
+
+/** The field as the head shows it, with what does not belong to the service drawn faintly. */
+export function useFlowLayer(visit: VisitPage): HeadFlow {
+  const readings = useFieldReadings(visit)
+  const faint = useFaintZones(visit)
+  return useMemo(() => ({ readings, faint }), [readings, faint])
+}
+
 export function useServiceZones(visit: VisitPage) {
   return useMemo(() => serviceZones(visit.service), [visit.service])
 }
 
-/** Zones that are not part of the service. */
+/** Zones of skin that are not part of the service. */
 export function useFaintZones(visit: VisitPage): ReadonlySet<string> {
   const own = useServiceZones(visit)
-  const all = useGrain(visit)
   return useMemo(() => {
     const mine = new Set<string>(own)
-    return new Set(Object.keys(all).filter((id) => !mine.has(id)))
-  }, [own, all])
+    return new Set(ZONE_IDS.filter((id) => isSkin(id) && !mine.has(id)))
+  }, [own])
 }
 
 export function useScreening(visit: VisitPage, house: House) {

@@ -1,28 +1,214 @@
-/** Off the main thread: hair marks over the whole head. */
+/** Off the main thread: the field, the marks that show it, what turns in it, and lines over the surface. */
 import { expose, transfer } from 'comlink'
+import zoneFile from '../../generated/zones.json'
+import { carry, displayCarry, displayVectors, sampleCarry, type Carry } from '../../core/grain/carry.ts'
+import { inkOf } from '../../core/grain/confidence.ts'
+import {
+  fieldGround,
+  GrainField,
+  type FieldAnswer,
+  type FieldGround,
+  type FieldReading,
+} from '../../core/grain/field.ts'
+import { guessReadings } from '../../core/grain/guesses.ts'
+import { streamlets, type Streamlets } from '../../core/grain/streamlets.ts'
+import { whereNext, type NextReading } from '../../core/grain/whereNext.ts'
+import { findTurning, type Turning } from '../../core/grain/whorls.ts'
+import { zoneFlows, type ZoneFlow } from '../../core/grain/zoneFlow.ts'
+import { SEED_SPACING_MM, type ZoneRecord } from '../../core/head/head.ts'
 import { unpackHead, type PackedHead } from '../../core/head/pack.ts'
 import { triangleNeighbours } from '../../core/head/walk.ts'
-import { hairMarks, type HairMarks, type MarkGrain } from '../head/hairMarks.ts'
+import { isSkin, ZONE_IDS, type ZoneId } from '../../core/head/zones.ts'
+
+const ZONES = zoneFile as unknown as readonly ZoneRecord[]
+
+/** What to draw of a field. */
+export interface FlowAsk {
+  readonly readings: readonly FieldReading[]
+  /** Readings of the stroke that is still being drawn. */
+  readonly drawing?: readonly FieldReading[]
+  /** Draw the marks the other way round, from tip to root. */
+  readonly reversed: boolean
+  /** Show starting guesses where nothing was read. */
+  readonly guesses: boolean
+  /** Fineness of the marks, 0 to 2. */
+  readonly level: number
+  /** Zones drawn faintly. */
+  readonly faint: readonly ZoneId[]
+}
+
+/** A field in figures. */
+export interface FlowSummary extends Turning {
+  readonly zones: readonly ZoneFlow[]
+  readonly readings: number
+}
+
+/** How far two maps differ, degrees at each vertex of the display mesh; NaN where either was not read. */
+export interface FlowDifference {
+  readonly degrees: Float32Array
+  readonly zones: readonly { readonly zoneId: ZoneId; readonly degrees: number }[]
+}
+
+/** A guess is drawn at a quarter of the ink, a zone that is not part of the service fainter still. */
+const GUESS_INK = 0.25
+const FAINT_INK = 0.3
 
 let head: PackedHead
 let neighbours: Int32Array
+let ground: FieldGround
+let field: GrainField
+let display: Carry & { first: Float32Array }
+let samples: Carry
+/** Changes of the field since it was made, about. */
+let changes = 0
+const MOST_CHANGES = 2000
+/** Rises with every demand, so that slow work can see that it is no longer wanted. */
+let ticket = 0
+
+const stops = ZONE_IDS.map((id) => !isSkin(id) || id.startsWith('brow'))
+const breath = () => new Promise<void>((go) => setTimeout(go, 0))
+
+let answered: { key: readonly FieldReading[]; answer: FieldAnswer } | undefined
+
+/** The answer for a list of readings; asked twice for the same list it is worked out once. */
+function answerFor(readings: readonly FieldReading[]): FieldAnswer {
+  // Rounding adds up over very many changes; a fresh field costs little.
+  changes += Math.abs(field.count - readings.length) + 2
+  if (changes > MOST_CHANGES) {
+    field = new GrainField(ground)
+    changes = 0
+  }
+  field.setAll(readings)
+  const same =
+    answered &&
+    answered.key.length === readings.length &&
+    readings.every((r, i) => {
+      const o = answered!.key[i]!
+      return (
+        o.id === r.id &&
+        o.weight === r.weight &&
+        o.point.every((x, k) => x === r.point[k]) &&
+        o.tangent.every((x, k) => x === r.tangent[k])
+      )
+    })
+  if (same) return answered!.answer
+  const answer = field.answer()
+  answered = { key: readings, answer }
+  return answer
+}
+
+function draw(ask: FlowAsk, answer: FieldAnswer): Streamlets {
+  const carried = carry(display, answer)
+  const vectors = displayVectors(display, head.display, carried)
+  if (ask.reversed) for (let i = 0; i < vectors.length; i++) vectors[i] = -vectors[i]!
+  const ink = Float32Array.from(carried.trust, (t) => inkOf(t) || (ask.guesses ? GUESS_INK : 0))
+  const spacing = SEED_SPACING_MM[ask.level]!
+  const marks = streamlets(
+    head.display,
+    neighbours,
+    { ...head.seeds, count: head.seeds.levels[ask.level]! },
+    { vectors, ink },
+    stops,
+    spacing * 1.75,
+    spacing * 0.1,
+  )
+  const faint = new Set(ask.faint.map((id) => ZONE_IDS.indexOf(id)))
+  marks.zones.forEach((zone, m) => {
+    if (faint.has(zone)) marks.ink[m]! *= FAINT_INK
+  })
+  return marks
+}
 
 const work = {
   /** Takes a copy of the head's bytes. */
   load(bytes: ArrayBuffer): void {
     head = unpackHead(bytes)
     neighbours = triangleNeighbours(head.display)
+    ground = fieldGround(head.solve, guessReadings(ZONES))
+    field = new GrainField(ground)
+    display = displayCarry(ground, head.display)
+    samples = sampleCarry(ground, ZONES)
   },
-  marks(grain: MarkGrain, level: number): HairMarks {
-    const marks = hairMarks(head, neighbours, grain, level)
+
+  /** The marks of a field. */
+  flow(ask: FlowAsk): Streamlets {
+    ticket++
+    const marks = draw(ask, answerFor(ask.drawing ? [...ask.readings, ...ask.drawing] : ask.readings))
     return transfer(marks, [
       marks.positions.buffer as ArrayBuffer,
-      marks.indices.buffer as ArrayBuffer,
+      marks.points.buffer as ArrayBuffer,
       marks.zones.buffer as ArrayBuffer,
       marks.ink.buffer as ArrayBuffer,
       marks.spines.buffer as ArrayBuffer,
     ])
   },
+
+  /** The field zone by zone, and what turns in it. */
+  summary(readings: readonly FieldReading[]): FlowSummary {
+    const answer = answerFor(readings)
+    return {
+      zones: zoneFlows(ZONES, carry(samples, answer)),
+      readings: readings.length,
+      ...findTurning(ground, answer, readings, head.solve.zones),
+    }
+  },
+
+  /** The place in the given zones where a reading would tell most; undefined when something else was asked meanwhile. */
+  async next(
+    readings: readonly FieldReading[],
+    zones: readonly ZoneId[],
+  ): Promise<NextReading | undefined> {
+    const mine = ++ticket
+    field.setAll(readings)
+    const wanted = new Set(zones.map((id) => ZONE_IDS.indexOf(id)))
+    const { indices, areas, vertices } = ground.connection
+    const weights = new Float64Array(vertices)
+    for (let t = 0; t < indices.length; t++) {
+      const v = indices[t]!
+      if (wanted.has(head.solve.zones[Math.floor(t / 3)]!)) weights[v] = areas[v]!
+    }
+    const candidates = ZONES.filter((z) => wanted.has(ZONE_IDS.indexOf(z.id))).flatMap((z) =>
+      z.samples.slice(0, 3).map((s) => ({ ...s, zoneId: z.id })),
+    )
+    let looked = 0
+    return whereNext(field, candidates, weights, async () => {
+      if (looked++ % 4 === 0) await breath()
+      return mine === ticket
+    })
+  },
+
+  /** How far two maps differ. */
+  compare(now: readonly FieldReading[], before: readonly FieldReading[]): FlowDifference {
+    const other = new GrainField(ground)
+    other.setAll(before)
+    const answers = [answerFor(now), other.answer()] as const
+    const [a, b] = [carry(display, answers[0]), carry(display, answers[1])]
+    const degrees = Float32Array.from(a.trust, (t, v) => between(a, b, v, t))
+    const [c, d] = [carry(samples, answers[0]), carry(samples, answers[1])]
+    let at = 0
+    const zones = ZONES.map((zone) => {
+      const list = zone.samples
+        .map((_, i) => between(c, d, at + i, c.trust[at + i]!))
+        .filter((x) => !Number.isNaN(x))
+      at += zone.samples.length
+      return {
+        zoneId: zone.id,
+        degrees: list.length > 0 ? list.reduce((s, x) => s + x, 0) / list.length : NaN,
+      }
+    })
+    return transfer({ degrees, zones }, [degrees.buffer])
+  },
+}
+
+function between(
+  a: { re: Float32Array; im: Float32Array },
+  b: { re: Float32Array; im: Float32Array; trust: Float32Array },
+  v: number,
+  trust: number,
+): number {
+  if (inkOf(trust) === 0 || inkOf(b.trust[v]!) === 0) return NaN
+  const cos = a.re[v]! * b.re[v]! + a.im[v]! * b.im[v]!
+  return (Math.acos(Math.max(-1, Math.min(1, cos))) * 180) / Math.PI
 }
 
 export type HeadWorker = typeof work

@@ -9,8 +9,7 @@ import { useHeadLayers } from '../../state/layers.ts'
 import { newId } from '../../state/words.ts'
 import {
   isFrozen,
-  useFaintZones,
-  useGrain,
+  useFlowLayer,
   useScreening,
   useServiceZones,
   type StationProps,
@@ -37,8 +36,7 @@ export function AskStation(props: StationProps) {
   const [radius, setRadius] = useState(4)
   const save = useSaveAsked(visit.id)
   const screening = useScreening(visit, house)
-  const grain = useGrain(visit)
-  const faint = useFaintZones(visit)
+  const flow = useFlowLayer(visit)
   const { asked } = visit
   const { change } = save
 
@@ -53,8 +51,7 @@ export function AskStation(props: StationProps) {
   const placing = tab === 'marks' && !frozen
   const layers = useMemo(
     () => ({
-      grain,
-      faint,
+      flow,
       tints: screening.leaveOutZones.map((zoneId) => ({ zoneId, colour: '#BF4E36', opacity: 0.3 })),
       spots: asked.spots.map((s) => ({ ...s, name: SPOT_WORDS[s.kind] })),
       ...(placing && {
@@ -63,7 +60,7 @@ export function AskStation(props: StationProps) {
     }),
     // `place` reads what is shown when it is called.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-    [grain, faint, screening, asked, placing, kind, radius],
+    [flow, screening, asked, placing, kind, radius],
   )
   useHeadLayers(layers)
 

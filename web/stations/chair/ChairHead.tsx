@@ -1,19 +1,20 @@
 /** The head at the chair: the lane being worked, its stroke, the pull of the free hand, what to leave out. */
 import { useEffect, useMemo } from 'react'
 import { directionOf } from '../../../core/head/frames.ts'
+import { ZONE_IDS } from '../../../core/head/zones.ts'
 import type { Plan, PlanStep } from '../../../core/plan/types.ts'
 import { SPOT_WORDS } from '../../../core/screening/rules.ts'
 import { useHead } from '../../head/loadHead.ts'
 import { HeadStage } from '../../head/HeadStage.tsx'
 import type { HeadArrow } from '../../head/shared.ts'
 import { useView, viewOf } from '../../state/view.ts'
-import { useGrain, type StationProps } from '../useStation.ts'
+import { useFieldReadings, type StationProps } from '../useStation.ts'
 
 export type ChairProps = StationProps & { plan: Plan }
 
 export function ChairHead({ visit, plan, step }: ChairProps & { step: PlanStep | undefined }) {
   const head = useHead()
-  const grain = useGrain(visit)
+  const readings = useFieldReadings(visit)
   const turnTo = useView((s) => s.turnTo)
   const choose = useView((s) => s.choose)
   const record = step?.zoneId ? head.data?.zoneById.get(step.zoneId) : undefined
@@ -60,12 +61,11 @@ export function ChairHead({ visit, plan, step }: ChairProps & { step: PlanStep |
     ]
     const own = new Set(plan.zones.map((z) => z.zoneId as string))
     return {
-      grain,
-      faint: new Set(Object.keys(grain).filter((id) => !own.has(id))),
+      flow: { readings, faint: new Set(ZONE_IDS.filter((id) => !own.has(id))) },
       arrows,
       spots,
       tints: [{ zoneId: record.id, colour: '#7fc6c6', opacity: 0.42 }],
     }
-  }, [step, record, visit.asked.spots, grain, plan])
+  }, [step, record, visit.asked.spots, readings, plan])
   return <HeadStage {...layers} />
 }

@@ -16,7 +16,7 @@ import { useHeadLayers } from '../../state/layers.ts'
 import { useView, viewOf } from '../../state/view.ts'
 import { hoursWords, percentWords, momentWords } from '../../state/words.ts'
 import { useChosenInView } from '../useChosenInView.ts'
-import { useFaintZones, useGrain, type StationProps } from '../useStation.ts'
+import { useFlowLayer, type StationProps } from '../useStation.ts'
 import { RelationMark } from './RelationMark.tsx'
 import { usePlan } from './usePlan.ts'
 
@@ -32,8 +32,7 @@ export function PlanStation(props: StationProps) {
   const turnTo = useView((s) => s.turnTo)
   const list = useChosenInView(chosen)
   const [pass, setPass] = useState(1)
-  const grain = useGrain(visit)
-  const faint = useFaintZones(visit)
+  const flow = useFlowLayer(visit)
   const most = plan ? Math.max(...plan.zones.map((z) => z.passes.length)) : 1
   const shownPass = Math.min(pass, most)
 
@@ -55,8 +54,7 @@ export function PlanStation(props: StationProps) {
       })
     }
     return {
-      grain,
-      faint,
+      flow,
       arrows,
       spots: visit.asked.spots.map((s) => ({ ...s, name: SPOT_WORDS[s.kind] })),
       tints: (plan?.leftOut ?? []).map((z) => ({
@@ -65,7 +63,7 @@ export function PlanStation(props: StationProps) {
         opacity: 0.3,
       })),
     }
-  }, [plan, head.data, shownPass, grain, faint, visit.asked.spots])
+  }, [plan, head.data, shownPass, flow, visit.asked.spots])
   useHeadLayers(layers)
 
   const keep = () => save.mutate()

@@ -1,0 +1,147 @@
+/**
+ * The guided test (M16): a finger, pad or card drawn over a place either slides or catches; each answer narrows down the
+ * direction. The next stroke is the one whose answer is expected to tell most (Lindley 1956; probabilistic bisection,
+ * Horstein 1963; from memory).
+ */
+import { DomainError } from '../errors.ts'
+import { constant } from '../house/constants.ts'
+import { wrapHalf, wrapTurn } from './circular.ts'
+
+export const TEST_CONSTANTS = {
+  bins: constant(72, '', 'Directions that a guided test tells apart', 'H'),
+  wrongAnswer: constant(0.1, '', 'Share of answers that are wrong', 'H'),
+  softness: constant(0.15, '', 'How uncertain the answer is near a right angle to the grain', 'H'),
+  sureWithinDeg: constant(25, '°', 'A test is done when most of the doubt lies within this', 'H'),
+  sureShare: constant(0.8, '', 'That most', 'H'),
+  mostAnswers: constant(16, '', 'A test gives up after this many answers', 'H'),
+} as const
+
+const T = TEST_CONSTANTS
+const BINS = T.bins.value
+const STEP = (2 * Math.PI) / BINS
+
+/** One answer: a stroke toward a direction, and whether it caught. */
+export interface FeelAnswer {
+  /** Radians in the test's own frame. */
+  readonly stroke: number
+  readonly catches: boolean
+}
+
+/** A test under way: what was answered and how likely each direction is. */
+export interface FeelTest {
+  readonly answers: readonly FeelAnswer[]
+  /** Probability of each of 72 directions, the first at 0. */
+  readonly posterior: readonly number[]
+  readonly prior: readonly number[]
+}
+
+/** How sharply an answer tells; the defaults are the house's. */
+export interface Sharpness {
+  readonly wrongAnswer: number
+  /** 0 makes a hard edge at a right angle. */
+  readonly softness: number
+}
+
+const USUAL: Sharpness = { wrongAnswer: T.wrongAnswer.value, softness: T.softness.value }
+
+/** Direction of a bin. */
+export const binAngle = (bin: number): number => bin * STEP
+
+/**
+ * Begins a test.
+ * @param expected what the surroundings say: a direction and how concentrated it is (von Mises κ); nothing: all alike
+ */
+export function beginTest(expected?: { direction: number; kappa: number }): FeelTest {
+  const raw = Array.from({ length: BINS }, (_, i) =>
+    expected ? Math.exp(expected.kappa * (Math.cos(binAngle(i) - expected.direction) - 1)) : 1,
+  )
+  const total = raw.reduce((s, p) => s + p, 0)
+  // The surroundings may be wrong: a fifth of the belief stays everywhere.
+  const prior = raw.map((p) => (expected ? 0.8 : 1) * (p / total) + (expected ? 0.2 / BINS : 0))
+  return { answers: [], posterior: prior, prior }
+}
+
+/** Probability that a stroke catches on hair that grows in a direction. */
+export function catchOdds(stroke: number, growth: number, sharpness: Sharpness = USUAL): number {
+  const along = Math.cos(stroke - growth)
+  const { wrongAnswer: e, softness: s } = sharpness
+  // A right angle exactly is a toss-up, whatever rounding makes of its cosine.
+  if (Math.abs(along) < 1e-12) return 0.5
+  const against = s === 0 ? (along < 0 ? 1 : 0) : 1 / (1 + Math.exp(along / s))
+  return e + (1 - 2 * e) * against
+}
+
+/** Takes an answer in. */
+export function answerTest(test: FeelTest, answer: FeelAnswer, sharpness?: Sharpness): FeelTest {
+  const weighed = test.posterior.map((p, i) => {
+    const odds = catchOdds(answer.stroke, binAngle(i), sharpness)
+    return p * (answer.catches ? odds : 1 - odds)
+  })
+  const total = weighed.reduce((s, p) => s + p, 0)
+  if (!(total > 0)) {
+    throw new DomainError('answers-clash', 'These answers cannot all be right. Begin this place again.')
+  }
+  return { ...test, answers: [...test.answers, answer], posterior: weighed.map((p) => p / total) }
+}
+
+/** Takes the last answer back. */
+export function takeBackAnswer(test: FeelTest, sharpness?: Sharpness): FeelTest {
+  const fresh: FeelTest = { answers: [], posterior: test.prior, prior: test.prior }
+  return test.answers.slice(0, -1).reduce((t, a) => answerTest(t, a, sharpness), fresh)
+}
+
+const entropy = (p: number) => (p <= 0 || p >= 1 ? 0 : -p * Math.log2(p) - (1 - p) * Math.log2(1 - p))
+
+/** The stroke to make next, radians, and what its answer is expected to tell, in bits. */
+export function nextStroke(test: FeelTest, sharpness?: Sharpness): { stroke: number; bits: number } {
+  let best = { stroke: 0, bits: -1 }
+  for (let k = 0; k < BINS; k++) {
+    // Between bins, so that with a hard edge none lies on it.
+    const stroke = wrapTurn(binAngle(k) + STEP / 2)
+    let caught = 0
+    let known = 0
+    test.posterior.forEach((p, i) => {
+      const odds = catchOdds(stroke, binAngle(i), sharpness)
+      caught += p * odds
+      known += p * entropy(odds)
+    })
+    const bits = entropy(caught) - known
+    if (bits > best.bits + 1e-12) best = { stroke, bits }
+  }
+  return best
+}
+
+/** What a test says so far. */
+export interface TestResult {
+  /** Mean direction, radians. */
+  readonly direction: number
+  /** Half of the narrowest arc round it that holds 80 %, radians. */
+  readonly halfWidth: number
+  readonly sure: boolean
+  /** Sure, or asked often enough. */
+  readonly done: boolean
+}
+
+export function testResult(test: FeelTest): TestResult {
+  let c = 0
+  let s = 0
+  test.posterior.forEach((p, i) => {
+    c += p * Math.cos(binAngle(i))
+    s += p * Math.sin(binAngle(i))
+  })
+  const direction = wrapTurn(Math.atan2(s, c))
+  const byDistance = test.posterior
+    .map((p, i) => ({ p, off: Math.abs(wrapHalf(binAngle(i) - direction)) }))
+    .sort((a, b) => a.off - b.off)
+  let held = 0
+  let halfWidth = Math.PI
+  for (const { p, off } of byDistance) {
+    held += p
+    if (held >= T.sureShare.value) {
+      halfWidth = off
+      break
+    }
+  }
+  const sure = halfWidth <= (T.sureWithinDeg.value * Math.PI) / 180 + 1e-9
+  return { direction, halfWidth, sure, done: sure || test.answers.length >= T.mostAnswers.value }
+}

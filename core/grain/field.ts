@@ -1,0 +1,386 @@
+/**
+ * The direction field (M3): from readings here and there to a direction everywhere on the skin.
+ *
+ * Minimises |A u|² (weighted by area) + Σ λ m_k |w_kᴴ u − 1|², where A is the connection Laplacian, u one complex number per
+ * vertex of the solve mesh and m_k the weight of a reading. The bi-Laplacian follows a field that turns evenly, where the
+ * plain one flattens it between readings. A second, plain solve tells how far to trust the answer: readings that disagree or
+ * lie far away leave its vectors short.
+ */
+import { DomainError } from '../errors.ts'
+import { tangentPart, unit, type Vec3 } from '../head/frames.ts'
+import { Locator } from '../head/locate.ts'
+import type { Mesh } from '../head/mesh.ts'
+import { constant } from '../house/constants.ts'
+import { angleAtVertex, connect, type Connection } from './connection.ts'
+import { nestedDissection } from './dissection.ts'
+import { Factor, type HalfSolved, type HermitianMatrix, type SparseVector } from './ldl.ts'
+
+export const FIELD_CONSTANTS = {
+  readingStrength: constant(0.01, '1/mm²', 'How strongly a reading holds the field (bi-Laplacian)', 'H'),
+  trustStrength: constant(10, '', 'How strongly a reading holds the measure of trust (plain Laplacian)', 'H'),
+  weightGuess: constant(0.05, '', 'Weight of a starting guess beside a felt reading', 'H'),
+  reachMm: constant(38, 'mm', 'Skin farther than this from every reading counts as not read', 'H'),
+  fadeMm: constant(18, 'mm', 'Trust begins to fade this far from a reading', 'H'),
+} as const
+
+const C = FIELD_CONSTANTS
+
+/** A direction at a place, with the weight it has. */
+export interface FieldReading {
+  readonly id: string
+  readonly point: Vec3
+  readonly normal: Vec3
+  /** Unit tangent, root to tip. */
+  readonly tangent: Vec3
+  /** 1 for a direction felt today. */
+  readonly weight: number
+}
+
+/** The field on the solve mesh. */
+export interface FieldAnswer {
+  /** Direction at each vertex as a complex number in the vertex's basis; its size is of no meaning. */
+  readonly re: Float64Array
+  readonly im: Float64Array
+  /** Trust, 0 to 1, from agreement and distance; 0 where nothing was read near. */
+  readonly trust: Float64Array
+  /** Way over the skin to the nearest reading, mm; Infinity when there is none. */
+  readonly distanceMm: Float64Array
+}
+
+/** A reading and where it lies on the solve mesh. */
+export interface Placed {
+  readonly reading: FieldReading
+  readonly vector: SparseVector
+  readonly triangle: number
+}
+
+/** The connection Laplacian A by rows, Hermitian; its diagonal comes last in each row. */
+export function connectionLaplacian(c: Connection, epsilon: number): HermitianMatrix {
+  const n = c.vertices
+  const start = new Int32Array(n + 1)
+  for (let i = 0; i < n; i++) start[i + 1] = start[i]! + c.start[i + 1]! - c.start[i]! + 1
+  const columns = new Int32Array(start[n]!)
+  const re = new Float64Array(start[n]!)
+  const im = new Float64Array(start[n]!)
+  for (let i = 0; i < n; i++) {
+    let p = start[i]!
+    let sum = epsilon * c.areas[i]!
+    for (let e = c.start[i]!; e < c.start[i + 1]!; e++) {
+      const w = c.weights[e]!
+      columns[p] = c.neighbours[e]!
+      // A vector is carried from j to i: the turn of the edge j → i, which is minus that of i → j.
+      re[p] = -w * Math.cos(-c.turns[e]!)
+      im[p] = -w * Math.sin(-c.turns[e]!)
+      sum += w
+      p++
+    }
+    columns[p] = i
+    re[p] = sum
+  }
+  return { start, columns, re, im }
+}
+
+/** B = A · diag(1/area) · A. */
+export function biLaplacian(a: HermitianMatrix, areas: Float64Array): HermitianMatrix {
+  const n = areas.length
+  const start = new Int32Array(n + 1)
+  const columns: number[] = []
+  const re: number[] = []
+  const im: number[] = []
+  const seen = new Int32Array(n).fill(-1)
+  const sumRe = new Float64Array(n)
+  const sumIm = new Float64Array(n)
+  for (let i = 0; i < n; i++) {
+    const own: number[] = []
+    for (let p = a.start[i]!; p < a.start[i + 1]!; p++) {
+      const k = a.columns[p]!
+      const ar = a.re[p]! / areas[k]!
+      const ai = a.im[p]! / areas[k]!
+      for (let q = a.start[k]!; q < a.start[k + 1]!; q++) {
+        const j = a.columns[q]!
+        if (seen[j] !== i) {
+          seen[j] = i
+          sumRe[j] = sumIm[j] = 0
+          own.push(j)
+        }
+        sumRe[j]! += ar * a.re[q]! - ai * a.im[q]!
+        sumIm[j]! += ar * a.im[q]! + ai * a.re[q]!
+      }
+    }
+    for (const j of own) {
+      columns.push(j)
+      re.push(sumRe[j]!)
+      im.push(j === i ? 0 : sumIm[j]!)
+    }
+    start[i + 1] = columns.length
+  }
+  return {
+    start,
+    columns: Int32Array.from(columns),
+    re: Float64Array.from(re),
+    im: Float64Array.from(im),
+  }
+}
+
+/** What does not change with the readings: connection, order, both factors with the guesses in. Built once per mesh. */
+export interface FieldGround {
+  readonly connection: Connection
+  readonly locator: Locator
+  readonly direction: Factor
+  readonly trust: Factor
+  readonly guesses: readonly Placed[]
+  /** The right side of the guesses, half solved. */
+  readonly guessed: HalfSolved
+}
+
+/** Keeps both systems definite without being felt. */
+const EPSILON = 1e-9
+
+/**
+ * Prepares a closed mesh. The guesses are readings of their own, taken at their given weight and never trusted.
+ * @throws DomainError `not-closed`
+ */
+export function fieldGround(
+  mesh: Mesh & { readonly normals?: Float32Array },
+  guesses: readonly FieldReading[],
+): FieldGround {
+  const connection = connect(mesh)
+  const locator = new Locator(mesh)
+  const a = connectionLaplacian(connection, EPSILON)
+  const b = biLaplacian(a, connection.areas)
+  const bRe = new Float64Array(connection.vertices)
+  const bIm = new Float64Array(connection.vertices)
+  const placed = guesses.map((guess) => place({ connection, locator }, guess))
+  for (const guess of placed) {
+    const { at, re, im } = guess.vector
+    const m = C.readingStrength.value * guess.reading.weight
+    at.forEach((i, k) => {
+      bRe[i]! += m * re[k]!
+      bIm[i]! += m * im[k]!
+      at.forEach((j, l) => {
+        const p = entryOf(b, i, j)
+        b.re[p]! += m * (re[k]! * re[l]! + im[k]! * im[l]!)
+        b.im[p]! += m * (im[k]! * re[l]! - re[k]! * im[l]!)
+      })
+    })
+  }
+  const direction = new Factor(b, nestedDissection(mesh.positions, b.start, b.columns))
+  const trust = new Factor(a, nestedDissection(mesh.positions, a.start, a.columns))
+  return {
+    connection,
+    locator,
+    direction,
+    trust,
+    guesses: placed,
+    guessed: direction.halfSolve(bRe, bIm),
+  }
+}
+
+function entryOf(m: HermitianMatrix, row: number, column: number): number {
+  for (let p = m.start[row]!; p < m.start[row + 1]!; p++) if (m.columns[p] === column) return p
+  throw new Error('not tied')
+}
+
+function place(ground: Pick<FieldGround, 'connection' | 'locator'>, reading: FieldReading): Placed {
+  const { connection, locator } = ground
+  const numbers = [...reading.point, ...reading.normal, ...reading.tangent, reading.weight]
+  if (!numbers.every(Number.isFinite) || reading.weight <= 0) {
+    throw new DomainError('bad-reading', 'A reading has a number that is not one; it was not taken.')
+  }
+  const { triangle, weights } = locator.nearest(reading.point, reading.normal)
+  const at: number[] = []
+  const re: number[] = []
+  const im: number[] = []
+  for (let k = 0; k < 3; k++) {
+    if (weights[k]! < 1e-9) continue
+    const v = connection.indices[3 * triangle + k]!
+    const angle = angleAtVertex(connection, v, reading.tangent, reading.normal)
+    at.push(v)
+    re.push(weights[k]! * Math.cos(angle))
+    im.push(weights[k]! * Math.sin(angle))
+  }
+  return { reading, vector: { at, re, im }, triangle }
+}
+
+const same = (a: FieldReading, b: FieldReading) =>
+  a.weight === b.weight &&
+  [0, 1, 2].every((x) => a.point[x] === b.point[x] && a.tangent[x] === b.tangent[x] && a.normal[x] === b.normal[x])
+
+const apart = (a: Vec3, b: Vec3) => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2])
+
+/** A field that follows its readings: they come, go and turn one at a time. */
+export class GrainField {
+  readonly ground: FieldGround
+  private readonly placed = new Map<string, Placed>()
+  private readonly direction: Factor
+  private readonly trust: Factor
+  /** How many readings lie near each guess: it gives way to the first and comes back after the last. */
+  private readonly near: Int32Array
+  private readonly directed: HalfSolved
+  private readonly trusted: HalfSolved
+
+  constructor(ground: FieldGround) {
+    this.ground = ground
+    this.direction = new Factor(ground.direction)
+    this.trust = new Factor(ground.trust)
+    this.near = new Int32Array(ground.guesses.length)
+    this.directed = { values: ground.guessed.values.slice() }
+    this.trusted = { values: new Float64Array(2 * ground.connection.vertices) }
+  }
+
+  get count(): number {
+    return this.placed.size
+  }
+
+  get readings(): readonly FieldReading[] {
+    return [...this.placed.values()].map((p) => p.reading)
+  }
+
+  /**
+   * Puts a reading in; one of the same id is replaced.
+   * @throws DomainError `bad-reading`, `off-the-head`; the field is then as it was
+   */
+  put(reading: FieldReading): void {
+    const placed = place(this.ground, reading)
+    this.take(reading.id)
+    this.apply(placed, 1)
+    this.placed.set(reading.id, placed)
+  }
+
+  /** Takes a reading out; an unknown id changes nothing. */
+  take(id: string): void {
+    const placed = this.placed.get(id)
+    if (!placed) return
+    this.apply(placed, -1)
+    this.placed.delete(id)
+  }
+
+  /** Makes the readings those of the list, with as few changes as that needs. */
+  setAll(readings: readonly FieldReading[]): void {
+    const wanted = new Set(readings.map((r) => r.id))
+    for (const id of [...this.placed.keys()]) if (!wanted.has(id)) this.take(id)
+    for (const r of readings) {
+      const old = this.placed.get(r.id)
+      if (!old || !same(old.reading, r)) this.put(r)
+    }
+  }
+
+  private apply({ reading, vector }: Placed, sign: 1 | -1): void {
+    const direct = (v: SparseVector, weight: number) =>
+      this.direction.change(v, weight * C.readingStrength.value, this.directed)
+    if (sign > 0) direct(vector, reading.weight)
+    this.ground.guesses.forEach((guess, g) => {
+      if (apart(guess.reading.point, reading.point) > C.reachMm.value) return
+      const before = this.near[g]!
+      this.near[g] = before + sign
+      if (sign > 0 && before === 0) direct(guess.vector, -guess.reading.weight)
+      if (sign < 0 && before === 1) direct(guess.vector, guess.reading.weight)
+    })
+    if (sign < 0) direct(vector, -reading.weight)
+    this.trust.change(vector, sign * C.trustStrength.value * reading.weight, this.trusted)
+  }
+
+  /** The directions alone: what has to follow the hand. */
+  directions(): { re: Float64Array; im: Float64Array } {
+    return this.direction.finish(this.directed)
+  }
+
+  /** Directions, trust and distances. */
+  answer(): FieldAnswer {
+    const { re, im } = this.directions()
+    const distanceMm = this.distances()
+    const trust = new Float64Array(distanceMm.length)
+    if (this.placed.size > 0) {
+      const t = this.trust.finish(this.trusted)
+      const support = this.support()
+      trust.forEach((_, v) => {
+        const agreement = Math.min(1, Math.hypot(t.re[v]!, t.im[v]!))
+        trust[v] = agreement * nearness(distanceMm[v]!) * (1 - 0.5 ** support[v]!)
+      })
+    }
+    return { re, im, trust, distanceMm }
+  }
+
+  /**
+   * How much every vertex would move with a reading at a place: the column of the inverse there, and its own entry.
+   * @throws DomainError `off-the-head`
+   */
+  influence(at: { point: Vec3; normal: Vec3 }): {
+    re: Float64Array
+    im: Float64Array
+    own: number
+  } {
+    const tangent = unit(tangentPart(Math.abs(at.normal[0]) < 0.8 ? [1, 0, 0] : [0, 1, 0], at.normal))
+    const { vector } = place(this.ground, { id: '', ...at, tangent, weight: 1 })
+    const n = this.ground.connection.vertices
+    const bRe = new Float64Array(n)
+    const bIm = new Float64Array(n)
+    vector.at.forEach((v, i) => {
+      bRe[v] = vector.re[i]!
+      bIm[v] = vector.im[i]!
+    })
+    const { re, im } = this.direction.finish(this.direction.halfSolve(bRe, bIm))
+    const own = vector.at.reduce((s, v, i) => s + vector.re[i]! * re[v]! + vector.im[i]! * im[v]!, 0)
+    return { re, im, own }
+  }
+
+  /** How many readings stand behind each vertex, the farther ones counting less. */
+  private support(): Float64Array {
+    const { positions, vertices } = this.ground.connection
+    const out = new Float64Array(vertices)
+    const reach = C.reachMm.value
+    for (const { reading } of this.placed.values()) {
+      const [x, y, z] = reading.point
+      for (let v = 0; v < vertices; v++) {
+        const dx = positions[3 * v]! - x
+        const dy = positions[3 * v + 1]! - y
+        const dz = positions[3 * v + 2]! - z
+        const d2 = dx * dx + dy * dy + dz * dz
+        if (d2 < reach * reach) out[v]! += reading.weight * nearness(Math.sqrt(d2))
+      }
+    }
+    return out
+  }
+
+  /** Way along the edges of the mesh to the nearest reading, mm. */
+  private distances(): Float64Array {
+    const { connection } = this.ground
+    const { positions, indices } = connection
+    const out = new Float64Array(connection.vertices).fill(Infinity)
+    const buckets: number[][] = []
+    const push = (v: number, d: number) => {
+      if (d >= out[v]! || d > C.reachMm.value) return
+      out[v] = d
+      ;(buckets[Math.floor(d / 2)] ??= []).push(v)
+    }
+    const at = (v: number): Vec3 => [
+      positions[3 * v]!,
+      positions[3 * v + 1]!,
+      positions[3 * v + 2]!,
+    ]
+    for (const { reading, triangle } of this.placed.values())
+      for (let k = 0; k < 3; k++) {
+        const v = indices[3 * triangle + k]!
+        push(v, apart(at(v), reading.point))
+      }
+    for (let b = 0; b < buckets.length; b++) {
+      // A bucket may still grow while it is worked off: edges shorter than its width lead back into it.
+      const bucket = buckets[b] ?? []
+      for (let i = 0; i < bucket.length; i++) {
+        const v = bucket[i]!
+        const here = at(v)
+        for (let e = connection.start[v]!; e < connection.start[v + 1]!; e++) {
+          const u = connection.neighbours[e]!
+          push(u, out[v]! + apart(at(u), here))
+        }
+      }
+    }
+    return out
+  }
+}
+
+/** 1 near a reading, falling to 0 where skin counts as not read. */
+export function nearness(distanceMm: number): number {
+  const [from, to] = [C.fadeMm.value, C.reachMm.value]
+  return Math.max(0, Math.min(1, (to - distanceMm) / (to - from)))
+}

@@ -1,0 +1,43 @@
+/** Reading the field off at any place of the head. */
+import type { SurfacePoint } from '../head/head.ts'
+import { tangentPart, unit, type Vec3 } from '../head/frames.ts'
+import { directionAtVertex, turnWithNormal } from './connection.ts'
+import type { FieldAnswer, FieldGround } from './field.ts'
+
+/** Direction and trust of the field at a place near the mesh. */
+export interface FieldAt {
+  /** Unit tangent, root to tip. */
+  readonly direction: Vec3
+  /** 0 to 1; 0 where nothing was read near. */
+  readonly trust: number
+}
+
+/**
+ * The field at a place, carried there from the corners of the nearest triangle of the solve mesh.
+ * @throws DomainError `off-the-head`
+ */
+export function fieldAt(ground: FieldGround, answer: FieldAnswer, at: SurfacePoint): FieldAt {
+  const { connection, locator } = ground
+  const { triangle, weights } = locator.nearest(at.point, at.normal)
+  let sum: Vec3 = [0, 0, 0]
+  let trust = 0
+  for (let k = 0; k < 3; k++) {
+    const v = connection.indices[3 * triangle + k]!
+    const size = Math.hypot(answer.re[v]!, answer.im[v]!)
+    if (size === 0) continue
+    const normal: Vec3 = [
+      connection.normals[3 * v]!,
+      connection.normals[3 * v + 1]!,
+      connection.normals[3 * v + 2]!,
+    ]
+    const d = turnWithNormal(
+      directionAtVertex(connection, v, Math.atan2(answer.im[v]!, answer.re[v]!)),
+      normal,
+      at.normal,
+    )
+    const w = weights[k]!
+    sum = [sum[0] + w * d[0], sum[1] + w * d[1], sum[2] + w * d[2]]
+    trust += w * answer.trust[v]!
+  }
+  return { direction: unit(tangentPart(sum, at.normal)), trust }
+}

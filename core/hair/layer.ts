@@ -1,0 +1,64 @@
+/** What kind of hair grows where: zone by zone over what was told at Ask, and strays to tweeze first. */
+import type { KeepLine } from '../lines/keepLine.ts'
+import { hairIn, type Coarseness, type Curl, type SkinAndHair } from '../client.ts'
+import type { SurfacePoint } from '../head/head.ts'
+import type { HairKind } from '../head/zoneFacts.ts'
+import type { ZoneId } from '../head/zones.ts'
+
+export const HAIR_KINDS = ['vellus', 'mixed', 'terminal'] as const
+export const DENSITIES = ['none', 'sparse', 'medium', 'dense'] as const
+export const GREYS = ['none', 'some', 'most'] as const
+export const COARSENESSES = ['fine', 'medium', 'coarse'] as const
+export const CURLS = ['straight', 'wavy', 'tight'] as const
+
+/** Hair of one zone; what is left out is as told at Ask. */
+export interface ZoneHair {
+  readonly kind?: (typeof HAIR_KINDS)[number]
+  readonly coarseness?: Coarseness
+  readonly density?: (typeof DENSITIES)[number]
+  readonly curl?: Curl
+  readonly grey?: (typeof GREYS)[number]
+}
+
+export type HairLayer = Partial<Record<ZoneId, ZoneHair>>
+
+/** A single dark hair to tweeze before the blade: it would dull the blade and hurt (common practice). */
+export interface Stray extends SurfacePoint {
+  readonly id: string
+  readonly zoneId: ZoneId
+}
+
+/** What is known of a visit's skin besides its grain. */
+export interface SurfaceNotes {
+  readonly lines: readonly KeepLine[]
+  /** Zones kept as a whole. */
+  readonly keptZones: readonly ZoneId[]
+  readonly hair: HairLayer
+  readonly strays: readonly Stray[]
+}
+
+export const NO_NOTES: SurfaceNotes = { lines: [], keptZones: [], hair: {}, strays: [] }
+
+/**
+ * The hair a plan works with in a zone. Mixed hair counts as the coarser of what it mixes: a blade meets its terminal hairs.
+ */
+export function plannedHair(zoneId: ZoneId, client: SkinAndHair, layer: HairLayer): HairKind {
+  const own = layer[zoneId]?.kind
+  const usual = hairIn(zoneId, client.faceHair)
+  if (own === undefined) return usual
+  if (own === 'vellus') return 'vellus'
+  return usual === 'vellus' ? 'beard' : usual
+}
+
+/** One zone's hair in words: "terminal, coarse, sparse, some grey". */
+export function hairWords(hair: ZoneHair): string {
+  return [
+    hair.kind,
+    hair.coarseness,
+    hair.density === 'none' ? 'no hair' : hair.density,
+    hair.curl,
+    hair.grey && hair.grey !== 'none' ? `${hair.grey} grey` : undefined,
+  ]
+    .filter((w) => w !== undefined)
+    .join(', ')
+}

@@ -1,0 +1,144 @@
+/** Keep-lines: borders drawn over the skin, on one side of which hair is kept. */
+import { cross, dot, type Vec3 } from '../head/frames.ts'
+import { shortestPath, type PathPoint, type Surface } from '../head/geodesic.ts'
+import { surfacePoint, triangleArea, type SurfacePoint } from '../head/head.ts'
+import { mirrorZone, ZONE_IDS, type ZoneId } from '../head/zones.ts'
+import { constant } from '../house/constants.ts'
+
+export const LINE_CONSTANTS = {
+  reachMm: constant(60, 'mm', 'A keep-line parts a zone no farther than this from itself', 'H'),
+  wholeZoneShare: constant(0.97, '', 'From this kept share on a zone is left out as a whole', 'H'),
+} as const
+
+export const LINE_KINDS = ['hairline', 'brow', 'sideburn', 'cheek', 'neck', 'moustache'] as const
+export type LineKind = (typeof LINE_KINDS)[number]
+
+export const LINE_WORDS: Readonly<Record<LineKind, string>> = {
+  hairline: 'hairline',
+  brow: 'brow edge',
+  sideburn: 'sideburn',
+  cheek: 'cheek line',
+  neck: 'neck line',
+  moustache: 'moustache line',
+}
+
+/** Which half of the head a line lies on; a line may cross the middle. */
+export type LineSide = 'left' | 'right' | 'middle'
+
+/** A place the line is drawn through. */
+export interface LineTap extends SurfacePoint {
+  readonly zoneId: ZoneId
+}
+
+/** A line over the skin. It runs the shortest way between its taps. */
+export interface KeepLine {
+  readonly id: string
+  readonly kind: LineKind
+  readonly taps: readonly LineTap[]
+  /** Side on which hair is kept, along the line as seen from outside. */
+  readonly keep: 'left' | 'right'
+  readonly drawnAtMs: number
+}
+
+/** The side of the client's head that a line lies on. */
+export function lineSide(line: Pick<KeepLine, 'taps'>): LineSide {
+  const left = line.taps.some((t) => t.point[0] > 4)
+  const right = line.taps.some((t) => t.point[0] < -4)
+  return left === right ? 'middle' : left ? 'left' : 'right'
+}
+
+/** "cheek line, client's left". */
+export function lineName(line: Pick<KeepLine, 'kind' | 'taps'>): string {
+  const side = lineSide(line)
+  return side === 'middle' ? LINE_WORDS[line.kind] : `${LINE_WORDS[line.kind]}, client’s ${side}`
+}
+
+/** The whole line over the surface. */
+export function linePath(surface: Surface, line: Pick<KeepLine, 'taps'>): PathPoint[] {
+  const path: PathPoint[] = []
+  for (let i = 1; i < line.taps.length; i++) {
+    const piece = shortestPath(surface, line.taps[i - 1]!.point, line.taps[i]!.point)
+    path.push(...(i === 1 ? piece : piece.slice(1)))
+  }
+  return path
+}
+
+/** The line on the other side of the head; what was left of it is then right. */
+export function mirrorLine(line: KeepLine, id: string, atMs: number): KeepLine {
+  const flip = (v: Vec3): Vec3 => [-v[0], v[1], v[2]]
+  return {
+    ...line,
+    id,
+    drawnAtMs: atMs,
+    keep: line.keep === 'left' ? 'right' : 'left',
+    taps: line.taps.map((t) => ({
+      zoneId: mirrorZone(t.zoneId),
+      point: flip(t.point),
+      normal: flip(t.normal),
+    })),
+  }
+}
+
+/** The nearest place of a path to a point: how far, and on which side of the path the point lies. */
+export function besidePath(
+  path: readonly SurfacePoint[],
+  point: Vec3,
+): { distanceMm: number; side: 'left' | 'right'; at: Vec3 } {
+  let best = Infinity
+  let side: 'left' | 'right' = 'left'
+  let where: Vec3 = path[0]!.point
+  for (let i = 1; i < path.length; i++) {
+    const a = path[i - 1]!.point
+    const b = path[i]!.point
+    const d: Vec3 = [b[0] - a[0], b[1] - a[1], b[2] - a[2]]
+    const length2 = dot(d, d)
+    if (length2 === 0) continue
+    const q: Vec3 = [point[0] - a[0], point[1] - a[1], point[2] - a[2]]
+    const t = Math.max(0, Math.min(1, dot(q, d) / length2))
+    const off: Vec3 = [q[0] - t * d[0], q[1] - t * d[1], q[2] - t * d[2]]
+    const distance = Math.hypot(...off)
+    if (distance >= best) continue
+    best = distance
+    where = [a[0] + t * d[0], a[1] + t * d[1], a[2] + t * d[2]]
+    side = dot(cross(path[i]!.normal, d), off) >= 0 ? 'left' : 'right'
+  }
+  return { distanceMm: best, side, at: where }
+}
+
+/**
+ * Share of each zone that keep-lines keep. A line parts the zones it runs through, so far as it reaches.
+ * @returns only zones of which something is kept, 0 to 1
+ */
+export function keptShares(
+  surface: Surface,
+  lines: readonly KeepLine[],
+): Partial<Record<ZoneId, number>> {
+  const { mesh } = surface
+  const drawn = lines
+    .filter((l) => l.taps.length > 1)
+    .map((line) => ({ keep: line.keep, path: linePath(surface, line) }))
+  const crossed = new Map<number, typeof drawn>()
+  for (const line of drawn) {
+    for (const zone of new Set(line.path.map((p) => mesh.zones[p.triangle]!))) {
+      crossed.set(zone, [...(crossed.get(zone) ?? []), line])
+    }
+  }
+  const out: Partial<Record<ZoneId, number>> = {}
+  for (const [zone, own] of crossed) {
+    const [start, count] = mesh.ranges[zone]!
+    let all = 0
+    let kept = 0
+    for (let t = start; t < start + count; t++) {
+      const area = triangleArea(mesh, t)
+      all += area
+      const { point } = surfacePoint(mesh, t, 1 / 3, 1 / 3)
+      const keeps = own.some(({ path, keep }) => {
+        const beside = besidePath(path, point)
+        return beside.side === keep && beside.distanceMm <= LINE_CONSTANTS.reachMm.value
+      })
+      if (keeps) kept += area
+    }
+    if (kept > 0) out[ZONE_IDS[zone]!] = kept / all
+  }
+  return out
+}

@@ -1,0 +1,73 @@
+/** The hair marks of a field, worked out beside the page; while a stroke is drawn they follow it as fast as they can. */
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import type { FieldReading } from '../../core/grain/field.ts'
+import type { Streamlets } from '../../core/grain/streamlets.ts'
+import type { ZoneId } from '../../core/head/zones.ts'
+import type { FlowAsk } from '../workers/head.worker.ts'
+import type { LoadedHead } from './loadHead.ts'
+import type { HeadFlow } from './shared.ts'
+
+export function useFlow(
+  head: LoadedHead,
+  flow: HeadFlow | undefined,
+  level: number,
+): {
+  marks: Streamlets | undefined
+  /** Shows what a stroke would leave; null when it has ended. */
+  follow: (drawing: readonly FieldReading[] | null) => void
+} {
+  const [marks, setMarks] = useState<Streamlets>()
+  const ask = useMemo<FlowAsk | undefined>(
+    () =>
+      flow && {
+        readings: flow.readings,
+        reversed: flow.reversed ?? false,
+        guesses: flow.guesses ?? false,
+        level,
+        faint: [...(flow.faint ?? [])] as ZoneId[],
+      },
+    [flow, level],
+  )
+  const current = useRef(ask)
+  current.current = ask
+  useEffect(() => {
+    if (!ask) {
+      setMarks(undefined)
+      return
+    }
+    let wanted = true
+    void head.worker.flow(ask).then((made) => {
+      if (wanted) setMarks(made)
+    })
+    return () => {
+      wanted = false
+    }
+  }, [head, ask])
+
+  const drawing = useRef<{ waiting: readonly FieldReading[] | null; busy: boolean }>({
+    waiting: null,
+    busy: false,
+  })
+  const follow = useCallback(
+    (readings: readonly FieldReading[] | null) => {
+      const d = drawing.current
+      d.waiting = readings
+      if (d.busy) return
+      // One demand at a time, always with the newest stroke.
+      const next = async () => {
+        d.busy = true
+        while (d.waiting && current.current) {
+          const now = d.waiting
+          d.waiting = null
+          const made = await head.worker.flow({ ...current.current, drawing: now })
+          setMarks(made)
+          if (d.waiting === now) break
+        }
+        d.busy = false
+      }
+      if (readings) void next()
+    },
+    [head],
+  )
+  return { marks, follow }
+}
