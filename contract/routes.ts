@@ -67,6 +67,12 @@ export const ROUTES = {
     params: s.idParams,
     body: s.readingEditSchema,
   }),
+  saveNotes: route<t.VisitPage>({
+    method: 'PUT',
+    path: '/api/visits/:id/notes',
+    params: s.idParams,
+    body: s.notesSchema,
+  }),
   savePlan: route<t.VisitPage>({ method: 'PUT', path: '/api/visits/:id/plan', params: s.idParams }),
   addEvent: route<t.ChairAnswer>({
     method: 'POST',

@@ -1,5 +1,7 @@
 /** What may come over the wire, as Yup schemas. The server checks every body, parameter and query with these. */
 import * as y from 'yup'
+import { COARSENESSES, CURLS, DENSITIES, GREYS, HAIR_KINDS } from '../core/hair/layer.ts'
+import { LINE_KINDS } from '../core/lines/keepLine.ts'
 
 const uuid = () => y.string().uuid('must be an id (UUID)')
 const text = (most: number) => y.string().trim().max(most, `at most ${most} characters`)
@@ -16,6 +18,10 @@ const vec3 = () =>
     .of(y.number().required().min(-1000).max(1000))
     .length(3, 'must have three numbers')
     .required()
+
+/** A place on the skin. */
+const place = () =>
+  y.object({ zoneId: word().required(), point: vec3(), normal: vec3() }).noUnknown()
 
 export const idParams = y.object({ id: uuid().required() }).noUnknown()
 
@@ -115,6 +121,10 @@ export const askedSchema = y
             point: vec3(),
             normal: vec3(),
             radiusMm: y.number().min(1).max(60).required(),
+            trail: y.array().of(place().required()).max(400).optional(),
+            marginMm: y.number().min(0).max(60).optional(),
+            seenOn: isoDate().optional(),
+            stillThere: y.string().oneOf(['ask', 'yes']).optional(),
           })
           .noUnknown(),
       )
@@ -139,18 +149,81 @@ export const readingSchema = y
     point: vec3(),
     normal: vec3(),
     tangent: vec3(),
-    method: y.string().oneOf(['felt', 'looked', 'pad', 'card']).required(),
+    method: y.string().oneOf(['felt', 'looked', 'pad', 'card', 'test']).required(),
     atMs: moment().required(),
+    answers: y
+      .array()
+      .of(
+        y
+          .object({
+            strokeDeg: y.number().min(0).max(360).required(),
+            catches: y.boolean().required(),
+          })
+          .noUnknown(),
+      )
+      .max(60)
+      .optional(),
   })
   .noUnknown()
 
 /** One edit of the map: readings taken out and readings put in, together or not at all. */
 export const readingEditSchema = y
   .object({
-    remove: y.array().of(uuid().required()).max(500).required(),
-    add: y.array().of(readingSchema.required()).max(500).required(),
+    remove: y.array().of(uuid().required()).max(1000).required(),
+    add: y.array().of(readingSchema.required()).max(1000).required(),
   })
   .noUnknown()
+
+const choice = (of: readonly string[]) => y.string().oneOf([...of])
+
+/** What Read notes besides the grain. */
+export const notesSchema = y
+  .object({
+    lines: y
+      .array()
+      .of(
+        y
+          .object({
+            id: uuid().required(),
+            kind: choice(LINE_KINDS).required(),
+            keep: choice(['left', 'right']).required(),
+            drawnAtMs: moment().required(),
+            taps: y.array().of(place().required()).min(1).max(40).required(),
+          })
+          .noUnknown()
+          .required(),
+      )
+      .max(40, 'at most 40 lines')
+      .required(),
+    keptZones: y.array().of(word().required()).max(80).required(),
+    hair: y
+      .mixed<Record<string, object>>()
+      .required()
+      .test('hair', 'must hold kinds of hair by zone', (value) => {
+        if (typeof value !== 'object' || value === null || Array.isArray(value)) return false
+        return Object.entries(value).every(
+          ([zone, hair]) =>
+            word().isValidSync(zone) && zoneHair.isValidSync(hair, { strict: true }),
+        )
+      }),
+    strays: y
+      .array()
+      .of(place().shape({ id: uuid().required() }).required())
+      .max(200, 'at most 200 strays')
+      .required(),
+  })
+  .noUnknown()
+
+const zoneHair = y
+  .object({
+    kind: choice(HAIR_KINDS).optional(),
+    coarseness: choice(COARSENESSES).optional(),
+    density: choice(DENSITIES).optional(),
+    curl: choice(CURLS).optional(),
+    grey: choice(GREYS).optional(),
+  })
+  .noUnknown()
+  .required()
 
 export const eventSchema = y
   .object({

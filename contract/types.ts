@@ -6,6 +6,8 @@ import type { HairReading, SkinAnswer } from '../core/history/answers.ts'
 import type { TodayFlag } from '../core/history/flags.ts'
 import type { ClientModel } from '../core/history/learn.ts'
 import type { Reading } from '../core/grain/readings.ts'
+import type { SurfaceNotes } from '../core/hair/layer.ts'
+import type { KeepLine } from '../core/lines/keepLine.ts'
 import type { Schools } from '../core/house/schools.ts'
 import type { Hand } from '../core/plan/hands.ts'
 import type { Plan } from '../core/plan/types.ts'
@@ -106,6 +108,10 @@ export interface VisitPage {
   plan: Plan | null
   planMadeAtMs: number | null
   readings: Reading[]
+  /** Keep-lines, kept zones, kinds of hair, strays. */
+  notes: SurfaceNotes
+  /** The keep-lines of the visit before; null at the first. */
+  before: { visitId: string; atMs: number; lines: KeepLine[] } | null
   events: ChairEvent[]
   chair: ChairState
   care: CarePlan | null

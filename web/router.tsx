@@ -41,6 +41,10 @@ export const router = createBrowserRouter([
       { path: '/house', ...page(() => import('./house/HousePage.tsx'), 'HousePage') },
       { path: '/clients/:clientId', element: <Navigate to="ask" replace /> },
       {
+        path: '/clients/:clientId/cards/:card',
+        ...page(() => import('./cards/CardPage.tsx'), 'CardPage'),
+      },
+      {
         path: '/clients/:clientId/:station',
         ...page(() => import('./stations/ClientFrame.tsx'), 'ClientFrame'),
       },

@@ -90,7 +90,10 @@ export function carry(c: Carry, answer: FieldAnswer): Carried {
 }
 
 /** The vertices of the display mesh as places. */
-export function displayCarry(ground: FieldGround, mesh: ZonedMesh): Carry & { first: Float32Array } {
+export function displayCarry(
+  ground: FieldGround,
+  mesh: ZonedMesh,
+): Carry & { first: Float32Array } {
   const n = mesh.positions.length / 3
   const first = new Float32Array(3 * n)
   const prepared = prepareCarry(ground, n, (v) => {

@@ -97,7 +97,10 @@ export function connect(mesh: Mesh & { readonly normals?: Float32Array }): Conne
       sum += angle[h]!
       h = twin[previous(h)]!
       if (h < 0) {
-        throw new DomainError('not-closed', 'The surface has a hole, so no field can be laid on it.')
+        throw new DomainError(
+          'not-closed',
+          'The surface has a hole, so no field can be laid on it.',
+        )
       }
     } while (h !== from)
     for (let e = begun; e < polar.length; e++) polar[e]! *= (2 * Math.PI) / sum

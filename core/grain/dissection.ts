@@ -56,7 +56,8 @@ export function nestedDissection(
     let best: Parting | undefined
     for (const across of CUTS) {
       const parting = part(set, across)
-      if (!best || parting.shores[parting.giver]!.length < best.shores[best.giver]!.length) best = parting
+      if (!best || parting.shores[parting.giver]!.length < best.shores[best.giver]!.length)
+        best = parting
     }
     const { sorted, parts, shores, giver } = best!
     const separator = shores[giver]!

@@ -79,7 +79,10 @@ export function answerTest(test: FeelTest, answer: FeelAnswer, sharpness?: Sharp
   })
   const total = weighed.reduce((s, p) => s + p, 0)
   if (!(total > 0)) {
-    throw new DomainError('answers-clash', 'These answers cannot all be right. Begin this place again.')
+    throw new DomainError(
+      'answers-clash',
+      'These answers cannot all be right. Begin this place again.',
+    )
   }
   return { ...test, answers: [...test.answers, answer], posterior: weighed.map((p) => p / total) }
 }
@@ -90,10 +93,14 @@ export function takeBackAnswer(test: FeelTest, sharpness?: Sharpness): FeelTest 
   return test.answers.slice(0, -1).reduce((t, a) => answerTest(t, a, sharpness), fresh)
 }
 
-const entropy = (p: number) => (p <= 0 || p >= 1 ? 0 : -p * Math.log2(p) - (1 - p) * Math.log2(1 - p))
+const entropy = (p: number) =>
+  p <= 0 || p >= 1 ? 0 : -p * Math.log2(p) - (1 - p) * Math.log2(1 - p)
 
 /** The stroke to make next, radians, and what its answer is expected to tell, in bits. */
-export function nextStroke(test: FeelTest, sharpness?: Sharpness): { stroke: number; bits: number } {
+export function nextStroke(
+  test: FeelTest,
+  sharpness?: Sharpness,
+): { stroke: number; bits: number } {
   let best = { stroke: 0, bits: -1 }
   for (let k = 0; k < BINS; k++) {
     // Between bins, so that with a hard edge none lies on it.

@@ -16,8 +16,18 @@ import { nestedDissection } from './dissection.ts'
 import { Factor, type HalfSolved, type HermitianMatrix, type SparseVector } from './ldl.ts'
 
 export const FIELD_CONSTANTS = {
-  readingStrength: constant(0.01, '1/mm²', 'How strongly a reading holds the field (bi-Laplacian)', 'H'),
-  trustStrength: constant(10, '', 'How strongly a reading holds the measure of trust (plain Laplacian)', 'H'),
+  readingStrength: constant(
+    0.01,
+    '1/mm²',
+    'How strongly a reading holds the field (bi-Laplacian)',
+    'H',
+  ),
+  trustStrength: constant(
+    10,
+    '',
+    'How strongly a reading holds the measure of trust (plain Laplacian)',
+    'H',
+  ),
   weightGuess: constant(0.05, '', 'Weight of a starting guess beside a felt reading', 'H'),
   reachMm: constant(38, 'mm', 'Skin farther than this from every reading counts as not read', 'H'),
   fadeMm: constant(18, 'mm', 'Trust begins to fade this far from a reading', 'H'),
@@ -185,7 +195,10 @@ function place(ground: Pick<FieldGround, 'connection' | 'locator'>, reading: Fie
   const { connection, locator } = ground
   const numbers = [...reading.point, ...reading.normal, ...reading.tangent, reading.weight]
   if (!numbers.every(Number.isFinite) || reading.weight <= 0) {
-    throw new DomainError('bad-reading', 'A reading has a number that is not one; it was not taken.')
+    throw new DomainError(
+      'bad-reading',
+      'A reading has a number that is not one; it was not taken.',
+    )
   }
   const { triangle, weights } = locator.nearest(reading.point, reading.normal)
   const at: number[] = []
@@ -204,7 +217,10 @@ function place(ground: Pick<FieldGround, 'connection' | 'locator'>, reading: Fie
 
 const same = (a: FieldReading, b: FieldReading) =>
   a.weight === b.weight &&
-  [0, 1, 2].every((x) => a.point[x] === b.point[x] && a.tangent[x] === b.tangent[x] && a.normal[x] === b.normal[x])
+  [0, 1, 2].every(
+    (x) =>
+      a.point[x] === b.point[x] && a.tangent[x] === b.tangent[x] && a.normal[x] === b.normal[x],
+  )
 
 const apart = (a: Vec3, b: Vec3) => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2])
 
@@ -310,7 +326,9 @@ export class GrainField {
     im: Float64Array
     own: number
   } {
-    const tangent = unit(tangentPart(Math.abs(at.normal[0]) < 0.8 ? [1, 0, 0] : [0, 1, 0], at.normal))
+    const tangent = unit(
+      tangentPart(Math.abs(at.normal[0]) < 0.8 ? [1, 0, 0] : [0, 1, 0], at.normal),
+    )
     const { vector } = place(this.ground, { id: '', ...at, tangent, weight: 1 })
     const n = this.ground.connection.vertices
     const bRe = new Float64Array(n)
@@ -320,7 +338,10 @@ export class GrainField {
       bIm[v] = vector.im[i]!
     })
     const { re, im } = this.direction.finish(this.direction.halfSolve(bRe, bIm))
-    const own = vector.at.reduce((s, v, i) => s + vector.re[i]! * re[v]! + vector.im[i]! * im[v]!, 0)
+    const own = vector.at.reduce(
+      (s, v, i) => s + vector.re[i]! * re[v]! + vector.im[i]! * im[v]!,
+      0,
+    )
     return { re, im, own }
   }
 

@@ -252,9 +252,12 @@ export function moveReading(reading: Reading, to: StrokePoint): Reading {
 }
 
 /** A reading as the field takes it, weighted by method and age. */
-export function toFieldReading(reading: Reading, nowMs: number): FieldReading {
-  const { id, point, normal, tangent } = reading
-  return { id, point, normal, tangent, weight: readingWeight(reading, nowMs) }
+export function toFieldReading(
+  reading: Reading,
+  nowMs: number,
+): FieldReading & { readonly zoneId: ZoneId } {
+  const { id, zoneId, point, normal, tangent } = reading
+  return { id, zoneId, point, normal, tangent, weight: readingWeight(reading, nowMs) }
 }
 
 /** A reading that gives a zone's middle a bearing: for keys and lists. */

@@ -250,7 +250,17 @@ export function streamlets(
     outInk[made] = full
     const tip = 6 * (points - 1)
     outSpines.set(
-      [path[0]!, path[1]!, path[2]!, path[tip]!, path[tip + 1]!, path[tip + 2]!, path[3]!, path[4]!, path[5]!],
+      [
+        path[0]!,
+        path[1]!,
+        path[2]!,
+        path[tip]!,
+        path[tip + 1]!,
+        path[tip + 2]!,
+        path[3]!,
+        path[4]!,
+        path[5]!,
+      ],
       9 * made,
     )
     made++

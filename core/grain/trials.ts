@@ -33,7 +33,11 @@ export function hiddenField(random: () => number): HiddenField {
     const k = direction().map((c) => (c * 2 * Math.PI) / length) as unknown as Vec3
     return { k, phase: random() * 2 * Math.PI, amplitude: direction() }
   })
-  const whorl: Vec3 = [WHORL_SPREAD_MM * (2 * random() - 1), 100, -55 + WHORL_SPREAD_MM * (2 * random() - 1)]
+  const whorl: Vec3 = [
+    WHORL_SPREAD_MM * (2 * random() - 1),
+    100,
+    -55 + WHORL_SPREAD_MM * (2 * random() - 1),
+  ]
   const side = random() < 0.5 ? 1 : -1
   return ({ point, normal }) => {
     const smooth = smoothNormal(point)

@@ -33,7 +33,12 @@ export interface Whorl {
   readonly trust: number
 }
 
-/** Two readings that cannot both be right. */
+/** A reading of the field with the zone it belongs to. */
+export interface ZonedReading extends FieldReading {
+  readonly zoneId: ZoneId
+}
+
+/** Two readings of one zone that cannot both be right. */
 export interface Disagreement {
   readonly a: string
   readonly b: string
@@ -56,7 +61,7 @@ export interface Turning {
 export function findTurning(
   ground: FieldGround,
   answer: FieldAnswer,
-  readings: readonly FieldReading[],
+  readings: readonly ZonedReading[],
   zones: Uint8Array,
 ): Turning {
   const all = singularities(ground.connection, answer.re, answer.im)
@@ -68,7 +73,7 @@ export function findTurning(
     .filter(
       (w) =>
         isSkin(w.zoneId) &&
-        w.trust >= CONFIDENCE_CONSTANTS.trustLeast.value &&
+        w.trust >= CONFIDENCE_CONSTANTS.trustFair.value &&
         // Where readings disagree the field turns because it must; that is no whorl.
         !disputedPoints.some((p) => apart(p, w.point) < W.disagreeMm.value),
     )
@@ -174,12 +179,12 @@ function describe(
 export function findDisagreements(
   ground: FieldGround,
   answer: FieldAnswer,
-  readings: readonly FieldReading[],
+  readings: readonly ZonedReading[],
 ): Disagreement[] {
   const residual = new Map<string, number>()
   const angleBetween = (a: Vec3, b: Vec3) =>
     Math.abs(wrapHalf(Math.acos(Math.max(-1, Math.min(1, dot(a, b)))))) * (180 / Math.PI)
-  const residualOf = (r: FieldReading) => {
+  const residualOf = (r: ZonedReading) => {
     const known =
       residual.get(r.id) ?? angleBetween(fieldAt(ground, answer, r).direction, r.tangent)
     residual.set(r.id, known)
@@ -188,7 +193,8 @@ export function findDisagreements(
   const out: Disagreement[] = []
   readings.forEach((a, i) => {
     for (const b of readings.slice(i + 1)) {
-      if (apart(a.point, b.point) > W.disagreeMm.value) continue
+      // Over the border of a zone hair may part, as below the nose.
+      if (a.zoneId !== b.zoneId || apart(a.point, b.point) > W.disagreeMm.value) continue
       const degrees = angleBetween(turnWithNormal(b.tangent, b.normal, a.normal), a.tangent)
       if (degrees <= W.disagreeDeg.value) continue
       // Across a true whorl near readings differ too, but the field follows both.

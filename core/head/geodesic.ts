@@ -216,10 +216,7 @@ function pullStraight(
       const after = foot(crossing(i + 1))
       const sum = before.away + after.away
       if (sum === 0) continue
-      const t = Math.max(
-        0,
-        Math.min(1, before.t + ((after.t - before.t) * before.away) / sum),
-      )
+      const t = Math.max(0, Math.min(1, before.t + ((after.t - before.t) * before.away) / sum))
       moved = Math.max(moved, Math.abs(t - params[i]!) * Math.sqrt(length2))
       params[i] = t
     }

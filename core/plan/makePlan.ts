@@ -278,7 +278,7 @@ function planZone(
     growthMmPerDay: growth.mean,
     sensitivity: input.sensitivity(zone.id),
     bumpProne: client.bumpProne,
-    curlTight: client.curl === 'tight',
+    curlTight: (input.notes?.hair[zone.id]?.curl ?? client.curl) === 'tight',
     schools,
     screening,
     hazards,

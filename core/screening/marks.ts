@@ -18,7 +18,10 @@ const apart = (a: Vec3, b: Vec3) => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - 
 export function markAreas(spot: Spot): Partial<Record<ZoneId, number>> {
   const r = spot.radiusMm + markMargin(spot)
   const trail = spot.trail ?? []
-  const length = trail.reduce((s, p, i) => (i === 0 ? 0 : s + apart(trail[i - 1]!.point, p.point)), 0)
+  const length = trail.reduce(
+    (s, p, i) => (i === 0 ? 0 : s + apart(trail[i - 1]!.point, p.point)),
+    0,
+  )
   // A brush that goes to and fro covers no more than the disc round all it covered.
   const far = Math.max(0, ...trail.map((p) => apart(p.point, spot.point)))
   const area = Math.min(2 * r * length + Math.PI * r * r, Math.PI * (far + r) ** 2) / 100

@@ -201,6 +201,7 @@ export async function takeOut(db: Database, id: string): Promise<object> {
     visits: visits.map((v) => ({
       ...toSummary(v),
       asked: v.asked,
+      notes: v.notes,
       plan: v.plan,
       events: v.events,
       skin: v.answers,

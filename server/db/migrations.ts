@@ -61,4 +61,16 @@ export const MIGRATIONS: readonly Migration[] = [
       `CREATE INDEX hair_by_client ON hair_readings (clientId)`,
     ],
   },
+  {
+    name: '0002-maps-by-visit',
+    up: [
+      // What a guided test was answered.
+      `ALTER TABLE readings ADD COLUMN answers JSON`,
+      // A reading of an earlier visit is never erased from that visit's map: from this moment it no longer counts.
+      `ALTER TABLE readings ADD COLUMN goneAtMs INTEGER`,
+      // Keep-lines, kept zones, kinds of hair, strays.
+      `ALTER TABLE visits ADD COLUMN notes JSON NOT NULL
+        DEFAULT '{"lines":[],"keptZones":[],"hair":{},"strays":[]}'`,
+    ],
+  },
 ]

@@ -9,6 +9,8 @@ import {
   type Sequelize,
 } from 'sequelize'
 import type { Asked } from '../../core/screening/screen.ts'
+import type { TestAnswer } from '../../core/grain/readings.ts'
+import { NO_NOTES, type SurfaceNotes } from '../../core/hair/layer.ts'
 import type { SkinAndHair } from '../../core/client.ts'
 import type { Plan } from '../../core/plan/types.ts'
 import type { SkinAnswer } from '../../contract/types.ts'
@@ -48,6 +50,7 @@ export interface VisitRow extends Row<VisitRow> {
   endedAtMs: CreationOptional<number | null>
   routine: CreationOptional<string>
   asked: Asked
+  notes: CreationOptional<SurfaceNotes>
   /** Load really given, by zone. */
   loads: CreationOptional<Record<string, number> | null>
   /** Hair left standing, mm, by zone. */
@@ -69,6 +72,9 @@ export interface ReadingRow extends Row<ReadingRow> {
   at: { point: Vec3; normal: Vec3; tangent: Vec3 }
   method: string
   atMs: number
+  answers: CreationOptional<readonly TestAnswer[] | null>
+  /** From this moment it no longer counts; null while it does. */
+  goneAtMs: CreationOptional<number | null>
 }
 export interface EventRow extends Row<EventRow> {
   id: string
@@ -152,6 +158,7 @@ export function defineModels(sequelize: Sequelize): Models {
       endedAtMs: maybeNumber,
       routine: { ...text, defaultValue: '' },
       asked: json,
+      notes: { ...json, defaultValue: NO_NOTES },
       loads: maybeJson,
       leftMm: maybeJson,
       worstRedness: maybeNumber,
@@ -166,6 +173,8 @@ export function defineModels(sequelize: Sequelize): Models {
       at: json,
       method: text,
       atMs: number,
+      answers: maybeJson,
+      goneAtMs: maybeNumber,
     }),
     Event: table<EventRow>('Event', 'chair_events', {
       id: key,

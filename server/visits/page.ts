@@ -3,18 +3,24 @@ import { carePlan } from '../../core/care/clearances.ts'
 import { BEFORE_START, replay } from '../../core/chair/service.ts'
 import { learnGrowth } from '../../core/history/learn.ts'
 import { windowAfter } from '../../core/history/window.ts'
+import type { KeepLine } from '../../core/lines/keepLine.ts'
 import type { VisitPage } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
+import { json } from '../db/reader.ts'
 import { readHouse } from '../house/service.ts'
 import { readHair, readVisit } from './record.ts'
 
 export async function visitPage(db: Database, id: string): Promise<VisitPage> {
   const [visit, house] = await Promise.all([readVisit(db, id), readHouse(db)])
-  const hair = await readHair(db, visit.clientId)
+  const [hair, before] = await Promise.all([
+    readHair(db, visit.clientId),
+    linesBefore(db, visit.clientId, id),
+  ])
   const { skin, worstRedness: _worst, bumps: _bumps, leftMm, ...shown } = visit
   const { plan, endedAtMs, service, answers } = shown
   return {
     ...shown,
+    before,
     chair: plan ? replay(plan, visit.events) : BEFORE_START,
     care:
       endedAtMs !== null && plan
@@ -30,5 +36,26 @@ export async function visitPage(db: Database, id: string): Promise<VisitPage> {
             plan?.schools ?? house.schools,
             learnGrowth(skin, service, hair),
           ),
+  }
+}
+
+/** The keep-lines of the visit before this one, to recall and to measure the drift against. */
+async function linesBefore(
+  db: Database,
+  clientId: string,
+  id: string,
+): Promise<VisitPage['before']> {
+  const [row] = await db.select(
+    `SELECT id, endedAtMs, notes ->> '$.lines' AS lines FROM visits
+     WHERE clientId = ?1 AND state = 'finished' AND id <> ?2
+       AND createdAtMs < (SELECT createdAtMs FROM visits WHERE id = ?2)
+     ORDER BY createdAtMs DESC LIMIT 1`,
+    [clientId, id],
+  )
+  if (!row) return null
+  return {
+    visitId: row['id'] as string,
+    atMs: row['endedAtMs'] as number,
+    lines: json<KeepLine[]>(row['lines'])!,
   }
 }

@@ -2,6 +2,7 @@
 import type { SkinAndHair } from '../../core/client.ts'
 import type { ChairEvent } from '../../core/chair/service.ts'
 import type { Reading } from '../../core/grain/readings.ts'
+import type { SurfaceNotes } from '../../core/hair/layer.ts'
 import type { Plan } from '../../core/plan/types.ts'
 import type { Asked } from '../../core/screening/screen.ts'
 import type { ServiceId } from '../../core/services.ts'
@@ -30,7 +31,9 @@ export interface VisitRecord {
   /** In the order in which they happened. */
   readonly events: ChairEvent[]
   readonly answers: SkinAnswer[]
-  /** The client's readings that this visit works from: all made up to its end. */
+  /** What Read noted besides the grain. */
+  readonly notes: SurfaceNotes
+  /** The readings that this visit works from: its own and those of earlier visits, as they stood when it ended. */
   readonly readings: Reading[]
   /** The client's skin and hair as they are now. */
   readonly skin: SkinAndHair
@@ -42,23 +45,26 @@ export interface VisitRecord {
  */
 const RECORD = `
   SELECT v.id, v.clientId, v.workerId, v.service, v.state, v.slotAtMs, v.startedAtMs, v.endedAtMs, v.routine,
-    v.worstRedness, v.bumps, v.asked, v.leftMm, c.skin, p.plan, p.madeAtMs AS planMadeAtMs,
+    v.worstRedness, v.bumps, v.asked, v.notes, v.leftMm, c.skin, p.plan, p.madeAtMs AS planMadeAtMs,
     (SELECT json_group_array(json_object(
         'id', id, 'seq', seq, 'kind', kind, 'atMs', atMs, 'stepId', stepId, 'reason', reason))
       FROM (SELECT * FROM chair_events WHERE visitId = v.id ORDER BY seq)) AS events,
     (SELECT json_group_array(json_object('moment', moment, 'atMs', atMs, 'zones', json(zones)))
       FROM skin_answers WHERE visitId = v.id) AS answers,
     (SELECT json_group_array(json_object(
-        'id', id, 'zoneId', zoneId, 'at', json(at), 'method', method, 'atMs', atMs))
-      FROM (SELECT * FROM readings WHERE clientId = v.clientId
-            AND (v.endedAtMs IS NULL OR atMs <= v.endedAtMs OR visitId = v.id) ORDER BY atMs)) AS readings
+        'id', id, 'zoneId', zoneId, 'at', json(at), 'method', method, 'atMs', atMs,
+        'answers', json(answers)))
+      FROM (SELECT r.* FROM readings r JOIN visits rv ON rv.id = r.visitId WHERE r.clientId = v.clientId
+            AND (v.endedAtMs IS NULL OR rv.createdAtMs <= v.createdAtMs)
+            AND (r.goneAtMs IS NULL OR r.goneAtMs > v.endedAtMs) ORDER BY r.atMs)) AS readings
   FROM visits v JOIN clients c ON c.id = v.clientId LEFT JOIN plans p ON p.visitId = v.id`
 
 type KeptEvent = Omit<ChairEvent, 'stepId' | 'reason'> & {
   stepId: string | null
   reason: string | null
 }
-type KeptReading = Omit<Reading, 'point' | 'normal' | 'tangent'> & {
+type KeptReading = Omit<Reading, 'point' | 'normal' | 'tangent' | 'answers'> & {
+  answers: Reading['answers'] | null
   at: Pick<Reading, 'point' | 'normal' | 'tangent'>
 }
 
@@ -66,6 +72,7 @@ function toRecord(row: Row): VisitRecord {
   return {
     ...(row as unknown as VisitRecord),
     asked: json<Asked>(row['asked'])!,
+    notes: json<SurfaceNotes>(row['notes'])!,
     leftMm: json(row['leftMm']),
     plan: json<Plan>(row['plan']),
     skin: json<SkinAndHair>(row['skin'])!,
@@ -75,9 +82,10 @@ function toRecord(row: Row): VisitRecord {
       ...(reason !== null && { reason }),
     })),
     answers: json<SkinAnswer[]>(row['answers'])!,
-    readings: json<KeptReading[]>(row['readings'])!.map(({ at, ...reading }) => ({
+    readings: json<KeptReading[]>(row['readings'])!.map(({ at, answers, ...reading }) => ({
       ...reading,
       ...at,
+      ...(answers && { answers }),
     })),
   }
 }

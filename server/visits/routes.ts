@@ -1,6 +1,7 @@
 import type { Express } from 'express'
 import type { ChairEvent } from '../../core/chair/service.ts'
 import type { Reading } from '../../core/grain/readings.ts'
+import type { SurfaceNotes } from '../../core/hair/layer.ts'
 import type { Asked } from '../../core/screening/screen.ts'
 import type { Moment, SkinAnswer } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
@@ -21,6 +22,9 @@ export function visitRoutes(app: Express, db: Database): void {
   mount(app, 'saveAsked', ({ params, body }) => visits.saveAsked(db, params.id, body as Asked))
   mount(app, 'editReadings', ({ params, body }) =>
     visits.editReadings(db, params.id, body as { remove: string[]; add: Reading[] }),
+  )
+  mount(app, 'saveNotes', ({ params, body }) =>
+    visits.saveNotes(db, params.id, body as SurfaceNotes),
   )
   mount(app, 'savePlan', ({ params }) => visits.savePlan(db, params.id))
   mount(app, 'addEvent', ({ params, body }) => visits.addEvent(db, params.id, body as ChairEvent))

@@ -1,16 +1,17 @@
 /** What can be done to a visit. Everything that belongs together is written in one transaction. */
 import { applyEvent, replay, type ChairEvent, type ChairState } from '../../core/chair/service.ts'
 import { executedLoads, leftStanding } from '../../core/chair/outcome.ts'
+import { NO_NOTES, type SurfaceNotes } from '../../core/hair/layer.ts'
 import { grainMap, type Reading } from '../../core/grain/readings.ts'
 import { ZONE_IDS, type ZoneId } from '../../core/head/zones.ts'
 import { makePlan } from '../../core/plan/makePlan.ts'
 import type { Plan } from '../../core/plan/types.ts'
-import { LASTING_SPOTS } from '../../core/screening/rules.ts'
+import { carriedMarks, markZones } from '../../core/screening/marks.ts'
 import { NOTHING_ASKED, screen, type Asked } from '../../core/screening/screen.ts'
 import { serviceZones } from '../../core/services.ts'
 import { dateOf, DAY_MS } from '../../core/time/dates.ts'
 import type { ChairAnswer, Moment, SkinAnswer, VisitPage } from '../../contract/types.ts'
-import { ZONES } from '../atlas.ts'
+import { keptByLines, ZONES } from '../atlas.ts'
 import { modelFrom, readHistory } from '../clients/model.ts'
 import { summariseAnswers } from '../../core/history/answers.ts'
 import type { Database } from '../db/connection.ts'
@@ -33,11 +34,11 @@ export async function addVisit(
       `SELECT (SELECT 1 FROM clients WHERE id = ?1) AS client,
         (SELECT clientId FROM visits WHERE id = ?2) AS holder,
         (SELECT id FROM visits WHERE clientId = ?1 AND state <> 'finished') AS unfinished,
-        (SELECT asked FROM visits WHERE clientId = ?1 AND state = 'finished'
-          ORDER BY endedAtMs DESC LIMIT 1) AS lastAsked`,
+        (SELECT json_object('asked', json(asked), 'notes', json(notes)) FROM visits
+          WHERE clientId = ?1 AND state = 'finished' ORDER BY endedAtMs DESC LIMIT 1) AS last`,
       [clientId, body.id],
     )
-    const { client, holder, unfinished, lastAsked } = stands!
+    const { client, holder, unfinished, last } = stands!
     if (client === null) throw notFound('That client')
     await requireWorker(db, body.workerId)
     if (holder === clientId) return
@@ -56,17 +57,23 @@ export async function addVisit(
       clientId,
       state: 'open',
       createdAtMs: Date.now(),
-      asked: carriedOver(json<Asked>(lastAsked)),
+      ...carriedOver(json<{ asked: Asked; notes: SurfaceNotes }>(last)),
     })
   })
   return visitPage(db, body.id)
 }
 
-/** Marks that last are there again at the next visit; everything else is asked anew. */
-function carriedOver(before: Asked | null): Asked {
+/**
+ * What is there again at the next visit: marks, to be looked at once more; lines and kinds of hair as they were. Strays
+ * were tweezed, and everything else is asked anew.
+ */
+function carriedOver(before: { asked: Asked; notes: SurfaceNotes } | null): {
+  asked: Asked
+  notes: SurfaceNotes
+} {
   return {
-    ...NOTHING_ASKED,
-    spots: (before?.spots ?? []).filter((s) => LASTING_SPOTS.includes(s.kind)),
+    asked: { ...NOTHING_ASKED, spots: carriedMarks(before?.asked.spots ?? []) },
+    notes: { ...(before?.notes ?? NO_NOTES), strays: [] },
   }
 }
 
@@ -122,7 +129,7 @@ function requireZones(ids: readonly string[]): void {
 
 export async function saveAsked(db: Database, id: string, asked: Asked): Promise<VisitPage> {
   requireZones([
-    ...asked.spots.map((s) => s.zoneId),
+    ...asked.spots.flatMap(markZones),
     ...(asked.patchTest ? [asked.patchTest.zoneId] : []),
   ])
   await db.write(async () => {
@@ -141,8 +148,13 @@ export async function editReadings(
   requireZones(edit.add.map((r) => r.zoneId))
   await db.write(async () => {
     const found = await readVisit(db, id)
+    requireOpen(found, 'the map')
     const { Reading } = db.models
-    await Reading.destroy({ where: { clientId: found.clientId, id: edit.remove } })
+    const { clientId } = found
+    // This visit's own readings are erased; those of earlier visits stay in the maps of those.
+    await Reading.destroy({ where: { clientId, visitId: id, id: edit.remove } })
+    await Reading.update({ goneAtMs: Date.now() }, { where: { clientId, id: edit.remove } })
+    await Reading.update({ goneAtMs: null }, { where: { clientId, id: edit.add.map((r) => r.id) } })
     // A repeated request finds its readings already there.
     await Reading.bulkCreate(
       edit.add.map((r) => ({
@@ -153,9 +165,25 @@ export async function editReadings(
         at: { point: r.point, normal: r.normal, tangent: r.tangent },
         method: r.method,
         atMs: r.atMs,
+        answers: r.answers ?? null,
       })),
       { ignoreDuplicates: true },
     )
+  })
+  return visitPage(db, id)
+}
+
+export async function saveNotes(db: Database, id: string, notes: SurfaceNotes): Promise<VisitPage> {
+  requireZones([
+    ...notes.lines.flatMap((l) => l.taps.map((t) => t.zoneId)),
+    ...notes.keptZones,
+    ...Object.keys(notes.hair),
+    ...notes.strays.map((s) => s.zoneId),
+  ])
+  await db.write(async () => {
+    const found = await readVisit(db, id)
+    requireOpen(found, 'the lines and the hair')
+    await db.models.Visit.update({ notes }, { where: { id } })
   })
   return visitPage(db, id)
 }
@@ -180,6 +208,7 @@ export async function savePlan(db: Database, id: string): Promise<VisitPage> {
       hand: house.workers.find((w) => w.id === visit.workerId)!.hand,
       sensitivity: (zone) => model.sensitivity[zone]!,
       growth: (zone) => model.growth[zone]!,
+      notes: { ...visit.notes, keptShares: keptByLines(visit.notes) },
     })
     await db.models.Plan.upsert({ visitId: id, plan, madeAtMs: now })
   })

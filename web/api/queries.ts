@@ -2,6 +2,7 @@
 import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import type { Client, ClientPage, VisitPage, Worker } from '../../contract/types.ts'
 import type { Reading } from '../../core/grain/readings.ts'
+import type { SurfaceNotes } from '../../core/hair/layer.ts'
 import type { Asked } from '../../core/screening/screen.ts'
 import { useSaved } from '../state/saved.ts'
 import { call, CallProblem } from './call.ts'
@@ -189,6 +190,32 @@ export function useEditReadings(id: string) {
         readings: [...before.readings.filter((r) => !gone.has(r.id)), ...edit.add],
       })
       mutation.mutate(edit)
+    },
+  }
+}
+
+/** Saves lines and hair. Changes build on what is shown, and are sent in order. */
+export function useSaveNotes(id: string) {
+  const cache = useQueryClient()
+  const refresh = useVisitRefresh()
+  const shown = () => cache.getQueryData<VisitPage>(['visit', id])
+  const mutation = useMutation({
+    mutationFn: (notes: SurfaceNotes) => call('saveNotes', { params: { id }, body: notes }),
+    scope: { id: `notes-${id}` },
+    onSuccess: (page, notes) => {
+      const now = shown()
+      refresh(now && now.notes !== notes ? { ...page, notes: now.notes } : page)
+    },
+    onError: () => void cache.invalidateQueries({ queryKey: ['visit', id] }),
+  })
+  return {
+    error: mutation.error,
+    change: (change: (notes: SurfaceNotes) => Partial<SurfaceNotes>) => {
+      const before = shown()
+      if (!before) return
+      const notes = { ...before.notes, ...change(before.notes) }
+      cache.setQueryData(['visit', id], { ...before, notes })
+      mutation.mutate(notes)
     },
   }
 }

@@ -252,4 +252,3 @@ function Outlines({ head, colours }: { head: LoadedHead; colours: HeadColours })
     </>
   )
 }
-

@@ -4,7 +4,6 @@ import { useElementSize } from '@mantine/hooks'
 import { lazy, Suspense, useEffect, useMemo, useRef, useState, type ComponentType } from 'react'
 import type { FieldReading } from '../../core/grain/field.ts'
 import type { StrokePoint } from '../../core/grain/readings.ts'
-import type { Streamlets } from '../../core/grain/streamlets.ts'
 import { nearestView, viewAxes, VIEWS } from '../../core/head/projection.ts'
 import { zoneName } from '../../core/head/zoneFacts.ts'
 import { isSkin, type ZoneId } from '../../core/head/zones.ts'
@@ -145,7 +144,17 @@ function Stage({
   const { marks, follow } = useFlow(head, flow, zoom > 1.5 ? 2 : 1)
 
   // The hand outlives renders; it reads what is current through this box.
-  const now = useRef({ axes, size, scale, onTap, onStroke, whileDrawing, onHandle, handles, follow })
+  const now = useRef({
+    axes,
+    size,
+    scale,
+    onTap,
+    onStroke,
+    whileDrawing,
+    onHandle,
+    handles,
+    follow,
+  })
   now.current = { axes, size, scale, onTap, onStroke, whileDrawing, onHandle, handles, follow }
   const hand = useMemo(() => {
     const pick = (p: Place) => {
@@ -291,7 +300,20 @@ function Stage({
         ))}
       {width > 0 && (
         <Overlay
-          {...{ head, axes, size, scale, arrows, labels, spots, signs, lines, ring, handles, stroke }}
+          {...{
+            head,
+            axes,
+            size,
+            scale,
+            arrows,
+            labels,
+            spots,
+            signs,
+            lines,
+            ring,
+            handles,
+            stroke,
+          }}
           {...(onSign && { onSign })}
         />
       )}

@@ -62,7 +62,8 @@ export function makeHand(means: HandMeanings) {
       // A second finger: whatever the first began was not meant.
       if (hand.is === 'stroke') means.strokeDropped()
       if (hand.is === 'drag') means.dropped?.(hand.grip, hand.last)
-      const first = hand.is === 'turn' || hand.is === 'drag' ? hand.last : hand.path[hand.path.length - 1]!
+      const first =
+        hand.is === 'turn' || hand.is === 'drag' ? hand.last : hand.path[hand.path.length - 1]!
       hand = {
         is: 'two',
         fingers: new Map([

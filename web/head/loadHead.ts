@@ -28,6 +28,8 @@ export interface LoadedHead {
   readonly worker: Remote<HeadWorker>
   /** What lies at a place of the view, mm right and up of its middle. */
   readonly pick: (axes: ViewAxes, right: number, up: number) => Hit | undefined
+  /** The place of the skin nearest to a point. */
+  readonly nearest: (point: readonly [number, number, number]) => Hit
   /** True when nothing of the head stands between a point and the viewer. */
   readonly inSight: (axes: ViewAxes, point: readonly [number, number, number]) => boolean
 }
@@ -80,6 +82,16 @@ async function load(): Promise<LoadedHead> {
         triangle,
         point: [hit.point.x, hit.point.y, hit.point.z],
         normal,
+      }
+    },
+    nearest(point) {
+      const found = bvh.closestPointToPoint(new Vector3(...point))!
+      const triangle = found.faceIndex
+      return {
+        zoneId: ZONE_IDS[mesh.zones[triangle]!]!,
+        triangle,
+        point: [found.point.x, found.point.y, found.point.z],
+        normal: surfacePoint(mesh, triangle, 1 / 3, 1 / 3).normal,
       }
     },
     inSight(axes, point) {

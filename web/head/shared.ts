@@ -73,7 +73,7 @@ export interface HeadSpot {
   /** Places the brush passed over, the first being the point itself. */
   readonly trail?: readonly SurfacePoint[] | undefined
   /** Left out round it, mm. */
-  readonly marginMm?: number
+  readonly marginMm?: number | undefined
   /** Drawn as an outline: asked about, not yet answered, or only to be tweezed. */
   readonly light?: boolean
 }

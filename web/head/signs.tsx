@@ -29,8 +29,10 @@ const SHAPES: Record<HeadSign['kind'], (size: number) => string> = {
   // Two arcs back to back: hair comes together and leaves sideways.
   meeting: (s) =>
     `M${-s} ${-s}Q0 ${-s * 0.1} ${s} ${-s}M${-s} ${s}Q0 ${s * 0.1} ${s} ${s}M${-s * 0.4} 0L${s * 0.4} 0`,
-  disagree: (s) => `M${-s * 0.8} ${-s * 0.25}L${s * 0.8} ${-s * 0.25}M${-s * 0.8} ${s * 0.25}L${s * 0.8} ${s * 0.25}M${-s * 0.35} ${s * 0.7}L${s * 0.35} ${-s * 0.7}`,
-  next: (s) => `M${-s} 0L${-s * 0.35} 0M${s * 0.35} 0L${s} 0M0 ${-s}L0 ${-s * 0.35}M0 ${s * 0.35}L0 ${s}`,
+  disagree: (s) =>
+    `M${-s * 0.8} ${-s * 0.25}L${s * 0.8} ${-s * 0.25}M${-s * 0.8} ${s * 0.25}L${s * 0.8} ${s * 0.25}M${-s * 0.35} ${s * 0.7}L${s * 0.35} ${-s * 0.7}`,
+  next: (s) =>
+    `M${-s} 0L${-s * 0.35} 0M${s * 0.35} 0L${s} 0M0 ${-s}L0 ${-s * 0.35}M0 ${s * 0.35}L0 ${s}`,
 }
 
 export function Sign({
@@ -88,7 +90,9 @@ export function Ring({ ring, px }: { ring: HeadRing; px: (p: Vec3) => Place }) {
       ? undefined
       : [at(ring.stroke, -RING_MM * 0.85), at(ring.stroke, RING_MM * 0.85)]
   const found =
-    ring.found === undefined ? undefined : [at(ring.found, RING_MM), at(ring.found, RING_MM + RING_WIDE_MM)]
+    ring.found === undefined
+      ? undefined
+      : [at(ring.found, RING_MM), at(ring.found, RING_MM + RING_WIDE_MM)]
   return (
     <g className="head-ring" data-testid="ring">
       <path
@@ -97,7 +101,13 @@ export function Ring({ ring, px }: { ring: HeadRing; px: (p: Vec3) => Place }) {
         d={`${path((i) => RING_MM + (RING_WIDE_MM * ring.odds[i]!) / most)}Z${path(() => RING_MM, true)}Z`}
       />
       {found && (
-        <line x1={found[0]!.x} y1={found[0]!.y} x2={found[1]!.x} y2={found[1]!.y} className="ring-found" />
+        <line
+          x1={found[0]!.x}
+          y1={found[0]!.y}
+          x2={found[1]!.x}
+          y2={found[1]!.y}
+          className="ring-found"
+        />
       )}
       {stroke && <Finger from={stroke[0]!} to={stroke[1]!} />}
     </g>

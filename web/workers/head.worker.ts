@@ -1,7 +1,13 @@
 /** Off the main thread: the field, the marks that show it, what turns in it, and lines over the surface. */
 import { expose, transfer } from 'comlink'
 import zoneFile from '../../generated/zones.json'
-import { carry, displayCarry, displayVectors, sampleCarry, type Carry } from '../../core/grain/carry.ts'
+import {
+  carry,
+  displayCarry,
+  displayVectors,
+  sampleCarry,
+  type Carry,
+} from '../../core/grain/carry.ts'
 import { inkOf } from '../../core/grain/confidence.ts'
 import {
   fieldGround,
@@ -13,12 +19,14 @@ import {
 import { guessReadings } from '../../core/grain/guesses.ts'
 import { streamlets, type Streamlets } from '../../core/grain/streamlets.ts'
 import { whereNext, type NextReading } from '../../core/grain/whereNext.ts'
-import { findTurning, type Turning } from '../../core/grain/whorls.ts'
+import { findTurning, type Turning, type ZonedReading } from '../../core/grain/whorls.ts'
 import { zoneFlows, type ZoneFlow } from '../../core/grain/zoneFlow.ts'
-import { SEED_SPACING_MM, type ZoneRecord } from '../../core/head/head.ts'
+import { makeSurface, type Surface } from '../../core/head/geodesic.ts'
+import { SEED_SPACING_MM, type SurfacePoint, type ZoneRecord } from '../../core/head/head.ts'
 import { unpackHead, type PackedHead } from '../../core/head/pack.ts'
 import { triangleNeighbours } from '../../core/head/walk.ts'
 import { isSkin, ZONE_IDS, type ZoneId } from '../../core/head/zones.ts'
+import { keptShares, linePath, type KeepLine, type LineTap } from '../../core/lines/keepLine.ts'
 
 const ZONES = zoneFile as unknown as readonly ZoneRecord[]
 
@@ -59,6 +67,7 @@ let ground: FieldGround
 let field: GrainField
 let display: Carry & { first: Float32Array }
 let samples: Carry
+let surface: Surface | undefined
 /** Changes of the field since it was made, about. */
 let changes = 0
 const MOST_CHANGES = 2000
@@ -109,8 +118,8 @@ function draw(ask: FlowAsk, answer: FieldAnswer): Streamlets {
     { ...head.seeds, count: head.seeds.levels[ask.level]! },
     { vectors, ink },
     stops,
-    spacing * 1.75,
-    spacing * 0.1,
+    spacing * 2.1,
+    spacing * 0.13,
   )
   const faint = new Set(ask.faint.map((id) => ZONE_IDS.indexOf(id)))
   marks.zones.forEach((zone, m) => {
@@ -133,7 +142,10 @@ const work = {
   /** The marks of a field. */
   flow(ask: FlowAsk): Streamlets {
     ticket++
-    const marks = draw(ask, answerFor(ask.drawing ? [...ask.readings, ...ask.drawing] : ask.readings))
+    const marks = draw(
+      ask,
+      answerFor(ask.drawing ? [...ask.readings, ...ask.drawing] : ask.readings),
+    )
     return transfer(marks, [
       marks.positions.buffer as ArrayBuffer,
       marks.points.buffer as ArrayBuffer,
@@ -144,7 +156,7 @@ const work = {
   },
 
   /** The field zone by zone, and what turns in it. */
-  summary(readings: readonly FieldReading[]): FlowSummary {
+  summary(readings: readonly ZonedReading[]): FlowSummary {
     const answer = answerFor(readings)
     return {
       zones: zoneFlows(ZONES, carry(samples, answer)),
@@ -168,7 +180,7 @@ const work = {
       if (wanted.has(head.solve.zones[Math.floor(t / 3)]!)) weights[v] = areas[v]!
     }
     const candidates = ZONES.filter((z) => wanted.has(ZONE_IDS.indexOf(z.id))).flatMap((z) =>
-      z.samples.slice(0, 3).map((s) => ({ ...s, zoneId: z.id })),
+      inner(z).map((s) => ({ ...s, zoneId: z.id })),
     )
     let looked = 0
     return whereNext(field, candidates, weights, async () => {
@@ -177,13 +189,37 @@ const work = {
     })
   },
 
+  /** Direction and trust at every vertex of the display mesh. */
+  vertices(readings: readonly FieldReading[]): { vectors: Float32Array; trust: Float32Array } {
+    const carried = carry(display, answerFor(readings))
+    const vectors = displayVectors(display, head.display, carried)
+    return transfer({ vectors, trust: carried.trust }, [
+      vectors.buffer as ArrayBuffer,
+      carried.trust.buffer as ArrayBuffer,
+    ])
+  },
+
+  /** The shortest way over the skin through some places. */
+  line(taps: readonly LineTap[]): SurfacePoint[] {
+    return linePath(surfaceOf(), { taps }).map(({ point, normal }) => ({ point, normal }))
+  },
+
+  /** Share of each zone that lines keep. */
+  kept(lines: readonly KeepLine[]): Partial<Record<ZoneId, number>> {
+    return keptShares(surfaceOf(), lines)
+  },
+
   /** How far two maps differ. */
   compare(now: readonly FieldReading[], before: readonly FieldReading[]): FlowDifference {
     const other = new GrainField(ground)
     other.setAll(before)
     const answers = [answerFor(now), other.answer()] as const
     const [a, b] = [carry(display, answers[0]), carry(display, answers[1])]
-    const degrees = Float32Array.from(a.trust, (t, v) => between(a, b, v, t))
+    const bare = new Uint8Array(a.trust.length)
+    head.display.indices.forEach((v, i) => {
+      if (!isSkin(ZONE_IDS[head.display.zones[Math.floor(i / 3)]!]!)) bare[v] = 1
+    })
+    const degrees = Float32Array.from(a.trust, (t, v) => (bare[v] ? NaN : between(a, b, v, t)))
     const [c, d] = [carry(samples, answers[0]), carry(samples, answers[1])]
     let at = 0
     const zones = ZONES.map((zone) => {
@@ -198,6 +234,22 @@ const work = {
     })
     return transfer({ degrees, zones }, [degrees.buffer])
   },
+}
+
+/** A few places well inside a zone. */
+function inner(zone: ZoneRecord): SurfacePoint[] {
+  const from = ({ point: p }: SurfacePoint) => {
+    const c = zone.centre.point
+    return Math.hypot(p[0] - c[0], p[1] - c[1], p[2] - c[2])
+  }
+  const sorted = [...zone.samples].sort((a, b) => from(a) - from(b))
+  return [0, 2, 4].flatMap((i) => sorted[i] ?? [])
+}
+
+/** Made when the first line is asked about. */
+function surfaceOf(): Surface {
+  surface ??= makeSurface(head.display)
+  return surface
 }
 
 function between(

@@ -1,12 +1,8 @@
 /** Ask: who, what they want, skin and hair, what stands in the way; the result at once, with reasons. */
-import { useMemo, useState } from 'react'
-import type { ZoneId } from '../../../core/head/zones.ts'
-import { SPOT_WORDS, type SpotKind } from '../../../core/screening/rules.ts'
-import { type Spot } from '../../../core/screening/screen.ts'
+import { useCallback, useMemo, useRef, useState } from 'react'
 import { useSaveAsked } from '../../api/queries.ts'
-import { useHead, type Hit } from '../../head/loadHead.ts'
+import { FIRST_BRUSH, MarksPanel, markSpots, useMarking } from '../../marks/MarksPanel.tsx'
 import { useHeadLayers } from '../../state/layers.ts'
-import { newId } from '../../state/words.ts'
 import {
   isFrozen,
   useFlowLayer,
@@ -15,7 +11,6 @@ import {
   type StationProps,
 } from '../useStation.ts'
 import { ClientDetails } from './ClientDetails.tsx'
-import { Marks } from './Marks.tsx'
 import { Questions } from './Questions.tsx'
 import { Result } from './Result.tsx'
 import { Skin } from './Skin.tsx'
@@ -32,35 +27,30 @@ export function AskStation(props: StationProps) {
   const { page, visit, house } = props
   const frozen = isFrozen(visit)
   const [tab, setTab] = useState<Tab>('questions')
-  const [kind, setKind] = useState<SpotKind>('mole')
-  const [radius, setRadius] = useState(4)
+  const [brush, setBrush] = useState(FIRST_BRUSH)
   const save = useSaveAsked(visit.id)
   const screening = useScreening(visit, house)
   const flow = useFlowLayer(visit)
   const { asked } = visit
   const { change } = save
 
-  const head = useHead()
   const zones = useServiceZones(visit)
-  const place = (at: { zoneId: ZoneId; point: Spot['point']; normal: Spot['normal'] }) => {
-    const { zoneId, point, normal } = at
-    change((now) => ({
-      spots: [...now.spots, { id: newId(), kind, zoneId, point, normal, radiusMm: radius }],
-    }))
-  }
-  const placing = tab === 'marks' && !frozen
+  // The change reads what is shown when it is made, so the first one serves for good.
+  const latest = useRef(change)
+  latest.current = change
+  const marks = useMarking(
+    brush,
+    useCallback((by) => latest.current(by), []),
+    frozen,
+  )
   const layers = useMemo(
     () => ({
       flow,
       tints: screening.leaveOutZones.map((zoneId) => ({ zoneId, colour: '#BF4E36', opacity: 0.3 })),
-      spots: asked.spots.map((s) => ({ ...s, name: SPOT_WORDS[s.kind] })),
-      ...(placing && {
-        onTap: (hit: Hit) => place(hit),
-      }),
+      spots: markSpots(asked.spots),
+      ...(tab === 'marks' && marks),
     }),
-    // `place` reads what is shown when it is called.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-    [flow, screening, asked, placing, kind, radius],
+    [flow, screening, asked, tab, marks],
   )
   useHeadLayers(layers)
 
@@ -94,19 +84,13 @@ export function AskStation(props: StationProps) {
         )}
         {tab === 'skin' && <Skin {...props} frozen={frozen} />}
         {tab === 'marks' && (
-          <Marks
+          <MarksPanel
             spots={asked.spots}
             frozen={frozen}
-            kind={kind}
-            setKind={setKind}
-            radius={radius}
-            setRadius={setRadius}
+            brush={brush}
+            setBrush={setBrush}
             zones={zones}
-            onPlace={(zoneId) => {
-              const centre = head.data?.zoneById.get(zoneId)?.centre
-              if (centre) place({ zoneId, ...centre })
-            }}
-            onChange={(spots) => change(() => ({ spots }))}
+            change={change}
           />
         )}
         {tab === 'person' && <ClientDetails client={page.client} />}

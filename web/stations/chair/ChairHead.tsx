@@ -3,10 +3,11 @@ import { useEffect, useMemo } from 'react'
 import { directionOf } from '../../../core/head/frames.ts'
 import { ZONE_IDS } from '../../../core/head/zones.ts'
 import type { Plan, PlanStep } from '../../../core/plan/types.ts'
-import { SPOT_WORDS } from '../../../core/screening/rules.ts'
 import { useHead } from '../../head/loadHead.ts'
 import { HeadStage } from '../../head/HeadStage.tsx'
 import type { HeadArrow } from '../../head/shared.ts'
+import { markSpots } from '../../marks/MarksPanel.tsx'
+import { useKeptLines } from '../../marks/useLinePaths.ts'
 import { useView, viewOf } from '../../state/view.ts'
 import { useFieldReadings, type StationProps } from '../useStation.ts'
 
@@ -15,6 +16,7 @@ export type ChairProps = StationProps & { plan: Plan }
 export function ChairHead({ visit, plan, step }: ChairProps & { step: PlanStep | undefined }) {
   const head = useHead()
   const readings = useFieldReadings(visit)
+  const lines = useKeptLines(visit)
   const turnTo = useView((s) => s.turnTo)
   const choose = useView((s) => s.choose)
   const record = step?.zoneId ? head.data?.zoneById.get(step.zoneId) : undefined
@@ -28,8 +30,8 @@ export function ChairHead({ visit, plan, step }: ChairProps & { step: PlanStep |
     }
   }, [record, turnTo, choose])
   const layers = useMemo(() => {
-    const spots = visit.asked.spots.map((s) => ({ ...s, name: `${SPOT_WORDS[s.kind]}: leave out` }))
-    if (!step || !record || step.strokeBearing === undefined) return { spots }
+    const spots = markSpots(visit.asked.spots).map((s) => ({ ...s, name: `${s.name}: leave out` }))
+    if (!step || !record || step.strokeBearing === undefined) return { spots, lines }
     const { point, normal } = record.centre
     const lengthMm = Math.min(34, Math.max(12, Math.sqrt(record.areaCm2) * 5))
     const stroke = directionOf(record.id, point, normal, step.strokeBearing)
@@ -64,8 +66,9 @@ export function ChairHead({ visit, plan, step }: ChairProps & { step: PlanStep |
       flow: { readings, faint: new Set(ZONE_IDS.filter((id) => !own.has(id))) },
       arrows,
       spots,
+      lines,
       tints: [{ zoneId: record.id, colour: '#7fc6c6', opacity: 0.42 }],
     }
-  }, [step, record, visit.asked.spots, readings, plan])
+  }, [step, record, visit.asked.spots, readings, lines, plan])
   return <HeadStage {...layers} />
 }

@@ -8,10 +8,11 @@ import { directionOf } from '../../../core/head/frames.ts'
 import { zoneName } from '../../../core/head/zoneFacts.ts'
 import { MARK_WORDS } from '../../../core/house/constants.ts'
 import type { Plan, PlanStep, Reason, ZonePlan } from '../../../core/plan/types.ts'
-import { SPOT_WORDS } from '../../../core/screening/rules.ts'
 import { useSavePlan } from '../../api/queries.ts'
 import { useHead } from '../../head/loadHead.ts'
 import type { HeadArrow } from '../../head/shared.ts'
+import { markSpots } from '../../marks/MarksPanel.tsx'
+import { useKeptLines } from '../../marks/useLinePaths.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 import { useView, viewOf } from '../../state/view.ts'
 import { hoursWords, percentWords, momentWords } from '../../state/words.ts'
@@ -33,6 +34,7 @@ export function PlanStation(props: StationProps) {
   const list = useChosenInView(chosen)
   const [pass, setPass] = useState(1)
   const flow = useFlowLayer(visit)
+  const lines = useKeptLines(visit)
   const most = plan ? Math.max(...plan.zones.map((z) => z.passes.length)) : 1
   const shownPass = Math.min(pass, most)
 
@@ -56,14 +58,15 @@ export function PlanStation(props: StationProps) {
     return {
       flow,
       arrows,
-      spots: visit.asked.spots.map((s) => ({ ...s, name: SPOT_WORDS[s.kind] })),
+      spots: markSpots(visit.asked.spots),
+      lines,
       tints: (plan?.leftOut ?? []).map((z) => ({
         zoneId: z.zoneId,
         colour: '#BF4E36',
         opacity: 0.3,
       })),
     }
-  }, [plan, head.data, shownPass, flow, visit.asked.spots])
+  }, [plan, head.data, shownPass, flow, lines, visit.asked.spots])
   useHeadLayers(layers)
 
   const keep = () => save.mutate()

@@ -1,4 +1,5 @@
 /** The plan that is kept, or the one core makes from what is known now. */
+import { useQuery } from '@tanstack/react-query'
 import { useMemo } from 'react'
 import { DomainError } from '../../../core/errors.ts'
 import { makePlan } from '../../../core/plan/makePlan.ts'
@@ -19,8 +20,16 @@ export function usePlan({ page, visit, house }: StationProps): PlanView {
   const head = useHead()
   const grain = useGrain(visit)
   const screening = useScreening(visit, house)
+  const { lines } = visit.notes
+  const kept = useQuery({
+    queryKey: ['kept', lines],
+    queryFn: () => (lines.length === 0 ? {} : head.data!.worker.kept(lines)),
+    enabled: head.data !== undefined,
+    staleTime: Infinity,
+  })
+  const waits = kept.data === undefined && !kept.isError
   const fresh = useMemo((): { plan?: Plan; why?: string } => {
-    if (!head.data) return { why: 'The head is being set up …' }
+    if (!head.data || waits) return { why: 'The head is being set up …' }
     try {
       const plan = makePlan({
         service: visit.service,
@@ -32,20 +41,32 @@ export function usePlan({ page, visit, house }: StationProps): PlanView {
         hand: house.workers.find((w) => w.id === visit.workerId)?.hand ?? 'right',
         sensitivity: (zone) => page.model.sensitivity[zone]!,
         growth: (zone) => page.model.growth[zone]!,
+        notes: { ...visit.notes, keptShares: kept.data ?? {} },
       })
       return { plan }
     } catch (error) {
       if (error instanceof DomainError) return { why: error.message }
       throw error
     }
-  }, [head.data, grain, screening, page, visit.service, visit.workerId, house])
-  const kept = visit.plan ?? undefined
-  if (kept) {
+  }, [
+    head.data,
+    waits,
+    kept.data,
+    grain,
+    screening,
+    page,
+    visit.service,
+    visit.workerId,
+    visit.notes,
+    house,
+  ])
+  const saved = visit.plan ?? undefined
+  if (saved) {
     const outdated =
       visit.state === 'open' &&
       fresh.plan !== undefined &&
-      JSON.stringify(steps(fresh.plan)) !== JSON.stringify(steps(kept))
-    return { plan: kept, kept: true, outdated }
+      JSON.stringify(steps(fresh.plan)) !== JSON.stringify(steps(saved))
+    return { plan: saved, kept: true, outdated }
   }
   return { ...fresh, kept: false, outdated: false }
 }

@@ -6,8 +6,8 @@ export function Dial({
   size = 104,
 }: {
   bearing: number
-  spread?: number
-  guess?: boolean
+  spread?: number | undefined
+  guess?: boolean | undefined
   size?: number
 }) {
   const c = size / 2

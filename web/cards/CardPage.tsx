@@ -1,0 +1,132 @@
+/** Cards to print: the mirror card for the chair, the home card for exfoliating. One page each, all lines, no names. */
+import { useEffect, useState } from 'react'
+import { Link, useParams, useSearchParams } from 'react-router'
+import type { VisitPage } from '../../contract/types.ts'
+import type { ViewId } from '../../core/head/projection.ts'
+import { useClient, useHouse, useVisit } from '../api/queries.ts'
+import { useHead } from '../head/loadHead.ts'
+import { useLinePaths } from '../marks/useLinePaths.ts'
+import { dateWords } from '../state/words.ts'
+import { useFieldReadings } from '../stations/useStation.ts'
+import { useFieldSummary } from '../stations/read/useMap.ts'
+import { drawOn, flatViews, mapDrawing } from '../stations/read/mapPicture.ts'
+import { FlatPicture } from './FlatPicture.tsx'
+
+const CARDS = {
+  mirror: {
+    title: 'Mirror card',
+    use: 'growth',
+    views: ['front', 'left', 'right', 'underChin', 'crown'],
+    text: 'Arrows show the way hair grows, root to tip. Dashed: not read there, only beside it. Left and right are the client’s.',
+  },
+  home: {
+    title: 'Home card',
+    use: 'exfoliate',
+    views: ['front', 'left', 'right', 'underChin'],
+    text: 'Brush or rub along the arrows: against the growth, lightly, once a day with a soft brush or cloth, so that tips are freed before they curl back in. Leave out sore or open spots, and stop for a day when the skin is red. If bumps spread, or hold pus, ask a doctor.',
+  },
+} as const
+
+export function CardPage() {
+  const { clientId = '', card = '' } = useParams()
+  const [search] = useSearchParams()
+  const client = useClient(clientId)
+  const house = useHouse()
+  const visitId = search.get('visit') ?? client.data?.currentVisitId ?? null
+  const visit = useVisit(visitId)
+  const kind = card === 'home' || card === 'mirror' ? card : undefined
+  if (!kind) {
+    return (
+      <main className="page">
+        <h1>There is no such card</h1>
+        <Link to={`/clients/${clientId}/read`}>Back to Read</Link>
+      </main>
+    )
+  }
+  const failed = [client, visit].find((q) => q.isError && q.data === undefined)?.error
+  if (failed) {
+    return (
+      <main className="page" role="alert">
+        <h1>This card could not be made</h1>
+        <p>{failed.message}</p>
+        <Link to={`/clients/${clientId}/read`}>Back to Read</Link>
+      </main>
+    )
+  }
+  if (!client.data || !visit.data || !house.data) {
+    return (
+      <main className="page" role="status">
+        The card is being drawn …
+      </main>
+    )
+  }
+  const initials = client.data.client.name
+    .split(/\s+/)
+    .map((w) => w.charAt(0).toUpperCase())
+    .join('. ')
+  return <Card kind={kind} initials={initials} clientId={clientId} visit={visit.data} />
+}
+
+function Card({
+  kind,
+  initials,
+  clientId,
+  visit,
+}: {
+  kind: keyof typeof CARDS
+  initials: string
+  clientId: string
+  visit: VisitPage
+}) {
+  const card = CARDS[kind]
+  const head = useHead()
+  const readings = useFieldReadings(visit)
+  const summary = useFieldSummary(readings)
+  const paths = useLinePaths(visit.notes.lines)
+  const [views, setViews] = useState<ReturnType<typeof drawOn>>()
+  useEffect(() => {
+    if (!head.data || !summary) return
+    const loaded = head.data
+    let wanted = true
+    void flatViews().then((flat) => {
+      const lines = kind === 'mirror' ? [...paths.values()] : []
+      const drawing = mapDrawing(loaded, summary, card.use, lines, true)
+      if (wanted) setViews(drawOn(loaded, flat, drawing, [...card.views] as ViewId[]))
+    })
+    return () => {
+      wanted = false
+    }
+  }, [head.data, summary, paths, kind, card])
+  return (
+    <main className="card-page">
+      <div className="card-tools no-print">
+        <Link to={`/clients/${clientId}/read`}>Back to Read</Link>
+        <button className="strong" disabled={!views} onClick={() => window.print()}>
+          Print
+        </button>
+      </div>
+      <article className={`card-sheet card-${kind}`} aria-label={card.title}>
+        <header>
+          <h1>{card.title}</h1>
+          <p>
+            {initials}. · {dateWords(visit.endedAtMs ?? Date.now())}
+          </p>
+        </header>
+        {!views ? (
+          <p role="status">The card is being drawn …</p>
+        ) : (
+          <div className="card-views">
+            {views.map((v) => (
+              <figure key={v.id}>
+                <FlatPicture parts={v.parts} />
+                <figcaption>{v.name}</figcaption>
+              </figure>
+            ))}
+          </div>
+        )}
+        {summary?.readings === 0 && <p>Nothing is read yet, so there are no arrows.</p>}
+        <footer>{card.text}</footer>
+      </article>
+    </main>
+  )
+}

@@ -1,0 +1,24 @@
+/** One flat view with what is drawn on it, as vector lines that print. */
+import type { FlatParts } from '../../core/formats/mapSvg.ts'
+
+export function FlatPicture({ parts }: { parts: FlatParts }) {
+  // The views leave much room round the head; a card has none to spare.
+  const [x, y, w, h] = [18, 8, parts.widthMm - 36, parts.heightMm - 16]
+  return (
+    <svg viewBox={`${x} ${y} ${w} ${h}`} className="flat-picture" aria-hidden>
+      <path d={parts.silhouette} className="flat-outline" />
+      <path d={parts.parts} className="flat-parts" />
+      <path d={parts.borders} className="flat-borders" />
+      {parts.arrows.map((a, i) => (
+        <g key={i} className={a.unsure ? 'flat-arrow unsure' : 'flat-arrow'}>
+          <path d={a.d} />
+          <path d={a.head} className="tip" />
+        </g>
+      ))}
+      {parts.signs.map((d, i) => (
+        <path key={i} d={d} className="flat-sign" />
+      ))}
+      {parts.lines && <path d={parts.lines} className="flat-line" />}
+    </svg>
+  )
+}

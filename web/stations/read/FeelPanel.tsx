@@ -1,0 +1,162 @@
+/** The guided test: draw the finger as the head shows, say whether it slides or catches, until the direction is sure. */
+import { useHotkeys } from '@mantine/hooks'
+import { useEffect, useMemo, useRef, useState } from 'react'
+import { toDegrees } from '../../../core/grain/circular.ts'
+import { bearingDeg, clockHour, clockWords } from '../../../core/grain/clock.ts'
+import {
+  answerTest,
+  beginTest,
+  nextStroke,
+  takeBackAnswer,
+  TEST_CONSTANTS,
+  testResult,
+  type FeelTest,
+} from '../../../core/grain/feelTest.ts'
+import { readingFromBearing, type Reading } from '../../../core/grain/readings.ts'
+import type { SurfacePoint } from '../../../core/head/head.ts'
+import { zoneName } from '../../../core/head/zoneFacts.ts'
+import type { ZoneId } from '../../../core/head/zones.ts'
+import type { HeadRing } from '../../head/shared.ts'
+import { newId } from '../../state/words.ts'
+import { Dial } from './Dial.tsx'
+
+/** The place that is tested and what its surroundings lead one to expect. */
+export interface FeelPlace extends SurfacePoint {
+  readonly zoneId: ZoneId
+  readonly expected?: { direction: number; kappa: number }
+}
+
+export function FeelPanel({
+  place,
+  onRing,
+  onFound,
+  onClose,
+}: {
+  place: FeelPlace
+  onRing: (ring: HeadRing | undefined) => void
+  onFound: (reading: Reading) => void
+  onClose: () => void
+}) {
+  const [test, setTest] = useState<FeelTest>(() => beginTest(place.expected))
+  const [kept, setKept] = useState<Reading>()
+  const result = testResult(test)
+  const stroke = useMemo(
+    () => (result.done ? undefined : nextStroke(test).stroke),
+    [test, result.done],
+  )
+
+  useEffect(() => {
+    onRing({
+      zoneId: place.zoneId,
+      point: place.point,
+      normal: place.normal,
+      odds: test.posterior,
+      ...(stroke !== undefined && { stroke }),
+      ...(test.answers.length > 0 && { found: result.direction }),
+    })
+    // The result follows from the test.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [place, test, stroke, onRing])
+  useEffect(() => () => onRing(undefined), [onRing])
+
+  const write = (t: FeelTest) => {
+    const reading: Reading = {
+      ...readingFromBearing(place.zoneId, place, testResult(t).direction, {
+        id: newId(),
+        method: 'test',
+        atMs: Date.now(),
+      }),
+      answers: t.answers.map((a) => ({ strokeDeg: toDegrees(a.stroke), catches: a.catches })),
+    }
+    setKept(reading)
+    onFound(reading)
+  }
+  const answer = (catches: boolean) => {
+    if (stroke === undefined) return
+    const next = answerTest(test, { stroke, catches })
+    setTest(next)
+    if (testResult(next).sure) write(next)
+  }
+  const back = () => {
+    if (kept || test.answers.length === 0) return
+    setTest(takeBackAnswer(test))
+  }
+  useHotkeys([
+    ['ArrowLeft', () => answer(false)],
+    ['ArrowRight', () => answer(true)],
+    ['Backspace', back],
+    ['Escape', onClose],
+  ])
+  const first = useRef<HTMLButtonElement>(null)
+  useEffect(() => first.current?.focus(), [])
+  const half = Math.max(5, Math.round(toDegrees(result.halfWidth)))
+  const count = test.answers.length
+  const times = `${count} ${count === 1 ? 'answer' : 'answers'}`
+  return (
+    <section className="feel" aria-label="Guided test">
+      <div className="result-head">
+        <h1>Feel: {zoneName(place.zoneId)}</h1>
+        <button onClick={onClose}>
+          Leave <kbd>Esc</kbd>
+        </button>
+      </div>
+      <div className="feel-body">
+        <Dial
+          bearing={stroke ?? result.direction}
+          size={150}
+          spread={count === 0 || stroke !== undefined ? undefined : result.halfWidth}
+        />
+        <div aria-live="polite">
+          {stroke !== undefined ? (
+            <>
+              <p className="big">Draw toward {clockWords(stroke)}</p>
+              <p>
+                {bearingDeg(stroke)}° on the clock of this zone: about 2 cm, lightly, with a
+                fingertip, a dry pad or the edge of a card. Does it slide, or does it catch?
+              </p>
+            </>
+          ) : kept ? (
+            <>
+              <p className="big">Grows to {clockWords(result.direction)}</p>
+              <p>
+                Written down after {times}: {bearingDeg(result.direction)}°, within about {half}°.
+                Tap another place on the head to go on.
+              </p>
+            </>
+          ) : (
+            <>
+              <p className="big">Not sure</p>
+              <p>
+                {times} do not settle it: hair may turn here, or lie flat. Feel beside it, or keep{' '}
+                {clockWords(result.direction)} as it is (within about {half}°).
+              </p>
+              <button onClick={() => write(test)}>Keep it</button>
+            </>
+          )}
+        </div>
+      </div>
+      {stroke !== undefined && (
+        <div className="feel-answers">
+          <button ref={first} className="feel-answer" onClick={() => answer(false)}>
+            <kbd>←</kbd> Slides
+          </button>
+          <button className="feel-answer catches" onClick={() => answer(true)}>
+            Catches <kbd>→</kbd>
+          </button>
+        </div>
+      )}
+      <div className="feel-past">
+        <p className="soft">
+          {count === 0
+            ? `Most places are sure after about six answers; one in ten may be wrong (H).`
+            : `${times}: ${test.answers.map((a) => `toward ${clockHour(a.stroke)} it ${a.catches ? 'catches' : 'slides'}`).join(', ')}. ${kept ? '' : `Now within about ${half}°; done at ${TEST_CONSTANTS.sureWithinDeg.value}°.`}`}
+        </p>
+        {count > 0 && !kept && (
+          <button onClick={back}>
+            Take back <kbd>⌫</kbd>
+          </button>
+        )}
+      </div>
+    </section>
+  )
+}

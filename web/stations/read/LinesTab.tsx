@@ -1,0 +1,434 @@
+/** Keep-lines: tapped on the head, laid the shortest way over the skin, dragged into place, measured against each other. */
+import { useHotkeys } from '@mantine/hooks'
+import { useMemo, useState } from 'react'
+import { pathLength } from '../../../core/head/geodesic.ts'
+import { viewAxes } from '../../../core/head/projection.ts'
+import type { Vec3 } from '../../../core/head/frames.ts'
+import type { SurfacePoint } from '../../../core/head/head.ts'
+import { zoneName } from '../../../core/head/zoneFacts.ts'
+import { isSkin, type ZoneId } from '../../../core/head/zones.ts'
+import { compareLines, mirrorPath, type LineDifference } from '../../../core/lines/compareLines.ts'
+import {
+  LINE_KINDS,
+  LINE_WORDS,
+  lineName,
+  lineSide,
+  mirrorLine,
+  type KeepLine,
+  type LineKind,
+  type LineTap,
+} from '../../../core/lines/keepLine.ts'
+import { usualLine } from '../../../core/lines/usualLine.ts'
+import { useSaveNotes } from '../../api/queries.ts'
+import { useHead, type Hit } from '../../head/loadHead.ts'
+import type { HeadHandle, HeadLine } from '../../head/shared.ts'
+import { useLinePaths } from '../../marks/useLinePaths.ts'
+import { markSpots } from '../../marks/MarksPanel.tsx'
+import { useHeadLayers } from '../../state/layers.ts'
+import { useView, viewOf } from '../../state/view.ts'
+import { dateWords, newId } from '../../state/words.ts'
+import { isFrozen, useFlowLayer, type StationProps } from '../useStation.ts'
+import { useLatest } from './useMap.ts'
+
+/** A chosen point moves this far with an arrow key. */
+const NUDGE_MM = 1
+
+export function LinesTab({ visit }: StationProps) {
+  const save = useSaveNotes(visit.id)
+  const frozen = isFrozen(visit)
+  const head = useHead()
+  const flow = useFlowLayer(visit)
+  const { notes, before } = visit
+  const [kind, setKind] = useState<LineKind>('cheek')
+  const [picked, setPicked] = useState<string>()
+  const [point, setPoint] = useState<number>()
+  /** A line while one of its points is dragged: kept only when it is let go. */
+  const [held, setHeld] = useState<KeepLine>()
+  const turnTo = useView((s) => s.turnTo)
+  const zone = useView((s) => s.chosen)
+
+  const lines = useMemo(
+    () => notes.lines.map((l) => (held?.id === l.id ? held : l)),
+    [notes.lines, held],
+  )
+  const earlier = useMemo(
+    () => (before?.lines ?? []).map((l) => ({ ...l, id: `before:${l.id}` })),
+    [before],
+  )
+  const paths = useLinePaths(lines)
+  const pathsBefore = useLinePaths(earlier)
+  const line = lines.find((l) => l.id === picked)
+
+  const put = (next: readonly KeepLine[]) => save.change(() => ({ lines: next }))
+  const edit = (id: string, by: (l: KeepLine) => KeepLine) =>
+    save.change((now) => ({ lines: now.lines.map((l) => (l.id === id ? by(l) : l)) }))
+  const withTaps = (l: KeepLine, taps: readonly LineTap[]): KeepLine => ({
+    ...l,
+    taps,
+    drawnAtMs: Date.now(),
+  })
+  const tapOf = ({ zoneId, point: p, normal }: LineTap): LineTap => ({ zoneId, point: p, normal })
+
+  const onTap = useLatest((hit: Hit) => {
+    if (frozen || !isSkin(hit.zoneId)) return
+    if (line) {
+      edit(line.id, (l) => withTaps(l, [...l.taps, tapOf(hit)]))
+      setPoint(line.taps.length)
+      return
+    }
+    const id = newId()
+    put([...lines, { id, kind, keep: 'left', drawnAtMs: Date.now(), taps: [tapOf(hit)] }])
+    setPicked(id)
+    setPoint(0)
+  })
+  const onHandle = useLatest((id: string, hit: Hit, done: boolean) => {
+    const [lineId, index] = id.split('#') as [string, string]
+    const at = Number(index)
+    const own = notes.lines.find((l) => l.id === lineId)
+    if (!own || !isSkin(hit.zoneId)) {
+      if (done) setHeld(undefined)
+      return
+    }
+    const moved = withTaps(
+      own,
+      own.taps.map((t, i) => (i === at ? tapOf(hit) : t)),
+    )
+    setPicked(lineId)
+    setPoint(at)
+    if (done) {
+      setHeld(undefined)
+      edit(lineId, () => moved)
+    } else setHeld(moved)
+  })
+  const handles = useMemo<HeadHandle[]>(
+    () =>
+      (frozen ? [] : lines)
+        .filter((l) => l.id === picked || l.taps.length < 2)
+        .flatMap((l) =>
+          l.taps.map((t, i) => ({
+            id: `${l.id}#${i}`,
+            point: t.point,
+            normal: t.normal,
+            chosen: l.id === picked && i === point,
+          })),
+        ),
+    [lines, picked, point, frozen],
+  )
+  const drawn = useMemo(() => {
+    const out: HeadLine[] = []
+    for (const l of earlier) {
+      const path = pathsBefore.get(l.id)
+      if (path && line && l.kind === line.kind && lineSide(l) === lineSide(line))
+        out.push({ id: l.id, path, look: 'before' })
+    }
+    for (const l of lines) {
+      const path = paths.get(l.id)
+      if (path)
+        out.push({ id: l.id, path, keep: l.keep, look: l.id === picked ? 'chosen' : 'keep' })
+    }
+    return out
+  }, [earlier, pathsBefore, lines, paths, picked, line])
+  useHeadLayers(
+    useMemo(
+      () => ({
+        flow,
+        lines: drawn,
+        handles,
+        spots: markSpots(visit.asked.spots),
+        tints: notes.keptZones.map((zoneId) => ({ zoneId, colour: '#5C6B38', opacity: 0.3 })),
+        onTap,
+        ...(!frozen && { onHandle }),
+      }),
+      [flow, drawn, handles, visit.asked.spots, notes.keptZones, onTap, onHandle, frozen],
+    ),
+  )
+
+  const nudge = (right: number, up: number) => {
+    const tap = line && point !== undefined ? line.taps[point] : undefined
+    if (!line || !tap || !head.data || frozen) return
+    const { yawDeg, pitchDeg } = useView.getState()
+    const axes = viewAxes(yawDeg, pitchDeg)
+    const to = head.data.nearest(
+      tap.point.map(
+        (x, k) => x + NUDGE_MM * (right * axes.right[k]! + up * axes.up[k]!),
+      ) as unknown as Vec3,
+    )
+    if (isSkin(to.zoneId)) {
+      edit(line.id, (l) =>
+        withTaps(
+          l,
+          l.taps.map((t, i) => (i === point ? tapOf(to) : t)),
+        ),
+      )
+    }
+  }
+  const dropPoint = () => {
+    if (!line || point === undefined || frozen) return
+    const taps = line.taps.filter((_, i) => i !== point)
+    if (taps.length === 0) put(lines.filter((l) => l.id !== line.id))
+    else edit(line.id, (l) => withTaps(l, taps))
+    setPoint(taps.length > 0 ? Math.max(0, point - 1) : undefined)
+  }
+  useHotkeys([
+    ['ArrowLeft', () => nudge(-1, 0)],
+    ['ArrowRight', () => nudge(1, 0)],
+    ['ArrowUp', () => nudge(0, 1)],
+    ['ArrowDown', () => nudge(0, -1)],
+    ['.', () => line && setPoint(((point ?? -1) + 1) % line.taps.length)],
+    [',', () => line && setPoint(((point ?? 0) - 1 + line.taps.length) % line.taps.length)],
+    ['Delete', dropPoint],
+    ['Escape', () => setPicked(undefined)],
+    ['M', () => mirror()],
+  ])
+  const pick = (l: KeepLine) => {
+    setPicked(l.id === picked ? undefined : l.id)
+    setPoint(undefined)
+    const middle = l.taps[l.taps.length >> 1]!
+    const v = viewOf(middle.normal)
+    turnTo(v.yawDeg, v.pitchDeg)
+  }
+  const lay = (side: 'left' | 'right') => {
+    if (!head.data) return
+    const made = usualLine(kind, side, head.data.zones)
+    const id = newId()
+    put([...lines, { ...made, id, drawnAtMs: Date.now() }])
+    setPicked(id)
+    setPoint(0)
+    const v = viewOf(made.taps[made.taps.length >> 1]!.normal)
+    turnTo(v.yawDeg, v.pitchDeg)
+  }
+  function mirror() {
+    if (!line || frozen || lineSide(line) === 'middle') return
+    const made = mirrorLine(line, newId(), Date.now())
+    const side = lineSide(made)
+    put([...lines.filter((l) => !(l.kind === made.kind && lineSide(l) === side)), made])
+    setPicked(made.id)
+  }
+  const recall = () => {
+    const missing = (before?.lines ?? []).filter(
+      (b) => !lines.some((l) => l.kind === b.kind && lineSide(l) === lineSide(b)),
+    )
+    put([...lines, ...missing.map((l) => ({ ...l, id: newId() }))])
+  }
+  const toggleZone = (id: ZoneId) =>
+    save.change((now) => ({
+      keptZones: now.keptZones.includes(id)
+        ? now.keptZones.filter((z) => z !== id)
+        : [...now.keptZones, id],
+    }))
+  const missing = (before?.lines ?? []).filter(
+    (b) => !lines.some((l) => l.kind === b.kind && lineSide(l) === lineSide(b)),
+  ).length
+
+  return (
+    <>
+      <h1>Lines to keep</h1>
+      {save.error && (
+        <p role="alert" className="problem">
+          {save.error.message}
+        </p>
+      )}
+      <div className="tab-body" tabIndex={0} role="region" aria-label="Lines to keep">
+        <p className="soft">
+          {line
+            ? 'Tap the head to lead the line on; drag a point to move it. The teeth stand on the side that is kept.'
+            : 'Choose what it is, then tap along it on the head. What lies on the kept side is never in a plan.'}
+        </p>
+        <div className="switch wrap" role="group" aria-label="Kind of line">
+          {LINE_KINDS.map((k) => (
+            <button
+              key={k}
+              aria-pressed={(line?.kind ?? kind) === k}
+              disabled={frozen}
+              onClick={() => {
+                setKind(k)
+                if (line) edit(line.id, (l) => ({ ...l, kind: k }))
+              }}
+            >
+              {LINE_WORDS[k].replace(' line', '')}
+            </button>
+          ))}
+        </div>
+        <div className="line-tools">
+          {(['left', 'right'] as const).map((side) => (
+            <button key={side} disabled={frozen || !head.data} onClick={() => lay(side)}>
+              Lay the usual, {side}
+            </button>
+          ))}
+          {missing > 0 && before && (
+            <button disabled={frozen} onClick={recall}>
+              Recall {missing} of {dateWords(before.atMs)}
+            </button>
+          )}
+          {zone && (
+            <button
+              disabled={frozen}
+              aria-pressed={notes.keptZones.includes(zone)}
+              onClick={() => toggleZone(zone)}
+            >
+              {notes.keptZones.includes(zone) ? 'Kept: ' : 'Keep all: '}
+              {zoneName(zone)}
+            </button>
+          )}
+        </div>
+        {line && (
+          <LineFacts
+            line={line}
+            lines={lines}
+            paths={paths}
+            before={earlier}
+            pathsBefore={pathsBefore}
+            beforeAtMs={before?.atMs}
+            whereWords={(p) => (head.data ? zoneName(head.data.nearest(p).zoneId) : '')}
+          >
+            <div className="switch" role="group" aria-label="Side that is kept">
+              {(['left', 'right'] as const).map((side) => (
+                <button
+                  key={side}
+                  aria-pressed={line.keep === side}
+                  disabled={frozen}
+                  onClick={() => edit(line.id, (l) => ({ ...l, keep: side }))}
+                >
+                  Keep {sideWords(paths.get(line.id), side)}
+                </button>
+              ))}
+            </div>
+            <div className="line-tools">
+              <button
+                disabled={frozen || lineSide(line) === 'middle' || line.taps.length < 2}
+                onClick={mirror}
+              >
+                Mirror <kbd>M</kbd>
+              </button>
+              <button disabled={point === undefined || frozen} onClick={dropPoint}>
+                Drop point {point === undefined ? '' : point + 1} <kbd>Del</kbd>
+              </button>
+              <button onClick={() => setPicked(undefined)}>
+                Done <kbd>Esc</kbd>
+              </button>
+            </div>
+          </LineFacts>
+        )}
+        {lines.length === 0 ? (
+          <p className="soft">No lines yet.</p>
+        ) : (
+          <ul className="plain-list line-list">
+            {lines.map((l) => (
+              <li key={l.id} className={l.id === picked ? 'chosen' : ''}>
+                <button
+                  className="row-button"
+                  aria-pressed={l.id === picked}
+                  onClick={() => pick(l)}
+                >
+                  {lineName(l)}
+                </button>
+                <span className="soft">
+                  {paths.has(l.id)
+                    ? `${Math.round(pathLength(paths.get(l.id)!))} mm`
+                    : 'one point: tap on'}
+                </span>
+                <button
+                  className="link"
+                  disabled={frozen}
+                  onClick={() => {
+                    put(lines.filter((x) => x.id !== l.id))
+                    if (l.id === picked) setPicked(undefined)
+                  }}
+                >
+                  Take away
+                </button>
+              </li>
+            ))}
+          </ul>
+        )}
+      </div>
+    </>
+  )
+}
+
+/** "above" and "below" where the line runs level, else "in front" and "behind". */
+function sideWords(path: readonly SurfacePoint[] | undefined, side: 'left' | 'right'): string {
+  if (!path || path.length < 2) return `its ${side}`
+  const a = path[0]!.point
+  const b = path[path.length - 1]!.point
+  const d: Vec3 = [b[0] - a[0], b[1] - a[1], b[2] - a[2]]
+  const n = path[path.length >> 1]!.normal
+  const left: Vec3 = [
+    n[1] * d[2] - n[2] * d[1],
+    n[2] * d[0] - n[0] * d[2],
+    n[0] * d[1] - n[1] * d[0],
+  ]
+  const s = side === 'left' ? 1 : -1
+  const size = Math.hypot(...left) || 1
+  if (Math.abs(left[1]) > 0.5 * size) return s * left[1] > 0 ? 'above' : 'below'
+  if (Math.abs(left[2]) > Math.abs(left[0])) return s * left[2] > 0 ? 'in front' : 'behind'
+  // Off to a side: toward the middle of the face or away from it.
+  return s * left[0] * (path[path.length >> 1]!.point[0] || 1) > 0 ? 'outside' : 'inside'
+}
+
+function LineFacts({
+  line,
+  lines,
+  paths,
+  before,
+  pathsBefore,
+  beforeAtMs,
+  whereWords,
+  children,
+}: {
+  line: KeepLine
+  lines: readonly KeepLine[]
+  paths: ReadonlyMap<string, readonly SurfacePoint[]>
+  before: readonly KeepLine[]
+  pathsBefore: ReadonlyMap<string, readonly SurfacePoint[]>
+  beforeAtMs: number | undefined
+  whereWords: (p: Vec3) => string
+  children: React.ReactNode
+}) {
+  const path = paths.get(line.id)
+  const side = lineSide(line)
+  const twin = lines.find(
+    (l) => l.id !== line.id && l.kind === line.kind && side !== 'middle' && lineSide(l) !== side,
+  )
+  const twinPath = twin && paths.get(twin.id)
+  const old = before.find((l) => l.kind === line.kind && lineSide(l) === side)
+  const oldPath = old && pathsBefore.get(old.id)
+  return (
+    <section className="line-facts" aria-label={lineName(line)} aria-live="polite">
+      {children}
+      {path && (
+        <dl className="facts">
+          <dt>{side === 'left' ? 'Left against right' : 'Right against left'}</dt>
+          <dd>
+            {twinPath
+              ? differenceWords(compareLines(path, mirrorPath(twinPath)), whereWords, 'the other')
+              : side === 'middle'
+                ? 'it crosses the middle'
+                : 'no such line on the other side yet'}
+          </dd>
+          <dt>Drift{beforeAtMs !== undefined && ` since ${dateWords(beforeAtMs)}`}</dt>
+          <dd>
+            {oldPath
+              ? differenceWords(compareLines(path, oldPath), whereWords, 'last time')
+              : 'no such line at the last visit'}
+          </dd>
+        </dl>
+      )}
+    </section>
+  )
+}
+
+const mm = (x: number) => `${x.toFixed(1)} mm`
+
+function differenceWords(d: LineDifference, where: (p: Vec3) => string, than: string): string {
+  if (d.greatestMm < 0.05) return `the same as ${than}`
+  const height =
+    Math.abs(d.heightMm) < 0.05
+      ? 'as high'
+      : `${mm(Math.abs(d.heightMm))} ${d.heightMm > 0 ? 'higher' : 'lower'}`
+  const angle =
+    Math.abs(d.angleDeg) < 0.5
+      ? 'same slope'
+      : `${Math.abs(d.angleDeg).toFixed(0)}° ${d.angleDeg > 0 ? 'steeper' : 'flatter'} toward the back`
+  return `${mm(d.meanMm)} on average, ${mm(d.greatestMm)} at most (${where(d.where)}); ${height}, ${angle}`
+}

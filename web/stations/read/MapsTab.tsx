@@ -1,0 +1,447 @@
+/** Maps: those of other visits to look at, compare with and copy from; files out and in; cards to print. */
+import { useQuery } from '@tanstack/react-query'
+import { useMemo, useRef, useState } from 'react'
+import { Link } from 'react-router'
+import type { VisitSummary } from '../../../contract/types.ts'
+import { DomainError } from '../../../core/errors.ts'
+import {
+  headId,
+  MOST_BYTES,
+  readGrowthMap,
+  withoutKnown,
+  writeGrowthMap,
+  type ImportReport,
+} from '../../../core/formats/growthMap.ts'
+import { toFieldReading, type Reading } from '../../../core/grain/readings.ts'
+import { zoneName } from '../../../core/head/zoneFacts.ts'
+import { ZONE_IDS } from '../../../core/head/zones.ts'
+import { SERVICES } from '../../../core/services.ts'
+import { DAY_MS } from '../../../core/time/dates.ts'
+import { call } from '../../api/call.ts'
+import { useHead } from '../../head/loadHead.ts'
+import { useHeadLayers } from '../../state/layers.ts'
+import { useView, viewOf } from '../../state/view.ts'
+import { dateWords, newId } from '../../state/words.ts'
+import { useFieldReadings, useFlowLayer, type StationProps } from '../useStation.ts'
+import { saveFile } from './files.ts'
+import { mapPicture } from './mapPicture.ts'
+import { useFieldSummary, useMapEditing } from './useMap.ts'
+
+const DIFFERENCE_STEPS = [
+  [15, '#CDE2DF', 'under 15°'],
+  [45, '#D9B45E', '15–45°'],
+  [181, '#BF4E36', 'over 45°'],
+] as const
+
+export function MapsTab({ page, visit, house }: StationProps) {
+  const map = useMapEditing(visit, { method: 'felt', comb: false })
+  const head = useHead()
+  const flow = useFlowLayer(visit)
+  const readings = useFieldReadings(visit)
+  const summary = useFieldSummary(readings)
+  const [against, setAgainst] = useState<string>()
+  const [copied, setCopied] = useState<string>()
+  const [all, setAll] = useState(false)
+  const turnTo = useView((s) => s.turnTo)
+  const choose = useView((s) => s.choose)
+  const others = page.visits.filter((v) => v.id !== visit.id && v.endedAtMs !== null)
+
+  const difference = useQuery({
+    queryKey: ['difference', visit.id, against, readings],
+    queryFn: async () => {
+      const other = await call('visit', { params: { id: against! } })
+      const asOf = Math.ceil((other.endedAtMs ?? Date.now()) / DAY_MS) * DAY_MS
+      return head.data!.worker.compare(
+        readings,
+        other.readings.map((r) => toFieldReading(r, asOf)),
+      )
+    },
+    enabled: against !== undefined && head.data !== undefined,
+    staleTime: Infinity,
+    structuralSharing: false,
+  })
+  const wash = useMemo(
+    () => (against && difference.data ? differenceWash(difference.data.degrees) : undefined),
+    [against, difference.data],
+  )
+  // Without WebGL the zones stand for the skin.
+  const flatTints = useMemo(
+    () =>
+      !wash || document.querySelector('.head-flat') === null
+        ? []
+        : difference.data!.zones.flatMap((z) => {
+            const step = DIFFERENCE_STEPS.find(([most]) => z.degrees < most)
+            return step ? [{ zoneId: z.zoneId, colour: step[1], opacity: 0.5 }] : []
+          }),
+    [wash, difference.data],
+  )
+  const differing = (difference.data?.zones ?? [])
+    .filter((z) => z.degrees >= 5)
+    .sort((a, b) => b.degrees - a.degrees)
+    .slice(0, 6)
+  useHeadLayers(
+    useMemo(
+      () => ({
+        flow,
+        ...(wash && { wash }),
+        tints: flatTints,
+      }),
+      [flow, wash, flatTints],
+    ),
+  )
+
+  const copyFrom = async (other: VisitSummary) => {
+    try {
+      const source = await call('visit', { params: { id: other.id } })
+      const here = new Set(visit.readings.map((r) => r.id))
+      const add = source.readings.filter((r) => !here.has(r.id)).map((r) => ({ ...r, id: newId() }))
+      const drafts = withoutKnown({ taken: add, left: [] }, visit.readings).taken as Reading[]
+      if (drafts.length > 0) map.make({ remove: [], add: drafts })
+      setCopied(
+        drafts.length > 0
+          ? `${drafts.length} ${drafts.length === 1 ? 'reading' : 'readings'} of ${dateWords(other.endedAtMs!)} copied. Undo takes them back.`
+          : `The map already holds every reading of ${dateWords(other.endedAtMs!)}.`,
+      )
+    } catch (error) {
+      setCopied(error instanceof Error ? error.message : 'That map could not be fetched.')
+    }
+  }
+
+  return (
+    <>
+      <h1>Maps</h1>
+      <div className="tab-body" tabIndex={0} role="region" aria-label="Maps">
+        {map.problem && (
+          <p role="alert" className="problem">
+            {map.problem}
+          </p>
+        )}
+        <section>
+          <h2>Of other visits</h2>
+          {others.length === 0 ? (
+            <p className="soft">This is the first map of this client.</p>
+          ) : (
+            <ul className="plain-list maps-list">
+              {others.slice(0, all ? 60 : 4).map((v) => (
+                <li key={v.id}>
+                  <span>
+                    {dateWords(v.endedAtMs!)}{' '}
+                    <small className="soft">{SERVICES[v.service].name.toLowerCase()}</small>
+                  </span>
+                  <span className="pair">
+                    <Link to={`?visit=${v.id}`}>Look at</Link>
+                    <button
+                      aria-pressed={against === v.id}
+                      onClick={() => setAgainst(against === v.id ? undefined : v.id)}
+                    >
+                      Compare
+                    </button>
+                    <button disabled={map.frozen} onClick={() => void copyFrom(v)}>
+                      Copy
+                    </button>
+                  </span>
+                </li>
+              ))}
+            </ul>
+          )}
+          {others.length > 4 && !all && (
+            <button className="link" onClick={() => setAll(true)}>
+              All {others.length}
+            </button>
+          )}
+          {copied && (
+            <p role="status">
+              {copied}{' '}
+              {map.canUndo && (
+                <button className="link" onClick={map.undo}>
+                  Undo
+                </button>
+              )}
+            </p>
+          )}
+          {against && (
+            <div className="difference" aria-live="polite">
+              <p className="legend">
+                {DIFFERENCE_STEPS.map(([, colour, words]) => (
+                  <span key={words}>
+                    <i style={{ background: colour }} /> {words}
+                  </span>
+                ))}
+              </p>
+              {difference.isPending ? (
+                <p className="soft">Comparing …</p>
+              ) : difference.isError ? (
+                <p role="alert">{difference.error.message}</p>
+              ) : differing.length === 0 ? (
+                <p>No zone differs by 5° or more where both maps were read.</p>
+              ) : (
+                <ul className="plain-list">
+                  {differing.map((z) => (
+                    <li key={z.zoneId}>
+                      <button
+                        className="link"
+                        onClick={() => {
+                          choose(z.zoneId)
+                          const record = head.data?.zoneById.get(z.zoneId)
+                          if (record) {
+                            const v = viewOf(record.centre.normal)
+                            turnTo(v.yawDeg, v.pitchDeg)
+                          }
+                        }}
+                      >
+                        {zoneName(z.zoneId)}
+                      </button>
+                      <span>{Math.round(z.degrees)}°</span>
+                    </li>
+                  ))}
+                </ul>
+              )}
+            </div>
+          )}
+        </section>
+        <section>
+          <h2>Side to side</h2>
+          <div className="line-tools">
+            <button disabled={map.frozen} onClick={() => map.mirrorSide('left')}>
+              Client’s left onto the right
+            </button>
+            <button disabled={map.frozen} onClick={() => map.mirrorSide('right')}>
+              Client’s right onto the left
+            </button>
+            <button disabled={!map.canUndo} onClick={map.undo}>
+              Undo
+            </button>
+          </div>
+        </section>
+        <FilesOut visit={visit} summary={summary} />
+        <FilesIn map={map} readings={visit.readings} />
+        <section>
+          <h2>Cards</h2>
+          <div className="line-tools">
+            <Link
+              className="like-button"
+              to={`/clients/${page.client.id}/cards/mirror?visit=${visit.id}`}
+            >
+              Mirror card
+            </Link>
+            {page.client.skin.bumpProne && house.schools.exfoliate === 'brush' && (
+              <Link
+                className="like-button"
+                to={`/clients/${page.client.id}/cards/home?visit=${visit.id}`}
+              >
+                Home card
+              </Link>
+            )}
+          </div>
+          {page.client.skin.bumpProne && house.schools.exfoliate !== 'brush' && (
+            <p className="soft">
+              The house’s school for a bump-prone beard does not brush against the grain, so there
+              is no home card.
+            </p>
+          )}
+        </section>
+      </div>
+    </>
+  )
+}
+
+/** Colour and opacity at each vertex by how far the maps differ; nothing where either was not read. */
+function differenceWash(degrees: Float32Array): Float32Array {
+  const colours = DIFFERENCE_STEPS.map(([, hex]) =>
+    [1, 3, 5].map((i) => (parseInt(hex.slice(i, i + 2), 16) / 255) ** 2.2),
+  )
+  const out = new Float32Array(degrees.length * 4)
+  degrees.forEach((d, v) => {
+    if (Number.isNaN(d)) return
+    const step = DIFFERENCE_STEPS.findIndex(([most]) => d < most)
+    out.set([...colours[step]!, step === 0 ? 0.35 : 0.6], 4 * v)
+  })
+  return out
+}
+
+function FilesOut({
+  visit,
+  summary,
+}: Pick<StationProps, 'visit'> & { summary: ReturnType<typeof useFieldSummary> }) {
+  const head = useHead()
+  const readings = useFieldReadings(visit)
+  const name = `growth-map-${new Date(visit.endedAtMs ?? Date.now()).toISOString().slice(0, 10)}`
+  const ready = head.data !== undefined && summary !== undefined
+  const [busy, setBusy] = useState(false)
+  const out = {
+    json: () =>
+      saveFile(
+        `${name}.json`,
+        JSON.stringify(
+          writeGrowthMap(
+            headId(head.data!.packed),
+            visit.readings,
+            summary!.zones,
+            summary!.whorls,
+            Date.now(),
+          ),
+          null,
+          1,
+        ),
+        'application/json',
+      ),
+    csv: async () => {
+      const { writeReadingsCsv } = await import('../../../core/formats/readingsCsv.ts')
+      saveFile(`${name}.csv`, writeReadingsCsv(visit.readings), 'text/csv')
+    },
+    svg: async () =>
+      saveFile(`${name}.svg`, await mapPicture(head.data!, summary!), 'image/svg+xml'),
+    glb: async () => {
+      const [{ headGltf }, field] = await Promise.all([
+        import('../../../core/formats/headGltf.ts'),
+        head.data!.worker.vertices(readings),
+      ])
+      const bytes = await headGltf(head.data!.packed.display, field.vectors, field.trust, ZONE_IDS)
+      saveFile(`${name}.glb`, bytes, 'model/gltf-binary')
+    },
+  }
+  const go = async (work: () => void | Promise<void>) => {
+    setBusy(true)
+    try {
+      await work()
+    } finally {
+      setBusy(false)
+    }
+  }
+  return (
+    <section>
+      <h2>Take out</h2>
+      <div className="line-tools">
+        <button disabled={!ready || busy} onClick={() => void go(out.json)}>
+          Map, JSON
+        </button>
+        <button disabled={!ready || busy} onClick={() => void go(out.csv)}>
+          Readings, CSV
+        </button>
+        <button disabled={!ready || busy} onClick={() => void go(out.svg)}>
+          Flat views, SVG
+        </button>
+        <button disabled={!ready || busy} onClick={() => void go(out.glb)}>
+          Head and field, glTF
+        </button>
+      </div>
+    </section>
+  )
+}
+
+function FilesIn({
+  map,
+  readings,
+}: {
+  map: ReturnType<typeof useMapEditing>
+  readings: readonly Reading[]
+}) {
+  const head = useHead()
+  const picker = useRef<HTMLInputElement>(null)
+  const [problem, setProblem] = useState<string>()
+  const [report, setReport] = useState<ImportReport & { name: string }>()
+  const [done, setDone] = useState<string>()
+  const open = async (file: File) => {
+    setProblem(undefined)
+    setReport(undefined)
+    setDone(undefined)
+    try {
+      if (file.size > MOST_BYTES) {
+        throw new DomainError(
+          'bad-file',
+          `This file is ${(file.size / 1e6).toFixed(1)} MB; at most ${MOST_BYTES / 1e6} MB are opened. Nothing was changed.`,
+        )
+      }
+      const text = await file.text()
+      const { nearest, packed, zoneById } = head.data!
+      const place = (p: readonly [number, number, number]) => nearest(p)
+      const now = Date.now()
+      const read = /\.csv$/i.test(file.name)
+        ? (await import('../../../core/formats/readingsCsv.ts')).readReadingsCsv(
+            text,
+            place,
+            (zone) => zoneById.get(zone)?.centre,
+            now,
+          )
+        : readGrowthMap(text, headId(packed), place, now)
+      setReport({ ...withoutKnown(read, readings), name: file.name })
+    } catch (error) {
+      if (!(error instanceof DomainError)) throw error
+      setProblem(`${file.name}: ${error.message}`)
+    }
+  }
+  const take = () => {
+    if (!report) return
+    map.make({ remove: [], add: report.taken.map((r) => ({ ...r, id: newId() })) })
+    setDone(
+      `${report.taken.length} ${report.taken.length === 1 ? 'reading' : 'readings'} taken in. Undo takes them all back.`,
+    )
+    setReport(undefined)
+  }
+  return (
+    <section>
+      <h2>Bring in</h2>
+      <div className="line-tools">
+        <input
+          ref={picker}
+          type="file"
+          accept=".json,.csv,application/json,text/csv"
+          className="hidden"
+          aria-label="Growth map or readings"
+          onChange={(e) => {
+            const file = e.currentTarget.files?.[0]
+            e.currentTarget.value = ''
+            if (file) void open(file)
+          }}
+        />
+        <button disabled={map.frozen || !head.data} onClick={() => picker.current?.click()}>
+          Open a map or readings …
+        </button>
+      </div>
+      {problem && (
+        <p role="alert" className="problem">
+          {problem}
+        </p>
+      )}
+      {report && (
+        <div className="import-report" role="status">
+          <p>
+            <b>{report.name}</b>: {report.taken.length}{' '}
+            {report.taken.length === 1 ? 'reading' : 'readings'} can be taken
+            {report.left.length > 0 ? `, ${report.left.length} not:` : '.'}
+          </p>
+          {report.left.length > 0 && (
+            <ul>
+              {report.left.slice(0, 6).map((l, i) => (
+                <li key={i}>
+                  {l.what}: {l.why}
+                </li>
+              ))}
+              {report.left.length > 6 && <li>and {report.left.length - 6} more</li>}
+            </ul>
+          )}
+          <div className="line-tools">
+            <button className="strong" disabled={report.taken.length === 0} onClick={take}>
+              Take them in
+            </button>
+            <button onClick={() => setReport(undefined)}>Leave it</button>
+          </div>
+        </div>
+      )}
+      {done && (
+        <p role="status">
+          {done}{' '}
+          <button
+            className="link"
+            onClick={() => {
+              map.undo()
+              setDone(undefined)
+            }}
+          >
+            Undo
+          </button>
+        </p>
+      )}
+    </section>
+  )
+}

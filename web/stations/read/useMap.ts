@@ -1,0 +1,211 @@
+/** Everything that changes the map of a visit goes through here, so that it can be undone. */
+import { useCallback, useEffect, useRef, useState } from 'react'
+import type { VisitPage } from '../../../contract/types.ts'
+import { DomainError } from '../../../core/errors.ts'
+import { toRadians } from '../../../core/grain/circular.ts'
+import type { FieldReading } from '../../../core/grain/field.ts'
+import {
+  mirrorReading,
+  moveReading,
+  readingFromBearing,
+  readingFromStroke,
+  readingsFromComb,
+  toFieldReading,
+  turnReading,
+  type Reading,
+  type ReadingMethod,
+  type StrokePoint,
+} from '../../../core/grain/readings.ts'
+import type { ZonedReading } from '../../../core/grain/whorls.ts'
+import type { NextReading } from '../../../core/grain/whereNext.ts'
+import { mirrorZone, type ZoneId } from '../../../core/head/zones.ts'
+import { useEditReadings, type ReadingEdit } from '../../api/queries.ts'
+import { useHead } from '../../head/loadHead.ts'
+import { useUndo } from '../../state/undo.ts'
+import { useView } from '../../state/view.ts'
+import { newId } from '../../state/words.ts'
+import type { FlowSummary } from '../../workers/head.worker.ts'
+import { isFrozen, useGrain } from '../useStation.ts'
+
+export interface Drawing {
+  readonly method: ReadingMethod
+  readonly comb: boolean
+}
+
+export type MapEditing = ReturnType<typeof useMapEditing>
+
+export function useMapEditing(visit: VisitPage, drawing: Drawing) {
+  const send = useEditReadings(visit.id)
+  const undo = useUndo()
+  const head = useHead()
+  const grain = useGrain(visit)
+  const [problem, setProblem] = useState<string>()
+  const frozen = isFrozen(visit)
+  const make = (edit: ReadingEdit) => {
+    if (frozen) {
+      setProblem('The service has begun: the map of this visit stays as it was.')
+      return
+    }
+    setProblem(undefined)
+    undo.remember(visit.id, edit)
+    send.edit(edit)
+  }
+  const told = (work: () => void) => {
+    try {
+      work()
+    } catch (error) {
+      if (!(error instanceof DomainError)) throw error
+      setProblem(error.message)
+    }
+  }
+  const { method, comb } = drawing
+  const fresh = () => ({ id: newId(), method, atMs: Date.now() })
+  const own = (zone: ZoneId) => send.readings().filter((r) => r.zoneId === zone)
+  const centre = (zone: ZoneId) => head.data?.zoneById.get(zone)?.centre
+  const fromStroke = (points: readonly StrokePoint[]) =>
+    comb ? readingsFromComb(points, fresh(), newId) : [readingFromStroke(points, fresh())]
+  return {
+    problem: problem ?? send.error?.message,
+    say: setProblem,
+    frozen,
+    canUndo: undo.visitId === visit.id && undo.done.length > 0,
+    canRedo: undo.visitId === visit.id && undo.undone.length > 0,
+    make,
+    stroke: (points: readonly StrokePoint[]) =>
+      told(() => {
+        const add = fromStroke(points)
+        make({ remove: [], add })
+        useView.getState().choose(add[add.length - 1]!.zoneId)
+      }),
+    /** What a stroke would leave, for the field to follow; nothing while it is too short. */
+    whileDrawing: (points: readonly StrokePoint[]): FieldReading[] => {
+      try {
+        const now = Date.now()
+        return fromStroke(points).map((r, i) => ({ ...toFieldReading(r, now), id: `drawing${i}` }))
+      } catch (error) {
+        if (!(error instanceof DomainError)) throw error
+        return []
+      }
+    },
+    turn: (zone: ZoneId, degrees: number) => {
+      const readings = own(zone)
+      const at = centre(zone)
+      if (readings.length > 0) {
+        make({
+          remove: readings,
+          add: readings.map((r) => ({ ...turnReading(r, toRadians(degrees)), id: newId() })),
+        })
+      } else if (at) {
+        const bearing = grain[zone]!.growthDirection + toRadians(degrees)
+        make({ remove: [], add: [readingFromBearing(zone, at, bearing, fresh())] })
+      }
+    },
+    /** Puts a changed reading in the place of another; returns its id. */
+    replace: (reading: Reading, change: (r: Reading) => Reading): string => {
+      const id = newId()
+      told(() => make({ remove: [reading], add: [{ ...change(reading), id }] }))
+      return id
+    },
+    move: (reading: Reading, to: StrokePoint): string => {
+      const id = newId()
+      told(() => make({ remove: [reading], add: [{ ...moveReading(reading, to), id }] }))
+      return id
+    },
+    takeGuess: (zone: ZoneId) => {
+      const at = centre(zone)
+      if (at) {
+        make({
+          remove: [],
+          add: [readingFromBearing(zone, at, grain[zone]!.growthDirection, fresh())],
+        })
+      }
+    },
+    mirror: (zone: ZoneId) => {
+      const twin = mirrorZone(zone)
+      const readings = own(zone)
+      if (twin === zone || readings.length === 0) return
+      make({
+        remove: own(twin),
+        add: readings.map((r) => mirrorReading(r, newId(), Date.now())),
+      })
+      useView.getState().choose(twin)
+    },
+    /** The whole of one side onto the other. */
+    mirrorSide: (from: 'left' | 'right') => {
+      const all = send.readings()
+      const source = all.filter((r) => r.zoneId.endsWith(`-${from}`))
+      if (source.length === 0) {
+        setProblem(`Nothing is read on the client’s ${from} yet, so there is nothing to mirror.`)
+        return
+      }
+      const mirrored = new Set(source.map((r) => mirrorZone(r.zoneId)))
+      make({
+        remove: all.filter((r) => mirrored.has(r.zoneId)),
+        add: source.map((r) => mirrorReading(r, newId(), Date.now())),
+      })
+    },
+    forget: (readings: readonly Reading[]) => {
+      if (readings.length > 0) make({ remove: readings, add: [] })
+    },
+    undo: () => {
+      const edit = undo.takeBack(visit.id)
+      if (edit) send.edit(edit)
+    },
+    redo: () => {
+      const edit = undo.again(visit.id)
+      if (edit) send.edit(edit)
+    },
+  }
+}
+
+/** The field in figures, as soon as it is worked out; the last one stays meanwhile. */
+export function useFieldSummary(readings: readonly ZonedReading[]): FlowSummary | undefined {
+  const head = useHead()
+  const [summary, setSummary] = useState<FlowSummary>()
+  useEffect(() => {
+    if (!head.data) return
+    let wanted = true
+    void head.data.worker.summary(readings).then((s) => {
+      if (wanted) setSummary(s)
+    })
+    return () => {
+      wanted = false
+    }
+  }, [head.data, readings])
+  return summary
+}
+
+/** Rest before the next place is looked for, so that it does not run after every stroke. */
+const REST_MS = 700
+
+/** Where the next reading would tell most. */
+export function useWhereNext(
+  readings: readonly FieldReading[],
+  zones: readonly ZoneId[],
+  wanted: boolean,
+): NextReading | undefined {
+  const head = useHead()
+  const [next, setNext] = useState<NextReading>()
+  useEffect(() => {
+    setNext(undefined)
+    if (!head.data || !wanted) return
+    let current = true
+    const timer = setTimeout(() => {
+      void head.data.worker.next(readings, zones).then((n) => {
+        if (current) setNext(n)
+      })
+    }, REST_MS)
+    return () => {
+      current = false
+      clearTimeout(timer)
+    }
+  }, [head.data, readings, zones, wanted])
+  return next
+}
+
+/** A function that stays the same while what it does is always the newest. */
+export function useLatest<A extends unknown[], R>(work: (...a: A) => R): (...a: A) => R {
+  const latest = useRef(work)
+  latest.current = work
+  return useCallback((...a: A) => latest.current(...a), [])
+}

@@ -1,0 +1,36 @@
+import type { ReadingMethod } from '../../../core/grain/readings.ts'
+
+export const METHOD_WORDS: Readonly<Record<ReadingMethod, string>> = {
+  felt: 'felt',
+  looked: 'looked',
+  pad: 'pad',
+  card: 'card',
+  test: 'by test',
+}
+
+/** The three uses of one map. */
+export type MapUse = 'growth' | 'first-pass' | 'exfoliate'
+
+export const MAP_USES: readonly {
+  readonly id: MapUse
+  readonly name: string
+  readonly column: string
+  readonly verb: string
+  readonly tone: 'hair' | 'stroke' | 'rub'
+}[] = [
+  { id: 'growth', name: 'Growth', column: 'Grows to', verb: 'grows to', tone: 'hair' },
+  {
+    id: 'first-pass',
+    name: 'First pass',
+    column: 'Stroke to',
+    verb: 'first pass to',
+    tone: 'stroke',
+  },
+  { id: 'exfoliate', name: 'Exfoliate', column: 'Rub to', verb: 'rub to', tone: 'rub' },
+]
+
+export const mapUse = (id: MapUse) => MAP_USES.find((u) => u.id === id)!
+
+/** The bearing to show for a growth direction. */
+export const usedBearing = (growth: number, use: MapUse) =>
+  use === 'exfoliate' ? growth + Math.PI : growth
