@@ -10,7 +10,7 @@ module.exports = {
     {
       name: 'core-has-no-interface-or-server-code',
       severity: 'error',
-      from: { path: '^core/', pathNot: '\\.test\\.ts$' },
+      from: { path: '^core/', pathNot: '\\.test\\.ts$|^core/testing/' },
       to: {
         path: '^node_modules/(react|react-dom|@mantine|three|express|sequelize|sqlite3|zustand|echarts)/|^(fs|node:fs|path|node:path|http|node:http)$',
       },

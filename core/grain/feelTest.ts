@@ -101,19 +101,22 @@ export function nextStroke(
   test: FeelTest,
   sharpness?: Sharpness,
 ): { stroke: number; bits: number } {
+  // Strokes lie between bins, so that with a hard edge none lies on it; and so only their distance to a bin counts.
+  const odds = Array.from({ length: BINS }, (_, d) =>
+    catchOdds(binAngle(d) + STEP / 2, 0, sharpness),
+  )
+  const doubt = odds.map(entropy)
   let best = { stroke: 0, bits: -1 }
   for (let k = 0; k < BINS; k++) {
-    // Between bins, so that with a hard edge none lies on it.
-    const stroke = wrapTurn(binAngle(k) + STEP / 2)
     let caught = 0
     let known = 0
-    test.posterior.forEach((p, i) => {
-      const odds = catchOdds(stroke, binAngle(i), sharpness)
-      caught += p * odds
-      known += p * entropy(odds)
-    })
+    for (let i = 0; i < BINS; i++) {
+      const d = (k - i + BINS) % BINS
+      caught += test.posterior[i]! * odds[d]!
+      known += test.posterior[i]! * doubt[d]!
+    }
     const bits = entropy(caught) - known
-    if (bits > best.bits + 1e-12) best = { stroke, bits }
+    if (bits > best.bits + 1e-12) best = { stroke: wrapTurn(binAngle(k) + STEP / 2), bits }
   }
   return best
 }

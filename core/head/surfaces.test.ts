@@ -3,36 +3,8 @@ import fc from 'fast-check'
 import { cross, dot, unit, type Vec3 } from './frames.ts'
 import type { ZonedMesh } from './head.ts'
 import { mirrorMesh, topology, type Mesh } from './mesh.ts'
+import { sphere } from '../testing/surfaces.ts'
 import { normalAt, triangleNeighbours, walk, type Footing } from './walk.ts'
-
-/** A grid that closes both ways (torus) or at two poles (sphere). */
-function sphere(radius: number, rings: number, segments: number): Mesh {
-  const positions: number[] = [0, radius, 0]
-  for (let r = 1; r < rings; r++) {
-    const theta = (Math.PI * r) / rings
-    for (let s = 0; s < segments; s++) {
-      const phi = (2 * Math.PI * s) / segments
-      positions.push(
-        radius * Math.sin(theta) * Math.sin(phi),
-        radius * Math.cos(theta),
-        radius * Math.sin(theta) * Math.cos(phi),
-      )
-    }
-  }
-  positions.push(0, -radius, 0)
-  const at = (r: number, s: number) => 1 + (r - 1) * segments + (s % segments)
-  const south = positions.length / 3 - 1
-  const indices: number[] = []
-  for (let s = 0; s < segments; s++) {
-    indices.push(0, at(1, s), at(1, s + 1))
-    for (let r = 1; r + 1 < rings; r++) {
-      indices.push(at(r, s), at(r + 1, s), at(r, s + 1))
-      indices.push(at(r, s + 1), at(r + 1, s), at(r + 1, s + 1))
-    }
-    indices.push(at(rings - 1, s), south, at(rings - 1, s + 1))
-  }
-  return { positions: Float32Array.from(positions), indices: Uint32Array.from(indices) }
-}
 
 function torus(big: number, small: number, n: number): Mesh {
   const positions: number[] = []

@@ -65,7 +65,8 @@ export function linePath(surface: Surface, line: Pick<KeepLine, 'taps'>): PathPo
 
 /** The line on the other side of the head; what was left of it is then right. */
 export function mirrorLine(line: KeepLine, id: string, atMs: number): KeepLine {
-  const flip = (v: Vec3): Vec3 => [-v[0], v[1], v[2]]
+  // 0 − x, so that the middle stays 0 and does not become −0.
+  const flip = (v: Vec3): Vec3 => [0 - v[0], v[1], v[2]]
   return {
     ...line,
     id,

@@ -90,13 +90,14 @@ function Card({
     let wanted = true
     void flatViews().then((flat) => {
       const lines = kind === 'mirror' ? [...paths.values()] : []
-      const drawing = mapDrawing(loaded, summary, card.use, lines, true)
+      const read = new Set(readings.map((r) => r.zoneId))
+      const drawing = mapDrawing(loaded, summary, card.use, lines, true, read)
       if (wanted) setViews(drawOn(loaded, flat, drawing, [...card.views] as ViewId[]))
     })
     return () => {
       wanted = false
     }
-  }, [head.data, summary, paths, kind, card])
+  }, [head.data, summary, readings, paths, kind, card])
   return (
     <main className="card-page">
       <div className="card-tools no-print">

@@ -61,7 +61,7 @@ export function Overlay(props: Props) {
         <Line key={line.id} line={line} px={px} seen={seen} />
       ))}
       {spots.map((s) => (
-        <Spot key={s.id} spot={s} px={px} seen={seen} right={axes.right} />
+        <Spot key={s.id} spot={s} px={px} seen={seen} right={axes.right} scale={scale} />
       ))}
       {arrows
         .filter((a) => faces(axes, a.normal) && head.inSight(axes, a.point))
@@ -126,17 +126,40 @@ function Spot({
   px,
   seen,
   right,
+  scale,
 }: {
   spot: HeadSpot
   px: (p: Vec3) => Place
   seen: (at: { point: Vec3; normal: Vec3 }) => boolean
   right: Vec3
+  scale: number
 }) {
   const places = (spot.trail ?? [spot]).filter(seen)
   if (places.length === 0) return null
   const discs = (extra: number) =>
     places.map((p) => circle({ ...p, radiusMm: spot.radiusMm + extra }, px)).join('')
   const name = px(plus(places[0]!.point, right, spot.radiusMm + (spot.marginMm ?? 0) + 2))
+  if (spot.trail && spot.trail.length > 1) {
+    const sweep = places
+      .map(
+        (p, i) => `${i === 0 ? 'M' : 'L'}${px(p.point).x.toFixed(1)} ${px(p.point).y.toFixed(1)}`,
+      )
+      .join('')
+    const wide = (extra: number) => 2 * (spot.radiusMm + extra) * scale
+    return (
+      <g>
+        <path
+          d={sweep}
+          className="spot-sweep spot-sweep-margin"
+          strokeWidth={wide(spot.marginMm ?? 0)}
+        />
+        <path d={sweep} className="spot-sweep" stroke="url(#hatch)" strokeWidth={wide(0)} />
+        <text x={name.x} y={name.y + 5} className="head-spot-name">
+          {spot.name}
+        </text>
+      </g>
+    )
+  }
   return (
     <g className={spot.light ? 'spot-light' : ''}>
       {spot.marginMm !== undefined && <path d={discs(spot.marginMm)} className="spot-margin" />}

@@ -302,6 +302,7 @@ export function GrainTab({ visit }: { visit: VisitPage }) {
       )}
       <Turning
         summary={summary}
+        zone={zone}
         byId={byId}
         onShow={(normal, id) => {
           choose(id)
@@ -441,16 +442,21 @@ const LEAST_READINGS = 32
 /** Whorls, meeting points, and readings that disagree. */
 function Turning({
   summary,
+  zone,
   byId,
   onShow,
   onPick,
 }: {
   summary: ReturnType<typeof useFieldSummary>
+  /** With a zone chosen only what turns there is told. */
+  zone: ZoneId | undefined
   byId: ReadonlyMap<string, Reading>
   onShow: (normal: Vec3, zone: ZoneId) => void
   onPick: (reading: Reading) => void
 }) {
-  if (!summary || (summary.whorls.length === 0 && summary.disagreements.length === 0)) return null
+  if (!summary) return null
+  const whorls = summary.whorls.filter((w) => zone === undefined || w.zoneId === zone)
+  if (whorls.length === 0 && summary.disagreements.length === 0) return null
   return (
     <ul className="turning" aria-label="What turns">
       {summary.disagreements.slice(0, 3).map((d) => {
@@ -469,7 +475,7 @@ function Turning({
           </li>
         )
       })}
-      {summary.whorls.map((w, i) => (
+      {whorls.map((w, i) => (
         <li key={i}>
           <button className="link" onClick={() => onShow(w.normal, w.zoneId)}>
             {zoneName(w.zoneId)}: {whorlWords(w)}
@@ -556,6 +562,7 @@ function ZoneDetail({
       <h1>{zoneName(zone)}</h1>
       <div className="dial-row">
         <Dial
+          size={88}
           bearing={bearing}
           guess={!read}
           spread={

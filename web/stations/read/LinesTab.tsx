@@ -397,7 +397,7 @@ function LineFacts({
     <section className="line-facts" aria-label={lineName(line)} aria-live="polite">
       {children}
       {path && (
-        <dl className="facts">
+        <dl className="differences">
           <dt>{side === 'left' ? 'Left against right' : 'Right against left'}</dt>
           <dd>
             {twinPath

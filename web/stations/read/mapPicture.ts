@@ -9,7 +9,7 @@ import {
 import { directionOf } from '../../../core/head/frames.ts'
 import type { SurfacePoint } from '../../../core/head/head.ts'
 import { viewAxes, VIEWS, type FlatView, type ViewId } from '../../../core/head/projection.ts'
-import { isSkin } from '../../../core/head/zones.ts'
+import { isSkin, type ZoneId } from '../../../core/head/zones.ts'
 import type { LoadedHead } from '../../head/loadHead.ts'
 import type { FlowSummary } from '../../workers/head.worker.ts'
 import { usedBearing, type MapUse } from './words.ts'
@@ -21,6 +21,7 @@ export function mapDrawing(
   use: MapUse = 'growth',
   lines: readonly (readonly SurfacePoint[])[] = [],
   large = false,
+  read: ReadonlySet<ZoneId> = new Set(),
 ): MapDrawing {
   const arrows = summary.zones.flatMap((z): MapArrow[] => {
     const record = head.zoneById.get(z.zoneId)
@@ -28,6 +29,8 @@ export function mapDrawing(
       return []
     if (z.zoneId.startsWith('brow')) return []
     const { point, normal } = record.centre
+    // Where nothing is read near enough an arrow on paper would claim too much.
+    if (large && z.within > 15 && !read.has(z.zoneId)) return []
     const side = Math.sqrt(record.areaCm2) * 10
     return [
       {
@@ -35,7 +38,7 @@ export function mapDrawing(
         point,
         normal,
         direction: directionOf(z.zoneId, point, normal, usedBearing(z.growthDirection, use)),
-        lengthMm: Math.min(large ? 34 : 24, Math.max(large ? 11 : 8, side * (large ? 0.75 : 0.5))),
+        lengthMm: Math.min(large ? 34 : 24, Math.max(8, side * (large ? 0.75 : 0.5))),
         unsure: z.within > 15,
       },
     ]

@@ -1,0 +1,117 @@
+/** What turns (M4): whorls made on purpose are found where and as they were made; readings that clash are no whorl. */
+import { cross, tangentPart, unit, type Vec3 } from '../head/frames.ts'
+import type { ZoneId } from '../head/zones.ts'
+import { HEAD, ZONES } from '../testing/head.ts'
+import { fieldGround, GrainField } from './field.ts'
+import { guessReadings } from './guesses.ts'
+import { turned } from './trials.ts'
+import { findTurning, whorlWords, type ZonedReading } from './whorls.ts'
+
+const GROUND = fieldGround(HEAD.solve, guessReadings(ZONES))
+const MIDDLE: Vec3 = [8, 0, -66]
+
+/** Readings in two rings round a place of the crown; the angle is how far hair turns aside from straight outward. */
+function rings(aside: number): ZonedReading[] {
+  const middle = GROUND.locator.nearest([MIDDLE[0], 96, MIDDLE[2]])
+  const at = (p: Vec3): { point: Vec3; normal: Vec3 } => {
+    const { triangle, weights } = GROUND.locator.nearest(p)
+    const mean = (a: ArrayLike<number>, x: number) =>
+      [0, 1, 2].reduce(
+        (s, k) => s + weights[k]! * a[3 * HEAD.solve.indices[3 * triangle + k]! + x]!,
+        0,
+      )
+    return {
+      point: [0, 1, 2].map((x) => mean(HEAD.solve.positions, x)) as unknown as Vec3,
+      normal: unit([0, 1, 2].map((x) => mean(HEAD.solve.normals, x)) as unknown as Vec3),
+    }
+  }
+  expect(middle.distanceMm).toBeLessThan(30)
+  const centre = at([MIDDLE[0], 96, MIDDLE[2]])
+  const u = unit(tangentPart([1, 0, 0], centre.normal))
+  const v = cross(centre.normal, u)
+  const out: ZonedReading[] = []
+  for (const [radius, count] of [
+    [14, 6],
+    [26, 8],
+  ] as const) {
+    for (let i = 0; i < count; i++) {
+      const a = (2 * Math.PI * i) / count
+      const way: Vec3 = [0, 1, 2].map(
+        (x) => Math.cos(a) * u[x]! + Math.sin(a) * v[x]!,
+      ) as unknown as Vec3
+      const place = at([0, 1, 2].map((x) => centre.point[x]! + radius * way[x]!) as unknown as Vec3)
+      const outward = unit(tangentPart(way, place.normal))
+      out.push({
+        id: `${radius}:${i}`,
+        ...place,
+        tangent: turned(outward, place.normal, aside),
+        weight: 1,
+        zoneId: 'scalp-crown',
+      })
+    }
+  }
+  return out
+}
+const turning = (readings: readonly ZonedReading[]) => {
+  const field = new GrainField(GROUND)
+  field.setAll(readings)
+  return findTurning(GROUND, field.answer(), readings, HEAD.solve.zones)
+}
+
+describe('whorls', () => {
+  it.each([
+    ['anticlockwise', 1.1],
+    ['clockwise', -1.1],
+    ['star', 0],
+    ['star', Math.PI],
+  ] as const)('%s is found on the crown, hair %f rad aside', (turn, aside) => {
+    const found = turning(rings(aside))
+    expect(found.indexSum).toBe(2)
+    expect(found.disagreements).toEqual([])
+    const whorls = found.whorls.filter((w) => w.kind === 'whorl')
+    expect(whorls).toHaveLength(1)
+    expect(whorls[0]!.turn).toBe(turn)
+    expect(
+      Math.hypot(whorls[0]!.point[0] - MIDDLE[0], whorls[0]!.point[2] - MIDDLE[2]),
+    ).toBeLessThan(12)
+  })
+
+  it('are not reported where nothing was read', () => {
+    expect(turning([])).toEqual({ whorls: [], indexSum: 2, disagreements: [] })
+  })
+
+  it('says readings disagree instead of making a whorl of them', () => {
+    const cheek = ZONES.find((z) => z.id === 'cheek-lower-left')!
+    const down = unit(tangentPart([0, -1, 0], cheek.centre.normal))
+    const make = (
+      id: string,
+      dx: number,
+      turn: number,
+      zoneId: ZoneId = cheek.id,
+    ): ZonedReading => ({
+      id,
+      zoneId,
+      point: [cheek.centre.point[0], cheek.centre.point[1] + dx, cheek.centre.point[2]],
+      normal: cheek.centre.normal,
+      tangent: turned(down, cheek.centre.normal, turn),
+      weight: 1,
+    })
+    const clash = turning([make('a', 0, 0), make('b', 5, Math.PI * 0.95)])
+    expect(clash.indexSum).toBe(2)
+    expect(clash.whorls).toEqual([])
+    expect(clash.disagreements).toHaveLength(1)
+    expect([clash.disagreements[0]!.a, clash.disagreements[0]!.b].sort()).toEqual(['a', 'b'])
+    expect(clash.disagreements[0]!.degrees).toBeCloseTo(171, 0)
+    expect(turning([make('a', 0, 0), make('b', 5, 0.3)]).disagreements).toEqual([])
+    // Over a border hair may part.
+    expect(turning([make('a', 0, 0), make('b', 5, 2, 'mouth-corner-left')]).disagreements).toEqual(
+      [],
+    )
+  })
+
+  it('are told in words', () => {
+    expect(whorlWords({ kind: 'whorl', turn: 'clockwise' })).toBe('turns clockwise')
+    expect(whorlWords({ kind: 'whorl', turn: 'star' })).toContain('star')
+    expect(whorlWords({ kind: 'meeting', turn: 'star' })).toContain('meets')
+  })
+})

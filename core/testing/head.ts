@@ -1,0 +1,13 @@
+/** The built head, for tests. */
+import { readFileSync } from 'node:fs'
+import type { ZoneRecord } from '../head/head.ts'
+import { unpackHead } from '../head/pack.ts'
+
+const bytes = readFileSync('generated/head.bin')
+
+export const HEAD = unpackHead(
+  bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.length),
+)
+export const ZONES = JSON.parse(
+  readFileSync('generated/zones.json', 'utf8'),
+) as readonly ZoneRecord[]
