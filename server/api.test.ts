@@ -78,6 +78,7 @@ describe('every route with an id', () => {
     },
     '/api/visits/:id/asked': { answers: {}, spots: [] },
     '/api/visits/:id/readings': { remove: [], add: [] },
+    '/api/visits/:id/notes': { lines: [], keptZones: [], hair: {}, strays: [] },
     '/api/visits/:id/events': chairEvent(1, 'started'),
     '/api/visits/:id/skin/:moment': { atMs: 1, zones: [] },
     '/api/visits/:id/hair': { id: randomUUID(), kind: 'felt', date: '2026-01-01' },
@@ -623,7 +624,7 @@ describe('care and return', () => {
     expect(await everywhere()).toEqual(shaved)
   })
 
-  it('carry marks that last into the next visit, and nothing else', async () => {
+  it('carry marks into the next visit to be asked about again, and no answers', async () => {
     const { client, visit } = await plannedVisit(studio.app)
     const spot = (kind: string) => ({
       id: randomUUID(),
@@ -645,7 +646,10 @@ describe('care and return', () => {
         .send({ id: randomUUID(), service: 'face-shave', workerId: visit.workerId, slotAtMs: null })
         .expect(201)
     ).body as VisitPage
-    expect(next.asked.spots.map((s) => s.kind)).toEqual(['mole'])
+    expect(next.asked.spots.map((s) => [s.kind, s.stillThere])).toEqual([
+      ['mole', 'ask'],
+      ['scab', 'ask'],
+    ])
     expect(next.asked.answers).toEqual({})
   })
 })

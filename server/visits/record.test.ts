@@ -112,7 +112,7 @@ describe('a visit as it is kept', () => {
     expect(record.leftMm).toEqual({ chin: 0.117 })
   })
 
-  it('works from the readings made up to its end, and its own; an open one from all', async () => {
+  it('works from its own readings and those of earlier visits; an open one from all', async () => {
     const old = await visit({ endedAtMs: NOW - 30 * DAY_MS })
     const latest = await visit({ endedAtMs: NOW - 2 * DAY_MS })
     const open = await visit()
@@ -121,9 +121,9 @@ describe('a visit as it is kept', () => {
     const late = reading(old, NOW - DAY_MS)
     await studio.db.models.Reading.bulkCreate([between, late, before])
     const ids = async (id: string) => (await readVisit(studio.db, id)).readings.map((r) => r.id)
-    // What was added to an old visit later still belongs to that visit.
+    // What was added to an old visit later still belongs to that visit, and so comes before the later ones.
     expect(await ids(old)).toEqual([before.id, late.id])
-    expect(await ids(latest)).toEqual([before.id, between.id])
+    expect(await ids(latest)).toEqual([before.id, between.id, late.id])
     expect(await ids(open)).toEqual([before.id, between.id, late.id])
   })
 

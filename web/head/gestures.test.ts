@@ -69,6 +69,33 @@ describe('the hand on the head', () => {
     expect(h.log.at(-1)).toBe('tap 1,1')
   })
 
+  it('drags what it took hold of, and drops it where it is let go, also when a second finger comes', () => {
+    const log: string[] = []
+    const h = hand({
+      grip: (p) => (p.x < 20 ? 'point' : undefined),
+      dragged: (id, p) => log.push(`${id} to ${p.x},${p.y}`),
+      dropped: (id, p) => log.push(`${id} at ${p.x},${p.y}`),
+    })
+    h.press(press(1, 10, 10))
+    h.move(1, { x: 30, y: 10 })
+    h.move(1, { x: 60, y: 20 })
+    h.release(1)
+    expect(log).toEqual(['point to 30,10', 'point to 60,20', 'point at 60,20'])
+    h.press(press(1, 10, 10))
+    h.move(1, { x: 40, y: 10 })
+    h.press(press(2, 90, 10))
+    expect(log.at(-1)).toBe('point at 40,10')
+    h.release(1)
+    h.release(2)
+    // A tap on it is still a tap, and beside it a stroke is still a stroke.
+    h.press(press(1, 10, 10))
+    h.release(1)
+    h.press(press(1, 30, 10))
+    h.move(1, { x: 30, y: 40 })
+    h.release(1)
+    expect(h.log.slice(-2)).toEqual(['tap 10,10', 'stroke 2 points to 30,40'])
+  })
+
   it('lets go of everything when the pointer is taken away', () => {
     const h = hand()
     h.press(press(1, 0, 0))
