@@ -21,6 +21,7 @@ import { serve } from '../e2e/server.ts'
 import { ZONES } from '../server/atlas.ts'
 import { openDatabase } from '../server/db/connection.ts'
 import type { House } from '../contract/types.ts'
+import { fieldFigures, strokeFrames } from './field.mts'
 import { fill } from './fill.ts'
 
 function figure(name: string, value: number, unit: string): void {
@@ -180,6 +181,14 @@ async function page(): Promise<void> {
     await context.close()
   }
   figure('web.ready.ms', median(ready), 'ms')
+  const found = (await (await fetch(`${served.base}/api/clients?find=Tobias`)).json()) as {
+    id: string
+  }[]
+  const drawn = await browser.newPage({
+    viewport: { width: 1280, height: 800 },
+    reducedMotion: 'reduce',
+  })
+  await strokeFrames(drawn, `${served.base}/clients/${found[0]!.id}/read`, figure)
   await browser.close()
   for (let i = 0; i < 50; i++) await fetch(`${served.base}/api/today`).then((r) => r.arrayBuffer())
   figure('server.rss.mb', await memoryOf(served.base), 'MB')
@@ -207,6 +216,7 @@ function memoryOf(base: string): Promise<number> {
 
 headBuild()
 thinPlan()
+fieldFigures(figure)
 firstLoad()
 await page()
 await api()

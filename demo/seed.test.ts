@@ -8,7 +8,8 @@ import { strokeAngle } from '../core/grain/relation.ts'
 import { bearingOf } from '../core/head/frames.ts'
 import { ZONES } from '../server/atlas.ts'
 import { PEOPLE } from './people.ts'
-import { seedDemo, trueDirection } from './seed.ts'
+import { seedDemo } from './seed.ts'
+import { trueGrain } from './truth.ts'
 
 let studio: Studio
 beforeAll(async () => {
@@ -154,7 +155,7 @@ describe('Lantern Quay', () => {
     const bram = PEOPLE.find((p) => p.name.startsWith('Bram'))!
     const crown = ZONES.find((z) => z.id === 'scalp-crown')!
     const bearings = crown.samples.map((s) =>
-      bearingOf(crown.id, s.point, s.normal, trueDirection(bram, crown, s)),
+      bearingOf(crown.id, s.point, s.normal, trueGrain(bram)(s)),
     )
     const spread = Math.max(...bearings.flatMap((a) => bearings.map((b) => strokeAngle(a, b))))
     expect(spread).toBeGreaterThan(2)

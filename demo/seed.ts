@@ -6,11 +6,9 @@ import type { Model, ModelStatic } from 'sequelize'
 import { executedLoads, leftStanding } from '../core/chair/outcome.ts'
 import { replay, type ChairEvent } from '../core/chair/service.ts'
 import { hairIn, type SkinAndHair } from '../core/client.ts'
-import { toRadians, wrapTurn } from '../core/grain/circular.ts'
+import { toRadians } from '../core/grain/circular.ts'
 import { grainMap, type Reading, type ReadingMethod } from '../core/grain/readings.ts'
-import { startingGuess } from '../core/grain/startingGuess.ts'
-import { directionOf, tangentPart, unit, type Vec3 } from '../core/head/frames.ts'
-import type { SurfacePoint, ZoneRecord } from '../core/head/head.ts'
+import { tangentPart, unit, type Vec3 } from '../core/head/frames.ts'
 import { zoneStem, type ZoneId } from '../core/head/zones.ts'
 import { DEFAULT_SCHOOLS, type Schools } from '../core/house/schools.ts'
 import { makePlan } from '../core/plan/makePlan.ts'
@@ -29,6 +27,7 @@ import { keepHouse } from '../server/house/service.ts'
 import { summariseAnswers } from '../core/history/answers.ts'
 import { offsetMinutes } from '../server/visits/service.ts'
 import { PEOPLE, STUDIO, type Person } from './people.ts'
+import { trueGrain } from './truth.ts'
 
 const MONTHS_18_DAYS = 547
 /** When the bump-prone client's routine changed, days ago. */
@@ -45,37 +44,6 @@ function idMaker(random: () => number): () => string {
 
 const zoneById = new Map(ZONES.map((z) => [z.id, z]))
 
-/** The true growth direction at a point of a client's head. */
-export function trueDirection(person: Person, zone: ZoneRecord, at: SurfacePoint): Vec3 {
-  const stem = zoneStem(zone.id)
-  if (stem === 'scalp-crown' && person.truth.whorl) {
-    const whorl: Vec3 = [6, 98, -66]
-    const out: Vec3 = [at.point[0] - whorl[0], at.point[1] - whorl[1], at.point[2] - whorl[2]]
-    const radial = unit(tangentPart(out, at.normal))
-    const turn = person.truth.whorl === 'clockwise' ? 1 : -1
-    // Round the whorl and outward, as hair lies.
-    const [a, n] = [radial, at.normal]
-    const round: Vec3 = [
-      turn * (a[1] * n[2] - a[2] * n[1]),
-      turn * (a[2] * n[0] - a[0] * n[2]),
-      turn * (a[0] * n[1] - a[1] * n[0]),
-    ]
-    return unit([
-      0.5 * a[0] + 0.87 * round[0],
-      0.5 * a[1] + 0.87 * round[1],
-      0.5 * a[2] + 0.87 * round[2],
-    ])
-  }
-  return directionOf(zone.id, at.point, at.normal, trueBearing(person, zone.id))
-}
-
-function trueBearing(person: Person, id: ZoneId): number {
-  const hour = person.truth.hours?.[zoneStem(id)]
-  if (hour === undefined) return startingGuess(id) ?? 0
-  const angle = toRadians(30 * (hour % 12))
-  return id.endsWith('-right') ? wrapTurn(-angle) : angle
-}
-
 /** Readings of the zones of a client's service, as a careful worker would make them. */
 function makeReadings(
   person: Person,
@@ -84,6 +52,7 @@ function makeReadings(
   newId: () => string,
 ): Reading[] {
   const methods: ReadingMethod[] = ['felt', 'felt', 'pad', 'looked', 'card']
+  const grows = trueGrain(person)
   const out: Reading[] = []
   for (const id of serviceZones(person.service)) {
     // Now and then a zone is not read.
@@ -92,7 +61,7 @@ function makeReadings(
     const strokes = zoneStem(id) === 'scalp-crown' ? 6 : 1 + Math.floor(random() * 3)
     for (let i = 0; i < strokes; i++) {
       const at = zone.samples[Math.floor(random() * zone.samples.length)]!
-      const truth = trueDirection(person, zone, at)
+      const truth = grows(at)
       const noise = toRadians(9) * drawNormal(random)
       const side = unit([
         at.normal[1] * truth[2] - at.normal[2] * truth[1],
@@ -219,7 +188,7 @@ function addPerson(
   for (const [index, atMs] of times.entries()) {
     const visitId = newId()
     // A full map at the first visit; read again every half year or so.
-    if (index === 0 || (index % 40 === 39 && random() < 0.8)) {
+    if (index === 0 || (index % 24 === 23 && random() < 0.8)) {
       const fresh = makeReadings(person, atMs, random, newId)
       readings = [...readings, ...fresh]
       rows.readings.push(...fresh.map((r) => readingRow(r, clientId, visitId)))

@@ -20,6 +20,8 @@ const OWN_TURNS = 0.5
 
 /** How far hair turns aside on its way out of the whorl, radians. */
 const WHORL_TURN = 0.7
+/** So far round the whorl a field has no turns of its own, mm. */
+const WHORL_CALM_MM = 35
 /** Where the whorl of a hidden field lies before its own turns move it, within this of the middle of the crown, mm. */
 const WHORL_SPREAD_MM = 18
 
@@ -27,6 +29,11 @@ const WHORL_SPREAD_MM = 18
  * A hidden field as heads have them: hair turns out of a whorl at the crown, to either side, runs away from it over the whole head, and is bent by smooth turns of its own.
  */
 export function hiddenField(random: () => number): HiddenField {
+  return hiddenWhorl(random).field
+}
+
+/** A hidden field with the place from which its hair runs. Its own turns fade out round that place, so that the whorl stays there. */
+export function hiddenWhorl(random: () => number): { field: HiddenField; whorl: Vec3 } {
   const direction = () => unit([drawNormal(random), drawNormal(random), drawNormal(random)])
   const waves = Array.from({ length: WAVES }, () => {
     const length = WAVELENGTH_MM[0] + (WAVELENGTH_MM[1] - WAVELENGTH_MM[0]) * random()
@@ -39,16 +46,18 @@ export function hiddenField(random: () => number): HiddenField {
     -55 + WHORL_SPREAD_MM * (2 * random() - 1),
   ]
   const side = random() < 0.5 ? 1 : -1
-  return ({ point, normal }) => {
+  const field: HiddenField = ({ point, normal }) => {
     const smooth = smoothNormal(point)
     const away: Vec3 = [point[0] - whorl[0], point[1] - whorl[1], point[2] - whorl[2]]
     let v = turned(unit(tangentPart(away, smooth)), smooth, side * WHORL_TURN)
+    const calm = 1 - Math.exp(-((Math.hypot(...away) / WHORL_CALM_MM) ** 2))
     for (const { k, phase, amplitude } of waves) {
-      const s = OWN_TURNS * Math.sin(k[0] * point[0] + k[1] * point[1] + k[2] * point[2] + phase)
+      const s = calm * OWN_TURNS * Math.sin(k[0] * point[0] + k[1] * point[1] + k[2] * point[2] + phase)
       v = [v[0] + s * amplitude[0], v[1] + s * amplitude[1], v[2] + s * amplitude[2]]
     }
     return turnWithNormal(unit(tangentPart(v, smooth)), smooth, normal)
   }
+  return { field, whorl }
 }
 
 /** Outward on a head without its relief: hair runs on over lips and lids as if they were not there. */

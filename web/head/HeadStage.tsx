@@ -63,13 +63,15 @@ export interface HeadStageProps {
   readonly whileDrawing?: ((points: readonly StrokePoint[]) => readonly FieldReading[]) | undefined
   /** A handle was dragged over the head; `done` when it was let go. */
   readonly onHandle?: ((id: string, hit: Hit, done: boolean) => void) | undefined
+  /** A handle was tapped. */
+  readonly onPickHandle?: ((id: string) => void) | undefined
   /** A tap on a sign. */
   readonly onSign?: ((id: string) => void) | undefined
 }
 
 const NONE: readonly never[] = []
 /** A finger takes hold of a handle from this far, px. */
-const GRIP_PX = 20
+const GRIP_PX = 16
 
 /** True when this screen can draw in WebGL. `?flat` in the address asks for the flat views. */
 function webGlWorks(): boolean {
@@ -119,6 +121,7 @@ function Stage({
   onStroke,
   whileDrawing,
   onHandle,
+  onPickHandle,
   onSign,
 }: HeadStageProps & { head: LoadedHead }) {
   const { ref, width, height } = useElementSize<HTMLDivElement>()
@@ -152,10 +155,22 @@ function Stage({
     onStroke,
     whileDrawing,
     onHandle,
+    onPickHandle,
     handles,
     follow,
   })
-  now.current = { axes, size, scale, onTap, onStroke, whileDrawing, onHandle, handles, follow }
+  now.current = {
+    axes,
+    size,
+    scale,
+    onTap,
+    onStroke,
+    whileDrawing,
+    onHandle,
+    onPickHandle,
+    handles,
+    follow,
+  }
   const hand = useMemo(() => {
     const pick = (p: Place) => {
       const { axes: a, size: s, scale: k } = now.current
@@ -176,6 +191,21 @@ function Stage({
       path = [...longer]
       return points
     }
+    const handleAt = (p: Place, grips: boolean) => {
+      const { handles: all, axes: a, size: s, scale: k } = now.current
+      let best: HeadHandle | undefined
+      let nearest = GRIP_PX
+      for (const h of all) {
+        if ((grips && !h.grips) || !faces(a, h.normal) || !head.inSight(a, h.point)) continue
+        const at = toPixels(a, s, k, h.point)
+        const d = Math.hypot(at.x - p.x, at.y - p.y)
+        if (d < nearest) {
+          nearest = d
+          best = h
+        }
+      }
+      return best
+    }
     const dragged = (id: string, at: Place, done: boolean) => {
       const hit = pick(at)
       if (hit) now.current.onHandle?.(id, hit, done)
@@ -185,25 +215,15 @@ function Stage({
       ...makeHand({
         onHead: (p) => pick(p) !== undefined,
         draws: () => now.current.onStroke !== undefined,
-        grip: (p) => {
-          const { handles: all, axes: a, size: s, scale: k, onHandle: takes } = now.current
-          if (!takes) return undefined
-          let best: string | undefined
-          let nearest = GRIP_PX
-          for (const h of all) {
-            if (!faces(a, h.normal) || !head.inSight(a, h.point)) continue
-            const at = toPixels(a, s, k, h.point)
-            const d = Math.hypot(at.x - p.x, at.y - p.y)
-            if (d < nearest) {
-              nearest = d
-              best = h.id
-            }
-          }
-          return best
-        },
+        grip: (p) => (now.current.onHandle ? handleAt(p, true)?.id : undefined),
         dragged: (id, at) => dragged(id, at, false),
         dropped: (id, at) => dragged(id, at, true),
         tap: (p) => {
+          const handle = now.current.onPickHandle && handleAt(p, false)
+          if (handle) {
+            now.current.onPickHandle!(handle.id)
+            return
+          }
           const hit = pick(p)
           useView.getState().choose(hit && isSkin(hit.zoneId) ? hit.zoneId : null)
           if (hit) now.current.onTap?.(hit)
@@ -284,6 +304,7 @@ function Stage({
       onPointerLeave={() => useView.getState().hover(null)}
       onContextMenu={(e) => e.preventDefault()}
       data-flat={flat || undefined}
+      data-marks={marks?.count ?? 0}
       data-testid="head"
     >
       {width > 0 &&

@@ -54,7 +54,8 @@ async function load(): Promise<LoadedHead> {
   const worker = wrap<HeadWorker>(
     new Worker(new URL('../workers/head.worker.ts', import.meta.url), { type: 'module' }),
   )
-  await worker.load(bytes)
+  // Not waited for: what is asked of the worker queues up behind it, and the head can be seen and picked meanwhile.
+  void worker.load(bytes)
   const ray = new Ray()
   const cast = (axes: ViewAxes, from: Vector3) => {
     ray.origin.copy(from)

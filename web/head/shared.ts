@@ -114,6 +114,8 @@ export interface HeadHandle {
   readonly point: Vec3
   readonly normal: Vec3
   readonly chosen?: boolean
+  /** Can be dragged; else it can only be tapped, and a stroke may begin on it. */
+  readonly grips?: boolean
   /** With a direction it is drawn as a hair, else as a dot. */
   readonly direction?: Vec3
 }

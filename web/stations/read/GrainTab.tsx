@@ -143,6 +143,7 @@ export function GrainTab({ visit }: { visit: VisitPage }) {
               normal: r.normal,
               direction: r.tangent,
               chosen: r.id === picked,
+              grips: r.id === picked,
             })),
     [visit.readings, zone, picked, map.frozen],
   )
@@ -182,6 +183,7 @@ export function GrainTab({ visit }: { visit: VisitPage }) {
         ? []
         : handles.map((h) => (dragged?.id === h.id ? { ...h, ...dragged.hit, id: h.id } : h)),
       onTap,
+      onPickHandle: setPicked,
       ...(ring && { ring }),
       ...(!map.frozen && !feel && { onStroke, whileDrawing, onHandle }),
     }),
@@ -573,13 +575,13 @@ function ZoneDetail({
           <p className="big">
             {grain.contradictory
               ? 'no one direction'
-              : `${read ? verb : near ? `≈ ${verb}` : `may be: ${verb}`} ${clockWords(bearing)}`}
+              : `${read ? verb : near ? `≈ ${verb}` : use === 'growth' ? 'may grow to' : `perhaps ${verb}`} ${clockWords(bearing)}`}
           </p>
           <p className="soft">
             {grain.contradictory
               ? 'The readings cancel each other out: feel again, in parts.'
               : read
-                ? `${bearingDeg(bearing)}°, ${withinWords(flow?.within)}. Readings agree with R ${grain.summary!.meanResultantLength.toFixed(2)}${flow ? `, the field is even with R ${flow.meanResultantLength.toFixed(2)}` : ''}.`
+                ? `${bearingDeg(bearing)}°, ${withinWords(flow?.within)}. ${readings.length === 1 ? 'One reading' : `Readings agree with R ${grain.summary!.meanResultantLength.toFixed(2)}`}${flow ? `, the field is even with R ${flow.meanResultantLength.toFixed(2)}` : ''}.`
                 : near
                   ? `${bearingDeg(bearing)}°, ${withinWords(flow.within)}: from readings beside it. Read it to be sure.`
                   : `${bearingDeg(bearing)}°, a starting guess (H). Draw over it, or take it if you looked.`}
@@ -613,11 +615,11 @@ function ZoneDetail({
         <p className="soft watch">{ZONE_FACTS[zoneStem(zone)].watch}</p>
       )}
       <div className="zone-tools">
-        <button onClick={() => onTurn(-15)} disabled={map.frozen}>
-          <kbd>[</kbd> Back
+        <button aria-label="Turn back" onClick={() => onTurn(-15)} disabled={map.frozen}>
+          <kbd>[</kbd> back
         </button>
-        <button onClick={() => onTurn(15)} disabled={map.frozen}>
-          On <kbd>]</kbd>
+        <button aria-label="Turn on" onClick={() => onTurn(15)} disabled={map.frozen}>
+          on <kbd>]</kbd>
         </button>
         <button onClick={onTest} disabled={map.frozen}>
           Test <kbd>T</kbd>

@@ -100,6 +100,11 @@ export function LinesTab({ visit }: StationProps) {
       edit(lineId, () => moved)
     } else setHeld(moved)
   })
+  const onPickHandle = useLatest((id: string) => {
+    const [lineId, index] = id.split('#') as [string, string]
+    setPicked(lineId)
+    setPoint(Number(index))
+  })
   const handles = useMemo<HeadHandle[]>(
     () =>
       (frozen ? [] : lines)
@@ -110,6 +115,7 @@ export function LinesTab({ visit }: StationProps) {
             point: t.point,
             normal: t.normal,
             chosen: l.id === picked && i === point,
+            grips: true,
           })),
         ),
     [lines, picked, point, frozen],
@@ -137,9 +143,20 @@ export function LinesTab({ visit }: StationProps) {
         spots: markSpots(visit.asked.spots),
         tints: notes.keptZones.map((zoneId) => ({ zoneId, colour: '#5C6B38', opacity: 0.3 })),
         onTap,
+        onPickHandle,
         ...(!frozen && { onHandle }),
       }),
-      [flow, drawn, handles, visit.asked.spots, notes.keptZones, onTap, onHandle, frozen],
+      [
+        flow,
+        drawn,
+        handles,
+        visit.asked.spots,
+        notes.keptZones,
+        onTap,
+        onPickHandle,
+        onHandle,
+        frozen,
+      ],
     ),
   )
 

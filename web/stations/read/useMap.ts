@@ -93,7 +93,12 @@ export function useMapEditing(visit: VisitPage, drawing: Drawing) {
       if (readings.length > 0) {
         make({
           remove: readings,
-          add: readings.map((r) => ({ ...turnReading(r, toRadians(degrees)), id: newId() })),
+          // Who turns a reading says how hair grows today: it counts as of now.
+          add: readings.map((r) => ({
+            ...turnReading(r, toRadians(degrees)),
+            id: newId(),
+            atMs: Date.now(),
+          })),
         })
       } else if (at) {
         const bearing = grain[zone]!.growthDirection + toRadians(degrees)
@@ -103,12 +108,14 @@ export function useMapEditing(visit: VisitPage, drawing: Drawing) {
     /** Puts a changed reading in the place of another; returns its id. */
     replace: (reading: Reading, change: (r: Reading) => Reading): string => {
       const id = newId()
-      told(() => make({ remove: [reading], add: [{ ...change(reading), id }] }))
+      told(() => make({ remove: [reading], add: [{ ...change(reading), id, atMs: Date.now() }] }))
       return id
     },
     move: (reading: Reading, to: StrokePoint): string => {
       const id = newId()
-      told(() => make({ remove: [reading], add: [{ ...moveReading(reading, to), id }] }))
+      told(() =>
+        make({ remove: [reading], add: [{ ...moveReading(reading, to), id, atMs: Date.now() }] }),
+      )
       return id
     },
     takeGuess: (zone: ZoneId) => {

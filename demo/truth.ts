@@ -1,0 +1,73 @@
+/**
+ * How hair truly grows on each invented head: smooth over the whole skin, through the directions of the person's story in the
+ * middle of each zone, and round a whorl where there is one.
+ */
+import { toRadians, wrapTurn } from '../core/grain/circular.ts'
+import {
+  fieldGround,
+  GrainField,
+  type FieldGround,
+  type FieldReading,
+} from '../core/grain/field.ts'
+import { fieldAt } from '../core/grain/sample.ts'
+import { startingGuess } from '../core/grain/startingGuess.ts'
+import { cross, directionOf, tangentPart, unit, type Vec3 } from '../core/head/frames.ts'
+import type { SurfacePoint, ZoneRecord } from '../core/head/head.ts'
+import { zoneStem } from '../core/head/zones.ts'
+import { packedHead, ZONES } from '../server/atlas.ts'
+import type { Person } from './people.ts'
+
+let ground: FieldGround | undefined
+const known = new Map<Person, (at: SurfacePoint) => Vec3>()
+
+/** Middle of a whorl at the crown, a little off the midline as on most heads. */
+const WHORL: Vec3 = [6, 98, -66]
+/** How far hair turns aside on its way out of it, radians. */
+const WHORL_TURN = 1.05
+
+/** The true growth direction at any place of a person's head. */
+export function trueGrain(person: Person): (at: SurfacePoint) => Vec3 {
+  const made = known.get(person)
+  if (made) return made
+  ground ??= fieldGround(packedHead().solve, [])
+  const base = ground
+  const field = new GrainField(base)
+  field.setAll(ZONES.filter((z) => z.skin).flatMap((zone) => anchors(person, zone)))
+  const answer = field.answer()
+  const grows = (at: SurfacePoint) => fieldAt(base, answer, at).direction
+  known.set(person, grows)
+  return grows
+}
+
+function anchors(person: Person, zone: ZoneRecord): FieldReading[] {
+  if (zone.id === 'scalp-crown' && person.truth.whorl) {
+    const turn = person.truth.whorl === 'clockwise' ? -WHORL_TURN : WHORL_TURN
+    return zone.samples.map((at, i) => {
+      const away: Vec3 = [at.point[0] - WHORL[0], at.point[1] - WHORL[1], at.point[2] - WHORL[2]]
+      const out = unit(tangentPart(away, at.normal))
+      const side = cross(at.normal, out)
+      const [c, s] = [Math.cos(turn), Math.sin(turn)]
+      const tangent = unit([
+        c * out[0] + s * side[0],
+        c * out[1] + s * side[1],
+        c * out[2] + s * side[2],
+      ])
+      return { id: `${zone.id}:${i}`, ...at, tangent, weight: 1 }
+    })
+  }
+  const hour = person.truth.hours?.[zoneStem(zone.id)]
+  const bearing =
+    hour === undefined
+      ? (startingGuess(zone.id) ?? 0)
+      : wrapTurn(toRadians(30 * (hour % 12)) * (zone.id.endsWith('-right') ? -1 : 1))
+  const { point, normal } = zone.centre
+  return [
+    {
+      id: zone.id,
+      point,
+      normal,
+      tangent: directionOf(zone.id, point, normal, bearing),
+      weight: 1,
+    },
+  ]
+}
