@@ -14,6 +14,8 @@ export default defineConfig({
   outputDir: 'test-results/browser',
   use: {
     viewport: { width: 1280, height: 800 },
+    // In software every frame takes long; what moves has tests of its own.
+    contextOptions: { reducedMotion: 'reduce' },
     trace: 'off',
     launchOptions: CHROMIUM,
   },

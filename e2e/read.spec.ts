@@ -311,7 +311,9 @@ test('maps of other visits are looked at, compared and copied; the tide line swi
   )
   await tab(page, 'Maps').click()
   await page.getByRole('button', { name: 'Compare' }).first().click()
-  await expect(page.locator('.difference').getByRole('button', { name: 'Chin' })).toBeVisible()
+  await expect(
+    page.locator('.difference').getByRole('button', { name: 'Chin', exact: true }),
+  ).toBeVisible()
   await expect(
     page
       .locator('.difference')
@@ -409,4 +411,30 @@ test('marks are painted with a margin, and asked about at the next visit', async
   await page.getByRole('button', { name: 'Still there' }).click()
   await expect(page.getByRole('heading', { name: 'Still there?' })).toBeHidden()
   expect((await kept())[0]!.stillThere).toBe('yes')
+})
+
+test.describe('where motion is welcome', () => {
+  test.use({ contextOptions: { reducedMotion: 'no-preference' } })
+  test('hair drifts slowly along its way, and rests when the map is left', async ({ page }) => {
+    const toby = await clientNamed(page, 'Tobias')
+    // In software the drift would rest by itself, since frames take long; here it is asked for.
+    await page.goto(`/clients/${toby.id}/read?drift`)
+    await headReady(page)
+    await expect.poll(() => marks(page)).toBeGreaterThan(100)
+    const picture = () => head(page).locator('canvas').screenshot()
+    await page.waitForTimeout(1500)
+    const first = await picture()
+    await expect.poll(async () => (await picture()).equals(first)).toBe(false)
+  })
+})
+
+test('hair stands still for those who ask for less motion', async ({ page }) => {
+  const toby = await clientNamed(page, 'Tobias')
+  await page.goto(`/clients/${toby.id}/read?drift`)
+  await headReady(page)
+  await expect.poll(() => marks(page)).toBeGreaterThan(100)
+  await page.waitForTimeout(2000)
+  const first = await head(page).locator('canvas').screenshot()
+  await page.waitForTimeout(1200)
+  expect((await head(page).locator('canvas').screenshot()).equals(first)).toBe(true)
 })
