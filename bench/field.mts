@@ -189,18 +189,18 @@ export async function strokeFrames(page: Page, address: string, figure: Figure):
   await head.locator('canvas').waitFor()
   await page.waitForTimeout(2500)
   const box = (await head.boundingBox())!
-  await page.evaluate(() => {
-    const w = window as unknown as { frames: number[]; watching: boolean }
-    w.frames = []
-    w.watching = true
+  // As text: the compiler's own helpers do not exist in the page.
+  await page.evaluate(`{
+    window.frames_ = []
+    window.watching = true
     let last = performance.now()
-    const watch = (now: number) => {
-      w.frames.push(now - last)
+    const watch = (now) => {
+      window.frames_.push(now - last)
       last = now
-      if (w.watching) requestAnimationFrame(watch)
+      if (window.watching) requestAnimationFrame(watch)
     }
     requestAnimationFrame(watch)
-  })
+  }`)
   await page.mouse.move(box.x + box.width * 0.44, box.y + box.height * 0.5)
   await page.mouse.down()
   for (let i = 1; i <= 60; i++) {
@@ -209,11 +209,7 @@ export async function strokeFrames(page: Page, address: string, figure: Figure):
       box.y + box.height * (0.5 + 0.002 * i),
     )
   }
-  const frames = await page.evaluate(() => {
-    const w = window as unknown as { frames: number[]; watching: boolean }
-    w.watching = false
-    return w.frames.slice(2)
-  })
+  const frames = await page.evaluate<number[]>('window.watching = false, window.frames_.slice(2)')
   await page.mouse.up()
   figure('read.stroke_frame.ms', quantile(frames, 0.95), 'ms, software WebGL')
   figure('read.stroke_frame_median.ms', median(frames), 'ms, software WebGL')

@@ -248,10 +248,6 @@ export class GrainField {
     return this.placed.size
   }
 
-  get readings(): readonly FieldReading[] {
-    return [...this.placed.values()].map((p) => p.reading)
-  }
-
   /**
    * Puts a reading in; one of the same id is replaced.
    * @throws DomainError `bad-reading`, `off-the-head`; the field is then as it was

@@ -93,16 +93,6 @@ export class Factor {
     this.factor(matrix, counts.fill(0), flag)
   }
 
-  /** Numbers held below the diagonal. */
-  get entries(): number {
-    return this.rows.length
-  }
-
-  /** Bytes held. */
-  get bytes(): number {
-    return this.rows.byteLength + this.values.byteLength + 5 * this.diagonal.byteLength
-  }
-
   private factor(matrix: HermitianMatrix, filled: Int32Array, flag: Int32Array): void {
     const { n, order, place, parent, start, rows, values, diagonal, work } = this
     const pattern = new Int32Array(n)

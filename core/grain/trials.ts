@@ -52,7 +52,8 @@ export function hiddenWhorl(random: () => number): { field: HiddenField; whorl: 
     let v = turned(unit(tangentPart(away, smooth)), smooth, side * WHORL_TURN)
     const calm = 1 - Math.exp(-((Math.hypot(...away) / WHORL_CALM_MM) ** 2))
     for (const { k, phase, amplitude } of waves) {
-      const s = calm * OWN_TURNS * Math.sin(k[0] * point[0] + k[1] * point[1] + k[2] * point[2] + phase)
+      const s =
+        calm * OWN_TURNS * Math.sin(k[0] * point[0] + k[1] * point[1] + k[2] * point[2] + phase)
       v = [v[0] + s * amplitude[0], v[1] + s * amplitude[1], v[2] + s * amplitude[2]]
     }
     return turnWithNormal(unit(tangentPart(v, smooth)), smooth, normal)
@@ -88,22 +89,6 @@ export function skinPoints(mesh: ZonedMesh, count: number, random: () => number)
     const root = Math.sqrt(random())
     return surfacePoint(mesh, triangles[lo]!, 1 - root, root * random())
   })
-}
-
-/** Places as a worker chooses them who follows "where next": each the farthest from those before, of ten tried. */
-export function spreadPoints(mesh: ZonedMesh, count: number, random: () => number): SurfacePoint[] {
-  const out: SurfacePoint[] = []
-  const gap = (p: SurfacePoint) =>
-    Math.min(
-      ...out.map((o) =>
-        Math.hypot(o.point[0] - p.point[0], o.point[1] - p.point[1], o.point[2] - p.point[2]),
-      ),
-    )
-  while (out.length < count) {
-    const tries = skinPoints(mesh, 10, random)
-    out.push(tries.reduce((a, b) => (gap(b) > gap(a) ? b : a)))
-  }
-  return out
 }
 
 /** A direction turned in the skin by an angle, anticlockwise from outside. */

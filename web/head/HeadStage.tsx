@@ -65,8 +65,6 @@ export interface HeadStageProps {
   readonly onHandle?: ((id: string, hit: Hit, done: boolean) => void) | undefined
   /** A handle was tapped. */
   readonly onPickHandle?: ((id: string) => void) | undefined
-  /** A tap on a sign. */
-  readonly onSign?: ((id: string) => void) | undefined
 }
 
 const NONE: readonly never[] = []
@@ -122,7 +120,6 @@ function Stage({
   whileDrawing,
   onHandle,
   onPickHandle,
-  onSign,
 }: HeadStageProps & { head: LoadedHead }) {
   const { ref, width, height } = useElementSize<HTMLDivElement>()
   const yawDeg = useView((s) => s.yawDeg)
@@ -335,7 +332,6 @@ function Stage({
             handles,
             stroke,
           }}
-          {...(onSign && { onSign })}
         />
       )}
       <div className="head-name" aria-live="polite">

@@ -29,7 +29,6 @@ interface Props {
   readonly ring: HeadRing | undefined
   readonly handles: readonly HeadHandle[]
   readonly stroke: readonly Place[]
-  readonly onSign?: (id: string) => void
 }
 
 const plus = (p: Vec3, d: Vec3, t: number): Vec3 => [
@@ -38,9 +37,20 @@ const plus = (p: Vec3, d: Vec3, t: number): Vec3 => [
   p[2] + t * d[2],
 ]
 
-export function Overlay(props: Props) {
-  const { head, axes, size, scale, arrows, labels, spots, signs, lines, ring, handles, stroke } =
-    props
+export function Overlay({
+  head,
+  axes,
+  size,
+  scale,
+  arrows,
+  labels,
+  spots,
+  signs,
+  lines,
+  ring,
+  handles,
+  stroke,
+}: Props) {
   const px = (p: Vec3) => toPixels(axes, size, scale, p)
   const seen = (at: { point: Vec3; normal: Vec3 }) =>
     faces(axes, at.normal) && head.inSight(axes, at.point)
@@ -84,13 +94,7 @@ export function Overlay(props: Props) {
           )
         })}
       {signs.filter(seen).map((s) => (
-        <Sign
-          key={s.id}
-          sign={s}
-          at={px(s.point)}
-          scale={scale}
-          {...(props.onSign && { onTap: props.onSign })}
-        />
+        <Sign key={s.id} sign={s} at={px(s.point)} scale={scale} />
       ))}
       {ring && seen(ring) && <Ring ring={ring} px={px} />}
       {handles.filter(seen).map((h) => {

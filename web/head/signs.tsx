@@ -35,24 +35,13 @@ const SHAPES: Record<HeadSign['kind'], (size: number) => string> = {
     `M${-s} 0L${-s * 0.35} 0M${s * 0.35} 0L${s} 0M0 ${-s}L0 ${-s * 0.35}M0 ${s * 0.35}L0 ${s}`,
 }
 
-export function Sign({
-  sign,
-  at,
-  scale,
-  onTap,
-}: {
-  sign: HeadSign
-  at: Place
-  scale: number
-  onTap?: (id: string) => void
-}) {
+export function Sign({ sign, at, scale }: { sign: HeadSign; at: Place; scale: number }) {
   const size = Math.max(11, Math.min(24, 7 * scale))
   return (
     <g
-      className={`head-sign sign-${sign.kind} ${onTap ? 'taps' : ''}`}
+      className={`head-sign sign-${sign.kind}`}
       data-sign={sign.kind}
       transform={`translate(${at.x.toFixed(1)} ${at.y.toFixed(1)})`}
-      {...(onTap && { onClick: () => onTap(sign.id) })}
     >
       <circle r={size * 1.25} className="sign-ground" />
       <path d={SHAPES[sign.kind](size)} />

@@ -29,6 +29,10 @@ export function ChairHead({ visit, plan, step }: ChairProps & { step: PlanStep |
       turnTo(0, 0, 1)
     }
   }, [record, turnTo, choose])
+  const flow = useMemo(() => {
+    const own = new Set(plan.zones.map((z) => z.zoneId as string))
+    return { readings, faint: new Set(ZONE_IDS.filter((id) => !own.has(id))) }
+  }, [readings, plan])
   const layers = useMemo(() => {
     const spots = markSpots(visit.asked.spots).map((s) => ({ ...s, name: `${s.name}: leave out` }))
     if (!step || !record || step.strokeBearing === undefined) return { spots, lines }
@@ -61,14 +65,13 @@ export function ChairHead({ visit, plan, step }: ChairProps & { step: PlanStep |
         lengthMm: 15,
       },
     ]
-    const own = new Set(plan.zones.map((z) => z.zoneId as string))
     return {
-      flow: { readings, faint: new Set(ZONE_IDS.filter((id) => !own.has(id))) },
+      flow,
       arrows,
       spots,
       lines,
       tints: [{ zoneId: record.id, colour: '#7fc6c6', opacity: 0.42 }],
     }
-  }, [step, record, visit.asked.spots, readings, lines, plan])
+  }, [step, record, visit.asked.spots, flow, lines])
   return <HeadStage {...layers} />
 }
