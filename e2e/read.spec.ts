@@ -92,8 +92,8 @@ test('a guided test by keyboard alone finds the direction and keeps its answers'
   }
   await expect(page.getByText(/Written down after/)).toBeVisible()
   await page.keyboard.press('Escape')
+  await expect.poll(async () => (await visitOf(page, visit.id)).readings.length).toBe(1)
   const { readings } = await visitOf(page, visit.id)
-  expect(readings).toHaveLength(1)
   expect(readings[0]!.method).toBe('test')
   expect(readings[0]!.answers!.length).toBeGreaterThan(2)
   await expect(page.getByText(/grows to (5|6|7) o'clock/)).toBeVisible()
@@ -202,7 +202,12 @@ test('a line is tapped, dragged, mirrored, measured, and what it keeps is not in
   }
   await expect(page.getByText(/mm on average, .* mm at most/)).toBeVisible()
   await page.getByRole('button', { name: /^Keep below/ }).click()
-  await expect.poll(async () => (await visitOf(page, visit.id)).notes.lines.length).toBe(2)
+  const lines = async () => (await visitOf(page, visit.id)).notes.lines.length
+  await expect.poll(lines).toBe(2)
+  await page.getByRole('button', { name: 'Take away' }).first().click()
+  await expect.poll(lines).toBe(1)
+  await page.getByRole('button', { name: /^Undo/ }).click()
+  await expect.poll(lines).toBe(2)
   const planned = await ask<VisitPage>(page, 'PUT', `/api/visits/${visit.id}/plan`)
   const area = (p: VisitPage, id: string) =>
     p.plan!.zones.find((z) => z.zoneId === id)?.areaCm2 ?? 0

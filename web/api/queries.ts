@@ -4,6 +4,7 @@ import type { Client, ClientPage, VisitPage, Worker } from '../../contract/types
 import type { Reading } from '../../core/grain/readings.ts'
 import type { SurfaceNotes } from '../../core/hair/layer.ts'
 import type { Asked } from '../../core/screening/screen.ts'
+import { usePast } from '../state/past.ts'
 import { useSaved } from '../state/saved.ts'
 import { call, CallProblem } from './call.ts'
 
@@ -127,6 +128,7 @@ export function useChangeVisit(id: string) {
 /** Saves what is asked. Changes build on what is shown now, so that quick taps do not undo each other. */
 export function useSaveAsked(id: string) {
   const cache = useQueryClient()
+  const past = usePast<Asked>(`asked-${id}`)
   const refresh = useVisitRefresh()
   const shown = () => cache.getQueryData<VisitPage>(['visit', id])
   const mutation = useMutation({
@@ -145,6 +147,16 @@ export function useSaveAsked(id: string) {
       const before = shown()
       if (!before) return
       const asked = { ...before.asked, ...change(before.asked) }
+      past.remember(before.asked)
+      cache.setQueryData(['visit', id], { ...before, asked })
+      mutation.mutate(asked)
+    },
+    canUndo: past.any,
+    /** Takes the last change back. */
+    undo: () => {
+      const before = shown()
+      const asked = before && past.takeBack()
+      if (!asked) return
       cache.setQueryData(['visit', id], { ...before, asked })
       mutation.mutate(asked)
     },
@@ -194,9 +206,10 @@ export function useEditReadings(id: string) {
   }
 }
 
-/** Saves lines and hair. Changes build on what is shown, and are sent in order. */
+/** Saves lines and hair. Changes build on what is shown, are sent in order, and can be taken back. */
 export function useSaveNotes(id: string) {
   const cache = useQueryClient()
+  const past = usePast<SurfaceNotes>(`notes-${id}`)
   const refresh = useVisitRefresh()
   const shown = () => cache.getQueryData<VisitPage>(['visit', id])
   const mutation = useMutation({
@@ -214,6 +227,15 @@ export function useSaveNotes(id: string) {
       const before = shown()
       if (!before) return
       const notes = { ...before.notes, ...change(before.notes) }
+      past.remember(before.notes)
+      cache.setQueryData(['visit', id], { ...before, notes })
+      mutation.mutate(notes)
+    },
+    canUndo: past.any,
+    undo: () => {
+      const before = shown()
+      const notes = before && past.takeBack()
+      if (!notes) return
       cache.setQueryData(['visit', id], { ...before, notes })
       mutation.mutate(notes)
     },

@@ -1,5 +1,6 @@
 import type { Reading } from '../../core/grain/readings.ts'
 import { viewAxes } from '../../core/head/projection.ts'
+import { rememberIn, takeBackFrom, usePasts } from './past.ts'
 import { useUndo } from './undo.ts'
 import { useView, viewOf } from './view.ts'
 import { clockText, hoursWords, momentWords, percentWords } from './words.ts'
@@ -87,5 +88,22 @@ describe('words', () => {
     expect(hoursWords(9.4)).toBe('9 h')
     expect(hoursWords(120)).toBe('5 days')
     expect(percentWords(0.196)).toBe('20 %')
+  })
+})
+
+describe('the past of something saved whole', () => {
+  it('comes back step by step, the newest first, and each thing has its own', () => {
+    const past = (key: string) => usePasts.getState().past[key] ?? []
+    usePasts.setState({ past: { a: [1, 2], b: [9] } })
+    expect(past('a')).toEqual([1, 2])
+    rememberIn('a', 3)
+    expect(takeBackFrom('a')).toBe(3)
+    expect(takeBackFrom('a')).toBe(2)
+    expect(takeBackFrom('b')).toBe(9)
+    expect(takeBackFrom('b')).toBeUndefined()
+    expect(past('a')).toEqual([1])
+    for (let i = 0; i < 80; i++) rememberIn('c', i)
+    expect(past('c')).toHaveLength(50)
+    expect(takeBackFrom('c')).toBe(79)
   })
 })

@@ -63,7 +63,7 @@ const FAINT_INK = 0.3
 
 let head: PackedHead
 let neighbours: Int32Array
-let ground: FieldGround
+let ground: FieldGround | undefined
 let field: GrainField
 let display: Carry & { first: Float32Array }
 let samples: Carry
@@ -81,10 +81,11 @@ let answered: { key: readonly FieldReading[]; answer: FieldAnswer } | undefined
 
 /** The answer for a list of readings; asked twice for the same list it is worked out once. */
 function answerFor(readings: readonly FieldReading[]): FieldAnswer {
+  needField()
   // Rounding adds up over very many changes; a fresh field costs little.
   changes += Math.abs(field.count - readings.length) + 2
   if (changes > MOST_CHANGES) {
-    field = new GrainField(ground)
+    field = new GrainField(ground!)
     changes = 0
   }
   field.setAll(readings)
@@ -104,6 +105,25 @@ function answerFor(readings: readonly FieldReading[]): FieldAnswer {
   const answer = field.answer()
   answered = { key: readings, answer }
   return answer
+}
+
+/** Factors the field and prepares where it is carried to; about a second's work, done when it is first needed. */
+function needField(): void {
+  if (ground) return
+  neighbours = triangleNeighbours(head.display)
+  ground = fieldGround(head.solve, guessReadings(ZONES))
+  field = new GrainField(ground)
+  display = displayCarry(ground, head.display)
+  samples = sampleCarry(ground, ZONES)
+}
+
+const NO_MARKS: Streamlets = {
+  count: 0,
+  positions: new Float32Array(),
+  points: new Uint8Array(),
+  zones: new Uint8Array(),
+  ink: new Float32Array(),
+  spines: new Float32Array(),
 }
 
 function draw(ask: FlowAsk, answer: FieldAnswer): Streamlets {
@@ -132,16 +152,18 @@ const work = {
   /** Takes a copy of the head's bytes. */
   load(bytes: ArrayBuffer): void {
     head = unpackHead(bytes)
-    neighbours = triangleNeighbours(head.display)
-    ground = fieldGround(head.solve, guessReadings(ZONES))
-    field = new GrainField(ground)
-    display = displayCarry(ground, head.display)
-    samples = sampleCarry(ground, ZONES)
+  },
+
+  /** Makes the field ready, so that the first stroke does not wait for it. */
+  warm(): void {
+    needField()
   },
 
   /** The marks of a field. */
   flow(ask: FlowAsk): Streamlets {
     ticket++
+    // A head that nobody has read is plain: nothing has to be worked out for that.
+    if (ask.readings.length === 0 && !ask.drawing && !ask.guesses) return NO_MARKS
     const marks = draw(
       ask,
       answerFor(ask.drawing ? [...ask.readings, ...ask.drawing] : ask.readings),
@@ -157,11 +179,14 @@ const work = {
 
   /** The field zone by zone, and what turns in it. */
   summary(readings: readonly ZonedReading[]): FlowSummary {
+    if (readings.length === 0) {
+      return { zones: [], readings: 0, whorls: [], indexSum: 2, disagreements: [] }
+    }
     const answer = answerFor(readings)
     return {
       zones: zoneFlows(ZONES, carry(samples, answer)),
       readings: readings.length,
-      ...findTurning(ground, answer, readings, head.solve.zones),
+      ...findTurning(ground!, answer, readings, head.solve.zones),
     }
   },
 
@@ -171,9 +196,10 @@ const work = {
     zones: readonly ZoneId[],
   ): Promise<NextReading | undefined> {
     const mine = ++ticket
+    needField()
     field.setAll(readings)
     const wanted = new Set(zones.map((id) => ZONE_IDS.indexOf(id)))
-    const { indices, areas, vertices } = ground.connection
+    const { indices, areas, vertices } = ground!.connection
     const weights = new Float64Array(vertices)
     for (let t = 0; t < indices.length; t++) {
       const v = indices[t]!
@@ -211,9 +237,10 @@ const work = {
 
   /** How far two maps differ. */
   compare(now: readonly FieldReading[], before: readonly FieldReading[]): FlowDifference {
-    const other = new GrainField(ground)
+    const here = answerFor(now)
+    const other = new GrainField(ground!)
     other.setAll(before)
-    const answers = [answerFor(now), other.answer()] as const
+    const answers = [here, other.answer()] as const
     const [a, b] = [carry(display, answers[0]), carry(display, answers[1])]
     const bare = new Uint8Array(a.trust.length)
     head.display.indices.forEach((v, i) => {

@@ -57,12 +57,17 @@ export function GrainTab({ visit }: { visit: VisitPage }) {
   const zones = useServiceZones(visit)
   const readings = useFieldReadings(visit)
   const summary = useFieldSummary(readings)
-  const next = useWhereNext(readings, zones, !map.frozen && feel === undefined)
+  const next = useWhereNext(
+    readings,
+    zones,
+    readings.length > 0 && !map.frozen && feel === undefined,
+  )
   const head = useHead()
   const chosen = useView((s) => s.chosen)
   const choose = useView((s) => s.choose)
   const turnTo = useView((s) => s.turnTo)
   const list = useChosenInView(chosen)
+  useEffect(() => void head.data?.worker.warm(), [head.data])
   const zone = chosen ?? undefined
   const flowOf = useMemo(
     () => new Map(summary?.zones.map((z) => [z.zoneId, z] as const)),

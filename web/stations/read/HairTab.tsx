@@ -1,4 +1,5 @@
 /** What kind of hair grows where: painted over zones, over what was told at Ask; and strays to tweeze first. */
+import { useHotkeys } from '@mantine/hooks'
 import { useMemo, useState } from 'react'
 import { hairIn } from '../../../core/client.ts'
 import type { StrokePoint } from '../../../core/grain/readings.ts'
@@ -116,6 +117,7 @@ export function HairTab({ page, visit }: StationProps) {
       [flow, tints, strays, onTap, onStroke, frozen, holds, tweeze],
     ),
   )
+  useHotkeys([['Z', () => !frozen && save.undo()]])
   const show = (id: ZoneId) => {
     choose(id)
     const record = head.data?.zoneById.get(id)
@@ -169,6 +171,9 @@ export function HairTab({ page, visit }: StationProps) {
           </div>
         ))}
         <div className="line-tools">
+          <button disabled={frozen || !save.canUndo} onClick={save.undo}>
+            Undo <kbd>Z</kbd>
+          </button>
           <button aria-pressed={tweeze} disabled={frozen} onClick={() => setTweeze((t) => !t)}>
             Mark strays
           </button>
@@ -195,14 +200,6 @@ export function HairTab({ page, visit }: StationProps) {
                 </button>
               )}
             </>
-          )}
-          {strays.length > 0 && (
-            <button
-              disabled={frozen}
-              onClick={() => save.change((now) => ({ strays: now.strays.slice(0, -1) }))}
-            >
-              Take back a stray
-            </button>
           )}
         </div>
       </div>

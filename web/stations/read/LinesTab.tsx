@@ -196,6 +196,7 @@ export function LinesTab({ visit }: StationProps) {
     ['Delete', dropPoint],
     ['Escape', () => setPicked(undefined)],
     ['M', () => mirror()],
+    ['Z', () => !frozen && save.undo()],
   ])
   const pick = (l: KeepLine) => {
     setPicked(l.id === picked ? undefined : l.id)
@@ -267,9 +268,12 @@ export function LinesTab({ visit }: StationProps) {
           ))}
         </div>
         <div className="line-tools">
+          <button disabled={frozen || !save.canUndo} onClick={save.undo}>
+            Undo <kbd>Z</kbd>
+          </button>
           {(['left', 'right'] as const).map((side) => (
             <button key={side} disabled={frozen || !head.data} onClick={() => lay(side)}>
-              Lay the usual, {side}
+              Usual, {side}
             </button>
           ))}
           {missing > 0 && before && (

@@ -1,4 +1,5 @@
 /** Read: the grain of the head, its marks, the lines to keep, the kinds of hair, and the maps of other visits. */
+import { useHotkeys } from '@mantine/hooks'
 import { useCallback, useMemo, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { useSaveAsked } from '../../api/queries.ts'
@@ -62,6 +63,7 @@ function MarksTab({ visit }: StationProps) {
   const zones = useServiceZones(visit)
   const flow = useFlowLayer(visit)
   const lines = useKeptLines(visit)
+  useHotkeys([['Z', () => !frozen && save.undo()]])
   const latest = useRef(save.change)
   latest.current = save.change
   const marking = useMarking(
@@ -77,7 +79,14 @@ function MarksTab({ visit }: StationProps) {
   )
   return (
     <>
-      <h1>Marks</h1>
+      <div className="result-head">
+        <h1>Marks</h1>
+        <div className="line-tools">
+          <button disabled={frozen || !save.canUndo} onClick={save.undo}>
+            Undo <kbd>Z</kbd>
+          </button>
+        </div>
+      </div>
       {save.error && (
         <p role="alert" className="problem">
           {save.error.message}
