@@ -1,0 +1,106 @@
+/** What is known of the whole map: what to do next, and what turns. */
+import type { VisitPage } from '../../../contract/types.ts'
+import { clockWords } from '../../../core/grain/clock.ts'
+import { readingBearing, type Reading } from '../../../core/grain/readings.ts'
+import { whorlWords } from '../../../core/grain/whorls.ts'
+import type { ZoneFlow } from '../../../core/grain/zoneFlow.ts'
+import type { Vec3 } from '../../../core/head/frames.ts'
+import { zoneName } from '../../../core/head/zoneFacts.ts'
+import { type ZoneId } from '../../../core/head/zones.ts'
+import { METHOD_WORDS } from './words.ts'
+import type { FlowSummary } from '../../workers/head.worker.ts'
+
+/** What to do before a zone is chosen. */
+export function Overview({
+  visit,
+  zones,
+  flowOf,
+  next,
+  onNext,
+  onShowNext,
+  frozen,
+}: {
+  visit: VisitPage
+  zones: readonly ZoneId[]
+  flowOf: ReadonlyMap<ZoneId, ZoneFlow>
+  next: { zoneId: ZoneId; gain: number } | undefined
+  onNext: () => void
+  onShowNext: () => void
+  frozen: boolean
+}) {
+  const known = zones.filter((z) => flowOf.get(z)?.within !== undefined).length
+  const count = visit.readings.length
+  return (
+    <section className="zone-detail">
+      <h1>Read the grain</h1>
+      <p className="lead">
+        {count === 0
+          ? 'Nothing is read yet, so the head is plain. Drag on it from root to tip, as you feel the hair.'
+          : `${known} of ${zones.length} zones of this service are read or lie near a reading. ${count} ${count === 1 ? 'reading' : 'readings'}${count < LEAST_READINGS ? `; a whole head wants about ${LEAST_READINGS}` : ''}.`}
+      </p>
+      {next && !frozen && (
+        <p className="where-next">
+          <span>
+            Where next: <b>{zoneName(next.zoneId)}</b>. A reading there would tell most.
+          </span>
+          <span className="pair">
+            <button onClick={onShowNext}>
+              Show it <kbd>N</kbd>
+            </button>
+            <button onClick={onNext}>Test it</button>
+          </span>
+        </p>
+      )}
+    </section>
+  )
+}
+
+/** Readings that a whole head wants: with fewer the field between them is loose. */
+const LEAST_READINGS = 32
+
+/** Whorls, meeting points, and readings that disagree. */
+export function Turning({
+  summary,
+  zone,
+  byId,
+  onShow,
+  onPick,
+}: {
+  summary: FlowSummary | undefined
+  /** With a zone chosen only what turns there is told. */
+  zone: ZoneId | undefined
+  byId: ReadonlyMap<string, Reading>
+  onShow: (normal: Vec3, zone: ZoneId) => void
+  onPick: (reading: Reading) => void
+}) {
+  if (!summary) return null
+  const whorls = summary.whorls.filter((w) => zone === undefined || w.zoneId === zone)
+  if (whorls.length === 0 && summary.disagreements.length === 0) return null
+  return (
+    <ul className="turning" aria-label="What turns">
+      {summary.disagreements.slice(0, 3).map((d) => {
+        const [a, b] = [byId.get(d.a), byId.get(d.b)]
+        if (!a || !b) return null
+        return (
+          <li key={d.a + d.b} className="disagrees">
+            <span>
+              Readings disagree here, {zoneName(a.zoneId)}: {Math.round(d.degrees)}° apart. Check
+            </span>
+            {[a, b].map((r) => (
+              <button key={r.id} className="link" onClick={() => onPick(r)}>
+                {METHOD_WORDS[r.method]}, {clockWords(readingBearing(r))}
+              </button>
+            ))}
+          </li>
+        )
+      })}
+      {whorls.map((w, i) => (
+        <li key={i}>
+          <button className="link" onClick={() => onShow(w.normal, w.zoneId)}>
+            {zoneName(w.zoneId)}: {whorlWords(w)}
+          </button>
+        </li>
+      ))}
+    </ul>
+  )
+}

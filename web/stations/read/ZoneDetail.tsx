@@ -1,0 +1,165 @@
+/** One zone of the map: its row in the list, and all that is known of it when it is chosen. */
+import { bearingDeg, clockWords } from '../../../core/grain/clock.ts'
+import { withinWords } from '../../../core/grain/confidence.ts'
+import { toRadians } from '../../../core/grain/circular.ts'
+import { readingBearing, type Reading, type ZoneGrain } from '../../../core/grain/readings.ts'
+import type { ZoneFlow } from '../../../core/grain/zoneFlow.ts'
+import { ZONE_FACTS, zoneName } from '../../../core/head/zoneFacts.ts'
+import { mirrorZone, zoneStem, type ZoneId } from '../../../core/head/zones.ts'
+import { dateWords } from '../../state/words.ts'
+import { Dial } from './Dial.tsx'
+import { type MapEditing } from './useMap.ts'
+import { METHOD_WORDS, usedBearing, mapUse, type MapUse } from './words.ts'
+
+export function ZoneRow({
+  grain,
+  flow,
+  use,
+  chosen,
+  onChoose,
+}: {
+  grain: ZoneGrain
+  flow: ZoneFlow | undefined
+  use: MapUse
+  chosen: boolean
+  onChoose: () => void
+}) {
+  const read = grain.source === 'read'
+  const near = !read && flow?.within !== undefined && flow.growthDirection !== undefined
+  const bearing = read ? grain.growthDirection : near ? flow.growthDirection : undefined
+  const parts = flow?.readInParts || grain.readInParts
+  return (
+    <tr className={`${chosen ? 'chosen' : ''} ${read ? '' : 'guess'}`} onClick={onChoose}>
+      <td>
+        <button className="row-button" aria-pressed={chosen}>
+          {zoneName(grain.zoneId)}
+        </button>
+      </td>
+      <td>
+        {grain.contradictory
+          ? 'readings cancel out'
+          : bearing === undefined
+            ? '–'
+            : `${near ? '≈ ' : ''}${clockWords(usedBearing(bearing, use))}`}
+      </td>
+      <td className="num">
+        {flow?.within !== undefined && flow.meanResultantLength.toFixed(2)}
+        {parts && <span title="Read this zone in parts"> in parts</span>}
+      </td>
+      <td className="num">{grain.count || ''}</td>
+      <td>{flow?.within !== undefined ? `${flow.within}°` : read ? '' : 'not read'}</td>
+    </tr>
+  )
+}
+
+export function ZoneDetail({
+  zone,
+  grain,
+  flow,
+  readings,
+  picked,
+  onPick,
+  use,
+  map,
+  onTurn,
+  onTest,
+}: {
+  zone: ZoneId
+  grain: ZoneGrain
+  flow: ZoneFlow | undefined
+  readings: readonly Reading[]
+  picked: string | undefined
+  onPick: (id: string) => void
+  use: MapUse
+  map: MapEditing
+  onTurn: (degrees: number) => void
+  onTest: () => void
+}) {
+  const read = grain.source === 'read'
+  const near = !read && flow?.within !== undefined && flow.growthDirection !== undefined
+  const growth = near ? flow.growthDirection : grain.growthDirection
+  const bearing = usedBearing(growth, use)
+  const verb = mapUse(use).verb
+  const twin = mirrorZone(zone)
+  const parts = (flow?.readInParts || grain.readInParts) && !grain.contradictory
+  return (
+    <section className="zone-detail" aria-live="polite">
+      <h1>{zoneName(zone)}</h1>
+      <div className="dial-row">
+        <Dial
+          size={76}
+          bearing={bearing}
+          guess={!read}
+          spread={
+            flow?.within !== undefined ? toRadians(flow.within) : grain.summary?.standardDeviation
+          }
+        />
+        <div>
+          <p className="big">
+            {grain.contradictory
+              ? 'no one direction'
+              : `${read ? verb : near ? `≈ ${verb}` : use === 'growth' ? 'may grow to' : `perhaps ${verb}`} ${clockWords(bearing)}`}
+          </p>
+          <p className="soft">
+            {grain.contradictory
+              ? 'The readings cancel each other out: feel again, in parts.'
+              : read
+                ? `${bearingDeg(bearing)}°, ${withinWords(flow?.within)}. ${readings.length === 1 ? 'One reading' : `Readings agree with R ${grain.summary!.meanResultantLength.toFixed(2)}`}${flow ? `, the field is even with R ${flow.meanResultantLength.toFixed(2)}` : ''}.`
+                : near
+                  ? `${bearingDeg(bearing)}°, ${withinWords(flow.within)}: from readings beside it. Read it to be sure.`
+                  : `${bearingDeg(bearing)}°, a starting guess (H). Draw over it, or take it if you looked.`}
+          </p>
+          {parts && <p className="notice">Read this zone in parts: hair turns here (H).</p>}
+        </div>
+      </div>
+      {readings.length > 0 ? (
+        <ul className="readings" aria-label="Readings of this zone">
+          {readings.map((r) => (
+            <li key={r.id} className={r.id === picked ? 'chosen' : ''}>
+              <button aria-pressed={r.id === picked} onClick={() => onPick(r.id)}>
+                {METHOD_WORDS[r.method]} · {clockWords(readingBearing(r))} · {dateWords(r.atMs)}
+                {r.answers && ` · ${r.answers.length} answers`}
+              </button>
+              {r.id === picked && !map.frozen && (
+                <button
+                  className="link"
+                  onClick={() => map.forget([r])}
+                  aria-label={`Forget this reading: ${METHOD_WORDS[r.method]}, ${clockWords(readingBearing(r))}`}
+                >
+                  Forget
+                </button>
+              )}
+            </li>
+          ))}
+        </ul>
+      ) : (
+        <p className="soft watch">{ZONE_FACTS[zoneStem(zone)].watch}</p>
+      )}
+      <div className="zone-tools">
+        <button aria-label="Turn back" onClick={() => onTurn(-15)} disabled={map.frozen}>
+          <kbd>[</kbd> back
+        </button>
+        <button aria-label="Turn on" onClick={() => onTurn(15)} disabled={map.frozen}>
+          on <kbd>]</kbd>
+        </button>
+        <button onClick={onTest} disabled={map.frozen}>
+          Test <kbd>T</kbd>
+        </button>
+        {twin !== zone && (
+          <button onClick={() => map.mirror(zone)} disabled={map.frozen || readings.length === 0}>
+            Mirror <kbd>M</kbd>
+          </button>
+        )}
+        {readings.length > 0 ? (
+          <button onClick={() => map.forget(readings)} disabled={map.frozen}>
+            Forget all
+          </button>
+        ) : (
+          <button onClick={() => map.takeGuess(zone)} disabled={map.frozen}>
+            Take the guess
+          </button>
+        )}
+      </div>
+    </section>
+  )
+}
