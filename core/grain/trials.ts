@@ -14,7 +14,7 @@ export type HiddenField = (at: SurfacePoint) => Vec3
 
 const WAVES = 4
 /** Shortest and longest wave of a hidden field's own turns, mm: hair turns over a hand's breadth, not over a finger's. */
-const WAVELENGTH_MM = [350, 700] as const
+const WAVELENGTH_MM = [400, 800] as const
 /** How much of a hidden field is its own turns, beside the run of hair away from the crown. */
 const OWN_TURNS = 0.5
 
@@ -29,11 +29,14 @@ const WHORL_SPREAD_MM = 18
  * A hidden field as heads have them: hair turns out of a whorl at the crown, to either side, runs away from it over the whole head, and is bent by smooth turns of its own.
  */
 export function hiddenField(random: () => number): HiddenField {
-  return hiddenWhorl(random).field
+  return hiddenWhorl(random, 0).field
 }
 
 /** A hidden field with the place from which its hair runs. Its own turns fade out round that place, so that the whorl stays there. */
-export function hiddenWhorl(random: () => number): { field: HiddenField; whorl: Vec3 } {
+export function hiddenWhorl(
+  random: () => number,
+  calmMm = WHORL_CALM_MM,
+): { field: HiddenField; whorl: Vec3 } {
   const direction = () => unit([drawNormal(random), drawNormal(random), drawNormal(random)])
   const waves = Array.from({ length: WAVES }, () => {
     const length = WAVELENGTH_MM[0] + (WAVELENGTH_MM[1] - WAVELENGTH_MM[0]) * random()
@@ -50,7 +53,7 @@ export function hiddenWhorl(random: () => number): { field: HiddenField; whorl: 
     const smooth = smoothNormal(point)
     const away: Vec3 = [point[0] - whorl[0], point[1] - whorl[1], point[2] - whorl[2]]
     let v = turned(unit(tangentPart(away, smooth)), smooth, side * WHORL_TURN)
-    const calm = 1 - Math.exp(-((Math.hypot(...away) / WHORL_CALM_MM) ** 2))
+    const calm = calmMm === 0 ? 1 : 1 - Math.exp(-((Math.hypot(...away) / calmMm) ** 2))
     for (const { k, phase, amplitude } of waves) {
       const s =
         calm * OWN_TURNS * Math.sin(k[0] * point[0] + k[1] * point[1] + k[2] * point[2] + phase)
