@@ -1,7 +1,7 @@
 /** Reading the field off at any place of the head. */
 import type { SurfacePoint } from '../head/head.ts'
 import { tangentPart, unit, type Vec3 } from '../head/frames.ts'
-import { directionAtVertex, turnWithNormal } from './connection.ts'
+import { directionAtVertex, turnWithNormal, type Connection } from './connection.ts'
 import type { FieldAnswer, FieldGround } from './field.ts'
 
 /** Direction and trust of the field at a place near the mesh. */
@@ -25,19 +25,26 @@ export function fieldAt(ground: FieldGround, answer: FieldAnswer, at: SurfacePoi
     const v = connection.indices[3 * triangle + k]!
     const size = Math.hypot(answer.re[v]!, answer.im[v]!)
     if (size === 0) continue
-    const normal: Vec3 = [
-      connection.normals[3 * v]!,
-      connection.normals[3 * v + 1]!,
-      connection.normals[3 * v + 2]!,
-    ]
-    const d = turnWithNormal(
-      directionAtVertex(connection, v, Math.atan2(answer.im[v]!, answer.re[v]!)),
-      normal,
-      at.normal,
-    )
+    const d = directionThere(connection, answer, v, at.normal)
     const w = weights[k]!
     sum = [sum[0] + w * d[0], sum[1] + w * d[1], sum[2] + w * d[2]]
     trust += w * answer.trust[v]!
   }
   return { direction: unit(tangentPart(sum, at.normal)), trust }
+}
+
+/** Direction of the field at a vertex, carried to a place with another normal. */
+export function directionThere(
+  connection: Connection,
+  answer: FieldAnswer,
+  v: number,
+  normal: Vec3,
+): Vec3 {
+  const own: Vec3 = [
+    connection.normals[3 * v]!,
+    connection.normals[3 * v + 1]!,
+    connection.normals[3 * v + 2]!,
+  ]
+  const angle = Math.atan2(answer.im[v]!, answer.re[v]!)
+  return turnWithNormal(directionAtVertex(connection, v, angle), own, normal)
 }

@@ -7,9 +7,9 @@ import { isSkin, ZONE_IDS, type ZoneId } from '../head/zones.ts'
 import { constant } from '../house/constants.ts'
 import { wrapHalf } from './circular.ts'
 import { CONFIDENCE_CONSTANTS } from './confidence.ts'
-import { directionAtVertex, turnWithNormal } from './connection.ts'
+import { turnWithNormal } from './connection.ts'
 import type { FieldAnswer, FieldGround, FieldReading } from './field.ts'
-import { fieldAt } from './sample.ts'
+import { directionThere, fieldAt } from './sample.ts'
 import { singularities, type Singularity } from './topology.ts'
 
 export const WHORL_CONSTANTS = {
@@ -148,16 +148,7 @@ function describe(
       connection.positions[3 * v + 1]!,
       connection.positions[3 * v + 2]!,
     ]
-    const own: Vec3 = [
-      connection.normals[3 * v]!,
-      connection.normals[3 * v + 1]!,
-      connection.normals[3 * v + 2]!,
-    ]
-    const d = turnWithNormal(
-      directionAtVertex(connection, v, Math.atan2(answer.im[v]!, answer.re[v]!)),
-      own,
-      normal,
-    )
+    const d = directionThere(connection, answer, v, normal)
     const away = unit([at[0] - point[0], at[1] - point[1], at[2] - point[2]])
     out += dot(d, away)
     round += dot(d, cross(normal, away))

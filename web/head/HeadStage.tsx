@@ -144,19 +144,7 @@ function Stage({
   const { marks, follow } = useFlow(head, flow, zoom > 1.5 ? 2 : 1)
 
   // The hand outlives renders; it reads what is current through this box.
-  const now = useRef({
-    axes,
-    size,
-    scale,
-    onTap,
-    onStroke,
-    whileDrawing,
-    onHandle,
-    onPickHandle,
-    handles,
-    follow,
-  })
-  now.current = {
+  const latest = {
     axes,
     size,
     scale,
@@ -168,6 +156,8 @@ function Stage({
     handles,
     follow,
   }
+  const now = useRef(latest)
+  now.current = latest
   const hand = useMemo(() => {
     const pick = (p: Place) => {
       const { axes: a, size: s, scale: k } = now.current

@@ -72,6 +72,14 @@ export function PlanStation(props: StationProps) {
   const keep = () => save.mutate()
   const toChair = () => void navigate(`/clients/${page.client.id}/chair`)
   useHotkeys([['K', () => visit.state === 'open' && keep()]])
+  if (view.pending) {
+    return (
+      <section className="zone-detail" role="status">
+        <h1>Plan</h1>
+        <p className="lead">{view.why}</p>
+      </section>
+    )
+  }
   if (!plan) {
     return (
       <section className="zone-detail">

@@ -11,6 +11,8 @@ export interface PlanView {
   readonly plan?: Plan
   /** Why there is none. */
   readonly why?: string
+  /** True while it is being worked out. */
+  readonly pending?: boolean
   readonly kept: boolean
   /** True when a plan made now would differ from the one kept. */
   readonly outdated: boolean
@@ -27,9 +29,14 @@ export function usePlan({ page, visit, house }: StationProps): PlanView {
     enabled: head.data !== undefined,
     staleTime: Infinity,
   })
-  const waits = kept.data === undefined && !kept.isError
-  const fresh = useMemo((): { plan?: Plan; why?: string } => {
-    if (!head.data || waits) return { why: 'The head is being set up …' }
+  const fresh = useMemo((): { plan?: Plan; why?: string; pending?: boolean } => {
+    if (kept.isError) {
+      // A plan without them would work what is to be kept.
+      return { why: `What the keep-lines keep could not be worked out: ${kept.error.message}` }
+    }
+    if (!head.data || kept.data === undefined) {
+      return { pending: true, why: 'The head and the keep-lines are being worked out …' }
+    }
     try {
       const plan = makePlan({
         service: visit.service,
@@ -41,7 +48,7 @@ export function usePlan({ page, visit, house }: StationProps): PlanView {
         hand: house.workers.find((w) => w.id === visit.workerId)?.hand ?? 'right',
         sensitivity: (zone) => page.model.sensitivity[zone]!,
         growth: (zone) => page.model.growth[zone]!,
-        notes: { ...visit.notes, keptShares: kept.data ?? {} },
+        notes: { ...visit.notes, keptShares: kept.data },
       })
       return { plan }
     } catch (error) {
@@ -50,8 +57,9 @@ export function usePlan({ page, visit, house }: StationProps): PlanView {
     }
   }, [
     head.data,
-    waits,
     kept.data,
+    kept.isError,
+    kept.error,
     grain,
     screening,
     page,
