@@ -73,7 +73,12 @@ export const ROUTES = {
     params: s.idParams,
     body: s.notesSchema,
   }),
-  savePlan: route<t.VisitPage>({ method: 'PUT', path: '/api/visits/:id/plan', params: s.idParams }),
+  savePlan: route<t.VisitPage>({
+    method: 'PUT',
+    path: '/api/visits/:id/plan',
+    params: s.idParams,
+    body: s.planChoiceSchema,
+  }),
   addEvent: route<t.ChairAnswer>({
     method: 'POST',
     path: '/api/visits/:id/events',

@@ -1,7 +1,12 @@
 /** What may come over the wire, as Yup schemas. The server checks every body, parameter and query with these. */
 import * as y from 'yup'
 import { COARSENESSES, CURLS, DENSITIES, GREYS, HAIR_KINDS } from '../core/hair/layer.ts'
+import { SCHOOL_IDS, SCHOOLS, type SchoolId } from '../core/house/schools.ts'
 import { LINE_KINDS } from '../core/lines/keepLine.ts'
+import { BLADE_IDS } from '../core/plan/blades.ts'
+import { STROKE_WAYS, STYLES, type LaneEdit } from '../core/plan/types.ts'
+import { SEVERITY_ORDER, type HouseRules } from '../core/screening/rules.ts'
+import { SERVICE_IDS } from '../core/services.ts'
 
 const uuid = () => y.string().uuid('must be an id (UUID)')
 const text = (most: number) => y.string().trim().max(most, `at most ${most} characters`)
@@ -25,8 +30,20 @@ const place = () =>
 
 export const idParams = y.object({ id: uuid().required() }).noUnknown()
 
-export const SERVICE_CHOICES = ['face-shave', 'head-shave', 'dermaplane', 'facial-razor'] as const
+export const SERVICE_CHOICES = SERVICE_IDS
 const service = () => y.string().oneOf([...SERVICE_CHOICES])
+
+/** Schools that are chosen: known questions with known choices. */
+const schools = () =>
+  y.mixed<Record<string, string>>().test('schools', 'must hold known schools', (all) => {
+    if (all === undefined) return true
+    if (typeof all !== 'object' || all === null || Array.isArray(all)) return false
+    return Object.entries(all).every(
+      ([id, choice]) =>
+        SCHOOL_IDS.includes(id as SchoolId) &&
+        SCHOOLS[id as SchoolId].choices.some((c) => c.id === choice),
+    )
+  })
 
 export const skinSchema = y
   .object({
@@ -57,6 +74,7 @@ export const clientChangeSchema = y
     occupation: text(80),
     service: service(),
     skin: skinSchema.default(undefined),
+    schools: schools().optional(),
   })
   .noUnknown()
 
@@ -89,10 +107,22 @@ export const visitChangeSchema = y
   })
   .noUnknown()
 
+const answerSchema = y
+  .object({
+    yes: y.boolean().required(),
+    date: isoDate().optional(),
+    zones: y.array().of(word().required()).max(80).optional(),
+    kinds: y.array().of(text(40).required()).max(12).optional(),
+    still: y.string().oneOf(['ask']).optional(),
+    since: isoDate().optional(),
+  })
+  .noUnknown()
+  .required()
+
 export const askedSchema = y
   .object({
     answers: y
-      .mixed<Record<string, { yes: boolean; date?: string | undefined }>>()
+      .mixed<Record<string, object>>()
       .required()
       .test('answers', 'must hold one answer per question', (value) => {
         if (typeof value !== 'object' || value === null || Array.isArray(value)) return false
@@ -104,9 +134,7 @@ export const askedSchema = y
               word().isValidSync(key) &&
               typeof a === 'object' &&
               a !== null &&
-              typeof a.yes === 'boolean' &&
-              Object.keys(a).every((k) => k === 'yes' || k === 'date') &&
-              (a.date === undefined || isoDate().isValidSync(a.date)),
+              answerSchema.isValidSync(a, { strict: true }),
           )
         )
       }),
@@ -133,8 +161,35 @@ export const askedSchema = y
     patchTest: y
       .object({
         zoneId: word().required(),
-        placedAtMs: moment().required(),
-        result: y.string().oneOf(['waiting', 'calm', 'reacted']).required(),
+        point: vec3().optional(),
+        normal: vec3().optional(),
+        plannedFor: isoDate().optional(),
+        placedAtMs: moment().optional(),
+        readAtMs: moment().optional(),
+        result: y.string().oneOf(['planned', 'waiting', 'calm', 'reacted']).required(),
+      })
+      .noUnknown()
+      .default(undefined)
+      .optional(),
+    consent: y
+      .object({
+        text: text(6000).required(),
+        name: text(80).required('Whose signature is it?'),
+        asGuardian: y.boolean().required(),
+        signedAtMs: moment().required(),
+        path: y
+          .string()
+          .matches(/^[ML0-9. -]{3,30000}$/, 'is not a signature')
+          .required('Sign in the field.'),
+      })
+      .noUnknown()
+      .default(undefined)
+      .optional(),
+    clinician: y
+      .object({
+        who: text(80).required('Who said it?'),
+        on: isoDate().required(),
+        said: y.string().oneOf(['yes', 'no']).required(),
       })
       .noUnknown()
       .default(undefined)
@@ -283,16 +338,78 @@ export const hairReadingSchema = y
   })
   .noUnknown()
 
+/** A map from names to things, each checked. */
+const mapOf = <T>(name: RegExp, value: y.Schema, what: string) =>
+  y.mixed<Record<string, T>>().test(what, `must hold ${what}`, (all) => {
+    if (all === undefined) return true
+    if (typeof all !== 'object' || all === null || Array.isArray(all)) return false
+    const entries = Object.entries(all)
+    return (
+      entries.length <= 600 &&
+      entries.every(([key, v]) => name.test(key) && value.isValidSync(v, { strict: true }))
+    )
+  })
+
+const laneEdit = y
+  .object({
+    skip: y.boolean().optional(),
+    bladeId: y.string().oneOf(BLADE_IDS).optional(),
+    way: y
+      .string()
+      .oneOf([...STROKE_WAYS])
+      .optional(),
+  })
+  .noUnknown()
+  .required()
+
+/** Which plan is kept. */
+export const planChoiceSchema = y
+  .object({
+    style: y
+      .string()
+      .oneOf([...STYLES])
+      .default('balanced'),
+    edits: mapOf<LaneEdit>(/^[a-z0-9-]{1,40}:\d{1,2}:[a-zA-Z]$/, laneEdit, 'changes by lane').default({}),
+    within: y.number().min(1).max(300).optional(),
+    order: y
+      .array()
+      .of(y.string().max(60).required())
+      .max(400)
+      .optional(),
+  })
+  .noUnknown()
+
+const ruleEdit = y
+  .object({
+    severity: y
+      .string()
+      .oneOf([...SEVERITY_ORDER])
+      .optional(),
+    waitDays: y.number().integer().min(0).max(730).optional(),
+  })
+  .noUnknown()
+  .required()
+
 export const houseChangeSchema = y
   .object({
     schools: y.mixed<Record<string, string>>().optional(),
     workerId: uuid().optional(),
+    kit: y.array().of(y.string().oneOf(BLADE_IDS).required()).optional(),
+    /** null gives a figure its default back. */
+    figures: mapOf<number | null>(/^[a-zA-Z0-9.-]{1,80}$/, y.number().nullable(), 'figures').optional(),
+    rules: mapOf<HouseRules[string]>(
+      /^[a-z-]{1,40}$/,
+      mapOf(/^[a-z-]{1,40}$/, ruleEdit, 'edits by service'),
+      'edits by rule',
+    ).optional(),
+    consentText: text(6000).optional(),
     worker: y
       .object({
         id: uuid().required(),
         name: text(60).required('A worker needs a name.'),
         role: text(60).required(),
         hand: y.string().oneOf(['right', 'left']).required(),
+        level: y.string().oneOf(['practised', 'learning']).default('practised'),
       })
       .noUnknown()
       .default(undefined)

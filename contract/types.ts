@@ -10,7 +10,10 @@ import type { SurfaceNotes } from '../core/hair/layer.ts'
 import type { KeepLine } from '../core/lines/keepLine.ts'
 import type { Schools } from '../core/house/schools.ts'
 import type { Hand } from '../core/plan/hands.ts'
+import type { BladeId } from '../core/plan/blades.ts'
+import type { Level } from '../core/plan/tools.ts'
 import type { Plan } from '../core/plan/types.ts'
+import type { HouseRules } from '../core/screening/rules.ts'
 import type { VisitWindow } from '../core/regrowth/nextVisit.ts'
 import type { TideCurve } from '../core/regrowth/tide.ts'
 import type { Asked } from '../core/screening/screen.ts'
@@ -28,6 +31,8 @@ export interface Worker {
   name: string
   role: string
   hand: Hand
+  /** Whether they may hold a bare blade. */
+  level: Level
 }
 
 export interface House {
@@ -36,6 +41,25 @@ export interface House {
   workers: Worker[]
   /** Who works at this screen. */
   workerId: string
+  /** Blades the house owns. */
+  kit: BladeId[]
+  /** Figures that differ from their defaults, by area and name. */
+  figures: Record<string, number>
+  /** Rules of asking that differ from their defaults. */
+  rules: HouseRules
+  /** Text that clients sign; the product's own while empty. */
+  consentText: string
+  /** What was changed and when, oldest first. */
+  changes: HouseChange[]
+}
+
+/** One change of the house. */
+export interface HouseChange {
+  readonly atMs: number
+  /** What was changed, in words. */
+  readonly what: string
+  readonly from: string
+  readonly to: string
 }
 
 export interface Client {
@@ -46,6 +70,8 @@ export interface Client {
   occupation: string
   service: ServiceId
   skin: SkinAndHair
+  /** Schools that differ from the house's for this client. */
+  schools: Partial<Schools>
   createdAtMs: number
 }
 

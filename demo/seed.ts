@@ -6,26 +6,37 @@ import type { Model, ModelStatic } from 'sequelize'
 import { executedLoads, leftStanding } from '../core/chair/outcome.ts'
 import { replay, type ChairEvent } from '../core/chair/service.ts'
 import { hairIn, type SkinAndHair } from '../core/client.ts'
+import { NO_NOTES, type SurfaceNotes } from '../core/hair/layer.ts'
+import type { KeepLine } from '../core/lines/keepLine.ts'
+import { usualLine } from '../core/lines/usualLine.ts'
+import type { PlanInput } from '../core/plan/makePlan.ts'
 import { toRadians } from '../core/grain/circular.ts'
-import { grainMap, type Reading, type ReadingMethod } from '../core/grain/readings.ts'
+import { GrainField } from '../core/grain/field.ts'
+import { toFieldReading, type Reading, type ReadingMethod } from '../core/grain/readings.ts'
 import { tangentPart, unit, type Vec3 } from '../core/head/frames.ts'
 import { zoneStem, type ZoneId } from '../core/head/zones.ts'
 import { DEFAULT_SCHOOLS, type Schools } from '../core/house/schools.ts'
 import { makePlan } from '../core/plan/makePlan.ts'
-import type { Plan } from '../core/plan/types.ts'
+import { BLADE_IDS } from '../core/plan/blades.ts'
+import { bodyFlow, bodyGround, drawnLines, headFlow } from '../core/plan/ground.ts'
+import type { DrawnLine, SkinFlow } from '../core/plan/skin.ts'
+import { FIRST_CHOICE, type Plan } from '../core/plan/types.ts'
+import { PlanMemory } from '../core/plan/zonePlan.ts'
 import { daysToLength, priorGrowth, thresholdMm } from '../core/regrowth/growth.ts'
 import { RULES } from '../core/screening/rules.ts'
-import { screen, type Asked, type Spot } from '../core/screening/screen.ts'
-import { serviceZones } from '../core/services.ts'
-import { priorSensitivity } from '../core/skin/sensitivity.ts'
+import { carriedAnswers, screen, type Asked, type Spot } from '../core/screening/screen.ts'
+import { isBodyService, serviceZones } from '../core/services.ts'
+import { priorSensitivity, type Sensitivity } from '../core/skin/sensitivity.ts'
 import { drawNormal, drawPoisson, mulberry32 } from '../core/stats/random.ts'
 import { addDays, dateOf, DAY_MS, HOUR_MS } from '../core/time/dates.ts'
 import type { Moment, SkinAnswer } from '../contract/types.ts'
-import { ZONES } from '../server/atlas.ts'
+import { BODY_ZONES } from '../core/body/body.ts'
+import { atlas, ZONES } from '../server/atlas.ts'
 import type { Database } from '../server/db/connection.ts'
 import { keepHouse } from '../server/house/service.ts'
 import { summariseAnswers } from '../core/history/answers.ts'
-import { offsetMinutes } from '../server/visits/service.ts'
+import { offsetMinutes } from '../server/visits/plan.ts'
+import { packPlan } from '../server/visits/planStore.ts'
 import { PEOPLE, STUDIO, type Person } from './people.ts'
 import { trueGrain } from './truth.ts'
 
@@ -42,7 +53,10 @@ function idMaker(random: () => number): () => string {
   return () => `${hex(8)}-${hex(4)}-4${hex(3)}-8${hex(3)}-${hex(12)}`
 }
 
-const zoneById = new Map(ZONES.map((z) => [z.id, z]))
+const zoneById = new Map([...ZONES, ...BODY_ZONES].map((z) => [z.id, z]))
+
+/** Hair of arms and legs runs down the limb and a little outward. */
+const bodyGrain = (at: { point: Vec3 }): Vec3 => unit([at.point[0] > 0 ? 0.25 : -0.25, -1, 0])
 
 /** Readings of the zones of a client's service, as a careful worker would make them. */
 function makeReadings(
@@ -52,7 +66,7 @@ function makeReadings(
   newId: () => string,
 ): Reading[] {
   const methods: ReadingMethod[] = ['felt', 'felt', 'pad', 'looked', 'card']
-  const grows = trueGrain(person)
+  const grows = isBodyService(person.service) ? bodyGrain : trueGrain(person)
   const out: Reading[] = []
   for (const id of serviceZones(person.service)) {
     // Now and then a zone is not read.
@@ -86,6 +100,36 @@ function makeReadings(
     }
   }
   return out
+}
+
+type SkinOf = Pick<PlanInput, 'ground' | 'flow' | 'room' | 'lines' | 'memory'>
+
+/** The skin that a person's plans work on while their map stays as it is. */
+function makeSkin(
+  person: Person,
+  field: GrainField,
+  readings: readonly Reading[],
+  nowMs: number,
+  notes: SurfaceNotes,
+): SkinOf {
+  // Weighted as of today throughout, so that what is read again only adds to the field.
+  const given = readings.map((r) => toFieldReading(r, nowMs))
+  const memory = new PlanMemory()
+  if (isBodyService(person.service)) {
+    return { ground: bodyGround(), flow: bodyFlow(given), room: undefined, lines: [], memory }
+  }
+  const head = atlas()
+  field.setAll(given)
+  const flow: SkinFlow = headFlow(
+    head.field,
+    field.answer(),
+    given,
+    head.packed.display,
+    head.packed.solve.zones,
+    head.display,
+  )
+  const lines: DrawnLine[] = drawnLines(head.surface, notes.lines)
+  return { ground: head.ground, flow, room: head.room, lines, memory }
 }
 
 /** All questions answered with no. */
@@ -183,7 +227,14 @@ function addPerson(
   })
   const spots = person.story === 'mole' ? [moleOnJaw(newId)] : []
   const changeMs = nowMs - ROUTINE_CHANGED_DAYS * DAY_MS
+  const notes: SurfaceNotes = {
+    ...NO_NOTES,
+    lines: person.service === 'beard-line' ? beardLines(newId, times[0] ?? nowMs) : [],
+  }
   let readings: Reading[] = []
+  const field = new GrainField(atlas().field)
+  const planned = planner()
+  let skinOf = makeSkin(person, field, readings, nowMs, notes)
   let changed = false
   for (const [index, atMs] of times.entries()) {
     const visitId = newId()
@@ -191,6 +242,7 @@ function addPerson(
     if (index === 0 || (index % 24 === 23 && random() < 0.8)) {
       const fresh = makeReadings(person, atMs, random, newId)
       readings = [...readings, ...fresh]
+      skinOf = makeSkin(person, field, readings, nowMs, notes)
       rows.readings.push(...fresh.map((r) => readingRow(r, clientId, visitId)))
     }
     const before = person.story === 'routine-helped' && atMs < changeMs
@@ -204,7 +256,9 @@ function addPerson(
         worker,
         atMs,
         nowMs,
-        readings,
+        notes,
+        skinOf,
+        planned,
         spots,
         // Before the change the house went with, then against, as on any beard.
         skin: before ? { ...person.skin, bumpProne: false } : person.skin,
@@ -218,7 +272,7 @@ function addPerson(
       rows,
     )
   }
-  addOpenVisit(person, clientId, worker.id, nowMs, spots, random, newId, rows)
+  addOpenVisit(person, clientId, worker.id, nowMs, spots, notes, times, random, newId, rows)
 }
 
 function moleOnJaw(newId: () => string): Spot {
@@ -232,6 +286,17 @@ function moleOnJaw(newId: () => string): Spot {
     normal: at.normal,
     radiusMm: 4,
   }
+}
+
+/** The lines of somebody whose beard is kept. */
+function beardLines(newId: () => string, drawnAtMs: number): KeepLine[] {
+  return (['cheek', 'neck'] as const).flatMap((kind) =>
+    (['left', 'right'] as const).map((side) => ({
+      ...usualLine(kind, side, ZONES),
+      id: newId(),
+      drawnAtMs,
+    })),
+  )
 }
 
 const readingRow = (r: Reading, clientId: string, visitId: string) => ({
@@ -251,8 +316,10 @@ interface VisitStory {
   readonly worker: { id: string; hand: 'right' | 'left' }
   readonly atMs: number
   readonly nowMs: number
-  readonly readings: readonly Reading[]
   readonly spots: readonly Spot[]
+  readonly notes: SurfaceNotes
+  readonly skinOf: SkinOf
+  readonly planned: Planner
   readonly skin: SkinAndHair
   readonly schools: Schools
   readonly bumpFactor: number
@@ -260,22 +327,43 @@ interface VisitStory {
   readonly silentLately: boolean
 }
 
+type Planner = (v: VisitStory, prior: Sensitivity) => { plan: Plan; packed: Buffer }
+
+/** Plans a person's visits; while map, skin and schools stay as they are the plan is the same and is made once. */
+function planner(): Planner {
+  let last: { of: readonly unknown[]; plan: Plan; packed: Buffer } | undefined
+  return (v, prior) => {
+    const of = [v.skinOf, v.skin.bumpProne, v.schools.beardPasses]
+    if (!last || of.some((x, i) => x !== last!.of[i])) {
+      const { person, atMs } = v
+      const offset = offsetMinutes(atMs)
+      const asked = nothingFound(v.spots)
+      const plan = makePlan({
+        ...v.skinOf,
+        service: person.service,
+        client: v.skin,
+        screening: screen(person.service, asked, v.schools, dateOf(atMs, offset), atMs, offset),
+        schools: v.schools,
+        hand: v.worker.hand,
+        level: 'practised',
+        kit: BLADE_IDS,
+        sensitivity: () => prior,
+        growth: (zone) => priorGrowth(zone, hairIn(zone, v.skin.faceHair)),
+        notes: v.notes,
+        house: { version: 0, changed: {} },
+        choice: FIRST_CHOICE,
+      })
+      last = { of, plan, packed: packPlan(plan) }
+    }
+    return last
+  }
+}
+
 function addVisit(v: VisitStory, random: () => number, newId: () => string, rows: Rows): void {
   const { person, atMs } = v
   const asked = nothingFound(v.spots)
-  const offset = offsetMinutes(atMs)
   const prior = priorSensitivity(v.skin.reactivity)
-  const plan = makePlan({
-    service: person.service,
-    zones: ZONES,
-    grain: grainMap(v.readings, atMs),
-    client: v.skin,
-    screening: screen(person.service, asked, v.schools, dateOf(atMs, offset), atMs, offset),
-    schools: v.schools,
-    hand: v.worker.hand,
-    sensitivity: () => prior,
-    growth: (zone) => priorGrowth(zone, hairIn(zone, v.skin.faceHair)),
-  })
+  const { plan, packed } = v.planned(v, prior)
   const events = serviceEvents(plan, atMs, random, newId)
   const state = replay(plan, events)
   const endedAtMs = state.finishedAtMs!
@@ -290,7 +378,7 @@ function addVisit(v: VisitStory, random: () => number, newId: () => string, rows
       reason: e.reason ?? null,
     })),
   )
-  rows.plans.push({ visitId: v.visitId, plan, madeAtMs: atMs - 5 * 60_000 })
+  rows.plans.push({ visitId: v.visitId, plan: packed, madeAtMs: atMs - 5 * 60_000 })
   rows.answers.push(...answers.map((a) => ({ visitId: v.visitId, ...a })))
   addHair(v, leftMm, endedAtMs, random, newId, rows)
   rows.visits.push({
@@ -305,6 +393,7 @@ function addVisit(v: VisitStory, random: () => number, newId: () => string, rows
     endedAtMs,
     routine: v.routine,
     asked,
+    notes: v.notes,
     loads,
     leftMm,
     ...summariseAnswers(endedAtMs, answers),
@@ -447,13 +536,23 @@ function addOpenVisit(
   workerId: string,
   nowMs: number,
   spots: readonly Spot[],
+  notes: SurfaceNotes,
+  times: readonly number[],
   random: () => number,
   newId: () => string,
   rows: Rows,
 ): void {
   if (person.slotHour === undefined && person.story !== 'first-visit') return
   const today = dateOf(nowMs, offsetMinutes(nowMs))
-  let asked: Asked = { answers: {}, spots }
+  const last = times[times.length - 1]
+  // As the server does it: what was answered last time is asked again only as "still so?".
+  let asked: Asked = {
+    answers:
+      last === undefined
+        ? {}
+        : carriedAnswers(nothingFound().answers, dateOf(last, offsetMinutes(last))),
+    spots,
+  }
   if (person.story === 'postponed') {
     asked = nothingFound()
     asked = {
@@ -486,6 +585,7 @@ function addOpenVisit(
     endedAtMs: null,
     routine: '',
     asked,
+    notes,
     loads: null,
     leftMm: null,
     worstRedness: null,

@@ -14,7 +14,7 @@ import { startingGuess } from '../core/grain/startingGuess.ts'
 import { cross, directionOf, tangentPart, unit, type Vec3 } from '../core/head/frames.ts'
 import type { SurfacePoint, ZoneRecord } from '../core/head/head.ts'
 import { zoneStem } from '../core/head/zones.ts'
-import { packedHead, ZONES } from '../server/atlas.ts'
+import { atlas, ZONES } from '../server/atlas.ts'
 import type { Person } from './people.ts'
 
 let ground: FieldGround | undefined
@@ -29,7 +29,7 @@ const WHORL_TURN = 1.05
 export function trueGrain(person: Person): (at: SurfacePoint) => Vec3 {
   const made = known.get(person)
   if (made) return made
-  ground ??= fieldGround(packedHead().solve, [])
+  ground ??= fieldGround(atlas().packed.solve, [])
   const base = ground
   const field = new GrainField(base)
   field.setAll(ZONES.filter((z) => z.skin).flatMap((zone) => anchors(person, zone)))

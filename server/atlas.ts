@@ -1,33 +1,48 @@
-/** The head as built: read once from what its build left. */
+/** The head as built: read once from what its build left, and prepared for plans when the first is asked for. */
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import type { SurfaceNotes } from '../core/hair/layer.ts'
+import { displayCarry } from '../core/grain/carry.ts'
+import { fieldGround, type FieldGround } from '../core/grain/field.ts'
+import { guessReadings } from '../core/grain/guesses.ts'
 import { makeSurface, type Surface } from '../core/head/geodesic.ts'
 import type { ZoneRecord } from '../core/head/head.ts'
 import { unpackHead, type PackedHead } from '../core/head/pack.ts'
-import type { ZoneId } from '../core/head/zones.ts'
-import { keptShares } from '../core/lines/keepLine.ts'
+import type { Room } from '../core/plan/handle.ts'
+import { headGround, headRoom } from '../core/plan/ground.ts'
+import type { SkinGround } from '../core/plan/skin.ts'
 import { ROOT } from './config.ts'
 
 export const ZONES = JSON.parse(
   readFileSync(join(ROOT, 'generated', 'zones.json'), 'utf8'),
 ) as readonly ZoneRecord[]
 
-let head: PackedHead | undefined
-let surface: Surface | undefined
-
-/** The head's meshes; only lines and the demo need them, so they are read when first asked for. */
-export function packedHead(): PackedHead {
-  if (!head) {
-    const bytes = readFileSync(join(ROOT, 'generated', 'head.bin'))
-    head = unpackHead(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.length))
-  }
-  return head
+/** The head with all that planning needs of it. */
+export interface Atlas {
+  readonly packed: PackedHead
+  readonly field: FieldGround
+  readonly display: ReturnType<typeof displayCarry>
+  readonly ground: SkinGround
+  readonly room: Room
+  readonly surface: () => Surface
 }
 
-/** Share of each zone that a visit's keep-lines keep. */
-export function keptByLines(notes: Pick<SurfaceNotes, 'lines'>): Partial<Record<ZoneId, number>> {
-  if (notes.lines.length === 0) return {}
-  surface ??= makeSurface(packedHead().display)
-  return keptShares(surface, notes.lines)
+let prepared: Atlas | undefined
+
+/** Reads and prepares the head; about a second's work, done when the first plan asks for it. */
+export function atlas(): Atlas {
+  if (!prepared) {
+    const bytes = readFileSync(join(ROOT, 'generated', 'head.bin'))
+    const packed = unpackHead(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.length))
+    const field = fieldGround(packed.solve, guessReadings(ZONES))
+    let surface: Surface | undefined
+    prepared = {
+      packed,
+      field,
+      display: displayCarry(field, packed.display),
+      ground: headGround(packed.display, ZONES),
+      room: headRoom(packed.display),
+      surface: () => (surface ??= makeSurface(packed.display)),
+    }
+  }
+  return prepared
 }

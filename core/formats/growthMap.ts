@@ -15,7 +15,7 @@ import type { Whorl } from '../grain/whorls.ts'
 import type { ZoneFlow } from '../grain/zoneFlow.ts'
 import type { Vec3 } from '../head/frames.ts'
 import type { PackedHead } from '../head/pack.ts'
-import { isSkin, ZONE_IDS, type ZoneId } from '../head/zones.ts'
+import { ALL_ZONE_IDS, isSkin, type ZoneId } from '../head/zones.ts'
 
 export const MAP_FORMAT = 'slow-tide/growth-map'
 export const MAP_VERSION = 1
@@ -268,7 +268,7 @@ export function draftFrom(
   }
   const atMs = typeof raw.at === 'string' ? Date.parse(raw.at) : NaN
   if (Number.isNaN(atMs)) throw bad(`${name} has no date.`)
-  if (!ZONE_IDS.includes(raw.zone as ZoneId)) {
+  if (!ALL_ZONE_IDS.includes(raw.zone as ZoneId)) {
     throw bad(`${name}: "${String(raw.zone).slice(0, 20)}" is no zone of the head.`)
   }
   if (atMs > nowMs + 86_400_000) return { why: 'its date lies ahead' }

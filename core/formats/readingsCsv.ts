@@ -5,7 +5,7 @@ import { toDegrees, toRadians } from '../grain/circular.ts'
 import { readingBearing, type Reading } from '../grain/readings.ts'
 import { directionOf, type Vec3 } from '../head/frames.ts'
 import type { SurfacePoint } from '../head/head.ts'
-import { ZONE_IDS, type ZoneId } from '../head/zones.ts'
+import { ALL_ZONE_IDS, type ZoneId } from '../head/zones.ts'
 import {
   draftFrom,
   MOST_READINGS,
@@ -88,7 +88,7 @@ export function readReadingsCsv(
   parsed.data.forEach((row, i) => {
     const name = `Row ${i + 2}`
     const zone = row['zone']?.trim() as ZoneId
-    if (!ZONE_IDS.includes(zone))
+    if (!ALL_ZONE_IDS.includes(zone))
       throw bad(`${name}: "${String(zone).slice(0, 20)}" is no zone of the head.`)
     const number = (column: string): number => {
       const value = (row[column] ?? '').trim()

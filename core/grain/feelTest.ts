@@ -42,7 +42,7 @@ export interface Sharpness {
   readonly softness: number
 }
 
-const USUAL: Sharpness = { wrongAnswer: T.wrongAnswer.value, softness: T.softness.value }
+const usual = (): Sharpness => ({ wrongAnswer: T.wrongAnswer.value, softness: T.softness.value })
 
 /** Direction of a bin. */
 export const binAngle = (bin: number): number => bin * STEP
@@ -62,7 +62,7 @@ export function beginTest(expected?: { direction: number; kappa: number }): Feel
 }
 
 /** Probability that a stroke catches on hair that grows in a direction. */
-export function catchOdds(stroke: number, growth: number, sharpness: Sharpness = USUAL): number {
+export function catchOdds(stroke: number, growth: number, sharpness: Sharpness = usual()): number {
   const along = Math.cos(stroke - growth)
   const { wrongAnswer: e, softness: s } = sharpness
   // A right angle exactly is a toss-up, whatever rounding makes of its cosine.

@@ -3,8 +3,8 @@
  */
 import { DomainError } from '../errors.ts'
 import { bearingOf, directionOf, unit, tangentPart, type Vec3 } from '../head/frames.ts'
-import { isSkin, mirrorZone, ZONE_IDS, type ZoneId } from '../head/zones.ts'
-import { constant } from '../house/constants.ts'
+import { ALL_ZONE_IDS, isSkin, mirrorZone, type ZoneId } from '../head/zones.ts'
+import { constant, type Constant } from '../house/constants.ts'
 import { DAY_MS } from '../time/dates.ts'
 import { summariseDirections, type CircularSummary } from './circular.ts'
 import { turnWithNormal } from './connection.ts'
@@ -77,18 +77,18 @@ export interface ZoneGrain {
 /** The grain of every skin zone. */
 export type GrainMap = Readonly<Record<string, ZoneGrain>>
 
-const METHOD_WEIGHT: Readonly<Record<ReadingMethod, number>> = {
-  felt: READING_CONSTANTS.weightFelt.value,
-  pad: READING_CONSTANTS.weightPad.value,
-  card: READING_CONSTANTS.weightCard.value,
-  looked: READING_CONSTANTS.weightLooked.value,
-  test: READING_CONSTANTS.weightTest.value,
+const METHOD_WEIGHT: Readonly<Record<ReadingMethod, Constant>> = {
+  felt: READING_CONSTANTS.weightFelt,
+  pad: READING_CONSTANTS.weightPad,
+  card: READING_CONSTANTS.weightCard,
+  looked: READING_CONSTANTS.weightLooked,
+  test: READING_CONSTANTS.weightTest,
 }
 
 /** Weight of a reading by method and age. */
 export function readingWeight(reading: Reading, nowMs: number): number {
   const ageDays = Math.max(0, nowMs - reading.atMs) / DAY_MS
-  return METHOD_WEIGHT[reading.method] * 0.5 ** (ageDays / READING_CONSTANTS.halfWeightDays.value)
+  return METHOD_WEIGHT[reading.method].value * 0.5 ** (ageDays / READING_CONSTANTS.halfWeightDays.value)
 }
 
 /** Bearing of a reading in its zone's clock, radians. */
@@ -146,7 +146,7 @@ export function grainMap(readings: readonly Reading[], nowMs: number): GrainMap 
     else byZone.set(r.zoneId, [r])
   }
   const map: Record<string, ZoneGrain> = {}
-  for (const id of ZONE_IDS) if (isSkin(id)) map[id] = zoneGrain(id, byZone.get(id) ?? [], nowMs)
+  for (const id of ALL_ZONE_IDS) if (isSkin(id)) map[id] = zoneGrain(id, byZone.get(id) ?? [], nowMs)
   return map
 }
 

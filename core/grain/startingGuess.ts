@@ -40,6 +40,14 @@ const LEFT_HOUR: Partial<Record<ZoneStem, number>> = {
   'scalp-side': 2.5,
   'scalp-behind-ear': 5,
   occiput: 6,
+  'upper-arm': 6,
+  forearm: 5,
+  underarm: 6,
+  'thigh-front': 6,
+  knee: 6,
+  shin: 6.5,
+  'thigh-back': 6,
+  calf: 6,
 }
 
 /** Starting guess for a zone, radians clockwise from 12; undefined where there is no skin. */

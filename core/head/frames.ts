@@ -2,7 +2,7 @@
  * The clock face of a place: 12 toward the crown; on the scalp toward the face, under the chin toward the chin.
  * Bearings are radians clockwise from 12, as seen by a worker who faces the zone from outside.
  */
-import { zoneStem, type ZoneId } from './zones.ts'
+import { isBody, zoneStem, type ZoneId } from './zones.ts'
 
 export type Vec3 = readonly [number, number, number]
 
@@ -19,6 +19,8 @@ const UP_FROM_FOLD: Vec3 = [0, 0.95, -0.3]
 
 /** The way to 12 at a point, before it is laid into the skin. */
 function noonWay(id: ZoneId, point: Vec3): Vec3 {
+  // On a flat outline 12 is up the limb.
+  if (isBody(id)) return [0, 1, 0]
   const stem = zoneStem(id)
   if (stem.startsWith('scalp') && stem !== 'scalp-behind-ear') return FACEWARD
   if (stem === 'under-lip') return UP_FROM_FOLD

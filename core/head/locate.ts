@@ -163,6 +163,20 @@ export class Locator {
     if (!best) throw new DomainError('off-the-head', 'That place does not lie on the head.')
     return best
   }
+
+  /** A triangle nearer to a point than a distance of at most one cell; undefined when there is none. */
+  within(point: Vec3, distanceMm: number): number | undefined {
+    const [px, py, pz] = point
+    const low = point.map((c) => Math.floor((c - distanceMm) / CELL_MM)) as [number, number, number]
+    const high = point.map((c) => Math.floor((c + distanceMm) / CELL_MM)) as [number, number, number]
+    const most = distanceMm * distanceMm
+    for (let i = low[0]; i <= high[0]; i++)
+      for (let j = low[1]; j <= high[1]; j++)
+        for (let k = low[2]; k <= high[2]; k++)
+          for (const t of this.cells.get(cellKey(i, j, k)) ?? [])
+            if (this.measure(t, px, py, pz) < most) return t
+    return undefined
+  }
 }
 
 const cellKey = (i: number, j: number, k: number) => ((i + 200) * 512 + (j + 200)) * 512 + (k + 200)

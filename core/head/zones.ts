@@ -46,23 +46,51 @@ const MIDDLE = [
   'base',
 ] as const
 
+/** Parts of arms and legs, each on a flat outline of its own (core/body). */
+const BODY = [
+  'upper-arm',
+  'forearm',
+  'underarm',
+  'thigh-front',
+  'knee',
+  'shin',
+  'thigh-back',
+  'calf',
+] as const
+
 export type SideStem = (typeof SIDE)[number]
 export type MiddleId = (typeof MIDDLE)[number]
+export type BodyStem = (typeof BODY)[number]
 /** Stable id of a zone, for example `jaw-left` or `chin`. Left and right are the client's. */
-export type ZoneId = MiddleId | `${SideStem}-left` | `${SideStem}-right`
+export type ZoneId = MiddleId | `${SideStem | BodyStem}-left` | `${SideStem | BodyStem}-right`
 /** A zone without its side: `jaw`, `chin`. */
-export type ZoneStem = SideStem | MiddleId
+export type ZoneStem = SideStem | MiddleId | BodyStem
 
-/** All zones, in a fixed order; the position is the zone's number in the packed mesh. */
+/** All zones of the head, in a fixed order; the position is the zone's number in the packed mesh. */
 export const ZONE_IDS: readonly ZoneId[] = [
   ...MIDDLE,
   ...SIDE.flatMap((stem) => [`${stem}-left`, `${stem}-right`] as const),
 ]
 
+/** The zones of arms and legs, in a fixed order. */
+export const BODY_IDS: readonly ZoneId[] = BODY.flatMap(
+  (stem) => [`${stem}-left`, `${stem}-right`] as const,
+)
+
+/** Every zone that there is. */
+export const ALL_ZONE_IDS: readonly ZoneId[] = [...ZONE_IDS, ...BODY_IDS]
+
+const ON_BODY: ReadonlySet<string> = new Set(BODY_IDS)
+
+/** True for zones of arms and legs. */
+export function isBody(id: ZoneId): boolean {
+  return ON_BODY.has(id)
+}
+
 const NO_SKIN: ReadonlySet<ZoneStem> = new Set<ZoneStem>(['eye', 'ear', 'lips', 'base'])
 
 const STEMS = new Map<string, ZoneStem>(
-  ZONE_IDS.map((id) => [id, id.replace(/-(left|right)$/, '') as ZoneStem]),
+  ALL_ZONE_IDS.map((id) => [id, id.replace(/-(left|right)$/, '') as ZoneStem]),
 )
 
 /** The zone without its side. Asked in every inner loop, so it is looked up, not worked out. */

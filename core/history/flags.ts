@@ -48,6 +48,7 @@ export function todayFlags({ schools, nowMs, offsetMinutes, open, last, window }
     const cause = screening.findings[0]?.reason ?? ''
     if (
       test?.result === 'waiting' &&
+      test.placedAtMs !== undefined &&
       nowMs >= test.placedAtMs + SCREENING_CONSTANTS.patchTestHours.value * HOUR_MS
     ) {
       patch = 1

@@ -13,7 +13,10 @@ export const MARK_WORDS: Readonly<Record<Mark, string>> = {
 
 /** One constant with its unit, its meaning and where it comes from. */
 export interface Constant {
+  /** What counts now: the house's own figure, else the default. */
   readonly value: number
+  /** What it is unless the house has changed it. */
+  readonly byDefault: number
   /** Unit in words; empty for a plain number. */
   readonly unit: string
   readonly text: string
@@ -21,6 +24,9 @@ export interface Constant {
   /** Named source for a published value; says so where it was noted from memory. */
   readonly source?: string
 }
+
+/** The house's own figures in place of defaults; every model asks its constants, so a change counts from the next question. */
+const changed = new Map<Constant, number>()
 
 /** Writes a constant down. */
 export function constant(
@@ -30,5 +36,21 @@ export function constant(
   mark: Mark,
   source?: string,
 ): Constant {
-  return source === undefined ? { value, unit, text, mark } : { value, unit, text, mark, source }
+  const self: Constant = {
+    get value() {
+      return changed.get(self) ?? value
+    },
+    byDefault: value,
+    unit,
+    text,
+    mark,
+    ...(source !== undefined && { source }),
+  }
+  return self
+}
+
+/** Puts the house's figures in place of the defaults; what is not named has its default again. */
+export function setChanged(figures: Iterable<readonly [Constant, number]>): void {
+  changed.clear()
+  for (const [of, value] of figures) changed.set(of, value)
 }

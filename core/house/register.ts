@@ -9,8 +9,15 @@ import { WHORL_CONSTANTS } from '../grain/whorls.ts'
 import { LINE_CONSTANTS } from '../lines/keepLine.ts'
 import { BLADE_FIT_CONSTANTS } from '../plan/bladeFit.ts'
 import { BLADE_CONSTANTS } from '../plan/blades.ts'
+import { COVER_CONSTANTS } from '../plan/cover.ts'
+import { BODY_FIELD_CONSTANTS } from '../plan/ground.ts'
+import { HANDLE_CONSTANTS } from '../plan/handle.ts'
+import { KIT_CONSTANTS } from '../plan/kit.ts'
+import { ORDER_CONSTANTS } from '../plan/order.ts'
+import { PASS_CONSTANTS } from '../plan/passes.ts'
+import { SKIN_CELL_CONSTANTS } from '../plan/skin.ts'
 import { CLOSENESS_CONSTANTS } from '../plan/closeness.ts'
-import { PLAN_CONSTANTS } from '../plan/makePlan.ts'
+import { PLAN_CONSTANTS } from '../plan/zonePlan.ts'
 import { ROUTINE_CONSTANTS } from '../plan/routine.ts'
 import { GROWTH_CONSTANTS } from '../regrowth/growth.ts'
 import { INTERVAL_CONSTANTS } from '../regrowth/nextVisit.ts'
@@ -18,7 +25,8 @@ import { SCREENING_CONSTANTS } from '../screening/rules.ts'
 import { SERVICE_CONSTANTS } from '../services.ts'
 import { LOAD_CONSTANTS } from '../skin/load.ts'
 import { SKIN_CONSTANTS } from '../skin/sensitivity.ts'
-import type { Constant } from './constants.ts'
+import { DomainError } from '../errors.ts'
+import { setChanged, type Constant } from './constants.ts'
 
 /** One area of the register. */
 export interface ConstantArea {
@@ -40,16 +48,79 @@ export const CONSTANT_REGISTER: readonly ConstantArea[] = [
   { id: 'relation', title: 'Stroke and grain', constants: RELATION_CONSTANTS },
   { id: 'blades', title: 'Blades', constants: BLADE_CONSTANTS },
   { id: 'blade-fit', title: 'Blade fit', constants: BLADE_FIT_CONSTANTS },
-  { id: 'load', title: 'Skin load', constants: LOAD_CONSTANTS },
+  {
+    id: 'lanes',
+    title: 'Lanes',
+    constants: { ...COVER_CONSTANTS, ...SKIN_CELL_CONSTANTS, ...BODY_FIELD_CONSTANTS },
+  },
+  { id: 'hands', title: 'Hands and handles', constants: HANDLE_CONSTANTS },
+  { id: 'load', title: 'Skin load', constants: { ...LOAD_CONSTANTS, ...PASS_CONSTANTS } },
   { id: 'skin', title: 'Learning the skin', constants: SKIN_CONSTANTS },
   { id: 'closeness', title: 'What a pass buys', constants: CLOSENESS_CONSTANTS },
   {
     id: 'time',
     title: 'Time at the chair',
-    constants: { ...PLAN_CONSTANTS, ...ROUTINE_CONSTANTS },
+    constants: { ...PLAN_CONSTANTS, ...ORDER_CONSTANTS, ...ROUTINE_CONSTANTS },
   },
+  { id: 'kit', title: 'What lies ready', constants: KIT_CONSTANTS },
   { id: 'services', title: 'Services', constants: SERVICE_CONSTANTS },
   { id: 'care', title: 'Aftercare', constants: CARE_CONSTANTS },
   { id: 'growth', title: 'Regrowth', constants: GROWTH_CONSTANTS },
   { id: 'interval', title: 'Interval', constants: INTERVAL_CONSTANTS },
 ]
+
+const BY_ID: ReadonlyMap<string, Constant> = new Map(
+  CONSTANT_REGISTER.flatMap((area) =>
+    Object.entries(area.constants).map(([key, c]) => [`${area.id}.${key}`, c] as const),
+  ),
+)
+
+/** Figures that the structure of a model hangs on: shown, not changed. */
+export const FIXED_FIGURES: ReadonlySet<string> = new Set(['test.bins'])
+
+/** A figure may be a twentieth to twenty times its default: beyond that it is a slip of the hand. */
+const MOST_TIMES = 20
+
+/**
+ * Looks whether a figure may have a value (null is its default).
+ * @throws DomainError `no-such-figure`, `fixed-figure`, `figure-out-of-range`
+ */
+export function checkFigure(id: string, value: number | null): Constant {
+  const found = BY_ID.get(id)
+  if (!found) throw new DomainError('no-such-figure', `There is no figure "${id}".`)
+  if (FIXED_FIGURES.has(id)) {
+    throw new DomainError('fixed-figure', `${found.text}: this one is built in and cannot be changed.`)
+  }
+  if (value === null) return found
+  const [low, high] =
+    found.unit === 'probability'
+      ? [0.01, 0.99]
+      : found.byDefault === 0
+        ? [0, 90]
+        : [found.byDefault / MOST_TIMES, found.byDefault * MOST_TIMES]
+  if (!Number.isFinite(value) || value < low || value > high) {
+    throw new DomainError(
+      'figure-out-of-range',
+      `${found.text}: ${value} is not between ${low} and ${high}. It stays ${found.value}.`,
+    )
+  }
+  return found
+}
+
+/** Puts the house's figures in place of the defaults; names that are not known are passed over. */
+export function applyFigures(figures: Readonly<Record<string, number>>): void {
+  setChanged(
+    Object.entries(figures).flatMap(([id, value]) => {
+      const c = BY_ID.get(id)
+      return c ? [[c, value] as const] : []
+    }),
+  )
+}
+
+/** What a plan keeps of the house it was made in. */
+export function houseVersion(
+  version: number,
+  figures: Readonly<Record<string, number>>,
+): { version: number; changed: Record<string, number> } {
+  return { version, changed: { ...figures } }
+}

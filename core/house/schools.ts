@@ -71,6 +71,20 @@ export const SCHOOLS = {
     { id: '6', text: 'Wait 6 months after the last dose (cautious)' },
     { id: '0', text: 'No wait for superficial work (Spring et al. 2017, from memory)' },
   ]),
+  lineTool: q('A trimmed beard’s line', [
+    { id: 'trimmer-first', text: 'Trimmer first, razor on the line' },
+    { id: 'razor-only', text: 'Razor only' },
+  ]),
+  patchTest: q('Patch test before the first', [
+    { id: 'fuzz', text: 'Dermaplaning or facial razor, not a razor shave' },
+    { id: 'all', text: 'Of any service with a blade' },
+    { id: 'none', text: 'None; go by what was asked' },
+  ]),
+  consent: q('Signed consent', [
+    { id: 'first', text: 'Once, and again when the text changes' },
+    { id: 'each', text: 'At every visit' },
+    { id: 'none', text: 'By word of mouth' },
+  ]),
   headBlade: q('Blade change on a head', [
     { id: 'by-feel', text: 'By feel, at latest at half' },
     { id: 'one', text: 'One per service' },

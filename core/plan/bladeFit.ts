@@ -1,5 +1,7 @@
-/** Blade fit (M6): how far a straight edge stands off curved skin. Plane geometry. */
+/** Blade fit (M6): how far a straight edge stands off curved skin, and the blade that suits a lane. Plane geometry. */
 import { constant } from '../house/constants.ts'
+import type { Blade } from './blades.ts'
+import type { Reason } from './types.ts'
 
 export const BLADE_FIT_CONSTANTS = {
   givesSoftMm: constant(0.8, 'mm', 'Skin under light stretch gives this much on soft places', 'H'),
@@ -23,4 +25,64 @@ export function usableWidthMm(edgeMm: number, radiusMm: number, bed: 'soft' | 'b
     bed === 'soft' ? BLADE_FIT_CONSTANTS.givesSoftMm.value : BLADE_FIT_CONSTANTS.givesBonyMm.value
   if (give >= radiusMm) return Math.min(edgeMm, 2 * radiusMm)
   return Math.min(edgeMm, 2 * Math.sqrt(2 * radiusMm * give - give * give))
+}
+
+/** A blade on a lane. */
+export interface Fit {
+  readonly blade: Blade
+  readonly widthMm: number
+  readonly reason: Reason
+}
+
+/** A wider edge is taken up when this much more of it touches. */
+const WORTH_CHANGING = 1.2
+
+/**
+ * The blade for a lane: the widest that lies on fully; a wider one of which clearly more touches goes before it ("a wide one
+ * for cheeks"), and of two that touch about alike the usual one, or the shorter where neither lies on fully. In a small place
+ * (lip, chin, nose, brow, behind the ear) the shortest edge allowed.
+ * @param allowed usual blades first, at least one
+ * @param radiusMm radius of curvature along the edge; negative is hollow
+ * @param laneMm width of the lane: more edge than that serves nothing
+ */
+export function fitBlade(
+  allowed: readonly Blade[],
+  radiusMm: number,
+  bed: 'soft' | 'bony',
+  small: boolean,
+  laneMm = Infinity,
+): Fit {
+  const touches = (b: Blade) => usableWidthMm(b.edgeMm, radiusMm, bed)
+  const serves = (b: Blade) => Math.min(touches(b), laneMm)
+  const shortest = (list: readonly Blade[]) => list.reduce((a, b) => (b.edgeMm < a.edgeMm ? b : a))
+  const full = allowed.filter((b) => touches(b) >= b.edgeMm - 0.5)
+  const best = (list: readonly Blade[]) =>
+    list.reduce((a, b) => (serves(b) > WORTH_CHANGING * serves(a) ? b : a))
+  const most = Math.max(...allowed.map(serves))
+  const touching = shortest(allowed.filter((b) => serves(b) > most - 0.5))
+  const lying = full.length > 0 ? best(full) : touching
+  const blade = small
+    ? shortest(allowed)
+    : serves(touching) > WORTH_CHANGING * serves(lying)
+      ? touching
+      : lying
+  const widthMm = Math.max(2, Math.round(touches(blade)))
+  const round =
+    radiusMm <= 0
+      ? 'the skin is hollow here: stretch it flat'
+      : radiusMm < 500
+        ? `along the edge the skin is round with about ${Math.round(radiusMm)} mm`
+        : 'along the edge the skin is nearly flat'
+  const off = sagittaMm(blade.edgeMm, radiusMm)
+  return {
+    blade,
+    widthMm,
+    reason: {
+      text:
+        widthMm >= blade.edgeMm - 0.5
+          ? `The ${Math.round(blade.edgeMm)} mm edge of the ${blade.name} lies on fully: ${round}.`
+          : `Of the ${Math.round(blade.edgeMm)} mm edge of the ${blade.name} about ${widthMm} mm touch: ${round}${Number.isFinite(off) ? `, so its ends would stand off ${off.toFixed(1)} mm` : ''}. Narrow sections.`,
+      mark: 'H',
+    },
+  }
 }

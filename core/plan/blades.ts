@@ -1,23 +1,43 @@
-/** The blades of the house and their measures. Typical edges, from memory; house estimates until measured. */
-import { constant } from '../house/constants.ts'
+/** The kit that cuts: edges, angles, handles. Typical measures, from memory; house estimates until measured. */
+import { constant, type Constant } from '../house/constants.ts'
 import type { ToolKind } from '../skin/load.ts'
 import type { ServiceId } from '../services.ts'
 
 export const BLADE_CONSTANTS = {
   shavetteMm: constant(43, 'mm', 'Edge of a half blade in a shavette', 'H'),
+  safetyMm: constant(41, 'mm', 'Edge of a double-edge blade in a safety razor', 'H'),
   singleEdgeMm: constant(60, 'mm', 'Edge of a long single-edge blade', 'H'),
   guardedMm: constant(40, 'mm', 'Edge of a guarded facial razor', 'H'),
   browRazorMm: constant(18, 'mm', 'Edge of a small brow razor', 'H'),
   surgical10Mm: constant(20, 'mm', 'Edge of a surgical-shape blade 10', 'H'),
   surgical14Mm: constant(28, 'mm', 'Edge of a surgical-shape blade 14', 'H'),
-  angleShaveDeg: constant(30, '°', 'Blade to skin, shavette and single edge', 'C'),
+  trimmerMm: constant(32, 'mm', 'Edge of a trimmer', 'H'),
+  cartridgeMm: constant(38, 'mm', 'Edge of a multi-blade cartridge', 'H'),
+  angleShaveDeg: constant(30, '°', 'Blade to skin, shavette, safety and single edge', 'C'),
   angleFuzzDeg: constant(45, '°', 'Blade to skin, facial razors and dermaplaning', 'C'),
+  angleFlatDeg: constant(0, '°', 'A cartridge lies flat on its own pivot, a trimmer flat on the skin', 'C'),
   lifeCoarse: constant(350, 'strokes', 'Blade life on coarse terminal hair', 'H'),
   lifeFine: constant(700, 'strokes', 'Blade life on fine terminal hair', 'H'),
   lifeFuzz: constant(400, 'strokes', 'Blade life on fuzz', 'H'),
+  priceShavette: constant(0.15, '€', 'Half blade', 'H'),
+  priceSafety: constant(0.25, '€', 'Double-edge blade', 'H'),
+  priceSingleEdge: constant(0.6, '€', 'Long single-edge blade', 'H'),
+  priceGuarded: constant(0.9, '€', 'Guarded facial razor', 'H'),
+  priceBrow: constant(0.5, '€', 'Small brow razor', 'H'),
+  priceSurgical: constant(0.7, '€', 'Sterile surgical-shape blade', 'H'),
+  priceCartridge: constant(2.4, '€', 'Cartridge', 'H'),
+  priceTrimmer: constant(0.1, '€', 'Trimmer, oil and disinfectant for one use', 'H'),
 } as const
 
 const B = BLADE_CONSTANTS
+
+/** How a handle stands on the blade: along the edge as a folding razor's, or ahead in the stroke as a razor with a head. */
+export interface Handle {
+  readonly way: 'along-edge' | 'ahead'
+  readonly lengthMm: number
+  /** Up from the skin, degrees. */
+  readonly liftDeg: number
+}
 
 export interface Blade {
   readonly id: string
@@ -25,67 +45,67 @@ export interface Blade {
   readonly tool: ToolKind
   readonly edgeMm: number
   readonly angleDeg: number
+  readonly handle: Handle
+  /** Only in practised hands. */
+  readonly practised: boolean
+  readonly price: number
 }
 
-const blade = (
+function blade(
   id: string,
   name: string,
   tool: ToolKind,
-  edgeMm: number,
-  angleDeg: number,
-): Blade => ({
-  id,
-  name,
-  tool,
-  edgeMm,
-  angleDeg,
-})
+  edge: Constant,
+  angle: Constant,
+  price: Constant,
+  handle: Handle,
+  practised = false,
+): Blade {
+  return {
+    id,
+    name,
+    tool,
+    handle,
+    practised,
+    get edgeMm() {
+      return edge.value
+    },
+    get angleDeg() {
+      return angle.value
+    },
+    get price() {
+      return price.value
+    },
+  }
+}
 
-/** Blades a service may use, widest first; the last is for small places. */
-export const SERVICE_BLADES: Readonly<Record<ServiceId, readonly Blade[]>> = {
-  'face-shave': [
-    blade(
-      'shavette',
-      'shavette, half blade',
-      'single-edge',
-      B.shavetteMm.value,
-      B.angleShaveDeg.value,
-    ),
-  ],
-  'head-shave': [
-    blade(
-      'single-edge',
-      'single-edge holder',
-      'single-edge',
-      B.singleEdgeMm.value,
-      B.angleShaveDeg.value,
-    ),
-    blade(
-      'shavette',
-      'shavette, half blade',
-      'single-edge',
-      B.shavetteMm.value,
-      B.angleShaveDeg.value,
-    ),
-  ],
-  dermaplane: [
-    blade(
-      'surgical-14',
-      'surgical shape 14',
-      'dermaplaning',
-      B.surgical14Mm.value,
-      B.angleFuzzDeg.value,
-    ),
-    blade(
-      'surgical-10',
-      'surgical shape 10',
-      'dermaplaning',
-      B.surgical10Mm.value,
-      B.angleFuzzDeg.value,
-    ),
-  ],
-  'facial-razor': [
-    blade('guarded', 'guarded facial razor', 'guarded', B.guardedMm.value, B.angleFuzzDeg.value),
-    blade('brow-razor', 'small brow razor', 'guarded', B.browRazorMm.value, B.angleFuzzDeg.value),
-  ],
+const FOLDING: Handle = { way: 'along-edge', lengthMm: 130, liftDeg: 24 }
+const STICK: Handle = { way: 'along-edge', lengthMm: 110, liftDeg: 28 }
+const HEADED: Handle = { way: 'ahead', lengthMm: 90, liftDeg: 38 }
+
+/** Every blade that a house may own, by id. */
+export const BLADES = {
+  shavette: blade('shavette', 'shavette, half blade', 'single-edge', B.shavetteMm, B.angleShaveDeg, B.priceShavette, FOLDING, true),
+  safety: blade('safety', 'safety razor, single edge', 'single-edge', B.safetyMm, B.angleShaveDeg, B.priceSafety, HEADED),
+  'single-edge': blade('single-edge', 'single-edge holder', 'single-edge', B.singleEdgeMm, B.angleShaveDeg, B.priceSingleEdge, HEADED),
+  'surgical-14': blade('surgical-14', 'surgical shape 14', 'dermaplaning', B.surgical14Mm, B.angleFuzzDeg, B.priceSurgical, STICK, true),
+  'surgical-10': blade('surgical-10', 'surgical shape 10', 'dermaplaning', B.surgical10Mm, B.angleFuzzDeg, B.priceSurgical, STICK, true),
+  guarded: blade('guarded', 'guarded facial razor', 'guarded', B.guardedMm, B.angleFuzzDeg, B.priceGuarded, STICK),
+  'brow-razor': blade('brow-razor', 'small brow razor', 'guarded', B.browRazorMm, B.angleFuzzDeg, B.priceBrow, STICK),
+  trimmer: blade('trimmer', 'trimmer', 'trimmer', B.trimmerMm, B.angleFlatDeg, B.priceTrimmer, HEADED),
+  cartridge: blade('cartridge', 'multi-blade cartridge', 'cartridge', B.cartridgeMm, B.angleFlatDeg, B.priceCartridge, HEADED),
+} as const satisfies Record<string, Blade>
+
+export type BladeId = keyof typeof BLADES
+export const BLADE_IDS = Object.keys(BLADES) as BladeId[]
+
+/** Blades that serve a service, the usual ones first. */
+export const SERVICE_BLADES: Readonly<Record<ServiceId, readonly BladeId[]>> = {
+  'face-shave': ['shavette', 'safety'],
+  'head-shave': ['shavette', 'safety', 'single-edge'],
+  dermaplane: ['surgical-14', 'surgical-10', 'guarded', 'brow-razor'],
+  'facial-razor': ['guarded', 'brow-razor'],
+  'beard-line': ['shavette', 'safety'],
+  'body-shave': ['safety', 'cartridge'],
+  'brow-tidy': ['brow-razor'],
 }

@@ -11,6 +11,7 @@ export const CLOSENESS_CONSTANTS = {
     'H',
   ),
   standOffMm: constant(0.1, 'mm', 'Height of the edge over the skin', 'H'),
+  trimmerLeavesMm: constant(0.4, 'mm', 'A trimmer without a comb leaves this', 'H'),
   feltMm: constant(0.5, 'mm', 'Length at which terminal hair is felt', 'H'),
   feltFuzzMm: constant(0.3, 'mm', 'Length at which fuzz is felt', 'H'),
 } as const

@@ -1,10 +1,9 @@
-/** Where hands, feet and heads go: the free hand's pull, the stance, the turn of the client's head. Common practice. */
+/** Where hands, feet and heads go: the free hand's pull, the client's action, the stance, the turn of the head. Common practice. */
 import { clockWords } from '../grain/clock.ts'
 import { wrapTurn } from '../grain/circular.ts'
-import { directionOf, dot, type Vec3 } from '../head/frames.ts'
-import type { ZoneRecord } from '../head/head.ts'
+import { dot, unit, type Vec3 } from '../head/frames.ts'
 import { ZONE_FACTS } from '../head/zoneFacts.ts'
-import { zoneStem, type ZoneId } from '../head/zones.ts'
+import { isBody, zoneStem, type ZoneId } from '../head/zones.ts'
 import type { Schools } from '../house/schools.ts'
 import type { ServiceFamily } from '../services.ts'
 
@@ -14,25 +13,42 @@ export type Hand = 'right' | 'left'
 export interface Stance {
   readonly hour: number
   readonly text: string
+  /** Set when the other hand holds the blade. */
+  readonly hand?: Hand
 }
 
 const NEAR_FRONT = new Set([
   'nose-bridge',
   'nose-side',
   'glabella',
+  'brow',
   'upper-lip',
   'mouth-corner',
   'under-lip',
   'chin',
 ])
 
-/** Where to stand for a zone. */
-export function stanceFor(zoneId: ZoneId, hand: Hand, family: ServiceFamily): Stance {
+/** "3 o'clock" of the chair in words. */
+export function stanceWords(hour: number): string {
+  if (hour === 12) return 'Stand in front of the client.'
+  if (hour === 6) return 'Stand behind the client’s head.'
+  const side = hour < 6 ? 'left' : 'right'
+  if (hour === 1 || hour === 2 || hour === 10 || hour === 11)
+    return `Stand in front, a little to the client’s ${side}.`
+  if (hour === 4 || hour === 5 || hour === 7 || hour === 8)
+    return `Stand behind, a little to the client’s ${side}.`
+  return `Stand on the client’s ${side}.`
+}
+
+/** Places to stand for a zone, the usual one first. */
+export function stances(zoneId: ZoneId, hand: Hand, family: ServiceFamily): readonly number[] {
   const stem = zoneStem(zoneId)
-  const ownSide = hand === 'right' ? 'right' : 'left'
-  const ownHour = hand === 'right' ? 9 : 3
+  const own = hand === 'right' ? 9 : 3
+  const before = hand === 'right' ? 10 : 2
+  const other = 12 - own
+  if (isBody(zoneId)) return [zoneId.endsWith('-left') ? 3 : 9]
   if (family === 'fuzz' && (stem.startsWith('forehead') || stem === 'jaw' || stem === 'temple')) {
-    return { hour: 6, text: 'Stand behind the client’s head.' }
+    return [6, own, before, other]
   }
   if (
     stem.startsWith('nape') ||
@@ -40,20 +56,25 @@ export function stanceFor(zoneId: ZoneId, hand: Hand, family: ServiceFamily): St
     stem === 'neck-back' ||
     stem === 'scalp-crown'
   ) {
-    return { hour: 6, text: 'Stand behind the client.' }
+    return [6, own, other]
   }
-  if (NEAR_FRONT.has(stem)) {
-    return {
-      hour: hand === 'right' ? 10 : 2,
-      text: `Stand in front, a little to the client’s ${ownSide}.`,
-    }
-  }
-  return { hour: ownHour, text: `Stand on the client’s ${ownSide}.` }
+  if (NEAR_FRONT.has(stem)) return [before, own, 12, 12 - before, 6]
+  return [own, before, 6, 12, other]
+}
+
+/** The usual place to stand for a zone. */
+export function stanceFor(zoneId: ZoneId, hand: Hand, family: ServiceFamily): Stance {
+  const hour = stances(zoneId, hand, family)[0]!
+  return { hour, text: stanceWords(hour) }
 }
 
 /** How the client's head is turned and tilted so that the zone meets the hand. */
 export function headTurn(zoneId: ZoneId): string {
   const stem = zoneStem(zoneId)
+  if (isBody(zoneId)) {
+    if (stem === 'thigh-back' || stem === 'calf') return 'Client lies face down.'
+    return stem === 'underarm' ? 'Arm up, hand behind the head.' : 'Client lies on the back.'
+  }
   const away = zoneId.endsWith('-left')
     ? 'Head turned to the client’s right'
     : zoneId.endsWith('-right')
@@ -66,12 +87,66 @@ export function headTurn(zoneId: ZoneId): string {
   return `${away}.`
 }
 
+/** How far the head is turned to the client's left, degrees (house estimate). */
+export function turnDeg(turn: string): number {
+  if (turn.includes('client’s left')) return 30
+  return turn.includes('client’s right') ? -30 : 0
+}
+
+/** What the client does while the blade is there; empty when nothing (common practice). */
+export function clientAction(zoneId: ZoneId): string {
+  const stem = zoneStem(zoneId)
+  switch (stem) {
+    case 'cheek-lower':
+      return 'Client puffs the cheek.'
+    case 'upper-lip':
+      return 'Client draws the lip over the teeth, tongue behind it.'
+    case 'mouth-corner':
+      return 'Client opens the mouth.'
+    case 'under-lip':
+      return 'Client rolls the lower lip in.'
+    case 'chin':
+      return 'Client shuts the mouth and draws the chin flat.'
+    case 'under-eye':
+    case 'brow':
+    case 'glabella':
+      return 'Client closes the eyes.'
+    case 'neck-upper-centre':
+    case 'neck-lower-centre':
+      return 'Client swallows, then holds still.'
+    case 'nape':
+    case 'nape-centre':
+    case 'neck-back':
+    case 'occiput':
+      return 'Client nods.'
+    case 'knee':
+      return 'Client bends the knee a little.'
+    default:
+      return stem.startsWith('scalp') ? 'Client tilts the head toward you.' : ''
+  }
+}
+
+/** Which way the trade usually draws the skin of a zone, in head directions; undefined where it is spread between fingers. */
+export function usualPull(zoneId: ZoneId): Vec3 | undefined {
+  const stem = zoneStem(zoneId)
+  const out = zoneId.endsWith('-right') ? -1 : 1
+  if (isBody(zoneId)) return [0, 1, 0]
+  if (stem.startsWith('cheek')) return unit([out * 0.5, 0.2, -0.85])
+  if (stem === 'temple' || stem === 'sideburn') return unit([out * 0.2, 0.8, -0.6])
+  if (stem === 'jaw' || stem === 'chin') return [0, 1, 0]
+  if (stem.startsWith('neck') || stem.startsWith('under-chin') || stem === 'under-lip')
+    return [0, -1, 0]
+  if (stem.startsWith('nape')) return [0, 1, 0]
+  return undefined
+}
+
 /** What the free hand does: the trade's words for the zone, and the pull against the stroke. */
 export function freeHand(
   zoneId: ZoneId,
   strokeBearing: number,
   bumpProne: boolean,
   schools: Schools,
+  anchor = '',
 ): { pullBearing: number; text: string } {
   const stem = zoneStem(zoneId)
   const pullBearing = wrapTurn(strokeBearing + Math.PI)
@@ -79,29 +154,55 @@ export function freeHand(
     bumpProne &&
     schools.neckStretch === 'light' &&
     (stem.startsWith('neck') || stem.startsWith('under-chin'))
+  const on = anchor === '' ? '' : `, fingers on ${anchor}`
   const pull = lightly
-    ? `Hold lightly toward ${clockWords(pullBearing)}: taut skin would let tips be cut below the surface.`
-    : `Pull toward ${clockWords(pullBearing)}, against the stroke.`
+    ? `Hold lightly toward ${clockWords(pullBearing)}${on}: taut skin would let tips be cut below the surface.`
+    : `Pull toward ${clockWords(pullBearing)}, against the stroke${on}.`
   return { pullBearing, text: lightly ? pull : `${ZONE_FACTS[stem].stretch} ${pull}` }
 }
 
+/** Something a stroke should run away from. */
+export interface Hazard {
+  readonly name: string
+  readonly at: Vec3
+}
+
+/** How much the usual pull of the skin weighs beside the way from the nearest hazard. */
+const PULL_WEIGHT = 0.6
+/** A hazard farther off than this no longer decides. */
+const FAR_MM = 60
+
 /**
- * Of the two ways across, the one that runs away from the nearest eye, lip fold or ear.
- * @returns the bearing, and what it runs away from
+ * Of the two ways across, the one that runs away from the nearest eye, lip fold, ear or kept hair and lets the free hand
+ * pull the way the zone is usually drawn.
+ * @param ways the two strokes as unit tangents
  */
-export function acrossBearing(
-  zone: ZoneRecord,
-  growthDirection: number,
-  hazards: readonly { name: string; at: Vec3 }[],
-): { bearing: number; awayFrom: string } {
-  const { point, normal } = zone.centre
-  const nearest = hazards.reduce((a, b) =>
-    distance2(b.at, point) < distance2(a.at, point) ? b : a,
+export function acrossWay(
+  zoneId: ZoneId,
+  point: Vec3,
+  ways: readonly [Vec3, Vec3],
+  hazards: readonly Hazard[],
+): { way: 0 | 1; why: string } {
+  const nearest = hazards.reduce<Hazard | undefined>(
+    (a, b) => (!a || distance2(b.at, point) < distance2(a.at, point) ? b : a),
+    undefined,
   )
-  const away: Vec3 = [point[0] - nearest.at[0], point[1] - nearest.at[1], point[2] - nearest.at[2]]
-  const ways = [growthDirection + Math.PI / 2, growthDirection - Math.PI / 2].map(wrapTurn)
-  const gain = ways.map((b) => dot(directionOf(zone.id, point, normal, b), away))
-  return { bearing: gain[0]! >= gain[1]! ? ways[0]! : ways[1]!, awayFrom: nearest.name }
+  const gap = nearest ? Math.sqrt(distance2(nearest.at, point)) : Infinity
+  const away: Vec3 = nearest
+    ? unit([point[0] - nearest.at[0], point[1] - nearest.at[1], point[2] - nearest.at[2]])
+    : [0, 0, 0]
+  const urgency = Math.max(0, 1 - gap / (2 * FAR_MM)) * 2
+  const pull = usualPull(zoneId)
+  const score = (stroke: Vec3) =>
+    urgency * dot(stroke, away) - (pull ? PULL_WEIGHT * dot(stroke, pull) : 0)
+  const way = score(ways[0]) >= score(ways[1]) ? 0 : 1
+  const stroke = ways[way]
+  const from = nearest && dot(stroke, away) > 0.1 ? `away from the ${nearest.name}` : ''
+  const hand = pull && dot(stroke, pull) < -0.1 ? 'the free hand pulls the usual way' : ''
+  return {
+    way,
+    why: [from, hand].filter(Boolean).join(', and ') || 'either way is as good; this one was taken',
+  }
 }
 
 const distance2 = (a: Vec3, b: Vec3) => (a[0] - b[0]) ** 2 + (a[1] - b[1]) ** 2 + (a[2] - b[2]) ** 2

@@ -1,177 +1,223 @@
-/**
- * From grain, skin, hair, screening and schools to a plan with its reasons. One zone is one lane for now; the order
- * follows the house's school.
- */
+/** From grain, skin, hair, screening and schools to a plan with its reasons: lanes, passes, hands, order, time, kit. */
 import type { SkinAndHair } from '../client.ts'
 import { DomainError } from '../errors.ts'
 import { clockWords } from '../grain/clock.ts'
-import type { GrainMap } from '../grain/readings.ts'
 import { RELATION_WORDS } from '../grain/relation.ts'
-import { plannedHair, type SurfaceNotes } from '../hair/layer.ts'
-import type { ZoneRecord } from '../head/head.ts'
-import { ZONE_FACTS } from '../head/zoneFacts.ts'
-import { zoneStem, type ZoneId } from '../head/zones.ts'
-import { constant } from '../house/constants.ts'
-import { LINE_CONSTANTS } from '../lines/keepLine.ts'
+import type { SurfaceNotes } from '../hair/layer.ts'
+import { isSkin, zoneStem, type ZoneId } from '../head/zones.ts'
 import { schoolWords, type Schools } from '../house/schools.ts'
+import { findOrder } from '../order/search.ts'
+import { keepsOrder } from '../order/problem.ts'
 import type { Growth } from '../regrowth/growth.ts'
-import { markAreas, markMargin, markZones } from '../screening/marks.ts'
-import { SPOT_WORDS } from '../screening/rules.ts'
-import type { Screening, Spot } from '../screening/screen.ts'
-import { SERVICES, serviceZones, workedShare, type ServiceId } from '../services.ts'
+import type { Screening } from '../screening/screen.ts'
+import { SERVICES, serviceZones, type ServiceId } from '../services.ts'
 import type { Sensitivity } from '../skin/sensitivity.ts'
-import { BLADE_CONSTANTS, SERVICE_BLADES, type Blade } from './blades.ts'
-import { usableWidthMm } from './bladeFit.ts'
-import { freeHand, headTurn, stanceFor, type Hand } from './hands.ts'
-import { orderZones } from './order.ts'
-import { planPasses } from './passes.ts'
-import { closingSteps, latherStep, preparationSteps, tweezeStep } from './routine.ts'
-import type { LeftOut, Plan, PlanStep, Reason, ZonePlan } from './types.ts'
-
-export const PLAN_CONSTANTS = {
-  strokesPerSecond: constant(
-    0.35,
-    '1/s',
-    'Strokes with feeling, wiping and re-stretching between',
-    'H',
-  ),
-  usedWidth: constant(
-    0.6,
-    '',
-    'Share of the usable width that a stroke clears, the rest overlaps',
-    'H',
-  ),
-  strokeFaceMm: constant(20, 'mm', 'Stroke length on the face and neck', 'H'),
-  strokeScalpMm: constant(30, 'mm', 'Stroke length on the scalp', 'H'),
-  strokeSmallMm: constant(10, 'mm', 'Stroke length on lip, chin, nose and brow', 'H'),
-  laneStartSeconds: constant(2, 's', 'Start of each lane', 'H'),
-  stanceSeconds: constant(6, 's', 'Change of stance', 'H'),
-  headTurnSeconds: constant(4, 's', 'Turn of the client’s head', 'H'),
-} as const
+import type { BladeId } from './blades.ts'
+import type { Room } from './handle.ts'
+import type { Hand, Hazard } from './hands.ts'
+import { kitFor } from './kit.ts'
+import { changeSeconds, heavierSide, jobsOf, laneProblem, ORDER_CONSTANTS } from './order.ts'
+import {
+  betweenPasses,
+  closingSteps,
+  hasLather,
+  preparationSteps,
+  renewLather,
+  ROUTINE_CONSTANTS,
+  tweezeStep,
+} from './routine.ts'
+import { zoneSkin, type DrawnLine, type SkinFlow, type SkinGround } from './skin.ts'
+import { bladeLifeStrokes, chooseTools, type Level } from './tools.ts'
+import type {
+  Dropped,
+  Lane,
+  LeftOut,
+  Plan,
+  PlanChoice,
+  PlanStep,
+  Reason,
+  ZonePlan,
+} from './types.ts'
+import { planZone, type PlanMemory, type ZoneQuestion } from './zonePlan.ts'
 
 /** Everything a plan depends on. */
 export interface PlanInput {
   readonly service: ServiceId
-  readonly zones: readonly ZoneRecord[]
-  readonly grain: GrainMap
+  readonly ground: SkinGround
+  readonly flow: SkinFlow
+  /** What the handle is cast against; left out where there is nothing to meet. */
+  readonly room?: Room | undefined
+  readonly lines: readonly DrawnLine[]
   readonly client: SkinAndHair
   readonly screening: Screening
   readonly schools: Schools
   readonly hand: Hand
+  readonly level: Level
+  /** Blades the house owns. */
+  readonly kit: readonly BladeId[]
   readonly sensitivity: (zoneId: ZoneId) => Sensitivity
   readonly growth: (zoneId: ZoneId) => Growth
   /** What Read noted besides the grain. */
-  readonly notes?: PlanNotes
+  readonly notes: Pick<SurfaceNotes, 'keptZones' | 'hair' | 'strays'>
+  readonly house: Plan['house']
+  readonly choice: PlanChoice
+  /** Kept between plans of the same skin; a new one when grain, marks, lines, service or worker change. */
+  readonly memory: PlanMemory
 }
 
-/** Notes of a visit as a plan needs them: lines as the share of each zone that they keep. */
-export interface PlanNotes extends Pick<SurfaceNotes, 'keptZones' | 'hair' | 'strays'> {
-  readonly keptShares: Partial<Record<ZoneId, number>>
-}
+/** Least worked area of a zone, cm². */
+const LEAST_CM2 = 0.3
 
-const SMALL = new Set([
-  'upper-lip',
-  'mouth-corner',
-  'under-lip',
-  'chin',
-  'nose-bridge',
-  'nose-side',
-  'glabella',
-])
-
-function strokeLengthMm(zoneId: ZoneId): number {
-  const stem = zoneStem(zoneId)
-  if (SMALL.has(stem)) return PLAN_CONSTANTS.strokeSmallMm.value
-  return stem.startsWith('scalp') || stem === 'occiput'
-    ? PLAN_CONSTANTS.strokeScalpMm.value
-    : PLAN_CONSTANTS.strokeFaceMm.value
-}
-
-/** The widest blade that the place can take; a small place takes the smallest. */
-function chooseBlade(
-  service: ServiceId,
-  zone: ZoneRecord,
-): { blade: Blade; widthMm: number; reason: Reason } {
-  const blades = SERVICE_BLADES[service]
-  const radius = zone.curvature.tightMm
-  const fits = blades.find((b) => usableWidthMm(b.edgeMm, radius, zone.bed) >= b.edgeMm - 1e-9)
-  const blade = SMALL.has(zoneStem(zone.id))
-    ? blades[blades.length - 1]!
-    : (fits ?? blades[blades.length - 1]!)
-  const widthMm = Math.round(usableWidthMm(blade.edgeMm, radius, zone.bed))
-  const round =
-    radius > 0 && radius < 5000
-      ? `its tightest round is about ${Math.round(radius)} mm`
-      : 'it is nearly flat'
-  return {
-    blade,
-    widthMm,
-    reason: {
-      text:
-        widthMm >= blade.edgeMm - 0.5
-          ? `The ${blade.edgeMm} mm edge of the ${blade.name} lies on fully: ${round}.`
-          : `Of the ${blade.edgeMm} mm edge about ${widthMm} mm touch: ${round}. Narrow sections.`,
-      mark: 'H',
-    },
-  }
-}
-
-/** Seconds of work for one pass. */
-export function passSeconds(areaCm2: number, widthMm: number, strokeMm: number): number {
-  const perStroke = widthMm * PLAN_CONSTANTS.usedWidth.value * strokeMm
-  return (areaCm2 * 100) / perStroke / PLAN_CONSTANTS.strokesPerSecond.value
-}
-
-/** Strokes for one pass. */
-export function passStrokes(areaCm2: number, widthMm: number, strokeMm: number): number {
-  return Math.max(
-    1,
-    Math.round((areaCm2 * 100) / (widthMm * PLAN_CONSTANTS.usedWidth.value * strokeMm)),
-  )
+interface Draft {
+  readonly zones: readonly ZonePlan[]
+  readonly lanes: readonly Lane[]
+  readonly leftOut: readonly LeftOut[]
 }
 
 /**
  * Makes a plan.
- * @throws DomainError `not-cleared` when asking has not cleared the service, `nothing-left` when every zone is left out
+ * @throws DomainError `not-cleared` when asking has not cleared the service, `nothing-left` when every zone is left out,
+ * `clippers-only`, `no-blade`, `no-lines`, `never-against`
  */
 export function makePlan(input: PlanInput): Plan {
-  const { service, screening, schools, client } = input
-  const { family, slotMin } = SERVICES[service]
+  const { service, screening, schools, client, choice } = input
+  const { slotMin } = SERVICES[service]
+  refuseUncleared(input)
+  const tools = chooseTools({
+    service,
+    style: choice.style,
+    level: input.level,
+    kit: input.kit,
+    client,
+    trimmerFirst: schools.lineTool === 'trimmer-first',
+  })
+  const draft = planZones(input, tools)
+  const ordered = orderLanes(input, draft.lanes)
+  const fitted = fit(input, draft, ordered)
+  const { steps, blades, totalMinutes } = fitted.walked
+  const zones = [...fitted.zones].sort(
+    (a, b) => firstAt(fitted.lanes, a.zoneId) - firstAt(fitted.lanes, b.zoneId),
+  )
+  const kit = kitFor(service, fitted.lanes, blades, straysOf(input, zones).length)
+  const reasons: Reason[] = [
+    ...orderReasons(input, fitted.lanes),
+    ...tools.reasons,
+    { text: 'No pressure: the blade glides. If it needs pressure it is done.', mark: 'C' },
+  ]
+  const guesses = zones.filter((z) => z.grainSource === 'guess').length
+  if (guesses > 0) {
+    reasons.push({
+      text: `${guesses} of ${zones.length} zones were not read: their direction is a starting guess. Feel before you cut.`,
+      mark: 'H',
+    })
+  }
+  const within = choice.within ?? slotMin
+  if (totalMinutes > within + 0.5) {
+    reasons.push({
+      text:
+        choice.within === undefined
+          ? `This is ${Math.ceil(totalMinutes - slotMin)} min over the slot of ${slotMin} min.`
+          : `${within} min cannot be reached: ${Math.ceil(totalMinutes)} min is the least for these zones.`,
+      mark: 'H',
+    })
+  }
+  return {
+    version: 2,
+    service,
+    style: choice.style,
+    schools,
+    steps,
+    zones,
+    lanes: fitted.lanes,
+    leftOut: draft.leftOut,
+    totalMinutes,
+    slotMinutes: slotMin,
+    kit,
+    bladeCount: [...blades.values()].reduce((s, n) => s + n, 0),
+    cost: Math.round(kit.reduce((s, k) => s + k.cost, 0) * 100) / 100,
+    dropped: fitted.dropped,
+    reasons,
+    screening,
+    noFragrance: screening.noFragrance,
+    house: input.house,
+    choice,
+  }
+}
+
+function refuseUncleared({ service, screening, client, schools }: PlanInput): void {
   if (screening.verdict === 'postpone' || screening.verdict === 'refer') {
     throw new DomainError(
       'not-cleared',
       'Asking has not cleared this service, so there is no plan to make. See Ask.',
     )
   }
-  if (
-    family === 'razor' &&
-    service === 'face-shave' &&
-    client.bumpProne &&
-    schools.bumpProneShave === 'clippers'
-  ) {
+  if (service === 'face-shave' && client.bumpProne && schools.bumpProneShave === 'clippers') {
     throw new DomainError(
       'clippers-only',
-      'The house’s school for a bump-prone beard is clippers only until clear: no razor is planned. Change the school in House if this client differs.',
+      'The school for this bump-prone beard is clippers only until clear: no razor is planned. Change the school in House, or for this client at Ask.',
     )
   }
-  const byId = new Map(input.zones.map((z) => [z.id, z]))
-  const hazards = input.zones
-    .filter((z) => !z.skin && z.id !== 'base')
-    .map((z) => ({ name: hazardName(z.id), at: z.centre.point }))
-  const leftOut: LeftOut[] = []
+}
+
+/** Hazards a stroke runs away from: eyes, lips, ears, and hair that is kept. */
+function hazardsOf({ ground, lines, notes }: PlanInput): Hazard[] {
+  const out: Hazard[] = []
+  for (const [id, zone] of ground.records) {
+    if (!isSkin(id) && id !== 'base') out.push({ name: zoneStem(id), at: zone.centre.point })
+    if (notes.keptZones.includes(id)) out.push({ name: 'kept hair', at: zone.centre.point })
+  }
+  for (const line of lines) {
+    const step = Math.max(1, Math.floor(line.path.length / 8))
+    for (let i = 0; i < line.path.length; i += step)
+      out.push({ name: 'kept hair', at: line.path[i]!.point })
+  }
+  return out
+}
+
+function planZones(input: PlanInput, tools: ReturnType<typeof chooseTools>): Draft {
+  const { service, screening, memory, ground, lines } = input
+  const bandOnly = service === 'beard-line'
+  if (bandOnly && lines.every((l) => l.path.length < 2)) {
+    throw new DomainError(
+      'no-lines',
+      'A line-up works along the lines: draw the cheek and the neck line at Read, under Lines.',
+    )
+  }
+  const question: ZoneQuestion = { ...input, tools, hazards: hazardsOf(input) }
   const zones: ZonePlan[] = []
+  const lanes: Lane[] = []
+  const leftOut: LeftOut[] = []
   for (const id of serviceZones(service)) {
-    const zone = byId.get(id)!
-    if (screening.leaveOutZones.includes(id)) {
-      leftOut.push({ zoneId: id, name: zone.name, reason: 'Marked at Ask: the whole zone stays.' })
+    const record = ground.records.get(id)!
+    const leave = (reason: string) => leftOut.push({ zoneId: id, name: record.name, reason })
+    const why = staysWhole(input, id)
+    if (why !== undefined) {
+      leave(why)
       continue
     }
-    const stays = staysWhole(input.notes, id)
-    if (stays !== undefined) {
-      leftOut.push({ zoneId: id, name: zone.name, reason: stays })
+    let skin = memory.skins.get(id)
+    if (!skin) {
+      skin = zoneSkin(ground, input.flow, id, {
+        spots: screening.leaveOutSpots,
+        lines,
+        worked: SERVICES[service].zones[zoneStem(id)]!,
+        bandOnly,
+      })
+      memory.skins.set(id, skin)
+    }
+    if (skin.openCm2 < LEAST_CM2) {
+      // A zone that no line comes near is simply not part of a line-up.
+      if (!bandOnly)
+        leave(skin.keptCm2 > 0 ? 'Kept: it lies behind a keep-line.' : 'Marks leave nothing to work here.')
       continue
     }
-    zones.push(planZone(input, zone, hazards))
+    const planned = planZone(question, skin)
+    for (const lane of planned.skipped) {
+      leftOut.push({ zoneId: id, name: laneTitle(lane, planned.zone.name, 1), reason: `Pass ${lane.pass} skipped by hand.` })
+    }
+    if (planned.lanes.length === 0) continue
+    zones.push(planned.zone)
+    lanes.push(...planned.lanes)
   }
   if (zones.length === 0) {
     throw new DomainError(
@@ -179,200 +225,227 @@ export function makePlan(input: PlanInput): Plan {
       'Every zone of this service is left out, so there is nothing to plan.',
     )
   }
-
-  const ordered = orderZones(zones, schools, family, service)
-  const steps: PlanStep[] = preparationSteps(service, schools, screening.noFragrance)
-  const strays = (input.notes?.strays ?? []).filter((s) => zones.some((z) => z.zoneId === s.zoneId))
-  if (strays.length > 0) steps.splice(1, 0, tweezeStep(strays.map((s) => byId.get(s.zoneId)!.name)))
-  const most = Math.max(...zones.map((z) => z.passes.length))
-  for (let pass = 1; pass <= most; pass++) {
-    if (pass > 1) steps.push(latherStep(pass))
-    let stance = -1
-    let turn = ''
-    for (const zone of ordered) {
-      const planned = zone.passes[pass - 1]
-      if (!planned) continue
-      const step = strokeStep(input, zone, planned)
-      let seconds =
-        passSeconds(zone.areaCm2, zone.usableWidthMm, zone.strokeLengthMm) +
-        PLAN_CONSTANTS.laneStartSeconds.value
-      if (step.stance!.hour !== stance) seconds += PLAN_CONSTANTS.stanceSeconds.value
-      if (step.headTurn !== turn) seconds += PLAN_CONSTANTS.headTurnSeconds.value
-      stance = step.stance!.hour
-      turn = step.headTurn!
-      steps.push({ ...step, minutes: seconds / 60 })
-    }
-  }
-  steps.push(...closingSteps(service, screening.noFragrance))
-  const totalMinutes = steps.reduce((s, step) => s + step.minutes, 0)
-  const guesses = zones.filter((z) => z.grainSource === 'guess').length
-  const reasons: Reason[] = [
-    {
-      text:
-        family === 'razor'
-          ? `Order: ${schoolWords('faceOrder', schools.faceOrder).toLowerCase()}.`
-          : `Order: ${schoolWords('faceOrder', schools.faceOrder === 'most-work-first' ? 'flat-first' : schools.faceOrder).toLowerCase()}.`,
-      mark: 'C',
-    },
-    { text: 'No pressure: the blade glides. If it needs pressure it is done.', mark: 'C' },
-  ]
-  if (guesses > 0) {
-    reasons.push({
-      text: `${guesses} of ${zones.length} zones were not read: their direction is a starting guess. Feel before you cut.`,
-      mark: 'H',
-    })
-  }
-  if (totalMinutes > slotMin) {
-    reasons.push({
-      text: `This is ${Math.ceil(totalMinutes - slotMin)} min over the slot of ${slotMin} min.`,
-      mark: 'H',
-    })
-  }
-  return {
-    version: 1,
-    service,
-    schools,
-    steps,
-    zones: ordered,
-    leftOut,
-    totalMinutes,
-    slotMinutes: slotMin,
-    reasons,
-    screening,
-    noFragrance: screening.noFragrance,
-  }
+  return { zones, lanes, leftOut }
 }
 
-/** Why a zone is not worked at all, from what was noted at Read. */
-function staysWhole(notes: PlanNotes | undefined, id: ZoneId): string | undefined {
-  if (!notes) return undefined
-  if (notes.keptZones.includes(id)) return 'Kept: marked at Read.'
-  if ((notes.keptShares[id] ?? 0) >= LINE_CONSTANTS.wholeZoneShare.value) {
-    return 'Kept: it lies behind a keep-line.'
+/** Why a zone is not worked at all. */
+function staysWhole({ screening, notes }: PlanInput, id: ZoneId): string | undefined {
+  if (screening.leaveOutZones.includes(id)) {
+    return screening.zoneReasons?.[id] ?? 'Marked at Ask: the whole zone stays.'
   }
+  if (notes.keptZones.includes(id)) return 'Kept: marked at Read.'
   return notes.hair[id]?.density === 'none' ? 'No hair grows here.' : undefined
 }
 
-function hazardName(id: ZoneId): string {
-  return zoneStem(id) === 'lips' ? 'lips' : zoneStem(id)
+const firstAt = (lanes: readonly Lane[], zone: ZoneId) => {
+  const at = lanes.findIndex((l) => l.zoneId === zone)
+  return at < 0 ? lanes.length : at
 }
 
-function planZone(
-  input: PlanInput,
-  zone: ZoneRecord,
-  hazards: readonly { name: string; at: readonly [number, number, number] }[],
-): ZonePlan {
-  const { service, client, screening, schools } = input
-  const { family } = SERVICES[service]
-  const grain = input.grain[zone.id]
-  const kind = plannedHair(zone.id, client, input.notes?.hair ?? {})
-  const growth = input.growth(zone.id)
-  const chosen = chooseBlade(service, zone)
-  const { passes, refused, reasons } = planPasses({
-    zone,
-    service,
-    family,
-    growthDirection: grain?.growthDirection ?? 0,
-    hair: kind === 'vellus' ? 'fuzz' : 'terminal',
-    tool: chosen.blade.tool,
-    growthMmPerDay: growth.mean,
-    sensitivity: input.sensitivity(zone.id),
-    bumpProne: client.bumpProne,
-    curlTight: (input.notes?.hair[zone.id]?.curl ?? client.curl) === 'tight',
-    schools,
-    screening,
-    hazards,
-  })
-  const spots = screening.leaveOutSpots.filter((s) => markZones(s).includes(zone.id))
-  const kept = input.notes?.keptShares[zone.id] ?? 0
-  const last = passes[passes.length - 1]!
-  const all: Reason[] = [...reasons, chosen.reason]
-  if (grain?.source !== 'read') {
-    all.push({ text: 'Not read: the direction is a starting guess.', mark: 'H' })
-  } else if (grain.readInParts) {
-    all.push({
-      text: `The readings here agree little (R ${grain.summary!.meanResultantLength.toFixed(2)}): feel each part.`,
-      mark: 'H',
+/** Lanes in working order: the one kept with the choice while it still fits, else the one found now. */
+function orderLanes(input: PlanInput, lanes: readonly Lane[]): Lane[] {
+  const { schools, service, choice, memory } = input
+  const jobs = jobsOf(lanes, hasLather(service))
+  const inOrder = (order: readonly number[]) =>
+    order.flatMap((i) => {
+      const job = jobs[i]!
+      return 'lane' in job ? [job.lane] : []
     })
+  const key = [
+    schools.faceOrder,
+    choice.order?.join(' ') ?? '',
+    ...lanes.map((l) => `${l.id} ${l.bladeId} ${l.stance.hour}${l.stance.hand ?? ''}`),
+  ].join()
+  const had = memory.orders.get(key)
+  if (had) return inOrder(had)
+  const problem = laneProblem(jobs, schools, SERVICES[service].family, service)
+  const given = (choice.order ?? []).flatMap((id) => {
+    const at = jobs.findIndex((j) => ('lane' in j ? j.lane.id : `lather:${j.lather}`) === id)
+    return at < 0 ? [] : [at]
+  })
+  const order = keepsOrder(problem, given)
+    ? given
+    : findOrder(problem, ORDER_CONSTANTS.searchRounds.value).order
+  memory.orders.set(key, order)
+  return inOrder(order)
+}
+
+interface Walked {
+  readonly steps: PlanStep[]
+  readonly blades: Map<BladeId, number>
+  readonly totalMinutes: number
+}
+
+/** Walks through the lanes in order: steps with their times, lather renewed when it dries, a fresh blade where one is done. */
+function walk(input: PlanInput, lanes: readonly Lane[], zones: readonly ZonePlan[]): Walked {
+  const { service, schools, screening } = input
+  const C = ORDER_CONSTANTS
+  const steps: PlanStep[] = preparationSteps(service, schools, screening.noFragrance)
+  const strays = straysOf(input, zones)
+  if (strays.length > 0) {
+    steps.splice(1, 0, tweezeStep(strays.map((s) => input.ground.records.get(s.zoneId)!.name)))
   }
+  const life = bladeLifeStrokes(service, input.client)
+  const all = lanes.reduce((s, l) => s + l.strokes, 0)
+  const half = service === 'head-shave' && schools.headBlade === 'by-feel' ? all / 2 : Infinity
+  const blades = new Map<BladeId, number>()
+  const onBlade = new Map<BladeId, number>()
+  const parts = new Map<string, number>()
+  for (const l of lanes) parts.set(`${l.zoneId}:${l.pass}`, (parts.get(`${l.zoneId}:${l.pass}`) ?? 0) + 1)
+  let pass = 1
+  let fresh = 0
+  let renewed = 0
+  let strokes = 0
+  let halfway = false
+  let before: Lane | undefined
+  lanes.forEach((lane, i) => {
+    if (lane.pass > pass) {
+      const between = betweenPasses(service, lane.pass)
+      if (between) {
+        steps.push(between)
+        fresh = 0
+        before = undefined
+      }
+      pass = lane.pass
+    } else if (hasLather(service) && fresh + lane.seconds > ROUTINE_CONSTANTS.latherLastsMin.value * 60 && i > 0) {
+      steps.push(renewLather(++renewed))
+      fresh = 0
+    }
+    let freshBlade = false
+    const used = onBlade.get(lane.bladeId) ?? 0
+    if (!blades.has(lane.bladeId)) blades.set(lane.bladeId, 1)
+    else if (used + lane.strokes > life || (!halfway && strokes >= half)) {
+      freshBlade = true
+      blades.set(lane.bladeId, blades.get(lane.bladeId)! + 1)
+      onBlade.set(lane.bladeId, 0)
+    }
+    if (strokes >= half) halfway = true
+    const change =
+      C.laneStartSeconds.value +
+      (before ? changeSeconds(before, lane) : C.stanceSeconds.value + C.headTurnSeconds.value) +
+      (freshBlade ? C.toolSeconds.value : 0)
+    const seconds = lane.seconds + change
+    steps.push(strokeStep(lane, nameOf(input, lane), parts.get(`${lane.zoneId}:${lane.pass}`)!, seconds / 60, freshBlade))
+    fresh += seconds
+    strokes += lane.strokes
+    // A lane longer than a blade's life wears out more than one.
+    const after = (onBlade.get(lane.bladeId) ?? 0) + lane.strokes
+    const extra = Math.max(0, Math.ceil(after / life) - 1)
+    blades.set(lane.bladeId, blades.get(lane.bladeId)! + extra)
+    onBlade.set(lane.bladeId, after - extra * life)
+    before = lane
+  })
+  steps.push(...closingSteps(service, screening.noFragrance))
+  return { steps, blades, totalMinutes: steps.reduce((s, step) => s + step.minutes, 0) }
+}
+
+const nameOf = (input: PlanInput, lane: Lane) => input.ground.records.get(lane.zoneId)!.name
+
+function straysOf({ notes }: PlanInput, zones: readonly ZonePlan[]) {
+  return notes.strays.filter((s) => zones.some((z) => z.zoneId === s.zoneId))
+}
+
+/** "Upper neck, part b, client's left" where a zone has several lanes. */
+export function laneTitle(lane: Pick<Lane, 'letter'>, name: string, parts: number): string {
+  if (parts < 2) return name
+  const [base, side] = name.split(', client')
+  return `${base}, part ${lane.letter}${side === undefined ? '' : `, client${side}`}`
+}
+
+function strokeStep(lane: Lane, name: string, parts: number, minutes: number, freshBlade: boolean): PlanStep {
+  const short = lane.strokeLengthMm <= 10
   return {
-    zoneId: zone.id,
-    name: zone.name,
-    growthDirection: grain?.growthDirection ?? 0,
-    grainSource: grain?.source ?? 'guess',
-    blade: chosen.blade.name,
-    bladeAngleDeg: chosen.blade.angleDeg,
-    usableWidthMm: chosen.widthMm,
-    strokeLengthMm: strokeLengthMm(zone.id),
-    areaCm2: Math.max(
-      0.3,
-      zone.areaCm2 * workedShare(service, zone.id) * (1 - kept) - spotsAreaCm2(spots, zone.id),
-    ),
+    id: lane.id,
+    kind: 'stroke',
+    title: laneTitle(lane, name, parts),
+    text: `${capital(RELATION_WORDS[lane.relation])}, toward ${clockWords(lane.strokeBearing)}. ${short ? 'Short strokes' : 'Strokes'} of about ${lane.strokeLengthMm < 10 ? `${lane.strokeLengthMm} mm` : `${(lane.strokeLengthMm / 10).toFixed(lane.strokeLengthMm % 10 === 0 ? 0 : 1)} cm`}. No pressure.`,
+    minutes,
+    zoneId: lane.zoneId,
+    pass: lane.pass,
+    laneId: lane.id,
+    relation: lane.relation,
+    strokeBearing: lane.strokeBearing,
+    blade: freshBlade ? `${lane.blade}, a fresh one` : lane.blade,
+    strokes: lane.strokes,
+    areaCm2: lane.areaCm2,
+    leftMm: lane.leftMm,
+  }
+}
+
+function orderReasons({ service, schools }: PlanInput, lanes: readonly Lane[]): Reason[] {
+  const { family } = SERVICES[service]
+  if (service === 'head-shave' || service === 'body-shave') {
+    return [{ text: 'Order: the fewest changes of stance, turn and tool.', mark: 'H' }]
+  }
+  if (service === 'beard-line') {
+    return [
+      {
+        text: `Order: the side with more to do first (client’s ${heavierSide(lanes).slice(1)}); the other is matched to it.`,
+        mark: 'C',
+      },
+    ]
+  }
+  const school =
+    schools.faceOrder === 'most-work-first' && family === 'fuzz' ? 'flat-first' : schools.faceOrder
+  return [
+    { text: `Order: ${schoolWords('faceOrder', school).toLowerCase()}.`, mark: 'C' },
+  ]
+}
+
+/** Drops what buys least until the plan fits the time asked for, and says what. */
+function fit(input: PlanInput, draft: Draft, ordered: readonly Lane[]) {
+  let zones = draft.zones
+  let lanes = ordered
+  let walked = walk(input, lanes, zones)
+  const dropped: Dropped[] = []
+  const { within } = input.choice
+  while (within !== undefined && walked.totalMinutes > within + 0.05) {
+    const least = cheapest(zones, lanes)
+    if (!least) break
+    lanes = lanes.filter((l) => !(l.zoneId === least.zoneId && l.pass === least.pass))
+    zones = zones.map((z) =>
+      z.zoneId === least.zoneId ? withoutLast(z) : z,
+    )
+    const next = walk(input, lanes, zones)
+    dropped.push({
+      what: least.what,
+      minutes: walked.totalMinutes - next.totalMinutes,
+      loses: `about ${Math.round(least.hours)} h of smoothness there`,
+    })
+    walked = next
+  }
+  return { zones, lanes, walked, dropped }
+}
+
+/** The last pass of a zone that buys the least smoothness over its area for its time; first passes are never dropped. */
+function cheapest(zones: readonly ZonePlan[], lanes: readonly Lane[]) {
+  let least: { zoneId: ZoneId; pass: number; hours: number; what: string; worth: number } | undefined
+  for (const zone of zones) {
+    const last = zone.passes[zone.passes.length - 1]!
+    const before = zone.passes[zone.passes.length - 2]
+    if (!before) continue
+    const own = lanes.filter((l) => l.zoneId === zone.zoneId && l.pass === last.pass)
+    const seconds = own.reduce((s, l) => s + l.seconds, 0)
+    const hours = last.smoothHours - before.smoothHours
+    const worth = (hours * zone.areaCm2) / Math.max(seconds, 1)
+    if (!least || worth < least.worth) {
+      const what = `${RELATION_WORDS[last.relation]} on ${zone.name.charAt(0).toLowerCase()}${zone.name.slice(1)}`
+      least = { zoneId: zone.zoneId, pass: last.pass, hours, what, worth }
+    }
+  }
+  return least
+}
+
+function withoutLast(zone: ZonePlan): ZonePlan {
+  const passes = zone.passes.slice(0, -1)
+  const last = passes[passes.length - 1]!
+  return {
+    ...zone,
     passes,
-    refused,
     totalLoad: passes.reduce((s, p) => s + p.load, 0),
     smoothHours: last.smoothHours,
     rednessOdds: last.rednessOdds,
-    avoid: [
-      ...spots.map((s) =>
-        s.trail
-          ? `${SPOT_WORDS[s.kind]}: leave the patch and ${markMargin(s)} mm round it`
-          : `${SPOT_WORDS[s.kind]}: leave ${s.radiusMm + markMargin(s)} mm round it`,
-      ),
-      ...(kept > 0 ? [`keep-line: ${Math.round(100 * kept)} % of this zone stays`] : []),
-    ],
-    reasons: all,
   }
-}
-
-function spotsAreaCm2(spots: readonly Spot[], zoneId: ZoneId): number {
-  return spots.reduce((s, p) => s + (markAreas(p)[zoneId] ?? 0), 0)
-}
-
-function strokeStep(
-  input: PlanInput,
-  zone: ZonePlan,
-  planned: ZonePlan['passes'][number],
-): PlanStep {
-  const facts = ZONE_FACTS[zoneStem(zone.zoneId)]
-  const hand = freeHand(zone.zoneId, planned.strokeBearing, input.client.bumpProne, input.schools)
-  const short = zone.strokeLengthMm <= PLAN_CONSTANTS.strokeSmallMm.value
-  const fuzz = SERVICES[input.service].family === 'fuzz'
-  const towardWorker = fuzz && input.schools.fuzzDirection === 'toward-worker'
-  const stance = stanceFor(zone.zoneId, input.hand, SERVICES[input.service].family)
-  return {
-    id: `${zone.zoneId}:${planned.pass}`,
-    kind: 'stroke',
-    title: zone.name,
-    text: `${capital(RELATION_WORDS[planned.relation])}, toward ${clockWords(planned.strokeBearing)}. ${short ? 'Short strokes' : 'Strokes'} of about ${zone.strokeLengthMm / 10} cm. No pressure.`,
-    minutes: 0,
-    zoneId: zone.zoneId,
-    pass: planned.pass,
-    relation: planned.relation,
-    strokeBearing: planned.strokeBearing,
-    growthDirection: zone.growthDirection,
-    bladeAngleDeg: zone.bladeAngleDeg,
-    blade: zone.blade,
-    freeHand: hand.text,
-    pullBearing: hand.pullBearing,
-    stance: towardWorker
-      ? { hour: stance.hour, text: `Stand where the stroke comes toward you. ${stance.text}` }
-      : stance,
-    headTurn: headTurn(zone.zoneId),
-    strokes: passStrokes(zone.areaCm2, zone.usableWidthMm, zone.strokeLengthMm),
-    watch: facts.watch,
-    avoid: zone.avoid,
-  }
-}
-
-/** Expected strokes of a blade's life for a client's hair. */
-export function bladeLifeStrokes(service: ServiceId, client: SkinAndHair): number {
-  if (SERVICES[service].family === 'fuzz') return BLADE_CONSTANTS.lifeFuzz.value
-  return client.coarseness === 'coarse'
-    ? BLADE_CONSTANTS.lifeCoarse.value
-    : client.coarseness === 'fine'
-      ? BLADE_CONSTANTS.lifeFine.value
-      : Math.round((BLADE_CONSTANTS.lifeCoarse.value + BLADE_CONSTANTS.lifeFine.value) / 2)
 }
 
 const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)

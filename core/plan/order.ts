@@ -1,101 +1,148 @@
-/** The order of zones by the house's school. The exact search over orders comes with lanes. */
+/** Lanes as jobs: what it costs to go from one to the next, and what must wait for what (M9). */
 import { zoneStem, type ZoneStem } from '../head/zones.ts'
+import { constant } from '../house/constants.ts'
 import type { Schools } from '../house/schools.ts'
+import { orderProblem, type OrderProblem } from '../order/problem.ts'
 import type { ServiceFamily, ServiceId } from '../services.ts'
-import type { ZonePlan } from './types.ts'
+import type { Lane } from './types.ts'
 
-/** Flat and easy first, chin and lip last. */
-const FLAT_FIRST: readonly ZoneStem[] = [
-  'cheek-lower',
-  'cheek-upper',
-  'temple',
-  'forehead',
-  'forehead-centre',
-  'glabella',
-  'jaw',
-  'under-chin',
-  'under-chin-centre',
-  'neck-upper',
-  'neck-upper-centre',
-  'neck-lower',
-  'neck-lower-centre',
+export const ORDER_CONSTANTS = {
+  stanceSeconds: constant(6, 's', 'Change of stance', 'H'),
+  headTurnSeconds: constant(4, 's', 'Turn of the client’s head', 'H'),
+  turnOverSeconds: constant(25, 's', 'The client turns over or moves an arm', 'H'),
+  toolSeconds: constant(12, 's', 'Change of tool', 'H'),
+  laneStartSeconds: constant(2, 's', 'Start of each lane', 'H'),
+  lookAgainSeconds: constant(0.01, 's/mm', 'To a place farther off one has to look and feel again', 'H'),
+  searchRounds: constant(12, 'rounds', 'Rounds of the first search for an order of more than 14 jobs', 'H'),
+} as const
+
+const C = ORDER_CONSTANTS
+
+/** Flat and easy first; these wait for the rest of their pass: longest soaked. */
+const LAST: ReadonlySet<ZoneStem> = new Set([
   'nose-bridge',
   'nose-side',
   'mouth-corner',
   'under-lip',
   'chin',
   'upper-lip',
+])
+
+/** Bands from top to bottom. */
+const BANDS: readonly (readonly ZoneStem[])[] = [
+  ['forehead', 'forehead-centre', 'glabella', 'brow'],
+  ['temple', 'sideburn', 'nose-bridge', 'nose-side', 'cheek-upper'],
+  ['cheek-lower'],
+  ['upper-lip', 'mouth-corner', 'under-lip', 'chin', 'jaw'],
+  ['under-chin', 'under-chin-centre', 'neck-upper', 'neck-upper-centre'],
+  ['neck-lower', 'neck-lower-centre'],
 ]
 
-const TOP_DOWN: readonly ZoneStem[] = [
-  'forehead',
-  'forehead-centre',
-  'glabella',
-  'temple',
-  'nose-bridge',
-  'nose-side',
-  'cheek-upper',
-  'cheek-lower',
-  'upper-lip',
-  'mouth-corner',
-  'under-lip',
-  'chin',
-  'jaw',
-  'under-chin',
-  'under-chin-centre',
-  'neck-upper',
-  'neck-upper-centre',
-  'neck-lower',
-  'neck-lower-centre',
-]
+/** A job: a lane, or the lather before a later pass. */
+export type Job = { readonly lane: Lane } | { readonly lather: number }
 
-/** A head: the top first, then the sides, the back and the nape, where the lather lasts longest. */
-const HEAD: readonly ZoneStem[] = [
-  'scalp-front',
-  'scalp-mid',
-  'scalp-side',
-  'scalp-behind-ear',
-  'scalp-crown',
-  'occiput',
-  'nape',
-  'nape-centre',
-]
+/** The jobs of a service. */
+export function jobsOf(lanes: readonly Lane[], lather: boolean): Job[] {
+  const passes = [...new Set(lanes.map((l) => l.pass))].sort((a, b) => a - b).slice(1)
+  return [
+    ...lanes.map((lane) => ({ lane })),
+    ...(lather ? passes.map((pass) => ({ lather: pass })) : []),
+  ]
+}
 
-/**
- * Puts zones in working order. On the face everything flat of one side is done before the other side; what is last by
- * school (mouth corner, chin, lip) waits for both sides.
- */
-export function orderZones(
-  zones: readonly ZonePlan[],
+/** Seconds between two lanes. */
+export function changeSeconds(a: Lane, b: Lane): number {
+  const far = Math.hypot(a.point[0] - b.point[0], a.point[1] - b.point[1], a.point[2] - b.point[2])
+  const turn =
+    a.headTurn === b.headTurn
+      ? 0
+      : a.headTurn.startsWith('Client') || a.headTurn.startsWith('Arm')
+        ? C.turnOverSeconds.value
+        : C.headTurnSeconds.value
+  return (
+    (a.stance.hour === b.stance.hour && a.stance.hand === b.stance.hand ? 0 : C.stanceSeconds.value) +
+    turn +
+    (a.bladeId === b.bladeId ? 0 : C.toolSeconds.value) +
+    Math.min(far, 200) * C.lookAgainSeconds.value
+  )
+}
+
+/** The side that has more work, by the area and the passes on it. */
+export function heavierSide(lanes: readonly Lane[]): '-left' | '-right' {
+  const work = (side: string) =>
+    lanes.filter((l) => l.zoneId.endsWith(side)).reduce((s, l) => s + l.areaCm2, 0)
+  // Sides that are alike but for rounding begin on the left.
+  return work('-left') >= work('-right') - 0.05 ? '-left' : '-right'
+}
+
+/** What must come before what: passes, lather, and the house's school. */
+export function precedences(
+  jobs: readonly Job[],
   schools: Schools,
   family: ServiceFamily,
   service: ServiceId,
-): ZonePlan[] {
-  const table =
-    service === 'head-shave' ? HEAD : schools.faceOrder === 'top-down' ? TOP_DOWN : FLAT_FIRST
-  const rank = (z: ZonePlan) => table.indexOf(zoneStem(z.zoneId))
-  const work = (side: string) =>
-    zones
-      .filter((z) => z.zoneId.endsWith(side))
-      .reduce((s, z) => s + z.areaCm2 * z.passes.length, 0)
-  const leftFirst =
-    schools.faceOrder === 'most-work-first' && family === 'razor'
-      ? // Sides that are alike but for rounding begin on the left, in whatever order the zones came.
-        work('-left') >= work('-right') - 1e-6
-      : true
-  const side = (z: ZonePlan) => {
-    if (z.zoneId.endsWith('-left')) return leftFirst ? 0 : 2
-    if (z.zoneId.endsWith('-right')) return leftFirst ? 2 : 0
-    return 1
-  }
-  const late = FLAT_FIRST.indexOf('nose-bridge')
-  const group = (z: ZonePlan) => {
-    if (table !== FLAT_FIRST) return rank(z)
-    // Cheeks, jaw and neck of one side, the middle, the other side; then the last ones by rank.
-    return rank(z) >= late ? 100 + rank(z) : side(z)
-  }
-  return [...zones].sort(
-    (a, b) =>
-      group(a) - group(b) || (table === FLAT_FIRST ? rank(a) - rank(b) : 0) || side(a) - side(b),
+): [number, number][] {
+  const pairs: [number, number][] = []
+  const laneAt = (i: number) => (jobs[i] as { lane?: Lane }).lane
+  const zonesWith = (pass: number) =>
+    new Set(jobs.flatMap((j) => ('lane' in j && j.lane.pass === pass ? [j.lane.zoneId] : [])))
+  const school =
+    service === 'beard-line' || (schools.faceOrder === 'most-work-first' && family === 'razor')
+      ? 'most-work-first'
+      : schools.faceOrder === 'most-work-first'
+        ? 'flat-first'
+        : schools.faceOrder
+  const onFace = service !== 'head-shave' && service !== 'body-shave'
+  const heavy = heavierSide(jobs.flatMap((j) => ('lane' in j ? [j.lane] : [])))
+  const band = (l: Lane) => BANDS.findIndex((b) => b.includes(zoneStem(l.zoneId)))
+  jobs.forEach((job, i) => {
+    if ('lather' in job) {
+      const again = zonesWith(job.lather)
+      jobs.forEach((other, j) => {
+        if ('lather' in other) {
+          if (other.lather > job.lather) pairs.push([i, j])
+        } else if (other.lane.pass >= job.lather) pairs.push([i, j])
+        else if (again.has(other.lane.zoneId)) pairs.push([j, i])
+      })
+      return
+    }
+    const a = job.lane
+    for (let j = 0; j < jobs.length; j++) {
+      const b = laneAt(j)
+      if (!b || j === i) continue
+      if (a.zoneId === b.zoneId && a.pass < b.pass) pairs.push([i, j])
+      // With two tools everything of the first tool is done before it is laid down.
+      if (service === 'beard-line' && a.pass < b.pass && a.bladeId !== b.bladeId) pairs.push([i, j])
+      if (a.pass !== b.pass || !onFace) continue
+      const lastA = LAST.has(zoneStem(a.zoneId))
+      const lastB = LAST.has(zoneStem(b.zoneId))
+      if (school === 'flat-first' && !lastA && lastB) pairs.push([i, j])
+      if (school === 'top-down' && band(a) < band(b)) pairs.push([i, j])
+      if (school === 'most-work-first') {
+        if (a.zoneId.endsWith(heavy) && /-(left|right)$/.test(b.zoneId) && !b.zoneId.endsWith(heavy))
+          pairs.push([i, j])
+      }
+    }
+  })
+  return pairs
+}
+
+/** The jobs as a problem of order. */
+export function laneProblem(
+  jobs: readonly Job[],
+  schools: Schools,
+  family: ServiceFamily,
+  service: ServiceId,
+): OrderProblem {
+  return orderProblem(
+    jobs.length,
+    (i, j) => {
+      const a = jobs[i]!
+      const b = jobs[j]!
+      // After lathering one takes a stance anew.
+      if ('lather' in a) return C.stanceSeconds.value + C.headTurnSeconds.value
+      return 'lather' in b ? 0 : changeSeconds(a.lane, b.lane)
+    },
+    precedences(jobs, schools, family, service),
   )
 }

@@ -1,65 +1,118 @@
 /** How often and which way: the passes of a zone under the client's skin limit (M7), with what each buys (M8). */
 import { clockWords } from '../grain/clock.ts'
-import { strokeAngle, relationToGrain, RELATION_WORDS, type Relation } from '../grain/relation.ts'
-import { toDegrees, wrapTurn } from '../grain/circular.ts'
-import type { Vec3 } from '../head/frames.ts'
-import type { ZoneRecord } from '../head/head.ts'
-import { bearingOf } from '../head/frames.ts'
+import { relationToGrain, RELATION_WORDS, type Relation } from '../grain/relation.ts'
+import { toDegrees } from '../grain/circular.ts'
+import { constant } from '../house/constants.ts'
 import { schoolWords, type Schools } from '../house/schools.ts'
 import type { Screening } from '../screening/screen.ts'
 import type { ServiceFamily, ServiceId } from '../services.ts'
 import { passLoad, type HairClass, type Slip, type ToolKind } from '../skin/load.ts'
-import { rednessOdds, SKIN_CONSTANTS, type Sensitivity } from '../skin/sensitivity.ts'
+import { rednessOdds, SKIN_CONSTANTS, type Reactivity, type Sensitivity } from '../skin/sensitivity.ts'
 import { CLOSENESS_CONSTANTS, smoothHours, stubbleLeftMm } from './closeness.ts'
-import { acrossBearing } from './hands.ts'
-import type { PlannedPass, Reason, RefusedPass } from './types.ts'
+import { overLane, type LaneShape } from './lanes.ts'
+import { apart } from './turns.ts'
+import type { PlannedPass, Reason, RefusedPass, Style } from './types.ts'
+
+export const PASS_CONSTANTS = {
+  gentlestLimit: constant(0.5, '', 'The gentlest plan keeps to this share of the redness limit', 'H'),
+} as const
+
+/** Where a stroke is wanted: turned against the growth, or one way over the whole zone whatever the growth. */
+export type Wanted = Relation | 'fixed'
 
 /** What the passes of a zone depend on. */
 export interface PassQuestion {
-  readonly zone: ZoneRecord
   readonly service: ServiceId
   readonly family: ServiceFamily
-  readonly growthDirection: number
+  readonly style: Style
+  readonly lanes: readonly LaneShape[]
+  /** Stroke of each lane on the zone's chart for what is wanted. */
+  readonly strokeOf: (lane: LaneShape, wanted: Wanted) => number
   readonly hair: HairClass
   readonly tool: ToolKind
+  /** Tool of the first pass, where another one goes before (a trimmer before the razor). */
+  readonly firstTool?: ToolKind | undefined
   readonly growthMmPerDay: number
   readonly sensitivity: Sensitivity
+  readonly reactivity: Reactivity
   readonly bumpProne: boolean
   readonly curlTight: boolean
+  /** Fine, sparse hair on a client known to take it: a head may be gone over against. */
+  readonly thin: boolean
   readonly schools: Schools
   readonly screening: Pick<Screening, 'withGrainOnly' | 'onePass'>
-  readonly hazards: readonly { name: string; at: Vec3 }[]
 }
 
 export interface PassAnswer {
-  readonly passes: readonly PlannedPass[]
+  readonly passes: readonly (PlannedPass & { readonly wanted: Wanted; readonly tool: ToolKind })[]
   readonly refused: readonly RefusedPass[]
   readonly reasons: readonly Reason[]
 }
 
 const percent = (p: number) => `${Math.round(100 * p)} %`
 
-/** Decides the passes of a zone. At least the first is always planned; later ones must stay under the limit. */
+/** Load of a pass over a zone with one tool: the mean over its lanes and their cells. */
+export function zonePassLoad(
+  q: Pick<PassQuestion, 'lanes' | 'hair' | 'family' | 'schools' | 'strokeOf'>,
+  tool: ToolKind,
+  wanted: Wanted,
+): number {
+  const area = q.lanes.reduce((s, l) => s + l.areaCm2, 0)
+  return q.lanes.reduce(
+    (s, l) => s + (l.areaCm2 / area) * laneLoad(l, q.strokeOf(l, wanted), tool, slipFor(q.family, q.schools), q.hair),
+    0,
+  )
+}
+
+/** Load of one stroke's lane. */
+export function laneLoad(lane: LaneShape, stroke: number, tool: ToolKind, slip: Slip, hair: HairClass): number {
+  return overLane(lane, stroke, (angle) => passLoad({ angle, tool, slip, hair, wear: 0, again: false }))
+}
+
+/** What lies between blade and skin. */
+export function slipFor(family: ServiceFamily, schools: Schools): Slip {
+  return family === 'razor'
+    ? 'full'
+    : ({ dry: 'dry', film: 'full', oil: 'full', damp: 'damp' } as const)[schools.fuzzSlip]
+}
+
+/** The relation that a lane's stroke comes to on the whole. */
+export function laneRelation(lane: LaneShape, stroke: number): Relation {
+  return relationToGrain(apart(lane.growth, stroke))
+}
+
+/** Decides the passes of a zone. The first is always planned; later ones must stay under the limit. */
 export function planPasses(q: PassQuestion): PassAnswer {
   const reasons: Reason[] = []
   const wanted = wantedStrokes(q, reasons)
-  const slip: Slip = q.family === 'razor' ? 'full' : slipOf(q.schools)
   const felt = q.hair === 'terminal' ? CLOSENESS_CONSTANTS.feltMm : CLOSENESS_CONSTANTS.feltFuzzMm
-  const limit = SKIN_CONSTANTS.rednessLimit.value
-  const passes: PlannedPass[] = []
+  const limit = SKIN_CONSTANTS.rednessLimit.value * (q.style === 'gentlest' ? PASS_CONSTANTS.gentlestLimit.value : 1)
+  const area = q.lanes.reduce((s, l) => s + l.areaCm2, 0)
+  const largest = q.lanes.reduce((a, b) => (b.areaCm2 > a.areaCm2 ? b : a))
+  const passes: (PlannedPass & { wanted: Wanted; tool: ToolKind })[] = []
   const refused: RefusedPass[] = []
   let load = 0
   let left = Infinity
-  for (const stroke of wanted) {
-    const angle = strokeAngle(stroke.bearing, q.growthDirection)
-    const relation = relationToGrain(angle)
-    const own = passLoad({ angle, tool: q.tool, slip, hair: q.hair, wear: 0, again: false })
+  for (const [i, want] of wanted.entries()) {
+    const tool = i === 0 && q.firstTool ? q.firstTool : q.tool
+    const stroke = q.strokeOf(largest, want)
+    const relation = laneRelation(largest, stroke)
+    const own = zonePassLoad(q, tool, want)
     const odds = rednessOdds(q.sensitivity, load + own)
-    const after = Math.min(left, stubbleLeftMm(angle))
+    const leftMm =
+      tool === 'trimmer'
+        ? CLOSENESS_CONSTANTS.trimmerLeavesMm.value
+        : q.lanes.reduce(
+            (s, l) => s + (l.areaCm2 / area) * overLane(l, q.strokeOf(l, want), stubbleLeftMm),
+            0,
+          )
+    const after = Math.min(left, leftMm)
     const hours = smoothHours(after, q.growthMmPerDay, felt.value)
     const before = passes.length > 0 ? smoothHours(left, q.growthMmPerDay, felt.value) : 0
-    const barred = passes.length > 0 ? barredBy(q, relation) : undefined
-    if (passes.length > 0 && (barred || odds > limit)) {
+    const barred = barredBy(q, tool, relation, passes.length)
+    // The razor on the line is the service itself; a trimmer before it costs next to nothing.
+    const needed = passes.length === 0 || (i === 1 && q.firstTool !== undefined)
+    if (barred ?? (!needed && odds > limit)) {
       refused.push({
         relation,
         reason:
@@ -74,10 +127,13 @@ export function planPasses(q: PassQuestion): PassAnswer {
     passes.push({
       pass: passes.length + 1,
       relation,
-      strokeBearing: stroke.bearing,
+      strokeBearing: stroke,
       load: own,
+      leftMm: after,
       smoothHours: hours,
       rednessOdds: odds,
+      wanted: want,
+      tool,
     })
     if (passes.length > 1) {
       reasons.push({
@@ -88,72 +144,93 @@ export function planPasses(q: PassQuestion): PassAnswer {
     load += own
     left = after
   }
-  if (passes[0]!.rednessOdds > limit) {
+  const first = passes[0]!
+  if (first.rednessOdds > limit) {
     reasons.push({
-      text: `Even one pass may redden this skin (${percent(passes[0]!.rednessOdds)}): light strokes, none twice.`,
+      text: `Even one pass may redden this skin (${percent(first.rednessOdds)}): light strokes, none twice.`,
       mark: 'H',
     })
   }
   return { passes, refused, reasons }
 }
 
-function barredBy(q: PassQuestion, relation: Relation): string | undefined {
+function barredBy(q: PassQuestion, tool: ToolKind, relation: Relation, planned: number): string | undefined {
+  if (tool === 'cartridge' && relation === 'against') {
+    return 'A multi-blade cartridge never goes against the grain: it lifts and pulls.'
+  }
+  if (planned === 0) return undefined
+  if (q.firstTool && planned === 1) return undefined
   if (q.screening.onePass) return 'One pass only: what was asked calls for care.'
   if (q.screening.withGrainOnly && relation !== 'with') {
     return 'With the grain only: what was asked calls for care.'
   }
+  if (planned >= 2 && q.reactivity !== 'tough') return 'A third pass only on tough skin.'
   return undefined
 }
 
-interface Wanted {
-  readonly bearing: number
-}
-
-/** The strokes the school asks for, in order. */
+/** The strokes that the school and the kind of plan ask for, in order. */
 function wantedStrokes(q: PassQuestion, reasons: Reason[]): Wanted[] {
-  const along = q.growthDirection
-  const against = wrapTurn(along + Math.PI)
-  const across = () => {
-    const way = acrossBearing(q.zone, along, q.hazards)
-    reasons.push({
-      text: `Across runs toward ${clockWords(way.bearing)}: away from the ${way.awayFrom}.`,
-      mark: 'C',
-    })
-    return { bearing: way.bearing }
-  }
+  const say = (text: string, mark: Reason['mark'] = 'C') => reasons.push({ text, mark })
+  const gentle = q.style === 'gentlest'
   if (q.family === 'fuzz') return [fuzzStroke(q, reasons)]
-  if (q.service === 'head-shave') {
-    if (q.screening.withGrainOnly || q.bumpProne) {
-      reasons.push({ text: 'With the grain: this skin asks for the gentlest stroke.', mark: 'C' })
-      return [{ bearing: along }]
+  const careful = q.screening.withGrainOnly
+  if (q.service === 'beard-line') {
+    if (q.firstTool) {
+      say(`School: ${schoolWords('lineTool', q.schools.lineTool).toLowerCase()}.`)
+      say('The trimmer may go against the grain; the razor on the line goes with it.')
+      return [gentle || careful || q.bumpProne ? 'with' : 'against', 'with']
     }
-    reasons.push({ text: 'A head shave takes one pass across.', mark: 'C' })
-    return [across()]
+    say('The razor on the line goes with the grain.')
+    return ['with']
+  }
+  if (q.service === 'head-shave') {
+    if (careful || q.bumpProne || gentle) {
+      say('With the grain: the gentlest stroke for this skin.')
+      return ['with']
+    }
+    say('A head shave takes one pass across.')
+    if (q.style === 'closest' && q.thin) {
+      say('Thin hair on skin that takes it: a second look against the grain.')
+      return ['across', 'against']
+    }
+    return ['across']
+  }
+  if (q.service === 'body-shave') {
+    if (q.tool === 'cartridge') {
+      say('A multi-blade cartridge goes across only, in short strokes.')
+      return ['across']
+    }
+    if (q.bumpProne || gentle || careful) {
+      say('A single edge with the grain only: bumps and ingrown hairs are fewest so.')
+      return ['with']
+    }
+    say('A single edge goes with the grain first, then against.')
+    return ['with', 'against']
   }
   if (q.bumpProne) {
-    reasons.push({
-      text: `Bump-prone: ${schoolWords('bumpProneShave', q.schools.bumpProneShave).toLowerCase()}.`,
-      mark: 'C',
-    })
-    if (q.curlTight) {
-      reasons.push({
-        text: 'Tightly curled hair turns back into the skin: never against it.',
-        mark: 'C',
-      })
-    }
-    return [{ bearing: along }]
+    say(`Bump-prone: ${schoolWords('bumpProneShave', q.schools.bumpProneShave).toLowerCase()}.`)
+    if (q.curlTight) say('Tightly curled hair turns back into the skin: never against it.')
+    return ['with']
+  }
+  if (gentle) {
+    say('The gentlest plan goes once, with the grain.')
+    return ['with']
+  }
+  if (q.style === 'closest') {
+    say('The closest plan adds passes so long as this skin bears them.')
+    return ['with', 'across', 'against']
   }
   const school = q.schools.beardPasses
-  reasons.push({ text: `School: ${schoolWords('beardPasses', school).toLowerCase()}.`, mark: 'C' })
+  say(`School: ${schoolWords('beardPasses', school).toLowerCase()}.`)
   switch (school) {
     case 'one-across':
-      return q.screening.withGrainOnly ? [{ bearing: along }] : [across()]
+      return careful ? ['with'] : ['across']
     case 'with-only':
-      return [{ bearing: along }]
+      return ['with']
     case 'with-against':
-      return [{ bearing: along }, { bearing: against }]
+      return ['with', 'against']
     case 'with-across':
-      return [{ bearing: along }, across()]
+      return ['with', 'across']
   }
 }
 
@@ -164,19 +241,16 @@ function fuzzStroke(q: PassQuestion, reasons: Reason[]): Wanted {
     text: `School: ${schoolWords('fuzzDirection', school).toLowerCase()}.`,
     mark: 'C',
   })
-  if (school !== 'down-to-centre' || q.screening.withGrainOnly) {
-    return { bearing: q.growthDirection }
+  if (school !== 'down-to-centre' || q.screening.withGrainOnly) return 'with'
+  const lane = q.lanes[0]!
+  const off = Math.round(toDegrees(apart(q.strokeOf(lane, 'fixed'), lane.growth)))
+  if (off > 0) {
+    reasons.push({
+      text: `That runs toward ${clockWords(q.strokeOf(lane, 'fixed'))}, ${off}° off the growth here.`,
+      mark: 'H',
+    })
   }
-  const { point, normal } = q.zone.centre
-  const inward = point[0] === 0 ? 0 : -Math.sign(point[0]) * 0.6
-  const bearing = bearingOf(q.zone.id, point, normal, [inward, -0.8, 0])
-  const off = Math.round(toDegrees(strokeAngle(bearing, q.growthDirection)))
-  if (off > 0) reasons.push({ text: `That is ${off}° off the growth here.`, mark: 'H' })
-  return { bearing }
-}
-
-function slipOf(schools: Schools): Slip {
-  return { dry: 'dry', film: 'full', oil: 'full', damp: 'damp' }[schools.fuzzSlip] as Slip
+  return 'fixed'
 }
 
 const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)

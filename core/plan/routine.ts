@@ -1,4 +1,4 @@
-/** What comes before and after the strokes: preparation and closing of each service. Common practice; times are house estimates. */
+/** What comes before and after the strokes: preparation and closing of each service, by school. Common practice; times are house estimates. */
 import { constant } from '../house/constants.ts'
 import type { Schools } from '../house/schools.ts'
 import type { ServiceId } from '../services.ts'
@@ -7,11 +7,16 @@ import type { PlanStep } from './types.ts'
 export const ROUTINE_CONSTANTS = {
   cleanseMin: constant(2, 'min', 'Cleanse and look', 'H'),
   towelMin: constant(4, 'min', 'Hot towel', 'H'),
+  secondTowelMin: constant(2, 'min', 'Second hot towel on a head, a little warmer', 'H'),
   latherMin: constant(2, 'min', 'Oil and lather', 'H'),
   latherLastsMin: constant(6, 'min', 'Lather lasts', 'H'),
-  reLatherMin: constant(1, 'min', 'Re-lather on what is not yet done', 'H'),
+  reLatherMin: constant(1, 'min', 'Re-lather for another pass', 'H'),
+  reLatherPartSeconds: constant(20, 's', 'Re-lather halfway on what is not yet done', 'H'),
   tweezeMin: constant(0.5, 'min', 'Tweeze one stray', 'H'),
   dryMin: constant(2, 'min', 'De-oil and dry', 'H'),
+  combMin: constant(1.5, 'min', 'Comb down, look at both sides from the front', 'H'),
+  primeMin: constant(1, 'min', 'Pre-shave oil and clear gel along the lines', 'H'),
+  exfoliateMin: constant(2, 'min', 'Rinse warm and loosen tips', 'H'),
   checkMin: constant(2, 'min', 'Feel for missed patches', 'H'),
   coldTowelMin: constant(2, 'min', 'Cold towel', 'H'),
   sootheMin: constant(2, 'min', 'Balm or soothing gel', 'H'),
@@ -31,7 +36,13 @@ const step = (
   title: string,
   text: string,
   minutes: number,
-): PlanStep => ({ id, kind, title, text, minutes })
+  lays?: PlanStep['lays'],
+): PlanStep => ({ id, kind, title, text, minutes, ...(lays && { lays }) })
+
+/** True where lather lies under the blade, so that it dries and is renewed. */
+export function hasLather(service: ServiceId): boolean {
+  return service === 'face-shave' || service === 'head-shave' || service === 'body-shave'
+}
 
 /** Steps before the first stroke. */
 export function preparationSteps(
@@ -39,39 +50,66 @@ export function preparationSteps(
   schools: Schools,
   noFragrance: boolean,
 ): PlanStep[] {
+  const plain = noFragrance ? '; nothing scented' : ''
   const cleanse = step(
     'prepare:cleanse',
     'prepare',
     'Hands, gloves, cleanse',
-    `Fresh blade laid out. Cleanse and look once more in side light${noFragrance ? '; nothing scented' : ''}.`,
+    `Fresh blade laid out. Cleanse and look once more in side light${plain}.`,
     R.cleanseMin.value,
   )
-  if (service === 'face-shave' || service === 'head-shave') {
-    return [
-      cleanse,
-      step(
-        'prepare:towel',
-        'prepare',
-        'Hot towel',
-        `Cool it first, at most ${R.towelAtMostC.value} °C, and ask the client before it is laid. Keep one back for the end.`,
-        R.towelMin.value,
-      ),
-      step(
-        'prepare:lather',
-        'prepare',
-        'Oil and lather',
-        `Work it in against the growth${noFragrance ? '; nothing scented' : ''}.`,
-        R.latherMin.value,
-      ),
-    ]
+  const towel = (id: string, title: string, text: string, minutes: number) =>
+    step(id, 'prepare', title, text, minutes, 'towel')
+  const cooled = `Cool it first, at most ${R.towelAtMostC.value} °C, and ask the client before it is laid.`
+  const lather = step(
+    'prepare:lather',
+    'prepare',
+    'Oil and lather',
+    `Work it in against the growth${plain}.`,
+    R.latherMin.value,
+    'lather',
+  )
+  switch (service) {
+    case 'face-shave':
+      return [
+        cleanse,
+        towel('prepare:towel', 'Hot towel', `${cooled} Keep one back for the end.`, R.towelMin.value),
+        lather,
+      ]
+    case 'head-shave':
+      return [
+        cleanse,
+        towel('prepare:towel', 'First hot towel', `${cooled} Keep one back for the end.`, R.towelMin.value),
+        towel('prepare:towel-2', 'Second hot towel', `A little warmer. ${cooled}`, R.secondTowelMin.value),
+        lather,
+      ]
+    case 'body-shave':
+      return [
+        cleanse,
+        step('prepare:rinse', 'prepare', 'Warm rinse', `A few minutes of warmth soften hair. Loosen tips with a soft cloth${plain}.`, R.exfoliateMin.value),
+        { ...lather, title: 'Gel or lather', text: `No air gaps${plain}.` },
+      ]
+    case 'beard-line':
+      return [
+        cleanse,
+        step('prepare:comb', 'prepare', 'Comb and compare', 'Beard combed down. From the front: which side is worse? It is lined first, the other is matched to it.', R.combMin.value),
+        step('prepare:prime', 'prepare', 'Prime the lines', `Oil, then clear gel, so that the line stays in sight${plain}.`, R.primeMin.value),
+      ]
+    case 'brow-tidy':
+      return [
+        cleanse,
+        step('prepare:brush', 'prepare', 'Brush and trim', 'Brush the brow up; scissors for what stands over. Eyes closed, a finger over what stays.', R.combMin.value),
+      ]
+    default: {
+      const slip = {
+        dry: ['De-oil and dry', 'Skin dry and free of oil; dust nothing on.'],
+        film: ['Thin film', 'A film of gel or lotion, no air gaps.'],
+        oil: ['Oil or jelly', 'A thin coat: the blade may slip.'],
+        damp: ['Damp skin', 'Damp, not wet.'],
+      }[schools.fuzzSlip] as [string, string]
+      return [cleanse, step('prepare:surface', 'prepare', slip[0], slip[1], R.dryMin.value)]
+    }
   }
-  const slip = {
-    dry: ['De-oil and dry', 'Skin dry and free of oil; dust nothing on.'],
-    film: ['Thin film', 'A film of gel or lotion, no air gaps.'],
-    oil: ['Oil or jelly', 'A thin coat: the blade may slip.'],
-    damp: ['Damp skin', 'Damp, not wet.'],
-  }[schools.fuzzSlip] as [string, string]
-  return [cleanse, step('prepare:surface', 'prepare', slip[0], slip[1], R.dryMin.value)]
 }
 
 /** Strays out before the blade: they dull it and hurt (common practice). */
@@ -86,44 +124,63 @@ export function tweezeStep(names: readonly string[]): PlanStep {
   )
 }
 
-/** The lather before a later pass. */
-export function latherStep(pass: number): PlanStep {
+/** Between one pass and the next: lather where there is any, else the next tool is taken up. */
+export function betweenPasses(service: ServiceId, pass: number): PlanStep | undefined {
+  if (!hasLather(service)) return undefined
   return step(
     `lather:${pass}`,
     'lather',
     'Re-lather',
     'Rinse, look, and lather only what gets another pass.',
     R.reLatherMin.value,
+    'lather',
+  )
+}
+
+/** Lather dries; what is not yet done gets fresh lather (common practice: about halfway). */
+export function renewLather(number: number): PlanStep {
+  return step(
+    `lather:renew-${number}`,
+    'lather',
+    'Renew the lather',
+    'Fresh lather on what is not yet done.',
+    R.reLatherPartSeconds.value / 60,
+    'lather',
   )
 }
 
 /** Steps after the last stroke. */
 export function closingSteps(service: ServiceId, noFragrance: boolean): PlanStep[] {
-  const razor = service === 'face-shave' || service === 'head-shave'
+  const warm = service === 'face-shave' || service === 'head-shave'
   const balm = noFragrance ? 'Balm without alcohol or scent' : 'Balm without alcohol'
+  const look = {
+    'face-shave': 'Feel with a finger and a drop of oil. Take missed patches with the grain.',
+    'head-shave': 'Feel with a finger and a drop of oil. Take missed patches with the grain.',
+    'body-shave': 'Rinse, feel up the limb. Take missed patches with the grain.',
+    'beard-line': 'From the front and from both sides: the lines alike, nothing ragged.',
+    'brow-tidy': 'From the front: both brows alike. Less is more.',
+    dermaplane: 'Look in side light. Nothing is gone over twice.',
+    'facial-razor': 'Look in side light. Nothing is gone over twice.',
+  }[service]
+  const check = step('check', 'check', 'Second look', look, R.checkMin.value)
+  const soothe = step(
+    'close:soothe',
+    'close',
+    'Soothe',
+    `${balm}, a coin-sized amount. Blade into the sharps box.`,
+    R.sootheMin.value,
+  )
+  if (service === 'brow-tidy') return [check, soothe]
   return [
-    step(
-      'check',
-      'check',
-      'Second look',
-      razor
-        ? 'Feel with a finger and a drop of oil. Take missed patches with the grain.'
-        : 'Look in side light. Nothing is gone over twice.',
-      R.checkMin.value,
-    ),
+    check,
     step(
       'close:cold',
       'close',
-      razor ? 'Cold towel' : 'Cool compress',
-      'The one kept back, wrung out cold. No pressing.',
+      warm ? 'Cold towel' : 'Cool compress',
+      warm ? 'The one kept back, wrung out cold. No pressing.' : 'Laid on, not rubbed.',
       R.coldTowelMin.value,
+      'towel',
     ),
-    step(
-      'close:soothe',
-      'close',
-      'Soothe',
-      `${balm}, a coin-sized amount. Blade into the sharps box.`,
-      R.sootheMin.value,
-    ),
+    soothe,
   ]
 }

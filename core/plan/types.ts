@@ -1,10 +1,12 @@
-/** The plan of a service: what was decided, zone by zone, with the reasons. Plain data; it travels and is kept as it is. */
+/** The plan of a service: what was decided, lane by lane, with the reasons. Plain data; it travels and is kept as it is. */
 import type { Relation } from '../grain/relation.ts'
+import type { Vec3 } from '../head/frames.ts'
 import type { ZoneId } from '../head/zones.ts'
 import type { Mark } from '../house/constants.ts'
 import type { Schools } from '../house/schools.ts'
 import type { Screening } from '../screening/screen.ts'
 import type { ServiceId } from '../services.ts'
+import type { BladeId } from './blades.ts'
 import type { Stance } from './hands.ts'
 
 /** Why something was decided, and where that comes from. */
@@ -13,13 +15,19 @@ export interface Reason {
   readonly mark: Mark
 }
 
-/** One pass over one zone. */
+/** Three plans of the same service. */
+export const STYLES = ['gentlest', 'balanced', 'closest'] as const
+export type Style = (typeof STYLES)[number]
+
+/** One pass over one zone: its lanes together. */
 export interface PlannedPass {
   readonly pass: number
   readonly relation: Relation
-  /** Radians clockwise from 12. */
+  /** Radians clockwise from 12 at the zone's middle; of several lanes that of the largest. */
   readonly strokeBearing: number
   readonly load: number
+  /** Hair left standing where this pass is the last, mm. */
+  readonly leftMm: number
   /** Hours of smoothness of the zone with this pass as its last. */
   readonly smoothHours: number
   /** P(redness ≥ 2 within 48 h) with all passes up to this one. */
@@ -39,7 +47,7 @@ export interface RefusedPass {
 export interface ZonePlan {
   readonly zoneId: ZoneId
   readonly name: string
-  /** Growth the plan was made with, radians, and whether it was read or guessed. */
+  /** Growth over the worked part, radians clockwise from 12, and whether it was read or guessed. */
   readonly growthDirection: number
   readonly grainSource: 'read' | 'guess'
   readonly blade: string
@@ -54,7 +62,76 @@ export interface ZonePlan {
   readonly rednessOdds: number
   readonly avoid: readonly string[]
   readonly reasons: readonly Reason[]
+  /** Lane of each cell of the zone, packed (cover.ts). */
+  readonly cover: string
 }
+
+/** One straight stroke's patch of a zone in one pass. */
+export interface Lane {
+  /** `zone:pass:letter`. */
+  readonly id: string
+  readonly zoneId: ZoneId
+  readonly pass: number
+  /** The lane's letter in the zone's cover. */
+  readonly letter: string
+  readonly relation: Relation
+  /** Middle of the lane on the skin, and the stroke there as a unit tangent. */
+  readonly point: Vec3
+  readonly normal: Vec3
+  readonly stroke: Vec3
+  /** Radians clockwise from 12 at the lane's middle. */
+  readonly strokeBearing: number
+  readonly growthDirection: number
+  /** Nine tenths of the lane keep the relation within this, degrees. */
+  readonly withinDeg: number
+  readonly areaCm2: number
+  /** Along the stroke and across it, mm. */
+  readonly lengthMm: number
+  readonly widthMm: number
+  readonly bladeId: BladeId
+  readonly blade: string
+  readonly bladeAngleDeg: number
+  readonly usableWidthMm: number
+  readonly strokeLengthMm: number
+  readonly strokes: number
+  readonly seconds: number
+  readonly load: number
+  readonly leftMm: number
+  readonly stance: Stance
+  readonly headTurn: string
+  readonly freeHand: string
+  readonly anchor: string
+  readonly pullBearing: number
+  readonly action: string
+  readonly watch: string
+  readonly avoid: readonly string[]
+  readonly reasons: readonly Reason[]
+  /** True when a hand has changed it. */
+  readonly edited?: boolean
+}
+
+/** What a hand changes of a lane. */
+export interface LaneEdit {
+  readonly skip?: boolean | undefined
+  readonly bladeId?: BladeId | undefined
+  /** The stroke turned against the growth: across runs either way. */
+  readonly way?: StrokeWay | undefined
+}
+
+export const STROKE_WAYS = ['with', 'across-clockwise', 'across-anticlockwise', 'against'] as const
+export type StrokeWay = (typeof STROKE_WAYS)[number]
+
+/** What is chosen of a plan: which of the three, what was changed by hand, how long it may take, the order searched for. */
+export interface PlanChoice {
+  readonly style: Style
+  readonly edits: Readonly<Record<string, LaneEdit>>
+  /** Minutes to fit into. */
+  readonly within?: number | undefined
+  /** Lanes in the order found by a longer search. */
+  readonly order?: readonly string[] | undefined
+}
+
+export const FIRST_CHOICE: PlanChoice = { style: 'balanced', edits: {} }
 
 /** A zone of the service that is not worked. */
 export interface LeftOut {
@@ -70,9 +147,10 @@ export interface PlanStep {
   readonly title: string
   readonly text: string
   readonly minutes: number
-  /** Present on strokes. */
+  /** Present on strokes; the rest of what a hand needs stands in the lane. */
   readonly zoneId?: ZoneId
   readonly pass?: number
+  readonly laneId?: string
   readonly relation?: Relation
   readonly strokeBearing?: number
   readonly growthDirection?: number
@@ -82,22 +160,51 @@ export interface PlanStep {
   readonly pullBearing?: number
   readonly stance?: Stance
   readonly headTurn?: string
+  readonly action?: string
   readonly strokes?: number
+  readonly areaCm2?: number
+  readonly leftMm?: number
   readonly watch?: string
   readonly avoid?: readonly string[]
+  /** Cuts where it matters what is wet or warm: a towel lies, lather is fresh. */
+  readonly lays?: 'towel' | 'lather'
+}
+
+/** What lies ready before the client sits down. */
+export interface KitItem {
+  readonly name: string
+  readonly count: number
+  readonly unit: string
+  readonly cost: number
+}
+
+/** Something that was left away to keep to a time. */
+export interface Dropped {
+  readonly what: string
+  readonly minutes: number
+  readonly loses: string
 }
 
 /** A whole plan. */
 export interface Plan {
-  readonly version: 1
+  readonly version: 2
   readonly service: ServiceId
+  readonly style: Style
   readonly schools: Schools
   readonly steps: readonly PlanStep[]
   readonly zones: readonly ZonePlan[]
+  readonly lanes: readonly Lane[]
   readonly leftOut: readonly LeftOut[]
   readonly totalMinutes: number
   readonly slotMinutes: number
+  readonly kit: readonly KitItem[]
+  readonly bladeCount: number
+  readonly cost: number
+  readonly dropped: readonly Dropped[]
   readonly reasons: readonly Reason[]
   readonly screening: Screening
   readonly noFragrance: boolean
+  /** Changes of the house up to which this plan was made, and the figures that differ from the defaults. */
+  readonly house: { readonly version: number; readonly changed: Readonly<Record<string, number>> }
+  readonly choice: PlanChoice
 }

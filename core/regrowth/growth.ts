@@ -23,6 +23,10 @@ export const GROWTH_CONSTANTS = {
   fuzzSd: constant(0.02, 'mm/day', 'Its spread between people', 'P', BLUME),
   brow: constant(0.16, 'mm/day', 'Growth of eyebrow', 'P', SAITOH),
   browSd: constant(0.04, 'mm/day', 'Its spread between people', 'P', SAITOH),
+  limb: constant(0.2, 'mm/day', 'Growth on legs and arms', 'P', SAITOH),
+  limbSd: constant(0.05, 'mm/day', 'Its spread between people', 'P', SAITOH),
+  underarm: constant(0.3, 'mm/day', 'Growth under the arms', 'P', SAITOH),
+  underarmSd: constant(0.06, 'mm/day', 'Its spread between people', 'P', SAITOH),
   fuzzGreatestMm: constant(2, 'mm', 'Greatest length of fuzz', 'H'),
   measuredSdMm: constant(0.15, 'mm', 'Spread of a measured, felt or seen length', 'H'),
   feltMm: constant(0.5, 'mm', 'Terminal hair is felt at this length', 'H'),
@@ -49,6 +53,10 @@ export function priorGrowth(zoneId: ZoneId, hair: HairKind): Growth {
   switch (hair) {
     case 'scalp':
       return { curve: 'terminal', mean: G.scalp.value, sd: G.scalpSd.value }
+    case 'limb':
+      return { curve: 'terminal', mean: G.limb.value, sd: G.limbSd.value }
+    case 'underarm':
+      return { curve: 'terminal', mean: G.underarm.value, sd: G.underarmSd.value }
     case 'brow':
       return { curve: 'terminal', mean: G.brow.value, sd: G.browSd.value }
     case 'beard': {

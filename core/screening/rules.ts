@@ -2,8 +2,8 @@
  * The rules of asking, as data: what is found, what it means for fuzz services and for razor services, and where the
  * rule comes from. Local code, the product label and a clinician's advice always win.
  */
-import { constant, type Mark } from '../house/constants.ts'
-import type { ServiceFamily } from '../services.ts'
+import { constant, type Constant, type Mark } from '../house/constants.ts'
+import { SERVICES, type ServiceFamily, type ServiceId } from '../services.ts'
 
 /** How grave a finding is, in rising order. */
 export type Severity = 'note' | 'take-care' | 'leave-out' | 'postpone' | 'stop'
@@ -26,10 +26,10 @@ export const SEVERITY_WORDS: Readonly<Record<Severity, string>> = {
 
 export const SCREENING_CONSTANTS = {
   sunburnDays: constant(7, 'days', 'Wait after sunburn, at least', 'H'),
-  isotretinoinMonths: constant(
-    6,
-    'months',
-    'Cautious wait after oral isotretinoin',
+  isotretinoinDays: constant(
+    183,
+    'days',
+    'Cautious wait after oral isotretinoin (six months)',
     'P',
     'Spring et al. 2017 found no need for superficial work (from memory)',
   ),
@@ -53,7 +53,11 @@ export interface RuleEffect {
   readonly text: string
   readonly mark: Mark
   /** Postpone: free days after the date asked for. */
-  readonly waitDays?: number
+  readonly wait?: Constant
+  /** Whose word must be there before anything else. */
+  readonly gate?: 'clinician' | 'guardian'
+  /** Only where it was done is left alone; the rest may go ahead. */
+  readonly overZone?: boolean
   readonly withGrainOnly?: boolean
   readonly onePass?: boolean
   readonly noFragrance?: boolean
@@ -67,7 +71,34 @@ export interface ScreeningRule {
   readonly question: string
   /** What date is asked for, where one matters. */
   readonly dateQuestion?: string
+  /** Asked where on the skin. */
+  readonly zoneQuestion?: string
+  /** Asked which. */
+  readonly kinds?: readonly string[]
   readonly effects: Readonly<Record<ServiceFamily, RuleEffect>>
+  /** Where a service differs from its family. */
+  readonly differs?: Readonly<Partial<Record<ServiceId, Partial<RuleEffect>>>>
+}
+
+/** A house's own say on a rule in a service. */
+export interface RuleEdit {
+  readonly severity?: Severity | undefined
+  readonly waitDays?: number | undefined
+}
+/** Edits by rule and service. */
+export type HouseRules = Readonly<Record<string, Partial<Record<ServiceId, RuleEdit>>>>
+
+/** What a rule does in a service: by its family, by what differs there, by the house. */
+export function ruleEffect(
+  rule: ScreeningRule,
+  service: ServiceId,
+  house: HouseRules = {},
+): RuleEffect & { readonly waitDays?: number } {
+  const { wait, ...effect } = { ...rule.effects[SERVICES[service].family], ...rule.differs?.[service] }
+  const edit = house[rule.id]?.[service]
+  const severity = edit?.severity ?? effect.severity
+  const waitDays = edit?.waitDays ?? wait?.value
+  return { ...effect, ...(wait && { wait }), severity, ...(waitDays !== undefined && { waitDays }) }
 }
 
 const both = (effect: RuleEffect): ScreeningRule['effects'] => ({ razor: effect, fuzz: effect })
@@ -109,15 +140,21 @@ export const RULES: readonly ScreeningRule[] = [
         mark: 'C',
       },
     },
+    differs: {
+      'body-shave': { text: 'Inflamed follicles: mark each; they are left out.' },
+      'brow-tidy': { severity: 'take-care', text: 'Mark each active spot; its zone is left out.' },
+    },
   },
   {
     id: 'sunburn',
     short: 'Sunburn',
     question: 'Sunburn?',
     dateQuestion: 'Burnt on',
+    zoneQuestion: 'Where',
     effects: both({
       severity: 'postpone',
-      waitDays: S.sunburnDays.value,
+      wait: S.sunburnDays,
+      overZone: true,
       text: 'Wait until it has healed, at least a week.',
       mark: 'C',
     }),
@@ -136,6 +173,10 @@ export const RULES: readonly ScreeningRule[] = [
         noFragrance: true,
       },
     },
+    differs: {
+      'body-shave': { text: 'Mark the patches; with the grain only, nothing scented. Underarm flares wait.' },
+      'brow-tidy': { severity: 'take-care', text: 'Mark the patches to leave out.' },
+    },
   },
   {
     id: 'isotretinoin',
@@ -145,7 +186,7 @@ export const RULES: readonly ScreeningRule[] = [
     effects: {
       fuzz: {
         severity: 'postpone',
-        waitDays: Math.round(S.isotretinoinMonths.value * 30.44),
+        wait: S.isotretinoinDays,
         text: 'The cautious school waits six months after the last dose.',
         mark: 'P',
       },
@@ -165,7 +206,7 @@ export const RULES: readonly ScreeningRule[] = [
     effects: {
       fuzz: {
         severity: 'postpone',
-        waitDays: S.retinoidCreamDays.value,
+        wait: S.retinoidCreamDays,
         text: 'Stop it for a few days first: the top layer is thin.',
         mark: 'H',
       },
@@ -184,16 +225,20 @@ export const RULES: readonly ScreeningRule[] = [
     effects: {
       fuzz: {
         severity: 'postpone',
-        waitDays: S.acidsFuzzDays.value,
+        wait: S.acidsFuzzDays,
         text: 'Stop them for a few days first.',
         mark: 'H',
       },
       razor: {
         severity: 'postpone',
-        waitDays: S.acidsRazorDays.value,
+        wait: S.acidsRazorDays,
         text: 'Leave a day between.',
         mark: 'H',
       },
+    },
+    differs: {
+      'beard-line': { severity: 'take-care', text: 'Only the lines are shaved: light strokes.' },
+      'brow-tidy': { severity: 'take-care', text: 'Only round the brows: light strokes.' },
     },
   },
   {
@@ -201,9 +246,11 @@ export const RULES: readonly ScreeningRule[] = [
     short: 'Peel, laser, needling',
     question: 'Chemical peel, laser or microneedling?',
     dateQuestion: 'Done on',
+    zoneQuestion: 'Where',
     effects: both({
       severity: 'postpone',
-      waitDays: S.peelDays.value,
+      wait: S.peelDays,
+      overZone: true,
       text: 'Let the skin rebuild first.',
       mark: 'C',
     }),
@@ -213,28 +260,37 @@ export const RULES: readonly ScreeningRule[] = [
     short: 'Filler or toxin',
     question: 'Filler or toxin injections?',
     dateQuestion: 'Done on',
+    zoneQuestion: 'Where',
     effects: both({
       severity: 'postpone',
-      waitDays: S.injectionsDays.value,
+      wait: S.injectionsDays,
+      overZone: true,
       text: 'Do not press or stretch there yet.',
       mark: 'C',
     }),
+    differs: {
+      'body-shave': { severity: 'note', text: 'In the face it does not matter to arms and legs.' },
+      'head-shave': { severity: 'take-care', text: 'Forehead and temples: no pressing, no stretching there.' },
+    },
   },
   {
     id: 'waxing',
     short: 'Waxed here',
     question: 'Waxed in the area?',
     dateQuestion: 'Done on',
+    zoneQuestion: 'Where',
     effects: {
       fuzz: {
         severity: 'postpone',
-        waitDays: S.waxFuzzDays.value,
+        wait: S.waxFuzzDays,
+        overZone: true,
         text: 'Waxing takes skin too.',
         mark: 'H',
       },
       razor: {
         severity: 'postpone',
-        waitDays: S.waxRazorDays.value,
+        wait: S.waxRazorDays,
+        overZone: true,
         text: 'Waxing takes skin too.',
         mark: 'H',
       },
@@ -246,9 +302,10 @@ export const RULES: readonly ScreeningRule[] = [
     question: 'Blood thinners or a bleeding disorder?',
     effects: both({
       severity: 'take-care',
-      text: 'A clinician’s word first; then one gentle pass, styptic laid out.',
+      text: 'One gentle pass, styptic laid out.',
       mark: 'C',
       onePass: true,
+      gate: 'clinician',
     }),
   },
   {
@@ -257,9 +314,11 @@ export const RULES: readonly ScreeningRule[] = [
     question: 'Scars that grow thick (keloids)?',
     effects: {
       fuzz: {
-        severity: 'postpone',
-        text: 'Ask a doctor first; if allowed, one gentle pass.',
+        severity: 'take-care',
+        text: 'One gentle pass.',
         mark: 'C',
+        onePass: true,
+        gate: 'clinician',
       },
       razor: {
         severity: 'take-care',
@@ -275,15 +334,17 @@ export const RULES: readonly ScreeningRule[] = [
     question: 'Diabetes, slow healing or a weakened immune system?',
     effects: both({
       severity: 'take-care',
-      text: 'A clinician’s word first; few strokes, no second pass.',
+      text: 'Few strokes, no second pass.',
       mark: 'C',
       onePass: true,
+      gate: 'clinician',
     }),
   },
   {
     id: 'allergy',
     short: 'Allergy',
     question: 'Allergic to nickel, latex, fragrance or plant extracts?',
+    kinds: ['nickel', 'latex', 'fragrance', 'plant extracts'],
     effects: both({
       severity: 'take-care',
       text: 'Lay out other gloves, blade holder or balm.',
@@ -303,6 +364,10 @@ export const RULES: readonly ScreeningRule[] = [
       },
       razor: { severity: 'note', text: 'Fine to shave.', mark: 'C' },
     },
+    differs: {
+      'brow-tidy': { text: 'No matter for the brows.' },
+      'body-shave': { text: 'Fine to shave; ask about bumps.' },
+    },
   },
   {
     id: 'strays',
@@ -316,6 +381,9 @@ export const RULES: readonly ScreeningRule[] = [
       },
       razor: { severity: 'note', text: 'No matter for a shave.', mark: 'C' },
     },
+    differs: {
+      'brow-tidy': { text: 'Part of the work: tweezed first.' },
+    },
   },
   {
     id: 'worn',
@@ -326,6 +394,11 @@ export const RULES: readonly ScreeningRule[] = [
       text: 'Jewellery off, lenses out, lashes shielded.',
       mark: 'C',
     }),
+    differs: {
+      'head-shave': { text: 'Hearing aids and earrings out.' },
+      'body-shave': { text: 'Watches, rings and plasters off.' },
+      'brow-tidy': { severity: 'take-care', text: 'Lash extensions shielded, lenses out, eyes closed.' },
+    },
   },
   {
     id: 'under-age',
@@ -333,8 +406,9 @@ export const RULES: readonly ScreeningRule[] = [
     question: 'Under age?',
     effects: both({
       severity: 'take-care',
-      text: 'A guardian’s consent, and what the local code says.',
+      text: 'A guardian has agreed; go by what the local code says.',
       mark: 'C',
+      gate: 'guardian',
     }),
   },
   {
@@ -348,6 +422,11 @@ export const RULES: readonly ScreeningRule[] = [
         mark: 'C',
       },
       razor: { severity: 'note', text: 'Feel for moles before the lather goes on.', mark: 'C' },
+    },
+    differs: {
+      'brow-tidy': { severity: 'note', text: 'Little first; more the next time.' },
+      'head-shave': { severity: 'take-care', text: 'Feel the whole scalp by hand for moles, scabs and scars before the lather goes on.' },
+      'body-shave': { text: 'Start on a small part and look after a day.' },
     },
   },
 ]

@@ -2,7 +2,7 @@
  * A client's skin, learned (M7): worst redness grade of a zone within 48 h ~ Poisson(k · load), k ~ Gamma(shape, rate).
  * Conjugate update; forecast is negative binomial.
  */
-import { constant } from '../house/constants.ts'
+import { constant, type Constant } from '../house/constants.ts'
 import { gammaPoissonAtLeast } from '../stats/negativeBinomial.ts'
 
 export type Reactivity = 'tough' | 'average' | 'reactive'
@@ -46,16 +46,16 @@ export interface SkinOutcome {
   readonly grade: number
 }
 
-const PRIOR_MEAN: Readonly<Record<Reactivity, number>> = {
-  tough: SKIN_CONSTANTS.toughSkin.value,
-  average: SKIN_CONSTANTS.averageSkin.value,
-  reactive: SKIN_CONSTANTS.reactiveSkin.value,
+const PRIOR_MEAN: Readonly<Record<Reactivity, Constant>> = {
+  tough: SKIN_CONSTANTS.toughSkin,
+  average: SKIN_CONSTANTS.averageSkin,
+  reactive: SKIN_CONSTANTS.reactiveSkin,
 }
 
 /** Prior from what the client says of their skin. */
 export function priorSensitivity(reactivity: Reactivity): Sensitivity {
   const shape = SKIN_CONSTANTS.priorShape.value
-  return { shape, rate: shape / PRIOR_MEAN[reactivity] }
+  return { shape, rate: shape / PRIOR_MEAN[reactivity].value }
 }
 
 /** Conjugate update: shape + Σ grade, rate + Σ load. */

@@ -29,6 +29,7 @@ export function toClient(row: ClientRow): Client {
     occupation: row.occupation,
     service: row.service as ServiceId,
     skin: row.skin,
+    schools: row.schools,
     createdAtMs: row.createdAtMs,
   }
 }
@@ -42,11 +43,15 @@ export async function findClient(db: Database, id: string): Promise<ClientRow> {
 /** Reads a client for showing only. */
 export async function readClient(db: Database, id: string): Promise<Client> {
   const [row] = await db.select(
-    'SELECT id, name, calledName, pronouns, occupation, service, skin, createdAtMs FROM clients WHERE id = ?',
+    'SELECT id, name, calledName, pronouns, occupation, service, skin, schools, createdAtMs FROM clients WHERE id = ?',
     [id],
   )
   if (!row) throw notFound('That client')
-  return { ...(row as unknown as Client), skin: json<Client['skin']>(row['skin'])! }
+  return {
+    ...(row as unknown as Client),
+    skin: json<Client['skin']>(row['skin'])!,
+    schools: json<Client['schools']>(row['schools']) ?? {},
+  }
 }
 
 /** Lists clients whose name or occupation holds the words sought. */
@@ -82,7 +87,7 @@ export async function listClients(
   return rows.sort(by[query.sort])
 }
 
-export async function addClient(db: Database, body: Omit<Client, 'createdAtMs'>): Promise<Client> {
+export async function addClient(db: Database, body: Omit<Client, 'createdAtMs' | 'schools'>): Promise<Client> {
   const row = await db.write(async () => {
     const same = await db.models.Client.findByPk(body.id)
     return same ?? db.models.Client.create({ ...body, createdAtMs: Date.now() })

@@ -73,4 +73,14 @@ export const MIGRATIONS: readonly Migration[] = [
         DEFAULT '{"lines":[],"keptZones":[],"hair":{},"strays":[]}'`,
     ],
   },
+  {
+    name: '0003-schools-and-practice',
+    up: [
+      // Whether a worker may hold a bare blade.
+      `ALTER TABLE workers ADD COLUMN level TEXT NOT NULL DEFAULT 'practised'
+        CHECK (level IN ('practised', 'learning'))`,
+      // Schools that differ for one client.
+      `ALTER TABLE clients ADD COLUMN schools JSON NOT NULL DEFAULT '{}'`,
+    ],
+  },
 ]

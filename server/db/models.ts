@@ -12,7 +12,7 @@ import type { Asked } from '../../core/screening/screen.ts'
 import type { TestAnswer } from '../../core/grain/readings.ts'
 import { NO_NOTES, type SurfaceNotes } from '../../core/hair/layer.ts'
 import type { SkinAndHair } from '../../core/client.ts'
-import type { Plan } from '../../core/plan/types.ts'
+import type { Schools } from '../../core/house/schools.ts'
 import type { SkinAnswer } from '../../contract/types.ts'
 import type { Vec3 } from '../../core/head/frames.ts'
 
@@ -23,6 +23,7 @@ export interface WorkerRow extends Row<WorkerRow> {
   name: string
   role: string
   hand: string
+  level: CreationOptional<string>
 }
 export interface SettingRow extends Row<SettingRow> {
   key: string
@@ -36,6 +37,8 @@ export interface ClientRow extends Row<ClientRow> {
   occupation: string
   service: string
   skin: SkinAndHair
+  /** Schools that differ from the house's for this client. */
+  schools: CreationOptional<Partial<Schools>>
   createdAtMs: number
 }
 export interface VisitRow extends Row<VisitRow> {
@@ -62,7 +65,8 @@ export interface VisitRow extends Row<VisitRow> {
 export interface PlanRow extends Row<PlanRow> {
   visitId: string
   madeAtMs: number
-  plan: Plan
+  /** Packed (visits/planStore.ts). */
+  plan: Buffer
 }
 export interface ReadingRow extends Row<ReadingRow> {
   id: string
@@ -134,7 +138,13 @@ export function defineModels(sequelize: Sequelize): Models {
     }) as unknown as ModelStatic<M>
   }
   return {
-    Worker: table<WorkerRow>('Worker', 'workers', { id: key, name: text, role: text, hand: text }),
+    Worker: table<WorkerRow>('Worker', 'workers', {
+      id: key,
+      name: text,
+      role: text,
+      hand: text,
+      level: { ...text, defaultValue: 'practised' },
+    }),
     Setting: table<SettingRow>('Setting', 'settings', { key, value: json }),
     Client: table<ClientRow>('Client', 'clients', {
       id: key,
@@ -144,6 +154,7 @@ export function defineModels(sequelize: Sequelize): Models {
       occupation: text,
       service: text,
       skin: json,
+      schools: { ...json, defaultValue: {} },
       createdAtMs: number,
     }),
     Visit: table<VisitRow>('Visit', 'visits', {
@@ -164,7 +175,11 @@ export function defineModels(sequelize: Sequelize): Models {
       worstRedness: maybeNumber,
       bumps: maybeNumber,
     }),
-    Plan: table<PlanRow>('Plan', 'plans', { visitId: key, madeAtMs: number, plan: json }),
+    Plan: table<PlanRow>('Plan', 'plans', {
+      visitId: key,
+      madeAtMs: number,
+      plan: { type: DataTypes.BLOB, allowNull: false },
+    }),
     Reading: table<ReadingRow>('Reading', 'readings', {
       id: key,
       clientId: text,

@@ -6,7 +6,11 @@ import {
   type SchoolId,
   type Schools,
 } from '../../core/house/schools.ts'
-import type { House, Worker } from '../../contract/types.ts'
+import { applyFigures, checkFigure } from '../../core/house/register.ts'
+import { BLADE_IDS, BLADES, type BladeId } from '../../core/plan/blades.ts'
+import { RULES, type HouseRules } from '../../core/screening/rules.ts'
+import { SERVICE_IDS, SERVICES, type ServiceId } from '../../core/services.ts'
+import type { House, HouseChange, Worker } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { json } from '../db/reader.ts'
 import { HttpProblem } from '../http/problem.ts'
@@ -16,6 +20,11 @@ interface KeptHouse {
   name?: string
   schools?: Partial<Schools>
   workerId?: string
+  kit?: BladeId[]
+  figures?: Record<string, number>
+  rules?: HouseRules
+  consentText?: string
+  changes?: HouseChange[]
 }
 
 const KEY = 'house'
@@ -24,17 +33,25 @@ const KEY = 'house'
 export async function readHouse(db: Database): Promise<House> {
   const [row] = await db.select(
     `SELECT (SELECT value FROM settings WHERE key = ?) AS kept,
-      (SELECT json_group_array(json_object('id', id, 'name', name, 'role', role, 'hand', hand))
+      (SELECT json_group_array(json_object('id', id, 'name', name, 'role', role, 'hand', hand, 'level', level))
         FROM (SELECT * FROM workers ORDER BY name)) AS workers`,
     [KEY],
   )
   const kept = json<KeptHouse>(row!['kept']) ?? {}
   const workers = json<Worker[]>(row!['workers'])!
+  const figures = kept.figures ?? {}
+  // Every model asks its constants: they are the house's from here on.
+  applyFigures(figures)
   return {
     name: kept.name ?? 'This house',
     schools: { ...DEFAULT_SCHOOLS, ...kept.schools },
     workers,
     workerId: kept.workerId ?? workers[0]?.id ?? '',
+    kit: kept.kit ?? [...BLADE_IDS],
+    figures,
+    rules: kept.rules ?? {},
+    consentText: kept.consentText ?? '',
+    changes: kept.changes ?? [],
   }
 }
 
@@ -47,43 +64,100 @@ export async function keepHouse(db: Database, change: KeptHouse): Promise<void> 
   })
 }
 
-/** Changes schools, who works at this screen, or a worker's name, role and hand. */
-export async function changeHouse(
-  db: Database,
-  change: { schools?: Record<string, string>; workerId?: string; worker?: Worker },
-): Promise<House> {
+/** What may be changed of the house. */
+export interface HouseEdit {
+  readonly schools?: Record<string, string>
+  readonly workerId?: string
+  readonly worker?: Worker
+  readonly kit?: BladeId[]
+  /** null gives a figure its default back. */
+  readonly figures?: Record<string, number | null>
+  /** An empty edit gives a rule its default back. */
+  readonly rules?: HouseRules
+  readonly consentText?: string
+}
+
+const refuse = (code: string, sentence: string) =>
+  new HttpProblem(422, code, `${sentence} Nothing was changed.`)
+
+/** Changes the house. All of it or nothing; what changes plans and answers is written down with its date. */
+export async function changeHouse(db: Database, change: HouseEdit): Promise<House> {
   // What it builds on is read within the write, so that two changes at once are both kept.
   await db.write(async () => {
     const before = await readHouse(db)
+    const log: HouseChange[] = []
+    const atMs = Date.now()
+    const note = (what: string, from: string, to: string) => {
+      if (from !== to) log.push({ atMs, what, from, to })
+    }
     const named = [change.workerId, change.worker?.id].filter((id) => id !== undefined)
     if (named.some((id) => !before.workers.some((w) => w.id === id))) {
-      throw new HttpProblem(
-        422,
-        'no-such-worker',
-        'That worker is not of this house. Nothing was changed.',
-      )
+      throw refuse('no-such-worker', 'That worker is not of this house.')
     }
     for (const [id, choice] of Object.entries(change.schools ?? {})) {
-      const known =
-        SCHOOL_IDS.includes(id as SchoolId) &&
-        SCHOOLS[id as SchoolId].choices.some((c) => c.id === choice)
-      if (!known) {
-        throw new HttpProblem(
-          422,
-          'no-such-school',
-          `There is no school "${choice}" for "${id}". Nothing was changed.`,
-        )
+      const known = SCHOOL_IDS.includes(id as SchoolId) ? SCHOOLS[id as SchoolId] : undefined
+      const chosen = known?.choices.find((c) => c.id === choice)
+      if (!known || !chosen) {
+        throw refuse('no-such-school', `There is no school "${choice}" for "${id}".`)
       }
+      const was = known.choices.find((c) => c.id === before.schools[id as SchoolId])
+      note(known.question, was!.text, chosen.text)
     }
+    const figures = { ...before.figures }
+    for (const [id, value] of Object.entries(change.figures ?? {})) {
+      const { text, byDefault, unit } = checkFigure(id, value)
+      const was = figures[id] ?? byDefault
+      if (value === null || value === byDefault) delete figures[id]
+      else figures[id] = value
+      note(text, `${was} ${unit}`.trim(), `${value ?? byDefault} ${unit}`.trim())
+    }
+    const rules = editRules(before.rules, change.rules ?? {}, note)
+    if (change.kit) {
+      const words = (kit: readonly BladeId[]) => kit.map((id) => BLADES[id].name).join(', ')
+      note('Blades in the kit', words(before.kit), words(change.kit))
+    }
+    if (change.consentText !== undefined) note('Text of consent', before.consentText, change.consentText)
     if (change.worker) {
       await db.models.Worker.update(change.worker, { where: { id: change.worker.id } })
     }
     await keepHouse(db, {
       ...(change.schools && { schools: { ...before.schools, ...change.schools } }),
       ...(change.workerId !== undefined && { workerId: change.workerId }),
+      ...(change.kit && { kit: change.kit }),
+      ...(change.figures && { figures }),
+      ...(change.rules && { rules }),
+      ...(change.consentText !== undefined && { consentText: change.consentText }),
+      ...(log.length > 0 && { changes: [...before.changes, ...log] }),
     })
   })
   return readHouse(db)
+}
+
+function editRules(
+  before: HouseRules,
+  edits: HouseRules,
+  note: (what: string, from: string, to: string) => void,
+): HouseRules {
+  const rules: Record<string, HouseRules[string]> = { ...before }
+  for (const [ruleId, services] of Object.entries(edits)) {
+    const rule = RULES.find((r) => r.id === ruleId)
+    if (!rule) throw refuse('no-such-rule', `There is no rule "${ruleId}".`)
+    for (const [service, edit] of Object.entries(services)) {
+      if (!SERVICE_IDS.includes(service as ServiceId)) {
+        throw refuse('no-such-service', `There is no service "${service}".`)
+      }
+      const own = { ...rules[ruleId] }
+      const words = (e: typeof edit | undefined) =>
+        [e?.severity, e?.waitDays === undefined ? undefined : `${e.waitDays} days`].filter(Boolean).join(', ') ||
+        'default'
+      note(`${rule.short}, ${SERVICES[service as ServiceId].name}`, words(own[service as ServiceId]), words(edit))
+      if (edit.severity === undefined && edit.waitDays === undefined) delete own[service as ServiceId]
+      else own[service as ServiceId] = edit
+      if (Object.keys(own).length === 0) delete rules[ruleId]
+      else rules[ruleId] = own
+    }
+  }
+  return rules
 }
 
 /** Makes sure there is somebody to work: a house without workers gets one of each hand. */

@@ -7,7 +7,7 @@ import { todayFlags } from '../../core/history/flags.ts'
 import { meanGrowth, meanLeft } from '../../core/history/learn.ts'
 import type { Database } from '../db/connection.ts'
 import { readHouse } from '../house/service.ts'
-import { offsetMinutes } from '../visits/service.ts'
+import { offsetMinutes } from '../visits/plan.ts'
 import { dueOverview, type Overview } from './overview.ts'
 
 const BACK_DAYS = 42

@@ -16,7 +16,7 @@ export async function visitPage(db: Database, id: string): Promise<VisitPage> {
     readHair(db, visit.clientId),
     linesBefore(db, visit.clientId, id),
   ])
-  const { skin, worstRedness: _worst, bumps: _bumps, leftMm, ...shown } = visit
+  const { skin, schools, worstRedness: _worst, bumps: _bumps, leftMm, ...shown } = visit
   const { plan, endedAtMs, service, answers } = shown
   return {
     ...shown,
@@ -33,7 +33,7 @@ export async function visitPage(db: Database, id: string): Promise<VisitPage> {
         : windowAfter(
             { service, endedAtMs, leftMm, answers },
             skin,
-            plan?.schools ?? house.schools,
+            plan?.schools ?? { ...house.schools, ...schools },
             learnGrowth(skin, service, hair),
           ),
   }

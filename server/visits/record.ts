@@ -3,6 +3,7 @@ import type { SkinAndHair } from '../../core/client.ts'
 import type { ChairEvent } from '../../core/chair/service.ts'
 import type { Reading } from '../../core/grain/readings.ts'
 import type { SurfaceNotes } from '../../core/hair/layer.ts'
+import type { Schools } from '../../core/house/schools.ts'
 import type { Plan } from '../../core/plan/types.ts'
 import type { Asked } from '../../core/screening/screen.ts'
 import type { ServiceId } from '../../core/services.ts'
@@ -10,6 +11,7 @@ import type { HairReading, SkinAnswer, VisitState } from '../../contract/types.t
 import type { Database } from '../db/connection.ts'
 import { json, type Row } from '../db/reader.ts'
 import { notFound } from '../http/problem.ts'
+import { unpackPlan } from './planStore.ts'
 
 export interface VisitRecord {
   readonly id: string
@@ -35,8 +37,9 @@ export interface VisitRecord {
   readonly notes: SurfaceNotes
   /** The readings that this visit works from: its own and those of earlier visits, as they stood when it ended. */
   readonly readings: Reading[]
-  /** The client's skin and hair as they are now. */
+  /** The client's skin and hair, and the schools that differ for them, as they are now. */
   readonly skin: SkinAndHair
+  readonly schools: Partial<Schools>
 }
 
 /**
@@ -45,7 +48,7 @@ export interface VisitRecord {
  */
 const RECORD = `
   SELECT v.id, v.clientId, v.workerId, v.service, v.state, v.slotAtMs, v.startedAtMs, v.endedAtMs, v.routine,
-    v.worstRedness, v.bumps, v.asked, v.notes, v.leftMm, c.skin, p.plan, p.madeAtMs AS planMadeAtMs,
+    v.worstRedness, v.bumps, v.asked, v.notes, v.leftMm, c.skin, c.schools, p.plan, p.madeAtMs AS planMadeAtMs,
     (SELECT json_group_array(json_object(
         'id', id, 'seq', seq, 'kind', kind, 'atMs', atMs, 'stepId', stepId, 'reason', reason))
       FROM (SELECT * FROM chair_events WHERE visitId = v.id ORDER BY seq)) AS events,
@@ -74,8 +77,9 @@ function toRecord(row: Row): VisitRecord {
     asked: json<Asked>(row['asked'])!,
     notes: json<SurfaceNotes>(row['notes'])!,
     leftMm: json(row['leftMm']),
-    plan: json<Plan>(row['plan']),
+    plan: unpackPlan(row['plan']),
     skin: json<SkinAndHair>(row['skin'])!,
+    schools: json<Partial<Schools>>(row['schools']) ?? {},
     events: json<KeptEvent[]>(row['events'])!.map(({ stepId, reason, ...event }) => ({
       ...event,
       ...(stepId !== null && { stepId }),

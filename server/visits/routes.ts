@@ -2,6 +2,7 @@ import type { Express } from 'express'
 import type { ChairEvent } from '../../core/chair/service.ts'
 import type { Reading } from '../../core/grain/readings.ts'
 import type { SurfaceNotes } from '../../core/hair/layer.ts'
+import type { PlanChoice } from '../../core/plan/types.ts'
 import type { Asked } from '../../core/screening/screen.ts'
 import type { Moment, SkinAnswer } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
@@ -26,7 +27,9 @@ export function visitRoutes(app: Express, db: Database): void {
   mount(app, 'saveNotes', ({ params, body }) =>
     visits.saveNotes(db, params.id, body as SurfaceNotes),
   )
-  mount(app, 'savePlan', ({ params }) => visits.savePlan(db, params.id))
+  mount(app, 'savePlan', ({ params, body }) =>
+    visits.savePlan(db, params.id, body as PlanChoice),
+  )
   mount(app, 'addEvent', ({ params, body }) => visits.addEvent(db, params.id, body as ChairEvent))
   mount(app, 'saveSkinAnswer', ({ params, body }) =>
     visits.saveSkinAnswer(

@@ -2,27 +2,24 @@
 import { applyEvent, replay, type ChairEvent, type ChairState } from '../../core/chair/service.ts'
 import { executedLoads, leftStanding } from '../../core/chair/outcome.ts'
 import { NO_NOTES, type SurfaceNotes } from '../../core/hair/layer.ts'
-import { grainMap, type Reading } from '../../core/grain/readings.ts'
-import { ZONE_IDS, type ZoneId } from '../../core/head/zones.ts'
-import { makePlan } from '../../core/plan/makePlan.ts'
-import type { Plan } from '../../core/plan/types.ts'
+import type { Reading } from '../../core/grain/readings.ts'
+import { ALL_ZONE_IDS, type ZoneId } from '../../core/head/zones.ts'
+import type { Plan, PlanChoice } from '../../core/plan/types.ts'
 import { carriedMarks, markZones } from '../../core/screening/marks.ts'
-import { NOTHING_ASKED, screen, type Asked } from '../../core/screening/screen.ts'
+import { carriedAnswers, NOTHING_ASKED, type Asked } from '../../core/screening/screen.ts'
 import { serviceZones } from '../../core/services.ts'
 import { dateOf, DAY_MS } from '../../core/time/dates.ts'
 import type { ChairAnswer, Moment, SkinAnswer, VisitPage } from '../../contract/types.ts'
-import { keptByLines, ZONES } from '../atlas.ts'
-import { modelFrom, readHistory } from '../clients/model.ts'
+import { readHistory } from '../clients/model.ts'
 import { summariseAnswers } from '../../core/history/answers.ts'
 import type { Database } from '../db/connection.ts'
 import { json } from '../db/reader.ts'
 import { readHouse } from '../house/service.ts'
 import { HttpProblem, notFound } from '../http/problem.ts'
 import { visitPage } from './page.ts'
+import { offsetMinutes, planOf } from './plan.ts'
+import { packPlan } from './planStore.ts'
 import { readVisit, type VisitRecord } from './record.ts'
-
-/** Minutes east of UTC at a moment, as this machine keeps time. */
-export const offsetMinutes = (ms: number) => -new Date(ms).getTimezoneOffset()
 
 export async function addVisit(
   db: Database,
@@ -34,7 +31,8 @@ export async function addVisit(
       `SELECT (SELECT 1 FROM clients WHERE id = ?1) AS client,
         (SELECT clientId FROM visits WHERE id = ?2) AS holder,
         (SELECT id FROM visits WHERE clientId = ?1 AND state <> 'finished') AS unfinished,
-        (SELECT json_object('asked', json(asked), 'notes', json(notes)) FROM visits
+        (SELECT json_object('asked', json(asked), 'notes', json(notes), 'service', service, 'endedAtMs', endedAtMs)
+          FROM visits
           WHERE clientId = ?1 AND state = 'finished' ORDER BY endedAtMs DESC LIMIT 1) AS last`,
       [clientId, body.id],
     )
@@ -57,24 +55,49 @@ export async function addVisit(
       clientId,
       state: 'open',
       createdAtMs: Date.now(),
-      ...carriedOver(json<{ asked: Asked; notes: SurfaceNotes }>(last)),
+      ...carriedOver(json<LastVisit>(last), body.service),
     })
   })
   return visitPage(db, body.id)
 }
 
+interface LastVisit {
+  readonly asked: Asked
+  readonly notes: SurfaceNotes
+  readonly service: string
+  readonly endedAtMs: number
+}
+
 /**
- * What is there again at the next visit: marks, to be looked at once more; lines and kinds of hair as they were. Strays
- * were tweezed, and everything else is asked anew.
+ * What is there again at the next visit: marks, to be looked at once more; answers, asked only as "still so?"; the patch test
+ * and the signature of the same service; lines and kinds of hair as they were. Strays were tweezed.
  */
-function carriedOver(before: { asked: Asked; notes: SurfaceNotes } | null): {
+function carriedOver(
+  before: LastVisit | null,
+  service: string,
+): {
   asked: Asked
   notes: SurfaceNotes
 } {
+  if (!before) return { asked: NOTHING_ASKED, notes: NO_NOTES }
+  const { answers, spots, consent, patchTest, clinician } = before.asked
+  const askedOn = dateOf(before.endedAtMs, offsetMinutes(before.endedAtMs))
+  const same = before.service === service
   return {
-    asked: { ...NOTHING_ASKED, spots: carriedMarks(before?.asked.spots ?? []) },
-    notes: { ...(before?.notes ?? NO_NOTES), strays: [] },
+    asked: {
+      // A service that is new to the client is asked about as a first one again.
+      answers: carriedAnswers(same ? answers : withoutFirst(answers), askedOn),
+      spots: carriedMarks(spots),
+      ...(same && consent && { consent }),
+      ...(same && patchTest && { patchTest }),
+      ...(clinician && { clinician }),
+    },
+    notes: { ...before.notes, strays: [] },
   }
+}
+
+function withoutFirst({ 'first-ever': _first, ...rest }: Asked['answers']): Asked['answers'] {
+  return rest
 }
 
 async function requireWorker(db: Database, id: string): Promise<void> {
@@ -117,7 +140,7 @@ export async function changeVisit(
 
 /** Ids of zones that a body may name. */
 function requireZones(ids: readonly string[]): void {
-  const unknown = ids.find((id) => !ZONE_IDS.includes(id as ZoneId))
+  const unknown = ids.find((id) => !ALL_ZONE_IDS.includes(id as ZoneId))
   if (unknown !== undefined) {
     throw new HttpProblem(
       422,
@@ -189,28 +212,13 @@ export async function saveNotes(db: Database, id: string, notes: SurfaceNotes): 
 }
 
 /** Makes the plan from what is stored and keeps it with the visit; it does not change when the map changes later. */
-export async function savePlan(db: Database, id: string): Promise<VisitPage> {
+export async function savePlan(db: Database, id: string, choice: PlanChoice): Promise<VisitPage> {
   await db.write(async () => {
     const visit = await readVisit(db, id)
     requireOpen(visit, 'the plan')
-    const { service, skin, clientId } = visit
-    const [house, history] = await Promise.all([readHouse(db), readHistory(db, clientId)])
-    const model = modelFrom(history, skin, service)
-    const now = Date.now()
-    const offset = offsetMinutes(now)
-    const plan = makePlan({
-      service,
-      zones: ZONES,
-      grain: grainMap(visit.readings, now),
-      client: skin,
-      screening: screen(service, visit.asked, house.schools, dateOf(now, offset), now, offset),
-      schools: house.schools,
-      hand: house.workers.find((w) => w.id === visit.workerId)!.hand,
-      sensitivity: (zone) => model.sensitivity[zone]!,
-      growth: (zone) => model.growth[zone]!,
-      notes: { ...visit.notes, keptShares: keptByLines(visit.notes) },
-    })
-    await db.models.Plan.upsert({ visitId: id, plan, madeAtMs: now })
+    const [house, history] = await Promise.all([readHouse(db), readHistory(db, visit.clientId)])
+    const plan = packPlan(planOf(visit, house, history, choice))
+    await db.models.Plan.upsert({ visitId: id, plan, madeAtMs: Date.now() })
   })
   return visitPage(db, id)
 }

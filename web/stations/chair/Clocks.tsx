@@ -2,7 +2,7 @@
 import { useInterval } from '@mantine/hooks'
 import { useState } from 'react'
 import { latherLeftMs } from '../../../core/chair/service.ts'
-import { bladeLifeStrokes } from '../../../core/plan/makePlan.ts'
+import { bladeLifeStrokes } from '../../../core/plan/tools.ts'
 import { ROUTINE_CONSTANTS } from '../../../core/plan/routine.ts'
 import { clockText } from '../../state/words.ts'
 

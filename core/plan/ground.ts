@@ -1,0 +1,108 @@
+/** What plans stand on: the head or the sheet of arms and legs, with the growth over it. */
+import { bodyMesh, BODY_ZONES } from '../body/body.ts'
+import { carry, displayCarry, displayVectors, type Carry } from '../grain/carry.ts'
+import type { FieldAnswer, FieldGround } from '../grain/field.ts'
+import { findTurning, type ZonedReading } from '../grain/whorls.ts'
+import { startingGuess } from '../grain/startingGuess.ts'
+import { directionOf } from '../head/frames.ts'
+import type { ZonedMesh, ZoneRecord } from '../head/head.ts'
+import { Locator } from '../head/locate.ts'
+import { triangleNeighbours } from '../head/walk.ts'
+import { BODY_IDS, ZONE_IDS } from '../head/zones.ts'
+import { constant } from '../house/constants.ts'
+import { linePath, type KeepLine } from '../lines/keepLine.ts'
+import type { Surface } from '../head/geodesic.ts'
+import type { Room } from './handle.ts'
+import type { DrawnLine, SkinFlow, SkinGround } from './skin.ts'
+
+export const BODY_FIELD_CONSTANTS = {
+  reachMm: constant(70, 'mm', 'On arms and legs a reading speaks for about this far', 'H'),
+  guessWeight: constant(0.05, '', 'Weight of a starting guess beside readings', 'H'),
+} as const
+
+/** The head as ground of plans. */
+export function headGround(
+  mesh: ZonedMesh,
+  zones: readonly ZoneRecord[],
+  neighbours = triangleNeighbours(mesh),
+): SkinGround {
+  return { mesh, zoneIds: ZONE_IDS, records: new Map(zones.map((z) => [z.id, z])), neighbours }
+}
+
+/** What handles are cast against. */
+export function headRoom(mesh: ZonedMesh): Room {
+  return { locator: new Locator(mesh), zoneOf: (t) => ZONE_IDS[mesh.zones[t]!]! }
+}
+
+/** The head's field over the display mesh, with the places where it turns. */
+export function headFlow(
+  field: FieldGround,
+  answer: FieldAnswer,
+  readings: readonly ZonedReading[],
+  mesh: ZonedMesh,
+  solveZones: Uint8Array,
+  display: Carry & { readonly first: Float32Array } = displayCarry(field, mesh),
+): SkinFlow {
+  const carried = carry(display, answer)
+  return {
+    vectors: displayVectors(display, mesh, carried),
+    trust: carried.trust,
+    turning: findTurning(field, answer, readings, solveZones).whorls.map((w) => w.point),
+  }
+}
+
+let sheet: SkinGround | undefined
+
+/** The sheet of arms and legs. */
+export function bodyGround(): SkinGround {
+  if (!sheet) {
+    const mesh = bodyMesh()
+    sheet = {
+      mesh,
+      zoneIds: BODY_IDS,
+      records: new Map(BODY_ZONES.map((z) => [z.id, z])),
+      neighbours: triangleNeighbours(mesh),
+    }
+  }
+  return sheet
+}
+
+/** Growth over the sheet: readings of a zone weighted by nearness, beside the starting guess. */
+export function bodyFlow(readings: readonly ZonedReading[]): SkinFlow {
+  const { mesh } = bodyGround()
+  const n = mesh.positions.length / 3
+  const vectors = new Float32Array(3 * n)
+  const trust = new Float32Array(n)
+  const reach = BODY_FIELD_CONSTANTS.reachMm.value
+  const guess = BODY_FIELD_CONSTANTS.guessWeight.value
+  for (const zone of BODY_ZONES) {
+    const [first, count] = mesh.ranges[BODY_IDS.indexOf(zone.id)]!
+    const own = readings.filter((r) => r.zoneId === zone.id)
+    const usual = directionOf(zone.id, zone.centre.point, zone.centre.normal, startingGuess(zone.id)!)
+    for (const v of new Set(mesh.indices.subarray(3 * first, 3 * (first + count)))) {
+      let x = guess * usual[0]
+      let y = guess * usual[1]
+      let weight = 0
+      for (const r of own) {
+        const d2 = (r.point[0] - mesh.positions[3 * v]!) ** 2 + (r.point[1] - mesh.positions[3 * v + 1]!) ** 2
+        const w = r.weight * Math.exp(-d2 / (2 * reach * reach))
+        const size = Math.hypot(r.tangent[0], r.tangent[1]) || 1
+        x += (w * r.tangent[0]) / size
+        y += (w * r.tangent[1]) / size
+        weight += w
+      }
+      const size = Math.hypot(x, y) || 1
+      vectors[3 * v] = x / size
+      vectors[3 * v + 1] = y / size
+      trust[v] = weight > 0 ? Math.min(1, weight, size / (weight + guess)) : 0
+    }
+  }
+  return { vectors, trust, turning: [] }
+}
+
+/** Keep-lines with their way over the skin. */
+export function drawnLines(surface: () => Surface, lines: readonly KeepLine[]): DrawnLine[] {
+  return lines
+    .filter((l) => l.taps.length > 1)
+    .map((l) => ({ kind: l.kind, keep: l.keep, path: linePath(surface(), l) }))
+}

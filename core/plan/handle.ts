@@ -1,0 +1,173 @@
+/**
+ * Whether the handle has room: cast from the lane along its length against the head's mesh and the client's shoulders and
+ * chest. Where it would meet something, another stance or the other hand is taken.
+ */
+import { cross, dot, unit, type Vec3 } from '../head/frames.ts'
+import type { Locator } from '../head/locate.ts'
+import { ZONE_FACTS } from '../head/zoneFacts.ts'
+import { zoneStem, type ZoneId } from '../head/zones.ts'
+import { toRadians } from '../grain/circular.ts'
+import { constant } from '../house/constants.ts'
+import type { Blade } from './blades.ts'
+import { stances, stanceWords, turnDeg, type Hand, type Stance } from './hands.ts'
+import type { ServiceFamily } from '../services.ts'
+import type { Reason } from './types.ts'
+
+export const HANDLE_CONSTANTS = {
+  roundMm: constant(5, 'mm', 'A handle and the fingers on it need this much room each way', 'H'),
+  freeMm: constant(18, 'mm', 'Up to this far from the edge the handle may be near the skin it works', 'H'),
+  armMm: constant(520, 'mm', 'Worker’s elbow from the middle of the client’s head', 'H'),
+} as const
+
+const C = HANDLE_CONSTANTS
+const STEP_MM = 7
+
+/** What the handle is cast against. */
+export interface Room {
+  readonly locator: Locator
+  /** Zone of a triangle of the mesh that the locator knows. */
+  readonly zoneOf: (triangle: number) => ZoneId
+}
+
+/** The client's shoulders and chest when sitting up: round bars from a to b, mm. */
+const TRUNK: readonly { name: string; a: Vec3; b: Vec3; r: number }[] = [
+  { name: 'shoulder', a: [-150, -262, -34], b: [150, -262, -34], r: 58 },
+  { name: 'chest', a: [-90, -330, 10], b: [90, -330, 10], r: 95 },
+]
+
+/** Where the worker's hand comes from, in the directions of the client's head. */
+function reachFrom(hour: number, turn: string): Vec3 {
+  // A head turned to its left sees the room turned to its right.
+  const angle = (hour / 12) * 2 * Math.PI - toRadians(turnDeg(turn))
+  return [Math.sin(angle) * C.armMm.value, -60, Math.cos(angle) * C.armMm.value]
+}
+
+/** The handle's direction from the lane's middle for a worker who stands at an hour with a blade in one hand. */
+export function handleWay(
+  blade: Blade,
+  point: Vec3,
+  normal: Vec3,
+  stroke: Vec3,
+  hour: number,
+  turn: string,
+  backhand: boolean,
+): Vec3 {
+  const lift = toRadians(blade.handle.liftDeg)
+  let along = stroke
+  if (blade.handle.way === 'along-edge') {
+    const edge = cross(normal, stroke)
+    const from = reachFrom(hour, turn)
+    const toward = dot(edge, [from[0] - point[0], from[1] - point[1], from[2] - point[2]]) >= 0
+    along = toward !== backhand ? edge : [-edge[0], -edge[1], -edge[2]]
+  }
+  const c = Math.cos(lift)
+  const s = Math.sin(lift)
+  return unit([
+    c * along[0] + s * normal[0],
+    c * along[1] + s * normal[1],
+    c * along[2] + s * normal[2],
+  ])
+}
+
+/** What a handle would meet first and how far along it; undefined when it has room. */
+export function meets(
+  room: Room,
+  blade: Blade,
+  point: Vec3,
+  way: Vec3,
+): { what: string; atMm: number } | undefined {
+  const round = C.roundMm.value
+  for (let along = C.freeMm.value; along <= blade.handle.lengthMm; along += STEP_MM) {
+    const at: Vec3 = [
+      point[0] + along * way[0],
+      point[1] + along * way[1],
+      point[2] + along * way[2],
+    ]
+    for (const bar of TRUNK) {
+      if (fromBar(at, bar.a, bar.b) < bar.r + round) return { what: bar.name, atMm: along }
+    }
+    const near = room.locator.within(at, round)
+    if (near !== undefined) {
+      return { what: ZONE_FACTS[zoneStem(room.zoneOf(near))].name.toLowerCase(), atMm: along }
+    }
+  }
+  return undefined
+}
+
+function fromBar(p: Vec3, a: Vec3, b: Vec3): number {
+  const d: Vec3 = [b[0] - a[0], b[1] - a[1], b[2] - a[2]]
+  const q: Vec3 = [p[0] - a[0], p[1] - a[1], p[2] - a[2]]
+  const t = Math.max(0, Math.min(1, dot(q, d) / dot(d, d)))
+  return Math.hypot(q[0] - t * d[0], q[1] - t * d[1], q[2] - t * d[2])
+}
+
+/** The stance in which the handle has room, with the reason where it is not the usual one. */
+export function findStance(
+  room: Room | undefined,
+  blade: Blade,
+  zoneId: ZoneId,
+  lane: { point: Vec3; normal: Vec3; stroke: Vec3 },
+  hand: Hand,
+  family: ServiceFamily,
+  turn: string,
+  towardWorker = false,
+): { stance: Stance; reason: Reason } {
+  const comes = (hour: number) => dot(lane.stroke, reachFrom(hour, turn))
+  const hours = towardWorker
+    ? [...stances(zoneId, hand, family)].sort((a, b) => comes(b) - comes(a))
+    : stances(zoneId, hand, family)
+  const usual: Reason = { text: stanceWords(hours[0]!), mark: 'C' }
+  if (!room) return { stance: { hour: hours[0]!, text: stanceWords(hours[0]!) }, reason: usual }
+  const other: Hand = hand === 'right' ? 'left' : 'right'
+  let first: string | undefined
+  let best: { hour: number; atMm: number } = { hour: hours[0]!, atMm: 0 }
+  const tried = new Map<string, ReturnType<typeof meets>>()
+  for (const backhand of [false, true]) {
+    for (const hour of hours) {
+      const way = handleWay(blade, lane.point, lane.normal, lane.stroke, hour, turn, backhand)
+      const key = way.map((x) => x.toFixed(3)).join()
+      if (!tried.has(key)) tried.set(key, meets(room, blade, lane.point, way))
+      const met = tried.get(key)
+      if (!met) {
+        const text = stanceWords(hour)
+        if (first === undefined) {
+          return {
+            stance: { hour, text },
+            reason: {
+              text: `${text} ${towardWorker ? 'The stroke comes toward you, and the' : 'The'} handle has room there.`,
+              mark: 'C',
+            },
+          }
+        }
+        return backhand
+          ? {
+              stance: { hour, text: `${text} Blade in the ${other} hand.`, hand: other },
+              reason: {
+                text: `Blade in the ${other} hand: in the ${hand} hand the handle would meet the ${first}.`,
+                mark: 'H',
+              },
+            }
+          : {
+              stance: { hour, text },
+              reason: {
+                text: `${text} From the usual place the handle would meet the ${first}.`,
+                mark: 'H',
+              },
+            }
+      }
+      first ??= met.what
+      if (!backhand && met.atMm > best.atMm) best = { hour, atMm: met.atMm }
+      // A razor with a head points the same way wherever one stands.
+      if (blade.handle.way === 'ahead') break
+    }
+    if (blade.handle.way === 'ahead') break
+  }
+  const text = stanceWords(best.hour)
+  return {
+    stance: { hour: best.hour, text: `${text} Short grip.` },
+    reason: {
+      text: `The handle comes near the ${first} however it is held: take it short, about ${Math.max(2, Math.floor(best.atMm / 10))} cm from the edge.`,
+      mark: 'H',
+    },
+  }
+}

@@ -1,0 +1,50 @@
+/** What lies ready: blades, towels, paper, gloves, with their cost (M14). */
+import { constant } from '../house/constants.ts'
+import type { ServiceId } from '../services.ts'
+import { BLADES, type BladeId } from './blades.ts'
+import type { KitItem, Lane } from './types.ts'
+import { hasLather } from './routine.ts'
+
+export const KIT_CONSTANTS = {
+  towelCost: constant(0.35, '€', 'Washing a towel', 'H'),
+  glovesCost: constant(0.12, '€', 'A pair of gloves', 'H'),
+  paperCost: constant(0.02, '€', 'A sheet of paper', 'H'),
+  latherCost: constant(0.4, '€', 'Oil and lather for one service', 'H'),
+  balmCost: constant(0.3, '€', 'Balm, a coin-sized amount', 'H'),
+  strokesPerSheet: constant(45, 'strokes', 'Strokes wiped on one sheet of paper', 'H'),
+  headTowels: constant(3, 'towels', 'Towels for a head, one of them kept back', 'C'),
+  faceTowels: constant(2, 'towels', 'Towels for a face, one of them kept back', 'H'),
+} as const
+
+const C = KIT_CONSTANTS
+
+/** Lists the kit of a service. */
+export function kitFor(
+  service: ServiceId,
+  lanes: readonly Lane[],
+  blades: ReadonlyMap<BladeId, number>,
+  strays: number,
+): KitItem[] {
+  const items: KitItem[] = []
+  const add = (name: string, count: number, unit: string, each: number) => {
+    if (count > 0) items.push({ name, count, unit, cost: Math.round(count * each * 100) / 100 })
+  }
+  for (const [id, count] of blades) add(BLADES[id].name, count, count === 1 ? 'blade' : 'blades', BLADES[id].price)
+  const strokes = lanes.reduce((s, l) => s + l.strokes, 0)
+  const towels =
+    service === 'head-shave'
+      ? C.headTowels.value
+      : service === 'face-shave'
+        ? C.faceTowels.value
+        : service === 'brow-tidy'
+          ? 0
+          : 1
+  add('towels', towels, towels === 1 ? 'towel' : 'towels', C.towelCost.value)
+  add('gloves', 1, 'pair', C.glovesCost.value)
+  add('paper', Math.max(1, Math.ceil(strokes / C.strokesPerSheet.value)), 'sheets', C.paperCost.value)
+  if (hasLather(service)) add('oil and lather', 1, 'bowl', C.latherCost.value)
+  if (strays > 0) add('tweezers', 1, 'pair', 0)
+  add('styptic', 1, 'stick', 0)
+  add('balm without alcohol', 1, 'coin', C.balmCost.value)
+  return items
+}

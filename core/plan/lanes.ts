@@ -1,0 +1,182 @@
+/** What a lane is made of and what it measures: growth, size along and across the stroke, roundness along the edge. */
+import { apart, BIN, BINS } from './turns.ts'
+import { bearingOf, clockFrame, cross, directionOf, dot, unit, type Vec3 } from '../head/frames.ts'
+import { isBody, type ZoneId } from '../head/zones.ts'
+import { laneLetter, type Cover } from './cover.ts'
+import { carryDirection, type ZoneSkin } from './skin.ts'
+
+/** A lane before it is known which way it is stroked. */
+export interface LaneShape {
+  readonly zoneId: ZoneId
+  readonly letter: string
+  readonly cells: readonly number[]
+  readonly areaCm2: number
+  /** Mean growth on the zone's chart, radians clockwise from 12 at the zone's middle. */
+  readonly growth: number
+  /** Area by growth on the chart, cm², in BINS bins. */
+  readonly turns: Float64Array
+  readonly trust: number
+  /** Middle of the lane on the skin. */
+  readonly point: Vec3
+  readonly normal: Vec3
+}
+
+/** The lanes of a zone. */
+export function laneShapes(skin: ZoneSkin, cover: Cover): LaneShape[] {
+  const cells: number[][] = Array.from({ length: cover.count }, () => [])
+  cover.lane.forEach((l, c) => l >= 0 && cells[l]!.push(c))
+  return cells.map((own, index) => {
+    const turns = new Float64Array(BINS)
+    let areaCm2 = 0
+    let trust = 0
+    let x = 0
+    let y = 0
+    const middle = [0, 0, 0]
+    for (const c of own) {
+      const a = skin.areaCm2[c]!
+      areaCm2 += a
+      trust += a * skin.trust[c]!
+      x += a * Math.cos(skin.growth[c]!)
+      y += a * Math.sin(skin.growth[c]!)
+      turns[Math.floor(skin.growth[c]! / BIN) % BINS]! += a
+      for (let k = 0; k < 3; k++) middle[k]! += a * skin.middle[3 * c + k]!
+    }
+    const at = middle.map((s) => s / areaCm2)
+    let nearest = own[0]!
+    let least = Infinity
+    for (const c of own) {
+      const d = Math.hypot(
+        skin.middle[3 * c]! - at[0]!,
+        skin.middle[3 * c + 1]! - at[1]!,
+        skin.middle[3 * c + 2]! - at[2]!,
+      )
+      if (d < least) {
+        least = d
+        nearest = c
+      }
+    }
+    const growth = Math.atan2(y, x)
+    return {
+      zoneId: skin.zone.id,
+      letter: laneLetter(index),
+      cells: own,
+      areaCm2,
+      growth: growth < 0 ? growth + 2 * Math.PI : growth,
+      turns,
+      trust: trust / areaCm2,
+      point: vec(skin.middle, nearest),
+      normal: vec(skin.normal, nearest),
+    }
+  })
+}
+
+const vec = (a: Float64Array, c: number): Vec3 => [a[3 * c]!, a[3 * c + 1]!, a[3 * c + 2]!]
+
+/** A direction on the zone's chart as a unit tangent at the lane's middle. */
+export function laneDirection(skin: ZoneSkin, lane: LaneShape, chartBearing: number): Vec3 {
+  const { point, normal } = skin.zone.centre
+  const n = unit(normal)
+  return carryDirection(directionOf(skin.zone.id, point, n, chartBearing), n, lane.normal)
+}
+
+/** The chart bearing of a direction at the lane's middle. */
+export function chartBearing(skin: ZoneSkin, lane: LaneShape, direction: Vec3): number {
+  const { point, normal } = skin.zone.centre
+  const n = unit(normal)
+  const d = carryDirection(direction, lane.normal, n)
+  const { noon, three } = clockFrame(skin.zone.id, point, n)
+  const angle = Math.atan2(dot(d, three), dot(d, noon))
+  return angle < 0 ? angle + 2 * Math.PI : angle
+}
+
+/** Bearing of a tangent at the lane's middle on the clock there. */
+export function laneBearing(lane: LaneShape, direction: Vec3): number {
+  return bearingOf(lane.zoneId, lane.point, lane.normal, direction)
+}
+
+/** Mean over a lane of something that depends on the angle between stroke and growth. */
+export function overLane(lane: LaneShape, stroke: number, of: (angle: number) => number): number {
+  let sum = 0
+  let all = 0
+  for (let b = 0; b < BINS; b++) {
+    const w = lane.turns[b]!
+    if (w === 0) continue
+    sum += w * of(apart((b + 0.5) * BIN, stroke))
+    all += w
+  }
+  return sum / all
+}
+
+/** Angle from the wanted relation within which nine tenths of the lane lie, degrees. */
+export function withinDeg(lane: LaneShape): number {
+  const list: [number, number][] = []
+  for (let b = 0; b < BINS; b++) {
+    if (lane.turns[b]! > 0) list.push([apart((b + 0.5) * BIN, lane.growth), lane.turns[b]!])
+  }
+  list.sort((a, b) => a[0] - b[0])
+  let left = 0.9 * lane.areaCm2
+  for (const [angle, area] of list) {
+    left -= area
+    if (left <= 1e-9) return Math.round((angle * 180) / Math.PI)
+  }
+  return list.length > 0 ? Math.round((list[list.length - 1]![0] * 180) / Math.PI) : 0
+}
+
+/** Length along a stroke and width across it, mm. */
+export function laneExtent(skin: ZoneSkin, lane: LaneShape, stroke: Vec3): { lengthMm: number; widthMm: number } {
+  const edge = cross(lane.normal, stroke)
+  let [l0, l1, w0, w1] = [Infinity, -Infinity, Infinity, -Infinity]
+  for (const c of lane.cells) {
+    const p = vec(skin.middle, c)
+    const l = dot(p, stroke)
+    const w = dot(p, edge)
+    l0 = Math.min(l0, l)
+    l1 = Math.max(l1, l)
+    w0 = Math.min(w0, w)
+    w1 = Math.max(w1, w)
+  }
+  // Middles of cells stop half a cell short of the rim.
+  return { lengthMm: Math.max(3, l1 - l0 + 2), widthMm: Math.max(3, w1 - w0 + 2) }
+}
+
+/** Fewest cells that a roundness is measured from; fewer take the zone's own. */
+const LEAST_CELLS = 12
+
+/**
+ * Radius of curvature along the edge, mm (negative is hollow, 10 000 flat): the normals of the lane are laid over its
+ * places by least squares, and the slope along the edge is the curvature.
+ */
+export function edgeRadiusMm(skin: ZoneSkin, lane: LaneShape, stroke: Vec3): number {
+  const edge = cross(lane.normal, stroke)
+  if (isBody(lane.zoneId)) {
+    // A flat outline has lost its roundness: it lies round the limb, across the sheet.
+    return radiusOf(edge[0] ** 2 / skin.zone.curvature.tightMm)
+  }
+  if (lane.cells.length < LEAST_CELLS) return skin.zone.curvature.tightMm
+  let [w, sx, sy, sn, sxx, sxy, syy, sxn, syn] = [0, 0, 0, 0, 0, 0, 0, 0, 0]
+  for (const c of lane.cells) {
+    const a = skin.areaCm2[c]!
+    const p = vec(skin.middle, c)
+    const d: Vec3 = [p[0] - lane.point[0], p[1] - lane.point[1], p[2] - lane.point[2]]
+    const x = dot(d, edge)
+    const y = dot(d, stroke)
+    const n = dot(vec(skin.normal, c), edge)
+    w += a
+    sx += a * x
+    sy += a * y
+    sn += a * n
+    sxx += a * x * x
+    sxy += a * x * y
+    syy += a * y * y
+    sxn += a * x * n
+    syn += a * y * n
+  }
+  const vxx = sxx - (sx * sx) / w
+  const vxy = sxy - (sx * sy) / w
+  const vyy = syy - (sy * sy) / w
+  const det = vxx * vyy - vxy * vxy
+  if (!(det > 1e-9)) return skin.zone.curvature.tightMm
+  return radiusOf(((sxn - (sx * sn) / w) * vyy - (syn - (sy * sn) / w) * vxy) / det)
+}
+
+const radiusOf = (k: number) => (Math.abs(k) < 1e-4 ? 10_000 : 1 / k)

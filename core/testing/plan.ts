@@ -1,0 +1,97 @@
+/** Plans of made-up clients on the built head, for tests and measuring. */
+import { hairIn, type SkinAndHair } from '../client.ts'
+import { displayCarry } from '../grain/carry.ts'
+import { fieldGround, GrainField } from '../grain/field.ts'
+import { guessReadings } from '../grain/guesses.ts'
+import { toFieldReading, type Reading } from '../grain/readings.ts'
+import type { ZonedReading } from '../grain/whorls.ts'
+import { makeSurface, type Surface } from '../head/geodesic.ts'
+import { DEFAULT_SCHOOLS, type Schools } from '../house/schools.ts'
+import type { KeepLine } from '../lines/keepLine.ts'
+import { BLADE_IDS } from '../plan/blades.ts'
+import { bodyFlow, bodyGround, drawnLines, headFlow, headGround, headRoom } from '../plan/ground.ts'
+import type { PlanInput } from '../plan/makePlan.ts'
+import { FIRST_CHOICE } from '../plan/types.ts'
+import { PlanMemory } from '../plan/zonePlan.ts'
+import { priorGrowth } from '../regrowth/growth.ts'
+import { RULES } from '../screening/rules.ts'
+import { screen, type Asked, type Spot } from '../screening/screen.ts'
+import { isBodyService } from '../services.ts'
+import { priorSensitivity } from '../skin/sensitivity.ts'
+import { HEAD, ZONES } from './head.ts'
+
+const GROUND = headGround(HEAD.display, ZONES)
+const ROOM = headRoom(HEAD.display)
+const FIELD = fieldGround(HEAD.solve, guessReadings(ZONES))
+const DISPLAY = displayCarry(FIELD, HEAD.display)
+let surface: Surface | undefined
+export const surfaceOf = () => (surface ??= makeSurface(HEAD.display))
+
+/** Every question answered with no. */
+export const NOTHING: Asked['answers'] = Object.fromEntries(RULES.map((r) => [r.id, { yes: false }]))
+
+export const SKIN: SkinAndHair = {
+  reactivity: 'average',
+  faceHair: 'beard',
+  coarseness: 'medium',
+  curl: 'straight',
+  bumpProne: false,
+}
+
+export interface PlanCase extends Partial<
+  Omit<PlanInput, 'client' | 'schools' | 'lines' | 'notes' | 'choice'>
+> {
+  readonly skin?: Partial<SkinAndHair>
+  readonly schools?: Partial<Schools>
+  readonly answers?: Asked['answers']
+  readonly spots?: readonly Spot[]
+  readonly readings?: readonly Reading[]
+  readonly keepLines?: readonly KeepLine[]
+  readonly notes?: Partial<PlanInput['notes']>
+  readonly choice?: Partial<PlanInput['choice']>
+}
+
+/** The growth over the head for a list of readings. */
+export function flowOf(readings: readonly ZonedReading[]) {
+  const field = new GrainField(FIELD)
+  field.setAll(readings)
+  return headFlow(FIELD, field.answer(), readings, HEAD.display, HEAD.solve.zones, DISPLAY)
+}
+
+const flows = new Map<string, ReturnType<typeof flowOf>>()
+
+/** Everything that a plan needs, from what a test cares about. */
+export function planInput(c: PlanCase = {}): PlanInput {
+  const { service = 'face-shave' } = c
+  const client = { ...SKIN, ...c.skin }
+  const schools = { ...DEFAULT_SCHOOLS, ...c.schools }
+  const asked: Asked = { answers: { ...NOTHING, ...c.answers }, spots: c.spots ?? [] }
+  const body = isBodyService(service)
+  const readings = (c.readings ?? []).map((r) => toFieldReading(r, 0))
+  const key = body ? 'body' : JSON.stringify(readings.map((r) => [r.id, r.tangent]))
+  let flow = c.flow ?? (body ? undefined : flows.get(key))
+  if (!flow) {
+    flow = body ? bodyFlow(readings) : flowOf(readings)
+    if (!body) flows.set(key, flow)
+  }
+  return {
+    service,
+    ground: c.ground ?? (body ? bodyGround() : GROUND),
+    flow,
+    room: 'room' in c ? c.room : body ? undefined : ROOM,
+    lines: drawnLines(surfaceOf, c.keepLines ?? []),
+    client,
+    screening:
+      c.screening ?? screen(service, asked, schools, '2026-05-20', Date.UTC(2026, 4, 20, 10), 0),
+    schools,
+    hand: c.hand ?? 'right',
+    level: c.level ?? 'practised',
+    kit: c.kit ?? BLADE_IDS,
+    sensitivity: c.sensitivity ?? (() => priorSensitivity(client.reactivity)),
+    growth: c.growth ?? ((zone) => priorGrowth(zone, hairIn(zone, client.faceHair))),
+    notes: { keptZones: [], hair: {}, strays: [], ...c.notes },
+    house: { version: 0, changed: {} },
+    choice: { ...FIRST_CHOICE, ...c.choice },
+    memory: c.memory ?? new PlanMemory(),
+  }
+}

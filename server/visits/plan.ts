@@ -1,0 +1,67 @@
+/** Makes the plan of a visit from what is stored. */
+import { GrainField } from '../../core/grain/field.ts'
+import { toFieldReading } from '../../core/grain/readings.ts'
+import { bodyFlow, bodyGround, drawnLines, headFlow } from '../../core/plan/ground.ts'
+import { makePlan } from '../../core/plan/makePlan.ts'
+import { houseVersion } from '../../core/house/register.ts'
+import type { Plan, PlanChoice } from '../../core/plan/types.ts'
+import { PlanMemory } from '../../core/plan/zonePlan.ts'
+import { screen } from '../../core/screening/screen.ts'
+import { isBodyService } from '../../core/services.ts'
+import { dateOf, DAY_MS } from '../../core/time/dates.ts'
+import type { House } from '../../contract/types.ts'
+import { atlas } from '../atlas.ts'
+import { modelFrom, type History } from '../clients/model.ts'
+import { HttpProblem } from '../http/problem.ts'
+import type { VisitRecord } from './record.ts'
+
+/** Minutes east of UTC at a moment, as this machine keeps time. */
+export const offsetMinutes = (ms: number) => -new Date(ms).getTimezoneOffset()
+
+export function planOf(visit: VisitRecord, house: House, history: History, choice: PlanChoice): Plan {
+  const { service, skin, notes } = visit
+  const now = Date.now()
+  const schools = { ...house.schools, ...visit.schools }
+  const model = modelFrom(history, skin, service)
+  const worker = house.workers.find((w) => w.id === visit.workerId)
+  if (!worker) throw new HttpProblem(422, 'no-such-worker', 'That worker is not of this house. Choose one at Ask.')
+  const screening = screen(
+    service,
+    visit.asked,
+    schools,
+    dateOf(now, offsetMinutes(now)),
+    now,
+    offsetMinutes,
+    house.rules,
+  )
+  // Readings age by the day, as on the screen.
+  const asOf = Math.ceil(now / DAY_MS) * DAY_MS
+  const readings = visit.readings.map((r) => toFieldReading(r, asOf))
+  const onBody = isBodyService(service)
+  const head = onBody ? undefined : atlas()
+  const flow = () => {
+    if (!head) return bodyFlow(readings)
+    const field = new GrainField(head.field)
+    field.setAll(readings)
+    return headFlow(head.field, field.answer(), readings, head.packed.display, head.packed.solve.zones, head.display)
+  }
+  return makePlan({
+    service,
+    ground: head?.ground ?? bodyGround(),
+    flow: flow(),
+    room: head?.room,
+    lines: head ? drawnLines(head.surface, notes.lines) : [],
+    client: skin,
+    screening,
+    schools,
+    hand: worker.hand,
+    level: worker.level,
+    kit: house.kit,
+    sensitivity: (zone) => model.sensitivity[zone]!,
+    growth: (zone) => model.growth[zone]!,
+    notes,
+    house: houseVersion(house.changes.length, house.figures),
+    choice,
+    memory: new PlanMemory(),
+  })
+}
