@@ -369,13 +369,13 @@ export const planChoiceSchema = y
       .string()
       .oneOf([...STYLES])
       .default('balanced'),
-    edits: mapOf<LaneEdit>(/^[a-z0-9-]{1,40}:\d{1,2}:[a-zA-Z]$/, laneEdit, 'changes by lane').default({}),
+    edits: mapOf<LaneEdit>(
+      /^[a-z0-9-]{1,40}:\d{1,2}:[a-zA-Z]$/,
+      laneEdit,
+      'changes by lane',
+    ).default({}),
     within: y.number().min(1).max(300).optional(),
-    order: y
-      .array()
-      .of(y.string().max(60).required())
-      .max(400)
-      .optional(),
+    order: y.array().of(y.string().max(60).required()).max(400).optional(),
   })
   .noUnknown()
 
@@ -396,7 +396,11 @@ export const houseChangeSchema = y
     workerId: uuid().optional(),
     kit: y.array().of(y.string().oneOf(BLADE_IDS).required()).optional(),
     /** null gives a figure its default back. */
-    figures: mapOf<number | null>(/^[a-zA-Z0-9.-]{1,80}$/, y.number().nullable(), 'figures').optional(),
+    figures: mapOf<number | null>(
+      /^[a-zA-Z0-9.-]{1,80}$/,
+      y.number().nullable(),
+      'figures',
+    ).optional(),
     rules: mapOf<HouseRules[string]>(
       /^[a-z-]{1,40}$/,
       mapOf(/^[a-z-]{1,40}$/, ruleEdit, 'edits by service'),

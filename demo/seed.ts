@@ -11,15 +11,13 @@ import type { KeepLine } from '../core/lines/keepLine.ts'
 import { usualLine } from '../core/lines/usualLine.ts'
 import type { PlanInput } from '../core/plan/makePlan.ts'
 import { toRadians } from '../core/grain/circular.ts'
-import { GrainField } from '../core/grain/field.ts'
 import { toFieldReading, type Reading, type ReadingMethod } from '../core/grain/readings.ts'
 import { tangentPart, unit, type Vec3 } from '../core/head/frames.ts'
 import { zoneStem, type ZoneId } from '../core/head/zones.ts'
 import { DEFAULT_SCHOOLS, type Schools } from '../core/house/schools.ts'
 import { makePlan } from '../core/plan/makePlan.ts'
 import { BLADE_IDS } from '../core/plan/blades.ts'
-import { bodyFlow, bodyGround, drawnLines, headFlow } from '../core/plan/ground.ts'
-import type { DrawnLine, SkinFlow } from '../core/plan/skin.ts'
+import { bodyFlow, bodyGround, drawnLines } from '../core/plan/ground.ts'
 import { FIRST_CHOICE, type Plan } from '../core/plan/types.ts'
 import { PlanMemory } from '../core/plan/zonePlan.ts'
 import { daysToLength, priorGrowth, thresholdMm } from '../core/regrowth/growth.ts'
@@ -38,7 +36,7 @@ import { summariseAnswers } from '../core/history/answers.ts'
 import { offsetMinutes } from '../server/visits/plan.ts'
 import { packPlan } from '../server/visits/planStore.ts'
 import { PEOPLE, STUDIO, type Person } from './people.ts'
-import { trueGrain } from './truth.ts'
+import { trueFlow, trueGrain } from './truth.ts'
 
 const MONTHS_18_DAYS = 547
 /** When the bump-prone client's routine changed, days ago. */
@@ -104,32 +102,21 @@ function makeReadings(
 
 type SkinOf = Pick<PlanInput, 'ground' | 'flow' | 'room' | 'lines' | 'memory'>
 
-/** The skin that a person's plans work on while their map stays as it is. */
-function makeSkin(
-  person: Person,
-  field: GrainField,
-  readings: readonly Reading[],
-  nowMs: number,
-  notes: SurfaceNotes,
-): SkinOf {
-  // Weighted as of today throughout, so that what is read again only adds to the field.
-  const given = readings.map((r) => toFieldReading(r, nowMs))
+/** The skin that a person's past plans worked on. */
+function makeSkin(person: Person, readings: readonly Reading[], notes: SurfaceNotes): SkinOf {
   const memory = new PlanMemory()
   if (isBodyService(person.service)) {
+    const given = readings.map((r) => toFieldReading(r, r.atMs))
     return { ground: bodyGround(), flow: bodyFlow(given), room: undefined, lines: [], memory }
   }
   const head = atlas()
-  field.setAll(given)
-  const flow: SkinFlow = headFlow(
-    head.field,
-    field.answer(),
-    given,
-    head.packed.display,
-    head.packed.solve.zones,
-    head.display,
-  )
-  const lines: DrawnLine[] = drawnLines(head.surface, notes.lines)
-  return { ground: head.ground, flow, room: head.room, lines, memory }
+  return {
+    ground: head.ground,
+    flow: trueFlow(person),
+    room: head.room,
+    lines: drawnLines(head.surface, notes.lines),
+    memory,
+  }
 }
 
 /** All questions answered with no. */
@@ -232,9 +219,8 @@ function addPerson(
     lines: person.service === 'beard-line' ? beardLines(newId, times[0] ?? nowMs) : [],
   }
   let readings: Reading[] = []
-  const field = new GrainField(atlas().field)
   const planned = planner()
-  let skinOf = makeSkin(person, field, readings, nowMs, notes)
+  let skinOf: SkinOf | undefined
   let changed = false
   for (const [index, atMs] of times.entries()) {
     const visitId = newId()
@@ -242,7 +228,7 @@ function addPerson(
     if (index === 0 || (index % 24 === 23 && random() < 0.8)) {
       const fresh = makeReadings(person, atMs, random, newId)
       readings = [...readings, ...fresh]
-      skinOf = makeSkin(person, field, readings, nowMs, notes)
+      skinOf ??= makeSkin(person, fresh, notes)
       rows.readings.push(...fresh.map((r) => readingRow(r, clientId, visitId)))
     }
     const before = person.story === 'routine-helped' && atMs < changeMs
@@ -257,7 +243,8 @@ function addPerson(
         atMs,
         nowMs,
         notes,
-        skinOf,
+        // Read at the first visit, so it is there at every one.
+        skinOf: skinOf!,
         planned,
         spots,
         // Before the change the house went with, then against, as on any beard.

@@ -3,43 +3,63 @@
  * middle of each zone, and round a whorl where there is one.
  */
 import { toRadians, wrapTurn } from '../core/grain/circular.ts'
-import {
-  fieldGround,
-  GrainField,
-  type FieldGround,
-  type FieldReading,
-} from '../core/grain/field.ts'
+import { fieldGround, GrainField, type FieldAnswer, type FieldGround } from '../core/grain/field.ts'
 import { fieldAt } from '../core/grain/sample.ts'
 import { startingGuess } from '../core/grain/startingGuess.ts'
 import { cross, directionOf, tangentPart, unit, type Vec3 } from '../core/head/frames.ts'
 import type { SurfacePoint, ZoneRecord } from '../core/head/head.ts'
 import { zoneStem } from '../core/head/zones.ts'
+import type { ZonedReading } from '../core/grain/whorls.ts'
+import { headFlow } from '../core/plan/ground.ts'
+import type { SkinFlow } from '../core/plan/skin.ts'
 import { atlas, ZONES } from '../server/atlas.ts'
 import type { Person } from './people.ts'
 
+interface Truth {
+  readonly answer: FieldAnswer
+  readonly readings: readonly ZonedReading[]
+  readonly grows: (at: SurfacePoint) => Vec3
+}
+
 let ground: FieldGround | undefined
-const known = new Map<Person, (at: SurfacePoint) => Vec3>()
+const known = new Map<Person, Truth>()
 
 /** Middle of a whorl at the crown, a little off the midline as on most heads. */
 const WHORL: Vec3 = [6, 98, -66]
 /** How far hair turns aside on its way out of it, radians. */
 const WHORL_TURN = 1.05
 
-/** The true growth direction at any place of a person's head. */
-export function trueGrain(person: Person): (at: SurfacePoint) => Vec3 {
+function truthOf(person: Person): Truth {
   const made = known.get(person)
   if (made) return made
   ground ??= fieldGround(atlas().packed.solve, [])
   const base = ground
   const field = new GrainField(base)
-  field.setAll(ZONES.filter((z) => z.skin).flatMap((zone) => anchors(person, zone)))
+  const readings = ZONES.filter((z) => z.skin).flatMap((zone) => anchors(person, zone))
+  field.setAll(readings)
   const answer = field.answer()
-  const grows = (at: SurfacePoint) => fieldAt(base, answer, at).direction
-  known.set(person, grows)
-  return grows
+  const truth = {
+    answer,
+    readings,
+    grows: (at: SurfacePoint) => fieldAt(base, answer, at).direction,
+  }
+  known.set(person, truth)
+  return truth
 }
 
-function anchors(person: Person, zone: ZoneRecord): FieldReading[] {
+/** The true growth direction at any place of a person's head. */
+export function trueGrain(person: Person): (at: SurfacePoint) => Vec3 {
+  return truthOf(person).grows
+}
+
+/** The true growth over a person's whole head: past services were planned by workers who knew it well. */
+export function trueFlow(person: Person): SkinFlow {
+  const { answer, readings } = truthOf(person)
+  const { packed, field, display } = atlas()
+  return headFlow(field, answer, readings, packed.display, packed.solve.zones, display)
+}
+
+function anchors(person: Person, zone: ZoneRecord): ZonedReading[] {
   if (zone.id === 'scalp-crown' && person.truth.whorl) {
     const turn = person.truth.whorl === 'clockwise' ? -WHORL_TURN : WHORL_TURN
     return zone.samples.map((at, i) => {
@@ -52,7 +72,7 @@ function anchors(person: Person, zone: ZoneRecord): FieldReading[] {
         c * out[1] + s * side[1],
         c * out[2] + s * side[2],
       ])
-      return { id: `${zone.id}:${i}`, ...at, tangent, weight: 1 }
+      return { id: `${zone.id}:${i}`, zoneId: zone.id, ...at, tangent, weight: 1 }
     })
   }
   const hour = person.truth.hours?.[zoneStem(zone.id)]
@@ -64,6 +84,7 @@ function anchors(person: Person, zone: ZoneRecord): FieldReading[] {
   return [
     {
       id: zone.id,
+      zoneId: zone.id,
       point,
       normal,
       tangent: directionOf(zone.id, point, normal, bearing),

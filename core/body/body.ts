@@ -20,19 +20,19 @@ interface Part {
 
 const PARTS: Readonly<Record<BodyStem, Part>> = {
   'thigh-front': { x: 105, y: 250, lengthMm: 340, topMm: 180, bottomMm: 140, roundMm: 85 },
-  knee: { x: 105, y: 20, lengthMm: 100, topMm: 130, bottomMm: 120, roundMm: 50 },
-  shin: { x: 105, y: -190, lengthMm: 300, topMm: 120, bottomMm: 84, roundMm: 45 },
+  knee: { x: 105, y: 5, lengthMm: 100, topMm: 130, bottomMm: 120, roundMm: 50 },
+  shin: { x: 105, y: -232, lengthMm: 300, topMm: 120, bottomMm: 84, roundMm: 45 },
   'thigh-back': { x: 320, y: 250, lengthMm: 340, topMm: 180, bottomMm: 140, roundMm: 85 },
   calf: { x: 320, y: -140, lengthMm: 360, topMm: 124, bottomMm: 76, roundMm: 52 },
-  underarm: { x: 520, y: 330, lengthMm: 110, topMm: 70, bottomMm: 70, roundMm: -60 },
+  underarm: { x: 520, y: 352, lengthMm: 110, topMm: 70, bottomMm: 70, roundMm: -60 },
   'upper-arm': { x: 520, y: 130, lengthMm: 250, topMm: 130, bottomMm: 104, roundMm: 46 },
-  forearm: { x: 520, y: -130, lengthMm: 230, topMm: 104, bottomMm: 70, roundMm: 38 },
+  forearm: { x: 520, y: -156, lengthMm: 230, topMm: 104, bottomMm: 70, roundMm: 38 },
 }
 
 /** Side of a cell of the sheet's mesh, mm. */
 const CELL_MM = 10
 /** The sheet, mm: client's right on the left, as seen by a worker who faces the client. */
-export const SHEET = { left: -610, right: 610, top: 440, bottom: -360 } as const
+export const SHEET = { left: -610, right: 610, top: 440, bottom: -400 } as const
 
 const NORMAL: Vec3 = [0, 0, 1]
 
@@ -100,7 +100,12 @@ export function bodyMesh(): ZonedMesh {
     }
     for (let j = 0; j < rows; j++) {
       for (let i = 0; i < columns; i++) {
-        const [a, b, c, d] = [vertex(i, j), vertex(i + 1, j), vertex(i + 1, j + 1), vertex(i, j + 1)]
+        const [a, b, c, d] = [
+          vertex(i, j),
+          vertex(i + 1, j),
+          vertex(i + 1, j + 1),
+          vertex(i, j + 1),
+        ]
         indices.push(a, b, c, a, c, d)
         zones.push(zone, zone)
       }
@@ -119,7 +124,10 @@ export function bodyMesh(): ZonedMesh {
 }
 
 /** A place on the sheet as a place on skin. */
-export const onSheet = (x: number, y: number): SurfacePoint => ({ point: [x, y, 0], normal: NORMAL })
+export const onSheet = (x: number, y: number): SurfacePoint => ({
+  point: [x, y, 0],
+  normal: NORMAL,
+})
 
 /** The zones of arms and legs, described as those of the head are. */
 export const BODY_ZONES: readonly ZoneRecord[] = BODY_IDS.map((id) => {

@@ -23,7 +23,10 @@ export function executedLoads(
   for (const zone of plan.zones) {
     const load =
       plan.lanes.length > 0
-        ? doneLanes(plan, zone, outcomes).reduce((s, l) => s + (l.load * l.areaCm2) / zone.areaCm2, 0)
+        ? doneLanes(plan, zone, outcomes).reduce(
+            (s, l) => s + (l.load * l.areaCm2) / zone.areaCm2,
+            0,
+          )
         : donePasses(zone, outcomes).reduce((s, p) => s + p.load, 0)
     if (load > 0) loads[zone.zoneId] = load
   }

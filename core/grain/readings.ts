@@ -88,7 +88,9 @@ const METHOD_WEIGHT: Readonly<Record<ReadingMethod, Constant>> = {
 /** Weight of a reading by method and age. */
 export function readingWeight(reading: Reading, nowMs: number): number {
   const ageDays = Math.max(0, nowMs - reading.atMs) / DAY_MS
-  return METHOD_WEIGHT[reading.method].value * 0.5 ** (ageDays / READING_CONSTANTS.halfWeightDays.value)
+  return (
+    METHOD_WEIGHT[reading.method].value * 0.5 ** (ageDays / READING_CONSTANTS.halfWeightDays.value)
+  )
 }
 
 /** Bearing of a reading in its zone's clock, radians. */
@@ -146,7 +148,8 @@ export function grainMap(readings: readonly Reading[], nowMs: number): GrainMap 
     else byZone.set(r.zoneId, [r])
   }
   const map: Record<string, ZoneGrain> = {}
-  for (const id of ALL_ZONE_IDS) if (isSkin(id)) map[id] = zoneGrain(id, byZone.get(id) ?? [], nowMs)
+  for (const id of ALL_ZONE_IDS)
+    if (isSkin(id)) map[id] = zoneGrain(id, byZone.get(id) ?? [], nowMs)
   return map
 }
 

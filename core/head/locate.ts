@@ -168,7 +168,11 @@ export class Locator {
   within(point: Vec3, distanceMm: number): number | undefined {
     const [px, py, pz] = point
     const low = point.map((c) => Math.floor((c - distanceMm) / CELL_MM)) as [number, number, number]
-    const high = point.map((c) => Math.floor((c + distanceMm) / CELL_MM)) as [number, number, number]
+    const high = point.map((c) => Math.floor((c + distanceMm) / CELL_MM)) as [
+      number,
+      number,
+      number,
+    ]
     const most = distanceMm * distanceMm
     for (let i = low[0]; i <= high[0]; i++)
       for (let j = low[1]; j <= high[1]; j++)

@@ -236,7 +236,11 @@ export const ZONE_FACTS: Readonly<Record<ZoneStem, ZoneFacts>> = {
     watch: 'Hold the ear forward. ' + SCALP_WATCH,
   },
   occiput: scalpZone('Back of the scalp'),
-  'upper-arm': limb('Upper arm', 'soft', 'Arm out and turned a little; skin drawn up to the shoulder.'),
+  'upper-arm': limb(
+    'Upper arm',
+    'soft',
+    'Arm out and turned a little; skin drawn up to the shoulder.',
+  ),
   forearm: limb('Forearm', 'soft', 'Fist closed, wrist straight; skin drawn up to the elbow.'),
   underarm: facts(
     'Underarm',
@@ -255,7 +259,11 @@ export const ZONE_FACTS: Readonly<Record<ZoneStem, ZoneFacts>> = {
     ...limb('Shin', 'bony', 'Leg straight, foot forward; skin drawn aside off the bone.'),
     watch: 'The edge of the shinbone: short strokes along it, never across it.',
   },
-  'thigh-back': limb('Thigh, back', 'soft', 'Client lies face down or stands turned; skin drawn up.'),
+  'thigh-back': limb(
+    'Thigh, back',
+    'soft',
+    'Client lies face down or stands turned; skin drawn up.',
+  ),
   calf: limb('Calf', 'soft', 'Foot flat, muscle loose; skin drawn up.'),
   eye: NO_SKIN('Eye'),
   ear: NO_SKIN('Ear'),

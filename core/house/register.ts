@@ -89,7 +89,10 @@ export function checkFigure(id: string, value: number | null): Constant {
   const found = BY_ID.get(id)
   if (!found) throw new DomainError('no-such-figure', `There is no figure "${id}".`)
   if (FIXED_FIGURES.has(id)) {
-    throw new DomainError('fixed-figure', `${found.text}: this one is built in and cannot be changed.`)
+    throw new DomainError(
+      'fixed-figure',
+      `${found.text}: this one is built in and cannot be changed.`,
+    )
   }
   if (value === null) return found
   const [low, high] =

@@ -9,7 +9,10 @@ export const MOST_EXACT = 14
 export function exactOrder(p: OrderProblem): { order: number[]; cost: number } {
   const { n } = p
   if (n > MOST_EXACT) {
-    throw new DomainError('too-many-jobs', `Only up to ${MOST_EXACT} jobs are put in order exactly.`)
+    throw new DomainError(
+      'too-many-jobs',
+      `Only up to ${MOST_EXACT} jobs are put in order exactly.`,
+    )
   }
   if (n === 0) return { order: [], cost: 0 }
   const full = 1 << n

@@ -36,7 +36,10 @@ export function orderProblem(
   }
   for (let i = 0; i < n; i++) {
     if (before[i * n + i]) {
-      throw new DomainError('order-circle', 'These steps wait for one another in a circle; no order can be found.')
+      throw new DomainError(
+        'order-circle',
+        'These steps wait for one another in a circle; no order can be found.',
+      )
     }
   }
   return {

@@ -87,7 +87,12 @@ export function descend(p: OrderProblem, order: readonly number[], longest = p.n
     if (!c) return o
     o =
       c.kind === 'move'
-        ? [...o.slice(0, c.i), ...o.slice(c.j + 1, c.k + 1), ...o.slice(c.i, c.j + 1), ...o.slice(c.k + 1)]
+        ? [
+            ...o.slice(0, c.i),
+            ...o.slice(c.j + 1, c.k + 1),
+            ...o.slice(c.i, c.j + 1),
+            ...o.slice(c.k + 1),
+          ]
         : [...o.slice(0, c.i), ...o.slice(c.i, c.j + 1).reverse(), ...o.slice(c.j + 1)]
   }
 }

@@ -36,7 +36,9 @@ export function coverZone(skin: ZoneSkin, tolerance: number): Cover {
   for (let c = 0; c < skin.count; c++) if (skin.open[c] && !skin.loose[c]) cells.push(c)
   const least = Math.max(C.leastLaneCm2.value, C.leastLaneShare.value * skin.openCm2)
   cells.sort((a, b) => skin.growth[a]! - skin.growth[b]! || a - b)
-  const offsets = oneArc(skin, cells, tolerance) ?? Array.from({ length: OFFSETS }, (_, o) => (o / OFFSETS) * 2 * Math.PI)
+  const offsets =
+    oneArc(skin, cells, tolerance) ??
+    Array.from({ length: OFFSETS }, (_, o) => (o / OFFSETS) * 2 * Math.PI)
   const cuts = offsets.map((offset) => cutArcs(skin, cells, offset, tolerance))
   const bound = cells.length === 0 ? 0 : Math.min(...cuts.map((c) => c.middles.length))
   let best: { pieces: Piece[]; border: number } | undefined
@@ -48,7 +50,10 @@ export function coverZone(skin: ZoneSkin, tolerance: number): Cover {
     tried.add(key)
     smooth(skin, cut, tolerance)
     const pieces = settle(skin, piecesOf(skin, cut.label), tolerance, least)
-    const border = pieces.reduce((s, p) => s + [...p.borders.values()].reduce((a, b) => a + b, 0), 0)
+    const border = pieces.reduce(
+      (s, p) => s + [...p.borders.values()].reduce((a, b) => a + b, 0),
+      0,
+    )
     if (
       !best ||
       pieces.length < best.pieces.length ||
@@ -87,16 +92,26 @@ interface Cut {
 }
 
 /** Where one arc holds everything: just beyond the widest gap between neighbouring directions. */
-function oneArc(skin: ZoneSkin, sorted: readonly number[], tolerance: number): number[] | undefined {
+function oneArc(
+  skin: ZoneSkin,
+  sorted: readonly number[],
+  tolerance: number,
+): number[] | undefined {
   for (let i = 0; i < sorted.length; i++) {
     const next = sorted[(i + 1) % sorted.length]!
-    const gap = skin.growth[next]! - skin.growth[sorted[i]!]! + (i + 1 === sorted.length ? 2 * Math.PI : 0)
+    const gap =
+      skin.growth[next]! - skin.growth[sorted[i]!]! + (i + 1 === sorted.length ? 2 * Math.PI : 0)
     if (gap >= 2 * Math.PI - 2 * tolerance) return [skin.growth[next]!]
   }
   return undefined
 }
 
-function cutArcs(skin: ZoneSkin, sorted: readonly number[], offset: number, tolerance: number): Cut {
+function cutArcs(
+  skin: ZoneSkin,
+  sorted: readonly number[],
+  offset: number,
+  tolerance: number,
+): Cut {
   const label = new Int16Array(skin.count).fill(-1)
   const starts: number[] = []
   const middles: number[] = []
@@ -262,14 +277,19 @@ function settle(skin: ZoneSkin, pieces: Piece[], tolerance: number, least: numbe
   for (const piece of [...list].sort((a, b) => a.area - b.area)) {
     if (piece.borders.size > 0 || piece.area >= least || list.size < 2) continue
     const others = [...list].filter((p) => p !== piece)
-    join(others.reduce((a, b) => (gap(piece, b) < gap(piece, a) ? b : a)), piece)
+    join(
+      others.reduce((a, b) => (gap(piece, b) < gap(piece, a) ? b : a)),
+      piece,
+    )
   }
   return [...list]
 }
 
 /** Cells round a turning point, and loose ones cut off, join the lane beside them; what has none becomes a lane. */
 function joinLoose(skin: ZoneSkin, lane: Int16Array, count: number): number {
-  let waiting = Array.from({ length: skin.count }, (_, c) => c).filter((c) => skin.open[c] && lane[c]! < 0)
+  let waiting = Array.from({ length: skin.count }, (_, c) => c).filter(
+    (c) => skin.open[c] && lane[c]! < 0,
+  )
   while (waiting.length > 0) {
     const next: number[] = []
     const found: [number, number][] = []
@@ -285,7 +305,8 @@ function joinLoose(skin: ZoneSkin, lane: Int16Array, count: number): number {
     for (const [c, own] of found) lane[c] = own
     if (found.length === 0) {
       const seen = new Uint8Array(skin.count)
-      for (const d of patchFrom(skin, next[0]!, (x) => skin.open[x] === 1 && lane[x]! < 0, seen)) lane[d] = count
+      for (const d of patchFrom(skin, next[0]!, (x) => skin.open[x] === 1 && lane[x]! < 0, seen))
+        lane[d] = count
       count++
     }
     waiting = next.filter((c) => lane[c]! < 0)

@@ -78,13 +78,20 @@ export function bodyFlow(readings: readonly ZonedReading[]): SkinFlow {
   for (const zone of BODY_ZONES) {
     const [first, count] = mesh.ranges[BODY_IDS.indexOf(zone.id)]!
     const own = readings.filter((r) => r.zoneId === zone.id)
-    const usual = directionOf(zone.id, zone.centre.point, zone.centre.normal, startingGuess(zone.id)!)
+    const usual = directionOf(
+      zone.id,
+      zone.centre.point,
+      zone.centre.normal,
+      startingGuess(zone.id)!,
+    )
     for (const v of new Set(mesh.indices.subarray(3 * first, 3 * (first + count)))) {
       let x = guess * usual[0]
       let y = guess * usual[1]
       let weight = 0
       for (const r of own) {
-        const d2 = (r.point[0] - mesh.positions[3 * v]!) ** 2 + (r.point[1] - mesh.positions[3 * v + 1]!) ** 2
+        const d2 =
+          (r.point[0] - mesh.positions[3 * v]!) ** 2 +
+          (r.point[1] - mesh.positions[3 * v + 1]!) ** 2
         const w = r.weight * Math.exp(-d2 / (2 * reach * reach))
         const size = Math.hypot(r.tangent[0], r.tangent[1]) || 1
         x += (w * r.tangent[0]) / size

@@ -15,7 +15,12 @@ import type { Reason } from './types.ts'
 
 export const HANDLE_CONSTANTS = {
   roundMm: constant(5, 'mm', 'A handle and the fingers on it need this much room each way', 'H'),
-  freeMm: constant(18, 'mm', 'Up to this far from the edge the handle may be near the skin it works', 'H'),
+  freeMm: constant(
+    18,
+    'mm',
+    'Up to this far from the edge the handle may be near the skin it works',
+    'H',
+  ),
   armMm: constant(520, 'mm', 'Worker’s elbow from the middle of the client’s head', 'H'),
 } as const
 

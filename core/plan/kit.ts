@@ -29,7 +29,8 @@ export function kitFor(
   const add = (name: string, count: number, unit: string, each: number) => {
     if (count > 0) items.push({ name, count, unit, cost: Math.round(count * each * 100) / 100 })
   }
-  for (const [id, count] of blades) add(BLADES[id].name, count, count === 1 ? 'blade' : 'blades', BLADES[id].price)
+  for (const [id, count] of blades)
+    add(BLADES[id].name, count, count === 1 ? 'blade' : 'blades', BLADES[id].price)
   const strokes = lanes.reduce((s, l) => s + l.strokes, 0)
   const towels =
     service === 'head-shave'
@@ -41,7 +42,12 @@ export function kitFor(
           : 1
   add('towels', towels, towels === 1 ? 'towel' : 'towels', C.towelCost.value)
   add('gloves', 1, 'pair', C.glovesCost.value)
-  add('paper', Math.max(1, Math.ceil(strokes / C.strokesPerSheet.value)), 'sheets', C.paperCost.value)
+  add(
+    'paper',
+    Math.max(1, Math.ceil(strokes / C.strokesPerSheet.value)),
+    'sheets',
+    C.paperCost.value,
+  )
   if (hasLather(service)) add('oil and lather', 1, 'bowl', C.latherCost.value)
   if (strays > 0) add('tweezers', 1, 'pair', 0)
   add('styptic', 1, 'stick', 0)

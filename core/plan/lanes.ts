@@ -123,7 +123,11 @@ export function withinDeg(lane: LaneShape): number {
 }
 
 /** Length along a stroke and width across it, mm. */
-export function laneExtent(skin: ZoneSkin, lane: LaneShape, stroke: Vec3): { lengthMm: number; widthMm: number } {
+export function laneExtent(
+  skin: ZoneSkin,
+  lane: LaneShape,
+  stroke: Vec3,
+): { lengthMm: number; widthMm: number } {
   const edge = cross(lane.normal, stroke)
   let [l0, l1, w0, w1] = [Infinity, -Infinity, Infinity, -Infinity]
   for (const c of lane.cells) {

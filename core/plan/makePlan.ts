@@ -2,7 +2,7 @@
 import type { SkinAndHair } from '../client.ts'
 import { DomainError } from '../errors.ts'
 import { clockWords } from '../grain/clock.ts'
-import { RELATION_WORDS } from '../grain/relation.ts'
+import { RELATION_WORDS, type Relation } from '../grain/relation.ts'
 import type { SurfaceNotes } from '../hair/layer.ts'
 import { isSkin, zoneStem, type ZoneId } from '../head/zones.ts'
 import { schoolWords, type Schools } from '../house/schools.ts'
@@ -208,12 +208,20 @@ function planZones(input: PlanInput, tools: ReturnType<typeof chooseTools>): Dra
     if (skin.openCm2 < LEAST_CM2) {
       // A zone that no line comes near is simply not part of a line-up.
       if (!bandOnly)
-        leave(skin.keptCm2 > 0 ? 'Kept: it lies behind a keep-line.' : 'Marks leave nothing to work here.')
+        leave(
+          skin.keptCm2 > 0
+            ? 'Kept: it lies behind a keep-line.'
+            : 'Marks leave nothing to work here.',
+        )
       continue
     }
     const planned = planZone(question, skin)
     for (const lane of planned.skipped) {
-      leftOut.push({ zoneId: id, name: laneTitle(lane, planned.zone.name, 1), reason: `Pass ${lane.pass} skipped by hand.` })
+      leftOut.push({
+        zoneId: id,
+        name: laneTitle(lane, planned.zone.name, 1),
+        reason: `Pass ${lane.pass} skipped by hand.`,
+      })
     }
     if (planned.lanes.length === 0) continue
     zones.push(planned.zone)
@@ -291,7 +299,8 @@ function walk(input: PlanInput, lanes: readonly Lane[], zones: readonly ZonePlan
   const blades = new Map<BladeId, number>()
   const onBlade = new Map<BladeId, number>()
   const parts = new Map<string, number>()
-  for (const l of lanes) parts.set(`${l.zoneId}:${l.pass}`, (parts.get(`${l.zoneId}:${l.pass}`) ?? 0) + 1)
+  for (const l of lanes)
+    parts.set(`${l.zoneId}:${l.pass}`, (parts.get(`${l.zoneId}:${l.pass}`) ?? 0) + 1)
   let pass = 1
   let fresh = 0
   let renewed = 0
@@ -307,7 +316,11 @@ function walk(input: PlanInput, lanes: readonly Lane[], zones: readonly ZonePlan
         before = undefined
       }
       pass = lane.pass
-    } else if (hasLather(service) && fresh + lane.seconds > ROUTINE_CONSTANTS.latherLastsMin.value * 60 && i > 0) {
+    } else if (
+      hasLather(service) &&
+      fresh + lane.seconds > ROUTINE_CONSTANTS.latherLastsMin.value * 60 &&
+      i > 0
+    ) {
       steps.push(renewLather(++renewed))
       fresh = 0
     }
@@ -325,7 +338,15 @@ function walk(input: PlanInput, lanes: readonly Lane[], zones: readonly ZonePlan
       (before ? changeSeconds(before, lane) : C.stanceSeconds.value + C.headTurnSeconds.value) +
       (freshBlade ? C.toolSeconds.value : 0)
     const seconds = lane.seconds + change
-    steps.push(strokeStep(lane, nameOf(input, lane), parts.get(`${lane.zoneId}:${lane.pass}`)!, seconds / 60, freshBlade))
+    steps.push(
+      strokeStep(
+        lane,
+        nameOf(input, lane),
+        parts.get(`${lane.zoneId}:${lane.pass}`)!,
+        seconds / 60,
+        freshBlade,
+      ),
+    )
     fresh += seconds
     strokes += lane.strokes
     // A lane longer than a blade's life wears out more than one.
@@ -352,7 +373,13 @@ export function laneTitle(lane: Pick<Lane, 'letter'>, name: string, parts: numbe
   return `${base}, part ${lane.letter}${side === undefined ? '' : `, client${side}`}`
 }
 
-function strokeStep(lane: Lane, name: string, parts: number, minutes: number, freshBlade: boolean): PlanStep {
+function strokeStep(
+  lane: Lane,
+  name: string,
+  parts: number,
+  minutes: number,
+  freshBlade: boolean,
+): PlanStep {
   const short = lane.strokeLengthMm <= 10
   return {
     id: lane.id,
@@ -387,9 +414,7 @@ function orderReasons({ service, schools }: PlanInput, lanes: readonly Lane[]): 
   }
   const school =
     schools.faceOrder === 'most-work-first' && family === 'fuzz' ? 'flat-first' : schools.faceOrder
-  return [
-    { text: `Order: ${schoolWords('faceOrder', school).toLowerCase()}.`, mark: 'C' },
-  ]
+  return [{ text: `Order: ${schoolWords('faceOrder', school).toLowerCase()}.`, mark: 'C' }]
 }
 
 /** Drops what buys least until the plan fits the time asked for, and says what. */
@@ -403,14 +428,13 @@ function fit(input: PlanInput, draft: Draft, ordered: readonly Lane[]) {
     const least = cheapest(zones, lanes)
     if (!least) break
     lanes = lanes.filter((l) => !(l.zoneId === least.zoneId && l.pass === least.pass))
-    zones = zones.map((z) =>
-      z.zoneId === least.zoneId ? withoutLast(z) : z,
-    )
+    zones = zones.map((z) => (z.zoneId === least.zoneId ? withoutLast(z) : z))
     const next = walk(input, lanes, zones)
     dropped.push({
-      what: least.what,
+      relation: least.relation,
+      zone: least.zone,
       minutes: walked.totalMinutes - next.totalMinutes,
-      loses: `about ${Math.round(least.hours)} h of smoothness there`,
+      hours: least.hours,
     })
     walked = next
   }
@@ -419,7 +443,16 @@ function fit(input: PlanInput, draft: Draft, ordered: readonly Lane[]) {
 
 /** The last pass of a zone that buys the least smoothness over its area for its time; first passes are never dropped. */
 function cheapest(zones: readonly ZonePlan[], lanes: readonly Lane[]) {
-  let least: { zoneId: ZoneId; pass: number; hours: number; what: string; worth: number } | undefined
+  let least:
+    | {
+        zoneId: ZoneId
+        zone: string
+        pass: number
+        relation: Relation
+        hours: number
+        worth: number
+      }
+    | undefined
   for (const zone of zones) {
     const last = zone.passes[zone.passes.length - 1]!
     const before = zone.passes[zone.passes.length - 2]
@@ -429,8 +462,8 @@ function cheapest(zones: readonly ZonePlan[], lanes: readonly Lane[]) {
     const hours = last.smoothHours - before.smoothHours
     const worth = (hours * zone.areaCm2) / Math.max(seconds, 1)
     if (!least || worth < least.worth) {
-      const what = `${RELATION_WORDS[last.relation]} on ${zone.name.charAt(0).toLowerCase()}${zone.name.slice(1)}`
-      least = { zoneId: zone.zoneId, pass: last.pass, hours, what, worth }
+      const { zoneId, name } = zone
+      least = { zoneId, zone: name, pass: last.pass, relation: last.relation, hours, worth }
     }
   }
   return least

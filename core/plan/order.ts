@@ -12,8 +12,24 @@ export const ORDER_CONSTANTS = {
   turnOverSeconds: constant(25, 's', 'The client turns over or moves an arm', 'H'),
   toolSeconds: constant(12, 's', 'Change of tool', 'H'),
   laneStartSeconds: constant(2, 's', 'Start of each lane', 'H'),
-  lookAgainSeconds: constant(0.01, 's/mm', 'To a place farther off one has to look and feel again', 'H'),
-  searchRounds: constant(12, 'rounds', 'Rounds of the first search for an order of more than 14 jobs', 'H'),
+  lookAgainSeconds: constant(
+    0.01,
+    's/mm',
+    'To a place farther off one has to look and feel again',
+    'H',
+  ),
+  hardStartSeconds: constant(
+    20,
+    's',
+    'Beginning elsewhere than on the flat of the cheek counts as this much longer',
+    'H',
+  ),
+  searchRounds: constant(
+    12,
+    'rounds',
+    'Rounds of the first search for an order of more than 14 jobs',
+    'H',
+  ),
 } as const
 
 const C = ORDER_CONSTANTS
@@ -60,7 +76,9 @@ export function changeSeconds(a: Lane, b: Lane): number {
         ? C.turnOverSeconds.value
         : C.headTurnSeconds.value
   return (
-    (a.stance.hour === b.stance.hour && a.stance.hand === b.stance.hand ? 0 : C.stanceSeconds.value) +
+    (a.stance.hour === b.stance.hour && a.stance.hand === b.stance.hand
+      ? 0
+      : C.stanceSeconds.value) +
     turn +
     (a.bladeId === b.bladeId ? 0 : C.toolSeconds.value) +
     Math.min(far, 200) * C.lookAgainSeconds.value
@@ -119,7 +137,11 @@ export function precedences(
       if (school === 'flat-first' && !lastA && lastB) pairs.push([i, j])
       if (school === 'top-down' && band(a) < band(b)) pairs.push([i, j])
       if (school === 'most-work-first') {
-        if (a.zoneId.endsWith(heavy) && /-(left|right)$/.test(b.zoneId) && !b.zoneId.endsWith(heavy))
+        if (
+          a.zoneId.endsWith(heavy) &&
+          /-(left|right)$/.test(b.zoneId) &&
+          !b.zoneId.endsWith(heavy)
+        )
           pairs.push([i, j])
       }
     }
@@ -144,5 +166,11 @@ export function laneProblem(
       return 'lather' in b ? 0 : changeSeconds(a.lane, b.lane)
     },
     precedences(jobs, schools, family, service),
+    // Flat and easy first: the flattest place is where one begins.
+    (i) => {
+      const job = jobs[i]!
+      const easy = 'lane' in job && zoneStem(job.lane.zoneId) === 'cheek-lower'
+      return schools.faceOrder === 'flat-first' && !easy ? C.hardStartSeconds.value : 0
+    },
   )
 }

@@ -7,14 +7,24 @@ import { schoolWords, type Schools } from '../house/schools.ts'
 import type { Screening } from '../screening/screen.ts'
 import type { ServiceFamily, ServiceId } from '../services.ts'
 import { passLoad, type HairClass, type Slip, type ToolKind } from '../skin/load.ts'
-import { rednessOdds, SKIN_CONSTANTS, type Reactivity, type Sensitivity } from '../skin/sensitivity.ts'
+import {
+  rednessOdds,
+  SKIN_CONSTANTS,
+  type Reactivity,
+  type Sensitivity,
+} from '../skin/sensitivity.ts'
 import { CLOSENESS_CONSTANTS, smoothHours, stubbleLeftMm } from './closeness.ts'
 import { overLane, type LaneShape } from './lanes.ts'
 import { apart } from './turns.ts'
 import type { PlannedPass, Reason, RefusedPass, Style } from './types.ts'
 
 export const PASS_CONSTANTS = {
-  gentlestLimit: constant(0.5, '', 'The gentlest plan keeps to this share of the redness limit', 'H'),
+  gentlestLimit: constant(
+    0.5,
+    '',
+    'The gentlest plan keeps to this share of the redness limit',
+    'H',
+  ),
 } as const
 
 /** Where a stroke is wanted: turned against the growth, or one way over the whole zone whatever the growth. */
@@ -59,14 +69,25 @@ export function zonePassLoad(
 ): number {
   const area = q.lanes.reduce((s, l) => s + l.areaCm2, 0)
   return q.lanes.reduce(
-    (s, l) => s + (l.areaCm2 / area) * laneLoad(l, q.strokeOf(l, wanted), tool, slipFor(q.family, q.schools), q.hair),
+    (s, l) =>
+      s +
+      (l.areaCm2 / area) *
+        laneLoad(l, q.strokeOf(l, wanted), tool, slipFor(q.family, q.schools), q.hair),
     0,
   )
 }
 
 /** Load of one stroke's lane. */
-export function laneLoad(lane: LaneShape, stroke: number, tool: ToolKind, slip: Slip, hair: HairClass): number {
-  return overLane(lane, stroke, (angle) => passLoad({ angle, tool, slip, hair, wear: 0, again: false }))
+export function laneLoad(
+  lane: LaneShape,
+  stroke: number,
+  tool: ToolKind,
+  slip: Slip,
+  hair: HairClass,
+): number {
+  return overLane(lane, stroke, (angle) =>
+    passLoad({ angle, tool, slip, hair, wear: 0, again: false }),
+  )
 }
 
 /** What lies between blade and skin. */
@@ -86,7 +107,9 @@ export function planPasses(q: PassQuestion): PassAnswer {
   const reasons: Reason[] = []
   const wanted = wantedStrokes(q, reasons)
   const felt = q.hair === 'terminal' ? CLOSENESS_CONSTANTS.feltMm : CLOSENESS_CONSTANTS.feltFuzzMm
-  const limit = SKIN_CONSTANTS.rednessLimit.value * (q.style === 'gentlest' ? PASS_CONSTANTS.gentlestLimit.value : 1)
+  const limit =
+    SKIN_CONSTANTS.rednessLimit.value *
+    (q.style === 'gentlest' ? PASS_CONSTANTS.gentlestLimit.value : 1)
   const area = q.lanes.reduce((s, l) => s + l.areaCm2, 0)
   const largest = q.lanes.reduce((a, b) => (b.areaCm2 > a.areaCm2 ? b : a))
   const passes: (PlannedPass & { wanted: Wanted; tool: ToolKind })[] = []
@@ -154,7 +177,12 @@ export function planPasses(q: PassQuestion): PassAnswer {
   return { passes, refused, reasons }
 }
 
-function barredBy(q: PassQuestion, tool: ToolKind, relation: Relation, planned: number): string | undefined {
+function barredBy(
+  q: PassQuestion,
+  tool: ToolKind,
+  relation: Relation,
+  planned: number,
+): string | undefined {
   if (tool === 'cartridge' && relation === 'against') {
     return 'A multi-blade cartridge never goes against the grain: it lifts and pulls.'
   }

@@ -73,32 +73,71 @@ export function preparationSteps(
     case 'face-shave':
       return [
         cleanse,
-        towel('prepare:towel', 'Hot towel', `${cooled} Keep one back for the end.`, R.towelMin.value),
+        towel(
+          'prepare:towel',
+          'Hot towel',
+          `${cooled} Keep one back for the end.`,
+          R.towelMin.value,
+        ),
         lather,
       ]
     case 'head-shave':
       return [
         cleanse,
-        towel('prepare:towel', 'First hot towel', `${cooled} Keep one back for the end.`, R.towelMin.value),
-        towel('prepare:towel-2', 'Second hot towel', `A little warmer. ${cooled}`, R.secondTowelMin.value),
+        towel(
+          'prepare:towel',
+          'First hot towel',
+          `${cooled} Keep one back for the end.`,
+          R.towelMin.value,
+        ),
+        towel(
+          'prepare:towel-2',
+          'Second hot towel',
+          `A little warmer. ${cooled}`,
+          R.secondTowelMin.value,
+        ),
         lather,
       ]
     case 'body-shave':
       return [
         cleanse,
-        step('prepare:rinse', 'prepare', 'Warm rinse', `A few minutes of warmth soften hair. Loosen tips with a soft cloth${plain}.`, R.exfoliateMin.value),
+        step(
+          'prepare:rinse',
+          'prepare',
+          'Warm rinse',
+          `A few minutes of warmth soften hair. Loosen tips with a soft cloth${plain}.`,
+          R.exfoliateMin.value,
+        ),
         { ...lather, title: 'Gel or lather', text: `No air gaps${plain}.` },
       ]
     case 'beard-line':
       return [
         cleanse,
-        step('prepare:comb', 'prepare', 'Comb and compare', 'Beard combed down. From the front: which side is worse? It is lined first, the other is matched to it.', R.combMin.value),
-        step('prepare:prime', 'prepare', 'Prime the lines', `Oil, then clear gel, so that the line stays in sight${plain}.`, R.primeMin.value),
+        step(
+          'prepare:comb',
+          'prepare',
+          'Comb and compare',
+          'Beard combed down. From the front: which side is worse? It is lined first, the other is matched to it.',
+          R.combMin.value,
+        ),
+        step(
+          'prepare:prime',
+          'prepare',
+          'Prime the lines',
+          `Oil, then clear gel, so that the line stays in sight${plain}.`,
+          R.primeMin.value,
+        ),
       ]
     case 'brow-tidy':
       return [
         cleanse,
-        step('prepare:brush', 'prepare', 'Brush and trim', 'Brush the brow up; scissors for what stands over. Eyes closed, a finger over what stays.', R.combMin.value),
+        step(
+          'prepare:brush',
+          'prepare',
+          'Brush and trim',
+          'Brush the brow up; scissors for what stands over. Eyes closed, a finger over what stays.',
+          R.combMin.value,
+        ),
       ]
     default: {
       const slip = {

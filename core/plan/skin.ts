@@ -13,7 +13,18 @@ import type { Worked } from '../services.ts'
 
 export const SKIN_CELL_CONSTANTS = {
   looseMm: constant(5, 'mm', 'Hair this near a turning point has no direction to go by', 'H'),
-  leastIslandCm2: constant(0.4, 'cm²', 'A patch cut off by marks or lines is worked from this size on', 'H'),
+  leastIslandCm2: constant(
+    0.4,
+    'cm²',
+    'A patch cut off by marks or lines is worked from this size on',
+    'H',
+  ),
+  leastSplinterCm2: constant(
+    1,
+    'cm²',
+    'A splinter of a zone beyond a fold (behind the ear lobe) is worked from this size on',
+    'H',
+  ),
   lineBandMm: constant(22, 'mm', 'A beard line-up works this far out from the line', 'H'),
 } as const
 
@@ -92,7 +103,10 @@ const known = new WeakMap<SkinGround, Map<number, Cells>>()
 /** What does not depend on the client, worked out once for each zone of a surface. */
 function cellsOf(ground: SkinGround, zone: number): Cells {
   let all = known.get(ground)
-  if (!all) known.set(ground, (all = new Map()))
+  if (!all) {
+    all = new Map<number, Cells>()
+    known.set(ground, all)
+  }
   const had = all.get(zone)
   if (had) return had
   const { mesh, neighbours } = ground
@@ -114,7 +128,9 @@ function cellsOf(ground: SkinGround, zone: number): Cells {
     const ad: Vec3 = [d[0] - a[0], d[1] - a[1], d[2] - a[2]]
     cells.areaCm2[c] = Math.hypot(...cross(ab, ad)) / 200
     const normal = unit(
-      [0, 1, 2].map((x) => n[corner[0] + x]! + n[corner[1] + x]! + n[corner[2] + x]!) as unknown as Vec3,
+      [0, 1, 2].map(
+        (x) => n[corner[0] + x]! + n[corner[1] + x]! + n[corner[2] + x]!,
+      ) as unknown as Vec3,
     )
     for (let x = 0; x < 3; x++) {
       cells.middle[3 * c + x] = (a[x]! + b[x]! + d[x]!) / 3
@@ -187,12 +203,13 @@ export function zoneSkin(
   }
   const open = workedPart(cells, count, limits.worked)
   const total = (of: Uint8Array) => of.reduce((sum, o, c) => (o ? sum + cells.areaCm2[c]! : sum), 0)
+  closeIslands(cells, open, C.leastSplinterCm2.value)
   const planned = total(open)
   closeCells(ground, first, open, markedVertices(ground, first, count, limits.spots))
   const afterMarks = total(open)
   const kept = keptVertices(ground, number, limits)
   if (kept) closeCells(ground, first, open, kept)
-  if (limits.spots.length > 0 || limits.lines.length > 0) closeIslands(cells, open)
+  closeIslands(cells, open, C.leastIslandCm2.value)
   const openCm2 = total(open)
   return {
     zone,
@@ -239,7 +256,8 @@ function closeCells(
   const { indices } = ground.mesh
   for (let c = 0; c < open.length; c++) {
     const t = 3 * (first + c)
-    if (closed.has(indices[t]!) || closed.has(indices[t + 1]!) || closed.has(indices[t + 2]!)) open[c] = 0
+    if (closed.has(indices[t]!) || closed.has(indices[t + 1]!) || closed.has(indices[t + 2]!))
+      open[c] = 0
   }
 }
 
@@ -275,7 +293,11 @@ function markedVertices(
 }
 
 /** Corners on the kept side of a line through this zone; for a line-up also those too far out from every line. */
-function keptVertices(ground: SkinGround, zone: number, limits: SkinLimits): Set<number> | undefined {
+function keptVertices(
+  ground: SkinGround,
+  zone: number,
+  limits: SkinLimits,
+): Set<number> | undefined {
   const { mesh } = ground
   const { positions: p, indices } = mesh
   const [first, count] = mesh.ranges[zone]!
@@ -295,7 +317,9 @@ function keptVertices(ground: SkinGround, zone: number, limits: SkinLimits): Set
       [0, 1, 2].every((k) => point[k]! >= low[k]! - more && point[k]! <= high[k]! + more),
     )
   const band = C.lineBandMm.value
-  const own = limits.lines.filter((l) => l.path.length > 1 && through(l, limits.bandOnly ? band : 2))
+  const own = limits.lines.filter(
+    (l) => l.path.length > 1 && through(l, limits.bandOnly ? band : 2),
+  )
   if (own.length === 0) return limits.bandOnly ? vertices : undefined
   const out = new Set<number>()
   for (const v of vertices) {
@@ -314,14 +338,18 @@ function keptVertices(ground: SkinGround, zone: number, limits: SkinLimits): Set
   return out
 }
 
-/** Patches of a few hairs that marks or lines have cut off are left alone. */
-function closeIslands(cells: Cells, open: Uint8Array): void {
+/** Small patches that hang by no edge on the largest one are left alone. */
+function closeIslands(cells: Cells, open: Uint8Array, leastCm2: number): void {
   const seen = new Uint8Array(open.length)
+  const patches: { cells: number[]; area: number }[] = []
   for (let c = 0; c < open.length; c++) {
     if (!open[c] || seen[c]) continue
     const patch = patchFrom(cells, c, (d) => open[d] === 1, seen)
-    const area = patch.reduce((s, d) => s + cells.areaCm2[d]!, 0)
-    if (area < C.leastIslandCm2.value) for (const d of patch) open[d] = 0
+    patches.push({ cells: patch, area: patch.reduce((s, d) => s + cells.areaCm2[d]!, 0) })
+  }
+  const largest = Math.max(0, ...patches.map((p) => p.area))
+  for (const { cells: patch, area } of patches) {
+    if (area < leastCm2 && area < largest) for (const d of patch) open[d] = 0
   }
 }
 

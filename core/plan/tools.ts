@@ -43,7 +43,8 @@ export function chooseTools(q: ToolQuestion): ToolChoice {
     if (text) reasons.push({ text, mark: 'C' })
   }
   if (q.service === 'dermaplane') {
-    if (q.style === 'gentlest') only(['guarded', 'brow-razor'], 'The gentlest plan takes a guarded edge.')
+    if (q.style === 'gentlest')
+      only(['guarded', 'brow-razor'], 'The gentlest plan takes a guarded edge.')
     else if (q.client.reactivity === 'reactive' && q.style === 'balanced')
       only(['guarded', 'brow-razor'], 'Reactive skin: a guarded edge instead of a bare one.')
     else only(['surgical-14', 'surgical-10'], '')
@@ -53,9 +54,13 @@ export function chooseTools(q: ToolQuestion): ToolChoice {
       only(['safety'], 'The gentlest plan takes the razor whose head holds the angle.')
     else only(['shavette'], '')
   }
-  if (q.service === 'head-shave') only(['single-edge', q.level === 'practised' ? 'shavette' : 'safety'], '')
+  if (q.service === 'head-shave')
+    only(['single-edge', q.level === 'practised' ? 'shavette' : 'safety'], '')
   if (q.service === 'body-shave') {
-    only(['safety'], q.client.bumpProne ? 'Bump-prone: a single edge, not a multi-blade cartridge.' : '')
+    only(
+      ['safety'],
+      q.client.bumpProne ? 'Bump-prone: a single edge, not a multi-blade cartridge.' : '',
+    )
   }
   if (ids.length === 0) {
     throw new DomainError(
@@ -63,7 +68,10 @@ export function chooseTools(q: ToolQuestion): ToolChoice {
       `The kit holds no blade for ${SERVICES[q.service].name.toLowerCase()} that ${q.level === 'learning' ? 'somebody still learning may use' : 'can be used'}. Add one in Kit.`,
     )
   }
-  const first = q.service === 'beard-line' && q.trimmerFirst && q.kit.includes('trimmer') ? 'trimmer' : undefined
+  const first =
+    q.service === 'beard-line' && q.trimmerFirst && q.kit.includes('trimmer')
+      ? 'trimmer'
+      : undefined
   return { blades: ids.map((id) => BLADES[id]), ids, ...(first && { first }), reasons }
 }
 

@@ -180,9 +180,11 @@ export interface KitItem {
 
 /** Something that was left away to keep to a time. */
 export interface Dropped {
-  readonly what: string
+  readonly relation: Relation
+  readonly zone: string
   readonly minutes: number
-  readonly loses: string
+  /** Smoothness lost there, hours. */
+  readonly hours: number
 }
 
 /** A whole plan. */

@@ -37,7 +37,15 @@ import {
 import { laneLoad, laneRelation, planPasses, slipFor, type Wanted } from './passes.ts'
 import type { ZoneSkin } from './skin.ts'
 import type { Level, ToolChoice } from './tools.ts'
-import type { Lane, LaneEdit, PlanChoice, PlannedPass, Reason, StrokeWay, ZonePlan } from './types.ts'
+import type {
+  Lane,
+  LaneEdit,
+  PlanChoice,
+  PlannedPass,
+  Reason,
+  StrokeWay,
+  ZonePlan,
+} from './types.ts'
 
 export const PLAN_CONSTANTS = {
   strokesPerSecond: constant(
@@ -145,12 +153,17 @@ export interface PlannedZone {
 }
 
 /** Parts a zone into lanes; remembered. */
-export function coverOf(q: Pick<ZoneQuestion, 'client' | 'service' | 'schools' | 'screening' | 'memory'>, skin: ZoneSkin) {
+export function coverOf(
+  q: Pick<ZoneQuestion, 'client' | 'service' | 'schools' | 'screening' | 'memory'>,
+  skin: ZoneSkin,
+) {
   const fixed =
     SERVICES[q.service].family === 'fuzz' &&
     q.schools.fuzzDirection === 'down-to-centre' &&
     !q.screening.withGrainOnly
-  const tolerance = q.client.bumpProne ? COVER_CONSTANTS.toleranceBumpDeg.value : COVER_CONSTANTS.toleranceDeg.value
+  const tolerance = q.client.bumpProne
+    ? COVER_CONSTANTS.toleranceBumpDeg.value
+    : COVER_CONSTANTS.toleranceDeg.value
   const key = `${skin.zone.id} ${fixed ? 'fixed' : tolerance}`
   let had = q.memory.covers.get(key)
   if (!had) {
@@ -205,8 +218,14 @@ export function planZone(q: ZoneQuestion, skin: ZoneSkin): PlannedZone {
     }
     let found = across.get(lane.letter)
     if (!found) {
-      const charts = [wrapTurn(lane.growth + Math.PI / 2), wrapTurn(lane.growth - Math.PI / 2)] as const
-      const ways = [laneDirection(skin, lane, charts[0]), laneDirection(skin, lane, charts[1])] as const
+      const charts = [
+        wrapTurn(lane.growth + Math.PI / 2),
+        wrapTurn(lane.growth - Math.PI / 2),
+      ] as const
+      const ways = [
+        laneDirection(skin, lane, charts[0]),
+        laneDirection(skin, lane, charts[1]),
+      ] as const
       const { way, why } = acrossWay(id, lane.point, ways, q.hazards)
       found = { chart: charts[way], why }
       across.set(lane.letter, found)
@@ -242,7 +261,9 @@ export function planZone(q: ZoneQuestion, skin: ZoneSkin): PlannedZone {
         ? `${SPOT_WORDS[s.kind]}: leave the patch and ${markMargin(s)} mm round it`
         : `${SPOT_WORDS[s.kind]}: leave ${s.radiusMm + markMargin(s)} mm round it`,
     ),
-    ...(stays > 0.005 ? [`keep-line: ${Math.max(1, Math.round(100 * stays))} % of this zone stays`] : []),
+    ...(stays > 0.005
+      ? [`keep-line: ${Math.max(1, Math.round(100 * stays))} % of this zone stays`]
+      : []),
   ]
   const lanes: Lane[] = []
   const skipped: Lane[] = []
@@ -250,13 +271,22 @@ export function planZone(q: ZoneQuestion, skin: ZoneSkin): PlannedZone {
     for (const shape of shapes) {
       const laneId = `${id}:${planned.pass}:${shape.letter}`
       const edit = choice.edits[laneId]
-      const lane = makeLane(q, skin, shape, planned, laneId, edit, strokeOf(shape, planned.wanted), {
-        hair,
-        avoid,
-        why: planned.relation === 'across' ? across.get(shape.letter)?.why : undefined,
-        first: planned.pass === 1 ? q.tools.first : undefined,
-        parts: shapes.length,
-      })
+      const lane = makeLane(
+        q,
+        skin,
+        shape,
+        planned,
+        laneId,
+        edit,
+        strokeOf(shape, planned.wanted),
+        {
+          hair,
+          avoid,
+          why: planned.relation === 'across' ? across.get(shape.letter)?.why : undefined,
+          first: planned.pass === 1 ? q.tools.first : undefined,
+          parts: shapes.length,
+        },
+      )
       if (edit?.skip) skipped.push(lane)
       else lanes.push(lane)
     }
@@ -315,7 +345,8 @@ function totals(
   growthMmPerDay: number,
   hair: 'terminal' | 'fuzz',
 ): PlannedPass[] {
-  const felt = (hair === 'terminal' ? CLOSENESS_CONSTANTS.feltMm : CLOSENESS_CONSTANTS.feltFuzzMm).value
+  const felt = (hair === 'terminal' ? CLOSENESS_CONSTANTS.feltMm : CLOSENESS_CONSTANTS.feltFuzzMm)
+    .value
   const area = shapes.reduce((s, l) => s + l.areaCm2, 0)
   const left = new Map<string, number>()
   let load = 0
@@ -390,14 +421,26 @@ function makeLane(
   const stanceKey = `${blade.id} ${q.hand} ${towardWorker}`
   let found = m.stances.get(stanceKey)
   if (!found) {
-    found = findStance(q.room, blade, id, { ...shape, stroke: m.stroke }, q.hand, family, turn, towardWorker)
+    found = findStance(
+      q.room,
+      blade,
+      id,
+      { ...shape, stroke: m.stroke },
+      q.hand,
+      family,
+      turn,
+      towardWorker,
+    )
     m.stances.set(stanceKey, found)
   }
   m.anchor ??= q.room ? anchorZone(q.room, shape, m) : ''
   const hand = freeHand(id, strokeBearing, q.client.bumpProne, q.schools, m.anchor)
   const reasons: Reason[] = [fit.reason, found.reason]
   if (more.why) {
-    reasons.unshift({ text: `Across runs toward ${clockWords(strokeBearing)}: ${more.why}.`, mark: 'C' })
+    reasons.unshift({
+      text: `Across runs toward ${clockWords(strokeBearing)}: ${more.why}.`,
+      mark: 'C',
+    })
   }
   if (edit?.way !== undefined || edit?.bladeId !== undefined) {
     reasons.unshift({ text: 'Changed by hand.', mark: 'H' })
@@ -455,10 +498,17 @@ function anchorZone(room: Room, lane: LaneShape, m: LaneMeasure): string {
   const near = nearestZone(room.locator, room.zoneOf, at, lane.normal)
   if (near === undefined || near === lane.zoneId) return ''
   const facts = ZONE_FACTS[zoneStem(near)]
-  return near === 'base' || facts.stretch === '' ? '' : zoneName(near).charAt(0).toLowerCase() + zoneName(near).slice(1)
+  return near === 'base' || facts.stretch === ''
+    ? ''
+    : zoneName(near).charAt(0).toLowerCase() + zoneName(near).slice(1)
 }
 
-function nearestZone(locator: Locator, zoneOf: Room['zoneOf'], at: Vec3, normal: Vec3): ZoneId | undefined {
+function nearestZone(
+  locator: Locator,
+  zoneOf: Room['zoneOf'],
+  at: Vec3,
+  normal: Vec3,
+): ZoneId | undefined {
   try {
     const near = locator.nearest(at, normal)
     return near.distanceMm < FINGERS_REACH_MM ? zoneOf(near.triangle) : undefined

@@ -94,7 +94,10 @@ export function ruleEffect(
   service: ServiceId,
   house: HouseRules = {},
 ): RuleEffect & { readonly waitDays?: number } {
-  const { wait, ...effect } = { ...rule.effects[SERVICES[service].family], ...rule.differs?.[service] }
+  const { wait, ...effect } = {
+    ...rule.effects[SERVICES[service].family],
+    ...rule.differs?.[service],
+  }
   const edit = house[rule.id]?.[service]
   const severity = edit?.severity ?? effect.severity
   const waitDays = edit?.waitDays ?? wait?.value
@@ -174,7 +177,9 @@ export const RULES: readonly ScreeningRule[] = [
       },
     },
     differs: {
-      'body-shave': { text: 'Mark the patches; with the grain only, nothing scented. Underarm flares wait.' },
+      'body-shave': {
+        text: 'Mark the patches; with the grain only, nothing scented. Underarm flares wait.',
+      },
       'brow-tidy': { severity: 'take-care', text: 'Mark the patches to leave out.' },
     },
   },
@@ -270,7 +275,10 @@ export const RULES: readonly ScreeningRule[] = [
     }),
     differs: {
       'body-shave': { severity: 'note', text: 'In the face it does not matter to arms and legs.' },
-      'head-shave': { severity: 'take-care', text: 'Forehead and temples: no pressing, no stretching there.' },
+      'head-shave': {
+        severity: 'take-care',
+        text: 'Forehead and temples: no pressing, no stretching there.',
+      },
     },
   },
   {
@@ -397,7 +405,10 @@ export const RULES: readonly ScreeningRule[] = [
     differs: {
       'head-shave': { text: 'Hearing aids and earrings out.' },
       'body-shave': { text: 'Watches, rings and plasters off.' },
-      'brow-tidy': { severity: 'take-care', text: 'Lash extensions shielded, lenses out, eyes closed.' },
+      'brow-tidy': {
+        severity: 'take-care',
+        text: 'Lash extensions shielded, lenses out, eyes closed.',
+      },
     },
   },
   {
@@ -425,7 +436,10 @@ export const RULES: readonly ScreeningRule[] = [
     },
     differs: {
       'brow-tidy': { severity: 'note', text: 'Little first; more the next time.' },
-      'head-shave': { severity: 'take-care', text: 'Feel the whole scalp by hand for moles, scabs and scars before the lather goes on.' },
+      'head-shave': {
+        severity: 'take-care',
+        text: 'Feel the whole scalp by hand for moles, scabs and scars before the lather goes on.',
+      },
       'body-shave': { text: 'Start on a small part and look after a day.' },
     },
   },

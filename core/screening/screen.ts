@@ -205,7 +205,8 @@ export function screen(
     const outcome = outcomeOf(ask, rule, effect, answer)
     for (const zone of outcome.zones ?? []) {
       zoneReasons[zone] = `${rule.short}: ${outcome.text}`
-      if (outcome.until && (wholeFrom === undefined || outcome.until > wholeFrom)) wholeFrom = outcome.until
+      if (outcome.until && (wholeFrom === undefined || outcome.until > wholeFrom))
+        wholeFrom = outcome.until
     }
     withGrainOnly ||= effect.withGrainOnly ?? false
     onePass ||= effect.onePass ?? false
@@ -229,7 +230,8 @@ export function screen(
     if (touched.length === 0) continue
     const wide = family === 'fuzz' && ZONE_WIDE_SPOTS.includes(spot.kind)
     if (wide) {
-      for (const zone of touched) zoneReasons[zone] ??= `${capital(SPOT_WORDS[spot.kind])}: the whole zone stays.`
+      for (const zone of touched)
+        zoneReasons[zone] ??= `${capital(SPOT_WORDS[spot.kind])}: the whole zone stays.`
     } else leaveOutSpots.push(spot)
     const place = zoneName(spot.zoneId)
     findings.push({
@@ -279,7 +281,11 @@ function outcomeOf(
   answer: Answer,
 ): Outcome {
   const { schools, today, service } = ask
-  if (rule.id === 'isotretinoin' && effect.severity === 'postpone' && schools.isotretinoin === '0') {
+  if (
+    rule.id === 'isotretinoin' &&
+    effect.severity === 'postpone' &&
+    schools.isotretinoin === '0'
+  ) {
     return {
       severity: 'take-care',
       text: 'The house follows the expert panel: superficial work may go ahead, gently.',
@@ -324,7 +330,12 @@ function outcomeOf(
   if (effect.overZone && answer.zones !== undefined && answer.zones.length > 0) {
     return zones.length === 0
       ? { severity: 'note', text: 'Not where this service works.' }
-      : { severity: 'leave-out', text: `Left out until ${dayWords(until, today)}. ${effect.text}`, until, zones }
+      : {
+          severity: 'leave-out',
+          text: `Left out until ${dayWords(until, today)}. ${effect.text}`,
+          until,
+          zones,
+        }
   }
   return {
     severity: 'postpone',
@@ -350,9 +361,15 @@ function clinicianOutcome({ asked, today }: Ask, then: string): Outcome {
     }
   }
   if (word.said === 'no') {
-    return { severity: 'stop', text: `${word.who} advised against it on ${dayWords(word.on, today)}.` }
+    return {
+      severity: 'stop',
+      text: `${word.who} advised against it on ${dayWords(word.on, today)}.`,
+    }
   }
-  return { severity: 'take-care', text: `${word.who} said yes on ${dayWords(word.on, today)}. ${then}` }
+  return {
+    severity: 'take-care',
+    text: `${word.who} said yes on ${dayWords(word.on, today)}. ${then}`,
+  }
 }
 
 /** Consent by the house's school; asked for, never in the way of the work (the guardian's is). */
@@ -435,7 +452,9 @@ export function verdictWords(s: Screening, today: IsoDate): string {
   switch (s.verdict) {
     case 'not-asked':
       if (s.unanswered === 0) {
-        return s.toConfirm === 1 ? 'One answer from last time: still so?' : `${s.toConfirm} answers from last time: still so?`
+        return s.toConfirm === 1
+          ? 'One answer from last time: still so?'
+          : `${s.toConfirm} answers from last time: still so?`
       }
       return s.unanswered === 1 ? 'One question is open.' : `${s.unanswered} questions are open.`
     case 'go':

@@ -28,7 +28,9 @@ let surface: Surface | undefined
 export const surfaceOf = () => (surface ??= makeSurface(HEAD.display))
 
 /** Every question answered with no. */
-export const NOTHING: Asked['answers'] = Object.fromEntries(RULES.map((r) => [r.id, { yes: false }]))
+export const NOTHING: Asked['answers'] = Object.fromEntries(
+  RULES.map((r) => [r.id, { yes: false }]),
+)
 
 export const SKIN: SkinAndHair = {
   reactivity: 'average',

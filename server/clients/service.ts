@@ -87,7 +87,10 @@ export async function listClients(
   return rows.sort(by[query.sort])
 }
 
-export async function addClient(db: Database, body: Omit<Client, 'createdAtMs' | 'schools'>): Promise<Client> {
+export async function addClient(
+  db: Database,
+  body: Omit<Client, 'createdAtMs' | 'schools'>,
+): Promise<Client> {
   const row = await db.write(async () => {
     const same = await db.models.Client.findByPk(body.id)
     return same ?? db.models.Client.create({ ...body, createdAtMs: Date.now() })

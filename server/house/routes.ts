@@ -5,7 +5,5 @@ import { changeHouse, readHouse, type HouseEdit } from './service.ts'
 
 export function houseRoutes(app: Express, db: Database): void {
   mount(app, 'house', () => readHouse(db))
-  mount(app, 'changeHouse', ({ body }) =>
-    changeHouse(db, body as HouseEdit),
-  )
+  mount(app, 'changeHouse', ({ body }) => changeHouse(db, body as HouseEdit))
 }

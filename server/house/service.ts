@@ -116,7 +116,8 @@ export async function changeHouse(db: Database, change: HouseEdit): Promise<Hous
       const words = (kit: readonly BladeId[]) => kit.map((id) => BLADES[id].name).join(', ')
       note('Blades in the kit', words(before.kit), words(change.kit))
     }
-    if (change.consentText !== undefined) note('Text of consent', before.consentText, change.consentText)
+    if (change.consentText !== undefined)
+      note('Text of consent', before.consentText, change.consentText)
     if (change.worker) {
       await db.models.Worker.update(change.worker, { where: { id: change.worker.id } })
     }
@@ -148,10 +149,16 @@ function editRules(
       }
       const own = { ...rules[ruleId] }
       const words = (e: typeof edit | undefined) =>
-        [e?.severity, e?.waitDays === undefined ? undefined : `${e.waitDays} days`].filter(Boolean).join(', ') ||
-        'default'
-      note(`${rule.short}, ${SERVICES[service as ServiceId].name}`, words(own[service as ServiceId]), words(edit))
-      if (edit.severity === undefined && edit.waitDays === undefined) delete own[service as ServiceId]
+        [e?.severity, e?.waitDays === undefined ? undefined : `${e.waitDays} days`]
+          .filter(Boolean)
+          .join(', ') || 'default'
+      note(
+        `${rule.short}, ${SERVICES[service as ServiceId].name}`,
+        words(own[service as ServiceId]),
+        words(edit),
+      )
+      if (edit.severity === undefined && edit.waitDays === undefined)
+        delete own[service as ServiceId]
       else own[service as ServiceId] = edit
       if (Object.keys(own).length === 0) delete rules[ruleId]
       else rules[ruleId] = own

@@ -18,13 +18,23 @@ import type { VisitRecord } from './record.ts'
 /** Minutes east of UTC at a moment, as this machine keeps time. */
 export const offsetMinutes = (ms: number) => -new Date(ms).getTimezoneOffset()
 
-export function planOf(visit: VisitRecord, house: House, history: History, choice: PlanChoice): Plan {
+export function planOf(
+  visit: VisitRecord,
+  house: House,
+  history: History,
+  choice: PlanChoice,
+): Plan {
   const { service, skin, notes } = visit
   const now = Date.now()
   const schools = { ...house.schools, ...visit.schools }
   const model = modelFrom(history, skin, service)
   const worker = house.workers.find((w) => w.id === visit.workerId)
-  if (!worker) throw new HttpProblem(422, 'no-such-worker', 'That worker is not of this house. Choose one at Ask.')
+  if (!worker)
+    throw new HttpProblem(
+      422,
+      'no-such-worker',
+      'That worker is not of this house. Choose one at Ask.',
+    )
   const screening = screen(
     service,
     visit.asked,
@@ -43,7 +53,14 @@ export function planOf(visit: VisitRecord, house: House, history: History, choic
     if (!head) return bodyFlow(readings)
     const field = new GrainField(head.field)
     field.setAll(readings)
-    return headFlow(head.field, field.answer(), readings, head.packed.display, head.packed.solve.zones, head.display)
+    return headFlow(
+      head.field,
+      field.answer(),
+      readings,
+      head.packed.display,
+      head.packed.solve.zones,
+      head.display,
+    )
   }
   return makePlan({
     service,

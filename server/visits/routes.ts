@@ -27,9 +27,7 @@ export function visitRoutes(app: Express, db: Database): void {
   mount(app, 'saveNotes', ({ params, body }) =>
     visits.saveNotes(db, params.id, body as SurfaceNotes),
   )
-  mount(app, 'savePlan', ({ params, body }) =>
-    visits.savePlan(db, params.id, body as PlanChoice),
-  )
+  mount(app, 'savePlan', ({ params, body }) => visits.savePlan(db, params.id, body as PlanChoice))
   mount(app, 'addEvent', ({ params, body }) => visits.addEvent(db, params.id, body as ChairEvent))
   mount(app, 'saveSkinAnswer', ({ params, body }) =>
     visits.saveSkinAnswer(

@@ -3,8 +3,11 @@ import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/re
 import type { Client, ClientPage, VisitPage, Worker } from '../../contract/types.ts'
 import type { Reading } from '../../core/grain/readings.ts'
 import type { SurfaceNotes } from '../../core/hair/layer.ts'
+import type { PlanChoice } from '../../core/plan/types.ts'
+import type { HouseRules } from '../../core/screening/rules.ts'
 import type { Asked } from '../../core/screening/screen.ts'
 import { usePast } from '../state/past.ts'
+import { takeFigures } from '../state/figures.ts'
 import { useSaved } from '../state/saved.ts'
 import { call, CallProblem } from './call.ts'
 
@@ -22,7 +25,16 @@ export const queryClient = new QueryClient({
 export const useToday = () =>
   useQuery({ queryKey: ['today'], queryFn: () => call('today'), refetchInterval: 60_000 })
 export const useHouse = () =>
-  useQuery({ queryKey: ['house'], queryFn: () => call('house'), staleTime: 60_000 })
+  useQuery({
+    queryKey: ['house'],
+    queryFn: async () => {
+      const house = await call('house')
+      // Models ask their figures: they must be the house's before anything is worked out.
+      await takeFigures(house.figures)
+      return house
+    },
+    staleTime: 60_000,
+  })
 export const useClients = (find: string, sort: string) =>
   useQuery({
     queryKey: ['clients', find, sort],
@@ -54,7 +66,7 @@ function useVisitRefresh() {
 export function useAddClient() {
   const cache = useQueryClient()
   return useMutation({
-    mutationFn: (body: Omit<Client, 'createdAtMs'>) => call('addClient', { body }),
+    mutationFn: (body: Omit<Client, 'createdAtMs' | 'schools'>) => call('addClient', { body }),
     onSuccess: () => {
       void cache.invalidateQueries({ queryKey: ['clients'] })
       void cache.invalidateQueries({ queryKey: ['today'] })
@@ -245,7 +257,7 @@ export function useSaveNotes(id: string) {
 export function useSavePlan(id: string) {
   const refresh = useVisitRefresh()
   return useMutation({
-    mutationFn: () => call('savePlan', { params: { id } }),
+    mutationFn: (choice: PlanChoice) => call('savePlan', { params: { id }, body: choice }),
     onSuccess: refresh,
   })
 }
@@ -279,12 +291,26 @@ export function useRemoveHair(visitId: string) {
   })
 }
 
+/** What may be changed of the house; null gives a figure its default back. */
+export interface HouseEdit {
+  readonly schools?: Record<string, string>
+  readonly workerId?: string
+  readonly worker?: Worker
+  readonly kit?: readonly string[]
+  readonly figures?: Record<string, number | null>
+  readonly rules?: HouseRules
+  readonly consentText?: string
+}
+
 export function useChangeHouse() {
   const cache = useQueryClient()
   const saved = useSaved((s) => s.mark)
   return useMutation({
-    mutationFn: (body: { schools?: Record<string, string>; workerId?: string; worker?: Worker }) =>
-      call('changeHouse', { body }),
+    mutationFn: async (body: HouseEdit) => {
+      const house = await call('changeHouse', { body })
+      await takeFigures(house.figures)
+      return house
+    },
     onSuccess: (house) => {
       cache.setQueryData(['house'], house)
       saved()

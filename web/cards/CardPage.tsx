@@ -10,7 +10,9 @@ import { dateWords } from '../state/words.ts'
 import { useFieldReadings } from '../stations/useStation.ts'
 import { useFieldSummary } from '../stations/read/useMap.ts'
 import { drawOn, flatViews, mapDrawing } from '../stations/read/mapPicture.ts'
+import { ConsentCard } from './ConsentCard.tsx'
 import { FlatPicture } from './FlatPicture.tsx'
+import { PlanCard } from './PlanCard.tsx'
 
 const CARDS = {
   mirror: {
@@ -35,7 +37,7 @@ export function CardPage() {
   const visitId = search.get('visit') ?? client.data?.currentVisitId ?? null
   const visit = useVisit(visitId)
   const kind = card === 'home' || card === 'mirror' ? card : undefined
-  if (!kind) {
+  if (!kind && card !== 'plan' && card !== 'consent') {
     return (
       <main className="page">
         <h1>There is no such card</h1>
@@ -64,7 +66,53 @@ export function CardPage() {
     .split(/\s+/)
     .map((w) => w.charAt(0).toUpperCase())
     .join('. ')
+  if (card === 'plan') {
+    return (
+      <Sheet back={`/clients/${clientId}/plan`} name="Plan">
+        {visit.data.plan ? (
+          <PlanCard visit={visit.data} plan={visit.data.plan} initials={initials} />
+        ) : (
+          <p className="card-sheet">No plan is kept yet: keep one at Plan, then print it.</p>
+        )}
+      </Sheet>
+    )
+  }
+  if (!kind) {
+    return (
+      <Sheet back={`/clients/${clientId}/ask`} name="Ask">
+        <ConsentCard
+          visit={visit.data}
+          name={client.data.client.name}
+          houseName={house.data.name}
+          houseText={house.data.consentText}
+        />
+      </Sheet>
+    )
+  }
   return <Card kind={kind} initials={initials} clientId={clientId} visit={visit.data} />
+}
+
+/** A page with a card to print on it. */
+function Sheet({
+  back,
+  name,
+  children,
+}: {
+  back: string
+  name: string
+  children: React.ReactNode
+}) {
+  return (
+    <main className="card-page">
+      <div className="card-tools no-print">
+        <Link to={back}>Back to {name}</Link>
+        <button className="strong" onClick={() => window.print()}>
+          Print
+        </button>
+      </div>
+      {children}
+    </main>
+  )
 }
 
 function Card({

@@ -1,7 +1,20 @@
 /** One flat view with what is drawn on it, as vector lines that print. */
 import type { FlatParts } from '../../core/formats/mapSvg.ts'
 
-export function FlatPicture({ parts }: { parts: FlatParts }) {
+/** A figure written on a view, mm from its upper left corner. */
+export interface FlatLabel {
+  readonly x: number
+  readonly y: number
+  readonly text: string
+}
+
+export function FlatPicture({
+  parts,
+  labels = [],
+}: {
+  parts: FlatParts
+  labels?: readonly FlatLabel[]
+}) {
   // The views leave much room round the head; a card has none to spare.
   const [x, y, w, h] = [18, 8, parts.widthMm - 36, parts.heightMm - 16]
   return (
@@ -17,6 +30,11 @@ export function FlatPicture({ parts }: { parts: FlatParts }) {
       ))}
       {parts.signs.map((d, i) => (
         <path key={i} d={d} className="flat-sign" />
+      ))}
+      {labels.map((l) => (
+        <text key={l.text} x={l.x + 4} y={l.y + 3} className="flat-label">
+          {l.text}
+        </text>
       ))}
       {parts.lines && <path d={parts.lines} className="flat-line" />}
     </svg>

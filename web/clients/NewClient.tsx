@@ -29,7 +29,7 @@ function NewClientForm({ onClose }: { onClose: () => void }) {
   const navigate = useNavigate()
   const add = useAddClient()
   const house = useHouse()
-  const form = useForm<Omit<Client, 'createdAtMs'>>({
+  const form = useForm<Omit<Client, 'createdAtMs' | 'schools'>>({
     initialValues: {
       id: newId(),
       name: '',

@@ -27,6 +27,7 @@ export interface HeadCanvasProps {
   readonly drift: boolean
   /** Colour and opacity at each vertex, 4 numbers each, 0 to 1. */
   readonly wash: Float32Array | undefined
+  readonly laneEdges: Float32Array | undefined
   readonly tints: readonly ZoneTint[]
   readonly colours: HeadColours
   readonly onLost: () => void
@@ -38,6 +39,7 @@ export function HeadCanvas({
   tone,
   drift,
   wash,
+  laneEdges,
   tints,
   colours,
   onLost,
@@ -66,6 +68,9 @@ export function HeadCanvas({
       <Borders lines={head.borders} colour={colours.border} opacity={0.4} />
       <Outlines head={head} colours={colours} />
       {wash && <Wash head={head} wash={wash} />}
+      {laneEdges && laneEdges.length > 0 && (
+        <Borders lines={laneEdges} colour={colours.hair} opacity={0.85} />
+      )}
       {marks && marks.count > 0 && (
         <HairMarks
           marks={marks}

@@ -49,6 +49,8 @@ export interface HeadStageProps {
   readonly tints?: readonly ZoneTint[]
   /** Colour at each vertex of the display mesh, 4 numbers each. Flat, the tints stand for it. */
   readonly wash?: Float32Array | undefined
+  /** Pairs of points along the borders of lanes. Flat, the arrows stand for them. */
+  readonly laneEdges?: Float32Array | undefined
   readonly arrows?: readonly HeadArrow[]
   readonly labels?: readonly HeadLabel[]
   readonly spots?: readonly HeadSpot[]
@@ -108,6 +110,7 @@ function Stage({
   flow,
   tints = NONE,
   wash,
+  laneEdges,
   arrows = NONE,
   labels = NONE,
   spots = NONE,
@@ -300,7 +303,7 @@ function Stage({
         ) : (
           <Suspense fallback={null}>
             <HeadCanvas
-              {...{ head, marks, tone, wash, tints: washed, colours }}
+              {...{ head, marks, tone, wash, laneEdges, tints: washed, colours }}
               drift={stroke.length === 0}
               onLost={() => setFlat(true)}
             />

@@ -1,10 +1,13 @@
 /** The house: who works here, which schools it follows, and every constant with its mark and source. */
+import { useState } from 'react'
 import type { House } from '../../contract/types.ts'
-import { MARK_WORDS } from '../../core/house/constants.ts'
-import { CONSTANT_REGISTER } from '../../core/house/register.ts'
 import { SCHOOL_IDS, SCHOOLS } from '../../core/house/schools.ts'
+import { consentText } from '../../core/screening/consent.ts'
 import { CLOSING_SENTENCE } from '../../core/screening/screen.ts'
 import { useChangeHouse, useHouse } from '../api/queries.ts'
+import { momentWords } from '../state/words.ts'
+import { Figures } from './Figures.tsx'
+import { Rules } from './Rules.tsx'
 
 function Worker({
   worker,
@@ -47,11 +50,85 @@ function Worker({
           </button>
         ))}
       </div>
+      <div className="switch" role="group" aria-label={`Practice of ${worker.name}`}>
+        {(['practised', 'learning'] as const).map((level) => (
+          <button key={level} aria-pressed={worker.level === level} onClick={() => keep({ level })}>
+            {level}
+          </button>
+        ))}
+      </div>
     </div>
   )
 }
 
+const PARTS = {
+  figures: 'Every constant',
+  rules: 'Rules of asking',
+  consent: 'Text that clients sign',
+  changes: 'What was changed, and when',
+} as const
+
+function ConsentText({ text, onChange }: { text: string; onChange: (text: string) => void }) {
+  const [typed, setTyped] = useState(text)
+  return (
+    <div className="stack">
+      <textarea
+        className="text-input"
+        rows={9}
+        maxLength={6000}
+        aria-label="Text of consent"
+        placeholder={consentText('face-shave')}
+        value={typed}
+        onChange={(e) => setTyped(e.currentTarget.value)}
+      />
+      <p className="buttons">
+        <button
+          className="strong deep"
+          disabled={typed.trim() === text}
+          onClick={() => onChange(typed.trim())}
+        >
+          Use this text
+        </button>
+        {text !== '' && (
+          <button className="strong" onClick={() => onChange('')}>
+            Back to the default
+          </button>
+        )}
+      </p>
+    </div>
+  )
+}
+
+function Changes({ changes }: { changes: House['changes'] }) {
+  if (changes.length === 0) {
+    return <p>Nothing was changed: everything is as it came.</p>
+  }
+  return (
+    <table className="list tight">
+      <thead>
+        <tr>
+          <th scope="col">When</th>
+          <th scope="col">What</th>
+          <th scope="col">From</th>
+          <th scope="col">To</th>
+        </tr>
+      </thead>
+      <tbody>
+        {[...changes].reverse().map((c, i) => (
+          <tr key={i}>
+            <td>{momentWords(c.atMs)}</td>
+            <td>{c.what}</td>
+            <td>{c.from}</td>
+            <td>{c.to}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
+}
+
 export function HousePage() {
+  const [part, setPart] = useState<keyof typeof PARTS>('figures')
   const house = useHouse()
   const change = useChangeHouse()
   return (
@@ -99,43 +176,39 @@ export function HousePage() {
             ))}
         </section>
         <section aria-labelledby="constants">
-          <h2 id="constants">Every constant</h2>
+          <div className="switch tabs" role="group" aria-label="What of the house">
+            {(
+              [
+                ['figures', 'Constants'],
+                ['rules', 'Rules of asking'],
+                ['consent', 'Consent'],
+                ['changes', `Changes ${house.data?.changes.length ?? ''}`],
+              ] as const
+            ).map(([id, name]) => (
+              <button key={id} aria-pressed={part === id} onClick={() => setPart(id)}>
+                {name}
+              </button>
+            ))}
+          </div>
+          <h2 id="constants">{PARTS[part]}</h2>
           <p className="soft">
-            P published · C common practice · H house estimate. Editing them comes later.{' '}
-            {CLOSING_SENTENCE}
+            P published · C common practice · H house estimate. Changes are dated; plans keep the
+            figures they were made with. {CLOSING_SENTENCE}
           </p>
-          {CONSTANT_REGISTER.map((area) => (
-            <details key={area.id} className="constants">
-              <summary>
-                {area.title} <small>{Object.keys(area.constants).length}</small>
-              </summary>
-              <table className="list tight">
-                <thead className="hidden">
-                  <tr>
-                    <th scope="col">What</th>
-                    <th scope="col">Value</th>
-                    <th scope="col">Mark</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {Object.entries(area.constants).map(([key, c]) => (
-                    <tr key={key}>
-                      <td>
-                        {c.text}
-                        {c.source && <small>{c.source}</small>}
-                      </td>
-                      <td className="num">
-                        {c.value} {c.unit}
-                      </td>
-                      <td>
-                        <abbr title={MARK_WORDS[c.mark]}>{c.mark}</abbr>
-                      </td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            </details>
-          ))}
+          {house.data && part === 'figures' && (
+            <Figures figures={house.data.figures} onChange={(edit) => change.mutate(edit)} />
+          )}
+          {house.data && part === 'rules' && (
+            <Rules rules={house.data.rules} onChange={(edit) => change.mutate(edit)} />
+          )}
+          {house.data && part === 'consent' && (
+            <ConsentText
+              key={house.data.consentText}
+              text={house.data.consentText}
+              onChange={(consentText) => change.mutate({ consentText })}
+            />
+          )}
+          {house.data && part === 'changes' && <Changes changes={house.data.changes} />}
         </section>
       </div>
     </main>

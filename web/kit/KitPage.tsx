@@ -1,23 +1,31 @@
-/** What the kit page will hold; the blades that plans already choose from are listed. */
-import { SERVICE_BLADES } from '../../core/plan/blades.ts'
+/** Kit: which blades the house owns; plans choose from these. */
+import { BLADE_IDS, BLADES, SERVICE_BLADES } from '../../core/plan/blades.ts'
 import { SERVICE_IDS, SERVICES } from '../../core/services.ts'
+import { useChangeHouse, useHouse } from '../api/queries.ts'
 
 export function KitPage() {
+  const house = useHouse()
+  const change = useChangeHouse()
+  const kit = house.data?.kit ?? []
   return (
     <main className="page narrow">
       <div className="page-head">
         <h1>Kit</h1>
-        <p>blades, towels, sharps</p>
+        <p>the blades that plans choose from</p>
       </div>
       <p>
-        Not built yet: stock counts, blade life learned from your own strokes, the sharps box, what
-        each service costs. Until then plans choose from the usual blades below (measures are house
-        estimates).
+        Tick what the house owns. Plans take the widest that lies on the skin of a lane; a bare
+        dermaplaning blade or a shavette only in practised hands. Measures and prices are house
+        estimates and can be changed in House. Stock counts and blade life are not built yet.
       </p>
+      {(house.isError || change.isError) && (
+        <p role="alert" className="problem">
+          {(house.error ?? change.error)?.message}
+        </p>
+      )}
       <table className="list">
         <thead>
           <tr>
-            <th scope="col">Service</th>
             <th scope="col">Blade</th>
             <th scope="col" className="num">
               Edge, mm
@@ -25,19 +33,41 @@ export function KitPage() {
             <th scope="col" className="num">
               Angle, °
             </th>
+            <th scope="col">For</th>
           </tr>
         </thead>
         <tbody>
-          {SERVICE_IDS.flatMap((id) =>
-            SERVICE_BLADES[id].map((b) => (
-              <tr key={id + b.id}>
-                <td>{SERVICES[id].name}</td>
-                <td>{b.name}</td>
+          {BLADE_IDS.map((id) => {
+            const b = BLADES[id]
+            const services = SERVICE_IDS.filter(
+              (s) => SERVICE_BLADES[s].includes(id) || (id === 'trimmer' && s === 'beard-line'),
+            )
+            return (
+              <tr key={id}>
+                <td>
+                  <label className="tick">
+                    <input
+                      type="checkbox"
+                      checked={kit.includes(id)}
+                      disabled={!house.data || change.isPending}
+                      onChange={(e) =>
+                        change.mutate({
+                          kit: BLADE_IDS.filter((k) =>
+                            k === id ? e.currentTarget.checked : kit.includes(k),
+                          ),
+                        })
+                      }
+                    />
+                    {b.name}
+                    {b.practised && <small> practised hands</small>}
+                  </label>
+                </td>
                 <td className="num">{b.edgeMm}</td>
                 <td className="num">{b.angleDeg}</td>
+                <td>{services.map((s) => SERVICES[s].name).join(', ')}</td>
               </tr>
-            )),
-          )}
+            )
+          })}
         </tbody>
       </table>
     </main>

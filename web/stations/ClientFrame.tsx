@@ -3,8 +3,9 @@ import { useHotkeys } from '@mantine/hooks'
 import { lazy, Suspense, useEffect } from 'react'
 import { Link, NavLink, useNavigate, useParams, useSearchParams } from 'react-router'
 import type { VisitPage } from '../../contract/types.ts'
-import { SERVICES } from '../../core/services.ts'
+import { isBodyService, SERVICES } from '../../core/services.ts'
 import { useAddVisit, useClient, useHouse, useVisit } from '../api/queries.ts'
+import { BodyStage } from '../head/BodyStage.tsx'
 import { HeadStage } from '../head/HeadStage.tsx'
 import { ViewKeys } from '../head/ViewKeys.tsx'
 import { useLayers } from '../state/layers.ts'
@@ -98,7 +99,7 @@ export function ClientFrame() {
     <div className="client-page">
       <StationStrip {...props} />
       <div className="client-body">
-        <HeadSide />
+        <HeadSide body={isBodyService(visit.data.service)} />
         <main className="worktable">
           <OlderVisit {...props} current={client.data.currentVisitId} />
           <Station key={visit.data.id} {...props} />
@@ -110,9 +111,13 @@ export function ClientFrame() {
   )
 }
 
-function HeadSide() {
+function HeadSide({ body }: { body: boolean }) {
   const layers = useLayers((s) => s.layers)
-  return (
+  return body ? (
+    <section className="head-side" aria-label="Arms and legs">
+      <BodyStage {...layers} />
+    </section>
+  ) : (
     <section className="head-side" aria-label="The head">
       <ViewKeys />
       <HeadStage {...layers} />

@@ -8,9 +8,9 @@ import { useGrain, useScreening, useServiceZones, type StationProps } from './us
 type Mark = 'done' | 'open' | 'stop'
 
 export function StationStrip(props: StationProps) {
-  const { page, visit, house } = props
+  const { page, visit } = props
   const [search] = useSearchParams()
-  const screening = useScreening(visit, house)
+  const screening = useScreening(props)
   const grain = useGrain(visit)
   const zones = useServiceZones(visit)
   const read = zones.filter((z) => grain[z]?.source === 'read').length
@@ -22,7 +22,7 @@ export function StationStrip(props: StationProps) {
       : screening.verdict === 'leave-out'
         ? `go, leave out ${outs}`
         : screening.verdict === 'not-asked'
-          ? `${screening.unanswered} to ask`
+          ? `${screening.unanswered + screening.toConfirm} to ask`
           : screening.verdict === 'postpone' && screening.until
             ? screening.until === todayIso()
               ? 'read patch test'

@@ -3,6 +3,7 @@ import { useMemo } from 'react'
 import type { ClientPage, House, VisitPage } from '../../contract/types.ts'
 import { grainMap, toFieldReading } from '../../core/grain/readings.ts'
 import { DAY_MS } from '../../core/time/dates.ts'
+import type { Schools } from '../../core/house/schools.ts'
 import { screen } from '../../core/screening/screen.ts'
 import { isSkin, ZONE_IDS } from '../../core/head/zones.ts'
 import { serviceZones } from '../../core/services.ts'
@@ -51,11 +52,23 @@ export function useFaintZones(visit: VisitPage): ReadonlySet<string> {
   }, [own])
 }
 
-export function useScreening(visit: VisitPage, house: House) {
-  return useMemo(() => {
-    const now = Date.now()
-    return screen(visit.service, visit.asked, house.schools, todayIso(), now, offsetHere(now))
-  }, [visit.service, visit.asked, house.schools])
+/** The schools that count for a client: the house's, and what differs for them. */
+export function useSchools(page: ClientPage, house: House): Schools {
+  return useMemo(
+    () => ({ ...house.schools, ...page.client.schools }),
+    [house.schools, page.client.schools],
+  )
+}
+
+export function useScreening({ page, visit, house }: StationProps) {
+  const schools = useSchools(page, house)
+  return useMemo(
+    () =>
+      screen(visit.service, visit.asked, schools, todayIso(), Date.now(), offsetHere, house.rules),
+    // The figures are not passed but looked up: the rules hang on them too.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [visit.service, visit.asked, schools, house.rules, house.figures],
+  )
 }
 
 /** A visit that has begun no longer changes at Ask, Read and Plan. */

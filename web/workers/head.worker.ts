@@ -28,6 +28,14 @@ import { triangleNeighbours } from '../../core/head/walk.ts'
 import { isSkin, ZONE_IDS, type ZoneId } from '../../core/head/zones.ts'
 import { keptShares, linePath, type KeepLine, type LineTap } from '../../core/lines/keepLine.ts'
 
+import { applyFigures } from '../../core/house/register.ts'
+import type { Room } from '../../core/plan/handle.ts'
+import { drawnLines, headFlow, headGround, headRoom } from '../../core/plan/ground.ts'
+import type { SearchState } from '../../core/plan/search.ts'
+import type { SkinGround } from '../../core/plan/skin.ts'
+import type { Style } from '../../core/plan/types.ts'
+import { PlanDesk, type PlanAsk, type Planned } from './plans.ts'
+
 const ZONES = zoneFile as unknown as readonly ZoneRecord[]
 
 /** What to draw of a field. */
@@ -148,10 +156,29 @@ function draw(ask: FlowAsk, answer: FieldAnswer): Streamlets {
   return marks
 }
 
+let skinGround: SkinGround | undefined
+let room: Room | undefined
+const desk = new PlanDesk({
+  ground: () => (skinGround ??= headGround(head.display, ZONES)),
+  room: () => (room ??= headRoom(head.display)),
+  flow: (readings) => {
+    const answer = answerFor(readings)
+    return headFlow(ground!, answer, readings, head.display, head.solve.zones, display)
+  },
+  lines: (lines) => drawnLines(surfaceOf, lines),
+})
+
 const work = {
   /** Takes a copy of the head's bytes. */
   load(bytes: ArrayBuffer): void {
     head = unpackHead(bytes)
+  },
+
+  /** Takes the house's figures over: the field is made anew with them. */
+  figures(figures: Readonly<Record<string, number>>): void {
+    applyFigures(figures)
+    ground = undefined
+    answered = undefined
   },
 
   /** Makes the field ready, so that the first stroke does not wait for it. */
@@ -233,6 +260,29 @@ const work = {
   /** Share of each zone that lines keep. */
   kept(lines: readonly KeepLine[]): Partial<Record<ZoneId, number>> {
     return keptShares(surfaceOf(), lines)
+  },
+
+  /** The plan of a choice. */
+  plan(ask: PlanAsk): Planned {
+    return desk.plan(ask)
+  },
+
+  /** The three kinds of plan. */
+  threePlans(ask: PlanAsk): Record<Style, Planned> {
+    return desk.three(ask)
+  },
+
+  /** Searches on for a better order. */
+  searchOrder(
+    ask: PlanAsk,
+    seconds: number,
+    onProgress: (state: SearchState, share: number) => void,
+  ): Promise<SearchState | undefined> {
+    return desk.search(ask, seconds, onProgress)
+  },
+
+  stopSearch(): void {
+    desk.stopSearch()
   },
 
   /** How far two maps differ. */

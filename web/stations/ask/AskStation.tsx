@@ -11,15 +11,19 @@ import {
   type StationProps,
 } from '../useStation.ts'
 import { ClientDetails } from './ClientDetails.tsx'
+import { ConsentTab } from './ConsentTab.tsx'
+import { MethodsTab } from './MethodsTab.tsx'
 import { Questions } from './Questions.tsx'
 import { Result } from './Result.tsx'
 import { Skin } from './Skin.tsx'
 
-type Tab = 'questions' | 'skin' | 'marks' | 'person'
+type Tab = 'questions' | 'skin' | 'marks' | 'methods' | 'consent' | 'person'
 const TABS: readonly (readonly [Tab, string])[] = [
   ['questions', 'Questions'],
-  ['skin', 'Skin and hair'],
+  ['skin', 'Skin'],
   ['marks', 'Marks'],
+  ['methods', 'Methods'],
+  ['consent', 'Consent'],
   ['person', 'Person'],
 ]
 
@@ -29,7 +33,7 @@ export function AskStation(props: StationProps) {
   const [tab, setTab] = useState<Tab>('questions')
   const [brush, setBrush] = useState(FIRST_BRUSH)
   const save = useSaveAsked(visit.id)
-  const screening = useScreening(visit, house)
+  const screening = useScreening(props)
   const flow = useFlowLayer(visit)
   const { asked } = visit
   const { change } = save
@@ -61,8 +65,8 @@ export function AskStation(props: StationProps) {
         {TABS.map(([id, name]) => (
           <button key={id} aria-pressed={tab === id} onClick={() => setTab(id)}>
             {name}
-            {id === 'questions' && screening.unanswered > 0 && (
-              <small> {screening.unanswered}</small>
+            {id === 'questions' && screening.unanswered + screening.toConfirm > 0 && (
+              <small> {screening.unanswered + screening.toConfirm}</small>
             )}
             {id === 'marks' && asked.spots.length > 0 && <small> {asked.spots.length}</small>}
           </button>
@@ -80,7 +84,7 @@ export function AskStation(props: StationProps) {
         aria-label={TABS.find((t) => t[0] === tab)![1]}
       >
         {tab === 'questions' && (
-          <Questions asked={asked} frozen={frozen} onChange={change} visit={visit} />
+          <Questions asked={asked} frozen={frozen} onChange={change} visit={visit} house={house} />
         )}
         {tab === 'skin' && <Skin {...props} frozen={frozen} />}
         {tab === 'marks' && (
@@ -93,6 +97,8 @@ export function AskStation(props: StationProps) {
             change={change}
           />
         )}
+        {tab === 'methods' && <MethodsTab {...props} />}
+        {tab === 'consent' && <ConsentTab {...props} frozen={frozen} onChange={change} />}
         {tab === 'person' && <ClientDetails client={page.client} />}
       </div>
     </>

@@ -1,41 +1,64 @@
-/** The questions as quick taps, with dates where a date matters, and the patch test. */
+/** The questions as quick taps; what was answered last time only as "still so?"; dates, places and words where they matter. */
+import { dayWords } from '../../../core/time/dates.ts'
 import { zoneName } from '../../../core/head/zoneFacts.ts'
-import type { ZoneId } from '../../../core/head/zones.ts'
-import { RULES } from '../../../core/screening/rules.ts'
-import { type Asked } from '../../../core/screening/screen.ts'
-import { SERVICES } from '../../../core/services.ts'
-import { todayIso, whenWords } from '../../state/words.ts'
+import { ruleEffect, RULES, type ScreeningRule } from '../../../core/screening/rules.ts'
+import type { Answer, Asked } from '../../../core/screening/screen.ts'
+import { useView } from '../../state/view.ts'
+import { todayIso } from '../../state/words.ts'
 import { type StationProps } from '../useStation.ts'
+import { PatchTest } from './PatchTest.tsx'
 
 /** Changes what was asked, from what is shown now. */
 export type Change = (change: (asked: Asked) => Partial<Asked>) => void
 
-export function Questions({
-  asked,
-  frozen,
-  onChange,
-  visit,
-}: {
-  asked: Asked
-  frozen: boolean
-  onChange: Change
-  visit: StationProps['visit']
-}) {
-  const answer = (id: string, yes: boolean, date?: string) =>
-    onChange((now) => ({
-      answers: { ...now.answers, [id]: { yes, ...(date ? { date } : {}) } },
-    }))
+interface Props {
+  readonly asked: Asked
+  readonly frozen: boolean
+  readonly onChange: Change
+  readonly visit: StationProps['visit']
+  readonly house: StationProps['house']
+}
+
+/** An answer that somebody has just given: it no longer has to be confirmed. */
+function fresh({ still: _still, ...answer }: Answer): Answer {
+  return answer
+}
+
+export function Questions({ asked, frozen, onChange, visit, house }: Props) {
+  const answer = (id: string, given: Answer) =>
+    onChange((now) => ({ answers: { ...now.answers, [id]: fresh(given) } }))
   const open = RULES.filter((r) => asked.answers[r.id] === undefined)
-  const family = SERVICES[visit.service].family
+  const carried = RULES.filter((r) => asked.answers[r.id]?.still === 'ask')
+  const since = carried.map((r) => asked.answers[r.id]!.since).find((d) => d !== undefined)
+  const gated = RULES.some(
+    (r) =>
+      asked.answers[r.id]?.yes && ruleEffect(r, visit.service, house.rules).gate === 'clinician',
+  )
   return (
     <>
       <div className="row-between">
         <p className="soft">
-          {open.length === 0
-            ? 'All asked. Tap to change: filled is yes, a dash is no.'
-            : 'Tap what is so; then none of the rest.'}
+          {carried.length > 0
+            ? `Asked ${since ? `on ${dayWords(since, todayIso())}` : 'last time'}: still so? Tap what has changed first.`
+            : open.length === 0
+              ? 'All asked. Tap to change: filled is yes, a dash is no.'
+              : 'Tap what is so; then none of the rest.'}
         </p>
-        {open.length > 0 && !frozen && (
+        {!frozen && carried.length > 0 && (
+          <button
+            className="strong small"
+            onClick={() =>
+              onChange((now) => ({
+                answers: Object.fromEntries(
+                  Object.entries(now.answers).map(([id, a]) => [id, fresh(a)]),
+                ),
+              }))
+            }
+          >
+            Still so
+          </button>
+        )}
+        {!frozen && open.length > 0 && (
           <button
             className="strong small"
             onClick={() =>
@@ -55,29 +78,26 @@ export function Questions({
         {RULES.map((rule) => {
           const a = asked.answers[rule.id]
           if (!a?.yes) return null
-          if (rule.id === 'first-ever' && family === 'fuzz') {
-            return (
-              <li key={rule.id}>
-                <PatchTest asked={asked} frozen={frozen} onChange={onChange} />
-              </li>
-            )
-          }
-          if (!rule.dateQuestion) return null
           return (
-            <li key={rule.id}>
-              <label className="when">
-                {rule.short}: {rule.dateQuestion.toLowerCase()}
-                <input
-                  type="date"
-                  max={todayIso()}
-                  value={a.date ?? ''}
-                  disabled={frozen}
-                  onChange={(e) => answer(rule.id, true, e.currentTarget.value || undefined)}
-                />
-              </label>
-            </li>
+            <More
+              key={rule.id}
+              rule={rule}
+              answer={a}
+              frozen={frozen}
+              onAnswer={(given) => answer(rule.id, given)}
+            />
           )
         })}
+        {asked.answers['first-ever']?.yes && (
+          <li>
+            <PatchTest asked={asked} frozen={frozen} onChange={onChange} />
+          </li>
+        )}
+        {gated && (
+          <li>
+            <ClinicianWord asked={asked} frozen={frozen} onChange={onChange} />
+          </li>
+        )}
       </ul>
       <ul className="chips">
         {RULES.map((rule) => {
@@ -86,12 +106,12 @@ export function Questions({
           return (
             <li key={rule.id}>
               <button
-                className={`chip ${state}`}
+                className={`chip ${state} ${a?.still === 'ask' ? 'still' : ''}`}
                 title={rule.question}
-                aria-label={`${rule.question} ${{ open: 'Not asked yet', yes: 'Yes', no: 'No' }[state]}`}
+                aria-label={`${rule.question} ${{ open: 'Not asked yet', yes: 'Yes', no: 'No' }[state]}${a?.still === 'ask' ? ', still so?' : ''}`}
                 aria-pressed={a?.yes ?? false}
                 disabled={frozen}
-                onClick={() => answer(rule.id, !a?.yes, a?.date)}
+                onClick={() => answer(rule.id, { ...a, yes: !a?.yes })}
               >
                 <i aria-hidden />
                 {rule.short}
@@ -104,70 +124,135 @@ export function Questions({
   )
 }
 
-const PATCH_PLACES: readonly ZoneId[] = [
-  'jaw-left',
-  'jaw-right',
-  'neck-upper-left',
-  'neck-upper-right',
-]
-
-function PatchTest({
-  asked,
+/** What a yes asks further: when, where, which. */
+function More({
+  rule,
+  answer,
   frozen,
-  onChange,
+  onAnswer,
 }: {
-  asked: Asked
+  rule: ScreeningRule
+  answer: Answer
   frozen: boolean
-  onChange: Change
+  onAnswer: (answer: Answer) => void
 }) {
-  const test = asked.patchTest
-  if (!test) {
-    return (
-      <div className="when">
-        Place a patch test now at
-        <select
-          aria-label="Place of the patch test"
-          value=""
-          disabled={frozen}
-          onChange={(e) =>
-            onChange(() => ({
-              patchTest: {
-                zoneId: e.currentTarget.value as ZoneId,
-                placedAtMs: Date.now(),
-                result: 'waiting',
-              },
-            }))
-          }
-        >
-          <option value="" disabled>
-            choose the place
-          </option>
-          {PATCH_PLACES.map((z) => (
-            <option key={z} value={z}>
-              {zoneName(z)}
-            </option>
-          ))}
-        </select>
-      </div>
-    )
-  }
+  const chosen = useView((s) => s.chosen)
+  if (!rule.dateQuestion && !rule.zoneQuestion && !rule.kinds) return null
+  const zones = answer.zones ?? []
+  const { date: _date, zones: _zones, ...rest } = answer
+  return (
+    <li className="when">
+      {rule.dateQuestion && (
+        <label>
+          {rule.short}: {rule.dateQuestion.toLowerCase()}
+          <input
+            type="date"
+            max={todayIso()}
+            value={answer.date ?? ''}
+            disabled={frozen}
+            onChange={(e) => {
+              const date = e.currentTarget.value
+              onAnswer({ ...rest, ...(zones.length > 0 && { zones }), ...(date && { date }) })
+            }}
+          />
+        </label>
+      )}
+      {rule.kinds && (
+        <span className="switch wrap" role="group" aria-label={`${rule.short}: which`}>
+          {rule.kinds.map((kind) => {
+            const on = answer.kinds?.includes(kind) ?? false
+            return (
+              <button
+                key={kind}
+                aria-pressed={on}
+                disabled={frozen}
+                onClick={() =>
+                  onAnswer({
+                    ...answer,
+                    kinds: on
+                      ? answer.kinds!.filter((k) => k !== kind)
+                      : [...(answer.kinds ?? []), kind],
+                  })
+                }
+              >
+                {kind}
+              </button>
+            )
+          })}
+        </span>
+      )}
+      {rule.zoneQuestion && (
+        <span className="where">
+          {zones.length === 0
+            ? 'where: all over'
+            : `where: ${zones.map((z) => zoneName(z).toLowerCase()).join('; ')}`}
+          {!frozen && chosen && !zones.includes(chosen) && (
+            <button
+              className="link"
+              onClick={() => onAnswer({ ...answer, zones: [...zones, chosen] })}
+            >
+              add {zoneName(chosen).toLowerCase()}
+            </button>
+          )}
+          {!frozen && zones.length > 0 && (
+            <button
+              className="link"
+              onClick={() => onAnswer({ ...rest, ...(answer.date && { date: answer.date }) })}
+            >
+              all over
+            </button>
+          )}
+        </span>
+      )}
+    </li>
+  )
+}
+
+function ClinicianWord({ asked, frozen, onChange }: Pick<Props, 'asked' | 'frozen' | 'onChange'>) {
+  const word = asked.clinician
+  const set = (change: Partial<NonNullable<Asked['clinician']>>) =>
+    onChange((now) => ({
+      clinician: { who: 'Clinician', on: todayIso(), said: 'yes', ...now.clinician, ...change },
+    }))
   return (
     <div className="when">
-      <span>
-        Patch test, {zoneName(test.zoneId)}, {whenWords(test.placedAtMs)}:
-      </span>
-      <div className="yes-no three" role="group" aria-label="What the patch test shows">
-        {(['waiting', 'calm', 'reacted'] as const).map((result) => (
+      <span>A clinician’s word:</span>
+      <span className="yes-no" role="group" aria-label="What the clinician said">
+        {(['yes', 'no'] as const).map((said) => (
           <button
-            key={result}
-            aria-pressed={test.result === result}
+            key={said}
+            aria-pressed={word?.said === said}
             disabled={frozen}
-            onClick={() => onChange(() => ({ patchTest: { ...test, result } }))}
+            onClick={() => set({ said })}
           >
-            {result}
+            {said === 'yes' ? 'go ahead' : 'do not'}
           </button>
         ))}
-      </div>
+      </span>
+      {word && (
+        <>
+          <input
+            className="text-input"
+            aria-label="Who said it"
+            maxLength={80}
+            disabled={frozen}
+            key={word.who}
+            defaultValue={word.who}
+            onBlur={(e) => {
+              const who = e.currentTarget.value.trim()
+              if (who && who !== word.who) set({ who })
+            }}
+          />
+          <input
+            type="date"
+            aria-label="When it was said"
+            max={todayIso()}
+            value={word.on}
+            disabled={frozen}
+            onChange={(e) => e.currentTarget.value && set({ on: e.currentTarget.value })}
+          />
+        </>
+      )}
     </div>
   )
 }

@@ -2,12 +2,14 @@
 import { Link } from 'react-router'
 import { MARK_WORDS } from '../../../core/house/constants.ts'
 import { CLOSING_SENTENCE, verdictWords } from '../../../core/screening/screen.ts'
+import { dayWords } from '../../../core/time/dates.ts'
 import { todayIso } from '../../state/words.ts'
 import { SeverityMark } from '../Severity.tsx'
 import { useScreening, type StationProps } from '../useStation.ts'
 
-export function Result({ page, visit, house }: StationProps) {
-  const screening = useScreening(visit, house)
+export function Result(props: StationProps) {
+  const { page, visit } = props
+  const screening = useScreening(props)
   const grave = screening.findings.filter((f) => f.severity !== 'note')
   const notes = screening.findings.filter((f) => f.severity === 'note')
   const shown = [...grave, ...notes].slice(0, 4)
@@ -39,6 +41,17 @@ export function Result({ page, visit, house }: StationProps) {
             </li>
           )}
         </ul>
+      )}
+      {screening.wouldChange.length > 0 && (
+        <p className="would-change">
+          <b>What would have to change:</b> {screening.wouldChange.join(' ')}
+        </p>
+      )}
+      {screening.wholeFrom && (
+        <p className="would-change">
+          Nothing has to be left out for a date’s sake from{' '}
+          {dayWords(screening.wholeFrom, todayIso())}.
+        </p>
       )}
       <p className="closing">{CLOSING_SENTENCE}</p>
     </section>

@@ -1,5 +1,6 @@
 /** Service, worker, skin and hair. */
 import type { SkinAndHair } from '../../../core/client.ts'
+import { SCHOOLS, schoolWords } from '../../../core/house/schools.ts'
 import { SERVICE_IDS, SERVICES } from '../../../core/services.ts'
 import { useChangeClient, useChangeVisit } from '../../api/queries.ts'
 import { type StationProps } from '../useStation.ts'
@@ -111,6 +112,11 @@ export function Skin({ page, visit, house, frozen }: StationProps & { frozen: bo
           </div>
         )
       })}
+      <OwnSchools
+        client={page.client}
+        house={house}
+        onChange={(schools) => client.mutate({ schools })}
+      />
       <p className="soft">
         Reactive skin gets fewer passes; tight curl and bumps keep the blade with the grain. What
         follows each visit corrects these first words.
@@ -121,5 +127,55 @@ export function Skin({ page, visit, house, frozen }: StationProps & { frozen: bo
         </p>
       )}
     </div>
+  )
+}
+
+/** Schools that may differ for one client. */
+const OWN = [
+  'beardPasses',
+  'bumpProneShave',
+  'fuzzDirection',
+  'fuzzSlip',
+  'faceOrder',
+  'neckStretch',
+] as const
+
+function OwnSchools({
+  client,
+  house,
+  onChange,
+}: {
+  client: StationProps['page']['client']
+  house: StationProps['house']
+  onChange: (schools: StationProps['page']['client']['schools']) => void
+}) {
+  const own = Object.keys(client.schools).length
+  return (
+    <details className="own-schools">
+      <summary>
+        Schools for this client <small>{own === 0 ? 'as the house' : `${own} of their own`}</small>
+      </summary>
+      {OWN.map((id) => (
+        <label key={id} className="school">
+          <span>{SCHOOLS[id].question}</span>
+          <select
+            value={client.schools[id] ?? ''}
+            onChange={(e) => {
+              const { [id]: _was, ...rest } = client.schools
+              onChange(
+                e.currentTarget.value === '' ? rest : { ...rest, [id]: e.currentTarget.value },
+              )
+            }}
+          >
+            <option value="">as the house: {schoolWords(id, house.schools[id])}</option>
+            {SCHOOLS[id].choices.map((c) => (
+              <option key={c.id} value={c.id}>
+                {c.text}
+              </option>
+            ))}
+          </select>
+        </label>
+      ))}
+    </details>
   )
 }

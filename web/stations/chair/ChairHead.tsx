@@ -1,10 +1,12 @@
 /** The head at the chair: the lane being worked, its stroke, the pull of the free hand, what to leave out. */
 import { useEffect, useMemo } from 'react'
-import { directionOf } from '../../../core/head/frames.ts'
-import { ZONE_IDS } from '../../../core/head/zones.ts'
+import { ALL_ZONE_IDS } from '../../../core/head/zones.ts'
+import { isBodyService } from '../../../core/services.ts'
 import type { Plan, PlanStep } from '../../../core/plan/types.ts'
 import { useHead } from '../../head/loadHead.ts'
+import { BodyStage } from '../../head/BodyStage.tsx'
 import { HeadStage } from '../../head/HeadStage.tsx'
+import { laneEdges, laneWash } from '../../head/lanePaint.ts'
 import type { HeadArrow } from '../../head/shared.ts'
 import { markSpots } from '../../marks/MarksPanel.tsx'
 import { useKeptLines } from '../../marks/useLinePaths.ts'
@@ -19,50 +21,53 @@ export function ChairHead({ visit, plan, step }: ChairProps & { step: PlanStep |
   const lines = useKeptLines(visit)
   const turnTo = useView((s) => s.turnTo)
   const choose = useView((s) => s.choose)
-  const record = step?.zoneId ? head.data?.zoneById.get(step.zoneId) : undefined
+  const body = isBodyService(plan.service)
+  const lane = plan.lanes.find((l) => l.id === step?.laneId)
+  const normal = lane?.normal
   useEffect(() => {
     choose(null)
-    if (record) {
-      const v = viewOf(record.centre.normal)
+    if (normal) {
+      const v = viewOf(normal)
       turnTo(v.yawDeg, v.pitchDeg, 1.2)
     } else {
       turnTo(0, 0, 1)
     }
-  }, [record, turnTo, choose])
+  }, [normal, turnTo, choose])
   const flow = useMemo(() => {
     const own = new Set(plan.zones.map((z) => z.zoneId as string))
-    return { readings, faint: new Set(ZONE_IDS.filter((id) => !own.has(id))) }
+    return { readings, faint: new Set(ALL_ZONE_IDS.filter((id) => !own.has(id))) }
   }, [readings, plan])
+  const loaded = body ? undefined : head.data
+  const paint = useMemo(() => {
+    if (!loaded || !lane) return undefined
+    const colours = new Map([[`${lane.zoneId}:${lane.letter}`, LANE_COLOUR]])
+    return { laneEdges: laneEdges(loaded, plan), wash: laneWash(loaded, plan, colours) }
+  }, [loaded, plan, lane])
   const layers = useMemo(() => {
     const spots = markSpots(visit.asked.spots).map((s) => ({ ...s, name: `${s.name}: leave out` }))
-    if (!step || !record || step.strokeBearing === undefined) return { spots, lines }
-    const { point, normal } = record.centre
-    const lengthMm = Math.min(34, Math.max(12, Math.sqrt(record.areaCm2) * 5))
-    const stroke = directionOf(record.id, point, normal, step.strokeBearing)
-    const pull = directionOf(record.id, point, normal, step.pullBearing!)
+    if (!lane) return { spots, lines }
+    const { point } = lane
+    const lengthMm = Math.min(body ? 120 : 34, Math.max(12, lane.lengthMm * 0.5))
+    const at = (k: 0 | 1 | 2) => point[k] - lane.stroke[k] * (lengthMm * 0.5 + (body ? 40 : 12))
     const arrows: HeadArrow[] = [
       {
         id: 'stroke',
-        zoneId: record.id,
+        zoneId: lane.zoneId,
         point,
-        normal,
-        direction: stroke,
-        kind: step.relation!,
+        normal: lane.normal,
+        direction: lane.stroke,
+        kind: lane.relation,
         lengthMm,
       },
       {
         id: 'pull',
-        zoneId: record.id,
+        zoneId: lane.zoneId,
         // The free hand lies behind the stroke, beyond its start.
-        point: [
-          point[0] + pull[0] * (lengthMm * 0.5 + 12),
-          point[1] + pull[1] * (lengthMm * 0.5 + 12),
-          point[2] + pull[2] * (lengthMm * 0.5 + 12),
-        ],
-        normal,
-        direction: pull,
+        point: [at(0), at(1), at(2)],
+        normal: lane.normal,
+        direction: [-lane.stroke[0], -lane.stroke[1], -lane.stroke[2]],
         kind: 'pull',
-        lengthMm: 15,
+        lengthMm: body ? 50 : 15,
       },
     ]
     return {
@@ -70,8 +75,11 @@ export function ChairHead({ visit, plan, step }: ChairProps & { step: PlanStep |
       arrows,
       spots,
       lines,
-      tints: [{ zoneId: record.id, colour: '#7fc6c6', opacity: 0.42 }],
+      ...paint,
+      tints: body ? [{ zoneId: lane.zoneId, colour: '#7fc6c6', opacity: 0.42 }] : [],
     }
-  }, [step, record, visit.asked.spots, flow, lines])
-  return <HeadStage {...layers} />
+  }, [lane, visit.asked.spots, flow, lines, paint, body])
+  return body ? <BodyStage {...layers} /> : <HeadStage {...layers} />
 }
+
+const LANE_COLOUR = [0.5, 0.78, 0.78, 0.5] as const

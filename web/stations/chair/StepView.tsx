@@ -19,6 +19,8 @@ export function StepView({
     : step.zoneId?.endsWith('-right')
       ? ' · client’s right'
       : ''
+  // Plans of the first version say it all in the step.
+  const work = plan.lanes.find((l) => l.id === step.laneId) ?? step
   const [first, ...rest] = step.text.split('. ')
   const relation = step.relation ? RELATION_WORDS[step.relation] : ''
   return (
@@ -43,27 +45,31 @@ export function StepView({
           </>
         )}
       </p>
-      {step.stance && step.headTurn && (
+      {work.stance && work.headTurn && (
         <div className="chair-figures">
           <figure>
-            <StanceFigure stance={step.stance} turn={step.headTurn} hand={hand} />
+            <StanceFigure
+              stance={work.stance}
+              turn={work.headTurn}
+              hand={work.stance.hand ?? hand}
+            />
             <figcaption>
-              {step.stance.text} {step.headTurn}
+              {work.stance.text} {work.headTurn} {work.action}
             </figcaption>
           </figure>
           <figure>
-            <AngleFigure degrees={step.bladeAngleDeg ?? 30} />
+            <AngleFigure degrees={work.bladeAngleDeg ?? 30} />
             <figcaption>Blade to skin; {step.blade}</figcaption>
           </figure>
           <p className="chair-hand">
-            <b>Free hand</b> <span className="soft">(dotted arrow)</span> {step.freeHand}
+            <b>Free hand</b> <span className="soft">(dotted arrow)</span> {work.freeHand}
           </p>
         </div>
       )}
-      {step.avoid && step.avoid.length > 0 ? (
-        <p className="notice coral">{step.avoid.join('. ')}.</p>
+      {work.avoid && work.avoid.length > 0 ? (
+        <p className="notice coral">{work.avoid.join('. ')}.</p>
       ) : (
-        step.watch && <p className="notice">{step.watch}</p>
+        work.watch && <p className="notice">{work.watch}</p>
       )}
     </>
   )

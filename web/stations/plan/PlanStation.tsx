@@ -1,105 +1,126 @@
-/** Plan: zone by zone, which way, how often, with what, where the hands go, what it costs and buys, and why. */
+/** Plan: three plans side by side, the lanes of the one chosen, what a hand may change, why, how long, with what. */
 import { useHotkeys } from '@mantine/hooks'
-import { useMemo, useState } from 'react'
+import { useEffect, useMemo, useRef, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { clockWords } from '../../../core/grain/clock.ts'
-import { RELATION_WORDS } from '../../../core/grain/relation.ts'
-import { directionOf } from '../../../core/head/frames.ts'
 import { zoneName } from '../../../core/head/zoneFacts.ts'
-import { MARK_WORDS } from '../../../core/house/constants.ts'
-import type { Plan, PlanStep, Reason, ZonePlan } from '../../../core/plan/types.ts'
+import { isBodyService } from '../../../core/services.ts'
+import { STYLES, type Lane, type Plan } from '../../../core/plan/types.ts'
 import { useSavePlan } from '../../api/queries.ts'
+import { laneEdges, laneWash } from '../../head/lanePaint.ts'
 import { useHead } from '../../head/loadHead.ts'
 import type { HeadArrow } from '../../head/shared.ts'
 import { markSpots } from '../../marks/MarksPanel.tsx'
 import { useKeptLines } from '../../marks/useLinePaths.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 import { useView, viewOf } from '../../state/view.ts'
-import { hoursWords, percentWords, momentWords } from '../../state/words.ts'
-import { useChosenInView } from '../useChosenInView.ts'
+import { momentWords } from '../../state/words.ts'
 import { useFlowLayer, type StationProps } from '../useStation.ts'
-import { RelationMark } from './RelationMark.tsx'
-import { usePlan } from './usePlan.ts'
+import { KitTab } from './KitTab.tsx'
+import { LaneDetail, Whys } from './LaneDetail.tsx'
+import { LaneList } from './LaneList.tsx'
+import { differences } from './differences.ts'
+import { PlanPick, ThreePlans } from './ThreePlans.tsx'
+import { TimeTab } from './TimeTab.tsx'
+import { useChoosing, usePlan, type Choosing, type PlanView } from './usePlan.ts'
+
+const TABS = [
+  ['lanes', 'Lanes'],
+  ['compare', 'Compare'],
+  ['why', 'Why'],
+  ['time', 'Time'],
+  ['kit', 'Kit'],
+] as const
+type Tab = (typeof TABS)[number][0]
 
 export function PlanStation(props: StationProps) {
-  const { page, visit } = props
-  const view = usePlan(props)
-  const { plan } = view
-  const save = useSavePlan(visit.id)
-  const navigate = useNavigate()
-  const head = useHead()
-  const chosen = useView((s) => s.chosen)
-  const choose = useView((s) => s.choose)
-  const turnTo = useView((s) => s.turnTo)
-  const list = useChosenInView(chosen)
-  const [pass, setPass] = useState(1)
-  const flow = useFlowLayer(visit)
-  const lines = useKeptLines(visit)
-  const most = plan ? Math.max(...plan.zones.map((z) => z.passes.length)) : 1
-  const shownPass = Math.min(pass, most)
-
-  const layers = useMemo(() => {
-    const arrows: HeadArrow[] = []
-    for (const zone of plan?.zones ?? []) {
-      const record = head.data?.zoneById.get(zone.zoneId)
-      const planned = zone.passes[shownPass - 1]
-      if (!record || !planned) continue
-      const { point, normal } = record.centre
-      arrows.push({
-        id: zone.zoneId,
-        zoneId: zone.zoneId,
-        point,
-        normal,
-        direction: directionOf(zone.zoneId, point, normal, planned.strokeBearing),
-        kind: planned.relation,
-        lengthMm: Math.min(26, Math.max(9, Math.sqrt(record.areaCm2) * 4)),
-      })
-    }
-    return {
-      flow,
-      arrows,
-      spots: markSpots(visit.asked.spots),
-      lines,
-      tints: (plan?.leftOut ?? []).map((z) => ({
-        zoneId: z.zoneId,
-        colour: '#BF4E36',
-        opacity: 0.3,
-      })),
-    }
-  }, [plan, head.data, shownPass, flow, lines, visit.asked.spots])
-  useHeadLayers(layers)
-
-  const keep = () => save.mutate()
-  const toChair = () => void navigate(`/clients/${page.client.id}/chair`)
-  useHotkeys([['K', () => visit.state === 'open' && keep()]])
+  const { page } = props
+  const choosing = useChoosing(props)
+  const view = usePlan(props, choosing.choice)
   if (view.pending) {
     return (
       <section className="zone-detail" role="status">
         <h1>Plan</h1>
-        <p className="lead">{view.why}</p>
+        <p className="lead">The grain is parted into lanes, and they are put in order …</p>
       </section>
     )
   }
-  if (!plan) {
+  if (!view.plan) {
     return (
       <section className="zone-detail">
         <h1>No plan</h1>
         <p className="lead">{view.why}</p>
-        <Link className="strong" to={`/clients/${page.client.id}/ask`}>
-          Back to Ask
-        </Link>
+        <p className="buttons">
+          {choosing.canUndo && (
+            <button className="strong" onClick={choosing.undo}>
+              Undo the last change
+            </button>
+          )}
+          <Link className="strong" to={`/clients/${page.client.id}/ask`}>
+            Back to Ask
+          </Link>
+          <Link className="strong" to={`/clients/${page.client.id}/read`}>
+            To Read
+          </Link>
+        </p>
       </section>
     )
   }
-  const zone = plan.zones.find((z) => z.zoneId === chosen)
-  const show = (z: ZonePlan) => {
-    choose(z.zoneId)
-    const record = head.data?.zoneById.get(z.zoneId)
-    if (record) {
-      const v = viewOf(record.centre.normal)
-      turnTo(v.yawDeg, v.pitchDeg)
+  return <Chosen {...props} view={view} plan={view.plan} choosing={choosing} />
+}
+
+function Chosen({
+  page,
+  visit,
+  house,
+  view,
+  plan,
+  choosing,
+}: StationProps & { view: PlanView; plan: Plan; choosing: Choosing }) {
+  const open = visit.state === 'open'
+  const save = useSavePlan(visit.id)
+  const navigate = useNavigate()
+  const [tab, setTab] = useState<Tab>('lanes')
+  const [pass, setPass] = useState(1)
+  const [laneId, setLane] = useState<string>()
+  const [compare, setCompare] = useState(false)
+  const zoneChosen = useView((s) => s.chosen)
+  const most = Math.max(...plan.lanes.map((l) => l.pass), 1)
+  const shownPass = Math.min(pass, most)
+  const inZone = plan.lanes.filter((l) => l.zoneId === zoneChosen)
+  const lane =
+    plan.lanes.find((l) => l.id === laneId && l.zoneId === zoneChosen) ??
+    inZone.find((l) => l.pass === shownPass) ??
+    inZone[0]
+  const list = useLaneInView(lane?.id)
+  const keep = () => save.mutate(choosing.choice)
+  const toChair = () => void navigate(`/clients/${page.client.id}/chair`)
+  useHotkeys([
+    ['K', () => open && keep()],
+    ['Z', () => open && choosing.undo()],
+    ...STYLES.map((s, i): [string, () => void] => [`${i + 7}`, () => open && choosing.pick(s)]),
+  ])
+  const diff = useMemo(
+    () => differences(plan, view.three, choosing.choice.style),
+    [plan, view.three, choosing.choice.style],
+  )
+  usePlanLayers(
+    { page, visit, house },
+    plan,
+    shownPass,
+    lane,
+    compare && tab === 'compare' ? diff : undefined,
+  )
+
+  const show = (l: Lane) => {
+    setLane(l.id)
+    setPass(l.pass)
+    useView.getState().choose(l.zoneId)
+    if (!isBodyService(plan.service)) {
+      const v = viewOf(l.normal)
+      useView.getState().turnTo(v.yawDeg, v.pitchDeg)
     }
   }
+  const edited = Object.keys(choosing.choice.edits).length
   return (
     <>
       <section className="plan-head">
@@ -107,8 +128,13 @@ export function PlanStation(props: StationProps) {
           <h1>
             {Math.round(plan.totalMinutes)} min <small>of a {plan.slotMinutes} min slot</small>
           </h1>
-          {visit.state === 'open' && (
+          {open && (
             <div className="buttons">
+              {choosing.canUndo && (
+                <button className="strong small" onClick={choosing.undo}>
+                  Undo <kbd>Z</kbd>
+                </button>
+              )}
               {(!view.kept || view.outdated) && (
                 <button
                   className={view.kept ? 'strong' : 'strong deep'}
@@ -128,159 +154,166 @@ export function PlanStation(props: StationProps) {
         </div>
         <p className="soft">
           {view.kept
-            ? `Kept ${momentWords(visit.planMadeAtMs!)}.${view.outdated ? ' Since then something has changed: plan again to follow it.' : ' It stays as it is when the map changes later.'}`
+            ? `Kept ${momentWords(visit.planMadeAtMs!)}.${view.outdated ? ' What it rests on has changed since: plan again to follow.' : ' It stays as it is when the map changes later.'}`
             : 'Not kept yet: it follows every change at Ask and Read.'}
+          {edited > 0 && ` ${edited} ${edited === 1 ? 'lane is' : 'lanes are'} changed by hand.`}{' '}
+          <Link to={`/clients/${page.client.id}/cards/plan?visit=${visit.id}`}>Plan card</Link>
         </p>
-        {save.isError && (
+        {(save.isError || view.why) && (
           <p role="alert" className="problem">
-            {save.error.message}
+            {save.error?.message ?? view.why}
           </p>
         )}
       </section>
-      {zone ? (
-        <ZonePlanDetail zone={zone} plan={plan} pass={shownPass} />
-      ) : (
-        <Whys reasons={plan.reasons} leftOut={plan.leftOut} />
+      {view.three && (
+        <PlanPick three={view.three} chosen={choosing.choice.style} onPick={choosing.pick} />
       )}
-      {most > 1 && (
-        <div className="switch" role="group" aria-label="Arrows shown">
-          {Array.from({ length: most }, (_, i) => (
-            <button key={i} aria-pressed={shownPass === i + 1} onClick={() => setPass(i + 1)}>
-              Pass {i + 1}
+      <div className="row-between">
+        <div className="switch tabs" role="group" aria-label="What to show of the plan">
+          {TABS.map(([id, name]) => (
+            <button key={id} aria-pressed={tab === id} onClick={() => setTab(id)}>
+              {name}
             </button>
           ))}
         </div>
-      )}
-      <div className="scroll" ref={list}>
-        <table className="list tight pick">
-          <thead>
-            <tr>
-              <th scope="col">In this order</th>
-              <th scope="col">Passes</th>
-              <th scope="col" className="num">
-                Load
-              </th>
-              <th scope="col" className="num">
-                Redness ≥ 2
-              </th>
-              <th scope="col" className="num">
-                Smooth
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {plan.zones.map((z) => (
-              <tr
-                key={z.zoneId}
-                className={z.zoneId === chosen ? 'chosen' : ''}
-                onClick={() => show(z)}
+        <div className="switch" role="group" aria-label="Arrows shown">
+          {most > 1 &&
+            Array.from({ length: most }, (_, i) => (
+              <button
+                key={i}
+                aria-pressed={shownPass === i + 1}
+                onClick={() => {
+                  setPass(i + 1)
+                }}
               >
-                <td>
-                  <button className="row-button" aria-pressed={z.zoneId === chosen}>
-                    {z.name}
-                  </button>
-                </td>
-                <td className="passes">
-                  {z.passes.map((p) => (
-                    <RelationMark
-                      key={p.pass}
-                      relation={p.relation}
-                      words={z.passes.length === 1}
-                    />
-                  ))}
-                </td>
-                <td className="num">{z.totalLoad.toFixed(1)}</td>
-                <td className="num">{percentWords(z.rednessOdds)}</td>
-                <td className="num">{hoursWords(z.smoothHours)}</td>
-              </tr>
+                Pass {i + 1}
+              </button>
             ))}
+        </div>
+      </div>
+      <div
+        className="tab-body"
+        tabIndex={0}
+        role="region"
+        aria-label={TABS.find((t) => t[0] === tab)![1]}
+        ref={list}
+      >
+        {tab === 'lanes' && (
+          <LaneList
+            plan={plan}
+            chosen={lane?.id}
+            onShow={show}
+            skipped={Object.entries(choosing.choice.edits)
+              .filter(([, e]) => e.skip)
+              .map(([id]) => id)}
+            onUnskip={open ? (id) => choosing.edit(id, undefined) : undefined}
+          >
+            {lane && (
+              <LaneDetail
+                lane={lane}
+                zone={plan.zones.find((z) => z.zoneId === lane.zoneId)!}
+                kit={house.kit}
+                edit={choosing.choice.edits[lane.id]}
+                onEdit={open ? (e) => choosing.edit(lane.id, e) : undefined}
+              />
+            )}
+          </LaneList>
+        )}
+        {tab === 'compare' &&
+          (view.three ? (
+            <>
+              <div className="row-between">
+                <p className="soft">
+                  {diff.size === 0
+                    ? 'The three treat every lane alike on this skin.'
+                    : `${diff.size} lanes differ. Brass: the closest does more there; coral: the gentlest does less.`}
+                </p>
+                <button
+                  className="strong small"
+                  aria-pressed={compare}
+                  onClick={() => setCompare(!compare)}
+                >
+                  {compare ? 'Hide on the head' : 'Show on the head'}
+                </button>
+              </div>
+              <ThreePlans three={view.three} chosen={choosing.choice.style} edited={edited > 0} />
+            </>
+          ) : (
+            <p>The service has begun: only the plan that was kept is shown.</p>
+          ))}
+        {tab === 'why' && (
+          <Whys reasons={plan.reasons}>
             {plan.leftOut.map((z) => (
-              <tr key={z.zoneId} className="left-out">
-                <td>{z.name}</td>
-                <td colSpan={4}>left out</td>
-              </tr>
+              <li key={z.zoneId + z.name + z.reason}>
+                Left out: {z.name || zoneName(z.zoneId)}. {z.reason}
+              </li>
             ))}
-          </tbody>
-        </table>
+          </Whys>
+        )}
+        {tab === 'time' && (
+          <TimeTab plan={plan} ask={view.ask} choosing={open ? choosing : undefined} />
+        )}
+        {tab === 'kit' && <KitTab plan={plan} />}
       </div>
     </>
   )
 }
 
-function Whys({ reasons, leftOut }: { reasons: readonly Reason[]; leftOut: Plan['leftOut'] }) {
-  return (
-    <ul className="whys">
-      {leftOut.length > 0 && (
-        <li>Left out: {leftOut.map((z) => zoneName(z.zoneId)).join('; ')}.</li>
-      )}
-      {reasons.map((r) => (
-        <li key={r.text}>
-          {r.text} <abbr title={MARK_WORDS[r.mark]}>({r.mark})</abbr>
-        </li>
-      ))}
-      <li>Choose a zone for its hands, its blade and its reasons.</li>
-    </ul>
-  )
+/** Brings the chosen lane with its details to the top of the list. */
+function useLaneInView(id: string | undefined) {
+  const list = useRef<HTMLDivElement>(null)
+  useEffect(() => {
+    const box = list.current
+    const row = box?.querySelector<HTMLElement>('tr.chosen')
+    if (!box || !row) return
+    box.scrollTop += row.getBoundingClientRect().top - box.getBoundingClientRect().top
+  }, [id])
+  return list
 }
 
-function ZonePlanDetail({ zone, plan, pass }: { zone: ZonePlan; plan: Plan; pass: number }) {
-  const step =
-    plan.steps.find((s) => s.id === `${zone.zoneId}:${pass}`) ??
-    plan.steps.find((s) => s.zoneId === zone.zoneId)
-  return (
-    <section className="zone-detail plan-zone" aria-live="polite">
-      <h2>{zone.name}</h2>
-      <ul className="passes-list">
-        {zone.passes.map((p) => (
-          <li key={p.pass}>
-            <RelationMark relation={p.relation} words={false} />
-            <span>
-              <b>{RELATION_WORDS[p.relation]}</b>, toward {clockWords(p.strokeBearing)} · load{' '}
-              {p.load.toFixed(1)}
-            </span>
-          </li>
-        ))}
-        {zone.refused.map((p) => (
-          <li key={p.relation} className="refused">
-            <RelationMark relation={p.relation} words={false} />
-            <span>
-              not planned: {p.reason} It would buy about {hoursWords(Math.max(0, p.gainHours))} (H).
-            </span>
-          </li>
-        ))}
-      </ul>
-      <p className="soft">
-        {zone.blade}, {zone.bladeAngleDeg}° to the skin, {zone.usableWidthMm} mm of edge used ·{' '}
-        {minutesOf(plan, zone)} · no pressure
-      </p>
-      {step && <Hands step={step} />}
-      {zone.avoid.map((a) => (
-        <p key={a} className="notice">
-          {a}
-        </p>
-      ))}
-      <ul className="whys">
-        {zone.reasons.map((r) => (
-          <li key={r.text}>
-            {r.text} <abbr title={MARK_WORDS[r.mark]}>({r.mark})</abbr>
-          </li>
-        ))}
-      </ul>
-    </section>
-  )
-}
-
-function Hands({ step }: { step: PlanStep }) {
-  return (
-    <p>
-      <b>Free hand:</b> {step.freeHand} <b>Stance:</b> {step.stance?.text} {step.headTurn}
-    </p>
-  )
-}
-
-function minutesOf(plan: Plan, zone: ZonePlan): string {
-  const minutes = plan.steps
-    .filter((s) => s.zoneId === zone.zoneId)
-    .reduce((s, step) => s + step.minutes, 0)
-  return minutes < 1 ? `${Math.round(minutes * 60)} s` : `${minutes.toFixed(1)} min`
+/** Lanes on the head: their borders, an arrow each, the chosen one washed over. */
+function usePlanLayers(
+  { visit }: StationProps,
+  plan: Plan,
+  pass: number,
+  lane: Lane | undefined,
+  diff: ReturnType<typeof differences> | undefined,
+) {
+  const head = useHead()
+  const flow = useFlowLayer(visit)
+  const lines = useKeptLines(visit)
+  const onHead = !isBodyService(plan.service)
+  const loaded = onHead ? head.data : undefined
+  const edges = useMemo(() => (loaded ? laneEdges(loaded, plan) : undefined), [loaded, plan])
+  const wash = useMemo(() => {
+    if (!loaded) return undefined
+    const colours = new Map<string, readonly [number, number, number, number]>(diff)
+    if (lane && !diff) colours.set(`${lane.zoneId}:${lane.letter}`, [0.25, 0.6, 0.62, 0.4])
+    return laneWash(loaded, plan, colours)
+  }, [loaded, plan, lane, diff])
+  const layers = useMemo(() => {
+    const arrows = plan.lanes
+      .filter((l) => l.pass === pass)
+      .map((l): HeadArrow => ({
+        id: l.id,
+        zoneId: l.zoneId,
+        point: l.point,
+        normal: l.normal,
+        direction: l.stroke,
+        kind: l.relation,
+        lengthMm: Math.min(onHead ? 26 : 90, Math.max(8, l.lengthMm * 0.45)),
+      }))
+    return {
+      flow,
+      arrows,
+      spots: markSpots(visit.asked.spots),
+      lines,
+      laneEdges: edges,
+      wash,
+      tints: plan.leftOut
+        .filter((z) => !plan.zones.some((p) => p.zoneId === z.zoneId))
+        .map((z) => ({ zoneId: z.zoneId, colour: '#BF4E36', opacity: 0.3 })),
+    }
+  }, [plan, pass, flow, lines, visit.asked.spots, edges, wash, onHead])
+  useHeadLayers(layers)
 }

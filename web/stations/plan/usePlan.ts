@@ -1,83 +1,172 @@
-/** The plan that is kept, or the one core makes from what is known now. */
+/** The plan that is kept, the three that core makes from what is known now, and the one chosen with its edits. */
 import { useQuery } from '@tanstack/react-query'
 import { useMemo } from 'react'
-import { DomainError } from '../../../core/errors.ts'
-import { makePlan } from '../../../core/plan/makePlan.ts'
-import type { Plan } from '../../../core/plan/types.ts'
+import { create } from 'zustand'
+import {
+  FIRST_CHOICE,
+  type LaneEdit,
+  type Plan,
+  type PlanChoice,
+  type Style,
+} from '../../../core/plan/types.ts'
 import { useHead } from '../../head/loadHead.ts'
-import { useGrain, useScreening, type StationProps } from '../useStation.ts'
+import { usePast } from '../../state/past.ts'
+import type { PlanAsk, Planned } from '../../workers/plans.ts'
+import { useFieldReadings, useSchools, useScreening, type StationProps } from '../useStation.ts'
+
+/** What is chosen at a visit and not yet kept. */
+const useChoices = create<Record<string, PlanChoice>>(() => ({}))
+
+export interface Choosing {
+  readonly choice: PlanChoice
+  readonly pick: (style: Style) => void
+  readonly edit: (laneId: string, edit: LaneEdit | undefined) => void
+  readonly fit: (minutes: number | undefined) => void
+  readonly order: (order: readonly string[]) => void
+  readonly undo: () => void
+  readonly canUndo: boolean
+}
+
+/** The choice of a plan; every change can be taken back. */
+export function useChoosing({ visit }: StationProps): Choosing {
+  const open = useChoices((s) => s[visit.id])
+  const choice = open ?? visit.plan?.choice ?? FIRST_CHOICE
+  const past = usePast<PlanChoice>(`choice-${visit.id}`)
+  const set = (next: PlanChoice) => useChoices.setState({ [visit.id]: next })
+  const change = (next: PlanChoice) => {
+    past.remember(choice)
+    set(next)
+  }
+  return {
+    choice,
+    pick: (style) =>
+      change({ style, edits: {}, ...(choice.within !== undefined && { within: choice.within }) }),
+    edit: (laneId, edit) => {
+      const { [laneId]: _was, ...others } = choice.edits
+      const { order: _order, ...rest } = choice
+      change({ ...rest, edits: edit ? { ...others, [laneId]: edit } : others })
+    },
+    fit: (within) => {
+      const { within: _was, ...rest } = choice
+      change(within === undefined ? rest : { ...rest, within })
+    },
+    order: (order) => change({ ...choice, order }),
+    undo: () => {
+      const before = past.takeBack()
+      if (before) set(before)
+    },
+    canUndo: past.any,
+  }
+}
 
 export interface PlanView {
-  readonly plan?: Plan
+  /** The plan shown: the one chosen, or the kept one when the visit no longer changes. */
+  readonly plan?: Plan | undefined
+  readonly three?: Record<Style, Planned> | undefined
+  readonly ask?: PlanAsk | undefined
   /** Why there is none. */
-  readonly why?: string
+  readonly why?: string | undefined
   /** True while it is being worked out. */
-  readonly pending?: boolean
+  readonly pending: boolean
   readonly kept: boolean
-  /** True when a plan made now would differ from the one kept. */
+  /** True when the plan shown differs from the one kept. */
   readonly outdated: boolean
 }
 
-export function usePlan({ page, visit, house }: StationProps): PlanView {
-  const head = useHead()
-  const grain = useGrain(visit)
-  const screening = useScreening(visit, house)
-  const { lines } = visit.notes
-  const kept = useQuery({
-    queryKey: ['kept', lines],
-    queryFn: () => (lines.length === 0 ? {} : head.data!.worker.kept(lines)),
-    enabled: head.data !== undefined,
-    staleTime: Infinity,
-  })
-  const fresh = useMemo((): { plan?: Plan; why?: string; pending?: boolean } => {
-    if (kept.isError) {
-      // A plan without them would work what is to be kept.
-      return { why: `What the keep-lines keep could not be worked out: ${kept.error.message}` }
-    }
-    if (!head.data || kept.data === undefined) {
-      return { pending: true, why: 'The head and the keep-lines are being worked out …' }
-    }
-    try {
-      const plan = makePlan({
-        service: visit.service,
-        zones: head.data.zones,
-        grain,
-        client: page.client.skin,
-        screening,
-        schools: house.schools,
-        hand: house.workers.find((w) => w.id === visit.workerId)?.hand ?? 'right',
-        sensitivity: (zone) => page.model.sensitivity[zone]!,
-        growth: (zone) => page.model.growth[zone]!,
-        notes: { ...visit.notes, keptShares: kept.data },
-      })
-      return { plan }
-    } catch (error) {
-      if (error instanceof DomainError) return { why: error.message }
-      throw error
+/** Everything that a plan of this visit depends on. */
+export function usePlanAsk({ page, visit, house }: StationProps, choice: PlanChoice): PlanAsk {
+  const readings = useFieldReadings(visit)
+  const schools = useSchools(page, house)
+  const screening = useScreening({ page, visit, house })
+  return useMemo(() => {
+    const worker = house.workers.find((w) => w.id === visit.workerId)
+    return {
+      service: visit.service,
+      readings,
+      lines: visit.notes.lines,
+      client: page.client.skin,
+      screening,
+      schools,
+      hand: worker?.hand ?? 'right',
+      level: worker?.level ?? 'practised',
+      kit: house.kit,
+      sensitivity: page.model.sensitivity,
+      growth: page.model.growth,
+      notes: {
+        keptZones: visit.notes.keptZones,
+        hair: visit.notes.hair,
+        strays: visit.notes.strays,
+      },
+      house: { version: house.changes.length, changed: house.figures },
+      figures: house.figures,
+      choice,
     }
   }, [
-    head.data,
-    kept.data,
-    kept.isError,
-    kept.error,
-    grain,
+    readings,
+    schools,
     screening,
     page,
     visit.service,
     visit.workerId,
     visit.notes,
     house,
+    choice,
   ])
+}
+
+export function usePlan(props: StationProps, choice: PlanChoice): PlanView {
+  const { visit } = props
+  const head = useHead()
+  const ask = usePlanAsk(props, choice)
+  const frozen = visit.state !== 'open'
+  const worker = head.data?.worker
+  const base = useMemo(
+    () => ({ ...ask, choice: undefined, within: choice.within }),
+    [ask, choice.within],
+  )
+  const three = useQuery({
+    queryKey: ['three-plans', base],
+    queryFn: () => worker!.threePlans(ask),
+    enabled: worker !== undefined && !frozen,
+    staleTime: Infinity,
+    gcTime: 60_000,
+    placeholderData: (before) => before,
+  })
+  const chosen = useQuery({
+    queryKey: ['plan', ask],
+    queryFn: () => worker!.plan(ask),
+    enabled: worker !== undefined && !frozen,
+    staleTime: Infinity,
+    gcTime: 60_000,
+    // While an edit is worked out the plan before it stays on the screen.
+    placeholderData: (before) => before,
+  })
   const saved = visit.plan ?? undefined
-  if (saved) {
-    const outdated =
-      visit.state === 'open' &&
-      fresh.plan !== undefined &&
-      JSON.stringify(steps(fresh.plan)) !== JSON.stringify(steps(saved))
-    return { plan: saved, kept: true, outdated }
+  if (frozen) {
+    return {
+      plan: saved,
+      why: saved ? undefined : 'No plan was kept for this visit.',
+      pending: false,
+      kept: saved !== undefined,
+      outdated: false,
+    }
   }
-  return { ...fresh, kept: false, outdated: false }
+  const problem = head.error ?? chosen.error
+  const fresh = chosen.data?.plan
+  return {
+    plan: fresh,
+    three: three.data,
+    ask,
+    why: problem ? `The plan could not be worked out: ${problem.message}` : chosen.data?.why,
+    pending: !problem && chosen.data === undefined,
+    kept: saved !== undefined,
+    outdated: saved !== undefined && fresh !== undefined && signature(fresh) !== signature(saved),
+  }
 }
 
 /** What of a plan the worker would notice. */
-const steps = (plan: Plan) => plan.steps.map((s) => [s.id, s.text, s.blade, s.avoid])
+const signature = (plan: Plan) =>
+  JSON.stringify([
+    plan.steps.map((s) => [s.id, s.text, s.blade]),
+    plan.lanes.map((l) => [l.stance, l.avoid, Math.round(l.areaCm2 * 10)]),
+  ])

@@ -7,6 +7,8 @@ import { FIRST_BRUSH, MarksPanel, markSpots, useMarking } from '../../marks/Mark
 import { useKeptLines } from '../../marks/useLinePaths.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 import { isFrozen, useFlowLayer, useServiceZones, type StationProps } from '../useStation.ts'
+import { isBodyService } from '../../../core/services.ts'
+import { BodyRead } from './BodyRead.tsx'
 import { GrainTab } from './GrainTab.tsx'
 import { HairTab } from './HairTab.tsx'
 import { LinesTab } from './LinesTab.tsx'
@@ -24,6 +26,8 @@ type Tab = (typeof TABS)[number][0]
 export function ReadStation(props: StationProps) {
   const { page, visit } = props
   const [tab, setTab] = useState<Tab>('grain')
+  const body = isBodyService(visit.service)
+  const tabs = body ? TABS.filter(([id]) => id === 'grain' || id === 'marks') : TABS
   const waiting = visit.asked.spots.filter((s) => s.stillThere === 'ask').length
   const counts: Partial<Record<Tab, string>> = {
     marks: waiting > 0 ? `${waiting} ?` : `${visit.asked.spots.length || ''}`,
@@ -34,7 +38,7 @@ export function ReadStation(props: StationProps) {
     <>
       <div className="read-tabs">
         <div className="switch tabs" role="group" aria-label="What to read">
-          {TABS.map(([id, name]) => (
+          {tabs.map(([id, name]) => (
             <button key={id} aria-pressed={tab === id} onClick={() => setTab(id)}>
               {name}
               {counts[id] && <small> {counts[id]}</small>}
@@ -47,7 +51,7 @@ export function ReadStation(props: StationProps) {
           </Link>
         )}
       </div>
-      {tab === 'grain' && <GrainTab visit={visit} />}
+      {tab === 'grain' && (body ? <BodyRead {...props} /> : <GrainTab visit={visit} />)}
       {tab === 'marks' && <MarksTab {...props} />}
       {tab === 'lines' && <LinesTab {...props} />}
       {tab === 'hair' && <HairTab {...props} />}

@@ -18,7 +18,8 @@ import {
 } from '../../../core/grain/readings.ts'
 import type { ZonedReading } from '../../../core/grain/whorls.ts'
 import type { NextReading } from '../../../core/grain/whereNext.ts'
-import { mirrorZone, type ZoneId } from '../../../core/head/zones.ts'
+import { BODY_ZONES } from '../../../core/body/body.ts'
+import { isBody, mirrorZone, type ZoneId } from '../../../core/head/zones.ts'
 import { useEditReadings, type ReadingEdit } from '../../api/queries.ts'
 import { useHead } from '../../head/loadHead.ts'
 import { useUndo } from '../../state/undo.ts'
@@ -61,7 +62,8 @@ export function useMapEditing(visit: VisitPage, drawing: Drawing) {
   const { method, comb } = drawing
   const fresh = () => ({ id: newId(), method, atMs: Date.now() })
   const own = (zone: ZoneId) => send.readings().filter((r) => r.zoneId === zone)
-  const centre = (zone: ZoneId) => head.data?.zoneById.get(zone)?.centre
+  const centre = (zone: ZoneId) =>
+    (isBody(zone) ? BODY_ZONES.find((z) => z.id === zone) : head.data?.zoneById.get(zone))?.centre
   const fromStroke = (points: readonly StrokePoint[]) =>
     comb ? readingsFromComb(points, fresh(), newId) : [readingFromStroke(points, fresh())]
   return {

@@ -1,0 +1,198 @@
+/**
+ * Which way of taking hair off suits a place: blade, tweezers, thread, wax, epilator, trimmer, or a laser elsewhere. Slow
+ * Tide runs blades and tweezers; the rest is advice. Common practice unless marked.
+ */
+import type { SkinAndHair } from '../client.ts'
+import { hairIn } from '../client.ts'
+import { plannedHair, type HairLayer, type Stray } from '../hair/layer.ts'
+import { ZONE_FACTS } from '../head/zoneFacts.ts'
+import { zoneStem, type ZoneId } from '../head/zones.ts'
+import { constant, type Mark } from '../house/constants.ts'
+import { daysToLength, GROWTH_CONSTANTS, type Growth } from '../regrowth/growth.ts'
+import type { Asked } from '../screening/screen.ts'
+import { addDays, daysBetween, dayWords, type IsoDate } from '../time/dates.ts'
+
+export const ADVICE_CONSTANTS = {
+  fewStrays: constant(12, 'hairs', 'Up to so many single hairs are tweezed or threaded', 'H'),
+  waxSettlesDays: constant(2, 'days', 'Waxed skin settles for so long before an event', 'H'),
+  bladeSettlesDays: constant(1, 'days', 'Shaved skin settles for so long before an event', 'H'),
+  epilateMm: constant(2, 'mm', 'An epilator grips hair from this length on', 'H'),
+  waxWeeks: constant(5, 'weeks', 'Wax lasts four to six weeks', 'C'),
+} as const
+
+export const METHODS = ['blade', 'tweeze', 'thread', 'wax', 'epilate', 'trim', 'laser'] as const
+export type Method = (typeof METHODS)[number]
+
+export const METHOD_WORDS: Readonly<Record<Method, string>> = {
+  blade: 'Blade',
+  tweeze: 'Tweezers',
+  thread: 'Thread',
+  wax: 'Wax',
+  epilate: 'Epilator',
+  trim: 'Trimmer',
+  laser: 'Laser (refer)',
+}
+
+/** What is said of a method in a place. */
+export interface MethodAdvice {
+  readonly method: Method
+  readonly says: 'suits' | 'possible' | 'later' | 'not'
+  /** Days until it is possible, for `later`. */
+  readonly from?: IsoDate
+  readonly why: string
+  readonly mark: Mark
+}
+
+export interface AdviceQuestion {
+  readonly zoneId: ZoneId
+  readonly client: SkinAndHair
+  readonly hair: HairLayer
+  readonly strays: readonly Stray[]
+  readonly answers: Asked['answers']
+  readonly growth: Growth
+  /** Length now, mm. */
+  readonly lengthMm: number
+  readonly today: IsoDate
+  /** Day that the skin is to be in order for. */
+  readonly event?: IsoDate | undefined
+}
+
+/** The question that clients ask at every visit, with its answer and source. */
+export const THICKNESS = {
+  question: 'Does shaving make hair grow back thicker?',
+  answer:
+    'No. A blade cuts at the surface; thickness, colour and rate of growth come from the root and stay as they are. The blunt end, and everything growing at once, only make it look so.',
+  mark: 'P' as Mark,
+  source: 'Lynfield & Macwilliams 1970 (from memory)',
+} as const
+
+const yes = (q: AdviceQuestion, id: string) => q.answers[id]?.yes === true
+
+/** What each method comes to in a place, the best first. */
+export function adviseMethods(q: AdviceQuestion): MethodAdvice[] {
+  const rank = { suits: 0, possible: 1, later: 2, not: 3 }
+  return METHODS.map((m) => advise(q, m)).sort((a, b) => rank[a.says] - rank[b.says])
+}
+
+function advise(q: AdviceQuestion, method: Method): MethodAdvice {
+  const say = (
+    says: MethodAdvice['says'],
+    why: string,
+    mark: Mark = 'C',
+    from?: IsoDate,
+  ): MethodAdvice => ({ method, says, why, mark, ...(from !== undefined && { from }) })
+  const kind = plannedHair(q.zoneId, q.client, q.hair)
+  const fuzz = kind === 'vellus'
+  const own = q.hair[q.zoneId]
+  const single = q.strays.filter((s) => s.zoneId === q.zoneId).length
+  const few = single > 0 && single <= ADVICE_CONSTANTS.fewStrays.value && fuzz
+  const retinoids = yes(q, 'retinoid-cream') || yes(q, 'isotretinoin')
+  const thin = yes(q, 'blood-thinners') || yes(q, 'slow-healing')
+  const stem = zoneStem(q.zoneId)
+  const face = hairIn(q.zoneId, 'beard') !== 'limb' && kind !== 'underarm' && kind !== 'limb'
+  switch (method) {
+    case 'blade':
+      if (stem === 'brow')
+        return say(
+          'possible',
+          'Only round the brow, with a small blade; the brow itself is tweezed.',
+        )
+      if (few)
+        return say(
+          'possible',
+          `Fuzz, yes; the ${single} dark ${single === 1 ? 'hair' : 'hairs'} first with tweezers: they dull the blade and hurt.`,
+        )
+      return say(
+        'suits',
+        q.client.bumpProne && !fuzz
+          ? 'Single edge, with the grain, leaving a little: this skin is prone to bumps.'
+          : 'Cuts at the surface, does not hurt, at any length.',
+      )
+    case 'tweeze':
+      if (few || stem === 'brow' || stem === 'glabella')
+        return say('suits', 'Single hairs, one by one, in the direction of growth.')
+      return say(
+        'not',
+        fuzz ? 'Far too many fine hairs.' : 'Far too many hairs; they would grow back in.',
+      )
+    case 'thread':
+      if (!face) return say('not', 'For the face only.')
+      if (retinoids) return say('not', 'Thread lifts skin that a retinoid has thinned.')
+      return fuzz
+        ? say('possible', 'Takes fuzz and strays by the root on lip, brow and chin.')
+        : say('not', 'Terminal beard hair is too many and too strong.')
+    case 'wax': {
+      if (retinoids) return say('not', 'Skin thinned by a retinoid comes off with wax.')
+      if (thin) return say('not', 'Bleeding or slow healing: no wax.')
+      if (q.client.bumpProne)
+        return say('not', 'Prone to bumps: hair torn below the surface grows in.')
+      if (!fuzz && face) return say('not', 'A beard is not waxed.')
+      return whenLong(
+        q,
+        say,
+        GROWTH_CONSTANTS.waxMm.value,
+        'Wax needs a quarter inch (6.35 mm); it lasts four to six weeks.',
+        ADVICE_CONSTANTS.waxSettlesDays.value,
+      )
+    }
+    case 'epilate': {
+      if (face && !fuzz) return say('not', 'Not on a beard: hair breaks and grows in.')
+      if (q.client.bumpProne) return say('not', 'Prone to bumps: what breaks grows in.')
+      if (thin) return say('not', 'Bleeding or slow healing: nothing by the root.')
+      return whenLong(
+        q,
+        say,
+        ADVICE_CONSTANTS.epilateMm.value,
+        'By the root, held at 90°; slower, coarse hair wants a head with well over 20 tweezers.',
+        ADVICE_CONSTANTS.waxSettlesDays.value,
+      )
+    }
+    case 'trim':
+      return fuzz
+        ? say('not', 'A trimmer does not reach fuzz.')
+        : say(
+            q.client.bumpProne ? 'suits' : 'possible',
+            'Leaves a little, never too short to come out again: the calmest on a bump-prone place.',
+          )
+    case 'laser': {
+      if (q.zoneId.startsWith('brow') || stem === 'under-eye')
+        return say('not', 'Never near the eye.')
+      if (fuzz) return say('not', 'Fuzz has too little colour for it, and may be made to grow.')
+      if (own?.grey === 'most') return say('not', 'Grey hair has no colour for it to find.')
+      return say(
+        yes(q, 'hormonal-growth') || q.client.bumpProne ? 'possible' : 'possible',
+        'For lasting thinning of dark hair; elsewhere, by somebody licensed for it. Ask about skin tone and medicines there.',
+      )
+    }
+  }
+}
+
+/** Now, or the day on which hair will be long enough; not when that comes too late before an event. */
+function whenLong(
+  q: AdviceQuestion,
+  say: (says: MethodAdvice['says'], why: string, mark?: Mark, from?: IsoDate) => MethodAdvice,
+  lengthMm: number,
+  text: string,
+  settlesDays: number,
+): MethodAdvice {
+  const lastDay = q.event === undefined ? undefined : addDays(q.event, -settlesDays)
+  if (q.lengthMm >= lengthMm) {
+    return lastDay !== undefined && lastDay < q.today
+      ? say('not', `${text} Too near to the day: skin needs ${settlesDays} days.`)
+      : say('possible', text)
+  }
+  const days = daysToLength(q.growth.curve, q.lengthMm, q.growth.mean, lengthMm)
+  if (!Number.isFinite(days) || days > 400) {
+    return say('not', `Hair here does not grow to ${lengthMm} mm.`, 'H')
+  }
+  const from = addDays(q.today, Math.ceil(days))
+  if (lastDay !== undefined && from > lastDay) {
+    return say('not', `Long enough only on ${dayWords(from, q.today)}, too late for the day.`, 'H')
+  }
+  return say('later', `${text} Long enough in about ${daysBetween(q.today, from)} days.`, 'H', from)
+}
+
+/** Where advice makes sense: skin with hair on it. */
+export function hasAdvice(zoneId: ZoneId): boolean {
+  return ZONE_FACTS[zoneStem(zoneId)].hair !== 'none'
+}

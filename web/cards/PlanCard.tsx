@@ -1,0 +1,234 @@
+/** The plan card: lanes numbered on the flat views, the steps, the cautions, the kit to lay out. One page. */
+import { useEffect, useState } from 'react'
+import type { VisitPage } from '../../contract/types.ts'
+import { bodyOutline, SHEET } from '../../core/body/body.ts'
+import { clockWords } from '../../core/grain/clock.ts'
+import {
+  FLAT_HALF,
+  projectPoint,
+  viewAxes,
+  VIEWS,
+  type ViewId,
+} from '../../core/head/projection.ts'
+import { BODY_IDS } from '../../core/head/zones.ts'
+import type { Lane, Plan } from '../../core/plan/types.ts'
+import { CLOSING_SENTENCE } from '../../core/screening/screen.ts'
+import { isBodyService, SERVICES, type ServiceId } from '../../core/services.ts'
+import { useHead, type LoadedHead } from '../head/loadHead.ts'
+import { Arrow } from '../head/Overlay.tsx'
+import { dateWords } from '../state/words.ts'
+import { drawOn, flatViews } from '../stations/read/mapPicture.ts'
+import { FlatPicture, type FlatLabel } from './FlatPicture.tsx'
+
+const VIEWS_OF: Readonly<Record<ServiceId, readonly ViewId[]>> = {
+  'face-shave': ['front', 'left', 'right', 'underChin'],
+  'head-shave': ['crown', 'left', 'right', 'nape'],
+  dermaplane: ['front', 'left', 'right', 'underChin'],
+  'facial-razor': ['front', 'left', 'right', 'underChin'],
+  'beard-line': ['front', 'left', 'right', 'underChin'],
+  'brow-tidy': ['front', 'left', 'right'],
+  'body-shave': [],
+}
+const SIGN = { with: '→', across: '⇸', against: '⇻' } as const
+/** Length of a lane's arrow on paper, mm at most. */
+const ARROW_MM = 20
+/** From so many lanes on they stand in three columns. */
+const MANY = 60
+
+/** Strokes of the plan, numbered as they follow each other. */
+function numbered(plan: Plan): { number: number; lane: Lane; title: string; seconds: number }[] {
+  const byId = new Map(plan.lanes.map((l) => [l.id, l]))
+  return plan.steps
+    .filter((s) => s.kind === 'stroke' && s.laneId !== undefined)
+    .flatMap((s, i) => {
+      const lane = byId.get(s.laneId!)
+      return lane
+        ? [{ number: i + 1, lane, title: s.title, seconds: Math.round(s.minutes * 60) }]
+        : []
+    })
+}
+
+export function PlanCard({
+  visit,
+  plan,
+  initials,
+}: {
+  visit: VisitPage
+  plan: Plan
+  initials: string
+}) {
+  const head = useHead()
+  const lanes = numbered(plan)
+  const between = plan.steps.filter((s) => s.kind !== 'stroke')
+  const avoid = [...new Set(plan.zones.flatMap((z) => z.avoid))]
+  const cares = plan.screening.findings.filter((f) => f.severity !== 'note')
+  return (
+    <article className="card-sheet card-plan" aria-label="Plan card">
+      <header>
+        <h1>Plan card</h1>
+        <p>
+          {initials}. · {SERVICES[plan.service].name} · {dateWords(visit.slotAtMs ?? Date.now())} ·{' '}
+          {plan.style} · {Math.round(plan.totalMinutes)} min
+        </p>
+      </header>
+      {isBodyService(plan.service) ? (
+        <BodyPicture lanes={lanes} />
+      ) : head.data ? (
+        <Views head={head.data} service={plan.service} lanes={lanes} />
+      ) : (
+        <p role="status">The card is being drawn …</p>
+      )}
+      <div className={lanes.length > MANY ? 'card-steps many' : 'card-steps'}>
+        <table>
+          <tbody>
+            {lanes.map(({ number, lane, title, seconds }) => (
+              <tr key={lane.id}>
+                <td>{number}</td>
+                <td>{title.replace(', client’s', ',').replace(", client's", ',')}</td>
+                <td>
+                  {SIGN[lane.relation]} {lane.relation}
+                </td>
+                <td>
+                  {clockWords(lane.strokeBearing).replace(' o’clock', '').replace(" o'clock", '')}
+                </td>
+                <td>{lane.bladeAngleDeg}°</td>
+                <td>at {lane.stance.hour}</td>
+                <td>{seconds} s</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <p className="card-line">
+        <b>Before, between, after:</b>{' '}
+        {between
+          .map(
+            (s) =>
+              `${s.title} ${s.minutes < 1 ? `${Math.round(s.minutes * 60)} s` : `${s.minutes} min`}`,
+          )
+          .join(' · ')}
+      </p>
+      <p className="card-line">
+        <b>Leave out:</b> {[...plan.leftOut.map((z) => z.name), ...avoid].join(' · ') || 'nothing'}
+        {cares.length > 0 && (
+          <>
+            {' '}
+            <b>Take care:</b> {cares.map((f) => f.reason).join(' · ')}
+          </>
+        )}
+      </p>
+      <p className="card-line">
+        <b>Lay out:</b> {plan.kit.map((k) => `${k.count} × ${k.name}`).join(' · ')}
+      </p>
+      <footer>
+        No pressure. → with, ⇸ across, ⇻ against the grain; toward the hour of the clock seen facing
+        the zone; “at” is where to stand round the chair, 12 in front, 3 on the client’s left. Left
+        and right are the client’s. {CLOSING_SENTENCE}
+      </footer>
+    </article>
+  )
+}
+
+function Views({
+  head,
+  service,
+  lanes,
+}: {
+  head: LoadedHead
+  service: ServiceId
+  lanes: ReturnType<typeof numbered>
+}) {
+  const [drawn, setDrawn] = useState<
+    {
+      id: ViewId
+      name: string
+      parts: ReturnType<typeof drawOn>[number]['parts']
+      labels: FlatLabel[]
+    }[]
+  >()
+  useEffect(() => {
+    let wanted = true
+    void flatViews().then((flat) => {
+      const first = lanes.filter((l) => l.lane.pass === 1)
+      const drawing = {
+        arrows: first.map(({ lane }) => ({
+          zoneId: lane.zoneId,
+          point: lane.point,
+          normal: lane.normal,
+          direction: lane.stroke,
+          lengthMm: Math.min(ARROW_MM, Math.max(8, lane.lengthMm * 0.4)),
+          unsure: false,
+        })),
+        signs: [],
+        lines: [],
+      }
+      const views = drawOn(head, flat, drawing, VIEWS_OF[service]).map((v) => {
+        const axes = viewAxes(VIEWS[v.id].yawDeg, VIEWS[v.id].pitchDeg)
+        const labels = first.flatMap(({ lane, number }): FlatLabel[] => {
+          const n = lane.normal
+          const facing = axes.toward[0] * n[0] + axes.toward[1] * n[1] + axes.toward[2] * n[2]
+          if (facing < 0.2 || !head.inSight(axes, lane.point)) return []
+          const [x, y] = projectPoint(axes, lane.point)
+          return [{ x: x + FLAT_HALF.width, y: FLAT_HALF.height - y, text: String(number) }]
+        })
+        return { ...v, labels }
+      })
+      if (wanted) setDrawn(views)
+    })
+    return () => {
+      wanted = false
+    }
+    // Lanes are made anew with every render; the plan behind them is what counts.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [head, service, lanes.map((l) => l.lane.id).join()])
+  if (!drawn) return <p role="status">The card is being drawn …</p>
+  return (
+    <div className="card-views">
+      {drawn.map((v) => (
+        <figure key={v.id}>
+          <FlatPicture parts={v.parts} labels={v.labels} />
+          <figcaption>{v.name}</figcaption>
+        </figure>
+      ))}
+    </div>
+  )
+}
+
+function BodyPicture({ lanes }: { lanes: ReturnType<typeof numbered> }) {
+  return (
+    <svg
+      className="flat-picture body-card"
+      viewBox={`${SHEET.left} ${-SHEET.top} ${SHEET.right - SHEET.left} ${SHEET.top - SHEET.bottom}`}
+      aria-hidden
+    >
+      {BODY_IDS.map((id) => {
+        const o = bodyOutline(id)
+        let d = ''
+        for (let i = 0; i < o.length; i += 2)
+          d += `${i === 0 ? 'M' : 'L'}${o[i]!.toFixed(1)} ${(-o[i + 1]!).toFixed(1)}`
+        return <path key={id} d={`${d}Z`} className="body-outline" />
+      })}
+      {lanes
+        .filter((l) => l.lane.pass === 1)
+        .map(({ lane, number }) => (
+          <g key={lane.id}>
+            <Arrow
+              from={{
+                x: lane.point[0] - 40 * lane.stroke[0],
+                y: -(lane.point[1] - 40 * lane.stroke[1]),
+              }}
+              to={{
+                x: lane.point[0] + 40 * lane.stroke[0],
+                y: -(lane.point[1] + 40 * lane.stroke[1]),
+              }}
+              kind={lane.relation}
+              width={4}
+            />
+            <text x={lane.point[0] + 16} y={-lane.point[1] + 12}>
+              {number}
+            </text>
+          </g>
+        ))}
+    </svg>
+  )
+}

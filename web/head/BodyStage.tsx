@@ -1,0 +1,217 @@
+/** Arms and legs laid flat: the same station layers as on the head, on outlines. Seen by a worker who faces the client. */
+import { useElementSize } from '@mantine/hooks'
+import { useMemo, useRef, useState } from 'react'
+import { bodyOutline, bodyZoneAt, onSheet, SHEET } from '../../core/body/body.ts'
+import { BODY_IDS, zoneStem } from '../../core/head/zones.ts'
+import { ZONE_FACTS, zoneName } from '../../core/head/zoneFacts.ts'
+import { bodyFlow, bodyGround } from '../../core/plan/ground.ts'
+import type { StrokePoint } from '../../core/grain/readings.ts'
+import type { ZonedReading } from '../../core/grain/whorls.ts'
+import { useView } from '../state/view.ts'
+import type { HeadStageProps } from './HeadStage.tsx'
+import { Arrow } from './Overlay.tsx'
+
+const WIDE = SHEET.right - SHEET.left
+const HIGH = SHEET.top - SHEET.bottom
+/** A press that moves less than this, px, is a tap. */
+const TAP_PX = 5
+/** One in so many cells carries a hair. */
+const EVERY = 9
+const HAIR_MM = 13
+
+const OUTLINES = BODY_IDS.map((id) => {
+  const o = bodyOutline(id)
+  let d = ''
+  for (let i = 0; i < o.length; i += 2)
+    d += `${i === 0 ? 'M' : 'L'}${o[i]!.toFixed(1)} ${(-o[i + 1]!).toFixed(1)}`
+  return { id, d: `${d}Z` }
+})
+
+export function BodyStage({
+  flow,
+  tints = [],
+  arrows = [],
+  spots = [],
+  onTap,
+  onStroke,
+}: HeadStageProps) {
+  const { ref, width, height } = useElementSize<HTMLDivElement>()
+  const chosen = useView((s) => s.chosen)
+  const hovered = useView((s) => s.hovered)
+  const [stroke, setStroke] = useState<readonly StrokePoint[]>([])
+  const press = useRef<{ x: number; y: number; moved: boolean } | undefined>(undefined)
+  const scale = Math.min(width / WIDE, height / HIGH)
+  const px = (x: number, y: number) => ({
+    x: width / 2 + (x - (SHEET.left + SHEET.right) / 2) * scale,
+    y: height / 2 - (y - (SHEET.top + SHEET.bottom) / 2) * scale,
+  })
+  const mm = (e: React.PointerEvent) => {
+    const r = e.currentTarget.getBoundingClientRect()
+    return [
+      (e.clientX - r.left - width / 2) / scale + (SHEET.left + SHEET.right) / 2,
+      (height / 2 - (e.clientY - r.top)) / scale + (SHEET.top + SHEET.bottom) / 2,
+    ] as const
+  }
+  const placeAt = (e: React.PointerEvent): StrokePoint | undefined => {
+    const [x, y] = mm(e)
+    const zoneId = bodyZoneAt(x, y)
+    return zoneId && { zoneId, ...onSheet(x, y) }
+  }
+  const hair = useMemo(
+    () => hairs(flow?.readings as readonly ZonedReading[] | undefined),
+    [flow?.readings],
+  )
+  const points = stroke.map((p) => px(p.point[0], p.point[1]))
+  return (
+    <div
+      className="head-stage body-stage"
+      ref={ref}
+      data-testid="head"
+      data-marks={hair.length}
+      onPointerDown={(e) => {
+        if (e.button !== 0) return
+        e.currentTarget.setPointerCapture(e.pointerId)
+        press.current = { x: e.clientX, y: e.clientY, moved: false }
+        const at = placeAt(e)
+        setStroke(at ? [at] : [])
+      }}
+      onPointerMove={(e) => {
+        const at = placeAt(e)
+        const p = press.current
+        if (!p) {
+          useView.getState().hover(at?.zoneId ?? null)
+          return
+        }
+        if (Math.hypot(e.clientX - p.x, e.clientY - p.y) > TAP_PX) p.moved = true
+        if (p.moved && onStroke && at) setStroke((s) => [...s, at])
+      }}
+      onPointerUp={(e) => {
+        const p = press.current
+        press.current = undefined
+        if (p?.moved && onStroke) {
+          if (stroke.length > 1) onStroke(stroke)
+        } else {
+          const at = placeAt(e)
+          useView.getState().choose(at?.zoneId ?? null)
+          if (at) onTap?.({ ...at, triangle: 0 })
+        }
+        setStroke([])
+      }}
+      onPointerCancel={() => {
+        press.current = undefined
+        setStroke([])
+      }}
+      onPointerLeave={() => useView.getState().hover(null)}
+    >
+      {width > 0 && (
+        <svg width={width} height={height} className="body-sheet" aria-hidden>
+          <g transform={`translate(${px(0, 0).x} ${px(0, 0).y}) scale(${scale})`}>
+            {OUTLINES.map(({ id, d }) => {
+              const tint = tints.find((t) => t.zoneId === id)
+              return (
+                <path
+                  key={id}
+                  d={d}
+                  className={`body-part ${id === chosen ? 'chosen' : ''} ${id === hovered ? 'hovered' : ''} ${flow?.faint?.has(id) ? 'faint' : ''}`}
+                  {...(tint && { style: { fill: tint.colour, fillOpacity: tint.opacity } })}
+                />
+              )
+            })}
+            {hair.map((h, i) => (
+              <path
+                key={i}
+                className="body-hair"
+                style={{ opacity: h.ink }}
+                d={`M${h.x - 1.6 * h.dy} ${-(h.y + 1.6 * h.dx)}L${h.x + HAIR_MM * h.dx} ${-(h.y + HAIR_MM * h.dy)}L${h.x + 1.6 * h.dy} ${-(h.y - 1.6 * h.dx)}Z`}
+              />
+            ))}
+          </g>
+          {BODY_IDS.filter((id) => id.endsWith('-left')).map((id) => {
+            const o = bodyOutline(id)
+            const xs = o.filter((_, i) => i % 2 === 0)
+            const top = Math.max(...o.filter((_, i) => i % 2 === 1))
+            const at = px((Math.min(...xs) + Math.max(...xs)) / 2, top + 10)
+            return (
+              <text key={id} x={at.x} y={at.y} textAnchor="middle" className="body-name">
+                {ZONE_FACTS[zoneStem(id)].name}
+              </text>
+            )
+          })}
+          <text {...px(SHEET.left + 20, SHEET.bottom + 4)} className="body-side">
+            client’s right
+          </text>
+          <text {...px(SHEET.right - 20, SHEET.bottom + 4)} textAnchor="end" className="body-side">
+            client’s left
+          </text>
+          {spots.map((s) => {
+            const at = px(s.point[0], s.point[1])
+            return (
+              <circle
+                key={s.id}
+                cx={at.x}
+                cy={at.y}
+                r={Math.max(4, (s.radiusMm + (s.marginMm ?? 0)) * scale)}
+                className="body-spot"
+              />
+            )
+          })}
+          {arrows.map((a) => (
+            <Arrow
+              key={a.id}
+              from={px(
+                a.point[0] - (a.direction[0] * a.lengthMm) / 2,
+                a.point[1] - (a.direction[1] * a.lengthMm) / 2,
+              )}
+              to={px(
+                a.point[0] + (a.direction[0] * a.lengthMm) / 2,
+                a.point[1] + (a.direction[1] * a.lengthMm) / 2,
+              )}
+              kind={a.kind}
+            />
+          ))}
+          {points.length > 1 && (
+            <polyline
+              points={points.map((p) => `${p.x},${p.y}`).join(' ')}
+              fill="none"
+              stroke="var(--coral)"
+              strokeWidth="4"
+              strokeLinecap="round"
+            />
+          )}
+        </svg>
+      )}
+      <div className="head-name" aria-live="polite">
+        {(hovered ?? chosen) ? zoneName((hovered ?? chosen)!) : ''}
+      </div>
+    </div>
+  )
+}
+
+interface Hair {
+  readonly x: number
+  readonly y: number
+  readonly dx: number
+  readonly dy: number
+  readonly ink: number
+}
+
+/** Hair over the sheet, root to tip; guesses faint. Nothing before the first reading. */
+function hairs(readings: readonly ZonedReading[] | undefined): Hair[] {
+  if (!readings || readings.length === 0) return []
+  const { mesh } = bodyGround()
+  const { vectors, trust } = bodyFlow(readings)
+  const out: Hair[] = []
+  for (let t = 0; t < mesh.indices.length / 3; t++) {
+    // Scattered, so that hairs do not stand in rows.
+    if (Math.imul(t, 2654435761) >>> 0 > 0xffffffff / EVERY) continue
+    const v = mesh.indices[3 * t]!
+    out.push({
+      x: mesh.positions[3 * v]!,
+      y: mesh.positions[3 * v + 1]!,
+      dx: vectors[3 * v]!,
+      dy: vectors[3 * v + 1]!,
+      ink: 0.2 + 0.8 * trust[v]!,
+    })
+  }
+  return out
+}

@@ -1,0 +1,111 @@
+/** Which way of taking hair off suits the chosen place; and the question that everybody asks. */
+import { useMemo, useState } from 'react'
+import { adviseMethods, METHOD_WORDS, THICKNESS } from '../../../core/advice/methods.ts'
+import { zoneName } from '../../../core/head/zoneFacts.ts'
+import { MARK_WORDS } from '../../../core/house/constants.ts'
+import { hairLengthMm } from '../../../core/regrowth/growth.ts'
+import { meanLeft } from '../../../core/history/learn.ts'
+import { dayWords } from '../../../core/time/dates.ts'
+import { useView } from '../../state/view.ts'
+import { todayIso } from '../../state/words.ts'
+import { useServiceZones, type StationProps } from '../useStation.ts'
+
+const SAYS = { suits: 'suits', possible: 'possible', later: 'later', not: 'no' } as const
+const DAY = 86_400_000
+
+export function MethodsTab({ page, visit }: StationProps) {
+  const zones = useServiceZones(visit)
+  const chosen = useView((s) => s.chosen)
+  const zoneId = chosen && zones.includes(chosen) ? chosen : zones[0]!
+  const [event, setEvent] = useState('')
+  const [asked, setAsked] = useState(false)
+  const growth = page.model.growth[zoneId]!
+  const last = page.visits.find((v) => v.state === 'finished')
+  const days = last?.endedAtMs ? (Date.now() - last.endedAtMs) / DAY : undefined
+  const [measured, setMeasured] = useState('')
+  const guess =
+    days === undefined
+      ? growth.curve === 'fuzz'
+        ? 1.5
+        : 2
+      : hairLengthMm(growth.curve, meanLeft(null), growth.mean, days)
+  const lengthMm = measured === '' ? guess : Number(measured)
+  const advice = useMemo(
+    () =>
+      adviseMethods({
+        zoneId,
+        client: page.client.skin,
+        hair: visit.notes.hair,
+        strays: visit.notes.strays,
+        answers: visit.asked.answers,
+        growth,
+        lengthMm,
+        today: todayIso(),
+        event: event || undefined,
+      }),
+    [zoneId, page.client.skin, visit.notes, visit.asked.answers, growth, lengthMm, event],
+  )
+  return (
+    <div className="stack">
+      <div className="row-between">
+        <h2>{zoneName(zoneId)}</h2>
+        <button className="strong small" aria-expanded={asked} onClick={() => setAsked(!asked)}>
+          Thicker?
+        </button>
+      </div>
+      {asked && (
+        <p className="notice" role="note">
+          <b>{THICKNESS.question}</b> {THICKNESS.answer}{' '}
+          <small>
+            ({THICKNESS.mark}: {THICKNESS.source})
+          </small>
+        </p>
+      )}
+      <div className="lane-edit">
+        <label>
+          Length now
+          <input
+            type="number"
+            className="text-input short"
+            step="0.5"
+            min="0"
+            max="60"
+            placeholder={guess.toFixed(1)}
+            value={measured}
+            onChange={(e) => setMeasured(e.currentTarget.value)}
+          />
+          mm
+        </label>
+        <label>
+          In order for
+          <input
+            type="date"
+            min={todayIso()}
+            value={event}
+            onChange={(e) => setEvent(e.currentTarget.value)}
+          />
+        </label>
+      </div>
+      <table className="list tight">
+        <tbody>
+          {advice.map((a) => (
+            <tr key={a.method} className={`method-${a.says}`}>
+              <th scope="row">{METHOD_WORDS[a.method]}</th>
+              <td>
+                <b>{SAYS[a.says]}</b>
+                {a.from && <small> from {dayWords(a.from, todayIso())}</small>}
+              </td>
+              <td>
+                {a.why} <abbr title={MARK_WORDS[a.mark]}>({a.mark})</abbr>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="soft">
+        Choose another zone on the head. Slow Tide runs blades and tweezers; the rest is advice.
+        {measured === '' && ' The length is worked out from growth (H) until it is measured.'}
+      </p>
+    </div>
+  )
+}

@@ -1,0 +1,105 @@
+/** The patch test: planned, placed on a spot of the head, read from when until when, what it showed. */
+import { zoneName } from '../../../core/head/zoneFacts.ts'
+import { isSkin, type ZoneId } from '../../../core/head/zones.ts'
+import { patchWindow, type Asked } from '../../../core/screening/screen.ts'
+import { addDays, dayWords } from '../../../core/time/dates.ts'
+import { useHead } from '../../head/loadHead.ts'
+import { useView } from '../../state/view.ts'
+import { todayIso, whenWords } from '../../state/words.ts'
+import type { Change } from './Questions.tsx'
+
+/** Where nobody sees it and the skin is like that of the face (common practice). */
+const USUAL: ZoneId = 'jaw-left'
+
+export function PatchTest({
+  asked,
+  frozen,
+  onChange,
+}: {
+  asked: Asked
+  frozen: boolean
+  onChange: Change
+}) {
+  const chosen = useView((s) => s.chosen)
+  const head = useHead()
+  const zoneId = chosen && isSkin(chosen) ? chosen : USUAL
+  const at = head.data?.zoneById.get(zoneId)?.centre
+  const test = asked.patchTest
+  const place = { zoneId, ...(at && { point: at.point, normal: at.normal }) }
+  const set = (patchTest: Asked['patchTest']) => onChange(() => ({ patchTest }))
+  const placeNow = (on = place) => set({ ...on, placedAtMs: Date.now(), result: 'waiting' })
+  if (!test) {
+    return (
+      <div className="when">
+        <span>
+          Patch test on {zoneName(zoneId).toLowerCase()}{' '}
+          <small>(choose another zone on the head)</small>
+        </span>
+        <button className="strong small" disabled={frozen} onClick={() => placeNow()}>
+          Place it now
+        </button>
+        <label>
+          or plan it for
+          <input
+            type="date"
+            min={todayIso()}
+            disabled={frozen}
+            value=""
+            onChange={(e) =>
+              e.currentTarget.value &&
+              set({ ...place, plannedFor: e.currentTarget.value, result: 'planned' })
+            }
+          />
+        </label>
+      </div>
+    )
+  }
+  const { zoneId: on, point, normal } = test
+  const again = { zoneId: on, ...(point && { point }), ...(normal && { normal }) }
+  if (test.result === 'planned') {
+    return (
+      <div className="when">
+        <span>
+          Patch test on {zoneName(on).toLowerCase()}, planned for{' '}
+          {dayWords(test.plannedFor ?? addDays(todayIso(), 1), todayIso())}:
+        </span>
+        <button className="strong small" disabled={frozen} onClick={() => placeNow(again)}>
+          Placed now
+        </button>
+        <button className="link" disabled={frozen} onClick={() => set(undefined)}>
+          Another day
+        </button>
+      </div>
+    )
+  }
+  const window = patchWindow(test)
+  return (
+    <div className="when">
+      <span>
+        Patch test, {zoneName(on).toLowerCase()}
+        {test.placedAtMs !== undefined && `, ${whenWords(test.placedAtMs)}`}
+        {window && `; read ${whenWords(window.fromMs)} to ${whenWords(window.untilMs)}`}:
+      </span>
+      <div className="yes-no three" role="group" aria-label="What the patch test shows">
+        {(['waiting', 'calm', 'reacted'] as const).map((result) => (
+          <button
+            key={result}
+            aria-pressed={test.result === result}
+            disabled={frozen}
+            onClick={() => {
+              const { readAtMs: _read, ...rest } = test
+              set({ ...rest, result, ...(result !== 'waiting' && { readAtMs: Date.now() }) })
+            }}
+          >
+            {result}
+          </button>
+        ))}
+      </div>
+      {test.result === 'waiting' && (
+        <button className="link" disabled={frozen} onClick={() => placeNow(again)}>
+          Place another
+        </button>
+      )}
+    </div>
+  )
+}

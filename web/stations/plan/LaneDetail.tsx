@@ -1,0 +1,127 @@
+/** One lane: which way, with what, where hands and feet are, why; and what a hand may change of it. */
+import { clockWords } from '../../../core/grain/clock.ts'
+import { RELATION_WORDS } from '../../../core/grain/relation.ts'
+import { MARK_WORDS } from '../../../core/house/constants.ts'
+import { BLADES, BLADE_IDS, type BladeId } from '../../../core/plan/blades.ts'
+import type { Lane, LaneEdit, Reason, StrokeWay, ZonePlan } from '../../../core/plan/types.ts'
+import { hoursWords, percentWords } from '../../state/words.ts'
+
+const WAYS: readonly (readonly [StrokeWay | '', string])[] = [
+  ['', 'as planned'],
+  ['with', 'with the grain'],
+  ['across-clockwise', 'across, turned clockwise'],
+  ['across-anticlockwise', 'across, turned anticlockwise'],
+  ['against', 'against the grain'],
+]
+
+export function LaneDetail({
+  lane,
+  zone,
+  kit,
+  edit,
+  onEdit,
+}: {
+  lane: Lane
+  zone: ZonePlan
+  kit: readonly BladeId[]
+  edit: LaneEdit | undefined
+  /** Left out where nothing can be changed any more. */
+  onEdit?: ((edit: LaneEdit | undefined) => void) | undefined
+}) {
+  const change = (part: LaneEdit) => {
+    const next = Object.fromEntries(
+      Object.entries({ ...edit, ...part }).filter(([, v]) => v !== undefined && v !== false),
+    ) as LaneEdit
+    onEdit?.(Object.keys(next).length > 0 ? next : undefined)
+  }
+  return (
+    <section className="lane-detail" aria-live="polite">
+      <p>
+        <b>{RELATION_WORDS[lane.relation]}</b>, toward {clockWords(lane.strokeBearing)}; hair grows
+        to {clockWords(lane.growthDirection)}, within {lane.withinDeg}° · {lane.blade},{' '}
+        {lane.bladeAngleDeg === 0 ? 'flat on the skin' : `${lane.bladeAngleDeg}° to the skin`},{' '}
+        {lane.usableWidthMm} mm of edge · {lane.strokes} strokes of {lane.strokeLengthMm} mm · no
+        pressure
+      </p>
+      <p>
+        {lane.stance.text} {lane.headTurn} {lane.action} <b>Free hand:</b> {lane.freeHand}
+      </p>
+      {onEdit && (
+        <div className="lane-edit">
+          <label>
+            Direction
+            <select
+              value={edit?.way ?? ''}
+              onChange={(e) => change({ way: (e.currentTarget.value || undefined) as StrokeWay })}
+            >
+              {WAYS.map(([id, words]) => (
+                <option key={id} value={id}>
+                  {words}
+                </option>
+              ))}
+            </select>
+          </label>
+          <label>
+            Blade
+            <select
+              value={edit?.bladeId ?? ''}
+              onChange={(e) => change({ bladeId: (e.currentTarget.value || undefined) as BladeId })}
+            >
+              <option value="">as planned</option>
+              {BLADE_IDS.filter((id) => kit.includes(id)).map((id) => (
+                <option key={id} value={id}>
+                  {BLADES[id].name}
+                </option>
+              ))}
+            </select>
+          </label>
+          <button className="strong small" onClick={() => change({ skip: true })}>
+            Skip it
+          </button>
+          {edit && (
+            <button className="link" onClick={() => onEdit(undefined)}>
+              As planned
+            </button>
+          )}
+        </div>
+      )}
+      {lane.avoid.map((a) => (
+        <p key={a} className="notice coral">
+          {a}
+        </p>
+      ))}
+      <p className="soft">
+        This zone: load {zone.totalLoad.toFixed(1)}, redness ≥ 2: {percentWords(zone.rednessOdds)},
+        smooth about {hoursWords(zone.smoothHours)}. {lane.watch}
+      </p>
+      <Whys reasons={[...lane.reasons, ...zone.reasons]}>
+        {zone.refused.map((p) => (
+          <li key={p.relation + p.reason} className="refused">
+            <b>{RELATION_WORDS[p.relation]}</b> is not planned: {p.reason} It would buy about{' '}
+            {hoursWords(Math.max(0, p.gainHours))} (H).
+          </li>
+        ))}
+      </Whys>
+    </section>
+  )
+}
+
+/** Reasons with their marks. */
+export function Whys({
+  reasons,
+  children,
+}: {
+  reasons: readonly Reason[]
+  children?: React.ReactNode
+}) {
+  return (
+    <ul className="whys">
+      {children}
+      {reasons.map((r) => (
+        <li key={r.text}>
+          {r.text} <abbr title={MARK_WORDS[r.mark]}>({r.mark})</abbr>
+        </li>
+      ))}
+    </ul>
+  )
+}

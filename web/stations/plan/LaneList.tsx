@@ -1,0 +1,105 @@
+/** The lanes in working order. */
+import { Fragment } from 'react'
+import { zoneName } from '../../../core/head/zoneFacts.ts'
+import type { ZoneId } from '../../../core/head/zones.ts'
+import type { Lane, Plan } from '../../../core/plan/types.ts'
+import { RelationMark } from './RelationMark.tsx'
+
+export function LaneList({
+  plan,
+  chosen,
+  onShow,
+  skipped,
+  onUnskip,
+  children,
+}: {
+  plan: Plan
+  chosen: string | undefined
+  onShow: (lane: Lane) => void
+  /** Ids of lanes that a hand has skipped. */
+  skipped: readonly string[]
+  onUnskip?: ((id: string) => void) | undefined
+  /** Shown under the chosen lane. */
+  children?: React.ReactNode
+}) {
+  const byId = new Map(plan.lanes.map((l) => [l.id, l]))
+  const strokes = plan.steps.filter((s) => s.kind === 'stroke')
+  let pass = 0
+  return (
+    <table className="list tight pick">
+      <thead>
+        <tr>
+          <th scope="col">In this order</th>
+          <th scope="col">Stroke</th>
+          <th scope="col" className="num">
+            Load
+          </th>
+          <th scope="col" className="num">
+            s
+          </th>
+          <th scope="col" className="num">
+            Stand
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {strokes.map((s, i) => {
+          const lane = s.laneId === undefined ? undefined : byId.get(s.laneId)
+          if (!lane) return null
+          const head = lane.pass > pass && plan.lanes.some((l) => l.pass > 1)
+          pass = Math.max(pass, lane.pass)
+          return (
+            <Fragment key={s.id}>
+              {head && (
+                <tr className="pass-head">
+                  <td colSpan={5}>Pass {lane.pass}</td>
+                </tr>
+              )}
+              <tr className={lane.id === chosen ? 'chosen' : ''} onClick={() => onShow(lane)}>
+                <td>
+                  <button className="row-button" aria-pressed={lane.id === chosen}>
+                    <span className="lane-number">{i + 1}</span> {s.title}
+                    {lane.edited && <small> by hand</small>}
+                  </button>
+                </td>
+                <td className="passes">
+                  <RelationMark relation={lane.relation} />
+                </td>
+                <td className="num">{lane.load.toFixed(1)}</td>
+                <td className="num">{Math.round(s.minutes * 60)}</td>
+                <td className="num">{lane.stance.hour}</td>
+              </tr>
+              {lane.id === chosen && children && (
+                <tr className="lane-more">
+                  <td colSpan={5}>{children}</td>
+                </tr>
+              )}
+            </Fragment>
+          )
+        })}
+        {skipped.map((id) => (
+          <tr key={id} className="left-out">
+            <td colSpan={4}>
+              {zoneName(id.split(':')[0] as ZoneId)}, pass {id.split(':')[1]}: skipped by hand
+            </td>
+            <td>
+              {onUnskip && (
+                <button className="link" onClick={() => onUnskip(id)}>
+                  Put back
+                </button>
+              )}
+            </td>
+          </tr>
+        ))}
+        {plan.leftOut
+          .filter((z) => !z.reason.endsWith('skipped by hand.'))
+          .map((z) => (
+            <tr key={z.zoneId} className="left-out">
+              <td>{z.name}</td>
+              <td colSpan={4}>{z.reason}</td>
+            </tr>
+          ))}
+      </tbody>
+    </table>
+  )
+}

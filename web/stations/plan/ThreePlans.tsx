@@ -1,0 +1,137 @@
+/** The three kinds of plan side by side, in figures. */
+import type { Plan, Style } from '../../../core/plan/types.ts'
+import { STYLES } from '../../../core/plan/types.ts'
+import { hoursWords, percentWords } from '../../state/words.ts'
+import type { Planned } from '../../workers/plans.ts'
+
+const NAMES: Readonly<Record<Style, string>> = {
+  gentlest: 'Gentlest',
+  balanced: 'Balanced',
+  closest: 'Closest',
+}
+
+/** Figures of a plan over its zones, weighed by their area. */
+export function planFigures(plan: Plan) {
+  const area = plan.zones.reduce((s, z) => s + z.areaCm2, 0)
+  const mean = (pick: (z: Plan['zones'][number]) => number) =>
+    plan.zones.reduce((s, z) => s + z.areaCm2 * pick(z), 0) / area
+  const worst = plan.zones.reduce((a, b) => (b.rednessOdds > a.rednessOdds ? b : a))
+  return {
+    minutes: Math.round(plan.totalMinutes),
+    load: mean((z) => z.totalLoad),
+    smoothHours: mean((z) => z.smoothHours),
+    worst,
+    blades: plan.bladeCount,
+    cost: plan.cost,
+  }
+}
+
+const ROWS: readonly (readonly [string, (f: ReturnType<typeof planFigures>) => string])[] = [
+  ['Minutes', (f) => `${f.minutes}`],
+  ['Load, mean over the skin', (f) => f.load.toFixed(1)],
+  ['Redness ≥ 2, worst zone', (f) => percentWords(f.worst.rednessOdds)],
+  ['Smooth for about', (f) => hoursWords(f.smoothHours)],
+  ['Blades', (f) => `${f.blades}`],
+  ['Costs', (f) => `€ ${f.cost.toFixed(2)}`],
+]
+
+/** The three to choose from, each with what matters most. */
+export function PlanPick({
+  three,
+  chosen,
+  onPick,
+}: {
+  three: Record<Style, Planned>
+  chosen: Style
+  onPick: (style: Style) => void
+}) {
+  return (
+    <div className="plan-pick" role="group" aria-label="Kind of plan">
+      {STYLES.map((s, i) => {
+        const { plan, why } = three[s]
+        const f = plan && planFigures(plan)
+        return (
+          <button
+            key={s}
+            aria-pressed={chosen === s}
+            disabled={!f}
+            onClick={() => onPick(s)}
+            title={why ?? 'Minutes; odds of redness of 2 or more in the worst zone; hours smooth'}
+          >
+            <b>
+              {NAMES[s]} <kbd>{i + 7}</kbd>
+            </b>
+            <small>
+              {f
+                ? `${f.minutes} min · ${percentWords(f.worst.rednessOdds)} · ${hoursWords(f.smoothHours)}`
+                : 'not possible'}
+            </small>
+          </button>
+        )
+      })}
+    </div>
+  )
+}
+
+/** The three side by side: the whole, then the load and the odds of every zone. */
+export function ThreePlans({
+  three,
+  chosen,
+  edited,
+}: {
+  three: Record<Style, Planned>
+  chosen: Style
+  edited: boolean
+}) {
+  const figures = STYLES.map((s) => {
+    const { plan } = three[s]
+    return plan && planFigures(plan)
+  })
+  const zones = [
+    ...new Map(
+      STYLES.flatMap((s) => three[s].plan?.zones ?? []).map((z) => [z.zoneId, z.name]),
+    ).entries(),
+  ]
+  const cell = (i: number, text: string) => (
+    <td key={STYLES[i]} className={chosen === STYLES[i] ? 'num chosen' : 'num'}>
+      {text}
+    </td>
+  )
+  return (
+    <table className="three-plans">
+      {edited && <caption>Your changes by hand are not in these figures.</caption>}
+      <thead>
+        <tr>
+          <th scope="col">
+            <span className="hidden">What</span>
+          </th>
+          {STYLES.map((s) => (
+            <th key={s} scope="col" className="num">
+              {NAMES[s]}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {ROWS.map(([name, of]) => (
+          <tr key={name}>
+            <th scope="row">{name}</th>
+            {figures.map((f, i) => cell(i, f ? of(f) : '–'))}
+          </tr>
+        ))}
+        <tr className="pass-head">
+          <td colSpan={4}>Load and odds of redness ≥ 2, zone by zone</td>
+        </tr>
+        {zones.map(([id, name]) => (
+          <tr key={id}>
+            <th scope="row">{name}</th>
+            {STYLES.map((s, i) => {
+              const z = three[s].plan?.zones.find((x) => x.zoneId === id)
+              return cell(i, z ? `${z.totalLoad.toFixed(1)} · ${percentWords(z.rednessOdds)}` : '–')
+            })}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
+}

@@ -1,0 +1,135 @@
+/** Plans off the main thread: the three kinds, the one chosen with its edits, and the longer search for an order. */
+import { DomainError } from '../../core/errors.ts'
+import type { ZonedReading } from '../../core/grain/whorls.ts'
+import type { KeepLine } from '../../core/lines/keepLine.ts'
+import { applyFigures } from '../../core/house/register.ts'
+import type { Room } from '../../core/plan/handle.ts'
+import { bodyFlow, bodyGround } from '../../core/plan/ground.ts'
+import { makePlan, type PlanInput } from '../../core/plan/makePlan.ts'
+import { planSearch, type SearchState } from '../../core/plan/search.ts'
+import type { DrawnLine, SkinFlow, SkinGround } from '../../core/plan/skin.ts'
+import { STYLES, type Plan, type Style } from '../../core/plan/types.ts'
+import { PlanMemory } from '../../core/plan/zonePlan.ts'
+import type { Growth } from '../../core/regrowth/growth.ts'
+import { isBodyService } from '../../core/services.ts'
+import type { Sensitivity } from '../../core/skin/sensitivity.ts'
+
+/** Everything that a plan depends on, as it can be sent. */
+export interface PlanAsk extends Omit<
+  PlanInput,
+  'ground' | 'flow' | 'room' | 'lines' | 'sensitivity' | 'growth' | 'memory'
+> {
+  readonly readings: readonly ZonedReading[]
+  readonly lines: readonly KeepLine[]
+  readonly sensitivity: Readonly<Record<string, Sensitivity>>
+  readonly growth: Readonly<Record<string, Growth>>
+  readonly figures: Readonly<Record<string, number>>
+}
+
+/** A plan, or why there is none. */
+export interface Planned {
+  readonly plan?: Plan
+  readonly why?: string
+}
+
+/** What the worker lends: the head's field and lines, worked out when they are needed. */
+export interface HeadSkin {
+  readonly ground: () => SkinGround
+  readonly room: () => Room
+  readonly flow: (readings: readonly ZonedReading[]) => SkinFlow
+  readonly lines: (lines: readonly KeepLine[]) => DrawnLine[]
+}
+
+/** Plans asked about over and over while one looks and edits: what does not change is remembered. */
+export class PlanDesk {
+  private readonly head: HeadSkin
+  private key = ''
+  private memory = new PlanMemory()
+  private skin: Pick<PlanInput, 'ground' | 'flow' | 'room' | 'lines'> | undefined
+  private searching = 0
+
+  constructor(head: HeadSkin) {
+    this.head = head
+  }
+
+  private inputOf(ask: PlanAsk): PlanInput {
+    applyFigures(ask.figures)
+    const key = JSON.stringify([
+      ask.service,
+      ask.readings.map((r) => [r.id, r.point, r.tangent, r.weight]),
+      ask.lines,
+      ask.screening.leaveOutSpots,
+      ask.notes.keptZones,
+      ask.figures,
+    ])
+    if (key !== this.key || !this.skin) {
+      this.key = key
+      this.memory = new PlanMemory()
+      this.skin = isBodyService(ask.service)
+        ? { ground: bodyGround(), flow: bodyFlow(ask.readings), room: undefined, lines: [] }
+        : {
+            ground: this.head.ground(),
+            flow: this.head.flow(ask.readings),
+            room: this.head.room(),
+            lines: this.head.lines(ask.lines),
+          }
+    }
+    return {
+      ...ask,
+      ...this.skin,
+      sensitivity: (zone) => ask.sensitivity[zone]!,
+      growth: (zone) => ask.growth[zone]!,
+      memory: this.memory,
+    }
+  }
+
+  /** The plan of a choice. */
+  plan(ask: PlanAsk): Planned {
+    try {
+      return { plan: makePlan(this.inputOf(ask)) }
+    } catch (error) {
+      if (error instanceof DomainError) return { why: error.message }
+      throw error
+    }
+  }
+
+  /** The three kinds without edits, side by side. */
+  three(ask: PlanAsk): Record<Style, Planned> {
+    const of = (style: Style) =>
+      this.plan({
+        ...ask,
+        choice: {
+          style,
+          edits: {},
+          ...(ask.choice.within !== undefined && { within: ask.choice.within }),
+        },
+      })
+    return Object.fromEntries(STYLES.map((s) => [s, of(s)])) as Record<Style, Planned>
+  }
+
+  /** Searches on for a better order for some seconds; stops early when asked to. */
+  async search(
+    ask: PlanAsk,
+    seconds: number,
+    onProgress: (state: SearchState, share: number) => void,
+  ): Promise<SearchState | undefined> {
+    const { plan } = this.plan(ask)
+    const search = plan && planSearch(plan, ask.schools)
+    if (!search) return undefined
+    const mine = ++this.searching
+    const began = performance.now()
+    let state = search.step(1)
+    for (;;) {
+      const share = (performance.now() - began) / (1000 * seconds)
+      if (share >= 1 || mine !== this.searching) return state
+      state = search.step(4)
+      onProgress(state, Math.min(1, share))
+      await new Promise((go) => setTimeout(go, 0))
+    }
+  }
+
+  /** Ends a search that is running; what it has found stays. */
+  stopSearch(): void {
+    this.searching++
+  }
+}
