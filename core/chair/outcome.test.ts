@@ -22,6 +22,8 @@ const planned = fc
   .map(
     (zones) =>
       ({
+        // A plan of the first version.
+        lanes: [],
         zones: zones.map((z, i) => ({
           ...z,
           zoneId: ['chin', 'jaw-left', 'jaw-right'][i],
@@ -33,6 +35,37 @@ const ids = (plan: Plan) => plan.zones.flatMap((z) => z.passes.map((p) => `${z.z
 const outcomesOf = (done: readonly string[], skipped: readonly string[] = []) => ({
   ...Object.fromEntries(skipped.map((id) => [id, 'skipped' as const])),
   ...Object.fromEntries(done.map((id) => [id, 'done' as const])),
+})
+
+describe('by lanes', () => {
+  // A zone of 10 cm²: lane a of 6, lane b of 4; b goes over a second pass.
+  const lane = (id: string, areaCm2: number, load: number, leftMm: number) => ({
+    id,
+    zoneId: 'chin',
+    letter: id.split(':')[2],
+    areaCm2,
+    load,
+    leftMm,
+  })
+  const plan = {
+    zones: [{ zoneId: 'chin', areaCm2: 10, passes: [] }],
+    lanes: [
+      lane('chin:1:a', 6, 1, 0.2),
+      lane('chin:1:b', 4, 1, 0.2),
+      lane('chin:2:b', 4, 1.6, 0.1),
+    ],
+  } as unknown as Plan
+
+  it('loads count by the area they fell on, and hair by what was left last', () => {
+    const all = outcomesOf(['chin:1:a', 'chin:1:b', 'chin:2:b'])
+    expect(executedLoads(plan, all)['chin']).toBeCloseTo(0.6 + 0.4 + 0.64, 9)
+    expect(leftStanding(plan, { outcomes: all })['chin']).toBeCloseTo(0.6 * 0.2 + 0.4 * 0.1, 9)
+    const some = outcomesOf(['chin:1:b'], ['chin:1:a', 'chin:2:b'])
+    expect(executedLoads(plan, some)['chin']).toBeCloseTo(0.4, 9)
+    expect(leftStanding(plan, { outcomes: some })['chin']).toBeCloseTo(0.2, 9)
+    expect(executedLoads(plan, {})).toEqual({})
+    expect(leftStanding(plan, { outcomes: {} })).toEqual({})
+  })
 })
 
 describe('what a service leaves behind', () => {

@@ -157,9 +157,13 @@ describe('what a service leaves', () => {
         ],
       },
     ] as never
-    expect(executedLoads({ zones }, { 'chin:1': 'done', 'chin:2': 'skipped' })).toEqual({ chin: 1 })
-    expect(executedLoads({ zones }, { 'chin:1': 'done', 'chin:2': 'done' })).toEqual({ chin: 2.6 })
-    expect(executedLoads({ zones }, {})).toEqual({})
+    expect(executedLoads({ zones, lanes: [] }, { 'chin:1': 'done', 'chin:2': 'skipped' })).toEqual({
+      chin: 1,
+    })
+    expect(executedLoads({ zones, lanes: [] }, { 'chin:1': 'done', 'chin:2': 'done' })).toEqual({
+      chin: 2.6,
+    })
+    expect(executedLoads({ zones, lanes: [] }, {})).toEqual({})
   })
 
   it('knows when the lather dries', () => {

@@ -164,6 +164,24 @@ export class Locator {
     return best
   }
 
+  /** The triangle under whose surface a point lies; undefined when it lies above the nearest one, or far from all. */
+  below(point: Vec3): number | undefined {
+    let found: MeshPlace
+    try {
+      found = this.nearest(point)
+    } catch (error) {
+      if (error instanceof DomainError) return undefined
+      throw error
+    }
+    const c = this.faces
+    const f = 12 * found.triangle
+    const side =
+      (point[0] - c[f]!) * c[f + 9]! +
+      (point[1] - c[f + 1]!) * c[f + 10]! +
+      (point[2] - c[f + 2]!) * c[f + 11]!
+    return side < 0 ? found.triangle : undefined
+  }
+
   /** A triangle nearer to a point than a distance of at most one cell; undefined when there is none. */
   within(point: Vec3, distanceMm: number): number | undefined {
     const [px, py, pz] = point

@@ -7,6 +7,14 @@ import { exactOrder, MOST_EXACT } from './exact.ts'
 import { orderCost, type OrderProblem } from './problem.ts'
 
 const BETTER = 1e-9
+/** Blocks exchanged in one shake, at most. */
+const MOST_EXCHANGES = 4
+/** Segments moved while mending, at most so long. */
+const LONGEST = 8
+/** Share of the cost by which a worse order may be taken. */
+const WORSE = 0.08
+/** Rounds without a better order before it goes back to the best. */
+const PATIENCE = 60
 
 /** The nearest job that may come next, again and again. */
 export function nearestFirst(p: OrderProblem): number[] {
@@ -121,6 +129,7 @@ export class OrderSearch {
   private readonly random: () => number
   private here: number[]
   private hereCost: number
+  private since = 0
   order: number[]
   cost: number
 
@@ -137,16 +146,26 @@ export class OrderSearch {
   run(rounds: number): void {
     if (this.problem.n < 3) return
     for (let r = 0; r < rounds; r++) {
-      const next = descend(this.problem, exchange(this.problem, this.here, this.random), 8)
+      let shaken = this.here
+      const times = 1 + Math.floor(MOST_EXCHANGES * this.random() ** 2)
+      for (let t = 0; t < times; t++) shaken = exchange(this.problem, shaken, this.random)
+      const next = descend(this.problem, shaken, LONGEST)
       const cost = orderCost(this.problem, next)
-      // A little worse is taken now and then, so that the search gets out of a hollow.
-      if (cost <= this.hereCost + BETTER || (cost < this.hereCost * 1.01 && this.random() < 0.1)) {
+      // A little worse is taken now and then, so that the search gets out of a hollow; it comes back to the best.
+      const slack = WORSE * Math.abs(this.cost) * this.random() ** 3
+      if (cost <= this.hereCost + slack) {
         this.here = next
         this.hereCost = cost
+      }
+      if (++this.since > PATIENCE) {
+        this.since = 0
+        this.here = this.order
+        this.hereCost = this.cost
       }
       if (cost < this.cost - BETTER) {
         this.order = next
         this.cost = cost
+        this.since = 0
       }
     }
   }

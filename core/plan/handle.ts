@@ -58,19 +58,19 @@ export function handleWay(
   backhand: boolean,
 ): Vec3 {
   const lift = toRadians(blade.handle.liftDeg)
-  let along = stroke
+  let axis = stroke
   if (blade.handle.way === 'along-edge') {
     const edge = cross(normal, stroke)
     const from = reachFrom(hour, turn)
     const toward = dot(edge, [from[0] - point[0], from[1] - point[1], from[2] - point[2]]) >= 0
-    along = toward !== backhand ? edge : [-edge[0], -edge[1], -edge[2]]
+    axis = toward !== backhand ? edge : [-edge[0], -edge[1], -edge[2]]
   }
   const c = Math.cos(lift)
   const s = Math.sin(lift)
   return unit([
-    c * along[0] + s * normal[0],
-    c * along[1] + s * normal[1],
-    c * along[2] + s * normal[2],
+    c * axis[0] + s * normal[0],
+    c * axis[1] + s * normal[1],
+    c * axis[2] + s * normal[2],
   ])
 }
 
@@ -82,22 +82,27 @@ export function meets(
   way: Vec3,
 ): { what: string; atMm: number } | undefined {
   const round = C.roundMm.value
-  for (let along = C.freeMm.value; along <= blade.handle.lengthMm; along += STEP_MM) {
-    const at: Vec3 = [
-      point[0] + along * way[0],
-      point[1] + along * way[1],
-      point[2] + along * way[2],
-    ]
+  const from = C.freeMm.value
+  // Where the handle would have to leave through the skin it works on, it is in it from the start.
+  const under = room.locator.below(along(point, way, from))
+  if (under !== undefined) return { what: zoneWords(room.zoneOf(under)), atMm: from }
+  for (let mm = from; mm <= blade.handle.lengthMm; mm += STEP_MM) {
+    const at = along(point, way, mm)
     for (const bar of TRUNK) {
-      if (fromBar(at, bar.a, bar.b) < bar.r + round) return { what: bar.name, atMm: along }
+      if (fromBar(at, bar.a, bar.b) < bar.r + round) return { what: bar.name, atMm: mm }
     }
     const near = room.locator.within(at, round)
-    if (near !== undefined) {
-      return { what: ZONE_FACTS[zoneStem(room.zoneOf(near))].name.toLowerCase(), atMm: along }
-    }
+    if (near !== undefined) return { what: zoneWords(room.zoneOf(near)), atMm: mm }
   }
   return undefined
 }
+
+const along = (p: Vec3, d: Vec3, mm: number): Vec3 => [
+  p[0] + mm * d[0],
+  p[1] + mm * d[1],
+  p[2] + mm * d[2],
+]
+const zoneWords = (zone: ZoneId) => ZONE_FACTS[zoneStem(zone)].name.toLowerCase()
 
 function fromBar(p: Vec3, a: Vec3, b: Vec3): number {
   const d: Vec3 = [b[0] - a[0], b[1] - a[1], b[2] - a[2]]

@@ -1,18 +1,27 @@
-import { readFileSync } from 'node:fs'
 import fc from 'fast-check'
-import { toRadians, wrapHalf } from '../grain/circular.ts'
-import { startingGuess } from '../grain/startingGuess.ts'
-import { directionOf, type Vec3 } from '../head/frames.ts'
-import type { ZoneRecord } from '../head/head.ts'
-import { isSkin, mirrorZone, ZONE_IDS, zoneStem } from '../head/zones.ts'
+import { wrapHalf } from '../grain/circular.ts'
+import { cross, dot, unit, type Vec3 } from '../head/frames.ts'
+import { headRoom } from './ground.ts'
+import { BODY_IDS, isSkin, mirrorZone, ZONE_IDS, type ZoneId } from '../head/zones.ts'
 import { DEFAULT_SCHOOLS } from '../house/schools.ts'
-import { acrossBearing, freeHand, headTurn, stanceFor } from './hands.ts'
+import { HEAD, ZONES } from '../testing/head.ts'
+import { BLADES } from './blades.ts'
+import { findStance, handleWay, meets, type Room } from './handle.ts'
+import {
+  acrossWay,
+  clientAction,
+  freeHand,
+  headTurn,
+  stanceFor,
+  stances,
+  usualPull,
+  type Hazard,
+} from './hands.ts'
 
-const ZONES = JSON.parse(readFileSync('generated/zones.json', 'utf8')) as ZoneRecord[]
 const SKIN = ZONE_IDS.filter(isSkin)
 const FAMILIES = ['razor', 'fuzz'] as const
-const record = (id: string) => ZONES.find((z) => z.id === id)!
-const HAZARDS = ZONES.filter((z) => !z.skin && z.id !== 'base').map((z) => ({
+const record = (id: ZoneId) => ZONES.find((z) => z.id === id)!
+const HAZARDS: Hazard[] = ZONES.filter((z) => !z.skin && z.id !== 'base').map((z) => ({
   name: z.id,
   at: z.centre.point,
 }))
@@ -23,21 +32,32 @@ describe('where to stand', () => {
   it('is the mirror image for the other hand on the other side, wherever and whatever the service', () => {
     for (const zone of SKIN) {
       for (const family of FAMILIES) {
-        const right = stanceFor(zone, 'right', family)
-        const left = stanceFor(mirrorZone(zone), 'left', family)
-        expect((right.hour + left.hour) % 12).toBe(0)
-        expect(swap(right.text)).toBe(left.text)
+        const right = stances(zone, 'right', family)
+        const left = stances(mirrorZone(zone), 'left', family)
+        expect(right.map((h) => (12 - h) % 12)).toEqual(left.map((h) => h % 12))
+        expect(swap(stanceFor(zone, 'right', family).text)).toBe(
+          stanceFor(mirrorZone(zone), 'left', family).text,
+        )
       }
     }
   })
 
-  it('keeps a worker on the side of the hand or on the midline, never reaching over the client', () => {
+  it('begins on the side of the hand or on the midline, never reaching over the client', () => {
     for (const zone of SKIN) {
       for (const family of FAMILIES) {
         expect([6, 9, 10]).toContain(stanceFor(zone, 'right', family).hour)
         expect([6, 3, 2]).toContain(stanceFor(zone, 'left', family).hour)
       }
     }
+  })
+
+  it('a right-handed worker stands on the client’s right for both cheeks, a left-handed one on the left (common practice)', () => {
+    for (const cheek of ['cheek-lower-left', 'cheek-lower-right'] as const) {
+      expect(stanceFor(cheek, 'right', 'razor').text).toContain('right')
+      expect(stanceFor(cheek, 'left', 'razor').text).toContain('left')
+    }
+    expect(stanceFor('forehead-left', 'right', 'fuzz').text).toContain('behind')
+    expect(stanceFor('nose-bridge', 'right', 'fuzz').text).toContain('in front')
   })
 
   it('is behind the client for the back of the head and the nape', () => {
@@ -48,20 +68,25 @@ describe('where to stand', () => {
   })
 })
 
-describe('the turn of the head', () => {
+describe('the turn of the head and what the client does', () => {
   it('brings the zone up: away from its side, mirrored for its twin', () => {
     for (const zone of SKIN) {
       expect(swap(headTurn(zone))).toBe(headTurn(mirrorZone(zone)))
+      expect(clientAction(zone)).toBe(clientAction(mirrorZone(zone)))
       const behind = headTurn(zone) === 'Chin to the chest.'
       if (zone.endsWith('-left') && !behind) expect(headTurn(zone)).toContain('client’s right')
       if (mirrorZone(zone) === zone && !behind) expect(headTurn(zone)).toMatch(/^Head straight/)
     }
+    expect(headTurn('neck-lower-left')).toContain('chin up')
+    expect(headTurn('under-chin-centre')).toBe('Head straight, head back.')
+    expect(headTurn('calf-left')).toContain('face down')
   })
 
-  it('lifts the chin for the neck and tips the head back for what lies under it', () => {
-    expect(headTurn('neck-lower-left')).toContain('chin up')
-    expect(headTurn('neck-upper-centre')).toBe('Head straight, chin up.')
-    expect(headTurn('under-chin-centre')).toBe('Head straight, head back.')
+  it('puffs, draws, rolls and opens where the trade says (common practice)', () => {
+    expect(clientAction('cheek-lower-left')).toContain('puffs')
+    expect(clientAction('upper-lip-left')).toContain('lip over the teeth')
+    expect(clientAction('under-lip')).toContain('rolls')
+    expect(clientAction('mouth-corner-left')).toContain('opens')
   })
 })
 
@@ -70,13 +95,18 @@ describe('the free hand', () => {
 
   it('pulls straight against the stroke, on every zone', () => {
     fc.assert(
-      fc.property(fc.constantFrom(...SKIN), bearing, fc.boolean(), (zone, stroke, bumpProne) => {
-        const { pullBearing, text } = freeHand(zone, stroke, bumpProne, DEFAULT_SCHOOLS)
-        expect(Math.abs(wrapHalf(pullBearing - stroke))).toBeCloseTo(Math.PI, 9)
-        expect(pullBearing).toBeGreaterThanOrEqual(0)
-        expect(pullBearing).toBeLessThan(2 * Math.PI)
-        expect(text).toMatch(/o'clock/)
-      }),
+      fc.property(
+        fc.constantFrom(...SKIN, ...BODY_IDS),
+        bearing,
+        fc.boolean(),
+        (zone, stroke, bumpProne) => {
+          const { pullBearing, text } = freeHand(zone, stroke, bumpProne, DEFAULT_SCHOOLS)
+          expect(Math.abs(wrapHalf(pullBearing - stroke))).toBeCloseTo(Math.PI, 9)
+          expect(pullBearing).toBeGreaterThanOrEqual(0)
+          expect(pullBearing).toBeLessThan(2 * Math.PI)
+          expect(text).toMatch(/o'clock/)
+        },
+      ),
     )
   })
 
@@ -86,46 +116,141 @@ describe('the free hand', () => {
     expect(words('neck-lower-left', 'light')).toMatch(/^Hold lightly/)
     expect(words('neck-lower-left', 'taut')).toContain('against the stroke')
     expect(words('cheek-lower-left', 'light')).toContain('against the stroke')
-    expect(freeHand('neck-lower-left', 0, false, DEFAULT_SCHOOLS).text).not.toMatch(
-      /lightly toward/,
-    )
+    expect(freeHand('chin', 0, false, DEFAULT_SCHOOLS, 'jaw').text).toContain('fingers on jaw')
   })
 })
 
 describe('across', () => {
-  const worked = ZONES.filter((z) => z.skin && !zoneStem(z.id).startsWith('eye'))
+  const zoneAndWay = fc.record({
+    zone: fc.constantFrom(...ZONES.filter((z) => z.skin)),
+    turn: fc.double({ min: 0, max: 6.28, noNaN: true }),
+  })
+  const waysOf = (zone: (typeof ZONES)[number], turn: number): [Vec3, Vec3] => {
+    const n = unit(zone.centre.normal)
+    const a = unit(cross(Math.abs(n[0]) < 0.8 ? [1, 0, 0] : [0, 1, 0], n))
+    const b = cross(n, a)
+    const d = a.map((c, k) => Math.cos(turn) * c + Math.sin(turn) * b[k]!) as unknown as Vec3
+    return [d, [-d[0], -d[1], -d[2]]]
+  }
 
-  it('is square to the growth and leaves the nearest eye, lip or ear farther behind than the other way would', () => {
+  it('does not hang on which of the two ways is named first', () => {
     fc.assert(
-      fc.property(
-        fc.constantFrom(...worked),
-        fc.integer({ min: 0, max: 359 }),
-        (zone, growthDeg) => {
-          const growth = toRadians(growthDeg)
-          const { bearing, awayFrom } = acrossBearing(zone, growth, HAZARDS)
-          expect(Math.abs(wrapHalf(bearing - growth))).toBeCloseTo(Math.PI / 2, 9)
-          const { point, normal } = zone.centre
-          const hazard = HAZARDS.find((h) => h.name === awayFrom)!
-          const after = (b: number) => {
-            const d = directionOf(zone.id, point, normal, b)
-            return distance([point[0] + d[0], point[1] + d[1], point[2] + d[2]], hazard.at)
-          }
-          expect(after(bearing)).toBeGreaterThanOrEqual(after(bearing + Math.PI) - 1e-9)
-          for (const other of HAZARDS)
-            expect(distance(point, hazard.at)).toBeLessThanOrEqual(distance(point, other.at))
-        },
-      ),
+      fc.property(zoneAndWay, ({ zone, turn }) => {
+        const [a, b] = waysOf(zone, turn)
+        const first = acrossWay(zone.id, zone.centre.point, [a, b], HAZARDS)
+        const second = acrossWay(zone.id, zone.centre.point, [b, a], HAZARDS)
+        const gap = Math.abs(dot(a, usualPull(zone.id) ?? [0, 0, 0]))
+        if (gap > 1e-3) expect([a, b][first.way]).toEqual([b, a][second.way])
+        expect(first.why.length).toBeGreaterThan(5)
+      }),
     )
   })
 
-  it('is the mirror image on the other side of the face', () => {
-    for (const zone of worked.filter((z) => z.id.endsWith('-left'))) {
-      const twin = record(mirrorZone(zone.id))
-      const left = acrossBearing(zone, startingGuess(zone.id)!, HAZARDS)
-      const right = acrossBearing(twin, startingGuess(twin.id)!, HAZARDS)
-      expect(Math.abs(wrapHalf(left.bearing + right.bearing))).toBeLessThan(1e-4)
+  it('runs away from a lip, an eye or kept hair close by', () => {
+    const lip = record('upper-lip-left')
+    const lips = { name: 'lips', at: record('lips').centre.point }
+    const n = unit(lip.centre.normal)
+    const up = unit([0 - n[1] * n[0], 1 - n[1] * n[1], 0 - n[1] * n[2]] as Vec3)
+    const { way, why } = acrossWay(lip.id, lip.centre.point, [up, [-up[0], -up[1], -up[2]]], [lips])
+    expect(way).toBe(0)
+    expect(why).toContain('away from the lips')
+    const kept = {
+      name: 'kept hair',
+      at: [lip.centre.point[0], lip.centre.point[1] + 9, lip.centre.point[2]] as Vec3,
     }
+    expect(acrossWay(lip.id, lip.centre.point, [up, [-up[0], -up[1], -up[2]]], [kept]).way).toBe(1)
+  })
+
+  it('far from every hazard lets the free hand pull the usual way', () => {
+    const cheek = record('cheek-lower-left')
+    const back = usualPull(cheek.id)!
+    const far = [{ name: 'ear', at: [0, 0, 900] as Vec3 }]
+    const ways: [Vec3, Vec3] = [back, [-back[0], -back[1], -back[2]]]
+    // The hand pulls back toward the ear, so the stroke runs forward.
+    expect(acrossWay(cheek.id, cheek.centre.point, ways, far).way).toBe(1)
   })
 })
 
-const distance = (a: Vec3, b: Vec3) => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2])
+describe('the handle', () => {
+  const room = headRoom(HEAD.display)
+
+  it('meets a wall that stands in its way, at the distance where the wall stands', () => {
+    const wall: Room = {
+      locator: {
+        below: () => undefined,
+        within: (p: Vec3, r: number) => (p[0] > 60 - r ? 1 : undefined),
+      } as never,
+      zoneOf: () => 'brow-left',
+    }
+    const met = meets(wall, BLADES.shavette, [0, 0, 0], [1, 0, 0])!
+    expect(met.what).toBe('brow')
+    expect(met.atMm).toBeGreaterThan(50)
+    expect(met.atMm).toBeLessThan(64)
+    expect(meets(wall, BLADES.shavette, [0, 0, 0], [-1, 0, 0])).toBeUndefined()
+  })
+
+  it('has room straight out from every zone of the face, and none straight in', () => {
+    for (const zone of ZONES.filter((z) => /^(cheek|forehead|chin|jaw)/.test(z.id))) {
+      const n = unit(zone.centre.normal)
+      const start: Vec3 = [0, 1, 2].map((k) => zone.centre.point[k]! + 2 * n[k]!) as unknown as Vec3
+      expect(meets(room, BLADES.shavette, start, n)).toBeUndefined()
+      expect(meets(room, BLADES.shavette, start, [-n[0], -n[1], -n[2]])).toBeDefined()
+    }
+  })
+
+  it('that would meet something is held from another place or in the other hand, and that is the reason given', () => {
+    // A handle along the edge toward the client's right side is barred; toward the left it is free.
+    const barred: Room = {
+      locator: {
+        below: () => undefined,
+        within: (p: Vec3) => (p[0] < 20 ? 1 : undefined),
+      } as never,
+      zoneOf: () => 'nose-bridge',
+    }
+    const lane = {
+      point: [45, -50, 60] as Vec3,
+      normal: [0, 0, 1] as Vec3,
+      stroke: [0, -1, 0] as Vec3,
+    }
+    const straight = 'Head straight.'
+    const { stance, reason } = findStance(
+      barred,
+      BLADES.shavette,
+      'cheek-lower-left',
+      lane,
+      'right',
+      'razor',
+      straight,
+    )
+    expect(stance.hour === 3 || stance.hand === 'left').toBe(true)
+    expect(reason.text).toContain('would meet the nose bridge')
+    const free: Room = {
+      locator: { below: () => undefined, within: () => undefined } as never,
+      zoneOf: () => 'chin',
+    }
+    expect(
+      findStance(free, BLADES.shavette, 'cheek-lower-left', lane, 'right', 'razor', straight)
+        .stance,
+    ).toEqual({ hour: 9, text: 'Stand on the client’s right.' })
+    const shut: Room = {
+      locator: { below: () => undefined, within: () => 1 } as never,
+      zoneOf: () => 'chin',
+    }
+    expect(
+      findStance(shut, BLADES.shavette, 'chin', lane, 'right', 'razor', straight).reason.text,
+    ).toContain('take it short')
+  })
+
+  it('points to the worker along the edge, and ahead in the stroke for a razor with a head', () => {
+    const n: Vec3 = [0, 0, 1]
+    const stroke: Vec3 = [0, -1, 0]
+    const folding = (hour: number) =>
+      handleWay(BLADES.shavette, [0, -50, 90], n, stroke, hour, 'Head straight.', false)
+    // 9 o'clock is the client's right, which is −x.
+    expect(folding(9)[0]).toBeLessThan(-0.5)
+    expect(folding(3)[0]).toBeGreaterThan(0.5)
+    const headed = handleWay(BLADES.safety, [0, -50, 90], n, stroke, 9, 'Head straight.', false)
+    expect(headed[1]).toBeLessThan(-0.5)
+    expect(headed[2]).toBeGreaterThan(0.3)
+  })
+})

@@ -54,6 +54,16 @@ const BANDS: readonly (readonly ZoneStem[])[] = [
   ['neck-lower', 'neck-lower-centre'],
 ]
 
+/** A head: the top first, the nape last, where the lather keeps longest (common practice). */
+const HEAD: typeof BANDS = [
+  ['scalp-front', 'scalp-mid'],
+  ['scalp-side', 'scalp-behind-ear', 'scalp-crown', 'occiput'],
+  ['nape', 'nape-centre'],
+]
+
+const bandOf = (bands: typeof BANDS, l: Lane) =>
+  bands.findIndex((b) => b.includes(zoneStem(l.zoneId)))
+
 /** A job: a lane, or the lather before a later pass. */
 export type Job = { readonly lane: Lane } | { readonly lather: number }
 
@@ -102,8 +112,6 @@ export function precedences(
 ): [number, number][] {
   const pairs: [number, number][] = []
   const laneAt = (i: number) => (jobs[i] as { lane?: Lane }).lane
-  const zonesWith = (pass: number) =>
-    new Set(jobs.flatMap((j) => ('lane' in j && j.lane.pass === pass ? [j.lane.zoneId] : [])))
   const school =
     service === 'beard-line' || (schools.faceOrder === 'most-work-first' && family === 'razor')
       ? 'most-work-first'
@@ -112,15 +120,12 @@ export function precedences(
         : schools.faceOrder
   const onFace = service !== 'head-shave' && service !== 'body-shave'
   const heavy = heavierSide(jobs.flatMap((j) => ('lane' in j ? [j.lane] : [])))
-  const band = (l: Lane) => BANDS.findIndex((b) => b.includes(zoneStem(l.zoneId)))
   jobs.forEach((job, i) => {
     if ('lather' in job) {
-      const again = zonesWith(job.lather)
       jobs.forEach((other, j) => {
         if ('lather' in other) {
           if (other.lather > job.lather) pairs.push([i, j])
-        } else if (other.lane.pass >= job.lather) pairs.push([i, j])
-        else if (again.has(other.lane.zoneId)) pairs.push([j, i])
+        } else pairs.push(other.lane.pass >= job.lather ? [i, j] : [j, i])
       })
       return
     }
@@ -131,11 +136,13 @@ export function precedences(
       if (a.zoneId === b.zoneId && a.pass < b.pass) pairs.push([i, j])
       // With two tools everything of the first tool is done before it is laid down.
       if (service === 'beard-line' && a.pass < b.pass && a.bladeId !== b.bladeId) pairs.push([i, j])
-      if (a.pass !== b.pass || !onFace) continue
+      if (a.pass !== b.pass) continue
+      if (service === 'head-shave' && bandOf(HEAD, a) < bandOf(HEAD, b)) pairs.push([i, j])
+      if (!onFace) continue
       const lastA = LAST.has(zoneStem(a.zoneId))
       const lastB = LAST.has(zoneStem(b.zoneId))
       if (school === 'flat-first' && !lastA && lastB) pairs.push([i, j])
-      if (school === 'top-down' && band(a) < band(b)) pairs.push([i, j])
+      if (school === 'top-down' && bandOf(BANDS, a) < bandOf(BANDS, b)) pairs.push([i, j])
       if (school === 'most-work-first') {
         if (
           a.zoneId.endsWith(heavy) &&

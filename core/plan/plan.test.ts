@@ -1,75 +1,64 @@
-import { readFileSync } from 'node:fs'
+/** Whole plans: facts of the trade, schools, edits, time, and what must hold of every plan. */
 import fc from 'fast-check'
-import { hairIn, type SkinAndHair } from '../client.ts'
 import { toRadians } from '../grain/circular.ts'
-import { grainMap, readingFromBearing } from '../grain/readings.ts'
+import { readingFromBearing } from '../grain/readings.ts'
 import { strokeAngle } from '../grain/relation.ts'
-import { directionOf } from '../head/frames.ts'
-import type { ZoneRecord } from '../head/head.ts'
-import { DEFAULT_SCHOOLS, type Schools } from '../house/schools.ts'
-import { priorGrowth } from '../regrowth/growth.ts'
-import { RULES } from '../screening/rules.ts'
-import { NOTHING_ASKED, screen, type Asked, type Spot } from '../screening/screen.ts'
-import { SERVICE_IDS, serviceZones, type ServiceId } from '../services.ts'
-import { priorSensitivity, SKIN_CONSTANTS } from '../skin/sensitivity.ts'
-import { sagittaMm, usableWidthMm } from './bladeFit.ts'
+import { zoneStem, type ZoneId } from '../head/zones.ts'
+import { DEFAULT_SCHOOLS, SCHOOLS, type Schools } from '../house/schools.ts'
+import { usualLine } from '../lines/usualLine.ts'
+import { keepsOrder } from '../order/problem.ts'
+import type { Spot } from '../screening/screen.ts'
+import { SERVICE_IDS, SERVICES, serviceZones, type ServiceId } from '../services.ts'
+import { SKIN_CONSTANTS } from '../skin/sensitivity.ts'
+import { ZONES } from '../testing/head.ts'
+import { planInput, SKIN, type PlanCase } from '../testing/plan.ts'
+import { BLADES } from './blades.ts'
 import { smoothHours, stubbleLeftMm } from './closeness.ts'
-import { acrossBearing, freeHand, stanceFor } from './hands.ts'
-import { bladeLifeStrokes, makePlan, type PlanInput } from './makePlan.ts'
+import { makePlan } from './makePlan.ts'
+import { jobsOf, laneProblem, ORDER_CONSTANTS } from './order.ts'
+import { hasLather, ROUTINE_CONSTANTS } from './routine.ts'
+import { planSearch } from './search.ts'
+import { timetable } from './timetable.ts'
+import { bladeLifeStrokes, chooseTools } from './tools.ts'
+import { STYLES, type Plan } from './types.ts'
+import { PlanMemory } from './zonePlan.ts'
 
-const ZONES = JSON.parse(readFileSync('generated/zones.json', 'utf8')) as ZoneRecord[]
-const NO: Asked = {
-  ...NOTHING_ASKED,
-  answers: Object.fromEntries(RULES.map((r) => [r.id, { yes: false }])),
-}
-
-interface Case {
-  service?: ServiceId
-  skin?: Partial<SkinAndHair>
-  schools?: Partial<Schools>
-  asked?: Asked
-  hand?: 'left' | 'right'
-  bearings?: Record<string, number>
-}
-
-function input({
-  service = 'face-shave',
-  skin,
-  schools,
-  asked = NO,
-  hand = 'right',
-  bearings = {},
-}: Case = {}): PlanInput {
-  const client: SkinAndHair = {
-    reactivity: 'average',
-    faceHair: 'beard',
-    coarseness: 'medium',
-    curl: 'straight',
-    bumpProne: false,
-    ...skin,
+const LINES = (['cheek', 'neck'] as const).flatMap((kind) =>
+  (['left', 'right'] as const).map((side) => ({
+    ...usualLine(kind, side, ZONES),
+    id: `${kind}-${side}`,
+    drawnAtMs: 0,
+  })),
+)
+const memories = new Map<string, PlanMemory>()
+const made = new Map<string, Plan>()
+/** What cuts and covers the skin; plans that agree in it may share what was worked out, as on the screen. */
+const skinKey = (c: PlanCase) =>
+  JSON.stringify([c.service, c.readings, c.spots, c.keepLines, c.notes?.keptZones])
+/** A line-up needs lines. */
+const input = (c: PlanCase = {}) =>
+  planInput({ ...(c.service === 'beard-line' && { keepLines: LINES }), ...c })
+function plan(c: PlanCase = {}): Plan {
+  const key = JSON.stringify(c)
+  let p = made.get(key)
+  if (!p) {
+    const memory = memories.get(skinKey(c)) ?? new PlanMemory()
+    memories.set(skinKey(c), memory)
+    p = makePlan(input({ ...c, memory }))
+    made.set(key, p)
   }
-  const house = { ...DEFAULT_SCHOOLS, ...schools }
-  const readings = Object.entries(bearings).map(([zone, deg]) => {
-    const record = ZONES.find((z) => z.id === zone)!
-    return readingFromBearing(record.id, record.centre, toRadians(deg), {
-      id: zone,
-      method: 'felt',
-      atMs: 0,
-    })
-  })
-  return {
-    service,
-    zones: ZONES,
-    grain: grainMap(readings, 0),
-    client,
-    screening: screen(service, asked, house, '2026-05-04', 0, 0),
-    schools: house,
-    hand,
-    sensitivity: () => priorSensitivity(client.reactivity),
-    growth: (z) => priorGrowth(z, hairIn(z, client.faceHair)),
-  }
+  return p
 }
-const plan = (c: Case = {}) => makePlan(input(c))
+const zoneIn = (p: Plan, id: ZoneId) => p.zones.find((z) => z.zoneId === id)!
+const record = (id: ZoneId) => ZONES.find((z) => z.id === id)!
+const spot = (over: Partial<Spot> = {}): Spot => ({
+  id: 's',
+  kind: 'mole',
+  zoneId: 'jaw-left',
+  ...record('jaw-left').centre,
+  radiusMm: 5,
+  ...over,
+})
 
 describe('what a pass buys (M8)', () => {
   it('leaves by the geometry: 27° pressed, 58.5° across, upright against', () => {
@@ -100,181 +89,390 @@ describe('what a pass buys (M8)', () => {
   })
 })
 
-describe('blade fit (M6)', () => {
-  // Plane geometry, recomputed.
-  it.each([
-    [20, 100, 0.501],
-    [20, 20, 2.679],
-    [40, 60, 3.431],
-    [12, 20, 0.921],
-  ])('an edge of %d mm on a radius of %d mm stands off %d mm', (w, r, s) => {
-    expect(sagittaMm(w, r)).toBeCloseTo(s, 3)
-  })
-
-  it('uses just the width that stands off by the give', () => {
-    for (const r of [15, 30, 60, 90]) {
-      expect(sagittaMm(usableWidthMm(1000, r, 'soft'), r)).toBeCloseTo(0.8, 6)
-      expect(sagittaMm(usableWidthMm(1000, r, 'bony'), r)).toBeCloseTo(0.4, 6)
-    }
-    expect(usableWidthMm(43, -200, 'soft')).toBe(43)
-    expect(usableWidthMm(43, 10_000, 'soft')).toBe(43)
-    expect(sagittaMm(50, 20)).toBe(Infinity)
-  })
-})
-
-describe('hands', () => {
-  it('a right-handed worker stands on the client’s right for both cheeks, a left-handed one on the left (common practice)', () => {
-    expect(stanceFor('cheek-lower-left', 'right', 'razor').text).toContain('right')
-    expect(stanceFor('cheek-lower-right', 'right', 'razor').text).toContain('right')
-    expect(stanceFor('cheek-lower-left', 'left', 'razor').text).toContain('left')
-    expect(stanceFor('forehead-left', 'right', 'fuzz').text).toContain('behind')
-    expect(stanceFor('nose-bridge', 'right', 'fuzz').text).toContain('in front')
-  })
-
-  it('pulls against the stroke, and only lightly on a bump-prone neck', () => {
-    expect(freeHand('cheek-lower-left', Math.PI, false, DEFAULT_SCHOOLS).pullBearing).toBeCloseTo(
-      0,
-      9,
-    )
-    expect(freeHand('neck-upper-left', Math.PI, true, DEFAULT_SCHOOLS).text).toContain('lightly')
-    expect(
-      freeHand('neck-upper-left', Math.PI, true, { ...DEFAULT_SCHOOLS, neckStretch: 'taut' }).text,
-    ).toContain('against the stroke')
-  })
-
-  it('across runs away from the nearest lip, eye or ear', () => {
-    const zone = ZONES.find((z) => z.id === 'upper-lip-left')!
-    const lips = { name: 'lips', at: ZONES.find((z) => z.id === 'lips')!.centre.point }
-    const { bearing, awayFrom } = acrossBearing(zone, toRadians(90), [lips])
-    expect(awayFrom).toBe('lips')
-    expect(directionOf(zone.id, zone.centre.point, zone.centre.normal, bearing)[1]).toBeGreaterThan(
-      0.5,
-    )
-  })
-})
-
-describe('a plan', () => {
+describe('a face shave', () => {
   it('is with, then across on an average beard, and says what the second pass buys and costs', () => {
-    const cheek = plan().zones.find((z) => z.zoneId === 'cheek-lower-left')!
+    const cheek = zoneIn(plan(), 'cheek-lower-left')
     expect(cheek.passes.map((p) => p.relation)).toEqual(['with', 'across'])
-    expect(cheek.totalLoad).toBeCloseTo(2.6, 9)
-    expect(cheek.reasons.some((r) => r.text.includes('load of 1.0 → 2.6'))).toBe(true)
+    expect(cheek.totalLoad).toBeGreaterThan(2.6)
+    expect(cheek.totalLoad).toBeLessThan(2.9)
+    expect(cheek.reasons.some((r) => r.text.includes('h of smoothness for a load of 1.'))).toBe(
+      true,
+    )
   })
 
   it('refuses the second pass on reactive skin, with the odds', () => {
-    const cheek = plan({ skin: { reactivity: 'reactive' } }).zones.find(
-      (z) => z.zoneId === 'cheek-lower-left',
-    )!
+    const cheek = zoneIn(plan({ skin: { reactivity: 'reactive' } }), 'cheek-lower-left')
     expect(cheek.passes.map((p) => p.relation)).toEqual(['with'])
     expect(cheek.refused[0]).toMatchObject({ relation: 'across' })
     expect(cheek.refused[0]!.reason).toContain('limit is 20 %')
   })
 
   it('keeps a bump-prone beard with the grain, and a house of clippers from planning a razor', () => {
-    for (const z of plan({ skin: { bumpProne: true }, schools: { beardPasses: 'with-against' } })
-      .zones)
-      expect(z.passes.every((p) => p.relation === 'with')).toBe(true)
+    const p = plan({ skin: { bumpProne: true }, schools: { beardPasses: 'with-against' } })
+    for (const z of p.zones) expect(z.passes.every((x) => x.relation === 'with')).toBe(true)
     expect(() =>
       plan({ skin: { bumpProne: true }, schools: { bumpProneShave: 'clippers' } }),
     ).toThrow('clippers only')
   })
 
-  it.each([
-    ['one-across', ['across']],
-    ['with-across', ['with', 'across']],
-    ['with-only', ['with']],
-    ['with-against', ['with', 'against']],
-  ] as const)('follows the school %s on tough skin', (beardPasses, relations) => {
-    const cheek = plan({ skin: { reactivity: 'tough' }, schools: { beardPasses } }).zones.find(
-      (z) => z.zoneId === 'chin',
-    )!
-    expect(cheek.passes.map((p) => p.relation)).toEqual(relations)
+  it('is not made when asking has not cleared it', () => {
+    expect(() => plan({ answers: { sunburn: { yes: true, date: '2026-05-19' } } })).toThrow(
+      'not cleared',
+    )
   })
 
-  it('shaves a head once across, within half an hour (common practice)', () => {
-    const p = plan({ service: 'head-shave' })
-    for (const z of p.zones) expect(z.passes.map((x) => x.relation)).toEqual(['across'])
-    expect(p.totalMinutes).toBeLessThanOrEqual(30)
-    expect(
-      p.steps.filter((s) => s.strokes).reduce((s, x) => s + x.strokes!, 0) /
-        bladeLifeStrokes('head-shave', input().client),
-    ).toBeLessThan(2)
-  })
-
-  it('goes over fuzz once, at 45°; shaves at 30° (common practice)', () => {
-    for (const service of ['dermaplane', 'facial-razor'] as const) {
-      for (const z of plan({ service, skin: { faceHair: 'fuzz' } }).zones) {
-        expect(z.passes).toHaveLength(1)
-        expect(z.bladeAngleDeg).toBe(45)
-      }
+  it('heeds "with the grain only" and "one pass"', () => {
+    for (const beardPasses of ['one-across', 'with-across', 'with-against'] as const) {
+      const p = plan({
+        answers: { flare: { yes: true } },
+        schools: { beardPasses },
+        skin: { reactivity: 'tough' },
+      })
+      for (const z of p.zones) expect(z.passes.map((x) => x.relation)).toEqual(['with'])
     }
-    expect(plan().zones.every((z) => z.bladeAngleDeg === 30)).toBe(true)
+    const keloids = plan({ answers: { keloids: { yes: true } }, skin: { reactivity: 'tough' } })
+    expect(keloids.zones.every((z) => z.passes.length === 1)).toBe(true)
   })
 
-  it('starts flat and ends with chin and lip, or goes from the top down', () => {
-    const order = (faceOrder: Schools['faceOrder']) =>
-      plan({ schools: { faceOrder } }).zones.map((z) => z.zoneId)
-    expect(order('flat-first')[0]).toMatch(/^cheek/)
-    expect(order('flat-first').slice(-3)).toEqual(['chin', 'upper-lip-left', 'upper-lip-right'])
-    expect(order('top-down')[0]).toMatch(/^cheek-upper/)
-    expect(order('top-down').at(-1)).toMatch(/^neck-lower/)
+  it('follows the map: the stroke with the grain is the growth that was read', () => {
+    const zone = record('cheek-lower-left')
+    const readings = [zone.centre, ...zone.samples.slice(0, 6)].map((at, i) =>
+      readingFromBearing(zone.id, at, toRadians(215), { id: `r${i}`, method: 'felt', atMs: 0 }),
+    )
+    const p = plan({ readings })
+    const z = zoneIn(p, zone.id)
+    expect(z.grainSource).toBe('read')
+    const lane = p.lanes.find((l) => l.zoneId === zone.id)!
+    expect(strokeAngle(lane.strokeBearing, toRadians(215))).toBeLessThan(toRadians(15))
+    expect(zoneIn(p, 'neck-lower-right').grainSource).toBe('guess')
+    expect(p.reasons.some((r) => r.text.includes('were not read'))).toBe(true)
   })
 
-  it('leaves out what was marked: a spot’s area in the zone, or the zone', () => {
-    const spot: Spot = {
-      id: 's',
-      kind: 'mole',
-      zoneId: 'jaw-left',
-      point: [0, 0, 0],
-      normal: [1, 0, 0],
-      radiusMm: 5,
-    }
-    const area = (asked: Asked) => plan({ asked }).zones.find((z) => z.zoneId === 'jaw-left')!
-    expect(area(NO).areaCm2 - area({ ...NO, spots: [spot] }).areaCm2).toBeCloseTo(Math.PI, 6)
-    expect(area({ ...NO, spots: [spot] }).avoid[0]).toContain('mole')
+  it('leaves out what was marked: a spot’s skin in the zone, or for fuzz the zone', () => {
+    const p = plan({ spots: [spot()] })
+    expect(zoneIn(plan(), 'jaw-left').areaCm2 - zoneIn(p, 'jaw-left').areaCm2).toBeGreaterThan(2)
+    expect(zoneIn(p, 'jaw-left').avoid[0]).toContain('mole')
     const acne = plan({
       service: 'dermaplane',
       skin: { faceHair: 'fuzz' },
-      asked: { ...NO, spots: [{ ...spot, kind: 'active-spot' }] },
+      spots: [spot({ kind: 'active-spot' })],
     })
     expect(acne.leftOut.map((z) => z.zoneId)).toEqual(['jaw-left'])
     expect(acne.steps.some((s) => s.zoneId === 'jaw-left')).toBe(false)
   })
 
-  it('is not made when asking has not cleared it', () => {
-    const burnt = { ...NO, answers: { ...NO.answers, sunburn: { yes: true, date: '2026-05-03' } } }
-    expect(() => plan({ asked: burnt })).toThrow('not cleared')
+  it('finds the chin the worst place for nicks: most strokes to the square centimetre of the wide places (common practice)', () => {
+    const p = plan()
+    const strokes = (id: ZoneId) =>
+      p.lanes
+        .filter((l) => l.zoneId === id && l.pass === 1)
+        .reduce((s, l) => s + l.strokes / l.areaCm2, 0)
+    for (const other of [
+      'cheek-lower-left',
+      'neck-upper-left',
+      'jaw-left',
+      'under-chin-centre',
+    ] as const)
+      expect(strokes('chin')).toBeGreaterThan(strokes(other))
+    expect(p.lanes.find((l) => l.zoneId === 'chin')!.watch).toContain('first place for nicks')
+  })
+})
+
+describe('every service', () => {
+  it('a head is shaved once across, two blades, within half an hour, the top first and the nape last (common practice)', () => {
+    const p = plan({ service: 'head-shave' })
+    for (const z of p.zones) expect(z.passes.map((x) => x.relation)).toEqual(['across'])
+    expect(p.totalMinutes).toBeLessThanOrEqual(30)
+    expect(p.bladeCount).toBe(2)
+    expect(zoneStem(p.lanes[0]!.zoneId)).toMatch(/^scalp-(front|mid)$/)
+    expect(zoneStem(p.lanes.at(-1)!.zoneId)).toMatch(/^nape/)
+    expect(p.kit.find((k) => k.name === 'towels')!.count).toBe(3)
   })
 
-  it('heeds "with the grain only" and "one pass"', () => {
-    const flare = { ...NO, answers: { ...NO.answers, flare: { yes: true } } }
-    for (const beardPasses of ['one-across', 'with-across', 'with-against'] as const)
-      for (const z of plan({
-        asked: flare,
-        schools: { beardPasses },
-        skin: { reactivity: 'tough' },
-      }).zones)
-        expect(z.passes.map((p) => p.relation)).toEqual(['with'])
-    const thin = { ...NO, answers: { ...NO.answers, 'blood-thinners': { yes: true } } }
+  it('a second look at thin hair on tough skin is against the grain in the closest plan only', () => {
+    const thin = {
+      service: 'head-shave',
+      skin: { reactivity: 'tough', coarseness: 'fine' },
+    } as const
+    expect(plan({ ...thin, choice: { style: 'closest' } }).zones[0]!.passes).toHaveLength(2)
+    expect(plan(thin).zones[0]!.passes).toHaveLength(1)
+  })
+
+  it('fuzz is gone over once, at 45°, a beard is shaved at 30° (common practice)', () => {
+    for (const service of ['dermaplane', 'facial-razor', 'brow-tidy'] as const) {
+      for (const l of plan({ service, skin: { faceHair: 'fuzz' } }).lanes) {
+        expect(l.pass).toBe(1)
+        expect(l.bladeAngleDeg).toBe(45)
+      }
+    }
+    expect(plan().lanes.every((l) => l.bladeAngleDeg === 30)).toBe(true)
+  })
+
+  it('a line-up works along its lines, trimmer before razor, the worse side first', () => {
+    const p = plan({ service: 'beard-line' })
+    const tools = p.lanes.map((l) => l.bladeId)
+    expect(tools.lastIndexOf('trimmer')).toBeLessThan(tools.indexOf('shavette'))
+    expect(p.lanes.every((l) => l.areaCm2 < 30)).toBe(true)
+    expect(p.reasons[0]!.text).toContain('side with more to do first')
+    expect(() => plan({ service: 'beard-line', keepLines: [] })).toThrow('draw the cheek')
+    const sparse = plan({
+      service: 'beard-line',
+      notes: { hair: { 'cheek-lower-left': { density: 'sparse' } } },
+    })
+    expect(zoneIn(sparse, 'cheek-lower-left').reasons.at(-1)!.text).toContain(
+      'false line, set 3 mm',
+    )
+  })
+
+  it('arms and legs are planned on their outlines, the client turned over once', () => {
+    const p = plan({ service: 'body-shave' })
+    expect(p.zones).toHaveLength(serviceZones('body-shave').length)
+    for (const z of p.zones) expect(z.passes[0]!.relation).toBe('with')
+    const turns = p.lanes.filter((l) => l.pass === 1).map((l) => l.headTurn)
     expect(
-      plan({ asked: thin, skin: { reactivity: 'tough' } }).zones.every(
-        (z) => z.passes.length === 1,
-      ),
-    ).toBe(true)
+      turns.filter((t, i) => t.includes('face down') && !turns[i - 1]?.includes('face down')),
+    ).toHaveLength(1)
+    const bumps = plan({ service: 'body-shave', skin: { bumpProne: true } })
+    expect(bumps.lanes.every((l) => l.relation === 'with' && l.bladeId === 'safety')).toBe(true)
   })
 
-  it('follows the map: the stroke with the grain is the growth that was read', () => {
-    const z = plan({ bearings: { 'neck-lower-left': 30 } }).zones.find(
-      (x) => x.zoneId === 'neck-lower-left',
-    )!
-    expect(z.grainSource).toBe('read')
-    expect(strokeAngle(z.passes[0]!.strokeBearing, toRadians(30))).toBeLessThan(1e-6)
+  it.each(SERVICE_IDS)(
+    '%s begins with clean hands, ends with soothing, checks before it closes',
+    (service) => {
+      const kinds = plan({ service }).steps.map((s) => s.kind)
+      expect(kinds[0]).toBe('prepare')
+      expect(kinds.at(-1)).toBe('close')
+      expect(kinds.indexOf('check')).toBeGreaterThan(kinds.lastIndexOf('stroke'))
+      expect(kinds.lastIndexOf('prepare')).toBeLessThan(kinds.indexOf('stroke'))
+    },
+  )
+
+  it('asks before a towel is laid, at no more than the house allows, and keeps one back', () => {
+    const towel = plan({ service: 'head-shave' }).steps.find((s) => s.id === 'prepare:towel')!
+    expect(towel.text).toContain(`${ROUTINE_CONSTANTS.towelAtMostC.value} °C`)
+    expect(towel.text).toContain('ask the client')
+    expect(
+      plan({ service: 'dermaplane' }).steps.some((s) => s.lays === 'towel' && s.kind === 'prepare'),
+    ).toBe(false)
+  })
+
+  it.each(SCHOOLS.fuzzSlip.choices.map((c) => [c.id] as const))(
+    'prepares fuzz as the school says: %s',
+    (fuzzSlip) => {
+      const surface = plan({ service: 'dermaplane', schools: { fuzzSlip } }).steps.find(
+        (s) => s.id === 'prepare:surface',
+      )!
+      const words = {
+        dry: 'De-oil and dry',
+        film: 'Thin film',
+        oil: 'Oil or jelly',
+        damp: 'Damp skin',
+      }
+      expect(surface.title).toBe(words[fuzzSlip])
+    },
+  )
+})
+
+describe('blades', () => {
+  const tools = (over: Partial<Parameters<typeof chooseTools>[0]> = {}) =>
+    chooseTools({
+      service: 'dermaplane',
+      style: 'balanced',
+      level: 'practised',
+      kit: Object.keys(BLADES) as (keyof typeof BLADES)[],
+      client: { ...SKIN, faceHair: 'fuzz' },
+      trimmerFirst: true,
+      ...over,
+    })
+
+  it('are bare only in practised hands, and guarded on reactive skin or in the gentlest plan (common practice)', () => {
+    expect(tools().ids).toEqual(['surgical-14', 'surgical-10'])
+    expect(tools({ level: 'learning' }).ids).toEqual(['guarded', 'brow-razor'])
+    expect(tools({ style: 'gentlest' }).ids).toEqual(['guarded', 'brow-razor'])
+    expect(tools({ client: { ...SKIN, reactivity: 'reactive' } }).ids).toEqual([
+      'guarded',
+      'brow-razor',
+    ])
+    expect(tools({ service: 'face-shave', level: 'learning' }).ids).toEqual(['safety'])
+  })
+
+  it('come from the kit, and a kit without any says so', () => {
+    expect(tools({ kit: ['surgical-10'] }).ids).toEqual(['surgical-10'])
+    expect(() => tools({ kit: ['shavette'] })).toThrow('The kit holds no blade')
+    expect(tools({ service: 'beard-line', kit: ['shavette'] }).first).toBeUndefined()
+    expect(tools({ service: 'beard-line' }).first).toBe('trimmer')
+  })
+})
+
+describe('the order', () => {
+  it('flat first: begins on the cheek; mouth, chin and lip wait to the end of their pass (common practice)', () => {
+    const p = plan()
+    const late = ['mouth-corner', 'under-lip', 'chin', 'upper-lip']
+    expect(zoneStem(p.lanes[0]!.zoneId)).toBe('cheek-lower')
+    for (const pass of [1, 2]) {
+      const stems = p.lanes
+        .filter((l) => l.pass === pass)
+        .map((l) => late.includes(zoneStem(l.zoneId)))
+      expect(stems.lastIndexOf(false)).toBeLessThan(stems.indexOf(true))
+    }
+  })
+
+  it('top down: nothing above the mouth comes after anything under the jaw', () => {
+    const ids = plan({ schools: { faceOrder: 'top-down', beardPasses: 'with-only' } }).lanes.map(
+      (l) => zoneStem(l.zoneId),
+    )
+    const firstLow = ids.findIndex((id) => /^(under-chin|neck)/.test(id))
+    expect(ids.findLastIndex((id) => /^(cheek|forehead|temple|nose)/.test(id))).toBeLessThan(
+      firstLow,
+    )
+  })
+
+  it('most work first: begins on the side with more to do', () => {
+    const p = plan({
+      schools: { faceOrder: 'most-work-first', beardPasses: 'with-only' },
+      notes: { keptZones: ['cheek-lower-left'] },
+    })
+    const sided = p.lanes.filter((l) => /-(left|right)$/.test(l.zoneId))
+    expect(sided[0]!.zoneId).toMatch(/-right$/)
+    const firstLeft = sided.findIndex((l) => l.zoneId.endsWith('-left'))
+    expect(sided.slice(firstLeft).every((l) => l.zoneId.endsWith('-left'))).toBe(true)
+  })
+
+  it('finishes a pass everywhere before the next begins, and lathers between them', () => {
+    const { steps } = plan()
+    const passes = steps.filter((s) => s.kind === 'stroke').map((s) => s.pass!)
+    expect(passes).toEqual([...passes].sort())
+    const between = steps.findIndex((s) => s.id === 'lather:2')
+    expect(steps.slice(between).filter((s) => s.pass === 1)).toEqual([])
+  })
+
+  it('never lets a lane begin on lather that will have dried before it is done', () => {
+    const { steps } = plan()
+    let fresh = 0
+    for (const s of steps) {
+      if (s.lays === 'lather') fresh = 0
+      if (s.kind !== 'stroke') continue
+      fresh += s.minutes
+      expect(fresh).toBeLessThanOrEqual(ROUTINE_CONSTANTS.latherLastsMin.value + 0.5)
+    }
+  })
+
+  it('is searched for longer when asked, kept with the choice, and never worse', () => {
+    const start = input()
+    const first = makePlan(start)
+    const search = planSearch(first, first.schools)!
+    const state = search.step(20)
+    expect(state.seconds).toBeLessThanOrEqual(state.firstSeconds + 1e-9)
+    const jobs = jobsOf(first.lanes, hasLather('face-shave'))
+    const problem = laneProblem(jobs, first.schools, 'razor', 'face-shave')
+    const at = state.order.map((id) =>
+      jobs.findIndex((j) => ('lane' in j ? j.lane.id : `lather:${j.lather}`) === id),
+    )
+    expect(keepsOrder(problem, at)).toBe(true)
+    const kept = makePlan({ ...start, choice: { ...start.choice, order: state.order } })
+    expect(kept.lanes.map((l) => l.id)).toEqual(
+      state.order.filter((id) => !id.startsWith('lather')),
+    )
+    // An order that no longer fits is not followed.
+    const wrong = makePlan({
+      ...start,
+      choice: { ...start.choice, order: [...state.order].reverse() },
+    })
+    expect(wrong.lanes.map((l) => l.id)).toEqual(first.lanes.map((l) => l.id))
+  })
+})
+
+describe('time', () => {
+  it('is laid out in four bands that touch and add up', () => {
+    const p = plan()
+    const t = timetable(p)
+    expect(t.totalMin).toBeCloseTo(p.totalMinutes, 9)
+    for (const row of [t.worker, t.client]) {
+      row.forEach((b, i) => expect(b.fromMin).toBeCloseTo(row[i - 1]?.toMin ?? 0, 9))
+      expect(row.at(-1)!.toMin).toBeCloseTo(p.totalMinutes, 9)
+    }
+    expect(t.towel.map((b) => b.kind)).toEqual(['hot', 'cold'])
+    for (const b of t.lather.filter((x) => x.kind === 'wet'))
+      expect(b.toMin - b.fromMin).toBeLessThanOrEqual(ROUTINE_CONSTANTS.latherLastsMin.value + 1e-9)
+  })
+
+  it('fits into thirty minutes by dropping what buys least, and says what', () => {
+    const whole = plan({ skin: { reactivity: 'tough' } })
+    expect(whole.totalMinutes).toBeGreaterThan(31)
+    const fitted = plan({ skin: { reactivity: 'tough' }, choice: { within: 30 } })
+    expect(fitted.totalMinutes).toBeLessThanOrEqual(30.05)
+    expect(fitted.dropped.length).toBeGreaterThan(0)
+    // The skin of every zone is still gone over.
+    expect(fitted.zones.map((z) => z.zoneId).sort()).toEqual(
+      whole.zones.map((z) => z.zoneId).sort(),
+    )
+    const impossible = plan({ choice: { within: 5 } })
+    expect(impossible.zones.every((z) => z.passes.length === 1)).toBe(true)
+    expect(impossible.reasons.at(-1)!.text).toContain('cannot be reached')
+  })
+
+  it('counts a start, and each change of stance and turn', () => {
+    const p = plan()
+    const C = ORDER_CONSTANTS
+    const steps = p.steps.filter((s) => s.kind === 'stroke')
+    steps.forEach((s, i) => {
+      const lane = p.lanes[i]!
+      const before = p.lanes[i - 1]
+      const extra = s.minutes * 60 - lane.seconds
+      expect(extra).toBeGreaterThanOrEqual(C.laneStartSeconds.value - 1e-9)
+      if (before && before.pass === lane.pass && before.stance.hour !== lane.stance.hour)
+        expect(extra).toBeGreaterThanOrEqual(
+          C.laneStartSeconds.value + C.stanceSeconds.value - 1e-9,
+        )
+    })
+  })
+})
+
+describe('edits by hand', () => {
+  const first = plan()
+  const lane = first.lanes.find((l) => l.zoneId === 'cheek-lower-left' && l.pass === 2)!
+
+  it('change one lane and what follows from it, and leave every other lane as it was', () => {
+    const p = plan({ choice: { edits: { [lane.id]: { way: 'against' } } } })
+    const now = p.lanes.find((l) => l.id === lane.id)!
+    expect(now).toMatchObject({ relation: 'against', edited: true })
+    expect(now.load).toBeGreaterThan(lane.load)
+    expect(zoneIn(p, lane.zoneId).totalLoad).toBeGreaterThan(zoneIn(first, lane.zoneId).totalLoad)
+    expect(zoneIn(p, lane.zoneId).rednessOdds).toBeGreaterThan(
+      zoneIn(first, lane.zoneId).rednessOdds,
+    )
+    for (const other of first.lanes.filter((l) => l.id !== lane.id))
+      expect(p.lanes.find((l) => l.id === other.id)).toEqual(other)
+  })
+
+  it('skip a lane: its time and load go, and it is named', () => {
+    const p = plan({ choice: { edits: { [lane.id]: { skip: true } } } })
+    expect(p.lanes.some((l) => l.id === lane.id)).toBe(false)
+    expect(zoneIn(p, lane.zoneId).totalLoad).toBeLessThan(zoneIn(first, lane.zoneId).totalLoad)
+    expect(p.totalMinutes).toBeLessThan(first.totalMinutes)
+    expect(p.leftOut.some((z) => z.reason.includes('skipped by hand'))).toBe(true)
+  })
+
+  it('turn across the other way, or take another blade', () => {
+    const ways = (['across-clockwise', 'across-anticlockwise'] as const).map((way) =>
+      plan({ choice: { edits: { [lane.id]: { way } } } }).lanes.find((l) => l.id === lane.id)!,
+    )
+    expect(ways.every((l) => l.relation === 'across')).toBe(true)
+    expect(strokeAngle(ways[0]!.strokeBearing, ways[1]!.strokeBearing)).toBeCloseTo(Math.PI, 3)
+    const other = plan({ choice: { edits: { [lane.id]: { bladeId: 'safety' } } } })
+    expect(other.lanes.find((l) => l.id === lane.id)!.bladeId).toBe('safety')
+  })
+
+  it('refuse a multi-blade cartridge against the grain', () => {
+    expect(() =>
+      plan({ choice: { edits: { [lane.id]: { bladeId: 'cartridge', way: 'against' } } } }),
+    ).toThrow('never goes against')
   })
 })
 
 describe('every plan, whatever the client', () => {
   const anyCase = fc.record({
-    service: fc.constantFrom(...SERVICE_IDS),
+    service: fc.constantFrom(...SERVICE_IDS.filter((s) => s !== 'beard-line')),
     skin: fc.record({
       reactivity: fc.constantFrom('tough', 'average', 'reactive'),
       faceHair: fc.constantFrom('beard', 'fuzz'),
@@ -289,35 +487,48 @@ describe('every plan, whatever the client', () => {
       faceOrder: fc.constantFrom('flat-first', 'top-down', 'most-work-first'),
     }),
     hand: fc.constantFrom('left', 'right'),
-    bearings: fc.record({
-      chin: fc.integer({ min: 0, max: 359 }),
-      'cheek-lower-left': fc.integer({ min: 0, max: 359 }),
-      occiput: fc.integer({ min: 0, max: 359 }),
-    }),
-  }) as fc.Arbitrary<Case>
+    level: fc.constantFrom('practised', 'learning'),
+    choice: fc.record({ style: fc.constantFrom(...STYLES) }),
+  }) as unknown as fc.Arbitrary<PlanCase & { service: ServiceId; schools: Partial<Schools> }>
 
   it('works each zone, keeps the limit after the first pass, gives reasons, adds up, and is the same twice', () => {
     fc.assert(
       fc.property(anyCase, (c) => {
         const p = plan(c)
-        expect(plan(c)).toEqual(p)
-        expect(p.zones.map((z) => z.zoneId).sort()).toEqual([...serviceZones(c.service!)].sort())
+        // Without anything remembered it comes to the same.
+        expect(makePlan(input(c))).toEqual(p)
+        expect(p.zones.map((z) => z.zoneId).sort()).toEqual([...serviceZones(c.service)].sort())
         expect(p.totalMinutes).toBeCloseTo(
           p.steps.reduce((s, x) => s + x.minutes, 0),
           9,
         )
         expect(new Set(p.steps.map((s) => s.id)).size).toBe(p.steps.length)
+        const jobs = jobsOf(p.lanes, hasLather(c.service))
+        expect(jobs.length).toBeGreaterThan(0)
         for (const z of p.zones) {
           expect(z.reasons.length).toBeGreaterThan(0)
-          expect(z.passes.length).toBeGreaterThan(0)
           for (const later of z.passes.slice(1))
             expect(later.rednessOdds).toBeLessThanOrEqual(SKIN_CONSTANTS.rednessLimit.value)
-          expect(p.steps.filter((s) => s.zoneId === z.zoneId)).toHaveLength(z.passes.length)
-          expect(z.usableWidthMm).toBeGreaterThan(0)
+          expect(z.totalLoad).toBeCloseTo(
+            p.lanes
+              .filter((l) => l.zoneId === z.zoneId)
+              .reduce((s, l) => s + (l.load * l.areaCm2) / z.areaCm2, 0),
+            9,
+          )
         }
+        for (const l of p.lanes) {
+          expect(l.reasons.every((r) => r.text.length > 5 && /^[PCH]$/.test(r.mark))).toBe(true)
+          expect(l.usableWidthMm).toBeLessThanOrEqual(BLADES[l.bladeId].edgeMm + 1)
+          expect(BLADES[l.bladeId].practised && c.level === 'learning').toBe(false)
+        }
+        if (SERVICES[c.service].family === 'fuzz')
+          expect(p.lanes.every((l) => l.pass === 1)).toBe(true)
+        expect(p.kit.reduce((s, k) => s + k.cost, 0)).toBeCloseTo(p.cost, 9)
         expect(JSON.parse(JSON.stringify(p))).toEqual(p)
+        expect({ ...DEFAULT_SCHOOLS, ...c.schools }).toEqual(p.schools)
+        expect(bladeLifeStrokes(c.service, { ...SKIN, ...c.skin })).toBeGreaterThan(0)
       }),
-      { numRuns: 60 },
+      { numRuns: 10 },
     )
-  })
+  }, 90_000)
 })

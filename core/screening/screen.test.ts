@@ -1,11 +1,22 @@
-import { DEFAULT_SCHOOLS } from '../house/schools.ts'
-import { SERVICE_IDS, SERVICES, type ServiceId } from '../services.ts'
+import { DEFAULT_SCHOOLS, type Schools } from '../house/schools.ts'
+import { SERVICE_IDS, type ServiceId } from '../services.ts'
 import { HOUR_MS } from '../time/dates.ts'
-import { RULES, SEVERITY_ORDER } from './rules.ts'
-import { screen, verdictWords, type Asked, type Spot } from './screen.ts'
+import { consentText } from './consent.ts'
+import { ruleEffect, RULES, SEVERITY_ORDER, type HouseRules } from './rules.ts'
+import {
+  carriedAnswers,
+  patchWindow,
+  screen,
+  verdictWords,
+  type Asked,
+  type Consent,
+  type Spot,
+} from './screen.ts'
 
 const TODAY = '2026-03-28'
 const NOW = Date.UTC(2026, 2, 28, 10)
+/** Consent has its own tests. */
+const HOUSE: Schools = { ...DEFAULT_SCHOOLS, consent: 'none' }
 const NO: Asked = {
   answers: Object.fromEntries(RULES.map((r) => [r.id, { yes: false }])),
   spots: [],
@@ -14,8 +25,8 @@ const yes = (id: string, date?: string): Asked => ({
   ...NO,
   answers: { ...NO.answers, [id]: { yes: true, ...(date && { date }) } },
 })
-const go = (service: ServiceId, asked: Asked, schools = DEFAULT_SCHOOLS) =>
-  screen(service, asked, schools, TODAY, NOW, 0)
+const go = (service: ServiceId, asked: Asked, schools: Schools = HOUSE, rules?: HouseRules) =>
+  screen(service, asked, schools, TODAY, NOW, 0, rules)
 const spot = (over: Partial<Spot> = {}): Spot => ({
   id: 's',
   kind: 'mole',
@@ -38,46 +49,61 @@ describe('asking', () => {
     expect(go(service, NO)).toMatchObject({ verdict: 'go', findings: [], unanswered: 0 })
   })
 
-  // Common practice: what a rule does for razor and for fuzz services, with the days that must pass.
-  it.each([
-    ['infection', 'refer', undefined, 'refer', undefined],
-    ['changing-mole', 'refer', undefined, 'refer', undefined],
-    ['widespread-acne', 'go', undefined, 'postpone', undefined],
-    ['sunburn', 'postpone', '2026-04-03', 'postpone', '2026-04-03'],
-    ['flare', 'go', undefined, 'postpone', undefined],
-    ['isotretinoin', 'go', undefined, 'postpone', '2026-09-26'],
-    ['retinoid-cream', 'go', undefined, 'postpone', '2026-04-01'],
-    ['acids', 'go', undefined, 'postpone', '2026-03-30'],
-    ['peel', 'postpone', '2026-04-10', 'postpone', '2026-04-10'],
-    ['injections', 'postpone', '2026-04-10', 'postpone', '2026-04-10'],
-    ['waxing', 'postpone', '2026-03-30', 'postpone', '2026-04-03'],
-    ['blood-thinners', 'go', undefined, 'go', undefined],
-    ['keloids', 'go', undefined, 'postpone', undefined],
-    ['slow-healing', 'go', undefined, 'go', undefined],
-    ['allergy', 'go', undefined, 'go', undefined],
-    ['hormonal-growth', 'go', undefined, 'go', undefined],
-    ['strays', 'go', undefined, 'go', undefined],
-    ['worn', 'go', undefined, 'go', undefined],
-    ['under-age', 'go', undefined, 'go', undefined],
-    ['first-ever', 'go', undefined, 'postpone', '2026-03-29'],
-  ])('%s the day before: razor %s %s, fuzz %s %s', (id, razor, razorUntil, fuzz, fuzzUntil) => {
+  // Common practice: what each rule does the day before, service by service, with the first free day where there is one.
+  // g go · p postpone · r refer
+  const SERVICES_OF_THE_TABLE = [
+    'face-shave',
+    'head-shave',
+    'beard-line',
+    'body-shave',
+    'dermaplane',
+    'facial-razor',
+    'brow-tidy',
+  ] as const
+  const TABLE: readonly (readonly [string, ...string[]])[] = [
+    ['infection', 'r', 'r', 'r', 'r', 'r', 'r', 'r'],
+    ['changing-mole', 'r', 'r', 'r', 'r', 'r', 'r', 'r'],
+    ['widespread-acne', 'g', 'g', 'g', 'g', 'p', 'p', 'g'],
+    ['sunburn', 'p 04-03', 'p 04-03', 'p 04-03', 'p 04-03', 'p 04-03', 'p 04-03', 'p 04-03'],
+    ['flare', 'g', 'g', 'g', 'g', 'p', 'p', 'g'],
+    ['isotretinoin', 'g', 'g', 'g', 'g', 'p 09-26', 'p 09-26', 'p 09-26'],
+    ['retinoid-cream', 'g', 'g', 'g', 'g', 'p 04-01', 'p 04-01', 'p 04-01'],
+    // A day has passed since the acids of the day before: that is enough for a razor.
+    ['acids', 'g', 'g', 'g', 'g', 'p 03-30', 'p 03-30', 'g'],
+    ['peel', 'p 04-10', 'p 04-10', 'p 04-10', 'p 04-10', 'p 04-10', 'p 04-10', 'p 04-10'],
+    ['injections', 'p 04-10', 'g', 'p 04-10', 'g', 'p 04-10', 'p 04-10', 'p 04-10'],
+    ['waxing', 'p 03-30', 'p 03-30', 'p 03-30', 'p 03-30', 'p 04-03', 'p 04-03', 'p 04-03'],
+    ['blood-thinners', 'p', 'p', 'p', 'p', 'p', 'p', 'p'],
+    ['keloids', 'g', 'g', 'g', 'g', 'p', 'p', 'p'],
+    ['slow-healing', 'p', 'p', 'p', 'p', 'p', 'p', 'p'],
+    ['allergy', 'g', 'g', 'g', 'g', 'g', 'g', 'g'],
+    ['hormonal-growth', 'g', 'g', 'g', 'g', 'g', 'g', 'g'],
+    ['strays', 'g', 'g', 'g', 'g', 'g', 'g', 'g'],
+    ['worn', 'g', 'g', 'g', 'g', 'g', 'g', 'g'],
+    ['under-age', 'p', 'p', 'p', 'p', 'p', 'p', 'p'],
+    ['first-ever', 'g', 'g', 'g', 'g', 'p 03-29', 'p 03-29', 'g'],
+  ]
+  const CASES = TABLE.flatMap(([rule, ...row]) =>
+    SERVICES_OF_THE_TABLE.map((service, i) => [rule, service, row[i]!] as const),
+  )
+  it.each(CASES)('%s the day before %s: %s', (id, service, expected) => {
     const date = RULES.find((r) => r.id === id)!.dateQuestion ? '2026-03-27' : undefined
-    for (const service of SERVICE_IDS) {
-      const s = go(service, yes(id, date))
-      const family = SERVICES[service].family
-      expect([service, s.verdict, s.until]).toEqual([
-        service,
-        family === 'razor' ? razor : fuzz,
-        family === 'razor' ? razorUntil : fuzzUntil,
-      ])
-      expect(s.findings).toHaveLength(1)
-      expect(s.findings[0]!.mark).toMatch(/^[PCH]$/)
-    }
+    const s = go(service, yes(id, date))
+    const verdict = { go: 'g', 'leave-out': 'l', postpone: 'p', refer: 'r', 'not-asked': '?' }[
+      s.verdict
+    ]
+    const until = s.until === undefined || s.until === TODAY ? '' : ` ${s.until.slice(5)}`
+    expect(`${verdict}${until}`).toBe(expected)
+    expect(s.findings).toHaveLength(1)
+    expect(s.findings[0]!.mark).toMatch(/^[PCH]$/)
+    if (verdict === 'p' && until === '') expect(s.wouldChange).toHaveLength(1)
   })
 
   it('covers every rule in the table above', () => {
     expect(RULES).toHaveLength(20)
     expect(new Set(RULES.map((r) => r.id)).size).toBe(20)
+    expect(TABLE.map(([id]) => id)).toEqual(RULES.map((r) => r.id))
+    expect([...SERVICES_OF_THE_TABLE].sort()).toEqual([...SERVICE_IDS].sort())
   })
 
   it('counts days on the calendar over the change to summer time', () => {
@@ -118,7 +144,7 @@ describe('asking', () => {
 
   it('follows the house’s school on isotretinoin', () => {
     const s = go('dermaplane', yes('isotretinoin', '2026-03-01'), {
-      ...DEFAULT_SCHOOLS,
+      ...HOUSE,
       isotretinoin: '0',
     })
     expect(s.verdict).toBe('go')
@@ -175,8 +201,23 @@ describe('the patch test', () => {
     expect(go('dermaplane', with_(30, 'reacted')).verdict).toBe('refer')
   })
 
-  it('is not asked for before a razor shave', () => {
-    expect(go('face-shave', yes('first-ever')).verdict).toBe('go')
+  it('is asked for by the house’s school', () => {
+    const verdict = (service: ServiceId, patchTest: Schools['patchTest']) =>
+      go(service, yes('first-ever'), { ...HOUSE, patchTest }).verdict
+    expect(verdict('face-shave', 'fuzz')).toBe('go')
+    expect(verdict('face-shave', 'all')).toBe('postpone')
+    expect(verdict('dermaplane', 'none')).toBe('postpone')
+    expect(verdict('brow-tidy', 'fuzz')).toBe('go')
+  })
+
+  it('can be planned for a day, and is late when nobody read it in time', () => {
+    const planned: Asked = {
+      ...yes('first-ever'),
+      patchTest: { zoneId: 'jaw-left', plannedFor: '2026-03-31', result: 'planned' },
+    }
+    expect(go('dermaplane', planned)).toMatchObject({ verdict: 'postpone', until: '2026-04-01' })
+    expect(go('dermaplane', planned).findings[0]!.text).toContain('planned on')
+    expect(go('dermaplane', with_(60, 'waiting')).findings[0]!.text).toContain('place another')
   })
 })
 
@@ -191,5 +232,139 @@ describe('the verdict in words', () => {
     [{ answers: {}, spots: [] }, '20 questions are open.'],
   ])('says %#', (asked, words) => {
     expect(verdictWords(go('face-shave', asked), TODAY)).toBe(words)
+  })
+})
+
+describe('what was done to one place', () => {
+  const at = (zones: Asked['answers'][string]['zones'], id = 'injections'): Asked => ({
+    ...NO,
+    answers: { ...NO.answers, [id]: { yes: true, date: '2026-03-27', zones } },
+  })
+
+  it('is left out there until its day, and the rest goes ahead', () => {
+    const s = go('dermaplane', at(['forehead-left', 'forehead-right']))
+    expect(s.verdict).toBe('leave-out')
+    expect([...s.leaveOutZones].sort()).toEqual(['forehead-left', 'forehead-right'])
+    expect(s.zoneReasons['forehead-left']).toContain('10 Apr')
+    expect(s.wholeFrom).toBe('2026-04-10')
+  })
+
+  it('does not matter where the service does not work', () => {
+    expect(go('face-shave', at(['forehead-left'])).verdict).toBe('go')
+  })
+
+  it('is the whole service when nobody says where', () => {
+    expect(go('dermaplane', at(undefined)).verdict).toBe('postpone')
+    expect(go('dermaplane', at([])).verdict).toBe('postpone')
+  })
+})
+
+describe('gates', () => {
+  const word = (said: 'yes' | 'no'): Asked => ({
+    ...yes('blood-thinners'),
+    clinician: { who: 'Dr Vane', on: '2026-03-20', said },
+  })
+
+  it('wait for a clinician’s word, then go gently, or stop', () => {
+    const none = go('face-shave', yes('blood-thinners'))
+    expect(none.verdict).toBe('postpone')
+    expect(none.until).toBeUndefined()
+    const said = go('face-shave', word('yes'))
+    expect(said).toMatchObject({ verdict: 'go', onePass: true })
+    expect(said.findings[0]!.text).toContain('Dr Vane said yes on 20 Mar')
+    expect(go('face-shave', word('no')).verdict).toBe('refer')
+  })
+
+  const signed = (asGuardian: boolean): Consent => ({
+    text: consentText('face-shave'),
+    name: 'A. Guardian',
+    asGuardian,
+    signedAtMs: NOW,
+    path: 'M0 0L50 20',
+  })
+
+  it('wait for a guardian’s signature when the client is under age', () => {
+    expect(go('face-shave', yes('under-age')).verdict).toBe('postpone')
+    expect(go('face-shave', { ...yes('under-age'), consent: signed(false) }).verdict).toBe(
+      'postpone',
+    )
+    expect(go('face-shave', { ...yes('under-age'), consent: signed(true) }).verdict).toBe('go')
+  })
+
+  it('ask for consent by the house’s school, and never stand in the way with it', () => {
+    for (const consent of ['first', 'each'] as const) {
+      const s = go('face-shave', NO, { ...DEFAULT_SCHOOLS, consent })
+      expect(s.verdict).toBe('go')
+      expect(s.findings.map((f) => f.ruleId)).toEqual(['consent'])
+      const done = go('face-shave', { ...NO, consent: signed(false) }, { ...HOUSE, consent })
+      expect(done.findings).toEqual([])
+    }
+  })
+})
+
+describe('what was answered last time', () => {
+  it('counts, and is asked again only as "still so?"', () => {
+    const asked: Asked = {
+      ...NO,
+      answers: carriedAnswers(yes('allergy').answers, '2026-03-01'),
+    }
+    const s = go('face-shave', asked)
+    expect(s).toMatchObject({ verdict: 'not-asked', unanswered: 0, toConfirm: RULES.length })
+    expect(s.findings[0]).toMatchObject({ ruleId: 'allergy' })
+    expect(s.findings[0]!.reason).toContain('still so?')
+    expect(verdictWords(s, TODAY)).toBe('20 answers from last time: still so?')
+    expect(asked.answers['allergy']!.since).toBe('2026-03-01')
+    // Carried twice it keeps the day on which it was first said.
+    expect(carriedAnswers(asked.answers, '2026-03-20')['allergy']!.since).toBe('2026-03-01')
+  })
+
+  it('stops and postpones all the same before it is confirmed', () => {
+    const answers = carriedAnswers(yes('sunburn', '2026-03-27').answers, '2026-03-27')
+    expect(go('face-shave', { ...NO, answers }).verdict).toBe('postpone')
+  })
+
+  it('no longer says "first ever" of somebody who was here', () => {
+    expect(carriedAnswers(yes('first-ever').answers, TODAY)['first-ever']!.yes).toBe(false)
+  })
+})
+
+describe('a house’s own rules', () => {
+  it('overrule severity and days in one service only, and go back to the default', () => {
+    const rules: HouseRules = { sunburn: { 'face-shave': { waitDays: 10 } } }
+    const burnt = yes('sunburn', '2026-03-27')
+    expect(go('face-shave', burnt, HOUSE, rules).until).toBe('2026-04-06')
+    expect(go('head-shave', burnt, HOUSE, rules).until).toBe('2026-04-03')
+    const stop: HouseRules = { flare: { 'face-shave': { severity: 'postpone' } } }
+    expect(go('face-shave', yes('flare'), HOUSE, stop).verdict).toBe('postpone')
+    const flare = RULES.find((r) => r.id === 'flare')!
+    expect(ruleEffect(flare, 'face-shave', stop).severity).toBe('postpone')
+    expect(ruleEffect(flare, 'face-shave').severity).toBe('take-care')
+  })
+})
+
+describe('dates where clocks change', () => {
+  // Summer time begins in central Europe on 29 March 2026 at 01:00 UTC: offset 60, then 120 minutes.
+  const offset = (ms: number) => (ms < Date.UTC(2026, 2, 29, 1) ? 60 : 120)
+
+  it('names the day of the place, by the offset that counts at that moment', () => {
+    // Placed at 22:30 UTC on the 28th, which is 23:30 there; read from 22:30 UTC on the 29th: 00:30 on the 30th.
+    const placed = Date.UTC(2026, 2, 28, 22, 30)
+    const asked: Asked = {
+      ...yes('first-ever'),
+      patchTest: { zoneId: 'jaw-left', placedAtMs: placed, result: 'waiting' },
+    }
+    const at = (o: number | ((ms: number) => number)) =>
+      screen('dermaplane', asked, HOUSE, TODAY, placed + HOUR_MS, o).until
+    expect(at(offset)).toBe('2026-03-30')
+    expect(at(60)).toBe('2026-03-29')
+    expect(patchWindow(asked.patchTest!)).toEqual({
+      fromMs: placed + 24 * HOUR_MS,
+      untilMs: placed + 48 * HOUR_MS,
+    })
+  })
+
+  it.each([-720, -300, 0, 345, 840])('counts whole days at an offset of %d minutes', (o) => {
+    const s = screen('dermaplane', yes('waxing', '2026-03-27'), HOUSE, TODAY, NOW, o)
+    expect(s.until).toBe('2026-04-03')
   })
 })

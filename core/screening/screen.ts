@@ -305,7 +305,7 @@ function outcomeOf(
   }
   if (rule.id === 'allergy') {
     const kinds = answer.kinds?.length ? answer.kinds.join(', ') : 'ask which'
-    return { severity: effect.severity, text: `${effect.text} (${kinds})` }
+    return { severity: effect.severity, text: `${effect.text.replace(/\.$/, '')}: ${kinds}.` }
   }
   if (effect.severity !== 'postpone') return { severity: effect.severity, text: effect.text }
   if (effect.waitDays === undefined) {

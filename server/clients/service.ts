@@ -179,7 +179,9 @@ export async function clientPage(db: Database, id: string): Promise<ClientPage> 
         ? 'Fuzz, mm'
         : service === 'head-shave'
           ? 'Scalp hair, mm'
-          : 'Beard, mm',
+          : service === 'body-shave'
+            ? 'Leg and arm hair, mm'
+            : 'Beard, mm',
     visits: visits.filter((v) => (v.endedAtMs ?? v.slotAtMs ?? nowMs) >= span.fromMs),
     window,
     nowMs,
