@@ -17,6 +17,8 @@ export default defineConfig({
     // In software every frame takes long; what moves has tests of its own.
     contextOptions: { reducedMotion: 'reduce' },
     trace: 'off',
+    // What is not there by then is not coming.
+    actionTimeout: 20_000,
     launchOptions: CHROMIUM,
   },
 })

@@ -6,23 +6,16 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { gzipSync } from 'node:zlib'
 import { chromium } from '@playwright/test'
-import { hairIn } from '../core/client.ts'
-import { grainMap } from '../core/grain/readings.ts'
 import { buildHead } from '../core/head/head.ts'
-import { DEFAULT_SCHOOLS } from '../core/house/schools.ts'
-import { makePlan } from '../core/plan/makePlan.ts'
-import { priorGrowth } from '../core/regrowth/growth.ts'
 import { RULES } from '../core/screening/rules.ts'
-import { screen } from '../core/screening/screen.ts'
-import { priorSensitivity } from '../core/skin/sensitivity.ts'
 import { mulberry32 } from '../core/stats/random.ts'
 import { CHROMIUM } from '../e2e/chromium.ts'
 import { serve } from '../e2e/server.ts'
-import { ZONES } from '../server/atlas.ts'
 import { openDatabase } from '../server/db/connection.ts'
 import type { House } from '../contract/types.ts'
 import { fieldFigures, strokeFrames } from './field.mts'
 import { fill } from './fill.ts'
+import { planFigures } from './plan.mts'
 
 function figure(name: string, value: number, unit: string): void {
   console.log(JSON.stringify({ name, value: Math.round(value * 100) / 100, unit }))
@@ -35,33 +28,6 @@ function headBuild(): void {
   const began = performance.now()
   buildHead()
   figure('head.build.ms', performance.now() - began, 'ms')
-}
-
-function thinPlan(): void {
-  const asked = { answers: Object.fromEntries(RULES.map((r) => [r.id, { yes: false }])), spots: [] }
-  const client = {
-    reactivity: 'average',
-    faceHair: 'beard',
-    coarseness: 'medium',
-    curl: 'straight',
-    bumpProne: false,
-  } as const
-  const times = Array.from({ length: 200 }, () => {
-    const began = performance.now()
-    makePlan({
-      service: 'face-shave',
-      zones: ZONES,
-      grain: grainMap([], 0),
-      client,
-      screening: screen('face-shave', asked, DEFAULT_SCHOOLS, '2026-01-01', 0, 0),
-      schools: DEFAULT_SCHOOLS,
-      hand: 'right',
-      sensitivity: () => priorSensitivity('average'),
-      growth: (z) => priorGrowth(z, hairIn(z, 'beard')),
-    })
-    return performance.now() - began
-  })
-  figure('plan.thin.ms', median(times), 'ms')
 }
 
 /** 1 000 mixed requests, one after the other, against 200 clients with 20 000 visits. */
@@ -215,7 +181,7 @@ function memoryOf(base: string): Promise<number> {
 }
 
 headBuild()
-thinPlan()
+planFigures(figure)
 fieldFigures(figure)
 firstLoad()
 await page()

@@ -2,17 +2,13 @@
 import { randomUUID } from 'node:crypto'
 import { executedLoads, leftStanding } from '../core/chair/outcome.ts'
 import { replay, type ChairEvent } from '../core/chair/service.ts'
-import { grainMap } from '../core/grain/readings.ts'
-import { DEFAULT_SCHOOLS } from '../core/house/schools.ts'
 import { makePlan } from '../core/plan/makePlan.ts'
-import { priorGrowth } from '../core/regrowth/growth.ts'
 import { RULES } from '../core/screening/rules.ts'
-import { screen } from '../core/screening/screen.ts'
-import { priorSensitivity } from '../core/skin/sensitivity.ts'
 import { mulberry32 } from '../core/stats/random.ts'
 import { DAY_MS, HOUR_MS } from '../core/time/dates.ts'
-import { ZONES } from '../server/atlas.ts'
 import type { Database } from '../server/db/connection.ts'
+import { planInput } from '../core/testing/plan.ts'
+import { packPlan } from '../server/visits/planStore.ts'
 import { ensureWorkers } from '../server/house/service.ts'
 
 export interface Filled {
@@ -35,17 +31,8 @@ export async function fill(db: Database, clients: number, visits: number): Promi
     curl: 'straight',
     bumpProne: false,
   } as const
-  const plan = makePlan({
-    service: 'face-shave',
-    zones: ZONES,
-    grain: grainMap([], now),
-    client: skin,
-    screening: screen('face-shave', asked, DEFAULT_SCHOOLS, '2026-01-01', now, 0),
-    schools: DEFAULT_SCHOOLS,
-    hand: 'right',
-    sensitivity: () => priorSensitivity('average'),
-    growth: (z) => priorGrowth(z, 'beard'),
-  })
+  const plan = makePlan(planInput())
+  const packed = packPlan(plan)
   const events: ChairEvent[] = [
     { id: 'a', seq: 1, kind: 'started', atMs: 0 },
     ...plan.steps.map((s, i): ChairEvent => ({
@@ -92,7 +79,7 @@ export async function fill(db: Database, clients: number, visits: number): Promi
         worstRedness: 1,
         bumps: 0,
       })
-      plans.push({ visitId: id, plan, madeAtMs: endedAtMs })
+      plans.push({ visitId: id, plan: packed, madeAtMs: endedAtMs })
       answers.push({
         visitId: id,
         moment: '24h',

@@ -415,7 +415,7 @@ test('marks are painted with a margin, and asked about at the next visit', async
   await expect(page.getByRole('heading', { name: 'Still there?' })).toBeVisible()
   await page.getByRole('button', { name: 'Still there' }).click()
   await expect(page.getByRole('heading', { name: 'Still there?' })).toBeHidden()
-  expect((await kept())[0]!.stillThere).toBe('yes')
+  await expect.poll(async () => (await kept())[0]!.stillThere).toBe('yes')
 })
 
 test.describe('where motion is welcome', () => {

@@ -1,6 +1,9 @@
 /** What the browser tests share: a page that fails on console errors, and the hand on the head. */
+import { readFileSync } from 'node:fs'
 import { expect, test as plain, type Page } from '@playwright/test'
 import type { Client, ClientRow, House, VisitPage } from '../contract/types.ts'
+import type { ZoneRecord } from '../core/head/head.ts'
+import { usualLine } from '../core/lines/usualLine.ts'
 import { RULES } from '../core/screening/rules.ts'
 
 /** Lines of a software renderer that say nothing about the page. */
@@ -80,6 +83,24 @@ export async function clientNamed(page: Page, name: string): Promise<ClientRow> 
 
 export const NO_TO_ALL = Object.fromEntries(RULES.map((r) => [r.id, { yes: false }]))
 
+/** The usual cheek and neck lines, which a line-up works along. */
+async function drawLines(page: Page, visitId: string): Promise<void> {
+  const zones = JSON.parse(readFileSync('generated/zones.json', 'utf8')) as ZoneRecord[]
+  const lines = (['cheek', 'neck'] as const).flatMap((kind) =>
+    (['left', 'right'] as const).map((side) => ({
+      ...usualLine(kind, side, zones),
+      id: crypto.randomUUID(),
+      drawnAtMs: Date.now(),
+    })),
+  )
+  await ask(page, 'PUT', `/api/visits/${visitId}/notes`, {
+    lines,
+    keptZones: [],
+    hair: {},
+    strays: [],
+  })
+}
+
 /** A client with a visit that is asked and planned, without the screens. */
 export async function plannedClient(
   page: Page,
@@ -87,7 +108,7 @@ export async function plannedClient(
   service = 'face-shave',
 ): Promise<{ client: Client; visit: VisitPage }> {
   const house = await ask<House>(page, 'GET', '/api/house')
-  const fuzz = service === 'dermaplane'
+  const fuzz = ['dermaplane', 'facial-razor', 'brow-tidy'].includes(service)
   const client = await ask<Client>(page, 'POST', '/api/clients', {
     id: crypto.randomUUID(),
     name,
@@ -108,5 +129,6 @@ export async function plannedClient(
     slotAtMs: Date.now(),
   })
   await ask(page, 'PUT', `/api/visits/${id}/asked`, { answers: NO_TO_ALL, spots: [] })
+  if (service === 'beard-line') await drawLines(page, id)
   return { client, visit: await ask<VisitPage>(page, 'PUT', `/api/visits/${id}/plan`) }
 }

@@ -624,7 +624,7 @@ describe('care and return', () => {
     expect(await everywhere()).toEqual(shaved)
   })
 
-  it('carry marks into the next visit to be asked about again, and no answers', async () => {
+  it('carry marks and answers into the next visit, to be asked about again only as still so', async () => {
     const { client, visit } = await plannedVisit(studio.app)
     const spot = (kind: string) => ({
       id: randomUUID(),
@@ -650,6 +650,8 @@ describe('care and return', () => {
       ['mole', 'ask'],
       ['scab', 'ask'],
     ])
-    expect(next.asked.answers).toEqual({})
+    const answers = Object.values(next.asked.answers)
+    expect(answers).toHaveLength(Object.keys(NO_TO_ALL).length)
+    for (const a of answers) expect(a).toMatchObject({ yes: false, still: 'ask' })
   })
 })

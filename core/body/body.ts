@@ -69,7 +69,8 @@ export function bodyOutline(id: ZoneId): number[] {
 export function bodyZoneAt(x: number, y: number): ZoneId | undefined {
   return BODY_IDS.find((id) => {
     const p = part(id)
-    return Math.abs(x - p.x) <= halfWidth(p, y)
+    const half = halfWidth(p, y)
+    return half > 0 && Math.abs(x - p.x) <= half
   })
 }
 

@@ -1,4 +1,5 @@
-import { CONSTANT_REGISTER } from './register.ts'
+import { LOAD_CONSTANTS } from '../skin/load.ts'
+import { applyFigures, checkFigure, CONSTANT_REGISTER, FIXED_FIGURES } from './register.ts'
 import { DEFAULT_SCHOOLS, SCHOOL_IDS, SCHOOLS, schoolWords } from './schools.ts'
 
 describe('the register of constants', () => {
@@ -28,5 +29,32 @@ describe('the schools', () => {
       expect(new Set(choices.map((c) => c.id)).size).toBe(choices.length)
       expect(schoolWords(id, DEFAULT_SCHOOLS[id])).toBe(choices[0].text)
     }
+  })
+})
+
+describe('the house’s own figures', () => {
+  afterEach(() => applyFigures({}))
+
+  it('count in place of the defaults, and give way to them again', () => {
+    const { guarded } = LOAD_CONSTANTS
+    expect([guarded.value, guarded.byDefault]).toEqual([0.8, 0.8])
+    applyFigures({ 'load.guarded': 0.7, 'no.such': 3 })
+    expect([guarded.value, guarded.byDefault]).toEqual([0.7, 0.8])
+    applyFigures({})
+    expect(guarded.value).toBe(0.8)
+  })
+
+  it('can be changed one and all, but for what a model is built on', () => {
+    for (const area of CONSTANT_REGISTER) {
+      for (const [key, c] of Object.entries(area.constants)) {
+        const id = `${area.id}.${key}`
+        if (FIXED_FIGURES.has(id)) expect(() => checkFigure(id, c.byDefault)).toThrow('built in')
+        else expect(checkFigure(id, c.byDefault)).toBe(c)
+      }
+    }
+    expect(() => checkFigure('load.guarded', 900)).toThrow('is not between')
+    expect(() => checkFigure('load.guarded', Number.NaN)).toThrow('is not between')
+    expect(() => checkFigure('skin.rednessLimit', 1.5)).toThrow('is not between')
+    expect(checkFigure('skin.rednessLimit', null).byDefault).toBe(0.2)
   })
 })

@@ -249,12 +249,12 @@ describe('lanes on any head, field and marks', () => {
           : []
         const input = planInput({
           service: c.service,
-          skin: { bumpProne: c.bumpProne, reactivity: c.reactivity as 'tough' },
+          skin: { bumpProne: c.bumpProne, reactivity: c.reactivity },
           spots,
           ground,
           flow,
           room: undefined,
-          choice: { style: c.style as 'gentlest' },
+          choice: { style: c.style },
         })
         const plan = makePlan({ ...input, lines })
         const { positions: p, indices } = ground.mesh

@@ -18,6 +18,7 @@ import { RULES } from '../screening/rules.ts'
 import { screen, type Asked, type Spot } from '../screening/screen.ts'
 import { isBodyService } from '../services.ts'
 import { priorSensitivity } from '../skin/sensitivity.ts'
+import { SKIN } from './client.ts'
 import { HEAD, ZONES } from './head.ts'
 
 const GROUND = headGround(HEAD.display, ZONES)
@@ -32,13 +33,7 @@ export const NOTHING: Asked['answers'] = Object.fromEntries(
   RULES.map((r) => [r.id, { yes: false }]),
 )
 
-export const SKIN: SkinAndHair = {
-  reactivity: 'average',
-  faceHair: 'beard',
-  coarseness: 'medium',
-  curl: 'straight',
-  bumpProne: false,
-}
+export { SKIN }
 
 export interface PlanCase extends Partial<
   Omit<PlanInput, 'client' | 'schools' | 'lines' | 'notes' | 'choice'>

@@ -104,7 +104,7 @@ export function BodyStage({
       onPointerLeave={() => useView.getState().hover(null)}
     >
       {width > 0 && (
-        <svg width={width} height={height} className="body-sheet" aria-hidden>
+        <svg width={width} height={height} className="body-sheet head-flat" aria-hidden>
           <g transform={`translate(${px(0, 0).x} ${px(0, 0).y}) scale(${scale})`}>
             {OUTLINES.map(({ id, d }) => {
               const tint = tints.find((t) => t.zoneId === id)

@@ -13,6 +13,7 @@ const KEYS = [
   ['C, G', 'Comb: one stroke, many readings; starting guesses on and off'],
   [', .', 'Chooses a reading or a line’s point; arrows move it, Del takes it away'],
   ['M', 'Mirrors the chosen zone or line to the other side'],
+  ['7 8 9, K', 'Plan: gentlest, balanced, closest; keep the plan'],
   ['Z, Shift Z', 'Undo, redo'],
   ['Ctrl K', 'Find a client'],
   ['Space, PageDown', 'Chair: done, next. PageUp: back. N nick, T tug, B blade, S skip'],

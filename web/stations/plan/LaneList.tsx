@@ -58,7 +58,10 @@ export function LaneList({
               <tr className={lane.id === chosen ? 'chosen' : ''} onClick={() => onShow(lane)}>
                 <td>
                   <button className="row-button" aria-pressed={lane.id === chosen}>
-                    <span className="lane-number">{i + 1}</span> {s.title}
+                    <span className="lane-number" aria-hidden>
+                      {i + 1}
+                    </span>{' '}
+                    {s.title}
                     {lane.edited && <small> by hand</small>}
                   </button>
                 </td>

@@ -1,0 +1,76 @@
+import fc from 'fast-check'
+import { bearingOf } from '../head/frames.ts'
+import { BODY_IDS, mirrorZone } from '../head/zones.ts'
+import { bodyFlow, bodyGround } from '../plan/ground.ts'
+import { zoneSkin } from '../plan/skin.ts'
+import { BODY_ZONES, bodyOutline, bodyZoneAt, SHEET } from './body.ts'
+
+const WHOLE = { spots: [], lines: [], worked: { share: 1, from: 'top' }, bandOnly: false } as const
+
+/** Area of a ring of points by the shoelace formula, cm². */
+function ringArea(ring: readonly number[]): number {
+  let sum = 0
+  for (let i = 0; i < ring.length; i += 2) {
+    const j = (i + 2) % ring.length
+    sum += ring[i]! * ring[j + 1]! - ring[j]! * ring[i + 1]!
+  }
+  return Math.abs(sum) / 200
+}
+
+describe('arms and legs on a sheet', () => {
+  it('have outlines, records and cells of the same area', () => {
+    const ground = bodyGround()
+    const flow = bodyFlow([])
+    for (const zone of BODY_ZONES) {
+      const outline = ringArea(bodyOutline(zone.id))
+      expect(zone.areaCm2 / outline).toBeCloseTo(1, 1)
+      const skin = zoneSkin(ground, flow, zone.id, WHOLE)
+      expect(skin.openCm2 / outline).toBeGreaterThan(0.95)
+      expect(skin.openCm2 / outline).toBeLessThan(1.02)
+    }
+  })
+
+  it('do not overlap, lie on the sheet, and mirror each other', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...BODY_ZONES), fc.nat(11), (zone, i) => {
+        const { point } = zone.samples[i]!
+        expect(bodyZoneAt(point[0], point[1])).toBe(zone.id)
+        expect(bodyZoneAt(-point[0], point[1])).toBe(mirrorZone(zone.id))
+        expect(point[0]).toBeGreaterThan(SHEET.left)
+        expect(point[0]).toBeLessThan(SHEET.right)
+        expect(point[1]).toBeLessThan(SHEET.top)
+        expect(point[1]).toBeGreaterThan(SHEET.bottom)
+      }),
+    )
+    expect(bodyZoneAt(0, 0)).toBeUndefined()
+    expect(BODY_IDS).toHaveLength(16)
+  })
+
+  it('count bearings from up the limb: straight down is 6 o’clock', () => {
+    for (const z of BODY_ZONES)
+      expect(bearingOf(z.id, z.centre.point, z.centre.normal, [0, -1, 0])).toBeCloseTo(Math.PI, 9)
+  })
+
+  it('grow as was read near a reading, as guessed where nothing is read', () => {
+    const shin = BODY_ZONES.find((z) => z.id === 'shin-left')!
+    const flow = bodyFlow([
+      { id: 'a', zoneId: shin.id, ...shin.centre, tangent: [1, 0, 0], weight: 1 },
+    ])
+    const ground = bodyGround()
+    const mean = (zone: (typeof BODY_ZONES)[number]['id']) => {
+      const skin = zoneSkin(ground, flow, zone, WHOLE)
+      const near = Array.from(skin.growth.keys()).filter(
+        (c) =>
+          Math.hypot(
+            skin.middle[3 * c]! - skin.zone.centre.point[0],
+            skin.middle[3 * c + 1]! - skin.zone.centre.point[1],
+          ) < 30,
+      )
+      return near.reduce((s, c) => s + skin.growth[c]!, 0) / near.length
+    }
+    // To 3 o'clock where it was read; down the limb on the other leg.
+    expect(mean('shin-left')).toBeGreaterThan(1.4)
+    expect(mean('shin-left')).toBeLessThan(1.85)
+    expect(mean('thigh-front-left')).toBeCloseTo(Math.PI, 1)
+  })
+})
