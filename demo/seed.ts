@@ -7,36 +7,23 @@ import { executedLoads, leftStanding } from '../core/chair/outcome.ts'
 import { replay, type ChairEvent } from '../core/chair/service.ts'
 import { hairIn, type SkinAndHair } from '../core/client.ts'
 import { NO_NOTES, type SurfaceNotes } from '../core/hair/layer.ts'
-import type { KeepLine } from '../core/lines/keepLine.ts'
-import { usualLine } from '../core/lines/usualLine.ts'
-import type { PlanInput } from '../core/plan/makePlan.ts'
-import { toRadians } from '../core/grain/circular.ts'
-import { toFieldReading, type Reading, type ReadingMethod } from '../core/grain/readings.ts'
-import { tangentPart, unit, type Vec3 } from '../core/head/frames.ts'
-import { zoneStem, type ZoneId } from '../core/head/zones.ts'
+import { type Reading } from '../core/grain/readings.ts'
+import { type ZoneId } from '../core/head/zones.ts'
 import { DEFAULT_SCHOOLS, type Schools } from '../core/house/schools.ts'
-import { makePlan } from '../core/plan/makePlan.ts'
-import { BLADE_IDS } from '../core/plan/blades.ts'
-import { bodyFlow, bodyGround, drawnLines } from '../core/plan/ground.ts'
-import { FIRST_CHOICE, type Plan } from '../core/plan/types.ts'
-import { PlanMemory } from '../core/plan/zonePlan.ts'
+import { type Plan } from '../core/plan/types.ts'
 import { daysToLength, priorGrowth, thresholdMm } from '../core/regrowth/growth.ts'
-import { RULES } from '../core/screening/rules.ts'
-import { carriedAnswers, screen, type Asked, type Spot } from '../core/screening/screen.ts'
-import { isBodyService, serviceZones } from '../core/services.ts'
-import { priorSensitivity, type Sensitivity } from '../core/skin/sensitivity.ts'
+import { carriedAnswers, type Asked, type Spot } from '../core/screening/screen.ts'
+import { priorSensitivity } from '../core/skin/sensitivity.ts'
 import { drawNormal, drawPoisson, mulberry32 } from '../core/stats/random.ts'
 import { addDays, dateOf, DAY_MS, HOUR_MS } from '../core/time/dates.ts'
 import type { Moment, SkinAnswer } from '../contract/types.ts'
-import { BODY_ZONES } from '../core/body/body.ts'
-import { atlas, ZONES } from '../server/atlas.ts'
 import type { Database } from '../server/db/connection.ts'
 import { keepHouse } from '../server/house/service.ts'
 import { summariseAnswers } from '../core/history/answers.ts'
 import { offsetMinutes } from '../server/visits/plan.ts'
-import { packPlan } from '../server/visits/planStore.ts'
+import { beardLines, makeReadings, zoneById } from './map.ts'
 import { PEOPLE, STUDIO, type Person } from './people.ts'
-import { trueFlow, trueGrain } from './truth.ts'
+import { makeSkin, nothingFound, planner, type Planner, type SkinOf } from './plans.ts'
 
 const MONTHS_18_DAYS = 547
 /** When the bump-prone client's routine changed, days ago. */
@@ -49,79 +36,6 @@ function idMaker(random: () => number): () => string {
   const hex = (n: number) =>
     Array.from({ length: n }, () => Math.floor(random() * 16).toString(16)).join('')
   return () => `${hex(8)}-${hex(4)}-4${hex(3)}-8${hex(3)}-${hex(12)}`
-}
-
-const zoneById = new Map([...ZONES, ...BODY_ZONES].map((z) => [z.id, z]))
-
-/** Hair of arms and legs runs down the limb and a little outward. */
-const bodyGrain = (at: { point: Vec3 }): Vec3 => unit([at.point[0] > 0 ? 0.25 : -0.25, -1, 0])
-
-/** Readings of the zones of a client's service, as a careful worker would make them. */
-function makeReadings(
-  person: Person,
-  atMs: number,
-  random: () => number,
-  newId: () => string,
-): Reading[] {
-  const methods: ReadingMethod[] = ['felt', 'felt', 'pad', 'looked', 'card']
-  const grows = isBodyService(person.service) ? bodyGrain : trueGrain(person)
-  const out: Reading[] = []
-  for (const id of serviceZones(person.service)) {
-    // Now and then a zone is not read.
-    if (random() < 0.12) continue
-    const zone = zoneById.get(id)!
-    const strokes = zoneStem(id) === 'scalp-crown' ? 6 : 1 + Math.floor(random() * 3)
-    for (let i = 0; i < strokes; i++) {
-      const at = zone.samples[Math.floor(random() * zone.samples.length)]!
-      const truth = grows(at)
-      const noise = toRadians(9) * drawNormal(random)
-      const side = unit([
-        at.normal[1] * truth[2] - at.normal[2] * truth[1],
-        at.normal[2] * truth[0] - at.normal[0] * truth[2],
-        at.normal[0] * truth[1] - at.normal[1] * truth[0],
-      ])
-      const tangent = unit(
-        tangentPart(
-          truth.map((c, k) => Math.cos(noise) * c + Math.sin(noise) * side[k]!) as unknown as Vec3,
-          at.normal,
-        ),
-      )
-      out.push({
-        id: newId(),
-        zoneId: id,
-        point: at.point,
-        normal: at.normal,
-        tangent,
-        method: methods[Math.floor(random() * methods.length)]!,
-        atMs: atMs + i * 1000,
-      })
-    }
-  }
-  return out
-}
-
-type SkinOf = Pick<PlanInput, 'ground' | 'flow' | 'room' | 'lines' | 'memory'>
-
-/** The skin that a person's past plans worked on. */
-function makeSkin(person: Person, readings: readonly Reading[], notes: SurfaceNotes): SkinOf {
-  const memory = new PlanMemory()
-  if (isBodyService(person.service)) {
-    const given = readings.map((r) => toFieldReading(r, r.atMs))
-    return { ground: bodyGround(), flow: bodyFlow(given), room: undefined, lines: [], memory }
-  }
-  const head = atlas()
-  return {
-    ground: head.ground,
-    flow: trueFlow(person),
-    room: head.room,
-    lines: drawnLines(head.surface, notes.lines),
-    memory,
-  }
-}
-
-/** All questions answered with no. */
-function nothingFound(spots: readonly Spot[] = []): Asked {
-  return { answers: Object.fromEntries(RULES.map((r) => [r.id, { yes: false }])), spots }
 }
 
 interface Rows {
@@ -275,17 +189,6 @@ function moleOnJaw(newId: () => string): Spot {
   }
 }
 
-/** The lines of somebody whose beard is kept. */
-function beardLines(newId: () => string, drawnAtMs: number): KeepLine[] {
-  return (['cheek', 'neck'] as const).flatMap((kind) =>
-    (['left', 'right'] as const).map((side) => ({
-      ...usualLine(kind, side, ZONES),
-      id: newId(),
-      drawnAtMs,
-    })),
-  )
-}
-
 const readingRow = (r: Reading, clientId: string, visitId: string) => ({
   id: r.id,
   clientId,
@@ -312,38 +215,6 @@ interface VisitStory {
   readonly bumpFactor: number
   readonly routine: string
   readonly silentLately: boolean
-}
-
-type Planner = (v: VisitStory, prior: Sensitivity) => { plan: Plan; packed: Buffer }
-
-/** Plans a person's visits; while map, skin and schools stay as they are the plan is the same and is made once. */
-function planner(): Planner {
-  let last: { of: readonly unknown[]; plan: Plan; packed: Buffer } | undefined
-  return (v, prior) => {
-    const of = [v.skinOf, v.skin.bumpProne, v.schools.beardPasses]
-    if (!last || of.some((x, i) => x !== last!.of[i])) {
-      const { person, atMs } = v
-      const offset = offsetMinutes(atMs)
-      const asked = nothingFound(v.spots)
-      const plan = makePlan({
-        ...v.skinOf,
-        service: person.service,
-        client: v.skin,
-        screening: screen(person.service, asked, v.schools, dateOf(atMs, offset), atMs, offset),
-        schools: v.schools,
-        hand: v.worker.hand,
-        level: 'practised',
-        kit: BLADE_IDS,
-        sensitivity: () => prior,
-        growth: (zone) => priorGrowth(zone, hairIn(zone, v.skin.faceHair)),
-        notes: v.notes,
-        house: { version: 0, changed: {} },
-        choice: FIRST_CHOICE,
-      })
-      last = { of, plan, packed: packPlan(plan) }
-    }
-    return last
-  }
 }
 
 function addVisit(v: VisitStory, random: () => number, newId: () => string, rows: Rows): void {

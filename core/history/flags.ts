@@ -1,7 +1,7 @@
 /** What a client waits for today, as plain flags: what stands in the way, what is owed, what is too soon. */
 import type { Schools } from '../house/schools.ts'
 import type { VisitWindow } from '../regrowth/nextVisit.ts'
-import { SCREENING_CONSTANTS } from '../screening/rules.ts'
+import { SCREENING_CONSTANTS, type HouseRules } from '../screening/rules.ts'
 import { screen, type Asked } from '../screening/screen.ts'
 import type { ServiceId } from '../services.ts'
 import { dateOf, dayWords, HOUR_MS } from '../time/dates.ts'
@@ -16,6 +16,8 @@ export interface TodayFlag {
 /** What the flags depend on. */
 export interface FlagInput {
   readonly schools: Schools
+  /** What the house has changed of the rules. */
+  readonly rules?: HouseRules
   readonly nowMs: number
   readonly offsetMinutes: number
   /** The visit that is open or running. */
@@ -33,7 +35,15 @@ export interface FlagInput {
 }
 
 /** The flags of a client, and how many answers and patch tests among them wait. */
-export function todayFlags({ schools, nowMs, offsetMinutes, open, last, window }: FlagInput): {
+export function todayFlags({
+  schools,
+  rules,
+  nowMs,
+  offsetMinutes,
+  open,
+  last,
+  window,
+}: FlagInput): {
   flags: TodayFlag[]
   owed: number
   patch: number
@@ -44,7 +54,7 @@ export function todayFlags({ schools, nowMs, offsetMinutes, open, last, window }
   let patch = 0
   if (open) {
     const test = open.asked.patchTest
-    const screening = screen(open.service, open.asked, schools, date, nowMs, offsetMinutes)
+    const screening = screen(open.service, open.asked, schools, date, nowMs, offsetMinutes, rules)
     const cause = screening.findings[0]?.reason ?? ''
     if (
       test?.result === 'waiting' &&

@@ -1,8 +1,6 @@
 /** From grain, skin, hair, screening and schools to a plan with its reasons: lanes, passes, hands, order, time, kit. */
 import type { SkinAndHair } from '../client.ts'
 import { DomainError } from '../errors.ts'
-import { clockWords } from '../grain/clock.ts'
-import { RELATION_WORDS, type Relation } from '../grain/relation.ts'
 import type { SurfaceNotes } from '../hair/layer.ts'
 import { isSkin, zoneStem, type ZoneId } from '../head/zones.ts'
 import { schoolWords, type Schools } from '../house/schools.ts'
@@ -16,29 +14,15 @@ import type { BladeId } from './blades.ts'
 import type { Room } from './handle.ts'
 import type { Hand, Hazard } from './hands.ts'
 import { kitFor } from './kit.ts'
-import { changeSeconds, heavierSide, jobsOf, laneProblem, ORDER_CONSTANTS } from './order.ts'
-import {
-  betweenPasses,
-  closingSteps,
-  hasLather,
-  preparationSteps,
-  renewLather,
-  ROUTINE_CONSTANTS,
-  tweezeStep,
-} from './routine.ts'
+import { fit } from './fit.ts'
+import { heavierSide, jobsOf, laneProblem, ORDER_CONSTANTS } from './order.ts'
+import { hasLather } from './routine.ts'
 import { zoneSkin, type DrawnLine, type SkinFlow, type SkinGround } from './skin.ts'
-import { bladeLifeStrokes, chooseTools, type Level } from './tools.ts'
-import type {
-  Dropped,
-  Lane,
-  LeftOut,
-  Plan,
-  PlanChoice,
-  PlanStep,
-  Reason,
-  ZonePlan,
-} from './types.ts'
-import { planZone, type PlanMemory, type ZoneQuestion } from './zonePlan.ts'
+import { chooseTools, type Level } from './tools.ts'
+import type { Lane, LeftOut, Plan, PlanChoice, Reason, ZonePlan } from './types.ts'
+import { laneTitle, straysOf } from './walk.ts'
+import type { PlanMemory, ZoneQuestion } from './question.ts'
+import { planZone } from './zonePlan.ts'
 
 /** Everything a plan depends on. */
 export interface PlanInput {
@@ -93,7 +77,7 @@ export function makePlan(input: PlanInput): Plan {
   })
   const draft = planZones(input, tools)
   const ordered = orderLanes(input, draft.lanes)
-  const fitted = fit(input, draft, ordered)
+  const fitted = fit(input, draft.zones, ordered, choice.within)
   const { steps, blades, totalMinutes } = fitted.walked
   const zones = [...fitted.zones].sort(
     (a, b) => firstAt(fitted.lanes, a.zoneId) - firstAt(fitted.lanes, b.zoneId),
@@ -278,127 +262,6 @@ function orderLanes(input: PlanInput, lanes: readonly Lane[]): Lane[] {
   return inOrder(order)
 }
 
-interface Walked {
-  readonly steps: PlanStep[]
-  readonly blades: Map<BladeId, number>
-  readonly totalMinutes: number
-}
-
-/** Walks through the lanes in order: steps with their times, lather renewed when it dries, a fresh blade where one is done. */
-function walk(input: PlanInput, lanes: readonly Lane[], zones: readonly ZonePlan[]): Walked {
-  const { service, schools, screening } = input
-  const C = ORDER_CONSTANTS
-  const steps: PlanStep[] = preparationSteps(service, schools, screening.noFragrance)
-  const strays = straysOf(input, zones)
-  if (strays.length > 0) {
-    steps.splice(1, 0, tweezeStep(strays.map((s) => input.ground.records.get(s.zoneId)!.name)))
-  }
-  const life = bladeLifeStrokes(service, input.client)
-  const all = lanes.reduce((s, l) => s + l.strokes, 0)
-  const half = service === 'head-shave' && schools.headBlade === 'by-feel' ? all / 2 : Infinity
-  const blades = new Map<BladeId, number>()
-  const onBlade = new Map<BladeId, number>()
-  const parts = new Map<string, number>()
-  for (const l of lanes)
-    parts.set(`${l.zoneId}:${l.pass}`, (parts.get(`${l.zoneId}:${l.pass}`) ?? 0) + 1)
-  let pass = 1
-  let fresh = 0
-  let renewed = 0
-  let strokes = 0
-  let halfway = false
-  let before: Lane | undefined
-  lanes.forEach((lane, i) => {
-    if (lane.pass > pass) {
-      const between = betweenPasses(service, lane.pass)
-      if (between) {
-        steps.push(between)
-        fresh = 0
-        before = undefined
-      }
-      pass = lane.pass
-    } else if (
-      hasLather(service) &&
-      fresh + lane.seconds > ROUTINE_CONSTANTS.latherLastsMin.value * 60 &&
-      i > 0
-    ) {
-      steps.push(renewLather(++renewed))
-      fresh = 0
-    }
-    let freshBlade = false
-    const used = onBlade.get(lane.bladeId) ?? 0
-    if (!blades.has(lane.bladeId)) blades.set(lane.bladeId, 1)
-    else if (used + lane.strokes > life || (!halfway && strokes >= half)) {
-      freshBlade = true
-      blades.set(lane.bladeId, blades.get(lane.bladeId)! + 1)
-      onBlade.set(lane.bladeId, 0)
-    }
-    if (strokes >= half) halfway = true
-    const change =
-      C.laneStartSeconds.value +
-      (before ? changeSeconds(before, lane) : C.stanceSeconds.value + C.headTurnSeconds.value) +
-      (freshBlade ? C.toolSeconds.value : 0)
-    const seconds = lane.seconds + change
-    steps.push(
-      strokeStep(
-        lane,
-        nameOf(input, lane),
-        parts.get(`${lane.zoneId}:${lane.pass}`)!,
-        seconds / 60,
-        freshBlade,
-      ),
-    )
-    fresh += seconds
-    strokes += lane.strokes
-    // A lane longer than a blade's life wears out more than one.
-    const after = (onBlade.get(lane.bladeId) ?? 0) + lane.strokes
-    const extra = Math.max(0, Math.ceil(after / life) - 1)
-    blades.set(lane.bladeId, blades.get(lane.bladeId)! + extra)
-    onBlade.set(lane.bladeId, after - extra * life)
-    before = lane
-  })
-  steps.push(...closingSteps(service, screening.noFragrance))
-  return { steps, blades, totalMinutes: steps.reduce((s, step) => s + step.minutes, 0) }
-}
-
-const nameOf = (input: PlanInput, lane: Lane) => input.ground.records.get(lane.zoneId)!.name
-
-function straysOf({ notes }: PlanInput, zones: readonly ZonePlan[]) {
-  return notes.strays.filter((s) => zones.some((z) => z.zoneId === s.zoneId))
-}
-
-/** "Upper neck, part b, client's left" where a zone has several lanes. */
-export function laneTitle(lane: Pick<Lane, 'letter'>, name: string, parts: number): string {
-  if (parts < 2) return name
-  const [base, side] = name.split(', client')
-  return `${base}, part ${lane.letter}${side === undefined ? '' : `, client${side}`}`
-}
-
-function strokeStep(
-  lane: Lane,
-  name: string,
-  parts: number,
-  minutes: number,
-  freshBlade: boolean,
-): PlanStep {
-  const short = lane.strokeLengthMm <= 10
-  return {
-    id: lane.id,
-    kind: 'stroke',
-    title: laneTitle(lane, name, parts),
-    text: `${capital(RELATION_WORDS[lane.relation])}, toward ${clockWords(lane.strokeBearing)}. ${short ? 'Short strokes' : 'Strokes'} of about ${lane.strokeLengthMm < 10 ? `${lane.strokeLengthMm} mm` : `${(lane.strokeLengthMm / 10).toFixed(lane.strokeLengthMm % 10 === 0 ? 0 : 1)} cm`}. No pressure.`,
-    minutes,
-    zoneId: lane.zoneId,
-    pass: lane.pass,
-    laneId: lane.id,
-    relation: lane.relation,
-    strokeBearing: lane.strokeBearing,
-    blade: freshBlade ? `${lane.blade}, a fresh one` : lane.blade,
-    strokes: lane.strokes,
-    areaCm2: lane.areaCm2,
-    leftMm: lane.leftMm,
-  }
-}
-
 function orderReasons({ service, schools }: PlanInput, lanes: readonly Lane[]): Reason[] {
   const { family } = SERVICES[service]
   if (service === 'head-shave' || service === 'body-shave') {
@@ -416,69 +279,3 @@ function orderReasons({ service, schools }: PlanInput, lanes: readonly Lane[]): 
     schools.faceOrder === 'most-work-first' && family === 'fuzz' ? 'flat-first' : schools.faceOrder
   return [{ text: `Order: ${schoolWords('faceOrder', school).toLowerCase()}.`, mark: 'C' }]
 }
-
-/** Drops what buys least until the plan fits the time asked for, and says what. */
-function fit(input: PlanInput, draft: Draft, ordered: readonly Lane[]) {
-  let zones = draft.zones
-  let lanes = ordered
-  let walked = walk(input, lanes, zones)
-  const dropped: Dropped[] = []
-  const { within } = input.choice
-  while (within !== undefined && walked.totalMinutes > within + 0.05) {
-    const least = cheapest(zones, lanes)
-    if (!least) break
-    lanes = lanes.filter((l) => !(l.zoneId === least.zoneId && l.pass === least.pass))
-    zones = zones.map((z) => (z.zoneId === least.zoneId ? withoutLast(z) : z))
-    const next = walk(input, lanes, zones)
-    dropped.push({
-      relation: least.relation,
-      zone: least.zone,
-      minutes: walked.totalMinutes - next.totalMinutes,
-      hours: least.hours,
-    })
-    walked = next
-  }
-  return { zones, lanes, walked, dropped }
-}
-
-/** The last pass of a zone that buys the least smoothness over its area for its time; first passes are never dropped. */
-function cheapest(zones: readonly ZonePlan[], lanes: readonly Lane[]) {
-  let least:
-    | {
-        zoneId: ZoneId
-        zone: string
-        pass: number
-        relation: Relation
-        hours: number
-        worth: number
-      }
-    | undefined
-  for (const zone of zones) {
-    const last = zone.passes[zone.passes.length - 1]!
-    const before = zone.passes[zone.passes.length - 2]
-    if (!before) continue
-    const own = lanes.filter((l) => l.zoneId === zone.zoneId && l.pass === last.pass)
-    const seconds = own.reduce((s, l) => s + l.seconds, 0)
-    const hours = last.smoothHours - before.smoothHours
-    const worth = (hours * zone.areaCm2) / Math.max(seconds, 1)
-    if (!least || worth < least.worth) {
-      const { zoneId, name } = zone
-      least = { zoneId, zone: name, pass: last.pass, relation: last.relation, hours, worth }
-    }
-  }
-  return least
-}
-
-function withoutLast(zone: ZonePlan): ZonePlan {
-  const passes = zone.passes.slice(0, -1)
-  const last = passes[passes.length - 1]!
-  return {
-    ...zone,
-    passes,
-    totalLoad: passes.reduce((s, p) => s + p.load, 0),
-    smoothHours: last.smoothHours,
-    rednessOdds: last.rednessOdds,
-  }
-}
-
-const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)

@@ -21,7 +21,7 @@ import { planSearch } from './search.ts'
 import { timetable } from './timetable.ts'
 import { bladeLifeStrokes, chooseTools } from './tools.ts'
 import { STYLES, type Plan } from './types.ts'
-import { PlanMemory } from './zonePlan.ts'
+import { PlanMemory } from './question.ts'
 
 const LINES = (['cheek', 'neck'] as const).flatMap((kind) =>
   (['left', 'right'] as const).map((side) => ({

@@ -1,149 +1,21 @@
 /** One zone's plan: its lanes, how often they are gone over, with what, where the hands go. */
-import type { SkinAndHair } from '../client.ts'
-import { DomainError } from '../errors.ts'
-import { clockWords } from '../grain/clock.ts'
 import { toRadians, wrapTurn } from '../grain/circular.ts'
 import { withinDeg as trustWithin } from '../grain/confidence.ts'
-import type { Locator } from '../head/locate.ts'
-import { plannedHair, type SurfaceNotes } from '../hair/layer.ts'
-import type { Vec3 } from '../head/frames.ts'
-import { ZONE_FACTS, zoneName } from '../head/zoneFacts.ts'
-import { isBody, zoneStem, type ZoneId, type ZoneStem } from '../head/zones.ts'
-import { constant } from '../house/constants.ts'
-import type { Schools } from '../house/schools.ts'
-import type { Growth } from '../regrowth/growth.ts'
+import { plannedHair } from '../hair/layer.ts'
 import { markMargin, markZones } from '../screening/marks.ts'
 import { SPOT_WORDS } from '../screening/rules.ts'
-import type { Screening } from '../screening/screen.ts'
-import { SERVICES, type ServiceFamily, type ServiceId } from '../services.ts'
+import { SERVICES } from '../services.ts'
 import { rednessOdds, type Sensitivity } from '../skin/sensitivity.ts'
-import { BLADES, type Blade, type BladeId } from './blades.ts'
-import { fitBlade, type Fit } from './bladeFit.ts'
-import { CLOSENESS_CONSTANTS, smoothHours, stubbleLeftMm } from './closeness.ts'
-import { coverZone, COVER_CONSTANTS, packCover, patchesOf, type Cover } from './cover.ts'
-import { findStance, type Room } from './handle.ts'
-import { acrossWay, clientAction, freeHand, headTurn, type Hand, type Hazard } from './hands.ts'
-import {
-  chartBearing,
-  edgeRadiusMm,
-  laneBearing,
-  laneDirection,
-  laneExtent,
-  laneShapes,
-  overLane,
-  withinDeg,
-  type LaneShape,
-} from './lanes.ts'
-import { laneLoad, laneRelation, planPasses, slipFor, type Wanted } from './passes.ts'
+import { BLADES } from './blades.ts'
+import { CLOSENESS_CONSTANTS, smoothHours } from './closeness.ts'
+import { coverZone, COVER_CONSTANTS, packCover, patchesOf } from './cover.ts'
+import { acrossWay } from './hands.ts'
+import { longestStrokeMm, makeLane, PLAN_CONSTANTS } from './laneWork.ts'
+import { chartBearing, laneDirection, laneShapes, type LaneShape } from './lanes.ts'
+import { planPasses, type Wanted } from './passes.ts'
+import type { ZoneQuestion } from './question.ts'
 import type { ZoneSkin } from './skin.ts'
-import type { Level, ToolChoice } from './tools.ts'
-import type {
-  Lane,
-  LaneEdit,
-  PlanChoice,
-  PlannedPass,
-  Reason,
-  StrokeWay,
-  ZonePlan,
-} from './types.ts'
-
-export const PLAN_CONSTANTS = {
-  strokesPerSecond: constant(
-    0.35,
-    '1/s',
-    'Strokes with feeling, wiping and re-stretching between',
-    'H',
-  ),
-  strokesPerSecondFuzz: constant(0.5, '1/s', 'The same on fuzz, without lather', 'H'),
-  strokesPerSecondBody: constant(0.6, '1/s', 'The same on arms and legs', 'H'),
-  usedWidth: constant(
-    0.6,
-    '',
-    'Share of the usable width that a stroke clears, the rest overlaps',
-    'H',
-  ),
-  strokeFaceMm: constant(20, 'mm', 'Stroke length on the face and neck, at most', 'H'),
-  strokeScalpMm: constant(30, 'mm', 'Stroke length on the scalp, at most', 'H'),
-  strokeSmallMm: constant(10, 'mm', 'Stroke length on lip, chin, nose and brow, at most', 'H'),
-  strokeBodyMm: constant(70, 'mm', 'Stroke length on arms and legs, at most', 'H'),
-  falseLineMm: constant(3, 'mm', 'Where the beard is sparse its line is set this far in', 'H'),
-} as const
-
-const P = PLAN_CONSTANTS
-
-/** What planning a zone depends on besides its skin. */
-export interface ZoneQuestion {
-  readonly service: ServiceId
-  readonly client: SkinAndHair
-  readonly screening: Screening
-  readonly schools: Schools
-  readonly hand: Hand
-  readonly level: Level
-  readonly tools: ToolChoice
-  readonly room?: Room | undefined
-  readonly hazards: readonly Hazard[]
-  readonly sensitivity: (zoneId: ZoneId) => Sensitivity
-  readonly growth: (zoneId: ZoneId) => Growth
-  readonly notes: Pick<SurfaceNotes, 'keptZones' | 'hair' | 'strays'>
-  readonly choice: PlanChoice
-  readonly memory: PlanMemory
-}
-
-/** What does not change while plans of the same skin are compared and edited. */
-export class PlanMemory {
-  readonly skins = new Map<ZoneId, ZoneSkin>()
-  readonly covers = new Map<string, { cover: Cover; shapes: LaneShape[]; packed: string }>()
-  readonly lanes = new Map<string, LaneMeasure>()
-  /** Orders found, by all that they hang on. */
-  readonly orders = new Map<string, readonly number[]>()
-}
-
-interface LaneMeasure {
-  readonly stroke: Vec3
-  readonly extent: { lengthMm: number; widthMm: number }
-  readonly radiusMm: number
-  readonly stances: Map<string, ReturnType<typeof findStance>>
-  anchor?: string
-}
-
-/** Small places take short edges and short strokes (common practice). */
-const SMALL: ReadonlySet<ZoneStem> = new Set([
-  'upper-lip',
-  'mouth-corner',
-  'under-lip',
-  'chin',
-  'nose-bridge',
-  'nose-side',
-  'glabella',
-  'brow',
-  'underarm',
-  'knee',
-  'scalp-behind-ear',
-])
-
-function longestStrokeMm(zoneId: ZoneId): number {
-  const stem = zoneStem(zoneId)
-  if (SMALL.has(stem)) return isBody(zoneId) ? P.strokeFaceMm.value : P.strokeSmallMm.value
-  if (isBody(zoneId)) return P.strokeBodyMm.value
-  return stem.startsWith('scalp') || stem === 'occiput'
-    ? P.strokeScalpMm.value
-    : P.strokeFaceMm.value
-}
-
-/** Strokes that one pass over an area takes. */
-export function passStrokes(areaCm2: number, widthMm: number, strokeMm: number): number {
-  return Math.max(1, Math.round((areaCm2 * 100) / (widthMm * P.usedWidth.value * strokeMm)))
-}
-
-/** Seconds of work of so many strokes. */
-export function strokeSeconds(strokes: number, zoneId: ZoneId, family: ServiceFamily): number {
-  const rate = isBody(zoneId)
-    ? P.strokesPerSecondBody
-    : family === 'fuzz'
-      ? P.strokesPerSecondFuzz
-      : P.strokesPerSecond
-  return strokes / rate.value
-}
+import type { Lane, PlannedPass, Reason, ZonePlan } from './types.ts'
 
 /** A zone's plan with its lanes, and those that were skipped by hand. */
 export interface PlannedZone {
@@ -172,29 +44,6 @@ export function coverOf(
     q.memory.covers.set(key, had)
   }
   return had
-}
-
-function measure(q: ZoneQuestion, skin: ZoneSkin, lane: LaneShape, chart: number): LaneMeasure {
-  const key = `${lane.zoneId}${lane.letter}${lane.cells.length} ${chart.toFixed(4)}`
-  let had = q.memory.lanes.get(key)
-  if (!had) {
-    const stroke = laneDirection(skin, lane, chart)
-    had = {
-      stroke,
-      extent: laneExtent(skin, lane, stroke),
-      radiusMm: edgeRadiusMm(skin, lane, stroke),
-      stances: new Map(),
-    }
-    q.memory.lanes.set(key, had)
-  }
-  return had
-}
-
-const TURN: Readonly<Record<StrokeWay, number>> = {
-  with: 0,
-  'across-clockwise': Math.PI / 2,
-  'across-anticlockwise': -Math.PI / 2,
-  against: Math.PI,
 }
 
 /** Plans a zone of which something is left to work. */
@@ -304,7 +153,7 @@ export function planZone(q: ZoneQuestion, skin: ZoneSkin): PlannedZone {
   if (!read) reasons.push({ text: 'Not read: the direction is a starting guess.', mark: 'H' })
   if (service === 'beard-line' && layer?.density === 'sparse') {
     reasons.push({
-      text: `Sparse here: a false line, set ${P.falseLineMm.value} mm into the beard where it stands dense.`,
+      text: `Sparse here: a false line, set ${PLAN_CONSTANTS.falseLineMm.value} mm into the beard where it stands dense.`,
       mark: 'H',
     })
   }
@@ -373,152 +222,4 @@ function totals(
     })
   }
   return out
-}
-
-function makeLane(
-  q: ZoneQuestion,
-  skin: ZoneSkin,
-  shape: LaneShape,
-  planned: PlannedPass,
-  laneId: string,
-  edit: LaneEdit | undefined,
-  wantedChart: number,
-  more: {
-    hair: 'terminal' | 'fuzz'
-    avoid: readonly string[]
-    why: string | undefined
-    first: BladeId | undefined
-    parts: number
-  },
-): Lane {
-  const { family } = SERVICES[q.service]
-  const id = shape.zoneId
-  const chart = edit?.way === undefined ? wantedChart : wrapTurn(shape.growth + TURN[edit.way])
-  const relation = laneRelation(shape, chart)
-  const m = measure(q, skin, shape, chart)
-  const small = SMALL.has(zoneStem(id))
-  const allowed: readonly Blade[] =
-    edit?.bladeId !== undefined
-      ? [BLADES[edit.bladeId]]
-      : more.first
-        ? [BLADES[more.first]]
-        : q.tools.blades
-  const fit: Fit = fitBlade(allowed, m.radiusMm, skin.zone.bed, small, m.extent.widthMm)
-  const { blade } = fit
-  if (blade.tool === 'cartridge' && relation === 'against') {
-    throw new DomainError(
-      'never-against',
-      'A multi-blade cartridge never goes against the grain: it lifts and pulls. Choose another blade or direction for this lane.',
-    )
-  }
-  const strokeLengthMm = Math.max(4, Math.round(Math.min(longestStrokeMm(id), m.extent.lengthMm)))
-  const widthMm = Math.max(2, Math.round(Math.min(fit.widthMm, m.extent.widthMm)))
-  const strokes = passStrokes(shape.areaCm2, widthMm, strokeLengthMm)
-  const strokeBearing = laneBearing(shape, m.stroke)
-  const growthDirection = laneBearing(shape, laneDirection(skin, shape, shape.growth))
-  const turn = headTurn(id)
-  const towardWorker = family === 'fuzz' && q.schools.fuzzDirection === 'toward-worker'
-  const stanceKey = `${blade.id} ${q.hand} ${towardWorker}`
-  let found = m.stances.get(stanceKey)
-  if (!found) {
-    found = findStance(
-      q.room,
-      blade,
-      id,
-      { ...shape, stroke: m.stroke },
-      q.hand,
-      family,
-      turn,
-      towardWorker,
-    )
-    m.stances.set(stanceKey, found)
-  }
-  m.anchor ??= q.room ? anchorZone(q.room, shape, m) : ''
-  const hand = freeHand(id, strokeBearing, q.client.bumpProne, q.schools, m.anchor)
-  const reasons: Reason[] = [fit.reason, found.reason]
-  if (more.why) {
-    reasons.unshift({
-      text: `Across runs toward ${clockWords(strokeBearing)}: ${more.why}.`,
-      mark: 'C',
-    })
-  }
-  if (edit?.way !== undefined || edit?.bladeId !== undefined) {
-    reasons.unshift({ text: 'Changed by hand.', mark: 'H' })
-  }
-  const slip = slipFor(family, q.schools)
-  return {
-    id: laneId,
-    zoneId: id,
-    pass: planned.pass,
-    letter: shape.letter,
-    relation,
-    point: rounded(shape.point, 100),
-    normal: rounded(shape.normal, 1e4),
-    stroke: rounded(m.stroke, 1e4),
-    strokeBearing,
-    growthDirection,
-    withinDeg: withinDeg(shape),
-    areaCm2: shape.areaCm2,
-    lengthMm: Math.round(m.extent.lengthMm),
-    widthMm: Math.round(m.extent.widthMm),
-    bladeId: blade.id as BladeId,
-    blade: blade.name,
-    bladeAngleDeg: blade.angleDeg,
-    usableWidthMm: widthMm,
-    strokeLengthMm,
-    strokes,
-    seconds: strokeSeconds(strokes, id, family),
-    load: laneLoad(shape, chart, blade.tool, slip, more.hair),
-    leftMm:
-      blade.tool === 'trimmer'
-        ? CLOSENESS_CONSTANTS.trimmerLeavesMm.value
-        : overLane(shape, chart, stubbleLeftMm),
-    stance: found.stance,
-    headTurn: turn,
-    freeHand: hand.text,
-    anchor: m.anchor,
-    pullBearing: hand.pullBearing,
-    action: clientAction(id),
-    watch: ZONE_FACTS[zoneStem(id)].watch,
-    avoid: more.avoid,
-    reasons,
-    ...(edit && { edited: true }),
-  }
-}
-
-/** Gap between the start of a stroke and the fingers that hold the skin, mm. */
-const FINGER_GAP_MM = 14
-/** Fingers lie on skin that is no farther off than this. */
-const FINGERS_REACH_MM = 12
-
-/** The zone that the free hand lies on, behind the stroke; empty when it would lie beside the head. */
-function anchorZone(room: Room, lane: LaneShape, m: LaneMeasure): string {
-  const back = Math.min(m.extent.lengthMm / 2, 40) + FINGER_GAP_MM
-  const at = lane.point.map((c, k) => c - back * m.stroke[k]!) as unknown as Vec3
-  const near = nearestZone(room.locator, room.zoneOf, at, lane.normal)
-  if (near === undefined || near === lane.zoneId) return ''
-  const facts = ZONE_FACTS[zoneStem(near)]
-  return near === 'base' || facts.stretch === ''
-    ? ''
-    : zoneName(near).charAt(0).toLowerCase() + zoneName(near).slice(1)
-}
-
-function nearestZone(
-  locator: Locator,
-  zoneOf: Room['zoneOf'],
-  at: Vec3,
-  normal: Vec3,
-): ZoneId | undefined {
-  try {
-    const near = locator.nearest(at, normal)
-    return near.distanceMm < FINGERS_REACH_MM ? zoneOf(near.triangle) : undefined
-  } catch (error) {
-    if (error instanceof DomainError) return undefined
-    throw error
-  }
-}
-
-/** Kept plans need no more than a hundredth of a millimetre. */
-function rounded(v: Vec3, per: number): Vec3 {
-  return [Math.round(v[0] * per) / per, Math.round(v[1] * per) / per, Math.round(v[2] * per) / per]
 }

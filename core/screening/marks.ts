@@ -2,7 +2,7 @@
 import type { Vec3 } from '../head/frames.ts'
 import type { ZoneId } from '../head/zones.ts'
 import { SCREENING_CONSTANTS } from './rules.ts'
-import type { Spot } from './screen.ts'
+import type { Spot } from './asked.ts'
 
 /** Margin left round a mark, mm: its own, else the house's. */
 export function markMargin(spot: Spot): number {

@@ -1,113 +1,25 @@
 /** From what was asked and found to: go, go but leave out, postpone until, or refer. */
 import { zoneName } from '../head/zoneFacts.ts'
-import type { Vec3 } from '../head/frames.ts'
 import type { ZoneId } from '../head/zones.ts'
 import type { Mark } from '../house/constants.ts'
 import type { Schools } from '../house/schools.ts'
 import { SERVICES, workedShare, type ServiceId } from '../services.ts'
-import { addDays, dateOf, dayWords, HOUR_MS, type IsoDate } from '../time/dates.ts'
+import { dateOf, dayWords, type IsoDate } from '../time/dates.ts'
+import type { Asked, Spot } from './asked.ts'
 import { markMargin, markZones } from './marks.ts'
+import { outcomeOf, type Ask } from './outcome.ts'
 import {
   ruleEffect,
   RULES,
-  SCREENING_CONSTANTS,
   SEVERITY_ORDER,
   SPOT_WORDS,
   ZONE_WIDE_SPOTS,
   type HouseRules,
-  type ScreeningRule,
   type Severity,
-  type SpotKind,
 } from './rules.ts'
 
-/** A spot marked on the head. */
-export interface Spot {
-  readonly id: string
-  readonly kind: SpotKind
-  readonly zoneId: ZoneId
-  readonly point: Vec3
-  readonly normal: Vec3
-  readonly radiusMm: number
-  /** A painted patch: the places the brush of that radius passed over. */
-  readonly trail?: readonly MarkPlace[] | undefined
-  /** Its own margin; the house's when left out. */
-  readonly marginMm?: number | undefined
-  /** Day on which it was first seen. */
-  readonly seenOn?: IsoDate | undefined
-  /** `ask`: carried over from the last visit and not yet looked at; it counts as there. */
-  readonly stillThere?: 'ask' | 'yes' | undefined
-}
-
-/** A place of a painted patch. */
-export interface MarkPlace {
-  readonly zoneId: ZoneId
-  readonly point: Vec3
-  readonly normal: Vec3
-}
-
-/** An answer to a rule's question. */
-export interface Answer {
-  readonly yes: boolean
-  readonly date?: IsoDate | undefined
-  /** Where, for what was done to one place. */
-  readonly zones?: readonly ZoneId[] | undefined
-  /** Which of several, for example of the allergies. */
-  readonly kinds?: readonly string[] | undefined
-  /** `ask`: carried over from an earlier visit; it counts, and is asked again only as "still so?". */
-  readonly still?: 'ask' | undefined
-  /** Day on which it was first answered. */
-  readonly since?: IsoDate | undefined
-}
-
-/** A patch test: where, when, and what it showed. */
-export interface PatchTest {
-  readonly zoneId: ZoneId
-  readonly point?: Vec3 | undefined
-  readonly normal?: Vec3 | undefined
-  /** Planned for a day, not yet done. */
-  readonly plannedFor?: IsoDate | undefined
-  readonly placedAtMs?: number | undefined
-  readonly readAtMs?: number | undefined
-  readonly result: 'planned' | 'waiting' | 'calm' | 'reacted'
-}
-
-/** Agreement to the service, signed by hand. */
-export interface Consent {
-  readonly text: string
-  readonly name: string
-  readonly asGuardian: boolean
-  readonly signedAtMs: number
-  /** The signature as path data in a box of 300 × 100. */
-  readonly path: string
-}
-
-/** What a clinician said. */
-export interface ClinicianWord {
-  readonly who: string
-  readonly on: IsoDate
-  readonly said: 'yes' | 'no'
-}
-
-/** What was asked at a visit. */
-export interface Asked {
-  readonly answers: Readonly<Record<string, Answer>>
-  readonly spots: readonly Spot[]
-  readonly patchTest?: PatchTest | undefined
-  readonly consent?: Consent | undefined
-  readonly clinician?: ClinicianWord | undefined
-}
-
-export const NOTHING_ASKED: Asked = { answers: {}, spots: [] }
-
-/** Answers of an earlier visit at the next: each counts until somebody says that it is no longer so. */
-export function carriedAnswers(answers: Asked['answers'], askedOn: IsoDate): Asked['answers'] {
-  return Object.fromEntries(
-    Object.entries(answers)
-      // Somebody who has been here is no longer here for the first time.
-      .map(([id, a]) => [id, id === 'first-ever' ? { yes: false } : a] as const)
-      .map(([id, a]) => [id, { ...a, still: 'ask' as const, since: a.since ?? askedOn }]),
-  )
-}
+export * from './asked.ts'
+export { patchWindow } from './outcome.ts'
 
 /** One thing found. */
 export interface Finding {
@@ -152,24 +64,6 @@ export const CLOSING_SENTENCE =
 
 /** The house's offset from UTC, minutes: one figure, or by the moment, since summer time changes it. */
 export type Offset = number | ((ms: number) => number)
-
-interface Ask {
-  readonly service: ServiceId
-  readonly asked: Asked
-  readonly schools: Schools
-  readonly today: IsoDate
-  readonly nowMs: number
-  readonly dayOf: (ms: number) => IsoDate
-}
-
-/** What a rule comes to in this case. */
-interface Outcome {
-  readonly severity: Severity
-  readonly text: string
-  readonly until?: IsoDate | undefined
-  readonly zones?: readonly ZoneId[] | undefined
-  readonly wouldChange?: string | undefined
-}
 
 /**
  * Screens a service.
@@ -274,104 +168,6 @@ export function screen(
   }
 }
 
-function outcomeOf(
-  ask: Ask,
-  rule: ScreeningRule,
-  effect: ReturnType<typeof ruleEffect>,
-  answer: Answer,
-): Outcome {
-  const { schools, today, service } = ask
-  if (
-    rule.id === 'isotretinoin' &&
-    effect.severity === 'postpone' &&
-    schools.isotretinoin === '0'
-  ) {
-    return {
-      severity: 'take-care',
-      text: 'The house follows the expert panel: superficial work may go ahead, gently.',
-    }
-  }
-  if (rule.id === 'first-ever' && patchWanted(service, schools)) return patchOutcome(ask)
-  if (effect.gate === 'clinician') return clinicianOutcome(ask, effect.text)
-  if (effect.gate === 'guardian') {
-    const signed = ask.asked.consent?.asGuardian === true
-    return signed
-      ? { severity: 'take-care', text: effect.text }
-      : {
-          severity: 'postpone',
-          text: 'A guardian signs first; the local code may ask for more.',
-          wouldChange: 'A guardian’s signed consent, and what the local code asks for.',
-        }
-  }
-  if (rule.id === 'allergy') {
-    const kinds = answer.kinds?.length ? answer.kinds.join(', ') : 'ask which'
-    return { severity: effect.severity, text: `${effect.text.replace(/\.$/, '')}: ${kinds}.` }
-  }
-  if (effect.severity !== 'postpone') return { severity: effect.severity, text: effect.text }
-  if (effect.waitDays === undefined) {
-    return {
-      severity: 'postpone',
-      text: effect.text,
-      wouldChange: `${rule.short}: over and healed. No date can be given.`,
-    }
-  }
-  if (answer.date === undefined) {
-    return {
-      severity: 'postpone',
-      text: `${effect.text} Ask for the date: ${effect.waitDays} days must have passed.`,
-      wouldChange: `${rule.short}: the date, and ${effect.waitDays} days since.`,
-    }
-  }
-  const until = addDays(answer.date, effect.waitDays)
-  if (until <= today) {
-    return { severity: 'note', text: `Long enough ago: clear since ${dayWords(until, today)}.` }
-  }
-  const zones = (answer.zones ?? []).filter((z) => workedShare(service, z) > 0)
-  if (effect.overZone && answer.zones !== undefined && answer.zones.length > 0) {
-    return zones.length === 0
-      ? { severity: 'note', text: 'Not where this service works.' }
-      : {
-          severity: 'leave-out',
-          text: `Left out until ${dayWords(until, today)}. ${effect.text}`,
-          until,
-          zones,
-        }
-  }
-  return {
-    severity: 'postpone',
-    text: effect.text,
-    until,
-    wouldChange: `${rule.short}: clear from ${dayWords(until, today)} if nothing more is used or done.`,
-  }
-}
-
-/** Whether the house wants a patch test before the first of these. */
-function patchWanted(service: ServiceId, schools: Schools): boolean {
-  if (schools.patchTest === 'none') return false
-  return schools.patchTest === 'all' || service === 'dermaplane' || service === 'facial-razor'
-}
-
-function clinicianOutcome({ asked, today }: Ask, then: string): Outcome {
-  const word = asked.clinician
-  if (!word) {
-    return {
-      severity: 'postpone',
-      text: 'A clinician’s word first. Note who said it and when.',
-      wouldChange: 'A clinician’s word, noted at Ask.',
-    }
-  }
-  if (word.said === 'no') {
-    return {
-      severity: 'stop',
-      text: `${word.who} advised against it on ${dayWords(word.on, today)}.`,
-    }
-  }
-  return {
-    severity: 'take-care',
-    text: `${word.who} said yes on ${dayWords(word.on, today)}. ${then}`,
-  }
-}
-
 /** Consent by the house's school; asked for, never in the way of the work (the guardian's is). */
 function consentFinding({ asked, schools }: Ask): Finding | undefined {
   if (schools.consent === 'none' || asked.consent) return undefined
@@ -389,59 +185,6 @@ function verdictOf(worst: Severity | undefined, open: number): Verdict {
   if (worst === 'postpone') return 'postpone'
   if (open > 0) return 'not-asked'
   return worst === 'leave-out' ? 'leave-out' : 'go'
-}
-
-/** From when to when a patch test is to be read. */
-export function patchWindow(patch: PatchTest): { fromMs: number; untilMs: number } | undefined {
-  if (patch.placedAtMs === undefined) return undefined
-  return {
-    fromMs: patch.placedAtMs + SCREENING_CONSTANTS.patchTestHours.value * HOUR_MS,
-    untilMs: patch.placedAtMs + SCREENING_CONSTANTS.patchTestLatestHours.value * HOUR_MS,
-  }
-}
-
-function patchOutcome({ asked, nowMs, dayOf, today }: Ask): Outcome {
-  const patch = asked.patchTest
-  if (patch?.result === 'calm') return { severity: 'note', text: 'The patch test stayed calm.' }
-  if (patch?.result === 'reacted') {
-    return { severity: 'stop', text: 'The patch test reacted. Do not go ahead; suggest a doctor.' }
-  }
-  const wouldChange = 'A patch test that was read and stayed calm.'
-  const window = patch && patchWindow(patch)
-  if (!patch || !window) {
-    const earliest = (patch?.plannedFor ?? today) > today ? patch!.plannedFor! : today
-    const from = addDays(earliest, Math.ceil(SCREENING_CONSTANTS.patchTestHours.value / 24))
-    return {
-      severity: 'postpone',
-      text: patch?.plannedFor
-        ? `Patch test planned on ${lowerFirst(zoneName(patch.zoneId))} for ${dayWords(patch.plannedFor, today)}.`
-        : 'Place a patch test on a small spot today; read it after 24–48 h.',
-      until: from,
-      wouldChange,
-    }
-  }
-  if (window.untilMs < nowMs) {
-    return {
-      severity: 'postpone',
-      text: `The patch test was to be read until ${dayWords(dayOf(window.untilMs), today)}. Look at it now; if nothing can be seen any more, place another.`,
-      until: today,
-      wouldChange,
-    }
-  }
-  if (window.fromMs <= nowMs) {
-    return {
-      severity: 'postpone',
-      text: 'Read the patch test now, then decide.',
-      until: today,
-      wouldChange,
-    }
-  }
-  return {
-    severity: 'postpone',
-    text: `Patch test placed on ${lowerFirst(zoneName(patch.zoneId))}: read it from ${dayWords(dayOf(window.fromMs), today)}.`,
-    until: dayOf(window.fromMs),
-    wouldChange,
-  }
 }
 
 const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)

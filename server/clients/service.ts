@@ -163,7 +163,7 @@ export async function clientPage(db: Database, id: string): Promise<ClientPage> 
       answers: history.answers.get(last.id) ?? [],
     },
     client.skin,
-    house.schools,
+    { ...house.schools, ...client.schools },
     model.growth,
   )
   const growth = meanGrowth(model.growth)!

@@ -1,6 +1,7 @@
 /** All clients with their last service and window, in a handful of queries, however many clients there are. */
 import type { Asked } from '../../core/screening/screen.ts'
 import type { SkinAndHair } from '../../core/client.ts'
+import type { Schools } from '../../core/house/schools.ts'
 import type { VisitWindow } from '../../core/regrowth/nextVisit.ts'
 import type { Growth } from '../../core/regrowth/growth.ts'
 import type { ServiceId } from '../../core/services.ts'
@@ -19,6 +20,7 @@ export interface OverviewClient {
   readonly occupation: string
   readonly service: string
   readonly skin: SkinAndHair
+  readonly schools: Partial<Schools>
 }
 
 interface PastService {
@@ -56,7 +58,7 @@ export interface Overview {
 export async function dueOverview(db: Database, sinceMs = Infinity): Promise<Overview[]> {
   const [house, clients, lasts, opens, recent, hair] = await Promise.all([
     readHouse(db),
-    db.select('SELECT id, name, calledName, occupation, service, skin FROM clients'),
+    db.select('SELECT id, name, calledName, occupation, service, skin, schools FROM clients'),
     db.select(
       `SELECT v.id, v.clientId, v.service, v.endedAtMs, v.leftMm, g.visits FROM
          (SELECT clientId, service, MAX(endedAtMs) AS endedAtMs, COUNT(*) AS visits FROM visits
@@ -102,6 +104,7 @@ export async function dueOverview(db: Database, sinceMs = Infinity): Promise<Ove
     const client = {
       ...(row as unknown as OverviewClient),
       skin: json<SkinAndHair>(row['skin'])!,
+      schools: json<Partial<Schools>>(row['schools']) ?? {},
     }
     const openRow = openOf.get(client.id)?.[0]
     const service = client.service as ServiceId
@@ -135,7 +138,7 @@ export async function dueOverview(db: Database, sinceMs = Infinity): Promise<Ove
         },
       }),
       growth,
-      window: windowAfter(lastOfKind, client.skin, house.schools, growth),
+      window: windowAfter(lastOfKind, client.skin, { ...house.schools, ...client.schools }, growth),
       services: (recentOf.get(client.id) ?? [])
         .filter((r) => r['service'] === service)
         .flatMap((r) => String(r['ends']).split(',').map(Number))

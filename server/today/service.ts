@@ -28,7 +28,8 @@ export async function today(db: Database, nowMs = Date.now()): Promise<Today> {
   const rows = overview.map((o): TodayRow => {
     const { flags, owed, patch } = todayFlags({
       ...o,
-      schools: house.schools,
+      schools: { ...house.schools, ...o.client.schools },
+      rules: house.rules,
       nowMs,
       offsetMinutes: offset,
     })

@@ -5,7 +5,7 @@ import { bodyFlow, bodyGround, drawnLines, headFlow } from '../../core/plan/grou
 import { makePlan } from '../../core/plan/makePlan.ts'
 import { houseVersion } from '../../core/house/register.ts'
 import type { Plan, PlanChoice } from '../../core/plan/types.ts'
-import { PlanMemory } from '../../core/plan/zonePlan.ts'
+import { PlanMemory } from '../../core/plan/question.ts'
 import { screen } from '../../core/screening/screen.ts'
 import { isBodyService } from '../../core/services.ts'
 import { dateOf, DAY_MS } from '../../core/time/dates.ts'

@@ -1,5 +1,7 @@
 /** Ask: who, what they want, skin and hair, what stands in the way; the result at once, with reasons. */
 import { useCallback, useMemo, useRef, useState } from 'react'
+import type { Asked } from '../../../core/screening/screen.ts'
+import type { HeadSpot } from '../../head/shared.ts'
 import { useSaveAsked } from '../../api/queries.ts'
 import { FIRST_BRUSH, MarksPanel, markSpots, useMarking } from '../../marks/MarksPanel.tsx'
 import { useHeadLayers } from '../../state/layers.ts'
@@ -51,7 +53,7 @@ export function AskStation(props: StationProps) {
     () => ({
       flow,
       tints: screening.leaveOutZones.map((zoneId) => ({ zoneId, colour: '#BF4E36', opacity: 0.3 })),
-      spots: markSpots(asked.spots),
+      spots: [...markSpots(asked.spots), ...patchSpot(asked.patchTest)],
       ...(tab === 'marks' && marks),
     }),
     [flow, screening, asked, tab, marks],
@@ -103,4 +105,14 @@ export function AskStation(props: StationProps) {
       </div>
     </>
   )
+}
+
+/** Size of a patch test, mm. */
+const PATCH_MM = 8
+
+/** Where the patch test is. */
+function patchSpot(test: Asked['patchTest']): HeadSpot[] {
+  if (!test?.point || !test.normal || test.result === 'calm') return []
+  const { point, normal } = test
+  return [{ id: 'patch-test', point, normal, radiusMm: PATCH_MM, name: 'patch test', light: true }]
 }

@@ -25,6 +25,9 @@ export function LaneList({
   const byId = new Map(plan.lanes.map((l) => [l.id, l]))
   const strokes = plan.steps.filter((s) => s.kind === 'stroke')
   let pass = 0
+  if (plan.lanes.length === 0) {
+    return <p>This plan was made before lanes: its steps are at the Chair.</p>
+  }
   return (
     <table className="list tight pick">
       <thead>

@@ -95,7 +95,7 @@ function Chosen({
   const keep = () => save.mutate(choosing.choice)
   const toChair = () => void navigate(`/clients/${page.client.id}/chair`)
   useHotkeys([
-    ['K', () => open && keep()],
+    ['K', () => open && view.why === undefined && keep()],
     ['Z', () => open && choosing.undo()],
     ...STYLES.map((s, i): [string, () => void] => [`${i + 7}`, () => open && choosing.pick(s)]),
   ])
@@ -139,7 +139,7 @@ function Chosen({
                 <button
                   className={view.kept ? 'strong' : 'strong deep'}
                   onClick={keep}
-                  disabled={save.isPending}
+                  disabled={save.isPending || view.why !== undefined}
                 >
                   {view.kept ? 'Plan again' : 'Keep this plan'} <kbd>K</kbd>
                 </button>

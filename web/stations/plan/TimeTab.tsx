@@ -116,11 +116,16 @@ function Search({ ask, choosing }: { ask: PlanAsk; choosing: Choosing }) {
   const run = async () => {
     setDone(undefined)
     setAt({ share: 0 })
+    // Word of its progress comes by another way and may arrive after the end.
+    let running = true
     const found = await worker!.searchOrder(
       ask,
       SEARCH_SECONDS,
-      proxy((state: SearchState, share: number) => alive.current && setAt({ share, state })),
+      proxy((state: SearchState, share: number) => {
+        if (running && alive.current) setAt({ share, state })
+      }),
     )
+    running = false
     if (!alive.current) return
     setAt(undefined)
     if (!found) {

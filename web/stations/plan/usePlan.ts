@@ -1,6 +1,6 @@
 /** The plan that is kept, the three that core makes from what is known now, and the one chosen with its edits. */
 import { useQuery } from '@tanstack/react-query'
-import { useMemo } from 'react'
+import { useMemo, useRef } from 'react'
 import { create } from 'zustand'
 import {
   FIRST_CHOICE,
@@ -142,6 +142,9 @@ export function usePlan(props: StationProps, choice: PlanChoice): PlanView {
     placeholderData: (before) => before,
   })
   const saved = visit.plan ?? undefined
+  const fresh = chosen.data?.plan
+  const good = useRef<Plan>(undefined)
+  if (fresh) good.current = fresh
   if (frozen) {
     return {
       plan: saved,
@@ -152,12 +155,17 @@ export function usePlan(props: StationProps, choice: PlanChoice): PlanView {
     }
   }
   const problem = head.error ?? chosen.error
-  const fresh = chosen.data?.plan
+  // A change by hand that cannot be is told, and the plan before it stays in view.
+  const refused = chosen.data?.why !== undefined && Object.keys(choice.edits).length > 0
   return {
-    plan: fresh,
+    plan: fresh ?? (refused ? good.current : undefined),
     three: three.data,
     ask,
-    why: problem ? `The plan could not be worked out: ${problem.message}` : chosen.data?.why,
+    why: problem
+      ? `The plan could not be worked out: ${problem.message}`
+      : refused && good.current
+        ? `${chosen.data!.why} The plan before it is shown; undo the change or make another.`
+        : chosen.data?.why,
     pending: !problem && chosen.data === undefined,
     kept: saved !== undefined,
     outdated: saved !== undefined && fresh !== undefined && signature(fresh) !== signature(saved),

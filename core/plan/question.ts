@@ -1,0 +1,53 @@
+/** What planning a zone depends on, and what is remembered between plans of the same skin. */
+import type { SkinAndHair } from '../client.ts'
+import type { SurfaceNotes } from '../hair/layer.ts'
+import type { Vec3 } from '../head/frames.ts'
+import type { ZoneId } from '../head/zones.ts'
+import type { Schools } from '../house/schools.ts'
+import type { Growth } from '../regrowth/growth.ts'
+import type { Screening } from '../screening/screen.ts'
+import type { ServiceId } from '../services.ts'
+import type { Sensitivity } from '../skin/sensitivity.ts'
+import type { Cover } from './cover.ts'
+import type { findStance, Room } from './handle.ts'
+import type { Hand, Hazard } from './hands.ts'
+import type { LaneShape } from './lanes.ts'
+import type { ZoneSkin } from './skin.ts'
+import type { Level, ToolChoice } from './tools.ts'
+import type { PlanChoice } from './types.ts'
+
+/** What planning a zone depends on besides its skin. */
+export interface ZoneQuestion {
+  readonly service: ServiceId
+  readonly client: SkinAndHair
+  readonly screening: Screening
+  readonly schools: Schools
+  readonly hand: Hand
+  readonly level: Level
+  readonly tools: ToolChoice
+  readonly room?: Room | undefined
+  readonly hazards: readonly Hazard[]
+  readonly sensitivity: (zoneId: ZoneId) => Sensitivity
+  readonly growth: (zoneId: ZoneId) => Growth
+  readonly notes: Pick<SurfaceNotes, 'keptZones' | 'hair' | 'strays'>
+  readonly choice: PlanChoice
+  readonly memory: PlanMemory
+}
+
+/** What does not change while plans of the same skin are compared and edited. */
+export class PlanMemory {
+  readonly skins = new Map<ZoneId, ZoneSkin>()
+  readonly covers = new Map<string, { cover: Cover; shapes: LaneShape[]; packed: string }>()
+  readonly lanes = new Map<string, LaneMeasure>()
+  /** Orders found, by all that they hang on. */
+  readonly orders = new Map<string, readonly number[]>()
+}
+
+/** What a lane measures in one direction of stroke. */
+export interface LaneMeasure {
+  readonly stroke: Vec3
+  readonly extent: { lengthMm: number; widthMm: number }
+  readonly radiusMm: number
+  readonly stances: Map<string, ReturnType<typeof findStance>>
+  anchor?: string
+}

@@ -1,0 +1,157 @@
+/** Walks through the lanes in order: steps with their times, lather renewed when it dries, a fresh blade where one is done. */
+import type { SkinAndHair } from '../client.ts'
+import { clockWords } from '../grain/clock.ts'
+import { RELATION_WORDS } from '../grain/relation.ts'
+import type { SurfaceNotes } from '../hair/layer.ts'
+import type { Schools } from '../house/schools.ts'
+import type { Screening } from '../screening/screen.ts'
+import type { ServiceId } from '../services.ts'
+import type { BladeId } from './blades.ts'
+import { changeSeconds, ORDER_CONSTANTS } from './order.ts'
+import {
+  betweenPasses,
+  closingSteps,
+  hasLather,
+  preparationSteps,
+  renewLather,
+  ROUTINE_CONSTANTS,
+  tweezeStep,
+} from './routine.ts'
+import type { SkinGround } from './skin.ts'
+import { bladeLifeStrokes } from './tools.ts'
+import type { Lane, PlanStep, ZonePlan } from './types.ts'
+
+/** What walking depends on besides the lanes. */
+export interface WalkInput {
+  readonly service: ServiceId
+  readonly schools: Schools
+  readonly screening: Pick<Screening, 'noFragrance'>
+  readonly client: SkinAndHair
+  readonly ground: Pick<SkinGround, 'records'>
+  readonly notes: Pick<SurfaceNotes, 'strays'>
+}
+
+/** Steps with what they need and how long they take. */
+export interface Walked {
+  readonly steps: PlanStep[]
+  readonly blades: Map<BladeId, number>
+  readonly totalMinutes: number
+}
+
+/** Walks through the lanes. */
+export function walk(input: WalkInput, lanes: readonly Lane[], zones: readonly ZonePlan[]): Walked {
+  const { service, schools, screening } = input
+  const C = ORDER_CONSTANTS
+  const steps: PlanStep[] = preparationSteps(service, schools, screening.noFragrance)
+  const strays = straysOf(input, zones)
+  if (strays.length > 0) {
+    steps.splice(1, 0, tweezeStep(strays.map((s) => input.ground.records.get(s.zoneId)!.name)))
+  }
+  const life = bladeLifeStrokes(service, input.client)
+  const all = lanes.reduce((s, l) => s + l.strokes, 0)
+  const half = service === 'head-shave' && schools.headBlade === 'by-feel' ? all / 2 : Infinity
+  const blades = new Map<BladeId, number>()
+  const onBlade = new Map<BladeId, number>()
+  const parts = new Map<string, number>()
+  for (const l of lanes)
+    parts.set(`${l.zoneId}:${l.pass}`, (parts.get(`${l.zoneId}:${l.pass}`) ?? 0) + 1)
+  let pass = 1
+  let fresh = 0
+  let renewed = 0
+  let strokes = 0
+  let halfway = false
+  let before: Lane | undefined
+  lanes.forEach((lane, i) => {
+    if (lane.pass > pass) {
+      const between = betweenPasses(service, lane.pass)
+      if (between) {
+        steps.push(between)
+        fresh = 0
+        before = undefined
+      }
+      pass = lane.pass
+    } else if (
+      hasLather(service) &&
+      fresh + lane.seconds > ROUTINE_CONSTANTS.latherLastsMin.value * 60 &&
+      i > 0
+    ) {
+      steps.push(renewLather(++renewed))
+      fresh = 0
+    }
+    let freshBlade = false
+    const used = onBlade.get(lane.bladeId) ?? 0
+    if (!blades.has(lane.bladeId)) blades.set(lane.bladeId, 1)
+    else if (used + lane.strokes > life || (!halfway && strokes >= half)) {
+      freshBlade = true
+      blades.set(lane.bladeId, blades.get(lane.bladeId)! + 1)
+      onBlade.set(lane.bladeId, 0)
+    }
+    if (strokes >= half) halfway = true
+    const change =
+      C.laneStartSeconds.value +
+      (before ? changeSeconds(before, lane) : C.stanceSeconds.value + C.headTurnSeconds.value) +
+      (freshBlade ? C.toolSeconds.value : 0)
+    const seconds = lane.seconds + change
+    steps.push(
+      strokeStep(
+        lane,
+        nameOf(input, lane),
+        parts.get(`${lane.zoneId}:${lane.pass}`)!,
+        seconds / 60,
+        freshBlade,
+      ),
+    )
+    fresh += seconds
+    strokes += lane.strokes
+    // A lane longer than a blade's life wears out more than one.
+    const after = (onBlade.get(lane.bladeId) ?? 0) + lane.strokes
+    const extra = Math.max(0, Math.ceil(after / life) - 1)
+    blades.set(lane.bladeId, blades.get(lane.bladeId)! + extra)
+    onBlade.set(lane.bladeId, after - extra * life)
+    before = lane
+  })
+  steps.push(...closingSteps(service, screening.noFragrance))
+  return { steps, blades, totalMinutes: steps.reduce((s, step) => s + step.minutes, 0) }
+}
+
+const nameOf = (input: WalkInput, lane: Lane) => input.ground.records.get(lane.zoneId)!.name
+
+/** Strays to tweeze in the zones that are worked. */
+export function straysOf({ notes }: WalkInput, zones: readonly ZonePlan[]) {
+  return notes.strays.filter((s) => zones.some((z) => z.zoneId === s.zoneId))
+}
+
+/** "Upper neck, part b, client's left" where a zone has several lanes. */
+export function laneTitle(lane: Pick<Lane, 'letter'>, name: string, parts: number): string {
+  if (parts < 2) return name
+  const [base, side] = name.split(', client')
+  return `${base}, part ${lane.letter}${side === undefined ? '' : `, client${side}`}`
+}
+
+function strokeStep(
+  lane: Lane,
+  name: string,
+  parts: number,
+  minutes: number,
+  freshBlade: boolean,
+): PlanStep {
+  const short = lane.strokeLengthMm <= 10
+  return {
+    id: lane.id,
+    kind: 'stroke',
+    title: laneTitle(lane, name, parts),
+    text: `${capital(RELATION_WORDS[lane.relation])}, toward ${clockWords(lane.strokeBearing)}. ${short ? 'Short strokes' : 'Strokes'} of about ${lane.strokeLengthMm < 10 ? `${lane.strokeLengthMm} mm` : `${(lane.strokeLengthMm / 10).toFixed(lane.strokeLengthMm % 10 === 0 ? 0 : 1)} cm`}. No pressure.`,
+    minutes,
+    zoneId: lane.zoneId,
+    pass: lane.pass,
+    laneId: lane.id,
+    relation: lane.relation,
+    strokeBearing: lane.strokeBearing,
+    blade: freshBlade ? `${lane.blade}, a fresh one` : lane.blade,
+    strokes: lane.strokes,
+    areaCm2: lane.areaCm2,
+    leftMm: lane.leftMm,
+  }
+}
+
+const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)

@@ -1,0 +1,181 @@
+/** What one rule comes to in one case: by its dates, its places, its gates, the patch test. */
+import { zoneName } from '../head/zoneFacts.ts'
+import type { ZoneId } from '../head/zones.ts'
+import type { Schools } from '../house/schools.ts'
+import { workedShare, type ServiceId } from '../services.ts'
+import { addDays, dayWords, HOUR_MS, type IsoDate } from '../time/dates.ts'
+import type { Answer, Asked, PatchTest } from './asked.ts'
+import { SCREENING_CONSTANTS, type ruleEffect, type ScreeningRule, type Severity } from './rules.ts'
+
+/** A case: what is asked, for which service, on which day. */
+export interface Ask {
+  readonly service: ServiceId
+  readonly asked: Asked
+  readonly schools: Schools
+  readonly today: IsoDate
+  readonly nowMs: number
+  readonly dayOf: (ms: number) => IsoDate
+}
+
+/** What a rule comes to in this case. */
+export interface Outcome {
+  readonly severity: Severity
+  readonly text: string
+  readonly until?: IsoDate | undefined
+  readonly zones?: readonly ZoneId[] | undefined
+  readonly wouldChange?: string | undefined
+}
+
+/** The outcome of a rule whose question was answered with yes. */
+export function outcomeOf(
+  ask: Ask,
+  rule: ScreeningRule,
+  effect: ReturnType<typeof ruleEffect>,
+  answer: Answer,
+): Outcome {
+  const { schools, today, service } = ask
+  if (
+    rule.id === 'isotretinoin' &&
+    effect.severity === 'postpone' &&
+    schools.isotretinoin === '0'
+  ) {
+    return {
+      severity: 'take-care',
+      text: 'The house follows the expert panel: superficial work may go ahead, gently.',
+    }
+  }
+  if (rule.id === 'first-ever' && patchWanted(service, schools)) return patchOutcome(ask)
+  if (effect.gate === 'clinician') return clinicianOutcome(ask, effect.text)
+  if (effect.gate === 'guardian') {
+    const signed = ask.asked.consent?.asGuardian === true
+    return signed
+      ? { severity: 'take-care', text: effect.text }
+      : {
+          severity: 'postpone',
+          text: 'A guardian signs first; the local code may ask for more.',
+          wouldChange: 'A guardian’s signed consent, and what the local code asks for.',
+        }
+  }
+  if (rule.id === 'allergy') {
+    const kinds = answer.kinds?.length ? answer.kinds.join(', ') : 'ask which'
+    return { severity: effect.severity, text: `${effect.text.replace(/\.$/, '')}: ${kinds}.` }
+  }
+  if (effect.severity !== 'postpone') return { severity: effect.severity, text: effect.text }
+  if (effect.waitDays === undefined) {
+    return {
+      severity: 'postpone',
+      text: effect.text,
+      wouldChange: `${rule.short}: over and healed. No date can be given.`,
+    }
+  }
+  if (answer.date === undefined) {
+    return {
+      severity: 'postpone',
+      text: `${effect.text} Ask for the date: ${effect.waitDays} days must have passed.`,
+      wouldChange: `${rule.short}: the date, and ${effect.waitDays} days since.`,
+    }
+  }
+  const until = addDays(answer.date, effect.waitDays)
+  if (until <= today) {
+    return { severity: 'note', text: `Long enough ago: clear since ${dayWords(until, today)}.` }
+  }
+  const zones = (answer.zones ?? []).filter((z) => workedShare(service, z) > 0)
+  if (effect.overZone && answer.zones !== undefined && answer.zones.length > 0) {
+    return zones.length === 0
+      ? { severity: 'note', text: 'Not where this service works.' }
+      : {
+          severity: 'leave-out',
+          text: `Left out until ${dayWords(until, today)}. ${effect.text}`,
+          until,
+          zones,
+        }
+  }
+  return {
+    severity: 'postpone',
+    text: effect.text,
+    until,
+    wouldChange: `${rule.short}: clear from ${dayWords(until, today)} if nothing more is used or done.`,
+  }
+}
+
+/** Whether the house wants a patch test before the first of these. */
+function patchWanted(service: ServiceId, schools: Schools): boolean {
+  if (schools.patchTest === 'none') return false
+  return schools.patchTest === 'all' || service === 'dermaplane' || service === 'facial-razor'
+}
+
+function clinicianOutcome({ asked, today }: Ask, then: string): Outcome {
+  const word = asked.clinician
+  if (!word) {
+    return {
+      severity: 'postpone',
+      text: 'A clinician’s word first. Note who said it and when.',
+      wouldChange: 'A clinician’s word, noted at Ask.',
+    }
+  }
+  if (word.said === 'no') {
+    return {
+      severity: 'stop',
+      text: `${word.who} advised against it on ${dayWords(word.on, today)}.`,
+    }
+  }
+  return {
+    severity: 'take-care',
+    text: `${word.who} said yes on ${dayWords(word.on, today)}. ${then}`,
+  }
+}
+
+/** From when to when a patch test is to be read. */
+export function patchWindow(patch: PatchTest): { fromMs: number; untilMs: number } | undefined {
+  if (patch.placedAtMs === undefined) return undefined
+  return {
+    fromMs: patch.placedAtMs + SCREENING_CONSTANTS.patchTestHours.value * HOUR_MS,
+    untilMs: patch.placedAtMs + SCREENING_CONSTANTS.patchTestLatestHours.value * HOUR_MS,
+  }
+}
+
+function patchOutcome({ asked, nowMs, dayOf, today }: Ask): Outcome {
+  const patch = asked.patchTest
+  if (patch?.result === 'calm') return { severity: 'note', text: 'The patch test stayed calm.' }
+  if (patch?.result === 'reacted') {
+    return { severity: 'stop', text: 'The patch test reacted. Do not go ahead; suggest a doctor.' }
+  }
+  const wouldChange = 'A patch test that was read and stayed calm.'
+  const window = patch && patchWindow(patch)
+  if (!patch || !window) {
+    const earliest = (patch?.plannedFor ?? today) > today ? patch!.plannedFor! : today
+    const from = addDays(earliest, Math.ceil(SCREENING_CONSTANTS.patchTestHours.value / 24))
+    return {
+      severity: 'postpone',
+      text: patch?.plannedFor
+        ? `Patch test planned on ${lowerFirst(zoneName(patch.zoneId))} for ${dayWords(patch.plannedFor, today)}.`
+        : 'Place a patch test on a small spot today; read it after 24–48 h.',
+      until: from,
+      wouldChange,
+    }
+  }
+  if (window.untilMs < nowMs) {
+    return {
+      severity: 'postpone',
+      text: `The patch test was to be read until ${dayWords(dayOf(window.untilMs), today)}. Look at it now; if nothing can be seen any more, place another.`,
+      until: today,
+      wouldChange,
+    }
+  }
+  if (window.fromMs <= nowMs) {
+    return {
+      severity: 'postpone',
+      text: 'Read the patch test now, then decide.',
+      until: today,
+      wouldChange,
+    }
+  }
+  return {
+    severity: 'postpone',
+    text: `Patch test placed on ${lowerFirst(zoneName(patch.zoneId))}: read it from ${dayWords(dayOf(window.fromMs), today)}.`,
+    until: dayOf(window.fromMs),
+    wouldChange,
+  }
+}
+
+const lowerFirst = (s: string) => s.charAt(0).toLowerCase() + s.slice(1)

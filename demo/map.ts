@@ -1,0 +1,73 @@
+/** Maps and lines as a careful worker would make them, from the hidden truth. */
+import { toRadians } from '../core/grain/circular.ts'
+import type { Reading, ReadingMethod } from '../core/grain/readings.ts'
+import { BODY_ZONES } from '../core/body/body.ts'
+import { tangentPart, unit, type Vec3 } from '../core/head/frames.ts'
+import { zoneStem } from '../core/head/zones.ts'
+import type { KeepLine } from '../core/lines/keepLine.ts'
+import { usualLine } from '../core/lines/usualLine.ts'
+import { isBodyService, serviceZones } from '../core/services.ts'
+import { drawNormal } from '../core/stats/random.ts'
+import { ZONES } from '../server/atlas.ts'
+import type { Person } from './people.ts'
+import { trueGrain } from './truth.ts'
+
+export const zoneById = new Map([...ZONES, ...BODY_ZONES].map((z) => [z.id, z]))
+
+/** Hair of arms and legs runs down the limb and a little outward. */
+const bodyGrain = (at: { point: Vec3 }): Vec3 => unit([at.point[0] > 0 ? 0.25 : -0.25, -1, 0])
+
+/** Readings of the zones of a client's service, as a careful worker would make them. */
+export function makeReadings(
+  person: Person,
+  atMs: number,
+  random: () => number,
+  newId: () => string,
+): Reading[] {
+  const methods: ReadingMethod[] = ['felt', 'felt', 'pad', 'looked', 'card']
+  const grows = isBodyService(person.service) ? bodyGrain : trueGrain(person)
+  const out: Reading[] = []
+  for (const id of serviceZones(person.service)) {
+    // Now and then a zone is not read.
+    if (random() < 0.12) continue
+    const zone = zoneById.get(id)!
+    const strokes = zoneStem(id) === 'scalp-crown' ? 6 : 1 + Math.floor(random() * 3)
+    for (let i = 0; i < strokes; i++) {
+      const at = zone.samples[Math.floor(random() * zone.samples.length)]!
+      const truth = grows(at)
+      const noise = toRadians(9) * drawNormal(random)
+      const side = unit([
+        at.normal[1] * truth[2] - at.normal[2] * truth[1],
+        at.normal[2] * truth[0] - at.normal[0] * truth[2],
+        at.normal[0] * truth[1] - at.normal[1] * truth[0],
+      ])
+      const tangent = unit(
+        tangentPart(
+          truth.map((c, k) => Math.cos(noise) * c + Math.sin(noise) * side[k]!) as unknown as Vec3,
+          at.normal,
+        ),
+      )
+      out.push({
+        id: newId(),
+        zoneId: id,
+        point: at.point,
+        normal: at.normal,
+        tangent,
+        method: methods[Math.floor(random() * methods.length)]!,
+        atMs: atMs + i * 1000,
+      })
+    }
+  }
+  return out
+}
+
+/** The lines of somebody whose beard is kept. */
+export function beardLines(newId: () => string, drawnAtMs: number): KeepLine[] {
+  return (['cheek', 'neck'] as const).flatMap((kind) =>
+    (['left', 'right'] as const).map((side) => ({
+      ...usualLine(kind, side, ZONES),
+      id: newId(),
+      drawnAtMs,
+    })),
+  )
+}

@@ -1,0 +1,94 @@
+/** Plans of past visits: made once for each map, skin and school. */
+import { hairIn, type SkinAndHair } from '../core/client.ts'
+import { toFieldReading, type Reading } from '../core/grain/readings.ts'
+import type { SurfaceNotes } from '../core/hair/layer.ts'
+import type { Schools } from '../core/house/schools.ts'
+import { BLADE_IDS } from '../core/plan/blades.ts'
+import { bodyFlow, bodyGround, drawnLines } from '../core/plan/ground.ts'
+import type { Hand } from '../core/plan/hands.ts'
+import { makePlan, type PlanInput } from '../core/plan/makePlan.ts'
+import { PlanMemory } from '../core/plan/question.ts'
+import { FIRST_CHOICE, type Plan } from '../core/plan/types.ts'
+import { priorGrowth } from '../core/regrowth/growth.ts'
+import { RULES } from '../core/screening/rules.ts'
+import { screen, type Asked, type Spot } from '../core/screening/screen.ts'
+import { isBodyService } from '../core/services.ts'
+import type { Sensitivity } from '../core/skin/sensitivity.ts'
+import { dateOf } from '../core/time/dates.ts'
+import { atlas } from '../server/atlas.ts'
+import { offsetMinutes } from '../server/visits/plan.ts'
+import { packPlan } from '../server/visits/planStore.ts'
+import type { Person } from './people.ts'
+import { trueFlow } from './truth.ts'
+
+export type SkinOf = Pick<PlanInput, 'ground' | 'flow' | 'room' | 'lines' | 'memory'>
+
+/** The skin that a person's past plans worked on. */
+export function makeSkin(
+  person: Person,
+  readings: readonly Reading[],
+  notes: SurfaceNotes,
+): SkinOf {
+  const memory = new PlanMemory()
+  if (isBodyService(person.service)) {
+    const given = readings.map((r) => toFieldReading(r, r.atMs))
+    return { ground: bodyGround(), flow: bodyFlow(given), room: undefined, lines: [], memory }
+  }
+  const head = atlas()
+  return {
+    ground: head.ground,
+    flow: trueFlow(person),
+    room: head.room,
+    lines: drawnLines(head.surface, notes.lines),
+    memory,
+  }
+}
+
+/** All questions answered with no. */
+export function nothingFound(spots: readonly Spot[] = []): Asked {
+  return { answers: Object.fromEntries(RULES.map((r) => [r.id, { yes: false }])), spots }
+}
+
+/** What of a visit its plan depends on. */
+export interface PlannedVisit {
+  readonly person: Person
+  readonly atMs: number
+  readonly worker: { readonly hand: Hand }
+  readonly spots: readonly Spot[]
+  readonly notes: SurfaceNotes
+  readonly skinOf: SkinOf
+  readonly skin: SkinAndHair
+  readonly schools: Schools
+}
+
+export type Planner = (v: PlannedVisit, prior: Sensitivity) => { plan: Plan; packed: Buffer }
+
+/** Plans a person's visits; while map, skin and schools stay as they are the plan is the same and is made once. */
+export function planner(): Planner {
+  let last: { of: readonly unknown[]; plan: Plan; packed: Buffer } | undefined
+  return (v, prior) => {
+    const of = [v.skinOf, v.skin.bumpProne, v.schools.beardPasses]
+    if (!last || of.some((x, i) => x !== last!.of[i])) {
+      const { person, atMs } = v
+      const offset = offsetMinutes(atMs)
+      const asked = nothingFound(v.spots)
+      const plan = makePlan({
+        ...v.skinOf,
+        service: person.service,
+        client: v.skin,
+        screening: screen(person.service, asked, v.schools, dateOf(atMs, offset), atMs, offset),
+        schools: v.schools,
+        hand: v.worker.hand,
+        level: 'practised',
+        kit: BLADE_IDS,
+        sensitivity: () => prior,
+        growth: (zone) => priorGrowth(zone, hairIn(zone, v.skin.faceHair)),
+        notes: v.notes,
+        house: { version: 0, changed: {} },
+        choice: FIRST_CHOICE,
+      })
+      last = { of, plan, packed: packPlan(plan) }
+    }
+    return last
+  }
+}
