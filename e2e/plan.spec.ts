@@ -126,7 +126,9 @@ test('three plans side by side: picked, changed by hand, taken back, fitted, sea
 
   await page.getByRole('link', { name: 'Plan card' }).click()
   await expect(page.locator('.flat-label').first()).toBeVisible()
-  await expect(page.getByText(/^Lay out:/)).toContainText('1 × shavette, half blade')
+  await expect(page.locator('.card-line', { hasText: 'Lay out:' })).toContainText(
+    '1 × shavette, half blade',
+  )
   const pdf = (await page.pdf({ format: 'A4' })).toString('latin1')
   expect(pdf.match(/\/Type\s*\/Page[^s]/g)).toHaveLength(1)
 })

@@ -35,6 +35,8 @@ await shot('clients')
 await page.goto('/house')
 await page.getByText('Learning the skin').click()
 await shot('house')
+await page.getByRole('button', { name: 'Rules of asking' }).click()
+await shot('rules')
 
 const toby = await client('Tobias')
 await page.goto(`/clients/${await client('Liv Ostrander')}/ask`)
@@ -48,10 +50,42 @@ await page.request.put(`/api/visits/${visit}/asked`, {
   data: { answers: Object.fromEntries(RULES.map((r) => [r.id, { yes: false }])), spots: [] },
 })
 const marlow = await client('Marlow')
-await page.goto(`/clients/${marlow}/plan`)
+const ask = async (name: string) => {
+  const id = await client(name)
+  const open = await openVisit(id)
+  await page.request.put(`/api/visits/${open}/asked`, {
+    data: { answers: Object.fromEntries(RULES.map((r) => [r.id, { yes: false }])), spots: [] },
+  })
+  return id
+}
+// The plan of somebody who comes today, with the choice still open.
+const corin = await ask('Corin')
+await page.goto(`/clients/${corin}/plan`)
 await headDrawn()
-await page.getByRole('button', { name: "Lower cheek, client's left" }).click()
+const idris = await ask('Idris')
+await page.goto(`/clients/${idris}/plan`)
+await headDrawn()
+await page
+  .getByRole('button', { name: /^Lower cheek.*client's left/ })
+  .first()
+  .click()
 await shot('plan')
+await page.goto(`/clients/${await ask('Petra')}/plan`)
+await headDrawn()
+await page.getByRole('button', { name: 'Compare' }).click()
+await page.getByRole('button', { name: 'Show on the head' }).click()
+await page.keyboard.press('5')
+await shot('compare')
+await page.goto(`/clients/${corin}/plan`)
+await headDrawn()
+await page.getByRole('button', { name: 'Time', exact: true }).click()
+await page.keyboard.press('2')
+await shot('time')
+await page.goto(`/clients/${await ask('Juno')}/plan`)
+await shot('body')
+await page.goto(`/clients/${marlow}/cards/plan`)
+await page.locator('.flat-label').first().waitFor()
+await shot('plan-card')
 const planned = (await (await page.request.put(`/api/visits/${visit}/plan`)).json()) as VisitPage
 const send = (seq: number, kind: string, stepId?: string) =>
   page.request.post(`/api/visits/${visit}/events`, {
