@@ -54,8 +54,8 @@ export function chooseTools(q: ToolQuestion): ToolChoice {
       only(['safety'], 'The gentlest plan takes the razor whose head holds the angle.')
     else only(['shavette'], '')
   }
-  if (q.service === 'head-shave')
-    only(['single-edge', q.level === 'practised' ? 'shavette' : 'safety'], '')
+  // One razor for the whole head: a wider one for a hollow is not worth laying this one down.
+  if (q.service === 'head-shave') only([q.level === 'practised' ? 'shavette' : 'safety'], '')
   if (q.service === 'body-shave') {
     only(
       ['safety'],

@@ -33,7 +33,7 @@ const SIGN = { with: '→', across: '⇸', against: '⇻' } as const
 /** Length of a lane's arrow on paper, mm at most. */
 const ARROW_MM = 20
 /** From so many lanes on they stand in three columns. */
-const MANY = 60
+const MANY = 46
 
 /** Strokes of the plan, numbered as they follow each other. */
 function numbered(plan: Plan): { number: number; lane: Lane; title: string; seconds: number }[] {
@@ -121,9 +121,11 @@ export function PlanCard({
         <b>Lay out:</b> {plan.kit.map((k) => `${k.count} × ${k.name}`).join(' · ')}
       </p>
       <footer>
-        No pressure. → with, ⇸ across, ⇻ against the grain; toward the hour of the clock seen facing
-        the zone; “at” is where to stand round the chair, 12 in front, 3 on the client’s left. Left
-        and right are the client’s. {CLOSING_SENTENCE}
+        No pressure. Blade at{' '}
+        {[...new Set(lanes.map((l) => `${l.lane.bladeAngleDeg}°`))].join(', ')} to the skin. → with,
+        ⇸ across, ⇻ against the grain; toward the hour of the clock seen facing the zone; “at” is
+        where to stand round the chair, 12 in front, 3 on the client’s left. Left and right are the
+        client’s. {CLOSING_SENTENCE}
       </footer>
     </article>
   )

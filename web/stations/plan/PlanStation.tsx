@@ -168,7 +168,7 @@ function Chosen({
       {view.three && (
         <PlanPick three={view.three} chosen={choosing.choice.style} onPick={choosing.pick} />
       )}
-      <div className="row-between">
+      <div className="row-between plan-tabs">
         <div className="switch tabs" role="group" aria-label="What to show of the plan">
           {TABS.map(([id, name]) => (
             <button key={id} aria-pressed={tab === id} onClick={() => setTab(id)}>
@@ -176,20 +176,15 @@ function Chosen({
             </button>
           ))}
         </div>
-        <div className="switch" role="group" aria-label="Arrows shown">
-          {most > 1 &&
-            Array.from({ length: most }, (_, i) => (
-              <button
-                key={i}
-                aria-pressed={shownPass === i + 1}
-                onClick={() => {
-                  setPass(i + 1)
-                }}
-              >
+        {most > 1 && (
+          <div className="switch" role="group" aria-label="Arrows shown">
+            {Array.from({ length: most }, (_, i) => (
+              <button key={i} aria-pressed={shownPass === i + 1} onClick={() => setPass(i + 1)}>
                 Pass {i + 1}
               </button>
             ))}
-        </div>
+          </div>
+        )}
       </div>
       <div
         className="tab-body"

@@ -31,10 +31,11 @@ export function TimeTab({
         <BandChart table={table} slotMinutes={plan.slotMinutes} />
       </Suspense>
       <p className="soft">
-        {plan.steps.length} steps, {Math.round(plan.totalMinutes)} min of {plan.slotMinutes}. Lather
-        is fresh for {table.lather.filter((b) => b.kind === 'wet').length} spells
-        {table.lather.some((b) => b.kind === 'dry') ? ' and dries before it is renewed' : ''};{' '}
-        {table.towel.length} {table.towel.length === 1 ? 'towel' : 'towels'}.
+        {plan.steps.length} steps, {Math.round(plan.totalMinutes)} min of {plan.slotMinutes}.{' '}
+        {table.lather.length > 0 &&
+          `Lather is laid ${table.lather.filter((b) => b.kind === 'wet').length} times. `}
+        {table.towel.length > 0 &&
+          `${table.towel.length} ${table.towel.length === 1 ? 'towel' : 'towels'}.`}
       </p>
       {choosing && ask && <Search ask={ask} choosing={choosing} />}
     </div>
