@@ -238,6 +238,12 @@ function Chosen({
           ))}
         {tab === 'why' && (
           <Whys reasons={plan.reasons}>
+            {plan.house && plan.house.version > 0 && (
+              <li>
+                Made after {plan.house.version} changes of the house, with{' '}
+                {Object.keys(plan.house.changed).length} figures of its own (House, under Changes).
+              </li>
+            )}
             {plan.leftOut.map((z) => (
               <li key={z.zoneId + z.name + z.reason}>
                 Left out: {z.name || zoneName(z.zoneId)}. {z.reason}
