@@ -23,5 +23,7 @@ export default {
       },
     ],
   },
+  // Jest would leave one of two cores idle.
+  maxWorkers: 2,
   testTimeout: 30_000,
 }

@@ -6,7 +6,7 @@ export default defineConfig({
   testDir: 'e2e',
   globalSetup: './e2e/setup.ts',
   timeout: 180_000,
-  expect: { timeout: 15_000 },
+  expect: { timeout: 25_000 },
   workers: 2,
   fullyParallel: true,
   retries: 0,

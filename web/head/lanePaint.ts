@@ -79,13 +79,17 @@ export function laneWash(
   colours: LaneColours,
 ): Float32Array | undefined {
   if (colours.size === 0) return undefined
-  const { positions, indices, zones } = head.packed.display
-  const letter = letters(head, plan)
+  const { positions, indices, ranges } = head.packed.display
   const out = new Float32Array((4 * positions.length) / 3)
-  for (let t = 0; t < letter.length; t++) {
-    if (letter[t] === '.') continue
-    const colour = colours.get(`${ZONE_IDS[zones[t]!]!}:${letter[t]}`)
-    if (colour) for (let k = 0; k < 3; k++) out.set(colour, 4 * indices[3 * t + k]!)
+  for (const zone of plan.zones) {
+    const range = ranges[ZONE_IDS.indexOf(zone.zoneId)]
+    const named = [...colours].filter(([key]) => key.startsWith(`${zone.zoneId}:`))
+    if (!range || named.length === 0) continue
+    unpackCover(zone.cover).forEach((letter, c) => {
+      const colour = colours.get(`${zone.zoneId}:${letter}`)
+      if (!colour) return
+      for (let k = 0; k < 3; k++) out.set(colour, 4 * indices[3 * (range[0] + c) + k]!)
+    })
   }
   return out
 }

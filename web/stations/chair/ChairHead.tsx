@@ -38,10 +38,10 @@ export function ChairHead({ visit, plan, step }: ChairProps & { step: PlanStep |
     return { readings, faint: new Set(ALL_ZONE_IDS.filter((id) => !own.has(id))) }
   }, [readings, plan])
   const loaded = body ? undefined : head.data
-  const paint = useMemo(() => {
+  const edges = useMemo(() => (loaded ? laneEdges(loaded, plan) : undefined), [loaded, plan])
+  const wash = useMemo(() => {
     if (!loaded || !lane) return undefined
-    const colours = new Map([[`${lane.zoneId}:${lane.letter}`, LANE_COLOUR]])
-    return { laneEdges: laneEdges(loaded, plan), wash: laneWash(loaded, plan, colours) }
+    return laneWash(loaded, plan, new Map([[`${lane.zoneId}:${lane.letter}`, LANE_COLOUR]]))
   }, [loaded, plan, lane])
   const layers = useMemo(() => {
     const spots = markSpots(visit.asked.spots).map((s) => ({ ...s, name: `${s.name}: leave out` }))
@@ -75,10 +75,11 @@ export function ChairHead({ visit, plan, step }: ChairProps & { step: PlanStep |
       arrows,
       spots,
       lines,
-      ...paint,
+      laneEdges: edges,
+      wash,
       tints: body ? [{ zoneId: lane.zoneId, colour: '#7fc6c6', opacity: 0.42 }] : [],
     }
-  }, [lane, visit.asked.spots, flow, lines, paint, body])
+  }, [lane, visit.asked.spots, flow, lines, edges, wash, body])
   return body ? <BodyStage {...layers} /> : <HeadStage {...layers} />
 }
 

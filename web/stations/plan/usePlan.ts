@@ -124,14 +124,6 @@ export function usePlan(props: StationProps, choice: PlanChoice): PlanView {
     () => ({ ...ask, choice: undefined, within: choice.within }),
     [ask, choice.within],
   )
-  const three = useQuery({
-    queryKey: ['three-plans', base],
-    queryFn: () => worker!.threePlans(ask),
-    enabled: worker !== undefined && !frozen,
-    staleTime: Infinity,
-    gcTime: 60_000,
-    placeholderData: (before) => before,
-  })
   const chosen = useQuery({
     queryKey: ['plan', ask],
     queryFn: () => worker!.plan(ask),
@@ -139,6 +131,15 @@ export function usePlan(props: StationProps, choice: PlanChoice): PlanView {
     staleTime: Infinity,
     gcTime: 60_000,
     // While an edit is worked out the plan before it stays on the screen.
+    placeholderData: (before) => before,
+  })
+  const three = useQuery({
+    queryKey: ['three-plans', base],
+    queryFn: () => worker!.threePlans(ask),
+    // The one chosen first: it is what one waits for.
+    enabled: worker !== undefined && !frozen && chosen.data !== undefined,
+    staleTime: Infinity,
+    gcTime: 60_000,
     placeholderData: (before) => before,
   })
   const saved = visit.plan ?? undefined
