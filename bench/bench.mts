@@ -18,7 +18,7 @@ import { fill } from './fill.ts'
 import { planFigures } from './plan.mts'
 
 function figure(name: string, value: number, unit: string): void {
-  console.log(JSON.stringify({ name, value: Math.round(value * 100) / 100, unit }))
+  console.log(JSON.stringify({ name, value: Math.round(value * 1e4) / 1e4, unit }))
 }
 const quantile = (list: number[], q: number) =>
   [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(q * list.length))]!
