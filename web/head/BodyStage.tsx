@@ -137,10 +137,10 @@ export function BodyStage({
               </text>
             )
           })}
-          <text {...px(SHEET.left + 20, SHEET.bottom + 4)} className="body-side">
+          <text {...px(SHEET.left + 12, SHEET.top + 14)} className="body-side">
             client’s right
           </text>
-          <text {...px(SHEET.right - 20, SHEET.bottom + 4)} textAnchor="end" className="body-side">
+          <text {...px(SHEET.right - 12, SHEET.top + 14)} textAnchor="end" className="body-side">
             client’s left
           </text>
           {spots.map((s) => {
