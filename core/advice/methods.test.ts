@@ -1,6 +1,13 @@
 import { priorGrowth } from '../regrowth/growth.ts'
 import { SKIN } from '../testing/client.ts'
-import { adviseMethods, METHODS, THICKNESS, type AdviceQuestion, type Method } from './methods.ts'
+import {
+  adviseMethods,
+  lengthNow,
+  METHODS,
+  THICKNESS,
+  type AdviceQuestion,
+  type Method,
+} from './methods.ts'
 
 const ask = (over: Partial<AdviceQuestion> = {}): AdviceQuestion => ({
   zoneId: 'shin-left',
@@ -67,6 +74,13 @@ describe('which way of taking hair off', () => {
     expect(of('laser').says).toBe('possible')
     expect(of('trim', { zoneId: 'chin', client: { ...SKIN, bumpProne: true } }).says).toBe('suits')
     expect(of('trim', fuzz).says).toBe('not')
+  })
+
+  it('works the length out from growth where nobody has measured it (M10)', () => {
+    const growth = priorGrowth('shin-left', 'limb')
+    expect(lengthNow(growth, 0.2, 10)).toBeCloseTo(0.2 + 10 * growth.mean, 9)
+    expect(lengthNow(growth, 0.2, undefined)).toBe(2)
+    expect(lengthNow(priorGrowth('chin', 'vellus'), 0.2, undefined)).toBe(1.5)
   })
 
   it('answers the question of every visit with its source', () => {

@@ -5,10 +5,9 @@
 import type { SkinAndHair } from '../client.ts'
 import { hairIn } from '../client.ts'
 import { plannedHair, type HairLayer, type Stray } from '../hair/layer.ts'
-import { ZONE_FACTS } from '../head/zoneFacts.ts'
 import { zoneStem, type ZoneId } from '../head/zones.ts'
 import { constant, type Mark } from '../house/constants.ts'
-import { daysToLength, GROWTH_CONSTANTS, type Growth } from '../regrowth/growth.ts'
+import { daysToLength, GROWTH_CONSTANTS, hairLengthMm, type Growth } from '../regrowth/growth.ts'
 import type { Asked } from '../screening/screen.ts'
 import { addDays, daysBetween, dayWords, type IsoDate } from '../time/dates.ts'
 
@@ -160,7 +159,7 @@ function advise(q: AdviceQuestion, method: Method): MethodAdvice {
       if (fuzz) return say('not', 'Fuzz has too little colour for it, and may be made to grow.')
       if (own?.grey === 'most') return say('not', 'Grey hair has no colour for it to find.')
       return say(
-        yes(q, 'hormonal-growth') || q.client.bumpProne ? 'possible' : 'possible',
+        'possible',
         'For lasting thinning of dark hair; elsewhere, by somebody licensed for it. Ask about skin tone and medicines there.',
       )
     }
@@ -192,7 +191,15 @@ function whenLong(
   return say('later', `${text} Long enough in about ${daysBetween(q.today, from)} days.`, 'H', from)
 }
 
-/** Where advice makes sense: skin with hair on it. */
-export function hasAdvice(zoneId: ZoneId): boolean {
-  return ZONE_FACTS[zoneStem(zoneId)].hair !== 'none'
+/** Usual length of hair that was never worked here, mm. */
+const UNTOUCHED_MM = { fuzz: 1.5, terminal: 2 } as const
+
+/**
+ * Length now, mm, where nobody has measured it: what growth has made of what the last service left.
+ * @param days since the last service; undefined where there was none
+ */
+export function lengthNow(growth: Growth, leftMm: number, days: number | undefined): number {
+  return days === undefined
+    ? UNTOUCHED_MM[growth.curve]
+    : hairLengthMm(growth.curve, leftMm, growth.mean, days)
 }

@@ -3,7 +3,6 @@
  */
 import { DomainError } from '../errors.ts'
 import type { Head, ZonedMesh } from './head.ts'
-import { ZONE_IDS } from './zones.ts'
 
 const MAGIC = 0x4548_5453 // "STHE", little endian
 const KINDS = {
@@ -127,9 +126,4 @@ export function unpackHead(bytes: ArrayBuffer): PackedHead {
       levels: directory.levels,
     },
   }
-}
-
-/** Zone of a triangle by its place in the sorted index. */
-export function zoneOfTriangle(mesh: ZonedMesh, triangle: number) {
-  return ZONE_IDS[mesh.zones[triangle]!]!
 }

@@ -1,13 +1,12 @@
 /** Keep-lines: borders drawn over the skin, on one side of which hair is kept. */
 import { cross, dot, type Vec3 } from '../head/frames.ts'
 import { shortestPath, type PathPoint, type Surface } from '../head/geodesic.ts'
-import { surfacePoint, triangleArea, type SurfacePoint } from '../head/head.ts'
-import { mirrorZone, ZONE_IDS, type ZoneId } from '../head/zones.ts'
+import type { SurfacePoint } from '../head/head.ts'
+import { mirrorZone, type ZoneId } from '../head/zones.ts'
 import { constant } from '../house/constants.ts'
 
 export const LINE_CONSTANTS = {
   reachMm: constant(60, 'mm', 'A keep-line parts a zone no farther than this from itself', 'H'),
-  wholeZoneShare: constant(0.97, '', 'From this kept share on a zone is left out as a whole', 'H'),
 } as const
 
 export const LINE_KINDS = ['hairline', 'brow', 'sideburn', 'cheek', 'neck', 'moustache'] as const
@@ -104,42 +103,4 @@ export function besidePath(
     side = dot(cross(path[i]!.normal, d), off) >= 0 ? 'left' : 'right'
   }
   return { distanceMm: best, side, at: where }
-}
-
-/**
- * Share of each zone that keep-lines keep. A line parts the zones it runs through, so far as it reaches.
- * @returns only zones of which something is kept, 0 to 1
- */
-export function keptShares(
-  surface: Surface,
-  lines: readonly KeepLine[],
-): Partial<Record<ZoneId, number>> {
-  const { mesh } = surface
-  const drawn = lines
-    .filter((l) => l.taps.length > 1)
-    .map((line) => ({ keep: line.keep, path: linePath(surface, line) }))
-  const crossed = new Map<number, typeof drawn>()
-  for (const line of drawn) {
-    for (const zone of new Set(line.path.map((p) => mesh.zones[p.triangle]!))) {
-      crossed.set(zone, [...(crossed.get(zone) ?? []), line])
-    }
-  }
-  const out: Partial<Record<ZoneId, number>> = {}
-  for (const [zone, own] of crossed) {
-    const [start, count] = mesh.ranges[zone]!
-    let all = 0
-    let kept = 0
-    for (let t = start; t < start + count; t++) {
-      const area = triangleArea(mesh, t)
-      all += area
-      const { point } = surfacePoint(mesh, t, 1 / 3, 1 / 3)
-      const keeps = own.some(({ path, keep }) => {
-        const beside = besidePath(path, point)
-        return beside.side === keep && beside.distanceMm <= LINE_CONSTANTS.reachMm.value
-      })
-      if (keeps) kept += area
-    }
-    if (kept > 0) out[ZONE_IDS[zone]!] = kept / all
-  }
-  return out
 }

@@ -6,7 +6,6 @@ import { HEAD, ZONES } from '../testing/head.ts'
 import { along, compareLines, mirrorPath } from './compareLines.ts'
 import {
   besidePath,
-  keptShares,
   LINE_KINDS,
   lineName,
   linePath,
@@ -92,35 +91,5 @@ describe('two lines', () => {
     // Outward is +x, the way goes toward −z: seen from outside that is to the right, so left is up.
     expect(besidePath(level, [50, 14, 30])).toMatchObject({ side: 'left', distanceMm: 4 })
     expect(besidePath(level, [50, 5, 30])).toMatchObject({ side: 'right', distanceMm: 5 })
-  })
-})
-
-describe('what lines keep', () => {
-  it('is a share of the zones they run through, and all of it for both sides together', () => {
-    const line = usual('cheek', 'left')
-    const kept = keptShares(SURFACE, [line])
-    const other = keptShares(SURFACE, [{ ...line, keep: line.keep === 'left' ? 'right' : 'left' }])
-    expect(Object.keys(kept)).toContain('cheek-lower-left')
-    for (const id of Object.keys(kept) as (keyof typeof kept)[]) {
-      expect(kept[id]).toBeGreaterThan(0)
-      expect(kept[id]).toBeLessThanOrEqual(1)
-    }
-    const both = kept['cheek-lower-left']! + other['cheek-lower-left']!
-    expect(both).toBeCloseTo(1, 2)
-    expect(kept['occiput']).toBeUndefined()
-    // Below the cheek line the beard stays: more than the line's own half would be above it.
-    expect(kept['cheek-lower-left']).toBeGreaterThan(0.3)
-  })
-
-  it('is nothing for a single point', () => {
-    const line = usual('neck', 'left')
-    expect(keptShares(SURFACE, [{ ...line, taps: line.taps.slice(0, 1) }])).toEqual({})
-    expect(keptShares(SURFACE, [])).toEqual({})
-  })
-
-  it('mirrors with the line', () => {
-    const left = keptShares(SURFACE, [usual('neck', 'left')])
-    const right = keptShares(SURFACE, [usual('neck', 'right')])
-    expect(right['neck-upper-right']!).toBeCloseTo(left['neck-upper-left']!, 2)
   })
 })

@@ -26,7 +26,7 @@ import { SEED_SPACING_MM, type SurfacePoint, type ZoneRecord } from '../../core/
 import { unpackHead, type PackedHead } from '../../core/head/pack.ts'
 import { triangleNeighbours } from '../../core/head/walk.ts'
 import { isSkin, ZONE_IDS, type ZoneId } from '../../core/head/zones.ts'
-import { keptShares, linePath, type KeepLine, type LineTap } from '../../core/lines/keepLine.ts'
+import { linePath, type LineTap } from '../../core/lines/keepLine.ts'
 
 import { applyFigures } from '../../core/house/register.ts'
 import type { Room } from '../../core/plan/handle.ts'
@@ -255,11 +255,6 @@ const work = {
   /** The shortest way over the skin through some places. */
   line(taps: readonly LineTap[]): SurfacePoint[] {
     return linePath(surfaceOf(), { taps }).map(({ point, normal }) => ({ point, normal }))
-  },
-
-  /** Share of each zone that lines keep. */
-  kept(lines: readonly KeepLine[]): Partial<Record<ZoneId, number>> {
-    return keptShares(surfaceOf(), lines)
   },
 
   /** The plan of a choice. */

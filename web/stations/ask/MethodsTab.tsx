@@ -1,17 +1,15 @@
 /** Which way of taking hair off suits the chosen place; and the question that everybody asks. */
 import { useMemo, useState } from 'react'
-import { adviseMethods, METHOD_WORDS, THICKNESS } from '../../../core/advice/methods.ts'
+import { adviseMethods, lengthNow, METHOD_WORDS, THICKNESS } from '../../../core/advice/methods.ts'
 import { zoneName } from '../../../core/head/zoneFacts.ts'
 import { MARK_WORDS } from '../../../core/house/constants.ts'
-import { hairLengthMm } from '../../../core/regrowth/growth.ts'
 import { meanLeft } from '../../../core/history/learn.ts'
-import { dayWords } from '../../../core/time/dates.ts'
+import { DAY_MS, dayWords } from '../../../core/time/dates.ts'
 import { useView } from '../../state/view.ts'
 import { todayIso } from '../../state/words.ts'
 import { useServiceZones, type StationProps } from '../useStation.ts'
 
 const SAYS = { suits: 'suits', possible: 'possible', later: 'later', not: 'no' } as const
-const DAY = 86_400_000
 
 export function MethodsTab({ page, visit }: StationProps) {
   const zones = useServiceZones(visit)
@@ -21,14 +19,9 @@ export function MethodsTab({ page, visit }: StationProps) {
   const [asked, setAsked] = useState(false)
   const growth = page.model.growth[zoneId]!
   const last = page.visits.find((v) => v.state === 'finished')
-  const days = last?.endedAtMs ? (Date.now() - last.endedAtMs) / DAY : undefined
+  const days = last?.endedAtMs ? (Date.now() - last.endedAtMs) / DAY_MS : undefined
   const [measured, setMeasured] = useState('')
-  const guess =
-    days === undefined
-      ? growth.curve === 'fuzz'
-        ? 1.5
-        : 2
-      : hairLengthMm(growth.curve, meanLeft(null), growth.mean, days)
+  const guess = lengthNow(growth, meanLeft(null), days)
   const lengthMm = measured === '' ? guess : Number(measured)
   const advice = useMemo(
     () =>

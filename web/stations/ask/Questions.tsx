@@ -1,4 +1,5 @@
 /** The questions as quick taps; what was answered last time only as "still so?"; dates, places and words where they matter. */
+import { useRef } from 'react'
 import { dayWords } from '../../../core/time/dates.ts'
 import { zoneName } from '../../../core/head/zoneFacts.ts'
 import { ruleEffect, RULES, type ScreeningRule } from '../../../core/screening/rules.ts'
@@ -27,6 +28,7 @@ function fresh({ still: _still, ...answer }: Answer): Answer {
 export function Questions({ asked, frozen, onChange, visit, house }: Props) {
   const answer = (id: string, given: Answer) =>
     onChange((now) => ({ answers: { ...now.answers, [id]: fresh(given) } }))
+  const more = useRef<HTMLUListElement>(null)
   const open = RULES.filter((r) => asked.answers[r.id] === undefined)
   const carried = RULES.filter((r) => asked.answers[r.id]?.still === 'ask')
   const since = carried.map((r) => asked.answers[r.id]!.since).find((d) => d !== undefined)
@@ -74,7 +76,7 @@ export function Questions({ asked, frozen, onChange, visit, house }: Props) {
           </button>
         )}
       </div>
-      <ul className="more">
+      <ul className="more" ref={more}>
         {RULES.map((rule) => {
           const a = asked.answers[rule.id]
           if (!a?.yes) return null
@@ -111,7 +113,12 @@ export function Questions({ asked, frozen, onChange, visit, house }: Props) {
                 aria-label={`${rule.question} ${{ open: 'Not asked yet', yes: 'Yes', no: 'No' }[state]}${a?.still === 'ask' ? ', still so?' : ''}`}
                 aria-pressed={a?.yes ?? false}
                 disabled={frozen}
-                onClick={() => answer(rule.id, { ...a, yes: !a?.yes })}
+                onClick={() => {
+                  answer(rule.id, { ...a, yes: !a?.yes })
+                  // A yes asks further above: when, where, which.
+                  if (!a?.yes)
+                    requestAnimationFrame(() => more.current?.scrollIntoView({ block: 'nearest' }))
+                }}
               >
                 <i aria-hidden />
                 {rule.short}

@@ -4,6 +4,7 @@ import { useEffect, useMemo, useRef, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { zoneName } from '../../../core/head/zoneFacts.ts'
 import { isBodyService } from '../../../core/services.ts'
+import { planDifferences, type LaneDifference } from '../../../core/plan/compare.ts'
 import { STYLES, type Lane, type Plan } from '../../../core/plan/types.ts'
 import { useSavePlan } from '../../api/queries.ts'
 import { laneEdges, laneWash } from '../../head/lanePaint.ts'
@@ -18,7 +19,6 @@ import { useFlowLayer, type StationProps } from '../useStation.ts'
 import { KitTab } from './KitTab.tsx'
 import { LaneDetail, Whys } from './LaneDetail.tsx'
 import { LaneList } from './LaneList.tsx'
-import { differences } from './differences.ts'
 import { PlanPick, ThreePlans } from './ThreePlans.tsx'
 import { TimeTab } from './TimeTab.tsx'
 import { useChoosing, usePlan, type Choosing, type PlanView } from './usePlan.ts'
@@ -100,8 +100,8 @@ function Chosen({
     ...STYLES.map((s, i): [string, () => void] => [`${i + 7}`, () => open && choosing.pick(s)]),
   ])
   const diff = useMemo(
-    () => differences(plan, view.three, choosing.choice.style),
-    [plan, view.three, choosing.choice.style],
+    () => planDifferences(plan, view.three?.gentlest.plan, view.three?.closest.plan),
+    [plan, view.three],
   )
   usePlanLayers(
     { page, visit, house },
@@ -272,13 +272,19 @@ function useLaneInView(id: string | undefined) {
   return list
 }
 
+/** Brass and coral, as red, green, blue and opacity. */
+const DIFFERENCE_COLOURS = {
+  'closest-more': [0.66, 0.48, 0.13, 0.42],
+  'gentlest-less': [0.75, 0.31, 0.21, 0.4],
+} as const
+
 /** Lanes on the head: their borders, an arrow each, the chosen one washed over. */
 function usePlanLayers(
   { visit }: StationProps,
   plan: Plan,
   pass: number,
   lane: Lane | undefined,
-  diff: ReturnType<typeof differences> | undefined,
+  diff: ReadonlyMap<string, LaneDifference> | undefined,
 ) {
   const head = useHead()
   const flow = useFlowLayer(visit)
@@ -288,7 +294,9 @@ function usePlanLayers(
   const edges = useMemo(() => (loaded ? laneEdges(loaded, plan) : undefined), [loaded, plan])
   const wash = useMemo(() => {
     if (!loaded) return undefined
-    const colours = new Map<string, readonly [number, number, number, number]>(diff)
+    const colours = new Map<string, readonly [number, number, number, number]>(
+      [...(diff ?? [])].map(([key, d]) => [key, DIFFERENCE_COLOURS[d]]),
+    )
     if (lane && !diff) colours.set(`${lane.zoneId}:${lane.letter}`, [0.25, 0.6, 0.62, 0.4])
     return laneWash(loaded, plan, colours)
   }, [loaded, plan, lane, diff])

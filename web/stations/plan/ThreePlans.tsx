@@ -1,5 +1,6 @@
 /** The three kinds of plan side by side, in figures. */
-import type { Plan, Style } from '../../../core/plan/types.ts'
+import { planFigures, type PlanFigures } from '../../../core/plan/compare.ts'
+import type { Style } from '../../../core/plan/types.ts'
 import { STYLES } from '../../../core/plan/types.ts'
 import { hoursWords, percentWords } from '../../state/words.ts'
 import type { Planned } from '../../workers/plans.ts'
@@ -10,29 +11,13 @@ const NAMES: Readonly<Record<Style, string>> = {
   closest: 'Closest',
 }
 
-/** Figures of a plan over its zones, weighed by their area. */
-export function planFigures(plan: Plan) {
-  const area = plan.zones.reduce((s, z) => s + z.areaCm2, 0)
-  const mean = (pick: (z: Plan['zones'][number]) => number) =>
-    plan.zones.reduce((s, z) => s + z.areaCm2 * pick(z), 0) / area
-  const worst = plan.zones.reduce((a, b) => (b.rednessOdds > a.rednessOdds ? b : a))
-  return {
-    minutes: Math.round(plan.totalMinutes),
-    load: mean((z) => z.totalLoad),
-    smoothHours: mean((z) => z.smoothHours),
-    worst,
-    blades: plan.bladeCount,
-    cost: plan.cost,
-  }
-}
-
-const ROWS: readonly (readonly [string, (f: ReturnType<typeof planFigures>) => string])[] = [
-  ['Minutes', (f) => `${f.minutes}`],
-  ['Load, mean over the skin', (f) => f.load.toFixed(1)],
-  ['Redness ≥ 2, worst zone', (f) => percentWords(f.worst.rednessOdds)],
-  ['Smooth for about', (f) => hoursWords(f.smoothHours)],
+const ROWS: readonly (readonly [string, (f: PlanFigures) => string])[] = [
+  ['Minutes (H)', (f) => `${f.minutes}`],
+  ['Load, mean over the skin (H)', (f) => f.load.toFixed(1)],
+  ['Redness ≥ 2, worst zone (H)', (f) => percentWords(f.worst.rednessOdds)],
+  ['Smooth for about (H)', (f) => hoursWords(f.smoothHours)],
   ['Blades', (f) => `${f.blades}`],
-  ['Costs', (f) => `€ ${f.cost.toFixed(2)}`],
+  ['Costs (H)', (f) => `€ ${f.cost.toFixed(2)}`],
 ]
 
 /** The three to choose from, each with what matters most. */

@@ -1,0 +1,41 @@
+import { planDifferences, planFigures } from './compare.ts'
+import type { Plan } from './types.ts'
+
+const lane = (letter: string, load: number) => ({ zoneId: 'chin', letter, load })
+const of = (...lanes: ReturnType<typeof lane>[]) => ({ lanes }) as unknown as Plan
+
+describe('plans beside each other', () => {
+  it('are summed up over their skin, weighed by area', () => {
+    const zone = (
+      areaCm2: number,
+      totalLoad: number,
+      smoothHours: number,
+      rednessOdds: number,
+    ) => ({
+      areaCm2,
+      totalLoad,
+      smoothHours,
+      rednessOdds,
+    })
+    const figures = planFigures({
+      zones: [zone(30, 1, 20, 0.05), zone(10, 3, 40, 0.2)],
+      totalMinutes: 32.4,
+      bladeCount: 2,
+      cost: 1.8,
+    } as unknown as Plan)
+    expect(figures).toMatchObject({ minutes: 32, load: 1.5, smoothHours: 25, blades: 2, cost: 1.8 })
+    expect(figures.worst.rednessOdds).toBe(0.2)
+  })
+
+  it('differ where the closest goes over more or the gentlest less, all passes of a lane together', () => {
+    const plan = of(lane('a', 1), lane('a', 1.6), lane('b', 1), lane('c', 1))
+    const gentlest = of(lane('a', 1), lane('b', 1), lane('c', 1))
+    const closest = of(lane('a', 1), lane('a', 1.6), lane('b', 1), lane('b', 2.5), lane('c', 1.02))
+    expect([...planDifferences(plan, gentlest, closest)]).toEqual([
+      ['chin:a', 'gentlest-less'],
+      ['chin:b', 'closest-more'],
+    ])
+    expect(planDifferences(plan, undefined, undefined).size).toBe(0)
+    expect(planDifferences(gentlest, gentlest, gentlest).size).toBe(0)
+  })
+})
