@@ -1,7 +1,8 @@
 /** Fills a data folder with many clients and visits, for measuring only: one real visit's data, copied. */
 import { randomUUID } from 'node:crypto'
 import { executedLoads, leftStanding } from '../core/chair/outcome.ts'
-import { replay, type ChairEvent } from '../core/chair/service.ts'
+import { play } from '../core/chair/play.ts'
+import { replay } from '../core/chair/service.ts'
 import { makePlan } from '../core/plan/makePlan.ts'
 import { RULES } from '../core/screening/rules.ts'
 import { mulberry32 } from '../core/stats/random.ts'
@@ -33,16 +34,7 @@ export async function fill(db: Database, clients: number, visits: number): Promi
   } as const
   const plan = makePlan(planInput())
   const packed = packPlan(plan)
-  const events: ChairEvent[] = [
-    { id: 'a', seq: 1, kind: 'started', atMs: 0 },
-    ...plan.steps.map((s, i): ChairEvent => ({
-      id: s.id,
-      seq: i + 2,
-      kind: 'done',
-      atMs: 0,
-      stepId: s.id,
-    })),
-  ]
+  const events = play(plan, { startMs: now, bladeLife: 400, screen: '', newId: randomUUID })
   const state = replay(plan, events)
   const loads = executedLoads(plan, state.outcomes)
   const leftMm = leftStanding(plan, state)

@@ -1,6 +1,7 @@
 /** The one table of routes: what the server answers and what the web asks. */
 import type { Schema } from 'yup'
 import type { CarePlan } from '../core/care/clearances.ts'
+import * as c from './chair.ts'
 import * as s from './schemas.ts'
 import type * as t from './types.ts'
 
@@ -83,9 +84,52 @@ export const ROUTES = {
     method: 'POST',
     path: '/api/visits/:id/events',
     params: s.idParams,
-    body: s.eventSchema,
+    body: c.eventSchema,
   }),
+  /** Server-sent events: each chair event as it is stored, and the server's clock. */
+  follow: route<unknown>({
+    method: 'GET',
+    path: '/api/visits/:id/follow',
+    params: s.idParams,
+    query: c.followQuery,
+  }),
+  probe: route<t.ProbeReading>({ method: 'POST', path: '/api/probe', body: c.probeSchema }),
+  saveProducts: route<t.VisitPage>({
+    method: 'PUT',
+    path: '/api/visits/:id/products',
+    params: s.idParams,
+    body: c.productsSchema,
+  }),
+  addPhoto: route<t.Photo>({
+    method: 'POST',
+    path: '/api/visits/:id/photos',
+    params: s.idParams,
+  }),
+  photo: route<unknown>({
+    method: 'GET',
+    path: '/api/photos/:id',
+    params: c.photoParams,
+    query: c.photoQuery,
+  }),
+  removePhoto: route<{ removed: true }>({
+    method: 'DELETE',
+    path: '/api/photos/:id',
+    params: c.photoParams,
+  }),
+  messages: route<t.Message[]>({ method: 'GET', path: '/api/messages' }),
+  changeMessage: route<t.Message>({
+    method: 'PATCH',
+    path: '/api/messages/:id',
+    params: s.idParams,
+    body: c.messageSchema,
+  }),
+  kitEvents: route<t.KitLog>({ method: 'GET', path: '/api/kit-events' }),
   care: route<CarePlan>({ method: 'GET', path: '/api/visits/:id/care', params: s.idParams }),
+  careSheet: route<unknown>({
+    method: 'GET',
+    path: '/api/visits/:id/care.pdf',
+    params: s.idParams,
+  }),
   careCalendar: route<string>({
     method: 'GET',
     path: '/api/visits/:id/care.ics',

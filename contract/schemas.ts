@@ -7,22 +7,8 @@ import { BLADE_IDS } from '../core/plan/blades.ts'
 import { STROKE_WAYS, STYLES, type LaneEdit } from '../core/plan/types.ts'
 import { SEVERITY_ORDER, type HouseRules } from '../core/screening/rules.ts'
 import { SERVICE_IDS } from '../core/services.ts'
-
-const uuid = () => y.string().uuid('must be an id (UUID)')
-const text = (most: number) => y.string().trim().max(most, `at most ${most} characters`)
-const moment = () => y.number().integer().min(0).max(8.64e15)
-const isoDate = () =>
-  y
-    .string()
-    .matches(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, 'must be a date like 2026-03-14')
-/** Ids of zones, rules and steps: short words joined with hyphens and colons. */
-const word = () => y.string().matches(/^[a-z0-9:-]{1,60}$/, 'is not a known name')
-const vec3 = () =>
-  y
-    .array()
-    .of(y.number().required().min(-1000).max(1000))
-    .length(3, 'must have three numbers')
-    .required()
+import { calibrationSchema, houseProductsSchema } from './chair.ts'
+import { isoDate, moment, text, uuid, vec3, word } from './parts.ts'
 
 /** A place on the skin. */
 const place = () =>
@@ -280,20 +266,6 @@ const zoneHair = y
   .noUnknown()
   .required()
 
-export const eventSchema = y
-  .object({
-    id: uuid().required(),
-    seq: y.number().integer().min(1).max(100_000).required(),
-    kind: y
-      .string()
-      .oneOf(['started', 'done', 'skipped', 'back', 'nick', 'tug', 'blade-changed', 'finished'])
-      .required(),
-    atMs: moment().required(),
-    stepId: word().optional(),
-    reason: text(200).optional(),
-  })
-  .noUnknown()
-
 export const MOMENTS = ['now', '1h', '24h', '48h', '7d'] as const
 export const answerParams = y
   .object({
@@ -407,6 +379,8 @@ export const houseChangeSchema = y
       'edits by rule',
     ).optional(),
     consentText: text(6000).optional(),
+    products: houseProductsSchema.optional(),
+    probe: calibrationSchema.default(undefined).optional(),
     worker: y
       .object({
         id: uuid().required(),

@@ -1,6 +1,9 @@
 /** What the server answers, as types. */
 import type { SkinAndHair } from '../core/client.ts'
 import type { CarePlan } from '../core/care/clearances.ts'
+import type { Product } from '../core/care/products.ts'
+import type { KitEvent } from '../core/chair/kit.ts'
+import type { Calibration } from '../core/chair/probe.ts'
 import type { ChairEvent, ChairState } from '../core/chair/service.ts'
 import type { HairReading, SkinAnswer } from '../core/history/answers.ts'
 import type { TodayFlag } from '../core/history/flags.ts'
@@ -49,6 +52,10 @@ export interface House {
   rules: HouseRules
   /** Text that clients sign; the product's own while empty. */
   consentText: string
+  /** Products of the house, with what of their ingredients matters. */
+  products: Product[]
+  /** What calibrating the probe thermometer found; null before the first time. */
+  probe: Calibration | null
   /** What was changed and when, oldest first. */
   changes: HouseChange[]
 }
@@ -141,6 +148,11 @@ export interface VisitPage {
   events: ChairEvent[]
   chair: ChairState
   care: CarePlan | null
+  /** Products used at this visit, by id. */
+  products: string[]
+  photos: Photo[]
+  /** What would be sent to the client, and when. */
+  messages: Message[]
   answers: SkinAnswer[]
   hair: HairReading[]
   window: VisitWindow | null
@@ -148,8 +160,46 @@ export interface VisitPage {
 
 export interface ChairAnswer {
   state: ChairState
+  /** The event's place in the service. */
+  seq: number
   /** True when the event was already stored. */
   repeated: boolean
+}
+
+/** What the probe shows, and the same put right by its calibration. */
+export interface ProbeReading {
+  atMs: number
+  rawC: number
+  tempC: number
+  withinC: number
+}
+
+/** A picture of a visit, kept on this machine. */
+export interface Photo {
+  id: string
+  visitId: string
+  atMs: number
+  width: number
+  height: number
+}
+
+/** A message of the outbox: nothing leaves this machine. */
+export interface Message {
+  id: string
+  visitId: string
+  clientId: string
+  to: string
+  subject: string
+  text: string
+  dueAtMs: number
+  state: 'waiting' | 'taken-back'
+}
+
+/** What happened to blades, newest first. */
+export interface KitLog {
+  events: (KitEvent & { client: string })[]
+  /** Blades put away so far, by blade and why. */
+  counts: { bladeId: BladeId; opened: number; failed: number; put: number }[]
 }
 
 export interface TodayRow {

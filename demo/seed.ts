@@ -4,12 +4,15 @@
  */
 import type { Model, ModelStatic } from 'sequelize'
 import { executedLoads, leftStanding } from '../core/chair/outcome.ts'
-import { replay, type ChairEvent } from '../core/chair/service.ts'
+import { kitEvents, type KitEvent } from '../core/chair/kit.ts'
+import { play } from '../core/chair/play.ts'
+import { advance, begin, replay, type ChairEvent, type Draft } from '../core/chair/service.ts'
 import { hairIn, type SkinAndHair } from '../core/client.ts'
 import { NO_NOTES, type SurfaceNotes } from '../core/hair/layer.ts'
 import { type Reading } from '../core/grain/readings.ts'
 import { type ZoneId } from '../core/head/zones.ts'
 import { DEFAULT_SCHOOLS, type Schools } from '../core/house/schools.ts'
+import { bladeLifeStrokes } from '../core/plan/tools.ts'
 import { type Plan } from '../core/plan/types.ts'
 import { daysToLength, priorGrowth, thresholdMm } from '../core/regrowth/growth.ts'
 import { carriedAnswers, type Asked, type Spot } from '../core/screening/screen.ts'
@@ -46,6 +49,7 @@ interface Rows {
   answers: object[]
   plans: object[]
   hair: object[]
+  kit: object[]
 }
 
 /** A moment on the half hour of a working day. */
@@ -73,6 +77,7 @@ export async function seedDemo(
     answers: [],
     plans: [],
     hair: [],
+    kit: [],
   }
   for (const person of people) {
     addPerson(person, workers, nowMs, random, newId, rows)
@@ -93,6 +98,7 @@ export async function seedDemo(
     await fill(m.Event, rows.events)
     await fill(m.SkinAnswer, rows.answers)
     await fill(m.HairReading, rows.hair)
+    await fill(m.KitEvent, rows.kit)
   })
 }
 
@@ -222,7 +228,7 @@ function addVisit(v: VisitStory, random: () => number, newId: () => string, rows
   const asked = nothingFound(v.spots)
   const prior = priorSensitivity(v.skin.reactivity)
   const { plan, packed } = v.planned(v, prior)
-  const events = serviceEvents(plan, atMs, random, newId)
+  const events = serviceEvents(plan, v.skin, atMs, random, newId)
   const state = replay(plan, events)
   const endedAtMs = state.finishedAtMs!
   const loads = executedLoads(plan, state.outcomes)
@@ -234,8 +240,10 @@ function addVisit(v: VisitStory, random: () => number, newId: () => string, rows
       visitId: v.visitId,
       stepId: e.stepId ?? null,
       reason: e.reason ?? null,
+      detail: e.detail ?? null,
     })),
   )
+  rows.kit.push(...kitOf(v.visitId, plan, events, newId))
   rows.plans.push({ visitId: v.visitId, plan: packed, madeAtMs: atMs - 5 * 60_000 })
   rows.answers.push(...answers.map((a) => ({ visitId: v.visitId, ...a })))
   addHair(v, leftMm, endedAtMs, random, newId, rows)
@@ -261,40 +269,53 @@ function addVisit(v: VisitStory, random: () => number, newId: () => string, rows
 /** The events of a service that went by the plan, with a nick or a new blade now and then. */
 function serviceEvents(
   plan: Plan,
+  client: SkinAndHair,
   atMs: number,
   random: () => number,
   newId: () => string,
 ): ChairEvent[] {
-  const events: ChairEvent[] = []
-  let clock = atMs
-  const push = (kind: ChairEvent['kind'], stepId?: string, reason?: string) =>
-    events.push({
-      id: newId(),
-      seq: events.length + 1,
-      kind,
-      atMs: Math.round(clock),
-      ...(stepId !== undefined && { stepId }),
-      ...(reason !== undefined && { reason }),
-    })
-  push('started')
-  for (const step of plan.steps) {
-    clock += step.minutes * 60_000 * (0.9 + 0.25 * random())
-    if (step.kind === 'stroke') {
-      const chin = step.zoneId === 'chin'
-      if (random() < (chin ? 0.02 : 0.002)) push('nick', step.id)
+  return play(plan, {
+    startMs: atMs,
+    bladeLife: bladeLifeStrokes(plan.service, client),
+    screen: SCREEN,
+    newId,
+    lasts: (minutes) => minutes * 60_000 * (0.9 + 0.25 * random()),
+    besides: ({ plan: now, state }) => {
+      const step = now.steps[state.index]!
+      if (step.kind !== 'stroke') return []
+      const out: Draft[] = []
+      if (random() < (step.zoneId === 'chin' ? 0.02 : 0.002)) {
+        const detail = { sizeMm: 2, did: ['pressure', 'styptic'] as const, contact: false }
+        out.push({ kind: 'nick', stepId: step.id, detail })
+      }
       if (random() < 0.006) {
-        push('tug', step.id)
-        push('blade-changed', step.id)
+        out.push({ kind: 'tug', stepId: step.id })
+        out.push({ kind: 'blade-changed', stepId: step.id, detail: { why: 'tug' } })
       }
       if (random() < 0.004) {
-        push('skipped', step.id, 'client asked to leave it')
-        continue
+        out.push({ kind: 'skipped', stepId: step.id, reason: 'client asked to leave it' })
       }
-    }
-    push('done', step.id)
-  }
-  push('finished')
-  return events
+      return out
+    },
+  })
+}
+
+/** The tablet at the chair. */
+const SCREEN = '5c4ee000-0000-4000-8000-000000000001'
+
+/** Blades opened, changed and binned at a service. */
+function kitOf(
+  visitId: string,
+  plan: Plan,
+  events: readonly ChairEvent[],
+  newId: () => string,
+): KitEvent[] {
+  let live = begin(plan)
+  return events.flatMap((event) => {
+    const rows = kitEvents(visitId, live, event, newId)
+    live = advance(live, event)
+    return rows
+  })
 }
 
 /** Redness fades; bumps come on day 2 to 7. Some questions stay unanswered. */

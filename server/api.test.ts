@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto'
 import ICAL from 'ical.js'
 import request, { type Response } from 'supertest'
 import { ROUTES } from '../contract/routes.ts'
+import type { CarePlan } from '../core/care/clearances.ts'
 import type { Client, ClientPage, ClientRow, House, Today, VisitPage } from '../contract/types.ts'
 import { readingFromBearing } from '../core/grain/readings.ts'
 import { DAY_MS, HOUR_MS } from '../core/time/dates.ts'
@@ -80,6 +81,8 @@ describe('every route with an id', () => {
     '/api/visits/:id/readings': { remove: [], add: [] },
     '/api/visits/:id/notes': { lines: [], keptZones: [], hair: {}, strays: [] },
     '/api/visits/:id/events': chairEvent(1, 'started'),
+    '/api/visits/:id/products': { products: [] },
+    '/api/messages/:id': { state: 'waiting' },
     '/api/visits/:id/skin/:moment': { atMs: 1, zones: [] },
     '/api/visits/:id/hair': { id: randomUUID(), kind: 'felt', date: '2026-01-01' },
   }
@@ -95,7 +98,13 @@ describe('every route with an id', () => {
     },
   )
 
-  it.each(withId.filter((r) => r.path !== '/api/hair/:id').map((r) => [r.method, r.path]))(
+  /** What is already gone is gone; and a picture is looked at before the visit that it is for. */
+  const forgiving = (r: (typeof withId)[number]) =>
+    r.path === '/api/hair/:id' ||
+    r.path.endsWith('/photos') ||
+    (r.path === '/api/photos/:id' && r.method === 'DELETE')
+
+  it.each(withId.filter((r) => !forgiving(r)).map((r) => [r.method, r.path]))(
     '%s %s answers 404 to an id nobody has',
     async (method, path) => {
       const verb = method.toLowerCase() as 'get'
@@ -419,8 +428,7 @@ describe('the chair', () => {
       repeated: true,
       state: { seq: 1 },
     })
-    problem(await post(chairEvent(1, 'started')), 409, 'number-taken')
-    problem(await post(chairEvent(3, 'done', first)), 409, 'gap')
+    problem(await post(chairEvent(1, 'started')), 409, 'out-of-order')
     problem(await post(chairEvent(2, 'done', 'chin:9')), 409, 'not-possible')
     problem(await post({ ...chairEvent(2, 'done', first), kind: 'exploded' }), 422, 'invalid')
     await post(chairEvent(2, 'done', first)).expect(200)
@@ -499,13 +507,15 @@ describe('care and return', () => {
       .getAllSubcomponents('vevent')
       .map((e) => new ICAL.Event(e))
     expect(new Set(events.map((e) => e.uid)).size).toBe(events.length)
-    for (const c of care.clearances) {
+    // What is normal and what to watch for is no appointment.
+    const dated = (care as CarePlan).clearances.filter((c) => c.kind === 'avoid' || c.kind === 'do')
+    for (const c of dated) {
       const event = events.find((e) => e.uid.includes(`-${c.id}@`))!
       const at = c.kind === 'avoid' ? c.untilMs : c.fromMs
       expect(Math.abs(event.startDate.toJSDate().getTime() - at)).toBeLessThan(1000)
       expect(event.summary.length).toBeGreaterThan(3)
     }
-    expect(events).toHaveLength(care.clearances.length + 1)
+    expect(events).toHaveLength(dated.length + 1)
   })
 
   it('learn from answers: what was red raises the odds, what was not marked was clear', async () => {

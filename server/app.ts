@@ -4,6 +4,8 @@ import express, { type Express } from 'express'
 import helmet from 'helmet'
 import { pinoHttp } from 'pino-http'
 import type { Logger } from 'pino'
+import { ChairDesk } from './chair/desk.ts'
+import { chairRoutes } from './chair/routes.ts'
 import { careRoutes } from './care/routes.ts'
 import { clientRoutes } from './clients/routes.ts'
 import type { Config } from './config.ts'
@@ -12,10 +14,16 @@ import { mount } from './http/mount.ts'
 import { answerProblem, unknownRoute } from './http/problem.ts'
 import { serveWeb } from './http/static.ts'
 import { houseRoutes } from './house/routes.ts'
+import { photoRoutes } from './photos/routes.ts'
 import { todayRoutes } from './today/routes.ts'
 import { visitRoutes } from './visits/routes.ts'
 
-export function createApp(db: Database, config: Config, logger: Logger): Express {
+export function createApp(
+  db: Database,
+  config: Config,
+  logger: Logger,
+  desk = new ChairDesk(db),
+): Express {
   const app = express()
   app.disable('x-powered-by')
   // Answers are asked for anew each time; hashing them buys nothing.
@@ -66,8 +74,10 @@ export function createApp(db: Database, config: Config, logger: Logger): Express
   })
   todayRoutes(app, db)
   houseRoutes(app, db)
-  clientRoutes(app, db)
-  visitRoutes(app, db)
+  clientRoutes(app, db, desk, config.dataDir)
+  visitRoutes(app, db, desk)
+  chairRoutes(app, db, desk)
+  photoRoutes(app, db, config.dataDir)
   careRoutes(app, db)
   app.use('/api', unknownRoute)
   if (config.webDir) serveWeb(app, config.webDir)

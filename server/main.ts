@@ -4,6 +4,7 @@ import { rmSync } from 'node:fs'
 import { join } from 'node:path'
 import pino from 'pino'
 import { createApp } from './app.ts'
+import { ChairDesk } from './chair/desk.ts'
 import { readConfig, type Config } from './config.ts'
 import { openDatabase } from './db/connection.ts'
 import { ensureWorkers } from './house/service.ts'
@@ -53,7 +54,8 @@ async function start(): Promise<void> {
     await seedDemo(db, Date.now())
   }
   await ensureWorkers(db)
-  const server = createServer(createApp(db, config, pino({ level: config.logLevel })))
+  const desk = new ChairDesk(db)
+  const server = createServer(createApp(db, config, pino({ level: config.logLevel }), desk))
   const port = await listenNear(server, config)
   console.log(`Slow Tide is at http://${config.host}:${port}/  (Ctrl-C stops it)`)
 
@@ -66,7 +68,9 @@ async function start(): Promise<void> {
     server.close(() => {
       void db.close().then(() => process.exit(0))
     })
-    server.closeIdleConnections()
+    // Screens that follow a service would keep their connections open.
+    desk.close()
+    server.closeAllConnections()
   }
   process.on('SIGINT', stop)
   process.on('SIGTERM', stop)

@@ -1,20 +1,34 @@
-/** What to keep off and until when (M15), from the end of a service, the schools and the client's skin. */
+/** What to keep off and until when (M15), from the end of a service, the schools, the client's skin and what was put on it. */
 import { constant, type Mark } from '../house/constants.ts'
 import { schoolWords, type Schools } from '../house/schools.ts'
 import type { SkinAndHair } from '../client.ts'
 import { SERVICES, type ServiceId } from '../services.ts'
 import { HOUR_MS } from '../time/dates.ts'
+import type { Product } from './products.ts'
 
 export const CARE_CONSTANTS = {
   sunHours: constant(48, 'h', 'Keep out of strong sun', 'H'),
   sunFuzzHours: constant(72, 'h', 'Keep out of strong sun after dermaplaning', 'H'),
+  sunAcidHours: constant(168, 'h', 'Keep out of strong sun after an acid', 'H'),
   sweatHours: constant(24, 'h', 'No hard exercise, sauna or hot bath', 'H'),
   swimHours: constant(24, 'h', 'No pool or sea', 'H'),
+  swimNickHours: constant(48, 'h', 'No pool or sea after a nick', 'H'),
   maskHours: constant(12, 'h', 'No tight mask or strap on the area', 'H'),
   makeUpRazorHours: constant(4, 'h', 'No make-up after a razor shave', 'H'),
   acidStartHours: constant(24, 'h', 'Nightly acid begins after this', 'C'),
+  acidAtMostDays: constant(7, 'days', 'Nightly acid or brushing, at most until', 'H'),
   acidRazorHours: constant(24, 'h', 'No acids after a razor shave', 'H'),
+  acidAgainHours: constant(72, 'h', 'No second acid after one was put on', 'H'),
   touchHours: constant(6, 'h', 'Hands off', 'H'),
+  reactiveTimes: constant(
+    1.5,
+    '',
+    'Reactive skin keeps off sun, sweat and water this much longer',
+    'H',
+  ),
+  normalHours: constant(1, 'h', 'Slight redness right after is normal for about this', 'C'),
+  burnFromHours: constant(2, 'h', 'Burning that begins this late or later is told to us', 'H'),
+  watchDays: constant(3, 'days', 'Burn and infection show within this', 'H'),
   firstAnswerHours: constant(24, 'h', 'Look again and tell us', 'H'),
   secondAnswerHours: constant(48, 'h', 'Look again: burn can appear late', 'H'),
   bumpAnswerDays: constant(7, 'days', 'Count bumps', 'H'),
@@ -22,12 +36,12 @@ export const CARE_CONSTANTS = {
 
 const C = CARE_CONSTANTS
 
-/** Something to keep off, or to do. */
+/** Something to keep off, to do, to expect, or to watch for. */
 export interface Clearance {
   readonly id: string
   readonly title: string
   readonly text: string
-  readonly kind: 'avoid' | 'do'
+  readonly kind: 'avoid' | 'do' | 'normal' | 'watch'
   readonly fromMs: number
   readonly untilMs: number
   readonly mark: Mark
@@ -43,29 +57,48 @@ export interface CarePlan {
   readonly product: string
 }
 
-/** Builds the aftercare of a service that ended at `endedAtMs`. */
+/** What happened at the service, as far as the aftercare hangs on it. */
+export interface CareFacts {
+  /** Products that were used. */
+  readonly products?: readonly Product[] | undefined
+  /** Nicks that bled. */
+  readonly nicks?: number | undefined
+  /** When hair shows again, ms; exfoliating ends there. */
+  readonly hairShowsMs?: number | undefined
+}
+
+/** Builds the aftercare of a service that ended at `endedAtMs`, in order of when each thing ends. */
 export function carePlan(
   service: ServiceId,
   client: SkinAndHair,
   schools: Schools,
   noFragrance: boolean,
   endedAtMs: number,
+  facts: CareFacts = {},
 ): CarePlan {
   const fuzz = SERVICES[service].family === 'fuzz'
+  const onFace = service !== 'body-shave' && service !== 'head-shave'
   const list: Clearance[] = []
-  const avoid = (id: string, title: string, hours: number, text: string, mark: Mark) => {
-    if (hours > 0) {
-      list.push({
-        id,
-        title,
-        text,
-        kind: 'avoid',
-        fromMs: endedAtMs,
-        untilMs: endedAtMs + hours * HOUR_MS,
-        mark,
-      })
-    }
+  const put = (
+    kind: Clearance['kind'],
+    id: string,
+    title: string,
+    fromHours: number,
+    untilHours: number,
+    text: string,
+    mark: Mark,
+  ) => {
+    if (untilHours <= fromHours) return
+    const at = (hours: number) => Math.round(endedAtMs + hours * HOUR_MS)
+    list.push({ id, title, text, kind, fromMs: at(fromHours), untilMs: at(untilHours), mark })
   }
+  const avoid = (id: string, title: string, hours: number, text: string, mark: Mark) =>
+    put('avoid', id, title, 0, hours, text, mark)
+  const longer = client.reactivity === 'reactive' ? C.reactiveTimes.value : 1
+  const skinSays = longer > 1 ? ' Longer for reactive skin.' : ''
+  const acidOn = (facts.products ?? []).find((p) => p.use !== 'home' && p.holds.includes('acid'))
+  const nicked = (facts.nicks ?? 0) > 0
+
   avoid('touch', 'Hands off', C.touchHours.value, 'Do not touch, rub or scratch.', 'C')
   avoid(
     'mask',
@@ -75,72 +108,110 @@ export function carePlan(
     'H',
   )
   const makeUp = fuzz ? Number(schools.makeUpAfter) : C.makeUpRazorHours.value
-  avoid(
-    'make-up',
-    'No make-up',
-    makeUp,
-    fuzz
-      ? `School: ${schoolWords('makeUpAfter', schools.makeUpAfter)}.`
-      : 'Let the skin close first.',
-    'C',
-  )
+  if (onFace) {
+    avoid(
+      'make-up',
+      'No make-up',
+      makeUp,
+      fuzz
+        ? `School: ${schoolWords('makeUpAfter', schools.makeUpAfter)}.`
+        : 'Let the skin close first.',
+      'C',
+    )
+  }
   avoid(
     'exercise',
     'No hard exercise, sauna or hot bath',
-    C.sweatHours.value,
-    'Sweat and heat sting and redden.',
+    C.sweatHours.value * longer,
+    `Sweat and heat sting and redden.${skinSays}`,
     'H',
   )
-  avoid('swimming', 'No pool or sea', C.swimHours.value, 'Chlorine and salt sting.', 'H')
+  avoid(
+    'swimming',
+    'No pool or sea',
+    Math.max(C.swimHours.value * longer, nicked ? C.swimNickHours.value : 0),
+    nicked
+      ? 'Chlorine and salt sting, and a nick is a way in.'
+      : `Chlorine and salt sting.${skinSays}`,
+    'H',
+  )
   const acids = fuzz ? Number(schools.acidsAfter) : C.acidRazorHours.value
   avoid(
     'acids',
     'No acids, retinoids or scrubs',
-    acids,
-    fuzz
-      ? `School: ${schoolWords('acidsAfter', schools.acidsAfter)}.`
-      : 'A day between blade and acid.',
-    'C',
+    acidOn ? Math.max(acids, C.acidAgainHours.value) : acids,
+    acidOn
+      ? `${acidOn.name} was put on: no second acid.`
+      : fuzz
+        ? `School: ${schoolWords('acidsAfter', schools.acidsAfter)}.`
+        : 'A day between blade and acid.',
+    acidOn ? 'H' : 'C',
   )
   avoid(
     'sun',
     'No strong sun',
-    fuzz ? C.sunFuzzHours.value : C.sunHours.value,
-    'Sun cream whenever you are out.',
+    Math.max(
+      (fuzz ? C.sunFuzzHours.value : C.sunHours.value) * longer,
+      acidOn ? C.sunAcidHours.value : 0,
+    ),
+    acidOn ? `${acidOn.name} makes skin take light badly.` : `Fresh skin burns sooner.${skinSays}`,
     'H',
   )
-  const act = (
-    id: string,
-    title: string,
-    fromHours: number,
-    untilHours: number,
-    text: string,
-    mark: Mark,
-  ) =>
-    list.push({
-      id,
-      title,
-      text,
-      kind: 'do',
-      fromMs: endedAtMs + fromHours * HOUR_MS,
-      untilMs: endedAtMs + untilHours * HOUR_MS,
-      mark,
-    })
-  if (!fuzz && client.bumpProne && schools.exfoliate !== 'none') {
+  put(
+    'do',
+    'sun-cream',
+    'Sun cream, SPF 30 or more',
+    0,
+    168,
+    'Every day, whenever you are out.',
+    'C',
+  )
+  const exfoliates = !fuzz && client.bumpProne && schools.exfoliate !== 'none'
+  if (exfoliates) {
     const acid = schools.exfoliate === 'acid'
-    act(
+    const shows = ((facts.hairShowsMs ?? Infinity) - endedAtMs) / HOUR_MS
+    const start = C.acidStartHours.value
+    put(
+      'do',
       'exfoliate',
       acid ? 'Leave-on acid, nightly' : 'Brush against the grain, daily',
-      C.acidStartHours.value,
-      C.acidStartHours.value + 72,
+      start,
+      Math.max(start + 24, Math.min(shows, C.acidAtMostDays.value * 24)),
       acid
         ? 'From the day after until hair shows: it frees the tips before they curl back in.'
-        : 'Softly, the opposite way to your map: it frees the tips before they curl back in.',
+        : 'Softly, the opposite way to your map, until hair shows: it frees the tips before they curl back in.',
       'C',
     )
   }
+  put(
+    'normal',
+    'redness-normal',
+    'Slight redness is normal',
+    0,
+    C.normalHours.value,
+    'For about an hour. On brown and black skin it shows darker or violet.',
+    'C',
+  )
+  put(
+    'normal',
+    'bumps-normal',
+    'Small bumps may come',
+    24,
+    168,
+    'Common in the first sessions. Do not squeeze.',
+    'C',
+  )
+  put(
+    'watch',
+    'burn-watch',
+    'Burning or redness that begins or grows: write to us',
+    C.burnFromHours.value,
+    C.watchDays.value * 24,
+    'A place gone over too often burns hours later. Cool it, put nothing on, write.',
+    'C',
+  )
   const answer = (id: string, hours: number, text: string) =>
-    act(id, 'Look and tell us', hours, hours + 12, text, 'C')
+    put('do', id, 'Look and tell us', hours, hours + 12, text, 'C')
   answer('answer-24h', C.firstAnswerHours.value, 'Redness, stinging, bumps? Zone by zone, 0 to 4.')
   answer(
     'answer-48h',
@@ -185,7 +256,10 @@ export function careText(
     `- ${care.product}`,
     ...care.clearances
       .filter((c) => c.kind === 'do')
-      .map((c) => `- ${when(c.fromMs)}: ${c.title.toLowerCase()}. ${c.text}`),
+      .map(
+        (c) =>
+          `- ${when(c.fromMs)}: ${c.title.charAt(0).toLowerCase()}${c.title.slice(1)}. ${c.text}`,
+      ),
     '',
     care.normal,
     care.notNormal,

@@ -1,54 +1,92 @@
 /**
- * A live service as a state machine: events in, state out. Events are numbered, stored before they count, and replay to
- * the same state in whatever batches they come.
+ * A live service as a state machine: events in, state out. Events are stored before they count, and replay to the same
+ * state in whatever batches they come. What may happen next is decided in rules.ts; here is what it means.
  */
 import { DomainError } from '../errors.ts'
+import type { Vec3 } from '../head/frames.ts'
+import type { ZoneId } from '../head/zones.ts'
+import type { BladeId } from '../plan/blades.ts'
 import type { Plan, PlanStep } from '../plan/types.ts'
+import type { Amendment, BladeEnd, ChairEvent, NickCare } from './events.ts'
 
-/** What can happen at the chair. */
-export type ChairEventKind =
-  'started' | 'done' | 'skipped' | 'back' | 'nick' | 'tug' | 'blade-changed' | 'finished'
+export * from './events.ts'
 
-export const CHAIR_EVENT_KINDS: readonly ChairEventKind[] = [
-  'started',
-  'done',
-  'skipped',
-  'back',
-  'nick',
-  'tug',
-  'blade-changed',
-  'finished',
-]
-
-/** One event. */
-export interface ChairEvent {
+export interface Nick {
+  /** Id of the event. */
   readonly id: string
-  /** 1, 2, 3 … without gaps. */
-  readonly seq: number
-  readonly kind: ChairEventKind
+  readonly stepId: string
   readonly atMs: number
-  /** Step the event belongs to; absent on started and finished. */
-  readonly stepId?: string | undefined
-  /** Why a step was skipped. */
-  readonly reason?: string | undefined
+  readonly zoneId?: ZoneId | undefined
+  readonly point?: Vec3 | undefined
+  readonly normal?: Vec3 | undefined
+  readonly sizeMm?: number | undefined
+  readonly did?: readonly NickCare[] | undefined
+  readonly contact?: boolean | undefined
+}
+
+/** A blade opened for this client. */
+export interface OpenedBlade {
+  /** Undefined in services kept before blades were told apart. */
+  readonly bladeId?: BladeId | undefined
+  readonly openedAtMs: number
+  readonly strokes: number
+  /** Set when it tugged or needed pressure: it is changed before the next stroke. */
+  readonly worn?: 'tug' | 'pressure' | undefined
+  /** Why it was put away; a blade in use has none. */
+  readonly end?: BladeEnd | undefined
+  readonly endedAtMs?: number | undefined
+}
+
+/** A towel from the warmer to the skin. */
+export interface Towel {
+  readonly outAtMs: number
+  readonly reads: readonly {
+    readonly atMs: number
+    readonly tempC: number
+    /** How far off it may be. */
+    readonly withinC: number
+  }[]
+  readonly askedAtMs?: number | undefined
+  readonly laidAtMs?: number | undefined
+  readonly offAtMs?: number | undefined
+}
+
+export interface RedSpot {
+  readonly stepId: string
+  readonly zoneId: ZoneId
+  readonly grade: number
+  readonly welt: boolean
+  readonly atMs: number
 }
 
 /** Where a service stands. */
 export interface ChairState {
-  readonly status: 'waiting' | 'running' | 'finished'
-  /** Index of the current step; the number of steps when all are done. */
+  readonly status: 'waiting' | 'running' | 'paused' | 'finished'
+  /** Index of the current step; the number of steps when all are settled. */
   readonly index: number
   /** What became of each step. */
   readonly outcomes: Readonly<Record<string, 'done' | 'skipped'>>
   readonly skipReasons: Readonly<Record<string, string>>
-  readonly nicks: readonly { stepId: string; atMs: number }[]
-  readonly tugs: readonly { stepId: string; atMs: number }[]
-  /** Blade in hand: 1 is the first. */
-  readonly blade: number
-  /** Strokes of the steps done since the blade was changed. */
-  readonly strokesOnBlade: number
-  readonly startedAtMs?: number
-  readonly finishedAtMs?: number
+  readonly nicks: readonly Nick[]
+  readonly tugs: readonly { stepId: string; atMs: number; pressure: boolean }[]
+  readonly redness: readonly RedSpot[]
+  readonly blades: readonly OpenedBlade[]
+  /** For each stroke step done, the blade it was done with (index into `blades`). */
+  readonly onBlade: Readonly<Record<string, number>>
+  readonly towels: Readonly<Record<string, Towel>>
+  /** When each zone was last lathered. */
+  readonly lathered: Readonly<Record<string, number>>
+  /** When implements went into the disinfectant. */
+  readonly soakedAtMs?: number | undefined
+  readonly prepared: readonly string[]
+  /** What was changed of the plan on the way. */
+  readonly amendments: readonly { readonly text: string; readonly atMs: number }[]
+  readonly looked?: readonly { readonly zoneId: ZoneId; readonly redness: number }[] | undefined
+  readonly startedAtMs?: number | undefined
+  readonly finishedAtMs?: number | undefined
+  /** Worked time up to the last event, without pauses; a clock that was set back adds nothing. */
+  readonly spentMs: number
+  readonly lastAtMs: number
   /** Number of the last event that counted. */
   readonly seq: number
 }
@@ -60,115 +98,326 @@ export const BEFORE_START: ChairState = {
   skipReasons: {},
   nicks: [],
   tugs: [],
-  blade: 1,
-  strokesOnBlade: 0,
+  redness: [],
+  blades: [],
+  onBlade: {},
+  towels: {},
+  lathered: {},
+  prepared: [],
+  amendments: [],
+  spentMs: 0,
+  lastAtMs: 0,
   seq: 0,
 }
 
-type Steps = Pick<Plan, 'steps'>
+/** What of a plan the chair follows. */
+export type ChairPlan = Pick<Plan, 'steps'> & Partial<Pick<Plan, 'lanes' | 'zones'>>
+
+/** A service under way: the plan as amended so far, and where it stands. */
+export interface Live<P extends ChairPlan = Plan> {
+  readonly plan: P
+  readonly state: ChairState
+}
+
+export const begin = <P extends ChairPlan>(plan: P): Live<P> => ({ plan, state: BEFORE_START })
 
 /**
- * The state after one more event. An event already counted (its number is not above the last) changes nothing.
+ * One more event. An event already counted (its number is not above the last) changes nothing.
  * @throws DomainError `gap` when a number is missing, `not-possible` when the event does not fit the state
  */
-export function applyEvent(plan: Steps, state: ChairState, event: ChairEvent): ChairState {
-  if (event.seq <= state.seq) return state
+export function advance<P extends ChairPlan>(live: Live<P>, event: ChairEvent): Live<P> {
+  const { state } = live
+  if (event.seq <= state.seq) return live
   if (event.seq !== state.seq + 1) {
     throw new DomainError(
       'gap',
       `Event ${event.seq} came before event ${state.seq + 1}. Nothing was counted; reload to catch up.`,
     )
   }
-  const next = change(plan, state, event)
-  return { ...next, seq: event.seq }
+  const plan =
+    event.kind === 'amended' && event.detail?.amendment
+      ? amend(live, event.detail.amendment)
+      : live.plan
+  const next = change({ plan: live.plan, state }, event)
+  const running = state.status === 'running'
+  return {
+    plan,
+    state: {
+      ...next,
+      seq: event.seq,
+      spentMs: state.spentMs + (running ? Math.max(0, event.atMs - state.lastAtMs) : 0),
+      lastAtMs: event.atMs,
+    },
+  }
 }
 
-function change(plan: Steps, state: ChairState, event: ChairEvent): ChairState {
+/** The plan with its rest replaced. */
+function amend<P extends ChairPlan>({ plan, state }: Live<P>, amendment: Amendment): P {
+  if (state.status === 'waiting' || state.status === 'finished') {
+    throw refuse('Only a service that is running can be planned anew.')
+  }
+  if (amendment.after !== state.index) {
+    throw refuse('The service has moved on since this was worked out. Nothing was changed.')
+  }
+  const settled = plan.steps.slice(0, state.index)
+  const changed = new Map(amendment.lanes.map((l) => [l.id, l]))
+  const known = (plan.lanes ?? []).filter((l) => !changed.has(l.id))
+  const lanes = [...known, ...amendment.lanes]
+  const ids = new Set(settled.map((s) => s.id))
+  for (const step of amendment.steps) {
+    if (ids.has(step.id) || (step.laneId && !lanes.some((l) => l.id === step.laneId))) {
+      throw refuse('That change of the plan does not fit what is already done.')
+    }
+    ids.add(step.id)
+  }
+  if (settled.some((s) => s.laneId !== undefined && changed.has(s.laneId))) {
+    throw refuse('A lane that is already done cannot be changed.')
+  }
+  const covers = new Map(amendment.covers.map((c) => [c.zoneId, c.cover]))
+  return {
+    ...plan,
+    steps: [...settled, ...amendment.steps],
+    ...(plan.lanes && { lanes }),
+    ...(plan.zones && {
+      zones: plan.zones.map((z) =>
+        covers.has(z.zoneId) ? { ...z, cover: covers.get(z.zoneId)! } : z,
+      ),
+    }),
+  }
+}
+
+/** Zones that still get a stroke from a step on. */
+function waitingZones(plan: ChairPlan, from: number): Set<string> {
+  return new Set(plan.steps.slice(from).flatMap((s) => (s.zoneId ? [s.zoneId] : [])))
+}
+
+/** The blade that a stroke step is done with: the last opened of its kind that is still in use. */
+export function bladeInHand(
+  { plan, state }: Live<ChairPlan>,
+  step: PlanStep | undefined,
+): { index: number; blade: OpenedBlade } | undefined {
+  const wanted = plan.lanes?.find((l) => l.id === step?.laneId)?.bladeId
+  for (let i = state.blades.length - 1; i >= 0; i--) {
+    const blade = state.blades[i]!
+    if (blade.end !== undefined) continue
+    if (wanted === undefined || blade.bladeId === undefined || blade.bladeId === wanted) {
+      return { index: i, blade }
+    }
+  }
+  return undefined
+}
+
+function change(live: Live<ChairPlan>, event: ChairEvent): ChairState {
+  const { plan, state } = live
+  const { atMs, detail } = event
   if (event.kind === 'started') {
     if (state.status !== 'waiting') throw refuse('This service has already been started.')
-    return { ...state, status: 'running', startedAtMs: event.atMs }
+    return { ...state, status: 'running', startedAtMs: atMs }
   }
-  if (state.status !== 'running') {
-    throw refuse(
-      state.status === 'finished'
-        ? 'This service is finished; nothing more can be added to it.'
-        : 'This service has not been started yet.',
-    )
+  if (state.status === 'waiting') throw refuse('This service has not been started yet.')
+  if (state.status === 'finished') {
+    throw refuse('This service is finished; nothing more can be added to it.')
   }
   const current = plan.steps[state.index]
+  const stepId = event.stepId ?? current?.id ?? ''
+  const towel = (id: string, with_: Partial<Towel>) => {
+    const had = state.towels[id]
+    if (!had) throw refuse('That towel has not been taken out yet.')
+    return { ...state, towels: { ...state.towels, [id]: { ...had, ...with_ } } }
+  }
   switch (event.kind) {
+    case 'paused':
+      if (state.status === 'paused') throw refuse('The service is already paused.')
+      return { ...state, status: 'paused' }
+    case 'resumed':
+      if (state.status !== 'paused') throw refuse('The service is not paused.')
+      return { ...state, status: 'running' }
     case 'done':
-    case 'skipped': {
-      if (!current || current.id !== event.stepId) {
-        throw refuse('That step is not the current one. Nothing was counted; reload to catch up.')
-      }
-      const outcomes = { ...state.outcomes, [current.id]: event.kind }
-      const skipReasons =
-        event.kind === 'skipped'
-          ? { ...state.skipReasons, [current.id]: event.reason ?? '' }
-          : state.skipReasons
-      return {
-        ...state,
-        outcomes,
-        skipReasons,
-        index: state.index + 1,
-        strokesOnBlade: state.strokesOnBlade + (event.kind === 'done' ? strokesOf(current) : 0),
-      }
-    }
-    case 'back': {
-      if (state.index === 0) throw refuse('This is the first step.')
-      const previous = plan.steps[state.index - 1]!
-      const { [previous.id]: was, ...outcomes } = state.outcomes
-      const { [previous.id]: _reason, ...skipReasons } = state.skipReasons
-      return {
-        ...state,
-        index: state.index - 1,
-        outcomes,
-        skipReasons,
-        strokesOnBlade: Math.max(
-          0,
-          state.strokesOnBlade - (was === 'done' ? strokesOf(previous) : 0),
-        ),
-      }
-    }
+    case 'skipped':
+      return settle(live, event)
+    case 'back':
+      return goBack(live)
     case 'nick':
-      return { ...state, nicks: [...state.nicks, { stepId: event.stepId ?? '', atMs: event.atMs }] }
+      return {
+        ...state,
+        nicks: [...state.nicks, { id: event.id, stepId, atMs, ...toldOf(detail) }],
+      }
+    case 'nick-told': {
+      if (!state.nicks.some((n) => n.id === detail?.of)) throw refuse('That nick is not known.')
+      return {
+        ...state,
+        nicks: state.nicks.map((n) => (n.id === detail?.of ? { ...n, ...toldOf(detail) } : n)),
+      }
+    }
     case 'tug':
-      return { ...state, tugs: [...state.tugs, { stepId: event.stepId ?? '', atMs: event.atMs }] }
-    case 'blade-changed':
-      return { ...state, blade: state.blade + 1, strokesOnBlade: 0 }
+    case 'pressure': {
+      const tugs = [...state.tugs, { stepId, atMs, pressure: event.kind === 'pressure' }]
+      const held = bladeInHand(live, current)
+      return { ...state, tugs, ...(held && withBlade(state, held.index, { worn: event.kind })) }
+    }
+    case 'redness':
+      return {
+        ...state,
+        redness: [
+          ...state.redness,
+          {
+            stepId,
+            zoneId: detail?.zoneId ?? (current?.zoneId as ZoneId),
+            grade: detail?.grade ?? 2,
+            welt: detail?.welt ?? false,
+            atMs,
+          },
+        ],
+      }
+    case 'blade-opened':
+      return {
+        ...state,
+        blades: [...state.blades, { bladeId: detail?.bladeId, openedAtMs: atMs, strokes: 0 }],
+      }
+    case 'blade-changed': {
+      const held = bladeInHand(live, current)
+      // Services of before told of changes only: the first blade was in hand unsaid.
+      const blades = held
+        ? withBlade(state, held.index, { end: detail?.why ?? 'by-hand', endedAtMs: atMs }).blades
+        : [{ openedAtMs: atMs, strokes: 0, end: 'by-hand' as const, endedAtMs: atMs }]
+      const bladeId = held?.blade.bladeId
+      return { ...state, blades: [...blades, { bladeId, openedAtMs: atMs, strokes: 0 }] }
+    }
+    case 'blades-binned':
+      return {
+        ...state,
+        blades: state.blades.map((b) => (b.end ? b : { ...b, end: 'end', endedAtMs: atMs })),
+      }
+    case 'towel-out':
+      return { ...state, towels: { ...state.towels, [stepId]: { outAtMs: atMs, reads: [] } } }
+    case 'towel-kept':
+      return { ...state, towels: { ...state.towels, kept: { outAtMs: atMs, reads: [] } } }
+    case 'towel-read': {
+      const read = { atMs, tempC: detail?.tempC ?? 0, withinC: detail?.withinC ?? 0 }
+      return towel(stepId, { reads: [...(state.towels[stepId]?.reads ?? []), read] })
+    }
+    case 'towel-asked':
+      return towel(stepId, { askedAtMs: atMs })
+    case 'towel-laid':
+      return towel(stepId, { laidAtMs: atMs })
+    case 're-lathered':
+      return { ...state, lathered: latherAt(plan, state, state.index, atMs) }
+    case 'soaked':
+      return { ...state, soakedAtMs: atMs }
+    case 'prepared':
+      return { ...state, prepared: [...new Set([...state.prepared, detail?.task ?? ''])] }
+    case 'amended':
+      return {
+        ...state,
+        amendments: [...state.amendments, { text: detail?.amendment?.text ?? '', atMs }],
+      }
+    case 'looked':
+      return { ...state, looked: detail?.zones ?? [] }
     case 'finished': {
       if (state.index < plan.steps.length)
         throw refuse('Some steps are neither done nor skipped yet.')
-      return { ...state, status: 'finished', finishedAtMs: event.atMs }
+      return { ...state, status: 'finished', finishedAtMs: atMs }
     }
   }
 }
 
-const strokesOf = (step: PlanStep) => step.strokes ?? 0
+function toldOf(detail: ChairEvent['detail']) {
+  if (!detail) return {}
+  const { zoneId, point, normal, sizeMm, did, contact } = detail
+  return {
+    ...(zoneId !== undefined && { zoneId }),
+    ...(point !== undefined && { point, normal }),
+    ...(sizeMm !== undefined && { sizeMm }),
+    ...(did !== undefined && { did }),
+    ...(contact !== undefined && { contact }),
+  }
+}
+
+const withBlade = (state: ChairState, index: number, change: Partial<OpenedBlade>) => ({
+  blades: state.blades.map((b, i) => (i === index ? { ...b, ...change } : b)),
+})
+
+function latherAt(plan: ChairPlan, state: ChairState, from: number, atMs: number) {
+  const lathered = { ...state.lathered }
+  for (const zone of waitingZones(plan, from)) lathered[zone] = atMs
+  return lathered
+}
+
+/** The current step is done or skipped. */
+function settle(live: Live<ChairPlan>, event: ChairEvent): ChairState {
+  const { plan, state } = live
+  const current = plan.steps[state.index]
+  if (!current || current.id !== event.stepId) {
+    throw refuse('That step is not the current one. Nothing was counted; reload to catch up.')
+  }
+  const done = event.kind === 'done'
+  let next: ChairState = {
+    ...state,
+    outcomes: { ...state.outcomes, [current.id]: done ? 'done' : 'skipped' },
+    skipReasons: done
+      ? state.skipReasons
+      : { ...state.skipReasons, [current.id]: event.reason ?? '' },
+    index: state.index + 1,
+  }
+  const towel = state.towels[current.id]
+  if (towel?.laidAtMs !== undefined) {
+    next = {
+      ...next,
+      towels: { ...next.towels, [current.id]: { ...towel, offAtMs: event.atMs } },
+    }
+  }
+  if (!done) return next
+  // Plans of before do not say what is laid; their steps of lather were named so.
+  if (current.lays === 'lather' || current.kind === 'lather' || current.id === 'prepare:lather') {
+    next = { ...next, lathered: latherAt(plan, state, next.index, event.atMs) }
+  }
+  if (current.strokes === undefined) return next
+  const held = bladeInHand(live, current)
+  const blades = held
+    ? withBlade(state, held.index, { strokes: held.blade.strokes + current.strokes }).blades
+    : [...state.blades, { openedAtMs: event.atMs, strokes: current.strokes }]
+  return {
+    ...next,
+    blades,
+    onBlade: { ...state.onBlade, [current.id]: held?.index ?? state.blades.length },
+  }
+}
+
+function goBack({ plan, state }: Live<ChairPlan>): ChairState {
+  if (state.index === 0) throw refuse('This is the first step.')
+  const previous = plan.steps[state.index - 1]!
+  const { [previous.id]: _was, ...outcomes } = state.outcomes
+  const { [previous.id]: _reason, ...skipReasons } = state.skipReasons
+  const { [previous.id]: on, ...onBlade } = state.onBlade
+  const blade = on === undefined ? undefined : state.blades[on]
+  return {
+    ...state,
+    index: state.index - 1,
+    outcomes,
+    skipReasons,
+    onBlade,
+    ...(blade &&
+      withBlade(state, on!, { strokes: Math.max(0, blade.strokes - (previous.strokes ?? 0)) })),
+  }
+}
 
 const refuse = (sentence: string) => new DomainError('not-possible', sentence)
 
-/** The state after a list of events in any order, with repeats. */
-export function replay(
-  plan: Steps,
+/** A service after a list of events in any order, with repeats. */
+export function replayLive<P extends ChairPlan>(
+  plan: P,
   events: readonly ChairEvent[],
-  from: ChairState = BEFORE_START,
-): ChairState {
-  return [...events]
-    .sort((a, b) => a.seq - b.seq)
-    .reduce((state, event) => applyEvent(plan, state, event), from)
+  from: Live<P> = begin(plan),
+): Live<P> {
+  return [...events].sort((a, b) => a.seq - b.seq).reduce(advance<P>, from)
 }
 
-/** Time left of the last lather, ms (negative when it has dried); undefined before the first. */
-export function latherLeftMs(
-  events: readonly ChairEvent[],
-  nowMs: number,
-  lastsMs: number,
-): number | undefined {
-  const laid = events.filter(
-    (e) => e.kind === 'done' && (e.stepId === 'prepare:lather' || e.stepId?.startsWith('lather:')),
-  )
-  const last = laid[laid.length - 1]
-  return last && last.atMs + lastsMs - nowMs
+/** The state after a list of events in any order, with repeats. */
+export function replay(plan: ChairPlan, events: readonly ChairEvent[]): ChairState {
+  return replayLive(plan, events).state
+}
+
+/** Worked time up to a moment, ms. */
+export function elapsedMs(state: ChairState, nowMs: number): number {
+  return state.spentMs + (state.status === 'running' ? Math.max(0, nowMs - state.lastAtMs) : 0)
 }

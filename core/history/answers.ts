@@ -30,12 +30,17 @@ export interface PastService {
   readonly answers: readonly Pick<SkinAnswer, 'atMs' | 'zones'>[]
 }
 
+/** An answer speaks for a service from so many hours on; readings before it are counted with it. */
+const FIRST_HOURS = 6
+
 /** Worst grade of each zone among the answers that count toward a service; undefined when nobody answered in time. */
 export function worstByZone(past: PastService): Map<string, number> | undefined {
   const limit = past.endedAtMs + SKIN_CONSTANTS.readWithinHours.value * HOUR_MS
   // A little grace: "48 h" is answered on that day, not to the minute.
   const inTime = past.answers.filter((a) => a.atMs <= limit + 12 * HOUR_MS)
-  if (inTime.length === 0) return undefined
+  // How the skin looks right after says nothing of the next day: burn comes late.
+  const later = past.endedAtMs + FIRST_HOURS * HOUR_MS
+  if (!inTime.some((a) => a.atMs >= later)) return undefined
   const worst = new Map<string, number>()
   for (const answer of inTime) {
     for (const zone of answer.zones) {

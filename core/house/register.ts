@@ -1,5 +1,9 @@
 /** Every constant of every model, by area: the House page and docs/models.md show this register. */
+import { EVENT_CONSTANTS } from '../care/backPlan.ts'
 import { CARE_CONSTANTS } from '../care/clearances.ts'
+import { MEANWHILE_CONSTANTS } from '../chair/meanwhile.ts'
+import { PROBE_CONSTANTS } from '../chair/probe.ts'
+import { TOWEL_CONSTANTS } from '../chair/towel.ts'
 import { CONFIDENCE_CONSTANTS } from '../grain/confidence.ts'
 import { FIELD_CONSTANTS } from '../grain/field.ts'
 import { TEST_CONSTANTS } from '../grain/feelTest.ts'
@@ -64,7 +68,13 @@ export const CONSTANT_REGISTER: readonly ConstantArea[] = [
   },
   { id: 'kit', title: 'What lies ready', constants: KIT_CONSTANTS },
   { id: 'services', title: 'Services', constants: SERVICE_CONSTANTS },
+  {
+    id: 'towel',
+    title: 'Towels, probe and disinfectant',
+    constants: { ...TOWEL_CONSTANTS, ...PROBE_CONSTANTS, ...MEANWHILE_CONSTANTS },
+  },
   { id: 'care', title: 'Aftercare', constants: CARE_CONSTANTS },
+  { id: 'event', title: 'Before an event', constants: EVENT_CONSTANTS },
   { id: 'growth', title: 'Regrowth', constants: GROWTH_CONSTANTS },
   { id: 'interval', title: 'Interval', constants: INTERVAL_CONSTANTS },
 ]

@@ -17,7 +17,7 @@ import { kitFor } from './kit.ts'
 import { fit } from './fit.ts'
 import { heavierSide, jobsOf, laneProblem, ORDER_CONSTANTS } from './order.ts'
 import { hasLather } from './routine.ts'
-import { zoneSkin, type DrawnLine, type SkinFlow, type SkinGround } from './skin.ts'
+import { zoneSkin, type DrawnLine, type SkinFlow, type SkinGround, type ZoneSkin } from './skin.ts'
 import { chooseTools, type Level } from './tools.ts'
 import type { Lane, LeftOut, Plan, PlanChoice, Reason, ZonePlan } from './types.ts'
 import { laneTitle, straysOf } from './walk.ts'
@@ -64,18 +64,11 @@ interface Draft {
  * `clippers-only`, `no-blade`, `no-lines`, `never-against`
  */
 export function makePlan(input: PlanInput): Plan {
-  const { service, screening, schools, client, choice } = input
+  const { service, screening, schools, choice } = input
   const { slotMin } = SERVICES[service]
   refuseUncleared(input)
-  const tools = chooseTools({
-    service,
-    style: choice.style,
-    level: input.level,
-    kit: input.kit,
-    client,
-    trimmerFirst: schools.lineTool === 'trimmer-first',
-  })
-  const draft = planZones(input, tools)
+  const { question, tools } = zoneQuestion(input)
+  const draft = planZones(input, question)
   const ordered = orderLanes(input, draft.lanes)
   const fitted = fit(input, draft.zones, ordered, choice.within)
   const { steps, blades, totalMinutes } = fitted.walked
@@ -158,8 +151,38 @@ function hazardsOf({ ground, lines, notes }: PlanInput): Hazard[] {
   return out
 }
 
-function planZones(input: PlanInput, tools: ReturnType<typeof chooseTools>): Draft {
-  const { service, screening, memory, ground, lines } = input
+/** What every zone is planned with. */
+export function zoneQuestion(input: PlanInput) {
+  const tools = chooseTools({
+    service: input.service,
+    style: input.choice.style,
+    level: input.level,
+    kit: input.kit,
+    client: input.client,
+    trimmerFirst: input.schools.lineTool === 'trimmer-first',
+  })
+  const question: ZoneQuestion = { ...input, tools, hazards: hazardsOf(input) }
+  return { question, tools }
+}
+
+/** The worked skin of a zone; remembered. */
+export function zoneSkinOf(input: PlanInput, id: ZoneId): ZoneSkin {
+  const { memory, service, screening, lines } = input
+  let skin = memory.skins.get(id)
+  if (!skin) {
+    skin = zoneSkin(input.ground, input.flow, id, {
+      spots: screening.leaveOutSpots,
+      lines,
+      worked: SERVICES[service].zones[zoneStem(id)]!,
+      bandOnly: service === 'beard-line',
+    })
+    memory.skins.set(id, skin)
+  }
+  return skin
+}
+
+function planZones(input: PlanInput, question: ZoneQuestion): Draft {
+  const { service, ground, lines } = input
   const bandOnly = service === 'beard-line'
   if (bandOnly && lines.every((l) => l.path.length < 2)) {
     throw new DomainError(
@@ -167,7 +190,6 @@ function planZones(input: PlanInput, tools: ReturnType<typeof chooseTools>): Dra
       'A line-up works along the lines: draw the cheek and the neck line at Read, under Lines.',
     )
   }
-  const question: ZoneQuestion = { ...input, tools, hazards: hazardsOf(input) }
   const zones: ZonePlan[] = []
   const lanes: Lane[] = []
   const leftOut: LeftOut[] = []
@@ -179,16 +201,7 @@ function planZones(input: PlanInput, tools: ReturnType<typeof chooseTools>): Dra
       leave(why)
       continue
     }
-    let skin = memory.skins.get(id)
-    if (!skin) {
-      skin = zoneSkin(ground, input.flow, id, {
-        spots: screening.leaveOutSpots,
-        lines,
-        worked: SERVICES[service].zones[zoneStem(id)]!,
-        bandOnly,
-      })
-      memory.skins.set(id, skin)
-    }
+    const skin = zoneSkinOf(input, id)
     if (skin.openCm2 < LEAST_CM2) {
       // A zone that no line comes near is simply not part of a line-up.
       if (!bandOnly)

@@ -168,6 +168,8 @@ export interface PlanStep {
   readonly avoid?: readonly string[]
   /** Cuts where it matters what is wet or warm: a towel lies, lather is fresh. */
   readonly lays?: 'towel' | 'lather'
+  /** The blade is changed before this one. */
+  readonly freshBlade?: true
 }
 
 /** What lies ready before the client sits down. */

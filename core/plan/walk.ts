@@ -128,7 +128,8 @@ export function laneTitle(lane: Pick<Lane, 'letter'>, name: string, parts: numbe
   return `${base}, part ${lane.letter}${side === undefined ? '' : `, client${side}`}`
 }
 
-function strokeStep(
+/** The step at the chair of a lane. */
+export function strokeStep(
   lane: Lane,
   name: string,
   parts: number,
@@ -151,6 +152,7 @@ function strokeStep(
     strokes: lane.strokes,
     areaCm2: lane.areaCm2,
     leftMm: lane.leftMm,
+    ...(freshBlade && { freshBlade: true as const }),
   }
 }
 

@@ -46,12 +46,16 @@ export function coverOf(
   return had
 }
 
-/** Plans a zone of which something is left to work. */
-export function planZone(q: ZoneQuestion, skin: ZoneSkin): PlannedZone {
+/** Plans a zone of which something is left to work; parted as it was before where that is given. */
+export function planZone(
+  q: ZoneQuestion,
+  skin: ZoneSkin,
+  parted: { readonly shapes: LaneShape[]; readonly packed: string } = coverOf(q, skin),
+): PlannedZone {
   const { service, client, screening, schools, choice } = q
   const { family } = SERVICES[service]
   const id = skin.zone.id
-  const { shapes, packed } = coverOf(q, skin)
+  const { shapes, packed } = parted
   const layer = q.notes.hair[id]
   const kind = plannedHair(id, client, q.notes.hair)
   const hair = kind === 'vellus' ? 'fuzz' : 'terminal'

@@ -2,11 +2,24 @@ import ical, { ICalCalendarMethod } from 'ical-generator'
 import type { Express } from 'express'
 import type { CarePlan } from '../../core/care/clearances.ts'
 import { SERVICES } from '../../core/services.ts'
-import type { VisitPage } from '../../contract/types.ts'
+import type { Message, VisitPage } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { mount } from '../http/mount.ts'
-import { HttpProblem } from '../http/problem.ts'
+import { readHouse } from '../house/service.ts'
+import { HttpProblem, notFound } from '../http/problem.ts'
 import { visitPage } from '../visits/page.ts'
+import { careSheet } from './sheet.ts'
+
+/** The outbox: what is still to come first, then what has been due. */
+async function readMessages(db: Database, id?: string): Promise<Message[]> {
+  const rows = await db.select(
+    `SELECT m.id, m.visitId, v.clientId, c.name AS "to", m.subject, m.text, m.dueAtMs, m.state
+     FROM messages m JOIN visits v ON v.id = m.visitId JOIN clients c ON c.id = v.clientId
+     ${id === undefined ? '' : 'WHERE m.id = ?'} ORDER BY m.dueAtMs DESC LIMIT 200`,
+    id === undefined ? [] : [id],
+  )
+  return rows as unknown as Message[]
+}
 
 /** Half an hour: long enough to be seen in a calendar. */
 const ENTRY_MS = 30 * 60_000
@@ -20,6 +33,34 @@ export function careRoutes(app: Express, db: Database): void {
     return { page, care: page.care }
   }
   mount(app, 'care', async ({ params }) => (await care(params.id)).care)
+  mount(app, 'careSheet', async ({ params, response }) => {
+    const [{ page, care: plan }, house] = await Promise.all([care(params.id), readHouse(db)])
+    const [client] = await db.select('SELECT name, calledName FROM clients WHERE id = ?', [
+      page.clientId,
+    ])
+    const bytes = await careSheet({
+      care: plan,
+      client: String(client!['calledName'] || client!['name']),
+      service: SERVICES[page.service].name,
+      house: house.name,
+      next: page.window ? `${DAY(page.window.fromMs)} – ${DAY(page.window.toMs)}` : undefined,
+      when: WHEN,
+    })
+    response
+      .type('application/pdf')
+      .setHeader('Content-Disposition', 'inline; filename="aftercare.pdf"')
+    response.send(bytes)
+  })
+  mount(app, 'messages', async () => readMessages(db))
+  mount(app, 'changeMessage', async ({ params, body }) => {
+    await db.write(async () => {
+      const [changed] = await db.models.Message.update(body as Partial<Message>, {
+        where: { id: params.id },
+      })
+      if (changed === 0) throw notFound('That message')
+    })
+    return (await readMessages(db, params.id))[0]!
+  })
   mount(app, 'careCalendar', async ({ params, response }) => {
     const { page, care: plan } = await care(params.id)
     response
@@ -28,6 +69,18 @@ export function careRoutes(app: Express, db: Database): void {
     response.send(careCalendar(page, plan))
   })
 }
+
+const when = (zone: Intl.DateTimeFormat) => (ms: number) => zone.format(ms)
+const WHEN = when(
+  new Intl.DateTimeFormat('en-GB', {
+    weekday: 'short',
+    day: 'numeric',
+    month: 'short',
+    hour: '2-digit',
+    minute: '2-digit',
+  }),
+)
+const DAY = when(new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' }))
 
 /** The aftercare as a calendar: the end of each thing to keep off, and each time to look and tell. */
 export function careCalendar(
@@ -40,6 +93,8 @@ export function careCalendar(
     method: ICalCalendarMethod.PUBLISH,
   })
   for (const c of care.clearances) {
+    // What is normal, and what to watch for, is no appointment.
+    if (c.kind === 'normal' || c.kind === 'watch') continue
     const at = c.kind === 'avoid' ? c.untilMs : c.fromMs
     calendar.createEvent({
       id: `${page.id}-${c.id}@slow-tide`,

@@ -107,13 +107,13 @@ export async function changeClient(
   return toClient(row)
 }
 
-/** Erases a client and all that hangs on them. The name must be typed, so that it cannot happen by a slip. */
+/** Erases a client and all that hangs on them; gives back which pictures go with them. The name must be typed, so that it cannot happen by a slip. */
 export async function eraseClient(
   db: Database,
   id: string,
   confirmName: string,
-): Promise<{ erased: true }> {
-  await db.write(async () => {
+): Promise<{ photos: string[] }> {
+  return db.write(async () => {
     const client = await findClient(db, id)
     if (client.name.trim() !== confirmName.trim()) {
       throw new HttpProblem(
@@ -122,9 +122,13 @@ export async function eraseClient(
         `Type "${client.name}" to erase. Nothing was erased.`,
       )
     }
+    const photos = await db.select(
+      'SELECT p.id FROM photos p JOIN visits v ON v.id = p.visitId WHERE v.clientId = ?',
+      [id],
+    )
     await client.destroy()
+    return { photos: photos.map((p) => p['id'] as string) }
   })
-  return { erased: true }
 }
 
 function toSummary(visit: VisitRecord): VisitSummary {
@@ -214,6 +218,8 @@ export async function takeOut(db: Database, id: string): Promise<object> {
       notes: v.notes,
       plan: v.plan,
       events: v.events,
+      products: v.products,
+      photos: v.photos,
       skin: v.answers,
       hair: hair.filter((h) => h.visitId === v.id),
     })),

@@ -83,4 +83,37 @@ export const MIGRATIONS: readonly Migration[] = [
       `ALTER TABLE clients ADD COLUMN schools JSON NOT NULL DEFAULT '{}'`,
     ],
   },
+  {
+    name: '0004-chair-and-care',
+    up: [
+      // Events are numbered by the screen that made them; the place in the service is the server's.
+      `ALTER TABLE chair_events ADD COLUMN screen TEXT NOT NULL DEFAULT ''`,
+      `ALTER TABLE chair_events ADD COLUMN n INTEGER NOT NULL DEFAULT 0`,
+      `ALTER TABLE chair_events ADD COLUMN detail JSON`,
+      `UPDATE chair_events SET n = seq`,
+      `CREATE UNIQUE INDEX events_by_screen ON chair_events (visitId, screen, n)`,
+      `ALTER TABLE visits ADD COLUMN products JSON NOT NULL DEFAULT '[]'`,
+      // Blades opened, changed and binned outlive the client that they were for.
+      `CREATE TABLE kit_events (
+        id TEXT PRIMARY KEY,
+        visitId TEXT REFERENCES visits(id) ON DELETE SET NULL,
+        atMs INTEGER NOT NULL, kind TEXT NOT NULL CHECK (kind IN ('opened', 'changed', 'binned')),
+        bladeId TEXT NOT NULL, strokes INTEGER NOT NULL, why TEXT NOT NULL)`,
+      `CREATE INDEX kit_events_by_time ON kit_events (atMs)`,
+      `CREATE INDEX kit_events_by_visit ON kit_events (visitId)`,
+      // The pictures themselves lie beside the database.
+      `CREATE TABLE photos (
+        id TEXT PRIMARY KEY,
+        visitId TEXT NOT NULL REFERENCES visits(id) ON DELETE CASCADE,
+        atMs INTEGER NOT NULL, width INTEGER NOT NULL, height INTEGER NOT NULL)`,
+      `CREATE INDEX photos_by_visit ON photos (visitId)`,
+      `CREATE TABLE messages (
+        id TEXT PRIMARY KEY,
+        visitId TEXT NOT NULL REFERENCES visits(id) ON DELETE CASCADE,
+        subject TEXT NOT NULL, text TEXT NOT NULL, dueAtMs INTEGER NOT NULL,
+        state TEXT NOT NULL CHECK (state IN ('waiting', 'taken-back')))`,
+      `CREATE INDEX messages_by_visit ON messages (visitId)`,
+      `CREATE INDEX messages_by_due ON messages (dueAtMs)`,
+    ],
+  },
 ]

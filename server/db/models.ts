@@ -8,6 +8,7 @@ import {
   type ModelStatic,
   type Sequelize,
 } from 'sequelize'
+import type { ChairDetail } from '../../core/chair/events.ts'
 import type { Asked } from '../../core/screening/screen.ts'
 import type { TestAnswer } from '../../core/grain/readings.ts'
 import { NO_NOTES, type SurfaceNotes } from '../../core/hair/layer.ts'
@@ -61,6 +62,8 @@ export interface VisitRow extends Row<VisitRow> {
   /** Worst redness within 48 h and bumps on day 7; null while nobody answered. */
   worstRedness: CreationOptional<number | null>
   bumps: CreationOptional<number | null>
+  /** Ids of products used. */
+  products: CreationOptional<string[]>
 }
 export interface PlanRow extends Row<PlanRow> {
   visitId: string
@@ -88,6 +91,33 @@ export interface EventRow extends Row<EventRow> {
   atMs: number
   stepId: string | null
   reason: string | null
+  screen: string
+  n: number
+  detail: CreationOptional<ChairDetail | null>
+}
+export interface KitEventRow extends Row<KitEventRow> {
+  id: string
+  visitId: string | null
+  atMs: number
+  kind: string
+  bladeId: string
+  strokes: number
+  why: string
+}
+export interface PhotoRow extends Row<PhotoRow> {
+  id: string
+  visitId: string
+  atMs: number
+  width: number
+  height: number
+}
+export interface MessageRow extends Row<MessageRow> {
+  id: string
+  visitId: string
+  subject: string
+  text: string
+  dueAtMs: number
+  state: string
 }
 export interface SkinAnswerRow extends Row<SkinAnswerRow> {
   visitId: string
@@ -117,6 +147,9 @@ export interface Models {
   Event: ModelStatic<EventRow>
   SkinAnswer: ModelStatic<SkinAnswerRow>
   HairReading: ModelStatic<HairReadingRow>
+  KitEvent: ModelStatic<KitEventRow>
+  Photo: ModelStatic<PhotoRow>
+  Message: ModelStatic<MessageRow>
 }
 
 const text = { type: DataTypes.TEXT, allowNull: false }
@@ -174,6 +207,7 @@ export function defineModels(sequelize: Sequelize): Models {
       leftMm: maybeJson,
       worstRedness: maybeNumber,
       bumps: maybeNumber,
+      products: { ...json, defaultValue: [] },
     }),
     Plan: table<PlanRow>('Plan', 'plans', {
       visitId: key,
@@ -199,6 +233,33 @@ export function defineModels(sequelize: Sequelize): Models {
       atMs: number,
       stepId: maybeText,
       reason: maybeText,
+      screen: text,
+      n: number,
+      detail: maybeJson,
+    }),
+    KitEvent: table<KitEventRow>('KitEvent', 'kit_events', {
+      id: key,
+      visitId: maybeText,
+      atMs: number,
+      kind: text,
+      bladeId: text,
+      strokes: number,
+      why: text,
+    }),
+    Photo: table<PhotoRow>('Photo', 'photos', {
+      id: key,
+      visitId: text,
+      atMs: number,
+      width: number,
+      height: number,
+    }),
+    Message: table<MessageRow>('Message', 'messages', {
+      id: key,
+      visitId: text,
+      subject: text,
+      text,
+      dueAtMs: number,
+      state: text,
     }),
     SkinAnswer: table<SkinAnswerRow>('SkinAnswer', 'skin_answers', {
       visitId: key,

@@ -7,6 +7,8 @@ import {
   type Schools,
 } from '../../core/house/schools.ts'
 import { applyFigures, checkFigure } from '../../core/house/register.ts'
+import { USUAL_PRODUCTS, type Product } from '../../core/care/products.ts'
+import { calibrate, type Calibration } from '../../core/chair/probe.ts'
 import { BLADE_IDS, BLADES, type BladeId } from '../../core/plan/blades.ts'
 import { RULES, type HouseRules } from '../../core/screening/rules.ts'
 import { SERVICE_IDS, SERVICES, type ServiceId } from '../../core/services.ts'
@@ -24,6 +26,8 @@ interface KeptHouse {
   figures?: Record<string, number>
   rules?: HouseRules
   consentText?: string
+  products?: Product[]
+  probe?: Calibration
   changes?: HouseChange[]
 }
 
@@ -51,6 +55,8 @@ export async function readHouse(db: Database): Promise<House> {
     figures,
     rules: kept.rules ?? {},
     consentText: kept.consentText ?? '',
+    products: kept.products ?? [...USUAL_PRODUCTS],
+    probe: kept.probe ?? null,
     changes: kept.changes ?? [],
   }
 }
@@ -75,6 +81,9 @@ export interface HouseEdit {
   /** An empty edit gives a rule its default back. */
   readonly rules?: HouseRules
   readonly consentText?: string
+  readonly products?: Product[]
+  /** What the probe showed in known temperatures. */
+  readonly probe?: { iceShowsC: number; warm?: { knownC: number; showsC: number } }
 }
 
 const refuse = (code: string, sentence: string) =>
@@ -118,6 +127,19 @@ export async function changeHouse(db: Database, change: HouseEdit): Promise<Hous
     }
     if (change.consentText !== undefined)
       note('Text of consent', before.consentText, change.consentText)
+    if (change.products) {
+      if (new Set(change.products.map((p) => p.id)).size < change.products.length) {
+        throw refuse('same-product', 'Two products have the same id.')
+      }
+      const words = (list: readonly Product[]) => list.map((p) => p.name).join(', ')
+      note('Products', words(before.products), words(change.products))
+    }
+    const probe = change.probe && calibrate(change.probe.iceShowsC, change.probe.warm, atMs)
+    if (probe) {
+      const words = (c: Calibration | null) =>
+        c ? `${c.offsetC >= 0 ? '+' : '−'}${Math.abs(c.offsetC).toFixed(1)} °C` : 'never'
+      note('Probe thermometer put right by', words(before.probe), words(probe))
+    }
     if (change.worker) {
       await db.models.Worker.update(change.worker, { where: { id: change.worker.id } })
     }
@@ -128,6 +150,8 @@ export async function changeHouse(db: Database, change: HouseEdit): Promise<Hous
       ...(change.figures && { figures }),
       ...(change.rules && { rules }),
       ...(change.consentText !== undefined && { consentText: change.consentText }),
+      ...(change.products && { products: change.products }),
+      ...(probe && { probe }),
       ...(log.length > 0 && { changes: [...before.changes, ...log] }),
     })
   })

@@ -8,7 +8,12 @@ import { HttpProblem } from './problem.ts'
 /** What a handler receives, already checked. A route without parameters or a query has them empty. */
 export interface Incoming {
   readonly params: { readonly id: string; readonly moment: string }
-  readonly query: { readonly find: string; readonly sort: string }
+  readonly query: {
+    readonly find: string
+    readonly sort: string
+    readonly after: number
+    readonly size: string
+  }
   readonly body: unknown
   readonly response: Response
 }

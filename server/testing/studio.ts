@@ -7,7 +7,8 @@ import type { Express } from 'express'
 import pino from 'pino'
 import request from 'supertest'
 import { RULES } from '../../core/screening/rules.ts'
-import type { ChairEvent, ChairEventKind } from '../../core/chair/service.ts'
+import { play } from '../../core/chair/play.ts'
+import type { ChairEventKind, ToldEvent } from '../../core/chair/service.ts'
 import type { Client, House, VisitPage } from '../../contract/types.ts'
 import { createApp } from '../app.ts'
 import { openDatabase, type Database } from '../db/connection.ts'
@@ -87,27 +88,29 @@ export async function plannedVisit(
   return { client, visit }
 }
 
+const SCREEN = '11111111-1111-4111-8111-111111111111'
+
+/** An event as a screen tells it; of one screen unless another is named. */
 export const chairEvent = (
-  seq: number,
+  n: number,
   kind: ChairEventKind,
   stepId?: string,
   atMs = Date.now(),
-): ChairEvent => ({
+  more: Partial<ToldEvent> = {},
+): ToldEvent => ({
   id: randomUUID(),
-  seq,
+  screen: SCREEN,
+  n,
   kind,
   atMs,
   ...(stepId !== undefined && { stepId }),
+  ...more,
 })
 
-/** All events of a service that goes by its plan. */
-export function wholeService(visit: VisitPage, startMs: number): ChairEvent[] {
-  const steps = visit.plan!.steps
-  return [
-    chairEvent(1, 'started', undefined, startMs),
-    ...steps.map((s, i) => chairEvent(i + 2, 'done', s.id, startMs + (i + 1) * 60_000)),
-    chairEvent(steps.length + 2, 'finished', undefined, startMs + (steps.length + 1) * 60_000),
-  ]
+/** All events of a service that goes by its plan, as the screen tells them. */
+export function wholeService(visit: VisitPage, startMs: number): ToldEvent[] {
+  const events = play(visit.plan!, { startMs, bladeLife: 400, screen: SCREEN, newId: randomUUID })
+  return events.map(({ seq: _seq, ...event }) => event)
 }
 
 export async function finishVisit(app: Express, visit: VisitPage, startMs: number): Promise<void> {

@@ -4,11 +4,12 @@ import { BEFORE_START, replay } from '../../core/chair/service.ts'
 import { learnGrowth } from '../../core/history/learn.ts'
 import { windowAfter } from '../../core/history/window.ts'
 import type { KeepLine } from '../../core/lines/keepLine.ts'
-import type { VisitPage } from '../../contract/types.ts'
+import { DAY_MS } from '../../core/time/dates.ts'
+import type { HairReading, House, VisitPage } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { json } from '../db/reader.ts'
 import { readHouse } from '../house/service.ts'
-import { readHair, readVisit } from './record.ts'
+import { readHair, readVisit, type VisitRecord } from './record.ts'
 
 export async function visitPage(db: Database, id: string): Promise<VisitPage> {
   const [visit, house] = await Promise.all([readVisit(db, id), readHouse(db)])
@@ -16,26 +17,43 @@ export async function visitPage(db: Database, id: string): Promise<VisitPage> {
     readHair(db, visit.clientId),
     linesBefore(db, visit.clientId, id),
   ])
+  return pageOf(visit, house, hair, before)
+}
+
+/** A visit as its stations show it, from what is kept of it. */
+export function pageOf(
+  visit: VisitRecord,
+  house: House,
+  hair: readonly (HairReading & { leftMm: number })[],
+  before: VisitPage['before'],
+): VisitPage {
   const { skin, schools, worstRedness: _worst, bumps: _bumps, leftMm, ...shown } = visit
   const { plan, endedAtMs, service, answers } = shown
+  const chair = plan ? replay(plan, visit.events) : BEFORE_START
+  const growth = endedAtMs === null ? {} : learnGrowth(skin, service, hair)
+  const window =
+    endedAtMs === null
+      ? null
+      : windowAfter(
+          { service, endedAtMs, leftMm, answers },
+          skin,
+          plan?.schools ?? { ...house.schools, ...schools },
+          growth,
+        )
   return {
     ...shown,
     before,
-    chair: plan ? replay(plan, visit.events) : BEFORE_START,
+    chair,
     care:
       endedAtMs !== null && plan
-        ? carePlan(service, skin, plan.schools, plan.noFragrance, endedAtMs)
+        ? carePlan(service, skin, plan.schools, plan.noFragrance, endedAtMs, {
+            products: house.products.filter((p) => shown.products.includes(p.id)),
+            nicks: chair.nicks.length,
+            hairShowsMs: window ? endedAtMs + window.seen.even * DAY_MS : undefined,
+          })
         : null,
-    hair: hair.filter((h) => h.visitId === id),
-    window:
-      endedAtMs === null
-        ? null
-        : windowAfter(
-            { service, endedAtMs, leftMm, answers },
-            skin,
-            plan?.schools ?? { ...house.schools, ...schools },
-            learnGrowth(skin, service, hair),
-          ),
+    hair: hair.filter((h) => h.visitId === visit.id),
+    window,
   }
 }
 

@@ -72,6 +72,8 @@ describe('a visit as it is kept', () => {
       id: randomUUID(),
       visitId: id,
       seq,
+      screen: 'tablet',
+      n: seq,
       kind: 'done',
       atMs: NOW + seq,
       stepId: null,
@@ -96,9 +98,11 @@ describe('a visit as it is kept', () => {
       { id: put.id, zoneId: 'chin', method: 'felt', atMs: put.atMs, ...ZONE_AT },
     ])
     expect(record.events).toEqual([
-      { id: first.id, seq: 1, kind: 'started', atMs: NOW + 1 },
+      { id: first.id, seq: 1, screen: 'tablet', n: 1, kind: 'started', atMs: NOW + 1 },
       {
         id: second.id,
+        screen: 'tablet',
+        n: 2,
         seq: 2,
         kind: 'skipped',
         atMs: NOW + 2,

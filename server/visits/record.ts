@@ -7,7 +7,7 @@ import type { Schools } from '../../core/house/schools.ts'
 import type { Plan } from '../../core/plan/types.ts'
 import type { Asked } from '../../core/screening/screen.ts'
 import type { ServiceId } from '../../core/services.ts'
-import type { HairReading, SkinAnswer, VisitState } from '../../contract/types.ts'
+import type { HairReading, Message, Photo, SkinAnswer, VisitState } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { json, type Row } from '../db/reader.ts'
 import { notFound } from '../http/problem.ts'
@@ -33,6 +33,9 @@ export interface VisitRecord {
   /** In the order in which they happened. */
   readonly events: ChairEvent[]
   readonly answers: SkinAnswer[]
+  readonly products: string[]
+  readonly photos: Photo[]
+  readonly messages: Message[]
   /** What Read noted besides the grain. */
   readonly notes: SurfaceNotes
   /** The readings that this visit works from: its own and those of earlier visits, as they stood when it ended. */
@@ -42,6 +45,11 @@ export interface VisitRecord {
   readonly schools: Partial<Schools>
 }
 
+const EVENTS = `(SELECT json_group_array(json_object(
+        'id', id, 'seq', seq, 'screen', screen, 'n', n, 'kind', kind, 'atMs', atMs, 'stepId', stepId, 'reason', reason,
+        'detail', json(detail)))
+      FROM (SELECT * FROM chair_events WHERE visitId = v.id ORDER BY seq))`
+
 /**
  * One query for all of it: the way to the database's thread and back costs more than the reading. Parts that are
  * lists come as JSON.
@@ -49,9 +57,12 @@ export interface VisitRecord {
 const RECORD = `
   SELECT v.id, v.clientId, v.workerId, v.service, v.state, v.slotAtMs, v.startedAtMs, v.endedAtMs, v.routine,
     v.worstRedness, v.bumps, v.asked, v.notes, v.leftMm, c.skin, c.schools, p.plan, p.madeAtMs AS planMadeAtMs,
-    (SELECT json_group_array(json_object(
-        'id', id, 'seq', seq, 'kind', kind, 'atMs', atMs, 'stepId', stepId, 'reason', reason))
-      FROM (SELECT * FROM chair_events WHERE visitId = v.id ORDER BY seq)) AS events,
+    v.products, ${EVENTS} AS events,
+    (SELECT json_group_array(json_object('id', id, 'visitId', visitId, 'atMs', atMs, 'width', width, 'height', height))
+      FROM (SELECT * FROM photos WHERE visitId = v.id ORDER BY atMs)) AS photos,
+    (SELECT json_group_array(json_object('id', id, 'visitId', visitId, 'clientId', v.clientId, 'to', c.name,
+        'subject', subject, 'text', text, 'dueAtMs', dueAtMs, 'state', state))
+      FROM (SELECT * FROM messages WHERE visitId = v.id ORDER BY dueAtMs)) AS messages,
     (SELECT json_group_array(json_object('moment', moment, 'atMs', atMs, 'zones', json(zones)))
       FROM skin_answers WHERE visitId = v.id) AS answers,
     (SELECT json_group_array(json_object(
@@ -62,9 +73,19 @@ const RECORD = `
             AND (r.goneAtMs IS NULL OR r.goneAtMs > v.endedAtMs) ORDER BY r.atMs)) AS readings
   FROM visits v JOIN clients c ON c.id = v.clientId LEFT JOIN plans p ON p.visitId = v.id`
 
-type KeptEvent = Omit<ChairEvent, 'stepId' | 'reason'> & {
+type KeptEvent = Omit<ChairEvent, 'stepId' | 'reason' | 'detail'> & {
   stepId: string | null
   reason: string | null
+  detail: ChairEvent['detail'] | null
+}
+
+function toEvents(column: Row[string] | undefined): ChairEvent[] {
+  return json<KeptEvent[]>(column ?? null)!.map(({ stepId, reason, detail, ...event }) => ({
+    ...event,
+    ...(stepId !== null && { stepId }),
+    ...(reason !== null && { reason }),
+    ...(detail !== null && { detail }),
+  }))
 }
 type KeptReading = Omit<Reading, 'point' | 'normal' | 'tangent' | 'answers'> & {
   answers: Reading['answers'] | null
@@ -80,11 +101,10 @@ function toRecord(row: Row): VisitRecord {
     plan: unpackPlan(row['plan']),
     skin: json<SkinAndHair>(row['skin'])!,
     schools: json<Partial<Schools>>(row['schools']) ?? {},
-    events: json<KeptEvent[]>(row['events'])!.map(({ stepId, reason, ...event }) => ({
-      ...event,
-      ...(stepId !== null && { stepId }),
-      ...(reason !== null && { reason }),
-    })),
+    events: toEvents(row['events']),
+    products: json<string[]>(row['products'])!,
+    photos: json<Photo[]>(row['photos'])!,
+    messages: json<Message[]>(row['messages'])!,
     answers: json<SkinAnswer[]>(row['answers'])!,
     readings: json<KeptReading[]>(row['readings'])!.map(({ at, answers, ...reading }) => ({
       ...reading,
@@ -99,6 +119,25 @@ export async function readVisit(db: Database, id: string): Promise<VisitRecord> 
   const [row] = await db.select(`${RECORD} WHERE v.id = ?`, [id])
   if (!row) throw notFound('That visit')
   return toRecord(row)
+}
+
+/** What the chair needs of a visit; undefined when there is no such visit. */
+export async function readChair(
+  db: Database,
+  id: string,
+): Promise<{ clientId: string; plan: Plan | null; events: ChairEvent[] } | undefined> {
+  const [row] = await db.select(
+    `SELECT v.clientId, p.plan, ${EVENTS} AS events
+     FROM visits v LEFT JOIN plans p ON p.visitId = v.id WHERE v.id = ?`,
+    [id],
+  )
+  return (
+    row && {
+      clientId: row['clientId'] as string,
+      plan: unpackPlan(row['plan']),
+      events: toEvents(row['events']),
+    }
+  )
 }
 
 /** All visits of a client, oldest first. */

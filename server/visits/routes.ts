@@ -1,16 +1,22 @@
 import type { Express } from 'express'
-import type { ChairEvent } from '../../core/chair/service.ts'
 import type { Reading } from '../../core/grain/readings.ts'
 import type { SurfaceNotes } from '../../core/hair/layer.ts'
 import type { PlanChoice } from '../../core/plan/types.ts'
 import type { Asked } from '../../core/screening/screen.ts'
 import type { Moment, SkinAnswer } from '../../contract/types.ts'
+import type { ChairDesk } from '../chair/desk.ts'
 import type { Database } from '../db/connection.ts'
 import { mount } from '../http/mount.ts'
 import { visitPage } from './page.ts'
 import * as visits from './service.ts'
 
-export function visitRoutes(app: Express, db: Database): void {
+export function visitRoutes(app: Express, db: Database, desk: ChairDesk): void {
+  /** A change of what the chair stands on: who follows is told. */
+  const changed = async <T>(id: string, work: Promise<T>): Promise<T> => {
+    const done = await work
+    desk.changed(id)
+    return done
+  }
   mount(app, 'addVisit', async ({ params, body, response }) => {
     const page = await visits.addVisit(db, params.id, body as Parameters<typeof visits.addVisit>[2])
     response.status(201)
@@ -18,7 +24,10 @@ export function visitRoutes(app: Express, db: Database): void {
   })
   mount(app, 'visit', ({ params }) => visitPage(db, params.id))
   mount(app, 'changeVisit', ({ params, body }) =>
-    visits.changeVisit(db, params.id, body as Parameters<typeof visits.changeVisit>[2]),
+    changed(
+      params.id,
+      visits.changeVisit(db, params.id, body as Parameters<typeof visits.changeVisit>[2]),
+    ),
   )
   mount(app, 'saveAsked', ({ params, body }) => visits.saveAsked(db, params.id, body as Asked))
   mount(app, 'editReadings', ({ params, body }) =>
@@ -27,8 +36,12 @@ export function visitRoutes(app: Express, db: Database): void {
   mount(app, 'saveNotes', ({ params, body }) =>
     visits.saveNotes(db, params.id, body as SurfaceNotes),
   )
-  mount(app, 'savePlan', ({ params, body }) => visits.savePlan(db, params.id, body as PlanChoice))
-  mount(app, 'addEvent', ({ params, body }) => visits.addEvent(db, params.id, body as ChairEvent))
+  mount(app, 'savePlan', ({ params, body }) =>
+    changed(params.id, visits.savePlan(db, params.id, body as PlanChoice)),
+  )
+  mount(app, 'saveProducts', ({ params, body }) =>
+    visits.saveProducts(db, params.id, (body as { products: string[] }).products),
+  )
   mount(app, 'saveSkinAnswer', ({ params, body }) =>
     visits.saveSkinAnswer(
       db,

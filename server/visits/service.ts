@@ -1,15 +1,13 @@
 /** What can be done to a visit. Everything that belongs together is written in one transaction. */
-import { applyEvent, replay, type ChairEvent, type ChairState } from '../../core/chair/service.ts'
-import { executedLoads, leftStanding } from '../../core/chair/outcome.ts'
 import { NO_NOTES, type SurfaceNotes } from '../../core/hair/layer.ts'
 import type { Reading } from '../../core/grain/readings.ts'
 import { ALL_ZONE_IDS, type ZoneId } from '../../core/head/zones.ts'
-import type { Plan, PlanChoice } from '../../core/plan/types.ts'
+import type { PlanChoice } from '../../core/plan/types.ts'
 import { carriedMarks, markZones } from '../../core/screening/marks.ts'
 import { carriedAnswers, NOTHING_ASKED, type Asked } from '../../core/screening/screen.ts'
 import { serviceZones } from '../../core/services.ts'
 import { dateOf, DAY_MS } from '../../core/time/dates.ts'
-import type { ChairAnswer, Moment, SkinAnswer, VisitPage } from '../../contract/types.ts'
+import type { Moment, SkinAnswer, VisitPage } from '../../contract/types.ts'
 import { readHistory } from '../clients/model.ts'
 import { summariseAnswers } from '../../core/history/answers.ts'
 import type { Database } from '../db/connection.ts'
@@ -223,64 +221,6 @@ export async function savePlan(db: Database, id: string, choice: PlanChoice): Pr
   return visitPage(db, id)
 }
 
-/** Stores a chair event; it counts only once it is stored. The same event again changes nothing. */
-export async function addEvent(
-  db: Database,
-  visitId: string,
-  event: ChairEvent,
-): Promise<ChairAnswer> {
-  return db.write(async () => {
-    const { plan, events } = await readVisit(db, visitId)
-    if (!plan) {
-      throw new HttpProblem(
-        409,
-        'no-plan',
-        'There is no plan yet. Save the plan first, then start.',
-      )
-    }
-    const before = replay(plan, events)
-    const stored = events.find((e) => e.seq === event.seq)
-    if (stored) {
-      if (stored.id === event.id) return { state: before, repeated: true }
-      throw new HttpProblem(
-        409,
-        'number-taken',
-        'Another screen has moved this service on. Nothing was counted; reload to catch up.',
-      )
-    }
-    const state = applyEvent(plan, before, event)
-    await db.models.Event.create({
-      id: event.id,
-      visitId,
-      seq: event.seq,
-      kind: event.kind,
-      atMs: event.atMs,
-      stepId: event.stepId ?? null,
-      reason: event.reason ?? null,
-    })
-    const change = stateAfter(event, plan, state)
-    if (change) await db.models.Visit.update(change, { where: { id: visitId } })
-    return { state, repeated: false }
-  })
-}
-
-/** What an event changes of the visit itself. */
-function stateAfter(event: ChairEvent, plan: Plan, state: ChairState) {
-  switch (event.kind) {
-    case 'started':
-      return { state: 'running', startedAtMs: event.atMs }
-    case 'finished':
-      return {
-        state: 'finished',
-        endedAtMs: event.atMs,
-        loads: executedLoads(plan, state.outcomes),
-        leftMm: leftStanding(plan, state),
-      }
-    default:
-      return undefined
-  }
-}
-
 function requireFinished(visit: VisitRecord): void {
   if (visit.state !== 'finished') {
     throw new HttpProblem(
@@ -361,4 +301,26 @@ export async function addHairReading(
 export async function removeHairReading(db: Database, id: string): Promise<{ removed: true }> {
   await db.write(() => db.models.HairReading.destroy({ where: { id } }))
   return { removed: true }
+}
+
+/** Keeps which products were used. */
+export async function saveProducts(
+  db: Database,
+  id: string,
+  products: readonly string[],
+): Promise<VisitPage> {
+  await db.write(async () => {
+    await readVisit(db, id)
+    const { products: known } = await readHouse(db)
+    const stranger = products.find((p) => !known.some((k) => k.id === p))
+    if (stranger !== undefined) {
+      throw new HttpProblem(
+        422,
+        'no-such-product',
+        `The house has no product "${stranger}". Nothing was changed.`,
+      )
+    }
+    await db.models.Visit.update({ products: [...new Set(products)] }, { where: { id } })
+  })
+  return visitPage(db, id)
 }

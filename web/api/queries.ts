@@ -1,6 +1,7 @@
 /** What is asked of the server, cached; and what changes it. */
 import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import type { Client, ClientPage, VisitPage, Worker } from '../../contract/types.ts'
+import type { Client, ClientPage, Message, VisitPage, Worker } from '../../contract/types.ts'
+import type { Product } from '../../core/care/products.ts'
 import type { Reading } from '../../core/grain/readings.ts'
 import type { SurfaceNotes } from '../../core/hair/layer.ts'
 import type { PlanChoice } from '../../core/plan/types.ts'
@@ -262,6 +263,46 @@ export function useSavePlan(id: string) {
   })
 }
 
+/** Saves which products were used. Taps follow each other faster than answers. */
+export function useSaveProducts(id: string) {
+  const cache = useQueryClient()
+  const refresh = useVisitRefresh()
+  const shown = () => cache.getQueryData<VisitPage>(['visit', id])
+  const mutation = useMutation({
+    mutationFn: (products: string[]) =>
+      call('saveProducts', { params: { id }, body: { products } }),
+    scope: { id: `products-${id}` },
+    onSuccess: (page, products) => {
+      const now = shown()
+      refresh(now && now.products !== products ? { ...page, products: now.products } : page)
+    },
+    onError: () => void cache.invalidateQueries({ queryKey: ['visit', id] }),
+  })
+  return {
+    error: mutation.error,
+    change: (change: (products: string[]) => string[]) => {
+      const before = shown()
+      if (!before) return
+      const products = change(before.products)
+      cache.setQueryData(['visit', id], { ...before, products })
+      mutation.mutate(products)
+    },
+  }
+}
+
+export function useChangeMessage(visitId: string) {
+  const cache = useQueryClient()
+  const saved = useSaved((s) => s.mark)
+  return useMutation({
+    mutationFn: ({ id, ...body }: { id: string; text?: string; state?: Message['state'] }) =>
+      call('changeMessage', { params: { id }, body }),
+    onSuccess: () => {
+      saved()
+      return cache.invalidateQueries({ queryKey: ['visit', visitId] })
+    },
+  })
+}
+
 export function useSaveSkin(id: string) {
   const refresh = useVisitRefresh()
   return useMutation({
@@ -300,6 +341,8 @@ export interface HouseEdit {
   readonly figures?: Record<string, number | null>
   readonly rules?: HouseRules
   readonly consentText?: string
+  readonly products?: readonly Product[]
+  readonly probe?: { iceShowsC: number; warm?: { knownC: number; showsC: number } }
 }
 
 export function useChangeHouse() {

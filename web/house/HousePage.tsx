@@ -7,6 +7,7 @@ import { CLOSING_SENTENCE } from '../../core/screening/screen.ts'
 import { useChangeHouse, useHouse } from '../api/queries.ts'
 import { momentWords } from '../state/words.ts'
 import { Figures } from './Figures.tsx'
+import { Probe } from './Probe.tsx'
 import { Rules } from './Rules.tsx'
 
 function Worker({
@@ -65,6 +66,7 @@ const PARTS = {
   figures: 'Every constant',
   rules: 'Rules of asking',
   consent: 'Text that clients sign',
+  probe: 'Probe thermometer',
   changes: 'What was changed, and when',
 } as const
 
@@ -182,6 +184,7 @@ export function HousePage() {
                 ['figures', 'Constants'],
                 ['rules', 'Rules of asking'],
                 ['consent', 'Consent'],
+                ['probe', 'Probe'],
                 ['changes', `Changes ${house.data?.changes.length ?? ''}`],
               ] as const
             ).map(([id, name]) => (
@@ -208,6 +211,7 @@ export function HousePage() {
               onChange={(consentText) => change.mutate({ consentText })}
             />
           )}
+          {house.data && part === 'probe' && <Probe house={house.data} change={change} />}
           {house.data && part === 'changes' && <Changes changes={house.data.changes} />}
         </section>
       </div>

@@ -2,6 +2,8 @@
 import { BLADE_IDS, BLADES, SERVICE_BLADES } from '../../core/plan/blades.ts'
 import { SERVICE_IDS, SERVICES } from '../../core/services.ts'
 import { useChangeHouse, useHouse } from '../api/queries.ts'
+import { BladeLog } from './BladeLog.tsx'
+import { ProductList } from './ProductList.tsx'
 
 export function KitPage() {
   const house = useHouse()
@@ -11,12 +13,12 @@ export function KitPage() {
     <main className="page narrow">
       <div className="page-head">
         <h1>Kit</h1>
-        <p>the blades that plans choose from</p>
+        <p>blades that plans choose from, products, what became of blades</p>
       </div>
       <p>
         Tick what the house owns. Plans take the widest that lies on the skin of a lane; a bare
         dermaplaning blade or a shavette only in practised hands. Measures and prices are house
-        estimates and can be changed in House. Stock counts and blade life are not built yet.
+        estimates and can be changed in House. Stock counts are not built yet.
       </p>
       {(house.isError || change.isError) && (
         <p role="alert" className="problem">
@@ -70,6 +72,13 @@ export function KitPage() {
           })}
         </tbody>
       </table>
+      {house.data && (
+        <ProductList
+          products={house.data.products}
+          onChange={(products) => change.mutate({ products })}
+        />
+      )}
+      <BladeLog />
     </main>
   )
 }

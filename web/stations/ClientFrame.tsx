@@ -77,10 +77,10 @@ export function ClientFrame() {
       />
     )
   const props: StationProps = { page: client.data, visit: visit.data, house: house.data }
-  if (station === 'chair') {
+  if (station === 'chair' || station === 'wall') {
     return (
       <Suspense fallback={<main className="page">To the chair …</main>}>
-        <ChairStation {...props} />
+        <ChairStation key={visit.data.id} {...props} wall={station === 'wall'} />
       </Suspense>
     )
   }

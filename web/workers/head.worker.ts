@@ -34,7 +34,9 @@ import { drawnLines, headFlow, headGround, headRoom } from '../../core/plan/grou
 import type { SearchState } from '../../core/plan/search.ts'
 import type { SkinGround } from '../../core/plan/skin.ts'
 import type { Style } from '../../core/plan/types.ts'
-import { PlanDesk, type PlanAsk, type Planned } from './plans.ts'
+import type { Cause } from '../../core/chair/replan.ts'
+import type { Live } from '../../core/chair/service.ts'
+import { PlanDesk, type PlanAsk, type Planned, type Replanning } from './plans.ts'
 
 const ZONES = zoneFile as unknown as readonly ZoneRecord[]
 
@@ -262,6 +264,10 @@ const work = {
     return desk.plan(ask)
   },
 
+  /** The rest of a running service anew. */
+  replan(ask: PlanAsk, live: Live, cause: Cause): Replanning {
+    return desk.replan(ask, live, cause)
+  },
   /** The three kinds of plan. */
   threePlans(ask: PlanAsk): Record<Style, Planned> {
     return desk.three(ask)

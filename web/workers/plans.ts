@@ -1,4 +1,6 @@
 /** Plans off the main thread: the three kinds, the one chosen with its edits, and the longer search for an order. */
+import { replan, type Cause, type Replanned } from '../../core/chair/replan.ts'
+import type { Live } from '../../core/chair/service.ts'
 import { DomainError } from '../../core/errors.ts'
 import type { ZonedReading } from '../../core/grain/whorls.ts'
 import type { KeepLine } from '../../core/lines/keepLine.ts'
@@ -29,6 +31,12 @@ export interface PlanAsk extends Omit<
 /** A plan, or why there is none. */
 export interface Planned {
   readonly plan?: Plan
+  readonly why?: string
+}
+
+/** A new rest of a service, or why there is none. */
+export interface Replanning {
+  readonly replanned?: Replanned
   readonly why?: string
 }
 
@@ -87,6 +95,16 @@ export class PlanDesk {
   plan(ask: PlanAsk): Planned {
     try {
       return { plan: makePlan(this.inputOf(ask)) }
+    } catch (error) {
+      if (error instanceof DomainError) return { why: error.message }
+      throw error
+    }
+  }
+
+  /** The rest of a running service anew. */
+  replan(ask: PlanAsk, live: Live, cause: Cause): Replanning {
+    try {
+      return { replanned: replan(this.inputOf(ask), live, cause) }
     } catch (error) {
       if (error instanceof DomainError) return { why: error.message }
       throw error

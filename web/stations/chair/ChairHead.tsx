@@ -1,26 +1,34 @@
-/** The head at the chair: the lane being worked, its stroke, the pull of the free hand, what to leave out. */
+/** The head at the chair: the lane being worked, its stroke, the pull of the free hand, what to leave out, what has dried. */
 import { useEffect, useMemo } from 'react'
+import { latherNow } from '../../../core/chair/lather.ts'
 import { ALL_ZONE_IDS } from '../../../core/head/zones.ts'
 import { isBodyService } from '../../../core/services.ts'
-import type { Plan, PlanStep } from '../../../core/plan/types.ts'
-import { useHead } from '../../head/loadHead.ts'
+import type { PlanStep } from '../../../core/plan/types.ts'
+import { useHead, type Hit } from '../../head/loadHead.ts'
 import { BodyStage } from '../../head/BodyStage.tsx'
 import { HeadStage } from '../../head/HeadStage.tsx'
 import { laneEdges, laneWash } from '../../head/lanePaint.ts'
-import type { HeadArrow } from '../../head/shared.ts'
+import type { HeadArrow, HeadSpot } from '../../head/shared.ts'
 import { markSpots } from '../../marks/MarksPanel.tsx'
 import { useKeptLines } from '../../marks/useLinePaths.ts'
 import { useView, viewOf } from '../../state/view.ts'
 import { useFieldReadings, type StationProps } from '../useStation.ts'
+import { useTaps } from './taps.ts'
+import { useChairNow, type Chair } from './useChair.ts'
 
-export type ChairProps = StationProps & { plan: Plan }
+export type ChairProps = StationProps & { chair: Chair }
 
-export function ChairHead({ visit, plan, step }: ChairProps & { step: PlanStep | undefined }) {
+const LANE_COLOUR = [0.5, 0.78, 0.78, 0.5] as const
+const TOUCHED_MM = 6
+
+export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep | undefined }) {
   const head = useHead()
   const readings = useFieldReadings(visit)
   const lines = useKeptLines(visit)
   const turnTo = useView((s) => s.turnTo)
   const choose = useView((s) => s.choose)
+  const { mode, places, tap } = useTaps()
+  const { plan, state } = chair.live
   const body = isBodyService(plan.service)
   const lane = plan.lanes.find((l) => l.id === step?.laneId)
   const normal = lane?.normal
@@ -33,19 +41,49 @@ export function ChairHead({ visit, plan, step }: ChairProps & { step: PlanStep |
       turnTo(0, 0, 1)
     }
   }, [normal, turnTo, choose])
+  const { zones } = plan
   const flow = useMemo(() => {
-    const own = new Set(plan.zones.map((z) => z.zoneId as string))
+    const own = new Set(zones.map((z) => z.zoneId as string))
     return { readings, faint: new Set(ALL_ZONE_IDS.filter((id) => !own.has(id))) }
-  }, [readings, plan])
+  }, [readings, zones])
   const loaded = body ? undefined : head.data
-  const edges = useMemo(() => (loaded ? laneEdges(loaded, plan) : undefined), [loaded, plan])
+  const edges = useMemo(() => (loaded ? laneEdges(loaded, { zones }) : undefined), [loaded, zones])
   const wash = useMemo(() => {
     if (!loaded || !lane) return undefined
-    return laneWash(loaded, plan, new Map([[`${lane.zoneId}:${lane.letter}`, LANE_COLOUR]]))
-  }, [loaded, plan, lane])
+    return laneWash(loaded, { zones }, new Map([[`${lane.zoneId}:${lane.letter}`, LANE_COLOUR]]))
+  }, [loaded, zones, lane])
+  const dry = useDryZones(chair)
+  const spots = useMemo((): HeadSpot[] => {
+    const marks = markSpots(visit.asked.spots).map((s) => ({ ...s, name: `${s.name}: leave out` }))
+    const nicks = state.nicks.flatMap((n) =>
+      n.point && n.normal
+        ? [{ id: n.id, point: n.point, normal: n.normal, radiusMm: 3, name: 'nick' }]
+        : [],
+    )
+    const tapped = places.map((p, i) => ({
+      id: `tap${i}`,
+      point: p.point,
+      normal: p.normal,
+      radiusMm: mode === 'zones' ? TOUCHED_MM : p.radiusMm,
+      name: TAP_WORDS[mode],
+      light: mode !== 'one',
+    }))
+    return [...marks, ...nicks, ...tapped]
+  }, [visit.asked.spots, state.nicks, places, mode])
+  const onTap = useMemo(
+    () =>
+      mode === 'none'
+        ? undefined
+        : ({ zoneId, point, normal: n }: Hit) => tap({ zoneId, point, normal: n }),
+    [mode, tap],
+  )
   const layers = useMemo(() => {
-    const spots = markSpots(visit.asked.spots).map((s) => ({ ...s, name: `${s.name}: leave out` }))
-    if (!lane) return { spots, lines }
+    const common = { spots, lines, ...(onTap && { onTap }) }
+    const tints = dry.map((zoneId) => ({ zoneId, colour: '#A87B22', opacity: 0.3 }))
+    if (!lane) {
+      // For the second look everything that was worked is in view.
+      return { ...common, ...(step?.kind === 'check' && { flow, laneEdges: edges }), tints }
+    }
     const { point } = lane
     const lengthMm = Math.min(body ? 120 : 34, Math.max(12, lane.lengthMm * 0.5))
     const at = (k: 0 | 1 | 2) => point[k] - lane.stroke[k] * (lengthMm * 0.5 + (body ? 40 : 12))
@@ -71,16 +109,29 @@ export function ChairHead({ visit, plan, step }: ChairProps & { step: PlanStep |
       },
     ]
     return {
+      ...common,
       flow,
       arrows,
-      spots,
-      lines,
       laneEdges: edges,
       wash,
-      tints: body ? [{ zoneId: lane.zoneId, colour: '#7fc6c6', opacity: 0.42 }] : [],
+      tints: body ? [{ zoneId: lane.zoneId, colour: '#7fc6c6', opacity: 0.42 }, ...tints] : tints,
     }
-  }, [lane, visit.asked.spots, flow, lines, edges, wash, body])
+  }, [lane, step?.kind, spots, flow, lines, edges, wash, body, onTap, dry])
   return body ? <BodyStage {...layers} /> : <HeadStage {...layers} />
 }
 
-const LANE_COLOUR = [0.5, 0.78, 0.78, 0.5] as const
+const TAP_WORDS = { none: '', one: 'here', patches: 'missed', zones: 'red' } as const
+
+/** Zones whose lather has dried, the same list as long as they stay the same. */
+function useDryZones(chair: Chair) {
+  const now = useChairNow(chair.link)
+  const key = latherNow(chair.live, now)
+    .filter((l) => l.leftMs <= 0)
+    .map((l) => l.zoneId)
+    .sort()
+    .join(' ')
+  return useMemo(
+    () => (key === '' ? [] : (key.split(' ') as (typeof ALL_ZONE_IDS)[number][])),
+    [key],
+  )
+}

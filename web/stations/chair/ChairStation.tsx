@@ -1,17 +1,35 @@
 /** Chair: one thing at a time, on a full screen, for wet hands in a dim room. */
 import { useHotkeys } from '@mantine/hooks'
-import { useEffect, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
+import { isHotTowel, nextPress, type Press } from '../../../core/chair/rules.ts'
+import type { Draft, Live } from '../../../core/chair/service.ts'
+import { towelNow, TOWEL_CONSTANTS } from '../../../core/chair/towel.ts'
 import { RELATION_WORDS } from '../../../core/grain/relation.ts'
+import { bladeLifeStrokes } from '../../../core/plan/tools.ts'
+import type { Plan, PlanStep } from '../../../core/plan/types.ts'
 import { SERVICES } from '../../../core/services.ts'
+import { clockText } from '../../state/words.ts'
 import { type StationProps } from '../useStation.ts'
 import { ChairHead, type ChairProps } from './ChairHead.tsx'
+import { CheckView } from './CheckView.tsx'
 import { Clocks } from './Clocks.tsx'
 import { Finished } from './Finished.tsx'
+import { LookView } from './LookView.tsx'
+import {
+  LeaveOutPanel,
+  MorePanel,
+  NickPanel,
+  RednessPanel,
+  SkipPanel,
+  StopPanel,
+} from './panels.tsx'
 import { StepView } from './StepView.tsx'
-import { useChair } from './useChair.ts'
+import { TowelView } from './TowelView.tsx'
+import { useChair, useChairNow } from './useChair.ts'
+import { canSpeak, useAwake, useSpoken, useVoice } from './voice.ts'
 
-export function ChairStation(props: StationProps) {
+export function ChairStation(props: StationProps & { wall?: boolean }) {
   const { page, visit } = props
   const { plan } = visit
   if (!plan) {
@@ -29,130 +47,307 @@ export function ChairStation(props: StationProps) {
       </main>
     )
   }
-  if (visit.state === 'finished') return <Finished {...props} plan={plan} />
+  if (visit.state === 'finished' && !props.wall) return <Finished {...props} plan={plan} />
   return <Running {...props} plan={plan} />
 }
 
-function Running(props: ChairProps) {
-  const { page, visit, plan, house } = props
-  const chair = useChair(visit)
-  const { chair: state } = visit
-  const navigate = useNavigate()
-  const step = plan.steps[state.index]
-  const next = plan.steps[state.index + 1]
-  const [skipping, setSkipping] = useState(false)
-  const [said, setSaid] = useState('')
-  const hand = house.workers.find((w) => w.id === visit.workerId)?.hand ?? 'right'
-  const started = state.status === 'running'
+type Open = 'skip' | 'more' | 'nick' | 'redness' | 'leave-out' | 'stop'
 
-  useEffect(() => setSkipping(false), [state.index])
+/** A pedal that bounces, or a key held down, presses again within this. */
+const BOUNCE_MS = 280
+
+function Running({
+  plan,
+  wall = false,
+  ...station
+}: StationProps & { plan: Plan; wall?: boolean }) {
+  const { page, visit, house } = station
+  const chair = useChair(visit, plan)
+  const props: ChairProps = { ...station, chair }
+  const { live, link } = chair
+  const { state } = live
+  const navigate = useNavigate()
+  const now = useChairNow(link)
+  const [open, setOpen] = useState<Open>()
+  const [said, setSaid] = useState('')
+  const life = bladeLifeStrokes(live.plan.service, page.client.skin)
+  const press = nextPress(live, now, life)
+  const step = live.plan.steps[state.index]
+  const running = state.status === 'running'
+  useAwake(state.status !== 'finished')
+  useSpoken(spokenWords(step, press, state.status))
+
   useEffect(() => {
     if (!said) return
     const timer = setTimeout(() => setSaid(''), 2600)
     return () => clearTimeout(timer)
   }, [said])
+  // What is asked about a step goes with the step.
+  useEffect(() => setOpen((o) => (o === 'skip' || o === 'more' ? undefined : o)), [state.index])
+  useEffect(() => {
+    if (state.status === 'finished' && !wall && chair.waiting === 0)
+      void navigate(`/clients/${page.client.id}/care`)
+  }, [state.status, wall, chair.waiting, navigate, page.client.id])
 
-  const forward = async () => {
-    if (!started) return void (await chair.tell('started'))
-    if (step) return void (await chair.tell('done', step.id))
-    if (await chair.tell('finished')) await navigate(`/clients/${page.client.id}/care`)
+  const tell = (draft: Draft | ((l: Live) => Draft | undefined)) => link.tell(draft)
+  const lastPress = useRef(-Infinity)
+  const forward = (event?: KeyboardEvent) => {
+    const at = performance.now()
+    if (event?.repeat || at - lastPress.current < BOUNCE_MS || open) return
+    lastPress.current = at
+    void tell((l) => nextPress(l, link.nowMs(), life).draft)
   }
-  const note = async (kind: 'nick' | 'tug' | 'blade-changed', words: string) => {
-    if (started && step && (await chair.tell(kind, step.id))) setSaid(words)
+  const note = async (draft: Draft, words: string) => {
+    if (running && (await tell(draft))) setSaid(words)
   }
-  const nick = () => note('nick', 'Nick noted. Light pressure, styptic.')
-  const tug = () => note('tug', 'Tug noted. If it tugs again, change the blade.')
-  const blade = () => note('blade-changed', 'New blade. The old one into the sharps box.')
-  const back = () => started && state.index > 0 && chair.tell('back')
-  const skip = async (reason: string) => {
-    setSkipping(false)
-    if (step) await chair.tell('skipped', step.id, reason)
-  }
+  const here = step ? { stepId: step.id } : {}
+  const nick = () =>
+    running &&
+    void tell({ kind: 'nick', ...here, detail: { zoneId: step?.zoneId } }).then(
+      (fits) => fits && setOpen('nick'),
+    )
+  const tug = () =>
+    note({ kind: 'tug', ...here }, 'Tug noted. Change the blade before the next stroke.')
+  const pressure = () =>
+    note({ kind: 'pressure', ...here }, 'Never press. Change the blade before the next stroke.')
+  const blade = () =>
+    note(
+      { kind: 'blade-changed', ...here, detail: { why: 'by-hand' } },
+      'New blade. The old one into the sharps box.',
+    )
+  const back = () => running && state.index > 0 && void tell({ kind: 'back' })
+  const lather = () =>
+    note({ kind: 're-lathered', ...here }, 'Fresh lather on what is not yet done.')
+  const pause = () => void tell({ kind: state.status === 'paused' ? 'resumed' : 'paused' })
+  const ask = (what: Open) => running && !open && setOpen(what)
+  const free = (work: () => unknown) => () => void (open || wall || work())
   useHotkeys([
-    ['space', () => void forward()],
-    ['PageDown', () => void forward()],
-    ['PageUp', () => void back()],
-    ['N', () => void nick()],
-    ['T', () => void tug()],
-    ['B', () => void blade()],
-    ['S', () => started && step && setSkipping(true)],
-    ['Escape', () => setSkipping(false)],
+    ['space', (e) => wall || forward(e)],
+    ['PageDown', (e) => wall || forward(e)],
+    ['PageUp', free(back)],
+    ['N', free(nick)],
+    ['T', free(tug)],
+    ['E', free(pressure)],
+    ['B', free(blade)],
+    ['R', free(lather)],
+    ['P', free(pause)],
+    ['S', free(() => step && ask('skip'))],
+    ['M', free(() => ask('more'))],
+    ['W', free(() => ask('redness'))],
+    ['L', free(() => ask('leave-out'))],
+    ['X', free(() => ask('stop'))],
   ])
   const called = page.client.calledName || page.client.name
+  const next = live.plan.steps[state.index + 1]
+  const panel = { ...props, tell, onClose: () => setOpen(undefined) }
   return (
-    <div className="chair">
+    <div className={wall ? 'chair chair-wall' : 'chair'}>
       <header className="chair-band">
         <Link to={`/clients/${page.client.id}/plan`} className="chair-name">
           {called}
         </Link>
-        <span>
-          {SERVICES[visit.service].name.toLowerCase()}
-          {step?.pass ? ` · pass ${step.pass}` : ''}
-        </span>
+        <span className="chair-service">{SERVICES[live.plan.service].name}</span>
+        {!wall && <Tools clientId={page.client.id} />}
         <Clocks {...props} />
       </header>
-      <section className="chair-head" aria-label="The head">
+      <section className="chair-head" aria-label="The head, turned to this step">
         <ChairHead {...props} step={step} />
       </section>
       <main className="chair-step" aria-live="polite">
-        {!started ? (
-          <>
-            <p className="chair-count">
-              {plan.steps.length} steps, about {Math.round(plan.totalMinutes)} min
-            </p>
-            <h1>Ready?</h1>
-            <p className="chair-line">Fresh blade for this client. Hands washed, gloves on.</p>
-          </>
-        ) : step ? (
-          <StepView step={step} plan={plan} index={state.index} hand={hand} />
-        ) : (
-          <>
-            <p className="chair-count">all {plan.steps.length} steps</p>
-            <h1>All done</h1>
-            <p className="chair-line">Finish the service; then hand over the care sheet.</p>
-          </>
-        )}
-        {next && started && (
+        <Now
+          {...props}
+          press={press}
+          step={step}
+          wall={wall}
+          tell={tell}
+          hand={handOf(house, visit.workerId)}
+        />
+        {next && state.status !== 'waiting' && (
           <p className="chair-next">
-            Next: {next.title.toLowerCase()}
+            Next: {next.title.charAt(0).toLowerCase()}
+            {next.title.slice(1)}
             {next.relation ? ` · ${RELATION_WORDS[next.relation]}` : ''}
           </p>
         )}
-        {skipping && (
-          <SkipReasons onSkip={(r) => void skip(r)} onClose={() => setSkipping(false)} />
-        )}
-        {chair.problem && (
-          <p role="alert" className="problem chair-problem">
-            {chair.problem}
-          </p>
-        )}
+        {open === 'skip' && <SkipPanel {...panel} />}
+        {open === 'more' && <MorePanel {...panel} onMore={setOpen} />}
+        {open === 'nick' && <NickPanel {...panel} />}
+        {open === 'redness' && <RednessPanel {...panel} />}
+        {open === 'leave-out' && <LeaveOutPanel {...panel} />}
+        {open === 'stop' && <StopPanel {...panel} />}
+        <Connection {...props} />
         <p role="status" className="chair-said">
           {said}
         </p>
       </main>
-      <footer className="chair-bar">
-        <button className="chair-go" onClick={() => void forward()} disabled={chair.busy}>
-          <b>{!started ? 'Start' : step ? 'Done, next' : 'Finish'}</b>
-          <small>Space or pedal</small>
-        </button>
-        <ChairButton name="Nick" sign="N" onClick={nick} disabled={!started || !step} />
-        <ChairButton name="Tugs" sign="T" onClick={tug} disabled={!started || !step} />
-        <ChairButton name="New blade" sign="B" onClick={blade} disabled={!started || !step} />
-        <ChairButton
-          name="Skip"
-          sign="S"
-          onClick={() => setSkipping(true)}
-          disabled={!started || !step}
-        />
-        <ChairButton
-          name="Back"
-          sign="Page up"
-          onClick={back}
-          disabled={!started || state.index === 0}
-        />
-      </footer>
+      {!wall && (
+        <footer className="chair-bar">
+          <button className="chair-go" onClick={() => forward()} disabled={!press.draft || !!open}>
+            <b>
+              {press.words}
+              {press.waitMs !== undefined && ` · ${clockText(press.waitMs)}`}
+            </b>
+            <small>Space or pedal</small>
+          </button>
+          <ChairButton name="Nick" sign="N" onClick={nick} disabled={!running || !!open} />
+          <ChairButton name="Tugs" sign="T" onClick={tug} disabled={!running || !step?.strokes} />
+          <ChairButton name="New blade" sign="B" onClick={blade} disabled={!running || !step} />
+          <ChairButton
+            name="Skip"
+            sign="S"
+            onClick={() => ask('skip')}
+            disabled={!running || !step}
+          />
+          <ChairButton
+            name="More"
+            sign="M"
+            onClick={() => setOpen(open ? undefined : 'more')}
+            disabled={state.status === 'waiting'}
+          />
+        </footer>
+      )}
     </div>
   )
+}
+
+const handOf = (house: StationProps['house'], workerId: string) =>
+  house.workers.find((w) => w.id === workerId)?.hand ?? 'right'
+
+/** What is to be done now. */
+function Now({
+  press,
+  step,
+  wall,
+  tell,
+  hand,
+  ...props
+}: ChairProps & {
+  press: Press
+  step: PlanStep | undefined
+  wall: boolean
+  tell: (draft: Draft) => Promise<boolean>
+  hand: 'left' | 'right'
+}) {
+  const { plan, state } = props.chair.live
+  if (state.status === 'waiting') {
+    return (
+      <>
+        <p className="chair-count">
+          {plan.steps.length} steps, about {Math.round(plan.totalMinutes)} min
+        </p>
+        <h1>Ready?</h1>
+        <p className="chair-line">
+          Hands washed, gloves on. A fresh blade stays wrapped until the client sees it opened.
+        </p>
+      </>
+    )
+  }
+  if (state.status === 'paused') {
+    return (
+      <>
+        <p className="chair-count">
+          step {Math.min(state.index + 1, plan.steps.length)} of {plan.steps.length}
+        </p>
+        <h1>Paused</h1>
+        <p className="chair-line">The clock of the service rests. Lather and towel do not.</p>
+      </>
+    )
+  }
+  if (state.status === 'finished') {
+    return (
+      <>
+        <h1>Finished</h1>
+        <p className="chair-line">
+          {props.chair.waiting > 0
+            ? 'It is kept on this screen and goes to the server when that is back; then the care sheet follows.'
+            : 'The care sheet is ready.'}
+        </p>
+      </>
+    )
+  }
+  if (!step) {
+    const looking = press.draft?.kind === 'looked'
+    return (
+      <>
+        <p className="chair-count">all {plan.steps.length} steps</p>
+        <h1>
+          {looking ? 'First look' : press.draft?.kind === 'finished' ? 'All done' : 'Blades away'}
+        </h1>
+        <p className="chair-line">
+          {press.line ?? 'Finish the service; then hand over the care sheet.'}
+        </p>
+        {looking && !wall && <LookView {...props} tell={tell} />}
+      </>
+    )
+  }
+  return (
+    <>
+      <StepView step={step} plan={plan} index={state.index} hand={hand} press={press} />
+      {isHotTowel(step) && !wall && <TowelView {...props} step={step} tell={tell} />}
+      {step.id === 'close:cold' && <ColdTowel {...props} />}
+      {step.kind === 'check' && !wall && <CheckView {...props} tell={tell} />}
+    </>
+  )
+}
+
+/** The towel kept back: how cold it has become. */
+function ColdTowel({ chair }: ChairProps) {
+  const now = useChairNow(chair.link)
+  const kept = chair.live.state.towels['kept']
+  if (!kept) return null
+  const { tempC } = towelNow(kept, now)
+  return (
+    <p className="notice">
+      The towel kept back is at about {Math.round(tempC)} °C (H)
+      {tempC > TOWEL_CONSTANTS.coldC.value ? ': rinse it cold first.' : ': cold enough.'}
+    </p>
+  )
+}
+
+/** Whether what is told arrives; and what was refused. */
+function Connection({ chair }: ChairProps) {
+  return (
+    <>
+      {!chair.here && (
+        <p className="chair-away" role="status">
+          No connection.{' '}
+          {chair.waiting === 0
+            ? 'Go on: every tap is kept on this screen.'
+            : `${chair.waiting} ${chair.waiting === 1 ? 'tap is' : 'taps are'} kept on this screen and sent when the server is back.`}
+        </p>
+      )}
+      {chair.problem && (
+        <p role="alert" className="problem chair-problem">
+          {chair.problem}
+        </p>
+      )}
+    </>
+  )
+}
+
+/** Voice, and the second screen. */
+function Tools({ clientId }: { clientId: string }) {
+  const voice = useVoice()
+  return (
+    <span className="chair-tools">
+      {canSpeak && (
+        <button aria-pressed={voice.on} onClick={voice.toggle}>
+          Voice {voice.on ? 'on' : 'off'}
+        </button>
+      )}
+      <Link to={`/clients/${clientId}/wall`} target="_blank" rel="noreferrer">
+        Wall screen
+      </Link>
+    </span>
+  )
+}
+
+/** What is said aloud of a step. */
+function spokenWords(step: PlanStep | undefined, press: Press, status: string): string {
+  if (status === 'waiting' || status === 'finished') return ''
+  if (status === 'paused') return 'Paused.'
+  const line = press.line ?? step?.text ?? ''
+  return `${step?.title ?? press.words}. ${line}`
 }
 
 function ChairButton({
@@ -171,34 +366,5 @@ function ChairButton({
       <b>{name}</b>
       <small>{sign}</small>
     </button>
-  )
-}
-
-const SKIP_REASONS = [
-  'client asks',
-  'skin is red',
-  'area to leave out',
-  'no hair there',
-  'out of time',
-] as const
-
-function SkipReasons({
-  onSkip,
-  onClose,
-}: {
-  onSkip: (reason: string) => void
-  onClose: () => void
-}) {
-  useHotkeys(SKIP_REASONS.map((reason, i) => [String(i + 1), () => onSkip(reason)]))
-  return (
-    <div className="skip-reasons" role="dialog" aria-label="Why is it skipped?">
-      <p>Why?</p>
-      {SKIP_REASONS.map((reason, i) => (
-        <button key={reason} onClick={() => onSkip(reason)} autoFocus={i === 0}>
-          <kbd>{i + 1}</kbd> {reason}
-        </button>
-      ))}
-      <button onClick={onClose}>do not skip</button>
-    </div>
   )
 }

@@ -1,41 +1,91 @@
-/** Lather, blade and the whole service. */
-import { useInterval } from '@mantine/hooks'
-import { useState } from 'react'
-import { latherLeftMs } from '../../../core/chair/service.ts'
+/** What runs: towel, lather, blade, disinfectant, the whole service against its slot. */
+import { latherNow } from '../../../core/chair/lather.ts'
+import { soakLeftMs } from '../../../core/chair/meanwhile.ts'
+import { isHotTowel } from '../../../core/chair/rules.ts'
+import { bladeInHand, elapsedMs } from '../../../core/chair/service.ts'
+import { towelPlan } from '../../../core/chair/towel.ts'
 import { bladeLifeStrokes } from '../../../core/plan/tools.ts'
-import { ROUTINE_CONSTANTS } from '../../../core/plan/routine.ts'
 import { clockText } from '../../state/words.ts'
-
 import type { ChairProps } from './ChairHead.tsx'
+import { useChairNow } from './useChair.ts'
 
-const LATHER_MS = ROUTINE_CONSTANTS.latherLastsMin.value * 60_000
-
-export function Clocks({ page, visit, plan }: ChairProps) {
-  const [now, setNow] = useState(() => Date.now())
-  useInterval(() => setNow(Date.now()), 1000, { autoInvoke: true })
-  const { chair: state } = visit
-  const life = bladeLifeStrokes(plan.service, page.client.skin)
-  const lather = latherLeftMs(visit.events, now, LATHER_MS)
-  const elapsed = state.startedAtMs ? now - state.startedAtMs : 0
+export function Clocks({ page, chair }: ChairProps) {
+  const now = useChairNow(chair.link)
+  const { live } = chair
+  const { plan, state } = live
+  const step = plan.steps[state.index]
+  const towel = step && isHotTowel(step) ? state.towels[step.id] : undefined
+  const lather = latherNow(live, now)
+  const driest = lather[0]
+  const dry = lather.filter((l) => l.leftMs <= 0).length
+  const soak = soakLeftMs(state, now)
+  const spent = elapsedMs(state, now)
+  const over = spent > plan.slotMinutes * 60_000
   return (
     <div className="clocks">
-      {lather !== undefined && (
-        <div className={lather < 60_000 ? 'late' : ''}>
-          <small>lather</small>
-          <b>{lather < 0 ? 're-lather' : `${clockText(lather)} left`}</b>
+      {towel && <TowelClock {...towelPlan(towel, now)} laid={towel.laidAtMs !== undefined} />}
+      {driest && (
+        <div className={driest.leftMs < 60_000 ? 'late' : ''}>
+          <small>{dry > 0 ? `lather dry on ${dry} of ${lather.length}` : 'lather'}</small>
+          <b>{driest.leftMs <= 0 ? 're-lather' : `${clockText(driest.leftMs)} left`}</b>
         </div>
       )}
-      <div className={state.strokesOnBlade > life * 0.6 ? 'late' : ''}>
-        <small>blade {state.blade}</small>
+      {soak !== undefined && soak > -120_000 && (
+        <div>
+          <small>disinfectant</small>
+          <b>{soak > 0 ? `${clockText(soak)} to go` : 'may come out'}</b>
+        </div>
+      )}
+      <BladeClock page={page} chair={chair} />
+      <div className={over ? 'late' : ''}>
+        <small>{state.status === 'paused' ? 'paused' : `slot ${plan.slotMinutes} min`}</small>
         <b>
-          {state.strokesOnBlade} of ~{life} strokes
+          {clockText(spent)} of {Math.round(plan.totalMinutes)}:00
         </b>
       </div>
-      <div>
-        <small>service</small>
-        <b>
-          {clockText(elapsed)} of {Math.round(plan.totalMinutes)}:00
-        </b>
+    </div>
+  )
+}
+
+function TowelClock({
+  now,
+  waitMs,
+  warmthMs,
+  laid,
+}: ReturnType<typeof towelPlan> & { laid: boolean }) {
+  const late = laid && warmthMs <= 0
+  return (
+    <div className={late ? 'late' : ''}>
+      <small>
+        towel {Math.round(now.tempC)} °C{now.by === 'estimate' ? ' (H)' : ''}
+      </small>
+      <b>
+        {laid
+          ? warmthMs > 0
+            ? `${clockText(warmthMs)} warm`
+            : 'take it off'
+          : waitMs > 0
+            ? `wait ${clockText(waitMs)}`
+            : 'may be laid'}
+      </b>
+    </div>
+  )
+}
+
+/** Strokes made with the blade in hand, as a bar against its life. */
+function BladeClock({ page, chair }: Pick<ChairProps, 'page' | 'chair'>) {
+  const { plan, state } = chair.live
+  const held = bladeInHand(chair.live, plan.steps[state.index])
+  if (!held) return null
+  const life = bladeLifeStrokes(plan.service, page.client.skin)
+  const used = Math.min(1, held.blade.strokes / life)
+  const worn = held.blade.worn !== undefined
+  return (
+    <div className={worn || used > 0.8 ? 'late' : ''}>
+      <small>{`blade ${held.index + 1}`}</small>
+      <b>{worn ? 'change it now' : `${held.blade.strokes} of ~${life}`}</b>
+      <div className="wear" role="img" aria-label={`${Math.round(100 * used)} % of its life used`}>
+        <i style={{ width: `${Math.round(100 * (worn ? 1 : used))}%` }} />
       </div>
     </div>
   )

@@ -1,12 +1,32 @@
-/** What a finished service came to. */
+/** What a finished service came to, against what was planned; pictures of the skin. */
 import { Link } from 'react-router'
+import { replayLive } from '../../../core/chair/service.ts'
+import { zoneName } from '../../../core/head/zoneFacts.ts'
+import type { Plan } from '../../../core/plan/types.ts'
+import { timeWords } from '../../state/words.ts'
+import type { StationProps } from '../useStation.ts'
+import { Photos } from './Photos.tsx'
 
-import type { ChairProps } from './ChairHead.tsx'
-
-export function Finished({ page, visit, plan }: ChairProps) {
-  const { chair: state } = visit
-  const minutes = ((state.finishedAtMs ?? 0) - (state.startedAtMs ?? 0)) / 60_000
+export function Finished({ page, visit, plan }: StationProps & { plan: Plan }) {
+  const { state } = replayLive(plan, visit.events)
+  const minutes = state.spentMs / 60_000
   const skipped = Object.values(state.outcomes).filter((o) => o === 'skipped').length
+  const looked = state.looked?.filter((z) => z.redness > 0) ?? []
+  const facts: [string, string | number, (string | undefined)?][] = [
+    ['Time', `${Math.round(minutes)} min`, `planned ${Math.round(plan.totalMinutes)}`],
+    ['Blades', state.blades.length, `planned ${plan.bladeCount}`],
+    ['Nicks', state.nicks.length],
+    ['Skipped', skipped],
+    [
+      'Redness at the chair',
+      looked.length === 0
+        ? state.looked
+          ? 'clear'
+          : 'not read'
+        : Math.max(...looked.map((z) => z.redness)),
+      looked.map((z) => zoneName(z.zoneId)).join(', ') || undefined,
+    ],
+  ]
   return (
     <main className="page">
       <div className="page-head">
@@ -14,28 +34,49 @@ export function Finished({ page, visit, plan }: ChairProps) {
         <p>{page.client.name}</p>
       </div>
       <dl className="facts">
-        <div>
-          <dt>Time</dt>
-          <dd>
-            {Math.round(minutes)} min, planned {Math.round(plan.totalMinutes)}
-          </dd>
-        </div>
-        <div>
-          <dt>Blades</dt>
-          <dd>{state.blade}</dd>
-        </div>
-        <div>
-          <dt>Nicks</dt>
-          <dd>{state.nicks.length}</dd>
-        </div>
-        <div>
-          <dt>Skipped</dt>
-          <dd>{skipped}</dd>
-        </div>
+        {facts.map(([name, value, more]) => (
+          <div key={name}>
+            <dt>{name}</dt>
+            <dd>
+              {value}
+              {more && <small>{more}</small>}
+            </dd>
+          </div>
+        ))}
       </dl>
-      <Link className="strong deep" to={`/clients/${page.client.id}/care`}>
-        To the care sheet
-      </Link>
+      {state.amendments.length > 0 && (
+        <>
+          <h2>Changed on the way</h2>
+          <ul>
+            {state.amendments.map((a) => (
+              <li key={a.atMs + a.text}>
+                {timeWords(a.atMs)} {a.text}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      {state.nicks.length > 0 && (
+        <>
+          <h2>Nicks</h2>
+          <ul>
+            {state.nicks.map((n) => (
+              <li key={n.id}>
+                {timeWords(n.atMs)} {n.zoneId ? zoneName(n.zoneId) : 'place not told'}
+                {n.sizeMm !== undefined && `, ${n.sizeMm} mm`}
+                {n.did && n.did.length > 0 && `: ${n.did.join(', ')}`}
+                {n.contact && '. Blood touched the worker or a tool: see your local rule.'}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      <Photos visit={visit} />
+      <p>
+        <Link className="strong deep" to={`/clients/${page.client.id}/care`}>
+          To the care sheet
+        </Link>
+      </p>
     </main>
   )
 }

@@ -1,4 +1,6 @@
 /** One step in words and two small drawings. */
+import { yourSide } from '../../../core/chair/sides.ts'
+import type { Press } from '../../../core/chair/rules.ts'
 import { RELATION_WORDS } from '../../../core/grain/relation.ts'
 import type { Plan, PlanStep } from '../../../core/plan/types.ts'
 import { AngleFigure, StanceFigure } from './Figures.tsx'
@@ -8,42 +10,43 @@ export function StepView({
   plan,
   index,
   hand,
+  press,
 }: {
   step: PlanStep
   plan: Plan
   index: number
   hand: 'left' | 'right'
+  press: Press
 }) {
+  // Plans of the first version say it all in the step.
+  const work = plan.lanes.find((l) => l.id === step.laneId) ?? step
   const side = step.zoneId?.endsWith('-left')
     ? ' · client’s left'
     : step.zoneId?.endsWith('-right')
       ? ' · client’s right'
       : ''
-  // Plans of the first version say it all in the step.
-  const work = plan.lanes.find((l) => l.id === step.laneId) ?? step
-  const [first, ...rest] = step.text.split('. ')
+  const yours = side && work.stance ? `, ${yourSide(step.zoneId!, work.stance.hour)}` : ''
   const relation = step.relation ? RELATION_WORDS[step.relation] : ''
   return (
     <>
       <p className="chair-count">
         step {index + 1} of {plan.steps.length}
         {side}
+        {yours}
       </p>
       <h1>{step.title.replace(/, client's (left|right)$/, ', $1')}</h1>
-      <p className="chair-line">
-        {step.relation ? (
-          <>
-            <b className={`relation-${step.relation}`}>
-              {relation.charAt(0).toUpperCase() + relation.slice(1)}
-            </b>
-            {step.text.slice(relation.length)}
-          </>
-        ) : (
-          <>
-            {first}
-            {rest.length > 0 ? `. ${rest.join('. ')}` : ''}
-          </>
-        )}
+      <p className={press.line ? 'chair-line chair-first' : 'chair-line'}>
+        {press.line ??
+          (step.relation ? (
+            <>
+              <b className={`relation-${step.relation}`}>
+                {relation.charAt(0).toUpperCase() + relation.slice(1)}
+              </b>
+              {step.text.slice(relation.length)}
+            </>
+          ) : (
+            step.text
+          ))}
       </p>
       {work.stance && work.headTurn && (
         <div className="chair-figures">

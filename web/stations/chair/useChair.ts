@@ -1,92 +1,96 @@
-/** Driving a live service: each tap is an event that the server has stored before it counts. */
+/** The chair in React: one link for each visit on the screen, fed by the server's stream of events. */
 import { useQueryClient } from '@tanstack/react-query'
-import { useRef, useState } from 'react'
+import { useEffect, useMemo, useState, useSyncExternalStore } from 'react'
 import type { VisitPage } from '../../../contract/types.ts'
-import type { ChairEvent, ChairEventKind } from '../../../core/chair/service.ts'
-import { call, CallProblem } from '../../api/call.ts'
+import type { ChairEvent } from '../../../core/chair/service.ts'
+import type { Plan } from '../../../core/plan/types.ts'
+import { address, call } from '../../api/call.ts'
 import { newId } from '../../state/words.ts'
+import { ChairLink, type LinkView } from './link.ts'
+import { keptStore, passingStore } from './waiting.ts'
 
-export function useChair(visit: VisitPage) {
+/** Browsers without a database of their own (private windows) keep events only as long as the tab. */
+const store = typeof indexedDB === 'undefined' ? passingStore() : keptStore
+
+function makeLink(visitId: string, plan: Plan, events: readonly ChairEvent[]): ChairLink {
+  return new ChairLink(
+    {
+      store,
+      newId,
+      send: (event) => call('addEvent', { params: { id: visitId }, body: event }),
+      fetch: async () => {
+        const page = await call('visit', { params: { id: visitId } })
+        return { plan: page.plan!, events: page.events }
+      },
+      steadyMs: () => performance.now(),
+      wallMs: () => Date.now(),
+      later: (work, ms) => {
+        const timer = setTimeout(work, ms)
+        return () => clearTimeout(timer)
+      },
+    },
+    visitId,
+    plan,
+    events,
+  )
+}
+
+export interface Chair extends LinkView {
+  readonly link: ChairLink
+}
+
+export function useChair(visit: VisitPage, plan: Plan): Chair {
   const cache = useQueryClient()
-  const [busy, setBusy] = useState(false)
-  const [problem, setProblem] = useState<string>()
-  /** An event whose answer never came: sent again with the same id, so that it counts once. */
-  const unsure = useRef<ChairEvent>(undefined)
-  const inFlight = useRef(false)
-
-  const send = async (event: ChairEvent): Promise<boolean> => {
-    if (inFlight.current) return false
-    inFlight.current = true
-    setBusy(true)
-    setProblem(undefined)
-    try {
-      const { state } = await call('addEvent', { params: { id: visit.id }, body: event })
-      unsure.current = undefined
-      cache.setQueryData<VisitPage>(
-        ['visit', visit.id],
-        (before) =>
-          before && {
-            ...before,
-            chair: state,
-            events: [...before.events.filter((e) => e.seq !== event.seq), event],
-            state:
-              state.status === 'finished'
-                ? 'finished'
-                : state.status === 'running'
-                  ? 'running'
-                  : before.state,
-            startedAtMs: state.startedAtMs ?? null,
-            endedAtMs: state.finishedAtMs ?? null,
-          },
-      )
-      if (event.kind === 'started' || event.kind === 'finished') {
-        void cache.invalidateQueries({ queryKey: ['client', visit.clientId] })
-        void cache.invalidateQueries({ queryKey: ['today'] })
-      }
-      // The care sheet comes with the visit as the server now has it.
-      if (event.kind === 'finished')
-        await cache.invalidateQueries({ queryKey: ['visit', visit.id] })
-      return true
-    } catch (error) {
-      const told = error instanceof CallProblem ? error : undefined
-      if (told && told.status >= 400 && told.status < 500) {
-        // The server has another view of where the service stands: take its view.
-        unsure.current = undefined
-        void cache.invalidateQueries({ queryKey: ['visit', visit.id] })
-      } else {
-        unsure.current = event
-      }
-      setProblem(
-        told && told.status > 0
-          ? told.message
-          : 'The server does not answer. That tap is not counted yet: tap again when it is back.',
-      )
-      return false
-    } finally {
-      inFlight.current = false
-      setBusy(false)
-    }
-  }
-
-  const tell = async (kind: ChairEventKind, stepId?: string, reason?: string): Promise<boolean> => {
-    if (unsure.current) {
-      const again = unsure.current
-      const arrived = await send(again)
-      if (!arrived || again.kind === kind) return arrived
-    }
-    const current = cache.getQueryData<VisitPage>(['visit', visit.id]) ?? visit
-    // A pedal that bounces presses again before the next step is drawn: it meant the step before.
-    const { chair, plan } = current
-    const meant = stepId === undefined || plan?.steps[chair.index]?.id === stepId
-    if (!meant || (kind === 'started' && chair.status !== 'waiting')) return false
-    return send({
-      id: newId(),
-      seq: current.chair.seq + 1,
-      kind,
-      atMs: Date.now(),
-      ...(stepId !== undefined && { stepId }),
-      ...(reason !== undefined && { reason }),
+  const { id, clientId } = visit
+  // Plan and events are handed over once; later ones come by the stream, or as `changed`.
+  // eslint-disable-next-line react-hooks/exhaustive-deps
+  const link = useMemo(() => makeLink(id, plan, visit.events), [id])
+  const view = useSyncExternalStore(link.subscribe, link.view)
+  useEffect(() => {
+    void link.open()
+    const from = link.view().stored.length
+    const stream = new EventSource(`${address('follow', { id })}?after=${from}`)
+    const data = <T>(e: Event) => JSON.parse((e as MessageEvent<string>).data) as T
+    stream.addEventListener('chair', (e) => link.arrived(data<ChairEvent>(e)))
+    stream.addEventListener('clock', (e) => link.clock(data<{ nowMs: number }>(e).nowMs))
+    stream.addEventListener('changed', () => {
+      void cache.invalidateQueries({ queryKey: ['visit', id] })
     })
-  }
-  return { tell, busy, problem }
+    stream.onopen = () => link.connected(true)
+    stream.onerror = () => link.connected(false)
+    // A tablet that slept, or was carried back into the room.
+    const wake = () => document.visibilityState === 'visible' && link.connected(true)
+    document.addEventListener('visibilitychange', wake)
+    window.addEventListener('online', wake)
+    return () => {
+      stream.close()
+      document.removeEventListener('visibilitychange', wake)
+      window.removeEventListener('online', wake)
+      link.close()
+    }
+  }, [link, id, cache])
+  useEffect(() => link.take(plan, visit.events), [link, plan, visit.events])
+  // What the rest of the page shows of the visit follows.
+  const { stored } = view
+  const last = stored[stored.length - 1]
+  useEffect(() => {
+    if (!last) return
+    if (last.kind === 'started' || last.kind === 'finished') {
+      void cache.invalidateQueries({ queryKey: ['client', clientId] })
+      void cache.invalidateQueries({ queryKey: ['today'] })
+      void cache.invalidateQueries({ queryKey: ['visit', id] })
+    }
+  }, [last, cache, clientId, id])
+  return useMemo(() => ({ ...view, link }), [view, link])
+}
+
+/** Now by the link's clock, told anew every second. */
+export function useChairNow(link: ChairLink): number {
+  const [now, setNow] = useState(() => link.nowMs())
+  useEffect(() => {
+    const timer = setInterval(() => setNow(link.nowMs()), 1000)
+    return () => clearInterval(timer)
+  }, [link])
+  // What has just happened must not lie ahead of the second shown.
+  return Math.max(now, link.nowMs() - 1000)
 }

@@ -1,35 +1,15 @@
 /** Four bands over time: worker, client, lather, towel. */
-import { useComputedColorScheme } from '@mantine/core'
-import type { CustomSeriesRenderItem } from 'echarts'
-import { CustomChart } from 'echarts/charts'
-import { GridComponent, MarkLineComponent, TooltipComponent } from 'echarts/components'
-import { graphic, init, use as register, type EChartsType } from 'echarts/core'
-import { SVGRenderer } from 'echarts/renderers'
-import { useEffect, useRef } from 'react'
+import { useCallback } from 'react'
 import type { Band, Timetable } from '../../../core/plan/timetable.ts'
-import { LAMP, LIGHT } from '../../theme/theme.ts'
-
-register([CustomChart, GridComponent, MarkLineComponent, TooltipComponent, SVGRenderer])
+import { drawBand } from '../../charts/bands.ts'
+import { CHART_FONT, useChart, type ChartColours } from '../../charts/useChart.ts'
 
 const ROWS = ['towel', 'lather', 'client', 'worker'] as const
 
 export function BandChart({ table, slotMinutes }: { table: Timetable; slotMinutes: number }) {
-  const box = useRef<HTMLDivElement>(null)
-  const chart = useRef<EChartsType>(undefined)
-  const lamp = useComputedColorScheme('light') === 'dark'
-  useEffect(() => {
-    const made = init(box.current, undefined, { renderer: 'svg' })
-    chart.current = made
-    const watch = new ResizeObserver(() => made.resize())
-    watch.observe(box.current!)
-    return () => {
-      watch.disconnect()
-      made.dispose()
-    }
-  }, [])
-  useEffect(() => {
-    chart.current?.setOption(option(table, slotMinutes, lamp), true)
-  }, [table, slotMinutes, lamp])
+  const box = useChart(
+    useCallback((c: ChartColours) => option(table, slotMinutes, c), [table, slotMinutes]),
+  )
   return (
     <div
       ref={box}
@@ -40,8 +20,7 @@ export function BandChart({ table, slotMinutes }: { table: Timetable; slotMinute
   )
 }
 
-function option(table: Timetable, slotMinutes: number, lamp: boolean) {
-  const c = lamp ? LAMP : LIGHT
+function option(table: Timetable, slotMinutes: number, c: ChartColours) {
   const colours: Record<Band['kind'], string> = {
     prepare: c.kelp,
     stroke: c.tide,
@@ -62,37 +41,9 @@ function option(table: Timetable, slotMinutes: number, lamp: boolean) {
       },
     })),
   )
-  const draw: CustomSeriesRenderItem = (params, api) => {
-    const from = api.coord([api.value(0), api.value(2)])
-    const to = api.coord([api.value(1), api.value(2)])
-    const height = (api.size!([0, 1]) as number[])[1]! * 0.62
-    const box = params.coordSys as unknown as {
-      x: number
-      y: number
-      width: number
-      height: number
-    }
-    const shape = graphic.clipRectByRect(
-      {
-        x: from[0]!,
-        y: from[1]! - height / 2,
-        width: Math.max(1, to[0]! - from[0]! - 0.6),
-        height,
-      },
-      box,
-    )
-    return (
-      shape && {
-        type: 'rect',
-        shape,
-        style: { fill: api.visual('color') as string, stroke: c.paper, lineWidth: 0.5 },
-      }
-    )
-  }
-  const text = { color: c.ink, fontFamily: "'Atkinson Hyperlegible Next Variable', sans-serif" }
   return {
     animation: false,
-    textStyle: text,
+    textStyle: { color: c.ink, fontFamily: CHART_FONT },
     grid: { left: 62, right: 16, top: 20, bottom: 34 },
     tooltip: {
       trigger: 'item' as const,
@@ -119,7 +70,7 @@ function option(table: Timetable, slotMinutes: number, lamp: boolean) {
     series: [
       {
         type: 'custom' as const,
-        renderItem: draw,
+        renderItem: drawBand(c.paper),
         encode: { x: [0, 1], y: 2 },
         data: list,
         markLine: {

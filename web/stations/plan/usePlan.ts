@@ -12,7 +12,8 @@ import {
 import { useHead } from '../../head/loadHead.ts'
 import { usePast } from '../../state/past.ts'
 import type { PlanAsk, Planned } from '../../workers/plans.ts'
-import { useFieldReadings, useSchools, useScreening, type StationProps } from '../useStation.ts'
+import { usePlanAsk } from '../usePlanAsk.ts'
+import type { StationProps } from '../useStation.ts'
 
 /** What is chosen at a visit and not yet kept. */
 const useChoices = create<Record<string, PlanChoice>>(() => ({}))
@@ -71,47 +72,6 @@ export interface PlanView {
   readonly kept: boolean
   /** True when the plan shown differs from the one kept. */
   readonly outdated: boolean
-}
-
-/** Everything that a plan of this visit depends on. */
-export function usePlanAsk({ page, visit, house }: StationProps, choice: PlanChoice): PlanAsk {
-  const readings = useFieldReadings(visit)
-  const schools = useSchools(page, house)
-  const screening = useScreening({ page, visit, house })
-  return useMemo(() => {
-    const worker = house.workers.find((w) => w.id === visit.workerId)
-    return {
-      service: visit.service,
-      readings,
-      lines: visit.notes.lines,
-      client: page.client.skin,
-      screening,
-      schools,
-      hand: worker?.hand ?? 'right',
-      level: worker?.level ?? 'practised',
-      kit: house.kit,
-      sensitivity: page.model.sensitivity,
-      growth: page.model.growth,
-      notes: {
-        keptZones: visit.notes.keptZones,
-        hair: visit.notes.hair,
-        strays: visit.notes.strays,
-      },
-      house: { version: house.changes.length, changed: house.figures },
-      figures: house.figures,
-      choice,
-    }
-  }, [
-    readings,
-    schools,
-    screening,
-    page,
-    visit.service,
-    visit.workerId,
-    visit.notes,
-    house,
-    choice,
-  ])
 }
 
 export function usePlan(props: StationProps, choice: PlanChoice): PlanView {

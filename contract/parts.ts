@@ -1,0 +1,18 @@
+/** Small schemas that the others are made of. */
+import * as y from 'yup'
+
+export const uuid = () => y.string().uuid('must be an id (UUID)')
+export const text = (most: number) => y.string().trim().max(most, `at most ${most} characters`)
+export const moment = () => y.number().integer().min(0).max(8.64e15)
+export const isoDate = () =>
+  y
+    .string()
+    .matches(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, 'must be a date like 2026-03-14')
+/** Ids of zones, rules, steps and lanes: short words joined with hyphens and colons. */
+export const word = () => y.string().matches(/^[a-zA-Z0-9:-]{1,60}$/, 'is not a known name')
+export const vec3 = () =>
+  y
+    .array()
+    .of(y.number().required().min(-1000).max(1000))
+    .length(3, 'must have three numbers')
+    .required()

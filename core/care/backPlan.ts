@@ -1,0 +1,269 @@
+/**
+ * Planning back from an event (M15, M7, M10): when to serve so that skin is calm, hair is not yet felt or seen, and
+ * everything that must be kept off is over.
+ */
+import { constant, type Mark } from '../house/constants.ts'
+import { daysToLength, thresholdMm, type Growth } from '../regrowth/growth.ts'
+import { normalCdf } from '../stats/normal.ts'
+import { rednessOdds, type Sensitivity } from '../skin/sensitivity.ts'
+import { DAY_MS, HOUR_MS } from '../time/dates.ts'
+import type { Clearance } from './clearances.ts'
+
+export const EVENT_KINDS = ['mask-seal', 'concert', 'photo', 'sun', 'swim', 'party'] as const
+export type EventKind = (typeof EVENT_KINDS)[number]
+
+/** What an event asks of skin and hair. */
+interface Need {
+  readonly name: string
+  readonly hair: 'felt' | 'seen'
+  /** Clearances that must be over. */
+  readonly clear: readonly string[]
+  readonly why: string
+}
+
+export const EVENT_NEEDS: Readonly<Record<EventKind, Need>> = {
+  'mask-seal': {
+    name: 'Mask seal check or dive',
+    hair: 'felt',
+    clear: ['touch', 'mask', 'swimming'],
+    why: 'Stubble that is felt lets a mask leak.',
+  },
+  concert: {
+    name: 'Concert, wind instrument',
+    hair: 'felt',
+    clear: ['touch'],
+    why: 'Stubble and sore skin round the lips disturb the embouchure.',
+  },
+  photo: {
+    name: 'Photographs or stage',
+    hair: 'seen',
+    clear: ['touch', 'make-up'],
+    why: 'Light and make-up show redness and stubble.',
+  },
+  sun: {
+    name: 'Holiday in the sun',
+    hair: 'seen',
+    clear: ['touch', 'sun', 'swimming', 'acids'],
+    why: 'Fresh skin burns sooner.',
+  },
+  swim: {
+    name: 'Swimming meet',
+    hair: 'felt',
+    clear: ['touch', 'swimming', 'exercise'],
+    why: 'Chlorine stings fresh skin.',
+  },
+  party: {
+    name: 'Celebration',
+    hair: 'seen',
+    clear: ['touch', 'make-up'],
+    why: 'Close up, redness shows before stubble does.',
+  },
+}
+
+export const EVENT_CONSTANTS = {
+  rednessGoneHours: constant(48, 'h', 'Redness after a service has faded by then', 'H'),
+  rednessLimit: constant(
+    0.1,
+    'probability',
+    'At an event redness 2 or more may be this likely',
+    'H',
+  ),
+  hairLimit: constant(0.2, 'probability', 'At an event hair felt or seen may be this likely', 'H'),
+  opens: constant(9, 'h', 'Services begin from this hour', 'H'),
+  closes: constant(18, 'h', 'and end by this hour', 'H'),
+  lookBackDays: constant(45, 'days', 'Services at most this long before an event', 'H'),
+} as const
+
+const E = EVENT_CONSTANTS
+
+/** What planning back depends on. */
+export interface EventQuestion {
+  readonly kind: EventKind
+  readonly eventAtMs: number
+  readonly nowMs: number
+  /** How long a service takes, minutes. */
+  readonly minutes: number
+  /** Zones of the service with the load they get and the hair it leaves. */
+  readonly zones: readonly {
+    readonly name: string
+    readonly load: number
+    readonly leftMm: number
+    readonly sensitivity: Sensitivity
+    readonly growth: Growth
+  }[]
+  /** Aftercare of a service that ends at 0. */
+  readonly clearances: readonly Clearance[]
+  /** Earliest moment the last service, asking and the skin allow. */
+  readonly notBeforeMs?: number | undefined
+  readonly notBeforeWhy?: string | undefined
+  /** Minutes east of UTC at a moment. */
+  readonly offset: (ms: number) => number
+}
+
+/** Odds at the event, for a service that ends so long before it. */
+export interface EventOdds {
+  readonly atMs: number
+  readonly redness: number
+  readonly hair: number
+}
+
+export interface EventPlan {
+  readonly kind: EventKind
+  readonly eventAtMs: number
+  /** When the service should begin; `fits` is false when no time meets everything. */
+  readonly earliestMs: number
+  readonly bestMs: number
+  readonly latestMs: number
+  readonly fits: boolean
+  readonly atBest: EventOdds
+  readonly reasons: readonly { readonly text: string; readonly mark: Mark }[]
+  /** Odds for services through the days before, hour by hour. */
+  readonly curve: readonly EventOdds[]
+}
+
+/** P(redness ≥ 2 is still to be seen) so long after a service: the worst of it (M7) fades evenly. */
+export function rednessAt(zones: EventQuestion['zones'], ageMs: number): number {
+  const left = Math.max(0, 1 - ageMs / (E.rednessGoneHours.value * HOUR_MS))
+  return left * zones.reduce((m, z) => Math.max(m, rednessOdds(z.sensitivity, z.load)), 0)
+}
+
+/** P(hair is felt, or seen) so long after a service, on the zone where it is soonest: growth is normal (M10). */
+export function hairAt(
+  zones: EventQuestion['zones'],
+  ageMs: number,
+  kind: 'felt' | 'seen',
+): number {
+  const days = ageMs / DAY_MS
+  return zones.reduce((most, z) => {
+    const length = thresholdMm(z.growth.curve, kind)
+    if (length <= z.leftMm) return 1
+    if (days <= 0) return most
+    // The rate that just reaches the length on that day: the days it takes at 1 mm a day scale as 1/rate.
+    const rate = daysToLength(z.growth.curve, z.leftMm, 1, length) / days
+    return Math.max(most, 1 - normalCdf((rate - z.growth.mean) / z.growth.sd))
+  }, 0)
+}
+
+/** Finds when to serve before an event. */
+export function planBack(q: EventQuestion): EventPlan {
+  const need = EVENT_NEEDS[q.kind]
+  const serviceMs = q.minutes * 60_000
+  const oddsAt = (beginMs: number): EventOdds => {
+    const age = q.eventAtMs - beginMs - serviceMs
+    return {
+      atMs: beginMs,
+      redness: rednessAt(q.zones, age),
+      hair: hairAt(q.zones, age, need.hair),
+    }
+  }
+  const own = q.clearances.filter((c) => c.kind === 'avoid' && need.clear.includes(c.id))
+  const longest = own.reduce<Clearance | undefined>(
+    (a, c) => (!a || c.untilMs > a.untilMs ? c : a),
+    undefined,
+  )
+  const clearMs = longest?.untilMs ?? 0
+  // Redness only falls and hair only rises with age, so each limit is one moment; found to the minute.
+  const calmMs = firstAge((age) => rednessAt(q.zones, age) <= E.rednessLimit.value)
+  const hairMs =
+    firstAge((age) => hairAt(q.zones, age, need.hair) > E.hairLimit.value, lookBackMs()) - 60_000
+  const latest = q.eventAtMs - Math.max(clearMs, calmMs) - serviceMs
+  const hairFrom = q.eventAtMs - hairMs - serviceMs
+  const from = Math.max(hairFrom, q.notBeforeMs ?? -Infinity, q.nowMs)
+  const reasons: { text: string; mark: Mark }[] = [{ text: need.why, mark: 'C' }]
+  reasons.push({
+    text: longest
+      ? `Latest: ${sentence(longest.title)} for ${hoursWords(clearMs)} after, and redness needs ${hoursWords(calmMs)} until it is unlikely (under ${percent(E.rednessLimit.value)}).`
+      : `Latest: redness needs ${hoursWords(calmMs)} until it is unlikely (under ${percent(E.rednessLimit.value)}).`,
+    mark: 'H',
+  })
+  reasons.push({
+    text: `Earliest: after ${hoursWords(hairMs)} hair is ${need.hair} with more than ${percent(E.hairLimit.value)}.`,
+    mark: 'H',
+  })
+  if (q.notBeforeMs !== undefined && q.notBeforeMs > hairFrom) {
+    reasons.push({ text: q.notBeforeWhy ?? 'The skin is not ready before.', mark: 'H' })
+  }
+  const curve: EventOdds[] = []
+  const begin = Math.max(
+    q.nowMs,
+    q.eventAtMs - Math.min(lookBackMs(), 2.2 * Math.max(hairMs, clearMs + calmMs)),
+  )
+  const steps = 96
+  for (let i = 0; i <= steps; i++) {
+    curve.push(oddsAt(begin + ((q.eventAtMs - serviceMs - begin) * i) / steps))
+  }
+  const hours = workingHours(q, Math.min(from, latest), latest)
+  const fitting = hours.filter((h) => h >= from)
+  const cost = (o: EventOdds) => o.redness / E.rednessLimit.value + o.hair / E.hairLimit.value
+  const best = fitting
+    .map(oddsAt)
+    .reduce<EventOdds | undefined>((a, b) => (!a || cost(b) < cost(a) - 1e-9 ? b : a), undefined)
+  const fits = best !== undefined
+  const atBest = best ?? oddsAt(fallback(q, hours, latest))
+  if (!fits) {
+    reasons.push({
+      text:
+        latest < q.nowMs
+          ? 'It is too late for a whole service: the event comes before the skin is clear. Leave it, or take the lip or the line alone with the gentlest plan.'
+          : `No time meets everything: skin comes first. Then hair is ${need.hair} with ${percent(atBest.hair)}: touch up the lip or the line alone nearer the day.`,
+      mark: 'H',
+    })
+  }
+  return {
+    kind: q.kind,
+    eventAtMs: q.eventAtMs,
+    earliestMs: Math.round(fits ? from : Math.min(from, latest)),
+    bestMs: Math.round(atBest.atMs),
+    latestMs: Math.round(latest),
+    fits,
+    atBest,
+    reasons,
+    curve,
+  }
+}
+
+const lookBackMs = () => E.lookBackDays.value * DAY_MS
+
+/** The first age, to the minute, from which something is so; it stays so from there. The look-back when it never is. */
+function firstAge(so: (ageMs: number) => boolean, most = lookBackMs()): number {
+  if (so(0)) return 0
+  if (!so(most)) return most
+  let [no, yes] = [0, most]
+  while (yes - no > 60_000) {
+    const middle = (no + yes) / 2
+    if (so(middle)) yes = middle
+    else no = middle
+  }
+  return yes
+}
+
+/** Full hours between two moments at which the house works and a service still ends in time. */
+function workingHours(q: EventQuestion, fromMs: number, toMs: number): number[] {
+  const out: number[] = []
+  const last = Math.floor(toMs / HOUR_MS) * HOUR_MS
+  for (let at = last; at >= fromMs && out.length < 24 * E.lookBackDays.value; at -= HOUR_MS) {
+    const local = new Date(at + q.offset(at) * 60_000)
+    const hour = local.getUTCHours()
+    if (hour >= E.opens.value && hour + q.minutes / 60 <= E.closes.value) out.push(at)
+  }
+  return out.reverse()
+}
+
+/** Where nothing fits: the last working hour that the skin allows, or now. */
+function fallback(q: EventQuestion, hours: readonly number[], latest: number): number {
+  const [first] = [...hours].reverse()
+  if (first !== undefined && first >= q.nowMs) return first
+  return Math.max(q.nowMs, workingHours(q, latest - 3 * DAY_MS, latest).pop() ?? latest)
+}
+
+const percent = (p: number) => `${Math.round(100 * p)} %`
+const sentence = (title: string) => title.charAt(0).toLowerCase() + title.slice(1)
+
+/** "20 hours", "3 days". */
+function hoursWords(ms: number): string {
+  const hours = ms / HOUR_MS
+  if (hours < 1) return 'no time'
+  if (hours < 48) return `${Math.round(hours)} hours`
+  const days = hours / 24
+  return `${days < 10 ? (Math.round(days * 2) / 2).toString() : Math.round(days)} days`
+}

@@ -1,0 +1,48 @@
+/** What would be sent to a client after a service, and when. Nothing is sent: a house reads, changes or takes it back. */
+import { SERVICES, type ServiceId } from '../services.ts'
+import { careText, type CarePlan } from './clearances.ts'
+
+export interface MessageDraft {
+  readonly subject: string
+  readonly text: string
+  readonly dueAtMs: number
+}
+
+export interface MessageFacts {
+  readonly care: CarePlan
+  readonly service: ServiceId
+  readonly name: string
+  readonly house: string
+  /** When to remind of the next visit; left out when no window is known. */
+  readonly nextFromMs?: number | undefined
+  readonly when: (ms: number) => string
+}
+
+/** The aftercare at once, a question when each answer is due, a word before the next visit's window. */
+export function messagesFor(m: MessageFacts): MessageDraft[] {
+  const service = SERVICES[m.service].name
+  const hello = m.name ? `Hello ${m.name},` : 'Hello,'
+  const out: MessageDraft[] = [
+    {
+      subject: `After your ${service.toLowerCase()}`,
+      text: `${hello}\n\n${careText(m.care, m.name, service, m.when)}\n\n${m.house}`,
+      dueAtMs: m.care.endedAtMs,
+    },
+  ]
+  for (const c of m.care.clearances) {
+    if (!c.id.startsWith('answer-')) continue
+    out.push({
+      subject: 'How is your skin?',
+      text: `${hello}\n\n${c.text}\nTell us zone by zone: 0 clear, 1 almost clear, 2 mild, 3 moderate, 4 severe. “All clear” is an answer too.\n\n${m.care.notNormal}\n\n${m.house}`,
+      dueAtMs: c.fromMs,
+    })
+  }
+  if (m.nextFromMs !== undefined && m.nextFromMs > m.care.endedAtMs) {
+    out.push({
+      subject: 'Good days for the next visit are near',
+      text: `${hello}\n\nyour skin will soon be ready for the next ${service.toLowerCase()}. Say which day suits you.\n\n${m.house}`,
+      dueAtMs: m.nextFromMs,
+    })
+  }
+  return out.sort((a, b) => a.dueAtMs - b.dueAtMs)
+}

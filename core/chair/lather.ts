@@ -1,0 +1,27 @@
+/** Lather dries, place by place: what is still wet, what must be lathered again before the blade. */
+import type { ZoneId } from '../head/zones.ts'
+import { ROUTINE_CONSTANTS } from '../plan/routine.ts'
+import type { ChairPlan, Live } from './service.ts'
+
+export interface LatherNow {
+  readonly zoneId: ZoneId
+  /** Until it is dry; negative since when it is. */
+  readonly leftMs: number
+}
+
+/** Lather on the zones that still get a stroke before the next one is due, the driest first. */
+export function latherNow({ plan, state }: Live<ChairPlan>, nowMs: number): LatherNow[] {
+  const lasts = ROUTINE_CONSTANTS.latherLastsMin.value * 60_000
+  const zones = new Set<ZoneId>()
+  for (const step of plan.steps.slice(state.index)) {
+    // Another pass brings its own lather.
+    if (step.lays === 'lather' && !step.id.startsWith('lather:renew')) break
+    if (step.zoneId) zones.add(step.zoneId)
+  }
+  return [...zones]
+    .flatMap((zoneId) => {
+      const at = state.lathered[zoneId]
+      return at === undefined ? [] : [{ zoneId, leftMs: at + lasts - nowMs }]
+    })
+    .sort((a, b) => a.leftMs - b.leftMs)
+}

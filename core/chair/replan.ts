@@ -1,0 +1,441 @@
+/**
+ * Planning the rest of a service anew while it runs: gentler, around a place found, without a zone, to the end, or with
+ * patches that were missed. What is done stays done; the order of what is left stays as it was.
+ */
+import type { Amendment } from './events.ts'
+import type { ChairState, Live } from './service.ts'
+import { DomainError } from '../errors.ts'
+import type { SurfacePoint } from '../head/head.ts'
+import { zoneName } from '../head/zoneFacts.ts'
+import type { ZoneId } from '../head/zones.ts'
+import { SERVICES } from '../services.ts'
+import { LOAD_CONSTANTS } from '../skin/load.ts'
+import { rednessOdds, updateSensitivity, type Sensitivity } from '../skin/sensitivity.ts'
+import { executedLoads } from './outcome.ts'
+import { zoneQuestion, zoneSkinOf, type PlanInput } from '../plan/makePlan.ts'
+import { laneLetter, packCover, unpackCover, type Cover } from '../plan/cover.ts'
+import { laneShapes, type LaneShape } from '../plan/lanes.ts'
+import { makeLane } from '../plan/laneWork.ts'
+import { PlanMemory } from '../plan/question.ts'
+import type { ZoneSkin } from '../plan/skin.ts'
+import type { Lane, Plan, PlannedPass, PlanStep } from '../plan/types.ts'
+import { laneTitle, strokeStep } from '../plan/walk.ts'
+import { planZone } from '../plan/zonePlan.ts'
+
+/** A place on the skin that was found on the way. */
+export interface Place extends SurfacePoint {
+  readonly zoneId: ZoneId
+  readonly radiusMm: number
+}
+
+/** Why the rest is planned anew. */
+export type Cause =
+  | { readonly kind: 'stop' }
+  | { readonly kind: 'skip-zone'; readonly zoneId: ZoneId }
+  /** Redness or a welt: what is left gets the gentlest plan; the zone itself may be left. */
+  | { readonly kind: 'gentler'; readonly zoneId?: ZoneId | undefined; readonly leaveZone: boolean }
+  | { readonly kind: 'leave-out'; readonly place: Place }
+  | { readonly kind: 'missed'; readonly places: readonly Place[] }
+
+/** A new rest, with what it changes in figures. */
+export interface Replanned {
+  readonly amendment: Amendment
+  /** Lanes that were left, and that are left now. */
+  readonly before: number
+  readonly now: number
+  readonly minutesBefore: number
+  readonly minutesNow: number
+  /** P(redness ≥ 2) of the worst zone that still gets work: as planned, and with the new rest. */
+  readonly oddsBefore: number
+  readonly oddsNow: number
+}
+
+/** Patches smaller than this are part of the lane beside them, cm². */
+const LEAST_PATCH_CM2 = 0.15
+
+/**
+ * Plans the rest of a running service anew.
+ * @param input what a plan of this client depends on, as it is now
+ * @throws DomainError `nothing-to-change` when it would change nothing; those of planning
+ */
+export function replan(input: PlanInput, live: Live, cause: Cause): Replanned {
+  const rest = live.plan.steps.slice(live.state.index)
+  const learned = afterRedness(input, live)
+  switch (cause.kind) {
+    case 'stop':
+      return finish(
+        learned,
+        live,
+        closingOnly(rest),
+        [],
+        [],
+        'Stopped at the client’s wish: no more strokes.',
+      )
+    case 'skip-zone':
+      return finish(
+        learned,
+        live,
+        rest.filter((s) => s.zoneId !== cause.zoneId),
+        [],
+        [],
+        `${zoneName(cause.zoneId)}: the rest of it is skipped.`,
+      )
+    case 'gentler':
+      return gentler(learned, live, rest, cause)
+    case 'leave-out':
+      return leaveOut(learned, live, rest, cause.place)
+    case 'missed':
+      return missed(learned, live, rest, cause.places)
+  }
+}
+
+const closingOnly = (rest: readonly PlanStep[]) =>
+  rest.filter((s) => s.kind === 'close' || (s.kind === 'check' && s.id !== 'check'))
+
+/** What was seen at the chair counts at once: the zone's own sensitivity by its load so far, the others lean on it as they do between visits. */
+function afterRedness(input: PlanInput, { plan, state }: Live): PlanInput {
+  if (state.redness.length === 0) return input
+  const loads = executedLoads(plan, state.outcomes)
+  const worst = new Map<ZoneId, number>()
+  for (const r of state.redness) worst.set(r.zoneId, Math.max(worst.get(r.zoneId) ?? 0, r.grade))
+  const seen = [...worst].map(([zoneId, grade]) => ({
+    zoneId,
+    grade,
+    // Redness before a whole lane was done still comes of about one stroke's load.
+    load: Math.max(loads[zoneId] ?? 0, LOAD_CONSTANTS.withGrain.value),
+  }))
+  const sensitivity = (zoneId: ZoneId): Sensitivity => {
+    const before = input.sensitivity(zoneId)
+    const own = seen.filter((s) => s.zoneId === zoneId)
+    const others = seen.filter((s) => s.zoneId !== zoneId)
+    const lean = others.map((o) => {
+      const after = updateSensitivity(input.sensitivity(o.zoneId), [o])
+      // Half a service's worth: one red zone says less of another than a whole answer does.
+      return { grade: (0.5 * after.shape) / after.rate, load: 0.5 }
+    })
+    return updateSensitivity(before, [...own, ...lean])
+  }
+  return { ...input, sensitivity }
+}
+
+function gentler(
+  input: PlanInput,
+  live: Live,
+  rest: readonly PlanStep[],
+  cause: Extract<Cause, { kind: 'gentler' }>,
+): Replanned {
+  const mild: PlanInput = {
+    ...input,
+    screening: { ...input.screening, withGrainOnly: true, onePass: true },
+    // The blades stay those in hand: a gentler plan is made of fewer strokes and a kinder direction.
+    choice: { style: live.plan.choice.style, edits: {} },
+    memory: sameSkins(input.memory),
+  }
+  const leaves = cause.leaveZone ? cause.zoneId : undefined
+  const lanes = remadeLanes(mild, live, rest, () => undefined)
+  const steps = rest.flatMap((s) => {
+    if (s.laneId === undefined) return [s]
+    if (s.zoneId === leaves) return []
+    const lane = lanes.get(s.laneId)
+    return lane ? [restated(s, lane)] : []
+  })
+  const where = cause.zoneId ? `${zoneName(cause.zoneId)} reddened: ` : ''
+  return finish(
+    mild,
+    live,
+    steps,
+    [...lanes.values()],
+    [],
+    `${where}${leaves ? 'it is left, and ' : ''}what is left gets one pass with the grain.`,
+  )
+}
+
+function leaveOut(
+  input: PlanInput,
+  live: Live,
+  rest: readonly PlanStep[],
+  place: Place,
+): Replanned {
+  const covers: { zoneId: ZoneId; cover: string }[] = []
+  const memory = sameSkins(input.memory)
+  const question = { ...input, choice: live.plan.choice, memory }
+  const clipped = (zoneId: ZoneId, skin: ZoneSkin): Cover | undefined => {
+    const zone = live.plan.zones.find((z) => z.zoneId === zoneId)
+    if (!zone) return undefined
+    const cover = coverFrom(zone.cover, skin.count)
+    let touched = false
+    for (let c = 0; c < skin.count; c++) {
+      if (cover.lane[c]! >= 0 && within(skin, c, place)) {
+        cover.lane[c] = -1
+        touched = true
+      }
+    }
+    if (!touched) return undefined
+    covers.push({ zoneId, cover: packCover(cover) })
+    return cover
+  }
+  const lanes = remadeLanes(question, live, rest, clipped)
+  const touched = new Set(covers.map((c) => c.zoneId))
+  if (touched.size === 0) {
+    throw new DomainError(
+      'nothing-to-change',
+      'Nothing that is still to be done lies within that place.',
+    )
+  }
+  const own = new Map([...lanes].filter(([, l]) => touched.has(l.zoneId)))
+  const steps = rest.flatMap((s) => {
+    if (s.laneId === undefined || !touched.has(s.zoneId!)) return [s]
+    const lane = own.get(s.laneId)
+    return lane ? [restated(s, lane)] : []
+  })
+  return finish(
+    question,
+    live,
+    steps,
+    [...own.values()].map((l) => ({
+      ...l,
+      avoid: [...l.avoid, `leave ${place.radiusMm} mm round the place found`],
+    })),
+    covers,
+    `${zoneName(place.zoneId)}: a place found on the way is left out, ${place.radiusMm} mm round it.`,
+  )
+}
+
+/** Missed patches become short lanes with the grain, before the close. */
+function missed(
+  input: PlanInput,
+  live: Live,
+  rest: readonly PlanStep[],
+  places: readonly Place[],
+): Replanned {
+  const { question } = zoneQuestion({ ...input, memory: sameSkins(input.memory) })
+  const lanes: Lane[] = []
+  const steps: PlanStep[] = []
+  const covers: { zoneId: ZoneId; cover: string }[] = []
+  for (const zone of live.plan.zones) {
+    const { zoneId } = zone
+    const near = places.filter((p) => p.zoneId === zoneId)
+    if (near.length === 0) continue
+    const skin = zoneSkinOf(input, zoneId)
+    const old = coverFrom(zone.cover, skin.count)
+    const lane = new Int16Array(skin.count).fill(-1)
+    let count = lettersUsed(live.plan, zoneId)
+    const first = count
+    for (const p of near) {
+      let any = false
+      for (let c = 0; c < skin.count; c++) {
+        if (old.lane[c]! >= 0 && lane[c]! < 0 && within(skin, c, p)) {
+          lane[c] = count
+          old.lane[c] = count
+          any = true
+        }
+      }
+      if (any) count++
+    }
+    covers.push({ zoneId, cover: packCover(old) })
+    for (const shape of shapesOf(skin, { lane, count, bound: 0 }, first)) {
+      if (shape.areaCm2 < LEAST_PATCH_CM2) continue
+      const made = makeLane(
+        question,
+        skin,
+        shape,
+        AGAIN,
+        `${zoneId}:9:${shape.letter}`,
+        undefined,
+        shape.growth,
+        {
+          hair: SERVICES[input.service].family === 'fuzz' ? 'fuzz' : 'terminal',
+          avoid: zone.avoid,
+          why: undefined,
+          first: undefined,
+          parts: 1,
+        },
+      )
+      const again = { ...made, load: made.load * LOAD_CONSTANTS.goneOverAgain.value }
+      lanes.push(again)
+      steps.push({
+        ...strokeStep(again, `${zone.name}`, 1, made.seconds / 60 + 0.1, false),
+        title: `Missed: ${laneTitle(again, zone.name, 1).toLowerCase()}`,
+      })
+    }
+  }
+  if (lanes.length === 0) {
+    throw new DomainError(
+      'nothing-to-change',
+      'Those places lie outside what this service works. Tap on the skin that was shaved.',
+    )
+  }
+  // The second look comes once more after them, as long as it is still to be settled.
+  const check = rest.findIndex((s) => s.kind === 'check')
+  const at = check < 0 ? 0 : check
+  return finish(
+    input,
+    live,
+    [...rest.slice(0, at), ...steps, ...rest.slice(at)],
+    lanes,
+    covers,
+    `${lanes.length} missed ${lanes.length === 1 ? 'patch' : 'patches'}: once with the grain, on fresh lather.`,
+  )
+}
+
+const AGAIN: PlannedPass = {
+  pass: 9,
+  relation: 'with',
+  strokeBearing: 0,
+  load: 0,
+  leftMm: 0,
+  smoothHours: 0,
+  rednessOdds: 0,
+}
+
+/** Number of lanes of a zone so far: new ones take the letters after them. */
+function lettersUsed(plan: Plan, zoneId: ZoneId): number {
+  const letters = plan.lanes.filter((l) => l.zoneId === zoneId).map((l) => l.letter)
+  let count = 0
+  while (letters.includes(laneLetter(count))) count++
+  for (let i = count; i < 52; i++) if (letters.includes(laneLetter(i))) count = i + 1
+  return count
+}
+
+function shapesOf(skin: ZoneSkin, cover: Cover, first = 0): LaneShape[] {
+  // Lanes that lost all their cells have no middle to speak of.
+  const full = new Set(cover.lane)
+  const numbers = Array.from({ length: cover.count }, (_, i) => i).filter(
+    (i) => i >= first && full.has(i),
+  )
+  const packed = new Int16Array(cover.lane.length).fill(-1)
+  cover.lane.forEach((l, c) => (packed[c] = l < 0 ? -1 : numbers.indexOf(l)))
+  return laneShapes(skin, { lane: packed, count: numbers.length, bound: 0 }).map((s, i) => ({
+    ...s,
+    letter: laneLetter(numbers[i]!),
+  }))
+}
+
+/** A packed cover as lanes of cells again. */
+function coverFrom(packed: string, count: number): Cover {
+  const lane = new Int16Array(count).fill(-1)
+  let most = 0
+  unpackCover(packed).forEach((letter, c) => {
+    if (letter === '.') return
+    const at = LETTERS.indexOf(letter)
+    lane[c] = at
+    most = Math.max(most, at + 1)
+  })
+  return { lane, count: most, bound: 0 }
+}
+
+const LETTERS = Array.from({ length: 52 }, (_, i) => laneLetter(i))
+
+const within = (skin: ZoneSkin, c: number, p: Place) =>
+  Math.hypot(
+    skin.middle[3 * c]! - p.point[0],
+    skin.middle[3 * c + 1]! - p.point[1],
+    skin.middle[3 * c + 2]! - p.point[2],
+  ) <= p.radiusMm
+
+/** The same skins, with covers and measures to be made anew. */
+function sameSkins(memory: PlanMemory): PlanMemory {
+  const fresh = new PlanMemory()
+  for (const [id, skin] of memory.skins) fresh.skins.set(id, skin)
+  return fresh
+}
+
+/** Lanes of the rest as they are made now, by id; those that no longer come up are absent. */
+function remadeLanes(
+  input: PlanInput,
+  { plan }: Live,
+  rest: readonly PlanStep[],
+  coverFor: (zoneId: ZoneId, skin: ZoneSkin) => Cover | undefined,
+): Map<string, Lane> {
+  const { question, tools } = zoneQuestion(input)
+  const wanted = new Set(rest.flatMap((s) => (s.laneId ? [s.laneId] : [])))
+  const out = new Map<string, Lane>()
+  for (const zone of plan.zones) {
+    const { zoneId } = zone
+    if (![...wanted].some((id) => id.startsWith(`${zoneId}:`))) continue
+    const skin = zoneSkinOf(input, zoneId)
+    const cover = coverFor(zoneId, skin) ?? coverFrom(zone.cover, skin.count)
+    const shapes = shapesOf(skin, cover).filter((s) => s.areaCm2 >= LEAST_PATCH_CM2)
+    if (shapes.length === 0) continue
+    const packed = packCover(cover)
+    const planned = planZone({ ...question, tools }, skin, { shapes, packed })
+    for (const lane of planned.lanes) {
+      const before = plan.lanes.find((l) => l.id === lane.id)
+      if (!wanted.has(lane.id) || !before) continue
+      out.set(lane.id, lane)
+    }
+  }
+  return out
+}
+
+/** A step with its lane's new figures; what the walk said of blades stays. */
+function restated(step: PlanStep, lane: Lane): PlanStep {
+  const made = strokeStep(lane, step.title, 1, step.minutes, step.freshBlade === true)
+  const seconds = lane.seconds / 60
+  return { ...made, title: step.title, minutes: Math.min(step.minutes, seconds + 0.2) }
+}
+
+/** Lather is only renewed where strokes follow it before the next. */
+function withoutIdleLather(steps: readonly PlanStep[]): PlanStep[] {
+  return steps.filter((s, i) => {
+    if (s.kind !== 'lather') return true
+    const next = steps.slice(i + 1)
+    const until = next.findIndex((x) => x.kind === 'lather')
+    return next.slice(0, until < 0 ? undefined : until).some((x) => x.kind === 'stroke')
+  })
+}
+
+function finish(
+  input: PlanInput,
+  { plan, state }: Live,
+  newRest: readonly PlanStep[],
+  lanes: readonly Lane[],
+  covers: Amendment['covers'],
+  text: string,
+): Replanned {
+  const rest = plan.steps.slice(state.index)
+  const steps = withoutIdleLather(newRest)
+  const used = new Set(steps.flatMap((s) => (s.laneId ? [s.laneId] : [])))
+  const kept = lanes.filter((l) => used.has(l.id))
+  const same =
+    steps.length === rest.length &&
+    steps.every((s, i) => s.id === rest[i]!.id && s.relation === rest[i]!.relation) &&
+    covers.length === 0
+  if (same) {
+    throw new DomainError(
+      'nothing-to-change',
+      'What is left is already as gentle as a plan can be: one pass with the grain. Leave zones out, or stop.',
+    )
+  }
+  const minutes = (of: readonly PlanStep[]) => of.reduce((s, x) => s + x.minutes, 0)
+  const strokes = (of: readonly PlanStep[]) => of.filter((s) => s.kind === 'stroke').length
+  return {
+    amendment: { text, after: state.index, steps, lanes: kept, covers },
+    before: strokes(rest),
+    now: strokes(steps),
+    minutesBefore: minutes(rest),
+    minutesNow: minutes(steps),
+    oddsBefore: worstOdds(input, plan, state, rest, plan.lanes),
+    oddsNow: worstOdds(input, plan, state, steps, [
+      ...plan.lanes.filter((l) => !kept.some((k) => k.id === l.id)),
+      ...kept,
+    ]),
+  }
+}
+
+/** P(redness ≥ 2) of the worst zone, with what is done and what is left. */
+function worstOdds(
+  input: PlanInput,
+  plan: Plan,
+  state: ChairState,
+  rest: readonly PlanStep[],
+  lanes: readonly Lane[],
+): number {
+  const outcomes: Record<string, 'done' | 'skipped'> = { ...state.outcomes }
+  for (const step of rest) outcomes[step.id] = 'done'
+  const loads = executedLoads({ zones: plan.zones, lanes }, outcomes)
+  return Object.entries(loads).reduce(
+    (most, [zone, load]) => Math.max(most, rednessOdds(input.sensitivity(zone as ZoneId), load)),
+    0,
+  )
+}

@@ -1,0 +1,185 @@
+/** What may happen next at the chair, and what the pedal means now. */
+import { DomainError } from '../errors.ts'
+import { BLADES, type BladeId } from '../plan/blades.ts'
+import type { PlanStep } from '../plan/types.ts'
+import { latherNow } from './lather.ts'
+import {
+  advance,
+  bladeInHand,
+  type ChairEvent,
+  type ChairPlan,
+  type Draft,
+  type Live,
+} from './service.ts'
+import { towelPlan } from './towel.ts'
+
+const refuse = (code: string, sentence: string) => new DomainError(code, sentence)
+
+/** A hot towel is taken out, asked about, laid and taken off; the cold one at the close is only laid. */
+export const isHotTowel = (step: PlanStep | undefined) =>
+  step?.lays === 'towel' && step.kind === 'prepare'
+
+/** A blade that is used once and binned, as a trimmer is not. */
+export function bladeOf(
+  { plan }: Live<ChairPlan>,
+  step: PlanStep | undefined,
+): BladeId | undefined {
+  const id = plan.lanes?.find((l) => l.id === step?.laneId)?.bladeId
+  return id !== undefined && BLADES[id].tool !== 'trimmer' ? id : undefined
+}
+
+/**
+ * Counts an event that has just happened, if the rules of the chair allow it.
+ * @throws DomainError beside those of `advance`: `no-blade-opened`, `ask-first`, `too-hot`, `not-laid`, `blades-out`, `paused`
+ */
+export function admit<P extends ChairPlan>(live: Live<P>, event: ChairEvent): Live<P> {
+  const { plan, state } = live
+  const step = plan.steps[state.index]
+  const towel = step ? state.towels[step.id] : undefined
+  if (
+    state.status === 'paused' &&
+    !['resumed', 'nick', 'nick-told', 'redness'].includes(event.kind)
+  ) {
+    throw refuse('paused', 'The service is paused. Go on first.')
+  }
+  switch (event.kind) {
+    case 'done': {
+      const blade = step?.id === event.stepId ? bladeOf(live, step) : undefined
+      if (blade !== undefined && !bladeInHand(live, step)) {
+        throw refuse(
+          'no-blade-opened',
+          `Open a fresh blade (${BLADES[blade].name}) in front of the client first: one blade is for one person only, since blood too little to see carries infection.`,
+        )
+      }
+      if (step?.id === event.stepId && isHotTowel(step) && towel?.laidAtMs === undefined) {
+        throw refuse('not-laid', 'The towel has not been laid. Lay it, or skip it.')
+      }
+      break
+    }
+    case 'towel-laid':
+      if (towel?.askedAtMs === undefined) {
+        throw refuse('ask-first', 'Ask the client first whether the warmth is right, always.')
+      }
+      if (towelPlan(towel, event.atMs).waitMs > 0) {
+        throw refuse(
+          'too-hot',
+          'The towel is still too hot to lay. Wait, or read it with the probe.',
+        )
+      }
+      break
+    case 'finished':
+      if (state.blades.some((b) => b.end === undefined && b.bladeId !== undefined)) {
+        throw refuse('blades-out', 'Used blades go into the sharps box before the service ends.')
+      }
+      break
+  }
+  return advance(live, event)
+}
+
+/** What one press of the pedal does now. */
+export interface Press {
+  /** On the large button. */
+  readonly words: string
+  /** Absent while one has to wait. */
+  readonly draft?: Draft | undefined
+  /** What to do, in place of the step's own words. */
+  readonly line?: string | undefined
+  readonly waitMs?: number | undefined
+}
+
+/** Share of a blade's life below which it is not changed only because the plan says so. */
+const STILL_FRESH = 0.25
+
+/**
+ * The next thing that a press of the pedal does: it leads through the service by itself, blades and towels included.
+ * @param bladeLife strokes of a blade's life on this client's hair
+ */
+export function nextPress(live: Live<ChairPlan>, nowMs: number, bladeLife: number): Press {
+  const { plan, state } = live
+  const step = plan.steps[state.index]
+  if (state.status === 'waiting') return { words: 'Start', draft: { kind: 'started' } }
+  if (state.status === 'paused') return { words: 'Go on', draft: { kind: 'resumed' } }
+  if (!step) return closing(live)
+  const done: Press = { words: 'Done, next', draft: { kind: 'done', stepId: step.id } }
+  if (isHotTowel(step)) return towelPress(live, step, nowMs)
+  const bladeId = bladeOf(live, step)
+  if (bladeId === undefined) return done
+  const held = bladeInHand(live, step)
+  if (!held) {
+    return {
+      words: 'Fresh blade opened',
+      line: `Open a fresh blade before the client’s eyes: ${BLADES[bladeId].name}. One blade, one person.`,
+      draft: { kind: 'blade-opened', stepId: step.id, detail: { bladeId } },
+    }
+  }
+  const { worn, strokes } = held.blade
+  const planned = step.freshBlade === true && strokes > STILL_FRESH * bladeLife
+  if (worn || planned || strokes >= bladeLife) {
+    return {
+      words: 'Blade changed',
+      line:
+        worn === 'tug'
+          ? 'It tugged: the blade is done. The old one into the sharps box, a fresh one in.'
+          : worn === 'pressure'
+            ? 'It needed pressure: the blade is done. Never press; change it now.'
+            : 'The blade has done its share. The old one into the sharps box, a fresh one in.',
+      draft: { kind: 'blade-changed', stepId: step.id, detail: { why: worn ?? 'planned' } },
+    }
+  }
+  const here = latherNow(live, nowMs).find((l) => l.zoneId === step.zoneId)
+  if (here && here.leftMs <= 0) {
+    return {
+      words: 'Lathered again',
+      line: 'The lather here has dried. Fresh lather on what is not yet done, before the blade.',
+      draft: { kind: 're-lathered', stepId: step.id },
+    }
+  }
+  return done
+}
+
+function towelPress({ state }: Live<ChairPlan>, step: PlanStep, nowMs: number): Press {
+  const towel = state.towels[step.id]
+  const say = (kind: Draft['kind'], words: string, line?: string): Press => ({
+    words,
+    draft: { kind, stepId: step.id },
+    ...(line && { line }),
+  })
+  if (!towel) return say('towel-out', 'Towel is out', 'Take a towel out of the warmer, folded.')
+  if (towel.askedAtMs === undefined) {
+    return say(
+      'towel-asked',
+      'Asked: it is right',
+      'Let it cool. Try it on your wrist, hold it to the client’s cheek, and ask.',
+    )
+  }
+  if (towel.laidAtMs === undefined) {
+    const { waitMs } = towelPlan(towel, nowMs)
+    return waitMs > 0
+      ? {
+          words: 'Too hot yet',
+          waitMs,
+          line: 'Wait, or read it with the probe. It is not laid before.',
+        }
+      : say('towel-laid', 'Laid', 'Lay it now, nose free.')
+  }
+  return say('done', 'Taken off, next')
+}
+
+function closing({ state }: Live<ChairPlan>): Press {
+  const out = state.blades.filter((b) => b.end === undefined && b.bladeId !== undefined).length
+  if (out > 0) {
+    return {
+      words: 'In the sharps box',
+      line: `${out === 1 ? 'The blade goes' : `${out} blades go`} into the sharps box now.`,
+      draft: { kind: 'blades-binned' },
+    }
+  }
+  if (!state.looked) {
+    return {
+      words: 'All clear',
+      line: 'Look at the skin in good light. Tap zones that are red on the head; nothing tapped is all clear.',
+      draft: { kind: 'looked', detail: { zones: [] } },
+    }
+  }
+  return { words: 'Finish', draft: { kind: 'finished' } }
+}

@@ -1,0 +1,54 @@
+import { createSession } from 'better-sse'
+import type { Express } from 'express'
+import { corrected } from '../../core/chair/probe.ts'
+import type { ToldEvent } from '../../core/chair/service.ts'
+import type { KitEvent } from '../../core/chair/kit.ts'
+import type { KitLog } from '../../contract/types.ts'
+import type { Database } from '../db/connection.ts'
+import { readHouse } from '../house/service.ts'
+import { mount } from '../http/mount.ts'
+import type { ChairDesk } from './desk.ts'
+import { addEvent } from './events.ts'
+import { makeProbe, type ProbeInto } from './probe.ts'
+
+/** Blades of the log that are shown. */
+const LOG_LENGTH = 60
+
+export function chairRoutes(app: Express, db: Database, desk: ChairDesk): void {
+  const probe = makeProbe(7)
+  mount(app, 'addEvent', ({ params, body }) => addEvent(db, desk, params.id, body as ToldEvent))
+  mount(app, 'follow', async ({ params, query, response }) => {
+    // Asked before the stream begins, so that a visit that is not there is told as such.
+    await desk.of(params.id)
+    const session = await createSession(response.req, response, { retry: 1000, keepAlive: 15_000 })
+    // A browser that connects again by itself says what it heard last.
+    const heard = Number(session.lastId || 0)
+    await desk.follow(params.id, session, Math.max(query.after, Number.isFinite(heard) ? heard : 0))
+  })
+  mount(app, 'probe', async ({ body }) => {
+    const nowMs = Date.now()
+    const rawC = probe(body as ProbeInto, nowMs)
+    const { probe: calibration } = await readHouse(db)
+    return { atMs: nowMs, rawC, ...corrected(rawC, calibration ?? undefined, nowMs) }
+  })
+  mount(app, 'kitEvents', () => kitLog(db))
+}
+
+async function kitLog(db: Database): Promise<KitLog> {
+  const [events, counts] = await Promise.all([
+    db.select(
+      `SELECT k.*, COALESCE(c.name, '') AS client FROM kit_events k
+       LEFT JOIN visits v ON v.id = k.visitId LEFT JOIN clients c ON c.id = v.clientId
+       ORDER BY k.atMs DESC, k.rowid DESC LIMIT ?`,
+      [LOG_LENGTH],
+    ),
+    db.select(
+      `SELECT bladeId, SUM(kind = 'opened') AS opened, SUM(why IN ('tug', 'pressure')) AS failed,
+         SUM(kind <> 'opened') AS put FROM kit_events GROUP BY bladeId ORDER BY opened DESC`,
+    ),
+  ])
+  return {
+    events: events as unknown as (KitEvent & { client: string })[],
+    counts: counts as unknown as KitLog['counts'],
+  }
+}

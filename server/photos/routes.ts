@@ -1,0 +1,79 @@
+import type { Express } from 'express'
+import multer from 'multer'
+import { idParams } from '../../contract/schemas.ts'
+import { ROUTES } from '../../contract/routes.ts'
+import type { Photo } from '../../contract/types.ts'
+import type { Database } from '../db/connection.ts'
+import { mount } from '../http/mount.ts'
+import { HttpProblem, notFound } from '../http/problem.ts'
+import { dropPhoto, keepPhoto, photoFile, type PhotoSize } from './store.ts'
+
+const LARGEST_BYTES = 24 * 1024 * 1024
+/** Pictures of one visit at most. */
+const MOST = 40
+
+export function photoRoutes(app: Express, db: Database, dataDir: string): void {
+  const upload = multer({
+    storage: multer.memoryStorage(),
+    limits: { fileSize: LARGEST_BYTES, files: 1, fields: 4 },
+  })
+  app.post(ROUTES.addPhoto.path, (request, response, next) => {
+    upload.single('photo')(request, response, (error: unknown) => {
+      if (!error) return next()
+      next(
+        new HttpProblem(
+          413,
+          'too-large',
+          'That picture is larger than 24 MB or did not arrive whole. Nothing was kept of it.',
+        ),
+      )
+    })
+  })
+  mount(app, 'addPhoto', async ({ params, response }) => {
+    const { file, body } = response.req as unknown as {
+      file?: { buffer: Buffer }
+      body?: { id?: string }
+    }
+    const id = body?.id
+    if (!file || !idParams.isValidSync({ id })) {
+      throw new HttpProblem(422, 'no-picture', 'No picture came with that. Choose one.')
+    }
+    const [had] = await db.select(
+      `SELECT (SELECT 1 FROM visits WHERE id = ?1) AS visit, (SELECT visitId FROM photos WHERE id = ?2) AS holder,
+        (SELECT COUNT(*) FROM photos WHERE visitId = ?1) AS count`,
+      [params.id, id!],
+    )
+    if (!had?.['visit']) throw notFound('That visit')
+    if (had['holder'] !== null) return readPhoto(db, id!)
+    if (Number(had['count']) >= MOST) {
+      throw new HttpProblem(422, 'enough', `A visit keeps ${MOST} pictures. Take one out first.`)
+    }
+    const size = await keepPhoto(dataDir, id!, file.buffer)
+    const photo: Photo = { id: id!, visitId: params.id, atMs: Date.now(), ...size }
+    await db.write(() => db.models.Photo.bulkCreate([photo], { ignoreDuplicates: true }))
+    response.status(201)
+    return photo
+  })
+  mount(app, 'photo', async ({ params, query, response }) => {
+    await readPhoto(db, params.id)
+    await new Promise<void>((sent, failed) => {
+      response.type('image/jpeg').setHeader('Cache-Control', 'private, max-age=31536000, immutable')
+      response.sendFile(
+        photoFile(dataDir, params.id, query.size as PhotoSize),
+        { dotfiles: 'allow' },
+        (error) => (error ? failed(notFound('That picture')) : sent()),
+      )
+    })
+  })
+  mount(app, 'removePhoto', async ({ params }) => {
+    await db.write(() => db.models.Photo.destroy({ where: { id: params.id } }))
+    await dropPhoto(dataDir, params.id)
+    return { removed: true as const }
+  })
+}
+
+async function readPhoto(db: Database, id: string): Promise<Photo> {
+  const [row] = await db.select('SELECT * FROM photos WHERE id = ?', [id])
+  if (!row) throw notFound('That picture')
+  return row as unknown as Photo
+}

@@ -1,0 +1,113 @@
+/** The probe thermometer: what it shows in ice and in a known warmth puts it right. */
+import { useMutation } from '@tanstack/react-query'
+import { useState } from 'react'
+import type { House } from '../../contract/types.ts'
+import { corrected, PROBE_CONSTANTS } from '../../core/chair/probe.ts'
+import { call } from '../api/call.ts'
+import type { useChangeHouse } from '../api/queries.ts'
+import { whenWords } from '../state/words.ts'
+
+/** The reference that the stand-in is put into. */
+const WARM_C = 40
+
+export function Probe({
+  house,
+  change,
+}: {
+  house: House
+  change: ReturnType<typeof useChangeHouse>
+}) {
+  const [ice, setIce] = useState('')
+  const [warm, setWarm] = useState('')
+  const read = useMutation({
+    mutationFn: (into: 'ice' | 'warm') => call('probe', { body: { into } }),
+    onSuccess: ({ rawC }, into) => (into === 'ice' ? setIce : setWarm)(String(rawC)),
+  })
+  const number = (typed: string) =>
+    typed.trim() === '' ? undefined : Number(typed.replace(',', '.'))
+  const iceC = number(ice)
+  const warmC = number(warm)
+  const now = house.probe ? corrected(0, house.probe, Date.now()) : undefined
+  return (
+    <div className="stack">
+      <p>
+        {house.probe && now
+          ? `Calibrated ${whenWords(house.probe.atMs)}: ${house.probe.offsetC >= 0 ? '+' : '−'}${Math.abs(house.probe.offsetC).toFixed(1)} °C at nought, gain ${house.probe.gain.toFixed(3)}. Today it may be ${now.withinC.toFixed(1)} °C off (H).`
+          : `Never calibrated: it may be ${PROBE_CONSTANTS.uncalibratedC.value} °C off. Put it into melting ice; a second known warmth makes it better.`}
+      </p>
+      <div className="event-ask">
+        <Reading
+          name="In melting ice it shows, °C"
+          value={ice}
+          onChange={setIce}
+          onRead={() => read.mutate('ice')}
+        />
+        <Reading
+          name={`In the reference of ${WARM_C} °C it shows, °C`}
+          value={warm}
+          onChange={setWarm}
+          onRead={() => read.mutate('warm')}
+        />
+      </div>
+      <p className="buttons">
+        <button
+          className="strong deep"
+          disabled={iceC === undefined || !Number.isFinite(iceC) || change.isPending}
+          onClick={() =>
+            change.mutate(
+              {
+                probe: {
+                  iceShowsC: iceC!,
+                  ...(warmC !== undefined &&
+                    Number.isFinite(warmC) && { warm: { knownC: WARM_C, showsC: warmC } }),
+                },
+              },
+              {
+                onSuccess: () => {
+                  setIce('')
+                  setWarm('')
+                },
+              },
+            )
+          }
+        >
+          Keep this calibration
+        </button>
+      </p>
+      {read.isError && (
+        <p role="alert" className="problem">
+          {read.error.message}
+        </p>
+      )}
+    </div>
+  )
+}
+
+function Reading({
+  name,
+  value,
+  onChange,
+  onRead,
+}: {
+  name: string
+  value: string
+  onChange: (value: string) => void
+  onRead: () => void
+}) {
+  return (
+    <label>
+      {name}
+      <span className="buttons">
+        <input
+          className="text-input"
+          inputMode="decimal"
+          value={value}
+          onChange={(e) => onChange(e.currentTarget.value)}
+        />
+        <button className="strong" type="button" onClick={onRead}>
+          Read
+        </button>
+      </span>
+    </label>
+  )
+}

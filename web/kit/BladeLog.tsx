@@ -1,0 +1,73 @@
+/** What became of blades at the chair: opened, changed, binned. */
+import { useQuery } from '@tanstack/react-query'
+import type { KitEvent } from '../../core/chair/kit.ts'
+import { BLADES } from '../../core/plan/blades.ts'
+import { call } from '../api/call.ts'
+import { whenWords } from '../state/words.ts'
+
+const WHY_WORDS: Readonly<Record<KitEvent['why'], string>> = {
+  '': '',
+  planned: 'as planned',
+  tug: 'it tugged',
+  pressure: 'it needed pressure',
+  dropped: 'dropped',
+  'by-hand': 'by hand',
+  end: 'end of the service',
+}
+const SHOWN = 12
+
+export function BladeLog() {
+  const log = useQuery({ queryKey: ['kit-events'], queryFn: () => call('kitEvents') })
+  return (
+    <section>
+      <h2>Blades opened and binned</h2>
+      {log.isError && (
+        <p role="alert" className="problem">
+          {log.error.message}
+        </p>
+      )}
+      {log.data?.counts.length === 0 && <p>None yet: the chair writes them down by itself.</p>}
+      {log.data && log.data.counts.length > 0 && (
+        <>
+          <table className="list tight">
+            <thead>
+              <tr>
+                <th scope="col">Blade</th>
+                <th scope="col" className="num">
+                  Opened
+                </th>
+                <th scope="col" className="num">
+                  Put away
+                </th>
+                <th scope="col" className="num">
+                  of these tugged or pressed
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {log.data.counts.map((c) => (
+                <tr key={c.bladeId}>
+                  <td>{BLADES[c.bladeId].name}</td>
+                  <td className="num">{c.opened}</td>
+                  <td className="num">{c.put}</td>
+                  <td className="num">{c.failed}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <h3>The latest</h3>
+          <ul className="blade-log">
+            {log.data.events.slice(0, SHOWN).map((e) => (
+              <li key={e.id}>
+                {whenWords(e.atMs)}: {BLADES[e.bladeId].name} {e.kind}
+                {e.kind !== 'opened' && ` after ${e.strokes} strokes`}
+                {e.why && `, ${WHY_WORDS[e.why]}`}
+                {e.client && ` (${e.client})`}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+    </section>
+  )
+}

@@ -1,0 +1,120 @@
+/** The house's products, and what of their ingredients matters; checked against a client at Care. */
+import { useState } from 'react'
+import {
+  FACT_WORDS,
+  PRODUCT_FACTS,
+  USE_WORDS,
+  type Product,
+  type ProductFact,
+} from '../../core/care/products.ts'
+
+const USES = Object.keys(USE_WORDS) as Product['use'][]
+
+export function ProductList({
+  products,
+  onChange,
+}: {
+  products: readonly Product[]
+  onChange: (products: readonly Product[]) => void
+}) {
+  const [name, setName] = useState('')
+  const [use, setUse] = useState<Product['use']>('after')
+  const edit = (id: string, change: Partial<Product>) =>
+    onChange(products.map((p) => (p.id === id ? { ...p, ...change } : p)))
+  const toggle = (p: Product, fact: ProductFact) =>
+    edit(p.id, {
+      holds: p.holds.includes(fact) ? p.holds.filter((f) => f !== fact) : [...p.holds, fact],
+    })
+  const add = () => {
+    const words = name.trim()
+    if (!words) return
+    onChange([
+      ...products,
+      { id: `own-${crypto.randomUUID().slice(0, 8)}`, name: words, use, holds: [] },
+    ])
+    setName('')
+  }
+  return (
+    <section>
+      <h2>Products</h2>
+      <p>Tick what is in them: at Care they are checked against the client’s allergies and skin.</p>
+      <table className="list tight product-table">
+        <thead>
+          <tr>
+            <th scope="col">Product</th>
+            {PRODUCT_FACTS.map((f) => (
+              <th scope="col" key={f} className="num">
+                {FACT_WORDS[f]}
+              </th>
+            ))}
+            <th scope="col">
+              <span className="visually-hidden">Take out</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {products.map((p) => (
+            <tr key={p.id}>
+              <td>
+                {p.name} <small>{USE_WORDS[p.use]}</small>
+              </td>
+              {PRODUCT_FACTS.map((f) => (
+                <td key={f} className="num">
+                  <input
+                    type="checkbox"
+                    aria-label={`${p.name} holds ${FACT_WORDS[f]}`}
+                    checked={p.holds.includes(f)}
+                    onChange={() => toggle(p, f)}
+                  />
+                </td>
+              ))}
+              <td>
+                <button
+                  className="link"
+                  aria-label={`Take out ${p.name}`}
+                  onClick={() => onChange(products.filter((x) => x.id !== p.id))}
+                >
+                  take out
+                </button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <form
+        className="event-ask"
+        onSubmit={(e) => {
+          e.preventDefault()
+          add()
+        }}
+      >
+        <label>
+          Another product
+          <input
+            className="text-input"
+            value={name}
+            maxLength={80}
+            onChange={(e) => setName(e.currentTarget.value)}
+          />
+        </label>
+        <label>
+          Used
+          <select
+            className="text-input"
+            value={use}
+            onChange={(e) => setUse(e.currentTarget.value as Product['use'])}
+          >
+            {USES.map((u) => (
+              <option key={u} value={u}>
+                {USE_WORDS[u]}
+              </option>
+            ))}
+          </select>
+        </label>
+        <button className="strong" type="submit" disabled={!name.trim()}>
+          Add
+        </button>
+      </form>
+    </section>
+  )
+}

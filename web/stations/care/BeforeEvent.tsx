@@ -1,0 +1,252 @@
+/** Planning back from an event: the best, earliest and latest time of a service, with the odds that decide. */
+import dayjs from 'dayjs'
+import { LineChart } from 'echarts/charts'
+import { use as register } from 'echarts/core'
+import { useCallback, useMemo, useState } from 'react'
+import {
+  EVENT_CONSTANTS,
+  EVENT_KINDS,
+  EVENT_NEEDS,
+  planBack,
+  type EventKind,
+  type EventPlan,
+} from '../../../core/care/backPlan.ts'
+import { carePlan } from '../../../core/care/clearances.ts'
+import { stubbleLeftMm } from '../../../core/plan/closeness.ts'
+import { SERVICES, serviceZones } from '../../../core/services.ts'
+import { zoneName } from '../../../core/head/zoneFacts.ts'
+import { LOAD_CONSTANTS } from '../../../core/skin/load.ts'
+import { useChangeVisit } from '../../api/queries.ts'
+import '../../charts/bands.ts'
+import { CHART_FONT, useChart, type ChartColours } from '../../charts/useChart.ts'
+import { dateWords, offsetHere, percentWords, whenWords } from '../../state/words.ts'
+import { useSchools, useScreening, type StationProps } from '../useStation.ts'
+
+register([LineChart])
+
+export function BeforeEvent(props: StationProps) {
+  const { visit } = props
+  const [kind, setKind] = useState<EventKind>('mask-seal')
+  const [day, setDay] = useState(dayjs().add(8, 'day').format('YYYY-MM-DD'))
+  const [time, setTime] = useState('10:00')
+  const at = dayjs(`${day}T${time}`)
+  const good = at.isValid() && at.valueOf() > Date.now()
+  const plan = useEventPlan(props, kind, good ? at.valueOf() : undefined)
+  const move = useChangeVisit(visit.id)
+  return (
+    <>
+      <div className="event-ask">
+        <label>
+          What
+          <select
+            className="text-input"
+            value={kind}
+            onChange={(e) => setKind(e.currentTarget.value as EventKind)}
+          >
+            {EVENT_KINDS.map((k) => (
+              <option key={k} value={k}>
+                {EVENT_NEEDS[k].name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label>
+          Day
+          <input
+            type="date"
+            className="text-input"
+            value={day}
+            onChange={(e) => setDay(e.currentTarget.value)}
+          />
+        </label>
+        <label>
+          Hour
+          <input
+            type="time"
+            className="text-input"
+            value={time}
+            onChange={(e) => setTime(e.currentTarget.value)}
+          />
+        </label>
+      </div>
+      {!plan ? (
+        <p role="alert" className="problem">
+          {at.isValid() ? 'That is over. Choose a day ahead.' : 'Choose a day and an hour.'}
+        </p>
+      ) : (
+        <>
+          <h1>
+            {plan.fits ? 'Best' : 'Nearest'} {whenWords(plan.bestMs)}
+          </h1>
+          <p>
+            {plan.fits
+              ? `Any time from ${whenWords(plan.earliestMs)} to ${whenWords(plan.latestMs)}. `
+              : 'No time meets everything. '}
+            At the event: redness 2 or more {percentWords(plan.atBest.redness)} (H), hair{' '}
+            {EVENT_NEEDS[kind].hair} {percentWords(plan.atBest.hair)} (H).
+          </p>
+          <OddsChart plan={plan} />
+          <ul className="reasons">
+            {plan.reasons.map((r) => (
+              <li key={r.text}>
+                {r.text} ({r.mark})
+              </li>
+            ))}
+          </ul>
+          {visit.state === 'open' && (
+            <p className="buttons">
+              <button
+                className="strong"
+                disabled={move.isPending || visit.slotAtMs === plan.bestMs}
+                onClick={() => move.mutate({ slotAtMs: plan.bestMs })}
+              >
+                {visit.slotAtMs === plan.bestMs ? 'This visit is then' : 'Put this visit then'}
+              </button>
+            </p>
+          )}
+        </>
+      )}
+    </>
+  )
+}
+
+/** What a service of this client comes to, and when it would best be before the event. */
+function useEventPlan(
+  props: StationProps,
+  kind: EventKind,
+  eventAtMs: number | undefined,
+): EventPlan | undefined {
+  const { page, visit, house } = props
+  const schools = useSchools(page, house)
+  const screening = useScreening(props)
+  return useMemo(() => {
+    if (eventAtMs === undefined) return undefined
+    const { client, model } = page
+    const planned = visit.service === client.service ? visit.plan?.zones : undefined
+    const zones = planned
+      ? planned.map((z) => ({
+          zoneId: z.zoneId,
+          load: z.totalLoad,
+          leftMm: z.passes[z.passes.length - 1]?.leftMm ?? stubbleLeftMm(0),
+        }))
+      : serviceZones(client.service).map((zoneId) => ({
+          zoneId,
+          load: LOAD_CONSTANTS.withGrain.value,
+          leftMm: stubbleLeftMm(0),
+        }))
+    const { clearances } = carePlan(
+      client.service,
+      client.skin,
+      schools,
+      screening.noFragrance,
+      0,
+      { products: house.products.filter((p) => visit.products.includes(p.id)) },
+    )
+    const { window } = page.tide
+    return planBack({
+      kind,
+      eventAtMs,
+      nowMs: Date.now(),
+      minutes: visit.plan?.totalMinutes ?? SERVICES[client.service].slotMin,
+      zones: zones
+        .filter((z) => model.sensitivity[z.zoneId] && model.growth[z.zoneId])
+        .map((z) => ({
+          ...z,
+          name: zoneName(z.zoneId),
+          sensitivity: model.sensitivity[z.zoneId]!,
+          growth: model.growth[z.zoneId]!,
+        })),
+      clearances,
+      ...(window && {
+        notBeforeMs: window.fromMs,
+        notBeforeWhy: `The skin is ready again from ${dateWords(window.fromMs)}: ${window.reasons[0]?.text ?? ''}`,
+      }),
+      offset: offsetHere,
+    })
+  }, [page, visit, house, schools, screening, kind, eventAtMs])
+}
+
+function OddsChart({ plan }: { plan: EventPlan }) {
+  const box = useChart(useCallback((c: ChartColours) => option(plan, c), [plan]))
+  return (
+    <div
+      ref={box}
+      className="odds-chart"
+      role="img"
+      aria-label={`Odds at the event by the time of the service: at the best time redness ${percentWords(plan.atBest.redness)}, hair ${percentWords(plan.atBest.hair)}`}
+    />
+  )
+}
+
+function option(plan: EventPlan, c: ChartColours) {
+  const line = (name: string, colour: string, pick: (o: EventPlan['curve'][number]) => number) => ({
+    type: 'line' as const,
+    name,
+    showSymbol: false,
+    lineStyle: { color: colour, width: 2.4 },
+    itemStyle: { color: colour },
+    endLabel: { show: true, formatter: name, color: colour, fontSize: 13 },
+    data: plan.curve.map((o) => [o.atMs, 100 * pick(o)]),
+  })
+  return {
+    animation: false,
+    textStyle: { color: c.ink, fontFamily: CHART_FONT },
+    grid: { left: 44, right: 74, top: 26, bottom: 40 },
+    tooltip: {
+      trigger: 'axis' as const,
+      confine: true,
+      formatter: (ps: { value: number[]; seriesName: string }[]) =>
+        `Service ${whenWords(ps[0]!.value[0]!)}<br>${ps.map((p) => `${p.seriesName} ${Math.round(p.value[1]!)} %`).join('<br>')}`,
+    },
+    xAxis: {
+      type: 'time' as const,
+      min: plan.curve[0]?.atMs,
+      max: plan.eventAtMs,
+      name: 'when the service begins',
+      nameLocation: 'middle' as const,
+      nameGap: 24,
+      axisLabel: {
+        color: c.ink,
+        fontSize: 13,
+        formatter: (ms: number) => dateWords(ms),
+        hideOverlap: true,
+      },
+      splitLine: { show: false },
+    },
+    yAxis: {
+      type: 'value' as const,
+      name: '% at the event',
+      min: 0,
+      max: 100,
+      axisLabel: { color: c.ink, fontSize: 13 },
+      splitLine: { lineStyle: { color: c.sand } },
+    },
+    series: [
+      {
+        ...line('redness', c.coral, (o) => o.redness),
+        markArea: {
+          silent: true,
+          itemStyle: { color: c.foam, opacity: 0.55 },
+          data: plan.fits ? [[{ xAxis: plan.earliestMs }, { xAxis: plan.latestMs }]] : [],
+        },
+        markLine: {
+          symbol: 'none',
+          silent: true,
+          label: { formatter: 'best', color: c.ink, fontSize: 13 },
+          lineStyle: { color: c.ink, type: 'dashed' as const },
+          data: [{ xAxis: plan.bestMs }],
+        },
+      },
+      {
+        ...line(`hair ${EVENT_NEEDS[plan.kind].hair}`, c.deep, (o) => o.hair),
+        markLine: {
+          symbol: 'none',
+          silent: true,
+          label: { show: false },
+          lineStyle: { color: c.brass, type: 'dotted' as const },
+          data: [{ yAxis: 100 * EVENT_CONSTANTS.hairLimit.value }],
+        },
+      },
+    ],
+  }
+}

@@ -1,0 +1,43 @@
+/** The second look: missed patches are tapped on the head and become lanes. */
+import { useEffect } from 'react'
+import type { Draft } from '../../../core/chair/service.ts'
+import type { ChairProps } from './ChairHead.tsx'
+import { useTaps } from './taps.ts'
+import { useReplan } from './useReplan.ts'
+
+export function CheckView({
+  chair,
+  tell,
+  ...props
+}: ChairProps & { tell: (draft: Draft) => Promise<boolean> }) {
+  const { begin, places, clear } = useTaps()
+  useEffect(() => {
+    begin('patches', 8)
+    return () => useTaps.getState().begin('none')
+  }, [begin])
+  const plan = useReplan(
+    props,
+    chair.live,
+    places.length > 0 ? { kind: 'missed', places } : undefined,
+  )
+  const take = async () => {
+    if (!plan.replanned) return
+    const { amendment } = plan.replanned
+    if (await tell({ kind: 'amended', detail: { amendment } })) clear()
+  }
+  if (places.length === 0) {
+    return <p className="notice">Missed a patch? Tap it on the head: it becomes a lane.</p>
+  }
+  return (
+    <div className="buttons check-view">
+      <button className="strong deep" onClick={() => void take()} disabled={!plan.replanned}>
+        {plan.replanned
+          ? `Take ${plan.replanned.amendment.lanes.length} missed ${plan.replanned.amendment.lanes.length === 1 ? 'patch' : 'patches'}, ${Math.max(1, Math.round(plan.replanned.minutesNow - plan.replanned.minutesBefore))} min`
+          : (plan.why ?? 'A moment …')}
+      </button>
+      <button className="strong" onClick={clear}>
+        None of these
+      </button>
+    </div>
+  )
+}

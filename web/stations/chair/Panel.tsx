@@ -1,0 +1,60 @@
+/** What opens over the step: a question with large answers, each with its number key. Escape closes it. */
+import { useHotkeys } from '@mantine/hooks'
+import type { ReactNode } from 'react'
+
+export interface Choice {
+  readonly words: string
+  readonly more?: string | undefined
+  readonly pick: () => unknown
+  readonly strong?: boolean
+  readonly disabled?: boolean
+  readonly pressed?: boolean | undefined
+}
+
+export function Panel({
+  name,
+  title,
+  choices,
+  onClose,
+  closeWords = 'Close',
+  children,
+}: {
+  name: string
+  title: ReactNode
+  choices: readonly Choice[]
+  onClose: () => void
+  closeWords?: string
+  children?: ReactNode
+}) {
+  useHotkeys([
+    ...choices.map((c, i): [string, () => void] => [
+      String(i + 1),
+      () => void (c.disabled || c.pick()),
+    ]),
+    ['Escape', onClose],
+  ])
+  return (
+    <div className="chair-panel" role="dialog" aria-label={name}>
+      <p className="panel-title">{title}</p>
+      {children}
+      <div className="panel-choices">
+        {choices.map((c, i) => (
+          <button
+            key={c.words}
+            className={c.strong ? 'deep' : ''}
+            disabled={c.disabled}
+            aria-pressed={c.pressed}
+            autoFocus={i === 0}
+            onClick={() => void c.pick()}
+          >
+            <kbd>{i + 1}</kbd> {c.words}
+            {c.more && <small>{c.more}</small>}
+          </button>
+        ))}
+        <button onClick={onClose}>
+          <kbd>Esc</kbd> {closeWords}
+        </button>
+      </div>
+    </div>
+  )
+}

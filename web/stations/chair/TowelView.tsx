@@ -1,0 +1,173 @@
+/** A hot towel: how warm it is, when it may be laid, what can be done meanwhile. */
+import { useMutation } from '@tanstack/react-query'
+import { useState } from 'react'
+import { meanwhile, type Task } from '../../../core/chair/meanwhile.ts'
+import type { Draft } from '../../../core/chair/service.ts'
+import { TOWEL_CONSTANTS, towelPlan } from '../../../core/chair/towel.ts'
+import { ROUTINE_CONSTANTS } from '../../../core/plan/routine.ts'
+import type { PlanStep } from '../../../core/plan/types.ts'
+import { call } from '../../api/call.ts'
+import { clockText } from '../../state/words.ts'
+import type { ChairProps } from './ChairHead.tsx'
+import { useChairNow } from './useChair.ts'
+
+export function TowelView({
+  chair,
+  house,
+  step,
+  tell,
+}: ChairProps & { step: PlanStep; tell: (draft: Draft) => Promise<boolean> }) {
+  const now = useChairNow(chair.link)
+  const { state } = chair.live
+  const towel = state.towels[step.id]
+  const [typed, setTyped] = useState('')
+  const read = useMutation({
+    mutationFn: () =>
+      call('probe', {
+        body: {
+          into: 'towel',
+          outAtMs: towel!.outAtMs,
+          ...(towel!.laidAtMs !== undefined && { laidAtMs: towel!.laidAtMs }),
+        },
+      }),
+    onSuccess: ({ rawC, tempC, withinC }) =>
+      tell({ kind: 'towel-read', stepId: step.id, detail: { rawC, tempC, withinC } }),
+  })
+  if (!towel) return null
+  const plan = towelPlan(towel, now)
+  const byHand = async () => {
+    const tempC = Number(typed.replace(',', '.'))
+    if (!(tempC > 0 && tempC < 100)) return
+    if (await tell({ kind: 'towel-read', stepId: step.id, detail: { tempC, withinC: 1 } }))
+      setTyped('')
+  }
+  return (
+    <div className="towel-view">
+      <Gauge tempC={plan.now.tempC} marginC={plan.now.marginC} />
+      <div>
+        <p className="chair-hand">
+          <b>{Math.round(plan.now.tempC)} °C</b>{' '}
+          {plan.now.by === 'probe'
+            ? `by the probe, within ${plan.now.marginC.toFixed(1)} °C`
+            : 'reckoned, nobody has read it (H)'}
+          .{' '}
+          {towel.laidAtMs === undefined
+            ? plan.waitMs > 0
+              ? `Wait ${clockText(plan.waitMs)}, then it warms for ${clockText(plan.warmthMs)}.`
+              : `It warms for ${clockText(plan.warmthMs)} once laid.`
+            : plan.warmthMs > 0
+              ? `Off at ${TOWEL_CONSTANTS.offC.value} °C, in ${clockText(plan.warmthMs)}.`
+              : 'It no longer warms: take it off.'}
+        </p>
+        <p className="towel-read">
+          <button className="strong" onClick={() => read.mutate()} disabled={read.isPending}>
+            Read the probe
+          </button>
+          <label>
+            <span className="visually-hidden">Temperature read by hand, °C</span>
+            <input
+              inputMode="decimal"
+              size={4}
+              value={typed}
+              placeholder="°C"
+              onChange={(e) => setTyped(e.currentTarget.value)}
+              onKeyDown={(e) => {
+                e.stopPropagation()
+                if (e.key === 'Enter') void byHand()
+              }}
+            />
+          </label>
+          {typed && (
+            <button className="strong" onClick={() => void byHand()}>
+              Keep
+            </button>
+          )}
+        </p>
+        {house.probe === null && (
+          <p className="soft">The probe was never calibrated: it may be 3 °C off (House, Probe).</p>
+        )}
+        {read.isError && (
+          <p role="alert" className="problem">
+            The probe gave no reading. Type what a thermometer shows, or wait.
+          </p>
+        )}
+      </div>
+      {towel.laidAtMs !== undefined && (
+        <Meanwhile
+          tasks={meanwhile(state, plan.warmthMs)}
+          onDone={(t) =>
+            tell(
+              t.id === 'cold'
+                ? { kind: 'towel-kept' }
+                : t.id === 'soak'
+                  ? { kind: 'soaked' }
+                  : { kind: 'prepared', detail: { task: t.id } },
+            )
+          }
+        />
+      )}
+    </div>
+  )
+}
+
+/** What fits into the warmth that is left. */
+function Meanwhile({
+  tasks,
+  onDone,
+}: {
+  tasks: readonly (Task & { fits: boolean })[]
+  onDone: (task: Task) => Promise<boolean>
+}) {
+  if (tasks.length === 0) return <p className="chair-hand towel-tasks">All is ready meanwhile.</p>
+  return (
+    <div className="towel-tasks" role="group" aria-label="Meanwhile">
+      {tasks.map((t) => (
+        <button key={t.id} className={t.fits ? '' : 'soft'} onClick={() => void onDone(t)}>
+          {t.text} <small>{t.fits ? `${t.minutes} min` : 'later'}</small>
+        </button>
+      ))}
+    </div>
+  )
+}
+
+const LOW = 20
+const HIGH = 65
+const TALL = 150
+
+/** A column of warmth: where it may be laid, where it comes off, where it harms. */
+function Gauge({ tempC, marginC }: { tempC: number; marginC: number }) {
+  const y = (t: number) => TALL - ((Math.min(HIGH, Math.max(LOW, t)) - LOW) / (HIGH - LOW)) * TALL
+  const lay = ROUTINE_CONSTANTS.towelAtMostC.value
+  const off = TOWEL_CONSTANTS.offC.value
+  return (
+    <svg
+      className="towel-gauge"
+      viewBox={`0 -8 118 ${TALL + 16}`}
+      width="118"
+      height={TALL + 16}
+      role="img"
+      aria-label={`Towel ${Math.round(tempC)} degrees`}
+    >
+      <rect x="8" y={y(lay)} width="20" height={y(off) - y(lay)} className="gauge-good" />
+      <path d={`M8 0V${TALL}M28 0V${TALL}`} className="gauge-wall" />
+      {[
+        [lay, 'lay'],
+        [off, 'off'],
+      ].map(([t, word]) => (
+        <g key={word}>
+          <path d={`M8 ${y(t as number)}h26`} className="gauge-wall" />
+          <text x="38" y={y(t as number) + 5} className="gauge-text">
+            {word} {t} °C
+          </text>
+        </g>
+      ))}
+      <rect
+        x="12"
+        y={y(tempC + marginC)}
+        width="12"
+        height={Math.max(4, y(tempC - marginC) - y(tempC + marginC))}
+        className={tempC + marginC > lay ? 'gauge-hot' : 'gauge-now'}
+      />
+    </svg>
+  )
+}

@@ -1,0 +1,39 @@
+/** What a tap on the head means at the chair just now, and what was tapped so far. */
+import { create } from 'zustand'
+import type { Place } from '../../../core/chair/replan.ts'
+
+export type TapMode = 'none' | 'one' | 'patches' | 'zones'
+
+interface Taps {
+  readonly mode: TapMode
+  readonly radiusMm: number
+  readonly places: readonly Place[]
+  readonly begin: (mode: TapMode, radiusMm?: number) => void
+  readonly setRadius: (radiusMm: number) => void
+  readonly tap: (place: Omit<Place, 'radiusMm'>) => void
+  readonly clear: () => void
+}
+
+export const useTaps = create<Taps>((set, get) => ({
+  mode: 'none',
+  radiusMm: 8,
+  places: [],
+  begin: (mode, radiusMm = 8) => set({ mode, radiusMm, places: [] }),
+  setRadius: (radiusMm) => set({ radiusMm, places: get().places.map((p) => ({ ...p, radiusMm })) }),
+  tap: (place) => {
+    const { mode, radiusMm, places } = get()
+    if (mode === 'none') return
+    const one = { ...place, radiusMm }
+    // A second tap on a patch takes it away again.
+    const on = places.find(
+      (p) =>
+        p.zoneId === place.zoneId &&
+        (mode === 'zones' ||
+          Math.hypot(...p.point.map((c, k) => c - place.point[k]!)) < p.radiusMm),
+    )
+    if (mode === 'one') set({ places: [one] })
+    else if (on) set({ places: places.filter((p) => p !== on) })
+    else set({ places: [...places, one] })
+  },
+  clear: () => set({ places: [] }),
+}))

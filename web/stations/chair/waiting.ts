@@ -1,0 +1,74 @@
+/** Where events wait that the server has not stored yet: in the browser's own database, so that a killed tab loses none. */
+import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
+import { inOrder, told } from '../../../core/chair/outbox.ts'
+import type { Draft, ToldEvent } from '../../../core/chair/service.ts'
+
+/** Keeps waiting events and numbers new ones. */
+export interface WaitingStore {
+  /** Events of a visit that wait, in order. */
+  readonly all: (visitId: string) => Promise<ToldEvent[]>
+  /** Numbers an event and keeps it. */
+  readonly add: (visitId: string, draft: Draft, id: string, atMs: number) => Promise<ToldEvent>
+  readonly remove: (id: string) => Promise<void>
+}
+
+interface Shape extends DBSchema {
+  waiting: { key: string; value: ToldEvent & { visitId: string }; indexes: { visit: string } }
+  /** The one row `this`: who this screen is, and the number it gave last. */
+  screen: { key: string; value: { screen: string; n: number } }
+}
+
+let opened: Promise<IDBPDatabase<Shape>> | undefined
+const database = () =>
+  (opened ??= openDB<Shape>('slow-tide-chair', 1, {
+    upgrade(db) {
+      db.createObjectStore('waiting', { keyPath: 'id' }).createIndex('visit', 'visitId')
+      db.createObjectStore('screen')
+    },
+  }))
+
+/** In the browser's database. */
+export const keptStore: WaitingStore = {
+  async all(visitId) {
+    const rows = await (await database()).getAllFromIndex('waiting', 'visit', visitId)
+    return inOrder(rows.map(({ visitId: _visit, ...event }) => event))
+  },
+  async add(visitId, draft, id, atMs) {
+    // Numbered and kept in one transaction: two tabs of a browser never give the same number.
+    const tx = (await database()).transaction(['screen', 'waiting'], 'readwrite')
+    const own = (await tx.objectStore('screen').get('this')) ?? {
+      screen: crypto.randomUUID(),
+      n: 0,
+    }
+    const next = { ...own, n: own.n + 1 }
+    const event = told(draft, { id, screen: next.screen, n: next.n, atMs })
+    await Promise.all([
+      tx.objectStore('screen').put(next, 'this'),
+      tx.objectStore('waiting').put({ ...event, visitId }),
+      tx.done,
+    ])
+    return event
+  },
+  async remove(id) {
+    await (await database()).delete('waiting', id)
+  },
+}
+
+/** For as long as the tab lives, where the browser keeps nothing (a private window). */
+export function passingStore(): WaitingStore {
+  const screen = crypto.randomUUID()
+  let n = 0
+  let rows: (ToldEvent & { visitId: string })[] = []
+  return {
+    all: (visitId) => Promise.resolve(inOrder(rows.filter((r) => r.visitId === visitId))),
+    add: (visitId, draft, id, atMs) => {
+      const event = told(draft, { id, screen, n: ++n, atMs })
+      rows.push({ ...event, visitId })
+      return Promise.resolve(event)
+    },
+    remove: (id) => {
+      rows = rows.filter((r) => r.id !== id)
+      return Promise.resolve()
+    },
+  }
+}
