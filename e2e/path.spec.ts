@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs'
 import ICAL from 'ical.js'
 import type { Page } from '@playwright/test'
 import type { ClientPage, VisitPage } from '../contract/types.ts'
+import { count, passTowel, press, workAhead } from './chairHand.ts'
 import { ask, clientNamed, draw, expect, headReady, onHead, tabTo, test } from './support.ts'
 
 const stepCount = async (page: Page): Promise<number> => {
@@ -10,28 +11,39 @@ const stepCount = async (page: Page): Promise<number> => {
   return Number(/(\d+) steps/.exec(words)![1])
 }
 
-/** Does the steps up to one beside the screen, as a second screen would, and reloads; returns the step reached. */
-async function workAhead(page: Page, name: string, upTo: number): Promise<number> {
+/** The id of a client's newest visit. */
+async function newestVisit(page: Page, name: string): Promise<string> {
   const { id } = await clientNamed(page, name)
   const { visits } = await ask<ClientPage>(page, 'GET', `/api/clients/${id}`)
-  const path = `/api/visits/${visits[0]!.id}`
+  return visits[0]!.id
+}
+
+/** Once the skip has reached the server, works ahead beside the screen to near the end. */
+async function nearTheEnd(page: Page, name: string, upTo: number): Promise<void> {
+  const id = await newestVisit(page, name)
   await expect
     .poll(
-      async () => Object.keys((await ask<VisitPage>(page, 'GET', path)).chair.skipReasons).length,
+      async () =>
+        Object.keys((await ask<VisitPage>(page, 'GET', `/api/visits/${id}`)).chair.skipReasons)
+          .length,
     )
     .toBe(1)
-  const { chair, plan } = await ask<VisitPage>(page, 'GET', path)
-  for (let i = chair.index; i < upTo; i++) {
-    await ask(page, 'POST', `${path}/events`, {
-      id: crypto.randomUUID(),
-      seq: chair.seq + 1 + i - chair.index,
-      kind: 'done',
-      atMs: Date.now(),
-      stepId: plan!.steps[i]!.id,
-    })
+  await workAhead(page, id, upTo)
+  await expect(count(page)).toContainText(`step ${upTo + 1} of`)
+}
+
+/** From the last steps to the finish: blades away, the first look, the end. */
+async function toTheFinish(page: Page, steps: number, by: () => Promise<void>): Promise<void> {
+  for (let i = steps - 2; i <= steps; i++) {
+    await expect(count(page)).toContainText(`step ${i} of ${steps}`)
+    await by()
   }
-  await page.reload()
-  return upTo + 1
+  await expect(page.getByRole('heading', { name: 'Blades away' })).toBeVisible()
+  await by()
+  await expect(page.getByRole('heading', { name: 'First look' })).toBeVisible()
+  await by()
+  await expect(page.getByRole('heading', { name: 'All done' })).toBeVisible()
+  await by()
 }
 
 test('a new client with a face shave, by mouse', async ({ page }) => {
@@ -80,25 +92,29 @@ test('a new client with a face shave, by mouse', async ({ page }) => {
   // Chair: a nick, a skipped step, a reload in the middle, then to the end.
   const steps = await stepCount(page)
   const go = page.locator('.chair-go')
-  await go.click()
-  for (let i = 1; i <= 4; i++) {
-    await expect(page.locator('.chair-count')).toContainText(`step ${i} of ${steps}`)
+  const onward = async () => {
     await go.click()
+    await page.waitForTimeout(300)
   }
-  await expect(page.locator('.chair-count')).toContainText(`step 5 of ${steps}`)
-  await page.getByRole('button', { name: /Nick/ }).click()
-  await expect(page.getByText('Nick noted')).toBeVisible()
+  await onward()
+  await expect(count(page)).toContainText(`step 1 of ${steps}`)
+  await onward()
+  await passTowel(page, onward)
+  await expect(count(page)).toContainText(`step 3 of ${steps}`)
+  await onward()
+  await expect(go).toContainText('Fresh blade opened')
+  await onward()
+  await onward()
+  await expect(count(page)).toContainText(`step 5 of ${steps}`)
+  await page.getByRole('button', { name: /^Nick/ }).click()
+  await expect(page.getByRole('dialog', { name: 'The nick' })).toContainText('Nick noted')
+  await page.getByRole('button', { name: /Keep it so/ }).click()
   await page.reload()
-  await expect(page.locator('.chair-count')).toContainText(`step 5 of ${steps}`)
+  await expect(count(page)).toContainText(`step 5 of ${steps}`)
   await page.getByRole('button', { name: /Skip/ }).click()
   await page.getByRole('button', { name: /client asks/ }).click()
-  const near = await workAhead(page, 'Mira Quayside', steps - 3)
-  for (let i = near; i <= steps; i++) {
-    await expect(page.locator('.chair-count')).toContainText(`step ${i} of ${steps}`)
-    await go.click()
-  }
-  await expect(page.getByRole('heading', { name: 'All done' })).toBeVisible()
-  await go.click()
+  await nearTheEnd(page, 'Mira Quayside', steps - 3)
+  await toTheFinish(page, steps, onward)
 
   // Care: dated lines, a calendar that another parser reads.
   await expect(page.getByRole('heading', { name: 'Care' })).toBeVisible()
@@ -201,12 +217,21 @@ test.describe('on a tablet', () => {
     await tap(/Keep this plan/)
     await tap('To the chair')
     const steps = await stepCount(page)
-    for (let i = 0; i <= steps; i++) {
-      if (i > 0) await expect(page.locator('.chair-count')).toContainText(`step ${i} of ${steps}`)
-      await page.locator('.chair-go').tap()
+    const go = page.locator('.chair-go')
+    const onward = async () => {
+      await go.tap()
+      await page.waitForTimeout(300)
     }
-    await expect(page.getByRole('heading', { name: 'All done' })).toBeVisible()
-    await page.locator('.chair-go').tap()
+    await onward()
+    for (let i = 1; i <= steps; i++) {
+      await expect(count(page)).toContainText(`step ${i} of ${steps}`)
+      // A fresh blade of each kind is opened before its first stroke.
+      if ((await go.textContent())!.includes('Fresh blade')) await onward()
+      if (i < steps) await onward()
+    }
+    await onward()
+    await expect(page.getByRole('heading', { name: 'Blades away' })).toBeVisible()
+    for (let i = 0; i < 3; i++) await onward()
     await expect(page.getByText('School: None for 48 h.')).toBeVisible()
     await page.getByRole('link', { name: /^Return/ }).tap()
     await tap('All clear')
@@ -265,25 +290,19 @@ test('a new client with a face shave, by keyboard alone', async ({ page }) => {
   await tabTo(page, 'To the chair')
   await key('Enter')
   const steps = await stepCount(page)
-  await key('Space')
-  await expect(page.locator('.chair-count')).toContainText(`step 1 of ${steps}`)
-  await key('PageDown')
-  await expect(page.locator('.chair-count')).toContainText(`step 2 of ${steps}`)
-  await key('PageUp')
-  await expect(page.locator('.chair-count')).toContainText(`step 1 of ${steps}`)
-  await key('t')
-  await expect(page.getByText('Tug noted')).toBeVisible()
+  await press(page)
+  await expect(count(page)).toContainText(`step 1 of ${steps}`)
+  await press(page, 'PageDown')
+  await expect(count(page)).toContainText(`step 2 of ${steps}`)
+  await press(page, 'PageUp')
+  await expect(count(page)).toContainText(`step 1 of ${steps}`)
   await key('s')
   await expect(page.getByRole('dialog', { name: 'Why is it skipped?' })).toBeVisible()
   await key('2')
-  await expect(page.locator('.chair-count')).toContainText(`step 2 of ${steps}`)
-  const near = await workAhead(page, 'Kit Harbourmaster', steps - 4)
-  for (let i = near; i <= steps; i++) {
-    await expect(page.locator('.chair-count')).toContainText(`step ${i} of ${steps}`)
-    await key(i % 2 ? 'Space' : 'PageDown')
-  }
-  await expect(page.getByRole('heading', { name: 'All done' })).toBeVisible()
-  await key('Space')
+  await expect(count(page)).toContainText(`step 2 of ${steps}`)
+  await nearTheEnd(page, 'Kit Harbourmaster', steps - 3)
+  let times = 0
+  await toTheFinish(page, steps, () => press(page, times++ % 2 ? 'Space' : 'PageDown'))
   await expect(page.getByRole('heading', { name: 'Care' })).toBeVisible()
   await tabTo(page, /^Return/)
   await key('Enter')

@@ -1,5 +1,6 @@
 /** Plans as a worker meets them: every service, three side by side, changed by hand, fitted, printed. */
 import type { ClientPage, House, VisitPage } from '../contract/types.ts'
+import { count, press, workAhead } from './chairHand.ts'
 import { SERVICES, type ServiceId } from '../core/services.ts'
 import { ask, expect, head, plannedClient, test } from './support.ts'
 
@@ -35,11 +36,11 @@ for (const [service, zone, words, passes] of SHOWS) {
     await page.getByRole('button', { name: 'To the chair' }).click()
     const first = visit.plan!.steps.findIndex((s) => s.kind === 'stroke')
     await expect(page.locator('.chair-go')).toBeVisible()
-    await page.keyboard.press('Space')
-    for (let i = 0; i < first; i++) {
-      await expect(page.getByText(`step ${i + 1} of`)).toBeVisible()
-      await page.keyboard.press('Space')
-    }
+    await workAhead(page, visit.id, first)
+    await expect(count(page)).toContainText(`step ${first + 1} of`)
+    await expect(page.locator('.chair-go')).not.toContainText('Start')
+    // A razor is opened before the client's eyes; a trimmer is not.
+    if ((await page.locator('.chair-go').textContent())!.includes('Fresh blade')) await press(page)
     const lane = visit.plan!.lanes[0]!
     await expect(page.locator('.chair-line')).toContainText(/the grain.*o'clock/s)
     await expect(page.getByText(lane.stance.text).first()).toBeVisible()

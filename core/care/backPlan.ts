@@ -9,7 +9,15 @@ import { rednessOdds, type Sensitivity } from '../skin/sensitivity.ts'
 import { DAY_MS, HOUR_MS } from '../time/dates.ts'
 import type { Clearance } from './clearances.ts'
 
-export const EVENT_KINDS = ['mask-seal', 'concert', 'photo', 'sun', 'swim', 'party'] as const
+export const EVENT_KINDS = [
+  'mask-seal',
+  'dive',
+  'concert',
+  'photo',
+  'sun',
+  'swim',
+  'party',
+] as const
 export type EventKind = (typeof EVENT_KINDS)[number]
 
 /** What an event asks of skin and hair. */
@@ -23,10 +31,16 @@ interface Need {
 
 export const EVENT_NEEDS: Readonly<Record<EventKind, Need>> = {
   'mask-seal': {
-    name: 'Mask seal check or dive',
+    name: 'Mask seal check',
+    hair: 'felt',
+    clear: ['touch', 'mask'],
+    why: 'Stubble that is felt lets a mask leak.',
+  },
+  dive: {
+    name: 'Dive',
     hair: 'felt',
     clear: ['touch', 'mask', 'swimming'],
-    why: 'Stubble that is felt lets a mask leak.',
+    why: 'Stubble that is felt lets a mask leak, and salt stings fresh skin.',
   },
   concert: {
     name: 'Concert, wind instrument',
@@ -172,8 +186,8 @@ export function planBack(q: EventQuestion): EventPlan {
   const reasons: { text: string; mark: Mark }[] = [{ text: need.why, mark: 'C' }]
   reasons.push({
     text: longest
-      ? `Latest: ${sentence(longest.title)} for ${hoursWords(clearMs)} after, and redness needs ${hoursWords(calmMs)} until it is unlikely (under ${percent(E.rednessLimit.value)}).`
-      : `Latest: redness needs ${hoursWords(calmMs)} until it is unlikely (under ${percent(E.rednessLimit.value)}).`,
+      ? `Latest: ${sentence(longest.title)} for ${hoursWords(clearMs)} after, and ${calmWords(calmMs)}.`
+      : `Latest: ${calmWords(calmMs)}.`,
     mark: 'H',
   })
   reasons.push({
@@ -204,8 +218,8 @@ export function planBack(q: EventQuestion): EventPlan {
     reasons.push({
       text:
         latest < q.nowMs
-          ? 'It is too late for a whole service: the event comes before the skin is clear. Leave it, or take the lip or the line alone with the gentlest plan.'
-          : `No time meets everything: skin comes first. Then hair is ${need.hair} with ${percent(atBest.hair)}: touch up the lip or the line alone nearer the day.`,
+          ? 'It is too late for a whole service: the event comes before the skin is clear. Leave it, or take one small place with the gentlest plan.'
+          : `No time meets everything: skin comes first. Then hair is ${need.hair} with ${percent(atBest.hair)}: touch up one small place nearer the day.`,
       mark: 'H',
     })
   }
@@ -256,13 +270,18 @@ function fallback(q: EventQuestion, hours: readonly number[], latest: number): n
   return Math.max(q.nowMs, workingHours(q, latest - 3 * DAY_MS, latest).pop() ?? latest)
 }
 
+/** How long redness stands in the way. */
+const calmWords = (ms: number) =>
+  ms === 0
+    ? `redness 2 or more is unlikely from the start (under ${percent(E.rednessLimit.value)})`
+    : `redness 2 or more is unlikely (under ${percent(E.rednessLimit.value)}) after ${hoursWords(ms)}`
 const percent = (p: number) => `${Math.round(100 * p)} %`
 const sentence = (title: string) => title.charAt(0).toLowerCase() + title.slice(1)
 
 /** "20 hours", "3 days". */
 function hoursWords(ms: number): string {
   const hours = ms / HOUR_MS
-  if (hours < 1) return 'no time'
+  if (hours < 1) return 'under an hour'
   if (hours < 48) return `${Math.round(hours)} hours`
   const days = hours / 24
   return `${days < 10 ? (Math.round(days * 2) / 2).toString() : Math.round(days)} days`

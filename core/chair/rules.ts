@@ -56,6 +56,13 @@ export function admit<P extends ChairPlan>(live: Live<P>, event: ChairEvent): Li
       }
       break
     }
+    case 'blade-changed':
+    case 'tug':
+    case 'pressure':
+      if (plan.lanes && plan.lanes.length > 0 && !bladeInHand(live, step)) {
+        throw refuse('no-blade-opened', 'No blade is open yet.')
+      }
+      break
     case 'towel-laid':
       if (towel?.askedAtMs === undefined) {
         throw refuse('ask-first', 'Ask the client first whether the warmth is right, always.')
@@ -162,7 +169,7 @@ function towelPress({ state }: Live<ChairPlan>, step: PlanStep, nowMs: number): 
         }
       : say('towel-laid', 'Laid', 'Lay it now, nose free.')
   }
-  return say('done', 'Taken off, next')
+  return say('done', 'Taken off, next', 'It warms. Take it off when it no longer does.')
 }
 
 function closing({ state }: Live<ChairPlan>): Press {

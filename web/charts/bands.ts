@@ -36,7 +36,7 @@ export const drawBand =
       {
         x: from[0]!,
         y: from[1]! - height / 2,
-        width: Math.max(1, to[0]! - from[0]! - 0.6),
+        width: Math.max(2, to[0]! - from[0]! - 0.6),
         height,
       },
       box,

@@ -69,7 +69,9 @@ export function StationStrip(props: StationProps) {
     {
       id: 'care',
       name: 'Care',
-      words: visit.care ? `${visit.care.clearances.length} dated lines` : '–',
+      words: visit.care
+        ? `${visit.care.clearances.filter((c) => c.kind === 'avoid').length} to keep off`
+        : '–',
       mark: visit.care ? 'done' : 'open',
     },
     {

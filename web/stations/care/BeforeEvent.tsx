@@ -15,6 +15,7 @@ import { carePlan } from '../../../core/care/clearances.ts'
 import { stubbleLeftMm } from '../../../core/plan/closeness.ts'
 import { SERVICES, serviceZones } from '../../../core/services.ts'
 import { zoneName } from '../../../core/head/zoneFacts.ts'
+import { DAY_MS } from '../../../core/time/dates.ts'
 import { LOAD_CONSTANTS } from '../../../core/skin/load.ts'
 import { useChangeVisit } from '../../api/queries.ts'
 import '../../charts/bands.ts'
@@ -179,6 +180,8 @@ function OddsChart({ plan }: { plan: EventPlan }) {
 }
 
 function option(plan: EventPlan, c: ChartColours) {
+  const short = plan.eventAtMs - plan.curve[0]!.atMs < 4 * DAY_MS
+  const axisWords = (ms: number) => (short ? dayjs(ms).format('ddd HH:mm') : dateWords(ms))
   const line = (name: string, colour: string, pick: (o: EventPlan['curve'][number]) => number) => ({
     type: 'line' as const,
     name,
@@ -208,7 +211,7 @@ function option(plan: EventPlan, c: ChartColours) {
       axisLabel: {
         color: c.ink,
         fontSize: 13,
-        formatter: (ms: number) => dateWords(ms),
+        formatter: axisWords,
         hideOverlap: true,
       },
       splitLine: { show: false },
@@ -232,7 +235,7 @@ function option(plan: EventPlan, c: ChartColours) {
         markLine: {
           symbol: 'none',
           silent: true,
-          label: { formatter: 'best', color: c.ink, fontSize: 13 },
+          label: { formatter: plan.fits ? 'best' : 'nearest', color: c.ink, fontSize: 13 },
           lineStyle: { color: c.ink, type: 'dashed' as const },
           data: [{ xAxis: plan.bestMs }],
         },

@@ -21,7 +21,11 @@ export function Products(props: StationProps) {
     )
   return (
     <>
-      <h1>{used.length === 0 ? 'Products used' : `${used.length} products used`}</h1>
+      <h1>
+        {used.length === 0
+          ? 'Products used'
+          : `${used.length} ${used.length === 1 ? 'product' : 'products'} used`}
+      </h1>
       <p className="soft">
         Tap what was used. The list, and what is in each, is the house’s (Kit, Products).
       </p>

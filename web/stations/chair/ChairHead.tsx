@@ -3,7 +3,8 @@ import { useEffect, useMemo } from 'react'
 import { latherNow } from '../../../core/chair/lather.ts'
 import { ALL_ZONE_IDS } from '../../../core/head/zones.ts'
 import { isBodyService } from '../../../core/services.ts'
-import type { PlanStep } from '../../../core/plan/types.ts'
+import type { Vec3 } from '../../../core/head/frames.ts'
+import type { Lane, PlanStep } from '../../../core/plan/types.ts'
 import { useHead, type Hit } from '../../head/loadHead.ts'
 import { BodyStage } from '../../head/BodyStage.tsx'
 import { HeadStage } from '../../head/HeadStage.tsx'
@@ -31,16 +32,18 @@ export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep 
   const { plan, state } = chair.live
   const body = isBodyService(plan.service)
   const lane = plan.lanes.find((l) => l.id === step?.laneId)
-  const normal = lane?.normal
+  // Between strokes the head shows what is worked: a scalp from above, a face from the front.
+  const middle = useMemo(() => middleOf(plan.lanes), [plan.lanes])
+  const normal = lane?.normal ?? (step?.kind === 'check' || !step ? middle : undefined)
   useEffect(() => {
     choose(null)
     if (normal) {
       const v = viewOf(normal)
-      turnTo(v.yawDeg, v.pitchDeg, 1.2)
+      turnTo(v.yawDeg, v.pitchDeg, lane ? 1.2 : 1)
     } else {
       turnTo(0, 0, 1)
     }
-  }, [normal, turnTo, choose])
+  }, [normal, lane, turnTo, choose])
   const { zones } = plan
   const flow = useMemo(() => {
     const own = new Set(zones.map((z) => z.zoneId as string))
@@ -118,6 +121,13 @@ export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep 
     }
   }, [lane, step?.kind, spots, flow, lines, edges, wash, body, onTap, dry])
   return body ? <BodyStage {...layers} /> : <HeadStage {...layers} />
+}
+
+/** Mean direction that the worked skin faces; undefined before anything is planned. */
+function middleOf(lanes: readonly Lane[]): Vec3 | undefined {
+  const sum = [0, 1, 2].map((k) => lanes.reduce((s, l) => s + l.areaCm2 * l.normal[k]!, 0))
+  const size = Math.hypot(...sum)
+  return size > 0 ? [sum[0]! / size, sum[1]! / size, sum[2]! / size] : undefined
 }
 
 const TAP_WORDS = { none: '', one: 'here', patches: 'missed', zones: 'red' } as const

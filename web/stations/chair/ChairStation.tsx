@@ -3,7 +3,7 @@ import { useHotkeys } from '@mantine/hooks'
 import { useEffect, useRef, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { isHotTowel, nextPress, type Press } from '../../../core/chair/rules.ts'
-import type { Draft, Live } from '../../../core/chair/service.ts'
+import { bladeInHand, type Draft, type Live } from '../../../core/chair/service.ts'
 import { towelNow, TOWEL_CONSTANTS } from '../../../core/chair/towel.ts'
 import { RELATION_WORDS } from '../../../core/grain/relation.ts'
 import { bladeLifeStrokes } from '../../../core/plan/tools.ts'
@@ -25,6 +25,7 @@ import {
   StopPanel,
 } from './panels.tsx'
 import { StepView } from './StepView.tsx'
+import { lookedZones, useTaps } from './taps.ts'
 import { TowelView } from './TowelView.tsx'
 import { useChair, useChairNow } from './useChair.ts'
 import { canSpeak, useAwake, useSpoken, useVoice } from './voice.ts'
@@ -71,9 +72,13 @@ function Running({
   const [open, setOpen] = useState<Open>()
   const [said, setSaid] = useState('')
   const life = bladeLifeStrokes(live.plan.service, page.client.skin)
-  const press = nextPress(live, now, life)
+  const told = nextPress(live, now, life)
+  const red = useTaps((t) => t.mode === 'zones' && t.places.length > 0)
+  const press: Press =
+    told.draft?.kind === 'looked' && red ? { ...told, words: 'Keep this reading' } : told
   const step = live.plan.steps[state.index]
   const running = state.status === 'running'
+  const held = bladeInHand(live, step)
   useAwake(state.status !== 'finished')
   useSpoken(spokenWords(step, press, state.status))
 
@@ -95,7 +100,7 @@ function Running({
     const at = performance.now()
     if (event?.repeat || at - lastPress.current < BOUNCE_MS || open) return
     lastPress.current = at
-    void tell((l) => nextPress(l, link.nowMs(), life).draft)
+    void tell((l) => withLook(nextPress(l, link.nowMs(), life).draft, l))
   }
   const note = async (draft: Draft, words: string) => {
     if (running && (await tell(draft))) setSaid(words)
@@ -190,8 +195,8 @@ function Running({
             <small>Space or pedal</small>
           </button>
           <ChairButton name="Nick" sign="N" onClick={nick} disabled={!running || !!open} />
-          <ChairButton name="Tugs" sign="T" onClick={tug} disabled={!running || !step?.strokes} />
-          <ChairButton name="New blade" sign="B" onClick={blade} disabled={!running || !step} />
+          <ChairButton name="Tugs" sign="T" onClick={tug} disabled={!running || !held} />
+          <ChairButton name="New blade" sign="B" onClick={blade} disabled={!running || !held} />
           <ChairButton
             name="Skip"
             sign="S"
@@ -208,6 +213,12 @@ function Running({
       )}
     </div>
   )
+}
+
+/** The first look as tapped on the head goes along with the press. */
+function withLook(draft: Draft | undefined, { plan }: Live): Draft | undefined {
+  if (draft?.kind !== 'looked') return draft
+  return { ...draft, detail: { zones: lookedZones(new Set(plan.zones.map((z) => z.zoneId))) } }
 }
 
 const handOf = (house: StationProps['house'], workerId: string) =>
@@ -276,7 +287,7 @@ function Now({
         <p className="chair-line">
           {press.line ?? 'Finish the service; then hand over the care sheet.'}
         </p>
-        {looking && !wall && <LookView {...props} tell={tell} />}
+        {looking && !wall && <LookView {...props} />}
       </>
     )
   }

@@ -28,16 +28,22 @@ export function CheckView({
   if (places.length === 0) {
     return <p className="notice">Missed a patch? Tap it on the head: it becomes a lane.</p>
   }
+  const { replanned } = plan
+  const count = replanned?.amendment.lanes.length ?? 0
+  const minutes = replanned ? replanned.minutesNow - replanned.minutesBefore : 0
   return (
-    <div className="buttons check-view">
-      <button className="strong deep" onClick={() => void take()} disabled={!plan.replanned}>
-        {plan.replanned
-          ? `Take ${plan.replanned.amendment.lanes.length} missed ${plan.replanned.amendment.lanes.length === 1 ? 'patch' : 'patches'}, ${Math.max(1, Math.round(plan.replanned.minutesNow - plan.replanned.minutesBefore))} min`
-          : (plan.why ?? 'A moment …')}
-      </button>
-      <button className="strong" onClick={clear}>
-        None of these
-      </button>
-    </div>
+    <>
+      {plan.why && <p className="notice">{plan.why}</p>}
+      <div className="buttons check-view">
+        <button className="strong deep" onClick={() => void take()} disabled={!replanned}>
+          {replanned
+            ? `Take ${count} missed ${count === 1 ? 'patch' : 'patches'}, ${Math.max(1, Math.round(minutes))} min`
+            : 'Take them'}
+        </button>
+        <button className="strong" onClick={clear}>
+          None of these
+        </button>
+      </div>
+    </>
   )
 }

@@ -27,20 +27,22 @@ export function StanceFigure({
       role="img"
       aria-label={`${stance.text} ${turn}`}
     >
-      {[12, 3, 6, 9].map((h) => {
-        const a = (h / 12) * 2 * Math.PI
-        return (
-          <text
-            key={h}
-            x={80 - Math.sin(a) * 74}
-            y={66 - Math.cos(a) * 62 + 4}
-            textAnchor="middle"
-            className="figure-hour"
-          >
-            {h}
-          </text>
-        )
-      })}
+      {[12, 3, 6, 9]
+        .filter((h) => Math.abs(h - (stance.hour || 12)) > 1)
+        .map((h) => {
+          const a = (h / 12) * 2 * Math.PI
+          return (
+            <text
+              key={h}
+              x={80 - Math.sin(a) * 74}
+              y={66 - Math.cos(a) * 62 + 4}
+              textAnchor="middle"
+              className="figure-hour"
+            >
+              {h}
+            </text>
+          )
+        })}
       <rect x="54" y="70" width="52" height="42" rx="6" className="chair-seat" />
       <rect x="50" y="106" width="60" height="9" rx="4" className="chair-back" />
       <ellipse cx="80" cy="82" rx="31" ry="13" className="client-shoulders" />

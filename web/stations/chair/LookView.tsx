@@ -1,18 +1,13 @@
 /** The first look at the skin: zones that are red are tapped and graded; what is not named is clear. */
-import { useEffect, useState } from 'react'
-import type { Draft } from '../../../core/chair/service.ts'
+import { useEffect } from 'react'
 import { zoneName } from '../../../core/head/zoneFacts.ts'
 import type { ChairProps } from './ChairHead.tsx'
 import { useTaps } from './taps.ts'
 
 const GRADES = [1, 2, 3, 4] as const
 
-export function LookView({
-  chair,
-  tell,
-}: ChairProps & { tell: (draft: Draft) => Promise<boolean> }) {
-  const { begin, places } = useTaps()
-  const [grades, setGrades] = useState<Readonly<Record<string, number>>>({})
+export function LookView({ chair }: ChairProps) {
+  const { begin, places, grades, grade } = useTaps()
   useEffect(() => {
     begin('zones', 8)
     return () => useTaps.getState().begin('none')
@@ -34,28 +29,14 @@ export function LookView({
           {GRADES.map((g) => (
             <button
               key={g}
-              className={`grade-${g}`}
               aria-pressed={(grades[z.zoneId] ?? 1) === g}
-              onClick={() => setGrades({ ...grades, [z.zoneId]: g })}
+              onClick={() => grade(z.zoneId, g)}
             >
               {g}
             </button>
           ))}
         </div>
       ))}
-      <button
-        className="strong deep"
-        onClick={() =>
-          void tell({
-            kind: 'looked',
-            detail: {
-              zones: zones.map((z) => ({ zoneId: z.zoneId, redness: grades[z.zoneId] ?? 1 })),
-            },
-          })
-        }
-      >
-        Keep this reading
-      </button>
     </div>
   )
 }

@@ -166,6 +166,7 @@ export function NickPanel({ chair, tell, onClose }: PanelProps) {
       name="The nick"
       title={at ? `Nick: ${zoneName(at.zoneId)}` : 'Nick noted. Tap where it is on the head.'}
       onClose={onClose}
+      closeWords="no more to say"
       choices={[{ words: 'Keep it so', strong: true, pick: save }]}
     >
       <div className="panel-row" role="group" aria-label="How large">

@@ -1,6 +1,7 @@
 /** What a tap on the head means at the chair just now, and what was tapped so far. */
 import { create } from 'zustand'
 import type { Place } from '../../../core/chair/replan.ts'
+import type { ZoneId } from '../../../core/head/zones.ts'
 
 export type TapMode = 'none' | 'one' | 'patches' | 'zones'
 
@@ -8,9 +9,12 @@ interface Taps {
   readonly mode: TapMode
   readonly radiusMm: number
   readonly places: readonly Place[]
+  /** Redness of tapped zones; 1 until another is chosen. */
+  readonly grades: Readonly<Record<string, number>>
   readonly begin: (mode: TapMode, radiusMm?: number) => void
   readonly setRadius: (radiusMm: number) => void
   readonly tap: (place: Omit<Place, 'radiusMm'>) => void
+  readonly grade: (zoneId: string, grade: number) => void
   readonly clear: () => void
 }
 
@@ -18,7 +22,9 @@ export const useTaps = create<Taps>((set, get) => ({
   mode: 'none',
   radiusMm: 8,
   places: [],
-  begin: (mode, radiusMm = 8) => set({ mode, radiusMm, places: [] }),
+  grades: {},
+  begin: (mode, radiusMm = 8) => set({ mode, radiusMm, places: [], grades: {} }),
+  grade: (zoneId, grade) => set({ grades: { ...get().grades, [zoneId]: grade } }),
   setRadius: (radiusMm) => set({ radiusMm, places: get().places.map((p) => ({ ...p, radiusMm })) }),
   tap: (place) => {
     const { mode, radiusMm, places } = get()
@@ -37,3 +43,11 @@ export const useTaps = create<Taps>((set, get) => ({
   },
   clear: () => set({ places: [] }),
 }))
+
+/** The first look as it has been tapped so far: worked zones with their redness. */
+export function lookedZones(worked: ReadonlySet<ZoneId>): { zoneId: ZoneId; redness: number }[] {
+  const { places, grades } = useTaps.getState()
+  return places
+    .filter((p) => worked.has(p.zoneId))
+    .map((p) => ({ zoneId: p.zoneId, redness: grades[p.zoneId] ?? 1 }))
+}

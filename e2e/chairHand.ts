@@ -1,0 +1,66 @@
+/** What browser tests do at the chair: press on, pass the towel, and work ahead beside the screen as another one would. */
+import { expect, type Page } from '@playwright/test'
+import type { VisitPage } from '../contract/types.ts'
+import { told } from '../core/chair/outbox.ts'
+import { admit, nextPress } from '../core/chair/rules.ts'
+import { replayLive, type Draft, type Live, type ToldEvent } from '../core/chair/service.ts'
+
+export const count = (page: Page) => page.locator('.chair-count')
+
+/** A pedal pressed again within this is taken for a bounce. */
+const BETWEEN_MS = 300
+
+/** Presses the pedal once and lets it come to rest. */
+export async function press(page: Page, key = 'Space'): Promise<void> {
+  await page.keyboard.press(key)
+  await page.waitForTimeout(BETWEEN_MS)
+}
+
+/** The hot towel of the step in view: out, asked, read by a thermometer, laid, taken off. */
+export async function passTowel(page: Page, by: () => Promise<void> = () => press(page)) {
+  const go = page.locator('.chair-go')
+  await expect(go).toContainText('Towel is out')
+  await by()
+  await expect(go).toContainText('Asked')
+  await by()
+  await page.getByLabel(/Temperature read by hand/).fill('42')
+  await page.keyboard.press('Enter')
+  await expect(go).toContainText('Laid')
+  await page.locator('.chair-step h1').click()
+  await by()
+  await expect(go).toContainText('Taken off')
+  await by()
+}
+
+export interface Ahead {
+  /** The step that comes next; the number of steps when all are done. */
+  readonly step: number
+  readonly live: Live
+}
+
+/** Works beside the screen, as a second one would, until a step comes next. */
+export async function workAhead(page: Page, visitId: string, until: number): Promise<Ahead> {
+  const path = `/api/visits/${visitId}`
+  const visit = (await (await page.request.get(path)).json()) as VisitPage
+  let live = replayLive(visit.plan!, visit.events)
+  let clock = Math.max(Date.now(), live.state.lastAtMs)
+  const screen = crypto.randomUUID()
+  let n = 0
+  const send = async (draft: Draft) => {
+    const event: ToldEvent = told(draft, {
+      id: crypto.randomUUID(),
+      screen,
+      n: ++n,
+      atMs: Math.round(clock),
+    })
+    live = admit(live, { ...event, seq: live.state.seq + 1 })
+    const r = await page.request.post(`${path}/events`, { data: event })
+    expect(r.ok(), await r.text()).toBe(true)
+  }
+  while (live.state.status === 'waiting' || live.state.index < until) {
+    const { draft, waitMs } = nextPress(live, clock, 400)
+    clock += waitMs ?? 1500
+    if (draft) await send(draft)
+  }
+  return { step: live.state.index, live }
+}
