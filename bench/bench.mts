@@ -14,8 +14,10 @@ import { serve } from '../e2e/server.ts'
 import { openDatabase } from '../server/db/connection.ts'
 import type { House } from '../contract/types.ts'
 import { fieldFigures, strokeFrames } from './field.mts'
+import { chairFigures } from './chair.mts'
 import { fill } from './fill.ts'
 import { planFigures } from './plan.mts'
+import { killFigures, soakFigures } from './soak.mts'
 
 function figure(name: string, value: number, unit: string): void {
   console.log(JSON.stringify({ name, value: Math.round(value * 1e4) / 1e4, unit }))
@@ -182,7 +184,11 @@ function memoryOf(base: string): Promise<number> {
 
 headBuild()
 planFigures(figure)
+chairFigures(figure)
 fieldFigures(figure)
 firstLoad()
 await page()
 await api()
+// Short here; `npm run soak` does it at full length.
+await soakFigures(figure, 50, 30)
+await killFigures(figure, 40)

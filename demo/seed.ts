@@ -3,6 +3,8 @@
  * eighteen months of visits up to today. The same every time for the same day.
  */
 import type { Model, ModelStatic } from 'sequelize'
+import { carePlan } from '../core/care/clearances.ts'
+import { messagesFor } from '../core/care/messages.ts'
 import { executedLoads, leftStanding } from '../core/chair/outcome.ts'
 import { kitEvents, type KitEvent } from '../core/chair/kit.ts'
 import { play } from '../core/chair/play.ts'
@@ -22,6 +24,7 @@ import { addDays, dateOf, DAY_MS, HOUR_MS } from '../core/time/dates.ts'
 import type { Moment, SkinAnswer } from '../contract/types.ts'
 import type { Database } from '../server/db/connection.ts'
 import { keepHouse } from '../server/house/service.ts'
+import { WHEN } from '../server/care/when.ts'
 import { summariseAnswers } from '../core/history/answers.ts'
 import { offsetMinutes } from '../server/visits/plan.ts'
 import { beardLines, makeReadings, zoneById } from './map.ts'
@@ -33,6 +36,9 @@ const MONTHS_18_DAYS = 547
 const ROUTINE_CHANGED_DAYS = 96
 /** Share of follow-up questions that nobody answers. */
 const NOT_ANSWERED = 0.22
+
+/** Messages of older visits are of no use any more. */
+const MESSAGES_KEPT_DAYS = 14
 
 /** Ids from the seed, in the shape of a version 4 UUID. */
 function idMaker(random: () => number): () => string {
@@ -50,6 +56,7 @@ interface Rows {
   plans: object[]
   hair: object[]
   kit: object[]
+  messages: object[]
 }
 
 /** A moment on the half hour of a working day. */
@@ -78,6 +85,7 @@ export async function seedDemo(
     plans: [],
     hair: [],
     kit: [],
+    messages: [],
   }
   for (const person of people) {
     addPerson(person, workers, nowMs, random, newId, rows)
@@ -99,6 +107,7 @@ export async function seedDemo(
     await fill(m.SkinAnswer, rows.answers)
     await fill(m.HairReading, rows.hair)
     await fill(m.KitEvent, rows.kit)
+    await fill(m.Message, rows.messages)
   })
 }
 
@@ -247,6 +256,21 @@ function addVisit(v: VisitStory, random: () => number, newId: () => string, rows
   rows.plans.push({ visitId: v.visitId, plan: packed, madeAtMs: atMs - 5 * 60_000 })
   rows.answers.push(...answers.map((a) => ({ visitId: v.visitId, ...a })))
   addHair(v, leftMm, endedAtMs, random, newId, rows)
+  if (v.nowMs - endedAtMs < MESSAGES_KEPT_DAYS * DAY_MS) {
+    const care = carePlan(person.service, v.skin, plan.schools, plan.noFragrance, endedAtMs, {
+      nicks: state.nicks.length,
+    })
+    const drafts = messagesFor({
+      care,
+      service: person.service,
+      name: person.called ?? person.name,
+      house: STUDIO.name,
+      when: (ms) => WHEN.format(ms),
+    })
+    rows.messages.push(
+      ...drafts.map((m) => ({ ...m, id: newId(), visitId: v.visitId, state: 'waiting' })),
+    )
+  }
   rows.visits.push({
     id: v.visitId,
     clientId: v.clientId,

@@ -38,8 +38,8 @@ export interface Ahead {
   readonly live: Live
 }
 
-/** Works beside the screen, as a second one would, until a step comes next. */
-export async function workAhead(page: Page, visitId: string, until: number): Promise<Ahead> {
+/** Works beside the screen, as a second one would, until a step comes next; without one to the finish. */
+export async function workAhead(page: Page, visitId: string, until = Infinity): Promise<Ahead> {
   const path = `/api/visits/${visitId}`
   const visit = (await (await page.request.get(path)).json()) as VisitPage
   let live = replayLive(visit.plan!, visit.events)
@@ -57,7 +57,10 @@ export async function workAhead(page: Page, visitId: string, until: number): Pro
     const r = await page.request.post(`${path}/events`, { data: event })
     expect(r.ok(), await r.text()).toBe(true)
   }
-  while (live.state.status === 'waiting' || live.state.index < until) {
+  while (
+    live.state.status !== 'finished' &&
+    (live.state.status === 'waiting' || live.state.index < until)
+  ) {
     const { draft, waitMs } = nextPress(live, clock, 400)
     clock += waitMs ?? 1500
     if (draft) await send(draft)

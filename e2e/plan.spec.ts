@@ -168,19 +168,7 @@ test('asking again: still so, a clinician’s word, methods, consent signed and 
 }) => {
   const { client, visit } = await plannedClient(page, 'Still Mizzen')
   // A whole visit beside the screen, then the next.
-  const events = [
-    { kind: 'started' },
-    ...visit.plan!.steps.map((s) => ({ kind: 'done', stepId: s.id })),
-    { kind: 'finished' },
-  ]
-  for (const [i, e] of events.entries()) {
-    await ask(page, 'POST', `/api/visits/${visit.id}/events`, {
-      id: crypto.randomUUID(),
-      seq: i + 1,
-      atMs: Date.now() - 60_000 + i,
-      ...e,
-    })
-  }
+  await workAhead(page, visit.id)
   const house = await ask<House>(page, 'GET', '/api/house')
   const id = crypto.randomUUID()
   await ask(page, 'POST', `/api/clients/${client.id}/visits`, {

@@ -262,6 +262,10 @@ const COMMANDS = {
     build()
     run(bin('tsx'), ['bench/bench.mts', ...rest], { env: { CHROMIUM: chromium } })
   },
+  soak() {
+    build()
+    run(bin('tsx'), ['bench/soakRun.mts', ...rest])
+  },
   shots() {
     const chromium = ensureChromium()
     build()

@@ -1,9 +1,10 @@
 /** Takes the pictures of docs/screenshots/ from the demo studio, at 1280 × 800. */
 import { mkdirSync, rmSync } from 'node:fs'
 import { chromium, type Page } from '@playwright/test'
-import type { ClientRow, VisitPage } from '../contract/types.ts'
+import type { ClientRow } from '../contract/types.ts'
 import { RULES } from '../core/screening/rules.ts'
 import { CHROMIUM } from '../e2e/chromium.ts'
+import { press, workAhead } from '../e2e/chairHand.ts'
 import { serve } from '../e2e/server.ts'
 
 const served = await serve({ demo: true })
@@ -86,23 +87,22 @@ await shot('body')
 await page.goto(`/clients/${marlow}/cards/plan`)
 await page.locator('.flat-label').first().waitFor()
 await shot('plan-card')
-const planned = (await (await page.request.put(`/api/visits/${visit}/plan`)).json()) as VisitPage
-const send = (seq: number, kind: string, stepId?: string) =>
-  page.request.post(`/api/visits/${visit}/events`, {
-    data: {
-      id: crypto.randomUUID(),
-      seq,
-      kind,
-      atMs: Date.now() - (12 - seq) * 50_000,
-      ...(stepId && { stepId }),
-    },
-  })
-await send(1, 'started')
-for (let i = 0; i < 9; i++) await send(i + 2, 'done', planned.plan!.steps[i]!.id)
+await page.request.put(`/api/visits/${visit}/plan`)
+await workAhead(page, visit, 1)
 await page.goto(`/clients/${toby}/chair`)
+await press(page)
+await press(page)
+await page.getByRole('button', { name: 'Read the probe' }).click()
+await shot('towel')
+await workAhead(page, visit, 10)
+await page.reload()
 await shot('chair')
-await page.goto(`/clients/${marlow}/care`)
-await shot('care')
+await page.keyboard.press('w')
+await page.getByRole('dialog', { name: 'Skin reddens' }).waitFor()
+await page.keyboard.press('3')
+await page.getByRole('button', { name: /the rest gentler/ }).waitFor()
+await shot('reddens')
+await page.keyboard.press('Escape')
 await page.goto(`/clients/${await client('Ansel')}/return`)
 await shot('return')
 const lamp = await browser.newContext({
@@ -113,6 +113,12 @@ await lamp.addInitScript(() => localStorage.setItem('mantine-color-scheme-value'
 const dim = await lamp.newPage()
 await dim.goto(`/clients/${toby}/chair`)
 await shot('chair-by-lamp', dim)
+await workAhead(page, visit)
+await page.goto(`/clients/${toby}/care`)
+await page.getByRole('button', { name: 'Next 7 days' }).click()
+await shot('care')
+await page.getByRole('button', { name: 'Before an event' }).click()
+await shot('event')
 
 await browser.close()
 await served.kill()

@@ -9,6 +9,7 @@ import { readHouse } from '../house/service.ts'
 import { HttpProblem, notFound } from '../http/problem.ts'
 import { visitPage } from '../visits/page.ts'
 import { careSheet } from './sheet.ts'
+import { DAY, WHEN } from './when.ts'
 
 /** The outbox: what is still to come first, then what has been due. */
 async function readMessages(db: Database, id?: string): Promise<Message[]> {
@@ -43,8 +44,10 @@ export function careRoutes(app: Express, db: Database): void {
       client: String(client!['calledName'] || client!['name']),
       service: SERVICES[page.service].name,
       house: house.name,
-      next: page.window ? `${DAY(page.window.fromMs)} – ${DAY(page.window.toMs)}` : undefined,
-      when: WHEN,
+      next: page.window
+        ? `${DAY.format(page.window.fromMs)} – ${DAY.format(page.window.toMs)}`
+        : undefined,
+      when: (ms) => WHEN.format(ms),
     })
     response
       .type('application/pdf')
@@ -69,18 +72,6 @@ export function careRoutes(app: Express, db: Database): void {
     response.send(careCalendar(page, plan))
   })
 }
-
-const when = (zone: Intl.DateTimeFormat) => (ms: number) => zone.format(ms)
-const WHEN = when(
-  new Intl.DateTimeFormat('en-GB', {
-    weekday: 'short',
-    day: 'numeric',
-    month: 'short',
-    hour: '2-digit',
-    minute: '2-digit',
-  }),
-)
-const DAY = when(new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' }))
 
 /** The aftercare as a calendar: the end of each thing to keep off, and each time to look and tell. */
 export function careCalendar(

@@ -44,7 +44,7 @@ async function draw(f: SheetFacts, size: number): Promise<{ bytes: Buffer; pages
   const parts: Buffer[] = []
   doc.on('data', (part: Buffer) => parts.push(part))
   const ended = new Promise<void>((resolve) => doc.on('end', resolve))
-  const plain = /^[\u0000-\u00ff\u2010-\u2026]*$/
+  const plain = /^[\n\u0020-\u00ff\u2010-\u2026]*$/
   const face = (text: string, weight: 400 | 700) =>
     doc.font(font(plain.test(text) ? 'latin' : 'latin-ext', weight))
   const wide = doc.page.width - 2 * MARGIN
@@ -61,7 +61,7 @@ async function draw(f: SheetFacts, size: number): Promise<{ bytes: Buffer; pages
     } = {},
   ) => {
     // A line may mix both sets: each run is drawn with the one that holds it.
-    const runs = text.match(/[\u0000-\u00ff\u2010-\u2026]+|[^\u0000-\u00ff\u2010-\u2026]+/g) ?? ['']
+    const runs = text.match(/[\n\u0020-\u00ff\u2010-\u2026]+|[^\n\u0020-\u00ff\u2010-\u2026]+/g) ?? ['']
     doc.fillColor(options.colour ?? INK).fontSize(size * (options.scale ?? 1))
     runs.forEach((run, i) => {
       face(run, options.weight ?? 400)

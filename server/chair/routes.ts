@@ -8,7 +8,7 @@ import type { Database } from '../db/connection.ts'
 import { readHouse } from '../house/service.ts'
 import { mount } from '../http/mount.ts'
 import type { ChairDesk } from './desk.ts'
-import { addEvent } from './events.ts'
+import { EventWriter } from './events.ts'
 import { makeProbe, type ProbeInto } from './probe.ts'
 
 /** Blades of the log that are shown. */
@@ -16,7 +16,8 @@ const LOG_LENGTH = 60
 
 export function chairRoutes(app: Express, db: Database, desk: ChairDesk): void {
   const probe = makeProbe(7)
-  mount(app, 'addEvent', ({ params, body }) => addEvent(db, desk, params.id, body as ToldEvent))
+  const writer = new EventWriter(db, desk)
+  mount(app, 'addEvent', ({ params, body }) => writer.add(params.id, body as ToldEvent))
   mount(app, 'follow', async ({ params, query, response }) => {
     // Asked before the stream begins, so that a visit that is not there is told as such.
     await desk.of(params.id)

@@ -5,7 +5,11 @@ import { learnGrowth } from '../../core/history/learn.ts'
 import { windowAfter } from '../../core/history/window.ts'
 import type { KeepLine } from '../../core/lines/keepLine.ts'
 import { DAY_MS } from '../../core/time/dates.ts'
-import type { HairReading, House, VisitPage } from '../../contract/types.ts'
+import type { SkinAndHair } from '../../core/client.ts'
+import type { Schools } from '../../core/house/schools.ts'
+import type { Plan } from '../../core/plan/types.ts'
+import type { ServiceId } from '../../core/services.ts'
+import type { HairReading, House, SkinAnswer, VisitPage } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { json } from '../db/reader.ts'
 import { readHouse } from '../house/service.ts'
@@ -30,30 +34,58 @@ export function pageOf(
   const { skin, schools, worstRedness: _worst, bumps: _bumps, leftMm, ...shown } = visit
   const { plan, endedAtMs, service, answers } = shown
   const chair = plan ? replay(plan, visit.events) : BEFORE_START
-  const growth = endedAtMs === null ? {} : learnGrowth(skin, service, hair)
-  const window =
+  const after =
     endedAtMs === null
-      ? null
-      : windowAfter(
-          { service, endedAtMs, leftMm, answers },
-          skin,
-          plan?.schools ?? { ...house.schools, ...schools },
-          growth,
-        )
-  return {
-    ...shown,
-    before,
-    chair,
-    care:
-      endedAtMs !== null && plan
-        ? carePlan(service, skin, plan.schools, plan.noFragrance, endedAtMs, {
-            products: house.products.filter((p) => shown.products.includes(p.id)),
+      ? { care: null, window: null }
+      : afterService(
+          {
+            service,
+            skin,
+            schools: plan?.schools ?? { ...house.schools, ...schools },
+            plan,
+            endedAtMs,
+            leftMm,
+            answers,
+            products: shown.products,
             nicks: chair.nicks.length,
-            hairShowsMs: window ? endedAtMs + window.seen.even * DAY_MS : undefined,
-          })
-        : null,
-    hair: hair.filter((h) => h.visitId === visit.id),
+          },
+          house,
+          hair,
+        )
+  return { ...shown, before, chair, ...after, hair: hair.filter((h) => h.visitId === visit.id) }
+}
+
+/** What a finished service gives to go by afterwards. */
+export interface AfterFacts {
+  readonly service: ServiceId
+  readonly skin: SkinAndHair
+  readonly schools: Schools
+  readonly plan: Pick<Plan, 'schools' | 'noFragrance'> | null
+  readonly endedAtMs: number
+  readonly leftMm: Readonly<Record<string, number>> | null
+  readonly answers: readonly SkinAnswer[]
+  readonly products: readonly string[]
+  readonly nicks: number
+}
+
+/** The care that goes home, and the window of the next visit. */
+export function afterService(
+  f: AfterFacts,
+  house: House,
+  hair: readonly (HairReading & { leftMm: number })[],
+): Pick<VisitPage, 'care' | 'window'> {
+  const { service, skin, endedAtMs, plan, leftMm, answers } = f
+  const growth = learnGrowth(skin, service, hair)
+  const window = windowAfter({ service, endedAtMs, leftMm, answers }, skin, f.schools, growth)
+  return {
     window,
+    care: plan
+      ? carePlan(service, skin, plan.schools, plan.noFragrance, endedAtMs, {
+          products: house.products.filter((p) => f.products.includes(p.id)),
+          nicks: f.nicks,
+          hairShowsMs: window ? endedAtMs + window.seen.even * DAY_MS : undefined,
+        })
+      : null,
   }
 }
 

@@ -109,6 +109,11 @@ export function CareSheet(props: StationProps) {
           <b>{care.notNormal}</b>
         </p>
         <p className="soft">The product label and a clinician’s advice come before this sheet.</p>
+        <p className="no-print">
+          <Link to={`/clients/${page.client.id}/chair`}>
+            What the service came to, and pictures
+          </Link>
+        </p>
       </article>
     </>
   )

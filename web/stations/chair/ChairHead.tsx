@@ -44,6 +44,8 @@ export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep 
       turnTo(0, 0, 1)
     }
   }, [normal, lane, turnTo, choose])
+  // The next station finds the head as it is usually seen.
+  useEffect(() => () => useView.getState().show('front'), [])
   const { zones } = plan
   const flow = useMemo(() => {
     const own = new Set(zones.map((z) => z.zoneId as string))

@@ -31,6 +31,8 @@ export function Panel({
       String(i + 1),
       () => void (c.disabled || c.pick()),
     ]),
+    // The pedal takes what is offered first.
+    ['space', () => void choices.find((c) => c.strong && !c.disabled)?.pick()],
     ['Escape', onClose],
   ])
   return (

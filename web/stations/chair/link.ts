@@ -47,6 +47,8 @@ const RETRY_MOST_MS = 5000
 export class ChairLink {
   private readonly world: World
   private readonly visitId: string
+  /** The plan that was kept, before anything was amended. */
+  private base: Plan
   private server: Live
   private events: ChairEvent[]
   private waiting: ToldEvent[] = []
@@ -65,6 +67,7 @@ export class ChairLink {
   constructor(world: World, visitId: string, plan: Plan, events: readonly ChairEvent[]) {
     this.world = world
     this.visitId = visitId
+    this.base = plan
     this.server = replayLive(plan, events)
     this.events = [...events]
     this.shown = this.look()
@@ -147,16 +150,21 @@ export class ChairLink {
   connected(here: boolean): void {
     this.here = here
     this.changed()
-    if (here) {
-      this.retryMs = RETRY_FIRST_MS
-      this.cancelRetry?.()
-      void this.pump()
-    }
+    if (here) this.wake()
+  }
+
+  /** The tablet woke up, or found the network again: what waits is tried at once. */
+  wake(): void {
+    this.retryMs = RETRY_FIRST_MS
+    this.cancelRetry?.()
+    void this.pump()
   }
 
   /** The server's plan and events in place of what was known. */
   take(plan: Plan, events: readonly ChairEvent[]): void {
-    if (events.length < this.events.length && plan === this.server.plan) return
+    // What was asked for before the last event was heard is older than what is known.
+    if (events.length < this.events.length && plan === this.base) return
+    this.base = plan
     this.server = replayLive(plan, events)
     this.events = [...events]
     this.changed()

@@ -59,7 +59,7 @@ export function useChair(visit: VisitPage, plan: Plan): Chair {
     stream.onopen = () => link.connected(true)
     stream.onerror = () => link.connected(false)
     // A tablet that slept, or was carried back into the room.
-    const wake = () => document.visibilityState === 'visible' && link.connected(true)
+    const wake = () => document.visibilityState === 'visible' && link.wake()
     document.addEventListener('visibilitychange', wake)
     window.addEventListener('online', wake)
     return () => {

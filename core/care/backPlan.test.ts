@@ -1,0 +1,148 @@
+import fc from 'fast-check'
+import jStat from 'jstat'
+import { DEFAULT_SCHOOLS } from '../house/schools.ts'
+import { SKIN } from '../testing/client.ts'
+import { DAY_MS, HOUR_MS } from '../time/dates.ts'
+import {
+  EVENT_KINDS,
+  EVENT_NEEDS,
+  hairAt,
+  planBack,
+  rednessAt,
+  type EventQuestion,
+} from './backPlan.ts'
+import { carePlan } from './clearances.ts'
+
+const BEARD = { curve: 'terminal' as const, mean: 0.38, sd: 0.08 }
+const CALM = { shape: 2, rate: 2 / 0.15 }
+const zone = (over: Partial<EventQuestion['zones'][number]> = {}) => ({
+  name: 'Chin',
+  load: 1,
+  leftMm: 0.14,
+  sensitivity: CALM,
+  growth: BEARD,
+  ...over,
+})
+const EVENT = Date.UTC(2026, 5, 20, 10)
+const ask = (over: Partial<EventQuestion> = {}): EventQuestion => ({
+  kind: 'mask-seal',
+  eventAtMs: EVENT,
+  nowMs: EVENT - 20 * DAY_MS,
+  minutes: 40,
+  zones: [zone()],
+  clearances: carePlan('face-shave', SKIN, DEFAULT_SCHOOLS, false, 0).clearances,
+  offset: () => 120,
+  ...over,
+})
+
+describe('odds at an event', () => {
+  it('of hair follow the normal growth of M10, by the inverse and by hand', () => {
+    // P(0.14 + g t ≥ 0.5) at t = 1 day: g ≥ 0.36, z = (0.36 − 0.38)/0.08 = −0.25.
+    expect(hairAt([zone()], DAY_MS, 'felt')).toBeCloseTo(1 - jStat.normal.cdf(-0.25, 0, 1), 6)
+    expect(hairAt([zone()], 0, 'felt')).toBe(0)
+    expect(hairAt([zone({ leftMm: 0.6 })], 0, 'felt')).toBe(1)
+  })
+
+  it('of redness are the worst zone’s, negative binomial, fading to nothing in two days', () => {
+    // P(y ≥ 2), y ~ NB(2, p = b/(b + L)): 1 − p² − 2 p² (1 − p).
+    const p = 2 / 0.6 / (2 / 0.6 + 2)
+    const odds = 1 - p * p - 2 * p * p * (1 - p)
+    const red = zone({ sensitivity: { shape: 2, rate: 2 / 0.6 }, load: 2 })
+    expect(rednessAt([zone(), red], 0)).toBeCloseTo(odds, 9)
+    expect(rednessAt([red], 24 * HOUR_MS)).toBeCloseTo(odds / 2, 9)
+    expect(rednessAt([red], 48 * HOUR_MS)).toBe(0)
+  })
+
+  it('only rise for hair and only fall for redness', () => {
+    const growth = fc.record({
+      curve: fc.constantFrom('terminal' as const, 'fuzz' as const),
+      mean: fc.double({ min: 0.02, max: 0.6, noNaN: true }),
+      sd: fc.double({ min: 0.005, max: 0.1, noNaN: true }),
+    })
+    const age = fc.double({ min: 0, max: 40 * DAY_MS, noNaN: true })
+    fc.assert(
+      fc.property(growth, age, age, (g, a, b) => {
+        const [early, late] = [Math.min(a, b), Math.max(a, b)]
+        const zones = [zone({ growth: g })]
+        expect(hairAt(zones, late, 'felt')).toBeGreaterThanOrEqual(hairAt(zones, early, 'felt'))
+        expect(rednessAt(zones, late)).toBeLessThanOrEqual(rednessAt(zones, early))
+      }),
+    )
+  })
+})
+
+describe('planning back from an event (M15)', () => {
+  it('a mask seal check: the evening before, after the mask’s own twelve hours', () => {
+    const plan = planBack(ask())
+    expect(plan.fits).toBe(true)
+    // Latest by hand: 12 h clear of masks and 40 min of service before 10:00 UTC.
+    expect(plan.latestMs).toBe(EVENT - 12 * HOUR_MS - 40 * 60_000)
+    // Earliest: hair felt with 20 %: g = 0.38 + 0.8416·0.08 = 0.4473; (0.5 − 0.14)/0.4473 = 0.8048 days.
+    expect((EVENT - plan.earliestMs - 40 * 60_000) / DAY_MS).toBeCloseTo(0.8048, 2)
+    expect(plan.bestMs).toBeGreaterThanOrEqual(plan.earliestMs)
+    expect(plan.bestMs).toBeLessThanOrEqual(plan.latestMs)
+    expect(plan.atBest.hair).toBeLessThanOrEqual(0.2)
+  })
+
+  it('says so where nothing fits, puts skin first, and does not hide what hair will be', () => {
+    const plan = planBack(ask({ kind: 'dive' }))
+    expect(plan.fits).toBe(false)
+    expect(plan.bestMs).toBeLessThanOrEqual(plan.latestMs)
+    expect(plan.atBest.hair).toBeGreaterThan(0.2)
+    expect(plan.reasons.some((r) => r.text.includes('skin comes first'))).toBe(true)
+  })
+
+  it('says it is too late when the event is tomorrow and the skin needs longer', () => {
+    const plan = planBack(ask({ kind: 'sun', nowMs: EVENT - 10 * HOUR_MS }))
+    expect(plan.fits).toBe(false)
+    expect(plan.reasons.some((r) => r.text.includes('too late'))).toBe(true)
+  })
+
+  it('waits for the skin of last time', () => {
+    const notBeforeMs = EVENT - 14 * HOUR_MS
+    const plan = planBack(ask({ notBeforeMs, notBeforeWhy: 'Still red.' }))
+    expect(plan.earliestMs).toBe(notBeforeMs)
+    expect(plan.reasons.map((r) => r.text)).toContain('Still red.')
+  })
+
+  it('keeps its word for any event: what fits meets every limit, within working hours', () => {
+    const any = fc.record({
+      kind: fc.constantFrom(...EVENT_KINDS),
+      mean: fc.double({ min: 0.05, max: 0.5, noNaN: true }),
+      k: fc.double({ min: 0.05, max: 0.8, noNaN: true }),
+      load: fc.double({ min: 0.5, max: 3, noNaN: true }),
+      ahead: fc.integer({ min: 1, max: 60 * 24 }),
+      offset: fc.integer({ min: -11, max: 13 }),
+    })
+    fc.assert(
+      fc.property(any, ({ kind, mean, k, load, ahead, offset }) => {
+        const q = ask({
+          kind,
+          nowMs: EVENT - ahead * HOUR_MS,
+          offset: () => 60 * offset,
+          zones: [
+            zone({
+              load,
+              growth: { ...BEARD, mean, sd: mean / 5 },
+              sensitivity: { shape: 2, rate: 2 / k },
+            }),
+          ],
+        })
+        const plan = planBack(q)
+        expect(plan.curve.length).toBeGreaterThan(10)
+        if (!plan.fits) return
+        expect(plan.bestMs).toBeGreaterThanOrEqual(q.nowMs)
+        expect(plan.atBest.redness).toBeLessThanOrEqual(0.1 + 1e-9)
+        expect(plan.atBest.hair).toBeLessThanOrEqual(0.2 + 1e-9)
+        const hour = new Date(plan.bestMs + offset * HOUR_MS).getUTCHours()
+        expect(hour).toBeGreaterThanOrEqual(9)
+        expect(hour + 40 / 60).toBeLessThanOrEqual(18)
+        const ends = plan.bestMs + 40 * 60_000
+        for (const c of q.clearances) {
+          if (c.kind === 'avoid' && EVENT_NEEDS[kind].clear.includes(c.id))
+            expect(ends + c.untilMs).toBeLessThanOrEqual(EVENT)
+        }
+      }),
+    )
+  })
+})
