@@ -8,7 +8,14 @@ import { messagesFor } from '../core/care/messages.ts'
 import { executedLoads, leftStanding } from '../core/chair/outcome.ts'
 import { kitEvents, type KitEvent } from '../core/chair/kit.ts'
 import { play } from '../core/chair/play.ts'
-import { advance, begin, replay, type ChairEvent, type Draft } from '../core/chair/service.ts'
+import {
+  advance,
+  begin,
+  bladeInHand,
+  replay,
+  type ChairEvent,
+  type Draft,
+} from '../core/chair/service.ts'
 import { hairIn, type SkinAndHair } from '../core/client.ts'
 import { NO_NOTES, type SurfaceNotes } from '../core/hair/layer.ts'
 import { type Reading } from '../core/grain/readings.ts'
@@ -304,15 +311,16 @@ function serviceEvents(
     screen: SCREEN,
     newId,
     lasts: (minutes) => minutes * 60_000 * (0.9 + 0.25 * random()),
-    besides: ({ plan: now, state }) => {
-      const step = now.steps[state.index]!
+    besides: (live) => {
+      const step = live.plan.steps[live.state.index]!
       if (step.kind !== 'stroke') return []
       const out: Draft[] = []
       if (random() < (step.zoneId === 'chin' ? 0.02 : 0.002)) {
         const detail = { sizeMm: 2, did: ['pressure', 'styptic'] as const, contact: false }
         out.push({ kind: 'nick', stepId: step.id, detail })
       }
-      if (random() < 0.006) {
+      // A trimmer does not tug.
+      if (random() < 0.006 && bladeInHand(live, step)) {
         out.push({ kind: 'tug', stepId: step.id })
         out.push({ kind: 'blade-changed', stepId: step.id, detail: { why: 'tug' } })
       }

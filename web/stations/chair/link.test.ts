@@ -64,11 +64,7 @@ function setUp(store = passingStore(), server = new Server(), visitId = `visit-$
     newId: () => `${visitId}-${Math.round(Math.random() * 1e9)}-${id++}`,
     send: (event) => {
       if (server.cut) return Promise.reject(Object.assign(new Error('silence'), { status: 0 }))
-      try {
-        return Promise.resolve(server.store(event))
-      } catch (error) {
-        return Promise.reject(error)
-      }
+      return new Promise((resolve) => resolve(server.store(event)))
     },
     fetch: () =>
       server.cut
