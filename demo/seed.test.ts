@@ -148,8 +148,10 @@ describe('Lantern Quay', () => {
         for (const z of plan.zones)
           expect(loads[z.zoneId] ?? 0).toBeLessThanOrEqual(z.totalLoad + 1e-9)
         expect(kept.leftMm).toEqual(leftStanding(plan, page.chair))
-        for (const c of page.care!.clearances)
-          expect(c.kind === 'avoid' ? c.untilMs : c.fromMs).toBeGreaterThan(kept.endedAtMs!)
+        for (const c of page.care!.clearances) {
+          expect(c.fromMs).toBeGreaterThanOrEqual(kept.endedAtMs!)
+          expect(c.untilMs).toBeGreaterThan(c.fromMs)
+        }
         for (const a of page.answers) expect(a.atMs).toBeGreaterThanOrEqual(kept.endedAtMs!)
       }
     }

@@ -9,13 +9,16 @@ import { RULES } from '../core/screening/rules.ts'
 /** Lines of a software renderer that say nothing about the page. */
 const HARMLESS = /GPU stall|THREE\.Clock|GroupMarkerNotSet|software WebGL/
 
-export const test = plain.extend<{ quiet: void }>({
+/** Errors in the console fail a test, but for those that it says are meant. */
+export const test = plain.extend<{ quiet: void; harmless: RegExp | undefined }>({
+  harmless: [undefined, { option: true }],
   baseURL: async ({}, use) => use(process.env['SLOW_TIDE_BASE']),
   quiet: [
-    async ({ page }, use) => {
+    async ({ page, harmless }, use) => {
       const said: string[] = []
       page.on('console', (m) => {
-        if (m.type() === 'error' && !HARMLESS.test(m.text())) said.push(m.text())
+        if (m.type() !== 'error' || HARMLESS.test(m.text()) || harmless?.test(m.text())) return
+        said.push(m.text())
       })
       page.on('pageerror', (e) => said.push(e.message))
       await use()

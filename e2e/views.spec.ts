@@ -64,7 +64,7 @@ for (const [scheme, size] of [
     const paths = [
       ...PLAIN,
       ...STATIONS.filter((s) => s !== 'chair').map((s) => `/clients/${client.id}/${s}`),
-      ...['ask', 'plan', 'chair'].map((s) => `/clients/${waiting.id}/${s}`),
+      ...['ask', 'plan', 'chair', 'wall'].map((s) => `/clients/${waiting.id}/${s}`),
       ...['read', 'plan'].map((s) => `/clients/${swimmer.id}/${s}`),
       `/clients/${waiting.id}/cards/plan`,
       `/clients/${waiting.id}/cards/consent`,

@@ -92,6 +92,14 @@ describe('planning back from an event (M15)', () => {
     expect(plan.reasons.some((r) => r.text.includes('skin comes first'))).toBe(true)
   })
 
+  it('says when it would fit only while the house is closed', () => {
+    // In a zone ten hours east the evening of before is the night.
+    const plan = planBack(ask({ offset: () => 600 }))
+    expect(plan).toMatchObject({ fits: false, outOfHours: true })
+    expect(plan.reasons.some((r) => r.text.includes('house is closed'))).toBe(true)
+    expect(plan.earliestMs).toBeLessThan(plan.latestMs)
+  })
+
   it('says it is too late when the event is tomorrow and the skin needs longer', () => {
     const plan = planBack(ask({ kind: 'sun', nowMs: EVENT - 10 * HOUR_MS }))
     expect(plan.fits).toBe(false)

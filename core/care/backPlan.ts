@@ -129,6 +129,8 @@ export interface EventPlan {
   readonly bestMs: number
   readonly latestMs: number
   readonly fits: boolean
+  /** True when it would fit at hours at which the house is closed: from `earliestMs` to `latestMs`. */
+  readonly outOfHours: boolean
   readonly atBest: EventOdds
   readonly reasons: readonly { readonly text: string; readonly mark: Mark }[]
   /** Odds for services through the days before, hour by hour. */
@@ -219,17 +221,20 @@ export function planBack(q: EventQuestion): EventPlan {
       text:
         latest < q.nowMs
           ? 'It is too late for a whole service: the event comes before the skin is clear. Leave it, or take one small place with the gentlest plan.'
-          : `No time meets everything: skin comes first. Then hair is ${need.hair} with ${percent(atBest.hair)}: touch up one small place nearer the day.`,
+          : from <= latest
+            ? `It would fit only while the house is closed (it works from ${E.opens.value} to ${E.closes.value}): serve out of hours, or take the nearest hour and a touch-up.`
+            : `No time meets everything: skin comes first. Then hair is ${need.hair} with ${percent(atBest.hair)}: touch up one small place nearer the day.`,
       mark: 'H',
     })
   }
   return {
     kind: q.kind,
     eventAtMs: q.eventAtMs,
-    earliestMs: Math.round(fits ? from : Math.min(from, latest)),
+    earliestMs: Math.round(Math.min(from, latest)),
     bestMs: Math.round(atBest.atMs),
     latestMs: Math.round(latest),
     fits,
+    outOfHours: !fits && from <= latest,
     atBest,
     reasons,
     curve,

@@ -16,7 +16,10 @@ const PLACES = [
 ] as const
 
 export function Frame() {
-  const inChair = useMatch('/clients/:clientId/chair')
+  const atChair = useMatch('/clients/:clientId/chair')
+  const onWall = useMatch('/clients/:clientId/wall')
+  // The chair and the screen on the wall take all of it.
+  const inChair = atChair ?? onWall
   const [finding, find] = useDisclosure(false)
   useHotkeys([['mod+K', find.open]], [])
   return (

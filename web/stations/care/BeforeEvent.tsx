@@ -82,7 +82,9 @@ export function BeforeEvent(props: StationProps) {
           <p>
             {plan.fits
               ? `Any time from ${whenWords(plan.earliestMs)} to ${whenWords(plan.latestMs)}. `
-              : 'No time meets everything. '}
+              : plan.outOfHours
+                ? `It would fit from ${whenWords(plan.earliestMs)} to ${whenWords(plan.latestMs)}, when the house is closed. `
+                : 'No time meets everything. '}
             At the event: redness 2 or more {percentWords(plan.atBest.redness)} (H), hair{' '}
             {EVENT_NEEDS[kind].hair} {percentWords(plan.atBest.hair)} (H).
           </p>
@@ -230,7 +232,10 @@ function option(plan: EventPlan, c: ChartColours) {
         markArea: {
           silent: true,
           itemStyle: { color: c.foam, opacity: 0.55 },
-          data: plan.fits ? [[{ xAxis: plan.earliestMs }, { xAxis: plan.latestMs }]] : [],
+          data:
+            plan.fits || plan.outOfHours
+              ? [[{ xAxis: plan.earliestMs }, { xAxis: plan.latestMs }]]
+              : [],
         },
         markLine: {
           symbol: 'none',

@@ -157,6 +157,7 @@ function Running({
       </header>
       <section className="chair-head" aria-label="The head, turned to this step">
         <ChairHead {...props} step={step} />
+        <Away {...props} />
       </section>
       <main className="chair-step" aria-live="polite">
         <Now
@@ -180,7 +181,11 @@ function Running({
         {open === 'redness' && <RednessPanel {...panel} />}
         {open === 'leave-out' && <LeaveOutPanel {...panel} />}
         {open === 'stop' && <StopPanel {...panel} />}
-        <Connection {...props} />
+        {chair.problem && (
+          <p role="alert" className="problem chair-problem">
+            {chair.problem}
+          </p>
+        )}
         <p role="status" className="chair-said">
           {said}
         </p>
@@ -315,24 +320,16 @@ function ColdTowel({ chair }: ChairProps) {
   )
 }
 
-/** Whether what is told arrives; and what was refused. */
-function Connection({ chair }: ChairProps) {
+/** Whether what is told arrives. */
+function Away({ chair }: ChairProps) {
+  if (chair.here) return null
   return (
-    <>
-      {!chair.here && (
-        <p className="chair-away" role="status">
-          No connection.{' '}
-          {chair.waiting === 0
-            ? 'Go on: every tap is kept on this screen.'
-            : `${chair.waiting} ${chair.waiting === 1 ? 'tap is' : 'taps are'} kept on this screen and sent when the server is back.`}
-        </p>
-      )}
-      {chair.problem && (
-        <p role="alert" className="problem chair-problem">
-          {chair.problem}
-        </p>
-      )}
-    </>
+    <p className="chair-away" role="status">
+      No connection.{' '}
+      {chair.waiting === 0
+        ? 'Go on: every tap is kept on this screen.'
+        : `${chair.waiting} ${chair.waiting === 1 ? 'tap is' : 'taps are'} kept on this screen and sent when the server is back.`}
+    </p>
   )
 }
 
