@@ -88,7 +88,7 @@ test('before an event: the best time with its odds, and the visit put there', as
   await expect(page.getByRole('button', { name: 'This visit is then' })).toBeVisible()
   const after = await ask<VisitPage>(page, 'GET', `/api/visits/${visit.id}`)
   expect(after.slotAtMs).toBeGreaterThan(Date.now())
-  await page.getByLabel('Day').fill('2020-01-01')
+  await page.getByRole('textbox', { name: 'Day' }).fill('2020-01-01')
   await expect(page.getByRole('alert')).toContainText('That is over')
 })
 
