@@ -61,7 +61,9 @@ async function draw(f: SheetFacts, size: number): Promise<{ bytes: Buffer; pages
     } = {},
   ) => {
     // A line may mix both sets: each run is drawn with the one that holds it.
-    const runs = text.match(/[\n\u0020-\u00ff\u2010-\u2026]+|[^\n\u0020-\u00ff\u2010-\u2026]+/g) ?? ['']
+    const runs = text.match(
+      /[\n\u0020-\u00ff\u2010-\u2026]+|[^\n\u0020-\u00ff\u2010-\u2026]+/g,
+    ) ?? ['']
     doc.fillColor(options.colour ?? INK).fontSize(size * (options.scale ?? 1))
     runs.forEach((run, i) => {
       face(run, options.weight ?? 400)
