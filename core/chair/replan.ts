@@ -2,10 +2,10 @@
  * Planning the rest of a service anew while it runs: gentler, around a place found, without a zone, to the end, or with
  * patches that were missed. What is done stays done; the order of what is left stays as it was.
  */
+import { coverFrom, lettersUsed, sameSkins, shapesOf, within, type Place } from './cells.ts'
 import type { Amendment } from './events.ts'
 import type { ChairState, Live } from './service.ts'
 import { DomainError } from '../errors.ts'
-import type { SurfacePoint } from '../head/head.ts'
 import { zoneName } from '../head/zoneFacts.ts'
 import type { ZoneId } from '../head/zones.ts'
 import { SERVICES } from '../services.ts'
@@ -13,20 +13,12 @@ import { LOAD_CONSTANTS } from '../skin/load.ts'
 import { rednessOdds, updateSensitivity, type Sensitivity } from '../skin/sensitivity.ts'
 import { executedLoads } from './outcome.ts'
 import { zoneQuestion, zoneSkinOf, type PlanInput } from '../plan/makePlan.ts'
-import { laneLetter, packCover, unpackCover, type Cover } from '../plan/cover.ts'
-import { laneShapes, type LaneShape } from '../plan/lanes.ts'
+import { packCover, type Cover } from '../plan/cover.ts'
 import { makeLane } from '../plan/laneWork.ts'
-import { PlanMemory } from '../plan/question.ts'
 import type { ZoneSkin } from '../plan/skin.ts'
 import type { Lane, Plan, PlannedPass, PlanStep } from '../plan/types.ts'
 import { laneTitle, strokeStep } from '../plan/walk.ts'
 import { planZone } from '../plan/zonePlan.ts'
-
-/** A place on the skin that was found on the way. */
-export interface Place extends SurfacePoint {
-  readonly zoneId: ZoneId
-  readonly radiusMm: number
-}
 
 /** Why the rest is planned anew. */
 export type Cause =
@@ -286,58 +278,6 @@ const AGAIN: PlannedPass = {
   leftMm: 0,
   smoothHours: 0,
   rednessOdds: 0,
-}
-
-/** Number of lanes of a zone so far: new ones take the letters after them. */
-function lettersUsed(plan: Plan, zoneId: ZoneId): number {
-  const letters = plan.lanes.filter((l) => l.zoneId === zoneId).map((l) => l.letter)
-  let count = 0
-  while (letters.includes(laneLetter(count))) count++
-  for (let i = count; i < 52; i++) if (letters.includes(laneLetter(i))) count = i + 1
-  return count
-}
-
-function shapesOf(skin: ZoneSkin, cover: Cover, first = 0): LaneShape[] {
-  // Lanes that lost all their cells have no middle to speak of.
-  const full = new Set(cover.lane)
-  const numbers = Array.from({ length: cover.count }, (_, i) => i).filter(
-    (i) => i >= first && full.has(i),
-  )
-  const packed = new Int16Array(cover.lane.length).fill(-1)
-  cover.lane.forEach((l, c) => (packed[c] = l < 0 ? -1 : numbers.indexOf(l)))
-  return laneShapes(skin, { lane: packed, count: numbers.length, bound: 0 }).map((s, i) => ({
-    ...s,
-    letter: laneLetter(numbers[i]!),
-  }))
-}
-
-/** A packed cover as lanes of cells again. */
-function coverFrom(packed: string, count: number): Cover {
-  const lane = new Int16Array(count).fill(-1)
-  let most = 0
-  unpackCover(packed).forEach((letter, c) => {
-    if (letter === '.') return
-    const at = LETTERS.indexOf(letter)
-    lane[c] = at
-    most = Math.max(most, at + 1)
-  })
-  return { lane, count: most, bound: 0 }
-}
-
-const LETTERS = Array.from({ length: 52 }, (_, i) => laneLetter(i))
-
-const within = (skin: ZoneSkin, c: number, p: Place) =>
-  Math.hypot(
-    skin.middle[3 * c]! - p.point[0],
-    skin.middle[3 * c + 1]! - p.point[1],
-    skin.middle[3 * c + 2]! - p.point[2],
-  ) <= p.radiusMm
-
-/** The same skins, with covers and measures to be made anew. */
-function sameSkins(memory: PlanMemory): PlanMemory {
-  const fresh = new PlanMemory()
-  for (const [id, skin] of memory.skins) fresh.skins.set(id, skin)
-  return fresh
 }
 
 /** Lanes of the rest as they are made now, by id; those that no longer come up are absent. */

@@ -2,9 +2,8 @@
 import { useHotkeys } from '@mantine/hooks'
 import { useEffect, useRef, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { isHotTowel, nextPress, type Press } from '../../../core/chair/rules.ts'
+import { nextPress, type Press } from '../../../core/chair/rules.ts'
 import { bladeInHand, type Draft, type Live } from '../../../core/chair/service.ts'
-import { towelNow, TOWEL_CONSTANTS } from '../../../core/chair/towel.ts'
 import { RELATION_WORDS } from '../../../core/grain/relation.ts'
 import { bladeLifeStrokes } from '../../../core/plan/tools.ts'
 import type { Plan, PlanStep } from '../../../core/plan/types.ts'
@@ -12,23 +11,18 @@ import { SERVICES } from '../../../core/services.ts'
 import { clockText } from '../../state/words.ts'
 import { type StationProps } from '../useStation.ts'
 import { ChairHead, type ChairProps } from './ChairHead.tsx'
-import { CheckView } from './CheckView.tsx'
 import { Clocks } from './Clocks.tsx'
 import { Finished } from './Finished.tsx'
-import { LookView } from './LookView.tsx'
-import {
-  LeaveOutPanel,
-  MorePanel,
-  NickPanel,
-  RednessPanel,
-  SkipPanel,
-  StopPanel,
-} from './panels.tsx'
-import { StepView } from './StepView.tsx'
+import { MorePanel } from './MorePanel.tsx'
+import { NickPanel } from './NickPanel.tsx'
+import { Now } from './Now.tsx'
+import { RednessPanel } from './RednessPanel.tsx'
+import { LeaveOutPanel, StopPanel } from './RestPanels.tsx'
+import { SkipPanel } from './SkipPanel.tsx'
 import { lookedZones, useTaps } from './taps.ts'
-import { TowelView } from './TowelView.tsx'
 import { useChair, useChairNow } from './useChair.ts'
-import { canSpeak, useAwake, useSpoken, useVoice } from './voice.ts'
+import { Away, Tools } from './Tools.tsx'
+import { useAwake, useSpoken } from './voice.ts'
 
 export function ChairStation(props: StationProps & { wall?: boolean }) {
   const { page, visit } = props
@@ -228,127 +222,6 @@ function withLook(draft: Draft | undefined, { plan }: Live): Draft | undefined {
 
 const handOf = (house: StationProps['house'], workerId: string) =>
   house.workers.find((w) => w.id === workerId)?.hand ?? 'right'
-
-/** What is to be done now. */
-function Now({
-  press,
-  step,
-  wall,
-  tell,
-  hand,
-  ...props
-}: ChairProps & {
-  press: Press
-  step: PlanStep | undefined
-  wall: boolean
-  tell: (draft: Draft) => Promise<boolean>
-  hand: 'left' | 'right'
-}) {
-  const { plan, state } = props.chair.live
-  if (state.status === 'waiting') {
-    return (
-      <>
-        <p className="chair-count">
-          {plan.steps.length} steps, about {Math.round(plan.totalMinutes)} min
-        </p>
-        <h1>Ready?</h1>
-        <p className="chair-line">
-          Hands washed, gloves on. A fresh blade stays wrapped until the client sees it opened.
-        </p>
-      </>
-    )
-  }
-  if (state.status === 'paused') {
-    return (
-      <>
-        <p className="chair-count">
-          step {Math.min(state.index + 1, plan.steps.length)} of {plan.steps.length}
-        </p>
-        <h1>Paused</h1>
-        <p className="chair-line">The clock of the service rests. Lather and towel do not.</p>
-      </>
-    )
-  }
-  if (state.status === 'finished') {
-    return (
-      <>
-        <h1>Finished</h1>
-        <p className="chair-line">
-          {props.chair.waiting > 0
-            ? 'It is kept on this screen and goes to the server when that is back; then the care sheet follows.'
-            : 'The care sheet is ready.'}
-        </p>
-      </>
-    )
-  }
-  if (!step) {
-    const looking = press.draft?.kind === 'looked'
-    return (
-      <>
-        <p className="chair-count">all {plan.steps.length} steps</p>
-        <h1>
-          {looking ? 'First look' : press.draft?.kind === 'finished' ? 'All done' : 'Blades away'}
-        </h1>
-        <p className="chair-line">
-          {press.line ?? 'Finish the service; then hand over the care sheet.'}
-        </p>
-        {looking && !wall && <LookView {...props} />}
-      </>
-    )
-  }
-  return (
-    <>
-      <StepView step={step} plan={plan} index={state.index} hand={hand} press={press} />
-      {isHotTowel(step) && !wall && <TowelView {...props} step={step} tell={tell} />}
-      {step.id === 'close:cold' && <ColdTowel {...props} />}
-      {step.kind === 'check' && !wall && <CheckView {...props} tell={tell} />}
-    </>
-  )
-}
-
-/** The towel kept back: how cold it has become. */
-function ColdTowel({ chair }: ChairProps) {
-  const now = useChairNow(chair.link)
-  const kept = chair.live.state.towels['kept']
-  if (!kept) return null
-  const { tempC } = towelNow(kept, now)
-  return (
-    <p className="notice">
-      The towel kept back is at about {Math.round(tempC)} °C (H)
-      {tempC > TOWEL_CONSTANTS.coldC.value ? ': rinse it cold first.' : ': cold enough.'}
-    </p>
-  )
-}
-
-/** Whether what is told arrives. */
-function Away({ chair }: ChairProps) {
-  if (chair.here) return null
-  return (
-    <p className="chair-away" role="status">
-      No connection.{' '}
-      {chair.waiting === 0
-        ? 'Go on: every tap is kept on this screen.'
-        : `${chair.waiting} ${chair.waiting === 1 ? 'tap is' : 'taps are'} kept on this screen and sent when the server is back.`}
-    </p>
-  )
-}
-
-/** Voice, and the second screen. */
-function Tools({ clientId }: { clientId: string }) {
-  const voice = useVoice()
-  return (
-    <span className="chair-tools">
-      {canSpeak && (
-        <button aria-pressed={voice.on} onClick={voice.toggle}>
-          Voice {voice.on ? 'on' : 'off'}
-        </button>
-      )}
-      <Link to={`/clients/${clientId}/wall`} target="_blank" rel="noreferrer">
-        Wall screen
-      </Link>
-    </span>
-  )
-}
 
 /** What is said aloud of a step. */
 function spokenWords(step: PlanStep | undefined, press: Press, status: string): string {

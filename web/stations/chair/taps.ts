@@ -1,6 +1,6 @@
 /** What a tap on the head means at the chair just now, and what was tapped so far. */
 import { create } from 'zustand'
-import type { Place } from '../../../core/chair/replan.ts'
+import type { Place } from '../../../core/chair/cells.ts'
 import type { ZoneId } from '../../../core/head/zones.ts'
 
 export type TapMode = 'none' | 'one' | 'patches' | 'zones'

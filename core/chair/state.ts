@@ -1,0 +1,116 @@
+/** Where a service stands: the state that events lead to, and the plan as amended so far. */
+import type { Vec3 } from '../head/frames.ts'
+import type { ZoneId } from '../head/zones.ts'
+import type { BladeId } from '../plan/blades.ts'
+import type { Plan } from '../plan/types.ts'
+import type { BladeEnd, NickCare } from './events.ts'
+
+export interface Nick {
+  /** Id of the event. */
+  readonly id: string
+  readonly stepId: string
+  readonly atMs: number
+  readonly zoneId?: ZoneId | undefined
+  readonly point?: Vec3 | undefined
+  readonly normal?: Vec3 | undefined
+  readonly sizeMm?: number | undefined
+  readonly did?: readonly NickCare[] | undefined
+  readonly contact?: boolean | undefined
+}
+
+/** A blade opened for this client. */
+export interface OpenedBlade {
+  /** Undefined in services kept before blades were told apart. */
+  readonly bladeId?: BladeId | undefined
+  readonly openedAtMs: number
+  readonly strokes: number
+  /** Set when it tugged or needed pressure: it is changed before the next stroke. */
+  readonly worn?: 'tug' | 'pressure' | undefined
+  /** Why it was put away; a blade in use has none. */
+  readonly end?: BladeEnd | undefined
+  readonly endedAtMs?: number | undefined
+}
+
+/** A towel from the warmer to the skin. */
+export interface Towel {
+  readonly outAtMs: number
+  readonly reads: readonly {
+    readonly atMs: number
+    readonly tempC: number
+    /** How far off it may be. */
+    readonly withinC: number
+  }[]
+  readonly askedAtMs?: number | undefined
+  readonly laidAtMs?: number | undefined
+  readonly offAtMs?: number | undefined
+}
+
+export interface RedSpot {
+  readonly stepId: string
+  readonly zoneId: ZoneId
+  readonly grade: number
+  readonly welt: boolean
+  readonly atMs: number
+}
+
+/** Where a service stands. */
+export interface ChairState {
+  readonly status: 'waiting' | 'running' | 'paused' | 'finished'
+  /** Index of the current step; the number of steps when all are settled. */
+  readonly index: number
+  /** What became of each step. */
+  readonly outcomes: Readonly<Record<string, 'done' | 'skipped'>>
+  readonly skipReasons: Readonly<Record<string, string>>
+  readonly nicks: readonly Nick[]
+  readonly tugs: readonly { stepId: string; atMs: number; pressure: boolean }[]
+  readonly redness: readonly RedSpot[]
+  readonly blades: readonly OpenedBlade[]
+  /** For each stroke step done, the blade it was done with (index into `blades`). */
+  readonly onBlade: Readonly<Record<string, number>>
+  readonly towels: Readonly<Record<string, Towel>>
+  /** When each zone was last lathered. */
+  readonly lathered: Readonly<Record<string, number>>
+  /** When implements went into the disinfectant. */
+  readonly soakedAtMs?: number | undefined
+  readonly prepared: readonly string[]
+  /** What was changed of the plan on the way. */
+  readonly amendments: readonly { readonly text: string; readonly atMs: number }[]
+  readonly looked?: readonly { readonly zoneId: ZoneId; readonly redness: number }[] | undefined
+  readonly startedAtMs?: number | undefined
+  readonly finishedAtMs?: number | undefined
+  /** Worked time up to the last event, without pauses; a clock that was set back adds nothing. */
+  readonly spentMs: number
+  readonly lastAtMs: number
+  /** Number of the last event that counted. */
+  readonly seq: number
+}
+
+export const BEFORE_START: ChairState = {
+  status: 'waiting',
+  index: 0,
+  outcomes: {},
+  skipReasons: {},
+  nicks: [],
+  tugs: [],
+  redness: [],
+  blades: [],
+  onBlade: {},
+  towels: {},
+  lathered: {},
+  prepared: [],
+  amendments: [],
+  spentMs: 0,
+  lastAtMs: 0,
+  seq: 0,
+}
+
+/** What of a plan the chair follows. */
+export type ChairPlan = Pick<Plan, 'steps'> & Partial<Pick<Plan, 'lanes' | 'zones'>>
+
+/** A service under way: the plan as amended so far, and where it stands. */
+export interface Live<P extends ChairPlan = Plan> {
+  readonly plan: P
+  readonly state: ChairState
+}
+
+export const begin = <P extends ChairPlan>(plan: P): Live<P> => ({ plan, state: BEFORE_START })

@@ -1,0 +1,68 @@
+/** What is needed at the chair now and then. */
+import type { Draft } from '../../../core/chair/service.ts'
+import { Panel } from './Panel.tsx'
+import type { PanelProps } from './panelProps.ts'
+
+export type More = 'redness' | 'leave-out' | 'stop'
+
+export function MorePanel({
+  chair,
+  tell,
+  onClose,
+  onMore,
+}: PanelProps & { onMore: (what: More) => void }) {
+  const { state, plan } = chair.live
+  const step = plan.steps[state.index]
+  const here = step ? { stepId: step.id } : {}
+  const and = async (draft: Draft) => {
+    onClose()
+    await tell(draft)
+  }
+  const paused = state.status === 'paused'
+  return (
+    <Panel
+      name="More"
+      title="More"
+      onClose={onClose}
+      choices={[
+        {
+          words: 'Back',
+          more: 'Page up',
+          pick: () => and({ kind: 'back' }),
+          disabled: paused || state.index === 0,
+        },
+        {
+          words: 'Re-lather',
+          more: 'R',
+          pick: () => and({ kind: 're-lathered', ...here }),
+          disabled: paused || !step,
+        },
+        {
+          words: paused ? 'Go on' : 'Pause',
+          more: 'P',
+          pick: () => and({ kind: paused ? 'resumed' : 'paused' }),
+        },
+        {
+          words: 'Needs pressure',
+          more: 'E: the blade is done',
+          pick: () => and({ kind: 'pressure', ...here }),
+          disabled: paused || !step,
+        },
+        { words: 'Skin reddens or rises', more: 'W', pick: () => onMore('redness') },
+        {
+          words: 'Found: leave a place out',
+          more: 'L',
+          pick: () => onMore('leave-out'),
+          disabled: paused,
+        },
+        { words: 'Client asks to stop', more: 'X', pick: () => onMore('stop'), disabled: paused },
+        {
+          words: 'Implements soaking',
+          more: 'starts the contact time',
+          pick: () => and({ kind: 'soaked' }),
+          disabled: paused,
+        },
+      ]}
+    />
+  )
+}

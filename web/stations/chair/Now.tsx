@@ -1,0 +1,101 @@
+/** What is to be done now: a step, a pause, the blades, the first look. */
+import { isHotTowel, type Press } from '../../../core/chair/rules.ts'
+import type { Draft } from '../../../core/chair/service.ts'
+import { towelNow, TOWEL_CONSTANTS } from '../../../core/chair/towel.ts'
+import type { PlanStep } from '../../../core/plan/types.ts'
+import type { ChairProps } from './ChairHead.tsx'
+import { CheckView } from './CheckView.tsx'
+import { LookView } from './LookView.tsx'
+import { StepView } from './StepView.tsx'
+import { TowelView } from './TowelView.tsx'
+import { useChairNow } from './useChair.ts'
+
+export function Now({
+  press,
+  step,
+  wall,
+  tell,
+  hand,
+  ...props
+}: ChairProps & {
+  press: Press
+  step: PlanStep | undefined
+  wall: boolean
+  tell: (draft: Draft) => Promise<boolean>
+  hand: 'left' | 'right'
+}) {
+  const { plan, state } = props.chair.live
+  if (state.status === 'waiting') {
+    return (
+      <>
+        <p className="chair-count">
+          {plan.steps.length} steps, about {Math.round(plan.totalMinutes)} min
+        </p>
+        <h1>Ready?</h1>
+        <p className="chair-line">
+          Hands washed, gloves on. A fresh blade stays wrapped until the client sees it opened.
+        </p>
+      </>
+    )
+  }
+  if (state.status === 'paused') {
+    return (
+      <>
+        <p className="chair-count">
+          step {Math.min(state.index + 1, plan.steps.length)} of {plan.steps.length}
+        </p>
+        <h1>Paused</h1>
+        <p className="chair-line">The clock of the service rests. Lather and towel do not.</p>
+      </>
+    )
+  }
+  if (state.status === 'finished') {
+    return (
+      <>
+        <h1>Finished</h1>
+        <p className="chair-line">
+          {props.chair.waiting > 0
+            ? 'It is kept on this screen and goes to the server when that is back; then the care sheet follows.'
+            : 'The care sheet is ready.'}
+        </p>
+      </>
+    )
+  }
+  if (!step) {
+    const looking = press.draft?.kind === 'looked'
+    return (
+      <>
+        <p className="chair-count">all {plan.steps.length} steps</p>
+        <h1>
+          {looking ? 'First look' : press.draft?.kind === 'finished' ? 'All done' : 'Blades away'}
+        </h1>
+        <p className="chair-line">
+          {press.line ?? 'Finish the service; then hand over the care sheet.'}
+        </p>
+        {looking && !wall && <LookView {...props} />}
+      </>
+    )
+  }
+  return (
+    <>
+      <StepView step={step} plan={plan} index={state.index} hand={hand} press={press} />
+      {isHotTowel(step) && !wall && <TowelView {...props} step={step} tell={tell} />}
+      {step.id === 'close:cold' && <ColdTowel {...props} />}
+      {step.kind === 'check' && !wall && <CheckView {...props} tell={tell} />}
+    </>
+  )
+}
+
+/** The towel kept back: how cold it has become. */
+function ColdTowel({ chair }: ChairProps) {
+  const now = useChairNow(chair.link)
+  const kept = chair.live.state.towels['kept']
+  if (!kept) return null
+  const { tempC } = towelNow(kept, now)
+  return (
+    <p className="notice">
+      The towel kept back is at about {Math.round(tempC)} °C (H)
+      {tempC > TOWEL_CONSTANTS.coldC.value ? ': rinse it cold first.' : ': cold enough.'}
+    </p>
+  )
+}

@@ -1,0 +1,34 @@
+/** Round the chair: whether what is told arrives, the voice, the second screen. */
+import { Link } from 'react-router'
+import type { ChairProps } from './ChairHead.tsx'
+import { canSpeak, useVoice } from './voice.ts'
+
+/** Whether what is told arrives. */
+export function Away({ chair }: ChairProps) {
+  if (chair.here) return null
+  return (
+    <p className="chair-away" role="status">
+      No connection.{' '}
+      {chair.waiting === 0
+        ? 'Go on: every tap is kept on this screen.'
+        : `${chair.waiting} ${chair.waiting === 1 ? 'tap is' : 'taps are'} kept on this screen and sent when the server is back.`}
+    </p>
+  )
+}
+
+/** Voice, and the second screen. */
+export function Tools({ clientId }: { clientId: string }) {
+  const voice = useVoice()
+  return (
+    <span className="chair-tools">
+      {canSpeak && (
+        <button aria-pressed={voice.on} onClick={voice.toggle}>
+          Voice {voice.on ? 'on' : 'off'}
+        </button>
+      )}
+      <Link to={`/clients/${clientId}/wall`} target="_blank" rel="noreferrer">
+        Wall screen
+      </Link>
+    </span>
+  )
+}
