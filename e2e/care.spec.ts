@@ -47,7 +47,10 @@ test('after a service: bands, products against allergies, messages, the sheet as
       expect.objectContaining({ text: 'How is it today? Send a word.', state: 'taken-back' }),
     )
 
-  await tab('Sheet')
+  await page.goto('/house')
+  await page.getByRole('button', { name: 'Outbox' }).click()
+  await page.getByRole('link', { name: 'Care Lantern' }).first().click()
+  await expect(page.getByRole('heading', { name: 'Care', exact: true })).toBeVisible()
   const sheet = await page.request.get(
     (await page.getByRole('link', { name: 'PDF' }).getAttribute('href'))!,
   )

@@ -181,12 +181,18 @@ describe('planning the rest anew', () => {
     expect(() => replan(mild, soft, { kind: 'gentler', leaveZone: false })).toThrow(
       'already as gentle',
     )
+    const nape = { zoneId: 'nape-left' as const, ...at('nape-left'), radiusMm: 5 }
+    const { input: beard, live: shave } = under(TOUGH, 2)
+    expect(() => replan(beard, shave, { kind: 'missed', places: [nape] })).toThrow(
+      'outside what this service works',
+    )
+    // One time over each place for fuzz (common practice).
     expect(() =>
       replan(mild, soft, {
         kind: 'missed',
-        places: [{ zoneId: 'nape-left', ...at('nape-left'), radiusMm: 5 }],
+        places: [{ zoneId: 'chin', ...at('chin'), radiusMm: 5 }],
       }),
-    ).toThrow('outside what this service works')
+    ).toThrow('never gone over twice')
     expect(() =>
       replan(mild, soft, {
         kind: 'leave-out',

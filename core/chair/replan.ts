@@ -17,6 +17,7 @@ import { packCover, type Cover } from '../plan/cover.ts'
 import { makeLane } from '../plan/laneWork.ts'
 import type { ZoneSkin } from '../plan/skin.ts'
 import type { Lane, Plan, PlannedPass, PlanStep } from '../plan/types.ts'
+import { hasLather } from '../plan/routine.ts'
 import { laneTitle, strokeStep } from '../plan/walk.ts'
 import { planZone } from '../plan/zonePlan.ts'
 
@@ -48,7 +49,7 @@ const LEAST_PATCH_CM2 = 0.15
 /**
  * Plans the rest of a running service anew.
  * @param input what a plan of this client depends on, as it is now
- * @throws DomainError `nothing-to-change` when it would change nothing; those of planning
+ * @throws DomainError `nothing-to-change` when it would change nothing; `once-only` for missed fuzz; those of planning
  */
 export function replan(input: PlanInput, live: Live, cause: Cause): Replanned {
   const rest = live.plan.steps.slice(live.state.index)
@@ -200,6 +201,12 @@ function missed(
   rest: readonly PlanStep[],
   places: readonly Place[],
 ): Replanned {
+  if (SERVICES[input.service].family === 'fuzz') {
+    throw new DomainError(
+      'once-only',
+      'Fuzz is never gone over twice: leave what was missed for the next visit.',
+    )
+  }
   const { question } = zoneQuestion({ ...input, memory: sameSkins(input.memory) })
   const lanes: Lane[] = []
   const steps: PlanStep[] = []
@@ -236,7 +243,7 @@ function missed(
         undefined,
         shape.growth,
         {
-          hair: SERVICES[input.service].family === 'fuzz' ? 'fuzz' : 'terminal',
+          hair: 'terminal',
           avoid: zone.avoid,
           why: undefined,
           first: undefined,
@@ -266,7 +273,7 @@ function missed(
     [...rest.slice(0, at), ...steps, ...rest.slice(at)],
     lanes,
     covers,
-    `${lanes.length} missed ${lanes.length === 1 ? 'patch' : 'patches'}: once with the grain, on fresh lather.`,
+    `${lanes.length} missed ${lanes.length === 1 ? 'patch' : 'patches'}: once with the grain${hasLather(input.service) ? ', on fresh lather' : ''}.`,
   )
 }
 

@@ -7,6 +7,7 @@ import { CLOSING_SENTENCE } from '../../core/screening/screen.ts'
 import { useChangeHouse, useHouse } from '../api/queries.ts'
 import { momentWords } from '../state/words.ts'
 import { Figures } from './Figures.tsx'
+import { Outbox } from './Outbox.tsx'
 import { Probe } from './Probe.tsx'
 import { Rules } from './Rules.tsx'
 
@@ -67,6 +68,7 @@ const PARTS = {
   rules: 'Rules of asking',
   consent: 'Text that clients sign',
   probe: 'Probe thermometer',
+  outbox: 'What would be sent',
   changes: 'What was changed, and when',
 } as const
 
@@ -185,6 +187,7 @@ export function HousePage() {
                 ['rules', 'Rules of asking'],
                 ['consent', 'Consent'],
                 ['probe', 'Probe'],
+                ['outbox', 'Outbox'],
                 ['changes', `Changes ${house.data?.changes.length ?? ''}`],
               ] as const
             ).map(([id, name]) => (
@@ -212,6 +215,7 @@ export function HousePage() {
             />
           )}
           {house.data && part === 'probe' && <Probe house={house.data} change={change} />}
+          {part === 'outbox' && <Outbox />}
           {house.data && part === 'changes' && <Changes changes={house.data.changes} />}
         </section>
       </div>

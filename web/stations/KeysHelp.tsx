@@ -16,7 +16,10 @@ const KEYS = [
   ['7 8 9, K', 'Plan: gentlest, balanced, closest; keep the plan'],
   ['Z, Shift Z', 'Undo, redo'],
   ['Ctrl K', 'Find a client'],
-  ['Space, PageDown', 'Chair: done, next. PageUp: back. N nick, T tug, B blade, S skip'],
+  ['Space, PageDown', 'Chair: done, next, also by pedal; PageUp: back'],
+  ['N T E B', 'Chair: nick, tugs, needs pressure, new blade'],
+  ['S R P M', 'Chair: skip, re-lather, pause, more'],
+  ['W L X', 'Chair: skin reddens, leave a place out, client asks to stop'],
 ] as const
 
 export function KeysHelp() {

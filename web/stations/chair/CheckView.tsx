@@ -1,6 +1,7 @@
 /** The second look: missed patches are tapped on the head and become lanes. */
 import { useEffect } from 'react'
 import type { Draft } from '../../../core/chair/service.ts'
+import { SERVICES } from '../../../core/services.ts'
 import type { ChairProps } from './ChairHead.tsx'
 import { useTaps } from './taps.ts'
 import { useReplan } from './useReplan.ts'
@@ -11,10 +12,7 @@ export function CheckView({
   ...props
 }: ChairProps & { tell: (draft: Draft) => Promise<boolean> }) {
   const { begin, places, clear } = useTaps()
-  useEffect(() => {
-    begin('patches', 8)
-    return () => useTaps.getState().begin('none')
-  }, [begin])
+  useEffect(() => begin('patches', 8), [begin])
   const plan = useReplan(
     props,
     chair.live,
@@ -26,7 +24,14 @@ export function CheckView({
     if (await tell({ kind: 'amended', detail: { amendment } })) clear()
   }
   if (places.length === 0) {
-    return <p className="notice">Missed a patch? Tap it on the head: it becomes a lane.</p>
+    const fuzz = SERVICES[chair.live.plan.service].family === 'fuzz'
+    return (
+      <p className="notice">
+        {fuzz
+          ? 'Nothing is gone over twice: what was missed waits for the next visit.'
+          : 'Missed a patch? Tap it on the head: it becomes a lane.'}
+      </p>
+    )
   }
   const { replanned } = plan
   const count = replanned?.amendment.lanes.length ?? 0

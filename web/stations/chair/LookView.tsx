@@ -8,10 +8,7 @@ const GRADES = [1, 2, 3, 4] as const
 
 export function LookView({ chair }: ChairProps) {
   const { begin, places, grades, grade } = useTaps()
-  useEffect(() => {
-    begin('zones', 8)
-    return () => useTaps.getState().begin('none')
-  }, [begin])
+  useEffect(() => begin('zones', 8), [begin])
   const worked = new Set(chair.live.plan.zones.map((z) => z.zoneId))
   const zones = places.filter((p) => worked.has(p.zoneId))
   if (zones.length === 0) {

@@ -20,10 +20,7 @@ export function NickPanel({ chair, tell, onClose }: PanelProps) {
   const [sizeMm, setSize] = useState<number>(2)
   const [did, setDid] = useState<readonly NickCare[]>(['pressure', 'styptic'])
   const [contact, setContact] = useState(false)
-  useEffect(() => {
-    begin('one', 3)
-    return () => useTaps.getState().begin('none')
-  }, [begin])
+  useEffect(() => begin('one', 3), [begin])
   if (!nick) return null
   const at = places[0]
   const save = async () => {

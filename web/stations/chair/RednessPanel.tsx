@@ -19,10 +19,7 @@ export function RednessPanel(props: PanelProps) {
   const { begin, places } = useTaps()
   const [welt, setWelt] = useState(false)
   const [noted, setNoted] = useState<ZoneId>()
-  useEffect(() => {
-    begin('one', 8)
-    return () => useTaps.getState().begin('none')
-  }, [begin])
+  useEffect(() => begin('one', 8), [begin])
   const zoneId = places[0]?.zoneId ?? step?.zoneId ?? lastZone(chair)
   const known = zoneId !== undefined && plan.zones.some((z) => z.zoneId === zoneId)
   if (noted) return <After {...props} zoneId={noted} />

@@ -39,10 +39,7 @@ const RADII = [4, 8, 15, 25] as const
 /** A place found under the lather: the lanes round it are cut anew. */
 export function LeaveOutPanel({ chair, tell, onClose, ...props }: PanelProps) {
   const { begin, places, radiusMm, setRadius } = useTaps()
-  useEffect(() => {
-    begin('one', 8)
-    return () => useTaps.getState().begin('none')
-  }, [begin])
+  useEffect(() => begin('one', 8), [begin])
   const place = places[0]
   const plan = useReplan(props, chair.live, place && { kind: 'leave-out', place })
   const keep = async () => {

@@ -11,7 +11,8 @@ interface Taps {
   readonly places: readonly Place[]
   /** Redness of tapped zones; 1 until another is chosen. */
   readonly grades: Readonly<Record<string, number>>
-  readonly begin: (mode: TapMode, radiusMm?: number) => void
+  /** Taps mean this until the function given back is called; then again what they meant before. */
+  readonly begin: (mode: TapMode, radiusMm?: number) => () => void
   readonly setRadius: (radiusMm: number) => void
   readonly tap: (place: Omit<Place, 'radiusMm'>) => void
   readonly grade: (zoneId: string, grade: number) => void
@@ -23,7 +24,11 @@ export const useTaps = create<Taps>((set, get) => ({
   radiusMm: 8,
   places: [],
   grades: {},
-  begin: (mode, radiusMm = 8) => set({ mode, radiusMm, places: [], grades: {} }),
+  begin: (mode, radiusMm = 8) => {
+    const { mode: was, radiusMm: radius, places, grades } = get()
+    set({ mode, radiusMm, places: [], grades: {} })
+    return () => set({ mode: was, radiusMm: radius, places, grades })
+  },
   grade: (zoneId, grade) => set({ grades: { ...get().grades, [zoneId]: grade } }),
   setRadius: (radiusMm) => set({ radiusMm, places: get().places.map((p) => ({ ...p, radiusMm })) }),
   tap: (place) => {
