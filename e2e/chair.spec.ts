@@ -211,3 +211,46 @@ test('an address that leads nowhere says so and leads back', async ({ page }) =>
   await expect(page.getByRole('heading').first()).toBeVisible()
   await expect(page.getByRole('link', { name: /Today/ }).first()).toBeVisible()
 })
+
+test('the voice is off until it is wanted, then says each step; the screen stays awake', async ({
+  page,
+}) => {
+  await page.addInitScript(() => {
+    const said: string[] = []
+    const locks: string[] = []
+    Object.assign(window, { said, locks })
+    Object.defineProperty(window, 'speechSynthesis', {
+      value: { speak: (u: { text: string }) => said.push(u.text), cancel: () => undefined },
+    })
+    Object.defineProperty(window, 'SpeechSynthesisUtterance', {
+      value: class {
+        text: string
+        constructor(text: string) {
+          this.text = text
+        }
+      },
+    })
+    Object.defineProperty(navigator, 'wakeLock', {
+      value: {
+        request: (kind: string) => {
+          locks.push(kind)
+          return Promise.resolve({ release: () => Promise.resolve() })
+        },
+      },
+    })
+  })
+  const { client, visit } = await plannedClient(page, 'Voice Kittiwake')
+  await workAhead(page, visit.id, 2)
+  await page.goto(`/clients/${client.id}/chair?flat`)
+  const heard = () => page.evaluate(() => (window as unknown as { said: string[] }).said)
+  await expect(count(page)).toContainText('step 3 of')
+  expect(await heard()).toEqual([])
+  expect(await page.evaluate(() => (window as unknown as { locks: string[] }).locks)).toContain(
+    'screen',
+  )
+  await page.getByRole('button', { name: 'Voice off' }).click()
+  await expect.poll(heard).toEqual([expect.stringContaining('Oil and lather.')])
+  await page.locator('.chair-step h1').click()
+  await press(page)
+  await expect.poll(heard).toContainEqual(expect.stringContaining('Open a fresh blade'))
+})

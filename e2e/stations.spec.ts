@@ -10,6 +10,7 @@ import {
   plannedClient,
   test,
 } from './support.ts'
+import { workAhead } from './chairHand.ts'
 
 test('a patch test that stayed calm opens the way', async ({ page }) => {
   const wren = await clientNamed(page, 'Wren')
@@ -110,12 +111,7 @@ test('the plan follows the map until it is kept, then says when it is behind', a
 
 test('a running service freezes ask and map, and says so', async ({ page }) => {
   const { client, visit } = await plannedClient(page, 'Frozen Capstan')
-  await ask(page, 'POST', `/api/visits/${visit.id}/events`, {
-    id: crypto.randomUUID(),
-    seq: 1,
-    kind: 'started',
-    atMs: Date.now(),
-  })
+  await workAhead(page, visit.id, 1)
   await page.goto(`/clients/${client.id}/read`)
   await headReady(page)
   await page.getByRole('button', { name: 'Chin', exact: true }).click()

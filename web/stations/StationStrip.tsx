@@ -1,5 +1,7 @@
 /** The six stations in the order people work, each with where it stands in a word or a figure. */
 import { NavLink, useSearchParams } from 'react-router'
+import type { VisitPage } from '../../contract/types.ts'
+import { replayLive } from '../../core/chair/service.ts'
 import { verdictWords } from '../../core/screening/screen.ts'
 import { dayWords } from '../../core/time/dates.ts'
 import { dateWords, momentWords, todayIso } from '../state/words.ts'
@@ -28,7 +30,11 @@ export function StationStrip(props: StationProps) {
               ? 'read patch test'
               : `until ${dayWords(screening.until, todayIso())}`
             : verdictWords(screening, todayIso()).replace(/\.$/, '').toLowerCase()
-  const done = Object.keys(visit.chair.outcomes).length
+  // A rest that was amended on the way has another number of steps than the plan that was kept.
+  const steps =
+    visit.state === 'running' && visit.plan
+      ? replayLive(visit.plan, visit.events).plan.steps.length
+      : 0
   const stations: { id: string; name: string; words: string; mark: Mark }[] = [
     {
       id: 'ask',
@@ -60,7 +66,7 @@ export function StationStrip(props: StationProps) {
         visit.state === 'finished'
           ? `done ${dateWords(visit.endedAtMs!)}`
           : visit.state === 'running'
-            ? `step ${Math.min(done + 1, visit.plan?.steps.length ?? 0)} of ${visit.plan?.steps.length}`
+            ? `step ${Math.min(visit.chair.index + 1, steps)} of ${steps}`
             : visit.slotAtMs
               ? `slot ${momentWords(visit.slotAtMs)}`
               : 'not begun',
@@ -69,9 +75,7 @@ export function StationStrip(props: StationProps) {
     {
       id: 'care',
       name: 'Care',
-      words: visit.care
-        ? `${visit.care.clearances.filter((c) => c.kind === 'avoid').length} to keep off`
-        : '–',
+      words: careWords(visit),
       mark: visit.care ? 'done' : 'open',
     },
     {
@@ -110,4 +114,12 @@ export function StationStrip(props: StationProps) {
       ))}
     </nav>
   )
+}
+
+/** What is still to be kept off. */
+function careWords({ care }: VisitPage): string {
+  if (!care) return '–'
+  const now = Date.now()
+  const left = care.clearances.filter((c) => c.kind === 'avoid' && c.untilMs > now).length
+  return left === 0 ? 'all is over' : `${left} to keep off`
 }
