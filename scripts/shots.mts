@@ -12,8 +12,13 @@ const browser = await chromium.launch(CHROMIUM)
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, baseURL: served.base })
 mkdirSync('docs/screenshots', { recursive: true })
 
+/** Names of pictures that are wanted; all when none is named. */
+const only = process.argv.slice(2)
+
 async function shot(name: string, on: Page = page): Promise<void> {
-  await on.waitForLoadState('networkidle')
+  if (only.length > 0 && !only.includes(name)) return
+  // A screen at the chair keeps its stream open: there the network never rests.
+  await on.waitForLoadState('networkidle', { timeout: 4000 }).catch(() => undefined)
   await on.waitForTimeout(2200)
   await on.screenshot({ path: `docs/screenshots/${name}.png` })
   console.log(`docs/screenshots/${name}.png`)
@@ -90,6 +95,7 @@ await shot('plan-card')
 await page.request.put(`/api/visits/${visit}/plan`)
 await workAhead(page, visit, 1)
 await page.goto(`/clients/${toby}/chair`)
+await page.getByRole('button', { name: /Towel is out/ }).waitFor()
 await press(page)
 await press(page)
 await page.getByRole('button', { name: 'Read the probe' }).click()
