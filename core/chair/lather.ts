@@ -9,7 +9,7 @@ export interface LatherNow {
   readonly leftMs: number
 }
 
-/** Lather on the zones that still get a stroke before the next one is due, the driest first. */
+/** Lather on the zones that still get a stroke before the next one is due, the driest first; never fresher than fresh, whatever a clock says. */
 export function latherNow({ plan, state }: Live<ChairPlan>, nowMs: number): LatherNow[] {
   const lasts = ROUTINE_CONSTANTS.latherLastsMin.value * 60_000
   const zones = new Set<ZoneId>()
@@ -21,7 +21,7 @@ export function latherNow({ plan, state }: Live<ChairPlan>, nowMs: number): Lath
   return [...zones]
     .flatMap((zoneId) => {
       const at = state.lathered[zoneId]
-      return at === undefined ? [] : [{ zoneId, leftMs: at + lasts - nowMs }]
+      return at === undefined ? [] : [{ zoneId, leftMs: Math.min(lasts, at + lasts - nowMs) }]
     })
     .sort((a, b) => a.leftMs - b.leftMs)
 }

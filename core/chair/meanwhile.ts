@@ -48,7 +48,7 @@ export function meanwhile(state: ChairState, leftMs: number): (Task & { fits: bo
 
 /** Until implements may come out of the disinfectant, ms; undefined when none are in. */
 export function soakLeftMs(state: ChairState, nowMs: number): number | undefined {
-  return state.soakedAtMs === undefined
-    ? undefined
-    : state.soakedAtMs + C.contactMin.value * 60_000 - nowMs
+  if (state.soakedAtMs === undefined) return undefined
+  const contactMs = C.contactMin.value * 60_000
+  return Math.min(contactMs, state.soakedAtMs + contactMs - nowMs)
 }

@@ -30,4 +30,8 @@ export function useChart(option: (colours: ChartColours) => Readonly<Record<stri
   return box
 }
 
-export const CHART_FONT = "'Atkinson Hyperlegible Next Variable', sans-serif"
+/** What every chart has: no motion, the product's ink and face. */
+export const chartBase = (c: ChartColours) => ({
+  animation: false,
+  textStyle: { color: c.ink, fontFamily: "'Atkinson Hyperlegible Next Variable', sans-serif" },
+})

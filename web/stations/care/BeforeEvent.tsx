@@ -19,7 +19,7 @@ import { DAY_MS } from '../../../core/time/dates.ts'
 import { LOAD_CONSTANTS } from '../../../core/skin/load.ts'
 import { useChangeVisit } from '../../api/queries.ts'
 import '../../charts/bands.ts'
-import { CHART_FONT, useChart, type ChartColours } from '../../charts/useChart.ts'
+import { chartBase, useChart, type ChartColours } from '../../charts/useChart.ts'
 import { dateWords, offsetHere, percentWords, whenWords } from '../../state/words.ts'
 import { useSchools, useScreening, type StationProps } from '../useStation.ts'
 
@@ -89,7 +89,7 @@ export function BeforeEvent(props: StationProps) {
             {EVENT_NEEDS[kind].hair} {percentWords(plan.atBest.hair)} (H).
           </p>
           <OddsChart plan={plan} />
-          <ul className="reasons">
+          <ul className="reasons scroll" tabIndex={0} aria-label="Reasons">
             {plan.reasons.map((r) => (
               <li key={r.text}>
                 {r.text} ({r.mark})
@@ -194,8 +194,7 @@ function option(plan: EventPlan, c: ChartColours) {
     data: plan.curve.map((o) => [o.atMs, 100 * pick(o)]),
   })
   return {
-    animation: false,
-    textStyle: { color: c.ink, fontFamily: CHART_FONT },
+    ...chartBase(c),
     grid: { left: 44, right: 74, top: 26, bottom: 40 },
     tooltip: {
       trigger: 'axis' as const,

@@ -3,7 +3,7 @@ import { useCallback } from 'react'
 import type { CarePlan, Clearance } from '../../../core/care/clearances.ts'
 import { DAY_MS } from '../../../core/time/dates.ts'
 import { drawBand } from '../../charts/bands.ts'
-import { CHART_FONT, useChart, type ChartColours } from '../../charts/useChart.ts'
+import { chartBase, useChart, type ChartColours } from '../../charts/useChart.ts'
 import { dateWords, whenWords } from '../../state/words.ts'
 import type { StationProps } from '../useStation.ts'
 import { NotYet } from './CareSheet.tsx'
@@ -77,8 +77,7 @@ function option(care: CarePlan, c: ChartColours) {
   }
   const now = Date.now()
   return {
-    animation: false,
-    textStyle: { color: c.ink, fontFamily: CHART_FONT },
+    ...chartBase(c),
     grid: { left: 132, right: 14, top: 6, bottom: 28 },
     tooltip: {
       trigger: 'item' as const,

@@ -2,7 +2,7 @@
 import { useCallback } from 'react'
 import type { Band, Timetable } from '../../../core/plan/timetable.ts'
 import { drawBand } from '../../charts/bands.ts'
-import { CHART_FONT, useChart, type ChartColours } from '../../charts/useChart.ts'
+import { chartBase, useChart, type ChartColours } from '../../charts/useChart.ts'
 
 const ROWS = ['towel', 'lather', 'client', 'worker'] as const
 
@@ -42,8 +42,7 @@ function option(table: Timetable, slotMinutes: number, c: ChartColours) {
     })),
   )
   return {
-    animation: false,
-    textStyle: { color: c.ink, fontFamily: CHART_FONT },
+    ...chartBase(c),
     grid: { left: 62, right: 16, top: 20, bottom: 34 },
     tooltip: {
       trigger: 'item' as const,
