@@ -237,7 +237,7 @@ export function carePlan(
   }
 }
 
-/** The aftercare as plain text. `when` turns a moment into words in the house's zone. */
+/** The aftercare as plain text; without a name where the letter has greeted already. `when` turns a moment into words in the house's zone. */
 export function careText(
   care: CarePlan,
   name: string,
@@ -245,7 +245,7 @@ export function careText(
   when: (ms: number) => string,
 ): string {
   const lines = [
-    `${name}: after your ${serviceName.toLowerCase()}, ${when(care.endedAtMs)}`,
+    `${name ? `${name}: after` : 'After'} your ${serviceName.toLowerCase()}, ${when(care.endedAtMs)}`,
     '',
     'Keep off',
     ...care.clearances

@@ -25,7 +25,7 @@ export function messagesFor(m: MessageFacts): MessageDraft[] {
   const out: MessageDraft[] = [
     {
       subject: `After your ${service.toLowerCase()}`,
-      text: `${hello}\n\n${careText(m.care, m.name, service, m.when)}\n\n${m.house}`,
+      text: `${hello}\n\n${careText(m.care, '', service, m.when)}\n\n${m.house}`,
       dueAtMs: m.care.endedAtMs,
     },
   ]
