@@ -1,8 +1,21 @@
-/** The few functions of jstat that the tests compare with. */
+/** The few functions of jstat that are used here. */
 declare module 'jstat' {
+  interface Inverse {
+    inv(p: number, a: number, b: number): number
+    cdf(x: number, a: number, b: number): number
+  }
   const jstat: {
-    normal: { cdf(x: number, mean: number, sd: number): number }
+    normal: {
+      cdf(x: number, mean: number, sd: number): number
+      inv(p: number, mean: number, sd: number): number
+    }
     negbin: { pdf(k: number, r: number, p: number): number }
+    beta: Inverse
+    /** Shape and scale. */
+    gamma: Inverse
+    chisquare: { inv(p: number, dof: number): number; cdf(x: number, dof: number): number }
+    binomial: { cdf(k: number, n: number, p: number): number }
+    studentt: { inv(p: number, dof: number): number }
   }
   export default jstat
 }

@@ -3,8 +3,8 @@
  * everything that must be kept off is over.
  */
 import { constant, type Mark } from '../house/constants.ts'
-import { daysToLength, thresholdMm, type Growth } from '../regrowth/growth.ts'
-import { normalCdf } from '../stats/normal.ts'
+import type { Growth } from '../regrowth/growth.ts'
+import { shownOdds } from '../regrowth/outlook.ts'
 import { rednessOdds, type Sensitivity } from '../skin/sensitivity.ts'
 import { DAY_MS, HOUR_MS } from '../time/dates.ts'
 import type { Clearance } from './clearances.ts'
@@ -150,14 +150,7 @@ export function hairAt(
   kind: 'felt' | 'seen',
 ): number {
   const days = ageMs / DAY_MS
-  return zones.reduce((most, z) => {
-    const length = thresholdMm(z.growth.curve, kind)
-    if (length <= z.leftMm) return 1
-    if (days <= 0) return most
-    // The rate that just reaches the length on that day: the days it takes at 1 mm a day scale as 1/rate.
-    const rate = daysToLength(z.growth.curve, z.leftMm, 1, length) / days
-    return Math.max(most, 1 - normalCdf((rate - z.growth.mean) / z.growth.sd))
-  }, 0)
+  return zones.reduce((most, z) => Math.max(most, shownOdds(z.growth, kind, z.leftMm, days)), 0)
 }
 
 /** Finds when to serve before an event. */

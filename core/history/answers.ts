@@ -1,26 +1,97 @@
-/** Answers after a service: how the skin looked at each moment, when hair was felt or seen. */
+/** Answers after a service: how the skin looked and felt at each moment, when hair was felt or seen. */
+import type { Vec3 } from '../head/frames.ts'
+import { BUMP_CONSTANTS } from '../skin/bumps.ts'
+import type { FadeStep } from '../skin/fading.ts'
 import { SKIN_CONSTANTS } from '../skin/sensitivity.ts'
-import { HOUR_MS } from '../time/dates.ts'
+import { DAY_MS, HOUR_MS } from '../time/dates.ts'
 
-/** Moments of looking at the skin after a service. */
-export type Moment = 'now' | '1h' | '24h' | '48h' | '7d'
+/** Moments of looking at the skin after a service that are asked for. */
+export const USUAL_MOMENTS = ['now', '1h', '24h', '48h', '7d'] as const
+export type UsualMoment = (typeof USUAL_MOMENTS)[number]
 
-export interface SkinAnswer {
-  moment: Moment
-  atMs: number
-  /** Zones that were marked; the others were clear. */
-  zones: { zoneId: string; redness: number; bumps: number }[]
+/** A usual moment, or any other as hours after the service ("h336"). */
+export type Moment = UsualMoment | `h${number}`
+
+export const MOMENT_HOURS: Readonly<Record<UsualMoment, number>> = {
+  now: 0,
+  '1h': 1,
+  '24h': 24,
+  '48h': 48,
+  '7d': 168,
 }
 
+/** Hours after the service that a moment speaks of. */
+export const momentHours = (moment: Moment): number =>
+  moment in MOMENT_HOURS ? MOMENT_HOURS[moment as UsualMoment] : Number(moment.slice(1))
+
+export const SPOT_KINDS = ['bump', 'ingrown', 'pustule', 'dark'] as const
+export type SpotKind = (typeof SPOT_KINDS)[number]
+
+/** A bump, an ingrown hair, a pustule or a dark mark, tapped on the skin. */
+export interface SkinSpot {
+  readonly id: string
+  readonly kind: SpotKind
+  readonly zoneId: string
+  readonly point: Vec3
+  readonly normal: Vec3
+  /** Id of the spot at an earlier moment or visit that this one is again. */
+  readonly again?: string
+}
+
+/** What was answered of one zone; zones without an entry were clear. */
+export interface ZoneAnswer {
+  readonly zoneId: string
+  readonly redness: number
+  /** Bumps and ingrown hairs, those tapped among them. */
+  readonly bumps: number
+  readonly pustules?: number
+}
+
+export const NICK_STATES = ['closed', 'scab', 'open', 'mark'] as const
+export type NickState = (typeof NICK_STATES)[number]
+export const DRYNESS_WORDS = ['none', 'tight', 'flaking', 'cracked'] as const
+
+/** How the skin felt, as a whole. */
+export interface Feeling {
+  /** 0 to 10. */
+  readonly stinging?: number
+  /** 0 to 10. */
+  readonly itch?: number
+  /** Index into DRYNESS_WORDS. */
+  readonly dryness?: number
+  /** How nicks of the service heal, by their id. */
+  readonly nicks?: Readonly<Record<string, NickState>>
+  /** In the client's own words. */
+  readonly words?: string
+}
+
+/** Who said it: seen by the worker, told by phone, or answered by the client on the link page. */
+export const ANSWER_SOURCES = ['seen', 'phone', 'client'] as const
+export type AnswerSource = (typeof ANSWER_SOURCES)[number]
+
+export interface SkinAnswer {
+  readonly moment: Moment
+  readonly atMs: number
+  readonly zones: readonly ZoneAnswer[]
+  readonly spots?: readonly SkinSpot[]
+  readonly feeling?: Feeling
+  readonly source?: AnswerSource
+}
+
+/** How a length was measured: a photograph with a scale is closer than a guess. */
+export const LENGTH_METHODS = ['photo', 'ruler', 'eye'] as const
+export type LengthMethod = (typeof LENGTH_METHODS)[number]
+
 export interface HairReading {
-  id: string
-  visitId: string
-  kind: 'felt' | 'seen' | 'measured'
+  readonly id: string
+  readonly visitId: string
+  readonly kind: 'felt' | 'seen' | 'measured'
   /** Days after the service. */
-  days: number
-  zoneId: string | null
-  lengthMm: number | null
-  atMs: number
+  readonly days: number
+  readonly zoneId: string | null
+  readonly lengthMm: number | null
+  readonly method?: LengthMethod | null
+  readonly atMs: number
 }
 
 /** A past service as far as learning needs it. */
@@ -32,12 +103,13 @@ export interface PastService {
 
 /** An answer speaks for a service from so many hours on; readings before it are counted with it. */
 const FIRST_HOURS = 6
+/** "48 h" is answered on that day, not to the minute. */
+const GRACE_HOURS = 12
 
 /** Worst grade of each zone among the answers that count toward a service; undefined when nobody answered in time. */
 export function worstByZone(past: PastService): Map<string, number> | undefined {
-  const limit = past.endedAtMs + SKIN_CONSTANTS.readWithinHours.value * HOUR_MS
-  // A little grace: "48 h" is answered on that day, not to the minute.
-  const inTime = past.answers.filter((a) => a.atMs <= limit + 12 * HOUR_MS)
+  const limit = past.endedAtMs + (SKIN_CONSTANTS.readWithinHours.value + GRACE_HOURS) * HOUR_MS
+  const inTime = past.answers.filter((a) => a.atMs <= limit)
   // How the skin looks right after says nothing of the next day: burn comes late.
   const later = past.endedAtMs + FIRST_HOURS * HOUR_MS
   if (!inTime.some((a) => a.atMs >= later)) return undefined
@@ -50,22 +122,77 @@ export function worstByZone(past: PastService): Map<string, number> | undefined 
   return worst
 }
 
-/** What a list shows of the answers to a visit. */
+/** Bumps, ingrown hairs and pustules of each zone in the days in which they show: the most of any answer. */
+export function bumpsByZone(
+  past: Pick<PastService, 'endedAtMs' | 'answers'>,
+): Map<string, number> | undefined {
+  const from = past.endedAtMs + BUMP_CONSTANTS.fromDays.value * DAY_MS
+  const until = past.endedAtMs + (BUMP_CONSTANTS.untilDays.value + 0.5) * DAY_MS
+  const counted = past.answers.filter((a) => a.atMs >= from && a.atMs <= until)
+  if (counted.length === 0) return undefined
+  const most = new Map<string, number>()
+  for (const answer of counted) {
+    for (const zone of answer.zones) {
+      const n = zone.bumps + (zone.pustules ?? 0)
+      most.set(zone.zoneId, Math.max(most.get(zone.zoneId) ?? 0, n))
+    }
+  }
+  return most
+}
+
+/** Pairs of looks at a zone that was red, for learning how fast it fades. */
+export function fadeSteps(past: readonly Pick<PastService, 'endedAtMs' | 'answers'>[]): FadeStep[] {
+  return past.flatMap(({ endedAtMs, answers }) => {
+    const looks = answers
+      .filter((a) => a.atMs >= endedAtMs + FIRST_HOURS * HOUR_MS)
+      .sort((a, b) => a.atMs - b.atMs)
+    return looks.slice(1).flatMap((next, i) => {
+      const before = looks[i]!
+      const days = (next.atMs - before.atMs) / DAY_MS
+      return before.zones
+        .filter((z) => z.redness > 0)
+        .map((z) => ({
+          grade: z.redness,
+          later: next.zones.find((n) => n.zoneId === z.zoneId)?.redness ?? 0,
+          days,
+        }))
+    })
+  })
+}
+
+/** What a list shows of the answers to a visit, and the sums that the studio learns from. */
+export interface AnswerSummary {
+  readonly worstRedness: number | null
+  readonly bumps: number | null
+  /** Sum of the worst grades over the worked zones; null while nobody answered in time. */
+  readonly gradeSum: number | null
+  /** Load behind it; null while nobody answered in time. */
+  readonly loadSum: number | null
+}
+
 export function summariseAnswers(
   endedAtMs: number,
   answers: readonly SkinAnswer[],
-): { worstRedness: number | null; bumps: number | null } {
-  const worst = worstByZone({ endedAtMs, loads: {}, answers })
-  const counted = answers.filter((a) => a.moment === '7d' || a.moment === '48h')
-  const bumps = counted.map((a) => a.zones.reduce((s, z) => s + z.bumps, 0))
+  loads: Readonly<Record<string, number>> = {},
+): AnswerSummary {
+  const worst = worstByZone({ endedAtMs, loads, answers })
+  const bumps = bumpsByZone({ endedAtMs, answers })
+  const total = (list: Iterable<number>) => [...list].reduce((s, v) => s + v, 0)
   return {
     worstRedness: worst ? Math.max(0, ...worst.values()) : null,
-    bumps: bumps.length > 0 ? Math.max(...bumps) : null,
+    bumps: bumps ? total(bumps.values()) : null,
+    gradeSum: worst ? total(Object.keys(loads).map((z) => worst.get(z) ?? 0)) : null,
+    loadSum: worst ? total(Object.values(loads)) : null,
   }
 }
 
 /** When each answer is owed, hours after the service. */
-const OWED: readonly { moment: Moment; fromHours: number; untilHours: number; words: string }[] = [
+const OWED: readonly {
+  moment: UsualMoment
+  fromHours: number
+  untilHours: number
+  words: string
+}[] = [
   { moment: '24h', fromHours: 24, untilHours: 96, words: 'Day 1 answer owed' },
   { moment: '48h', fromHours: 48, untilHours: 120, words: 'Day 2 answer owed' },
   { moment: '7d', fromHours: 168, untilHours: 336, words: 'Day 7 answer owed' },
@@ -82,4 +209,10 @@ export function owedAnswer(
     (m) =>
       hours >= m.fromHours && hours <= m.untilHours && !answers.some((a) => a.moment === m.moment),
   ).at(-1)?.words
+}
+
+/** The usual moment that an answer given now speaks of: the latest that has come. */
+export function momentAt(endedAtMs: number, nowMs: number): UsualMoment {
+  const hours = (nowMs - endedAtMs) / HOUR_MS
+  return [...USUAL_MOMENTS].reverse().find((m) => hours >= MOMENT_HOURS[m] * 0.85) ?? 'now'
 }

@@ -1,5 +1,14 @@
 import { HOUR_MS } from '../time/dates.ts'
-import { owedAnswer, summariseAnswers, worstByZone } from './answers.ts'
+import {
+  bumpsByZone,
+  fadeSteps,
+  momentAt,
+  momentHours,
+  owedAnswer,
+  summariseAnswers,
+  worstByZone,
+} from './answers.ts'
+import { sameSpot, spotTrails } from './spots.ts'
 import { learnClient, meanGrowth, meanLeft } from './learn.ts'
 
 const skin = {
@@ -66,16 +75,84 @@ describe('answers', () => {
   })
 
   it('sum up to the worst redness and the bumps counted, or to nothing known', () => {
-    expect(summariseAnswers(0, [])).toEqual({ worstRedness: null, bumps: null })
-    expect(summariseAnswers(0, [{ moment: '24h', ...answer(24, 2) }])).toEqual({
+    expect(summariseAnswers(0, [])).toEqual({
+      worstRedness: null,
+      bumps: null,
+      gradeSum: null,
+      loadSum: null,
+    })
+    const loads = { chin: 1.5, 'jaw-left': 1 }
+    expect(summariseAnswers(0, [{ moment: '24h', ...answer(24, 2) }], loads)).toEqual({
       worstRedness: 2,
       bumps: null,
+      gradeSum: 2,
+      loadSum: 2.5,
     })
     const week = {
       moment: '7d' as const,
       atMs: 168 * HOUR_MS,
-      zones: [{ zoneId: 'chin', redness: 0, bumps: 3 }],
+      zones: [{ zoneId: 'chin', redness: 0, bumps: 3, pustules: 1 }],
     }
-    expect(summariseAnswers(0, [week])).toEqual({ worstRedness: null, bumps: 3 })
+    expect(summariseAnswers(0, [week])).toMatchObject({ worstRedness: null, bumps: 4 })
+  })
+
+  it('counts bumps of days 2 to 14 only, the most of any look', () => {
+    const look = (hours: number, bumps: number) => ({
+      atMs: hours * HOUR_MS,
+      zones: [{ zoneId: 'chin', redness: 0, bumps }],
+    })
+    const found = bumpsByZone({ endedAtMs: 0, answers: [look(1, 9), look(48, 2), look(168, 5)] })!
+    expect(found.get('chin')).toBe(5)
+    expect(bumpsByZone({ endedAtMs: 0, answers: [look(24, 9), look(500, 9)] })).toBeUndefined()
+  })
+
+  it('pair looks for fading: the next look at what was red, and none across services', () => {
+    const one = { endedAtMs: 0, answers: [answer(1, 4), answer(24, 2), answer(48, 1)] }
+    expect(fadeSteps([one, { endedAtMs: 0, answers: [answer(24, 3)] }])).toEqual([
+      { grade: 2, later: 1, days: 1 },
+    ])
+  })
+
+  it('know the moment that an answer given now speaks of', () => {
+    expect([0.2, 1, 22, 47, 160, 900].map((h) => momentAt(0, h * HOUR_MS))).toEqual([
+      'now',
+      '1h',
+      '24h',
+      '48h',
+      '7d',
+      '7d',
+    ])
+    expect(momentHours('48h')).toBe(48)
+    expect(momentHours('h336')).toBe(336)
+  })
+})
+
+describe('spots that are followed', () => {
+  const spot = (id: string, x: number, again?: string) => ({
+    id,
+    kind: 'ingrown' as const,
+    zoneId: 'chin',
+    point: [x, 0, 80] as const,
+    normal: [0, 0, 1] as const,
+    ...(again !== undefined && { again }),
+  })
+
+  it('are the same within a fingertip, and another beyond', () => {
+    const earlier = [spot('a', 0), spot('b', 20)]
+    expect(sameSpot(spot('c', 3), earlier)?.id).toBe('a')
+    expect(sameSpot(spot('c', 17), earlier)?.id).toBe('b')
+    expect(sameSpot(spot('c', 9), earlier)).toBeUndefined()
+  })
+
+  it('are counted by the visits after which they were there', () => {
+    const trails = spotTrails([
+      { visitId: 'v2', answer: { atMs: 30, spots: [spot('d', 1, 'b'), spot('e', 50)] } },
+      { visitId: 'v1', answer: { atMs: 10, spots: [spot('a', 0)] } },
+      { visitId: 'v1', answer: { atMs: 20, spots: [spot('b', 1, 'a')] } },
+    ])
+    expect(trails.map((t) => [t.id, t.visits, t.seen.length])).toEqual([
+      ['a', 2, 3],
+      ['e', 1, 1],
+    ])
   })
 })

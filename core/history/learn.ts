@@ -1,40 +1,93 @@
-/** What a client's history teaches: their skin and their growth, by zone. */
+/** What a client's history teaches: their skin, their bumps and their growth, by zone, and how fast redness fades. */
 import { hairIn, type SkinAndHair } from '../client.ts'
 import { priorGrowth, updateGrowth, type Growth } from '../regrowth/growth.ts'
 import { serviceZones, type ServiceId } from '../services.ts'
-import { zoneSensitivity, type Sensitivity, type SkinOutcome } from '../skin/sensitivity.ts'
-import { worstByZone, type HairReading, type PastService } from './answers.ts'
+import { learnBumps } from '../skin/bumps.ts'
+import { learnFading, type FadeBelief } from '../skin/fading.ts'
+import { learnZones, type StudioSkin } from '../skin/pool.ts'
+import { expectedMean, type Sensitivity, type SkinOutcome } from '../skin/sensitivity.ts'
+import {
+  bumpsByZone,
+  fadeSteps,
+  worstByZone,
+  type HairReading,
+  type PastService,
+} from './answers.ts'
 
 /** What the models have learned of a client, by zone. */
 export interface ClientModel {
   sensitivity: Record<string, Sensitivity>
+  /** Bumps and ingrown hairs per unit load. */
+  bumps: Record<string, Sensitivity>
   growth: Record<string, Growth>
+  fading: FadeBelief
   /** Services with an answer within 48 h. */
   answeredServices: number
+  /** Services with bumps counted on days 2 to 14. */
+  bumpServices: number
+  /** Grade per unit load that is expected of such skin: the house's estimate moved by the studio's clients. */
+  studioMean: number
+  /** Clients behind the studio's mean. */
+  studioClients: number
 }
 
-/** Learns a client. Zones of the service that were not marked in an answer were clear. */
+/** Outcomes of past services, zone by zone. Zones of the service that were not marked in an answer were clear. */
+export function skinOutcomes(past: readonly PastService[]): SkinOutcome[][] {
+  return past.flatMap((visit) => {
+    const worst = worstByZone(visit)
+    return worst
+      ? [
+          Object.entries(visit.loads).map(([zoneId, load]) => ({
+            zoneId,
+            load,
+            grade: worst.get(zoneId) ?? 0,
+          })),
+        ]
+      : []
+  })
+}
+
+/** Bumps of past services, zone by zone. */
+export function bumpOutcomes(
+  past: readonly PastService[],
+): { zoneId: string; load: number; count: number }[][] {
+  return past.flatMap((visit) => {
+    const most = bumpsByZone(visit)
+    return most
+      ? [
+          Object.entries(visit.loads).map(([zoneId, load]) => ({
+            zoneId,
+            load,
+            count: most.get(zoneId) ?? 0,
+          })),
+        ]
+      : []
+  })
+}
+
+/** Learns a client. */
 export function learnClient(
   skin: SkinAndHair,
   service: ServiceId,
   past: readonly PastService[],
   hair: readonly (HairReading & { leftMm: number })[],
+  studio?: StudioSkin,
 ): ClientModel {
-  const outcomes: SkinOutcome[] = []
-  let answeredServices = 0
-  for (const visit of past) {
-    const worst = worstByZone(visit)
-    if (!worst) continue
-    answeredServices++
-    for (const [zoneId, load] of Object.entries(visit.loads)) {
-      outcomes.push({ zoneId, load, grade: worst.get(zoneId) ?? 0 })
-    }
+  const zones = serviceZones(service)
+  const outcomes = skinOutcomes(past)
+  const bumps = bumpOutcomes(past)
+  const mean = studio?.mean[skin.reactivity] ?? expectedMean(skin.reactivity)
+  const sensitivity = learnZones(zones, skin.reactivity, outcomes.flat(), mean)
+  return {
+    sensitivity,
+    bumps: learnBumps(zones, skin, bumps.flat()),
+    growth: learnGrowth(skin, service, hair),
+    fading: learnFading(fadeSteps(past)),
+    answeredServices: outcomes.length,
+    bumpServices: bumps.length,
+    studioMean: mean,
+    studioClients: studio?.clients[skin.reactivity] ?? 0,
   }
-  const sensitivity: ClientModel['sensitivity'] = {}
-  for (const zone of serviceZones(service)) {
-    sensitivity[zone] = zoneSensitivity(zone, skin.reactivity, outcomes)
-  }
-  return { sensitivity, growth: learnGrowth(skin, service, hair), answeredServices }
 }
 
 /** Growth by zone; a reading without a zone speaks for all zones of the service. */
@@ -52,6 +105,7 @@ export function learnGrowth(
         days: h.days,
         leftMm: h.leftMm,
         ...(h.lengthMm !== null && { lengthMm: h.lengthMm }),
+        ...(h.method && { method: h.method }),
       }))
     growth[zone] = updateGrowth(priorGrowth(zone, hairIn(zone, skin.faceHair)), readings)
   }

@@ -29,6 +29,14 @@ import { SCREENING_CONSTANTS } from '../screening/rules.ts'
 import { SERVICE_CONSTANTS } from '../services.ts'
 import { LOAD_CONSTANTS } from '../skin/load.ts'
 import { SKIN_CONSTANTS } from '../skin/sensitivity.ts'
+import { BUMP_CONSTANTS } from '../skin/bumps.ts'
+import { FADING_CONSTANTS } from '../skin/fading.ts'
+import { CALIBRATION_CONSTANTS } from '../history/calibration.ts'
+import { CHANGE_CONSTANTS } from '../history/changes.ts'
+import { EFFECT_CONSTANTS } from '../history/effects.ts'
+import { STUDIO_CONSTANTS } from '../history/studio.ts'
+import { ODDS_CONSTANTS } from '../regrowth/odds.ts'
+import { SERIES_CONSTANTS } from '../regrowth/series.ts'
 import { DomainError } from '../errors.ts'
 import { setChanged, type Constant } from './constants.ts'
 
@@ -59,7 +67,12 @@ export const CONSTANT_REGISTER: readonly ConstantArea[] = [
   },
   { id: 'hands', title: 'Hands and handles', constants: HANDLE_CONSTANTS },
   { id: 'load', title: 'Skin load', constants: { ...LOAD_CONSTANTS, ...PASS_CONSTANTS } },
-  { id: 'skin', title: 'Learning the skin', constants: SKIN_CONSTANTS },
+  {
+    id: 'skin',
+    title: 'Learning the skin',
+    constants: { ...SKIN_CONSTANTS, ...FADING_CONSTANTS },
+  },
+  { id: 'bumps', title: 'Bumps and ingrown hairs', constants: BUMP_CONSTANTS },
   { id: 'closeness', title: 'What a pass buys', constants: CLOSENESS_CONSTANTS },
   {
     id: 'time',
@@ -76,7 +89,21 @@ export const CONSTANT_REGISTER: readonly ConstantArea[] = [
   { id: 'care', title: 'Aftercare', constants: CARE_CONSTANTS },
   { id: 'event', title: 'Before an event', constants: EVENT_CONSTANTS },
   { id: 'growth', title: 'Regrowth', constants: GROWTH_CONSTANTS },
-  { id: 'interval', title: 'Interval', constants: INTERVAL_CONSTANTS },
+  {
+    id: 'interval',
+    title: 'Interval',
+    constants: { ...INTERVAL_CONSTANTS, ...ODDS_CONSTANTS, ...SERIES_CONSTANTS },
+  },
+  {
+    id: 'changes',
+    title: 'Changes, choices and the forecast',
+    constants: {
+      ...CHANGE_CONSTANTS,
+      ...EFFECT_CONSTANTS,
+      ...CALIBRATION_CONSTANTS,
+      ...STUDIO_CONSTANTS,
+    },
+  },
 ]
 
 const BY_ID: ReadonlyMap<string, Constant> = new Map(

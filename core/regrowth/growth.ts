@@ -3,6 +3,7 @@
  * felt, seen and measured.
  */
 import { constant } from '../house/constants.ts'
+import type { LengthMethod } from '../history/answers.ts'
 import type { HairKind } from '../head/zoneFacts.ts'
 import type { ZoneId } from '../head/zones.ts'
 import { zoneStem } from '../head/zones.ts'
@@ -29,6 +30,11 @@ export const GROWTH_CONSTANTS = {
   underarmSd: constant(0.06, 'mm/day', 'Its spread between people', 'P', SAITOH),
   fuzzGreatestMm: constant(2, 'mm', 'Greatest length of fuzz', 'H'),
   measuredSdMm: constant(0.15, 'mm', 'Spread of a measured, felt or seen length', 'H'),
+  rulerSdMm: constant(0.3, 'mm', 'Spread of a length measured with a ruler', 'H'),
+  eyeSdMm: constant(0.5, 'mm', 'Spread of a length judged by eye', 'H'),
+  readMm: constant(2, 'mm', 'Stubble long enough to read the grain', 'H'),
+  slowShare: constant(0.8, '', 'A zone under this share of the others is slow', 'H'),
+  slowOdds: constant(0.9, 'probability', 'and is called so when it is this likely', 'H'),
   feltMm: constant(0.5, 'mm', 'Terminal hair is felt at this length', 'H'),
   seenMm: constant(1, 'mm', 'Terminal hair is seen at this length', 'H'),
   feltFuzzMm: constant(0.3, 'mm', 'Fuzz is felt at this length', 'H'),
@@ -99,6 +105,8 @@ export interface GrowthReading {
   readonly days: number
   /** For `measured`, mm. */
   readonly lengthMm?: number
+  /** How it was measured; a photograph with a scale when not said. */
+  readonly method?: LengthMethod
   /** Hair left standing by that service, mm. */
   readonly leftMm: number
 }
@@ -108,6 +116,13 @@ export function thresholdMm(curve: HairCurve, kind: 'felt' | 'seen'): number {
   if (curve === 'terminal') return kind === 'felt' ? G.feltMm.value : G.seenMm.value
   return kind === 'felt' ? G.feltFuzzMm.value : G.seenFuzzMm.value
 }
+
+const spreadOf = (r: GrowthReading): number =>
+  r.method === 'ruler'
+    ? G.rulerSdMm.value
+    : r.method === 'eye'
+      ? G.eyeSdMm.value
+      : G.measuredSdMm.value
 
 function lengthRead(curve: HairCurve, r: GrowthReading): number {
   return r.kind === 'measured' ? (r.lengthMm ?? 0) : thresholdMm(curve, r.kind)
@@ -120,12 +135,11 @@ function lengthRead(curve: HairCurve, r: GrowthReading): number {
 export function updateGrowth(prior: Growth, readings: readonly GrowthReading[]): Growth {
   const usable = readings.filter((r) => r.days > 0)
   if (usable.length === 0) return prior
-  const sd = G.measuredSdMm.value
   if (prior.curve === 'terminal') {
     let precision = 1 / (prior.sd * prior.sd)
     let weighted = prior.mean * precision
     for (const r of usable) {
-      const p = (r.days * r.days) / (sd * sd)
+      const p = (r.days / spreadOf(r)) ** 2
       precision += p
       weighted += (p * (lengthRead('terminal', r) - r.leftMm)) / r.days
     }
@@ -143,7 +157,7 @@ export function updateGrowth(prior: Growth, readings: readonly GrowthReading[]):
     let log = -0.5 * ((rate - prior.mean) / prior.sd) ** 2
     for (const r of usable) {
       const expected = hairLengthMm('fuzz', r.leftMm, rate, r.days)
-      log -= 0.5 * ((lengthRead('fuzz', r) - expected) / sd) ** 2
+      log -= 0.5 * ((lengthRead('fuzz', r) - expected) / spreadOf(r)) ** 2
     }
     logs.push(log)
     peak = Math.max(peak, log)
@@ -171,7 +185,11 @@ const SLOWEST = 0.004
 
 /** Days until hair is felt or seen after a service that left `leftMm`. */
 export function daysUntil(growth: Growth, kind: 'felt' | 'seen', leftMm: number): DayRange {
-  const length = thresholdMm(growth.curve, kind)
+  return daysUntilLength(growth, thresholdMm(growth.curve, kind), leftMm)
+}
+
+/** Days until hair has a length, mm; Infinity where it never grows so long. */
+export function daysUntilLength(growth: Growth, length: number, leftMm: number): DayRange {
   const at = (z: number) =>
     daysToLength(growth.curve, leftMm, Math.max(SLOWEST, growth.mean + z * growth.sd), length)
   return { even: at(0), early: at(Z_90), late: at(-Z_90) }

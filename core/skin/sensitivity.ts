@@ -1,9 +1,10 @@
 /**
- * A client's skin, learned (M7): worst redness grade of a zone within 48 h ~ Poisson(k · load), k ~ Gamma(shape, rate).
- * Conjugate update; forecast is negative binomial.
+ * A client's skin (M7): worst redness grade of a zone within 48 h ~ Poisson(k · load), k ~ Gamma(shape, rate). Conjugate
+ * update; forecast is negative binomial. How zones lean on each other and on the studio is in `pool.ts`.
  */
+import jstat from 'jstat'
 import { constant, type Constant } from '../house/constants.ts'
-import { gammaPoissonAtLeast } from '../stats/negativeBinomial.ts'
+import { gammaPoissonAtLeast, gammaPoissonPmf } from '../stats/negativeBinomial.ts'
 
 export type Reactivity = 'tough' | 'average' | 'reactive'
 
@@ -12,10 +13,28 @@ export const SKIN_CONSTANTS = {
   toughSkin: constant(0.15, 'grade per load', 'Prior mean for tough skin', 'H'),
   averageSkin: constant(0.3, 'grade per load', 'Prior mean for average skin', 'H'),
   reactiveSkin: constant(0.6, 'grade per load', 'Prior mean for reactive skin', 'H'),
-  otherZonesStrength: constant(
-    2,
-    'visits',
-    'How strongly a zone leans on the client’s other zones',
+  betweenClients: constant(
+    3,
+    '',
+    'Shape of the spread between clients of one kind of skin (higher: more alike)',
+    'H',
+  ),
+  betweenZones: constant(
+    8,
+    '',
+    'Shape of the spread between the zones of one client (higher: more alike)',
+    'H',
+  ),
+  studioWeight: constant(
+    12,
+    'load',
+    'A client counts toward the studio’s mean with at most so much load',
+    'H',
+  ),
+  studioDoubt: constant(
+    0.35,
+    '',
+    'How far the studio’s mean of a kind of skin may lie from the estimate (spread of its logarithm)',
     'H',
   ),
   rednessLimit: constant(
@@ -52,10 +71,19 @@ const PRIOR_MEAN: Readonly<Record<Reactivity, Constant>> = {
   reactive: SKIN_CONSTANTS.reactiveSkin,
 }
 
-/** Prior from what the client says of their skin. */
-export function priorSensitivity(reactivity: Reactivity): Sensitivity {
+/** Mean grade per unit load to expect of a kind of skin before anything is known. */
+export const expectedMean = (reactivity: Reactivity): number => PRIOR_MEAN[reactivity].value
+
+/**
+ * Prior from what the client says of their skin.
+ * @param mean what the studio has found for such skin; the estimate of the house when left out
+ */
+export function priorSensitivity(
+  reactivity: Reactivity,
+  mean = expectedMean(reactivity),
+): Sensitivity {
   const shape = SKIN_CONSTANTS.priorShape.value
-  return { shape, rate: shape / PRIOR_MEAN[reactivity].value }
+  return { shape, rate: shape / mean }
 }
 
 /** Conjugate update: shape + Σ grade, rate + Σ load. */
@@ -74,36 +102,22 @@ export function meanSensitivity(s: Sensitivity): number {
   return s.shape / s.rate
 }
 
-/**
- * Sensitivity of a zone: its own outcomes on a prior that leans on the client's other zones.
- * The other zones' posterior mean counts like `otherZonesStrength` services of load 1.
- */
-export function zoneSensitivity(
-  zoneId: string,
-  reactivity: Reactivity,
-  outcomes: readonly SkinOutcome[],
-): Sensitivity {
-  const base = priorSensitivity(reactivity)
-  // One pass with plain sums: a client has a thousand outcomes and every zone asks.
-  const own = { grade: 0, load: 0 }
-  const others = { grade: 0, load: 0 }
-  for (const o of outcomes) {
-    const sum = o.zoneId === zoneId ? own : others
-    sum.grade += o.grade
-    sum.load += o.load
-  }
-  const strength = SKIN_CONSTANTS.otherZonesStrength.value
-  const prior =
-    others.load === 0
-      ? base
-      : {
-          shape: base.shape + strength * meanSensitivity(updateSensitivity(base, [others])),
-          rate: base.rate + strength,
-        }
-  return updateSensitivity(prior, [own])
-}
-
 /** P(redness of at least `grade` within 48 h) for a service of the given load. */
 export function rednessOdds(s: Sensitivity, load: number, grade = 2): number {
   return gammaPoissonAtLeast(s.shape, s.rate, load, grade)
+}
+
+/** The range that holds the middle share of what is believed, grade per unit load. */
+export function sensitivityRange(s: Sensitivity, share = 0.8): { low: number; high: number } {
+  const tail = (1 - share) / 2
+  return {
+    low: jstat.gamma.inv(tail, s.shape, 1 / s.rate),
+    high: jstat.gamma.inv(1 - tail, s.shape, 1 / s.rate),
+  }
+}
+
+/** P(worst grade is 0, 1, 2, 3, 4 or more) for a service of the given load. */
+export function gradeOdds(s: Sensitivity, load: number): number[] {
+  const upTo3 = gammaPoissonPmf(s.shape, s.rate, load, 3)
+  return [...upTo3, Math.max(0, 1 - upTo3.reduce((a, b) => a + b, 0))]
 }

@@ -4,13 +4,7 @@ import { toRadians } from '../grain/circular.ts'
 import { gammaPoissonAtLeast, gammaPoissonPmf } from '../stats/negativeBinomial.ts'
 import { drawPoisson, mulberry32 } from '../stats/random.ts'
 import { directionFactor, passLoad, type PassLoad } from './load.ts'
-import {
-  meanSensitivity,
-  priorSensitivity,
-  rednessOdds,
-  updateSensitivity,
-  zoneSensitivity,
-} from './sensitivity.ts'
+import { meanSensitivity, priorSensitivity, rednessOdds, updateSensitivity } from './sensitivity.ts'
 
 const pass = (over: Partial<PassLoad> = {}): PassLoad => ({
   angle: 0,
@@ -71,17 +65,6 @@ describe('learning a skin (M7)', () => {
     ])
     expect(after.shape).toBe(5)
     expect(after.rate).toBeCloseTo(2 / 0.3 + 4.6, 12)
-  })
-
-  it('leans on the other zones while a zone has little of its own', () => {
-    const red = Array.from({ length: 12 }, () => ({ zoneId: 'chin', load: 1, grade: 2 }))
-    const untouched = zoneSensitivity('jaw-left', 'average', [])
-    const beside = zoneSensitivity('jaw-left', 'average', red)
-    expect(meanSensitivity(beside)).toBeGreaterThan(meanSensitivity(untouched))
-    const calm = Array.from({ length: 40 }, () => ({ zoneId: 'jaw-left', load: 1, grade: 0 }))
-    expect(meanSensitivity(zoneSensitivity('jaw-left', 'average', [...red, ...calm]))).toBeLessThan(
-      0.12,
-    )
   })
 
   it('gives an unrelated order of outcomes the same answer', () => {

@@ -32,3 +32,15 @@ export function drawPoisson(random: () => number, mean: number): number {
   }
   return k
 }
+
+/** Gamma draw with rate 1 (Marsaglia & Tsang 2000, from memory). */
+export function drawGamma(random: () => number, shape: number): number {
+  if (shape < 1) return drawGamma(random, shape + 1) * (1 - random()) ** (1 / shape)
+  const d = shape - 1 / 3
+  const c = 1 / Math.sqrt(9 * d)
+  for (;;) {
+    const x = drawNormal(random)
+    const v = (1 + c * x) ** 3
+    if (v > 0 && Math.log(1 - random()) < 0.5 * x * x + d - d * v + d * Math.log(v)) return d * v
+  }
+}

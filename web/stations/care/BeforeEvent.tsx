@@ -11,12 +11,8 @@ import {
   type EventKind,
   type EventPlan,
 } from '../../../core/care/backPlan.ts'
-import { carePlan } from '../../../core/care/clearances.ts'
-import { stubbleLeftMm } from '../../../core/plan/closeness.ts'
-import { SERVICES, serviceZones } from '../../../core/services.ts'
-import { zoneName } from '../../../core/head/zoneFacts.ts'
+import { eventQuestion } from '../../../core/care/eventQuestion.ts'
 import { DAY_MS } from '../../../core/time/dates.ts'
-import { LOAD_CONSTANTS } from '../../../core/skin/load.ts'
 import { useChangeVisit } from '../../api/queries.ts'
 import '../../charts/bands.ts'
 import { chartBase, useChart, type ChartColours } from '../../charts/useChart.ts'
@@ -125,47 +121,23 @@ function useEventPlan(
   return useMemo(() => {
     if (eventAtMs === undefined) return undefined
     const { client, model } = page
-    const planned = visit.service === client.service ? visit.plan?.zones : undefined
-    const zones = planned
-      ? planned.map((z) => ({
-          zoneId: z.zoneId,
-          load: z.totalLoad,
-          leftMm: z.passes[z.passes.length - 1]?.leftMm ?? stubbleLeftMm(0),
-        }))
-      : serviceZones(client.service).map((zoneId) => ({
-          zoneId,
-          load: LOAD_CONSTANTS.withGrain.value,
-          leftMm: stubbleLeftMm(0),
-        }))
-    const { clearances } = carePlan(
-      client.service,
-      client.skin,
-      schools,
-      screening.noFragrance,
-      0,
-      { products: house.products.filter((p) => visit.products.includes(p.id)) },
-    )
-    const { window } = page.tide
-    return planBack({
+    const question = eventQuestion(
+      {
+        service: client.service,
+        skin: client.skin,
+        model,
+        schools,
+        noFragrance: screening.noFragrance,
+        products: house.products.filter((p) => visit.products.includes(p.id)),
+        plan: visit.service === client.service ? (visit.plan ?? undefined) : undefined,
+        window: page.tide.window ?? undefined,
+        nowMs: Date.now(),
+        offset: offsetHere,
+      },
       kind,
       eventAtMs,
-      nowMs: Date.now(),
-      minutes: visit.plan?.totalMinutes ?? SERVICES[client.service].slotMin,
-      zones: zones
-        .filter((z) => model.sensitivity[z.zoneId] && model.growth[z.zoneId])
-        .map((z) => ({
-          ...z,
-          name: zoneName(z.zoneId),
-          sensitivity: model.sensitivity[z.zoneId]!,
-          growth: model.growth[z.zoneId]!,
-        })),
-      clearances,
-      ...(window && {
-        notBeforeMs: window.fromMs,
-        notBeforeWhy: `The skin is ready again from ${dateWords(window.fromMs)}: ${window.reasons[0]?.text ?? ''}`,
-      }),
-      offset: offsetHere,
-    })
+    )
+    return planBack(question)
   }, [page, visit, house, schools, screening, kind, eventAtMs])
 }
 

@@ -1,0 +1,66 @@
+/** What a service of a client comes to, as planning back from an event asks for it. */
+import type { SkinAndHair } from '../client.ts'
+import type { ClientModel } from '../history/learn.ts'
+import { zoneName } from '../head/zoneFacts.ts'
+import type { Schools } from '../house/schools.ts'
+import { stubbleLeftMm } from '../plan/closeness.ts'
+import type { Plan } from '../plan/types.ts'
+import type { VisitWindow } from '../regrowth/nextVisit.ts'
+import { serviceZones, SERVICES, type ServiceId } from '../services.ts'
+import { LOAD_CONSTANTS } from '../skin/load.ts'
+import { dateOf, dayWords } from '../time/dates.ts'
+import { carePlan } from './clearances.ts'
+import type { EventKind, EventQuestion } from './backPlan.ts'
+import type { Product } from './products.ts'
+
+export interface EventFacts {
+  readonly service: ServiceId
+  readonly skin: SkinAndHair
+  readonly model: Pick<ClientModel, 'sensitivity' | 'growth'>
+  readonly schools: Schools
+  readonly noFragrance: boolean
+  readonly products: readonly Product[]
+  /** The plan of such a service; what a pass with the grain would be when there is none. */
+  readonly plan?: Pick<Plan, 'zones' | 'totalMinutes'> | undefined
+  readonly window?: Pick<VisitWindow, 'fromMs' | 'reasons'> | undefined
+  readonly nowMs: number
+  /** Minutes east of UTC at a moment. */
+  readonly offset: (ms: number) => number
+}
+
+export function eventQuestion(f: EventFacts, kind: EventKind, eventAtMs: number): EventQuestion {
+  const { service, skin, model, window } = f
+  const zones = f.plan
+    ? f.plan.zones.map((z) => ({
+        zoneId: z.zoneId,
+        load: z.totalLoad,
+        leftMm: z.passes[z.passes.length - 1]?.leftMm ?? stubbleLeftMm(0),
+      }))
+    : serviceZones(service).map((zoneId) => ({
+        zoneId,
+        load: LOAD_CONSTANTS.withGrain.value,
+        leftMm: stubbleLeftMm(0),
+      }))
+  const care = carePlan(service, skin, f.schools, f.noFragrance, 0, { products: f.products })
+  const day = (ms: number) => dayWords(dateOf(ms, f.offset(ms)))
+  return {
+    kind,
+    eventAtMs,
+    nowMs: f.nowMs,
+    minutes: f.plan?.totalMinutes ?? SERVICES[service].slotMin,
+    zones: zones
+      .filter((z) => model.sensitivity[z.zoneId] && model.growth[z.zoneId])
+      .map((z) => ({
+        ...z,
+        name: zoneName(z.zoneId),
+        sensitivity: model.sensitivity[z.zoneId]!,
+        growth: model.growth[z.zoneId]!,
+      })),
+    clearances: care.clearances,
+    ...(window && {
+      notBeforeMs: window.fromMs,
+      notBeforeWhy: `The skin is ready again from ${day(window.fromMs)}: ${window.reasons[0]?.text ?? ''}`,
+    }),
+    offset: f.offset,
+  }
+}

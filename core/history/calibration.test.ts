@@ -1,0 +1,134 @@
+import { drawHistory } from '../simulate/truth.ts'
+import { mulberry32 } from '../stats/random.ts'
+import { expectedMean, type Reactivity } from '../skin/sensitivity.ts'
+import { calibrate, type ForecastHistory } from './calibration.ts'
+import { studioView } from './studio.ts'
+import type { VisitFacts } from './facts.ts'
+import { DAY_MS } from '../time/dates.ts'
+
+const ZONES = ['chin', 'jaw-left', 'jaw-right', 'neck-lower-left', 'neck-lower-right', 'cheek-left']
+
+function histories(n: number, visits: number, factor = 1): ForecastHistory[] {
+  const random = mulberry32(31)
+  return Array.from({ length: n }, (_, i) => {
+    const reactivity = (['tough', 'average', 'reactive'] as const)[i % 3]!
+    const mean = expectedMean(reactivity) * factor
+    return {
+      reactivity,
+      visits: drawHistory(random, ZONES, reactivity, visits, () => 1 + 2 * random(), mean).visits,
+    }
+  })
+}
+
+describe('the forecast against what came', () => {
+  it('holds on clients drawn from its own beliefs, and is better than the prior and than last time', () => {
+    const found = calibrate(histories(120, 12), expectedMean)
+    expect(found.p).toBeGreaterThan(0.01)
+    expect(found.words).toContain('The forecast holds')
+    expect(found.brier).toBeLessThan(found.brierPrior)
+    expect(found.brier / found.brierLast).toBeLessThan(0.9)
+    expect(found.visits).toBe(120 * 11)
+    expect(found.forecasts).toBe(120 * 11 * ZONES.length)
+    for (const bin of found.bins.filter((b) => b.forecasts > 200)) {
+      expect(Math.abs(bin.said - bin.came)).toBeLessThan(0.06)
+    }
+  })
+
+  it('says that it is off when skin reddens far more than was believed', () => {
+    const twice = (r: Reactivity) => expectedMean(r) / 6
+    const found = calibrate(histories(120, 3), twice)
+    expect(found.words).toContain('The forecast is off')
+    expect(found.words).toContain('too little')
+    expect(found.z).toBeGreaterThan(2.6)
+  })
+
+  it('with few visits says so; stopped half way gives what it has', () => {
+    expect(calibrate(histories(2, 3), expectedMean).words).toContain('Too few forecasts')
+    expect(calibrate([], expectedMean)).toMatchObject({ forecasts: 0, brier: 0 })
+    const shares: number[] = []
+    const half = calibrate(histories(10, 4), expectedMean, (s) => {
+      shares.push(s)
+      return s < 0.5
+    })
+    expect(shares.at(-1)).toBe(0.5)
+    expect(half.visits).toBe(15)
+  })
+
+  it('scores by Brier’s own sum (by hand)', () => {
+    // One client, one zone, prior Gamma(2, 2/0.3): P(y ≥ 2) at load 1 is 1 − p²(1 + 2q), p = b/(b+1), q = 1 − p.
+    const found = calibrate(
+      [
+        {
+          reactivity: 'average',
+          visits: [
+            [{ zoneId: 'chin', load: 1, grade: 2 }],
+            [{ zoneId: 'jaw-left', load: 1, grade: 2 }],
+          ],
+        },
+      ],
+      expectedMean,
+    )
+    const p = 2 / 0.3 / (2 / 0.3 + 1)
+    const odds = 1 - p * p * (1 + 2 * (1 - p))
+    expect(found.brierPrior).toBeCloseTo((1 - odds) ** 2, 9)
+    expect(found.brierLast).toBe(1)
+  })
+})
+
+describe('the studio as a whole', () => {
+  const visit = (i: number, over: Partial<VisitFacts> = {}): VisitFacts => ({
+    visitId: `v${i}`,
+    service: 'face-shave',
+    workerId: 'ines',
+    endedAtMs: i * 7 * DAY_MS,
+    loads: { chin: 1 },
+    worst: { chin: i % 2 === 0 ? 2 : 1 },
+    bumps: null,
+    choices: {
+      zones: {
+        chin: {
+          relation: 'with',
+          passes: 1,
+          tool: 'single-edge',
+          wear: 0,
+          lanes: 10,
+          nicks: i === 0 ? 1 : 0,
+        },
+      },
+      slip: 'full',
+      blade: 'shavette',
+      exfoliate: 'acid',
+    },
+    products: [],
+    routine: '',
+    answered: ['24h'],
+    due: { fromMs: (i * 7 + 4) * DAY_MS, toMs: (i * 7 + 8) * DAY_MS },
+    ...over,
+  })
+
+  it('counts, with exact ranges, and ranks nobody', () => {
+    const visits = Array.from({ length: 5 }, (_, i) =>
+      visit(i, i === 4 ? { workerId: 'joren' } : {}),
+    )
+    const view = studioView([{ clientId: 'a', visits }], 400 * DAY_MS)
+    expect(view.red).toMatchObject({ hits: 3, of: 5 })
+    // Clopper–Pearson for 3 of 5 (tables): 0.1466 to 0.9473.
+    expect(view.red.low).toBeCloseTo(0.1466, 4)
+    expect(view.red.high).toBeCloseTo(0.9473, 4)
+    expect(view.answered).toMatchObject({ hits: 5, of: 15 })
+    expect(view.onTime).toMatchObject({ hits: 4, of: 4 })
+    expect(view.nicks).toMatchObject({ count: 1, lanes: 50, rate: 20 })
+    // Joren did ten lanes: under thirty, so no figure of his own.
+    expect(view.byWorker.map((w) => w.id)).toEqual(['ines'])
+    expect(view.tooFew).toBe(1)
+  })
+
+  it('does not count an answer as missing while it may still come, and tells early and late returns', () => {
+    const visits = [visit(0, { answered: [] }), visit(1, { answered: [] })]
+    expect(studioView([{ clientId: 'a', visits }], 7.5 * DAY_MS).answered).toMatchObject({ of: 2 })
+    const apart = [visit(0), visit(0, { endedAtMs: DAY_MS }), visit(0, { endedAtMs: 60 * DAY_MS })]
+    const view = studioView([{ clientId: 'a', visits: apart }], 400 * DAY_MS)
+    expect([view.tooEarly, view.tooLate]).toEqual([1, 1])
+    expect(studioView([], 0)).toMatchObject({ visits: 0, nicks: { lanes: 0 } })
+  })
+})

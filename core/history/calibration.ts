@@ -1,0 +1,149 @@
+/**
+ * Is the forecast right? Every answered visit is forecast from those before it and compared with what came: by bins, by Brier's
+ * score (1950) beside simpler forecasts, and by Spiegelhalter's test (1986) of calibration; both from memory.
+ */
+import { constant } from '../house/constants.ts'
+import { clopperPearson, type Interval } from '../stats/rates.ts'
+import { normalCdf } from '../stats/normal.ts'
+import { poolZones, skinPooling } from '../skin/pool.ts'
+import { priorSensitivity, rednessOdds, type Reactivity } from '../skin/sensitivity.ts'
+
+export const CALIBRATION_CONSTANTS = {
+  grade: constant(2, 'grade', 'Redness of this grade or more is what is forecast', 'H'),
+  off: constant(
+    0.01,
+    'probability',
+    'A forecast is called off when its errors are less likely than this',
+    'H',
+  ),
+  leastForecasts: constant(100, 'forecasts', 'Before anything is said of the forecast', 'H'),
+} as const
+
+const K = CALIBRATION_CONSTANTS
+
+/** Upper ends of the bins of forecasts. */
+const EDGES = [0.02, 0.05, 0.1, 0.15, 0.2, 0.3, 0.5, 1] as const
+
+/** A client's answered visits, oldest first: load and worst grade by zone. */
+export interface ForecastHistory {
+  readonly reactivity: Reactivity
+  readonly visits: readonly (readonly { zoneId: string; load: number; grade: number }[])[]
+}
+
+export interface CalibrationBin {
+  readonly from: number
+  readonly to: number
+  readonly forecasts: number
+  readonly hits: number
+  /** Mean of the forecasts in the bin. */
+  readonly said: number
+  /** Share that came, and its 95 % range. */
+  readonly came: number
+  readonly range: Interval
+}
+
+export interface Calibration {
+  readonly bins: readonly CalibrationBin[]
+  readonly clients: number
+  readonly visits: number
+  readonly forecasts: number
+  /** Mean squared error of the forecast, of the prior alone, and of "the same as last time". */
+  readonly brier: number
+  readonly brierPrior: number
+  readonly brierLast: number
+  /** Spiegelhalter's z: near 0 when calibrated; above when more came than was said. */
+  readonly z: number
+  readonly p: number
+  readonly words: string
+}
+
+/**
+ * @param mean what is expected of each kind of skin
+ * @param progress told after each client, 0 to 1; returning false stops, and what is there so far is given back
+ */
+export function calibrate(
+  clients: readonly ForecastHistory[],
+  mean: (reactivity: Reactivity) => number,
+  progress: (share: number) => boolean = () => true,
+): Calibration {
+  const grade = K.grade.value
+  const bins = EDGES.map(() => ({ forecasts: 0, hits: 0, said: 0 }))
+  let visits = 0
+  let forecasts = 0
+  let [own, prior, last] = [0, 0, 0]
+  let [up, down] = [0, 0]
+  for (const [i, client] of clients.entries()) {
+    const pooling = skinPooling(mean(client.reactivity))
+    const before = priorSensitivity(client.reactivity, pooling.mean)
+    const sums = new Map<string, { count: number; exposure: number }>()
+    const latest = new Map<string, number>()
+    for (const [k, visit] of client.visits.entries()) {
+      // The first visit has nothing before it: there the forecast is the prior, and says nothing of learning.
+      if (k > 0) {
+        visits++
+        const belief = poolZones(
+          visit.map((o) => o.zoneId),
+          sums,
+          pooling,
+        )
+        for (const o of visit) {
+          const p = rednessOdds(belief[o.zoneId]!, o.load, grade)
+          const came = o.grade >= grade ? 1 : 0
+          const bin = bins[EDGES.findIndex((edge) => p <= edge)]!
+          bin.forecasts++
+          bin.hits += came
+          bin.said += p
+          forecasts++
+          own += (came - p) ** 2
+          prior += (came - rednessOdds(before, o.load, grade)) ** 2
+          last += (came - ((latest.get(o.zoneId) ?? 0) >= grade ? 1 : 0)) ** 2
+          up += (came - p) * (1 - 2 * p)
+          down += (1 - 2 * p) ** 2 * p * (1 - p)
+        }
+      }
+      for (const o of visit) {
+        const s = sums.get(o.zoneId) ?? { count: 0, exposure: 0 }
+        sums.set(o.zoneId, { count: s.count + o.grade, exposure: s.exposure + o.load })
+        latest.set(o.zoneId, o.grade)
+      }
+    }
+    if (!progress((i + 1) / clients.length)) break
+  }
+  const z = down > 0 ? up / Math.sqrt(down) : 0
+  const p = 2 * (1 - normalCdf(Math.abs(z)))
+  const each = (x: number) => (forecasts > 0 ? x / forecasts : 0)
+  return {
+    bins: bins.map((b, i) => ({
+      from: i === 0 ? 0 : EDGES[i - 1]!,
+      to: EDGES[i]!,
+      ...b,
+      said: b.forecasts > 0 ? b.said / b.forecasts : 0,
+      came: b.forecasts > 0 ? b.hits / b.forecasts : 0,
+      range: clopperPearson(b.hits, b.forecasts),
+    })),
+    clients: clients.length,
+    visits,
+    forecasts,
+    brier: each(own),
+    brierPrior: each(prior),
+    brierLast: each(last),
+    z,
+    p,
+    words: calibrationWords(forecasts, p, bins),
+  }
+}
+
+function calibrationWords(
+  forecasts: number,
+  p: number,
+  bins: readonly { forecasts: number; hits: number; said: number }[],
+): string {
+  if (forecasts < K.leastForecasts.value) {
+    return `Too few forecasts to judge: ${forecasts} of ${K.leastForecasts.value}. Plans start from what was told.`
+  }
+  const hits = bins.reduce((s, b) => s + b.hits, 0)
+  const said = bins.reduce((s, b) => s + b.said, 0)
+  const tally = `of ${forecasts} forecasts ${Math.round(said)} were said to redden and ${hits} did`
+  if (p >= K.off.value) return `The forecast holds: ${tally}.`
+  return `The forecast is off: ${tally}. It says too ${hits > said ? 'little' : 'much'}; look at the figures of learning the skin in House, and trust the odds less until it holds.`
+}

@@ -1,0 +1,90 @@
+/** What was done at a visit, zone by zone, as far as outcomes may hang on it: kept with the visit when it ends. */
+import type { ChairState } from '../chair/state.ts'
+import type { Relation } from '../grain/relation.ts'
+import { BLADES, type BladeId } from '../plan/blades.ts'
+import { slipFor } from '../plan/passes.ts'
+import type { Plan } from '../plan/types.ts'
+import { SERVICES } from '../services.ts'
+import type { Slip, ToolKind } from '../skin/load.ts'
+
+/** What was done to a zone. */
+export interface ZoneChoice {
+  /** The most against the grain that was done. */
+  readonly relation: Relation
+  readonly passes: number
+  readonly tool: ToolKind
+  /** Mean used share of the blade's life, 0 to 1. */
+  readonly wear: number
+  /** Lanes done, and nicks. */
+  readonly lanes: number
+  readonly nicks: number
+}
+
+/** What was done at a visit. */
+export interface VisitChoices {
+  readonly zones: Readonly<Record<string, ZoneChoice>>
+  readonly slip: Slip
+  /** The blade of most lanes, by name. */
+  readonly blade: string
+  /** School of exfoliating between visits. */
+  readonly exfoliate: string
+}
+
+const ORDER: readonly Relation[] = ['with', 'across', 'against']
+
+/**
+ * Reads off what was done.
+ * @param bladeLife strokes a blade lasts
+ */
+export function choicesOf(
+  plan: Pick<Plan, 'lanes' | 'steps' | 'service' | 'schools'>,
+  state: Pick<ChairState, 'outcomes' | 'onBlade' | 'nicks'>,
+  bladeLife: number,
+): VisitChoices {
+  const lanes = new Map(plan.lanes.map((l) => [l.id, l]))
+  const used = new Map<number, number>()
+  const blades = new Map<BladeId, number>()
+  const zones: Record<string, ZoneChoice & { passList: Set<number> }> = {}
+  for (const step of plan.steps) {
+    const lane = lanes.get(step.laneId ?? step.id)
+    if (step.kind !== 'stroke' || !lane || state.outcomes[step.id] !== 'done') continue
+    const blade = state.onBlade[step.id]
+    const before = blade === undefined ? 0 : (used.get(blade) ?? 0)
+    if (blade !== undefined) used.set(blade, before + lane.strokes)
+    blades.set(lane.bladeId, (blades.get(lane.bladeId) ?? 0) + 1)
+    const wear = Math.min(1, (before + lane.strokes / 2) / bladeLife)
+    const had = zones[lane.zoneId]
+    const relation =
+      had && ORDER.indexOf(had.relation) > ORDER.indexOf(lane.relation)
+        ? had.relation
+        : lane.relation
+    const count = (had?.lanes ?? 0) + 1
+    const passList = new Set(had?.passList ?? []).add(lane.pass)
+    zones[lane.zoneId] = {
+      relation,
+      passes: passList.size,
+      passList,
+      tool: had?.tool ?? BLADES[lane.bladeId].tool,
+      wear: ((had?.wear ?? 0) * (count - 1) + wear) / count,
+      lanes: count,
+      nicks: 0,
+    }
+  }
+  for (const nick of state.nicks) {
+    const zoneId = nick.zoneId ?? lanes.get(nick.stepId)?.zoneId
+    const zone = zoneId && zones[zoneId]
+    if (zone) zones[zoneId] = { ...zone, nicks: zone.nicks + 1 }
+  }
+  const [most] = [...blades.entries()].sort((a, b) => b[1] - a[1])
+  return {
+    zones: Object.fromEntries(
+      Object.entries(zones).map(([id, { passList: _list, ...z }]) => [
+        id,
+        { ...z, wear: Math.round(z.wear * 100) / 100 },
+      ]),
+    ),
+    slip: slipFor(SERVICES[plan.service].family, plan.schools),
+    blade: most ? BLADES[most[0]].name : '',
+    exfoliate: plan.schools.exfoliate,
+  }
+}

@@ -1,0 +1,119 @@
+/** What comes of regrowth (M10): by zone when hair is felt, seen, long enough to read and to wax; sides compared; slow zones. */
+import { normalCdf } from '../stats/normal.ts'
+import { zoneName } from '../head/zoneFacts.ts'
+import { mirrorZone, type ZoneId } from '../head/zones.ts'
+import {
+  daysToLength,
+  daysUntil,
+  daysUntilLength,
+  GROWTH_CONSTANTS,
+  thresholdMm,
+  type DayRange,
+  type Growth,
+} from './growth.ts'
+
+const G = GROWTH_CONSTANTS
+
+/** A zone's regrowth, in days after the service. */
+export interface ZoneOutlook {
+  readonly zoneId: ZoneId
+  readonly growth: Growth
+  readonly leftMm: number
+  readonly felt: DayRange
+  readonly seen: DayRange
+  /** Stubble long enough to read the grain; fuzz is looked at at any length, so it has none. */
+  readonly read: DayRange | undefined
+  /** Long enough to wax; undefined where hair never grows so long. */
+  readonly wax: DayRange | undefined
+}
+
+export function zoneOutlook(zoneId: ZoneId, growth: Growth, leftMm: number): ZoneOutlook {
+  const terminal = growth.curve === 'terminal'
+  return {
+    zoneId,
+    growth,
+    leftMm,
+    felt: daysUntil(growth, 'felt', leftMm),
+    seen: daysUntil(growth, 'seen', leftMm),
+    read: terminal ? daysUntilLength(growth, G.readMm.value, leftMm) : undefined,
+    wax: terminal ? daysUntilLength(growth, G.waxMm.value, leftMm) : undefined,
+  }
+}
+
+/** P(hair is felt, or seen) so many days after a service that left `leftMm`. */
+export function shownOdds(
+  growth: Growth,
+  kind: 'felt' | 'seen',
+  leftMm: number,
+  days: number,
+): number {
+  const length = thresholdMm(growth.curve, kind)
+  if (length <= leftMm) return 1
+  if (days <= 0) return 0
+  // The rate that just reaches the length on that day: the days it takes at 1 mm a day scale as 1/rate.
+  const rate = daysToLength(growth.curve, leftMm, 1, length) / days
+  return 1 - normalCdf((rate - growth.mean) / growth.sd)
+}
+
+/** The two sides of the same place. */
+export interface SidePair {
+  readonly left: ZoneId
+  readonly right: ZoneId
+  /** Left over right. */
+  readonly ratio: number
+  /** P(the left grows faster). */
+  readonly leftFaster: number
+  readonly words: string
+}
+
+/** Compares sides where either has been learned; those that differ most surely first. */
+export function compareSides(
+  growth: Readonly<Record<string, Growth>>,
+  learned: (zone: string) => boolean,
+): SidePair[] {
+  return Object.keys(growth)
+    .filter((z): z is ZoneId => z.endsWith('-left'))
+    .flatMap((left): SidePair[] => {
+      const right = mirrorZone(left)
+      const [a, b] = [growth[left]!, growth[right]]
+      if (!b || (!learned(left) && !learned(right))) return []
+      const leftFaster = normalCdf((a.mean - b.mean) / Math.hypot(a.sd, b.sd))
+      return [
+        {
+          left,
+          right,
+          ratio: a.mean / b.mean,
+          leftFaster,
+          words: sideWords(left, a, b, leftFaster),
+        },
+      ]
+    })
+    .sort((x, y) => Math.abs(y.leftFaster - 0.5) - Math.abs(x.leftFaster - 0.5))
+}
+
+function sideWords(left: ZoneId, a: Growth, b: Growth, leftFaster: number): string {
+  const place = zoneName(left).replace(/, client['’]s left$/, '')
+  const sure = Math.max(leftFaster, 1 - leftFaster)
+  if (sure < G.slowOdds.value)
+    return `${place}: no difference between the sides that can be told yet.`
+  const share = Math.round(100 * (Math.max(a.mean, b.mean) / Math.min(a.mean, b.mean) - 1))
+  return `${place}: the client’s ${leftFaster > 0.5 ? 'left' : 'right'} grows about ${share} % faster.`
+}
+
+/** Zones that grow slowly beside the others of their kind, as far as it is likely enough to be said. */
+export function slowZones(
+  growth: Readonly<Record<string, Growth>>,
+): { zoneId: string; share: number; odds: number }[] {
+  const entries = Object.entries(growth)
+  return entries.flatMap(([zoneId, g]) => {
+    const others = entries
+      .filter(([z, o]) => z !== zoneId && o.curve === g.curve)
+      .map(([, o]) => o.mean)
+    if (others.length < 2) return []
+    const sorted = [...others].sort((a, b) => a - b)
+    const middle = sorted[Math.floor(sorted.length / 2)]!
+    // How likely the zone is under the share that counts as slow.
+    const odds = normalCdf((G.slowShare.value * middle - g.mean) / g.sd)
+    return odds >= G.slowOdds.value ? [{ zoneId, share: g.mean / middle, odds }] : []
+  })
+}

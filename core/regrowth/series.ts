@@ -1,0 +1,185 @@
+/**
+ * The visits ahead, through a date: whole services each in its window, the last of them set by an event where there is one, and
+ * the lip or the line alone between them.
+ */
+import { planBack, type EventKind, type EventQuestion } from '../care/backPlan.ts'
+import { constant } from '../house/constants.ts'
+import type { ServiceId } from '../services.ts'
+import { DAY_MS } from '../time/dates.ts'
+import { daysUntil, type Growth } from './growth.ts'
+import type { VisitWindow } from './nextVisit.ts'
+import { zoneStem, type ZoneId } from '../head/zones.ts'
+
+export const SERIES_CONSTANTS = {
+  lipDays: constant(
+    4.5,
+    'days',
+    'The lip alone, between whole services of fuzz, at least so far apart',
+    'C',
+  ),
+  lineDays: constant(
+    4,
+    'days',
+    'The line alone, between whole line-ups, at least so far apart',
+    'H',
+  ),
+  most: constant(40, 'visits', 'At most so many visits are laid out', 'H'),
+} as const
+
+const S = SERIES_CONSTANTS
+
+/** An event of the client that services are laid out for. */
+export interface ClientEvent {
+  readonly id: string
+  readonly kind: EventKind
+  readonly title: string
+  readonly atMs: number
+}
+
+export interface SeriesVisit {
+  readonly kind: 'whole' | 'lip' | 'line'
+  readonly atMs: number
+  /** The window it lies in. */
+  readonly fromMs: number
+  readonly toMs: number
+  /** The event that it is for. */
+  readonly event?: ClientEvent
+  readonly why: string
+}
+
+export interface SeriesInput {
+  readonly service: ServiceId
+  readonly lastAtMs: number
+  readonly window: Pick<VisitWindow, 'fromMs' | 'toMs'>
+  readonly nowMs: number
+  readonly throughMs: number
+  readonly growth: Readonly<Record<string, Growth>>
+  readonly leftMm: Readonly<Record<string, number>>
+  readonly events: readonly ClientEvent[]
+  /** The question of planning back from an event, for a service not before `notBeforeMs`. */
+  readonly question: (event: ClientEvent, notBeforeMs: number) => EventQuestion
+}
+
+/** What may be done alone between whole services: which, and at least how many days apart. */
+export function aloneBetween(
+  service: ServiceId,
+  growth: Readonly<Record<string, Growth>>,
+  leftMm: Readonly<Record<string, number>>,
+): { kind: 'lip' | 'line'; everyDays: number; why: string } | undefined {
+  const first = (stems: readonly string[], kind: 'felt' | 'seen') =>
+    Math.min(
+      ...Object.keys(growth)
+        .filter((z) => stems.includes(zoneStem(z as ZoneId)))
+        .map((z) => daysUntil(growth[z]!, kind, leftMm[z] ?? 0.15).even),
+    )
+  if (service === 'dermaplane' || service === 'facial-razor') {
+    const days = Math.max(S.lipDays.value, Math.min(first(['upper-lip'], 'felt'), 28))
+    return {
+      kind: 'lip',
+      everyDays: days,
+      why: `Hair on the lip is felt again after about ${Math.round(days)} days: it may be done alone (C).`,
+    }
+  }
+  if (service === 'beard-line') {
+    const days = Math.max(
+      S.lineDays.value,
+      Math.min(first(['cheek-lower', 'neck-lower'], 'seen'), 21),
+    )
+    return {
+      kind: 'line',
+      everyDays: days,
+      why: `Hair is seen beyond the line after about ${Math.round(days)} days (H).`,
+    }
+  }
+  return undefined
+}
+
+/** Lays the visits out. Empty when the date lies before the first window. */
+export function visitSeries(input: SeriesInput): SeriesVisit[] {
+  const { window, lastAtMs, nowMs, throughMs } = input
+  const wide = window.toMs - window.fromMs
+  // From one service to the middle of the next window: the step that repeats.
+  const opens = window.fromMs - lastAtMs
+  const step = opens + wide / 2
+  const events = input.events
+    .filter((e) => e.atMs > nowMs && e.atMs <= throughMs + DAY_MS)
+    .sort((a, b) => a.atMs - b.atMs)
+  const whole: SeriesVisit[] = []
+  let last = lastAtMs
+  const add = (atMs: number, why: string, event?: ClientEvent) => {
+    whole.push({
+      kind: 'whole',
+      atMs: Math.round(atMs),
+      fromMs: Math.round(Math.max(nowMs, last + opens)),
+      toMs: Math.round(Math.max(last + opens + wide, nowMs)),
+      why,
+      ...(event && { event }),
+    })
+    last = atMs
+  }
+  /** Plain visits up to `untilMs`, drawn out or together so that the one after them lands on it. */
+  const fillTo = (untilMs: number, landing: boolean) => {
+    const first = Math.max(nowMs, last + step)
+    const span = untilMs - last
+    const n = landing ? Math.max(1, Math.round(span / step)) : Infinity
+    // Never closer than the window opens.
+    const each = landing ? Math.max(opens, span / n) : step
+    let at = landing ? Math.max(nowMs, last + each) : first
+    while (
+      at <= untilMs - (landing ? Math.max(opens, each * 0.6) : 0) &&
+      whole.length < S.most.value
+    ) {
+      add(
+        at,
+        landing ? 'Spaced so that the one before the event fits.' : 'In the middle of its window.',
+      )
+      at = last + each
+    }
+  }
+  for (const event of events) {
+    if (whole.length >= S.most.value) break
+    const target = planBack(input.question(event, last + opens))
+    if (!target.fits && !target.outOfHours && target.bestMs < last + opens) continue
+    fillTo(target.bestMs, true)
+    const again = planBack(input.question(event, last + opens))
+    if (again.bestMs <= last) continue
+    add(
+      again.bestMs,
+      again.fits ? `For ${event.title}.` : `For ${event.title}, the nearest that is possible.`,
+      event,
+    )
+  }
+  fillTo(throughMs, false)
+  return withAlone(input, whole)
+}
+
+/** Puts the lip or the line alone where there is room between whole services. */
+function withAlone(input: SeriesInput, whole: readonly SeriesVisit[]): SeriesVisit[] {
+  const alone = aloneBetween(input.service, input.growth, input.leftMm)
+  if (!alone) return [...whole]
+  const every = alone.everyDays * DAY_MS
+  const out: SeriesVisit[] = []
+  let last = input.lastAtMs
+  for (const next of [...whole, undefined]) {
+    const end = next?.atMs ?? input.throughMs
+    // Half a step before the whole service it is not worth coming.
+    for (
+      let at = last + every;
+      at < end - every * 0.5 && out.length < 3 * S.most.value;
+      at += every
+    ) {
+      if (at <= input.nowMs) continue
+      out.push({
+        kind: alone.kind,
+        atMs: Math.round(at),
+        fromMs: Math.round(at - DAY_MS),
+        toMs: Math.round(at + DAY_MS),
+        why: alone.why,
+      })
+    }
+    if (!next) break
+    out.push(next)
+    last = next.atMs
+  }
+  return out
+}

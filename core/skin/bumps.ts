@@ -1,0 +1,62 @@
+/**
+ * Bumps and ingrown hairs of days 2 to 14 (M7 with counts): counts of a zone ~ Poisson(k · load), pooled like redness; and how
+ * severe a bump-prone beard is.
+ */
+import { constant } from '../house/constants.ts'
+import { poolZones, zoneSums, type Pooling } from './pool.ts'
+import type { Sensitivity } from './sensitivity.ts'
+
+const PERRY = 'Perry et al. 2002 (from memory)'
+
+export const BUMP_CONSTANTS = {
+  plain: constant(
+    0.06,
+    'bumps per load',
+    'Prior mean of bumps for skin that is not bump-prone',
+    'H',
+  ),
+  prone: constant(0.3, 'bumps per load', 'Prior mean of bumps for bump-prone skin', 'H'),
+  tightCurl: constant(
+    1.5,
+    '',
+    'Factor for tightly curled hair, which turns back into the skin',
+    'H',
+  ),
+  betweenClients: constant(1.5, '', 'Shape of the spread of bumps between clients', 'H'),
+  betweenZones: constant(2, '', 'Shape of the spread of bumps between zones: the neck leads', 'H'),
+  fromDays: constant(1.5, 'days', 'Bumps count from this long after a service', 'C'),
+  untilDays: constant(14, 'days', 'and up to this long', 'C'),
+  moderateFrom: constant(12, 'papules and pustules', 'Moderate from so many', 'P', PERRY),
+  severeOver: constant(100, 'papules and pustules', 'Severe over so many', 'P', PERRY),
+} as const
+
+const B = BUMP_CONSTANTS
+
+/** Prior of bumps for a client, from what was asked. */
+export function bumpPooling(client: { bumpProne: boolean; curl: string }): Pooling {
+  const base = client.bumpProne ? B.prone.value : B.plain.value
+  return {
+    mean: base * (client.curl === 'tight' ? B.tightCurl.value : 1),
+    betweenClients: B.betweenClients.value,
+    betweenZones: B.betweenZones.value,
+  }
+}
+
+/** What is believed of bumps by zone. */
+export function learnBumps(
+  zones: readonly string[],
+  client: { bumpProne: boolean; curl: string },
+  outcomes: readonly { zoneId: string; load: number; count: number }[],
+): Record<string, Sensitivity> {
+  const sums = zoneSums(outcomes.map((o) => ({ zoneId: o.zoneId, load: o.load, grade: o.count })))
+  return poolZones(zones, sums, bumpPooling(client))
+}
+
+export type BumpSeverity = 'none' | 'mild' | 'moderate' | 'severe'
+
+/** How severe a count of papules and pustules is: mild under 12, moderate to 100, severe above (Perry et al. 2002). */
+export function bumpSeverity(papulesAndPustules: number): BumpSeverity {
+  if (papulesAndPustules <= 0) return 'none'
+  if (papulesAndPustules < B.moderateFrom.value) return 'mild'
+  return papulesAndPustules <= B.severeOver.value ? 'moderate' : 'severe'
+}

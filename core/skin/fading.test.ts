@@ -1,0 +1,51 @@
+import { drawFaded } from '../simulate/truth.ts'
+import { drawPoisson, mulberry32 } from '../stats/random.ts'
+import { clearAfterLook, clearAfterService, clearOdds, learnFading, meanFading } from './fading.ts'
+import { priorSensitivity } from './sensitivity.ts'
+
+describe('fading redness', () => {
+  it('of one grade is exponential, of two the sum of two (by hand)', () => {
+    expect(clearOdds(1, 2, 0.5)).toBeCloseTo(1 - Math.exp(-1), 10)
+    expect(clearOdds(2, 2, 0.5)).toBeCloseTo(1 - 2 * Math.exp(-1), 10)
+    expect(clearOdds(0, 0, 0.5)).toBe(1)
+    expect(clearOdds(3, 0, 0.5)).toBe(0)
+  })
+
+  it('learns a client’s own speed from pairs of looks', () => {
+    const random = mulberry32(8)
+    const learned = (perDay: number) =>
+      meanFading(
+        learnFading(
+          Array.from({ length: 150 }, () => {
+            const grade = 1 + Math.floor(random() * 3)
+            return { grade, later: drawFaded(random, grade, 1, perDay), days: 1 }
+          }),
+        ),
+      )
+    expect(learned(0.5)).toBeLessThan(0.62)
+    expect(learned(0.5)).toBeGreaterThan(0.4)
+    expect(learned(1.8)).toBeGreaterThan(1.3)
+  })
+
+  it('takes no speed from redness that rose, and keeps its own belief without looks', () => {
+    const none = learnFading([])
+    expect(learnFading([{ grade: 1, later: 3, days: 1 }])).toEqual(none)
+    expect(none.reduce((s, b) => s + b.weight, 0)).toBeCloseTo(1, 10)
+    expect(clearAfterLook(none, 2, 0)).toBe(0)
+    expect(clearAfterLook(none, 2, 30)).toBeGreaterThan(0.99)
+  })
+
+  it('after a service equals simulation', () => {
+    const random = mulberry32(4)
+    const perDay = 0.8
+    const skin = { ...priorSensitivity('reactive'), shape: 4000, rate: 4000 / 0.6 }
+    let clear = 0
+    const n = 20_000
+    for (let i = 0; i < n; i++) {
+      const grade = Math.min(4, drawPoisson(random, 0.6 * 3))
+      if (drawFaded(random, grade, 1.5, perDay) === 0) clear++
+    }
+    const p = clearAfterService([{ perDay, weight: 1 }], skin, 3, 1.5)
+    expect(Math.abs(clear / n - p)).toBeLessThan(0.015)
+  })
+})
