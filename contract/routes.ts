@@ -2,6 +2,7 @@
 import type { Schema } from 'yup'
 import type { CarePlan } from '../core/care/clearances.ts'
 import * as c from './chair.ts'
+import * as f from './followUp.ts'
 import * as s from './schemas.ts'
 import type * as t from './types.ts'
 
@@ -138,14 +139,63 @@ export const ROUTES = {
   saveSkinAnswer: route<t.VisitPage>({
     method: 'PUT',
     path: '/api/visits/:id/skin/:moment',
-    params: s.answerParams,
-    body: s.skinAnswerSchema,
+    params: f.answerParams,
+    body: f.skinAnswerSchema,
   }),
   addHairReading: route<t.VisitPage>({
     method: 'POST',
     path: '/api/visits/:id/hair',
     params: s.idParams,
-    body: s.hairReadingSchema,
+    body: f.hairReadingSchema,
+  }),
+  removeSkinAnswer: route<t.VisitPage>({
+    method: 'DELETE',
+    path: '/api/visits/:id/skin/:moment',
+    params: f.answerParams,
+  }),
+  /** A link page for the client, for this visit only; told once, kept as a digest. */
+  addLink: route<t.AnswerLink>({
+    method: 'POST',
+    path: '/api/visits/:id/link',
+    params: s.idParams,
+  }),
+  takeBackLinks: route<t.VisitPage>({
+    method: 'DELETE',
+    path: '/api/visits/:id/link',
+    params: s.idParams,
+  }),
+  history: route<t.ClientHistory>({
+    method: 'GET',
+    path: '/api/clients/:id/history',
+    params: s.idParams,
+  }),
+  studio: route<t.StudioHistory>({ method: 'GET', path: '/api/studio' }),
+  readingsCsv: route<string>({
+    method: 'GET',
+    path: '/api/clients/:id/readings.csv',
+    params: s.idParams,
+  }),
+  report: route<unknown>({
+    method: 'GET',
+    path: '/api/clients/:id/report.pdf',
+    params: s.idParams,
+  }),
+  seriesCalendar: route<string>({
+    method: 'GET',
+    path: '/api/clients/:id/visits.ics',
+    params: s.idParams,
+    query: f.throughQuery,
+  }),
+  imports: route<t.ImportRecord[]>({ method: 'GET', path: '/api/imports' }),
+  addImport: route<t.ImportRecord>({
+    method: 'POST',
+    path: '/api/imports',
+    body: s.importSchema,
+  }),
+  undoImport: route<t.ImportUndone>({
+    method: 'DELETE',
+    path: '/api/imports/:id',
+    params: s.idParams,
   }),
   removeHairReading: route<{ removed: true }>({
     method: 'DELETE',

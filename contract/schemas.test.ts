@@ -6,13 +6,8 @@ import { SERVICE_IDS } from '../core/services.ts'
 import { READING_METHODS } from '../core/grain/readings.ts'
 import { eventSchema } from './chair.ts'
 import { ROUTES } from './routes.ts'
-import {
-  askedSchema,
-  hairReadingSchema,
-  readingSchema,
-  SERVICE_CHOICES,
-  skinAnswerSchema,
-} from './schemas.ts'
+import { askedSchema, readingSchema, SERVICE_CHOICES } from './schemas.ts'
+import { hairReadingSchema, skinAnswerSchema } from './followUp.ts'
 
 const valid = (schema: { isValidSync: (v: unknown, o: object) => boolean }, value: unknown) =>
   schema.isValidSync(value, { stripUnknown: false })

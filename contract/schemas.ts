@@ -8,6 +8,7 @@ import { STROKE_WAYS, STYLES, type LaneEdit } from '../core/plan/types.ts'
 import { SEVERITY_ORDER, type HouseRules } from '../core/screening/rules.ts'
 import { SERVICE_IDS } from '../core/services.ts'
 import { calibrationSchema, houseProductsSchema } from './chair.ts'
+import { eventsSchema } from './followUp.ts'
 import { isoDate, moment, text, uuid, vec3, word } from './parts.ts'
 
 /** A place on the skin. */
@@ -41,11 +42,26 @@ export const skinSchema = y
   })
   .noUnknown()
 
+const phone = () =>
+  y
+    .string()
+    .trim()
+    .matches(/^[0-9+()./ -]{0,30}$/, 'is not a telephone number')
+const email = () =>
+  y
+    .string()
+    .trim()
+    .max(120, 'at most 120 characters')
+    .test('email', 'is not an e-mail address', (v) => !v || /^[^\s@<>"']+@[^\s@<>"']+$/.test(v))
+
 const clientFields = {
   name: text(80).required('A client needs a name.'),
   calledName: text(40).default(''),
   pronouns: text(30).default(''),
   occupation: text(80).default(''),
+  phone: phone().default(''),
+  email: email().default(''),
+  note: text(500).default(''),
   service: service().required(),
   skin: skinSchema.required(),
 }
@@ -58,9 +74,32 @@ export const clientChangeSchema = y
     calledName: text(40),
     pronouns: text(30),
     occupation: text(80),
+    phone: phone(),
+    email: email(),
+    note: text(500),
+    events: eventsSchema.optional(),
     service: service(),
     skin: skinSchema.default(undefined),
     schools: schools().optional(),
+  })
+  .noUnknown()
+
+/** Clients brought in together: all or none. */
+export const importSchema = y
+  .object({
+    id: uuid().required(),
+    source: text(120).required(),
+    clients: y
+      .array()
+      .of(
+        y
+          .object({ id: uuid().required(), ...clientFields })
+          .noUnknown()
+          .required(),
+      )
+      .min(1, 'nobody was chosen')
+      .max(20_000, 'at most 20 000 clients at once')
+      .required(),
   })
   .noUnknown()
 
@@ -265,50 +304,6 @@ const zoneHair = y
   })
   .noUnknown()
   .required()
-
-export const MOMENTS = ['now', '1h', '24h', '48h', '7d'] as const
-export const answerParams = y
-  .object({
-    id: uuid().required(),
-    moment: y
-      .string()
-      .oneOf([...MOMENTS])
-      .required(),
-  })
-  .noUnknown()
-
-export const skinAnswerSchema = y
-  .object({
-    atMs: moment().required(),
-    zones: y
-      .array()
-      .of(
-        y
-          .object({
-            zoneId: word().required(),
-            redness: y.number().integer().min(0).max(4).required(),
-            bumps: y.number().integer().min(0).max(500).required(),
-          })
-          .noUnknown(),
-      )
-      .max(80)
-      .required(),
-  })
-  .noUnknown()
-
-export const hairReadingSchema = y
-  .object({
-    id: uuid().required(),
-    kind: y.string().oneOf(['felt', 'seen', 'measured']).required(),
-    date: isoDate().required('When was it?'),
-    zoneId: word().nullable().default(null),
-    lengthMm: y
-      .number()
-      .min(0.05)
-      .max(60)
-      .when('kind', { is: 'measured', then: (s) => s.required('How long was it?') }),
-  })
-  .noUnknown()
 
 /** A map from names to things, each checked. */
 const mapOf = <T>(name: RegExp, value: y.Schema, what: string) =>

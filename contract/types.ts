@@ -7,7 +7,10 @@ import type { Calibration } from '../core/chair/probe.ts'
 import type { ChairEvent, ChairState } from '../core/chair/service.ts'
 import type { HairReading, SkinAnswer } from '../core/history/answers.ts'
 import type { TodayFlag } from '../core/history/flags.ts'
+import type { VisitFacts } from '../core/history/facts.ts'
 import type { ClientModel } from '../core/history/learn.ts'
+import type { ClientEvent } from '../core/regrowth/series.ts'
+import type { Reactivity } from '../core/skin/sensitivity.ts'
 import type { Reading } from '../core/grain/readings.ts'
 import type { SurfaceNotes } from '../core/hair/layer.ts'
 import type { KeepLine } from '../core/lines/keepLine.ts'
@@ -79,12 +82,18 @@ export interface Client {
   skin: SkinAndHair
   /** Schools that differ from the house's for this client. */
   schools: Partial<Schools>
+  phone: string
+  email: string
+  note: string
+  /** Events that services are laid out for. */
+  events: ClientEvent[]
   createdAtMs: number
 }
 
 export type { TodayFlag } from '../core/history/flags.ts'
 export type { ClientModel } from '../core/history/learn.ts'
 export type { HairReading, Moment, SkinAnswer } from '../core/history/answers.ts'
+export type { ClientEvent } from '../core/regrowth/series.ts'
 
 export type VisitState = 'open' | 'running' | 'finished'
 
@@ -98,7 +107,7 @@ export interface VisitSummary {
   endedAtMs: number | null
   /** Worst redness within 48 h; null when nobody answered. */
   worstRedness: number | null
-  /** Bumps on day 7; null when nobody answered. */
+  /** Bumps of days 2 to 14; null when nobody counted. */
   bumps: number | null
   /** A change of routine that began with this visit. */
   routine: string
@@ -156,6 +165,49 @@ export interface VisitPage {
   answers: SkinAnswer[]
   hair: HairReading[]
   window: VisitWindow | null
+  /** Load given and hair left standing, mm, by zone; null before the end. */
+  loads: Record<string, number> | null
+  leftMm: Record<string, number> | null
+  /** Until when the client may answer on a link page; null when no link is out. */
+  linkUntilMs: number | null
+}
+
+/** A link page for a client. */
+export interface AnswerLink {
+  url: string
+  expiresAtMs: number
+}
+
+/** A client's finished visits as comparing needs them, oldest first, and what was looked at after each. */
+export interface ClientHistory {
+  visits: VisitFacts[]
+  looks: { visitId: string; answer: SkinAnswer }[]
+}
+
+/** All clients' finished visits, for learning over the studio. */
+export interface StudioHistory {
+  nowMs: number
+  clients: {
+    clientId: string
+    name: string
+    reactivity: Reactivity
+    visits: VisitFacts[]
+  }[]
+}
+
+/** Clients brought in together. */
+export interface ImportRecord {
+  id: string
+  atMs: number
+  source: string
+  clients: number
+  undoneAtMs: number | null
+}
+
+export interface ImportUndone {
+  removed: number
+  /** Clients who have had visits since: they stay. */
+  kept: string[]
 }
 
 export interface ChairAnswer {
@@ -209,6 +261,12 @@ export interface TodayRow {
   slotAtMs: number | null
   curve: TideCurve
   window: { fromMs: number; toMs: number } | null
+  /** The last finished visit: what is owed is answered there. */
+  lastVisitId: string | null
+  /** Odds that hair is seen by the window's end. */
+  seenByEnd: number | null
+  /** The client's telephone, for asking how it went. */
+  phone: string
   dueMs: number
   flags: TodayFlag[]
 }
@@ -228,6 +286,8 @@ export interface ClientRow {
   name: string
   calledName: string
   occupation: string
+  phone: string
+  email: string
   service: ServiceId
   visits: number
   lastAtMs: number | null

@@ -1,5 +1,6 @@
 /** The people of Lantern Quay: invented names, invented lives. */
 import type { SkinAndHair } from '../core/client.ts'
+import type { EventKind } from '../core/care/backPlan.ts'
 import type { ServiceId } from '../core/services.ts'
 import type { ZoneStem } from '../core/head/zones.ts'
 
@@ -31,6 +32,13 @@ export interface Person {
   readonly lastDaysAgo?: number
   /** Hour of today's slot. */
   readonly slotHour?: number
+  /** Events ahead that their skin must be in order for. */
+  readonly events?: readonly {
+    readonly kind: EventKind
+    readonly title: string
+    readonly inDays: number
+    readonly hour: number
+  }[]
   /** Worker: 0 is the barber, 1 the esthetician. */
   readonly worker: 0 | 1
   readonly story?:
@@ -78,6 +86,7 @@ export const PEOPLE: readonly Person[] = [
     lastDaysAgo: 3,
     slotHour: 10.5,
     worker: 0,
+    events: [{ kind: 'dive', title: 'the north mole wreck', inDays: 16, hour: 8 }],
     story: 'routine-helped',
   },
   {
@@ -123,6 +132,7 @@ export const PEOPLE: readonly Person[] = [
     truth: { gradePerLoad: 0.26, bumpsPerLoad: 0.06, growthFactor: 0.98 },
     everyDays: 6,
     lastDaysAgo: 8,
+    events: [{ kind: 'mask-seal', title: 'the yearly mask check', inDays: 11, hour: 14 }],
     worker: 0,
     story: 'answer-owed',
   },
@@ -228,6 +238,7 @@ export const PEOPLE: readonly Person[] = [
     truth: { gradePerLoad: 0.29, bumpsPerLoad: 0.02, growthFactor: 1 },
     everyDays: 31,
     lastDaysAgo: 21,
+    events: [{ kind: 'photo', title: 'opening night', inDays: 40, hour: 19 }],
     worker: 1,
   },
   {

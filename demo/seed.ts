@@ -16,33 +16,32 @@ import {
   type ChairEvent,
   type Draft,
 } from '../core/chair/service.ts'
-import { hairIn, type SkinAndHair } from '../core/client.ts'
+import type { SkinAndHair } from '../core/client.ts'
 import { NO_NOTES, type SurfaceNotes } from '../core/hair/layer.ts'
 import { type Reading } from '../core/grain/readings.ts'
-import { type ZoneId } from '../core/head/zones.ts'
 import { DEFAULT_SCHOOLS, type Schools } from '../core/house/schools.ts'
 import { bladeLifeStrokes } from '../core/plan/tools.ts'
 import { type Plan } from '../core/plan/types.ts'
-import { daysToLength, priorGrowth, thresholdMm } from '../core/regrowth/growth.ts'
 import { carriedAnswers, type Asked, type Spot } from '../core/screening/screen.ts'
 import { priorSensitivity } from '../core/skin/sensitivity.ts'
-import { drawNormal, drawPoisson, mulberry32 } from '../core/stats/random.ts'
+import { mulberry32 } from '../core/stats/random.ts'
 import { addDays, dateOf, DAY_MS, HOUR_MS } from '../core/time/dates.ts'
-import type { Moment, SkinAnswer } from '../contract/types.ts'
 import type { Database } from '../server/db/connection.ts'
 import { keepHouse } from '../server/house/service.ts'
 import { WHEN } from '../server/care/when.ts'
 import { summariseAnswers } from '../core/history/answers.ts'
+import { choicesOf } from '../core/history/choices.ts'
+import { learnGrowth } from '../core/history/learn.ts'
+import { windowAfter } from '../core/history/window.ts'
 import { offsetMinutes } from '../server/visits/plan.ts'
 import { beardLines, makeReadings, zoneById } from './map.ts'
+import { drawTruth, hairReadings, skinAnswers, type Truth } from './outcomes.ts'
 import { PEOPLE, STUDIO, type Person } from './people.ts'
 import { makeSkin, nothingFound, planner, type Planner, type SkinOf } from './plans.ts'
 
 const MONTHS_18_DAYS = 547
 /** When the bump-prone client's routine changed, days ago. */
 const ROUTINE_CHANGED_DAYS = 96
-/** Share of follow-up questions that nobody answers. */
-const NOT_ANSWERED = 0.22
 
 /** Messages of older visits are of no use any more. */
 const MESSAGES_KEPT_DAYS = 14
@@ -65,6 +64,9 @@ interface Rows {
   kit: object[]
   messages: object[]
 }
+
+/** Numbers that reach nobody. */
+const phoneOf = (i: number) => `0555 01 ${String(i + 10).padStart(2, '0')}`
 
 /** A moment on the half hour of a working day. */
 function workingTime(ms: number, random: () => number): number {
@@ -146,6 +148,13 @@ function addPerson(
     occupation: person.occupation,
     service: person.service,
     skin: person.skin,
+    phone: phoneOf(rows.clients.length),
+    email: `${person.name.split(' ')[0]!.toLowerCase()}@example.org`,
+    events: (person.events ?? []).map(({ inDays, hour, ...event }) => ({
+      id: newId(),
+      ...event,
+      atMs: new Date(nowMs + inDays * DAY_MS).setHours(hour, 0, 0, 0),
+    })),
     createdAtMs: times[0] ?? nowMs - 2 * DAY_MS,
   })
   const spots = person.story === 'mole' ? [moleOnJaw(newId)] : []
@@ -154,6 +163,7 @@ function addPerson(
     ...NO_NOTES,
     lines: person.service === 'beard-line' ? beardLines(newId, times[0] ?? nowMs) : [],
   }
+  const truth = drawTruth(person, random)
   let readings: Reading[] = []
   const planned = planner()
   let skinOf: SkinOf | undefined
@@ -173,6 +183,7 @@ function addPerson(
     addVisit(
       {
         person,
+        truth,
         clientId,
         visitId,
         worker,
@@ -223,6 +234,7 @@ const readingRow = (r: Reading, clientId: string, visitId: string) => ({
 
 interface VisitStory {
   readonly person: Person
+  readonly truth: Truth
   readonly clientId: string
   readonly visitId: string
   readonly worker: { id: string; hand: 'right' | 'left' }
@@ -249,7 +261,20 @@ function addVisit(v: VisitStory, random: () => number, newId: () => string, rows
   const endedAtMs = state.finishedAtMs!
   const loads = executedLoads(plan, state.outcomes)
   const leftMm = leftStanding(plan, state)
-  const answers = skinAnswers(v, loads, endedAtMs, random)
+  const service = {
+    ...v,
+    endedAtMs,
+    loads,
+    leftMm,
+    nicks: state.nicks.map((n) => n.id),
+  }
+  const answers = skinAnswers(service, random, newId)
+  const window = windowAfter(
+    { service: person.service, endedAtMs, leftMm, answers: [] },
+    v.skin,
+    v.schools,
+    learnGrowth(v.skin, person.service, []),
+  )
   rows.events.push(
     ...events.map((e) => ({
       ...e,
@@ -262,7 +287,7 @@ function addVisit(v: VisitStory, random: () => number, newId: () => string, rows
   rows.kit.push(...kitOf(v.visitId, plan, events, newId))
   rows.plans.push({ visitId: v.visitId, plan: packed, madeAtMs: atMs - 5 * 60_000 })
   rows.answers.push(...answers.map((a) => ({ visitId: v.visitId, ...a })))
-  addHair(v, leftMm, endedAtMs, random, newId, rows)
+  rows.hair.push(...hairReadings(service, random, newId))
   if (v.nowMs - endedAtMs < MESSAGES_KEPT_DAYS * DAY_MS) {
     const care = carePlan(person.service, v.skin, plan.schools, plan.noFragrance, endedAtMs, {
       nicks: state.nicks.length,
@@ -293,7 +318,10 @@ function addVisit(v: VisitStory, random: () => number, newId: () => string, rows
     notes: v.notes,
     loads,
     leftMm,
-    ...summariseAnswers(endedAtMs, answers),
+    choices: choicesOf(plan, state, bladeLifeStrokes(plan.service, v.skin)),
+    dueFromMs: window ? Math.round(window.fromMs) : null,
+    dueToMs: window ? Math.round(window.toMs) : null,
+    ...summariseAnswers(endedAtMs, answers, loads),
   })
 }
 
@@ -348,96 +376,6 @@ function kitOf(
     live = advance(live, event)
     return rows
   })
-}
-
-/** Redness fades; bumps come on day 2 to 7. Some questions stay unanswered. */
-function skinAnswers(
-  v: VisitStory,
-  loads: Record<string, number>,
-  endedAtMs: number,
-  random: () => number,
-): SkinAnswer[] {
-  const { truth } = v.person
-  const ageDays = (v.nowMs - endedAtMs) / DAY_MS
-  const worst = new Map<string, number>()
-  const bumps = new Map<string, number>()
-  for (const [zone, load] of Object.entries(loads)) {
-    worst.set(zone, Math.min(4, drawPoisson(random, truth.gradePerLoad * load)))
-    const neck = zone.startsWith('neck') || zone.startsWith('under-chin')
-    bumps.set(
-      zone,
-      drawPoisson(random, truth.bumpsPerLoad * load * v.bumpFactor * (neck ? 1.6 : 0.5)),
-    )
-  }
-  const answer = (moment: Moment, hours: number, fade: number, withBumps: boolean): SkinAnswer => ({
-    moment,
-    atMs: Math.round(endedAtMs + hours * HOUR_MS),
-    zones: [...worst.entries()]
-      .map(([zoneId, grade]) => ({
-        zoneId,
-        redness: Math.max(0, Math.round(grade - fade)),
-        bumps: withBumps ? bumps.get(zoneId)! : 0,
-      }))
-      .filter((z) => z.redness > 0 || z.bumps > 0),
-  })
-  const out = [answer('now', 0.05, 0, false)]
-  const silent = v.silentLately && ageDays < 10
-  if (ageDays > 1.2 && random() > NOT_ANSWERED) out.push(answer('24h', 24.5, 0.6, false))
-  if (ageDays > 2.2 && random() > NOT_ANSWERED) out.push(answer('48h', 48.5, 1.6, true))
-  if (ageDays > 7.2 && random() > NOT_ANSWERED && !silent) out.push(answer('7d', 168.5, 4, true))
-  // The one who comes too often was asked yesterday, was still red, and has not been asked since.
-  if (v.person.story === 'too-often' && ageDays < 3) {
-    return [
-      out[0]!,
-      {
-        moment: '24h',
-        atMs: Math.round(endedAtMs + 24.5 * HOUR_MS),
-        zones: [
-          { zoneId: 'neck-upper-left', redness: 2, bumps: 0 },
-          { zoneId: 'neck-upper-right', redness: 2, bumps: 0 },
-          { zoneId: 'chin', redness: 1, bumps: 0 },
-        ],
-      },
-    ]
-  }
-  return out
-}
-
-function addHair(
-  v: VisitStory,
-  leftMm: Record<string, number>,
-  endedAtMs: number,
-  random: () => number,
-  newId: () => string,
-  rows: Rows,
-): void {
-  if (random() > 0.18) return
-  const zones = Object.keys(leftMm) as ZoneId[]
-  const zoneId = zones[Math.floor(random() * zones.length)]!
-  const prior = priorGrowth(zoneId, hairIn(zoneId, v.skin.faceHair))
-  for (const kind of ['felt', 'seen'] as const) {
-    const days =
-      daysToLength(
-        prior.curve,
-        leftMm[zoneId]!,
-        prior.mean * v.person.truth.growthFactor,
-        thresholdMm(prior.curve, kind),
-      ) *
-      (1 + 0.1 * drawNormal(random))
-    const atMs = endedAtMs + days * DAY_MS
-    if (days <= 0 || atMs > v.nowMs) continue
-    rows.hair.push({
-      id: newId(),
-      clientId: v.clientId,
-      visitId: v.visitId,
-      kind,
-      days,
-      zoneId,
-      lengthMm: null,
-      leftMm: leftMm[zoneId]!,
-      atMs: Math.round(atMs),
-    })
-  }
 }
 
 /** Today's visits, each in the state its story asks for. */

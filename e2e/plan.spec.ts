@@ -229,7 +229,7 @@ test('a house changes a figure and a rule, sees the date of it, and goes back', 
   await figure.press('Enter')
   await expect(page.getByRole('alert')).toContainText('is not between')
   await expect(figure).toHaveValue('13')
-  await page.getByRole('button', { name: 'Rules of asking' }).click()
+  await page.getByRole('button', { name: 'Rules', exact: true }).click()
   const days = page.getByLabel('Sunburn: days to wait')
   await days.fill('9')
   await days.press('Tab')

@@ -41,7 +41,7 @@ await shot('clients')
 await page.goto('/house')
 await page.getByText('Learning the skin').click()
 await shot('house')
-await page.getByRole('button', { name: 'Rules of asking' }).click()
+await page.getByRole('button', { name: 'Rules', exact: true }).click()
 await shot('rules')
 
 const toby = await client('Tobias')

@@ -4,6 +4,9 @@ import express, { type Express } from 'express'
 import helmet from 'helmet'
 import { pinoHttp } from 'pino-http'
 import type { Logger } from 'pino'
+import { linkRoutes } from './answer/linkRoutes.ts'
+import { closedPage } from './answer/page.ts'
+import { answerRoutes } from './answer/routes.ts'
 import { ChairDesk } from './chair/desk.ts'
 import { chairRoutes } from './chair/routes.ts'
 import { careRoutes } from './care/routes.ts'
@@ -13,10 +16,49 @@ import type { Database } from './db/connection.ts'
 import { mount } from './http/mount.ts'
 import { answerProblem, unknownRoute } from './http/problem.ts'
 import { serveWeb } from './http/static.ts'
+import { importRoutes } from './imports/routes.ts'
+import { studioRoutes } from './studio/routes.ts'
 import { houseRoutes } from './house/routes.ts'
 import { photoRoutes } from './photos/routes.ts'
 import { todayRoutes } from './today/routes.ts'
 import { visitRoutes } from './visits/routes.ts'
+
+/** Headers that every page has. */
+const secure = () =>
+  helmet({
+    contentSecurityPolicy: {
+      useDefaults: false,
+      directives: {
+        defaultSrc: ["'self'"],
+        scriptSrc: ["'self'"],
+        workerSrc: ["'self'", 'blob:'],
+        // Mantine writes its variables into style elements.
+        styleSrc: ["'self'", "'unsafe-inline'"],
+        imgSrc: ["'self'", 'data:', 'blob:'],
+        fontSrc: ["'self'"],
+        connectSrc: ["'self'"],
+        objectSrc: ["'none'"],
+        baseUri: ["'self'"],
+        formAction: ["'self'"],
+        frameAncestors: ["'none'"],
+      },
+    },
+    // The studio's own machine serves plain HTTP.
+    strictTransportSecurity: false,
+    crossOriginEmbedderPolicy: false,
+  })
+
+/** The link pages alone, for a port of their own that may be reached from outside the house. */
+export function createAnswerApp(db: Database, logger: Logger): Express {
+  const app = express()
+  app.disable('x-powered-by')
+  app.use(secure())
+  app.use(pinoHttp({ logger, quietReqLogger: true, autoLogging: false }))
+  app.use(answerRoutes(db))
+  app.use((_request, response) => void response.status(404).type('html').send(closedPage()))
+  app.use(answerProblem)
+  return app
+}
 
 export function createApp(
   db: Database,
@@ -28,30 +70,7 @@ export function createApp(
   app.disable('x-powered-by')
   // Answers are asked for anew each time; hashing them buys nothing.
   app.disable('etag')
-  app.use(
-    helmet({
-      contentSecurityPolicy: {
-        useDefaults: false,
-        directives: {
-          defaultSrc: ["'self'"],
-          scriptSrc: ["'self'"],
-          workerSrc: ["'self'", 'blob:'],
-          // Mantine writes its variables into style elements.
-          styleSrc: ["'self'", "'unsafe-inline'"],
-          imgSrc: ["'self'", 'data:', 'blob:'],
-          fontSrc: ["'self'"],
-          connectSrc: ["'self'"],
-          objectSrc: ["'none'"],
-          baseUri: ["'self'"],
-          formAction: ["'self'"],
-          frameAncestors: ["'none'"],
-        },
-      },
-      // The studio's own machine serves plain HTTP.
-      strictTransportSecurity: false,
-      crossOriginEmbedderPolicy: false,
-    }),
-  )
+  app.use(secure())
   app.use(pinoHttp({ logger, quietReqLogger: true, autoLogging: logger.isLevelEnabled('info') }))
   // What the house's own screens ask for is small and near; only files are worth squeezing.
   app.use(
@@ -60,6 +79,9 @@ export function createApp(
         !request.path.startsWith('/api') && compression.filter(request, response),
     }),
   )
+  app.use(answerRoutes(db))
+  // Many clients at once are large; everything else is small.
+  app.use('/api/imports', express.json({ limit: '12mb' }))
   app.use(express.json({ limit: '512kb' }))
   mount(app, 'health', async () => {
     const [count] = await db.select(
@@ -75,7 +97,10 @@ export function createApp(
   todayRoutes(app, db)
   houseRoutes(app, db)
   clientRoutes(app, db, desk, config.dataDir)
+  importRoutes(app, db)
+  studioRoutes(app, db)
   visitRoutes(app, db, desk)
+  linkRoutes(app, db, config.publicUrl)
   chairRoutes(app, db, desk)
   photoRoutes(app, db, config.dataDir)
   careRoutes(app, db)

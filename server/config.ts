@@ -12,6 +12,12 @@ export interface Config {
   /** Built web files; undefined while developing. */
   readonly webDir: string | undefined
   readonly logLevel: string
+  /** A second port that serves the link pages and nothing else; undefined for none. */
+  readonly answerPort?: number | undefined
+  /** Where that port listens: every address, since that is what it is for. */
+  readonly answerHost: string
+  /** Where clients reach the link pages; where the house's own screens reach it when left out. */
+  readonly publicUrl?: string | undefined
 }
 
 /** The folder that holds package.json, from wherever this file runs. */
@@ -29,12 +35,20 @@ export const VERSION = (
   JSON.parse(readFileSync(join(ROOT, 'package.json'), 'utf8')) as { version: string }
 ).version
 
+function portOf(env: NodeJS.ProcessEnv, name: string): number | undefined {
+  const given = env[name]
+  if (given === undefined || given === '') return undefined
+  const port = Number(given)
+  if (!Number.isInteger(port) || port < 0 || port > 65_535) {
+    throw new Error(`${name} must be a number from 0 to 65535; it is "${given}".`)
+  }
+  return port
+}
+
 /** Reads the configuration. Throws with a sentence when a value cannot be used. */
 export function readConfig(env: NodeJS.ProcessEnv): Config {
-  const port = env['PORT'] === undefined || env['PORT'] === '' ? 4170 : Number(env['PORT'])
-  if (!Number.isInteger(port) || port < 0 || port > 65_535) {
-    throw new Error(`PORT must be a number from 0 to 65535; it is "${env['PORT']}".`)
-  }
+  const port = portOf(env, 'PORT') ?? 4170
+  const answerPort = portOf(env, 'ANSWER_PORT')
   const web = join(ROOT, 'dist', 'web')
   return {
     host: env['HOST'] || '127.0.0.1',
@@ -43,5 +57,8 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     version: VERSION,
     webDir: existsSync(join(web, 'index.html')) ? web : undefined,
     logLevel: env['LOG_LEVEL'] || 'warn',
+    answerPort,
+    answerHost: env['ANSWER_HOST'] || '0.0.0.0',
+    publicUrl: env['PUBLIC_URL']?.replace(/\/+$/, '') || undefined,
   }
 }

@@ -3,7 +3,7 @@ import { createServer, type Server } from 'node:http'
 import { rmSync } from 'node:fs'
 import { join } from 'node:path'
 import pino from 'pino'
-import { createApp } from './app.ts'
+import { createAnswerApp, createApp } from './app.ts'
 import { ChairDesk } from './chair/desk.ts'
 import { readConfig, type Config } from './config.ts'
 import { openDatabase } from './db/connection.ts'
@@ -55,9 +55,16 @@ async function start(): Promise<void> {
   }
   await ensureWorkers(db)
   const desk = new ChairDesk(db)
-  const server = createServer(createApp(db, config, pino({ level: config.logLevel }), desk))
+  const logger = pino({ level: config.logLevel })
+  const server = createServer(createApp(db, config, logger, desk))
   const port = await listenNear(server, config)
   console.log(`Slow Tide is at http://${config.host}:${port}/  (Ctrl-C stops it)`)
+  const answers =
+    config.answerPort === undefined ? undefined : createServer(createAnswerApp(db, logger))
+  if (answers) {
+    const open = await listen(answers, { ...config, host: config.answerHost }, config.answerPort!)
+    console.log(`Link pages alone are at port ${open}.`)
+  }
 
   let stopping = false
   const stop = () => {
@@ -65,6 +72,8 @@ async function start(): Promise<void> {
     stopping = true
     const timer = setTimeout(() => process.exit(1), STOP_WAIT_MS)
     timer.unref()
+    answers?.close()
+    answers?.closeAllConnections()
     server.close(() => {
       void db.close().then(() => process.exit(0))
     })

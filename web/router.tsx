@@ -36,6 +36,7 @@ export const router = createBrowserRouter([
     children: [
       { path: '/', element: <TodayPage /> },
       { path: '/clients', ...page(() => import('./clients/ClientsPage.tsx'), 'ClientsPage') },
+      { path: '/clients/bring-in', ...page(() => import('./clients/BringIn.tsx'), 'BringIn') },
       { path: '/kit', ...page(() => import('./kit/KitPage.tsx'), 'KitPage') },
       { path: '/practice', ...page(() => import('./practice/PracticePage.tsx'), 'PracticePage') },
       { path: '/house', ...page(() => import('./house/HousePage.tsx'), 'HousePage') },

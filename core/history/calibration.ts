@@ -16,6 +16,12 @@ export const CALIBRATION_CONSTANTS = {
     'A forecast is called off when its errors are less likely than this',
     'H',
   ),
+  offBy: constant(
+    0.15,
+    '',
+    'and when what was said and what came differ by more than this share',
+    'H',
+  ),
   leastForecasts: constant(100, 'forecasts', 'Before anything is said of the forecast', 'H'),
 } as const
 
@@ -144,6 +150,9 @@ function calibrationWords(
   const hits = bins.reduce((s, b) => s + b.hits, 0)
   const said = bins.reduce((s, b) => s + b.said, 0)
   const tally = `of ${forecasts} forecasts ${Math.round(said)} were said to redden and ${hits} did`
+  // With many forecasts even a harmless error is sure: it must also be large enough to matter.
+  const out = Math.abs(said - hits) / Math.max(1, hits)
   if (p >= K.off.value) return `The forecast holds: ${tally}.`
+  if (out <= K.offBy.value) return `The forecast holds within ${Math.ceil(100 * out)} %: ${tally}.`
   return `The forecast is off: ${tally}. It says too ${hits > said ? 'little' : 'much'}; look at the figures of learning the skin in House, and trust the odds less until it holds.`
 }

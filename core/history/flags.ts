@@ -11,6 +11,8 @@ import { owedAnswer, type SkinAnswer } from './answers.ts'
 export interface TodayFlag {
   kind: 'coral' | 'brass' | 'kelp'
   text: string
+  /** An answer that is owed: it is given at Return. */
+  owed?: true
 }
 
 /** What the flags depend on. */
@@ -78,7 +80,7 @@ export function todayFlags({
   const answer = owedAnswer(last.endedAtMs, last.answers, nowMs)
   if (answer) {
     owed = 1
-    flags.push({ kind: 'brass', text: answer })
+    flags.push({ kind: 'brass', text: answer, owed: true })
   }
   if (window) {
     // By the day: nobody is sent away for the hour.

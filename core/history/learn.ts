@@ -21,6 +21,8 @@ export interface ClientModel {
   bumps: Record<string, Sensitivity>
   growth: Record<string, Growth>
   fading: FadeBelief
+  /** Zones with a reading of hair of their own. */
+  learnedZones: string[]
   /** Services with an answer within 48 h. */
   answeredServices: number
   /** Services with bumps counted on days 2 to 14. */
@@ -83,6 +85,7 @@ export function learnClient(
     bumps: learnBumps(zones, skin, bumps.flat()),
     growth: learnGrowth(skin, service, hair),
     fading: learnFading(fadeSteps(past)),
+    learnedZones: [...new Set(hair.flatMap((h) => (h.zoneId ? [h.zoneId] : [])))],
     answeredServices: outcomes.length,
     bumpServices: bumps.length,
     studioMean: mean,

@@ -33,6 +33,7 @@ import { BUMP_CONSTANTS } from '../skin/bumps.ts'
 import { FADING_CONSTANTS } from '../skin/fading.ts'
 import { CALIBRATION_CONSTANTS } from '../history/calibration.ts'
 import { CHANGE_CONSTANTS } from '../history/changes.ts'
+import { FOLLOW_CONSTANTS } from '../history/clientAnswer.ts'
 import { EFFECT_CONSTANTS } from '../history/effects.ts'
 import { STUDIO_CONSTANTS } from '../history/studio.ts'
 import { ODDS_CONSTANTS } from '../regrowth/odds.ts'
@@ -86,7 +87,7 @@ export const CONSTANT_REGISTER: readonly ConstantArea[] = [
     title: 'Towels, probe and disinfectant',
     constants: { ...TOWEL_CONSTANTS, ...PROBE_CONSTANTS, ...MEANWHILE_CONSTANTS },
   },
-  { id: 'care', title: 'Aftercare', constants: CARE_CONSTANTS },
+  { id: 'care', title: 'Aftercare', constants: { ...CARE_CONSTANTS, ...FOLLOW_CONSTANTS } },
   { id: 'event', title: 'Before an event', constants: EVENT_CONSTANTS },
   { id: 'growth', title: 'Regrowth', constants: GROWTH_CONSTANTS },
   {

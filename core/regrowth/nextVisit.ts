@@ -84,11 +84,17 @@ export function nextVisitWindow(input: WindowInput): VisitWindow | undefined {
   const leastWindow = Math.max(I.leastWindow.value, I.windowShare.value * least.days)
   const toMs = Math.max(seenMs, fromMs + leastWindow * DAY_MS)
   reasons.push({
-    text: `Hair is seen first on ${firstZone.name.charAt(0).toLowerCase()}${firstZone.name.slice(1)}, about day ${Math.round(seen.even)} (80 %: ${Math.round(seen.early)}–${Math.round(seen.late)}).`,
+    text: `Hair is seen first on ${firstZone.name.charAt(0).toLowerCase()}${firstZone.name.slice(1)}, about day ${dayFigure(seen.even)} (80 %: ${dayFigure(seen.early)}–${dayFigure(seen.late)}).`,
     mark: 'H',
   })
   if (seenMs < fromMs) {
-    reasons.push({ text: 'Hair shows before the skin is ready: the skin decides.', mark: 'H' })
+    const skinDecides = fromMs > at(least.days)
+    reasons.push({
+      text: skinDecides
+        ? 'Hair shows before the skin is ready: the skin decides.'
+        : 'Hair shows before the interval is over: the interval decides.',
+      mark: 'H',
+    })
   }
   return {
     fromMs,
@@ -100,6 +106,8 @@ export function nextVisitWindow(input: WindowInput): VisitWindow | undefined {
     reasons,
   }
 }
+
+const dayFigure = (days: number) => (days < 10 ? days.toFixed(1) : String(Math.round(days)))
 
 /** Day of even odds that hair is seen on a zone. */
 function seenDay(input: WindowInput, zone: WindowInput['zones'][number]): number {

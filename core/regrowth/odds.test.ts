@@ -29,7 +29,7 @@ describe('regrowth of a zone (M10)', () => {
     expect(found.wax!.even).toBeCloseTo((6.35 - 0.2) / 0.4, 9)
     expect(found.wax!.early).toBeLessThan(found.wax!.even)
     expect(
-      zoneOutlook('forehead', { curve: 'fuzz', mean: 0.03, sd: 0.01 }, 0.1).wax,
+      zoneOutlook('forehead-left', { curve: 'fuzz', mean: 0.03, sd: 0.01 }, 0.1).wax,
     ).toBeUndefined()
   })
 
@@ -65,7 +65,7 @@ describe('regrowth of a zone (M10)', () => {
       for (const [zone, hair] of [
         ['chin', 'beard'],
         ['cheek-lower-left', 'beard'],
-        ['forehead', 'vellus'],
+        ['forehead-left', 'vellus'],
       ] as const) {
         const prior = priorGrowth(zone, hair)
         const truth = drawGrowth(random, prior)

@@ -76,7 +76,7 @@ export function drawFaded(
 }
 
 /** A look is off by one grade so often. */
-export const MISTAKES = 0.03
+export const MISTAKES = 0.02
 
 /** What a look at a zone is written down as: now and then a grade too high or too low. */
 export function drawLook(random: () => number, grade: number): number {

@@ -3,7 +3,8 @@ import { drawHistory } from '../simulate/truth.ts'
 import { mulberry32 } from '../stats/random.ts'
 import { bumpSeverity, learnBumps } from './bumps.ts'
 import { learnStudio, learnZones, poolZones, zoneSums } from './pool.ts'
-import { expectedMean, meanSensitivity, sensitivityRange } from './sensitivity.ts'
+import { rednessRange, sensitivityRange } from './range.ts'
+import { expectedMean, meanSensitivity, rednessOdds } from './sensitivity.ts'
 
 const ZONES = ['chin', 'jaw-left', 'jaw-right', 'neck-lower-left', 'neck-lower-right', 'cheek-left']
 
@@ -55,8 +56,8 @@ describe('zones and clients leaning on each other (M7)', () => {
     ]
     let [total, chin, other] = [0, 0, 0]
     for (let i = 0; i < 20_000; i++) {
-      const client = (0.3 * gamma(3)) / 3
-      const [a, b, c] = [0, 1, 2].map(() => (client * gamma(8)) / 8) as [number, number, number]
+      const client = (0.3 * gamma(4.5)) / 4.5
+      const [a, b, c] = [0, 1, 2].map(() => (client * gamma(4.5)) / 4.5) as [number, number, number]
       const w = Math.exp(-2 * a) * (2 * a) ** 3 * Math.exp(-3 * b)
       total += w
       chin += w * a
@@ -92,6 +93,17 @@ describe('zones and clients leaning on each other (M7)', () => {
       expect(held / all).toBeGreaterThan(0.72)
       expect(held / all).toBeLessThan(0.88)
     }
+  })
+})
+
+describe('ranges', () => {
+  it('hold the middle of the belief (jstat), and the odds lie within theirs', () => {
+    const s = { shape: 4, rate: 10 }
+    const { low, high } = sensitivityRange(s)
+    expect(jstat.gamma.cdf(high, 4, 0.1) - jstat.gamma.cdf(low, 4, 0.1)).toBeCloseTo(0.8, 6)
+    const odds = rednessRange(s, 2)
+    expect(odds.low).toBeLessThan(rednessOdds(s, 2))
+    expect(odds.high).toBeGreaterThan(rednessOdds(s, 2))
   })
 })
 

@@ -2,7 +2,6 @@
  * A client's skin (M7): worst redness grade of a zone within 48 h ~ Poisson(k · load), k ~ Gamma(shape, rate). Conjugate
  * update; forecast is negative binomial. How zones lean on each other and on the studio is in `pool.ts`.
  */
-import jstat from 'jstat'
 import { constant, type Constant } from '../house/constants.ts'
 import { gammaPoissonAtLeast, gammaPoissonPmf } from '../stats/negativeBinomial.ts'
 
@@ -14,13 +13,13 @@ export const SKIN_CONSTANTS = {
   averageSkin: constant(0.3, 'grade per load', 'Prior mean for average skin', 'H'),
   reactiveSkin: constant(0.6, 'grade per load', 'Prior mean for reactive skin', 'H'),
   betweenClients: constant(
-    3,
+    4.5,
     '',
     'Shape of the spread between clients of one kind of skin (higher: more alike)',
     'H',
   ),
   betweenZones: constant(
-    8,
+    4.5,
     '',
     'Shape of the spread between the zones of one client (higher: more alike)',
     'H',
@@ -105,15 +104,6 @@ export function meanSensitivity(s: Sensitivity): number {
 /** P(redness of at least `grade` within 48 h) for a service of the given load. */
 export function rednessOdds(s: Sensitivity, load: number, grade = 2): number {
   return gammaPoissonAtLeast(s.shape, s.rate, load, grade)
-}
-
-/** The range that holds the middle share of what is believed, grade per unit load. */
-export function sensitivityRange(s: Sensitivity, share = 0.8): { low: number; high: number } {
-  const tail = (1 - share) / 2
-  return {
-    low: jstat.gamma.inv(tail, s.shape, 1 / s.rate),
-    high: jstat.gamma.inv(1 - tail, s.shape, 1 / s.rate),
-  }
 }
 
 /** P(worst grade is 0, 1, 2, 3, 4 or more) for a service of the given load. */

@@ -6,6 +6,9 @@ import { executedLoads, leftStanding } from '../../core/chair/outcome.ts'
 import { admit } from '../../core/chair/rules.ts'
 import type { ChairEvent, ToldEvent } from '../../core/chair/service.ts'
 import { summariseAnswers } from '../../core/history/answers.ts'
+import { choicesOf } from '../../core/history/choices.ts'
+import { bladeLifeStrokes } from '../../core/plan/tools.ts'
+import type { VisitWindow } from '../../core/regrowth/nextVisit.ts'
 import { DAY_MS } from '../../core/time/dates.ts'
 import type { ChairAnswer, SkinAnswer } from '../../contract/types.ts'
 import type { SkinAndHair } from '../../core/client.ts'
@@ -169,15 +172,24 @@ async function changeOfVisit(
     leftMm: leftStanding(plan, state),
   }
   const loads = executedLoads(plan, state.outcomes)
-  const summary = summariseAnswers(event.atMs, answers)
+  const summary = summariseAnswers(event.atMs, answers, loads)
   await Visit.update({ ...ended, ...summary, loads }, { where: { id: visitId } })
-  await fillOutbox(db, visitId, {
+  const { skin, window } = await fillOutbox(db, visitId, {
     ...ended,
     plan,
     schools: plan.schools,
     answers,
     nicks: state.nicks.length,
   })
+  // What was done and what was told of the next visit, for learning from both later.
+  await Visit.update(
+    {
+      choices: choicesOf(plan, state, bladeLifeStrokes(plan.service, skin)),
+      dueFromMs: window ? Math.round(window.fromMs) : null,
+      dueToMs: window ? Math.round(window.toMs) : null,
+    },
+    { where: { id: visitId } },
+  )
 }
 
 /** Writes down what would be sent to the client. Part of the write that ends the service. */
@@ -185,7 +197,7 @@ async function fillOutbox(
   db: Database,
   visitId: string,
   ended: Omit<AfterFacts, 'service' | 'skin' | 'products'>,
-): Promise<void> {
+): Promise<{ skin: SkinAndHair; window: VisitWindow | null }> {
   const [[row], house] = await Promise.all([
     db.select(
       `SELECT v.clientId, v.service, v.products, c.skin, c.name, c.calledName
@@ -195,11 +207,12 @@ async function fillOutbox(
     readHouse(db),
   ])
   const service = row!['service'] as ServiceId
+  const skin = json<SkinAndHair>(row!['skin'])!
   const { care, window } = afterService(
     {
       ...ended,
       service,
-      skin: json<SkinAndHair>(row!['skin'])!,
+      skin,
       products: json<string[]>(row!['products'])!,
     },
     house,
@@ -216,4 +229,5 @@ async function fillOutbox(
   await db.models.Message.bulkCreate(
     drafts.map((m) => ({ ...m, id: randomUUID(), visitId, state: 'waiting' })),
   )
+  return { skin, window }
 }

@@ -12,6 +12,8 @@ import type { Database } from '../db/connection.ts'
 import { json } from '../db/reader.ts'
 import { groupAnswers, readHair } from '../visits/record.ts'
 import { learnClient } from '../../core/history/learn.ts'
+import type { StudioSkin } from '../../core/skin/pool.ts'
+import { studioSkin } from '../studio/skin.ts'
 
 /** Older visits say little about today's skin and cost time to read. */
 const VISITS_READ = 60
@@ -28,11 +30,13 @@ export interface History {
   /** Answers of the latest visits, by visit. */
   readonly answers: ReadonlyMap<string, SkinAnswer[]>
   readonly hair: readonly (HairReading & { leftMm: number })[]
+  /** What the studio has found for each kind of skin. */
+  readonly studio: StudioSkin
 }
 
 /** Reads the latest visits of a client, the answers to them, and all readings of hair. */
 export async function readHistory(db: Database, clientId: string): Promise<History> {
-  const [rows, given, hair] = await Promise.all([
+  const [rows, given, hair, studio] = await Promise.all([
     db.select(
       `SELECT id, service, state, slotAtMs, startedAtMs, endedAtMs, routine, worstRedness, bumps, loads, leftMm
        FROM visits WHERE clientId = ? ORDER BY createdAtMs DESC LIMIT ?`,
@@ -44,6 +48,7 @@ export async function readHistory(db: Database, clientId: string): Promise<Histo
       [clientId, VISITS_READ],
     ),
     readHair(db, clientId),
+    studioSkin(db),
   ])
   const visits = rows.map((r): PastVisit => ({
     id: r['id'] as string,
@@ -59,7 +64,7 @@ export async function readHistory(db: Database, clientId: string): Promise<Histo
     loads: () => json<Record<string, number>>(r['loads']) ?? {},
     leftMm: () => json<Record<string, number>>(r['leftMm']),
   }))
-  return { visits, answers: groupAnswers(given), hair }
+  return { visits, answers: groupAnswers(given), hair, studio }
 }
 
 /** What a history teaches for a service. */
@@ -71,5 +76,5 @@ export function modelFrom(history: History, skin: SkinAndHair, service: ServiceI
       loads: v.loads(),
       answers: history.answers.get(v.id)!,
     }))
-  return learnClient(skin, service, past, history.hair)
+  return learnClient(skin, service, past, history.hair, history.studio)
 }

@@ -5,6 +5,9 @@ import type { Database } from '../db/connection.ts'
 import { mount } from '../http/mount.ts'
 import { dropPhoto } from '../photos/store.ts'
 import * as clients from './service.ts'
+import { clientReport } from './report.ts'
+import { seriesCalendar } from './series.ts'
+import { takeOut, takeOutCsv } from './takeOut.ts'
 
 export function clientRoutes(app: Express, db: Database, desk: ChairDesk, dataDir: string): void {
   mount(app, 'clients', ({ query }) => clients.listClients(db, query))
@@ -25,8 +28,29 @@ export function clientRoutes(app: Express, db: Database, desk: ChairDesk, dataDi
     return { erased: true as const }
   })
   mount(app, 'takeOutClient', async ({ params, response }) => {
-    const out = await clients.takeOut(db, params.id)
+    const out = await takeOut(db, params.id)
     response.setHeader('Content-Disposition', 'attachment; filename="client.json"')
     return out
+  })
+  mount(app, 'readingsCsv', async ({ params, response }) => {
+    const out = await takeOutCsv(db, params.id)
+    response
+      .type('text/csv')
+      .setHeader('Content-Disposition', 'attachment; filename="readings.csv"')
+    response.send(out)
+  })
+  mount(app, 'seriesCalendar', async ({ params, query, response }) => {
+    const out = await seriesCalendar(db, params.id, query.through)
+    response
+      .type('text/calendar')
+      .setHeader('Content-Disposition', 'attachment; filename="visits.ics"')
+    response.send(out)
+  })
+  mount(app, 'report', async ({ params, response }) => {
+    const out = await clientReport(db, params.id)
+    response
+      .type('application/pdf')
+      .setHeader('Content-Disposition', 'inline; filename="report.pdf"')
+    response.send(out)
   })
 }

@@ -15,7 +15,6 @@ import { json } from '../db/reader.ts'
 import { readHouse } from '../house/service.ts'
 import { HttpProblem, notFound } from '../http/problem.ts'
 import { dueOverview } from '../today/overview.ts'
-import { readHair, readVisits, type VisitRecord } from '../visits/record.ts'
 import { meanGrowth, meanLeft } from '../../core/history/learn.ts'
 import { modelFrom, readHistory } from './model.ts'
 import { windowAfter } from '../../core/history/window.ts'
@@ -30,6 +29,10 @@ export function toClient(row: ClientRow): Client {
     service: row.service as ServiceId,
     skin: row.skin,
     schools: row.schools,
+    phone: row.phone,
+    email: row.email,
+    note: row.note,
+    events: row.events,
     createdAtMs: row.createdAtMs,
   }
 }
@@ -43,7 +46,8 @@ export async function findClient(db: Database, id: string): Promise<ClientRow> {
 /** Reads a client for showing only. */
 export async function readClient(db: Database, id: string): Promise<Client> {
   const [row] = await db.select(
-    'SELECT id, name, calledName, pronouns, occupation, service, skin, schools, createdAtMs FROM clients WHERE id = ?',
+    `SELECT id, name, calledName, pronouns, occupation, service, skin, schools, phone, email, note, events, createdAtMs
+     FROM clients WHERE id = ?`,
     [id],
   )
   if (!row) throw notFound('That client')
@@ -51,6 +55,7 @@ export async function readClient(db: Database, id: string): Promise<Client> {
     ...(row as unknown as Client),
     skin: json<Client['skin']>(row['skin'])!,
     schools: json<Client['schools']>(row['schools']) ?? {},
+    events: json<Client['events']>(row['events']) ?? [],
   }
 }
 
@@ -72,6 +77,8 @@ export async function listClients(
       name: client.name,
       calledName: client.calledName,
       occupation: client.occupation,
+      phone: client.phone,
+      email: client.email,
       service: client.service as ServiceId,
       visits,
       lastAtMs: last?.endedAtMs ?? null,
@@ -89,7 +96,7 @@ export async function listClients(
 
 export async function addClient(
   db: Database,
-  body: Omit<Client, 'createdAtMs' | 'schools'>,
+  body: Omit<Client, 'createdAtMs' | 'schools' | 'events'>,
 ): Promise<Client> {
   const row = await db.write(async () => {
     const same = await db.models.Client.findByPk(body.id)
@@ -129,12 +136,6 @@ export async function eraseClient(
     await client.destroy()
     return { photos: photos.map((p) => p['id'] as string) }
   })
-}
-
-function toSummary(visit: VisitRecord): VisitSummary {
-  const { id, service, state, slotAtMs, startedAtMs, endedAtMs } = visit
-  const { worstRedness, bumps, routine } = visit
-  return { id, service, state, slotAtMs, startedAtMs, endedAtMs, worstRedness, bumps, routine }
 }
 
 /** How far back and ahead the tide line looks, days: far enough for eight visits, at most a year back. */
@@ -197,31 +198,5 @@ export async function clientPage(db: Database, id: string): Promise<ClientPage> 
     currentVisitId: open?.id ?? visits[0]?.id ?? null,
     model,
     tide,
-  }
-}
-
-/** Everything kept of a client, in one readable document. */
-export async function takeOut(db: Database, id: string): Promise<object> {
-  const [client, visits, hair] = await Promise.all([
-    readClient(db, id),
-    readVisits(db, id),
-    readHair(db, id),
-  ])
-  return {
-    format: 'slow-tide-client',
-    version: 1,
-    client,
-    readings: visits[visits.length - 1]?.readings ?? [],
-    visits: visits.map((v) => ({
-      ...toSummary(v),
-      asked: v.asked,
-      notes: v.notes,
-      plan: v.plan,
-      events: v.events,
-      products: v.products,
-      photos: v.photos,
-      skin: v.answers,
-      hair: hair.filter((h) => h.visitId === v.id),
-    })),
   }
 }

@@ -116,4 +116,48 @@ export const MIGRATIONS: readonly Migration[] = [
       `CREATE INDEX messages_by_due ON messages (dueAtMs)`,
     ],
   },
+  {
+    name: '0005-return',
+    up: [
+      // What was tapped, how it felt, and who said so.
+      `ALTER TABLE skin_answers ADD COLUMN spots JSON NOT NULL DEFAULT '[]'`,
+      `ALTER TABLE skin_answers ADD COLUMN feeling JSON NOT NULL DEFAULT '{}'`,
+      `ALTER TABLE skin_answers ADD COLUMN source TEXT NOT NULL DEFAULT 'seen'
+        CHECK (source IN ('seen', 'phone', 'client'))`,
+      `ALTER TABLE hair_readings ADD COLUMN method TEXT`,
+      // What was done, zone by zone; null for visits kept before.
+      `ALTER TABLE visits ADD COLUMN choices JSON`,
+      // The window told for the next visit when this one ended.
+      `ALTER TABLE visits ADD COLUMN dueFromMs INTEGER`,
+      `ALTER TABLE visits ADD COLUMN dueToMs INTEGER`,
+      // Grades and loads of answered visits, summed: what the studio learns from without reading every answer.
+      `ALTER TABLE visits ADD COLUMN gradeSum REAL`,
+      `ALTER TABLE visits ADD COLUMN loadSum REAL`,
+      `UPDATE visits SET
+        loadSum = (SELECT SUM(value) FROM json_each(visits.loads)),
+        gradeSum = (SELECT COALESCE(SUM(grade), 0) FROM
+          (SELECT z.value ->> '$.zoneId' AS zone, MAX(z.value ->> '$.redness') AS grade
+           FROM skin_answers a, json_each(a.zones) z
+           WHERE a.visitId = visits.id AND a.atMs <= visits.endedAtMs + 216000000 GROUP BY zone)
+          WHERE zone IN (SELECT key FROM json_each(visits.loads)))
+       WHERE state = 'finished' AND loads IS NOT NULL AND worstRedness IS NOT NULL`,
+      `CREATE INDEX visits_sums ON visits (clientId, gradeSum, loadSum) WHERE loadSum IS NOT NULL`,
+      `ALTER TABLE clients ADD COLUMN phone TEXT NOT NULL DEFAULT ''`,
+      `ALTER TABLE clients ADD COLUMN email TEXT NOT NULL DEFAULT ''`,
+      `ALTER TABLE clients ADD COLUMN note TEXT NOT NULL DEFAULT ''`,
+      // Events of the client that services are laid out for.
+      `ALTER TABLE clients ADD COLUMN events JSON NOT NULL DEFAULT '[]'`,
+      `CREATE TABLE imports (
+        id TEXT PRIMARY KEY, atMs INTEGER NOT NULL, source TEXT NOT NULL, clients INTEGER NOT NULL,
+        undoneAtMs INTEGER)`,
+      `ALTER TABLE clients ADD COLUMN importId TEXT REFERENCES imports(id) ON DELETE SET NULL`,
+      `CREATE INDEX clients_by_import ON clients (importId)`,
+      // Only the digest of a link's token is kept: who reads the file cannot answer for a client.
+      `CREATE TABLE answer_links (
+        digest TEXT PRIMARY KEY,
+        visitId TEXT NOT NULL REFERENCES visits(id) ON DELETE CASCADE,
+        createdAtMs INTEGER NOT NULL, expiresAtMs INTEGER NOT NULL, takenBackAtMs INTEGER)`,
+      `CREATE INDEX links_by_visit ON answer_links (visitId)`,
+    ],
+  },
 ]

@@ -14,7 +14,9 @@ import type { TestAnswer } from '../../core/grain/readings.ts'
 import { NO_NOTES, type SurfaceNotes } from '../../core/hair/layer.ts'
 import type { SkinAndHair } from '../../core/client.ts'
 import type { Schools } from '../../core/house/schools.ts'
-import type { SkinAnswer } from '../../contract/types.ts'
+import type { VisitChoices } from '../../core/history/choices.ts'
+import type { Feeling, SkinSpot, ZoneAnswer } from '../../core/history/answers.ts'
+import type { ClientEvent } from '../../core/regrowth/series.ts'
 import type { Vec3 } from '../../core/head/frames.ts'
 
 type Row<M extends Model> = Model<InferAttributes<M>, InferCreationAttributes<M>>
@@ -40,6 +42,13 @@ export interface ClientRow extends Row<ClientRow> {
   skin: SkinAndHair
   /** Schools that differ from the house's for this client. */
   schools: CreationOptional<Partial<Schools>>
+  phone: CreationOptional<string>
+  email: CreationOptional<string>
+  note: CreationOptional<string>
+  /** Events that services are laid out for. */
+  events: CreationOptional<ClientEvent[]>
+  /** The import that brought them; null when entered by hand. */
+  importId: CreationOptional<string | null>
   createdAtMs: number
 }
 export interface VisitRow extends Row<VisitRow> {
@@ -64,6 +73,14 @@ export interface VisitRow extends Row<VisitRow> {
   bumps: CreationOptional<number | null>
   /** Ids of products used. */
   products: CreationOptional<string[]>
+  /** What was done, zone by zone. */
+  choices: CreationOptional<VisitChoices | null>
+  /** The window told for the next visit. */
+  dueFromMs: CreationOptional<number | null>
+  dueToMs: CreationOptional<number | null>
+  /** Sums of the worst grades and of the loads, once answered. */
+  gradeSum: CreationOptional<number | null>
+  loadSum: CreationOptional<number | null>
 }
 export interface PlanRow extends Row<PlanRow> {
   visitId: string
@@ -123,7 +140,10 @@ export interface SkinAnswerRow extends Row<SkinAnswerRow> {
   visitId: string
   moment: string
   atMs: number
-  zones: SkinAnswer['zones']
+  zones: readonly ZoneAnswer[]
+  spots: CreationOptional<readonly SkinSpot[]>
+  feeling: CreationOptional<Feeling>
+  source: CreationOptional<string>
 }
 export interface HairReadingRow extends Row<HairReadingRow> {
   id: string
@@ -133,8 +153,24 @@ export interface HairReadingRow extends Row<HairReadingRow> {
   days: number
   zoneId: string | null
   lengthMm: number | null
+  method: CreationOptional<string | null>
   leftMm: number
   atMs: number
+}
+export interface ImportRow extends Row<ImportRow> {
+  id: string
+  atMs: number
+  source: string
+  clients: number
+  undoneAtMs: CreationOptional<number | null>
+}
+export interface AnswerLinkRow extends Row<AnswerLinkRow> {
+  /** SHA-256 of the token, hex. */
+  digest: string
+  visitId: string
+  createdAtMs: number
+  expiresAtMs: number
+  takenBackAtMs: CreationOptional<number | null>
 }
 
 export interface Models {
@@ -150,6 +186,8 @@ export interface Models {
   KitEvent: ModelStatic<KitEventRow>
   Photo: ModelStatic<PhotoRow>
   Message: ModelStatic<MessageRow>
+  Import: ModelStatic<ImportRow>
+  AnswerLink: ModelStatic<AnswerLinkRow>
 }
 
 const text = { type: DataTypes.TEXT, allowNull: false }
@@ -157,6 +195,7 @@ const number = { type: DataTypes.INTEGER, allowNull: false }
 const maybeText = { type: DataTypes.TEXT }
 const maybeNumber = { type: DataTypes.INTEGER }
 const json = { type: DataTypes.JSON, allowNull: false }
+const maybeReal = { type: DataTypes.FLOAT }
 const maybeJson = { type: DataTypes.JSON }
 const key = { type: DataTypes.TEXT, primaryKey: true }
 
@@ -188,6 +227,11 @@ export function defineModels(sequelize: Sequelize): Models {
       service: text,
       skin: json,
       schools: { ...json, defaultValue: {} },
+      phone: { ...text, defaultValue: '' },
+      email: { ...text, defaultValue: '' },
+      note: { ...text, defaultValue: '' },
+      events: { ...json, defaultValue: [] },
+      importId: maybeText,
       createdAtMs: number,
     }),
     Visit: table<VisitRow>('Visit', 'visits', {
@@ -208,6 +252,11 @@ export function defineModels(sequelize: Sequelize): Models {
       worstRedness: maybeNumber,
       bumps: maybeNumber,
       products: { ...json, defaultValue: [] },
+      choices: maybeJson,
+      dueFromMs: maybeNumber,
+      dueToMs: maybeNumber,
+      gradeSum: maybeReal,
+      loadSum: maybeReal,
     }),
     Plan: table<PlanRow>('Plan', 'plans', {
       visitId: key,
@@ -266,6 +315,9 @@ export function defineModels(sequelize: Sequelize): Models {
       moment: key,
       atMs: number,
       zones: json,
+      spots: { ...json, defaultValue: [] },
+      feeling: { ...json, defaultValue: {} },
+      source: { ...text, defaultValue: 'seen' },
     }),
     HairReading: table<HairReadingRow>('HairReading', 'hair_readings', {
       id: key,
@@ -275,8 +327,23 @@ export function defineModels(sequelize: Sequelize): Models {
       days: { type: DataTypes.FLOAT, allowNull: false },
       zoneId: maybeText,
       lengthMm: { type: DataTypes.FLOAT },
+      method: maybeText,
       leftMm: { type: DataTypes.FLOAT, allowNull: false },
       atMs: number,
+    }),
+    Import: table<ImportRow>('Import', 'imports', {
+      id: key,
+      atMs: number,
+      source: text,
+      clients: number,
+      undoneAtMs: maybeNumber,
+    }),
+    AnswerLink: table<AnswerLinkRow>('AnswerLink', 'answer_links', {
+      digest: key,
+      visitId: text,
+      createdAtMs: number,
+      expiresAtMs: number,
+      takenBackAtMs: maybeNumber,
     }),
   }
 }

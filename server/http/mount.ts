@@ -13,6 +13,7 @@ export interface Incoming {
     readonly sort: string
     readonly after: number
     readonly size: string
+    readonly through: string
   }
   readonly body: unknown
   readonly response: Response

@@ -20,6 +20,7 @@ beforeAll(async () => {
     dataDir: studio.dir,
     version: 'test',
     webDir: web,
+    answerHost: '127.0.0.1',
     logLevel: 'silent',
   }
   app = createApp(studio.db, config, pino({ level: 'silent' }))

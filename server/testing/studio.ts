@@ -32,6 +32,7 @@ export async function openStudio(): Promise<Studio> {
     version: 'test',
     webDir: undefined,
     logLevel: 'silent',
+    answerHost: '127.0.0.1',
   }
   return {
     app: createApp(db, config, pino({ level: 'silent' })),

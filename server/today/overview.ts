@@ -18,6 +18,8 @@ export interface OverviewClient {
   readonly name: string
   readonly calledName: string
   readonly occupation: string
+  readonly phone: string
+  readonly email: string
   readonly service: string
   readonly skin: SkinAndHair
   readonly schools: Partial<Schools>
@@ -58,7 +60,9 @@ export interface Overview {
 export async function dueOverview(db: Database, sinceMs = Infinity): Promise<Overview[]> {
   const [house, clients, lasts, opens, recent, hair] = await Promise.all([
     readHouse(db),
-    db.select('SELECT id, name, calledName, occupation, service, skin, schools FROM clients'),
+    db.select(
+      'SELECT id, name, calledName, occupation, phone, email, service, skin, schools FROM clients',
+    ),
     db.select(
       `SELECT v.id, v.clientId, v.service, v.endedAtMs, v.leftMm, g.visits FROM
          (SELECT clientId, service, MAX(endedAtMs) AS endedAtMs, COUNT(*) AS visits FROM visits
@@ -77,7 +81,7 @@ export async function dueOverview(db: Database, sinceMs = Infinity): Promise<Ove
           [sinceMs],
         )
       : Promise.resolve([]),
-    db.select('SELECT clientId, kind, days, zoneId, lengthMm, leftMm FROM hair_readings'),
+    db.select('SELECT clientId, kind, days, zoneId, lengthMm, method, leftMm FROM hair_readings'),
   ])
   const answers = lasts.length
     ? await db.select(

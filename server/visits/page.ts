@@ -31,8 +31,8 @@ export function pageOf(
   hair: readonly (HairReading & { leftMm: number })[],
   before: VisitPage['before'],
 ): VisitPage {
-  const { skin, schools, worstRedness: _worst, bumps: _bumps, leftMm, ...shown } = visit
-  const { plan, endedAtMs, service, answers } = shown
+  const { skin, schools, worstRedness: _worst, bumps: _bumps, ...shown } = visit
+  const { plan, endedAtMs, service, answers, leftMm } = shown
   const chair = plan ? replay(plan, visit.events) : BEFORE_START
   const after =
     endedAtMs === null

@@ -26,8 +26,11 @@ export interface VisitRecord {
   readonly worstRedness: number | null
   readonly bumps: number | null
   readonly asked: Asked
-  /** Hair left standing, mm, by zone. */
+  /** Load given, and hair left standing, mm, by zone. */
+  readonly loads: Record<string, number> | null
   readonly leftMm: Record<string, number> | null
+  /** Until when a link page of it is open. */
+  readonly linkUntilMs: number | null
   readonly plan: Plan | null
   readonly planMadeAtMs: number | null
   /** In the order in which they happened. */
@@ -56,14 +59,16 @@ const EVENTS = `(SELECT json_group_array(json_object(
  */
 const RECORD = `
   SELECT v.id, v.clientId, v.workerId, v.service, v.state, v.slotAtMs, v.startedAtMs, v.endedAtMs, v.routine,
-    v.worstRedness, v.bumps, v.asked, v.notes, v.leftMm, c.skin, c.schools, p.plan, p.madeAtMs AS planMadeAtMs,
+    v.worstRedness, v.bumps, v.asked, v.notes, v.loads, v.leftMm, c.skin, c.schools, p.plan, p.madeAtMs AS planMadeAtMs,
     v.products, ${EVENTS} AS events,
     (SELECT json_group_array(json_object('id', id, 'visitId', visitId, 'atMs', atMs, 'width', width, 'height', height))
       FROM (SELECT * FROM photos WHERE visitId = v.id ORDER BY atMs)) AS photos,
     (SELECT json_group_array(json_object('id', id, 'visitId', visitId, 'clientId', v.clientId, 'to', c.name,
         'subject', subject, 'text', text, 'dueAtMs', dueAtMs, 'state', state))
       FROM (SELECT * FROM messages WHERE visitId = v.id ORDER BY dueAtMs)) AS messages,
-    (SELECT json_group_array(json_object('moment', moment, 'atMs', atMs, 'zones', json(zones)))
+    (SELECT MAX(expiresAtMs) FROM answer_links WHERE visitId = v.id AND takenBackAtMs IS NULL) AS linkUntilMs,
+    (SELECT json_group_array(json_object('moment', moment, 'atMs', atMs, 'zones', json(zones), 'spots', json(spots),
+        'feeling', json(feeling), 'source', source))
       FROM skin_answers WHERE visitId = v.id) AS answers,
     (SELECT json_group_array(json_object(
         'id', id, 'zoneId', zoneId, 'at', json(at), 'method', method, 'atMs', atMs,
@@ -97,6 +102,7 @@ function toRecord(row: Row): VisitRecord {
     ...(row as unknown as VisitRecord),
     asked: json<Asked>(row['asked'])!,
     notes: json<SurfaceNotes>(row['notes'])!,
+    loads: json(row['loads']),
     leftMm: json(row['leftMm']),
     plan: unpackPlan(row['plan']),
     skin: json<SkinAndHair>(row['skin'])!,
@@ -152,14 +158,14 @@ export async function readHair(
   clientId: string,
 ): Promise<(HairReading & { leftMm: number })[]> {
   const rows = await db.select(
-    `SELECT id, visitId, kind, days, zoneId, lengthMm, leftMm, atMs FROM hair_readings
+    `SELECT id, visitId, kind, days, zoneId, lengthMm, method, leftMm, atMs FROM hair_readings
      WHERE clientId = ? ORDER BY atMs`,
     [clientId],
   )
   return rows as unknown as (HairReading & { leftMm: number })[]
 }
 
-/** Rows of answers (visitId, moment, atMs, zones) by visit. */
+/** Rows of answers (visitId, moment, atMs, zones; spots, feeling and source where they were asked for) by visit. */
 export function groupAnswers(rows: readonly Row[]): Map<string, SkinAnswer[]> {
   const byVisit = new Map<string, SkinAnswer[]>()
   for (const row of rows) {
@@ -169,6 +175,11 @@ export function groupAnswers(rows: readonly Row[]): Map<string, SkinAnswer[]> {
       moment: row['moment'] as SkinAnswer['moment'],
       atMs: row['atMs'] as number,
       zones: json<SkinAnswer['zones']>(row['zones'])!,
+      ...(row['spots'] !== undefined && {
+        spots: json<NonNullable<SkinAnswer['spots']>>(row['spots'])!,
+        feeling: json<NonNullable<SkinAnswer['feeling']>>(row['feeling'])!,
+        source: row['source'] as NonNullable<SkinAnswer['source']>,
+      }),
     })
     byVisit.set(visitId, list)
   }

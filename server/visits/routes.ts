@@ -7,6 +7,7 @@ import type { Moment, SkinAnswer } from '../../contract/types.ts'
 import type { ChairDesk } from '../chair/desk.ts'
 import type { Database } from '../db/connection.ts'
 import { mount } from '../http/mount.ts'
+import * as followUp from './followUp.ts'
 import { visitPage } from './page.ts'
 import * as visits from './service.ts'
 
@@ -43,15 +44,18 @@ export function visitRoutes(app: Express, db: Database, desk: ChairDesk): void {
     visits.saveProducts(db, params.id, (body as { products: string[] }).products),
   )
   mount(app, 'saveSkinAnswer', ({ params, body }) =>
-    visits.saveSkinAnswer(
+    followUp.saveSkinAnswer(
       db,
       params.id,
       params.moment as Moment,
       body as Omit<SkinAnswer, 'moment'>,
     ),
   )
-  mount(app, 'addHairReading', ({ params, body }) =>
-    visits.addHairReading(db, params.id, body as Parameters<typeof visits.addHairReading>[2]),
+  mount(app, 'removeSkinAnswer', ({ params }) =>
+    followUp.removeSkinAnswer(db, params.id, params.moment as Moment),
   )
-  mount(app, 'removeHairReading', ({ params }) => visits.removeHairReading(db, params.id))
+  mount(app, 'addHairReading', ({ params, body }) =>
+    followUp.addHairReading(db, params.id, body as followUp.HairBody),
+  )
+  mount(app, 'removeHairReading', ({ params }) => followUp.removeHairReading(db, params.id))
 }

@@ -5,11 +5,9 @@ import { ALL_ZONE_IDS, type ZoneId } from '../../core/head/zones.ts'
 import type { PlanChoice } from '../../core/plan/types.ts'
 import { carriedMarks, markZones } from '../../core/screening/marks.ts'
 import { carriedAnswers, NOTHING_ASKED, type Asked } from '../../core/screening/screen.ts'
-import { serviceZones } from '../../core/services.ts'
-import { dateOf, DAY_MS } from '../../core/time/dates.ts'
-import type { Moment, SkinAnswer, VisitPage } from '../../contract/types.ts'
+import { dateOf } from '../../core/time/dates.ts'
+import type { VisitPage } from '../../contract/types.ts'
 import { readHistory } from '../clients/model.ts'
-import { summariseAnswers } from '../../core/history/answers.ts'
 import type { Database } from '../db/connection.ts'
 import { json } from '../db/reader.ts'
 import { readHouse } from '../house/service.ts'
@@ -137,7 +135,7 @@ export async function changeVisit(
 }
 
 /** Ids of zones that a body may name. */
-function requireZones(ids: readonly string[]): void {
+export function requireZones(ids: readonly string[]): void {
   const unknown = ids.find((id) => !ALL_ZONE_IDS.includes(id as ZoneId))
   if (unknown !== undefined) {
     throw new HttpProblem(
@@ -219,88 +217,6 @@ export async function savePlan(db: Database, id: string, choice: PlanChoice): Pr
     await db.models.Plan.upsert({ visitId: id, plan, madeAtMs: Date.now() })
   })
   return visitPage(db, id)
-}
-
-function requireFinished(visit: VisitRecord): void {
-  if (visit.state !== 'finished') {
-    throw new HttpProblem(
-      409,
-      'not-finished',
-      'The service is not finished yet, so there is nothing to look back on.',
-    )
-  }
-}
-
-export async function saveSkinAnswer(
-  db: Database,
-  id: string,
-  moment: Moment,
-  body: Omit<SkinAnswer, 'moment'>,
-): Promise<VisitPage> {
-  await db.write(async () => {
-    const found = await readVisit(db, id)
-    requireFinished(found)
-    const own = serviceZones(found.service) as string[]
-    const stranger = body.zones.find((z) => !own.includes(z.zoneId))
-    if (stranger) {
-      throw new HttpProblem(
-        422,
-        'not-worked',
-        `"${stranger.zoneId}" was not part of this service. Nothing was changed.`,
-      )
-    }
-    const answers = [...found.answers.filter((a) => a.moment !== moment), { moment, ...body }]
-    await db.models.SkinAnswer.upsert({ visitId: id, moment, ...body })
-    const summary = summariseAnswers(found.endedAtMs!, answers)
-    await db.models.Visit.update(summary, { where: { id } })
-  })
-  return visitPage(db, id)
-}
-
-export async function addHairReading(
-  db: Database,
-  id: string,
-  body: { id: string; kind: string; date: string; zoneId: string | null; lengthMm?: number },
-): Promise<VisitPage> {
-  await db.write(async () => {
-    const found = await readVisit(db, id)
-    requireFinished(found)
-    if (body.zoneId !== null) requireZones([body.zoneId])
-    const endedAtMs = found.endedAtMs!
-    const noon = Date.parse(`${body.date}T12:00:00`)
-    const days = (noon - endedAtMs) / DAY_MS
-    if (days <= 0 || noon > Date.now() + DAY_MS) {
-      throw new HttpProblem(
-        422,
-        'not-after',
-        'That day does not lie between the service and today. Nothing was changed.',
-      )
-    }
-    const left = body.zoneId !== null ? found.leftMm?.[body.zoneId] : undefined
-    const all = Object.values(found.leftMm ?? {})
-    await db.models.HairReading.bulkCreate(
-      [
-        {
-          id: body.id,
-          clientId: found.clientId,
-          visitId: found.id,
-          kind: body.kind,
-          days,
-          zoneId: body.zoneId,
-          lengthMm: body.lengthMm ?? null,
-          leftMm: left ?? (all.length > 0 ? all.reduce((s, v) => s + v, 0) / all.length : 0.15),
-          atMs: noon,
-        },
-      ],
-      { ignoreDuplicates: true },
-    )
-  })
-  return visitPage(db, id)
-}
-
-export async function removeHairReading(db: Database, id: string): Promise<{ removed: true }> {
-  await db.write(() => db.models.HairReading.destroy({ where: { id } }))
-  return { removed: true }
 }
 
 /** Keeps which products were used. */

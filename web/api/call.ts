@@ -20,9 +20,16 @@ interface Call {
   readonly body?: unknown
 }
 
-/** The address of a route with its parameters filled in. */
-export function address(name: RouteName, params: Record<string, string> = {}): string {
-  return ROUTES[name].path.replace(/:(\w+)/g, (_, key: string) => encodeURIComponent(params[key]!))
+/** The address of a route with its parameters and its query filled in. */
+export function address(
+  name: RouteName,
+  params: Record<string, string> = {},
+  query?: Record<string, string>,
+): string {
+  const path = ROUTES[name].path.replace(/:(\w+)/g, (_, key: string) =>
+    encodeURIComponent(params[key]!),
+  )
+  return query ? `${path}?${new URLSearchParams(query).toString()}` : path
 }
 
 export async function call<N extends RouteName>(

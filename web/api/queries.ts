@@ -52,7 +52,7 @@ export const useVisit = (id: string | null | undefined) =>
   })
 
 /** Puts a fresh visit into the cache and lets what depends on it be asked again. */
-function useVisitRefresh() {
+export function useVisitRefresh() {
   const cache = useQueryClient()
   const saved = useSaved((s) => s.mark)
   return (page: VisitPage) => {
@@ -67,7 +67,8 @@ function useVisitRefresh() {
 export function useAddClient() {
   const cache = useQueryClient()
   return useMutation({
-    mutationFn: (body: Omit<Client, 'createdAtMs' | 'schools'>) => call('addClient', { body }),
+    mutationFn: (body: Omit<Client, 'createdAtMs' | 'schools' | 'events'>) =>
+      call('addClient', { body }),
     onSuccess: () => {
       void cache.invalidateQueries({ queryKey: ['clients'] })
       void cache.invalidateQueries({ queryKey: ['today'] })
@@ -303,16 +304,6 @@ export function useChangeMessage(visitId: string) {
   })
 }
 
-export function useSaveSkin(id: string) {
-  const refresh = useVisitRefresh()
-  return useMutation({
-    mutationFn: ({ moment, ...body }: { moment: string; atMs: number; zones: unknown[] }) =>
-      call('saveSkinAnswer', { params: { id, moment }, body }),
-    scope: { id: `skin-${id}` },
-    onSuccess: refresh,
-  })
-}
-
 export function useAddHair(id: string) {
   const refresh = useVisitRefresh()
   return useMutation({
@@ -330,6 +321,27 @@ export function useRemoveHair(visitId: string) {
       void cache.invalidateQueries({ queryKey: ['client'] })
     },
   })
+}
+
+export const useHistory = (clientId: string) =>
+  useQuery({
+    queryKey: ['client', clientId, 'history'],
+    queryFn: () => call('history', { params: { id: clientId } }),
+  })
+
+/** A link page for the client of a visit. */
+export function useLink(visitId: string) {
+  const cache = useQueryClient()
+  const again = () => cache.invalidateQueries({ queryKey: ['visit', visitId] })
+  const make = useMutation({
+    mutationFn: () => call('addLink', { params: { id: visitId } }),
+    onSuccess: again,
+  })
+  const takeBack = useMutation({
+    mutationFn: () => call('takeBackLinks', { params: { id: visitId } }),
+    onSuccess: again,
+  })
+  return { make, takeBack }
 }
 
 /** What may be changed of the house; null gives a figure its default back. */

@@ -49,3 +49,19 @@ export const drawBand =
       }
     )
   }
+
+/** Draws a range standing up, with short bars at its ends. `value` is place, low, high. */
+export const drawWhisker: CustomSeriesRenderItem = (_params, api) => {
+  const [x, low] = api.coord([api.value(0), api.value(1)]) as [number, number]
+  const [, high] = api.coord([api.value(0), api.value(2)]) as [number, number]
+  const style = { stroke: api.visual('color') as string, lineWidth: 2, fill: 'none' }
+  const line = (x1: number, y1: number, x2: number, y2: number) => ({
+    type: 'line' as const,
+    shape: { x1, y1, x2, y2 },
+    style,
+  })
+  return {
+    type: 'group',
+    children: [line(x, low, x, high), line(x - 5, low, x + 5, low), line(x - 5, high, x + 5, high)],
+  }
+}

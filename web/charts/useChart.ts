@@ -8,15 +8,22 @@ export type ChartColours = Record<keyof typeof LIGHT, string>
 
 /**
  * @param option what to draw in the colours of the scheme; memoise it
+ * @param onRow told when a row of the chart, or its name, is clicked; memoise it
  * @returns the box to put it in
  */
-export function useChart(option: (colours: ChartColours) => Readonly<Record<string, unknown>>) {
+export function useChart(
+  option: (colours: ChartColours) => Readonly<Record<string, unknown>>,
+  onRow?: (index: number) => void,
+) {
+  const tell = useRef(onRow)
+  tell.current = onRow
   const box = useRef<HTMLDivElement>(null)
   const chart = useRef<EChartsType>(undefined)
   const lamp = useComputedColorScheme('light') === 'dark'
   useEffect(() => {
     const made = init(box.current, undefined, { renderer: 'svg' })
     chart.current = made
+    made.on('click', (e) => tell.current?.(rowOf(e as ClickedRow)))
     const watch = new ResizeObserver(() => made.resize())
     watch.observe(box.current!)
     return () => {
@@ -29,6 +36,13 @@ export function useChart(option: (colours: ChartColours) => Readonly<Record<stri
   }, [option, lamp])
   return box
 }
+
+interface ClickedRow {
+  readonly dataIndex?: number
+  readonly tickIndex?: number
+}
+/** A click on a name of the axis knows its tick, one on a shape its place in the data. */
+const rowOf = (e: ClickedRow) => e.dataIndex ?? e.tickIndex ?? -1
 
 /** What every chart has: no motion, the product's ink and face. */
 export const chartBase = (c: ChartColours) => ({

@@ -31,6 +31,9 @@ export function ClientsPage() {
         <button className="strong" onClick={() => setAdding(true)}>
           New client <kbd>N</kbd>
         </button>
+        <Link className="strong" to="/clients/bring-in">
+          Bring in …
+        </Link>
       </div>
       <div className="list-tools">
         <TextInput

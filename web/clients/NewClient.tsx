@@ -29,13 +29,16 @@ function NewClientForm({ onClose }: { onClose: () => void }) {
   const navigate = useNavigate()
   const add = useAddClient()
   const house = useHouse()
-  const form = useForm<Omit<Client, 'createdAtMs' | 'schools'>>({
+  const form = useForm<Omit<Client, 'createdAtMs' | 'schools' | 'events'>>({
     initialValues: {
       id: newId(),
       name: '',
       calledName: '',
       pronouns: '',
       occupation: '',
+      phone: '',
+      email: '',
+      note: '',
       service: 'face-shave',
       skin: {
         reactivity: 'average',
@@ -82,6 +85,10 @@ function NewClientForm({ onClose }: { onClose: () => void }) {
         description="When skin must be in order for it: a mask that seals, a concert"
         {...form.getInputProps('occupation')}
       />
+      <div className="two">
+        <TextInput label="Telephone" type="tel" {...form.getInputProps('phone')} />
+        <TextInput label="E-mail" type="email" {...form.getInputProps('email')} />
+      </div>
       <Select
         label="Service wanted"
         allowDeselect={false}

@@ -24,6 +24,7 @@ import {
   type HeadHandle,
   type HeadLabel,
   type HeadLine,
+  type HeadMark,
   type HeadRing,
   type HeadSign,
   type HeadSpot,
@@ -54,6 +55,7 @@ export interface HeadStageProps {
   readonly arrows?: readonly HeadArrow[]
   readonly labels?: readonly HeadLabel[]
   readonly spots?: readonly HeadSpot[]
+  readonly marked?: readonly HeadMark[]
   readonly signs?: readonly HeadSign[]
   readonly lines?: readonly HeadLine[]
   readonly ring?: HeadRing | undefined
@@ -114,6 +116,7 @@ function Stage({
   arrows = NONE,
   labels = NONE,
   spots = NONE,
+  marked = NONE,
   signs = NONE,
   lines = NONE,
   ring,
@@ -319,6 +322,7 @@ function Stage({
             arrows,
             labels,
             spots,
+            marked,
             signs,
             lines,
             ring,

@@ -10,11 +10,12 @@ import {
   type HeadHandle,
   type HeadLabel,
   type HeadLine,
+  type HeadMark,
   type HeadRing,
   type HeadSign,
   type HeadSpot,
 } from './shared.ts'
-import { Line, Ring, Sign } from './signs.tsx'
+import { Line, Mark, Ring, Sign } from './signs.tsx'
 
 interface Props {
   readonly head: LoadedHead
@@ -24,6 +25,7 @@ interface Props {
   readonly arrows: readonly HeadArrow[]
   readonly labels: readonly HeadLabel[]
   readonly spots: readonly HeadSpot[]
+  readonly marked: readonly HeadMark[]
   readonly signs: readonly HeadSign[]
   readonly lines: readonly HeadLine[]
   readonly ring: HeadRing | undefined
@@ -45,6 +47,7 @@ export function Overlay({
   arrows,
   labels,
   spots,
+  marked,
   signs,
   lines,
   ring,
@@ -93,6 +96,9 @@ export function Overlay({
             </text>
           )
         })}
+      {marked.filter(seen).map((m) => (
+        <Mark key={m.id} mark={m} at={px(m.point)} scale={scale} />
+      ))}
       {signs.filter(seen).map((s) => (
         <Sign key={s.id} sign={s} at={px(s.point)} scale={scale} />
       ))}

@@ -4,6 +4,7 @@ import { projectPoint } from '../../core/head/projection.ts'
 import type { Vec3 } from '../../core/head/frames.ts'
 import type { FieldReading } from '../../core/grain/field.ts'
 import type { SurfacePoint } from '../../core/head/head.ts'
+import type { SpotKind } from '../../core/history/answers.ts'
 import type { Relation } from '../../core/grain/relation.ts'
 import type { ZoneId } from '../../core/head/zones.ts'
 
@@ -76,6 +77,15 @@ export interface HeadSpot {
   readonly marginMm?: number | undefined
   /** Drawn as an outline: asked about, not yet answered, or only to be tweezed. */
   readonly light?: boolean
+}
+
+/** A bump, an ingrown hair, a pustule or a dark mark on the skin; an earlier one is drawn open. */
+export interface HeadMark {
+  readonly id: string
+  readonly point: Vec3
+  readonly normal: Vec3
+  readonly kind: SpotKind
+  readonly earlier?: boolean
 }
 
 /** A sign on the surface: something that turns, a disagreement, a place to read next. */

@@ -2,7 +2,8 @@
 import { clockFrame, type Vec3 } from '../../core/head/frames.ts'
 import type { SurfacePoint } from '../../core/head/head.ts'
 import type { Place } from './gestures.ts'
-import type { HeadLine, HeadRing, HeadSign } from './shared.ts'
+import { SPOT_SHAPES } from '../../core/formats/skinMap.ts'
+import type { HeadLine, HeadMark, HeadRing, HeadSign } from './shared.ts'
 
 /** A spiral of one and a half turns, from the middle outward, in the way hair turns from root to tip. */
 function spiral(clockwise: boolean, size: number): string {
@@ -45,6 +46,21 @@ export function Sign({ sign, at, scale }: { sign: HeadSign; at: Place; scale: nu
     >
       <circle r={size * 1.25} className="sign-ground" />
       <path d={SHAPES[sign.kind](size)} />
+    </g>
+  )
+}
+
+/** A spot that was tapped on the skin. */
+export function Mark({ mark, at, scale }: { mark: HeadMark; at: Place; scale: number }) {
+  const { d, filled } = SPOT_SHAPES[mark.kind]
+  const size = Math.max(1.5, Math.min(3, 0.8 * scale))
+  return (
+    <g
+      className={`skin-mark ${filled ? 'filled' : ''} ${mark.earlier ? 'earlier' : ''}`}
+      data-mark={mark.kind}
+      transform={`translate(${at.x.toFixed(1)} ${at.y.toFixed(1)}) scale(${size.toFixed(2)})`}
+    >
+      <path d={d} />
     </g>
   )
 }

@@ -1,5 +1,5 @@
 /** The house: who works here, which schools it follows, and every constant with its mark and source. */
-import { useState } from 'react'
+import { lazy, Suspense, useState } from 'react'
 import type { House } from '../../contract/types.ts'
 import { SCHOOL_IDS, SCHOOLS } from '../../core/house/schools.ts'
 import { consentText } from '../../core/screening/consent.ts'
@@ -10,6 +10,8 @@ import { Figures } from './Figures.tsx'
 import { Outbox } from './Outbox.tsx'
 import { Probe } from './Probe.tsx'
 import { Rules } from './Rules.tsx'
+
+const Studio = lazy(() => import('./Studio.tsx').then((m) => ({ default: m.Studio })))
 
 function Worker({
   worker,
@@ -64,6 +66,8 @@ function Worker({
 }
 
 const PARTS = {
+  forecast: 'Is the forecast right?',
+  studio: 'The studio as a whole',
   figures: 'Every constant',
   rules: 'Rules of asking',
   consent: 'Text that clients sign',
@@ -183,8 +187,10 @@ export function HousePage() {
           <div className="switch tabs" role="group" aria-label="What of the house">
             {(
               [
+                ['forecast', 'Forecast'],
+                ['studio', 'Studio'],
                 ['figures', 'Constants'],
-                ['rules', 'Rules of asking'],
+                ['rules', 'Rules'],
                 ['consent', 'Consent'],
                 ['probe', 'Probe'],
                 ['outbox', 'Outbox'],
@@ -197,10 +203,18 @@ export function HousePage() {
             ))}
           </div>
           <h2 id="constants">{PARTS[part]}</h2>
-          <p className="soft">
-            P published · C common practice · H house estimate. Changes are dated; plans keep the
-            figures they were made with. {CLOSING_SENTENCE}
-          </p>
+          {part === 'forecast' || part === 'studio' ? (
+            house.data && (
+              <Suspense fallback={<p role="status">Opening …</p>}>
+                <Studio key={part} house={house.data} part={part} />
+              </Suspense>
+            )
+          ) : (
+            <p className="soft">
+              P published · C common practice · H house estimate. Changes are dated; plans keep the
+              figures they were made with. {CLOSING_SENTENCE}
+            </p>
+          )}
           {house.data && part === 'figures' && (
             <Figures figures={house.data.figures} onChange={(edit) => change.mutate(edit)} />
           )}

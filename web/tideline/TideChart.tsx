@@ -5,7 +5,7 @@ import { SVGRenderer } from 'echarts/renderers'
 import { useEffect, useRef } from 'react'
 import type { Tide } from '../../contract/types.ts'
 import { LAMP, LIGHT } from '../theme/theme.ts'
-import { REDNESS_COLOURS } from '../theme/redness.ts'
+import { REDNESS_COLOURS } from '../../core/skin/anchors.ts'
 import { dateWords } from '../state/words.ts'
 
 register([
@@ -55,6 +55,35 @@ export function TideChart({ tide, visitId, onVisit, lamp }: TideLineProps & { la
   }, [tide, visitId, lamp])
 
   return <div ref={box} className="tide-chart" aria-hidden />
+}
+
+/** The window, and on either side of it what is too early for the skin and too late for the hair. */
+function windowBands({ window, nowMs, untilMs, fromMs }: Tide, c: typeof LIGHT | typeof LAMP) {
+  if (!window) return []
+  const bands: object[][] = [[{ xAxis: window.fromMs }, { xAxis: window.toMs }]]
+  // Words need room: a band is named where it is wide enough.
+  const roomy = (a: number, b: number) => (b - a) / (untilMs - fromMs) > 0.055
+  const beside = (name: string, from: number, to: number, colour: string) => {
+    if (to <= from) return
+    bands.push([
+      {
+        xAxis: from,
+        itemStyle: { color: colour, opacity: 0.13 },
+        label: {
+          show: roomy(from, to),
+          formatter: name,
+          color: c.soft,
+          fontWeight: 400,
+          fontSize: 12,
+          position: 'insideTop',
+        },
+      },
+      { xAxis: to },
+    ])
+  }
+  beside('too early', nowMs, window.fromMs, c.coral)
+  beside('too late', Math.max(window.toMs, nowMs), untilMs, c.brass)
+  return bands
 }
 
 function option(tide: TideLineProps['tide'], visitId: string | null, lamp: boolean, width: number) {
@@ -169,7 +198,7 @@ function option(tide: TideLineProps['tide'], visitId: string | null, lamp: boole
             position: 'insideBottom',
             formatter: 'due',
           },
-          data: [[{ xAxis: tide.window.fromMs }, { xAxis: tide.window.toMs }]],
+          data: windowBands(tide, c),
         },
         markLine: {
           silent: true,

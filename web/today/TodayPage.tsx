@@ -8,7 +8,7 @@ import { DAY_MS } from '../../core/time/dates.ts'
 import { useToday } from '../api/queries.ts'
 import { NewClient } from '../clients/NewClient.tsx'
 import { noDialog } from '../state/dialog.ts'
-import { dateWords, longDate, timeWords } from '../state/words.ts'
+import { dateWords, longDate, timeWords, whenWords, percentWords } from '../state/words.ts'
 
 const CURVE = { width: 430, height: 50 }
 /** Height of the curves, mm: one scale for terminal hair, one for fuzz. */
@@ -125,7 +125,9 @@ function Row({ row, today, at }: { row: TodayRow; today: Today; at: (ms: number)
       </td>
       <td>
         {SERVICES[row.service].name}
-        {row.slotAtMs !== null && <small>{timeWords(row.slotAtMs)}</small>}
+        {row.slotAtMs !== null && (
+          <small>{soon ? timeWords(row.slotAtMs) : whenWords(row.slotAtMs)}</small>
+        )}
       </td>
       <td>
         <Curve row={row} today={today} at={at} />
@@ -133,9 +135,25 @@ function Row({ row, today, at }: { row: TodayRow; today: Today; at: (ms: number)
       <td>
         {row.flags.map((f) => (
           <div key={f.text} className={`flag flag-${f.kind}`}>
-            {f.text}
+            {f.owed && row.lastVisitId ? (
+              <Link
+                to={`/clients/${row.client.id}/return?visit=${row.lastVisitId}`}
+                onClick={(e) => e.stopPropagation()}
+              >
+                {f.text}
+              </Link>
+            ) : (
+              f.text
+            )}
+            {f.owed && row.phone && ` · ${row.phone}`}
           </div>
         ))}
+        {row.window && row.flags.length === 0 && (
+          <small>
+            {dateWords(row.window.fromMs)}–{dateWords(row.window.toMs)}
+            {row.seenByEnd !== null && `, seen by then ${percentWords(row.seenByEnd)}`}
+          </small>
+        )}
       </td>
     </tr>
   )

@@ -12,6 +12,9 @@ const FIELDS = [
   ['calledName', 'Likes to be called'],
   ['pronouns', 'Pronouns (if told)'],
   ['occupation', 'What they do'],
+  ['phone', 'Telephone'],
+  ['email', 'E-mail'],
+  ['note', 'Note'],
 ] as const
 
 export function ClientDetails({ client }: { client: Client }) {
@@ -36,9 +39,25 @@ export function ClientDetails({ client }: { client: Client }) {
         </p>
       )}
       <div className="row-between">
-        <a className="link" href={address('takeOutClient', { id: client.id })} download>
-          Take out everything kept (JSON)
-        </a>
+        <span>
+          Take out:{' '}
+          <a className="link" href={address('takeOutClient', { id: client.id })} download>
+            everything (JSON)
+          </a>
+          ,{' '}
+          <a className="link" href={address('readingsCsv', { id: client.id })} download>
+            readings (CSV)
+          </a>
+          ,{' '}
+          <a
+            className="link"
+            href={address('report', { id: client.id })}
+            target="_blank"
+            rel="noreferrer"
+          >
+            report (PDF)
+          </a>
+        </span>
         <button className="link danger" onClick={erase.open}>
           Erase this client
         </button>

@@ -1,68 +1,147 @@
-/** When hair was felt, seen or measured again. */
-import { useState } from 'react'
+/** How hair comes back, zone by zone: learned from what was felt, seen and measured; forecast with its range. */
+import { LineChart } from 'echarts/charts'
+import { use as register } from 'echarts/core'
+import { useCallback, useMemo, useState } from 'react'
 import { zoneName } from '../../../core/head/zoneFacts.ts'
 import type { ZoneId } from '../../../core/head/zones.ts'
+import { LENGTH_METHODS, type LengthMethod } from '../../../core/history/answers.ts'
+import {
+  hairLengthMm,
+  thresholdMm,
+  GROWTH_CONSTANTS,
+  type DayRange,
+} from '../../../core/regrowth/growth.ts'
+import {
+  compareSides,
+  slowZones,
+  zoneOutlook,
+  type ZoneOutlook,
+} from '../../../core/regrowth/outlook.ts'
+import { Z_90 } from '../../../core/stats/normal.ts'
+import { DAY_MS } from '../../../core/time/dates.ts'
 import { useAddHair, useRemoveHair } from '../../api/queries.ts'
+import '../../charts/bands.ts'
+import { chartBase, useChart, type ChartColours } from '../../charts/useChart.ts'
+import { useHeadLayers } from '../../state/layers.ts'
+import { useView } from '../../state/view.ts'
 import { dateWords, newId, todayIso } from '../../state/words.ts'
 import { useServiceZones, type StationProps } from '../useStation.ts'
+import { useChosenInView } from '../useChosenInView.ts'
 
-const KIND_WORDS = { felt: 'felt', seen: 'seen', measured: 'measured' } as const
+register([LineChart])
 
-export function Hair({ visit }: StationProps) {
-  const add = useAddHair(visit.id)
-  const remove = useRemoveHair(visit.id)
+const METHOD_WORDS: Record<LengthMethod, string> = {
+  photo: 'on a picture with a scale',
+  ruler: 'with a ruler',
+  eye: 'by eye',
+}
+
+export function Hair(props: StationProps) {
+  const { page, visit } = props
   const zones = useServiceZones(visit)
+  const chosen = useView((s) => s.chosen)
+  const all = useMemo(
+    () =>
+      zones
+        .flatMap((z): ZoneOutlook[] => {
+          const growth = page.model.growth[z]
+          const left = visit.leftMm?.[z]
+          return growth && left !== undefined ? [zoneOutlook(z, growth, left)] : []
+        })
+        .sort((a, b) => a.seen.even - b.seen.even),
+    [zones, page.model.growth, visit.leftMm],
+  )
+  useHeadLayers(
+    useMemo(() => {
+      const most = Math.max(0.01, ...all.map((z) => z.growth.mean))
+      return {
+        tints: all.map((z) => ({
+          zoneId: z.zoneId,
+          colour: '#2B7A82',
+          opacity: 0.1 + 0.55 * (z.growth.mean / most),
+        })),
+      }
+    }, [all]),
+  )
+  const shown = all.find((z) => z.zoneId === chosen) ?? all[0]
+  return (
+    <>
+      <h1>How hair comes back</h1>
+      <AddReading {...props} zones={zones} />
+      {shown && visit.endedAtMs !== null && <Curve zone={shown} endedAtMs={visit.endedAtMs} />}
+      <ZoneTable zones={all} endedAtMs={visit.endedAtMs ?? 0} shown={shown?.zoneId} />
+      <Notes {...props} />
+    </>
+  )
+}
+
+function AddReading({ visit, zones }: StationProps & { zones: readonly ZoneId[] }) {
+  const add = useAddHair(visit.id)
+  const chosen = useView((s) => s.chosen)
+  const choose = useView((s) => s.choose)
   const [kind, setKind] = useState<'felt' | 'seen' | 'measured'>('felt')
   const [date, setDate] = useState(todayIso())
-  const [zone, setZone] = useState('')
   const [length, setLength] = useState('1.0')
+  const [method, setMethod] = useState<LengthMethod>('photo')
+  const zone = chosen && zones.includes(chosen) ? chosen : ''
   return (
-    <div className="stack">
-      <p className="soft">
-        When hair was felt or seen again teaches how fast it grows, zone by zone.
-      </p>
-      <div className="choice">
-        <span>It was</span>
-        <div className="switch" role="group" aria-label="What was noticed">
-          {(['felt', 'seen', 'measured'] as const).map((k) => (
-            <button key={k} aria-pressed={kind === k} onClick={() => setKind(k)}>
-              {KIND_WORDS[k]}
-            </button>
-          ))}
-        </div>
+    <div className="hair-ask">
+      <div className="switch" role="group" aria-label="What was noticed">
+        {(['felt', 'seen', 'measured'] as const).map((k) => (
+          <button key={k} aria-pressed={kind === k} onClick={() => setKind(k)}>
+            {k}
+          </button>
+        ))}
       </div>
-      <label className="choice">
-        <span>On</span>
-        <input
-          type="date"
-          value={date}
-          max={todayIso()}
-          onChange={(e) => setDate(e.currentTarget.value)}
-        />
-      </label>
-      <label className="choice">
-        <span>Where</span>
-        <select value={zone} onChange={(e) => setZone(e.currentTarget.value)}>
-          <option value="">everywhere</option>
-          {zones.map((z) => (
-            <option key={z} value={z}>
-              {zoneName(z)}
-            </option>
-          ))}
-        </select>
-      </label>
+      <input
+        type="date"
+        className="text-input"
+        aria-label="On"
+        value={date}
+        max={todayIso()}
+        onChange={(e) => setDate(e.currentTarget.value)}
+      />
+      <select
+        className="text-input"
+        aria-label="Where"
+        value={zone}
+        onChange={(e) => choose((e.currentTarget.value as ZoneId) || null)}
+      >
+        <option value="">everywhere</option>
+        {zones.map((z) => (
+          <option key={z} value={z}>
+            {zoneName(z)}
+          </option>
+        ))}
+      </select>
       {kind === 'measured' && (
-        <label className="choice">
-          <span>Length, mm</span>
-          <input
-            type="number"
-            min="0.1"
-            max="60"
-            step="0.1"
-            value={length}
-            onChange={(e) => setLength(e.currentTarget.value)}
-          />
-        </label>
+        <>
+          <label>
+            <input
+              type="number"
+              className="text-input"
+              aria-label="Length, mm"
+              min="0.1"
+              max="60"
+              step="0.1"
+              value={length}
+              onChange={(e) => setLength(e.currentTarget.value)}
+            />{' '}
+            mm
+          </label>
+          <select
+            className="text-input"
+            aria-label="How it was measured"
+            value={method}
+            onChange={(e) => setMethod(e.currentTarget.value as LengthMethod)}
+          >
+            {LENGTH_METHODS.map((m) => (
+              <option key={m} value={m}>
+                {METHOD_WORDS[m]}
+              </option>
+            ))}
+          </select>
+        </>
       )}
       <button
         className="strong"
@@ -73,7 +152,7 @@ export function Hair({ visit }: StationProps) {
             kind,
             date,
             zoneId: zone || null,
-            ...(kind === 'measured' && { lengthMm: Number(length) }),
+            ...(kind === 'measured' && { lengthMm: Number(length), method }),
           })
         }
       >
@@ -84,20 +163,201 @@ export function Hair({ visit }: StationProps) {
           {add.error.message}
         </p>
       )}
-      <ul className="plain-list">
-        {visit.hair.map((h) => (
-          <li key={h.id}>
-            <span>
-              {KIND_WORDS[h.kind]} on {dateWords(h.atMs)}, day {h.days.toFixed(1)},{' '}
-              {h.zoneId ? zoneName(h.zoneId as ZoneId) : 'everywhere'}
-              {h.lengthMm !== null ? `, ${h.lengthMm} mm` : ''}
-            </span>
-            <button className="link" onClick={() => remove.mutate(h.id)}>
-              Take away
-            </button>
-          </li>
-        ))}
-      </ul>
     </div>
   )
+}
+
+const spread = (r: DayRange): string =>
+  !Number.isFinite(r.even) ? 'never' : `${r.early.toFixed(1)}–${r.late.toFixed(1)}`
+
+function ZoneTable({
+  zones,
+  endedAtMs,
+  shown,
+}: {
+  zones: readonly ZoneOutlook[]
+  endedAtMs: number
+  shown: ZoneId | undefined
+}) {
+  const choose = useView((s) => s.choose)
+  const list = useChosenInView(shown)
+  const day = (r: DayRange | undefined) =>
+    r === undefined ? (
+      <td className="soft">–</td>
+    ) : (
+      <td title={`80 %: days ${spread(r)}`}>
+        {Number.isFinite(r.even) ? dateWords(endedAtMs + r.even * DAY_MS) : 'never'}
+      </td>
+    )
+  if (zones.length === 0) {
+    return <p className="soft">How hair comes back is told after the service.</p>
+  }
+  return (
+    <div className="scroll" ref={list}>
+      <table className="list tight pick days">
+        <thead>
+          <tr>
+            <th scope="col">Zone</th>
+            <th scope="col">mm a day</th>
+            <th scope="col">felt</th>
+            <th scope="col">seen</th>
+            <th scope="col">to read</th>
+            <th scope="col">to wax</th>
+          </tr>
+        </thead>
+        <tbody>
+          {zones.map((z) => (
+            <tr key={z.zoneId} className={z.zoneId === shown ? 'chosen' : ''}>
+              <td>
+                <button className="link" onClick={() => choose(z.zoneId)}>
+                  {zoneName(z.zoneId)}
+                </button>
+              </td>
+              <td className="num">
+                {z.growth.mean.toFixed(2)}{' '}
+                <span className="soft">± {(Z_90 * z.growth.sd).toFixed(2)}</span>
+              </td>
+              {day(z.felt)}
+              {day(z.seen)}
+              {day(z.read)}
+              {day(z.wax)}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  )
+}
+
+/** Readings of this visit, sides compared, slow zones. */
+function Notes({ page, visit }: StationProps) {
+  const remove = useRemoveHair(visit.id)
+  const { growth, learnedZones } = page.model
+  const sides = useMemo(
+    () => compareSides(growth, (z) => learnedZones.includes(z)).slice(0, 2),
+    [growth, learnedZones],
+  )
+  const slow = useMemo(() => slowZones(growth).slice(0, 3), [growth])
+  return (
+    <div className="hair-notes">
+      {visit.hair.length > 0 && (
+        <ul className="plain-list">
+          {visit.hair.map((h) => (
+            <li key={h.id}>
+              <span>
+                {h.kind} on {dateWords(h.atMs)}, day {h.days.toFixed(1)},{' '}
+                {h.zoneId ? zoneName(h.zoneId as ZoneId) : 'everywhere'}
+                {h.lengthMm !== null
+                  ? `, ${h.lengthMm} mm ${METHOD_WORDS[h.method ?? 'photo']}`
+                  : ''}
+              </span>
+              <button className="link" onClick={() => remove.mutate(h.id)}>
+                Take away
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
+      {sides.map((s) => (
+        <p key={s.left} className="soft">
+          {s.words}
+        </p>
+      ))}
+      {slow.map((z) => (
+        <p key={z.zoneId} className="soft">
+          {zoneName(z.zoneId as ZoneId)} grows slowly: {Math.round(100 * z.share)} % of the others.
+        </p>
+      ))}
+      <p className="soft">
+        Read: stubble of {GROWTH_CONSTANTS.readMm.value} mm (H). Wax: a quarter inch,{' '}
+        {GROWTH_CONSTANTS.waxMm.value} mm (C); fuzz never grows so long. ± holds 80 %.
+      </p>
+    </div>
+  )
+}
+
+function Curve({ zone, endedAtMs }: { zone: ZoneOutlook; endedAtMs: number }) {
+  const box = useChart(
+    useCallback((c: ChartColours) => option(zone, endedAtMs, c), [zone, endedAtMs]),
+  )
+  return (
+    <div
+      ref={box}
+      className="hair-chart"
+      role="img"
+      aria-label={`${zoneName(zone.zoneId)}: felt about day ${zone.felt.even.toFixed(1)} (80 %: ${spread(zone.felt)}), seen about day ${zone.seen.even.toFixed(1)} (${spread(zone.seen)})`}
+    />
+  )
+}
+
+const STEPS = 24
+
+function option(zone: ZoneOutlook, endedAtMs: number, c: ChartColours) {
+  const { growth, leftMm } = zone
+  const last = Math.min(120, Math.max(zone.seen.late * 1.35, (zone.read?.even ?? 0) * 1.1, 3))
+  const at = (z: number) =>
+    Array.from({ length: STEPS + 1 }, (_, i) => {
+      const days = (last * i) / STEPS
+      const rate = Math.max(0.002, growth.mean + z * growth.sd)
+      return [endedAtMs + days * DAY_MS, hairLengthMm(growth.curve, leftMm, rate, days)] as const
+    })
+  const [low, even, high] = [at(-Z_90), at(0), at(Z_90)]
+  const band = (data: (readonly number[])[], style: object) => ({
+    type: 'line' as const,
+    showSymbol: false,
+    silent: true,
+    lineStyle: { width: 0 },
+    data,
+    ...style,
+  })
+  const mark = (name: string, mm: number) => ({
+    yAxis: mm,
+    label: { formatter: name, color: c.ink, fontSize: 12, position: 'insideStartTop' as const },
+    lineStyle: { color: c.brass, type: 'dotted' as const },
+  })
+  return {
+    ...chartBase(c),
+    grid: { left: 36, right: 14, top: 24, bottom: 24 },
+    xAxis: {
+      type: 'time' as const,
+      minInterval: DAY_MS,
+      axisLabel: { color: c.ink, fontSize: 12, formatter: dateWords, hideOverlap: true },
+      splitLine: { show: false },
+    },
+    yAxis: {
+      type: 'value' as const,
+      min: 0,
+      name: `${zoneName(zone.zoneId)}, mm`,
+      nameTextStyle: { color: c.soft, fontSize: 12, align: 'left' as const },
+      axisLabel: { color: c.ink, fontSize: 12 },
+      splitNumber: 3,
+      splitLine: { lineStyle: { color: c.sand } },
+    },
+    series: [
+      band(low, { stack: 'band' }),
+      band(
+        high.map(([t, mm], i) => [t, mm - low[i]![1]]),
+        { stack: 'band', areaStyle: { color: c.tide, opacity: 0.2 } },
+      ),
+      {
+        ...band(even, { lineStyle: { color: c.tide, width: 2.4, type: 'dashed' as const } }),
+        markLine: {
+          silent: true,
+          symbol: 'none',
+          data: [
+            mark('felt', thresholdMm(growth.curve, 'felt')),
+            mark('seen', thresholdMm(growth.curve, 'seen')),
+            ...(zone.read && zone.read.even <= last
+              ? [mark('to read', GROWTH_CONSTANTS.readMm.value)]
+              : []),
+            {
+              xAxis: Date.now(),
+              label: { formatter: 'today', color: c.coral, fontSize: 12 },
+              lineStyle: { color: c.coral, type: 'solid' as const },
+            },
+          ],
+        },
+      },
+    ],
+  }
 }

@@ -1,0 +1,152 @@
+/** What may come over the wire of what follows a service, as Yup schemas. */
+import * as y from 'yup'
+import { EVENT_KINDS } from '../core/care/backPlan.ts'
+import {
+  ANSWER_SOURCES,
+  DRYNESS_WORDS,
+  LENGTH_METHODS,
+  NICK_STATES,
+  SPOT_KINDS,
+  type NickState,
+} from '../core/history/answers.ts'
+import { AREA_IDS } from '../core/history/clientAnswer.ts'
+import { isoDate, moment, text, uuid, vec3, word } from './parts.ts'
+
+const scale = (most: number) => y.number().integer().min(0).max(most)
+
+export const answerParams = y
+  .object({
+    id: uuid().required(),
+    moment: y
+      .string()
+      .matches(/^(now|1h|24h|48h|7d|h\d{1,4})$/, 'is not a moment after a service')
+      .required(),
+  })
+  .noUnknown()
+
+const nicks = y
+  .mixed<Record<string, NickState>>()
+  .test('nicks', 'must hold how each nick heals', (all) => {
+    if (all === undefined) return true
+    if (typeof all !== 'object' || all === null || Array.isArray(all)) return false
+    return (
+      Object.keys(all).length <= 60 &&
+      Object.entries(all).every(
+        ([id, state]) => uuid().isValidSync(id) && NICK_STATES.includes(state),
+      )
+    )
+  })
+
+export const skinAnswerSchema = y
+  .object({
+    atMs: moment().required(),
+    zones: y
+      .array()
+      .of(
+        y
+          .object({
+            zoneId: word().required(),
+            redness: scale(4).required(),
+            bumps: scale(500).required(),
+            pustules: scale(500).optional(),
+          })
+          .noUnknown(),
+      )
+      .max(80)
+      .required(),
+    spots: y
+      .array()
+      .of(
+        y
+          .object({
+            id: uuid().required(),
+            kind: y
+              .string()
+              .oneOf([...SPOT_KINDS])
+              .required(),
+            zoneId: word().required(),
+            point: vec3(),
+            normal: vec3(),
+            again: uuid().optional(),
+          })
+          .noUnknown()
+          .required(),
+      )
+      .max(300, 'at most 300 spots')
+      .default([]),
+    feeling: y
+      .object({
+        stinging: scale(10).optional(),
+        itch: scale(10).optional(),
+        dryness: scale(DRYNESS_WORDS.length - 1).optional(),
+        nicks: nicks.optional(),
+        words: text(500).optional(),
+      })
+      .noUnknown()
+      .default({}),
+    source: y
+      .string()
+      .oneOf([...ANSWER_SOURCES])
+      .default('seen'),
+  })
+  .noUnknown()
+
+export const hairReadingSchema = y
+  .object({
+    id: uuid().required(),
+    kind: y.string().oneOf(['felt', 'seen', 'measured']).required(),
+    date: isoDate().required('When was it?'),
+    zoneId: word().nullable().default(null),
+    lengthMm: y
+      .number()
+      .min(0.05)
+      .max(60)
+      .when('kind', { is: 'measured', then: (s) => s.required('How long was it?') }),
+    method: y
+      .string()
+      .oneOf([...LENGTH_METHODS])
+      .optional(),
+  })
+  .noUnknown()
+
+/** The six questions as a form sends them: every field a string. */
+export const clientAnswerSchema = y
+  .object({
+    redness: scale(4).required('How red is it?'),
+    areas: y
+      .array()
+      .of(y.string().oneOf(AREA_IDS).required())
+      .max(20)
+      .default([])
+      .transform((value: unknown, given: unknown) => (typeof given === 'string' ? [given] : value)),
+    bumps: scale(200).required('How many bumps?'),
+    pus: y.boolean().default(false),
+    stinging: scale(10).required('How much does it sting?'),
+    itch: scale(10).required('How much does it itch?'),
+    dryness: scale(DRYNESS_WORDS.length - 1).required('How dry is it?'),
+    hair: y.string().oneOf(['no', 'felt', 'seen']).required('Is hair felt or seen?'),
+    since: scale(15).default(0),
+    words: text(500).default(''),
+  })
+  .noUnknown()
+
+export const eventsSchema = y
+  .array()
+  .of(
+    y
+      .object({
+        id: uuid().required(),
+        kind: y
+          .string()
+          .oneOf([...EVENT_KINDS])
+          .required(),
+        title: text(60).required('What is it?'),
+        atMs: moment().required(),
+      })
+      .noUnknown()
+      .required(),
+  )
+  .max(40, 'at most 40 events')
+
+/** A calendar of visits up to a day. */
+export const throughQuery = y.object({ through: isoDate().required() }).noUnknown()

@@ -1,0 +1,26 @@
+/** Ranges of what is believed of a skin: never a point alone. Apart from the rest, since quantiles bring a library along. */
+import jstat from 'jstat'
+import type { Sensitivity } from './sensitivity.ts'
+
+export interface Range {
+  readonly low: number
+  readonly high: number
+}
+
+/** The range that holds the middle share of what is believed, grade per unit load. */
+export function sensitivityRange(s: Sensitivity, share = 0.8): Range {
+  const tail = (1 - share) / 2
+  return {
+    low: jstat.gamma.inv(tail, s.shape, 1 / s.rate),
+    high: jstat.gamma.inv(1 - tail, s.shape, 1 / s.rate),
+  }
+}
+
+/** P(grade 2 or more) if grades came at a known rate. */
+const twoOrMore = (mean: number) => 1 - Math.exp(-mean) * (1 + mean)
+
+/** The range of the odds of redness 2 or more for a service of the given load, as the rate behind them is uncertain. */
+export function rednessRange(s: Sensitivity, load: number, share = 0.8): Range {
+  const { low, high } = sensitivityRange(s, share)
+  return { low: twoOrMore(low * load), high: twoOrMore(high * load) }
+}

@@ -1,0 +1,256 @@
+/** What follows a past service, drawn from hidden truths: redness that fades, bumps in their places, hair that comes back. */
+import type { HiddenSkin } from '../core/simulate/truth.ts'
+import {
+  drawBumps,
+  drawFaded,
+  drawGrades,
+  drawGrowth,
+  drawLook,
+  drawSkin,
+} from '../core/simulate/truth.ts'
+import { hairIn, type SkinAndHair } from '../core/client.ts'
+import { tangentPart, unit, type Vec3 } from '../core/head/frames.ts'
+import { zoneStem, type ZoneId } from '../core/head/zones.ts'
+import type {
+  Feeling,
+  HairReading,
+  Moment,
+  SkinAnswer,
+  SkinSpot,
+  ZoneAnswer,
+} from '../core/history/answers.ts'
+import { daysToLength, hairLengthMm, priorGrowth, thresholdMm } from '../core/regrowth/growth.ts'
+import { serviceZones } from '../core/services.ts'
+import { drawNormal, drawPoisson } from '../core/stats/random.ts'
+import { DAY_MS, HOUR_MS } from '../core/time/dates.ts'
+import { zoneById } from './map.ts'
+import type { Person } from './people.ts'
+
+/** Share of follow-up questions that nobody answers. */
+const NOT_ANSWERED = 0.22
+/** Spots are tapped on visits of so many days back; before that they were only counted. */
+const SPOTS_KEPT_DAYS = 150
+/** Share of bumps that come in a place where there was one before. */
+const SAME_PLACE = 0.45
+
+/** The hidden truth of a person, drawn once. */
+export interface Truth {
+  readonly skin: HiddenSkin
+  /** mm a day, by zone. */
+  readonly growth: Readonly<Record<string, number>>
+  /** Grades a day. */
+  readonly fadesPerDay: number
+  /** Places where bumps come again and again. */
+  readonly badPlaces: { zoneId: string; point: Vec3; normal: Vec3; last?: string }[]
+}
+
+export function drawTruth(person: Person, random: () => number): Truth {
+  const zones = serviceZones(person.service)
+  const { gradePerLoad: grade, bumpsPerLoad: bumps, growthFactor } = person.truth
+  const skin = drawSkin(random, zones, { grade, bumps }, { grade, bumps })
+  // Bumps keep to the neck (common practice).
+  const onNeck = (z: string) => z.startsWith('neck') || z.startsWith('under-chin')
+  const bumpsPerLoad = Object.fromEntries(
+    Object.entries(skin.bumpsPerLoad).map(([z, k]) => [z, k * (onNeck(z) ? 1.6 : 0.5)]),
+  )
+  const growth = Object.fromEntries(
+    zones.map((z) => {
+      const prior = priorGrowth(z, hairIn(z, person.skin.faceHair))
+      // One person's zones are more alike than those of different people.
+      const own = { ...prior, mean: prior.mean * growthFactor, sd: prior.sd * 0.4 }
+      return [z, drawGrowth(random, own)]
+    }),
+  )
+  return {
+    skin: { ...skin, bumpsPerLoad },
+    growth,
+    fadesPerDay: 0.8 * Math.exp(0.3 * drawNormal(random)),
+    badPlaces: [],
+  }
+}
+
+export interface Service {
+  readonly person: Person
+  readonly truth: Truth
+  readonly visitId: string
+  readonly clientId: string
+  readonly nowMs: number
+  readonly endedAtMs: number
+  readonly loads: Readonly<Record<string, number>>
+  readonly leftMm: Readonly<Record<string, number>>
+  readonly skin: SkinAndHair
+  readonly bumpFactor: number
+  /** Nobody answers any more. */
+  readonly silentLately: boolean
+  /** Ids of nicks of the service. */
+  readonly nicks: readonly string[]
+}
+
+/** Looks after a service. Some questions stay unanswered, some grades are off by one. */
+export function skinAnswers(s: Service, random: () => number, newId: () => string): SkinAnswer[] {
+  const { truth, endedAtMs } = s
+  const ageDays = (s.nowMs - endedAtMs) / DAY_MS
+  const worst = drawGrades(random, truth.skin, s.loads)
+  const bumps = drawBumps(random, truth.skin, s.loads, s.bumpFactor)
+  const day2 = Object.fromEntries(
+    Object.entries(worst).map(([z, g]) => [z, drawFaded(random, g, 1, truth.fadesPerDay)]),
+  )
+  const day7 = Object.fromEntries(
+    Object.entries(day2).map(([z, g]) => [z, drawFaded(random, g, 5, truth.fadesPerDay)]),
+  )
+  const most = Math.max(0, ...Object.values(worst))
+  const spots = ageDays < SPOTS_KEPT_DAYS ? placeBumps(s, bumps, random, newId) : []
+  const look = (
+    moment: Moment,
+    hours: number,
+    grades: Readonly<Record<string, number>>,
+    counted: boolean,
+  ): SkinAnswer => {
+    const zones = Object.keys(s.loads).map((zoneId): ZoneAnswer => {
+      const own = counted ? spots.filter((p) => p.zoneId === zoneId) : []
+      const pustules = own.filter((p) => p.kind === 'pustule').length
+      return {
+        zoneId,
+        redness: drawLook(random, grades[zoneId] ?? 0),
+        bumps: counted ? (bumps[zoneId] ?? 0) - pustules : 0,
+        ...(pustules > 0 && { pustules }),
+      }
+    })
+    return {
+      moment,
+      atMs: Math.round(endedAtMs + hours * HOUR_MS),
+      zones: zones.filter((z) => z.redness > 0 || z.bumps > 0 || (z.pustules ?? 0) > 0),
+      spots: counted ? spots : [],
+      feeling: feeling(most, hours, s.nicks, random),
+      source:
+        moment === 'now'
+          ? 'seen'
+          : (['client', 'client', 'phone'] as const)[Math.floor(3 * random())]!,
+    }
+  }
+  const atOnce = Object.fromEntries(Object.entries(worst).map(([z, g]) => [z, Math.round(g * 0.6)]))
+  const out = [look('now', 0.05, atOnce, false)]
+  const silent = s.silentLately && ageDays < 10
+  if (ageDays > 1.2 && random() > NOT_ANSWERED) out.push(look('24h', 24.5, worst, false))
+  if (ageDays > 2.2 && random() > NOT_ANSWERED) out.push(look('48h', 48.5, day2, true))
+  if (ageDays > 7.2 && random() > NOT_ANSWERED && !silent) {
+    out.push(look('7d', 168.5, day7, true))
+  }
+  // The one who comes too often was asked yesterday, was still red, and has not been asked since.
+  if (s.person.story === 'too-often' && ageDays < 3) {
+    const red = (zoneId: string, redness: number) => ({ zoneId, redness, bumps: 0 })
+    return [
+      out[0]!,
+      {
+        moment: '24h',
+        atMs: Math.round(endedAtMs + 24.5 * HOUR_MS),
+        zones: [red('neck-upper-left', 2), red('neck-upper-right', 2), red('chin', 1)],
+        spots: [],
+        feeling: { stinging: 4, itch: 2, dryness: 1 },
+        source: 'phone',
+      },
+    ]
+  }
+  return out
+}
+
+function feeling(
+  most: number,
+  hours: number,
+  nicks: readonly string[],
+  random: () => number,
+): Feeling {
+  const fade = hours < 30 ? 1 : hours < 60 ? 0.6 : 0.15
+  return {
+    stinging: Math.min(10, drawPoisson(random, 1.1 * most * fade)),
+    itch: Math.min(10, drawPoisson(random, 0.8 * most * fade)),
+    dryness: Math.min(3, drawPoisson(random, 0.35)),
+    ...(nicks.length > 0 && {
+      nicks: Object.fromEntries(nicks.map((id) => [id, hours < 30 ? 'scab' : 'closed'] as const)),
+    }),
+  }
+}
+
+/** Gives each bump a place: often one where there was one before. */
+function placeBumps(
+  s: Service,
+  bumps: Readonly<Record<string, number>>,
+  random: () => number,
+  newId: () => string,
+): SkinSpot[] {
+  const { badPlaces } = s.truth
+  return Object.entries(bumps).flatMap(([zoneId, n]) =>
+    Array.from({ length: n }, (): SkinSpot => {
+      const known = badPlaces.filter((p) => p.zoneId === zoneId)
+      const id = newId()
+      const kind = (['bump', 'ingrown', 'bump', 'ingrown', 'pustule'] as const)[
+        Math.floor(5 * random())
+      ]!
+      const place = known[Math.floor(known.length * random())]
+      if (place && random() < SAME_PLACE) {
+        const again = place.last
+        place.last = id
+        const { point, normal } = place
+        return { id, kind, zoneId, point, normal, ...(again !== undefined && { again }) }
+      }
+      const { samples } = zoneById.get(zoneId as ZoneId)!
+      const at = samples[Math.floor(random() * samples.length)]!
+      const aside = unit(tangentPart([random() - 0.5, random() - 0.5, random() - 0.5], at.normal))
+      const step = 5 * random()
+      const point = at.point.map((c, k) => c + step * aside[k]!) as unknown as Vec3
+      badPlaces.push({ zoneId, point, normal: at.normal, last: id })
+      return { id, kind, zoneId, point, normal: at.normal }
+    }),
+  )
+}
+
+/** When hair was felt and seen, and now and then how long it was, on one or two zones. */
+export function hairReadings(
+  s: Service,
+  random: () => number,
+  newId: () => string,
+): (HairReading & { clientId: string; leftMm: number })[] {
+  if (random() > 0.22) return []
+  const zones = Object.keys(s.leftMm) as ZoneId[]
+  const stems = ['upper-lip', 'chin', 'cheek-lower', 'neck-lower']
+  const usual = zones.filter((z) => stems.includes(zoneStem(z)))
+  const from = usual.length > 0 && random() < 0.7 ? usual : zones
+  const zoneId = from[Math.floor(random() * from.length)]!
+  const { curve } = priorGrowth(zoneId, hairIn(zoneId, s.skin.faceHair))
+  const leftMm = s.leftMm[zoneId]!
+  const rate = s.truth.growth[zoneId]!
+  const reading = (
+    kind: HairReading['kind'],
+    days: number,
+    lengthMm: number | null,
+  ): (HairReading & { clientId: string; leftMm: number })[] => {
+    const atMs = Math.round(s.endedAtMs + days * DAY_MS)
+    if (days <= 0 || atMs > s.nowMs) return []
+    const method = kind === 'measured' ? ('photo' as const) : null
+    return [
+      {
+        id: newId(),
+        clientId: s.clientId,
+        visitId: s.visitId,
+        kind,
+        days,
+        zoneId,
+        lengthMm,
+        method,
+        leftMm,
+        atMs,
+      },
+    ]
+  }
+  const shown = (['felt', 'seen'] as const).flatMap((kind) =>
+    reading(
+      kind,
+      daysToLength(curve, leftMm, rate, thresholdMm(curve, kind)) * (1 + 0.1 * drawNormal(random)),
+      null,
+    ),
+  )
+  if (random() > 0.5) return shown
+  const days = (curve === 'fuzz' ? 20 : 3) * (0.7 + 0.6 * random())
+  const length = hairLengthMm(curve, leftMm, rate, days) + 0.15 * drawNormal(random)
+  return [...shown, ...reading('measured', days, Math.max(0.05, Math.round(100 * length) / 100))]
+}

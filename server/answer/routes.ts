@@ -1,0 +1,142 @@
+/** The link page's routes. They stand alone: a second port may serve them and nothing else. */
+import { readFileSync } from 'node:fs'
+import { createRequire } from 'node:module'
+import { randomUUID } from 'node:crypto'
+import express, { Router, type ErrorRequestHandler } from 'express'
+import { rateLimit } from 'express-rate-limit'
+import { ValidationError } from 'yup'
+import { clientAnswerSchema } from '../../contract/followUp.ts'
+import { momentAt, type UsualMoment } from '../../core/history/answers.ts'
+import { answerByZone, type ClientAnswer } from '../../core/history/clientAnswer.ts'
+import { addDays, dateOf } from '../../core/time/dates.ts'
+import type { Database } from '../db/connection.ts'
+import { readHouse } from '../house/service.ts'
+import { keepAnswer, keepHair } from '../visits/followUp.ts'
+import { offsetMinutes } from '../visits/plan.ts'
+import { readVisit, type VisitRecord } from '../visits/record.ts'
+import { visitOfToken } from './links.ts'
+import { closedPage, questionsPage, thanksPage, tooMuchPage } from './page.ts'
+
+/** Tries of one address in a minute: plenty for a person, few for a guesser of 256 bits. */
+const TRIES_A_MINUTE = 60
+/** The six answers need less than two; a form is never longer. */
+const MOST_BYTES = '12kb'
+
+const WHEN: Record<UsualMoment, string> = {
+  now: 'just after',
+  '1h': 'after',
+  '24h': 'the day after',
+  '48h': 'two days after',
+  '7d': 'a week after',
+}
+
+const face = () =>
+  readFileSync(
+    createRequire(import.meta.url).resolve(
+      '@fontsource-variable/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-wght-normal.woff2',
+    ),
+  )
+
+export function answerRoutes(db: Database, triesAMinute = TRIES_A_MINUTE): Router {
+  const router = Router()
+  let font: Buffer | undefined
+  router.get('/answer-face.woff2', (_request, response) => {
+    response.type('font/woff2').setHeader('Cache-Control', 'public, max-age=31536000, immutable')
+    response.send((font ??= face()))
+  })
+  router.use(
+    '/answer',
+    rateLimit({
+      windowMs: 60_000,
+      limit: triesAMinute,
+      standardHeaders: true,
+      legacyHeaders: false,
+      handler: (_request, response) => void response.status(429).send(tooMuchPage()),
+    }),
+    (_request, response, next) => {
+      response.setHeader('Cache-Control', 'no-store')
+      response.type('html')
+      next()
+    },
+  )
+  router.get('/answer/:token', async (request, response) => {
+    const visit = await visitOfToken(db, request.params.token)
+    if (!visit) return void response.status(404).send(closedPage())
+    response.send(await askOrThank(db, visit))
+  })
+  router.post(
+    '/answer/:token',
+    express.urlencoded({ extended: false, limit: MOST_BYTES, parameterLimit: 60 }),
+    async (request, response) => {
+      const visit = await visitOfToken(db, request.params.token!)
+      if (!visit) return void response.status(404).send(closedPage())
+      let told: ClientAnswer
+      try {
+        told = (await clientAnswerSchema.validate(request.body ?? {}, {
+          abortEarly: false,
+        })) as ClientAnswer
+      } catch (error) {
+        if (!(error instanceof ValidationError)) throw error
+        const problem = `Not sent yet: ${error.errors[0]}`
+        return void response.status(422).send(await askOrThank(db, visit, problem))
+      }
+      const kept = await keep(db, visit.id, told)
+      const { name } = await readHouse(db)
+      response.status(kept ? 200 : 409).send(thanksPage(name, !kept))
+    },
+  )
+  const tooLarge: ErrorRequestHandler = (error, _request, response, next) => {
+    const { status } = error as { status?: number }
+    if (status !== 413 && status !== 400) return next(error)
+    response.status(status).type('html').send(tooMuchPage())
+  }
+  router.use('/answer', tooLarge)
+  return router
+}
+
+async function askOrThank(db: Database, visit: VisitRecord, problem?: string): Promise<string> {
+  const house = await readHouse(db)
+  const moment = momentAt(visit.endedAtMs!, Date.now())
+  if (visit.answers.some((a) => a.moment === moment && a.source === 'client')) {
+    return thanksPage(house.name, true)
+  }
+  const [client] = await db.select('SELECT name, calledName FROM clients WHERE id = ?', [
+    visit.clientId,
+  ])
+  return questionsPage({
+    house: house.name,
+    // The first name is enough for a page that anybody holding the phone may see.
+    name: String(client!['calledName'] || String(client!['name']).split(' ')[0]),
+    service: visit.service,
+    worked: Object.keys(visit.loads ?? {}),
+    when: WHEN[moment],
+    ...(problem !== undefined && { problem }),
+  })
+}
+
+/** Keeps an answer for the moment that has come; false when that moment has one already: what is there stays. */
+async function keep(db: Database, visitId: string, told: ClientAnswer): Promise<boolean> {
+  return db.write(async () => {
+    const visit = await readVisit(db, visitId)
+    const atMs = Date.now()
+    const moment = momentAt(visit.endedAtMs!, atMs)
+    if (visit.answers.some((a) => a.moment === moment)) return false
+    const { zones, feeling } = answerByZone(told, Object.keys(visit.loads ?? {}))
+    await keepAnswer(db, visit, { moment, atMs, zones, spots: [], feeling, source: 'client' })
+    // Told of no zone in particular, so it speaks for all of them; only the first telling counts.
+    const date = addDays(dateOf(atMs, offsetMinutes(atMs)), -told.since)
+    const after = Date.parse(`${date}T12:00:00`) > visit.endedAtMs!
+    if (told.hair !== 'no' && after && !(await hairKnown(db, visitId, told.hair))) {
+      await keepHair(db, visit, { id: randomUUID(), kind: told.hair, date, zoneId: null })
+    }
+    return true
+  })
+}
+
+const hairKnown = async (db: Database, visitId: string, kind: string) =>
+  (
+    await db.select('SELECT 1 FROM hair_readings WHERE visitId = ? AND kind = ? LIMIT 1', [
+      visitId,
+      kind,
+    ])
+  ).length > 0

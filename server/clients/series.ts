@@ -1,0 +1,81 @@
+/** A client's visits ahead as a calendar (RFC 5545). */
+import ical, { ICalCalendarMethod } from 'ical-generator'
+import { eventQuestion } from '../../core/care/eventQuestion.ts'
+import { visitSeries, type SeriesVisit } from '../../core/regrowth/series.ts'
+import { SERVICES } from '../../core/services.ts'
+import type { Database } from '../db/connection.ts'
+import { json } from '../db/reader.ts'
+import { readHouse } from '../house/service.ts'
+import { HttpProblem } from '../http/problem.ts'
+import { offsetMinutes } from '../visits/plan.ts'
+import { clientPage } from './service.ts'
+
+const NAMES: Record<Exclude<SeriesVisit['kind'], 'whole'>, string> = {
+  lip: 'Upper lip alone',
+  line: 'The line alone',
+}
+
+/**
+ * @param through a day, `YYYY-MM-DD`
+ * @throws HttpProblem 404, 409 `no-window`
+ */
+export async function seriesCalendar(db: Database, id: string, through: string): Promise<string> {
+  const [page, house] = await Promise.all([clientPage(db, id), readHouse(db)])
+  const { client, model, tide } = page
+  const last = page.visits.find((v) => v.state === 'finished' && v.service === client.service)
+  if (!tide.window || !last) {
+    throw new HttpProblem(
+      409,
+      'no-window',
+      'The next visits can be laid out after the first service.',
+    )
+  }
+  const [row] = await db.select('SELECT leftMm FROM visits WHERE id = ?', [last.id])
+  const nowMs = Date.now()
+  const schools = { ...house.schools, ...client.schools }
+  const series = visitSeries({
+    service: client.service,
+    lastAtMs: last.endedAtMs!,
+    window: tide.window,
+    nowMs,
+    throughMs: Date.parse(`${through}T23:59:59`),
+    growth: model.growth,
+    leftMm: json<Record<string, number>>(row!['leftMm']) ?? {},
+    events: client.events,
+    question: (event, notBeforeMs) => ({
+      ...eventQuestion(
+        {
+          service: client.service,
+          skin: client.skin,
+          model,
+          schools,
+          noFragrance: false,
+          products: [],
+          nowMs,
+          offset: offsetMinutes,
+        },
+        event.kind,
+        event.atMs,
+      ),
+      notBeforeMs,
+    }),
+  })
+  const calendar = ical({
+    name: `${SERVICES[client.service].name}, visits ahead`,
+    prodId: { company: 'Slow Tide', product: 'Return', language: 'EN' },
+    method: ICalCalendarMethod.PUBLISH,
+  })
+  for (const visit of series) {
+    const name = visit.kind === 'whole' ? SERVICES[client.service].name : NAMES[visit.kind]
+    calendar.createEvent({
+      id: `${id}-${visit.kind}-${visit.atMs}@slow-tide`,
+      start: new Date(visit.fromMs),
+      end: new Date(visit.toMs),
+      allDay: true,
+      stamp: new Date(nowMs),
+      summary: visit.event ? `${name}, for ${visit.event.title}` : `${name}: good days`,
+      description: visit.why,
+    })
+  }
+  return calendar.toString()
+}

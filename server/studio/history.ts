@@ -1,0 +1,81 @@
+/** Finished visits as comparing and learning across visits need them, of one client or of all. */
+import type { VisitFacts } from '../../core/history/facts.ts'
+import { bumpsByZone, worstByZone } from '../../core/history/answers.ts'
+import type { VisitChoices } from '../../core/history/choices.ts'
+import type { Reactivity } from '../../core/skin/sensitivity.ts'
+import type { ClientHistory, SkinAnswer, StudioHistory } from '../../contract/types.ts'
+import { readClient } from '../clients/service.ts'
+import type { Database } from '../db/connection.ts'
+import { json, type Row } from '../db/reader.ts'
+import { groupAnswers } from '../visits/record.ts'
+
+const FACTS = `SELECT id, clientId, service, workerId, endedAtMs, loads, choices, products, routine, dueFromMs, dueToMs
+  FROM visits WHERE state = 'finished'`
+
+/** Zones that are not zero: most are, and there are many visits. */
+const told = (zones: ReadonlyMap<string, number> | undefined): Record<string, number> | null =>
+  zones ? Object.fromEntries([...zones].filter(([, n]) => n > 0)) : null
+
+function toFacts(row: Row, answers: readonly SkinAnswer[]): VisitFacts {
+  const endedAtMs = row['endedAtMs'] as number
+  const loads = json<Record<string, number>>(row['loads']) ?? {}
+  const [from, to] = [row['dueFromMs'] as number | null, row['dueToMs'] as number | null]
+  return {
+    visitId: row['id'] as string,
+    service: row['service'] as VisitFacts['service'],
+    workerId: row['workerId'] as string,
+    endedAtMs,
+    loads,
+    worst: told(worstByZone({ endedAtMs, loads, answers })),
+    bumps: told(bumpsByZone({ endedAtMs, answers })),
+    choices: json<VisitChoices>(row['choices']),
+    products: json<string[]>(row['products']) ?? [],
+    routine: row['routine'] as string,
+    answered: answers.map((a) => a.moment),
+    due: from !== null && to !== null ? { fromMs: from, toMs: to } : null,
+  }
+}
+
+/** A client's visits, oldest first, with every look at the skin. */
+export async function clientHistory(db: Database, clientId: string): Promise<ClientHistory> {
+  await readClient(db, clientId)
+  const [rows, given] = await Promise.all([
+    db.select(`${FACTS} AND clientId = ? ORDER BY endedAtMs`, [clientId]),
+    db.select(
+      `SELECT visitId, moment, atMs, zones, spots, feeling, source FROM skin_answers
+       WHERE visitId IN (SELECT id FROM visits WHERE clientId = ?) ORDER BY atMs`,
+      [clientId],
+    ),
+  ])
+  const answers = groupAnswers(given)
+  return {
+    visits: rows.map((r) => toFacts(r, answers.get(r['id'] as string) ?? [])),
+    looks: [...answers].flatMap(([visitId, list]) => list.map((answer) => ({ visitId, answer }))),
+  }
+}
+
+/** Every client's visits, oldest first. */
+export async function studioHistory(db: Database): Promise<StudioHistory> {
+  const [clients, rows, given] = await Promise.all([
+    db.select(`SELECT id, name, skin ->> '$.reactivity' AS reactivity FROM clients ORDER BY name`),
+    db.select(`${FACTS} ORDER BY endedAtMs`),
+    db.select('SELECT visitId, moment, atMs, zones FROM skin_answers'),
+  ])
+  const answers = groupAnswers(given)
+  const byClient = new Map<string, VisitFacts[]>()
+  for (const row of rows) {
+    const facts = toFacts(row, answers.get(row['id'] as string) ?? [])
+    const list = byClient.get(row['clientId'] as string)
+    if (list) list.push(facts)
+    else byClient.set(row['clientId'] as string, [facts])
+  }
+  return {
+    nowMs: Date.now(),
+    clients: clients.map((c) => ({
+      clientId: c['id'] as string,
+      name: c['name'] as string,
+      reactivity: c['reactivity'] as Reactivity,
+      visits: byClient.get(c['id'] as string) ?? [],
+    })),
+  }
+}

@@ -1,0 +1,129 @@
+/** What is told after a service: looks at the skin, and hair felt, seen or measured. */
+import { summariseAnswers, type SkinAnswer } from '../../core/history/answers.ts'
+import { meanLeft } from '../../core/history/learn.ts'
+import { DAY_MS } from '../../core/time/dates.ts'
+import type { Moment, VisitPage } from '../../contract/types.ts'
+import type { Database } from '../db/connection.ts'
+import { HttpProblem } from '../http/problem.ts'
+import { visitPage } from './page.ts'
+import { readVisit, type VisitRecord } from './record.ts'
+import { requireZones } from './service.ts'
+
+function requireFinished(visit: VisitRecord): void {
+  if (visit.state !== 'finished') {
+    throw new HttpProblem(
+      409,
+      'not-finished',
+      'The service is not finished yet, so there is nothing to look back on.',
+    )
+  }
+}
+
+/** Writes an answer and what is summed up of all of them. Part of a write. */
+export async function keepAnswer(
+  db: Database,
+  visit: VisitRecord,
+  answer: SkinAnswer,
+): Promise<void> {
+  requireFinished(visit)
+  const own = new Set(Object.keys(visit.loads ?? {}))
+  const named = [...answer.zones, ...(answer.spots ?? [])]
+  requireZones(named.map((z) => z.zoneId))
+  const stranger = named.find((z) => own.size > 0 && !own.has(z.zoneId))
+  if (stranger) {
+    throw new HttpProblem(
+      422,
+      'not-worked',
+      `"${stranger.zoneId}" was not part of this service. Nothing was changed.`,
+    )
+  }
+  const answers = [...visit.answers.filter((a) => a.moment !== answer.moment), answer]
+  await db.models.SkinAnswer.upsert({ visitId: visit.id, ...answer })
+  await sumUp(db, visit, answers)
+}
+
+const sumUp = (db: Database, visit: VisitRecord, answers: readonly SkinAnswer[]) =>
+  db.models.Visit.update(summariseAnswers(visit.endedAtMs!, answers, visit.loads ?? {}), {
+    where: { id: visit.id },
+  })
+
+export async function saveSkinAnswer(
+  db: Database,
+  id: string,
+  moment: Moment,
+  body: Omit<SkinAnswer, 'moment'>,
+): Promise<VisitPage> {
+  await db.write(async () => keepAnswer(db, await readVisit(db, id), { moment, ...body }))
+  return visitPage(db, id)
+}
+
+/** Takes an answer away: it was of another client, or never given. */
+export async function removeSkinAnswer(
+  db: Database,
+  id: string,
+  moment: Moment,
+): Promise<VisitPage> {
+  await db.write(async () => {
+    const visit = await readVisit(db, id)
+    requireFinished(visit)
+    await db.models.SkinAnswer.destroy({ where: { visitId: id, moment } })
+    await sumUp(
+      db,
+      visit,
+      visit.answers.filter((a) => a.moment !== moment),
+    )
+  })
+  return visitPage(db, id)
+}
+
+export interface HairBody {
+  readonly id: string
+  readonly kind: string
+  readonly date: string
+  readonly zoneId: string | null
+  readonly lengthMm?: number
+  readonly method?: string
+}
+
+/** Writes a reading of hair. Part of a write. */
+export async function keepHair(db: Database, visit: VisitRecord, body: HairBody): Promise<void> {
+  requireFinished(visit)
+  if (body.zoneId !== null) requireZones([body.zoneId])
+  const noon = Date.parse(`${body.date}T12:00:00`)
+  const days = (noon - visit.endedAtMs!) / DAY_MS
+  if (days <= 0 || noon > Date.now() + DAY_MS) {
+    throw new HttpProblem(
+      422,
+      'not-after',
+      'That day does not lie between the service and today. Nothing was changed.',
+    )
+  }
+  const left = body.zoneId !== null ? visit.leftMm?.[body.zoneId] : undefined
+  await db.models.HairReading.bulkCreate(
+    [
+      {
+        id: body.id,
+        clientId: visit.clientId,
+        visitId: visit.id,
+        kind: body.kind,
+        days,
+        zoneId: body.zoneId,
+        lengthMm: body.lengthMm ?? null,
+        method: body.kind === 'measured' ? (body.method ?? 'photo') : null,
+        leftMm: left ?? meanLeft(visit.leftMm),
+        atMs: noon,
+      },
+    ],
+    { ignoreDuplicates: true },
+  )
+}
+
+export async function addHairReading(db: Database, id: string, body: HairBody): Promise<VisitPage> {
+  await db.write(async () => keepHair(db, await readVisit(db, id), body))
+  return visitPage(db, id)
+}
+
+export async function removeHairReading(db: Database, id: string): Promise<{ removed: true }> {
+  await db.write(() => db.models.HairReading.destroy({ where: { id } }))
+  return { removed: true }
+}

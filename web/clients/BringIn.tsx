@@ -1,0 +1,393 @@
+/** Bringing clients in from a file: looked through first, then all together, and taken back together. */
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { wrap, type Remote } from 'comlink'
+import { useEffect, useMemo, useRef, useState } from 'react'
+import { Link } from 'react-router'
+import {
+  IMPORT_FIELD_IDS,
+  IMPORT_FIELDS,
+  type ClientDraft,
+  type ImportField,
+  type Mapping,
+} from '../../core/formats/clientsIn.ts'
+import { SERVICE_IDS, SERVICES, type ServiceId } from '../../core/services.ts'
+import type { ImportRecord } from '../../contract/types.ts'
+import { call } from '../api/call.ts'
+import { useClients } from '../api/queries.ts'
+import { momentWords, newId } from '../state/words.ts'
+import type { ImportWorker, ReadFile } from '../workers/import.worker.ts'
+
+/** Lines shown at once; the rest is counted. */
+const SHOWN = 60
+
+type Status = 'new' | 'same' | 'unread'
+const STATUS_WORDS: Record<Status, string> = {
+  new: 'new',
+  same: 'here already?',
+  unread: 'cannot be taken',
+}
+
+const statusOf = (d: ClientDraft): Status =>
+  d.problems.length > 0 ? 'unread' : d.same !== undefined ? 'same' : 'new'
+
+/** The worker that holds the file while it is looked through. */
+function useImportWorker() {
+  const worker = useRef<Remote<ImportWorker>>(undefined)
+  useEffect(() => {
+    const thread = new Worker(new URL('../workers/import.worker.ts', import.meta.url), {
+      type: 'module',
+    })
+    worker.current = wrap<ImportWorker>(thread)
+    return () => thread.terminate()
+  }, [])
+  return worker
+}
+
+export function BringIn() {
+  const worker = useImportWorker()
+  const known = useClients('', 'name')
+  const [file, setFile] = useState<{ name: string; read: ReadFile }>()
+  const [mapping, setMapping] = useState<Mapping>({})
+  const [drafts, setDrafts] = useState<readonly ClientDraft[]>([])
+  const [busy, setBusy] = useState(false)
+  const [wrong, setWrong] = useState<string>()
+  /** Lines decided otherwise than by default. */
+  const [turned, setTurned] = useState<ReadonlySet<number>>(new Set())
+  const [service, setService] = useState<ServiceId>('face-shave')
+  const [filter, setFilter] = useState<Status>()
+  const cache = useQueryClient()
+
+  const lookThrough = async (next: Mapping) => {
+    setMapping(next)
+    setBusy(true)
+    const people = (known.data ?? []).map(({ name, phone, email }) => ({ name, phone, email }))
+    setDrafts((await worker.current?.draft(next, people)) ?? [])
+    setTurned(new Set())
+    setBusy(false)
+  }
+  const open = async (chosen: File) => {
+    setBusy(true)
+    setWrong(undefined)
+    setFile(undefined)
+    setDrafts([])
+    bring.reset()
+    try {
+      const read = await worker.current!.read(await chosen.text())
+      if (read.why !== undefined) setWrong(read.why)
+      else {
+        setFile({ name: chosen.name, read })
+        await lookThrough(read.mapping!)
+      }
+    } catch {
+      setWrong('That file could not be read. Nothing was changed.')
+    }
+    setBusy(false)
+  }
+  const takes = (d: ClientDraft) => {
+    const status = statusOf(d)
+    if (status === 'unread') return false
+    return turned.has(d.line) ? status === 'same' : status === 'new'
+  }
+  const chosen = drafts.filter(takes)
+  const bring = useMutation({
+    mutationFn: () => {
+      const fuzz = SERVICES[service].family === 'fuzz'
+      const skin = {
+        reactivity: 'average',
+        faceHair: fuzz ? 'fuzz' : 'beard',
+        coarseness: fuzz ? 'fine' : 'medium',
+        curl: 'straight',
+        bumpProne: false,
+      }
+      return call('addImport', {
+        body: {
+          id: newId(),
+          source: file!.name.slice(0, 120),
+          clients: chosen.map(
+            ({ line: _line, problems: _problems, mended: _mended, same: _same, ...d }) => ({
+              id: newId(),
+              ...d,
+              service,
+              skin,
+            }),
+          ),
+        },
+      })
+    },
+    onSuccess: () => {
+      setFile(undefined)
+      setDrafts([])
+      for (const key of ['clients', 'today', 'imports']) {
+        void cache.invalidateQueries({ queryKey: [key] })
+      }
+    },
+  })
+  const counts = useMemo(() => {
+    const n: Record<Status, number> = { new: 0, same: 0, unread: 0 }
+    for (const d of drafts) n[statusOf(d)]++
+    return n
+  }, [drafts])
+  const unread = file?.read.unread ?? []
+  return (
+    <main className="page bring-in">
+      <div className="page-head">
+        <h1>Bring clients in</h1>
+        <p>
+          from a vCard or a CSV file · <Link to="/clients">back to all clients</Link>
+        </p>
+      </div>
+      <p className="buttons">
+        <label className={file ? 'strong' : 'strong deep'}>
+          {file ? 'Another file …' : 'Choose a file …'}
+          <input
+            type="file"
+            accept=".vcf,.vcard,.csv,.txt,text/vcard,text/csv"
+            className="visually-hidden"
+            onChange={(e) => {
+              const chosenFile = e.currentTarget.files?.[0]
+              e.currentTarget.value = ''
+              if (chosenFile) void open(chosenFile)
+            }}
+          />
+        </label>
+        {busy && <span role="status">Reading …</span>}
+      </p>
+      {wrong && (
+        <p role="alert" className="problem">
+          {wrong}
+        </p>
+      )}
+      {bring.isError && (
+        <p role="alert" className="problem">
+          {bring.error.message}
+        </p>
+      )}
+      {bring.data && <p role="status">{bring.data.clients} clients were brought in.</p>}
+      {file && (
+        <>
+          <MappingRow read={file.read} mapping={mapping} onMapping={(m) => void lookThrough(m)} />
+          <div className="row-between">
+            <div className="switch wrap" role="group" aria-label="Which lines to show">
+              <button aria-pressed={filter === undefined} onClick={() => setFilter(undefined)}>
+                All {drafts.length}
+              </button>
+              {(Object.keys(STATUS_WORDS) as Status[]).map((s) => (
+                <button
+                  key={s}
+                  aria-pressed={filter === s}
+                  onClick={() => setFilter(filter === s ? undefined : s)}
+                >
+                  {counts[s] + (s === 'unread' ? unread.length : 0)} {STATUS_WORDS[s]}
+                </button>
+              ))}
+            </div>
+            <label>
+              All come for{' '}
+              <select
+                className="text-input inline"
+                value={service}
+                onChange={(e) => setService(e.currentTarget.value as ServiceId)}
+              >
+                {SERVICE_IDS.map((id) => (
+                  <option key={id} value={id}>
+                    {SERVICES[id].name}
+                  </option>
+                ))}
+              </select>
+            </label>
+            <button
+              className="strong deep"
+              disabled={chosen.length === 0 || bring.isPending || busy}
+              onClick={() => bring.mutate()}
+            >
+              {bring.isPending ? 'Bringing in …' : `Bring in ${chosen.length}`}
+            </button>
+          </div>
+          <Preview
+            drafts={drafts.filter((d) => filter === undefined || statusOf(d) === filter)}
+            unread={filter === undefined || filter === 'unread' ? unread : []}
+            takes={takes}
+            onTurn={(line) =>
+              setTurned((was) => {
+                const next = new Set(was)
+                if (!next.delete(line)) next.add(line)
+                return next
+              })
+            }
+          />
+        </>
+      )}
+      <Imports />
+    </main>
+  )
+}
+
+function MappingRow({
+  read,
+  mapping,
+  onMapping,
+}: {
+  read: ReadFile
+  mapping: Mapping
+  onMapping: (m: Mapping) => void
+}) {
+  return (
+    <fieldset className="mapping">
+      <legend>Which column is what</legend>
+      {IMPORT_FIELD_IDS.map((field: ImportField) => (
+        <label key={field}>
+          {IMPORT_FIELDS[field].title}
+          <select
+            className="text-input"
+            value={mapping[field] ?? ''}
+            onChange={(e) => {
+              const { [field]: _was, ...rest } = mapping
+              const value = e.currentTarget.value
+              onMapping(value === '' ? rest : { ...rest, [field]: Number(value) })
+            }}
+          >
+            <option value="">–</option>
+            {read.columns!.map((c, i) => (
+              <option key={i} value={i}>
+                {c}
+                {read.samples?.[i] ? ` (${read.samples[i]})` : ''}
+              </option>
+            ))}
+          </select>
+        </label>
+      ))}
+    </fieldset>
+  )
+}
+
+function Preview({
+  drafts,
+  unread,
+  takes,
+  onTurn,
+}: {
+  drafts: readonly ClientDraft[]
+  unread: NonNullable<ReadFile['unread']>
+  takes: (d: ClientDraft) => boolean
+  onTurn: (line: number) => void
+}) {
+  const more = drafts.length + unread.length - SHOWN
+  return (
+    <>
+      <div
+        className="scroll preview"
+        tabIndex={0}
+        role="region"
+        aria-label="What would be brought in"
+      >
+        <table className="list tight">
+          <thead>
+            <tr>
+              <th scope="col">Take</th>
+              <th scope="col">Line</th>
+              <th scope="col">Name</th>
+              <th scope="col">Does</th>
+              <th scope="col">Telephone</th>
+              <th scope="col">E-mail</th>
+              <th scope="col">What was noticed</th>
+            </tr>
+          </thead>
+          <tbody>
+            {unread.slice(0, SHOWN).map((u) => (
+              <tr key={`u${u.line}`} className="soft">
+                <td />
+                <td className="num">{u.line}</td>
+                <td colSpan={4}>not read</td>
+                <td>{u.why}</td>
+              </tr>
+            ))}
+            {drafts.slice(0, Math.max(0, SHOWN - unread.length)).map((d) => (
+              <tr key={d.line}>
+                <td>
+                  <input
+                    type="checkbox"
+                    aria-label={`Take ${d.name || `line ${d.line}`}`}
+                    checked={takes(d)}
+                    disabled={d.problems.length > 0}
+                    onChange={() => onTurn(d.line)}
+                  />
+                </td>
+                <td className="num">{d.line}</td>
+                <td>
+                  {d.name}
+                  {d.calledName && <small>“{d.calledName}”</small>}
+                </td>
+                <td>{d.occupation}</td>
+                <td>{d.phone}</td>
+                <td>{d.email}</td>
+                <td>
+                  {[
+                    ...d.problems,
+                    ...(d.same !== undefined ? [`Seems to be ${d.same}.`] : []),
+                    ...d.mended,
+                  ].join(' ')}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      {more > 0 && <p className="soft">and {more} more lines like these.</p>}
+    </>
+  )
+}
+
+/** What was brought in before, with the way back. */
+function Imports() {
+  const cache = useQueryClient()
+  const imports = useQuery({ queryKey: ['imports'], queryFn: () => call('imports') })
+  const undo = useMutation({
+    mutationFn: (id: string) => call('undoImport', { params: { id } }),
+    onSuccess: () => {
+      for (const key of ['clients', 'today', 'imports']) {
+        void cache.invalidateQueries({ queryKey: [key] })
+      }
+    },
+  })
+  if (!imports.data || imports.data.length === 0) {
+    return (
+      <p className="soft">
+        Nothing was brought in so far. What is brought in can be taken back as a whole.
+      </p>
+    )
+  }
+  return (
+    <section>
+      <h2>Brought in before</h2>
+      {undo.data && (
+        <p role="status">
+          {undo.data.removed} clients were taken back.
+          {undo.data.kept.length > 0 &&
+            ` These have had a visit since and stay: ${undo.data.kept.join(', ')}.`}
+        </p>
+      )}
+      {undo.isError && (
+        <p role="alert" className="problem">
+          {undo.error.message}
+        </p>
+      )}
+      <ul className="plain-list">
+        {imports.data.map((i: ImportRecord) => (
+          <li key={i.id}>
+            <span>
+              {momentWords(i.atMs)}: {i.clients} {i.clients === 1 ? 'client' : 'clients'} from{' '}
+              {i.source}
+            </span>
+            {i.undoneAtMs === null ? (
+              <button className="link" disabled={undo.isPending} onClick={() => undo.mutate(i.id)}>
+                Take all of it back
+              </button>
+            ) : (
+              <span className="soft">taken back {momentWords(i.undoneAtMs)}</span>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}

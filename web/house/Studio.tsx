@@ -1,0 +1,278 @@
+/** The studio as a whole: is the forecast right, how often skin reddens, nicks, answers, returns; choices over all clients. */
+import { ScatterChart } from 'echarts/charts'
+import { use as register } from 'echarts/core'
+import { useCallback } from 'react'
+import type { House } from '../../contract/types.ts'
+import { zoneName } from '../../core/head/zoneFacts.ts'
+import type { ZoneId } from '../../core/head/zones.ts'
+import type { Calibration } from '../../core/history/calibration.ts'
+import { STUDIO_CONSTANTS, type PerThousand, type Share } from '../../core/history/studio.ts'
+import type { StudioLearned } from '../../core/history/studioLearn.ts'
+import { drawWhisker } from '../charts/bands.ts'
+import { chartBase, useChart, type ChartColours } from '../charts/useChart.ts'
+import { percentWords } from '../state/words.ts'
+import { EffectList } from '../effects/EffectList.tsx'
+import { useStudio } from './useStudio.ts'
+
+register([ScatterChart])
+
+export function Studio({ house, part }: { house: House; part: 'forecast' | 'studio' }) {
+  const { state, stop, again } = useStudio()
+  if (state.state === 'working') {
+    return (
+      <div className="stack" role="status">
+        <p>Going through every visit … {Math.round(100 * state.share)} %</p>
+        <progress max={1} value={state.share} aria-label="Going through every visit" />
+        <p className="buttons">
+          <button className="strong" onClick={stop}>
+            Stop
+          </button>
+        </p>
+      </div>
+    )
+  }
+  if (state.state !== 'done') {
+    return (
+      <p role="alert" className="problem">
+        {state.state === 'failed' ? state.why : 'Stopped. Nothing was changed.'}{' '}
+        <button className="link" onClick={again}>
+          Do it again
+        </button>
+      </p>
+    )
+  }
+  return part === 'forecast' ? (
+    <Forecast learned={state.learned} />
+  ) : (
+    <Rates learned={state.learned} house={house} />
+  )
+}
+
+function Forecast({ learned }: { learned: StudioLearned }) {
+  const { calibration: c, skin } = learned
+  return (
+    <div className="stack">
+      <p className="lead">{c.words}</p>
+      {c.forecasts > 0 && (
+        <>
+          <CalibrationChart calibration={c} />
+          <p className="soft">
+            Each answered visit was forecast from the visits before it: {c.forecasts} forecasts of
+            single zones at {c.visits} visits of {c.clients} clients. On the line, what was said
+            came as often as it was said. Bars hold 95 % (exact).
+          </p>
+          <table className="list tight">
+            <thead>
+              <tr>
+                <th scope="col">Said</th>
+                <th scope="col">Forecasts</th>
+                <th scope="col">Came</th>
+                <th scope="col">95 %</th>
+              </tr>
+            </thead>
+            <tbody>
+              {c.bins
+                .filter((b) => b.forecasts > 0)
+                .map((b) => (
+                  <tr key={b.to}>
+                    <td>{fine(b.said)}</td>
+                    <td className="num">{b.forecasts}</td>
+                    <td>{fine(b.came)}</td>
+                    <td>
+                      {fine(b.range.low)} to {fine(b.range.high)}
+                    </td>
+                  </tr>
+                ))}
+            </tbody>
+          </table>
+          <p>
+            Mean squared error (Brier): {c.brier.toFixed(4)}. Of what was told alone{' '}
+            {c.brierPrior.toFixed(4)}; of “the same as last time” {c.brierLast.toFixed(4)}.
+          </p>
+        </>
+      )}
+      <h3>What the studio has found for each kind of skin</h3>
+      <ul className="plain-list">
+        {(['tough', 'average', 'reactive'] as const).map((kind) => (
+          <li key={kind}>
+            <span>
+              {kind}: {skin.mean[kind].toFixed(2)} grades a load (H)
+            </span>
+            <span className="soft">
+              {skin.clients[kind]} {skin.clients[kind] === 1 ? 'client' : 'clients'}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </div>
+  )
+}
+
+/** Shares under a tenth with one figure more. */
+const fine = (p: number) => (p < 0.1 ? `${(100 * p).toFixed(1)} %` : percentWords(p))
+
+function CalibrationChart({ calibration }: { calibration: Calibration }) {
+  const box = useChart(
+    useCallback((c: ChartColours) => calibrationOption(calibration, c), [calibration]),
+  )
+  return (
+    <div
+      ref={box}
+      className="calibration-chart"
+      role="img"
+      aria-label={`Forecast against what came: ${calibration.words}`}
+    />
+  )
+}
+
+function calibrationOption({ bins }: Calibration, c: ChartColours) {
+  const shown = bins.filter((b) => b.forecasts > 0)
+  const most = Math.min(
+    100,
+    Math.ceil(20 * Math.max(...shown.map((b) => Math.min(1, b.range.high)), 0.1)) * 5,
+  )
+  const axis = (name: string) => ({
+    type: 'value' as const,
+    min: 0,
+    max: most,
+    name,
+    nameLocation: 'middle' as const,
+    nameTextStyle: { color: c.soft, fontSize: 13 },
+    axisLabel: { color: c.ink, fontSize: 13 },
+    splitLine: { lineStyle: { color: c.sand } },
+  })
+  return {
+    ...chartBase(c),
+    grid: { left: 58, right: 20, top: 14, bottom: 46, outerBoundsMode: 'none' as const },
+    xAxis: { ...axis('said, %'), nameGap: 26 },
+    yAxis: { ...axis('came, %'), nameGap: 34 },
+    series: [
+      {
+        type: 'custom' as const,
+        renderItem: drawWhisker,
+        itemStyle: { color: c.tide },
+        encode: { x: 0, y: [1, 2] },
+        data: shown.map((b) => [100 * b.said, 100 * b.range.low, 100 * b.range.high]),
+        clip: true,
+      },
+      {
+        type: 'scatter' as const,
+        symbolSize: 10,
+        itemStyle: { color: c.deep },
+        data: shown.map((b) => [100 * b.said, 100 * b.came]),
+        markLine: {
+          silent: true,
+          symbol: 'none',
+          lineStyle: { color: c.ink, type: 'dashed' as const },
+          label: { show: false },
+          data: [[{ coord: [0, 0] }, { coord: [most, most] }]],
+        },
+      },
+    ],
+  }
+}
+
+function Rates({ learned, house }: { learned: StudioLearned; house: House }) {
+  const { view } = learned
+  const name = (id: string) => house.workers.find((w) => w.id === id)?.name ?? 'somebody'
+  return (
+    <div className="stack">
+      <table className="list tight">
+        <tbody>
+          <tr>
+            <th scope="row">Visits</th>
+            <td>
+              {view.visits} of {view.clients} clients
+            </td>
+          </tr>
+          <ShareRow name="Skin reddened to 2 or more" share={view.red} of="answered visits" />
+          <ShareRow name="Follow-ups answered" share={view.answered} of="asked for" />
+          <ShareRow
+            name="Returned in the window told"
+            share={view.onTime}
+            of={`returns; ${view.tooEarly} sooner, ${view.tooLate} later`}
+          />
+          <tr>
+            <th scope="row">Nicks per 1 000 lanes</th>
+            <td>{rateWords(view.nicks)}</td>
+          </tr>
+        </tbody>
+      </table>
+      <h3>Nicks per 1 000 lanes</h3>
+      <p className="soft">
+        With exact 95 % ranges, in the order of names; from {STUDIO_CONSTANTS.leastLanes.value}{' '}
+        lanes on. Ranges that overlap tell nobody from another.
+        {view.tooFew > 0 && ` ${view.tooFew} did too few lanes to be told.`}
+      </p>
+      <RateTable
+        head="Worker"
+        rows={[...view.byWorker]
+          .map((w) => ({ ...w, name: name(w.id) }))
+          .sort((a, b) => a.name.localeCompare(b.name))}
+      />
+      <RateTable
+        head="Zone"
+        rows={view.byZone.map((z) => ({ ...z, name: zoneName(z.id as ZoneId) }))}
+      />
+      <h3>What went with redness and bumps, over all clients</h3>
+      <p className="soft">
+        One regression over every answered visit; clients and zones have their own level. As it
+        happened, not as an experiment.
+      </p>
+      {learned.effects.map((e) => (
+        <EffectList key={e.outcome} effects={e} />
+      ))}
+      {learned.effects.length === 0 && (
+        <p className="soft">
+          Nothing yet: it takes answered visits of which it is kept what was done.
+        </p>
+      )}
+    </div>
+  )
+}
+
+function ShareRow({ name, share, of }: { name: string; share: Share; of: string }) {
+  return (
+    <tr>
+      <th scope="row">{name}</th>
+      <td>
+        {share.of === 0
+          ? 'nothing to count yet'
+          : `${percentWords(share.share)} (95 %: ${percentWords(share.low)} to ${percentWords(share.high)}), ${share.hits} of ${share.of} ${of}`}
+      </td>
+    </tr>
+  )
+}
+
+const rateWords = (r: PerThousand): string =>
+  r.lanes === 0
+    ? 'no lanes yet'
+    : `${r.rate.toFixed(1)} (95 %: ${r.low.toFixed(1)} to ${r.high.toFixed(1)}), ${r.count} in ${r.lanes}`
+
+function RateTable({
+  head,
+  rows,
+}: {
+  head: string
+  rows: readonly (PerThousand & { readonly id: string; readonly name: string })[]
+}) {
+  if (rows.length === 0) return null
+  return (
+    <table className="list tight">
+      <thead>
+        <tr>
+          <th scope="col">{head}</th>
+          <th scope="col">Nicks per 1 000 lanes</th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((r) => (
+          <tr key={r.id}>
+            <td>{r.name}</td>
+            <td>{rateWords(r)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
+}

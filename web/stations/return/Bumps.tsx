@@ -1,0 +1,266 @@
+/** Bumps and ingrown hairs: how many, how severe, where again and again, whether they rise, and what changes did. */
+import { LineChart } from 'echarts/charts'
+import { use as register } from 'echarts/core'
+import { useCallback, useMemo } from 'react'
+import type { ClientHistory } from '../../../contract/types.ts'
+import { SPOT_WORDS } from '../../../core/formats/skinMap.ts'
+import { zoneName } from '../../../core/head/zoneFacts.ts'
+import type { ZoneId } from '../../../core/head/zones.ts'
+import {
+  changeEffects,
+  findChanges,
+  separabilityWords,
+  trendWatch,
+  type ChangeEffect,
+  type Trend,
+} from '../../../core/history/changes.ts'
+import { sum } from '../../../core/history/facts.ts'
+import { spotTrails, type SpotTrail } from '../../../core/history/spots.ts'
+import { bumpSeverity } from '../../../core/skin/bumps.ts'
+import { useChangeVisit, useHistory } from '../../api/queries.ts'
+import '../../charts/bands.ts'
+import { chartBase, useChart, type ChartColours } from '../../charts/useChart.ts'
+import { useHeadLayers } from '../../state/layers.ts'
+import { useView, viewOf } from '../../state/view.ts'
+import { dateWords } from '../../state/words.ts'
+import type { StationProps } from '../useStation.ts'
+import { SpotSign } from './Looks.tsx'
+
+register([LineChart])
+
+/** Places told by name; the rest is on the head. */
+const TRAILS_TOLD = 4
+
+export function Bumps(props: StationProps) {
+  const history = useHistory(props.page.client.id)
+  return (
+    <>
+      <h1>Bumps and ingrown hairs</h1>
+      <div className="tab-body" tabIndex={0} role="region" aria-label="Bumps">
+        {history.isPending && <p role="status">Looking back …</p>}
+        {history.isError && (
+          <p role="alert" className="problem">
+            {history.error.message}
+          </p>
+        )}
+        {history.data && <Told {...props} history={history.data} />}
+      </div>
+    </>
+  )
+}
+
+function Told({ page, visit, history }: StationProps & { history: ClientHistory }) {
+  const visits = useMemo(
+    () => history.visits.filter((v) => v.service === visit.service),
+    [history, visit.service],
+  )
+  const trend = useMemo(() => trendWatch(visits, 'bumps'), [visits])
+  const effects = useMemo(() => changeEffects(findChanges(visits)), [visits])
+  const trails = useMemo(() => spotTrails(history.looks), [history])
+  const again = trails.filter((t) => t.visits > 1 && t.kind !== 'dark')
+  const last = [...visits].reverse().find((v) => v.bumps !== null)
+  useHeadLayers(
+    useMemo(
+      () => ({
+        marked: trails
+          .filter((t) => t.visits > 1)
+          .slice(0, 60)
+          .map((t) => ({ id: t.id, point: t.point, normal: normalOf(t, history), kind: t.kind })),
+      }),
+      [trails, history],
+    ),
+  )
+  const count = last?.bumps ? sum(Object.values(last.bumps)) : 0
+  return (
+    <>
+      <p>
+        {last
+          ? `After ${dateWords(last.endedAtMs)}: ${count} ${count === 1 ? 'bump or ingrown hair' : 'bumps and ingrown hairs'}, ${bumpSeverity(count) === 'none' ? 'none to speak of' : bumpSeverity(count)} (mild under 12, moderate to 100, severe over; P).`
+          : 'Nobody has counted bumps yet. Count on day 2 and day 7: tap them on the head at Looks.'}
+      </p>
+      {trend && (
+        <>
+          <TrendChart trend={trend} />
+          <p className="soft">
+            {trend.words} Shaded: what chance alone gives (EWMA, λ 0.3, three standard deviations).
+          </p>
+        </>
+      )}
+      {!trend && visits.length > 0 && (
+        <p className="soft">
+          The trend watch begins after seven counted visits; {counted(visits)} so far.
+        </p>
+      )}
+      <section>
+        <h2>Did a change help?</h2>
+        {effects.length === 0 && (
+          <p className="soft">
+            No change of routine is noted, and none was found in what was done.
+          </p>
+        )}
+        <Changes effects={effects} />
+        <RoutineNote visitId={visit.id} routine={visit.routine} key={visit.id} />
+        {page.visits.length > 0 && (
+          <p className="soft">
+            Comparisons are of what happened. Several at once are corrected for looking more than
+            once (Holm).
+          </p>
+        )}
+      </section>
+      {again.length > 0 && (
+        <section>
+          <h2>The same places again</h2>
+          <ul className="plain-list trails">
+            {again.slice(0, TRAILS_TOLD).map((t) => (
+              <li key={t.id}>
+                <span>
+                  <SpotSign kind={t.kind} /> {zoneName(t.zoneId as ZoneId)}: {SPOT_WORDS[t.kind]}{' '}
+                  after {t.visits} visits, last {dateWords(t.seen.at(-1)!.atMs)}
+                </span>
+                <ShowTrail trail={t} history={history} />
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </>
+  )
+}
+
+const counted = (visits: ClientHistory['visits']) => visits.filter((v) => v.bumps !== null).length
+
+function normalOf(t: SpotTrail, history: ClientHistory) {
+  for (const { answer } of history.looks) {
+    const found = answer.spots?.find((s) => s.point.every((c, k) => c === t.point[k]))
+    if (found) return found.normal
+  }
+  return t.point
+}
+
+function ShowTrail({ trail, history }: { trail: SpotTrail; history: ClientHistory }) {
+  const turnTo = useView((s) => s.turnTo)
+  const choose = useView((s) => s.choose)
+  return (
+    <button
+      className="link"
+      onClick={() => {
+        const { yawDeg, pitchDeg } = viewOf(normalOf(trail, history))
+        turnTo(yawDeg, pitchDeg, 1.8)
+        choose(trail.zoneId as ZoneId)
+      }}
+    >
+      Show
+    </button>
+  )
+}
+
+/** Changes with what each did, newest first. */
+function Changes({ effects }: { effects: readonly ChangeEffect[] }) {
+  const changes = [...new Set(effects.map((e) => e.change))].reverse()
+  return (
+    <ul className="changes">
+      {changes.map((change) => (
+        <li key={change.index}>
+          <h3>
+            {dateWords(change.atMs)}: {change.words}{' '}
+            <small>{change.noted ? 'as noted' : 'found in what was done'}</small>
+          </h3>
+          {effects
+            .filter((e) => e.change === change)
+            .map((e) => (
+              <p key={e.outcome} className={`effect effect-${verdictLook(e)}`}>
+                {e.words}
+              </p>
+            ))}
+          <p className="soft">{separabilityWords(change)}</p>
+        </li>
+      ))}
+    </ul>
+  )
+}
+
+const verdictLook = (e: ChangeEffect) =>
+  e.verdict === 'fell' ? 'less' : e.verdict === 'rose' ? 'more' : 'open'
+
+/** A change of routine that begins with this visit. */
+export function RoutineNote({ visitId, routine }: { visitId: string; routine: string }) {
+  const change = useChangeVisit(visitId)
+  return (
+    <label className="stack">
+      <span className="soft">
+        A change of routine that began with this visit (shown on the tide line)
+      </span>
+      <input
+        className="text-input"
+        defaultValue={routine}
+        maxLength={120}
+        placeholder="single edge, with the grain only"
+        onBlur={(e) => {
+          const next = e.currentTarget.value.trim()
+          if (next !== routine) change.mutate({ routine: next })
+        }}
+      />
+    </label>
+  )
+}
+
+function TrendChart({ trend }: { trend: Trend }) {
+  const box = useChart(useCallback((c: ChartColours) => option(trend, c), [trend]))
+  return <div ref={box} className="trend-chart" role="img" aria-label={trend.words} />
+}
+
+function option({ points, baseline }: Trend, c: ChartColours) {
+  // Back from standard deviations to bumps a visit: the scale is the same for points and limits.
+  const unit = Math.sqrt(Math.max(baseline, 0.05))
+  const bumps = (z: number) => Math.max(0, baseline + z * unit)
+  const line = (data: number[][], style: object) => ({
+    type: 'line' as const,
+    showSymbol: false,
+    silent: true,
+    lineStyle: { width: 0 },
+    data,
+    ...style,
+  })
+  return {
+    ...chartBase(c),
+    grid: { left: 36, right: 12, top: 24, bottom: 24 },
+    xAxis: {
+      type: 'time' as const,
+      axisLabel: { color: c.ink, fontSize: 12, formatter: dateWords, hideOverlap: true },
+      splitLine: { show: false },
+    },
+    yAxis: {
+      type: 'value' as const,
+      min: 0,
+      name: 'bumps a visit',
+      nameTextStyle: { color: c.soft, fontSize: 12, align: 'left' as const },
+      axisLabel: { color: c.ink, fontSize: 12 },
+      splitNumber: 3,
+      splitLine: { lineStyle: { color: c.sand } },
+    },
+    series: [
+      line(
+        points.map((p) => [p.atMs, bumps(p.low)]),
+        { stack: 'band' },
+      ),
+      line(
+        points.map((p) => [p.atMs, bumps(p.high) - bumps(p.low)]),
+        { stack: 'band', areaStyle: { color: c.foam, opacity: 0.8 } },
+      ),
+      line(
+        points.map((p) => [p.atMs, bumps(p.value)]),
+        { lineStyle: { color: c.deep, width: 2.4 } },
+      ),
+      {
+        type: 'scatter' as const,
+        silent: true,
+        z: 6,
+        symbolSize: 7,
+        data: points.map((p) => ({
+          value: [p.atMs, p.count],
+          itemStyle: { color: p.out ? c.coral : c.shell, borderColor: c.ink, borderWidth: 1 },
+        })),
+      },
+    ],
+  }
+}

@@ -1,0 +1,115 @@
+/** How the skin feels as a whole, how nicks heal, and who said it. */
+import {
+  ANSWER_SOURCES,
+  DRYNESS_WORDS,
+  NICK_STATES,
+  type NickState,
+} from '../../../core/history/answers.ts'
+import type { Nick } from '../../../core/chair/state.ts'
+import { zoneName } from '../../../core/head/zoneFacts.ts'
+import type { Looking } from './useLook.ts'
+
+const NICK_WORDS: Record<NickState, string> = {
+  closed: 'closed',
+  scab: 'scab',
+  open: 'open',
+  mark: 'left a mark',
+}
+const SOURCE_WORDS = { seen: 'seen here', phone: 'told by telephone', client: 'told by the client' }
+
+const scale = Array.from({ length: 11 }, (_, i) => i)
+
+export function Feel({ looking, nicks }: { looking: Looking; nicks: readonly Nick[] }) {
+  const { feeling, source } = looking.look
+  const set = (change: Partial<typeof feeling>) =>
+    looking.change((look) => ({ feeling: { ...look.feeling, ...change } }))
+  return (
+    <div className="look-feel">
+      <Pick
+        label="Stings"
+        value={feeling.stinging}
+        choices={scale.map(String)}
+        onPick={(stinging) => set({ stinging })}
+      />
+      <Pick
+        label="Itches"
+        value={feeling.itch}
+        choices={scale.map(String)}
+        onPick={(itch) => set({ itch })}
+      />
+      <Pick
+        label="Dryness"
+        value={feeling.dryness}
+        choices={DRYNESS_WORDS}
+        onPick={(dryness) => set({ dryness })}
+      />
+      <label>
+        By
+        <select
+          value={source}
+          onChange={(e) => {
+            const by = e.currentTarget.value as typeof source
+            looking.change(() => ({ source: by }))
+          }}
+        >
+          {ANSWER_SOURCES.map((s) => (
+            <option key={s} value={s}>
+              {SOURCE_WORDS[s]}
+            </option>
+          ))}
+        </select>
+      </label>
+      {nicks.map((nick, i) => (
+        <label key={nick.id}>
+          Nick{nicks.length > 1 ? ` ${i + 1}` : ''}
+          {nick.zoneId ? `, ${zoneName(nick.zoneId).toLowerCase()}` : ''}
+          <select
+            value={feeling.nicks?.[nick.id] ?? ''}
+            onChange={(e) => {
+              const { [nick.id]: _before, ...others } = feeling.nicks ?? {}
+              const state = e.currentTarget.value as NickState | ''
+              set({ nicks: state ? { ...others, [nick.id]: state } : others })
+            }}
+          >
+            <option value="">–</option>
+            {NICK_STATES.map((s) => (
+              <option key={s} value={s}>
+                {NICK_WORDS[s]}
+              </option>
+            ))}
+          </select>
+        </label>
+      ))}
+      {feeling.words && <q className="told-words">{feeling.words}</q>}
+    </div>
+  )
+}
+
+function Pick({
+  label,
+  value,
+  choices,
+  onPick,
+}: {
+  label: string
+  value: number | undefined
+  choices: readonly string[]
+  onPick: (value: number) => void
+}) {
+  return (
+    <label>
+      {label}
+      <select
+        value={value ?? ''}
+        onChange={(e) => e.currentTarget.value !== '' && onPick(Number(e.currentTarget.value))}
+      >
+        <option value="">–</option>
+        {choices.map((c, i) => (
+          <option key={c} value={i}>
+            {c}
+          </option>
+        ))}
+      </select>
+    </label>
+  )
+}

@@ -1,0 +1,292 @@
+/** Looks at the skin after a service, moment by moment: redness, spots in their places, how it feels. */
+import dayjs from 'dayjs'
+import { useHotkeys } from '@mantine/hooks'
+import { useMemo, useState } from 'react'
+import {
+  MOMENT_HOURS,
+  momentHours,
+  SPOT_KINDS,
+  USUAL_MOMENTS,
+  type Moment,
+  type SkinAnswer,
+  type SkinSpot,
+  type SpotKind,
+} from '../../../core/history/answers.ts'
+import { sameSpot } from '../../../core/history/spots.ts'
+import { SPOT_WORDS, SPOT_SHAPES } from '../../../core/formats/skinMap.ts'
+import type { ZoneId } from '../../../core/head/zones.ts'
+import { HOUR_MS } from '../../../core/time/dates.ts'
+import { REDNESS_COLOURS, REDNESS_WORDS } from '../../../core/skin/anchors.ts'
+import { useHistory } from '../../api/queries.ts'
+import { useHead, type Hit } from '../../head/loadHead.ts'
+import { useHeadLayers } from '../../state/layers.ts'
+import { newId, whenWords } from '../../state/words.ts'
+import { useServiceZones, type StationProps } from '../useStation.ts'
+import { Feel } from './Feel.tsx'
+import { LinkOut } from './LinkOut.tsx'
+import { SkinRows } from './SkinRows.tsx'
+import { useLook, withoutSpot, withSpot, withZone } from './useLook.ts'
+
+const MOMENT_WORDS: Record<(typeof USUAL_MOMENTS)[number], string> = {
+  now: 'Now',
+  '1h': '1 h',
+  '24h': '24 h',
+  '48h': '48 h',
+  '7d': '7 days',
+}
+
+/** "12 days" for a moment of its own. */
+export const momentWords = (m: Moment): string => {
+  if (m in MOMENT_WORDS) return MOMENT_WORDS[m as keyof typeof MOMENT_WORDS]
+  const hours = momentHours(m)
+  return hours < 72 ? `${hours} h` : `${Math.round(hours / 24)} days`
+}
+
+/** The moment that is due: the latest one that has come and has no answer, or the latest that has come. */
+function dueMoment(endedAtMs: number, answers: readonly SkinAnswer[]): Moment {
+  const hours = (Date.now() - endedAtMs) / HOUR_MS
+  const come = USUAL_MOMENTS.filter((m) => hours >= MOMENT_HOURS[m] * 0.9)
+  const open = come.filter((m) => !answers.some((a) => a.moment === m))
+  return open[open.length - 1] ?? come[come.length - 1] ?? 'now'
+}
+
+type TapMeans = 'redness' | SpotKind
+
+export function Looks(props: StationProps & { endedAtMs: number }) {
+  const { page, visit, endedAtMs } = props
+  const [moment, setMoment] = useState<Moment>(() => dueMoment(endedAtMs, visit.answers))
+  const [means, setMeans] = useState<TapMeans>('redness')
+  const [asking, setAsking] = useState(false)
+  const looking = useLook(visit, moment)
+  const { look, answered } = looking
+  const serviceZones = useServiceZones(visit)
+  const worked = useMemo(
+    () => (visit.loads ? serviceZones.filter((z) => z in visit.loads!) : serviceZones),
+    [serviceZones, visit.loads],
+  )
+  const head = useHead()
+  const earlier = useEarlierSpots(page.client.id, visit.id, endedAtMs, moment, visit.answers)
+  const hours = (Date.now() - endedAtMs) / HOUR_MS
+  const early = hours < momentHours(moment) * 0.5
+
+  const onTap = (hit: Hit) => {
+    if (!(worked as string[]).includes(hit.zoneId)) return
+    if (means === 'redness') {
+      looking.change((now) => {
+        const grade = now.zones.find((z) => z.zoneId === hit.zoneId)?.redness ?? 0
+        return withZone(now, hit.zoneId, { redness: (grade + 1) % 5 })
+      })
+      return
+    }
+    const place = { zoneId: hit.zoneId, point: hit.point, normal: hit.normal }
+    looking.change((now) => {
+      const here = sameSpot(place, now.spots)
+      if (here) return withoutSpot(now, here)
+      const before = sameSpot(place, earlier)
+      // The same spot again keeps its place, so that it can be followed.
+      const spot: SkinSpot = before
+        ? { ...before, id: newId(), kind: means, again: before.id }
+        : { id: newId(), kind: means, ...place }
+      return withSpot(now, spot)
+    })
+  }
+  const layers = useMemo(
+    () => ({
+      tints: worked.map((zoneId) => {
+        const redness = look.zones.find((z) => z.zoneId === zoneId)?.redness ?? 0
+        return redness > 0
+          ? { zoneId, colour: REDNESS_COLOURS[redness]!, opacity: 0.75 }
+          : { zoneId, colour: '#7fc6c6', opacity: 0.16 }
+      }),
+      labels: look.zones.flatMap((z) => {
+        const record = head.data?.zoneById.get(z.zoneId as ZoneId)
+        const tapped = look.spots.filter((s) => s.zoneId === z.zoneId && s.kind !== 'dark').length
+        const counted = z.bumps + (z.pustules ?? 0) - tapped
+        const text = [z.redness > 0 ? String(z.redness) : '', counted > 0 ? `${counted}•` : '']
+          .filter(Boolean)
+          .join(' ')
+        return record && text ? [{ id: z.zoneId, point: record.centre.point, text }] : []
+      }),
+      marked: [
+        ...earlier
+          .filter((s) => !look.spots.some((now) => now.again === s.id))
+          .map((s) => ({ ...s, earlier: true })),
+        ...look.spots,
+      ],
+      onTap,
+    }),
+    // The tap handler is made anew with what it reads.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [look, worked, head.data, moment, means, earlier],
+  )
+  useHeadLayers(layers)
+  useHotkeys([
+    ['z', () => looking.canUndo && looking.undo()],
+    ['mod+z', () => looking.canUndo && looking.undo()],
+  ])
+  const own = visit.answers
+    .map((a) => a.moment)
+    .filter((m) => !(USUAL_MOMENTS as readonly string[]).includes(m))
+    .sort((a, b) => momentHours(a) - momentHours(b))
+  const moments: Moment[] = [...USUAL_MOMENTS, ...own]
+  if (!moments.includes(moment)) moments.push(moment)
+  return (
+    <>
+      <div className="switch wrap" role="group" aria-label="When">
+        {moments.map((m) => (
+          <button key={m} aria-pressed={moment === m} onClick={() => setMoment(m)}>
+            {momentWords(m)}
+            {visit.answers.some((a) => a.moment === m) ? ' ✓' : ''}
+          </button>
+        ))}
+        <OtherMoment endedAtMs={endedAtMs} onMoment={setMoment} />
+      </div>
+      <div className="row-between">
+        <p className="soft grow">
+          {answered
+            ? `${sourceWords(look.source)} Zones not marked were clear.`
+            : early
+              ? `This moment comes ${whenWords(endedAtMs + momentHours(moment) * HOUR_MS)}.`
+              : 'Not answered yet. Not answered is not clear: tap zones on the head, or say all clear.'}
+        </p>
+        {looking.canUndo && (
+          <button className="link" onClick={looking.undo}>
+            Undo <kbd>Z</kbd>
+          </button>
+        )}
+        {answered && (
+          <button className="link" onClick={looking.takeAway}>
+            Take away
+          </button>
+        )}
+        <button className="strong small" aria-expanded={asking} onClick={() => setAsking(!asking)}>
+          Ask the client
+        </button>
+        {!answered && !early && (
+          <button className="strong deep" onClick={() => looking.change(() => ({}))}>
+            All clear
+          </button>
+        )}
+      </div>
+      {asking && <LinkOut {...props} />}
+      {looking.error && (
+        <p role="alert" className="problem">
+          {looking.error.message}
+        </p>
+      )}
+      <div className="look-bar">
+        <div className="switch" role="group" aria-label="A tap on the head means">
+          {(['redness', ...SPOT_KINDS] as const).map((k) => (
+            <button key={k} aria-pressed={means === k} onClick={() => setMeans(k)}>
+              {k !== 'redness' && <SpotSign kind={k} />}
+              {k === 'redness' ? 'Redness' : k === 'dark' ? 'Dark mark' : capital(SPOT_WORDS[k])}
+            </button>
+          ))}
+        </div>
+      </div>
+      {means === 'redness' ? <Grades /> : <MarkHelp means={means} earlier={earlier.length} />}
+      <Feel looking={looking} nicks={visit.chair.nicks} />
+      <SkinRows zones={worked} looking={looking} />
+    </>
+  )
+}
+
+const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)
+
+const sourceWords = (source: SkinAnswer['source']): string =>
+  source === 'client'
+    ? 'Answered by the client.'
+    : source === 'phone'
+      ? 'Told by telephone.'
+      : 'Seen here.'
+
+export function SpotSign({ kind }: { kind: SpotKind }) {
+  const { d, filled } = SPOT_SHAPES[kind]
+  return (
+    <svg viewBox="-4 -4 8 8" width="17" height="17" className="spot-sign" aria-hidden>
+      <path d={d} className={filled ? 'filled' : ''} />
+    </svg>
+  )
+}
+
+function Grades() {
+  return (
+    <ul className="grades">
+      {REDNESS_WORDS.map(([word, look], grade) => (
+        <li key={word} title={look}>
+          <i style={{ background: REDNESS_COLOURS[grade] }}>{grade}</i>
+          {word}
+        </li>
+      ))}
+    </ul>
+  )
+}
+
+function MarkHelp({ means, earlier }: { means: SpotKind; earlier: number }) {
+  return (
+    <p className="soft look-help">
+      Tap each {SPOT_WORDS[means]} on the head; a second tap takes it away.{' '}
+      {earlier > 0 &&
+        'Dashed ones were there before: tap one that is still there, and it is followed.'}
+    </p>
+  )
+}
+
+/** A look at any other time. */
+function OtherMoment({
+  endedAtMs,
+  onMoment,
+}: {
+  endedAtMs: number
+  onMoment: (m: Moment) => void
+}) {
+  const [open, setOpen] = useState(false)
+  if (!open) return <button onClick={() => setOpen(true)}>Other …</button>
+  return (
+    <input
+      type="datetime-local"
+      className="other-moment"
+      aria-label="When was it looked at?"
+      autoFocus
+      min={dayjs(endedAtMs).format('YYYY-MM-DDTHH:mm')}
+      max={dayjs().format('YYYY-MM-DDTHH:mm')}
+      onBlur={(e) => {
+        const at = dayjs(e.currentTarget.value)
+        setOpen(false)
+        const hours = Math.round((at.valueOf() - endedAtMs) / HOUR_MS)
+        if (!at.isValid() || hours < 0 || at.isAfter(dayjs())) return
+        const usual = USUAL_MOMENTS.find((m) => MOMENT_HOURS[m] === hours)
+        onMoment(usual ?? `h${Math.min(9999, hours)}`)
+      }}
+      onKeyDown={(e) => {
+        if (e.key === 'Enter') e.currentTarget.blur()
+        if (e.key === 'Escape') setOpen(false)
+      }}
+    />
+  )
+}
+
+const NONE: readonly SkinSpot[] = []
+
+/** Spots of the look before this one: at an earlier moment of this visit, else of the visits before. */
+function useEarlierSpots(
+  clientId: string,
+  visitId: string,
+  endedAtMs: number,
+  moment: Moment,
+  answers: readonly SkinAnswer[],
+): readonly SkinSpot[] {
+  const history = useHistory(clientId)
+  return useMemo(() => {
+    const at = endedAtMs + momentHours(moment) * HOUR_MS
+    const looks = [
+      ...(history.data?.looks.filter((l) => l.visitId !== visitId).map((l) => l.answer) ?? []),
+      ...answers.filter((a) => a.moment !== moment),
+    ].filter((a) => a.atMs < at && (a.spots?.length ?? 0) > 0)
+    const last = looks.reduce<SkinAnswer | undefined>(
+      (best, a) => (!best || a.atMs > best.atMs ? a : best),
+      undefined,
+    )
+    return last?.spots ?? NONE
+  }, [history.data, visitId, endedAtMs, moment, answers])
+}

@@ -1,0 +1,132 @@
+/** Redness, bumps and pustules zone by zone, for the keyboard and for counting without tapping. */
+import { zoneName } from '../../../core/head/zoneFacts.ts'
+import type { ZoneId } from '../../../core/head/zones.ts'
+import type { ZoneAnswer } from '../../../core/history/answers.ts'
+import { REDNESS_COLOURS, REDNESS_WORDS } from '../../../core/skin/anchors.ts'
+import { useView } from '../../state/view.ts'
+import { useChosenInView } from '../useChosenInView.ts'
+import { withZone, type Looking } from './useLook.ts'
+
+export function SkinRows({ zones, looking }: { zones: readonly ZoneId[]; looking: Looking }) {
+  const chosen = useView((s) => s.chosen)
+  const list = useChosenInView(chosen)
+  return (
+    <div className="scroll" ref={list}>
+      <table className="list tight pick skin-rows">
+        <thead>
+          <tr>
+            <th scope="col">Zone</th>
+            <th scope="col">Redness</th>
+            <th scope="col">Bumps</th>
+            <th scope="col">Pus</th>
+          </tr>
+        </thead>
+        <tbody>
+          {zones.map((id) => (
+            <SkinRow
+              key={id}
+              id={id}
+              chosen={chosen === id}
+              zone={looking.look.zones.find((z) => z.zoneId === id)}
+              answered={looking.answered}
+              tapped={looking.look.spots.filter((s) => s.zoneId === id)}
+              onChange={(c) => looking.change((look) => withZone(look, id, c))}
+            />
+          ))}
+        </tbody>
+      </table>
+    </div>
+  )
+}
+
+function SkinRow({
+  id,
+  zone,
+  chosen,
+  answered,
+  tapped,
+  onChange,
+}: {
+  id: ZoneId
+  zone: ZoneAnswer | undefined
+  chosen: boolean
+  answered: boolean
+  tapped: readonly { kind: string }[]
+  onChange: (c: Partial<ZoneAnswer>) => void
+}) {
+  // Not answered is not clear: then no figure is chosen.
+  const redness = zone?.redness ?? (answered ? 0 : undefined)
+  const name = zoneName(id)
+  const onHead = (kinds: readonly string[]) => tapped.filter((s) => kinds.includes(s.kind)).length
+  return (
+    <tr className={chosen ? 'chosen' : ''}>
+      <td>{name}</td>
+      <td>
+        <div className="grade-buttons" role="group" aria-label={`Redness, ${name}`}>
+          {REDNESS_COLOURS.map((colour, grade) => (
+            <button
+              key={colour}
+              aria-pressed={redness === grade}
+              aria-label={`${grade}, ${REDNESS_WORDS[grade]![0]}`}
+              title={REDNESS_WORDS[grade]![1]}
+              style={
+                redness === grade
+                  ? { background: colour, color: grade >= 3 ? '#FBF8F2' : '#17323B' }
+                  : undefined
+              }
+              onClick={() => onChange({ redness: grade })}
+            >
+              {grade}
+            </button>
+          ))}
+        </div>
+      </td>
+      <td>
+        <Stepper
+          label={`Bumps, ${name}`}
+          value={zone?.bumps ?? 0}
+          least={onHead(['bump', 'ingrown'])}
+          onChange={(bumps) => onChange({ bumps })}
+        />
+      </td>
+      <td>
+        <Stepper
+          label={`Pustules, ${name}`}
+          value={zone?.pustules ?? 0}
+          least={onHead(['pustule'])}
+          onChange={(pustules) => onChange({ pustules })}
+        />
+      </td>
+    </tr>
+  )
+}
+
+/** Counts up and down, not below what was tapped on the head. */
+function Stepper({
+  label,
+  value,
+  least,
+  onChange,
+}: {
+  label: string
+  value: number
+  least: number
+  onChange: (value: number) => void
+}) {
+  return (
+    <div className="stepper" role="group" aria-label={label}>
+      <button
+        aria-label="One fewer"
+        title={value <= least && least > 0 ? 'Tapped on the head: take it away there' : undefined}
+        disabled={value <= least}
+        onClick={() => onChange(value - 1)}
+      >
+        −
+      </button>
+      <b>{value}</b>
+      <button aria-label="One more" onClick={() => onChange(value + 1)}>
+        +
+      </button>
+    </div>
+  )
+}

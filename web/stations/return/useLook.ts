@@ -1,0 +1,120 @@
+/** One look at the skin after a service: what is stored, what is being tapped, and the way back. */
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useRef, useState } from 'react'
+import type { Moment, SkinAnswer, VisitPage } from '../../../contract/types.ts'
+import {
+  momentHours,
+  type Feeling,
+  type SkinSpot,
+  type ZoneAnswer,
+} from '../../../core/history/answers.ts'
+import { HOUR_MS } from '../../../core/time/dates.ts'
+import { call } from '../../api/call.ts'
+import { useVisitRefresh } from '../../api/queries.ts'
+import { usePast } from '../../state/past.ts'
+
+/** What a look holds while it is edited. */
+export interface Look {
+  readonly zones: readonly ZoneAnswer[]
+  readonly spots: readonly SkinSpot[]
+  readonly feeling: Feeling
+  readonly source: NonNullable<SkinAnswer['source']>
+}
+
+const NOTHING: Look = { zones: [], spots: [], feeling: {}, source: 'seen' }
+
+export interface Looking {
+  readonly look: Look
+  /** The answer as it is kept; undefined while nobody answered. */
+  readonly stored: SkinAnswer | undefined
+  readonly answered: boolean
+  readonly change: (change: (look: Look) => Partial<Look>) => void
+  readonly undo: () => void
+  readonly canUndo: boolean
+  /** Takes the whole answer away: not answered again. */
+  readonly takeAway: () => void
+  readonly error: Error | null
+}
+
+const isMarked = (z: ZoneAnswer) => z.redness > 0 || z.bumps > 0 || (z.pustules ?? 0) > 0
+
+export function useLook(visit: VisitPage, moment: Moment): Looking {
+  const refresh = useVisitRefresh()
+  const cache = useQueryClient()
+  const stored = visit.answers.find((a) => a.moment === moment)
+  const [draft, setDraft] = useState<{ moment: Moment; look: Look | undefined }>()
+  const kept: Look | undefined = stored && {
+    zones: stored.zones,
+    spots: stored.spots ?? [],
+    feeling: stored.feeling ?? {},
+    source: stored.source ?? 'seen',
+  }
+  const shown = draft?.moment === moment ? draft.look : kept
+  // Quick taps build on each other even before the screen has caught up.
+  const latest = useRef(shown)
+  latest.current = shown
+  const past = usePast<Look | undefined>(`look-${visit.id}-${moment}`)
+  const save = useMutation({
+    mutationFn: async (look: Look | undefined) => {
+      const params = { id: visit.id, moment }
+      if (!look) return call('removeSkinAnswer', { params })
+      // Kept as the time it speaks of: an answer given late still belongs to its moment.
+      const atMs = Math.min(Date.now(), visit.endedAtMs! + momentHours(moment) * HOUR_MS)
+      return call('saveSkinAnswer', {
+        params,
+        body: { ...look, atMs: Math.round(atMs), zones: look.zones.filter(isMarked) },
+      })
+    },
+    scope: { id: `skin-${visit.id}` },
+    onSuccess: (page) => {
+      refresh(page)
+      void cache.invalidateQueries({ queryKey: ['client', page.clientId, 'history'] })
+    },
+  })
+  const put = (look: Look | undefined) => {
+    latest.current = look
+    setDraft({ moment, look })
+    save.mutate(look)
+  }
+  return {
+    look: shown ?? NOTHING,
+    stored,
+    answered: shown !== undefined,
+    change: (change) => {
+      const before = latest.current
+      past.remember(before)
+      put({ ...(before ?? NOTHING), ...change(before ?? NOTHING) })
+    },
+    undo: () => put(past.takeBack()),
+    canUndo: past.any,
+    takeAway: () => {
+      past.remember(latest.current)
+      put(undefined)
+    },
+    error: save.error,
+  }
+}
+
+/** Changes one zone of a look; a zone without an entry was clear. */
+export function withZone(look: Look, zoneId: string, change: Partial<ZoneAnswer>): Partial<Look> {
+  const before = look.zones.find((z) => z.zoneId === zoneId) ?? { zoneId, redness: 0, bumps: 0 }
+  return { zones: [...look.zones.filter((z) => z.zoneId !== zoneId), { ...before, ...change }] }
+}
+
+/** Puts a spot in, and counts it in its zone: what is tapped is counted, what is only counted needs no tap. */
+export function withSpot(look: Look, spot: SkinSpot): Partial<Look> {
+  return { spots: [...look.spots, spot], ...counted(look, spot, 1) }
+}
+
+export function withoutSpot(look: Look, spot: SkinSpot): Partial<Look> {
+  return { spots: look.spots.filter((s) => s.id !== spot.id), ...counted(look, spot, -1) }
+}
+
+function counted(look: Look, spot: SkinSpot, by: number): Partial<Look> {
+  // A dark mark is followed, and is no bump.
+  if (spot.kind === 'dark') return {}
+  const zone = look.zones.find((z) => z.zoneId === spot.zoneId)
+  return spot.kind === 'pustule'
+    ? withZone(look, spot.zoneId, { pustules: Math.max(0, (zone?.pustules ?? 0) + by) })
+    : withZone(look, spot.zoneId, { bumps: Math.max(0, (zone?.bumps ?? 0) + by) })
+}

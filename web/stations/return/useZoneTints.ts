@@ -1,0 +1,25 @@
+/** Shows a share of each zone on the head, from the pale of no share to coral. */
+import { useMemo } from 'react'
+import type { ZoneId } from '../../../core/head/zones.ts'
+import { useHeadLayers } from '../../state/layers.ts'
+
+export interface ZoneShare {
+  readonly zoneId: ZoneId
+  /** 0 to 1. */
+  readonly share: number
+}
+
+export function useZoneTints(zones: readonly ZoneShare[], colour = '#BF4E36'): void {
+  useHeadLayers(
+    useMemo(
+      () => ({
+        tints: zones.map((z) => ({
+          zoneId: z.zoneId,
+          colour,
+          opacity: 0.08 + 0.72 * z.share,
+        })),
+      }),
+      [zones, colour],
+    ),
+  )
+}

@@ -1,0 +1,28 @@
+/** Learning over the whole studio, off the main thread. */
+import { expose } from 'comlink'
+import { applyFigures } from '../../core/house/register.ts'
+import { learnOverStudio, type StudioClient } from '../../core/history/studioLearn.ts'
+
+/** Progress is told at most so often. */
+const TELL_EVERY_MS = 60
+
+const studioWorker = {
+  learn(
+    clients: readonly StudioClient[],
+    nowMs: number,
+    figures: Readonly<Record<string, number>>,
+    progress: (share: number) => void,
+  ) {
+    applyFigures(figures)
+    let told = 0
+    return learnOverStudio(clients, nowMs, (share) => {
+      const now = performance.now()
+      if (now - told < TELL_EVERY_MS && share < 1) return
+      told = now
+      progress(share)
+    })
+  },
+}
+
+export type StudioWorker = typeof studioWorker
+expose(studioWorker)
