@@ -150,3 +150,6 @@ export const eventsSchema = y
 
 /** A calendar of visits up to a day. */
 export const throughQuery = y.object({ through: isoDate().required() }).noUnknown()
+
+/** A request that says nothing but that it is made. */
+export const emptyBody = y.object({}).noUnknown()

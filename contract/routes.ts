@@ -158,6 +158,7 @@ export const ROUTES = {
     method: 'POST',
     path: '/api/visits/:id/link',
     params: s.idParams,
+    body: f.emptyBody,
   }),
   takeBackLinks: route<t.VisitPage>({
     method: 'DELETE',

@@ -102,10 +102,7 @@ export function skinMapSvg(
     path(ringsPath(view.silhouette), 'fill="#FBF8F2" stroke="#17323B" stroke-width="0.9"'),
     ...zones.map((z) => path(z.d, `fill="${z.colour}" fill-opacity="${z.opacity}"`)),
     ...view.zones.map((z) =>
-      path(
-        ringsPath(z.rings),
-        'fill="none" stroke="#17323B" stroke-opacity="0.3" stroke-width="0.35"',
-      ),
+      path(ringsPath(z.rings), 'fill="none" stroke="#9FABA8" stroke-width="0.4"'),
     ),
     ...arrows.map(
       (a) =>

@@ -73,7 +73,7 @@ export function questionsPage(q: Questions): string {
       String(grade),
       ` required aria-label="${grade}, ${escape(word)}"`,
       ` style="background:${REDNESS_COLOURS[grade]}"`,
-      grade >= 3 ? ' strong' : '',
+      grade >= 4 ? ' strong' : '',
     ),
   ).join('')
   const words = REDNESS_WORDS.map(

@@ -74,6 +74,7 @@ export function answerRoutes(db: Database, triesAMinute = TRIES_A_MINUTE): Route
       try {
         told = (await clientAnswerSchema.validate(request.body ?? {}, {
           abortEarly: false,
+          stripUnknown: false,
         })) as ClientAnswer
       } catch (error) {
         if (!(error instanceof ValidationError)) throw error

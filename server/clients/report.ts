@@ -147,9 +147,9 @@ export async function clientReport(db: Database, id: string): Promise<Buffer> {
 }
 
 const REACTIVITY = {
-  tough: 'tough skin',
-  average: 'average skin',
-  reactive: 'reactive skin',
+  tough: 'Tough skin',
+  average: 'Average skin',
+  reactive: 'Reactive skin',
 } as const
 
 function told(skin: {

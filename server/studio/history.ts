@@ -59,7 +59,7 @@ export async function studioHistory(db: Database): Promise<StudioHistory> {
   const [clients, rows, given] = await Promise.all([
     db.select(`SELECT id, name, skin ->> '$.reactivity' AS reactivity FROM clients ORDER BY name`),
     db.select(`${FACTS} ORDER BY endedAtMs`),
-    db.select('SELECT visitId, moment, atMs, zones FROM skin_answers'),
+    db.select('SELECT visitId, moment, atMs, zones FROM skin_answers ORDER BY atMs'),
   ])
   const answers = groupAnswers(given)
   const byClient = new Map<string, VisitFacts[]>()

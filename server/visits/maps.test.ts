@@ -166,12 +166,26 @@ describe('a data file of the first shape', () => {
       INSERT INTO clients VALUES ('c', 'Old Salt', '', '', '', 'face-shave', '{}', 1);
       INSERT INTO visits (id, clientId, workerId, service, state, createdAtMs, asked)
         VALUES ('v', 'c', 'w', 'face-shave', 'open', 1, '{"answers":{},"spots":[]}');
+      INSERT INTO visits (id, clientId, workerId, service, state, createdAtMs, endedAtMs, asked, loads, worstRedness)
+        VALUES ('f', 'c', 'w', 'face-shave', 'finished', 1, 1000, '{"answers":{},"spots":[]}',
+          '{"chin":2,"jaw-left":1}', 2);
+      INSERT INTO skin_answers VALUES
+        ('f', '24h', 86401000, '[{"zoneId":"chin","redness":2,"bumps":0},{"zoneId":"nape-left","redness":3,"bumps":0}]'),
+        ('f', '48h', 172801000, '[{"zoneId":"chin","redness":1,"bumps":0},{"zoneId":"jaw-left","redness":1,"bumps":0}]'),
+        ('f', '7d', 604801000, '[{"zoneId":"chin","redness":4,"bumps":0}]');
       INSERT INTO readings VALUES ('r', 'c', 'v', 'chin', '{"point":[0,0,0]}', 'felt', 5);`)
     await new Promise<void>((done) => file.close(() => done()))
     const db = await openDatabase(dir)
     const [row] = await db.select(
-      `SELECT notes, (SELECT count(*) FROM readings WHERE goneAtMs IS NULL) AS readings FROM visits`,
+      `SELECT notes, (SELECT count(*) FROM readings WHERE goneAtMs IS NULL) AS readings FROM visits WHERE id = 'v'`,
     )
+    // What was answered before is summed up as an answer would be now: the worst within 48 h, worked zones only.
+    expect(await db.select(`SELECT gradeSum, loadSum FROM visits WHERE id = 'f'`)).toEqual([
+      { gradeSum: 3, loadSum: 3 },
+    ])
+    expect(await db.select(`SELECT source, spots FROM skin_answers LIMIT 1`)).toEqual([
+      { source: 'seen', spots: '[]' },
+    ])
     expect(JSON.parse(row!['notes'] as string)).toEqual(NO_NOTES)
     expect(row!['readings']).toBe(1)
     await db.close()

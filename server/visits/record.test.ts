@@ -111,7 +111,14 @@ describe('a visit as it is kept', () => {
       },
     ])
     expect(record.answers).toEqual([
-      { moment: '24h', atMs: NOW + DAY_MS, zones: [{ zoneId: 'chin', redness: 2, bumps: 1 }] },
+      {
+        moment: '24h',
+        atMs: NOW + DAY_MS,
+        zones: [{ zoneId: 'chin', redness: 2, bumps: 1 }],
+        spots: [],
+        feeling: {},
+        source: 'seen',
+      },
     ])
     expect(record.leftMm).toEqual({ chin: 0.117 })
   })
