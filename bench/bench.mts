@@ -17,6 +17,7 @@ import { fieldFigures, strokeFrames } from './field.mts'
 import { chairFigures } from './chair.mts'
 import { fill } from './fill.ts'
 import { planFigures } from './plan.mts'
+import { forecastFigures, importFigures, learnFigures, studioFigures } from './return.mts'
 import { killFigures, soakFigures } from './soak.mts'
 
 function figure(name: string, value: number, unit: string): void {
@@ -186,6 +187,10 @@ headBuild()
 planFigures(figure)
 chairFigures(figure)
 fieldFigures(figure)
+learnFigures(figure)
+forecastFigures(figure)
+await studioFigures(figure)
+await importFigures(figure)
 firstLoad()
 await page()
 await api()

@@ -1,6 +1,8 @@
 /** The people of Lantern Quay: invented names, invented lives. */
 import type { SkinAndHair } from '../core/client.ts'
 import type { EventKind } from '../core/care/backPlan.ts'
+import type { Schools } from '../core/house/schools.ts'
+import type { Style } from '../core/plan/types.ts'
 import type { ServiceId } from '../core/services.ts'
 import type { ZoneStem } from '../core/head/zones.ts'
 
@@ -16,6 +18,19 @@ export interface HiddenTruth {
   readonly hours?: Partial<Record<ZoneStem, number>>
   /** Turn of the whorl at the crown. */
   readonly whorl?: 'clockwise' | 'anticlockwise'
+}
+
+/** What was done otherwise until so many days ago. */
+export interface RoutineChange {
+  readonly daysAgo: number
+  /** What began then, as noted. */
+  readonly words: string
+  readonly schools: Partial<Schools>
+  readonly style: Style
+  /** Whether the client was then known to be prone to bumps. */
+  readonly bumpProne: boolean
+  /** Bumps before, against after. */
+  readonly bumpFactor: number
 }
 
 export interface Person {
@@ -41,14 +56,9 @@ export interface Person {
   }[]
   /** Worker: 0 is the barber, 1 the esthetician. */
   readonly worker: 0 | 1
-  readonly story?:
-    | 'routine-helped'
-    | 'too-often'
-    | 'postponed'
-    | 'patch-test'
-    | 'first-visit'
-    | 'mole'
-    | 'answer-owed'
+  /** A change of routine: how it was done before, and what that did. */
+  readonly change?: RoutineChange
+  readonly story?: 'too-often' | 'postponed' | 'patch-test' | 'first-visit' | 'mole' | 'answer-owed'
 }
 
 const skin = (
@@ -87,7 +97,15 @@ export const PEOPLE: readonly Person[] = [
     slotHour: 10.5,
     worker: 0,
     events: [{ kind: 'dive', title: 'the north mole wreck', inDays: 16, hour: 8 }],
-    story: 'routine-helped',
+    // Before, the house went with, then against, as on any beard.
+    change: {
+      daysAgo: 96,
+      words: 'single edge, with the grain only',
+      schools: { beardPasses: 'with-against' },
+      style: 'closest',
+      bumpProne: false,
+      bumpFactor: 2,
+    },
   },
   {
     name: 'Wren Halloran',
@@ -215,6 +233,14 @@ export const PEOPLE: readonly Person[] = [
     truth: { gradePerLoad: 0.28, bumpsPerLoad: 0.35, growthFactor: 1.1 },
     everyDays: 7,
     lastDaysAgo: 5,
+    change: {
+      daysAgo: 120,
+      words: 'leave-on acid nightly',
+      schools: { exfoliate: 'none' },
+      style: 'balanced',
+      bumpProne: true,
+      bumpFactor: 1.5,
+    },
     worker: 0,
   },
   {

@@ -8,7 +8,7 @@ import { bodyFlow, bodyGround, drawnLines } from '../core/plan/ground.ts'
 import type { Hand } from '../core/plan/hands.ts'
 import { makePlan, type PlanInput } from '../core/plan/makePlan.ts'
 import { PlanMemory } from '../core/plan/question.ts'
-import { FIRST_CHOICE, type Plan } from '../core/plan/types.ts'
+import { FIRST_CHOICE, type Plan, type Style } from '../core/plan/types.ts'
 import { priorGrowth } from '../core/regrowth/growth.ts'
 import { RULES } from '../core/screening/rules.ts'
 import { screen, type Asked, type Spot } from '../core/screening/screen.ts'
@@ -59,6 +59,7 @@ export interface PlannedVisit {
   readonly skinOf: SkinOf
   readonly skin: SkinAndHair
   readonly schools: Schools
+  readonly style: Style
 }
 
 export type Planner = (v: PlannedVisit, prior: Sensitivity) => { plan: Plan; packed: Buffer }
@@ -67,7 +68,7 @@ export type Planner = (v: PlannedVisit, prior: Sensitivity) => { plan: Plan; pac
 export function planner(): Planner {
   let last: { of: readonly unknown[]; plan: Plan; packed: Buffer } | undefined
   return (v, prior) => {
-    const of = [v.skinOf, v.skin.bumpProne, v.schools.beardPasses]
+    const of = [v.skinOf, v.skin.bumpProne, JSON.stringify(v.schools), v.style]
     if (!last || of.some((x, i) => x !== last!.of[i])) {
       const { person, atMs } = v
       const offset = offsetMinutes(atMs)
@@ -85,7 +86,7 @@ export function planner(): Planner {
         growth: (zone) => priorGrowth(zone, hairIn(zone, v.skin.faceHair)),
         notes: v.notes,
         house: { version: 0, changed: {} },
-        choice: FIRST_CHOICE,
+        choice: { ...FIRST_CHOICE, style: v.style },
       })
       last = { of, plan, packed: packPlan(plan) }
     }

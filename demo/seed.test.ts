@@ -29,7 +29,7 @@ it.each([23])('tells the same stories at %d:20 as at any other hour', async (hou
     await seedDemo(
       house.db,
       at.getTime(),
-      PEOPLE.filter((p) => p.story && p.story !== 'routine-helped'),
+      PEOPLE.filter((p) => p.story),
     )
     const table = await today(house.db, at.getTime())
     const flags = Object.fromEntries(

@@ -21,7 +21,7 @@ import { NO_NOTES, type SurfaceNotes } from '../core/hair/layer.ts'
 import { type Reading } from '../core/grain/readings.ts'
 import { DEFAULT_SCHOOLS, type Schools } from '../core/house/schools.ts'
 import { bladeLifeStrokes } from '../core/plan/tools.ts'
-import { type Plan } from '../core/plan/types.ts'
+import type { Plan, Style } from '../core/plan/types.ts'
 import { carriedAnswers, type Asked, type Spot } from '../core/screening/screen.ts'
 import { priorSensitivity } from '../core/skin/sensitivity.ts'
 import { mulberry32 } from '../core/stats/random.ts'
@@ -40,8 +40,6 @@ import { PEOPLE, STUDIO, type Person } from './people.ts'
 import { makeSkin, nothingFound, planner, type Planner, type SkinOf } from './plans.ts'
 
 const MONTHS_18_DAYS = 547
-/** When the bump-prone client's routine changed, days ago. */
-const ROUTINE_CHANGED_DAYS = 96
 
 /** Messages of older visits are of no use any more. */
 const MESSAGES_KEPT_DAYS = 14
@@ -158,7 +156,7 @@ function addPerson(
     createdAtMs: times[0] ?? nowMs - 2 * DAY_MS,
   })
   const spots = person.story === 'mole' ? [moleOnJaw(newId)] : []
-  const changeMs = nowMs - ROUTINE_CHANGED_DAYS * DAY_MS
+  const { change } = person
   const notes: SurfaceNotes = {
     ...NO_NOTES,
     lines: person.service === 'beard-line' ? beardLines(newId, times[0] ?? nowMs) : [],
@@ -177,8 +175,8 @@ function addPerson(
       skinOf ??= makeSkin(person, fresh, notes)
       rows.readings.push(...fresh.map((r) => readingRow(r, clientId, visitId)))
     }
-    const before = person.story === 'routine-helped' && atMs < changeMs
-    const turning: boolean = person.story === 'routine-helped' && !before && !changed
+    const before = change && atMs < nowMs - change.daysAgo * DAY_MS ? change : undefined
+    const turning: boolean = change !== undefined && !before && !changed
     changed ||= turning
     addVisit(
       {
@@ -194,11 +192,11 @@ function addPerson(
         skinOf: skinOf!,
         planned,
         spots,
-        // Before the change the house went with, then against, as on any beard.
-        skin: before ? { ...person.skin, bumpProne: false } : person.skin,
-        schools: before ? { ...DEFAULT_SCHOOLS, beardPasses: 'with-against' } : DEFAULT_SCHOOLS,
-        bumpFactor: before ? 3.2 : 1,
-        routine: turning ? 'single edge, with the grain only' : '',
+        skin: before ? { ...person.skin, bumpProne: before.bumpProne } : person.skin,
+        schools: { ...DEFAULT_SCHOOLS, ...before?.schools },
+        style: before?.style ?? 'balanced',
+        bumpFactor: before?.bumpFactor ?? 1,
+        routine: turning && change ? change.words : '',
         silentLately: person.story === 'answer-owed',
       },
       random,
@@ -246,6 +244,7 @@ interface VisitStory {
   readonly planned: Planner
   readonly skin: SkinAndHair
   readonly schools: Schools
+  readonly style: Style
   readonly bumpFactor: number
   readonly routine: string
   readonly silentLately: boolean

@@ -92,13 +92,20 @@ function labels(visits: readonly VisitFacts[]): Record<Factor, string | undefine
     const known = v.choices !== null && zones.length > 0
     return {
       blade: known ? v.choices!.blade : undefined,
-      direction: known ? mostHave(zones.map((z) => z.relation)) : undefined,
-      passes: known ? String(mostHave(zones.map((z) => z.passes))) : undefined,
+      direction: known ? manyHave(zones.map((z) => z.relation)) : undefined,
+      passes: known ? manyHave(zones.map((z) => String(z.passes))) : undefined,
       exfoliation: known ? v.choices!.exfoliate : undefined,
       products: [...v.products].sort().join(', '),
       interval: undefined,
     }
   })
+}
+
+/** What at least a quarter of the zones have, in a fixed order: "across and with". */
+function manyHave(list: readonly string[]): string {
+  const least = list.length / 4
+  const many = [...new Set(list)].filter((v) => list.filter((x) => x === v).length >= least)
+  return many.sort().join(' and ')
 }
 
 const gaps = (visits: readonly VisitFacts[]): number[] =>

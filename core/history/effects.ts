@@ -6,6 +6,8 @@
 import { constant } from '../house/constants.ts'
 import { fitPoisson, type PoissonRow } from '../stats/poissonRegression.ts'
 import { DAY_MS } from '../time/dates.ts'
+import type { Relation } from '../grain/relation.ts'
+import type { Slip, ToolKind } from '../skin/load.ts'
 import { middle, type VisitFacts } from './facts.ts'
 import type { Outcome } from './changes.ts'
 import type { ZoneChoice } from './choices.ts'
@@ -94,14 +96,86 @@ function figures(zone: ZoneChoice, slip: string, sooner: number): Record<ChoiceI
   }
 }
 
+const RELATIONS: readonly Relation[] = ['with', 'across', 'against']
+const TOOLS: readonly ToolKind[] = [
+  'single-edge',
+  'guarded',
+  'dermaplaning',
+  'trimmer',
+  'cartridge',
+]
+const SLIPS: readonly Slip[] = ['full', 'damp', 'dry']
+
+/** More columns than a regression ever has: makes one number of a pattern and a zone. */
+const MOST_COLUMNS = 100_000
+
+interface Pattern {
+  readonly index: number
+  /** Choices that are not zero, and those that count as made. */
+  readonly values: readonly (readonly [ChoiceId, number])[]
+  readonly marked: readonly ChoiceId[]
+}
+
+/** Ways in which a zone was done; most visits share a few. */
+class Patterns {
+  private readonly known = new Map<number, Pattern>()
+  private readonly ranges = new Map<ChoiceId, Set<number>>()
+
+  of(zone: ZoneChoice, slip: Slip, sooner: number): Pattern {
+    const wear = Math.round(2 * zone.wear) / 2
+    // One number for all of it: this is asked for every zone of every visit.
+    let key = RELATIONS.indexOf(zone.relation)
+    for (const [digit, base] of [
+      [Math.min(9, zone.passes), 10],
+      [TOOLS.indexOf(zone.tool), 8],
+      [2 * wear, 4],
+      [SLIPS.indexOf(slip), 4],
+      [2 * (sooner + 1), 8],
+    ] as const) {
+      key = key * base + digit
+    }
+    const had = this.known.get(key)
+    if (had) return had
+    const own = figures({ ...zone, wear }, slip, sooner)
+    for (const id of CHOICE_IDS) {
+      const range = this.ranges.get(id) ?? new Set<number>()
+      this.ranges.set(id, range.add(own[id]))
+    }
+    const values = CHOICE_IDS.flatMap((id) => (own[id] === 0 ? [] : [[id, own[id]] as const]))
+    const marked = values.filter(([, v]) => Math.abs(v) >= 0.5).map(([id]) => id)
+    const made = { index: this.known.size, values, marked }
+    this.known.set(key, made)
+    return made
+  }
+
+  /** True when a choice was made in more than one way. */
+  varied(id: ChoiceId): boolean {
+    return (this.ranges.get(id)?.size ?? 0) > 1
+  }
+}
+
+const OUTCOMES: readonly Outcome[] = ['redness', 'bumps']
+
+/** A way of doing a zone of a client, with how often it was done and what came of it. */
+interface Group {
+  readonly x: (readonly [number, number])[]
+  /** By outcome: visits on which it was looked at, and what was counted on them. */
+  readonly seen: number[]
+  readonly count: number[]
+}
+
+/** How often a choice was made, by outcome. */
+interface Made {
+  readonly withIt: number[]
+  readonly without: number[]
+}
+
 /**
+ * The choices against redness and against bumps.
  * @param clients one client, or all of the studio
- * @returns undefined while no answered visit has its choices kept
+ * @returns none for an outcome while no visit that was looked at for it has its choices kept
  */
-export function choiceEffects(
-  clients: readonly ClientVisits[],
-  outcome: Outcome,
-): Effects | undefined {
+export function choiceEffects(clients: readonly ClientVisits[]): Effects[] {
   const columns = new Map<string, number>()
   const precision: number[] = []
   const column = (name: string, spread: number | undefined) => {
@@ -114,84 +188,118 @@ export function choiceEffects(
   const level = E.levelSpread.value
   column('all', undefined)
   for (const id of CHOICE_IDS) column(id, E.effectSpread.value)
-  const together = new Map<string, { x: [number, number][]; y: number; n: number }>()
-  const ranges = new Map<ChoiceId, Set<number>>()
-  const [withIt, without] = [new Map<ChoiceId, number>(), new Map<ChoiceId, number>()]
-  let visits = 0
+  const groups: Group[] = []
+  const patterns = new Patterns()
+  const made = new Map<ChoiceId, Made>(
+    CHOICE_IDS.map((id) => [id, { withIt: [0, 0], without: [0, 0] }]),
+  )
+  const visits = [0, 0]
   for (const client of clients) {
-    const usual = middle(
-      client.visits.slice(1).map((v, i) => v.endedAtMs - client.visits[i]!.endedAtMs),
-    )
-    client.visits.forEach((v, i) => {
-      const found = outcome === 'bumps' ? v.bumps : v.worst
-      if (!found || !v.choices) return
-      visits++
-      const since = i === 0 ? usual : v.endedAtMs - client.visits[i - 1]!.endedAtMs
-      // In halvings of the usual interval, to a quarter, so that visits alike stand together.
-      const sooner =
-        usual && since ? Math.round(4 * Math.log2(usual / Math.max(since, DAY_MS / 2))) / 4 : 0
-      const seen = new Set<ChoiceId>()
-      for (const [zoneId, zone] of Object.entries(v.choices.zones)) {
-        const own = figures(
-          { ...zone, wear: Math.round(4 * zone.wear) / 4 },
-          v.choices.slip,
-          Math.max(-1, Math.min(2, sooner)),
-        )
-        const x: [number, number][] = [[0, 1]]
-        for (const id of CHOICE_IDS) {
-          const value = own[id]
-          const range = ranges.get(id) ?? new Set<number>()
-          ranges.set(id, range.add(value))
-          if (value === 0) continue
-          x.push([columns.get(id)!, value])
-          if (Math.abs(value) >= 0.5) seen.add(id)
+    // Visits of one client done alike stand together.
+    const together = new Map<number, Group>()
+    for (const { visit, sooner } of spaced(client.visits)) {
+      const found = [visit.worst, visit.bumps]
+      if (!visit.choices || found.every((f) => f === null)) continue
+      const marked = new Set<ChoiceId>()
+      for (const zoneId of Object.keys(visit.choices.zones)) {
+        const pattern = patterns.of(visit.choices.zones[zoneId]!, visit.choices.slip, sooner)
+        for (const id of pattern.marked) marked.add(id)
+        const zone = column(`zone ${zoneId}`, level)
+        const key = pattern.index * MOST_COLUMNS + zone
+        let group = together.get(key)
+        if (!group) {
+          const x: [number, number][] = [[0, 1]]
+          for (const [id, value] of pattern.values) x.push([columns.get(id)!, value])
+          x.push([zone, 1])
+          if (clients.length > 1) x.push([column(`client ${client.clientId}`, level), 1])
+          group = { x, seen: [0, 0], count: [0, 0] }
+          together.set(key, group)
+          groups.push(group)
         }
-        x.push([column(`zone ${zoneId}`, level), 1])
-        if (clients.length > 1) x.push([column(`client ${client.clientId}`, level), 1])
-        const key = x.join(';')
-        const row = together.get(key) ?? { x, y: 0, n: 0 }
-        row.y += found[zoneId] ?? 0
-        row.n += 1
-        together.set(key, row)
+        for (let o = 0; o < OUTCOMES.length; o++) {
+          const zones = found[o]
+          if (!zones) continue
+          group.seen[o]!++
+          group.count[o]! += zones[zoneId] ?? 0
+        }
       }
-      for (const id of CHOICE_IDS) {
-        const into = seen.has(id) ? withIt : without
-        into.set(id, (into.get(id) ?? 0) + 1)
+      for (let o = 0; o < OUTCOMES.length; o++) {
+        if (!found[o]) continue
+        visits[o]!++
+        for (const id of CHOICE_IDS) {
+          const { withIt, without } = made.get(id)!
+          ;(marked.has(id) ? withIt : without)[o]!++
+        }
       }
-    })
-  }
-  if (visits === 0) return undefined
-  const rows = [...together.values()].map((r): PoissonRow => ({ x: r.x, y: r.y, exposure: r.n }))
-  const total = rows.reduce((s, r) => s + r.y, 0)
-  // With nothing counted the level has no bottom: half a count holds it.
-  if (total === 0)
-    rows.push({ x: [[0, 1]], y: 0.5, exposure: rows.reduce((s, r) => s + r.exposure, 0) })
-  const fit = fitPoisson(rows, precision.length, precision)
-  const scatter = Math.max(1, fit.dispersion)
-  const effects = CHOICE_IDS.map((id): ChoiceEffect => {
-    const c = columns.get(id)!
-    const half = 1.959964 * fit.se[c]! * Math.sqrt(scatter)
-    const [n, m] = [withIt.get(id) ?? 0, without.get(id) ?? 0]
-    const varied = (ranges.get(id)?.size ?? 0) > 1
-    const effect = {
-      id,
-      name: CHOICES[id],
-      ratio: Math.exp(fit.beta[c]!),
-      low: Math.exp(fit.beta[c]! - half),
-      high: Math.exp(fit.beta[c]! + half),
-      withIt: n,
-      without: m,
     }
-    const verdict = !varied
-      ? 'never-varied'
-      : effect.low > 1
-        ? 'more'
-        : effect.high < 1
-          ? 'less'
-          : 'open'
-    return { ...effect, verdict, words: words(effect, verdict, outcome, half, n + m) }
+  }
+  return OUTCOMES.flatMap((outcome, o): Effects[] => {
+    if (visits[o] === 0) return []
+    const rows = groups.flatMap((g): PoissonRow[] =>
+      g.seen[o]! > 0 ? [{ x: g.x, y: g.count[o]!, exposure: g.seen[o]! }] : [],
+    )
+    // With nothing counted the level has no bottom: half a count holds it.
+    if (rows.every((r) => r.y === 0)) {
+      rows.push({ x: [[0, 1]], y: 0.5, exposure: rows.reduce((s, r) => s + r.exposure, 0) })
+    }
+    const fit = fitPoisson(rows, precision.length, precision)
+    const scatter = Math.max(1, fit.dispersion)
+    const effects = CHOICE_IDS.map((id) => {
+      const c = columns.get(id)!
+      const { withIt, without } = made.get(id)!
+      return effectOf(id, outcome, {
+        beta: fit.beta[c]!,
+        half: Z_95 * fit.seOf(c) * Math.sqrt(scatter),
+        varied: patterns.varied(id),
+        withIt: withIt[o]!,
+        without: without[o]!,
+      })
+    })
+    return [{ outcome, visits: visits[o]!, effects, scatter }]
   })
-  return { outcome, visits, effects, scatter }
+}
+
+/** z of a 95 % range. */
+const Z_95 = 1.959964
+
+/** Each visit with how much sooner than usual it came, in halvings of the usual interval, to a half. */
+function spaced(visits: readonly VisitFacts[]): { visit: VisitFacts; sooner: number }[] {
+  const gaps = visits.slice(1).map((v, i) => v.endedAtMs - visits[i]!.endedAtMs)
+  const usual = middle(gaps)
+  return visits.map((visit, i) => {
+    const since = gaps[i - 1]
+    if (!usual || since === undefined) return { visit, sooner: 0 }
+    const halvings = Math.round(2 * Math.log2(usual / Math.max(since, DAY_MS / 2))) / 2
+    return { visit, sooner: Math.max(-1, Math.min(2, halvings)) }
+  })
+}
+
+function effectOf(
+  id: ChoiceId,
+  outcome: Outcome,
+  f: { beta: number; half: number; varied: boolean; withIt: number; without: number },
+): ChoiceEffect {
+  const effect = {
+    id,
+    name: CHOICES[id],
+    ratio: Math.exp(f.beta),
+    low: Math.exp(f.beta - f.half),
+    high: Math.exp(f.beta + f.half),
+    withIt: f.withIt,
+    without: f.without,
+  }
+  const verdict = !f.varied
+    ? 'never-varied'
+    : effect.low > 1
+      ? 'more'
+      : effect.high < 1
+        ? 'less'
+        : 'open'
+  return {
+    ...effect,
+    verdict,
+    words: words(effect, verdict, outcome, f.half, f.withIt + f.without),
+  }
 }
 
 function words(

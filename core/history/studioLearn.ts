@@ -41,11 +41,7 @@ export function learnOverStudio(
       return true
     },
   )
-  const effects = (['redness', 'bumps'] as const).flatMap((outcome, i) => {
-    const found = choiceEffects(clients, outcome)
-    progress(0.1 + FORECAST + 0.15 * (i + 1))
-    return found ?? []
-  })
+  const effects = choiceEffects(clients)
   progress(1)
   return { view, calibration, effects, skin }
 }

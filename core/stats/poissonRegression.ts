@@ -10,15 +10,13 @@ export interface PoissonRow {
   readonly y: number
   /** What the count was seen over, > 0; it enters as its logarithm. */
   readonly exposure: number
-  /** Visits behind this row: 1 unless rows alike were put together. */
-  readonly visits?: number
 }
 
 export interface PoissonFit {
   /** Coefficients on the log scale. */
   readonly beta: readonly number[]
-  /** Their standard errors (of the posterior, where a prior was given). */
-  readonly se: readonly number[]
+  /** Standard error of one of them (of the posterior, where a prior was given). */
+  readonly seOf: (column: number) => number
   readonly deviance: number
   /** Pearson's chi-square over the degrees of freedom: above 1 when counts scatter more than chance alone. */
   readonly dispersion: number
@@ -46,82 +44,122 @@ export function fitPoisson(
     }
     if (row.x.some(([c]) => c < 0 || c >= columns)) throw new RangeError('No such column.')
   }
+  const flat = flatten(rows)
   const beta = new Float64Array(columns)
-  let value = penalised(rows, beta, precision)
-  let factor = new Float64Array(columns * columns)
+  // Where the first column is the level of all, the mean rate is a good place to begin.
+  if (rows.every((r) => r.x[0]?.[0] === 0 && r.x[0][1] === 1)) {
+    const sum = (of: Float64Array) => of.reduce((s, v) => s + v, 0)
+    beta[0] = Math.log((sum(flat.y) + 0.5) / (sum(flat.exposure) + 0.5))
+  }
+  let value = penalised(flat, beta, precision)
   let rounds = 0
   for (; rounds < MOST_ROUNDS; rounds++) {
-    const { gradient, hessian } = slopes(rows, beta, precision, columns)
-    factor = cholesky(hessian, columns)
-    const step = solve(factor, gradient, columns)
+    const { gradient, hessian } = slopes(flat, beta, precision, columns)
+    const step = solve(cholesky(hessian, columns), gradient, columns)
     let share = 1
     let next = move(beta, step, share)
-    let there = penalised(rows, next, precision)
+    let there = penalised(flat, next, precision)
     // Newton may overshoot where counts are few: halve until it gains.
     while (!(there >= value) && share > 1e-6) {
       share /= 2
       next = move(beta, step, share)
-      there = penalised(rows, next, precision)
+      there = penalised(flat, next, precision)
     }
     const gained = there - value
     beta.set(next)
     value = there
     if (gained < CLOSE * (1 + Math.abs(value))) break
   }
-  factor = cholesky(slopes(rows, beta, precision, columns).hessian, columns)
-  const se = Array.from({ length: columns }, (_, c) => {
+  const factor = cholesky(slopes(flat, beta, precision, columns).hessian, columns)
+  // Asked for one by one: most columns are levels whose error nobody needs.
+  const seOf = (column: number) => {
     const unit = new Float64Array(columns)
-    unit[c] = 1
-    return Math.sqrt(solve(factor, unit, columns)[c]!)
-  })
+    unit[column] = 1
+    return Math.sqrt(solve(factor, unit, columns)[column]!)
+  }
   let deviance = 0
   let pearson = 0
-  let seen = 0
-  for (const row of rows) {
-    const mean = row.exposure * Math.exp(linear(row, beta))
-    deviance += 2 * ((row.y > 0 ? row.y * Math.log(row.y / mean) : 0) - (row.y - mean))
-    pearson += (row.y - mean) ** 2 / mean
-    seen++
+  for (let r = 0; r < flat.y.length; r++) {
+    const y = flat.y[r]!
+    const mean = flat.exposure[r]! * Math.exp(linear(flat, r, beta))
+    deviance += 2 * ((y > 0 ? y * Math.log(y / mean) : 0) - (y - mean))
+    pearson += (y - mean) ** 2 / mean
   }
-  const free = Math.max(1, seen - precision.filter((p) => p === 0).length)
-  return { beta: [...beta], se, deviance, dispersion: pearson / free, rounds: rounds + 1 }
+  const free = Math.max(1, flat.y.length - precision.filter((p) => p === 0).length)
+  return { beta: [...beta], seOf, deviance, dispersion: pearson / free, rounds: rounds + 1 }
 }
 
-function linear(row: PoissonRow, beta: Float64Array): number {
+/** Rows laid end to end: they are gone through many times. */
+interface FlatRows {
+  readonly y: Float64Array
+  readonly exposure: Float64Array
+  /** Where each row's columns begin; one more than there are rows. */
+  readonly from: Int32Array
+  readonly column: Int32Array
+  readonly value: Float64Array
+}
+
+function flatten(rows: readonly PoissonRow[]): FlatRows {
+  const filled = rows.reduce((s, r) => s + r.x.length, 0)
+  const flat = {
+    y: Float64Array.from(rows, (r) => r.y),
+    exposure: Float64Array.from(rows, (r) => r.exposure),
+    from: new Int32Array(rows.length + 1),
+    column: new Int32Array(filled),
+    value: new Float64Array(filled),
+  }
+  let k = 0
+  rows.forEach((row, r) => {
+    flat.from[r] = k
+    // In rising order, so that only half of each product need be looked at.
+    const rising = row.x.every(([c], i) => i === 0 || row.x[i - 1]![0] < c)
+    for (const [c, v] of rising ? row.x : [...row.x].sort((a, b) => a[0] - b[0])) {
+      flat.column[k] = c
+      flat.value[k++] = v
+    }
+  })
+  flat.from[rows.length] = k
+  return flat
+}
+
+function linear(flat: FlatRows, r: number, beta: Float64Array): number {
   let eta = 0
-  for (const [c, v] of row.x) eta += beta[c]! * v
+  const end = flat.from[r + 1]!
+  for (let k = flat.from[r]!; k < end; k++) eta += beta[flat.column[k]!]! * flat.value[k]!
   return eta
 }
 
 /** Log likelihood without its constant, less the prior's pull. */
-function penalised(
-  rows: readonly PoissonRow[],
-  beta: Float64Array,
-  precision: readonly number[],
-): number {
+function penalised(flat: FlatRows, beta: Float64Array, precision: readonly number[]): number {
   let sum = 0
-  for (const row of rows) {
-    const eta = linear(row, beta)
-    sum += row.y * eta - row.exposure * Math.exp(eta)
+  for (let r = 0; r < flat.y.length; r++) {
+    const eta = linear(flat, r, beta)
+    sum += flat.y[r]! * eta - flat.exposure[r]! * Math.exp(eta)
   }
   for (let c = 0; c < beta.length; c++) sum -= 0.5 * precision[c]! * beta[c]! * beta[c]!
   return sum
 }
 
 function slopes(
-  rows: readonly PoissonRow[],
+  flat: FlatRows,
   beta: Float64Array,
   precision: readonly number[],
   n: number,
 ): { gradient: Float64Array; hessian: Float64Array } {
   const gradient = new Float64Array(n)
   const hessian = new Float64Array(n * n)
-  for (const row of rows) {
-    const mean = row.exposure * Math.exp(linear(row, beta))
-    const rest = row.y - mean
-    for (const [c, v] of row.x) {
+  const { column, value } = flat
+  for (let r = 0; r < flat.y.length; r++) {
+    const mean = flat.exposure[r]! * Math.exp(linear(flat, r, beta))
+    const rest = flat.y[r]! - mean
+    const end = flat.from[r + 1]!
+    for (let k = flat.from[r]!; k < end; k++) {
+      const c = column[k]!
+      const v = value[k]!
       gradient[c]! += rest * v
-      for (const [d, w] of row.x) if (d <= c) hessian[c * n + d]! += mean * v * w
+      const scaled = mean * v
+      const at = c * n
+      for (let m = flat.from[r]!; m <= k; m++) hessian[at + column[m]!]! += scaled * value[m]!
     }
   }
   for (let c = 0; c < n; c++) {
@@ -131,8 +169,11 @@ function slopes(
   return { gradient, hessian }
 }
 
-const move = (from: Float64Array, step: Float64Array, share: number) =>
-  from.map((b, i) => b + share * step[i]!)
+function move(from: Float64Array, step: Float64Array, share: number): Float64Array {
+  const to = new Float64Array(from.length)
+  for (let i = 0; i < to.length; i++) to[i] = from[i]! + share * step[i]!
+  return to
+}
 
 /** Lower triangle L of A = L Lᵀ; A is given by its lower triangle. */
 function cholesky(a: Float64Array, n: number): Float64Array<ArrayBuffer> {

@@ -132,6 +132,7 @@ export function Looks(props: StationProps & { endedAtMs: number }) {
   if (!moments.includes(moment)) moments.push(moment)
   return (
     <>
+      <h1 className="hidden">How it went</h1>
       <div className="switch wrap" role="group" aria-label="When">
         {moments.map((m) => (
           <button key={m} aria-pressed={moment === m} onClick={() => setMoment(m)}>
@@ -144,7 +145,7 @@ export function Looks(props: StationProps & { endedAtMs: number }) {
       <div className="row-between">
         <p className="soft grow">
           {answered
-            ? `${sourceWords(look.source)} Zones not marked were clear.`
+            ? `${sourceWords(look.source)} ${look.zones.some((z) => z.redness > 0 || z.bumps > 0) ? 'Zones not marked were clear.' : 'All clear.'}`
             : early
               ? `This moment comes ${whenWords(endedAtMs + momentHours(moment) * HOUR_MS)}.`
               : 'Not answered yet. Not answered is not clear: tap zones on the head, or say all clear.'}

@@ -216,8 +216,7 @@ function ChoicesAgainst({ page, visit }: StationProps) {
   const effects = useMemo(() => {
     const visits = history.data?.visits.filter((v) => v.service === visit.service)
     if (!visits) return undefined
-    const one = [{ clientId: page.client.id, visits }]
-    return (['redness', 'bumps'] as const).flatMap((o) => choiceEffects(one, o) ?? [])
+    return choiceEffects([{ clientId: page.client.id, visits }])
   }, [history.data, visit.service, page.client.id])
   return (
     <section>
