@@ -1,7 +1,7 @@
 /** Takes the pictures of docs/screenshots/ from the demo studio, at 1280 × 800. */
 import { mkdirSync, rmSync } from 'node:fs'
 import { chromium, type Page } from '@playwright/test'
-import type { ClientRow } from '../contract/types.ts'
+import type { ClientPage, ClientRow } from '../contract/types.ts'
 import { RULES } from '../core/screening/rules.ts'
 import { CHROMIUM } from '../e2e/chromium.ts'
 import { press, workAhead } from '../e2e/chairHand.ts'
@@ -41,8 +41,6 @@ await shot('clients')
 await page.goto('/house')
 await page.getByText('Learning the skin').click()
 await shot('house')
-await page.getByRole('button', { name: 'Rules', exact: true }).click()
-await shot('rules')
 
 const toby = await client('Tobias')
 await page.goto(`/clients/${await client('Liv Ostrander')}/ask`)
@@ -109,8 +107,17 @@ await page.keyboard.press('3')
 await page.getByRole('button', { name: /the rest gentler/ }).waitFor()
 await shot('reddens')
 await page.keyboard.press('Escape')
-await page.goto(`/clients/${await client('Ansel')}/return`)
+const tobys = (await (await page.request.get(`/api/clients/${toby}`)).json()) as ClientPage
+const done = tobys.visits.filter((v) => v.state === 'finished' && v.worstRedness !== null)
+await page.goto(`/clients/${toby}/return?visit=${done[0]!.id}`)
+await headDrawn()
 await shot('return')
+await page.getByRole('button', { name: 'Bumps', exact: true }).click()
+await shot('bumps')
+await page.goto('/house')
+await page.getByRole('button', { name: 'Forecast' }).click()
+await page.locator('.calibration-chart svg').waitFor()
+await shot('forecast')
 const lamp = await browser.newContext({
   viewport: { width: 1280, height: 800 },
   baseURL: served.base,

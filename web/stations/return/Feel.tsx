@@ -1,10 +1,5 @@
-/** How the skin feels as a whole, how nicks heal, and who said it. */
-import {
-  ANSWER_SOURCES,
-  DRYNESS_WORDS,
-  NICK_STATES,
-  type NickState,
-} from '../../../core/history/answers.ts'
+/** How the skin feels as a whole, and how nicks heal. */
+import { DRYNESS_WORDS, NICK_STATES, type NickState } from '../../../core/history/answers.ts'
 import type { Nick } from '../../../core/chair/state.ts'
 import { zoneName } from '../../../core/head/zoneFacts.ts'
 import type { Looking } from './useLook.ts'
@@ -15,12 +10,11 @@ const NICK_WORDS: Record<NickState, string> = {
   open: 'open',
   mark: 'left a mark',
 }
-const SOURCE_WORDS = { seen: 'seen here', phone: 'told by telephone', client: 'told by the client' }
 
 const scale = Array.from({ length: 11 }, (_, i) => i)
 
 export function Feel({ looking, nicks }: { looking: Looking; nicks: readonly Nick[] }) {
-  const { feeling, source } = looking.look
+  const { feeling } = looking.look
   const set = (change: Partial<typeof feeling>) =>
     looking.change((look) => ({ feeling: { ...look.feeling, ...change } }))
   return (
@@ -43,22 +37,6 @@ export function Feel({ looking, nicks }: { looking: Looking; nicks: readonly Nic
         choices={DRYNESS_WORDS}
         onPick={(dryness) => set({ dryness })}
       />
-      <label>
-        By
-        <select
-          value={source}
-          onChange={(e) => {
-            const by = e.currentTarget.value as typeof source
-            looking.change(() => ({ source: by }))
-          }}
-        >
-          {ANSWER_SOURCES.map((s) => (
-            <option key={s} value={s}>
-              {SOURCE_WORDS[s]}
-            </option>
-          ))}
-        </select>
-      </label>
       {nicks.map((nick, i) => (
         <label key={nick.id}>
           Nick{nicks.length > 1 ? ` ${i + 1}` : ''}

@@ -3,10 +3,12 @@ import dayjs from 'dayjs'
 import { useHotkeys } from '@mantine/hooks'
 import { useMemo, useState } from 'react'
 import {
+  ANSWER_SOURCES,
   MOMENT_HOURS,
   momentHours,
   SPOT_KINDS,
   USUAL_MOMENTS,
+  type AnswerSource,
   type Moment,
   type SkinAnswer,
   type SkinSpot,
@@ -143,13 +145,34 @@ export function Looks(props: StationProps & { endedAtMs: number }) {
         <OtherMoment endedAtMs={endedAtMs} onMoment={setMoment} />
       </div>
       <div className="row-between">
-        <p className="soft grow">
-          {answered
-            ? `${sourceWords(look.source)} ${look.zones.some((z) => z.redness > 0 || z.bumps > 0) ? 'Zones not marked were clear.' : 'All clear.'}`
-            : early
+        {answered ? (
+          <p className="soft grow">
+            <select
+              className="text-input inline by"
+              aria-label="Who said it"
+              value={look.source}
+              onChange={(e) => {
+                const source = e.currentTarget.value as AnswerSource
+                looking.change(() => ({ source }))
+              }}
+            >
+              {ANSWER_SOURCES.map((s) => (
+                <option key={s} value={s}>
+                  {SOURCE_WORDS[s]}
+                </option>
+              ))}
+            </select>{' '}
+            {look.zones.some((z) => z.redness > 0 || z.bumps > 0)
+              ? 'Not marked: clear.'
+              : 'All clear.'}
+          </p>
+        ) : (
+          <p className="soft grow">
+            {early
               ? `This moment comes ${whenWords(endedAtMs + momentHours(moment) * HOUR_MS)}.`
-              : 'Not answered yet. Not answered is not clear: tap zones on the head, or say all clear.'}
-        </p>
+              : 'Not answered, which is not clear: tap zones on the head, or:'}
+          </p>
+        )}
         {looking.canUndo && (
           <button className="link" onClick={looking.undo}>
             Undo <kbd>Z</kbd>
@@ -194,12 +217,11 @@ export function Looks(props: StationProps & { endedAtMs: number }) {
 
 const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)
 
-const sourceWords = (source: SkinAnswer['source']): string =>
-  source === 'client'
-    ? 'Answered by the client.'
-    : source === 'phone'
-      ? 'Told by telephone.'
-      : 'Seen here.'
+const SOURCE_WORDS: Record<AnswerSource, string> = {
+  seen: 'seen here',
+  phone: 'by telephone',
+  client: 'by the client',
+}
 
 export function SpotSign({ kind }: { kind: SpotKind }) {
   const { d, filled } = SPOT_SHAPES[kind]
@@ -226,9 +248,8 @@ function Grades() {
 function MarkHelp({ means, earlier }: { means: SpotKind; earlier: number }) {
   return (
     <p className="soft look-help">
-      Tap each {SPOT_WORDS[means]} on the head; a second tap takes it away.{' '}
-      {earlier > 0 &&
-        'Dashed ones were there before: tap one that is still there, and it is followed.'}
+      Tap each {SPOT_WORDS[means]}; a second tap takes it away.{' '}
+      {earlier > 0 && 'Dashed: there before; tapped again it is followed.'}
     </p>
   )
 }
