@@ -153,3 +153,8 @@ export const throughQuery = y.object({ through: isoDate().required() }).noUnknow
 
 /** A request that says nothing but that it is made. */
 export const emptyBody = y.object({}).noUnknown()
+
+/** How many stretches back from the one that ends now. */
+export const tideQuery = y
+  .object({ back: y.number().integer().min(1).max(400).default(1) })
+  .noUnknown()

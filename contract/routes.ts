@@ -165,6 +165,13 @@ export const ROUTES = {
     path: '/api/visits/:id/link',
     params: s.idParams,
   }),
+  /** Earlier stretches of the tide line. */
+  tide: route<t.Tide>({
+    method: 'GET',
+    path: '/api/clients/:id/tide',
+    params: s.idParams,
+    query: f.tideQuery,
+  }),
   history: route<t.ClientHistory>({
     method: 'GET',
     path: '/api/clients/:id/history',

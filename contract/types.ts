@@ -130,6 +130,8 @@ export interface Tide {
   hairWords: string
   visits: VisitSummary[]
   window: VisitWindow | null
+  /** True when there are visits before the line begins. */
+  earlier: boolean
   fromMs: number
   untilMs: number
   nowMs: number

@@ -2,6 +2,7 @@
 import { readFileSync } from 'node:fs'
 import ICAL from 'ical.js'
 import type { ClientPage, House, ImportRecord, Today, VisitPage } from '../contract/types.ts'
+import { violations } from './axe.ts'
 import { ask, clientNamed, expect, headReady, onHead, tabTo, test } from './support.ts'
 import type { Page } from '@playwright/test'
 
@@ -66,6 +67,23 @@ test('a client answers on a phone: six questions by touch, and the worker sees i
   await client.goto(url)
   await expect(client.getByText('is here already', { exact: false })).toBeVisible()
   await phone.close()
+
+  // A page with scripts only for the looking: what assistive technology finds on it.
+  const look = await browser.newPage({ viewport: { width: 390, height: 844 } })
+  await look.route('**/answer/**', async (route) => {
+    const answer = await route.fetch()
+    const { 'content-security-policy': _policy, ...headers } = answer.headers()
+    await route.fulfill({ response: answer, headers })
+  })
+  const other = await lastVisit(page, 'Ansel')
+  const { url: fresh } = await ask<{ url: string }>(
+    page,
+    'POST',
+    `/api/visits/${other.visitId}/link`,
+  )
+  await look.goto(fresh)
+  expect(await violations(look)).toEqual([])
+  await look.close()
 
   await page.reload()
   await page
@@ -234,6 +252,13 @@ test('two visits stand side by side, the tide line changes one, and the head sho
   await expect(page).not.toHaveURL(url)
   await tab(page, 'Then and now')
   await expect(right).not.toHaveText(was!)
+  // And any visit there ever was, by going back along the line.
+  const line = page.getByRole('region', { name: 'Tide line' })
+  const latest = await line.locator('.hidden').textContent()
+  await page.getByRole('button', { name: 'Earlier visits' }).click()
+  await expect(line.locator('.hidden')).not.toHaveText(latest!)
+  await page.getByRole('button', { name: 'Later visits' }).click()
+  await expect(line.locator('.hidden')).toHaveText(latest!)
 })
 
 test('a client is taken out: report, readings, everything', async ({ page }) => {

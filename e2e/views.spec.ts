@@ -1,7 +1,5 @@
 /** Every main view: usable by assistive technology, quiet, whole at both sizes; and what the head can do. */
-import { readFileSync } from 'node:fs'
-import { createRequire } from 'node:module'
-import type { Page } from '@playwright/test'
+import { violations } from './axe.ts'
 import {
   clientNamed,
   draw,
@@ -13,39 +11,7 @@ import {
   test,
 } from './support.ts'
 
-const axeSource = readFileSync(
-  createRequire(import.meta.url).resolve('axe-core/axe.min.js'),
-  'utf8',
-)
-
-async function violations(page: Page): Promise<string[]> {
-  await page.evaluate(axeSource)
-  return page.evaluate(async () => {
-    const axe = (
-      window as unknown as {
-        axe: {
-          run: (o: object) => Promise<{
-            violations: { id: string; impact: string; nodes: { target: string[] }[] }[]
-          }>
-        }
-      }
-    ).axe
-    const { violations: found } = await axe.run({
-      runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'],
-    })
-    return found
-      .filter((v) => v.impact === 'serious' || v.impact === 'critical')
-      .map(
-        (v) =>
-          `${v.id}: ${v.nodes
-            .map((n) => n.target.join(' '))
-            .slice(0, 3)
-            .join(' | ')}`,
-      )
-  })
-}
-
-const PLAIN = ['/', '/clients', '/kit', '/practice', '/house']
+const PLAIN = ['/', '/clients', '/clients/bring-in', '/kit', '/practice', '/house']
 const STATIONS = ['ask', 'read', 'plan', 'chair', 'care', 'return']
 
 // Each scheme and each size once.
@@ -71,14 +37,40 @@ for (const [scheme, size] of [
     ]
     for (const path of paths) {
       // The flat head draws at once; what axe reads is the same.
-      await page.goto(path.startsWith('/clients/') ? `${path}?flat` : path)
-      if (path.startsWith('/clients/') && !path.includes('/cards/')) await headReady(page)
+      const ofClient = /^\/clients\/[0-9a-f-]{36}/.test(path)
+      await page.goto(ofClient ? `${path}?flat` : path)
+      if (ofClient && !path.includes('/cards/')) await headReady(page)
       else await expect(page.getByRole('heading', { level: 1 }).first()).toBeVisible()
       expect([path, await violations(page)]).toEqual([path, []])
       const sideways = await page.evaluate(
         () => document.documentElement.scrollWidth - window.innerWidth,
       )
       expect([path, sideways]).toEqual([path, 0])
+    }
+    // The tabs that are fetched when they are opened.
+    await page.goto(`/clients/${client.id}/return?flat`)
+    await headReady(page)
+    for (const tab of ['Skin', 'Bumps', 'Hair', 'Next visit', 'Then and now']) {
+      await page
+        .getByRole('group', { name: 'What to look at' })
+        .getByRole('button', { name: tab })
+        .click()
+      await expect(page.getByRole('heading', { level: 1 }).first()).toBeVisible()
+      expect([tab, await violations(page)]).toEqual([tab, []])
+      const table = await page.evaluate(
+        () =>
+          document.querySelector('.worktable')!.scrollWidth -
+          document.querySelector('.worktable')!.clientWidth,
+      )
+      expect([tab, table]).toEqual([tab, 0])
+    }
+    await page.goto('/house')
+    for (const tab of ['Forecast', 'Studio']) {
+      await page.getByRole('button', { name: tab, exact: true }).click()
+      await expect(page.getByText(/The forecast|Skin reddened/).first()).toBeVisible({
+        timeout: 20_000,
+      })
+      expect([tab, await violations(page)]).toEqual([tab, []])
     }
   })
 }

@@ -91,10 +91,10 @@ function labels(visits: readonly VisitFacts[]): Record<Factor, string | undefine
     const zones = Object.values(v.choices?.zones ?? {})
     const known = v.choices !== null && zones.length > 0
     return {
-      blade: known ? v.choices!.blade : undefined,
+      blade: known ? v.choices.blade : undefined,
       direction: known ? manyHave(zones.map((z) => z.relation)) : undefined,
       passes: known ? manyHave(zones.map((z) => String(z.passes))) : undefined,
-      exfoliation: known ? v.choices!.exfoliate : undefined,
+      exfoliation: known ? v.choices.exfoliate : undefined,
       products: [...v.products].sort().join(', '),
       interval: undefined,
     }

@@ -68,14 +68,14 @@ export function answerRoutes(db: Database, triesAMinute = TRIES_A_MINUTE): Route
     '/answer/:token',
     express.urlencoded({ extended: false, limit: MOST_BYTES, parameterLimit: 60 }),
     async (request, response) => {
-      const visit = await visitOfToken(db, request.params.token!)
+      const visit = await visitOfToken(db, request.params.token)
       if (!visit) return void response.status(404).send(closedPage())
       let told: ClientAnswer
       try {
-        told = (await clientAnswerSchema.validate(request.body ?? {}, {
+        told = await clientAnswerSchema.validate(request.body ?? {}, {
           abortEarly: false,
           stripUnknown: false,
-        })) as ClientAnswer
+        })
       } catch (error) {
         if (!(error instanceof ValidationError)) throw error
         const problem = `Not sent yet: ${error.errors[0]}`

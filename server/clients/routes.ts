@@ -7,6 +7,7 @@ import { dropPhoto } from '../photos/store.ts'
 import * as clients from './service.ts'
 import { clientReport } from './report.ts'
 import { seriesCalendar } from './series.ts'
+import { earlierTide } from './tide.ts'
 import { takeOut, takeOutCsv } from './takeOut.ts'
 
 export function clientRoutes(app: Express, db: Database, desk: ChairDesk, dataDir: string): void {
@@ -17,6 +18,7 @@ export function clientRoutes(app: Express, db: Database, desk: ChairDesk, dataDi
     return client
   })
   mount(app, 'client', ({ params }) => clients.clientPage(db, params.id))
+  mount(app, 'tide', ({ params, query }) => earlierTide(db, params.id, query.back))
   mount(app, 'changeClient', ({ params, body }) =>
     clients.changeClient(db, params.id, body as Partial<Client>),
   )

@@ -1,22 +1,19 @@
 /** Clients: found, added, changed, taken out, erased; and the page that holds all about one. */
-import { tideCurve } from '../../core/regrowth/tide.ts'
 import type { ServiceId } from '../../core/services.ts'
-import { DAY_MS } from '../../core/time/dates.ts'
 import type {
   Client,
   ClientPage,
   ClientRow as ListRow,
-  Tide,
   VisitSummary,
 } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import type { ClientRow } from '../db/models.ts'
-import { json } from '../db/reader.ts'
 import { readHouse } from '../house/service.ts'
 import { HttpProblem, notFound } from '../http/problem.ts'
 import { dueOverview } from '../today/overview.ts'
-import { meanGrowth, meanLeft } from '../../core/history/learn.ts'
 import { modelFrom, readHistory } from './model.ts'
+import { readClient } from './read.ts'
+import { tideNow } from './tide.ts'
 import { windowAfter } from '../../core/history/window.ts'
 
 export function toClient(row: ClientRow): Client {
@@ -41,22 +38,6 @@ export async function findClient(db: Database, id: string): Promise<ClientRow> {
   const client = await db.models.Client.findByPk(id)
   if (!client) throw notFound('That client')
   return client
-}
-
-/** Reads a client for showing only. */
-export async function readClient(db: Database, id: string): Promise<Client> {
-  const [row] = await db.select(
-    `SELECT id, name, calledName, pronouns, occupation, service, skin, schools, phone, email, note, events, createdAtMs
-     FROM clients WHERE id = ?`,
-    [id],
-  )
-  if (!row) throw notFound('That client')
-  return {
-    ...(row as unknown as Client),
-    skin: json<Client['skin']>(row['skin'])!,
-    schools: json<Client['schools']>(row['schools']) ?? {},
-    events: json<Client['events']>(row['events']) ?? [],
-  }
 }
 
 /** Lists clients whose name or occupation holds the words sought. */
@@ -138,15 +119,6 @@ export async function eraseClient(
   })
 }
 
-/** How far back and ahead the tide line looks, days: far enough for eight visits, at most a year back. */
-function tideSpan(visits: readonly VisitSummary[], nowMs: number, toMs: number | undefined) {
-  const ended = visits.filter((v) => v.endedAtMs !== null).map((v) => v.endedAtMs!)
-  const eighth = ended.sort((a, b) => b - a)[7] ?? ended[ended.length - 1] ?? nowMs - 30 * DAY_MS
-  const back = Math.min(Math.max(nowMs - eighth, 14 * DAY_MS), 365 * DAY_MS)
-  const ahead = Math.max((toMs ?? nowMs) - nowMs + back * 0.06, back * 0.24)
-  return { fromMs: nowMs - back * 1.04, untilMs: nowMs + ahead }
-}
-
 export async function clientPage(db: Database, id: string): Promise<ClientPage> {
   const client = await readClient(db, id)
   const { service } = client
@@ -171,27 +143,7 @@ export async function clientPage(db: Database, id: string): Promise<ClientPage> 
     { ...house.schools, ...client.schools },
     model.growth,
   )
-  const growth = meanGrowth(model.growth)!
-  const span = tideSpan(visits, nowMs, window?.toMs)
-  const services = finished
-    .filter((v) => v.service === service)
-    .map((v) => v.endedAtMs!)
-    .sort((a, b) => a - b)
-  const tide: Tide = {
-    curve: tideCurve(services, meanLeft(leftMm), growth, span.fromMs, nowMs, span.untilMs),
-    hairWords:
-      growth.curve === 'fuzz'
-        ? 'Fuzz, mm'
-        : service === 'head-shave'
-          ? 'Scalp hair, mm'
-          : service === 'body-shave'
-            ? 'Leg and arm hair, mm'
-            : 'Beard, mm',
-    visits: visits.filter((v) => (v.endedAtMs ?? v.slotAtMs ?? nowMs) >= span.fromMs),
-    window,
-    nowMs,
-    ...span,
-  }
+  const tide = tideNow({ client, visits, leftMm, growth: model.growth, window, nowMs })
   return {
     client,
     visits,

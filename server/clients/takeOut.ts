@@ -3,7 +3,7 @@ import { answersCsv } from '../../core/formats/answersCsv.ts'
 import type { VisitSummary } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { readHair, readVisits, type VisitRecord } from '../visits/record.ts'
-import { readClient } from './service.ts'
+import { readClient } from './read.ts'
 
 function toSummary(visit: VisitRecord): VisitSummary {
   const { id, service, state, slotAtMs, startedAtMs, endedAtMs } = visit

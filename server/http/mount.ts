@@ -14,6 +14,7 @@ export interface Incoming {
     readonly after: number
     readonly size: string
     readonly through: string
+    readonly back: number
   }
   readonly body: unknown
   readonly response: Response

@@ -329,6 +329,15 @@ export const useHistory = (clientId: string) =>
     queryFn: () => call('history', { params: { id: clientId } }),
   })
 
+/** An earlier stretch of the tide line; none while it shows the latest. */
+export const useEarlierTide = (clientId: string, back: number) =>
+  useQuery({
+    queryKey: ['client', clientId, 'tide', back],
+    queryFn: () => call('tide', { params: { id: clientId }, query: { back: String(back) } }),
+    enabled: back > 0,
+    placeholderData: (before) => before,
+  })
+
 /** A link page for the client of a visit. */
 export function useLink(visitId: string) {
   const cache = useQueryClient()

@@ -105,7 +105,13 @@ export function ClientFrame() {
           <Station key={visit.data.id} {...props} />
         </main>
       </div>
-      <TideLine tide={client.data.tide} visitId={visit.data.id} onVisit={onVisit} />
+      <TideLine
+        key={clientId}
+        clientId={clientId}
+        tide={client.data.tide}
+        visitId={visit.data.id}
+        onVisit={onVisit}
+      />
       <KeysHelp />
     </div>
   )

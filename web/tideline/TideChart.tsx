@@ -204,18 +204,22 @@ function option(tide: TideLineProps['tide'], visitId: string | null, lamp: boole
           silent: true,
           symbol: 'none',
           data: [
-            {
-              xAxis: tide.nowMs,
-              lineStyle: { color: c.coral, width: 2, type: 'solid' },
-              label: {
-                formatter: 'today',
-                color: c.coral,
-                fontFamily: FONT,
-                fontSize: 13,
-                position: 'end',
-                distance: 2,
-              },
-            },
+            ...(tide.nowMs > tide.untilMs
+              ? []
+              : [
+                  {
+                    xAxis: tide.nowMs,
+                    lineStyle: { color: c.coral, width: 2, type: 'solid' },
+                    label: {
+                      formatter: 'today',
+                      color: c.coral,
+                      fontFamily: FONT,
+                      fontSize: 13,
+                      position: 'end',
+                      distance: 2,
+                    },
+                  },
+                ]),
             ...visits
               .filter((v) => v.routine)
               .map((v) => ({
@@ -278,7 +282,7 @@ function option(tide: TideLineProps['tide'], visitId: string | null, lamp: boole
             position: 'inside',
             formatter: v.worstRedness === null ? '?' : String(v.worstRedness),
             color:
-              (v.worstRedness ?? 0) >= 3 ? '#FBF8F2' : v.worstRedness === null ? c.ink : '#17323B',
+              (v.worstRedness ?? 0) >= 4 ? '#FBF8F2' : v.worstRedness === null ? c.ink : '#17323B',
             fontFamily: FONT,
             fontSize: 11,
           },

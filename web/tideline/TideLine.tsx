@@ -2,6 +2,7 @@
 import { useComputedColorScheme } from '@mantine/core'
 import { lazy, Suspense, useState } from 'react'
 import type { Tide } from '../../contract/types.ts'
+import { useEarlierTide } from '../api/queries.ts'
 import { dateWords } from '../state/words.ts'
 import type { TideLineProps } from './TideChart.tsx'
 
@@ -15,24 +16,34 @@ function NotLoaded() {
   return <p className="tide-empty">The tide line could not be loaded. Reload the page to see it.</p>
 }
 
-export function TideLine(props: TideLineProps) {
+export function TideLine({ clientId, ...props }: TideLineProps & { clientId: string }) {
   const [open, setOpen] = useState(true)
+  const [back, setBack] = useState(0)
   const lamp = useComputedColorScheme('light') === 'dark'
-  const { tide } = props
-  const begun = tide.curve.past.length > 0
+  const earlier = useEarlierTide(clientId, back)
+  const tide = back === 0 ? props.tide : (earlier.data ?? props.tide)
+  const begun = props.tide.curve.past.length > 0
   return (
     <section className={`tide-line ${open && begun ? '' : 'closed'}`} aria-label="Tide line">
       {begun ? (
-        <button className="fold" onClick={() => setOpen(!open)} aria-expanded={open}>
-          {open ? 'Fold the tide line' : 'Tide line'}
-        </button>
+        <div className="fold">
+          {open && tide.earlier && (
+            <button onClick={() => setBack(back + 1)} disabled={earlier.isFetching}>
+              ← Earlier visits
+            </button>
+          )}
+          {open && back > 0 && <button onClick={() => setBack(back - 1)}>Later visits →</button>}
+          <button onClick={() => setOpen(!open)} aria-expanded={open}>
+            {open ? 'Fold the tide line' : 'Tide line'}
+          </button>
+        </div>
       ) : (
         <p className="tide-empty">The tide line begins with the first visit.</p>
       )}
       <p className="hidden">{tideWords(tide)}</p>
       {open && begun && (
         <Suspense fallback={<div className="tide-wait" />}>
-          <TideChart {...props} lamp={lamp} />
+          <TideChart {...props} tide={tide} lamp={lamp} />
         </Suspense>
       )}
     </section>

@@ -17,6 +17,8 @@ import {
 import { sum } from '../../../core/history/facts.ts'
 import { spotTrails, type SpotTrail } from '../../../core/history/spots.ts'
 import { bumpSeverity } from '../../../core/skin/bumps.ts'
+import { sensitivityRange } from '../../../core/skin/range.ts'
+import { meanSensitivity } from '../../../core/skin/sensitivity.ts'
 import { useChangeVisit, useHistory } from '../../api/queries.ts'
 import '../../charts/bands.ts'
 import { chartBase, useChart, type ChartColours } from '../../charts/useChart.ts'
@@ -107,6 +109,7 @@ function Told({ page, visit, history }: StationProps & { history: ClientHistory 
           </p>
         )}
       </section>
+      <WhereTheyCome {...{ page, visit }} />
       {again.length > 0 && (
         <section>
           <h2>The same places again</h2>
@@ -124,6 +127,51 @@ function Told({ page, visit, history }: StationProps & { history: ClientHistory 
         </section>
       )}
     </>
+  )
+}
+
+/** Zones told: those that bring most. */
+const ZONES_TOLD = 4
+
+/** Bumps that a service like this one brings, zone by zone, as learned. */
+function WhereTheyCome({ page, visit }: Pick<StationProps, 'page' | 'visit'>) {
+  const choose = useView((s) => s.choose)
+  const zones = useMemo(
+    () =>
+      Object.entries(page.model.bumps)
+        .map(([zoneId, rate]) => {
+          const load = visit.loads?.[zoneId] ?? 1
+          const { low, high } = sensitivityRange(rate)
+          return { zoneId, even: meanSensitivity(rate) * load, low: low * load, high: high * load }
+        })
+        .sort((a, b) => b.even - a.even)
+        .slice(0, ZONES_TOLD),
+    [page.model.bumps, visit.loads],
+  )
+  if (page.model.bumpServices === 0) return null
+  return (
+    <section>
+      <h2>Where they come</h2>
+      <table className="list tight days">
+        <tbody>
+          {zones.map((z) => (
+            <tr key={z.zoneId}>
+              <td>
+                <button className="link" onClick={() => choose(z.zoneId as ZoneId)}>
+                  {zoneName(z.zoneId as ZoneId)}
+                </button>
+              </td>
+              <td>
+                {z.even.toFixed(1)} a service (80 %: {z.low.toFixed(1)} to {z.high.toFixed(1)})
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="soft">
+        For a service like this one, from {page.model.bumpServices} counted services (H).
+      </p>
+    </section>
   )
 }
 

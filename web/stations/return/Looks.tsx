@@ -232,16 +232,30 @@ export function SpotSign({ kind }: { kind: SpotKind }) {
   )
 }
 
+/** The scale; a grade that is tapped says how it looks, on light and on dark skin. */
 function Grades() {
+  const [told, setTold] = useState<number>()
   return (
-    <ul className="grades">
-      {REDNESS_WORDS.map(([word, look], grade) => (
-        <li key={word} title={look}>
-          <i style={{ background: REDNESS_COLOURS[grade] }}>{grade}</i>
-          {word}
-        </li>
-      ))}
-    </ul>
+    <>
+      <div className="grades" role="group" aria-label="How each grade looks">
+        {REDNESS_WORDS.map(([word, look], grade) => (
+          <button
+            key={word}
+            title={look}
+            aria-expanded={told === grade}
+            onClick={() => setTold(told === grade ? undefined : grade)}
+          >
+            <i style={{ background: REDNESS_COLOURS[grade] }}>{grade}</i>
+            {word}
+          </button>
+        ))}
+      </div>
+      {told !== undefined && (
+        <p className="soft look-help">
+          {told} {REDNESS_WORDS[told]![0]}: {REDNESS_WORDS[told]![1]}.
+        </p>
+      )}
+    </>
   )
 }
 

@@ -37,7 +37,7 @@ interface ZoneOdds {
 function useOdds({ page, visit }: StationProps): ZoneOdds[] {
   const zones = useServiceZones(visit)
   return useMemo(() => {
-    const planned = new Map(visit.plan?.zones.map((z) => [z.zoneId as string, z.totalLoad]))
+    const planned = new Map(visit.plan?.zones.map((z) => [z.zoneId, z.totalLoad]))
     return zones
       .flatMap((zoneId) => {
         const skin = page.model.sensitivity[zoneId]

@@ -71,7 +71,7 @@ function SkinRow({
               title={REDNESS_WORDS[grade]![1]}
               style={
                 redness === grade
-                  ? { background: colour, color: grade >= 3 ? '#FBF8F2' : '#17323B' }
+                  ? { background: colour, color: grade >= 4 ? '#FBF8F2' : '#17323B' }
                   : undefined
               }
               onClick={() => onChange({ redness: grade })}

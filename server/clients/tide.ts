@@ -1,0 +1,109 @@
+/** The tide line of a client: from some visits back to the next window; or a stretch of earlier visits. */
+import { learnGrowth, meanGrowth, meanLeft } from '../../core/history/learn.ts'
+import type { Growth } from '../../core/regrowth/growth.ts'
+import type { VisitWindow } from '../../core/regrowth/nextVisit.ts'
+import { tideCurve } from '../../core/regrowth/tide.ts'
+import type { ServiceId } from '../../core/services.ts'
+import { DAY_MS } from '../../core/time/dates.ts'
+import type { Client, Tide, VisitSummary } from '../../contract/types.ts'
+import type { Database } from '../db/connection.ts'
+import { json } from '../db/reader.ts'
+import { readHair } from '../visits/record.ts'
+import { readClient } from './read.ts'
+
+/** Visits on a stretch of the line: more would run into each other. */
+const SHOWN = 8
+
+/** How far back and ahead the line looks: far enough for eight visits, at most a year back. */
+function spanNow(visits: readonly VisitSummary[], nowMs: number, toMs: number | undefined) {
+  const ended = visits.filter((v) => v.endedAtMs !== null).map((v) => v.endedAtMs!)
+  const eighth =
+    ended.sort((a, b) => b - a)[SHOWN - 1] ?? ended[ended.length - 1] ?? nowMs - 30 * DAY_MS
+  const back = Math.min(Math.max(nowMs - eighth, 14 * DAY_MS), 365 * DAY_MS)
+  const ahead = Math.max((toMs ?? nowMs) - nowMs + back * 0.06, back * 0.24)
+  return { fromMs: nowMs - back * 1.04, untilMs: nowMs + ahead }
+}
+
+function hairWords(service: ServiceId, growth: Growth): string {
+  if (growth.curve === 'fuzz') return 'Fuzz, mm'
+  if (service === 'head-shave') return 'Scalp hair, mm'
+  return service === 'body-shave' ? 'Leg and arm hair, mm' : 'Beard, mm'
+}
+
+const endsOf = (visits: readonly VisitSummary[], service: ServiceId): number[] =>
+  visits
+    .filter((v) => v.state === 'finished' && v.service === service)
+    .map((v) => v.endedAtMs!)
+    .sort((a, b) => a - b)
+
+/** The line up to now and on to the next window. */
+export function tideNow(f: {
+  readonly client: Client
+  /** Newest first. */
+  readonly visits: readonly VisitSummary[]
+  readonly leftMm: Readonly<Record<string, number>> | null
+  readonly growth: Readonly<Record<string, Growth>>
+  readonly window: VisitWindow | null
+  readonly nowMs: number
+}): Tide {
+  const { visits, window, nowMs } = f
+  const { service } = f.client
+  const growth = meanGrowth(f.growth)!
+  const span = spanNow(visits, nowMs, window?.toMs)
+  const shown = visits.filter((v) => (v.endedAtMs ?? v.slotAtMs ?? nowMs) >= span.fromMs)
+  return {
+    curve: tideCurve(
+      endsOf(visits, service),
+      meanLeft(f.leftMm),
+      growth,
+      span.fromMs,
+      nowMs,
+      span.untilMs,
+    ),
+    hairWords: hairWords(service, growth),
+    visits: shown,
+    window,
+    nowMs,
+    earlier: shown.length < visits.length,
+    ...span,
+  }
+}
+
+/** A stretch of earlier visits, so many stretches back; the line ends where the later one begins. */
+export async function earlierTide(db: Database, id: string, back: number): Promise<Tide> {
+  const client = await readClient(db, id)
+  const [rows, hair] = await Promise.all([
+    db.select(
+      `SELECT id, service, state, slotAtMs, startedAtMs, endedAtMs, routine, worstRedness, bumps, leftMm
+       FROM visits WHERE clientId = ? AND state = 'finished' ORDER BY endedAtMs DESC LIMIT ?`,
+      [id, SHOWN * (back + 1) + 1],
+    ),
+    readHair(db, id),
+  ])
+  const all = rows.map(({ leftMm: _left, ...v }) => v as unknown as VisitSummary)
+  const visits = all.slice(SHOWN * back, SHOWN * (back + 1))
+  const nowMs = Date.now()
+  const growth = meanGrowth(learnGrowth(client.skin, client.service, hair))!
+  const newest = visits[0]?.endedAtMs ?? nowMs
+  const oldest = visits.at(-1)?.endedAtMs ?? nowMs
+  const pad = Math.max(DAY_MS, (newest - oldest) * 0.06)
+  const span = { fromMs: oldest - pad, untilMs: Math.min(nowMs, newest + 2 * pad) }
+  const leftMm = json<Record<string, number>>(rows[0]?.['leftMm'])
+  const { past } = tideCurve(
+    endsOf(all, client.service),
+    meanLeft(leftMm),
+    growth,
+    span.fromMs,
+    span.untilMs,
+    span.untilMs,
+  )
+  return {
+    curve: { past, ahead: [] },
+    hairWords: hairWords(client.service, growth),
+    visits,
+    window: null,
+    nowMs,
+    earlier: rows.length > SHOWN * (back + 1),
+    ...span,
+  }
+}
