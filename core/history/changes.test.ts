@@ -1,12 +1,8 @@
 import { drawGamma, drawPoisson, mulberry32 } from '../stats/random.ts'
 import { DAY_MS } from '../time/dates.ts'
-import {
-  changeEffects,
-  compareCounts,
-  findChanges,
-  separabilityWords,
-  trendWatch,
-} from './changes.ts'
+import { changeEffects, compareCounts } from './changes.ts'
+import { findChanges, separabilityWords } from './findChanges.ts'
+import { trendWatch } from './trend.ts'
 import type { VisitFacts } from './facts.ts'
 import type { VisitChoices } from './choices.ts'
 

@@ -1,24 +1,16 @@
 /** Bringing clients in from a file: looked through first, then all together, and taken back together. */
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { wrap, type Remote } from 'comlink'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { Link } from 'react-router'
-import {
-  IMPORT_FIELD_IDS,
-  IMPORT_FIELDS,
-  type ClientDraft,
-  type ImportField,
-  type Mapping,
-} from '../../core/formats/clientsIn.ts'
+import type { ClientDraft, Mapping } from '../../core/formats/clientsIn.ts'
 import { SERVICE_IDS, SERVICES, type ServiceId } from '../../core/services.ts'
-import type { ImportRecord } from '../../contract/types.ts'
 import { call } from '../api/call.ts'
 import { useClients } from '../api/queries.ts'
-import { momentWords, newId } from '../state/words.ts'
+import { newId } from '../state/words.ts'
 import type { ImportWorker, ReadFile } from '../workers/import.worker.ts'
-
-/** Lines shown at once; the rest is counted. */
-const SHOWN = 60
+import { MappingRow, Preview } from './ImportPreview.tsx'
+import { Imports } from './Imports.tsx'
 
 type Status = 'new' | 'same' | 'unread'
 const STATUS_WORDS: Record<Status, string> = {
@@ -219,175 +211,5 @@ export function BringIn() {
       )}
       <Imports />
     </main>
-  )
-}
-
-function MappingRow({
-  read,
-  mapping,
-  onMapping,
-}: {
-  read: ReadFile
-  mapping: Mapping
-  onMapping: (m: Mapping) => void
-}) {
-  return (
-    <fieldset className="mapping">
-      <legend>Which column is what</legend>
-      {IMPORT_FIELD_IDS.map((field: ImportField) => (
-        <label key={field}>
-          {IMPORT_FIELDS[field].title}
-          <select
-            className="text-input"
-            value={mapping[field] ?? ''}
-            onChange={(e) => {
-              const { [field]: _was, ...rest } = mapping
-              const value = e.currentTarget.value
-              onMapping(value === '' ? rest : { ...rest, [field]: Number(value) })
-            }}
-          >
-            <option value="">–</option>
-            {read.columns!.map((c, i) => (
-              <option key={i} value={i}>
-                {c}
-                {read.samples?.[i] ? ` (${read.samples[i]})` : ''}
-              </option>
-            ))}
-          </select>
-        </label>
-      ))}
-    </fieldset>
-  )
-}
-
-function Preview({
-  drafts,
-  unread,
-  takes,
-  onTurn,
-}: {
-  drafts: readonly ClientDraft[]
-  unread: NonNullable<ReadFile['unread']>
-  takes: (d: ClientDraft) => boolean
-  onTurn: (line: number) => void
-}) {
-  const more = drafts.length + unread.length - SHOWN
-  return (
-    <>
-      <div
-        className="scroll preview"
-        tabIndex={0}
-        role="region"
-        aria-label="What would be brought in"
-      >
-        <table className="list tight">
-          <thead>
-            <tr>
-              <th scope="col">Take</th>
-              <th scope="col">Line</th>
-              <th scope="col">Name</th>
-              <th scope="col">Does</th>
-              <th scope="col">Telephone</th>
-              <th scope="col">E-mail</th>
-              <th scope="col">What was noticed</th>
-            </tr>
-          </thead>
-          <tbody>
-            {unread.slice(0, SHOWN).map((u) => (
-              <tr key={`u${u.line}`} className="soft">
-                <td />
-                <td className="num">{u.line}</td>
-                <td colSpan={4}>not read</td>
-                <td>{u.why}</td>
-              </tr>
-            ))}
-            {drafts.slice(0, Math.max(0, SHOWN - unread.length)).map((d) => (
-              <tr key={d.line}>
-                <td>
-                  <input
-                    type="checkbox"
-                    aria-label={`Take ${d.name || `line ${d.line}`}`}
-                    checked={takes(d)}
-                    disabled={d.problems.length > 0}
-                    onChange={() => onTurn(d.line)}
-                  />
-                </td>
-                <td className="num">{d.line}</td>
-                <td>
-                  {d.name}
-                  {d.calledName && <small>“{d.calledName}”</small>}
-                </td>
-                <td>{d.occupation}</td>
-                <td>{d.phone}</td>
-                <td>{d.email}</td>
-                <td>
-                  {[
-                    ...d.problems,
-                    ...(d.same !== undefined ? [`Seems to be ${d.same}.`] : []),
-                    ...d.mended,
-                  ].join(' ')}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
-      {more > 0 && <p className="soft">and {more} more lines like these.</p>}
-    </>
-  )
-}
-
-/** What was brought in before, with the way back. */
-function Imports() {
-  const cache = useQueryClient()
-  const imports = useQuery({ queryKey: ['imports'], queryFn: () => call('imports') })
-  const undo = useMutation({
-    mutationFn: (id: string) => call('undoImport', { params: { id } }),
-    onSuccess: () => {
-      for (const key of ['clients', 'today', 'imports']) {
-        void cache.invalidateQueries({ queryKey: [key] })
-      }
-    },
-  })
-  if (!imports.data || imports.data.length === 0) {
-    return (
-      <p className="soft">
-        Nothing was brought in so far. What is brought in can be taken back as a whole.
-      </p>
-    )
-  }
-  return (
-    <section>
-      <h2>Brought in before</h2>
-      {undo.data && (
-        <p role="status">
-          {undo.data.removed} clients were taken back.
-          {undo.data.kept.length > 0 &&
-            ` These have had a visit since and stay: ${undo.data.kept.join(', ')}.`}
-        </p>
-      )}
-      {undo.isError && (
-        <p role="alert" className="problem">
-          {undo.error.message}
-        </p>
-      )}
-      <ul className="plain-list">
-        {imports.data.map((i: ImportRecord) => (
-          <li key={i.id}>
-            <span>
-              {momentWords(i.atMs)}: {i.clients} {i.clients === 1 ? 'client' : 'clients'} from{' '}
-              {i.source}
-            </span>
-            {i.undoneAtMs === null ? (
-              <button className="link" disabled={undo.isPending} onClick={() => undo.mutate(i.id)}>
-                Take all of it back
-              </button>
-            ) : (
-              <span className="soft">taken back {momentWords(i.undoneAtMs)}</span>
-            )}
-          </li>
-        ))}
-      </ul>
-    </section>
   )
 }

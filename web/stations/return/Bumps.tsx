@@ -1,34 +1,24 @@
 /** Bumps and ingrown hairs: how many, how severe, where again and again, whether they rise, and what changes did. */
-import { LineChart } from 'echarts/charts'
-import { use as register } from 'echarts/core'
-import { useCallback, useMemo } from 'react'
+import { useMemo } from 'react'
 import type { ClientHistory } from '../../../contract/types.ts'
 import { SPOT_WORDS } from '../../../core/formats/skinMap.ts'
 import { zoneName } from '../../../core/head/zoneFacts.ts'
 import type { ZoneId } from '../../../core/head/zones.ts'
-import {
-  changeEffects,
-  findChanges,
-  separabilityWords,
-  trendWatch,
-  type ChangeEffect,
-  type Trend,
-} from '../../../core/history/changes.ts'
+import { changeEffects, type ChangeEffect } from '../../../core/history/changes.ts'
+import { findChanges, separabilityWords } from '../../../core/history/findChanges.ts'
+import { trendWatch } from '../../../core/history/trend.ts'
 import { sum } from '../../../core/history/facts.ts'
 import { spotTrails, type SpotTrail } from '../../../core/history/spots.ts'
 import { bumpSeverity } from '../../../core/skin/bumps.ts'
 import { sensitivityRange } from '../../../core/skin/range.ts'
 import { meanSensitivity } from '../../../core/skin/sensitivity.ts'
 import { useChangeVisit, useHistory } from '../../api/queries.ts'
-import '../../charts/bands.ts'
-import { chartBase, useChart, type ChartColours } from '../../charts/useChart.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 import { useView, viewOf } from '../../state/view.ts'
 import { dateWords } from '../../state/words.ts'
 import type { StationProps } from '../useStation.ts'
-import { SpotSign } from './Looks.tsx'
-
-register([LineChart])
+import { SpotSign } from './Legend.tsx'
+import { TrendChart } from './TrendChart.tsx'
 
 /** Places told by name; the rest is on the head. */
 const TRAILS_TOLD = 4
@@ -250,65 +240,4 @@ export function RoutineNote({ visitId, routine }: { visitId: string; routine: st
       />
     </label>
   )
-}
-
-function TrendChart({ trend }: { trend: Trend }) {
-  const box = useChart(useCallback((c: ChartColours) => option(trend, c), [trend]))
-  return <div ref={box} className="trend-chart" role="img" aria-label={trend.words} />
-}
-
-function option({ points, baseline }: Trend, c: ChartColours) {
-  // Back from standard deviations to bumps a visit: the scale is the same for points and limits.
-  const unit = Math.sqrt(Math.max(baseline, 0.05))
-  const bumps = (z: number) => Math.max(0, baseline + z * unit)
-  const line = (data: number[][], style: object) => ({
-    type: 'line' as const,
-    showSymbol: false,
-    silent: true,
-    lineStyle: { width: 0 },
-    data,
-    ...style,
-  })
-  return {
-    ...chartBase(c),
-    grid: { left: 36, right: 12, top: 24, bottom: 24 },
-    xAxis: {
-      type: 'time' as const,
-      axisLabel: { color: c.ink, fontSize: 12, formatter: dateWords, hideOverlap: true },
-      splitLine: { show: false },
-    },
-    yAxis: {
-      type: 'value' as const,
-      min: 0,
-      name: 'bumps a visit',
-      nameTextStyle: { color: c.soft, fontSize: 12, align: 'left' as const },
-      axisLabel: { color: c.ink, fontSize: 12 },
-      splitNumber: 3,
-      splitLine: { lineStyle: { color: c.sand } },
-    },
-    series: [
-      line(
-        points.map((p) => [p.atMs, bumps(p.low)]),
-        { stack: 'band' },
-      ),
-      line(
-        points.map((p) => [p.atMs, bumps(p.high) - bumps(p.low)]),
-        { stack: 'band', areaStyle: { color: c.foam, opacity: 0.8 } },
-      ),
-      line(
-        points.map((p) => [p.atMs, bumps(p.value)]),
-        { lineStyle: { color: c.deep, width: 2.4 } },
-      ),
-      {
-        type: 'scatter' as const,
-        silent: true,
-        z: 6,
-        symbolSize: 7,
-        data: points.map((p) => ({
-          value: [p.atMs, p.count],
-          itemStyle: { color: p.out ? c.coral : c.shell, borderColor: c.ink, borderWidth: 1 },
-        })),
-      },
-    ],
-  }
 }

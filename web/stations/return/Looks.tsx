@@ -15,16 +15,17 @@ import {
   type SpotKind,
 } from '../../../core/history/answers.ts'
 import { sameSpot } from '../../../core/history/spots.ts'
-import { SPOT_WORDS, SPOT_SHAPES } from '../../../core/formats/skinMap.ts'
+import { SPOT_WORDS } from '../../../core/formats/skinMap.ts'
 import type { ZoneId } from '../../../core/head/zones.ts'
 import { HOUR_MS } from '../../../core/time/dates.ts'
-import { REDNESS_COLOURS, REDNESS_WORDS } from '../../../core/skin/anchors.ts'
+import { REDNESS_COLOURS } from '../../../core/skin/anchors.ts'
 import { useHistory } from '../../api/queries.ts'
 import { useHead, type Hit } from '../../head/loadHead.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 import { newId, whenWords } from '../../state/words.ts'
 import { useServiceZones, type StationProps } from '../useStation.ts'
 import { Feel } from './Feel.tsx'
+import { Grades, MarkHelp, SpotSign } from './Legend.tsx'
 import { LinkOut } from './LinkOut.tsx'
 import { SkinRows } from './SkinRows.tsx'
 import { useLook, withoutSpot, withSpot, withZone } from './useLook.ts'
@@ -221,51 +222,6 @@ const SOURCE_WORDS: Record<AnswerSource, string> = {
   seen: 'seen here',
   phone: 'by telephone',
   client: 'by the client',
-}
-
-export function SpotSign({ kind }: { kind: SpotKind }) {
-  const { d, filled } = SPOT_SHAPES[kind]
-  return (
-    <svg viewBox="-4 -4 8 8" width="17" height="17" className="spot-sign" aria-hidden>
-      <path d={d} className={filled ? 'filled' : ''} />
-    </svg>
-  )
-}
-
-/** The scale; a grade that is tapped says how it looks, on light and on dark skin. */
-function Grades() {
-  const [told, setTold] = useState<number>()
-  return (
-    <>
-      <div className="grades" role="group" aria-label="How each grade looks">
-        {REDNESS_WORDS.map(([word, look], grade) => (
-          <button
-            key={word}
-            title={look}
-            aria-expanded={told === grade}
-            onClick={() => setTold(told === grade ? undefined : grade)}
-          >
-            <i style={{ background: REDNESS_COLOURS[grade] }}>{grade}</i>
-            {word}
-          </button>
-        ))}
-      </div>
-      {told !== undefined && (
-        <p className="soft look-help">
-          {told} {REDNESS_WORDS[told]![0]}: {REDNESS_WORDS[told]![1]}.
-        </p>
-      )}
-    </>
-  )
-}
-
-function MarkHelp({ means, earlier }: { means: SpotKind; earlier: number }) {
-  return (
-    <p className="soft look-help">
-      Tap each {SPOT_WORDS[means]}; a second tap takes it away.{' '}
-      {earlier > 0 && 'Dashed: there before; tapped again it is followed.'}
-    </p>
-  )
 }
 
 /** A look at any other time. */

@@ -1,0 +1,29 @@
+/** How hair grows as one arrow for each zone that was read, for flat pictures. */
+import { grainMap, type Reading } from '../grain/readings.ts'
+import { directionOf } from '../head/frames.ts'
+import type { ZoneRecord } from '../head/head.ts'
+import { isSkin } from '../head/zones.ts'
+import type { MapArrow } from './mapSvg.ts'
+
+/** @param nowMs readings count by their age then */
+export function growthArrows(
+  readings: readonly Reading[],
+  nowMs: number,
+  zones: Iterable<ZoneRecord>,
+): MapArrow[] {
+  const grain = grainMap(readings, nowMs)
+  return [...zones].flatMap((zone): MapArrow[] => {
+    const g = grain[zone.id]
+    if (!g || g.source !== 'read' || !isSkin(zone.id)) return []
+    const { point, normal } = zone.centre
+    return [
+      {
+        zoneId: zone.id,
+        point,
+        normal,
+        direction: directionOf(zone.id, point, normal, g.growthDirection),
+        lengthMm: Math.min(24, Math.max(8, Math.sqrt(zone.areaCm2) * 5)),
+      },
+    ]
+  })
+}

@@ -1,0 +1,38 @@
+/** What is counted after a visit, and how much more it scatters than chance alone. */
+import jstat from 'jstat'
+import { CHANGE_CONSTANTS as C } from './changeConstants.ts'
+import { sum, type VisitFacts } from './facts.ts'
+
+export type Outcome = 'bumps' | 'redness'
+
+export const OUTCOME_NAMES: Readonly<Record<Outcome, string>> = {
+  bumps: 'Bumps',
+  redness: 'Grades of redness',
+}
+
+/** With as many digits as it bears. */
+export const figure = (x: number) => (x >= 10 ? x.toFixed(0) : x >= 1 ? x.toFixed(1) : x.toFixed(2))
+
+/** Counts of an outcome over the visits on which somebody looked. */
+export const countsOf = (visits: readonly VisitFacts[], outcome: Outcome): number[] =>
+  visits.flatMap((v) => {
+    const zones = outcome === 'bumps' ? v.bumps : v.worst
+    return zones ? [sum(Object.values(zones))] : []
+  })
+
+/**
+ * How much more counts scatter than Poisson: Pearson's chi-square over its degrees of freedom about each side's mean, taken
+ * only where chance alone would hardly give it; else 1.
+ */
+export function scatterOf(sides: readonly (readonly number[])[]): number {
+  let square = 0
+  let free = 0
+  for (const side of sides) {
+    const mean = sum(side) / side.length
+    if (!(mean > 0)) continue
+    square += side.reduce((s, y) => s + (y - mean) ** 2 / mean, 0)
+    free += side.length - 1
+  }
+  if (free < 1 || 1 - jstat.chisquare.cdf(square, free) > C.scatterDoubt.value) return 1
+  return Math.max(1, square / free)
+}

@@ -1,0 +1,43 @@
+/** The trend watch of a client (M11): are bumps, or redness, still as they were? */
+import { ewma, type EwmaPoint } from '../stats/ewma.ts'
+import { CHANGE_CONSTANTS as C } from './changeConstants.ts'
+import { countsOf, figure, OUTCOME_NAMES, scatterOf, type Outcome } from './counts.ts'
+import { sum, type VisitFacts } from './facts.ts'
+
+/** The trend watch of a client's bumps (or redness). */
+export interface Trend {
+  /** Per counted visit, in order. */
+  readonly points: readonly (EwmaPoint & { readonly atMs: number; readonly count: number })[]
+  /** Mean per visit of the baseline. */
+  readonly baseline: number
+  readonly words: string
+}
+
+/**
+ * EWMA of counts against the client's own first visits, in standard deviations of a count; undefined while there are too few.
+ */
+export function trendWatch(visits: readonly VisitFacts[], outcome: Outcome): Trend | undefined {
+  const counted = visits.flatMap((v) => {
+    const [count] = countsOf([v], outcome)
+    return count === undefined ? [] : [{ atMs: v.endedAtMs, count }]
+  })
+  const n = C.baselineVisits.value
+  if (counted.length <= n) return undefined
+  const first = counted.slice(0, n).map((c) => c.count)
+  // Half a count keeps a baseline of none from making one bump infinite.
+  const baseline = Math.max(0.5, sum(first)) / n
+  const sigma = Math.sqrt(baseline * scatterOf([first]))
+  const points = ewma(
+    counted.map((c) => (c.count - baseline) / sigma),
+    0,
+    1,
+    C.trendLambda.value,
+    C.trendWidths.value,
+  ).map((p, i) => ({ ...p, ...counted[i]! }))
+  const last = points.at(-1)!
+  const name = OUTCOME_NAMES[outcome]
+  const words = !last.out
+    ? `${name}: as in the first ${n} counted visits, about ${figure(baseline)} a visit.`
+    : `${name} ${last.value > 0 ? 'have risen above' : 'have fallen below'} what was usual in the first ${n} counted visits (about ${figure(baseline)} a visit).`
+  return { points, baseline, words }
+}

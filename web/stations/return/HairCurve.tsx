@@ -1,0 +1,109 @@
+/** The forecast of a zone's hair: its length with the range that holds 80 %. */
+import { LineChart } from 'echarts/charts'
+import { use as register } from 'echarts/core'
+import { useCallback } from 'react'
+import { zoneName } from '../../../core/head/zoneFacts.ts'
+import {
+  GROWTH_CONSTANTS,
+  hairLengthMm,
+  thresholdMm,
+  type DayRange,
+} from '../../../core/regrowth/growth.ts'
+import type { ZoneOutlook } from '../../../core/regrowth/outlook.ts'
+import { Z_90 } from '../../../core/stats/normal.ts'
+import { DAY_MS } from '../../../core/time/dates.ts'
+import '../../charts/bands.ts'
+import { chartBase, useChart, type ChartColours } from '../../charts/useChart.ts'
+import { dateWords } from '../../state/words.ts'
+
+register([LineChart])
+
+/** Days between which 80 % lies. */
+export const spread = (r: DayRange): string =>
+  !Number.isFinite(r.even) ? 'never' : `${r.early.toFixed(1)}–${r.late.toFixed(1)}`
+
+export function HairCurve({ zone, endedAtMs }: { zone: ZoneOutlook; endedAtMs: number }) {
+  const box = useChart(
+    useCallback((c: ChartColours) => option(zone, endedAtMs, c), [zone, endedAtMs]),
+  )
+  return (
+    <div
+      ref={box}
+      className="hair-chart"
+      role="img"
+      aria-label={`${zoneName(zone.zoneId)}: felt about day ${zone.felt.even.toFixed(1)} (80 %: ${spread(zone.felt)}), seen about day ${zone.seen.even.toFixed(1)} (${spread(zone.seen)})`}
+    />
+  )
+}
+
+const STEPS = 24
+
+function option(zone: ZoneOutlook, endedAtMs: number, c: ChartColours) {
+  const { growth, leftMm } = zone
+  const last = Math.min(120, Math.max(zone.seen.late * 1.35, (zone.read?.even ?? 0) * 1.1, 3))
+  const at = (z: number) =>
+    Array.from({ length: STEPS + 1 }, (_, i) => {
+      const days = (last * i) / STEPS
+      const rate = Math.max(0.002, growth.mean + z * growth.sd)
+      return [endedAtMs + days * DAY_MS, hairLengthMm(growth.curve, leftMm, rate, days)] as const
+    })
+  const [low, even, high] = [at(-Z_90), at(0), at(Z_90)]
+  const band = (data: (readonly number[])[], style: object) => ({
+    type: 'line' as const,
+    showSymbol: false,
+    silent: true,
+    lineStyle: { width: 0 },
+    data,
+    ...style,
+  })
+  const mark = (name: string, mm: number) => ({
+    yAxis: mm,
+    label: { formatter: name, color: c.ink, fontSize: 12, position: 'insideStartTop' as const },
+    lineStyle: { color: c.brass, type: 'dotted' as const },
+  })
+  return {
+    ...chartBase(c),
+    grid: { left: 36, right: 14, top: 24, bottom: 24 },
+    xAxis: {
+      type: 'time' as const,
+      minInterval: DAY_MS,
+      axisLabel: { color: c.ink, fontSize: 12, formatter: dateWords, hideOverlap: true },
+      splitLine: { show: false },
+    },
+    yAxis: {
+      type: 'value' as const,
+      min: 0,
+      name: `${zoneName(zone.zoneId)}, mm`,
+      nameTextStyle: { color: c.soft, fontSize: 12, align: 'left' as const },
+      axisLabel: { color: c.ink, fontSize: 12 },
+      splitNumber: 3,
+      splitLine: { lineStyle: { color: c.sand } },
+    },
+    series: [
+      band(low, { stack: 'band' }),
+      band(
+        high.map(([t, mm], i) => [t, mm - low[i]![1]]),
+        { stack: 'band', areaStyle: { color: c.tide, opacity: 0.2 } },
+      ),
+      {
+        ...band(even, { lineStyle: { color: c.tide, width: 2.4, type: 'dashed' as const } }),
+        markLine: {
+          silent: true,
+          symbol: 'none',
+          data: [
+            mark('felt', thresholdMm(growth.curve, 'felt')),
+            mark('seen', thresholdMm(growth.curve, 'seen')),
+            ...(zone.read && zone.read.even <= last
+              ? [mark('to read', GROWTH_CONSTANTS.readMm.value)]
+              : []),
+            {
+              xAxis: Date.now(),
+              label: { formatter: 'today', color: c.coral, fontSize: 12 },
+              lineStyle: { color: c.coral, type: 'solid' as const },
+            },
+          ],
+        },
+      },
+    ],
+  }
+}

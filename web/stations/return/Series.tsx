@@ -1,0 +1,144 @@
+/** The visits ahead through a date: into a calendar, and the next one onto Today. */
+import dayjs from 'dayjs'
+import { useMemo, useState } from 'react'
+import { useNavigate } from 'react-router'
+import type { VisitPage } from '../../../contract/types.ts'
+import { eventQuestion } from '../../../core/care/eventQuestion.ts'
+import { visitSeries, type SeriesVisit } from '../../../core/regrowth/series.ts'
+import { address } from '../../api/call.ts'
+import { useAddVisit, useChangeVisit } from '../../api/queries.ts'
+import { dateWords, newId, offsetHere, whenWords } from '../../state/words.ts'
+import { useSchools, useScreening, type StationProps } from '../useStation.ts'
+
+const KIND_WORDS: Record<SeriesVisit['kind'], string> = {
+  whole: 'whole service',
+  lip: 'upper lip alone',
+  line: 'the line alone',
+}
+
+function useSeries(props: StationProps, last: VisitPage, throughMs: number): SeriesVisit[] {
+  const { page, house, visit } = props
+  const schools = useSchools(page, house)
+  const screening = useScreening(props)
+  return useMemo(() => {
+    const { client, model } = page
+    const window = last.window ?? page.tide.window
+    if (!window || last.endedAtMs === null) return []
+    const nowMs = Date.now()
+    return visitSeries({
+      service: client.service,
+      lastAtMs: last.endedAtMs,
+      window,
+      nowMs,
+      throughMs,
+      growth: model.growth,
+      leftMm: last.leftMm ?? {},
+      events: client.events,
+      question: (event, notBeforeMs) => ({
+        ...eventQuestion(
+          {
+            service: client.service,
+            skin: client.skin,
+            model,
+            schools,
+            noFragrance: screening.noFragrance,
+            products: house.products.filter((p) => visit.products.includes(p.id)),
+            plan: last.service === client.service ? (last.plan ?? undefined) : undefined,
+            nowMs,
+            offset: offsetHere,
+          },
+          event.kind,
+          event.atMs,
+        ),
+        notBeforeMs,
+        notBeforeWhy: 'The skin is not ready before.',
+      }),
+    })
+  }, [page, house, visit.products, schools, screening, last, throughMs])
+}
+
+export function Series(props: StationProps & { last: VisitPage }) {
+  const { page, last } = props
+  const [through, setThrough] = useState(dayjs().add(8, 'week').format('YYYY-MM-DD'))
+  const throughMs = dayjs(through).endOf('day').valueOf()
+  const series = useSeries(props, last, Number.isFinite(throughMs) ? throughMs : Date.now())
+  return (
+    <section>
+      <div className="row-between">
+        <h2>Visits through</h2>
+        <input
+          type="date"
+          className="text-input"
+          aria-label="Through"
+          value={through}
+          min={dayjs().format('YYYY-MM-DD')}
+          onChange={(e) => e.currentTarget.value && setThrough(e.currentTarget.value)}
+        />
+        <a
+          className="strong small"
+          href={address('seriesCalendar', { id: page.client.id }, { through })}
+          download
+        >
+          Into a calendar
+        </a>
+      </div>
+      {series.length === 0 && <p className="soft">That day lies before the next window.</p>}
+      <ol className="series">
+        {series.map((v, i) => (
+          <li key={v.atMs} className={`series-${v.kind}`}>
+            <b>{dateWords(v.atMs)}</b> {v.event ? `for ${v.event.title}` : KIND_WORDS[v.kind]}
+            <small>
+              {dateWords(v.fromMs)} to {dateWords(v.toMs)}. {v.why}
+            </small>
+            {v.kind === 'whole' && i === series.findIndex((x) => x.kind === 'whole') && (
+              <IntoToday {...props} atMs={v.atMs} />
+            )}
+          </li>
+        ))}
+      </ol>
+    </section>
+  )
+}
+
+/** Begins the next visit with this day as its slot, or moves the one that is open. */
+function IntoToday({ page, house, atMs }: StationProps & { atMs: number }) {
+  const open = page.visits.find((v) => v.state !== 'finished')
+  const add = useAddVisit(page.client.id)
+  const move = useChangeVisit(open?.id ?? '')
+  const navigate = useNavigate()
+  const slotAtMs = onTheHour(atMs)
+  const set = open?.slotAtMs === slotAtMs
+  const put = () => {
+    if (open) move.mutate({ slotAtMs })
+    else {
+      add.mutate(
+        { id: newId(), service: page.client.service, workerId: house.workerId, slotAtMs },
+        { onSuccess: () => void navigate(`/clients/${page.client.id}/return`) },
+      )
+    }
+  }
+  const error = add.error ?? move.error
+  return (
+    <>
+      <button
+        className="strong small"
+        disabled={add.isPending || move.isPending || set || open?.state === 'running'}
+        onClick={put}
+      >
+        {set ? 'On Today for then' : `Put on Today, ${whenWords(slotAtMs)}`}
+      </button>
+      {error && (
+        <span role="alert" className="problem">
+          {error.message}
+        </span>
+      )}
+    </>
+  )
+}
+
+/** The full hour of a working day nearest to a moment. */
+function onTheHour(ms: number): number {
+  const at = dayjs(ms).startOf('hour')
+  const hour = Math.min(16, Math.max(9, at.hour()))
+  return at.hour(hour).valueOf()
+}
