@@ -18,6 +18,9 @@ export interface MessageFacts {
   readonly when: (ms: number) => string
 }
 
+/** Subject of the questions after a service: a link page goes into these. */
+export const SKIN_QUESTION = 'How is your skin?'
+
 /** The aftercare at once, a question when each answer is due, a word before the next visit's window. */
 export function messagesFor(m: MessageFacts): MessageDraft[] {
   const service = SERVICES[m.service].name
@@ -32,7 +35,7 @@ export function messagesFor(m: MessageFacts): MessageDraft[] {
   for (const c of m.care.clearances) {
     if (!c.id.startsWith('answer-')) continue
     out.push({
-      subject: 'How is your skin?',
+      subject: SKIN_QUESTION,
       text: `${hello}\n\n${c.text}\nTell us zone by zone: 0 clear, 1 almost clear, 2 mild, 3 moderate, 4 severe. “All clear” is an answer too.\n\n${m.care.notNormal}\n\n${m.house}`,
       dueAtMs: c.fromMs,
     })

@@ -58,7 +58,8 @@ export interface FlatParts {
   readonly lines: string
 }
 
-const rings = (list: readonly (readonly number[])[]) =>
+/** Path data of rings of outline points. */
+export const ringsPath = (list: readonly (readonly number[])[]): string =>
   list
     .map((ring) => {
       let d = ''
@@ -141,14 +142,14 @@ export function flatParts(
   return {
     widthMm: view.widthMm,
     heightMm: view.heightMm,
-    silhouette: rings(view.silhouette),
+    silhouette: ringsPath(view.silhouette),
     borders: view.zones
       .filter((z) => isSkin(ZONE_IDS[z.zone]!))
-      .map((z) => rings(z.rings))
+      .map((z) => ringsPath(z.rings))
       .join(''),
     parts: view.zones
       .filter((z) => !isSkin(ZONE_IDS[z.zone]!))
-      .map((z) => rings(z.rings))
+      .map((z) => ringsPath(z.rings))
       .join(''),
     arrows,
     signs,

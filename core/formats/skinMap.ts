@@ -3,6 +3,7 @@ import { viewAxes, projectPoint, FLAT_HALF, VIEWS, type FlatView } from '../head
 import { ZONE_IDS } from '../head/zones.ts'
 import type { SkinSpot, SpotKind } from '../history/answers.ts'
 import { REDNESS_COLOURS } from '../skin/anchors.ts'
+import { ringsPath } from './mapSvg.ts'
 
 /** A zone's outline with its tint. */
 export interface TintedZone {
@@ -22,16 +23,6 @@ export interface PlacedSpot {
 
 /** Looks this far away from the viewer at most. */
 const LEAST_FACING = 0.15
-
-export const ringsPath = (rings: readonly (readonly number[])[]): string =>
-  rings
-    .map((ring) => {
-      let d = ''
-      for (let i = 0; i < ring.length; i += 2)
-        d += `${i === 0 ? 'M' : 'L'}${ring[i]} ${ring[i + 1]}`
-      return `${d}Z`
-    })
-    .join('')
 
 /** Zones of a view that have a tint. */
 export function tintedZones(

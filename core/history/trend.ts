@@ -10,6 +10,8 @@ export interface Trend {
   readonly points: readonly (EwmaPoint & { readonly atMs: number; readonly count: number })[]
   /** Mean per visit of the baseline. */
   readonly baseline: number
+  /** Standard deviation of one count, bumps: what the points are told in. */
+  readonly sigma: number
   readonly words: string
 }
 
@@ -39,5 +41,5 @@ export function trendWatch(visits: readonly VisitFacts[], outcome: Outcome): Tre
   const words = !last.out
     ? `${name}: as in the first ${n} counted visits, about ${figure(baseline)} a visit.`
     : `${name} ${last.value > 0 ? 'have risen above' : 'have fallen below'} what was usual in the first ${n} counted visits (about ${figure(baseline)} a visit).`
-  return { points, baseline, words }
+  return { points, baseline, sigma, words }
 }

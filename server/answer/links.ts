@@ -3,6 +3,7 @@
  * digest is kept, and it opens until a day.
  */
 import { createHash, randomBytes } from 'node:crypto'
+import { SKIN_QUESTION } from '../../core/care/messages.ts'
 import { FOLLOW_CONSTANTS } from '../../core/history/clientAnswer.ts'
 import { DAY_MS } from '../../core/time/dates.ts'
 import type { AnswerLink, VisitPage } from '../../contract/types.ts'
@@ -48,7 +49,7 @@ export async function addLink(db: Database, visitId: string, base: string): Prom
       expiresAtMs: Math.round(until),
     })
     for (const m of visit.messages.filter(
-      (x) => x.state === 'waiting' && x.subject === 'How is your skin?',
+      (x) => x.state === 'waiting' && x.subject === SKIN_QUESTION,
     )) {
       const line = `\nOr answer in a minute here: ${url}\n`
       const text = LINE.test(m.text) ? m.text.replace(LINE, line) : `${m.text}\n${line}`

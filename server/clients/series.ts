@@ -1,7 +1,7 @@
 /** A client's visits ahead as a calendar (RFC 5545). */
 import ical, { ICalCalendarMethod } from 'ical-generator'
-import { eventQuestion } from '../../core/care/eventQuestion.ts'
-import { visitSeries, type SeriesVisit } from '../../core/regrowth/series.ts'
+import { clientSeries } from '../../core/regrowth/clientSeries.ts'
+import type { SeriesVisit } from '../../core/regrowth/series.ts'
 import { SERVICES } from '../../core/services.ts'
 import type { Database } from '../db/connection.ts'
 import { json } from '../db/reader.ts'
@@ -32,33 +32,19 @@ export async function seriesCalendar(db: Database, id: string, through: string):
   }
   const [row] = await db.select('SELECT leftMm FROM visits WHERE id = ?', [last.id])
   const nowMs = Date.now()
-  const schools = { ...house.schools, ...client.schools }
-  const series = visitSeries({
+  const series = clientSeries({
     service: client.service,
-    lastAtMs: last.endedAtMs!,
+    skin: client.skin,
+    model,
+    schools: { ...house.schools, ...client.schools },
+    noFragrance: false,
+    products: [],
+    events: client.events,
     window: tide.window,
+    last: { endedAtMs: last.endedAtMs!, leftMm: json<Record<string, number>>(row!['leftMm']) },
     nowMs,
     throughMs: Date.parse(`${through}T23:59:59`),
-    growth: model.growth,
-    leftMm: json<Record<string, number>>(row!['leftMm']) ?? {},
-    events: client.events,
-    question: (event, notBeforeMs) => ({
-      ...eventQuestion(
-        {
-          service: client.service,
-          skin: client.skin,
-          model,
-          schools,
-          noFragrance: false,
-          products: [],
-          nowMs,
-          offset: offsetMinutes,
-        },
-        event.kind,
-        event.atMs,
-      ),
-      notBeforeMs,
-    }),
+    offset: offsetMinutes,
   })
   const calendar = ical({
     name: `${SERVICES[client.service].name}, visits ahead`,

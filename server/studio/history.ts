@@ -12,6 +12,10 @@ import { groupAnswers } from '../visits/record.ts'
 const FACTS = `SELECT id, clientId, service, workerId, endedAtMs, loads, choices, products, routine, dueFromMs, dueToMs
   FROM visits WHERE state = 'finished'`
 
+/** Visits gone through before others are let in: a service at the chair must not wait. */
+const AT_ONCE = 200
+const breathe = () => new Promise<void>((go) => setImmediate(go))
+
 /** Zones that are not zero: most are, and there are many visits. */
 const told = (zones: ReadonlyMap<string, number> | undefined): Record<string, number> | null =>
   zones ? Object.fromEntries([...zones].filter(([, n]) => n > 0)) : null
@@ -61,9 +65,11 @@ export async function studioHistory(db: Database): Promise<StudioHistory> {
     db.select(`${FACTS} ORDER BY endedAtMs`),
     db.select('SELECT visitId, moment, atMs, zones FROM skin_answers ORDER BY atMs'),
   ])
+  await breathe()
   const answers = groupAnswers(given)
   const byClient = new Map<string, VisitFacts[]>()
-  for (const row of rows) {
+  for (const [i, row] of rows.entries()) {
+    if (i % AT_ONCE === 0) await breathe()
     const facts = toFacts(row, answers.get(row['id'] as string) ?? [])
     const list = byClient.get(row['clientId'] as string)
     if (list) list.push(facts)

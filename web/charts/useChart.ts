@@ -2,6 +2,7 @@
 import { useComputedColorScheme } from '@mantine/core'
 import { init, type EChartsType } from 'echarts/core'
 import { useEffect, useRef } from 'react'
+import { dateWords } from '../state/words.ts'
 import { LAMP, LIGHT } from '../theme/theme.ts'
 
 export type ChartColours = Record<keyof typeof LIGHT, string>
@@ -48,4 +49,35 @@ const rowOf = (e: ClickedRow) => e.dataIndex ?? e.tickIndex ?? -1
 export const chartBase = (c: ChartColours) => ({
   animation: false,
   textStyle: { color: c.ink, fontFamily: "'Atkinson Hyperlegible Next Variable', sans-serif" },
+})
+
+/** A small chart over time: days below, a figure at the side, and a band drawn as two stacked lines. */
+export const overTime = (c: ChartColours, name: string, leastDays = 0) => ({
+  ...chartBase(c),
+  grid: { left: 36, right: 14, top: 24, bottom: 24 },
+  xAxis: {
+    type: 'time' as const,
+    minInterval: leastDays * 86_400_000,
+    axisLabel: { color: c.ink, fontSize: 12, formatter: dateWords, hideOverlap: true },
+    splitLine: { show: false },
+  },
+  yAxis: {
+    type: 'value' as const,
+    min: 0,
+    name,
+    nameTextStyle: { color: c.soft, fontSize: 12, align: 'left' as const },
+    axisLabel: { color: c.ink, fontSize: 12 },
+    splitNumber: 3,
+    splitLine: { lineStyle: { color: c.sand } },
+  },
+})
+
+/** A line that is not seen unless `style` says so. */
+export const plainLine = (data: readonly (readonly number[])[], style: object) => ({
+  type: 'line' as const,
+  showSymbol: false,
+  silent: true,
+  lineStyle: { width: 0 },
+  data,
+  ...style,
 })

@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useMemo } from 'react'
 import type { FlatView, ViewAxes, ViewId } from '../../core/head/projection.ts'
 import { FLAT_HALF } from '../../core/head/projection.ts'
+import { ringsPath } from '../../core/formats/mapSvg.ts'
 import { isSkin, ZONE_IDS } from '../../core/head/zones.ts'
 import { useView } from '../state/view.ts'
 import type { Streamlets } from '../../core/grain/streamlets.ts'
@@ -29,18 +30,6 @@ export function useFlatViews(enabled = true) {
     staleTime: Infinity,
     enabled,
   })
-}
-
-/** Path data of a ring of outline points. */
-export function ringPath(rings: readonly (readonly number[])[]): string {
-  return rings
-    .map((ring) => {
-      let d = ''
-      for (let i = 0; i < ring.length; i += 2)
-        d += `${i === 0 ? 'M' : 'L'}${ring[i]} ${ring[i + 1]}`
-      return `${d}Z`
-    })
-    .join('')
 }
 
 export function FlatHead({ head, marks, tone, tints, colours, shows, axes, size, scale }: Props) {
@@ -86,7 +75,7 @@ export function FlatHead({ head, marks, tone, tints, colours, shows, axes, size,
     >
       <g transform={`translate(${left} ${top}) scale(${scale})`}>
         <path
-          d={ringPath(view.silhouette)}
+          d={ringsPath(view.silhouette)}
           fill={colours.plaster}
           stroke={colours.border}
           strokeWidth={1.2 / scale}
@@ -96,7 +85,7 @@ export function FlatHead({ head, marks, tone, tints, colours, shows, axes, size,
           return (
             <path
               key={z.zone}
-              d={ringPath(z.rings)}
+              d={ringsPath(z.rings)}
               fill={tint ? tint.colour : isSkin(ZONE_IDS[z.zone]!) ? 'transparent' : colours.shade}
               fillOpacity={tint ? tint.opacity : 0.25}
               stroke={colours.border}

@@ -13,8 +13,7 @@ import type { ZoneOutlook } from '../../../core/regrowth/outlook.ts'
 import { Z_90 } from '../../../core/stats/normal.ts'
 import { DAY_MS } from '../../../core/time/dates.ts'
 import '../../charts/bands.ts'
-import { chartBase, useChart, type ChartColours } from '../../charts/useChart.ts'
-import { dateWords } from '../../state/words.ts'
+import { overTime, plainLine, useChart, type ChartColours } from '../../charts/useChart.ts'
 
 register([LineChart])
 
@@ -48,45 +47,21 @@ function option(zone: ZoneOutlook, endedAtMs: number, c: ChartColours) {
       return [endedAtMs + days * DAY_MS, hairLengthMm(growth.curve, leftMm, rate, days)] as const
     })
   const [low, even, high] = [at(-Z_90), at(0), at(Z_90)]
-  const band = (data: (readonly number[])[], style: object) => ({
-    type: 'line' as const,
-    showSymbol: false,
-    silent: true,
-    lineStyle: { width: 0 },
-    data,
-    ...style,
-  })
   const mark = (name: string, mm: number) => ({
     yAxis: mm,
     label: { formatter: name, color: c.ink, fontSize: 12, position: 'insideStartTop' as const },
     lineStyle: { color: c.brass, type: 'dotted' as const },
   })
   return {
-    ...chartBase(c),
-    grid: { left: 36, right: 14, top: 24, bottom: 24 },
-    xAxis: {
-      type: 'time' as const,
-      minInterval: DAY_MS,
-      axisLabel: { color: c.ink, fontSize: 12, formatter: dateWords, hideOverlap: true },
-      splitLine: { show: false },
-    },
-    yAxis: {
-      type: 'value' as const,
-      min: 0,
-      name: `${zoneName(zone.zoneId)}, mm`,
-      nameTextStyle: { color: c.soft, fontSize: 12, align: 'left' as const },
-      axisLabel: { color: c.ink, fontSize: 12 },
-      splitNumber: 3,
-      splitLine: { lineStyle: { color: c.sand } },
-    },
+    ...overTime(c, `${zoneName(zone.zoneId)}, mm`, 1),
     series: [
-      band(low, { stack: 'band' }),
-      band(
+      plainLine(low, { stack: 'band' }),
+      plainLine(
         high.map(([t, mm], i) => [t, mm - low[i]![1]]),
         { stack: 'band', areaStyle: { color: c.tide, opacity: 0.2 } },
       ),
       {
-        ...band(even, { lineStyle: { color: c.tide, width: 2.4, type: 'dashed' as const } }),
+        ...plainLine(even, { lineStyle: { color: c.tide, width: 2.4, type: 'dashed' as const } }),
         markLine: {
           silent: true,
           symbol: 'none',

@@ -3,8 +3,8 @@ import dayjs from 'dayjs'
 import { useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
 import type { VisitPage } from '../../../contract/types.ts'
-import { eventQuestion } from '../../../core/care/eventQuestion.ts'
-import { visitSeries, type SeriesVisit } from '../../../core/regrowth/series.ts'
+import { clientSeries } from '../../../core/regrowth/clientSeries.ts'
+import type { SeriesVisit } from '../../../core/regrowth/series.ts'
 import { address } from '../../api/call.ts'
 import { useAddVisit, useChangeVisit } from '../../api/queries.ts'
 import { dateWords, newId, offsetHere, whenWords } from '../../state/words.ts'
@@ -24,35 +24,23 @@ function useSeries(props: StationProps, last: VisitPage, throughMs: number): Ser
     const { client, model } = page
     const window = last.window ?? page.tide.window
     if (!window || last.endedAtMs === null) return []
-    const nowMs = Date.now()
-    return visitSeries({
+    return clientSeries({
       service: client.service,
-      lastAtMs: last.endedAtMs,
-      window,
-      nowMs,
-      throughMs,
-      growth: model.growth,
-      leftMm: last.leftMm ?? {},
+      skin: client.skin,
+      model,
+      schools,
+      noFragrance: screening.noFragrance,
+      products: house.products.filter((p) => visit.products.includes(p.id)),
       events: client.events,
-      question: (event, notBeforeMs) => ({
-        ...eventQuestion(
-          {
-            service: client.service,
-            skin: client.skin,
-            model,
-            schools,
-            noFragrance: screening.noFragrance,
-            products: house.products.filter((p) => visit.products.includes(p.id)),
-            plan: last.service === client.service ? (last.plan ?? undefined) : undefined,
-            nowMs,
-            offset: offsetHere,
-          },
-          event.kind,
-          event.atMs,
-        ),
-        notBeforeMs,
-        notBeforeWhy: 'The skin is not ready before.',
-      }),
+      window,
+      last: {
+        endedAtMs: last.endedAtMs,
+        leftMm: last.leftMm,
+        plan: last.service === client.service ? (last.plan ?? undefined) : undefined,
+      },
+      nowMs: Date.now(),
+      throughMs,
+      offset: offsetHere,
     })
   }, [page, house, visit.products, schools, screening, last, throughMs])
 }

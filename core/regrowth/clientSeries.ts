@@ -1,0 +1,48 @@
+/** The visits ahead of a client, from what is known of them: used by the screen and by the calendar alike. */
+import type { SkinAndHair } from '../client.ts'
+import { eventQuestion } from '../care/eventQuestion.ts'
+import type { Product } from '../care/products.ts'
+import type { ClientModel } from '../history/learn.ts'
+import type { Schools } from '../house/schools.ts'
+import type { Plan } from '../plan/types.ts'
+import type { ServiceId } from '../services.ts'
+import type { VisitWindow } from './nextVisit.ts'
+import { visitSeries, type ClientEvent, type SeriesVisit } from './series.ts'
+
+export interface SeriesFacts {
+  readonly service: ServiceId
+  readonly skin: SkinAndHair
+  readonly model: Pick<ClientModel, 'sensitivity' | 'growth'>
+  readonly schools: Schools
+  readonly noFragrance: boolean
+  readonly products: readonly Product[]
+  readonly events: readonly ClientEvent[]
+  readonly window: VisitWindow
+  /** The last service of the kind. */
+  readonly last: {
+    readonly endedAtMs: number
+    readonly leftMm: Readonly<Record<string, number>> | null
+    readonly plan?: Pick<Plan, 'zones' | 'totalMinutes'> | undefined
+  }
+  readonly nowMs: number
+  readonly throughMs: number
+  /** Minutes east of UTC at a moment. */
+  readonly offset: (ms: number) => number
+}
+
+export const clientSeries = (f: SeriesFacts): SeriesVisit[] =>
+  visitSeries({
+    service: f.service,
+    lastAtMs: f.last.endedAtMs,
+    window: f.window,
+    nowMs: f.nowMs,
+    throughMs: f.throughMs,
+    growth: f.model.growth,
+    leftMm: f.last.leftMm ?? {},
+    events: f.events,
+    question: (event, notBeforeMs) => ({
+      ...eventQuestion({ ...f, window: undefined, plan: f.last.plan }, event.kind, event.atMs),
+      notBeforeMs,
+      notBeforeWhy: 'The skin is not ready before.',
+    }),
+  })
