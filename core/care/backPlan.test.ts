@@ -23,6 +23,7 @@ const zone = (over: Partial<EventQuestion['zones'][number]> = {}) => ({
   growth: BEARD,
   ...over,
 })
+const FADING = [{ perDay: 0.8, weight: 1 }]
 const EVENT = Date.UTC(2026, 5, 20, 10)
 const ask = (over: Partial<EventQuestion> = {}): EventQuestion => ({
   kind: 'mask-seal',
@@ -30,6 +31,7 @@ const ask = (over: Partial<EventQuestion> = {}): EventQuestion => ({
   nowMs: EVENT - 20 * DAY_MS,
   minutes: 40,
   zones: [zone()],
+  fading: FADING,
   clearances: carePlan('face-shave', SKIN, DEFAULT_SCHOOLS, false, 0).clearances,
   offset: () => 120,
   ...over,
@@ -43,14 +45,18 @@ describe('odds at an event', () => {
     expect(hairAt([zone({ leftMm: 0.6 })], 0, 'felt')).toBe(1)
   })
 
-  it('of redness are the worst zone’s, negative binomial, fading to nothing in two days', () => {
-    // P(y ≥ 2), y ~ NB(2, p = b/(b + L)): 1 − p² − 2 p² (1 − p).
+  it('of redness are the worst zone’s, negative binomial, fading grade by grade', () => {
+    // P(y = 0 … 3), y ~ NB(2, p = b/(b + L)): (y + 1) p² (1 − p)^y.
     const p = 2 / 0.6 / (2 / 0.6 + 2)
-    const odds = 1 - p * p - 2 * p * p * (1 - p)
+    const of = (y: number) => (y + 1) * p * p * (1 - p) ** y
     const red = zone({ sensitivity: { shape: 2, rate: 2 / 0.6 }, load: 2 })
-    expect(rednessAt([zone(), red], 0)).toBeCloseTo(odds, 9)
-    expect(rednessAt([red], 24 * HOUR_MS)).toBeCloseTo(odds / 2, 9)
-    expect(rednessAt([red], 48 * HOUR_MS)).toBe(0)
+    const top = 1 - of(0) - of(1) - of(2) - of(3)
+    expect(rednessAt([zone(), red], FADING, 0)).toBeCloseTo(of(2) + of(3) + top, 9)
+    // After a day at 0.8 grades a day: from 2 no step, from 3 at most one, from 4 at most two may have gone.
+    const none = Math.exp(-0.8)
+    const byHand = of(2) * none + of(3) * none * 1.8 + top * none * (1.8 + 0.32)
+    expect(rednessAt([red], FADING, 24 * HOUR_MS)).toBeCloseTo(byHand, 9)
+    expect(rednessAt([red], FADING, 14 * DAY_MS)).toBeLessThan(0.001)
   })
 
   it('only rise for hair and only fall for redness', () => {
@@ -65,7 +71,7 @@ describe('odds at an event', () => {
         const [early, late] = [Math.min(a, b), Math.max(a, b)]
         const zones = [zone({ growth: g })]
         expect(hairAt(zones, late, 'felt')).toBeGreaterThanOrEqual(hairAt(zones, early, 'felt'))
-        expect(rednessAt(zones, late)).toBeLessThanOrEqual(rednessAt(zones, early))
+        expect(rednessAt(zones, FADING, late)).toBeLessThanOrEqual(rednessAt(zones, FADING, early))
       }),
     )
   })

@@ -5,7 +5,8 @@
 import { constant, type Mark } from '../house/constants.ts'
 import type { Growth } from '../regrowth/growth.ts'
 import { shownOdds } from '../regrowth/outlook.ts'
-import { rednessOdds, type Sensitivity } from '../skin/sensitivity.ts'
+import { stillOdds, type FadeBelief } from '../skin/fading.ts'
+import { gradeOdds, type Sensitivity } from '../skin/sensitivity.ts'
 import { DAY_MS, HOUR_MS } from '../time/dates.ts'
 import type { Clearance } from './clearances.ts'
 
@@ -75,7 +76,6 @@ export const EVENT_NEEDS: Readonly<Record<EventKind, Need>> = {
 }
 
 export const EVENT_CONSTANTS = {
-  rednessGoneHours: constant(48, 'h', 'Redness after a service has faded by then', 'H'),
   rednessLimit: constant(
     0.1,
     'probability',
@@ -105,6 +105,8 @@ export interface EventQuestion {
     readonly sensitivity: Sensitivity
     readonly growth: Growth
   }[]
+  /** How fast this client's redness fades. */
+  readonly fading: FadeBelief
   /** Aftercare of a service that ends at 0. */
   readonly clearances: readonly Clearance[]
   /** Earliest moment the last service, asking and the skin allow. */
@@ -137,10 +139,20 @@ export interface EventPlan {
   readonly curve: readonly EventOdds[]
 }
 
-/** P(redness ≥ 2 is still to be seen) so long after a service: the worst of it (M7) fades evenly. */
-export function rednessAt(zones: EventQuestion['zones'], ageMs: number): number {
-  const left = Math.max(0, 1 - ageMs / (E.rednessGoneHours.value * HOUR_MS))
-  return left * zones.reduce((m, z) => Math.max(m, rednessOdds(z.sensitivity, z.load)), 0)
+/** P(redness ≥ 2 is still to be seen) so long after a service, on the worst zone: it fades grade by grade (M7). */
+export function rednessAt(
+  zones: EventQuestion['zones'],
+  fading: FadeBelief,
+  ageMs: number,
+): number {
+  const still = stillOdds(fading, 2, ageMs / DAY_MS)
+  return zones.reduce((most, z) => {
+    const odds = gradeOdds(z.sensitivity, z.load)
+    return Math.max(
+      most,
+      odds.reduce((sum, p, grade) => sum + p * still[grade]!, 0),
+    )
+  }, 0)
 }
 
 /** P(hair is felt, or seen) so long after a service, on the zone where it is soonest: growth is normal (M10). */
@@ -161,7 +173,7 @@ export function planBack(q: EventQuestion): EventPlan {
     const age = q.eventAtMs - beginMs - serviceMs
     return {
       atMs: beginMs,
-      redness: rednessAt(q.zones, age),
+      redness: rednessAt(q.zones, q.fading, age),
       hair: hairAt(q.zones, age, need.hair),
     }
   }
@@ -172,7 +184,7 @@ export function planBack(q: EventQuestion): EventPlan {
   )
   const clearMs = longest?.untilMs ?? 0
   // Redness only falls and hair only rises with age, so each limit is one moment; found to the minute.
-  const calmMs = firstAge((age) => rednessAt(q.zones, age) <= E.rednessLimit.value)
+  const calmMs = firstAge((age) => rednessAt(q.zones, q.fading, age) <= E.rednessLimit.value)
   const hairMs =
     firstAge((age) => hairAt(q.zones, age, need.hair) > E.hairLimit.value, lookBackMs()) - 60_000
   const latest = q.eventAtMs - Math.max(clearMs, calmMs) - serviceMs

@@ -16,7 +16,7 @@ import type { Product } from './products.ts'
 export interface EventFacts {
   readonly service: ServiceId
   readonly skin: SkinAndHair
-  readonly model: Pick<ClientModel, 'sensitivity' | 'growth'>
+  readonly model: Pick<ClientModel, 'sensitivity' | 'growth' | 'fading'>
   readonly schools: Schools
   readonly noFragrance: boolean
   readonly products: readonly Product[]
@@ -56,6 +56,7 @@ export function eventQuestion(f: EventFacts, kind: EventKind, eventAtMs: number)
         sensitivity: model.sensitivity[z.zoneId]!,
         growth: model.growth[z.zoneId]!,
       })),
+    fading: model.fading,
     clearances: care.clearances,
     ...(window && {
       notBeforeMs: window.fromMs,

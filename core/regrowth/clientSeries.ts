@@ -12,7 +12,7 @@ import { visitSeries, type ClientEvent, type SeriesVisit } from './series.ts'
 export interface SeriesFacts {
   readonly service: ServiceId
   readonly skin: SkinAndHair
-  readonly model: Pick<ClientModel, 'sensitivity' | 'growth'>
+  readonly model: Pick<ClientModel, 'sensitivity' | 'growth' | 'fading'>
   readonly schools: Schools
   readonly noFragrance: boolean
   readonly products: readonly Product[]

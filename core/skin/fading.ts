@@ -87,6 +87,18 @@ export function clearAfterService(
   return odds.reduce((sum, p, grade) => sum + p * clearAfterLook(belief, grade, days), 0)
 }
 
+/** P(redness is still of grade `least` or more) so many days after each grade 0 to 4 was at its worst. */
+export function stillOdds(belief: FadeBelief, least: number, days: number): number[] {
+  return [0, 1, 2, 3, 4].map((grade) =>
+    grade < least
+      ? 0
+      : belief.reduce(
+          (sum, b) => sum + b.weight * poissonAtMost(grade - least, Math.max(0, days) * b.perDay),
+          0,
+        ),
+  )
+}
+
 /** Mean speed, grades a day. */
 export const meanFading = (belief: FadeBelief): number =>
   belief.reduce((sum, b) => sum + b.weight * b.perDay, 0)
