@@ -26,17 +26,32 @@ export function TideLine({ clientId, ...props }: TideLineProps & { clientId: str
   return (
     <section className={`tide-line ${open && begun ? '' : 'closed'}`} aria-label="Tide line">
       {begun ? (
-        <div className="fold">
-          {open && tide.earlier && (
-            <button onClick={() => setBack(back + 1)} disabled={earlier.isFetching}>
-              ← Earlier visits
-            </button>
-          )}
-          {open && back > 0 && <button onClick={() => setBack(back - 1)}>Later visits →</button>}
-          <button onClick={() => setOpen(!open)} aria-expanded={open}>
+        <>
+          <button className="fold" onClick={() => setOpen(!open)} aria-expanded={open}>
             {open ? 'Fold the tide line' : 'Tide line'}
           </button>
-        </div>
+          {open && tide.earlier && (
+            <button
+              className="tide-step earlier"
+              aria-label="Earlier visits"
+              title="Earlier visits"
+              onClick={() => setBack(back + 1)}
+              disabled={earlier.isFetching}
+            >
+              ←
+            </button>
+          )}
+          {open && back > 0 && (
+            <button
+              className="tide-step later"
+              aria-label="Later visits"
+              title="Later visits"
+              onClick={() => setBack(back - 1)}
+            >
+              →
+            </button>
+          )}
+        </>
       ) : (
         <p className="tide-empty">The tide line begins with the first visit.</p>
       )}
