@@ -1,6 +1,6 @@
 /** What may come over the wire of what follows a service, as Yup schemas. */
 import * as y from 'yup'
-import { EVENT_KINDS } from '../core/care/backPlan.ts'
+import { EVENT_KINDS } from '../core/care/eventKinds.ts'
 import {
   ANSWER_SOURCES,
   DRYNESS_WORDS,
@@ -8,7 +8,7 @@ import {
   NICK_STATES,
   SPOT_KINDS,
   type NickState,
-} from '../core/history/answers.ts'
+} from '../core/history/looks.ts'
 import { AREA_IDS } from '../core/history/clientAnswer.ts'
 import { isoDate, moment, text, uuid, vec3, word } from './parts.ts'
 

@@ -1,6 +1,6 @@
 /** The people of Lantern Quay: invented names, invented lives. */
 import type { SkinAndHair } from '../core/client.ts'
-import type { EventKind } from '../core/care/backPlan.ts'
+import type { EventKind } from '../core/care/eventKinds.ts'
 import type { Schools } from '../core/house/schools.ts'
 import type { Style } from '../core/plan/types.ts'
 import type { ServiceId } from '../core/services.ts'

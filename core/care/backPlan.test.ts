@@ -3,14 +3,8 @@ import jStat from 'jstat'
 import { DEFAULT_SCHOOLS } from '../house/schools.ts'
 import { SKIN } from '../testing/client.ts'
 import { DAY_MS, HOUR_MS } from '../time/dates.ts'
-import {
-  EVENT_KINDS,
-  EVENT_NEEDS,
-  hairAt,
-  planBack,
-  rednessAt,
-  type EventQuestion,
-} from './backPlan.ts'
+import { EVENT_NEEDS, hairAt, planBack, rednessAt, type EventQuestion } from './backPlan.ts'
+import { EVENT_KINDS } from './eventKinds.ts'
 import { carePlan } from './clearances.ts'
 
 const BEARD = { curve: 'terminal' as const, mean: 0.38, sd: 0.08 }

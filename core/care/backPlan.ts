@@ -9,17 +9,7 @@ import { stillOdds, type FadeBelief } from '../skin/fading.ts'
 import { gradeOdds, type Sensitivity } from '../skin/sensitivity.ts'
 import { DAY_MS, HOUR_MS } from '../time/dates.ts'
 import type { Clearance } from './clearances.ts'
-
-export const EVENT_KINDS = [
-  'mask-seal',
-  'dive',
-  'concert',
-  'photo',
-  'sun',
-  'swim',
-  'party',
-] as const
-export type EventKind = (typeof EVENT_KINDS)[number]
+import type { EventKind } from './eventKinds.ts'
 
 /** What an event asks of skin and hair. */
 interface Need {

@@ -10,7 +10,8 @@ import { serviceZones, SERVICES, type ServiceId } from '../services.ts'
 import { LOAD_CONSTANTS } from '../skin/load.ts'
 import { dateOf, dayWords } from '../time/dates.ts'
 import { carePlan } from './clearances.ts'
-import type { EventKind, EventQuestion } from './backPlan.ts'
+import type { EventQuestion } from './backPlan.ts'
+import type { EventKind } from './eventKinds.ts'
 import type { Product } from './products.ts'
 
 export interface EventFacts {

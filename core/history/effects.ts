@@ -70,7 +70,8 @@ const OUTCOMES: readonly Outcome[] = ['redness', 'bumps']
 
 /** A way of doing a zone of a client, with how often it was done and what came of it. */
 interface Group {
-  readonly x: (readonly [number, number])[]
+  readonly columns: number[]
+  readonly values: number[]
   /** By outcome: visits on which it was looked at, and what was counted on them. */
   readonly seen: number[]
   readonly count: number[]
@@ -100,31 +101,43 @@ export function choiceEffects(clients: readonly ClientVisits[]): Effects[] {
   const level = E.levelSpread.value
   column('all', undefined)
   for (const id of CHOICE_IDS) column(id, E.effectSpread.value)
+  const zoneColumns = new Map<string, number>()
+  const zoneColumn = (zoneId: string) => {
+    const at = column(`zone ${zoneId}`, level)
+    zoneColumns.set(zoneId, at)
+    return at
+  }
   const groups: Group[] = []
   const patterns = new Patterns()
-  const made = new Map<ChoiceId, Made>(
-    CHOICE_IDS.map((id) => [id, { withIt: [0, 0], without: [0, 0] }]),
-  )
+  const made = CHOICE_IDS.map((): Made => ({ withIt: [0, 0], without: [0, 0] }))
   const visits = [0, 0]
   for (const client of clients) {
     // Visits of one client done alike stand together.
     const together = new Map<number, Group>()
+    const own = clients.length > 1 ? column(`client ${client.clientId}`, level) : undefined
     for (const { visit, sooner } of spaced(client.visits)) {
       const found = [visit.worst, visit.bumps]
       if (!visit.choices || found.every((f) => f === null)) continue
-      const marked = new Set<ChoiceId>()
-      for (const zoneId of Object.keys(visit.choices.zones)) {
+      let bits = 0
+      for (const zoneId in visit.choices.zones) {
         const pattern = patterns.of(visit.choices.zones[zoneId]!, visit.choices.slip, sooner)
-        for (const id of pattern.marked) marked.add(id)
-        const zone = column(`zone ${zoneId}`, level)
+        bits |= pattern.made
+        const zone = zoneColumns.get(zoneId) ?? zoneColumn(zoneId)
         const key = pattern.index * MOST_COLUMNS + zone
         let group = together.get(key)
         if (!group) {
-          const x: [number, number][] = [[0, 1]]
-          for (const [id, value] of pattern.values) x.push([columns.get(id)!, value])
-          x.push([zone, 1])
-          if (clients.length > 1) x.push([column(`client ${client.clientId}`, level), 1])
-          group = { x, seen: [0, 0], count: [0, 0] }
+          group = { columns: [0], values: [1], seen: [0, 0], count: [0, 0] }
+          // Choices stand right after the level of all.
+          for (const [place, value] of pattern.values) {
+            group.columns.push(1 + place)
+            group.values.push(value)
+          }
+          group.columns.push(zone)
+          group.values.push(1)
+          if (own !== undefined) {
+            group.columns.push(own)
+            group.values.push(1)
+          }
           together.set(key, group)
           groups.push(group)
         }
@@ -138,27 +151,29 @@ export function choiceEffects(clients: readonly ClientVisits[]): Effects[] {
       for (let o = 0; o < OUTCOMES.length; o++) {
         if (!found[o]) continue
         visits[o]!++
-        for (const id of CHOICE_IDS) {
-          const { withIt, without } = made.get(id)!
-          ;(marked.has(id) ? withIt : without)[o]!++
-        }
+        made.forEach(({ withIt, without }, place) => {
+          ;(bits & (1 << place) ? withIt : without)[o]!++
+        })
       }
     }
   }
   return OUTCOMES.flatMap((outcome, o): Effects[] => {
     if (visits[o] === 0) return []
     const rows = groups.flatMap((g): PoissonRow[] =>
-      g.seen[o]! > 0 ? [{ x: g.x, y: g.count[o]!, exposure: g.seen[o]! }] : [],
+      g.seen[o]! > 0
+        ? [{ columns: g.columns, values: g.values, y: g.count[o]!, exposure: g.seen[o]! }]
+        : [],
     )
     // With nothing counted the level has no bottom: half a count holds it.
     if (rows.every((r) => r.y === 0)) {
-      rows.push({ x: [[0, 1]], y: 0.5, exposure: rows.reduce((s, r) => s + r.exposure, 0) })
+      const exposure = rows.reduce((s, r) => s + r.exposure, 0)
+      rows.push({ columns: [0], values: [1], y: 0.5, exposure })
     }
     const fit = fitPoisson(rows, precision.length, precision)
     const scatter = Math.max(1, fit.dispersion)
-    const effects = CHOICE_IDS.map((id) => {
-      const c = columns.get(id)!
-      const { withIt, without } = made.get(id)!
+    const effects = CHOICE_IDS.map((id, place) => {
+      const c = 1 + place
+      const { withIt, without } = made[place]!
       return effectOf(id, outcome, {
         beta: fit.beta[c]!,
         half: Z_95 * fit.seOf(c) * Math.sqrt(scatter),

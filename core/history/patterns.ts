@@ -46,9 +46,10 @@ const SLIPS: readonly Slip[] = ['full', 'damp', 'dry']
 
 interface Pattern {
   readonly index: number
-  /** Choices that are not zero, and those that count as made. */
-  readonly values: readonly (readonly [ChoiceId, number])[]
-  readonly marked: readonly ChoiceId[]
+  /** Choices that are not zero, by their place in CHOICE_IDS. */
+  readonly values: readonly (readonly [place: number, value: number])[]
+  /** Those that count as made, a bit for each place. */
+  readonly made: number
 }
 
 /** Ways in which a zone was done; most visits share a few. */
@@ -76,11 +77,19 @@ export class Patterns {
       const range = this.ranges.get(id) ?? new Set<number>()
       this.ranges.set(id, range.add(own[id]))
     }
-    const values = CHOICE_IDS.flatMap((id) => (own[id] === 0 ? [] : [[id, own[id]] as const]))
-    const marked = values.filter(([, v]) => Math.abs(v) >= 0.5).map(([id]) => id)
-    const made = { index: this.known.size, values, marked }
-    this.known.set(key, made)
-    return made
+    const values = CHOICE_IDS.flatMap((id, place) =>
+      own[id] === 0 ? [] : [[place, own[id]] as const],
+    )
+    const pattern = {
+      index: this.known.size,
+      values,
+      made: values.reduce(
+        (bits, [place, v]) => (Math.abs(v) >= 0.5 ? bits | (1 << place) : bits),
+        0,
+      ),
+    }
+    this.known.set(key, pattern)
+    return pattern
   }
 
   /** True when a choice was made in more than one way. */

@@ -2,7 +2,8 @@
  * The visits ahead, through a date: whole services each in its window, the last of them set by an event where there is one, and
  * the lip or the line alone between them.
  */
-import { planBack, type EventKind, type EventQuestion } from '../care/backPlan.ts'
+import { planBack, type EventQuestion } from '../care/backPlan.ts'
+import type { EventKind } from '../care/eventKinds.ts'
 import { constant } from '../house/constants.ts'
 import type { ServiceId } from '../services.ts'
 import { DAY_MS } from '../time/dates.ts'

@@ -4,8 +4,9 @@
  */
 
 export interface PoissonRow {
-  /** Columns that are not zero: index and value. */
-  readonly x: readonly (readonly [column: number, value: number])[]
+  /** Columns that are not zero, and their values. */
+  readonly columns: readonly number[]
+  readonly values: readonly number[]
   /** Count. */
   readonly y: number
   /** What the count was seen over, > 0; it enters as its logarithm. */
@@ -42,12 +43,12 @@ export function fitPoisson(
     if (!(row.exposure > 0) || !(row.y >= 0)) {
       throw new RangeError('A row needs a count of at least 0 over an exposure above 0.')
     }
-    if (row.x.some(([c]) => c < 0 || c >= columns)) throw new RangeError('No such column.')
+    if (row.columns.some((c) => c < 0 || c >= columns)) throw new RangeError('No such column.')
   }
   const flat = flatten(rows)
   const beta = new Float64Array(columns)
   // Where the first column is the level of all, the mean rate is a good place to begin.
-  if (rows.every((r) => r.x[0]?.[0] === 0 && r.x[0][1] === 1)) {
+  if (rows.every((r) => r.columns[0] === 0 && r.values[0] === 1)) {
     const sum = (of: Float64Array) => of.reduce((s, v) => s + v, 0)
     beta[0] = Math.log((sum(flat.y) + 0.5) / (sum(flat.exposure) + 0.5))
   }
@@ -100,7 +101,7 @@ interface FlatRows {
 }
 
 function flatten(rows: readonly PoissonRow[]): FlatRows {
-  const filled = rows.reduce((s, r) => s + r.x.length, 0)
+  const filled = rows.reduce((s, r) => s + r.columns.length, 0)
   const flat = {
     y: Float64Array.from(rows, (r) => r.y),
     exposure: Float64Array.from(rows, (r) => r.exposure),
@@ -112,10 +113,13 @@ function flatten(rows: readonly PoissonRow[]): FlatRows {
   rows.forEach((row, r) => {
     flat.from[r] = k
     // In rising order, so that only half of each product need be looked at.
-    const rising = row.x.every(([c], i) => i === 0 || row.x[i - 1]![0] < c)
-    for (const [c, v] of rising ? row.x : [...row.x].sort((a, b) => a[0] - b[0])) {
-      flat.column[k] = c
-      flat.value[k++] = v
+    const order = row.columns.map((_, i) => i)
+    if (row.columns.some((c, i) => i > 0 && row.columns[i - 1]! > c)) {
+      order.sort((i, j) => row.columns[i]! - row.columns[j]!)
+    }
+    for (const i of order) {
+      flat.column[k] = row.columns[i]!
+      flat.value[k++] = row.values[i]!
     }
   })
   flat.from[rows.length] = k

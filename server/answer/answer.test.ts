@@ -181,6 +181,18 @@ describe('a link page', () => {
     expect(zones.some((z) => z.startsWith('shin'))).toBe(false)
   })
 
+  it('what cannot be taken is said, and what was given stands in the form again', async () => {
+    const path = await link()
+    const r = await send(path, { bumps: '999', areas: ['chin', 'neck'], words: 'sore "here" <b>' })
+    expect(r.status).toBe(422)
+    expect(r.text).toContain('Not sent yet')
+    expect(r.text).toMatch(/name="redness" value="2" checked/)
+    expect(r.text.match(/name="areas" value="(chin|neck)" checked/g)).toHaveLength(2)
+    expect(r.text).toMatch(/name="bumps"[^>]*value="999"/)
+    expect(r.text).toContain('sore &quot;here&quot; &lt;b&gt;</textarea>')
+    expect(r.text).not.toContain('here" <b>')
+  })
+
   it('script in text is kept as text and shown as text', async () => {
     const words = '<script>alert(1)</script>"><img src=x onerror=alert(2)> ‮txt'
     await send(await link(), { words }).expect(200)

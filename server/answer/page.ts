@@ -60,8 +60,32 @@ export interface Questions {
   readonly worked: readonly string[]
   /** "the day after", "after a week". */
   readonly when: string
-  /** What could not be taken, from the last try. */
+  /** What could not be taken of the last try, and what was given: it is filled in again. */
   readonly problem?: string
+  readonly given?: Readonly<Record<string, unknown>>
+}
+
+/** Puts what was given back into a form that could not be taken. */
+function fillAgain(html: string, given: Questions['given']): string {
+  if (!given) return html
+  const list = (name: string) => [given[name]].flat().filter((v) => typeof v === 'string')
+  return html
+    .replace(
+      /<input type="(radio|checkbox)" name="(\w+)" value="([^"]*)"/g,
+      (tag: string, _type, name: string, value: string) =>
+        list(name).some((v) => escape(v) === value) ? `${tag} checked` : tag,
+    )
+    .replace(
+      /(<input type="number" name="(\w+)"[^>]*?value=")[^"]*"/g,
+      (tag: string, head: string, name: string) => {
+        const [value] = list(name)
+        return value === undefined ? tag : `${head}${escape(value)}"`
+      },
+    )
+    .replace(
+      /(<textarea name="(\w+)"[^>]*>)/g,
+      (tag: string, _head, name: string) => `${tag}${escape(list(name)[0] ?? '')}`,
+    )
 }
 
 export function questionsPage(q: Questions): string {
@@ -88,7 +112,8 @@ export function questionsPage(q: Questions): string {
 <h1>${q.name ? `Hello ${escape(q.name)}, how` : 'How'} is your skin?</h1>
 <p>Six questions about your skin now, ${escape(q.when)} your ${escape(SERVICES[q.service].name.toLowerCase())}. Your answers go to the studio and nowhere else.</p>
 ${q.problem ? `<p role="alert" class="care">${escape(q.problem)}</p>` : ''}
-<form method="post" autocomplete="off">
+${fillAgain(
+  `<form method="post" autocomplete="off">
 <fieldset><legend>1. How red is the worst place?</legend><span class="hint">Compare with the skin beside it.</span><div class="grades">${grades}</div><ol class="words">${words}</ol></fieldset>
 <fieldset><legend>2. Where?</legend><span class="hint">Tap every place that is red or has bumps. None means the same everywhere.</span><div class="rows">${areas}</div></fieldset>
 <fieldset><legend>3. How many bumps or ingrown hairs can you count?</legend><input type="number" name="bumps" inputmode="numeric" min="0" max="200" value="0" required aria-label="Bumps or ingrown hairs"><div class="rows" style="margin-top:10px">${tap('checkbox', 'pus', 'true', 'Some hold pus')}</div></fieldset>
@@ -97,7 +122,9 @@ ${q.problem ? `<p role="alert" class="care">${escape(q.problem)}</p>` : ''}
 <fieldset><legend>6. Is hair back?</legend><div class="rows">${tap('radio', 'hair', 'no', 'Neither felt nor seen', ' required')}${tap('radio', 'hair', 'felt', 'I can feel it', ' required')}${tap('radio', 'hair', 'seen', 'I can see it', ' required')}</div><span class="hint" style="margin-top:12px">If so, first noticed how many days ago? 0 is today.</span><input type="number" name="since" inputmode="numeric" min="0" max="15" value="0" aria-label="Days since hair was noticed"></fieldset>
 <fieldset><legend>Anything else?</legend><span class="hint">If you like.</span><textarea name="words" rows="3" maxlength="500" aria-label="Anything else"></textarea></fieldset>
 <button type="submit">Send to ${escape(q.house)}</button>
-</form>
+</form>`,
+  q.given,
+)}
 ${CARE}`,
   )
 }

@@ -79,7 +79,8 @@ export function answerRoutes(db: Database, triesAMinute = TRIES_A_MINUTE): Route
       } catch (error) {
         if (!(error instanceof ValidationError)) throw error
         const problem = `Not sent yet: ${error.errors[0]}`
-        return void response.status(422).send(await askOrThank(db, visit, problem))
+        const given = request.body as Record<string, unknown>
+        return void response.status(422).send(await askOrThank(db, visit, problem, given))
       }
       const kept = await keep(db, visit.id, told)
       const { name } = await readHouse(db)
@@ -95,7 +96,12 @@ export function answerRoutes(db: Database, triesAMinute = TRIES_A_MINUTE): Route
   return router
 }
 
-async function askOrThank(db: Database, visit: VisitRecord, problem?: string): Promise<string> {
+async function askOrThank(
+  db: Database,
+  visit: VisitRecord,
+  problem?: string,
+  given?: Record<string, unknown>,
+): Promise<string> {
   const house = await readHouse(db)
   const moment = momentAt(visit.endedAtMs!, Date.now())
   if (visit.answers.some((a) => a.moment === moment && a.source === 'client')) {
@@ -112,6 +118,7 @@ async function askOrThank(db: Database, visit: VisitRecord, problem?: string): P
     worked: Object.keys(visit.loads ?? {}),
     when: WHEN[moment],
     ...(problem !== undefined && { problem }),
+    ...(given && { given }),
   })
 }
 

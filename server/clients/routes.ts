@@ -5,7 +5,6 @@ import type { Database } from '../db/connection.ts'
 import { mount } from '../http/mount.ts'
 import { dropPhoto } from '../photos/store.ts'
 import * as clients from './service.ts'
-import { clientReport } from './report.ts'
 import { seriesCalendar } from './series.ts'
 import { earlierTide } from './tide.ts'
 import { takeOut, takeOutCsv } from './takeOut.ts'
@@ -49,6 +48,8 @@ export function clientRoutes(app: Express, db: Database, desk: ChairDesk, dataDi
     response.send(out)
   })
   mount(app, 'report', async ({ params, response }) => {
+    // Charts and their library are fetched by the first report, not by every start.
+    const { clientReport } = await import('./report.ts')
     const out = await clientReport(db, params.id)
     response
       .type('application/pdf')

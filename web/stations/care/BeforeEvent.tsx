@@ -5,12 +5,11 @@ import { use as register } from 'echarts/core'
 import { useCallback, useMemo, useState } from 'react'
 import {
   EVENT_CONSTANTS,
-  EVENT_KINDS,
   EVENT_NEEDS,
   planBack,
-  type EventKind,
   type EventPlan,
 } from '../../../core/care/backPlan.ts'
+import { EVENT_KINDS, type EventKind } from '../../../core/care/eventKinds.ts'
 import { eventQuestion } from '../../../core/care/eventQuestion.ts'
 import { DAY_MS } from '../../../core/time/dates.ts'
 import { useChangeVisit } from '../../api/queries.ts'

@@ -1,0 +1,91 @@
+/** What a look at the skin, and a reading of hair, is made of. Apart from what is learned of them: the wire needs only these. */
+import type { Vec3 } from '../head/frames.ts'
+
+/** Moments of looking at the skin after a service that are asked for. */
+export const USUAL_MOMENTS = ['now', '1h', '24h', '48h', '7d'] as const
+export type UsualMoment = (typeof USUAL_MOMENTS)[number]
+
+/** A usual moment, or any other as hours after the service ("h336"). */
+export type Moment = UsualMoment | `h${number}`
+
+export const MOMENT_HOURS: Readonly<Record<UsualMoment, number>> = {
+  now: 0,
+  '1h': 1,
+  '24h': 24,
+  '48h': 48,
+  '7d': 168,
+}
+
+/** Hours after the service that a moment speaks of. */
+export const momentHours = (moment: Moment): number =>
+  moment in MOMENT_HOURS ? MOMENT_HOURS[moment as UsualMoment] : Number(moment.slice(1))
+
+export const SPOT_KINDS = ['bump', 'ingrown', 'pustule', 'dark'] as const
+export type SpotKind = (typeof SPOT_KINDS)[number]
+
+/** A bump, an ingrown hair, a pustule or a dark mark, tapped on the skin. */
+export interface SkinSpot {
+  readonly id: string
+  readonly kind: SpotKind
+  readonly zoneId: string
+  readonly point: Vec3
+  readonly normal: Vec3
+  /** Id of the spot at an earlier moment or visit that this one is again. */
+  readonly again?: string
+}
+
+/** What was answered of one zone; zones without an entry were clear. */
+export interface ZoneAnswer {
+  readonly zoneId: string
+  readonly redness: number
+  /** Bumps and ingrown hairs, those tapped among them. */
+  readonly bumps: number
+  readonly pustules?: number
+}
+
+export const NICK_STATES = ['closed', 'scab', 'open', 'mark'] as const
+export type NickState = (typeof NICK_STATES)[number]
+export const DRYNESS_WORDS = ['none', 'tight', 'flaking', 'cracked'] as const
+
+/** How the skin felt, as a whole. */
+export interface Feeling {
+  /** 0 to 10. */
+  readonly stinging?: number
+  /** 0 to 10. */
+  readonly itch?: number
+  /** Index into DRYNESS_WORDS. */
+  readonly dryness?: number
+  /** How nicks of the service heal, by their id. */
+  readonly nicks?: Readonly<Record<string, NickState>>
+  /** In the client's own words. */
+  readonly words?: string
+}
+
+/** Who said it: seen by the worker, told by phone, or answered by the client on the link page. */
+export const ANSWER_SOURCES = ['seen', 'phone', 'client'] as const
+export type AnswerSource = (typeof ANSWER_SOURCES)[number]
+
+export interface SkinAnswer {
+  readonly moment: Moment
+  readonly atMs: number
+  readonly zones: readonly ZoneAnswer[]
+  readonly spots?: readonly SkinSpot[]
+  readonly feeling?: Feeling
+  readonly source?: AnswerSource
+}
+
+/** How a length was measured: a photograph with a scale is closer than a guess. */
+export const LENGTH_METHODS = ['photo', 'ruler', 'eye'] as const
+export type LengthMethod = (typeof LENGTH_METHODS)[number]
+
+export interface HairReading {
+  readonly id: string
+  readonly visitId: string
+  readonly kind: 'felt' | 'seen' | 'measured'
+  /** Days after the service. */
+  readonly days: number
+  readonly zoneId: string | null
+  readonly lengthMm: number | null
+  readonly method?: LengthMethod | null
+  readonly atMs: number
+}
