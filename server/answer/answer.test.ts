@@ -186,7 +186,7 @@ describe('a link page', () => {
     const r = await send(path, { bumps: '999', areas: ['chin', 'neck'], words: 'sore "here" <b>' })
     expect(r.status).toBe(422)
     expect(r.text).toContain('Not sent yet')
-    expect(r.text).toMatch(/name="redness" value="2" checked/)
+    expect(r.text).toMatch(/name="redness" value="2" required checked/)
     expect(r.text.match(/name="areas" value="(chin|neck)" checked/g)).toHaveLength(2)
     expect(r.text).toMatch(/name="bumps"[^>]*value="999"/)
     expect(r.text).toContain('sore &quot;here&quot; &lt;b&gt;</textarea>')

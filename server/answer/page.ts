@@ -15,6 +15,7 @@ main{max-width:34rem;margin:0 auto;padding:20px 18px 48px}
 h1{font-size:1.6rem;line-height:1.2;margin:.2rem 0 .6rem}
 fieldset{border:0;border-top:1px solid var(--line);margin:0;padding:18px 0 20px;min-width:0}
 legend{font-weight:700;font-size:1.12rem;padding:0 .5em 0 0}
+.rows+.hint{margin-top:14px}input+.rows{margin-top:10px}
 .hint,small{color:var(--soft);font-size:.92rem;margin:.1rem 0 .6rem;display:block}
 .grades{display:grid;grid-template-columns:repeat(5,1fr);gap:6px}
 .rows{display:grid;gap:8px}
@@ -38,19 +39,51 @@ function frame(title: string, body: string): string {
   return `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><meta name="robots" content="noindex"><title>${escape(title)}</title><style>${STYLE}</style></head><body><main>${body}</main></body></html>`
 }
 
-const tap = (
-  type: 'radio' | 'checkbox',
-  name: string,
-  value: string | number,
-  text: string,
-  more = '',
-  style = '',
-  kind = '',
-) =>
-  `<label class="tap${kind}"><input type="${type}" name="${name}" value="${escape(String(value))}"${more}><span${style}>${escape(text)}</span></label>`
+/** The fields of the form, with what was given before in them. */
+class Fields {
+  private readonly given: Readonly<Record<string, unknown>>
 
-const scale = (name: string) =>
-  `<div class="scale">${Array.from({ length: 11 }, (_, i) => tap('radio', name, i, String(i), ` required aria-label="${i} of 10"`)).join('')}</div>`
+  constructor(given: Readonly<Record<string, unknown>> = {}) {
+    this.given = given
+  }
+
+  /** What was given for a field; more than one for boxes that are ticked. */
+  private of(name: string): string[] {
+    return [this.given[name]].flat().filter((v) => typeof v === 'string')
+  }
+
+  tap(
+    type: 'radio' | 'checkbox',
+    name: string,
+    value: string | number,
+    text: string,
+    more: { readonly label?: string; readonly colour?: string; readonly strong?: boolean } = {},
+  ): string {
+    const marks = [
+      type === 'radio' ? ' required' : '',
+      this.of(name).includes(String(value)) ? ' checked' : '',
+      more.label === undefined ? '' : ` aria-label="${escape(more.label)}"`,
+    ].join('')
+    const style = more.colour === undefined ? '' : ` style="background:${more.colour}"`
+    return `<label class="tap${more.strong ? ' strong' : ''}"><input type="${type}" name="${name}" value="${escape(String(value))}"${marks}><span${style}>${escape(text)}</span></label>`
+  }
+
+  scale(name: string): string {
+    const steps = Array.from({ length: 11 }, (_, i) =>
+      this.tap('radio', name, i, String(i), { label: `${i} of 10` }),
+    )
+    return `<div class="scale">${steps.join('')}</div>`
+  }
+
+  number(name: string, most: number, label: string): string {
+    const value = this.of(name)[0] ?? '0'
+    return `<input type="number" name="${name}" inputmode="numeric" min="0" max="${most}" value="${escape(value)}" required aria-label="${escape(label)}">`
+  }
+
+  text(name: string, most: number, label: string): string {
+    return `<textarea name="${name}" rows="3" maxlength="${most}" aria-label="${escape(label)}">${escape(this.of(name)[0] ?? '')}</textarea>`
+  }
+}
 
 export interface Questions {
   readonly house: string
@@ -65,66 +98,46 @@ export interface Questions {
   readonly given?: Readonly<Record<string, unknown>>
 }
 
-/** Puts what was given back into a form that could not be taken. */
-function fillAgain(html: string, given: Questions['given']): string {
-  if (!given) return html
-  const list = (name: string) => [given[name]].flat().filter((v) => typeof v === 'string')
-  return html
-    .replace(
-      /<input type="(radio|checkbox)" name="(\w+)" value="([^"]*)"/g,
-      (tag: string, _type, name: string, value: string) =>
-        list(name).some((v) => escape(v) === value) ? `${tag} checked` : tag,
-    )
-    .replace(
-      /(<input type="number" name="(\w+)"[^>]*?value=")[^"]*"/g,
-      (tag: string, head: string, name: string) => {
-        const [value] = list(name)
-        return value === undefined ? tag : `${head}${escape(value)}"`
-      },
-    )
-    .replace(
-      /(<textarea name="(\w+)"[^>]*>)/g,
-      (tag: string, _head, name: string) => `${tag}${escape(list(name)[0] ?? '')}`,
-    )
-}
-
 export function questionsPage(q: Questions): string {
+  const f = new Fields(q.given)
   const grades = REDNESS_WORDS.map(([word], grade) =>
-    tap(
-      'radio',
-      'redness',
-      grade,
-      String(grade),
-      ` required aria-label="${grade}, ${escape(word)}"`,
-      ` style="background:${REDNESS_COLOURS[grade]}"`,
-      grade >= 4 ? ' strong' : '',
-    ),
-  ).join('')
-  const words = REDNESS_WORDS.map(
+    f.tap('radio', 'redness', grade, String(grade), {
+      label: `${grade}, ${word}`,
+      colour: REDNESS_COLOURS[grade]!,
+      strong: grade >= 4,
+    }),
+  )
+  const looks = REDNESS_WORDS.map(
     ([word, look], i) => `<li><b>${i}</b> ${escape(word)}: ${escape(look)}</li>`,
-  ).join('')
-  const areas = areasWorked(q.worked)
-    .map((a) => tap('checkbox', 'areas', a, AREAS[a].name))
-    .join('')
+  )
+  const areas = areasWorked(q.worked).map((a) => f.tap('checkbox', 'areas', a, AREAS[a].name))
+  const dryness = DRYNESS_WORDS.map((w, i) => f.tap('radio', 'dryness', i, i === 0 ? 'Not dry' : w))
+  const hair = (
+    [
+      ['no', 'Neither felt nor seen'],
+      ['felt', 'I can feel it'],
+      ['seen', 'I can see it'],
+    ] as const
+  ).map(([id, words]) => f.tap('radio', 'hair', id, words))
+  const question = (title: string, hint: string, ...parts: string[]) =>
+    `<fieldset><legend>${title}</legend>${hint && `<span class="hint">${hint}</span>`}${parts.join('')}</fieldset>`
+  const rows = (list: readonly string[]) => `<div class="rows">${list.join('')}</div>`
   return frame(
     `How is your skin? ${q.house}`,
     `<p class="hint">${escape(q.house)}</p>
 <h1>${q.name ? `Hello ${escape(q.name)}, how` : 'How'} is your skin?</h1>
 <p>Six questions about your skin now, ${escape(q.when)} your ${escape(SERVICES[q.service].name.toLowerCase())}. Your answers go to the studio and nowhere else.</p>
 ${q.problem ? `<p role="alert" class="care">${escape(q.problem)}</p>` : ''}
-${fillAgain(
-  `<form method="post" autocomplete="off">
-<fieldset><legend>1. How red is the worst place?</legend><span class="hint">Compare with the skin beside it.</span><div class="grades">${grades}</div><ol class="words">${words}</ol></fieldset>
-<fieldset><legend>2. Where?</legend><span class="hint">Tap every place that is red or has bumps. None means the same everywhere.</span><div class="rows">${areas}</div></fieldset>
-<fieldset><legend>3. How many bumps or ingrown hairs can you count?</legend><input type="number" name="bumps" inputmode="numeric" min="0" max="200" value="0" required aria-label="Bumps or ingrown hairs"><div class="rows" style="margin-top:10px">${tap('checkbox', 'pus', 'true', 'Some hold pus')}</div></fieldset>
-<fieldset><legend>4. How much does it sting?</legend><span class="hint">0 not at all, 10 as bad as can be.</span>${scale('stinging')}</fieldset>
-<fieldset><legend>5. How dry is it, and how much does it itch?</legend><div class="rows">${DRYNESS_WORDS.map((w, i) => tap('radio', 'dryness', i, i === 0 ? 'Not dry' : w, ' required')).join('')}</div><span class="hint" style="margin-top:12px">Itch, 0 not at all, 10 as bad as can be.</span>${scale('itch')}</fieldset>
-<fieldset><legend>6. Is hair back?</legend><div class="rows">${tap('radio', 'hair', 'no', 'Neither felt nor seen', ' required')}${tap('radio', 'hair', 'felt', 'I can feel it', ' required')}${tap('radio', 'hair', 'seen', 'I can see it', ' required')}</div><span class="hint" style="margin-top:12px">If so, first noticed how many days ago? 0 is today.</span><input type="number" name="since" inputmode="numeric" min="0" max="15" value="0" aria-label="Days since hair was noticed"></fieldset>
-<fieldset><legend>Anything else?</legend><span class="hint">If you like.</span><textarea name="words" rows="3" maxlength="500" aria-label="Anything else"></textarea></fieldset>
+<form method="post" autocomplete="off">
+${question('1. How red is the worst place?', 'Compare with the skin beside it.', `<div class="grades">${grades.join('')}</div>`, `<ol class="words">${looks.join('')}</ol>`)}
+${question('2. Where?', 'Tap every place that is red or has bumps. None means the same everywhere.', rows(areas))}
+${question('3. How many bumps or ingrown hairs can you count?', '', f.number('bumps', 200, 'Bumps or ingrown hairs'), rows([f.tap('checkbox', 'pus', 'true', 'Some hold pus')]))}
+${question('4. How much does it sting?', '0 not at all, 10 as bad as can be.', f.scale('stinging'))}
+${question('5. How dry is it, and how much does it itch?', '', rows(dryness), '<span class="hint">Itch, 0 not at all, 10 as bad as can be.</span>', f.scale('itch'))}
+${question('6. Is hair back?', '', rows(hair), '<span class="hint">If so, first noticed how many days ago? 0 is today.</span>', f.number('since', 15, 'Days since hair was noticed'))}
+${question('Anything else?', 'If you like.', f.text('words', 500, 'Anything else'))}
 <button type="submit">Send to ${escape(q.house)}</button>
-</form>`,
-  q.given,
-)}
+</form>
 ${CARE}`,
   )
 }
