@@ -127,6 +127,7 @@ describe('before and after', () => {
     )
     const [bumps] = changeEffects(findChanges(visits), ['bumps'])
     expect(bumps!.before).toMatchObject({ count: 15, visits: 3 })
+    expect(bumps!.words).toContain('from 15 in 3 visits to 4 in 4 visits, 5.0 against 1.0 a visit')
   })
 
   it('raises a false alarm in 3 to 7 of 100 histories without any change, over 2 000 of them', () => {

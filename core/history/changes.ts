@@ -100,7 +100,12 @@ const visitsWords = (n: number) => `${n} ${n === 1 ? 'visit' : 'visits'}`
 /** As a person would say it. */
 function effectWords(e: Omit<ChangeEffect, 'words'>, looks: number): string {
   const { before, after } = e
-  const counts = `from ${before.count} in ${visitsWords(before.visits)} to ${after.count} in ${visitsWords(after.visits)}`
+  const each = (side: Side) => figure(side.count / Math.max(1, side.visits))
+  const counts = [
+    `from ${before.count} in ${visitsWords(before.visits)} to ${after.count} in ${visitsWords(after.visits)}`,
+    // Sums of unlike many visits mislead the eye.
+    ...(before.visits === after.visits ? [] : [`${each(before)} against ${each(after)} a visit`]),
+  ].join(', ')
   if (e.verdict === 'too-few') {
     const least = C.leastVisits.value
     const short = [
