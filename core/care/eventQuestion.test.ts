@@ -1,0 +1,95 @@
+import { DEFAULT_SCHOOLS } from '../house/schools.ts'
+import { learnClient } from '../history/learn.ts'
+import { stubbleLeftMm } from '../plan/closeness.ts'
+import { clientSeries } from '../regrowth/clientSeries.ts'
+import { serviceZones, SERVICES } from '../services.ts'
+import { SKIN } from '../testing/client.ts'
+import { DAY_MS } from '../time/dates.ts'
+import { eventQuestion, type EventFacts } from './eventQuestion.ts'
+import type { Product } from './products.ts'
+
+const model = learnClient(SKIN, 'face-shave', [], [])
+const facts = (over: Partial<EventFacts> = {}): EventFacts => ({
+  service: 'face-shave',
+  skin: SKIN,
+  model,
+  schools: DEFAULT_SCHOOLS,
+  noFragrance: false,
+  products: [],
+  nowMs: 0,
+  offset: () => 0,
+  ...over,
+})
+
+describe('the question of an event', () => {
+  it('takes a pass with the grain on every zone while there is no plan', () => {
+    const q = eventQuestion(facts(), 'photo', 9 * DAY_MS)
+    expect(q.zones).toHaveLength(serviceZones('face-shave').length)
+    for (const z of q.zones) {
+      expect(z.load).toBe(1)
+      expect(z.leftMm).toBeCloseTo(stubbleLeftMm(0), 12)
+    }
+    expect(q.minutes).toBe(SERVICES['face-shave'].slotMin)
+    expect(q.notBeforeMs).toBeUndefined()
+    expect(q.fading).toBe(model.fading)
+  })
+
+  it('takes the plan’s own loads, last pass and minutes when there is one', () => {
+    const plan = {
+      totalMinutes: 33,
+      zones: [{ zoneId: 'chin', totalLoad: 2.6, passes: [{ leftMm: 0.2 }, { leftMm: 0.12 }] }],
+    } as unknown as NonNullable<EventFacts['plan']>
+    const q = eventQuestion(facts({ plan }), 'photo', 9 * DAY_MS)
+    expect(q.minutes).toBe(33)
+    expect(q.zones).toEqual([expect.objectContaining({ name: 'Chin', load: 2.6, leftMm: 0.12 })])
+  })
+
+  it('waits for the window, with its first reason, and for what was put on', () => {
+    const window = {
+      fromMs: 3 * DAY_MS,
+      reasons: [{ text: 'Skin was seen clear again.', mark: 'H' as const }],
+    }
+    const acid: Product = { id: 'a', name: 'Acid', use: 'after', holds: ['acid'] }
+    const q = eventQuestion(facts({ window, products: [acid] }), 'sun', 9 * DAY_MS)
+    expect(q.notBeforeMs).toBe(3 * DAY_MS)
+    expect(q.notBeforeWhy).toBe('The skin is ready again from 4 Jan: Skin was seen clear again.')
+    const sun = (list: typeof q.clearances) => list.find((c) => c.id === 'sun')!.untilMs
+    expect(sun(q.clearances)).toBeGreaterThan(
+      sun(eventQuestion(facts(), 'sun', 9 * DAY_MS).clearances),
+    )
+  })
+})
+
+describe('the visits ahead of a client', () => {
+  it('lie in their windows, and an event has its own', () => {
+    const event = {
+      id: 'e',
+      kind: 'party' as const,
+      title: 'the regatta ball',
+      atMs: 26 * DAY_MS + DAY_MS / 2,
+    }
+    const series = clientSeries({
+      ...facts(),
+      nowMs: DAY_MS,
+      events: [event],
+      window: {
+        fromMs: 3 * DAY_MS,
+        toMs: 5 * DAY_MS,
+        skinMs: 0,
+        felt: { even: 1, early: 0.8, late: 1.3 },
+        seen: { even: 2, early: 1.7, late: 2.6 },
+        firstZone: 'Chin',
+        reasons: [],
+      },
+      last: { endedAtMs: 0, leftMm: { chin: 0.14 } },
+      throughMs: 40 * DAY_MS,
+    })
+    const forIt = series.find((v) => v.event)!
+    expect(forIt.atMs).toBeLessThan(event.atMs)
+    expect(forIt.why).toContain('the regatta ball')
+    for (let i = 1; i < series.length; i++) {
+      expect(series[i]!.atMs - series[i - 1]!.atMs).toBeGreaterThanOrEqual(2.9 * DAY_MS)
+    }
+    expect(series.at(-1)!.atMs).toBeLessThanOrEqual(40 * DAY_MS)
+  })
+})
