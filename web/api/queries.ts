@@ -11,6 +11,7 @@ import { usePast } from '../state/past.ts'
 import { takeFigures } from '../state/figures.ts'
 import { useSaved } from '../state/saved.ts'
 import { call, CallProblem } from './call.ts'
+import { keepTapped, rowOf, type TappedPart } from './tapped.ts'
 
 export const queryClient = new QueryClient({
   defaultOptions: {
@@ -55,8 +56,8 @@ export const useVisit = (id: string | null | undefined) =>
 export function useVisitRefresh() {
   const cache = useQueryClient()
   const saved = useSaved((s) => s.mark)
-  return (page: VisitPage) => {
-    cache.setQueryData(['visit', page.id], page)
+  return (page: VisitPage, own?: TappedPart) => {
+    cache.setQueryData(['visit', page.id], keepTapped(cache, page, own))
     void cache.invalidateQueries({ queryKey: ['client', page.clientId] })
     void cache.invalidateQueries({ queryKey: ['today'] })
     void cache.invalidateQueries({ queryKey: ['clients'] })
@@ -122,7 +123,7 @@ export function useAddVisit(clientId: string) {
       workerId: string
       slotAtMs: number | null
     }) => call('addVisit', { params: { id: clientId }, body }),
-    onSuccess: refresh,
+    onSuccess: (page) => refresh(page),
   })
 }
 
@@ -135,7 +136,7 @@ export function useChangeVisit(id: string) {
       routine?: string
       slotAtMs?: number | null
     }) => call('changeVisit', { params: { id }, body }),
-    onSuccess: refresh,
+    onSuccess: (page) => refresh(page),
   })
 }
 
@@ -148,12 +149,8 @@ export function useSaveAsked(id: string) {
   const mutation = useMutation({
     mutationFn: (asked: Asked) => call('saveAsked', { params: { id }, body: asked }),
     // Taps follow each other faster than answers: they are sent in order, one at a time.
-    scope: { id: `asked-${id}` },
-    onSuccess: (page, asked) => {
-      const now = shown()
-      // A later tap is already shown; its own answer will come.
-      refresh(now && now.asked !== asked ? { ...page, asked: now.asked } : page)
-    },
+    scope: { id: rowOf('asked', id) },
+    onSuccess: (page) => refresh(page, 'asked'),
   })
   return {
     error: mutation.error,
@@ -193,14 +190,8 @@ export function useEditReadings(id: string) {
         params: { id },
         body: { remove: edit.remove.map((r) => r.id), add: edit.add },
       }),
-    scope: { id: `readings-${id}` },
-    onSuccess: (page) => {
-      const waiting = cache.isMutating({
-        predicate: (m) => m.options.scope?.id === `readings-${id}`,
-      })
-      // Only the last answer holds everything that is shown.
-      if (waiting <= 1) refresh(page)
-    },
+    scope: { id: rowOf('readings', id) },
+    onSuccess: (page) => refresh(page, 'readings'),
     onError: () => void cache.invalidateQueries({ queryKey: ['visit', id] }),
   })
   return {
@@ -228,11 +219,8 @@ export function useSaveNotes(id: string) {
   const shown = () => cache.getQueryData<VisitPage>(['visit', id])
   const mutation = useMutation({
     mutationFn: (notes: SurfaceNotes) => call('saveNotes', { params: { id }, body: notes }),
-    scope: { id: `notes-${id}` },
-    onSuccess: (page, notes) => {
-      const now = shown()
-      refresh(now && now.notes !== notes ? { ...page, notes: now.notes } : page)
-    },
+    scope: { id: rowOf('notes', id) },
+    onSuccess: (page) => refresh(page, 'notes'),
     onError: () => void cache.invalidateQueries({ queryKey: ['visit', id] }),
   })
   return {
@@ -260,7 +248,7 @@ export function useSavePlan(id: string) {
   const refresh = useVisitRefresh()
   return useMutation({
     mutationFn: (choice: PlanChoice) => call('savePlan', { params: { id }, body: choice }),
-    onSuccess: refresh,
+    onSuccess: (page) => refresh(page),
   })
 }
 
@@ -272,11 +260,8 @@ export function useSaveProducts(id: string) {
   const mutation = useMutation({
     mutationFn: (products: string[]) =>
       call('saveProducts', { params: { id }, body: { products } }),
-    scope: { id: `products-${id}` },
-    onSuccess: (page, products) => {
-      const now = shown()
-      refresh(now && now.products !== products ? { ...page, products: now.products } : page)
-    },
+    scope: { id: rowOf('products', id) },
+    onSuccess: (page) => refresh(page, 'products'),
     onError: () => void cache.invalidateQueries({ queryKey: ['visit', id] }),
   })
   return {
@@ -308,7 +293,7 @@ export function useAddHair(id: string) {
   const refresh = useVisitRefresh()
   return useMutation({
     mutationFn: (body: unknown) => call('addHairReading', { params: { id }, body }),
-    onSuccess: refresh,
+    onSuccess: (page) => refresh(page),
   })
 }
 
