@@ -82,7 +82,8 @@ describe('two rates', () => {
         const a = rateRatio({ count: n1, exposure: e }, { count: n2, exposure: 7 })
         const b = rateRatio({ count: n2, exposure: 7 }, { count: n1, exposure: e })
         expect(a.p).toBeCloseTo(b.p, 8)
-        if (n1 > 0 && n2 > 0) expect(a.low * b.high).toBeCloseTo(1, 6)
+        // jstat finds its quantiles to about six digits.
+        if (n1 > 0 && n2 > 0) expect(a.low * b.high).toBeCloseTo(1, 4)
         // The range holds 1 exactly when the test does not speak.
         if (a.p > 0.0501) expect(a.low <= 1 && a.high >= 1).toBe(true)
         if (a.p < 0.0499) expect(a.low > 1 || a.high < 1).toBe(true)
