@@ -10,7 +10,7 @@ import {
   type NickState,
 } from '../core/history/looks.ts'
 import { AREA_IDS } from '../core/history/clientAnswer.ts'
-import { isoDate, moment, text, uuid, vec3, word } from './parts.ts'
+import { choice, isoDate, moment, text, uuid, vec3, word } from './parts.ts'
 
 const scale = (most: number) => y.number().integer().min(0).max(most)
 
@@ -60,10 +60,7 @@ export const skinAnswerSchema = y
         y
           .object({
             id: uuid().required(),
-            kind: y
-              .string()
-              .oneOf([...SPOT_KINDS])
-              .required(),
+            kind: choice(SPOT_KINDS).required(),
             zoneId: word().required(),
             point: vec3(),
             normal: vec3(),
@@ -84,10 +81,7 @@ export const skinAnswerSchema = y
       })
       .noUnknown()
       .default({}),
-    source: y
-      .string()
-      .oneOf([...ANSWER_SOURCES])
-      .default('seen'),
+    source: choice(ANSWER_SOURCES).default('seen'),
   })
   .noUnknown()
 
@@ -102,10 +96,7 @@ export const hairReadingSchema = y
       .min(0.05)
       .max(60)
       .when('kind', { is: 'measured', then: (s) => s.required('How long was it?') }),
-    method: y
-      .string()
-      .oneOf([...LENGTH_METHODS])
-      .optional(),
+    method: choice(LENGTH_METHODS).optional(),
   })
   .noUnknown()
 
@@ -115,7 +106,7 @@ export const clientAnswerSchema = y
     redness: scale(4).required('How red is it?'),
     areas: y
       .array()
-      .of(y.string().oneOf(AREA_IDS).required())
+      .of(choice(AREA_IDS).required())
       .max(20)
       .default([])
       .transform((value: unknown, given: unknown) => (typeof given === 'string' ? [given] : value)),
@@ -136,10 +127,7 @@ export const eventsSchema = y
     y
       .object({
         id: uuid().required(),
-        kind: y
-          .string()
-          .oneOf([...EVENT_KINDS])
-          .required(),
+        kind: choice(EVENT_KINDS).required(),
         title: text(60).required('What is it?'),
         atMs: moment().required(),
       })

@@ -16,3 +16,5 @@ export const vec3 = () =>
     .of(y.number().required().min(-1000).max(1000))
     .length(3, 'must have three numbers')
     .required()
+/** One of a list of words. */
+export const choice = <T extends string>(of: readonly T[]) => y.string().oneOf([...of])

@@ -9,7 +9,7 @@ import { SEVERITY_ORDER, type HouseRules } from '../core/screening/rules.ts'
 import { SERVICE_IDS } from '../core/services.ts'
 import { calibrationSchema, houseProductsSchema } from './chair.ts'
 import { eventsSchema } from './followUp.ts'
-import { isoDate, moment, text, uuid, vec3, word } from './parts.ts'
+import { choice, isoDate, moment, text, uuid, vec3, word } from './parts.ts'
 
 /** A place on the skin. */
 const place = () =>
@@ -253,8 +253,6 @@ export const readingEditSchema = y
     add: y.array().of(readingSchema.required()).max(1000).required(),
   })
   .noUnknown()
-
-const choice = (of: readonly string[]) => y.string().oneOf([...of])
 
 /** What Read notes besides the grain. */
 export const notesSchema = y

@@ -28,3 +28,12 @@ export function hairIn(zoneId: ZoneId, faceHair: FaceHair): HairKind {
   if (faceHair === 'fuzz') return usual === 'beard' ? 'vellus' : usual
   return stem === 'cheek-upper' ? 'beard' : usual
 }
+
+/** Skin and hair to begin with for somebody who comes for fuzz work, or for a razor: until they are asked. */
+export const skinToBegin = (family: 'razor' | 'fuzz'): SkinAndHair => ({
+  reactivity: 'average',
+  faceHair: family === 'fuzz' ? 'fuzz' : 'beard',
+  coarseness: family === 'fuzz' ? 'fine' : 'medium',
+  curl: 'straight',
+  bumpProne: false,
+})

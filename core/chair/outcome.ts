@@ -2,6 +2,8 @@
 import { strokeAngle } from '../grain/relation.ts'
 import { stubbleLeftMm } from '../plan/closeness.ts'
 import type { Lane, Plan, ZonePlan } from '../plan/types.ts'
+import type { ZoneId } from '../head/zones.ts'
+import type { Nick } from './state.ts'
 import type { ChairState } from './service.ts'
 
 type Outcomes = ChairState['outcomes']
@@ -60,3 +62,12 @@ export function leftStanding(
   }
   return left
 }
+
+/** Zone of a nick: where it was tapped, else where the lane was that was being worked. */
+export const nickZone = (
+  plan: Pick<Plan, 'lanes' | 'steps'> | null,
+  nick: Pick<Nick, 'zoneId' | 'stepId'>,
+): ZoneId | undefined =>
+  nick.zoneId ??
+  plan?.steps.find((s) => s.id === nick.stepId)?.zoneId ??
+  plan?.lanes.find((l) => l.id === nick.stepId)?.zoneId

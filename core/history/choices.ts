@@ -1,4 +1,5 @@
 /** What was done at a visit, zone by zone, as far as outcomes may hang on it: kept with the visit when it ends. */
+import { nickZone } from '../chair/outcome.ts'
 import type { ChairState } from '../chair/state.ts'
 import type { Relation } from '../grain/relation.ts'
 import { BLADES, type BladeId } from '../plan/blades.ts'
@@ -71,7 +72,7 @@ export function choicesOf(
     }
   }
   for (const nick of state.nicks) {
-    const zoneId = nick.zoneId ?? lanes.get(nick.stepId)?.zoneId
+    const zoneId = nickZone(plan, nick)
     const zone = zoneId && zones[zoneId]
     if (zone) zones[zoneId] = { ...zone, nicks: zone.nicks + 1 }
   }

@@ -74,7 +74,23 @@ export function zoneClearOdds(
   return clearAfterService(input.fading, skin, zone.load, (atMs - input.endedAtMs) / DAY_MS)
 }
 
-const zoneSeenOdds = (input: OddsInput, zone: OddsInput['zones'][number], atMs: number) => {
+/** What seeing hair depends on. */
+type HairInput = Pick<OddsInput, 'endedAtMs' | 'growth'> & {
+  readonly zones: readonly Pick<OddsInput['zones'][number], 'zoneId' | 'leftMm'>[]
+}
+
+/** Zones of a finished service as the odds take them. */
+export const workedZones = (
+  leftMm: Readonly<Record<string, number>>,
+  loads: Readonly<Record<string, number>> | null = {},
+): OddsInput['zones'] =>
+  Object.entries(leftMm).map(([zoneId, left]) => ({
+    zoneId: zoneId as ZoneId,
+    leftMm: left,
+    load: loads?.[zoneId] ?? 0,
+  }))
+
+const zoneSeenOdds = (input: HairInput, zone: HairInput['zones'][number], atMs: number) => {
   const growth = input.growth[zone.zoneId]
   return growth ? shownOdds(growth, 'seen', zone.leftMm, (atMs - input.endedAtMs) / DAY_MS) : 0
 }
@@ -83,7 +99,7 @@ const zoneSeenOdds = (input: OddsInput, zone: OddsInput['zones'][number], atMs: 
  * P(hair is seen somewhere) at a moment. Zones of one person grow fast or slow together, so the likeliest zone speaks for all:
  * the odds are never overstated.
  */
-export const seenOdds = (input: OddsInput, atMs: number): number =>
+export const seenOdds = (input: HairInput, atMs: number): number =>
   input.zones.reduce((most, z) => Math.max(most, zoneSeenOdds(input, z, atMs)), 0)
 
 /** P(all zones are clear) at a moment, zones taken as independent: the careful side. */

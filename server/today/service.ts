@@ -1,5 +1,5 @@
 /** The tide table: who is due, in the order in which they come due, and what each of them waits for. */
-import { shownOdds } from '../../core/regrowth/outlook.ts'
+import { seenOdds, workedZones } from '../../core/regrowth/odds.ts'
 import { tideCurve } from '../../core/regrowth/tide.ts'
 import type { ServiceId } from '../../core/services.ts'
 import { DAY_MS } from '../../core/time/dates.ts'
@@ -76,11 +76,8 @@ export async function today(db: Database, nowMs = Date.now()): Promise<Today> {
 /** Odds that hair is seen, where it is soonest, by the end of the window. */
 function seenByEnd({ window, lastOfKind, growth }: Overview): number | null {
   if (!window || !lastOfKind?.leftMm) return null
-  const days = (window.toMs - lastOfKind.endedAtMs) / DAY_MS
-  return Object.entries(lastOfKind.leftMm).reduce((most, [zone, leftMm]) => {
-    const g = growth[zone]
-    return g ? Math.max(most, shownOdds(g, 'seen', leftMm, days)) : most
-  }, 0)
+  const { endedAtMs, leftMm } = lastOfKind
+  return seenOdds({ endedAtMs, growth, zones: workedZones(leftMm) }, window.toMs)
 }
 
 /** Booked today comes first, by the hour; then by the end of the window; a first visit without a time comes last. */

@@ -3,6 +3,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { wrap, type Remote } from 'comlink'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { Link } from 'react-router'
+import { skinToBegin } from '../../core/client.ts'
 import type { ClientDraft, Mapping } from '../../core/formats/clientsIn.ts'
 import { SERVICE_IDS, SERVICES, type ServiceId } from '../../core/services.ts'
 import { call } from '../api/call.ts'
@@ -83,14 +84,7 @@ export function BringIn() {
   const chosen = drafts.filter(takes)
   const bring = useMutation({
     mutationFn: () => {
-      const fuzz = SERVICES[service].family === 'fuzz'
-      const skin = {
-        reactivity: 'average',
-        faceHair: fuzz ? 'fuzz' : 'beard',
-        coarseness: fuzz ? 'fine' : 'medium',
-        curl: 'straight',
-        bumpProne: false,
-      }
+      const skin = skinToBegin(SERVICES[service].family)
       return call('addImport', {
         body: {
           id: newId(),

@@ -5,6 +5,7 @@ import { yupResolver } from 'mantine-form-yup-resolver'
 import { useNavigate } from 'react-router'
 import { newClientSchema } from '../../contract/schemas.ts'
 import type { Client } from '../../contract/types.ts'
+import { skinToBegin } from '../../core/client.ts'
 import { SERVICE_IDS, SERVICES } from '../../core/services.ts'
 import { call } from '../api/call.ts'
 import { useAddClient, useHouse } from '../api/queries.ts'
@@ -40,25 +41,14 @@ function NewClientForm({ onClose }: { onClose: () => void }) {
       email: '',
       note: '',
       service: 'face-shave',
-      skin: {
-        reactivity: 'average',
-        faceHair: 'beard',
-        coarseness: 'medium',
-        curl: 'straight',
-        bumpProne: false,
-      },
+      skin: skinToBegin('razor'),
     },
     validate: yupResolver(newClientSchema),
   })
   const submit = form.onSubmit(async (values) => {
-    const fuzz = SERVICES[values.service].family === 'fuzz'
     const client = await add.mutateAsync({
       ...values,
-      skin: {
-        ...values.skin,
-        faceHair: fuzz ? 'fuzz' : 'beard',
-        coarseness: fuzz ? 'fine' : 'medium',
-      },
+      skin: skinToBegin(SERVICES[values.service].family),
     })
     // They stand at the door: their visit begins now.
     await call('addVisit', {

@@ -184,7 +184,7 @@ export function HousePage() {
             ))}
         </section>
         <section aria-labelledby="constants">
-          <div className="switch tabs" role="group" aria-label="What of the house">
+          <div className="switch tabs wrap" role="group" aria-label="What of the house">
             {(
               [
                 ['forecast', 'Forecast'],

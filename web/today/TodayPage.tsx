@@ -151,7 +151,7 @@ function Row({ row, today, at }: { row: TodayRow; today: Today; at: (ms: number)
         {row.window && row.flags.length === 0 && (
           <small>
             {dateWords(row.window.fromMs)}–{dateWords(row.window.toMs)}
-            {row.seenByEnd !== null && `, seen by then ${percentWords(row.seenByEnd)}`}
+            {row.seenByEnd !== null && `, seen by then ${percentWords(row.seenByEnd)} (H)`}
           </small>
         )}
       </td>

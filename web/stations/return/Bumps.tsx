@@ -74,7 +74,8 @@ function Told({ page, visit, history }: StationProps & { history: ClientHistory 
         <>
           <TrendChart trend={trend} />
           <p className="soft">
-            {trend.words} Shaded: what chance alone gives (EWMA, λ 0.3, three standard deviations).
+            {trend.words} Line: moving average (EWMA, λ 0.3, P); shaded: where chance alone keeps
+            it, three standard deviations.
           </p>
         </>
       )}

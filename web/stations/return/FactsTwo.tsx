@@ -2,9 +2,9 @@
 import type { VisitPage } from '../../../contract/types.ts'
 import { address } from '../../api/call.ts'
 import { dateWords } from '../../state/words.ts'
-import { bumps, worst, type Two } from './differences.ts'
+import { bumps, worst, type Two } from '../../../core/history/compareVisits.ts'
 
-export function FactsTwo({ then, now }: Two) {
+export function FactsTwo({ then, now }: Two<VisitPage>) {
   const rows: readonly (readonly [string, (v: VisitPage) => React.ReactNode])[] = [
     ['Map', (v) => `${v.readings.length} readings`],
     ['Plan', planWords],

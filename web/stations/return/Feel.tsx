@@ -1,6 +1,7 @@
 /** How the skin feels as a whole, and how nicks heal. */
 import { DRYNESS_WORDS, NICK_STATES, type NickState } from '../../../core/history/answers.ts'
-import type { Nick } from '../../../core/chair/state.ts'
+import type { VisitPage } from '../../../contract/types.ts'
+import { nickZone } from '../../../core/chair/outcome.ts'
 import { zoneName } from '../../../core/head/zoneFacts.ts'
 import type { Looking } from './useLook.ts'
 
@@ -13,7 +14,8 @@ const NICK_WORDS: Record<NickState, string> = {
 
 const scale = Array.from({ length: 11 }, (_, i) => i)
 
-export function Feel({ looking, nicks }: { looking: Looking; nicks: readonly Nick[] }) {
+export function Feel({ looking, visit }: { looking: Looking; visit: VisitPage }) {
+  const nicks = visit.chair.nicks.map((n) => ({ id: n.id, zoneId: nickZone(visit.plan, n) }))
   const { feeling } = looking.look
   const set = (change: Partial<typeof feeling>) =>
     looking.change((look) => ({ feeling: { ...look.feeling, ...change } }))

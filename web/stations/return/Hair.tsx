@@ -257,7 +257,8 @@ function Notes({ page, visit }: StationProps) {
       ))}
       <p className="soft">
         Read: stubble of {GROWTH_CONSTANTS.readMm.value} mm (H). Wax: a quarter inch,{' '}
-        {GROWTH_CONSTANTS.waxMm.value} mm (C); fuzz never grows so long. ± holds 80 %.
+        {GROWTH_CONSTANTS.waxMm.value} mm (C); fuzz never grows so long. Growth starts from
+        published means (P) and is learned (H); ± holds 80 %.
       </p>
     </div>
   )

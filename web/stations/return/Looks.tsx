@@ -18,6 +18,7 @@ import { sameSpot } from '../../../core/history/spots.ts'
 import { SPOT_WORDS } from '../../../core/formats/skinMap.ts'
 import type { ZoneId } from '../../../core/head/zones.ts'
 import { HOUR_MS } from '../../../core/time/dates.ts'
+import { withoutSpot, withSpot, withZone } from '../../../core/history/editLook.ts'
 import { REDNESS_COLOURS } from '../../../core/skin/anchors.ts'
 import { useHistory } from '../../api/queries.ts'
 import { useHead, type Hit } from '../../head/loadHead.ts'
@@ -28,7 +29,7 @@ import { Feel } from './Feel.tsx'
 import { Grades, MarkHelp, SpotSign } from './Legend.tsx'
 import { LinkOut } from './LinkOut.tsx'
 import { SkinRows } from './SkinRows.tsx'
-import { useLook, withoutSpot, withSpot, withZone } from './useLook.ts'
+import { useLook } from './useLook.ts'
 
 const MOMENT_WORDS: Record<(typeof USUAL_MOMENTS)[number], string> = {
   now: 'Now',
@@ -45,19 +46,17 @@ export const momentWords = (m: Moment): string => {
   return hours < 72 ? `${hours} h` : `${Math.round(hours / 24)} days`
 }
 
-/** The moment that is due: the latest one that has come and has no answer, or the latest that has come. */
-function dueMoment(endedAtMs: number, answers: readonly SkinAnswer[]): Moment {
+/** The latest moment that has come: one that was missed before it is not asked about any more. */
+function latestMoment(endedAtMs: number): Moment {
   const hours = (Date.now() - endedAtMs) / HOUR_MS
-  const come = USUAL_MOMENTS.filter((m) => hours >= MOMENT_HOURS[m] * 0.9)
-  const open = come.filter((m) => !answers.some((a) => a.moment === m))
-  return open[open.length - 1] ?? come[come.length - 1] ?? 'now'
+  return USUAL_MOMENTS.filter((m) => hours >= MOMENT_HOURS[m] * 0.9).at(-1) ?? 'now'
 }
 
 type TapMeans = 'redness' | SpotKind
 
 export function Looks(props: StationProps & { endedAtMs: number }) {
   const { page, visit, endedAtMs } = props
-  const [moment, setMoment] = useState<Moment>(() => dueMoment(endedAtMs, visit.answers))
+  const [moment, setMoment] = useState<Moment>(() => latestMoment(endedAtMs))
   const [means, setMeans] = useState<TapMeans>('redness')
   const [asking, setAsking] = useState(false)
   const looking = useLook(visit, moment)
@@ -210,7 +209,7 @@ export function Looks(props: StationProps & { endedAtMs: number }) {
         </div>
       </div>
       {means === 'redness' ? <Grades /> : <MarkHelp means={means} earlier={earlier.length} />}
-      <Feel looking={looking} nicks={visit.chair.nicks} />
+      <Feel looking={looking} visit={visit} />
       <SkinRows zones={worked} looking={looking} />
     </>
   )

@@ -2,8 +2,13 @@
 import { useMemo, useState } from 'react'
 import type { VisitPage } from '../../../contract/types.ts'
 import { MARK_WORDS } from '../../../core/house/constants.ts'
-import type { ZoneId } from '../../../core/head/zones.ts'
-import { clearOdds, seenOdds, zoneWindows, type OddsInput } from '../../../core/regrowth/odds.ts'
+import {
+  clearOdds,
+  seenOdds,
+  workedZones,
+  zoneWindows,
+  type OddsInput,
+} from '../../../core/regrowth/odds.ts'
 import { useVisit } from '../../api/queries.ts'
 import { useView } from '../../state/view.ts'
 import { dateWords, longDate, percentWords } from '../../state/words.ts'
@@ -31,11 +36,7 @@ export function NextVisit(props: StationProps) {
     if (!last?.leftMm || last.endedAtMs === null) return undefined
     return {
       endedAtMs: last.endedAtMs,
-      zones: Object.entries(last.leftMm).map(([zoneId, leftMm]) => ({
-        zoneId: zoneId as ZoneId,
-        leftMm,
-        load: last.loads?.[zoneId] ?? 0,
-      })),
+      zones: workedZones(last.leftMm, last.loads),
       sensitivity: page.model.sensitivity,
       growth: page.model.growth,
       fading: page.model.fading,

@@ -91,7 +91,7 @@ export function Skin(props: StationProps) {
 function zoneSentence(z: ZoneOdds): string {
   const grades = gradeOdds(z.skin, z.load)
   const calm = grades[0]! + grades[1]!
-  return `${zoneName(z.zoneId)}: a service like this one (load ${z.load.toFixed(1)}) reddens to 2 or more ${chanceWords(z.odds)}, ${percentWords(z.odds)} (80 %: ${percentWords(z.low)} to ${percentWords(z.high)}). It stays at 0 or 1 in ${percentWords(calm)}.`
+  return `${zoneName(z.zoneId)}: a service like this one (load ${z.load.toFixed(1)}) reddens to 2 or more ${chanceWords(z.odds)}, ${percentWords(z.odds)} (80 %: ${percentWords(z.low)} to ${percentWords(z.high)}; H). It stays at 0 or 1 in ${percentWords(calm)}.`
 }
 
 /** "about 1 time in 8". */
@@ -175,7 +175,7 @@ function option(
       type: 'value' as const,
       min: 0,
       max: Math.min(100, Math.ceil(20 * most) * 5),
-      axisLabel: { color: c.ink, fontSize: 13 },
+      axisLabel: { color: c.ink, fontSize: 13, formatter: '{value} %' },
       splitLine: { lineStyle: { color: c.sand } },
     },
     yAxis: {

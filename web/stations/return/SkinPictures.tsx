@@ -8,9 +8,9 @@ import type { FlatView, ViewId } from '../../../core/head/projection.ts'
 import { useFlatViews } from '../../head/FlatHead.tsx'
 import { useHead, type LoadedHead } from '../../head/loadHead.ts'
 import { dateWords } from '../../state/words.ts'
-import { worst, type Two } from './differences.ts'
+import { worst, type Two } from '../../../core/history/compareVisits.ts'
 
-export function SkinPictures({ then, now, view }: Two & { view: ViewId }) {
+export function SkinPictures({ then, now, view }: Two<VisitPage> & { view: ViewId }) {
   const views = useFlatViews()
   const head = useHead()
   const shown = views.data?.find((v) => v.id === view)

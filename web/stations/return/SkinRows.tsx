@@ -2,10 +2,11 @@
 import { zoneName } from '../../../core/head/zoneFacts.ts'
 import type { ZoneId } from '../../../core/head/zones.ts'
 import type { ZoneAnswer } from '../../../core/history/answers.ts'
+import { withZone } from '../../../core/history/editLook.ts'
 import { REDNESS_COLOURS, REDNESS_WORDS } from '../../../core/skin/anchors.ts'
 import { useView } from '../../state/view.ts'
 import { useChosenInView } from '../useChosenInView.ts'
-import { withZone, type Looking } from './useLook.ts'
+import { type Looking } from './useLook.ts'
 
 export function SkinRows({ zones, looking }: { zones: readonly ZoneId[]; looking: Looking }) {
   const chosen = useView((s) => s.chosen)

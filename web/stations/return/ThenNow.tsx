@@ -1,5 +1,6 @@
 /** Two visits side by side: map, plan, what was done, how the skin took it, pictures; what differs on the head. */
 import { useMemo, useState } from 'react'
+import type { VisitPage } from '../../../contract/types.ts'
 import { nearestView, type ViewId } from '../../../core/head/projection.ts'
 import { zoneName } from '../../../core/head/zoneFacts.ts'
 import { isBodyService } from '../../../core/services.ts'
@@ -10,7 +11,14 @@ import { useHeadLayers } from '../../state/layers.ts'
 import { useView } from '../../state/view.ts'
 import { dateWords } from '../../state/words.ts'
 import { useServiceZones, type StationProps } from '../useStation.ts'
-import { differences, FULL, LAYERS, told, type Layer, type Two } from './differences.ts'
+import {
+  differences,
+  FULL,
+  LAYERS,
+  told,
+  type Layer,
+  type Two,
+} from '../../../core/history/compareVisits.ts'
 import { FactsTwo } from './FactsTwo.tsx'
 import { SkinPictures } from './SkinPictures.tsx'
 
@@ -85,10 +93,13 @@ function Difference({
   now,
   layer,
   onLayer,
-}: Two & { layer: Layer; onLayer: (l: Layer) => void }) {
+}: Two<VisitPage> & { layer: Layer; onLayer: (l: Layer) => void }) {
   const zones = useServiceZones(now)
   const head = useHead()
-  const found = useMemo(() => differences({ then, now }, layer, zones), [then, now, layer, zones])
+  const found = useMemo(
+    () => differences({ then, now }, layer, zones, Date.now()),
+    [then, now, layer, zones],
+  )
   useHeadLayers(
     useMemo(() => {
       const tints: ZoneTint[] = []

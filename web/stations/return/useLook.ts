@@ -2,26 +2,12 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
 import type { Moment, SkinAnswer, VisitPage } from '../../../contract/types.ts'
-import {
-  momentHours,
-  type Feeling,
-  type SkinSpot,
-  type ZoneAnswer,
-} from '../../../core/history/answers.ts'
+import { isMarked, NOTHING_SEEN, type Look } from '../../../core/history/editLook.ts'
+import { momentHours } from '../../../core/history/looks.ts'
 import { HOUR_MS } from '../../../core/time/dates.ts'
 import { call } from '../../api/call.ts'
 import { useVisitRefresh } from '../../api/queries.ts'
 import { usePast } from '../../state/past.ts'
-
-/** What a look holds while it is edited. */
-export interface Look {
-  readonly zones: readonly ZoneAnswer[]
-  readonly spots: readonly SkinSpot[]
-  readonly feeling: Feeling
-  readonly source: NonNullable<SkinAnswer['source']>
-}
-
-const NOTHING: Look = { zones: [], spots: [], feeling: {}, source: 'seen' }
 
 export interface Looking {
   readonly look: Look
@@ -35,8 +21,6 @@ export interface Looking {
   readonly takeAway: () => void
   readonly error: Error | null
 }
-
-const isMarked = (z: ZoneAnswer) => z.redness > 0 || z.bumps > 0 || (z.pustules ?? 0) > 0
 
 export function useLook(visit: VisitPage, moment: Moment): Looking {
   const refresh = useVisitRefresh()
@@ -77,13 +61,13 @@ export function useLook(visit: VisitPage, moment: Moment): Looking {
     save.mutate(look)
   }
   return {
-    look: shown ?? NOTHING,
+    look: shown ?? NOTHING_SEEN,
     stored,
     answered: shown !== undefined,
     change: (change) => {
       const before = latest.current
       past.remember(before)
-      put({ ...(before ?? NOTHING), ...change(before ?? NOTHING) })
+      put({ ...(before ?? NOTHING_SEEN), ...change(before ?? NOTHING_SEEN) })
     },
     undo: () => put(past.takeBack()),
     canUndo: past.any,
@@ -93,28 +77,4 @@ export function useLook(visit: VisitPage, moment: Moment): Looking {
     },
     error: save.error,
   }
-}
-
-/** Changes one zone of a look; a zone without an entry was clear. */
-export function withZone(look: Look, zoneId: string, change: Partial<ZoneAnswer>): Partial<Look> {
-  const before = look.zones.find((z) => z.zoneId === zoneId) ?? { zoneId, redness: 0, bumps: 0 }
-  return { zones: [...look.zones.filter((z) => z.zoneId !== zoneId), { ...before, ...change }] }
-}
-
-/** Puts a spot in, and counts it in its zone: what is tapped is counted, what is only counted needs no tap. */
-export function withSpot(look: Look, spot: SkinSpot): Partial<Look> {
-  return { spots: [...look.spots, spot], ...counted(look, spot, 1) }
-}
-
-export function withoutSpot(look: Look, spot: SkinSpot): Partial<Look> {
-  return { spots: look.spots.filter((s) => s.id !== spot.id), ...counted(look, spot, -1) }
-}
-
-function counted(look: Look, spot: SkinSpot, by: number): Partial<Look> {
-  // A dark mark is followed, and is no bump.
-  if (spot.kind === 'dark') return {}
-  const zone = look.zones.find((z) => z.zoneId === spot.zoneId)
-  return spot.kind === 'pustule'
-    ? withZone(look, spot.zoneId, { pustules: Math.max(0, (zone?.pustules ?? 0) + by) })
-    : withZone(look, spot.zoneId, { bumps: Math.max(0, (zone?.bumps ?? 0) + by) })
 }

@@ -1,10 +1,9 @@
-/** Two visits beside each other, and what differs zone by zone. */
-import type { VisitPage } from '../../../contract/types.ts'
-import { toDegrees } from '../../../core/grain/circular.ts'
-import { grainMap } from '../../../core/grain/readings.ts'
-import { strokeAngle } from '../../../core/grain/relation.ts'
-import type { ZoneId } from '../../../core/head/zones.ts'
-import { bumpsByZone, worstByZone } from '../../../core/history/answers.ts'
+/** Two visits beside each other: what differs zone by zone. */
+import { toDegrees } from '../grain/circular.ts'
+import { grainMap, type Reading } from '../grain/readings.ts'
+import { strokeAngle } from '../grain/relation.ts'
+import type { ZoneId } from '../head/zones.ts'
+import { bumpsByZone, worstByZone, type SkinAnswer } from './answers.ts'
 
 export const LAYERS = {
   redness: 'Redness',
@@ -14,32 +13,41 @@ export const LAYERS = {
 } as const
 export type Layer = keyof typeof LAYERS
 
-export interface Two {
-  readonly then: VisitPage
-  readonly now: VisitPage
+/** A visit as comparing needs it. */
+export interface ComparedVisit {
+  readonly endedAtMs: number | null
+  readonly loads: Readonly<Record<string, number>> | null
+  readonly answers: readonly SkinAnswer[]
+  readonly readings: readonly Reading[]
 }
 
-export const worst = (v: VisitPage) =>
+export interface Two<V extends ComparedVisit = ComparedVisit> {
+  readonly then: V
+  readonly now: V
+}
+
+export const worst = (v: ComparedVisit) =>
   worstByZone({ endedAtMs: v.endedAtMs ?? 0, loads: v.loads ?? {}, answers: v.answers })
-export const bumps = (v: VisitPage) =>
+export const bumps = (v: ComparedVisit) =>
   bumpsByZone({ endedAtMs: v.endedAtMs ?? 0, answers: v.answers })
 
-/** Difference by zone, now less then, in the unit of the layer; undefined where either is not known. */
+/** Difference by zone, now less then, in the unit of the layer; undefined where either is not known; `nowMs` stands in for the end of a visit that still runs. */
 export function differences(
   { then, now }: Two,
   layer: Layer,
   zones: readonly ZoneId[],
+  nowMs: number,
 ): Map<ZoneId, number> | undefined {
   const out = new Map<ZoneId, number>()
   if (layer === 'grain') {
-    const [a, b] = [then, now].map((v) => grainMap(v.readings, v.endedAtMs ?? Date.now()))
+    const [a, b] = [then, now].map((v) => grainMap(v.readings, v.endedAtMs ?? nowMs))
     for (const z of zones) {
       if (a![z]?.source !== 'read' || b![z]?.source !== 'read') continue
       out.set(z, toDegrees(strokeAngle(a![z].growthDirection, b![z].growthDirection)))
     }
     return out
   }
-  const pick = (v: VisitPage): ReadonlyMap<string, number> | undefined =>
+  const pick = (v: ComparedVisit): ReadonlyMap<string, number> | undefined =>
     layer === 'redness'
       ? worst(v)
       : layer === 'bumps'
