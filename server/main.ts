@@ -10,6 +10,8 @@ import { openDatabase } from './db/connection.ts'
 import { ensureWorkers } from './house/service.ts'
 
 const STOP_WAIT_MS = 5000
+/** A screen may rest between two taps; a connection that closes just as it is used again loses what was sent on it. */
+const KEEP_OPEN_MS = 75_000
 
 function listen(server: Server, config: Config, port: number): Promise<number> {
   return new Promise((resolve, reject) => {
@@ -57,6 +59,7 @@ async function start(): Promise<void> {
   const desk = new ChairDesk(db)
   const logger = pino({ level: config.logLevel })
   const server = createServer(createApp(db, config, logger, desk))
+  server.keepAliveTimeout = KEEP_OPEN_MS
   const port = await listenNear(server, config)
   console.log(`Slow Tide is at http://${config.host}:${port}/  (Ctrl-C stops it)`)
   const answers =

@@ -11,7 +11,7 @@ import { usePast } from '../state/past.ts'
 import { takeFigures } from '../state/figures.ts'
 import { useSaved } from '../state/saved.ts'
 import { call, CallProblem } from './call.ts'
-import { keepTapped, rowOf, type TappedPart } from './tapped.ts'
+import { keepTapped, rowOf, showTapped, type TappedPart } from './tapped.ts'
 
 export const queryClient = new QueryClient({
   defaultOptions: {
@@ -159,7 +159,7 @@ export function useSaveAsked(id: string) {
       if (!before) return
       const asked = { ...before.asked, ...change(before.asked) }
       past.remember(before.asked)
-      cache.setQueryData(['visit', id], { ...before, asked })
+      showTapped(cache, { ...before, asked })
       mutation.mutate(asked)
     },
     canUndo: past.any,
@@ -168,7 +168,7 @@ export function useSaveAsked(id: string) {
       const before = shown()
       const asked = before && past.takeBack()
       if (!asked) return
-      cache.setQueryData(['visit', id], { ...before, asked })
+      showTapped(cache, { ...before, asked })
       mutation.mutate(asked)
     },
   }
@@ -202,7 +202,7 @@ export function useEditReadings(id: string) {
       const before = shown()
       if (!before) return
       const gone = new Set(edit.remove.map((r) => r.id))
-      cache.setQueryData(['visit', id], {
+      showTapped(cache, {
         ...before,
         readings: [...before.readings.filter((r) => !gone.has(r.id)), ...edit.add],
       })
@@ -230,7 +230,7 @@ export function useSaveNotes(id: string) {
       if (!before) return
       const notes = { ...before.notes, ...change(before.notes) }
       past.remember(before.notes)
-      cache.setQueryData(['visit', id], { ...before, notes })
+      showTapped(cache, { ...before, notes })
       mutation.mutate(notes)
     },
     canUndo: past.any,
@@ -238,7 +238,7 @@ export function useSaveNotes(id: string) {
       const before = shown()
       const notes = before && past.takeBack()
       if (!notes) return
-      cache.setQueryData(['visit', id], { ...before, notes })
+      showTapped(cache, { ...before, notes })
       mutation.mutate(notes)
     },
   }
@@ -270,7 +270,7 @@ export function useSaveProducts(id: string) {
       const before = shown()
       if (!before) return
       const products = change(before.products)
-      cache.setQueryData(['visit', id], { ...before, products })
+      showTapped(cache, { ...before, products })
       mutation.mutate(products)
     },
   }

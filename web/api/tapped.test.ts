@@ -1,6 +1,6 @@
 import { QueryClient } from '@tanstack/react-query'
 import type { VisitPage } from '../../contract/types.ts'
-import { keepTapped, rowOf, type TappedPart } from './tapped.ts'
+import { keepTapped, rowOf, showTapped, type TappedPart } from './tapped.ts'
 
 const page = (over: Partial<VisitPage> = {}): VisitPage =>
   ({
@@ -60,4 +60,23 @@ describe('an answer of the server', () => {
     const other = page({ id: 'w' })
     expect(keepTapped(cacheWith('notes'), other)).toEqual(other)
   })
+})
+
+it('what is tapped stays when the server answers what it was asked before', async () => {
+  const cache = cacheWith()
+  let answer!: (p: VisitPage) => void
+  const asked = cache
+    .fetchQuery({
+      queryKey: ['visit', 'v'],
+      queryFn: () => new Promise<VisitPage>((resolve) => (answer = resolve)),
+    })
+    .catch(() => undefined)
+  // Another visit that is asked for meanwhile is left to come.
+  const other = cache.fetchQuery({ queryKey: ['visit', 'w'], queryFn: () => page({ id: 'w' }) })
+  showTapped(cache, page({ notes: 'notes as tapped' as never }))
+  answer(page())
+  await asked
+  await other
+  expect(cache.getQueryData<VisitPage>(['visit', 'v'])!.notes).toBe('notes as tapped')
+  expect(cache.getQueryData<VisitPage>(['visit', 'w'])!.id).toBe('w')
 })

@@ -25,3 +25,9 @@ export function keepTapped(cache: QueryClient, page: VisitPage, own?: TappedPart
   }
   return { ...page, ...kept } as VisitPage
 }
+
+/** Shows a visit with what was just tapped. What the server was asked before that must not come after it. */
+export function showTapped(cache: QueryClient, page: VisitPage): void {
+  void cache.cancelQueries({ queryKey: ['visit', page.id], exact: true }, { revert: false })
+  cache.setQueryData(['visit', page.id], page)
+}

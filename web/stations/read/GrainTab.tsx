@@ -55,7 +55,6 @@ export function GrainTab({ visit }: { visit: VisitPage }) {
     [summary],
   )
   const byId = useMemo(() => new Map(visit.readings.map((r) => [r.id, r])), [visit.readings])
-  const chosenReading = picked === undefined ? undefined : byId.get(picked)
 
   const face = (normal: Vec3) => {
     const v = viewOf(normal)
@@ -141,7 +140,7 @@ export function GrainTab({ visit }: { visit: VisitPage }) {
   })
   const [dragged, setDragged] = useState<{ id: string; hit: Hit }>()
   const onHandle = useLatest((id: string, hit: Hit, done: boolean) => {
-    const reading = byId.get(id)
+    const reading = map.reading(id)
     if (!reading) return
     if (!done) {
       setDragged({ id, hit })
@@ -191,18 +190,20 @@ export function GrainTab({ visit }: { visit: VisitPage }) {
   useHeadLayers(layers)
 
   const turn = (degrees: number) => {
-    if (chosenReading) {
-      setPicked(map.replace(chosenReading, (r) => turnReading(r, toRadians(degrees))))
+    const reading = map.reading(picked)
+    if (reading) {
+      setPicked(map.replace(reading, (r) => turnReading(r, toRadians(degrees))))
     } else if (zone) map.turn(zone, degrees)
   }
   const nudge = (right: number, up: number) => {
-    if (!chosenReading || !head.data || feel) return
+    const reading = map.reading(picked)
+    if (!reading || !head.data || feel) return
     const { yawDeg, pitchDeg } = useView.getState()
     const axes = viewAxes(yawDeg, pitchDeg)
-    const to = chosenReading.point.map(
+    const to = reading.point.map(
       (x, k) => x + NUDGE_MM * (right * axes.right[k]! + up * axes.up[k]!),
     ) as unknown as Vec3
-    setPicked(map.move(chosenReading, head.data.nearest(to)))
+    setPicked(map.move(reading, head.data.nearest(to)))
   }
   const pickNext = (by: number) => {
     const own = visit.readings.filter((r) => r.zoneId === zone)
@@ -234,8 +235,14 @@ export function GrainTab({ visit }: { visit: VisitPage }) {
     ],
     ['.', () => pickNext(1)],
     [',', () => pickNext(-1)],
-    ['Delete', () => chosenReading && map.forget([chosenReading])],
-    ...(chosenReading && !feel
+    [
+      'Delete',
+      () => {
+        const reading = map.reading(picked)
+        if (reading) map.forget([reading])
+      },
+    ],
+    ...(map.reading(picked) && !feel
       ? ([
           ['ArrowLeft', () => nudge(-1, 0)],
           ['ArrowRight', () => nudge(1, 0)],

@@ -160,23 +160,25 @@ export function LinesTab({ visit }: StationProps) {
   )
 
   const nudge = (right: number, up: number) => {
-    const tap = line && point !== undefined ? line.taps[point] : undefined
-    if (!line || !tap || !head.data || frozen) return
+    const surface = head.data
+    if (!line || point === undefined || !surface || frozen) return
     const { yawDeg, pitchDeg } = useView.getState()
     const axes = viewAxes(yawDeg, pitchDeg)
-    const to = head.data.nearest(
-      tap.point.map(
-        (x, k) => x + NUDGE_MM * (right * axes.right[k]! + up * axes.up[k]!),
-      ) as unknown as Vec3,
-    )
-    if (isSkin(to.zoneId)) {
-      edit(line.id, (l) =>
-        withTaps(
-          l,
-          l.taps.map((t, i) => (i === point ? tapOf(to) : t)),
-        ),
+    // From where the tap is now: keys may follow each other faster than the screen is drawn anew.
+    edit(line.id, (l) => {
+      const tap = l.taps[point]
+      if (!tap) return l
+      const to = surface.nearest(
+        tap.point.map(
+          (x, k) => x + NUDGE_MM * (right * axes.right[k]! + up * axes.up[k]!),
+        ) as unknown as Vec3,
       )
-    }
+      if (!isSkin(to.zoneId)) return l
+      return withTaps(
+        l,
+        l.taps.map((t, i) => (i === point ? tapOf(to) : t)),
+      )
+    })
   }
   const dropPoint = () => {
     if (!line || point === undefined || frozen) return

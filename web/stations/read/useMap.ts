@@ -70,6 +70,8 @@ export function useMapEditing(visit: VisitPage, drawing: Drawing) {
     problem: problem ?? send.error?.message,
     say: setProblem,
     frozen,
+    /** A reading as it is now: keys may follow each other faster than the screen is drawn anew. */
+    reading: (id: string | undefined) => send.readings().find((r) => r.id === id),
     canUndo: undo.visitId === visit.id && undo.done.length > 0,
     canRedo: undo.visitId === visit.id && undo.undone.length > 0,
     make,
