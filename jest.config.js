@@ -11,7 +11,7 @@ export default {
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   transform: {
     '^.+\\.tsx?$': [
-      '@swc/jest',
+      '<rootDir>/scripts/jestTransform.mjs',
       {
         jsc: {
           target: 'es2023',
@@ -23,6 +23,7 @@ export default {
       },
     ],
   },
+  setupFiles: ['<rootDir>/scripts/jestSeed.mjs'],
   // Jest would leave one of two cores idle.
   maxWorkers: 2,
   testTimeout: 30_000,

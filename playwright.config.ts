@@ -1,5 +1,5 @@
 import { defineConfig } from '@playwright/test'
-import { CHROMIUM } from './e2e/chromium.ts'
+import { CHROMIUM, CHROMIUM_FLAT } from './e2e/chromium.ts'
 
 /** Each run has its own data folder and its own free port: see e2e/setup.ts. */
 export default defineConfig({
@@ -19,6 +19,10 @@ export default defineConfig({
     trace: 'off',
     // What is not there by then is not coming.
     actionTimeout: 20_000,
-    launchOptions: CHROMIUM,
   },
+  // Most of what a worker does is the same on the head as it is drawn and on its flat views; what is not says so.
+  projects: [
+    { name: 'drawn', grep: /@drawn/, use: { launchOptions: CHROMIUM } },
+    { name: 'flat', grepInvert: /@drawn/, use: { launchOptions: CHROMIUM_FLAT } },
+  ],
 })

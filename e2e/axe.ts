@@ -8,30 +8,37 @@ const axeSource = readFileSync(
   'utf8',
 )
 
-/** Serious and critical violations of WCAG 2.2 AA on the page. */
-export async function violations(page: Page): Promise<string[]> {
+const WCAG = { type: 'tag', values: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] }
+const CONTRAST = { type: 'rule', values: ['color-contrast'] }
+
+/**
+ * Serious and critical violations of WCAG 2.2 AA on the page.
+ * @param what all that axe knows, or only the contrast: of what was looked at as a whole, that is what another scheme changes
+ */
+export async function violations(page: Page, what: 'all' | 'contrast' = 'all'): Promise<string[]> {
   await page.evaluate(axeSource)
-  return page.evaluate(async () => {
-    const axe = (
-      window as unknown as {
-        axe: {
-          run: (o: object) => Promise<{
-            violations: { id: string; impact: string; nodes: { target: string[] }[] }[]
-          }>
+  return page.evaluate(
+    async (runOnly) => {
+      const axe = (
+        window as unknown as {
+          axe: {
+            run: (o: object) => Promise<{
+              violations: { id: string; impact: string; nodes: { target: string[] }[] }[]
+            }>
+          }
         }
-      }
-    ).axe
-    const { violations: found } = await axe.run({
-      runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'],
-    })
-    return found
-      .filter((v) => v.impact === 'serious' || v.impact === 'critical')
-      .map(
-        (v) =>
-          `${v.id}: ${v.nodes
-            .map((n) => n.target.join(' '))
-            .slice(0, 3)
-            .join(' | ')}`,
-      )
-  })
+      ).axe
+      const { violations: found } = await axe.run({ runOnly })
+      return found
+        .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+        .map(
+          (v) =>
+            `${v.id}: ${v.nodes
+              .map((n) => n.target.join(' '))
+              .slice(0, 3)
+              .join(' | ')}`,
+        )
+    },
+    what === 'all' ? WCAG : CONTRAST,
+  )
 }

@@ -127,78 +127,84 @@ test('a second screen on the wall follows at once, and the other tablet counts n
   await wall.close()
 })
 
-test('skin that reddens: the rest is planned anew by the worker’s word, and a place found is left out', async ({
-  page,
-}) => {
-  const { client, visit } = await plannedClient(page, 'Reddening Tern')
-  const first = visit.plan!.steps.findIndex((s) => s.kind === 'stroke')
-  await workAhead(page, visit.id, first + 3)
-  await page.goto(`/clients/${client.id}/chair`)
-  await headReady(page)
-  await expect(count(page)).toContainText(`step ${first + 4} of`)
-  // Straight ahead lies the lane to which the head has turned.
-  await page.keyboard.press('l')
-  const found = page.getByRole('dialog', { name: 'Leave a place out' })
-  const middle = await onHead(page, 0.5, 0.5)
-  await page.mouse.click(middle.x, middle.y)
-  await expect(found).toContainText(/leave 8 mm round it/)
-  await found.getByRole('button', { name: '4 mm' }).click()
-  await expect(found.getByRole('button', { name: /lanes? are cut round it/ })).toBeEnabled()
-  await page.keyboard.press('1')
-  await expect(found).toBeHidden()
-  const changed = async () =>
-    (await ask<VisitPage>(page, 'GET', `/api/visits/${visit.id}`)).chair.amendments.map(
-      (a) => a.text,
-    )
-  await expect.poll(changed).toEqual([expect.stringContaining('left out, 4 mm round it')])
+test(
+  'skin that reddens: the rest is planned anew by the worker’s word, and a place found is left out',
+  { tag: '@drawn' },
+  async ({ page }) => {
+    const { client, visit } = await plannedClient(page, 'Reddening Tern')
+    const first = visit.plan!.steps.findIndex((s) => s.kind === 'stroke')
+    await workAhead(page, visit.id, first + 3)
+    await page.goto(`/clients/${client.id}/chair`)
+    await headReady(page)
+    await expect(count(page)).toContainText(`step ${first + 4} of`)
+    // Straight ahead lies the lane to which the head has turned.
+    await page.keyboard.press('l')
+    const found = page.getByRole('dialog', { name: 'Leave a place out' })
+    const middle = await onHead(page, 0.5, 0.5)
+    await page.mouse.click(middle.x, middle.y)
+    await expect(found).toContainText(/leave 8 mm round it/)
+    await found.getByRole('button', { name: '4 mm' }).click()
+    await expect(found.getByRole('button', { name: /lanes? are cut round it/ })).toBeEnabled()
+    await page.keyboard.press('1')
+    await expect(found).toBeHidden()
+    const changed = async () =>
+      (await ask<VisitPage>(page, 'GET', `/api/visits/${visit.id}`)).chair.amendments.map(
+        (a) => a.text,
+      )
+    await expect.poll(changed).toEqual([expect.stringContaining('left out, 4 mm round it')])
 
-  await page.keyboard.press('w')
-  const red = page.getByRole('dialog', { name: 'Skin reddens' })
-  await red.getByRole('button', { name: /a welt/ }).click()
-  await page.keyboard.press('3')
-  const rest = page.getByRole('dialog', { name: 'The rest' })
-  await expect(rest).toContainText(/redness 2 or more by tomorrow \d+ %/)
-  await expect(rest.getByRole('button', { name: /Leave .*, the rest gentler/ })).toBeEnabled()
-  await page.keyboard.press('1')
-  await expect(rest).toBeHidden()
-  await expect.poll(changed).toHaveLength(2)
-  await page.keyboard.press('x')
-  const stop = page.getByRole('dialog', { name: 'Stop' })
-  await expect(stop.getByRole('button', { name: /are left undone/ })).toBeEnabled()
-  await page.keyboard.press('1')
-  await expect(page.getByRole('heading', { name: 'Cold towel' })).toBeVisible()
-  await expect.poll(changed).toHaveLength(3)
-})
+    await page.keyboard.press('w')
+    const red = page.getByRole('dialog', { name: 'Skin reddens' })
+    await red.getByRole('button', { name: /a welt/ }).click()
+    await page.keyboard.press('3')
+    const rest = page.getByRole('dialog', { name: 'The rest' })
+    await expect(rest).toContainText(/redness 2 or more by tomorrow \d+ %/)
+    await expect(rest.getByRole('button', { name: /Leave .*, the rest gentler/ })).toBeEnabled()
+    await page.keyboard.press('1')
+    await expect(rest).toBeHidden()
+    await expect.poll(changed).toHaveLength(2)
+    await page.keyboard.press('x')
+    const stop = page.getByRole('dialog', { name: 'Stop' })
+    await expect(stop.getByRole('button', { name: /are left undone/ })).toBeEnabled()
+    await page.keyboard.press('1')
+    await expect(page.getByRole('heading', { name: 'Cold towel' })).toBeVisible()
+    await expect.poll(changed).toHaveLength(3)
+  },
+)
 
-test('the second look: a missed patch tapped on the head becomes a lane', async ({ page }) => {
-  const { client, visit } = await plannedClient(page, 'Second Look')
-  const check = visit.plan!.steps.findIndex((s) => s.kind === 'check')
-  await workAhead(page, visit.id, check)
-  await page.goto(`/clients/${client.id}/chair`)
-  await headReady(page)
-  await expect(page.getByRole('heading', { name: 'Second look' })).toBeVisible()
-  const at = await onHead(page, 0.5, 0.66)
-  await expect(async () => {
-    await page.mouse.click(at.x, at.y)
-    await expect(page.getByRole('button', { name: /Take 1 missed patch/ })).toBeVisible({
-      timeout: 4000,
-    })
-  }).toPass()
-  await page.getByRole('button', { name: /Take 1 missed patch/ }).click()
-  await expect(page.getByRole('heading', { name: /^Missed: / })).toBeVisible()
-  await press(page)
-  // On lather that has long dried, or with a blade at its end, the pedal asks for those first.
-  const again = page.getByRole('heading', { name: 'Second look' })
-  for (let i = 0; i < 3; i++) {
-    const there = await again.waitFor({ timeout: 3000 }).then(
-      () => true,
-      () => false,
-    )
-    if (there) break
+test(
+  'the second look: a missed patch tapped on the head becomes a lane',
+  { tag: '@drawn' },
+  async ({ page }) => {
+    const { client, visit } = await plannedClient(page, 'Second Look')
+    const check = visit.plan!.steps.findIndex((s) => s.kind === 'check')
+    await workAhead(page, visit.id, check)
+    await page.goto(`/clients/${client.id}/chair`)
+    await headReady(page)
+    await expect(page.getByRole('heading', { name: 'Second look' })).toBeVisible()
+    const at = await onHead(page, 0.5, 0.66)
+    await expect(async () => {
+      await page.mouse.click(at.x, at.y)
+      await expect(page.getByRole('button', { name: /Take 1 missed patch/ })).toBeVisible({
+        timeout: 4000,
+      })
+    }).toPass()
+    await page.getByRole('button', { name: /Take 1 missed patch/ }).click()
+    await expect(page.getByRole('heading', { name: /^Missed: / })).toBeVisible()
     await press(page)
-  }
-  await expect(again).toBeVisible()
-})
+    // On lather that has long dried, or with a blade at its end, the pedal asks for those first.
+    const again = page.getByRole('heading', { name: 'Second look' })
+    for (let i = 0; i < 3; i++) {
+      const there = await again.waitFor({ timeout: 3000 }).then(
+        () => true,
+        () => false,
+      )
+      if (there) break
+      await press(page)
+    }
+    await expect(again).toBeVisible()
+  },
+)
 
 test('what is marked is kept before the eyes on its zone', async ({ page }) => {
   const ansel = await clientNamed(page, 'Ansel')

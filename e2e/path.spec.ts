@@ -46,7 +46,7 @@ async function toTheFinish(page: Page, steps: number, by: () => Promise<void>): 
   await by()
 }
 
-test('a new client with a face shave, by mouse', async ({ page }) => {
+test('a new client with a face shave, by mouse', { tag: '@drawn' }, async ({ page }) => {
   await page.goto('/')
   await page.getByRole('button', { name: /New client/ }).click()
   await page
@@ -159,7 +159,7 @@ test('a new client with a face shave, by mouse', async ({ page }) => {
 test.describe('on a tablet', () => {
   test.use({ viewport: { width: 1024, height: 768 }, hasTouch: true })
 
-  test('a new client with dermaplaning, by touch', async ({ page }) => {
+  test('a new client with dermaplaning, by touch', { tag: '@drawn' }, async ({ page }) => {
     const tap = (name: string | RegExp) => page.getByRole('button', { name }).tap()
     await page.goto('/')
     await tap(/New client/)

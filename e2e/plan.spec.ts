@@ -14,7 +14,7 @@ const SHOWS: readonly (readonly [ServiceId, string, RegExp, number])[] = [
   ['dermaplane', 'Forehead', /surgical shape \d+, 45° to the skin/, 1],
   ['facial-razor', 'Lower cheek', /guarded facial razor, 45° to the skin/, 1],
   ['beard-line', 'Lower cheek', /trimmer, flat on the skin/, 2],
-  ['body-shave', 'Shin', /safety razor, single edge, 30°/, 1],
+  ['body-shave', 'Shin', /safety razor, single edge, 30°/, 2],
   ['brow-tidy', 'Between the brows', /small brow razor, 45° to the skin/, 1],
 ]
 

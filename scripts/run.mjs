@@ -37,6 +37,26 @@ function run(program, args, { env = {}, allowFailure = false } = {}) {
   return done.status === 0
 }
 
+/**
+ * Runs a program beside others. What it says comes out whole at its end, so that two do not speak at once.
+ * @returns true when it succeeded
+ */
+function beside(program, args, { env = {} } = {}) {
+  return new Promise((resolve) => {
+    const child = spawn(program, args, {
+      stdio: ['ignore', 'pipe', 'pipe'],
+      env: { ...process.env, ...env },
+    })
+    const said = []
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (d) => said.push(d))
+    child.on('error', (error) => said.push(`${program} could not be started: ${error.message}\n`))
+    child.on('close', (code) => {
+      process.stdout.write(said.map(String).join(''))
+      resolve(code === 0)
+    })
+  })
+}
+
 function hashOf(files) {
   const hash = createHash('sha256')
   for (const file of files) hash.update(file).update(readFileSync(file))
@@ -57,7 +77,7 @@ const isSource = (path) =>
   /\.(ts|tsx|css|html|json)$/.test(path) && !/\.(test|spec)\.tsx?$/.test(path)
 
 /** Installs packages when the lock file, the Node version or the platform changed. */
-function install() {
+async function install() {
   const [major, minor] = process.versions.node.split('.').map(Number)
   if (major < 20 || (major === 20 && minor < 19)) {
     fail(`Slow Tide needs Node.js 20.19 or newer; this is ${process.versions.node}.`)
@@ -67,11 +87,12 @@ function install() {
   console.log('Installing packages (once; sqlite3 is compiled, which takes a few minutes) …')
   // The compile needs Node's headers; use the ones beside this Node when nothing else is set.
   const headers = resolve(dirname(process.execPath), '..')
-  const env =
-    existsSync(join(headers, 'include', 'node', 'node.h')) && !process.env.npm_config_nodedir
-      ? { npm_config_nodedir: headers }
-      : {}
-  run('npm', ['ci', '--no-audit', '--no-fund'], { env })
+  const env = {
+    JOBS: 'max',
+    ...(existsSync(join(headers, 'include', 'node', 'node.h')) &&
+      !process.env.npm_config_nodedir && { npm_config_nodedir: headers }),
+  }
+  if (!(await beside('npm', ['ci', '--no-audit', '--no-fund'], { env }))) process.exit(1)
   const loads = spawnSync(process.execPath, ['-e', "require('sqlite3')"], {
     cwd: root,
     encoding: 'utf8',
@@ -94,21 +115,20 @@ function findChromium() {
   return known.find((path) => path && existsSync(path))
 }
 
-function ensureChromium() {
+/** Installs Chromium where there is none; beside the packages, which wait for the compiler. */
+async function ensureChromium() {
   const found = findChromium()
   if (found) return found
   if (process.getuid?.() !== 0) {
     fail('The browser tests need Chromium. Type: sudo apt-get install chromium')
   }
   console.log('Installing Chromium from Debian’s packages …')
-  run('apt-get', ['update', '-qq'])
-  run(
-    'apt-get',
-    ['install', '-y', '-qq', '--no-install-recommends', 'chromium', 'fonts-dejavu-core'],
-    {
-      env: { DEBIAN_FRONTEND: 'noninteractive' },
-    },
-  )
+  const apt = (...args) => beside('apt-get', args, { env: { DEBIAN_FRONTEND: 'noninteractive' } })
+  const packages = ['chromium', 'fonts-dejavu-core']
+  const installed =
+    (await apt('update', '-qq')) &&
+    (await apt('install', '-y', '-qq', '--no-install-recommends', ...packages))
+  if (!installed) fail('Chromium could not be installed from Debian’s packages; see above.')
   return (
     findChromium() ??
     fail('Chromium was installed but is not at /usr/bin/chromium. Set CHROMIUM to its path.')
@@ -177,20 +197,41 @@ const jest = (args, options) =>
     options,
   )
 
-const lint = (options) =>
+const ESLINT = [
+  bin('eslint'),
+  ['.', '--cache', '--cache-location', '.cache/eslint', '--max-warnings', '0'],
+]
+const MANNERS = [
   [
-    [bin('eslint'), '.', '--cache', '--cache-location', '.cache/eslint', '--max-warnings', '0'],
+    bin('depcruise'),
     [
-      bin('depcruise'),
       ...['--config', '.dependency-cruiser.cjs', '--output-type', 'err'],
       ...['core', 'contract', 'server', 'web', 'demo'],
     ],
-    [bin('prettier'), '--check', '--log-level', 'warn', '.'],
-  ]
-    .map(([program, ...args]) => run(program, args, options))
-    .every(Boolean)
+  ],
+  [bin('prettier'), ['--check', '--log-level', 'warn', '.']],
+]
+const TYPES = [bin('tsc'), ['-p', '.']]
 
-const types = (options) => run(bin('tsc'), ['-p', '.'], options)
+const lint = () => [ESLINT, ...MANNERS].forEach(([program, args]) => run(program, args))
+
+/** Fills a data folder with the demo, so that browser tests need not wait for it. */
+function seedDemo(dir) {
+  return new Promise((resolve) => {
+    const child = spawn(process.execPath, ['dist/server/main.js', '--demo'], {
+      stdio: ['ignore', 'pipe', 'inherit'],
+      env: { ...process.env, NODE_ENV: 'production', PORT: '0', SLOW_TIDE_DATA: dir },
+    })
+    let serves = false
+    child.stdout.on('data', (said) => {
+      if (!String(said).includes('http://')) return
+      serves = true
+      child.kill('SIGTERM')
+    })
+    child.on('error', () => resolve(false))
+    child.on('exit', () => resolve(serves))
+  })
+}
 
 /** What a runner's report counts; a runner that wrote none, or failed for another reason, is one failure. */
 function countFrom(file, succeeded) {
@@ -204,32 +245,49 @@ function countFrom(file, succeeded) {
   return { passed, failed: succeeded ? failed : Math.max(1, failed) }
 }
 
-/** Everything, to the end, even when an early part fails; the last line counts. */
-function test() {
-  const chromium = ensureChromium()
+/** Everything, to the end, even when an early part fails; the last line counts. Two cores are kept busy throughout. */
+async function test(chromium) {
+  const began = Date.now()
   buildHead()
   mkdirSync('test-results', { recursive: true })
   const unit = 'test-results/jest.json'
   const browser = 'test-results/playwright.json'
-  for (const file of [unit, browser]) rmSync(file, { force: true })
+  const demo = join(root, 'test-results', 'demo')
+  for (const path of [unit, browser, demo]) rmSync(path, { force: true, recursive: true })
   const counts = []
-  const check = (name, part) => {
-    console.log(`${name} …`)
-    const succeeded = part()
+  const minutes = () => ((Date.now() - began) / 60_000).toFixed(1)
+  const check = (name, succeeded) => {
+    console.log(`${name}: ${succeeded ? 'passed' : 'FAILED'} (${minutes()} min)`)
     counts.push({ passed: succeeded ? 1 : 0, failed: succeeded ? 0 : 1 })
+    return succeeded
   }
   const suite = (name, file, part) => {
     console.log(`${name} …`)
-    counts.push(countFrom(file, part()))
+    const count = countFrom(file, part())
+    console.log(`${name}: ${count.passed} passed, ${count.failed} failed (${minutes()} min)`)
+    counts.push(count)
   }
+  console.log('Types, lint, build …')
+  await Promise.all([
+    beside(...ESLINT).then((ok) => check('Lint: rules', ok)),
+    (async () => {
+      // The build is used by what follows; it comes first.
+      const built = check('Build', build({ allowFailure: true }))
+      if (built) check('Demo data', await seedDemo(demo))
+      check('Types', await beside(...TYPES))
+      for (const [program, args] of MANNERS)
+        check(`Lint: ${program.slice(program.lastIndexOf('/') + 1)}`, await beside(program, args))
+    })(),
+  ])
   const goOn = { allowFailure: true }
-  check('Types', () => types(goOn))
-  check('Lint', () => lint(goOn))
   suite('Unit and server tests', unit, () => jest(['--json', `--outputFile=${unit}`], goOn))
-  check('Build', () => build(goOn))
   suite('Browser tests', browser, () =>
     run(bin('playwright'), ['test'], {
-      env: { CHROMIUM: chromium, PLAYWRIGHT_JSON_OUTPUT_NAME: browser },
+      env: {
+        CHROMIUM: chromium,
+        PLAYWRIGHT_JSON_OUTPUT_NAME: browser,
+        SLOW_TIDE_SEEDED: demo,
+      },
       ...goOn,
     }),
   )
@@ -251,14 +309,13 @@ const COMMANDS = {
   build: () => build(),
   test,
   check() {
-    buildHead()
-    types()
+    build()
+    run(...TYPES)
     lint()
     jest(rest)
   },
-  lint: () => lint(),
-  bench() {
-    const chromium = ensureChromium()
+  lint,
+  bench(chromium) {
     build()
     run(bin('tsx'), ['bench/bench.mts', ...rest], { env: { CHROMIUM: chromium } })
   },
@@ -266,17 +323,20 @@ const COMMANDS = {
     build()
     run(bin('tsx'), ['bench/soakRun.mts', ...rest])
   },
-  shots() {
-    const chromium = ensureChromium()
+  shots(chromium) {
     build()
     run(bin('tsx'), ['scripts/shots.mts', ...rest], { env: { CHROMIUM: chromium } })
   },
 }
+const NEED_CHROMIUM = new Set(['test', 'bench', 'shots'])
 
 if (!Object.hasOwn(COMMANDS, command)) {
   fail(`There is no command "${command}". There are: ${Object.keys(COMMANDS).join(', ')}.`)
 }
 if (!statSync('package-lock.json', { throwIfNoEntry: false }))
   fail('package-lock.json is missing; take a fresh clone.')
-install()
-COMMANDS[command]()
+const [chromium] = await Promise.all([
+  NEED_CHROMIUM.has(command) ? ensureChromium() : undefined,
+  install(),
+])
+await COMMANDS[command](chromium)

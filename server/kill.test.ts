@@ -13,14 +13,14 @@ const KILLS = 12
 const dirs: string[] = []
 const running = new Set<Launched>()
 
-/** Starts the server from its source, on the same data and port each time. */
+/** Starts the server as it is built, on the same data and port each time. */
 function launcher(): () => Promise<Launched> {
   const dir = mkdtempSync(join(tmpdir(), 'slow-tide-kill-'))
   dirs.push(dir)
   let port = '0'
   return () =>
     new Promise((resolve, reject) => {
-      const child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
+      const child = spawn(process.execPath, ['dist/server/main.js'], {
         env: {
           ...process.env,
           SLOW_TIDE_DATA: dir,

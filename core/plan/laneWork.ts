@@ -260,5 +260,7 @@ function nearestZone(
 
 /** Kept plans need no more than a hundredth of a millimetre. */
 function rounded(v: Vec3, per: number): Vec3 {
-  return [Math.round(v[0] * per) / per, Math.round(v[1] * per) / per, Math.round(v[2] * per) / per]
+  // + 0: a plan that is stored and read again has no −0.
+  const to = (x: number) => Math.round(x * per) / per + 0
+  return [to(v[0]), to(v[1]), to(v[2])]
 }

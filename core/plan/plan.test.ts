@@ -528,7 +528,22 @@ describe('every plan, whatever the client', () => {
         expect({ ...DEFAULT_SCHOOLS, ...c.schools }).toEqual(p.schools)
         expect(bladeLifeStrokes(c.service, { ...SKIN, ...c.skin })).toBeGreaterThan(0)
       }),
-      { numRuns: 10 },
+      {
+        numRuns: 10,
+        // Once found: a stroke with −0 in it, which does not come back from storage.
+        examples: [
+          [
+            {
+              service: 'head-shave',
+              skin: { ...SKIN, reactivity: 'tough', coarseness: 'fine' },
+              schools: { beardPasses: 'with-across' },
+              hand: 'left',
+              level: 'practised',
+              choice: { style: 'closest' },
+            },
+          ],
+        ],
+      },
     )
   }, 90_000)
 })

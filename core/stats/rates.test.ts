@@ -81,8 +81,8 @@ describe('two rates', () => {
       fc.property(fc.nat(40), fc.nat(40), fc.integer({ min: 1, max: 30 }), (n1, n2, e) => {
         const a = rateRatio({ count: n1, exposure: e }, { count: n2, exposure: 7 })
         const b = rateRatio({ count: n2, exposure: 7 }, { count: n1, exposure: e })
-        expect(a.p).toBeCloseTo(b.p, 8)
-        // jstat finds its quantiles to about six digits.
+        expect(a.p).toBeCloseTo(b.p, 6)
+        // jstat finds tails and quantiles to about six digits.
         if (n1 > 0 && n2 > 0) expect(a.low * b.high).toBeCloseTo(1, 4)
         // The range holds 1 exactly when the test does not speak.
         if (a.p > 0.0501) expect(a.low <= 1 && a.high >= 1).toBe(true)
