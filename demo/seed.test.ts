@@ -14,7 +14,10 @@ import { trueGrain } from './truth.ts'
 
 let studio: Studio
 beforeAll(async () => {
-  studio = await openStudio()
+  // Made beforehand by `npm test`, outside Jest, where it is quicker.
+  const seeded = process.env['SLOW_TIDE_SEEDED']
+  studio = await openStudio(seeded)
+  if (seeded) return
   await studio.db.models.Worker.destroy({ where: {} })
   await seedDemo(studio.db, Date.now())
 }, 120_000)

@@ -28,33 +28,31 @@ async function opened(page: Page, name: string) {
   return made
 }
 
-test(
-  'the head is plain until it is read, and the hair follows the stroke while it is drawn',
-  { tag: '@drawn' },
-  async ({ page }) => {
-    const { visit } = await opened(page, 'Plain Driftwood')
-    await expect(page.getByText(/Nothing is read yet, so the head is plain/)).toBeVisible()
-    await page.waitForTimeout(800)
-    expect(await marks(page)).toBe(0)
-    await page.keyboard.press('g')
-    await expect.poll(() => marks(page)).toBeGreaterThan(300)
-    await page.keyboard.press('g')
-    await expect.poll(() => marks(page)).toBe(0)
-    // The button is still down: nothing is written yet, but the hair is there.
-    const from = await onHead(page, 0.5, 0.625)
-    const to = await onHead(page, 0.5, 0.69)
-    await page.mouse.move(from.x, from.y)
-    await page.mouse.down()
-    for (let i = 1; i <= 8; i++) await page.mouse.move(from.x, from.y + ((to.y - from.y) * i) / 8)
-    await expect.poll(() => marks(page)).toBeGreaterThan(5)
-    expect((await visitOf(page, visit.id)).readings).toHaveLength(0)
-    await page.mouse.up()
-    await expect(page.getByText("grows to 6 o'clock")).toBeVisible()
-    await expect.poll(async () => (await visitOf(page, visit.id)).readings.length).toBe(1)
-    await page.keyboard.press('z')
-    await expect.poll(() => marks(page)).toBe(0)
-  },
-)
+test('the head is plain until it is read, and the hair follows the stroke while it is drawn', async ({
+  page,
+}) => {
+  const { visit } = await opened(page, 'Plain Driftwood')
+  await expect(page.getByText(/Nothing is read yet, so the head is plain/)).toBeVisible()
+  await page.waitForTimeout(800)
+  expect(await marks(page)).toBe(0)
+  await page.keyboard.press('g')
+  await expect.poll(() => marks(page)).toBeGreaterThan(300)
+  await page.keyboard.press('g')
+  await expect.poll(() => marks(page)).toBe(0)
+  // The button is still down: nothing is written yet, but the hair is there.
+  const from = await onHead(page, 0.5, 0.625)
+  const to = await onHead(page, 0.5, 0.69)
+  await page.mouse.move(from.x, from.y)
+  await page.mouse.down()
+  for (let i = 1; i <= 8; i++) await page.mouse.move(from.x, from.y + ((to.y - from.y) * i) / 8)
+  await expect.poll(() => marks(page)).toBeGreaterThan(5)
+  expect((await visitOf(page, visit.id)).readings).toHaveLength(0)
+  await page.mouse.up()
+  await expect(page.getByText("grows to 6 o'clock")).toBeVisible()
+  await expect.poll(async () => (await visitOf(page, visit.id)).readings.length).toBe(1)
+  await page.keyboard.press('z')
+  await expect.poll(() => marks(page)).toBe(0)
+})
 
 test('one combing stroke over several zones leaves a series of readings, undone as one', async ({
   page,
@@ -125,38 +123,35 @@ test.describe('with gloves on a tablet', () => {
   })
 })
 
-test(
-  'a reading is moved by its root, turned, and forgotten on its own',
-  { tag: '@drawn' },
-  async ({ page }) => {
-    const { visit } = await opened(page, 'Move Bollard')
-    await draw(page, [0.5, 0.635], [0.5, 0.69])
-    await expect(page.getByText(/One reading/)).toBeVisible()
-    const root = page.locator('.head-handle circle').first()
-    await expect(root).toBeVisible()
-    const before = (await visitOf(page, visit.id)).readings[0]!
-    const at = (await root.boundingBox())!
-    const from = { x: at.x + at.width / 2, y: at.y + at.height / 2 }
-    // A tap chooses it; only then does a drag take it along instead of drawing.
-    await page.mouse.click(from.x, from.y)
-    await expect(page.locator('.head-handle.chosen')).toHaveCount(1)
-    await page.mouse.move(from.x, from.y)
-    await page.mouse.down()
-    for (let i = 1; i <= 6; i++) await page.mouse.move(from.x + 3 * i, from.y)
-    await page.mouse.up()
-    await expect
-      .poll(async () => (await visitOf(page, visit.id)).readings[0]!.point[0])
-      .toBeGreaterThan(before.point[0] + 4)
-    const moved = (await visitOf(page, visit.id)).readings
-    expect(moved).toHaveLength(1)
-    await page.keyboard.press(']')
-    await expect
-      .poll(async () => (await visitOf(page, visit.id)).readings[0]!.tangent[0])
-      .not.toBeCloseTo(moved[0]!.tangent[0], 2)
-    await page.keyboard.press('Delete')
-    await expect.poll(async () => (await visitOf(page, visit.id)).readings.length).toBe(0)
-  },
-)
+test('a reading is moved by its root, turned, and forgotten on its own', async ({ page }) => {
+  const { visit } = await opened(page, 'Move Bollard')
+  await draw(page, [0.5, 0.635], [0.5, 0.69])
+  await expect(page.getByText(/One reading/)).toBeVisible()
+  const root = page.locator('.head-handle circle').first()
+  await expect(root).toBeVisible()
+  await expect.poll(async () => (await visitOf(page, visit.id)).readings.length).toBe(1)
+  const before = (await visitOf(page, visit.id)).readings[0]!
+  const at = (await root.boundingBox())!
+  const from = { x: at.x + at.width / 2, y: at.y + at.height / 2 }
+  // A tap chooses it; only then does a drag take it along instead of drawing.
+  await page.mouse.click(from.x, from.y)
+  await expect(page.locator('.head-handle.chosen')).toHaveCount(1)
+  await page.mouse.move(from.x, from.y)
+  await page.mouse.down()
+  for (let i = 1; i <= 6; i++) await page.mouse.move(from.x + 3 * i, from.y)
+  await page.mouse.up()
+  await expect
+    .poll(async () => (await visitOf(page, visit.id)).readings[0]!.point[0])
+    .toBeGreaterThan(before.point[0] + 4)
+  const moved = (await visitOf(page, visit.id)).readings
+  expect(moved).toHaveLength(1)
+  await page.keyboard.press(']')
+  await expect
+    .poll(async () => (await visitOf(page, visit.id)).readings[0]!.tangent[0])
+    .not.toBeCloseTo(moved[0]!.tangent[0], 2)
+  await page.keyboard.press('Delete')
+  await expect.poll(async () => (await visitOf(page, visit.id)).readings.length).toBe(0)
+})
 
 test('readings that disagree are shown as such, with the two to check', async ({ page }) => {
   await opened(page, 'Clash Mizzen')
@@ -172,57 +167,55 @@ test('readings that disagree are shown as such, with the two to check', async ({
   await expect(told).toBeHidden()
 })
 
-test(
-  'a line is tapped, dragged, mirrored, measured, and what it keeps is not in the plan',
-  { tag: '@drawn' },
-  async ({ page }) => {
-    const { client, visit } = await opened(page, 'Line Staysail')
-    await tab(page, 'Lines').click()
-    await page.getByRole('button', { name: 'cheek', exact: true }).click()
-    await page.keyboard.press('2')
-    await page.waitForTimeout(900)
-    for (const [x, y] of [
-      [0.44, 0.56],
-      [0.53, 0.5],
-      [0.6, 0.42],
-    ] as const) {
-      const at = await onHead(page, x, y)
-      await page.mouse.click(at.x, at.y)
-      await page.waitForTimeout(150)
-    }
-    await expect(page.getByRole('button', { name: 'cheek line, client’s left' })).toBeVisible()
-    await expect(page.locator('[data-line]')).toHaveCount(1)
-    const tap = page.locator('.head-handle circle').nth(1)
-    const box = (await tap.boundingBox())!
-    await page.mouse.move(box.x + 5, box.y + 5)
-    await page.mouse.down()
-    for (let i = 1; i <= 5; i++) await page.mouse.move(box.x + 5, box.y + 5 + 4 * i)
-    await page.mouse.up()
-    await page.keyboard.press('m')
-    await expect(page.getByText('Right against left')).toBeVisible()
-    await expect(page.getByText('the same as the other')).toBeVisible()
-    // Move one point of the mirrored line: the difference is told in mm.
-    await page.keyboard.press('.')
-    for (let i = 0; i < 4; i++) {
-      await page.keyboard.press('ArrowUp')
-      await page.waitForTimeout(120)
-    }
-    await expect(page.getByText(/mm on average, .* mm at most/)).toBeVisible()
-    await page.getByRole('button', { name: /^Keep below/ }).click()
-    const lines = async () => (await visitOf(page, visit.id)).notes.lines.length
-    await expect.poll(lines).toBe(2)
-    await page.getByRole('button', { name: 'Take away' }).first().click()
-    await expect.poll(lines).toBe(1)
-    await page.getByRole('button', { name: /^Undo/ }).click()
-    await expect.poll(lines).toBe(2)
-    const planned = await ask<VisitPage>(page, 'PUT', `/api/visits/${visit.id}/plan`)
-    const area = (p: VisitPage, id: string) =>
-      p.plan!.zones.find((z) => z.zoneId === id)?.areaCm2 ?? 0
-    expect(area(planned, 'cheek-lower-right')).toBeLessThan(0.9 * area(visit, 'cheek-lower-right'))
-    await page.goto(`/clients/${client.id}/plan`)
-    await expect(page.locator('[data-line]').first()).toBeAttached()
-  },
-)
+test('a line is tapped, dragged, mirrored, measured, and what it keeps is not in the plan', async ({
+  page,
+}) => {
+  const { client, visit } = await opened(page, 'Line Staysail')
+  await tab(page, 'Lines').click()
+  await page.getByRole('button', { name: 'cheek', exact: true }).click()
+  await page.keyboard.press('2')
+  await page.waitForTimeout(900)
+  for (const [x, y] of [
+    [0.44, 0.56],
+    [0.53, 0.5],
+    [0.6, 0.42],
+  ] as const) {
+    const at = await onHead(page, x, y)
+    await page.mouse.click(at.x, at.y)
+    await page.waitForTimeout(150)
+  }
+  await expect(page.getByRole('button', { name: 'cheek line, client’s left' })).toBeVisible()
+  await expect(page.locator('[data-line]')).toHaveCount(1)
+  const tap = page.locator('.head-handle circle').nth(1)
+  const box = (await tap.boundingBox())!
+  await page.mouse.move(box.x + 5, box.y + 5)
+  await page.mouse.down()
+  for (let i = 1; i <= 5; i++) await page.mouse.move(box.x + 5, box.y + 5 + 4 * i)
+  await page.mouse.up()
+  await page.keyboard.press('m')
+  await expect(page.getByText('Right against left')).toBeVisible()
+  await expect(page.getByText('the same as the other')).toBeVisible()
+  // Move one point of the mirrored line: the difference is told in mm.
+  await page.keyboard.press('.')
+  for (let i = 0; i < 4; i++) {
+    await page.keyboard.press('ArrowUp')
+    await page.waitForTimeout(120)
+  }
+  await expect(page.getByText(/mm on average, .* mm at most/)).toBeVisible()
+  await page.getByRole('button', { name: /^Keep below/ }).click()
+  const lines = async () => (await visitOf(page, visit.id)).notes.lines.length
+  await expect.poll(lines).toBe(2)
+  await page.getByRole('button', { name: 'Take away' }).first().click()
+  await expect.poll(lines).toBe(1)
+  await page.getByRole('button', { name: /^Undo/ }).click()
+  await expect.poll(lines).toBe(2)
+  const planned = await ask<VisitPage>(page, 'PUT', `/api/visits/${visit.id}/plan`)
+  const area = (p: VisitPage, id: string) =>
+    p.plan!.zones.find((z) => z.zoneId === id)?.areaCm2 ?? 0
+  expect(area(planned, 'cheek-lower-right')).toBeLessThan(0.9 * area(visit, 'cheek-lower-right'))
+  await page.goto(`/clients/${client.id}/plan`)
+  await expect(page.locator('[data-line]').first()).toBeAttached()
+})
 
 test('hair is painted over zones by dragging, and strays are tweezed first', async ({ page }) => {
   const { visit } = await opened(page, 'Paint Oakum')

@@ -98,68 +98,62 @@ test('a client answers on a phone: six questions by touch, and the worker sees i
   expect(await owed()).toBe(before - 1)
 })
 
-test(
-  'bumps are tapped on the head, taken away, undone, and found again at the next look',
-  { tag: '@drawn' },
-  async ({ page }) => {
-    const { clientId, visitId } = await lastVisit(page, 'Emeka')
-    const own = async (moment: string) =>
-      (await visitOf(page, visitId)).answers.find((a) => a.moment === moment)?.spots ?? []
-    await page.goto(`/clients/${clientId}/return?visit=${visitId}`)
-    await headReady(page)
-    await page
-      .getByRole('group', { name: 'When' })
-      .getByRole('button', { name: '1 h', exact: true })
-      .click()
-    await page.getByRole('button', { name: 'Ingrown hair' }).click()
-    const chin = await onHead(page, 0.5, 0.665)
-    const before = (await own('1h')).length
-    await page.mouse.click(chin.x, chin.y)
-    await expect.poll(async () => (await own('1h')).length).toBe(before + 1)
-    const bumps = page.getByRole('group', { name: 'Bumps, Chin' })
-    await expect(bumps.locator('b')).toHaveText('1')
-    // What was tapped cannot be counted away; a second tap takes it off the skin.
-    await expect(bumps.getByRole('button', { name: 'One fewer' })).toBeDisabled()
-    await page.mouse.click(chin.x, chin.y)
-    await expect.poll(async () => (await own('1h')).length).toBe(before)
-    await page.keyboard.press('z')
-    await expect.poll(async () => (await own('1h')).length).toBe(before + 1)
-    await expect(page.locator('.skin-mark:not(.earlier)[data-mark="ingrown"]')).toHaveCount(1)
+test('bumps are tapped on the head, taken away, undone, and found again at the next look', async ({
+  page,
+}) => {
+  const { clientId, visitId } = await lastVisit(page, 'Emeka')
+  const own = async (moment: string) =>
+    (await visitOf(page, visitId)).answers.find((a) => a.moment === moment)?.spots ?? []
+  await page.goto(`/clients/${clientId}/return?visit=${visitId}`)
+  await headReady(page)
+  await page
+    .getByRole('group', { name: 'When' })
+    .getByRole('button', { name: '1 h', exact: true })
+    .click()
+  await page.getByRole('button', { name: 'Ingrown hair' }).click()
+  const chin = await onHead(page, 0.5, 0.665)
+  const before = (await own('1h')).length
+  await page.mouse.click(chin.x, chin.y)
+  await expect.poll(async () => (await own('1h')).length).toBe(before + 1)
+  const bumps = page.getByRole('group', { name: 'Bumps, Chin' })
+  await expect(bumps.locator('b')).toHaveText('1')
+  // What was tapped cannot be counted away; a second tap takes it off the skin.
+  await expect(bumps.getByRole('button', { name: 'One fewer' })).toBeDisabled()
+  await page.mouse.click(chin.x, chin.y)
+  await expect.poll(async () => (await own('1h')).length).toBe(before)
+  await page.keyboard.press('z')
+  await expect.poll(async () => (await own('1h')).length).toBe(before + 1)
+  await expect(page.locator('.skin-mark:not(.earlier)[data-mark="ingrown"]')).toHaveCount(1)
 
-    // A day later it is still there: tapped again it is the same spot.
-    await page.getByRole('button', { name: 'Other …' }).click()
-    const at = new Date(Date.now() - 3_600_000)
-    const local = new Date(at.getTime() - at.getTimezoneOffset() * 60_000)
-      .toISOString()
-      .slice(0, 16)
-    await page.getByLabel('When was it looked at?').fill(local)
-    await page.keyboard.press('Enter')
-    const page2 = await visitOf(page, visitId)
-    const hours = Math.round((at.getTime() - page2.endedAtMs!) / 3_600_000)
-    await expect(
-      page.getByRole('group', { name: 'When' }).getByRole('button', { pressed: true }),
-    ).toBeVisible()
-    const [first] = await own('1h')
-    await page.mouse.click(chin.x, chin.y)
-    await expect
-      .poll(async () => {
-        const looks = (await visitOf(page, visitId)).answers.filter(
-          (a) =>
-            a.moment === `h${hours}` ||
-            a.moment === `h${hours - 1}` ||
-            a.moment === `h${hours + 1}`,
-        )
-        return looks.flatMap((a) => a.spots ?? []).length
-      })
-      .toBe(1)
-    const again = (await visitOf(page, visitId)).answers.find((a) => a.moment.startsWith('h'))!
-    // It follows whichever look came last before it.
-    expect(again.spots![0]!.zoneId).toBe('chin')
-    expect(first!.zoneId).toBe('chin')
-    await page.reload()
-    await expect(page.getByText(/^Visit of |^Last visit/).first()).toBeVisible()
-  },
-)
+  // A day later it is still there: tapped again it is the same spot.
+  await page.getByRole('button', { name: 'Other …' }).click()
+  const at = new Date(Date.now() - 3_600_000)
+  const local = new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 16)
+  await page.getByLabel('When was it looked at?').fill(local)
+  await page.keyboard.press('Enter')
+  const page2 = await visitOf(page, visitId)
+  const hours = Math.round((at.getTime() - page2.endedAtMs!) / 3_600_000)
+  await expect(
+    page.getByRole('group', { name: 'When' }).getByRole('button', { pressed: true }),
+  ).toBeVisible()
+  const [first] = await own('1h')
+  await page.mouse.click(chin.x, chin.y)
+  await expect
+    .poll(async () => {
+      const looks = (await visitOf(page, visitId)).answers.filter(
+        (a) =>
+          a.moment === `h${hours}` || a.moment === `h${hours - 1}` || a.moment === `h${hours + 1}`,
+      )
+      return looks.flatMap((a) => a.spots ?? []).length
+    })
+    .toBe(1)
+  const again = (await visitOf(page, visitId)).answers.find((a) => a.moment.startsWith('h'))!
+  // It follows whichever look came last before it.
+  expect(again.spots![0]!.zoneId).toBe('chin')
+  expect(first!.zoneId).toBe('chin')
+  await page.reload()
+  await expect(page.getByText(/^Visit of |^Last visit/).first()).toBeVisible()
+})
 
 test('what the skin does is told as a range, and what a change did with its doubt', async ({
   page,
@@ -224,50 +218,48 @@ test('the next visit has odds, an event sets its service, and it is put on Today
   expect(row.slotAtMs).toBeGreaterThan(Date.now())
 })
 
-test(
-  'two visits stand side by side, the tide line changes one, and the head shows what differs',
-  { tag: '@drawn' },
-  async ({ page }) => {
-    const { clientId } = await lastVisit(page, 'Tobias')
-    const { visits } = await ask<ClientPage>(page, 'GET', `/api/clients/${clientId}`)
-    const done = visits.filter((v) => v.state === 'finished' && v.worstRedness !== null)
-    await page.goto(`/clients/${clientId}/return?visit=${done[0]!.id}`)
-    await headReady(page)
-    await tab(page, 'Then and now')
-    await page.getByLabel('Beside which visit').selectOption(done.at(-1)!.id)
-    await expect(page.locator('.skin-picture')).toHaveCount(2)
-    await expect(page.getByRole('row', { name: /^Plan/ }).getByRole('cell')).toHaveCount(2)
-    await page.getByRole('button', { name: 'Bumps', exact: true }).last().click()
-    await expect(page.locator('.head-label').first()).toContainText(/[+−]\d/)
-    await page
-      .getByRole('group', { name: 'What differs on the head' })
-      .getByRole('button', { name: 'Load' })
-      .click()
-    await expect(page.locator('.head-label').first()).toContainText(/[+−]\d\.\d/)
-    // The heads turn together.
-    const drawn = await page.locator('.skin-picture').first().innerHTML()
-    await page.keyboard.press('2')
-    await expect.poll(() => page.locator('.skin-picture').first().innerHTML()).not.toBe(drawn)
-    // Another visit by the tide line: the right one changes, the left one stays.
-    const right = page.locator('.then-now figcaption').last()
-    const was = await right.textContent()
-    const box = (await page.locator('.tide-chart').boundingBox())!
-    const url = page.url()
-    for (let x = box.width * 0.85; x > box.width * 0.3 && page.url() === url; x -= 6) {
-      await page.mouse.click(box.x + x, box.y + 103)
-    }
-    await expect(page).not.toHaveURL(url)
-    await tab(page, 'Then and now')
-    await expect(right).not.toHaveText(was!)
-    // And any visit there ever was, by going back along the line.
-    const line = page.getByRole('region', { name: 'Tide line' })
-    const latest = await line.locator('.hidden').textContent()
-    await page.getByRole('button', { name: 'Earlier visits' }).click()
-    await expect(line.locator('.hidden')).not.toHaveText(latest!)
-    await page.getByRole('button', { name: 'Later visits' }).click()
-    await expect(line.locator('.hidden')).toHaveText(latest!)
-  },
-)
+test('two visits stand side by side, the tide line changes one, and the head shows what differs', async ({
+  page,
+}) => {
+  const { clientId } = await lastVisit(page, 'Tobias')
+  const { visits } = await ask<ClientPage>(page, 'GET', `/api/clients/${clientId}`)
+  const done = visits.filter((v) => v.state === 'finished' && v.worstRedness !== null)
+  await page.goto(`/clients/${clientId}/return?visit=${done[0]!.id}`)
+  await headReady(page)
+  await tab(page, 'Then and now')
+  await page.getByLabel('Beside which visit').selectOption(done.at(-1)!.id)
+  await expect(page.locator('.skin-picture')).toHaveCount(2)
+  await expect(page.getByRole('row', { name: /^Plan/ }).getByRole('cell')).toHaveCount(2)
+  await page.getByRole('button', { name: 'Bumps', exact: true }).last().click()
+  await expect(page.locator('.head-label').first()).toContainText(/[+−]\d/)
+  await page
+    .getByRole('group', { name: 'What differs on the head' })
+    .getByRole('button', { name: 'Load' })
+    .click()
+  await expect(page.locator('.head-label').first()).toContainText(/[+−]\d\.\d/)
+  // The heads turn together.
+  const drawn = await page.locator('.skin-picture').first().innerHTML()
+  await page.keyboard.press('2')
+  await expect.poll(() => page.locator('.skin-picture').first().innerHTML()).not.toBe(drawn)
+  // Another visit by the tide line: the right one changes, the left one stays.
+  const right = page.locator('.then-now figcaption').last()
+  const was = await right.textContent()
+  const box = (await page.locator('.tide-chart').boundingBox())!
+  const url = page.url()
+  for (let x = box.width * 0.85; x > box.width * 0.3 && page.url() === url; x -= 6) {
+    await page.mouse.click(box.x + x, box.y + 103)
+  }
+  await expect(page).not.toHaveURL(url)
+  await tab(page, 'Then and now')
+  await expect(right).not.toHaveText(was!)
+  // And any visit there ever was, by going back along the line.
+  const line = page.getByRole('region', { name: 'Tide line' })
+  const latest = await line.locator('.hidden').textContent()
+  await page.getByRole('button', { name: 'Earlier visits' }).click()
+  await expect(line.locator('.hidden')).not.toHaveText(latest!)
+  await page.getByRole('button', { name: 'Later visits' }).click()
+  await expect(line.locator('.hidden')).toHaveText(latest!)
+})
 
 test('a client is taken out: report, readings, everything', async ({ page }) => {
   const { clientId } = await lastVisit(page, 'Tobias')

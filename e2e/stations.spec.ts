@@ -79,7 +79,7 @@ test('a stroke that says nothing is told so, and nothing is written', async ({ p
   await expect(page.getByText('0 of 21 zones')).toBeVisible()
 })
 
-test('the zone chosen on the head is in view in the list', { tag: '@drawn' }, async ({ page }) => {
+test('the zone chosen on the head is in view in the list', async ({ page }) => {
   const { client } = await plannedClient(page, 'Long List Sheave')
   for (const station of ['read', 'plan']) {
     await page.goto(`/clients/${client.id}/${station}`)

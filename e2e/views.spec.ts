@@ -75,29 +75,25 @@ for (const [scheme, size, what] of [
   })
 }
 
-test(
-  'stations do not scroll the page, and each says where it stands',
-  { tag: '@drawn' },
-  async ({ page }) => {
-    const client = await clientNamed(page, 'Marlow')
-    for (const station of STATIONS.filter((s) => s !== 'chair')) {
-      await page.goto(`/clients/${client.id}/${station}`)
-      await headReady(page)
-      expect(
-        await page.evaluate(() => document.documentElement.scrollHeight - window.innerHeight),
-      ).toBeLessThanOrEqual(0)
-    }
-    const strip = page.getByRole('navigation', { name: 'Stations' })
-    await expect(strip.getByRole('link')).toHaveText([
-      /Ask.*go/,
-      /Read.*of 21 zones/,
-      /Plan.*min/,
-      /Chair.*done/,
-      /Care.*(over|to keep off)/,
-      /Return.*answers/,
-    ])
-  },
-)
+test('stations do not scroll the page, and each says where it stands', async ({ page }) => {
+  const client = await clientNamed(page, 'Marlow')
+  for (const station of STATIONS.filter((s) => s !== 'chair')) {
+    await page.goto(`/clients/${client.id}/${station}`)
+    await headReady(page)
+    expect(
+      await page.evaluate(() => document.documentElement.scrollHeight - window.innerHeight),
+    ).toBeLessThanOrEqual(0)
+  }
+  const strip = page.getByRole('navigation', { name: 'Stations' })
+  await expect(strip.getByRole('link')).toHaveText([
+    /Ask.*go/,
+    /Read.*of 21 zones/,
+    /Plan.*min/,
+    /Chair.*done/,
+    /Care.*(over|to keep off)/,
+    /Return.*answers/,
+  ])
+})
 
 test(
   'the head turns to its named views, by hand and closer, and tells its zones',
@@ -204,19 +200,15 @@ test('without WebGL the flat views take its place: picking, drawing, named views
   }).toPass()
 })
 
-test(
-  'a drawing that cannot be fetched does not take the page along',
-  { tag: '@drawn' },
-  async ({ page }) => {
-    await page.route(/\/assets\/(HeadCanvas|TideChart)-/, (route) => route.abort())
-    page.removeAllListeners('console')
-    const marlow = await clientNamed(page, 'Marlow')
-    await page.goto(`/clients/${marlow.id}/plan`)
-    await expect(head(page)).toHaveAttribute('data-flat', 'true', { timeout: 20_000 })
-    await expect(page.getByText('The tide line could not be loaded.')).toBeVisible()
-    await expect(page.getByText(/It stays as it is when the map changes later/)).toBeVisible()
-  },
-)
+test('a drawing that cannot be fetched does not take the page along', async ({ page }) => {
+  await page.route(/\/assets\/(HeadCanvas|TideChart)-/, (route) => route.abort())
+  page.removeAllListeners('console')
+  const marlow = await clientNamed(page, 'Marlow')
+  await page.goto(`/clients/${marlow.id}/plan`)
+  await expect(head(page)).toHaveAttribute('data-flat', 'true', { timeout: 20_000 })
+  await expect(page.getByText('The tide line could not be loaded.')).toBeVisible()
+  await expect(page.getByText(/It stays as it is when the map changes later/)).toBeVisible()
+})
 
 test('the tide line chooses a visit and says everything in words', async ({ page }) => {
   const client = await clientNamed(page, 'Tobias')

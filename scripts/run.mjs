@@ -76,32 +76,40 @@ function filesUnder(dir, accept) {
 const isSource = (path) =>
   /\.(ts|tsx|css|html|json)$/.test(path) && !/\.(test|spec)\.tsx?$/.test(path)
 
-/** Installs packages when the lock file, the Node version or the platform changed. */
-async function install() {
+/** What the packages were installed for; another lock file, Node version or platform needs them anew. */
+const stamp = () =>
+  `${hashOf(['package-lock.json'])} ${process.versions.modules} ${process.platform}-${process.arch}`
+
+/**
+ * Fetches the packages when they are missing or of another stamp.
+ * @returns what is left to do before they can be run: to compile sqlite3; undefined when nothing is
+ */
+async function fetchPackages() {
   const [major, minor] = process.versions.node.split('.').map(Number)
   if (major < 20 || (major === 20 && minor < 19)) {
     fail(`Slow Tide needs Node.js 20.19 or newer; this is ${process.versions.node}.`)
   }
-  const stamp = `${hashOf(['package-lock.json'])} ${process.versions.modules} ${process.platform}-${process.arch}`
-  if (existsSync(stampFile) && readFileSync(stampFile, 'utf8') === stamp) return
+  if (existsSync(stampFile) && readFileSync(stampFile, 'utf8') === stamp()) return undefined
   console.log('Installing packages (once; sqlite3 is compiled, which takes a few minutes) …')
+  const fetched = await beside('npm', ['ci', '--ignore-scripts', '--no-audit', '--no-fund'])
+  if (!fetched) process.exit(1)
+  return compilePackages
+}
+
+async function compilePackages() {
   // The compile needs Node's headers; use the ones beside this Node when nothing else is set.
   const headers = resolve(dirname(process.execPath), '..')
-  const env = {
-    JOBS: 'max',
-    ...(existsSync(join(headers, 'include', 'node', 'node.h')) &&
-      !process.env.npm_config_nodedir && { npm_config_nodedir: headers }),
-  }
-  if (!(await beside('npm', ['ci', '--no-audit', '--no-fund'], { env }))) process.exit(1)
-  const loads = spawnSync(process.execPath, ['-e', "require('sqlite3')"], {
-    cwd: root,
-    encoding: 'utf8',
-  })
-  if (loads.status !== 0) {
+  const given = existsSync(join(headers, 'include', 'node', 'node.h'))
+  const env = given && !process.env.npm_config_nodedir ? { npm_config_nodedir: headers } : {}
+  if (!(await beside('npm', ['rebuild'], { env }))) process.exit(1)
+  const loads = () =>
+    spawnSync(process.execPath, ['-e', "require('sqlite3')"], { cwd: root }).status === 0
+  if (!loads()) {
     console.log('sqlite3 did not load; building it again …')
     run('npm', ['rebuild', 'sqlite3', '--build-from-source'], { env })
+    if (!loads()) fail('sqlite3 was built but does not load.')
   }
-  writeFileSync(stampFile, stamp)
+  writeFileSync(stampFile, stamp())
 }
 
 /** Chromium for the browser tests: Debian's package. */
@@ -246,7 +254,7 @@ function countFrom(file, succeeded) {
 }
 
 /** Everything, to the end, even when an early part fails; the last line counts. Two cores are kept busy throughout. */
-async function test(chromium) {
+async function test(chromium, compile) {
   const began = Date.now()
   buildHead()
   mkdirSync('test-results', { recursive: true })
@@ -268,25 +276,29 @@ async function test(chromium) {
     counts.push(count)
   }
   console.log('Types, lint, build …')
+  let seeded = {}
   await Promise.all([
     beside(...ESLINT).then((ok) => check('Lint: rules', ok)),
     (async () => {
-      // The build is used by what follows; it comes first.
+      await compile?.()
+      // What is built is used by tests of both kinds.
       const built = check('Build', build({ allowFailure: true }))
-      if (built) check('Demo data', await seedDemo(demo))
+      if (built && check('Demo data', await seedDemo(demo))) seeded = { SLOW_TIDE_SEEDED: demo }
       check('Types', await beside(...TYPES))
       for (const [program, args] of MANNERS)
         check(`Lint: ${program.slice(program.lastIndexOf('/') + 1)}`, await beside(program, args))
     })(),
   ])
   const goOn = { allowFailure: true }
-  suite('Unit and server tests', unit, () => jest(['--json', `--outputFile=${unit}`], goOn))
+  suite('Unit and server tests', unit, () =>
+    jest(['--json', `--outputFile=${unit}`], { env: seeded, ...goOn }),
+  )
   suite('Browser tests', browser, () =>
     run(bin('playwright'), ['test'], {
       env: {
         CHROMIUM: chromium,
         PLAYWRIGHT_JSON_OUTPUT_NAME: browser,
-        SLOW_TIDE_SEEDED: demo,
+        ...seeded,
       },
       ...goOn,
     }),
@@ -335,8 +347,10 @@ if (!Object.hasOwn(COMMANDS, command)) {
 }
 if (!statSync('package-lock.json', { throwIfNoEntry: false }))
   fail('package-lock.json is missing; take a fresh clone.')
-const [chromium] = await Promise.all([
+const [chromium, compile] = await Promise.all([
   NEED_CHROMIUM.has(command) ? ensureChromium() : undefined,
-  install(),
+  fetchPackages(),
 ])
-await COMMANDS[command](chromium)
+// The whole test lints meanwhile.
+if (command !== 'test') await compile?.()
+await COMMANDS[command](chromium, compile)

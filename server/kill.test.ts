@@ -9,7 +9,7 @@ import { join } from 'node:path'
 import { mulberry32 } from '../core/stats/random.ts'
 import { killRun, soak, type Launched } from './testing/overTheWire.ts'
 
-const KILLS = 12
+const KILLS = 8
 const dirs: string[] = []
 const running = new Set<Launched>()
 

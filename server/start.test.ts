@@ -10,7 +10,7 @@ const dir = mkdtempSync(join(tmpdir(), 'slow-tide-start-'))
 afterAll(() => rmSync(dir, { recursive: true, force: true }))
 
 function run(env: Record<string, string>) {
-  const child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
+  const child = spawn(process.execPath, ['dist/server/main.js'], {
     env: { ...process.env, SLOW_TIDE_DATA: dir, LOG_LEVEL: 'silent', NODE_OPTIONS: '', ...env },
     stdio: ['ignore', 'pipe', 'pipe'],
   })

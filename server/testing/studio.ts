@@ -1,5 +1,5 @@
 /** A server on a real SQLite file in its own folder, for tests. */
-import { mkdtempSync, rmSync } from 'node:fs'
+import { cpSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { randomUUID } from 'node:crypto'
@@ -21,8 +21,10 @@ export interface Studio {
   readonly close: () => Promise<void>
 }
 
-export async function openStudio(): Promise<Studio> {
+/** @param from a data folder to begin with; it stays as it is */
+export async function openStudio(from?: string): Promise<Studio> {
   const dir = mkdtempSync(join(tmpdir(), 'slow-tide-'))
+  if (from) cpSync(from, dir, { recursive: true })
   const db = await openDatabase(dir)
   await ensureWorkers(db)
   const config = {

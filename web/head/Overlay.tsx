@@ -15,6 +15,7 @@ import {
   type HeadSign,
   type HeadSpot,
 } from './shared.ts'
+import { apart } from './labels.ts'
 import { Line, Mark, Ring, Sign } from './signs.tsx'
 
 interface Props {
@@ -86,16 +87,15 @@ export function Overlay({
             kind={a.kind}
           />
         ))}
-      {labels
-        .filter((l) => head.inSight(axes, l.point))
-        .map((l) => {
-          const at = px(l.point)
-          return (
-            <text key={l.id} x={at.x} y={at.y} className="head-label">
-              {l.text}
-            </text>
-          )
-        })}
+      {apart(
+        labels
+          .filter((l) => head.inSight(axes, l.point))
+          .map(({ id, text, point }) => ({ id, text, ...px(point) })),
+      ).map((l) => (
+        <text key={l.id} x={l.x} y={l.y} className="head-label">
+          {l.text}
+        </text>
+      ))}
       {marked.filter(seen).map((m) => (
         <Mark key={m.id} mark={m} at={px(m.point)} scale={scale} />
       ))}
