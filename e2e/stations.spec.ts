@@ -1,5 +1,5 @@
 /** Single stations in their less usual states. */
-import type { ClientPage, VisitPage } from '../contract/types.ts'
+import type { ClientPage, ClientRow, VisitPage } from '../contract/types.ts'
 import {
   ask,
   clientNamed,
@@ -178,6 +178,42 @@ test('a name that cannot be is refused in place, and what was typed stays', asyn
   await expect(page.getByLabel(/^Name/).first()).toBeFocused()
   await expect(page.getByLabel('What they do')).toHaveValue('chart seller')
   await page.keyboard.press('Escape')
+})
+
+test.describe('where the server fails once', () => {
+  test.use({ harmless: /Failed to load resource/ })
+
+  test('a new client waits for the house, is told what went wrong, and is added once', async ({
+    page,
+  }) => {
+    let answerHouse = () => {}
+    const waited = new Promise<void>((resolve) => (answerHouse = resolve))
+    await page.route('**/api/house', async (route) => {
+      await waited
+      await route.continue()
+    })
+    let refused = 0
+    await page.route('**/api/clients/*/visits', (route) =>
+      refused++ === 0 ? route.abort('connectionrefused') : route.continue(),
+    )
+    await page.goto('/clients')
+    await page.getByRole('button', { name: /New client/ }).click()
+    const dialog = page.getByRole('dialog', { name: 'New client' })
+    const begin = dialog.getByRole('button', { name: 'Add and start asking' })
+    await dialog.getByLabel(/^Name/).fill('Once Halyard')
+    // Who works here is not known yet, so no visit can begin.
+    await expect(begin).toBeDisabled()
+    answerHouse()
+    await begin.click()
+    await expect(dialog.getByRole('alert')).toContainText('What you entered is still here')
+    await expect(dialog.getByLabel(/^Name/)).toHaveValue('Once Halyard')
+    await begin.click()
+    await expect(page.getByRole('heading', { name: '20 questions are open.' })).toBeVisible()
+    const found = await ask<ClientRow[]>(page, 'GET', '/api/clients?find=Once%20Halyard')
+    expect(found).toHaveLength(1)
+    const { visits } = await ask<ClientPage>(page, 'GET', `/api/clients/${found[0]!.id}`)
+    expect(visits).toHaveLength(1)
+  })
 })
 
 test('a finished visit can be followed by a new one', async ({ page }) => {

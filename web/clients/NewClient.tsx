@@ -2,13 +2,13 @@
 import { Modal, Select, TextInput } from '@mantine/core'
 import { useForm } from '@mantine/form'
 import { yupResolver } from 'mantine-form-yup-resolver'
+import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { newClientSchema } from '../../contract/schemas.ts'
 import type { Client } from '../../contract/types.ts'
 import { skinToBegin } from '../../core/client.ts'
 import { SERVICE_IDS, SERVICES } from '../../core/services.ts'
-import { call } from '../api/call.ts'
-import { useAddClient, useHouse } from '../api/queries.ts'
+import { useAddClient, useAddVisit, useHouse } from '../api/queries.ts'
 import { newId } from '../state/words.ts'
 
 export function NewClient({ opened, onClose }: { opened: boolean; onClose: () => void }) {
@@ -45,24 +45,29 @@ function NewClientForm({ onClose }: { onClose: () => void }) {
     },
     validate: yupResolver(newClientSchema),
   })
+  const clientId = form.getValues().id
+  const begin = useAddVisit(clientId)
+  const [visitId] = useState(newId)
+  const workerId = house.data?.workerId
   const submit = form.onSubmit(async (values) => {
-    const client = await add.mutateAsync({
-      ...values,
-      skin: skinToBegin(SERVICES[values.service].family),
-    })
-    // They stand at the door: their visit begins now.
-    await call('addVisit', {
-      params: { id: client.id },
-      body: {
-        id: newId(),
-        service: client.service,
-        workerId: house.data?.workerId,
+    if (workerId === undefined) return
+    try {
+      await add.mutateAsync({ ...values, skin: skinToBegin(SERVICES[values.service].family) })
+      // They stand at the door: their visit begins now.
+      await begin.mutateAsync({
+        id: visitId,
+        service: values.service,
+        workerId,
         slotAtMs: Date.now(),
-      },
-    })
+      })
+    } catch {
+      // What went wrong stands above the button; what was typed stays, and may be sent again.
+      return
+    }
     onClose()
-    await navigate(`/clients/${client.id}/ask`)
+    await navigate(`/clients/${clientId}/ask`)
   })
+  const problem = add.error ?? begin.error ?? house.error
   return (
     <form onSubmit={submit} className="stack">
       <TextInput label="Name" data-autofocus autoFocus required {...form.getInputProps('name')} />
@@ -85,12 +90,16 @@ function NewClientForm({ onClose }: { onClose: () => void }) {
         data={SERVICE_IDS.map((id) => ({ value: id, label: SERVICES[id].name }))}
         {...form.getInputProps('service')}
       />
-      {add.isError && (
+      {problem && (
         <p role="alert" className="problem">
-          {add.error.message}
+          {problem.message}
         </p>
       )}
-      <button className="strong deep" type="submit" disabled={add.isPending}>
+      <button
+        className="strong deep"
+        type="submit"
+        disabled={add.isPending || begin.isPending || workerId === undefined}
+      >
         Add and start asking
       </button>
     </form>
