@@ -162,7 +162,9 @@ test('what the skin does is told as a range, and what a change did with its doub
   await page.goto(`/clients/${clientId}/return?visit=${visitId}`)
   await headReady(page)
   await tab(page, 'Skin')
-  await expect(page.getByText(/reddens to 2 or more .*80 %: \d+ % to \d+ %/)).toBeVisible()
+  await expect(
+    page.getByText(/reddens to 2 or more .*80 %: (under |over )?\d+ % to (under |over )?\d+ %/),
+  ).toBeVisible()
   await expect(page.getByText(/Learned from \d+ answered services/)).toBeVisible()
   await expect(page.getByText('What differed between quiet and red visits')).toBeVisible()
   await expect(page.locator('.effect').first()).toContainText(/95 % from/)
@@ -186,7 +188,7 @@ test('the next visit has odds, an event sets its service, and it is put on Today
   await page.goto(`/clients/${clientId}/return?visit=${visitId}`)
   await headReady(page)
   await tab(page, 'Next visit')
-  await expect(page.getByText(/Hair is seen by .*: \d+ %/)).toBeVisible()
+  await expect(page.getByText(/Hair is seen by .*: (under |over )?\d+ %/)).toBeVisible()
   await expect(page.getByText('School: every 4 weeks.', { exact: false })).toBeVisible()
   await page.getByRole('button', { name: 'Add an event' }).click()
   await page.getByLabel('What kind of event').selectOption('photo')

@@ -7,6 +7,7 @@ import type { Growth } from '../regrowth/growth.ts'
 import { shownOdds } from '../regrowth/outlook.ts'
 import { stillOdds, type FadeBelief } from '../skin/fading.ts'
 import { gradeOdds, type Sensitivity } from '../skin/sensitivity.ts'
+import { oddsWords } from '../stats/percent.ts'
 import { DAY_MS, HOUR_MS } from '../time/dates.ts'
 import type { Clearance } from './clearances.ts'
 import type { EventKind } from './eventKinds.ts'
@@ -188,7 +189,7 @@ export function planBack(q: EventQuestion): EventPlan {
     mark: 'H',
   })
   reasons.push({
-    text: `Earliest: after ${hoursWords(hairMs)} hair is ${need.hair} with more than ${percent(E.hairLimit.value)}.`,
+    text: `Earliest: after ${hoursWords(hairMs)} hair is ${need.hair} with more than ${oddsWords(E.hairLimit.value)}.`,
     mark: 'H',
   })
   if (q.notBeforeMs !== undefined && q.notBeforeMs > hairFrom) {
@@ -218,7 +219,7 @@ export function planBack(q: EventQuestion): EventPlan {
           ? 'It is too late for a whole service: the event comes before the skin is clear. Leave it, or take one small place with the gentlest plan.'
           : from <= latest
             ? `It would fit only while the house is closed (it works from ${E.opens.value} to ${E.closes.value}): serve out of hours, or take the nearest hour and a touch-up.`
-            : `No time meets everything: skin comes first. Then hair is ${need.hair} with ${percent(atBest.hair)}: touch up one small place nearer the day.`,
+            : `No time meets everything: skin comes first. Then hair is ${need.hair} with ${oddsWords(atBest.hair)}: touch up one small place nearer the day.`,
       mark: 'H',
     })
   }
@@ -273,9 +274,8 @@ function fallback(q: EventQuestion, hours: readonly number[], latest: number): n
 /** How long redness stands in the way. */
 const calmWords = (ms: number) =>
   ms === 0
-    ? `redness 2 or more is unlikely from the start (under ${percent(E.rednessLimit.value)})`
-    : `redness 2 or more is unlikely (under ${percent(E.rednessLimit.value)}) after ${hoursWords(ms)}`
-const percent = (p: number) => `${Math.round(100 * p)} %`
+    ? `redness 2 or more is unlikely from the start (under ${oddsWords(E.rednessLimit.value)})`
+    : `redness 2 or more is unlikely (under ${oddsWords(E.rednessLimit.value)}) after ${hoursWords(ms)}`
 const sentence = (title: string) => title.charAt(0).toLowerCase() + title.slice(1)
 
 /** "20 hours", "3 days". */

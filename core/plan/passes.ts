@@ -13,6 +13,7 @@ import {
   type Reactivity,
   type Sensitivity,
 } from '../skin/sensitivity.ts'
+import { oddsWords } from '../stats/percent.ts'
 import { CLOSENESS_CONSTANTS, smoothHours, stubbleLeftMm } from './closeness.ts'
 import { overLane, type LaneShape } from './lanes.ts'
 import { apart } from './turns.ts'
@@ -58,8 +59,6 @@ export interface PassAnswer {
   readonly refused: readonly RefusedPass[]
   readonly reasons: readonly Reason[]
 }
-
-const percent = (p: number) => `${Math.round(100 * p)} %`
 
 /** Load of a pass over a zone with one tool: the mean over its lanes and their cells. */
 export function zonePassLoad(
@@ -140,7 +139,7 @@ export function planPasses(q: PassQuestion): PassAnswer {
         relation,
         reason:
           barred ??
-          `Redness of 2 or more would come ${percent(odds)} of the time; the limit is ${percent(limit)}.`,
+          `Redness of 2 or more would come ${oddsWords(odds)} of the time; the limit is ${oddsWords(limit)}.`,
         load: load + own,
         gainHours: hours - before,
         rednessOdds: odds,
@@ -170,7 +169,7 @@ export function planPasses(q: PassQuestion): PassAnswer {
   const first = passes[0]!
   if (first.rednessOdds > limit) {
     reasons.push({
-      text: `Even one pass may redden this skin (${percent(first.rednessOdds)}): light strokes, none twice.`,
+      text: `Even one pass may redden this skin (${oddsWords(first.rednessOdds)}): light strokes, none twice.`,
       mark: 'H',
     })
   }

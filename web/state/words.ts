@@ -1,6 +1,8 @@
 /** Moments and numbers in words, in this screen's own time. */
 import dayjs from 'dayjs'
 
+export { oddsWords, percentWords } from '../../core/stats/percent.ts'
+
 export const timeWords = (ms: number) => dayjs(ms).format('HH:mm')
 export const dateWords = (ms: number) => dayjs(ms).format('D MMM')
 /** The hour when it was today, else the day and the hour. */
@@ -11,7 +13,6 @@ export const whenWords = (ms: number) => dayjs(ms).format('ddd D MMM, HH:mm')
 export const todayIso = () => dayjs().format('YYYY-MM-DD')
 /** Minutes east of UTC here and now. */
 export const offsetHere = (ms: number) => -new Date(ms).getTimezoneOffset()
-export const percentWords = (p: number) => `${Math.round(100 * p)} %`
 export const hoursWords = (h: number) =>
   h >= 96 ? `${Math.round(h / 24)} days` : `${Math.round(h)} h`
 export const newId = () => crypto.randomUUID()

@@ -8,7 +8,7 @@ import { DAY_MS } from '../../core/time/dates.ts'
 import { useToday } from '../api/queries.ts'
 import { NewClient } from '../clients/NewClient.tsx'
 import { noDialog } from '../state/dialog.ts'
-import { dateWords, longDate, timeWords, whenWords, percentWords } from '../state/words.ts'
+import { dateWords, longDate, timeWords, whenWords, oddsWords } from '../state/words.ts'
 
 const CURVE = { width: 430, height: 50 }
 /** Height of the curves, mm: one scale for terminal hair, one for fuzz. */
@@ -151,7 +151,7 @@ function Row({ row, today, at }: { row: TodayRow; today: Today; at: (ms: number)
         {row.window && row.flags.length === 0 && (
           <small>
             {dateWords(row.window.fromMs)}–{dateWords(row.window.toMs)}
-            {row.seenByEnd !== null && `, seen by then ${percentWords(row.seenByEnd)} (H)`}
+            {row.seenByEnd !== null && `, seen by then ${oddsWords(row.seenByEnd)} (H)`}
           </small>
         )}
       </td>

@@ -15,7 +15,7 @@ import { DAY_MS } from '../../../core/time/dates.ts'
 import { useChangeVisit } from '../../api/queries.ts'
 import '../../charts/bands.ts'
 import { chartBase, useChart, type ChartColours } from '../../charts/useChart.ts'
-import { dateWords, offsetHere, percentWords, whenWords } from '../../state/words.ts'
+import { dateWords, offsetHere, oddsWords, whenWords } from '../../state/words.ts'
 import { useSchools, useScreening, type StationProps } from '../useStation.ts'
 
 register([LineChart])
@@ -80,8 +80,8 @@ export function BeforeEvent(props: StationProps) {
               : plan.outOfHours
                 ? `It would fit from ${whenWords(plan.earliestMs)} to ${whenWords(plan.latestMs)}, when the house is closed. `
                 : 'No time meets everything. '}
-            At the event: redness 2 or more {percentWords(plan.atBest.redness)} (H), hair{' '}
-            {EVENT_NEEDS[kind].hair} {percentWords(plan.atBest.hair)} (H).
+            At the event: redness 2 or more {oddsWords(plan.atBest.redness)} (H), hair{' '}
+            {EVENT_NEEDS[kind].hair} {oddsWords(plan.atBest.hair)} (H).
           </p>
           <OddsChart plan={plan} />
           <ul className="reasons scroll" tabIndex={0} aria-label="Reasons">
@@ -147,7 +147,7 @@ function OddsChart({ plan }: { plan: EventPlan }) {
       ref={box}
       className="odds-chart"
       role="img"
-      aria-label={`Odds at the event by the time of the service: at the best time redness ${percentWords(plan.atBest.redness)}, hair ${percentWords(plan.atBest.hair)}`}
+      aria-label={`Odds at the event by the time of the service: at the best time redness ${oddsWords(plan.atBest.redness)}, hair ${oddsWords(plan.atBest.hair)}`}
     />
   )
 }

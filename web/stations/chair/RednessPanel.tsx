@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react'
 import type { Cause, Replanned } from '../../../core/chair/replan.ts'
 import { zoneName } from '../../../core/head/zoneFacts.ts'
 import type { ZoneId } from '../../../core/head/zones.ts'
-import { percentWords } from '../../state/words.ts'
+import { oddsWords } from '../../state/words.ts'
 import type { ChairProps } from './ChairHead.tsx'
 import { Panel } from './Panel.tsx'
 import { amended, CAUSE_WORDS, STOP, type PanelProps } from './panelProps.ts'
@@ -84,14 +84,14 @@ function After({ zoneId, chair, tell, onClose, ...props }: PanelProps & { zoneId
   }
   const figures = (r: Replanned | undefined) =>
     r &&
-    `${r.now} of ${r.before} lanes, ${Math.round(r.minutesNow)} min; redness 2+ ${percentWords(r.oddsNow)} (H)`
+    `${r.now} of ${r.before} lanes, ${Math.round(r.minutesNow)} min; redness 2+ ${oddsWords(r.oddsNow)} (H)`
   const any = leave.replanned ?? mild.replanned ?? stop.replanned
   return (
     <Panel
       name="The rest"
       title={
         any
-          ? `As planned: redness 2 or more by tomorrow ${percentWords(any.oddsBefore)} (H) on the worst zone. Your word?`
+          ? `As planned: redness 2 or more by tomorrow ${oddsWords(any.oddsBefore)} (H) on the worst zone. Your word?`
           : leave.pending
             ? 'The rest is worked out anew …'
             : 'What is left cannot be made gentler.'

@@ -4,7 +4,7 @@ import { RELATION_WORDS } from '../../../core/grain/relation.ts'
 import { MARK_WORDS } from '../../../core/house/constants.ts'
 import { BLADES, BLADE_IDS, type BladeId } from '../../../core/plan/blades.ts'
 import type { Lane, LaneEdit, Reason, StrokeWay, ZonePlan } from '../../../core/plan/types.ts'
-import { hoursWords, percentWords } from '../../state/words.ts'
+import { hoursWords, oddsWords } from '../../state/words.ts'
 
 const WAYS: readonly (readonly [StrokeWay | '', string])[] = [
   ['', 'as planned'],
@@ -91,7 +91,7 @@ export function LaneDetail({
         </p>
       ))}
       <p className="soft">
-        This zone: load {zone.totalLoad.toFixed(1)}, redness ≥ 2: {percentWords(zone.rednessOdds)},
+        This zone: load {zone.totalLoad.toFixed(1)}, redness ≥ 2: {oddsWords(zone.rednessOdds)},
         smooth about {hoursWords(zone.smoothHours)}. {lane.watch}
       </p>
       <Whys reasons={[...lane.reasons, ...zone.reasons]}>

@@ -2,7 +2,7 @@
 import { planFigures, type PlanFigures } from '../../../core/plan/compare.ts'
 import type { Style } from '../../../core/plan/types.ts'
 import { STYLES } from '../../../core/plan/types.ts'
-import { hoursWords, percentWords } from '../../state/words.ts'
+import { hoursWords, oddsWords } from '../../state/words.ts'
 import type { Planned } from '../../workers/plans.ts'
 
 const NAMES: Readonly<Record<Style, string>> = {
@@ -14,7 +14,7 @@ const NAMES: Readonly<Record<Style, string>> = {
 const ROWS: readonly (readonly [string, (f: PlanFigures) => string])[] = [
   ['Minutes (H)', (f) => `${f.minutes}`],
   ['Load, mean over the skin (H)', (f) => f.load.toFixed(1)],
-  ['Redness ≥ 2, worst zone (H)', (f) => percentWords(f.worst.rednessOdds)],
+  ['Redness ≥ 2, worst zone (H)', (f) => oddsWords(f.worst.rednessOdds)],
   ['Smooth for about (H)', (f) => hoursWords(f.smoothHours)],
   ['Blades', (f) => `${f.blades}`],
   ['Costs (H)', (f) => `€ ${f.cost.toFixed(2)}`],
@@ -48,7 +48,7 @@ export function PlanPick({
             </b>
             <small>
               {f
-                ? `${f.minutes} min · ${percentWords(f.worst.rednessOdds)} · ${hoursWords(f.smoothHours)}`
+                ? `${f.minutes} min · ${oddsWords(f.worst.rednessOdds)} · ${hoursWords(f.smoothHours)}`
                 : 'not possible'}
             </small>
           </button>
@@ -112,7 +112,7 @@ export function ThreePlans({
             <th scope="row">{name}</th>
             {STYLES.map((s, i) => {
               const z = three[s].plan?.zones.find((x) => x.zoneId === id)
-              return cell(i, z ? `${z.totalLoad.toFixed(1)} · ${percentWords(z.rednessOdds)}` : '–')
+              return cell(i, z ? `${z.totalLoad.toFixed(1)} · ${oddsWords(z.rednessOdds)}` : '–')
             })}
           </tr>
         ))}

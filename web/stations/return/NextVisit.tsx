@@ -11,7 +11,7 @@ import {
 } from '../../../core/regrowth/odds.ts'
 import { useVisit } from '../../api/queries.ts'
 import { useView } from '../../state/view.ts'
-import { dateWords, longDate, percentWords } from '../../state/words.ts'
+import { dateWords, longDate, oddsWords } from '../../state/words.ts'
 import type { StationProps } from '../useStation.ts'
 import { Events } from './Events.tsx'
 import { Series } from './Series.tsx'
@@ -60,9 +60,9 @@ export function NextVisit(props: StationProps) {
         {odds && (
           <p>
             Hair is seen by {dateWords(window.toMs)}:{' '}
-            <b>{percentWords(seenOdds(odds, window.toMs))}</b>. Skin clear by{' '}
-            {dateWords(window.fromMs)}: <b>{percentWords(clearOdds(odds, window.fromMs))}</b>, by{' '}
-            {dateWords(window.toMs)}: <b>{percentWords(clearOdds(odds, window.toMs))}</b> (H).
+            <b>{oddsWords(seenOdds(odds, window.toMs))}</b>. Skin clear by{' '}
+            {dateWords(window.fromMs)}: <b>{oddsWords(clearOdds(odds, window.fromMs))}</b>, by{' '}
+            {dateWords(window.toMs)}: <b>{oddsWords(clearOdds(odds, window.toMs))}</b> (H).
           </p>
         )}
         <ul className="whys">

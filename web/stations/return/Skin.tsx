@@ -17,7 +17,7 @@ import { EffectList } from '../../effects/EffectList.tsx'
 import { drawBand } from '../../charts/bands.ts'
 import { chartBase, useChart, type ChartColours } from '../../charts/useChart.ts'
 import { useView } from '../../state/view.ts'
-import { percentWords } from '../../state/words.ts'
+import { oddsWords } from '../../state/words.ts'
 import { useServiceZones, type StationProps } from '../useStation.ts'
 import { useZoneTints } from './useZoneTints.ts'
 
@@ -91,7 +91,7 @@ export function Skin(props: StationProps) {
 function zoneSentence(z: ZoneOdds): string {
   const grades = gradeOdds(z.skin, z.load)
   const calm = grades[0]! + grades[1]!
-  return `${zoneName(z.zoneId)}: a service like this one (load ${z.load.toFixed(1)}) reddens to 2 or more ${chanceWords(z.odds)}, ${percentWords(z.odds)} (80 %: ${percentWords(z.low)} to ${percentWords(z.high)}; H). It stays at 0 or 1 in ${percentWords(calm)}.`
+  return `${zoneName(z.zoneId)}: a service like this one (load ${z.load.toFixed(1)}) reddens to 2 or more ${chanceWords(z.odds)}, ${oddsWords(z.odds)} (80 %: ${oddsWords(z.low)} to ${oddsWords(z.high)}; H). It stays at 0 or 1 in ${oddsWords(calm)}.`
 }
 
 /** "about 1 time in 8". */
@@ -138,7 +138,7 @@ function SkinChart({
       className="skin-chart"
       role="img"
       aria-label={zones
-        .map((z) => `${zoneName(z.zoneId)} ${percentWords(z.low)} to ${percentWords(z.high)}`)
+        .map((z) => `${zoneName(z.zoneId)} ${oddsWords(z.low)} to ${oddsWords(z.high)}`)
         .join('; ')}
     />
   )

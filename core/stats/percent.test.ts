@@ -1,0 +1,17 @@
+import { oddsWords, percentWords } from './percent.ts'
+
+it.each([
+  [0, 'under 1 %'],
+  [0.0049, 'under 1 %'],
+  [0.005, '1 %'],
+  [0.196, '20 %'],
+  [0.9949, '99 %'],
+  [0.995, 'over 99 %'],
+  [1, 'over 99 %'],
+])('odds of %d are said as %s: nothing to come is quite sure', (odds, words) => {
+  expect(oddsWords(odds)).toBe(words)
+})
+
+it('what was counted may be none or all', () => {
+  expect([0, 0.196, 1].map(percentWords)).toEqual(['0 %', '20 %', '100 %'])
+})
