@@ -31,30 +31,33 @@ export function PlanPick({
   onPick: (style: Style) => void
 }) {
   return (
-    <div className="plan-pick" role="group" aria-label="Kind of plan">
-      {STYLES.map((s, i) => {
-        const { plan, why } = three[s]
-        const f = plan && planFigures(plan)
-        return (
-          <button
-            key={s}
-            aria-pressed={chosen === s}
-            disabled={!f}
-            onClick={() => onPick(s)}
-            title={why ?? 'Minutes; odds of redness of 2 or more in the worst zone; hours smooth'}
-          >
-            <b>
-              {NAMES[s]} <kbd>{i + 7}</kbd>
-            </b>
-            <small>
-              {f
-                ? `${f.minutes} min · ${oddsWords(f.worst.rednessOdds)} · ${hoursWords(f.smoothHours)}`
-                : 'not possible'}
-            </small>
-          </button>
-        )
-      })}
-    </div>
+    <>
+      <div className="plan-pick" role="group" aria-label="Kind of plan">
+        {STYLES.map((s, i) => {
+          const { plan, why } = three[s]
+          const f = plan && planFigures(plan)
+          return (
+            <button
+              key={s}
+              aria-pressed={chosen === s}
+              disabled={!f}
+              onClick={() => onPick(s)}
+              title={why}
+            >
+              <b>
+                {NAMES[s]} <kbd>{i + 7}</kbd>
+              </b>
+              <small>
+                {f
+                  ? `${f.minutes} min · ${oddsWords(f.worst.rednessOdds)} · ${hoursWords(f.smoothHours)}`
+                  : 'not possible'}
+              </small>
+            </button>
+          )
+        })}
+      </div>
+      <p className="plan-pick-key">Time · redness 2 or more, worst zone (H) · stays smooth (H)</p>
+    </>
   )
 }
 
