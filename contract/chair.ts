@@ -21,7 +21,7 @@ const angle = () => number(-10, 10)
 const step = y
   .object({
     id: word().required(),
-    kind: y.string().oneOf(['prepare', 'stroke', 'lather', 'check', 'close']).required(),
+    kind: y.string().oneOf(['prepare', 'feel', 'stroke', 'lather', 'check', 'close']).required(),
     title: text(160).required(),
     text: text(600).defined(),
     minutes: number(0, 240).required(),
@@ -63,6 +63,7 @@ const lane = y
     stroke: vec3(),
     strokeBearing: angle().required(),
     growthDirection: angle().required(),
+    grain: y.string().oneOf(['read', 'guess']).optional(),
     withinDeg: number(0, 180).required(),
     areaCm2: number(0, 2000).required(),
     lengthMm: number(0, 1000).required(),
@@ -127,6 +128,12 @@ const detail = y
     zoneId: word().optional(),
     point: vec3().notRequired(),
     normal: vec3().notRequired(),
+    tangent: vec3().notRequired(),
+    beside: y.boolean().isTrue().optional(),
+    patches: list(
+      y.object({ zoneId: word().required(), point: vec3() }).noUnknown().required(),
+      80,
+    ).optional(),
     sizeMm: number(0.2, 60).optional(),
     did: list(
       y

@@ -78,6 +78,7 @@ export const skinAnswerSchema = y
         dryness: scale(DRYNESS_WORDS.length - 1).optional(),
         nicks: nicks.optional(),
         words: text(500).optional(),
+        spreading: y.boolean().optional(),
       })
       .noUnknown()
       .default({}),
@@ -112,6 +113,7 @@ export const clientAnswerSchema = y
       .transform((value: unknown, given: unknown) => (typeof given === 'string' ? [given] : value)),
     bumps: scale(200).required('How many bumps?'),
     pus: y.boolean().default(false),
+    spreading: y.boolean().default(false),
     stinging: scale(10).required('How much does it sting?'),
     itch: scale(10).required('How much does it itch?'),
     dryness: scale(DRYNESS_WORDS.length - 1).required('How dry is it?'),
@@ -138,6 +140,16 @@ export const eventsSchema = y
 
 /** A calendar of visits up to a day. */
 export const throughQuery = y.object({ through: isoDate().required() }).noUnknown()
+
+/** A worker's word on what stands in the way of a visit, or on an alarm that was looked into. */
+export const decisionSchema = y
+  .object({
+    id: uuid().required(),
+    finding: text(160).required(),
+    workerId: uuid().required(),
+    reason: text(300).required('Say in a few words why.'),
+  })
+  .noUnknown()
 
 /** A request that says nothing but that it is made. */
 export const emptyBody = y.object({}).noUnknown()

@@ -165,6 +165,18 @@ export const ROUTES = {
     path: '/api/visits/:id/link',
     params: s.idParams,
   }),
+  /** A worker's word that lifts a finding, or that an alarm was looked into. */
+  decide: route<t.VisitPage>({
+    method: 'POST',
+    path: '/api/visits/:id/decisions',
+    params: s.idParams,
+    body: f.decisionSchema,
+  }),
+  takeBackDecision: route<t.VisitPage>({
+    method: 'DELETE',
+    path: '/api/decisions/:id',
+    params: s.idParams,
+  }),
   /** Earlier stretches of the tide line. */
   tide: route<t.Tide>({
     method: 'GET',

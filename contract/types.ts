@@ -24,6 +24,8 @@ import type { VisitWindow } from '../core/regrowth/nextVisit.ts'
 import type { TideCurve } from '../core/regrowth/tide.ts'
 import type { Asked } from '../core/screening/screen.ts'
 import type { ServiceId } from '../core/services.ts'
+import type { AtChair } from '../core/chair/atChair.ts'
+import type { GateFacts } from '../core/visit/known.ts'
 
 export interface Health {
   ok: true
@@ -170,6 +172,12 @@ export interface VisitPage {
   /** Load given and hair left standing, mm, by zone; null before the end. */
   loads: Record<string, number> | null
   leftMm: Record<string, number> | null
+  /** What happened to the skin at the chair; nothing before the end. */
+  atChair: AtChair
+  /** Zones to look at after the service; those that were left out among them. */
+  lookAt: string[]
+  /** What the gate knows besides the visit itself. */
+  facts: GateFacts
   /** Until when the client may answer on a link page; null when no link is out. */
   linkUntilMs: number | null
 }
@@ -263,8 +271,6 @@ export interface TodayRow {
   slotAtMs: number | null
   curve: TideCurve
   window: { fromMs: number; toMs: number } | null
-  /** The last finished visit: what is owed is answered there. */
-  lastVisitId: string | null
   /** Odds that hair is seen by the window's end. */
   seenByEnd: number | null
   /** The client's telephone, for asking how it went. */
@@ -275,6 +281,8 @@ export interface TodayRow {
 
 export interface Today {
   nowMs: number
+  /** Clients whose severe answer nobody has looked into. */
+  alarms: number
   fromMs: number
   untilMs: number
   rows: TodayRow[]

@@ -3,6 +3,7 @@ import { toRadians } from '../core/grain/circular.ts'
 import type { Reading, ReadingMethod } from '../core/grain/readings.ts'
 import { BODY_ZONES } from '../core/body/body.ts'
 import { tangentPart, unit, type Vec3 } from '../core/head/frames.ts'
+import type { SurfacePoint } from '../core/head/head.ts'
 import { zoneStem } from '../core/head/zones.ts'
 import type { KeepLine } from '../core/lines/keepLine.ts'
 import { usualLine } from '../core/lines/usualLine.ts'
@@ -25,7 +26,7 @@ export function makeReadings(
   newId: () => string,
 ): Reading[] {
   const methods: ReadingMethod[] = ['felt', 'felt', 'pad', 'looked', 'card']
-  const grows = isBodyService(person.service) ? bodyGrain : trueGrain(person)
+  const grows = growthOf(person)
   const out: Reading[] = []
   for (const id of serviceZones(person.service)) {
     // Now and then a zone is not read.
@@ -60,6 +61,10 @@ export function makeReadings(
   }
   return out
 }
+
+/** The hidden growth at a place of a person's skin. */
+export const growthOf = (person: Person): ((at: SurfacePoint) => Vec3) =>
+  isBodyService(person.service) ? bodyGrain : trueGrain(person)
 
 /** The lines of somebody whose beard is kept. */
 export function beardLines(newId: () => string, drawnAtMs: number): KeepLine[] {

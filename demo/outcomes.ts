@@ -33,6 +33,8 @@ const SPOTS_KEPT_DAYS = 150
 /** Share of bumps that come in a place where there was one before. */
 const SAME_PLACE = 0.45
 
+const onNeck = (z: string) => z.startsWith('neck') || z.startsWith('under-chin')
+
 /** The hidden truth of a person, drawn once. */
 export interface Truth {
   readonly skin: HiddenSkin
@@ -49,7 +51,6 @@ export function drawTruth(person: Person, random: () => number): Truth {
   const { gradePerLoad: grade, bumpsPerLoad: bumps, growthFactor } = person.truth
   const skin = drawSkin(random, zones, { grade, bumps }, { grade, bumps })
   // Bumps keep to the neck (common practice).
-  const onNeck = (z: string) => z.startsWith('neck') || z.startsWith('under-chin')
   const bumpsPerLoad = Object.fromEntries(
     Object.entries(skin.bumpsPerLoad).map(([z, k]) => [z, k * (onNeck(z) ? 1.6 : 0.5)]),
   )
@@ -82,6 +83,8 @@ export interface Service {
   readonly bumpFactor: number
   /** Nobody answers any more. */
   readonly silentLately: boolean
+  /** The last visit of somebody who comes today: seen clear again since. */
+  readonly settled: boolean
   /** Ids of nicks of the service. */
   readonly nicks: readonly string[]
 }
@@ -136,6 +139,13 @@ export function skinAnswers(s: Service, random: () => number, newId: () => strin
   if (ageDays > 7.2 && random() > NOT_ANSWERED && !silent) {
     out.push(look('7d', 168.5, day7, true))
   }
+  if (s.settled && ageDays > 1.2) {
+    const last = out.at(-1)!
+    const clear = { zones: [], spots: [], feeling: { stinging: 0, itch: 0, dryness: 0 } }
+    if (last.moment === 'now') out.push({ ...look('24h', 24.5, {}, false), ...clear })
+    else out[out.length - 1] = { ...last, ...clear }
+  }
+  if (s.person.story === 'severe' && ageDays < 7) return [out[0]!, severeAnswer(s)]
   // The one who comes too often was asked yesterday, was still red, and has not been asked since.
   if (s.person.story === 'too-often' && ageDays < 3) {
     const red = (zoneId: string, redness: number) => ({ zoneId, redness, bumps: 0 })
@@ -152,6 +162,30 @@ export function skinAnswers(s: Service, random: () => number, newId: () => strin
     ]
   }
   return out
+}
+
+/** What the client told on the link page yesterday evening. */
+function severeAnswer(s: Service): SkinAnswer {
+  const bad = Object.keys(s.loads).filter((z) => onNeck(z) || z === 'chin')
+  const atMs = new Date(s.nowMs - DAY_MS).setHours(20, 40, 0, 0)
+  return {
+    moment: '48h',
+    atMs,
+    zones: bad.map((zoneId, i) => ({
+      zoneId,
+      redness: 4,
+      bumps: 0,
+      pustules: i === 0 ? 11 : 8,
+    })),
+    spots: [],
+    feeling: {
+      stinging: 8,
+      itch: 6,
+      dryness: 2,
+      words: 'It burns under the collar since Thursday.',
+    },
+    source: 'client',
+  }
 }
 
 function feeling(
@@ -183,9 +217,7 @@ function placeBumps(
     Array.from({ length: n }, (): SkinSpot => {
       const known = badPlaces.filter((p) => p.zoneId === zoneId)
       const id = newId()
-      const kind = (['bump', 'ingrown', 'bump', 'ingrown', 'pustule'] as const)[
-        Math.floor(5 * random())
-      ]!
+      const kind = (['bump', 'ingrown'] as const)[Math.floor(2 * random())]!
       const place = known[Math.floor(known.length * random())]
       if (place && random() < SAME_PLACE) {
         const again = place.last

@@ -58,7 +58,19 @@ export interface Person {
   readonly worker: 0 | 1
   /** A change of routine: how it was done before, and what that did. */
   readonly change?: RoutineChange
-  readonly story?: 'too-often' | 'postponed' | 'patch-test' | 'first-visit' | 'mole' | 'answer-owed'
+  readonly story?:
+    | 'too-often'
+    | 'postponed'
+    | 'patch-test'
+    | 'first-visit'
+    | 'mole'
+    | 'answer-owed'
+    /** Answered on the link page, yesterday evening, that it is bad. */
+    | 'severe'
+    /** Was in the chair yesterday, and nobody ended the service. */
+    | 'left-open'
+    /** Parts of the map were never read. */
+    | 'half-read'
 }
 
 const skin = (
@@ -212,6 +224,7 @@ export const PEOPLE: readonly Person[] = [
     everyDays: 33,
     lastDaysAgo: 12,
     worker: 1,
+    story: 'half-read',
   },
   {
     name: 'Noor Castellane',
@@ -241,7 +254,9 @@ export const PEOPLE: readonly Person[] = [
       bumpProne: true,
       bumpFactor: 1.5,
     },
+    slotHour: 17,
     worker: 0,
+    story: 'severe',
   },
   {
     name: 'Ansel Mirrow',
@@ -300,5 +315,6 @@ export const PEOPLE: readonly Person[] = [
     everyDays: 24,
     lastDaysAgo: 20,
     worker: 1,
+    story: 'left-open',
   },
 ]

@@ -4,20 +4,25 @@ import { toFieldReading, type Reading } from '../core/grain/readings.ts'
 import type { SurfaceNotes } from '../core/hair/layer.ts'
 import type { Schools } from '../core/house/schools.ts'
 import { BLADE_IDS } from '../core/plan/blades.ts'
-import { bodyFlow, bodyGround, drawnLines } from '../core/plan/ground.ts'
+import { GrainField } from '../core/grain/field.ts'
+import type { ZonedReading } from '../core/grain/whorls.ts'
+import { tangentPart, unit } from '../core/head/frames.ts'
+import { consentText } from '../core/screening/consent.ts'
+import { bodyFlow, bodyGround, drawnLines, headFlow } from '../core/plan/ground.ts'
 import type { Hand } from '../core/plan/hands.ts'
 import { makePlan, type PlanInput } from '../core/plan/makePlan.ts'
 import { PlanMemory } from '../core/plan/question.ts'
 import { FIRST_CHOICE, type Plan, type Style } from '../core/plan/types.ts'
 import { priorGrowth } from '../core/regrowth/growth.ts'
 import { RULES } from '../core/screening/rules.ts'
-import { screen, type Asked, type Spot } from '../core/screening/screen.ts'
+import { screen, type Asked, type Consent, type Spot } from '../core/screening/screen.ts'
 import { isBodyService } from '../core/services.ts'
-import type { Sensitivity } from '../core/skin/sensitivity.ts'
+import { priorSensitivity, type Sensitivity } from '../core/skin/sensitivity.ts'
 import { dateOf } from '../core/time/dates.ts'
 import { atlas } from '../server/atlas.ts'
 import { offsetMinutes } from '../server/visits/plan.ts'
 import { packPlan } from '../server/visits/planStore.ts'
+import { growthOf } from './map.ts'
 import type { Person } from './people.ts'
 import { trueFlow } from './truth.ts'
 
@@ -49,6 +54,63 @@ export function nothingFound(spots: readonly Spot[] = []): Asked {
   return { answers: Object.fromEntries(RULES.map((r) => [r.id, { yes: false }])), spots }
 }
 
+/** A name written by hand, as far as it matters here. */
+const SIGNATURE =
+  'M22.0 70.0L34.0 38.0L46.0 72.0L58.0 44.0L72.0 70.0L90.0 58.0L112.0 66.0L150.0 60.0L196.0 64.0'
+
+/** What was signed before the first service. */
+export const signed = (person: Person, atMs: number): Consent => ({
+  text: consentText(person.service),
+  name: person.name,
+  asGuardian: false,
+  signedAtMs: atMs - 15 * 60_000,
+  path: SIGNATURE,
+})
+
+/**
+ * What is felt at the chair where the map says nothing: a reading at each lane that goes by a guess. Twice, since lanes are
+ * laid anew by what was felt.
+ */
+export function feltAtChair(
+  person: Person,
+  readings: readonly Reading[],
+  v: Omit<PlannedVisit, 'skinOf'>,
+  newId: () => string,
+): Reading[] {
+  const grows = growthOf(person)
+  const felt: Reading[] = []
+  for (let round = 0; round < 2; round++) {
+    const known = [...readings, ...felt].map((r) => toFieldReading(r, v.atMs))
+    const skin = makeSkin(person, [], v.notes)
+    const flow = isBodyService(person.service) ? bodyFlow(known) : readFlow(known)
+    const plan = makePlan(
+      questionOf({ ...v, skinOf: { ...skin, flow } }, priorSensitivity(v.skin.reactivity)),
+    )
+    const guesses = plan.lanes.filter((l) => l.grain === 'guess' && l.pass === 1)
+    for (const { zoneId, point, normal } of guesses) {
+      const tangent = unit(tangentPart(grows({ point, normal }), normal))
+      felt.push({ id: newId(), zoneId, point, normal, tangent, method: 'felt', atMs: v.atMs })
+    }
+    if (guesses.length === 0) break
+  }
+  return felt
+}
+
+/** The field as the studio knows it, from its readings. */
+function readFlow(known: readonly ZonedReading[]) {
+  const head = atlas()
+  const field = new GrainField(head.field)
+  field.setAll(known)
+  return headFlow(
+    head.field,
+    field.answer(),
+    known,
+    head.packed.display,
+    head.packed.solve.zones,
+    head.display,
+  )
+}
+
 /** What of a visit its plan depends on. */
 export interface PlannedVisit {
   readonly person: Person
@@ -70,26 +132,30 @@ export function planner(): Planner {
   return (v, prior) => {
     const of = [v.skinOf, v.skin.bumpProne, JSON.stringify(v.schools), v.style]
     if (!last || of.some((x, i) => x !== last!.of[i])) {
-      const { person, atMs } = v
-      const offset = offsetMinutes(atMs)
-      const asked = nothingFound(v.spots)
-      const plan = makePlan({
-        ...v.skinOf,
-        service: person.service,
-        client: v.skin,
-        screening: screen(person.service, asked, v.schools, dateOf(atMs, offset), atMs, offset),
-        schools: v.schools,
-        hand: v.worker.hand,
-        level: 'practised',
-        kit: BLADE_IDS,
-        sensitivity: () => prior,
-        growth: (zone) => priorGrowth(zone, hairIn(zone, v.skin.faceHair)),
-        notes: v.notes,
-        house: { version: 0, changed: {} },
-        choice: { ...FIRST_CHOICE, style: v.style },
-      })
+      const plan = makePlan(questionOf(v, prior))
       last = { of, plan, packed: packPlan(plan) }
     }
     return last
+  }
+}
+
+function questionOf(v: PlannedVisit, prior: Sensitivity): PlanInput {
+  const { person, atMs } = v
+  const offset = offsetMinutes(atMs)
+  const asked = nothingFound(v.spots)
+  return {
+    ...v.skinOf,
+    service: person.service,
+    client: v.skin,
+    screening: screen(person.service, asked, v.schools, dateOf(atMs, offset), atMs, offset),
+    schools: v.schools,
+    hand: v.worker.hand,
+    level: 'practised',
+    kit: BLADE_IDS,
+    sensitivity: () => prior,
+    growth: (zone) => priorGrowth(zone, hairIn(zone, v.skin.faceHair)),
+    notes: v.notes,
+    house: { version: 0, changed: {} },
+    choice: { ...FIRST_CHOICE, style: v.style },
   }
 }

@@ -88,7 +88,11 @@ describe('Lantern Quay', () => {
     expect(flags('Liv')).toContain('Postpone until')
     expect(flags('Idris')).toContain('Skin not settled')
     expect(flags('Marlow')).toContain('Day 7 answer owed')
-    const due = table.rows.map((r) => r.dueMs)
+    expect(table.rows[0]!.client.name).toBe('Emeka Strand')
+    expect(flags('Emeka')).toMatch(/redness 4, severe/)
+    expect(table.alarms).toBe(1)
+    expect(flags('Theo')).toMatch(/^Left open since .*: end it$/)
+    const due = table.rows.slice(1).map((r) => r.dueMs)
     expect(due).toEqual([...due].sort((a, b) => a - b))
   })
 

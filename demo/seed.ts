@@ -5,7 +5,6 @@
 import type { Model, ModelStatic } from 'sequelize'
 import { carePlan } from '../core/care/clearances.ts'
 import { messagesFor } from '../core/care/messages.ts'
-import { executedLoads, leftStanding } from '../core/chair/outcome.ts'
 import { kitEvents, type KitEvent } from '../core/chair/kit.ts'
 import { play } from '../core/chair/play.ts'
 import {
@@ -22,7 +21,7 @@ import { type Reading } from '../core/grain/readings.ts'
 import { DEFAULT_SCHOOLS, type Schools } from '../core/house/schools.ts'
 import { bladeLifeStrokes } from '../core/plan/tools.ts'
 import type { Plan, Style } from '../core/plan/types.ts'
-import { carriedAnswers, type Asked, type Spot } from '../core/screening/screen.ts'
+import { carriedAnswers, type Asked, type Consent, type Spot } from '../core/screening/screen.ts'
 import { priorSensitivity } from '../core/skin/sensitivity.ts'
 import { mulberry32 } from '../core/stats/random.ts'
 import { addDays, dateOf, DAY_MS, HOUR_MS } from '../core/time/dates.ts'
@@ -30,14 +29,22 @@ import type { Database } from '../server/db/connection.ts'
 import { keepHouse } from '../server/house/service.ts'
 import { WHEN } from '../server/care/when.ts'
 import { summariseAnswers } from '../core/history/answers.ts'
-import { choicesOf } from '../core/history/choices.ts'
 import { learnGrowth } from '../core/history/learn.ts'
 import { windowAfter } from '../core/history/window.ts'
+import { finishService } from '../core/visit/index.ts'
 import { offsetMinutes } from '../server/visits/plan.ts'
 import { beardLines, makeReadings, zoneById } from './map.ts'
 import { drawTruth, hairReadings, skinAnswers, type Truth } from './outcomes.ts'
 import { PEOPLE, STUDIO, type Person } from './people.ts'
-import { makeSkin, nothingFound, planner, type Planner, type SkinOf } from './plans.ts'
+import {
+  feltAtChair,
+  makeSkin,
+  nothingFound,
+  planner,
+  signed,
+  type Planner,
+  type SkinOf,
+} from './plans.ts'
 
 const MONTHS_18_DAYS = 547
 
@@ -175,6 +182,21 @@ function addPerson(
       skinOf ??= makeSkin(person, fresh, notes)
       rows.readings.push(...fresh.map((r) => readingRow(r, clientId, visitId)))
     }
+    // What the map left open was felt at the chair, at the first visit and again where it has faded.
+    if (person.story !== 'half-read' && (index === 0 || index === times.length - 1)) {
+      const visit = {
+        person,
+        atMs,
+        worker,
+        spots,
+        notes,
+        skin: person.skin,
+        style: 'balanced',
+      } as const
+      const felt = feltAtChair(person, readings, { ...visit, schools: DEFAULT_SCHOOLS }, newId)
+      readings = [...readings, ...felt]
+      rows.readings.push(...felt.map((r) => readingRow(r, clientId, visitId)))
+    }
     const before = change && atMs < nowMs - change.daysAgo * DAY_MS ? change : undefined
     const turning: boolean = change !== undefined && !before && !changed
     changed ||= turning
@@ -198,11 +220,27 @@ function addPerson(
         bumpFactor: before?.bumpFactor ?? 1,
         routine: turning && change ? change.words : '',
         silentLately: person.story === 'answer-owed',
+        settled:
+          index === times.length - 1 &&
+          person.slotHour !== undefined &&
+          person.story !== 'too-often' &&
+          person.story !== 'severe',
+        consent: signed(person, times[0]!),
       },
       random,
       newId,
       rows,
     )
+  }
+  if (person.story === 'left-open') {
+    addLeftOpen(
+      { person, clientId, worker, nowMs, notes, spots, skinOf: skinOf!, planned },
+      signed(person, times[0]!),
+      random,
+      newId,
+      rows,
+    )
+    return
   }
   addOpenVisit(person, clientId, worker.id, nowMs, spots, notes, times, random, newId, rows)
 }
@@ -248,18 +286,18 @@ interface VisitStory {
   readonly bumpFactor: number
   readonly routine: string
   readonly silentLately: boolean
+  readonly settled: boolean
+  readonly consent: Consent
 }
 
 function addVisit(v: VisitStory, random: () => number, newId: () => string, rows: Rows): void {
   const { person, atMs } = v
-  const asked = nothingFound(v.spots)
+  const asked = { ...nothingFound(v.spots), consent: v.consent }
   const prior = priorSensitivity(v.skin.reactivity)
   const { plan, packed } = v.planned(v, prior)
   const events = serviceEvents(plan, v.skin, atMs, random, newId)
   const state = replay(plan, events)
-  const endedAtMs = state.finishedAtMs!
-  const loads = executedLoads(plan, state.outcomes)
-  const leftMm = leftStanding(plan, state)
+  const { endedAtMs, loads, leftMm, atChair, choices } = finishService(plan, state, v.skin)
   const service = {
     ...v,
     endedAtMs,
@@ -269,27 +307,19 @@ function addVisit(v: VisitStory, random: () => number, newId: () => string, rows
   }
   const answers = skinAnswers(service, random, newId)
   const window = windowAfter(
-    { service: person.service, endedAtMs, leftMm, answers: [] },
+    { service: person.service, endedAtMs, leftMm, answers: [], redAtChair: atChair.redness },
     v.skin,
     v.schools,
     learnGrowth(v.skin, person.service, []),
   )
-  rows.events.push(
-    ...events.map((e) => ({
-      ...e,
-      visitId: v.visitId,
-      stepId: e.stepId ?? null,
-      reason: e.reason ?? null,
-      detail: e.detail ?? null,
-    })),
-  )
+  rows.events.push(...events.map((e) => eventRow(e, v.visitId)))
   rows.kit.push(...kitOf(v.visitId, plan, events, newId))
   rows.plans.push({ visitId: v.visitId, plan: packed, madeAtMs: atMs - 5 * 60_000 })
   rows.answers.push(...answers.map((a) => ({ visitId: v.visitId, ...a })))
   rows.hair.push(...hairReadings(service, random, newId))
   if (v.nowMs - endedAtMs < MESSAGES_KEPT_DAYS * DAY_MS) {
     const care = carePlan(person.service, v.skin, plan.schools, plan.noFragrance, endedAtMs, {
-      nicks: state.nicks.length,
+      atChair,
     })
     const drafts = messagesFor({
       care,
@@ -317,10 +347,11 @@ function addVisit(v: VisitStory, random: () => number, newId: () => string, rows
     notes: v.notes,
     loads,
     leftMm,
-    choices: choicesOf(plan, state, bladeLifeStrokes(plan.service, v.skin)),
+    choices,
+    atChair,
     dueFromMs: window ? Math.round(window.fromMs) : null,
     dueToMs: window ? Math.round(window.toMs) : null,
-    ...summariseAnswers(endedAtMs, answers, loads),
+    ...summariseAnswers(endedAtMs, answers, loads, atChair.redness),
   })
 }
 
@@ -377,6 +408,58 @@ function kitOf(
   })
 }
 
+/** A service of yesterday that stands open in the middle: nobody pressed on. */
+function addLeftOpen(
+  v: Pick<
+    VisitStory,
+    'person' | 'clientId' | 'worker' | 'nowMs' | 'notes' | 'spots' | 'skinOf' | 'planned'
+  >,
+  consent: Consent,
+  random: () => number,
+  newId: () => string,
+  rows: Rows,
+): void {
+  const { person, clientId } = v
+  const atMs = new Date(v.nowMs - DAY_MS).setHours(17, 10, 0, 0)
+  const visitId = newId()
+  const { skin } = person
+  const { plan, packed } = v.planned(
+    { ...v, atMs, skin, schools: DEFAULT_SCHOOLS, style: 'balanced' },
+    priorSensitivity(skin.reactivity),
+  )
+  const all = serviceEvents(plan, skin, atMs, random, newId)
+  const events = all.slice(0, Math.ceil(all.length * 0.6))
+  rows.events.push(...events.map((e) => eventRow(e, visitId)))
+  rows.kit.push(...kitOf(visitId, plan, events, newId))
+  rows.plans.push({ visitId, plan: packed, madeAtMs: atMs - 5 * 60_000 })
+  rows.visits.push({
+    id: visitId,
+    clientId,
+    workerId: v.worker.id,
+    service: person.service,
+    state: 'running',
+    slotAtMs: atMs,
+    createdAtMs: atMs - HOUR_MS,
+    startedAtMs: events[0]!.atMs,
+    endedAtMs: null,
+    routine: '',
+    asked: { ...nothingFound(v.spots), consent },
+    notes: v.notes,
+    loads: null,
+    leftMm: null,
+    worstRedness: null,
+    bumps: null,
+  })
+}
+
+const eventRow = (e: ChairEvent, visitId: string) => ({
+  ...e,
+  visitId,
+  stepId: e.stepId ?? null,
+  reason: e.reason ?? null,
+  detail: e.detail ?? null,
+})
+
 /** Today's visits, each in the state its story asks for. */
 function addOpenVisit(
   person: Person,
@@ -400,9 +483,10 @@ function addOpenVisit(
         ? {}
         : carriedAnswers(nothingFound().answers, dateOf(last, offsetMinutes(last))),
     spots,
+    ...(last !== undefined && { consent: signed(person, times[0]!) }),
   }
   if (person.story === 'postponed') {
-    asked = nothingFound()
+    asked = { ...asked, ...nothingFound() }
     asked = {
       ...asked,
       answers: {

@@ -8,14 +8,15 @@ import { readingFromBearing } from '../core/grain/readings.ts'
 import { DAY_MS, HOUR_MS } from '../core/time/dates.ts'
 import { ZONES } from './atlas.ts'
 import {
+  NO_TO_ALL,
+  askedAll,
   chairEvent,
   finishVisit,
   newClient,
-  NO_TO_ALL,
   openStudio,
   plannedVisit,
-  wholeService,
   type Studio,
+  wholeService,
 } from './testing/studio.ts'
 
 let studio: Studio
@@ -88,6 +89,12 @@ describe('every route with an id', () => {
     '/api/visits/:id/products': { products: [] },
     '/api/messages/:id': { state: 'waiting' },
     '/api/visits/:id/skin/:moment': { atMs: 1, zones: [] },
+    '/api/visits/:id/decisions': {
+      id: randomUUID(),
+      finding: 'consent',
+      workerId: randomUUID(),
+      reason: 'agreed by word of mouth',
+    },
     '/api/visits/:id/hair': { id: randomUUID(), kind: 'felt', date: '2026-01-01' },
   }
   const bodyFor = (path: string, method: string) =>
@@ -280,7 +287,7 @@ describe('clients', () => {
   })
 
   it('can be taken out whole', async () => {
-    const { client, visit } = await plannedVisit(studio.app)
+    const { client, visit } = await plannedVisit(studio.app, 'face-shave', false)
     await api()
       .post(`/api/visits/${visit.id}/readings`)
       .send({ remove: [], add: [reading()] })
@@ -378,7 +385,7 @@ describe('visits', () => {
   })
 
   it('take readings, mirror of undo and redo: put in, taken out, put in again', async () => {
-    const { visit } = await plannedVisit(studio.app)
+    const { visit } = await plannedVisit(studio.app, 'face-shave', false)
     const r = reading(150)
     const send = (edit: object) => api().post(`/api/visits/${visit.id}/readings`).send(edit)
     for (let i = 0; i < 2; i++) {
@@ -413,7 +420,9 @@ describe('visits', () => {
       .send({ answers: { ...NO_TO_ALL, infection: { yes: true } }, spots: [] })
       .expect(200)
     const r = await api().put(`/api/visits/${visit.id}/plan`)
-    problem(r, 409, 'not-cleared')
+    problem(r, 409, 'held-back')
+    expect(r.body.detail).toMatch(/Cold sore.*Do not work today/)
+    expect(r.body.errors[0]).toMatchObject({ path: 'rule:infection:stop' })
   })
 })
 
@@ -524,7 +533,7 @@ describe('care and return', () => {
 
   it('learn from answers: what was red raises the odds, what was not marked was clear', async () => {
     const { client, visit } = await plannedVisit(studio.app)
-    const start = Date.now() - 4 * DAY_MS
+    const start = Date.now() - 8 * DAY_MS
     await finishVisit(studio.app, visit, start)
     const before = ((await api().get(`/api/clients/${client.id}`)).body as ClientPage).model
     expect(before.answeredServices).toBe(0)
@@ -533,7 +542,10 @@ describe('care and return', () => {
       await api().put(`/api/visits/${visit.id}/skin/24h`).send(answer).expect(200)
     await api()
       .put(`/api/visits/${visit.id}/skin/7d`)
-      .send({ atMs: Date.now(), zones: [{ zoneId: 'jaw-left', redness: 0, bumps: 4 }] })
+      .send({
+        atMs: start + 7 * DAY_MS,
+        zones: [{ zoneId: 'jaw-left', redness: 0, bumps: 4 }],
+      })
       .expect(200)
     const after = (await api().get(`/api/clients/${client.id}`)).body as ClientPage
     expect(after.model.answeredServices).toBe(1)
@@ -652,7 +664,7 @@ describe('care and return', () => {
     })
     await api()
       .put(`/api/visits/${visit.id}/asked`)
-      .send({ answers: NO_TO_ALL, spots: [spot('mole'), spot('scab')] })
+      .send({ ...askedAll(), spots: [spot('mole'), spot('scab')] })
       .expect(200)
     const planned = (await api().put(`/api/visits/${visit.id}/plan`)).body as VisitPage
     await finishVisit(studio.app, planned, Date.now() - DAY_MS)

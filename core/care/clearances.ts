@@ -1,7 +1,11 @@
 /** What to keep off and until when (M15), from the end of a service, the schools, the client's skin and what was put on it. */
 import { constant, type Mark } from '../house/constants.ts'
 import { schoolWords, type Schools } from '../house/schools.ts'
+import { NOTHING_AT_CHAIR, type AtChair } from '../chair/atChair.ts'
 import type { SkinAndHair } from '../client.ts'
+import { zoneName } from '../head/zoneFacts.ts'
+import type { ZoneId } from '../head/zones.ts'
+import { REDNESS_WORDS } from '../skin/anchors.ts'
 import { SERVICES, type ServiceId } from '../services.ts'
 import { HOUR_MS } from '../time/dates.ts'
 import type { Product } from './products.ts'
@@ -32,6 +36,7 @@ export const CARE_CONSTANTS = {
   firstAnswerHours: constant(24, 'h', 'Look again and tell us', 'H'),
   secondAnswerHours: constant(48, 'h', 'Look again: burn can appear late', 'H'),
   bumpAnswerDays: constant(7, 'days', 'Count bumps', 'H'),
+  reddenedHours: constant(48, 'h', 'Nothing but plain balm where skin reddened', 'H'),
 } as const
 
 const C = CARE_CONSTANTS
@@ -50,6 +55,8 @@ export interface Clearance {
 /** What goes home: dated. */
 export interface CarePlan {
   readonly endedAtMs: number
+  /** What happened at the service that the client should know, in sentences; often nothing. */
+  readonly today: readonly string[]
   readonly clearances: readonly Clearance[]
   /** Plain sentences without a date. */
   readonly normal: string
@@ -61,8 +68,8 @@ export interface CarePlan {
 export interface CareFacts {
   /** Products that were used. */
   readonly products?: readonly Product[] | undefined
-  /** Nicks that bled. */
-  readonly nicks?: number | undefined
+  /** What reddened, was nicked and was left out. */
+  readonly atChair?: AtChair | undefined
   /** When hair shows again, ms; exfoliating ends there. */
   readonly hairShowsMs?: number | undefined
 }
@@ -97,7 +104,9 @@ export function carePlan(
   const longer = client.reactivity === 'reactive' ? C.reactiveTimes.value : 1
   const skinSays = longer > 1 ? ' Longer for reactive skin.' : ''
   const acidOn = (facts.products ?? []).find((p) => p.use !== 'home' && p.holds.includes('acid'))
-  const nicked = (facts.nicks ?? 0) > 0
+  const { atChair = NOTHING_AT_CHAIR } = facts
+  const nicked = Object.keys(atChair.nicks).length > 0
+  const red = Object.keys(atChair.redness)
 
   avoid('touch', 'Hands off', C.touchHours.value, 'Do not touch, rub or scratch.', 'C')
   avoid(
@@ -107,6 +116,15 @@ export function carePlan(
     'Seals and straps press into fresh skin.',
     'H',
   )
+  if (red.length > 0) {
+    avoid(
+      'reddened',
+      `Nothing but plain balm on ${placesWords(red)}`,
+      C.reddenedHours.value * longer,
+      'It reddened during the service: cool it, no scent, no acid, no make-up there.',
+      'H',
+    )
+  }
   const makeUp = fuzz ? Number(schools.makeUpAfter) : C.makeUpRazorHours.value
   if (onFace) {
     avoid(
@@ -226,6 +244,7 @@ export function carePlan(
   list.sort((a, b) => a.untilMs - b.untilMs)
   return {
     endedAtMs,
+    today: todaySentences(atChair),
     clearances: list,
     normal:
       'Slight redness for about an hour is normal. On brown and black skin it shows as a darker or violet tone. Small bumps in the first sessions are common.',
@@ -235,6 +254,44 @@ export function carePlan(
       ? 'Balm or gel without alcohol and without scent, a coin-sized amount, morning and night.'
       : 'Balm or gel without alcohol, a coin-sized amount, morning and night.',
   }
+}
+
+/** Places in a sentence: "the chin", "the jaw (client's left) and the chin". */
+function placesWords(zones: readonly string[]): string {
+  const names = zones.map((z) => {
+    if (z === '') return 'a place that was not told'
+    const [base, side] = zoneName(z as ZoneId)
+      .toLowerCase()
+      .split(', ')
+    return side === undefined ? `the ${base}` : `the ${base} (${side})`
+  })
+  return names.length < 2
+    ? (names[0] ?? '')
+    : `${names.slice(0, -1).join(', ')} and ${names[names.length - 1]}`
+}
+
+/** What happened at the service, as the client is told it. */
+function todaySentences({ redness, nicks, leftOut }: AtChair): string[] {
+  const out: string[] = []
+  const red = Object.entries(redness)
+  if (red.length > 0) {
+    const grades = red.map(
+      ([zone, grade]) => `${placesWords([zone])} (${REDNESS_WORDS[grade]?.[0] ?? 'red'})`,
+    )
+    out.push(
+      `Reddened today: ${grades.join(', ')}. It should be calmer by tomorrow; if it grows, write to us.`,
+    )
+  }
+  const nicked = Object.keys(nicks)
+  if (nicked.length > 0) {
+    out.push(`A nick on ${placesWords(nicked)}: keep it clean and leave the scab alone.`)
+  }
+  const left = Object.entries(leftOut)
+  for (const why of new Set(left.map(([, reason]) => reason))) {
+    const zones = left.filter(([, reason]) => reason === why).map(([zone]) => zone)
+    out.push(`Left out today: ${placesWords(zones)} (${why}). We look there again next time.`)
+  }
+  return out
 }
 
 /** The aftercare as plain text; without a name where the letter has greeted already. `when` turns a moment into words in the house's zone. */
@@ -247,6 +304,7 @@ export function careText(
   const lines = [
     `${name ? `${name}: after` : 'After'} your ${serviceName.toLowerCase()}, ${when(care.endedAtMs)}`,
     '',
+    ...(care.today.length > 0 ? ['Today', ...care.today.map((t) => `- ${t}`), ''] : []),
     'Keep off',
     ...care.clearances
       .filter((c) => c.kind === 'avoid')

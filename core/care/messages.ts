@@ -32,11 +32,12 @@ export function messagesFor(m: MessageFacts): MessageDraft[] {
       dueAtMs: m.care.endedAtMs,
     },
   ]
+  const lookFirst = m.care.today.length > 0 ? `${m.care.today.join(' ')}\n` : ''
   for (const c of m.care.clearances) {
     if (!c.id.startsWith('answer-')) continue
     out.push({
       subject: SKIN_QUESTION,
-      text: `${hello}\n\n${c.text}\nTell us zone by zone: 0 clear, 1 almost clear, 2 mild, 3 moderate, 4 severe. “All clear” is an answer too.\n\n${m.care.notNormal}\n\n${m.house}`,
+      text: `${hello}\n\n${lookFirst}${c.text}\nTell us zone by zone: 0 clear, 1 almost clear, 2 mild, 3 moderate, 4 severe. “All clear” is an answer too.\n\n${m.care.notNormal}\n\n${m.house}`,
       dueAtMs: c.fromMs,
     })
   }

@@ -50,7 +50,9 @@ describe('clearances hang on what happened', () => {
     expect(hours(plan({ products: peel }), 'acids')).toBe(72)
     // To take home is not to have been put on.
     expect(hours(plan({ products: [{ ...peel[0]!, use: 'home' as const }] }), 'sun')).toBe(48)
-    expect(hours(plan({ nicks: 1 }), 'swimming')).toBe(48)
+    expect(
+      hours(plan({ atChair: { redness: {}, leftOut: {}, nicks: { chin: 1 } } }), 'swimming'),
+    ).toBe(48)
     expect(hours(plan({}, { reactivity: 'reactive' }), 'exercise')).toBe(36)
   })
 

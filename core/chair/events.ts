@@ -29,7 +29,11 @@ export const CHAIR_EVENT_KINDS = [
   'prepared',
   'amended',
   'looked',
+  'felt',
+  'patches-left',
+  'taken-back',
   'finished',
+  'ended-late',
 ] as const
 export type ChairEventKind = (typeof CHAIR_EVENT_KINDS)[number]
 
@@ -57,16 +61,20 @@ export interface Amendment {
 
 /** What an event says besides its kind; each kind uses its own. */
 export interface ChairDetail {
+  /** started: another client of the worker is in the chair too, and both go on. */
+  readonly beside?: true | undefined
   /** blade-opened. */
   readonly bladeId?: BladeId | undefined
   /** blade-changed. */
   readonly why?: BladeEnd | undefined
-  /** nick-told: the id of the nick's event. */
+  /** nick-told: the id of the nick's event; taken-back: the id of what was wrongly recorded. */
   readonly of?: string | undefined
-  /** Where on the skin: nicks, redness. */
+  /** Where on the skin: nicks, redness, a direction felt. */
   readonly zoneId?: ZoneId | undefined
   readonly point?: Vec3 | undefined
   readonly normal?: Vec3 | undefined
+  /** felt: growth there, root to tip, a unit tangent. */
+  readonly tangent?: Vec3 | undefined
   readonly sizeMm?: number | undefined
   readonly did?: readonly NickCare[] | undefined
   /** Blood touched the worker's skin or a tool that stays. */
@@ -82,6 +90,8 @@ export interface ChairDetail {
   /** prepared: what was done while a towel worked. */
   readonly task?: string | undefined
   readonly amendment?: Amendment | undefined
+  /** patches-left: places that were missed and are not gone over. */
+  readonly patches?: readonly { readonly zoneId: ZoneId; readonly point: Vec3 }[] | undefined
   /** looked: the first reading at the chair; zones that are not named are clear. */
   readonly zones?: readonly { readonly zoneId: ZoneId; readonly redness: number }[] | undefined
 }

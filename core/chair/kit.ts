@@ -48,6 +48,7 @@ export function kitEvents(
       ]
     }
     case 'blades-binned':
+    case 'ended-late':
       return state.blades
         .filter((b) => b.end === undefined)
         .flatMap((b) => row('binned', b.bladeId, b.strokes, 'end'))

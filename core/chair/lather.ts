@@ -16,7 +16,7 @@ export function latherNow({ plan, state }: Live<ChairPlan>, nowMs: number): Lath
   for (const step of plan.steps.slice(state.index)) {
     // Another pass brings its own lather.
     if (step.lays === 'lather' && !step.id.startsWith('lather:renew')) break
-    if (step.zoneId) zones.add(step.zoneId)
+    if (step.zoneId && step.kind !== 'feel') zones.add(step.zoneId)
   }
   return [...zones]
     .flatMap((zoneId) => {

@@ -3,10 +3,70 @@ import { strokeAngle } from '../grain/relation.ts'
 import { stubbleLeftMm } from '../plan/closeness.ts'
 import type { Lane, Plan, ZonePlan } from '../plan/types.ts'
 import type { ZoneId } from '../head/zones.ts'
+import { LOAD_CONSTANTS } from '../skin/load.ts'
+import type { AtChair } from './atChair.ts'
 import type { Nick } from './state.ts'
 import type { ChairState } from './service.ts'
 
 type Outcomes = ChairState['outcomes']
+
+/** Worst redness that was noted at the chair, by zone. */
+export function redAtChair(state: Pick<ChairState, 'redness'>): Record<string, number> {
+  const worst: Record<string, number> = {}
+  for (const r of state.redness) {
+    // Old screens could tell of redness without its place.
+    if (r.zoneId) worst[r.zoneId] = Math.max(worst[r.zoneId] ?? 0, r.grade)
+  }
+  return worst
+}
+
+/** A zone of which less than this share of the first pass was done was left out. */
+const MOSTLY = 0.5
+
+/** Zones that were planned and not worked, with the reason as it was told. */
+function leftOutAtChair(plan: Pick<Plan, 'zones' | 'lanes'>, state: ChairState) {
+  const out: Record<string, string> = {}
+  for (const zone of plan.zones) {
+    const first = plan.lanes.filter((l) => l.zoneId === zone.zoneId && l.pass === 1)
+    const area = first.reduce((s, l) => s + l.areaCm2, 0)
+    const done = first.reduce((s, l) => s + (state.outcomes[l.id] === 'done' ? l.areaCm2 : 0), 0)
+    if (area === 0 || done >= MOSTLY * area) continue
+    const told = first.map((l) => state.skipReasons[l.id]).find(Boolean)
+    out[zone.zoneId] = state.redness.some((r) => r.zoneId === zone.zoneId)
+      ? 'it reddened'
+      : (told ?? 'left during the service')
+  }
+  return out
+}
+
+/** What of a service stays with the skin. */
+export function atChairOf(
+  plan: Pick<Plan, 'zones' | 'lanes' | 'steps'>,
+  state: ChairState,
+): AtChair {
+  const nicks: Record<string, number> = {}
+  for (const nick of state.nicks) {
+    const zone = nickZone(plan, nick) ?? ''
+    nicks[zone] = (nicks[zone] ?? 0) + 1
+  }
+  return { redness: redAtChair(state), leftOut: leftOutAtChair(plan, state), nicks }
+}
+
+/** Zones to look at afterwards: all that were planned, and wherever something happened. */
+export function zonesToLookAt(
+  plan: Pick<Plan, 'zones'> | null,
+  loads: Readonly<Record<string, number>> | null,
+  atChair: AtChair,
+): string[] {
+  return [
+    ...new Set([
+      ...(plan?.zones ?? []).map((z) => z.zoneId as string),
+      ...Object.keys(loads ?? {}),
+      ...Object.keys(atChair.redness),
+      ...Object.keys(atChair.nicks),
+    ]),
+  ].filter((zone) => zone !== '')
+}
 
 /** Lanes of a zone that were done. */
 const doneLanes = (plan: Pick<Plan, 'lanes'>, zone: ZonePlan, outcomes: Outcomes) =>
@@ -15,6 +75,21 @@ const doneLanes = (plan: Pick<Plan, 'lanes'>, zone: ZonePlan, outcomes: Outcomes
 /** Plans of the first version had no lanes: a zone was done pass by pass. */
 const donePasses = (zone: ZonePlan, outcomes: Outcomes) =>
   zone.passes.filter((p) => outcomes[`${zone.zoneId}:${p.pass}`] === 'done')
+
+/**
+ * Load that a service gave, as it is learned from: where skin reddened before a whole lane was done, it comes of about one
+ * stroke's load.
+ */
+export function loadsGiven(
+  plan: Pick<Plan, 'zones' | 'lanes'>,
+  state: Pick<ChairState, 'outcomes' | 'redness'>,
+): Record<string, number> {
+  const loads = executedLoads(plan, state.outcomes)
+  for (const zone of Object.keys(redAtChair(state))) {
+    loads[zone] = Math.max(loads[zone] ?? 0, LOAD_CONSTANTS.withGrain.value)
+  }
+  return loads
+}
 
 /** Load really given to each zone, over its worked area: the lanes that were done. */
 export function executedLoads(

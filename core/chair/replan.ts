@@ -11,7 +11,7 @@ import type { ZoneId } from '../head/zones.ts'
 import { SERVICES } from '../services.ts'
 import { LOAD_CONSTANTS } from '../skin/load.ts'
 import { rednessOdds, updateSensitivity, type Sensitivity } from '../skin/sensitivity.ts'
-import { executedLoads } from './outcome.ts'
+import { executedLoads, loadsGiven, redAtChair } from './outcome.ts'
 import { zoneQuestion, zoneSkinOf, type PlanInput } from '../plan/makePlan.ts'
 import { packCover, type Cover } from '../plan/cover.ts'
 import { makeLane } from '../plan/laneWork.ts'
@@ -29,6 +29,8 @@ export type Cause =
   | { readonly kind: 'gentler'; readonly zoneId?: ZoneId | undefined; readonly leaveZone: boolean }
   | { readonly kind: 'leave-out'; readonly place: Place }
   | { readonly kind: 'missed'; readonly places: readonly Place[] }
+  /** Hair was felt to grow otherwise than was guessed; the map that is planned on holds what was felt. */
+  | { readonly kind: 'felt'; readonly zoneId: ZoneId }
 
 /** A new rest, with what it changes in figures. */
 export interface Replanned {
@@ -79,6 +81,8 @@ export function replan(input: PlanInput, live: Live, cause: Cause): Replanned {
       return leaveOut(learned, live, rest, cause.place)
     case 'missed':
       return missed(learned, live, rest, cause.places)
+    case 'felt':
+      return laidAnew(learned, live, rest, cause.zoneId)
   }
 }
 
@@ -88,14 +92,11 @@ const closingOnly = (rest: readonly PlanStep[]) =>
 /** What was seen at the chair counts at once: the zone's own sensitivity by its load so far, the others lean on it as they do between visits. */
 function afterRedness(input: PlanInput, { plan, state }: Live): PlanInput {
   if (state.redness.length === 0) return input
-  const loads = executedLoads(plan, state.outcomes)
-  const worst = new Map<ZoneId, number>()
-  for (const r of state.redness) worst.set(r.zoneId, Math.max(worst.get(r.zoneId) ?? 0, r.grade))
-  const seen = [...worst].map(([zoneId, grade]) => ({
-    zoneId,
+  const loads = loadsGiven(plan, state)
+  const seen = Object.entries(redAtChair(state)).map(([zoneId, grade]) => ({
+    zoneId: zoneId as ZoneId,
     grade,
-    // Redness before a whole lane was done still comes of about one stroke's load.
-    load: Math.max(loads[zoneId] ?? 0, LOAD_CONSTANTS.withGrain.value),
+    load: loads[zoneId]!,
   }))
   const sensitivity = (zoneId: ZoneId): Sensitivity => {
     const before = input.sensitivity(zoneId)
@@ -248,9 +249,16 @@ function missed(
           why: undefined,
           first: undefined,
           parts: 1,
+          curlTight: input.client.curl === 'tight',
         },
       )
-      const again = { ...made, load: made.load * LOAD_CONSTANTS.goneOverAgain.value }
+      // It was felt, or read, before the zone was stroked at all.
+      const known = live.plan.lanes.find((l) => l.zoneId === zoneId)?.grain
+      const again = {
+        ...made,
+        ...(known && { grain: known }),
+        load: made.load * LOAD_CONSTANTS.goneOverAgain.value,
+      }
       lanes.push(again)
       steps.push({
         ...strokeStep(again, `${zone.name}`, 1, made.seconds / 60 + 0.1, false),
@@ -274,6 +282,44 @@ function missed(
     lanes,
     covers,
     `${lanes.length} missed ${lanes.length === 1 ? 'patch' : 'patches'}: once with the grain${hasLather(input.service) ? ', on fresh lather' : ''}.`,
+  )
+}
+
+/** A zone is parted and stroked by what was felt in it; where its passes stood in the order its new lanes stand. */
+function laidAnew(
+  input: PlanInput,
+  live: Live,
+  rest: readonly PlanStep[],
+  zoneId: ZoneId,
+): Replanned {
+  const { question, tools } = zoneQuestion({
+    ...input,
+    // Changes by hand were made to lanes that are no more.
+    choice: { style: live.plan.choice.style, edits: {} },
+  })
+  const planned = planZone({ ...question, tools }, zoneSkinOf(input, zoneId))
+  const { name } = planned.zone
+  // What was felt speaks for the whole zone.
+  const lanes = planned.lanes.map((l): Lane => ({ ...l, grain: 'read' }))
+  const strokes = new Map<number, PlanStep[]>()
+  for (const lane of lanes) {
+    const parts = lanes.filter((l) => l.pass === lane.pass).length
+    const made = strokeStep(lane, name, parts, lane.seconds / 60 + 0.1, false)
+    strokes.set(lane.pass, [...(strokes.get(lane.pass) ?? []), made])
+  }
+  const steps = rest.flatMap((s) => {
+    if (s.zoneId !== zoneId || s.kind !== 'stroke') return [s]
+    const own = strokes.get(s.pass!) ?? []
+    strokes.delete(s.pass!)
+    return own
+  })
+  return finish(
+    input,
+    live,
+    steps,
+    lanes,
+    [{ zoneId, cover: planned.zone.cover }],
+    `${zoneName(zoneId)}: felt to grow otherwise than was guessed; its lanes follow what was felt.`,
   )
 }
 
@@ -309,7 +355,8 @@ function remadeLanes(
     for (const lane of planned.lanes) {
       const before = plan.lanes.find((l) => l.id === lane.id)
       if (!wanted.has(lane.id) || !before) continue
-      out.set(lane.id, lane)
+      // What was felt on the way still speaks for the whole zone.
+      out.set(lane.id, before.grain ? { ...lane, grain: before.grain } : lane)
     }
   }
   return out
@@ -332,6 +379,12 @@ function withoutIdleLather(steps: readonly PlanStep[]): PlanStep[] {
   })
 }
 
+/** A zone that gets no stroke any more need not be felt. */
+function withoutIdleFeel(steps: readonly PlanStep[]): PlanStep[] {
+  const stroked = new Set(steps.filter((s) => s.kind === 'stroke').map((s) => s.zoneId))
+  return steps.filter((s) => s.kind !== 'feel' || stroked.has(s.zoneId))
+}
+
 function finish(
   input: PlanInput,
   { plan, state }: Live,
@@ -341,7 +394,7 @@ function finish(
   text: string,
 ): Replanned {
   const rest = plan.steps.slice(state.index)
-  const steps = withoutIdleLather(newRest)
+  const steps = withoutIdleFeel(withoutIdleLather(newRest))
   const used = new Set(steps.flatMap((s) => (s.laneId ? [s.laneId] : [])))
   const kept = lanes.filter((l) => used.has(l.id))
   const same =

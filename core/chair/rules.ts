@@ -1,8 +1,13 @@
 /** What may happen next at the chair, and what the pedal means now. */
 import { DomainError } from '../errors.ts'
+import { zoneName } from '../head/zoneFacts.ts'
+import type { ZoneId } from '../head/zones.ts'
 import { BLADES, type BladeId } from '../plan/blades.ts'
 import type { PlanStep } from '../plan/types.ts'
+import { notFelt, toFeel } from './feel.ts'
 import { latherNow } from './lather.ts'
+import { leftOpenSince } from './leftOpen.ts'
+import { redAtChair } from './outcome.ts'
 import {
   advance,
   bladeInHand,
@@ -30,7 +35,8 @@ export function bladeOf(
 
 /**
  * Counts an event that has just happened, if the rules of the chair allow it.
- * @throws DomainError beside those of `advance`: `no-blade-opened`, `ask-first`, `too-hot`, `not-laid`, `blades-out`, `paused`
+ * @throws DomainError beside those of `advance`: `no-blade-opened`, `ask-first`, `too-hot`, `not-laid`, `blades-out`, `paused`,
+ * `feel-first`, `felt-otherwise`, `not-left-open`
  */
 export function admit<P extends ChairPlan>(live: Live<P>, event: ChairEvent): Live<P> {
   const { plan, state } = live
@@ -38,7 +44,7 @@ export function admit<P extends ChairPlan>(live: Live<P>, event: ChairEvent): Li
   const towel = step ? state.towels[step.id] : undefined
   if (
     state.status === 'paused' &&
-    !['resumed', 'nick', 'nick-told', 'redness'].includes(event.kind)
+    !['resumed', 'nick', 'nick-told', 'redness', 'taken-back', 'ended-late'].includes(event.kind)
   ) {
     throw refuse('paused', 'The service is paused. Go on first.')
   }
@@ -51,11 +57,28 @@ export function admit<P extends ChairPlan>(live: Live<P>, event: ChairEvent): Li
           `Open a fresh blade (${BLADES[blade].name}) in front of the client first: one blade is for one person only, since blood too little to see carries infection.`,
         )
       }
+      if (step && step.id === event.stepId) refuseUnfelt(live, step)
       if (step?.id === event.stepId && isHotTowel(step) && towel?.laidAtMs === undefined) {
         throw refuse('not-laid', 'The towel has not been laid. Lay it, or skip it.')
       }
       break
     }
+    case 'skipped':
+      if (step?.kind === 'feel' && step.id === event.stepId) {
+        throw refuse(
+          'feel-first',
+          'Nobody has read the grain there: feel it, or leave the whole zone out.',
+        )
+      }
+      break
+    case 'ended-late':
+      if (leftOpenSince(state, event.atMs) === undefined) {
+        throw refuse(
+          'not-left-open',
+          'This service is going on. Stop it, or go through to its end.',
+        )
+      }
+      break
     case 'blade-changed':
     case 'tug':
     case 'pressure':
@@ -81,6 +104,29 @@ export function admit<P extends ChairPlan>(live: Live<P>, event: ChairEvent): Li
       break
   }
   return advance(live, event)
+}
+
+/** A direction is felt before it is stroked, and a lane that was felt to run otherwise is laid anew first. */
+function refuseUnfelt(live: Live<ChairPlan>, step: PlanStep): void {
+  if (step.kind === 'feel') {
+    throw refuse('feel-first', 'Say which way it was felt to grow; that settles this step.')
+  }
+  const why = notFelt(
+    live,
+    live.plan.lanes?.find((l) => l.id === step.laneId),
+  )
+  if (why === 'feel-first') {
+    throw refuse(
+      why,
+      `${step.title}: nobody has read the grain here. Feel it first, or leave the zone out.`,
+    )
+  }
+  if (why) {
+    throw refuse(
+      why,
+      `${step.title}: the hair here was felt to grow another way than this stroke was laid by. Lay the zone anew, or leave it out.`,
+    )
+  }
 }
 
 /** What one press of the pedal does now. */
@@ -109,6 +155,12 @@ export function nextPress(live: Live<ChairPlan>, nowMs: number, bladeLife: numbe
   if (!step) return closing(live)
   const done: Press = { words: 'Done, next', draft: { kind: 'done', stepId: step.id } }
   if (isHotTowel(step)) return towelPress(live, step, nowMs)
+  if (step.kind === 'feel') {
+    return {
+      words: 'Felt: it grows so',
+      draft: { kind: 'felt', stepId: step.id, detail: toFeel(plan, step.zoneId) },
+    }
+  }
   const bladeId = bladeOf(live, step)
   if (bladeId === undefined) return done
   const held = bladeInHand(live, step)
@@ -179,6 +231,17 @@ function closing({ state }: Live<ChairPlan>): Press {
       words: 'In the sharps box',
       line: `${out === 1 ? 'The blade goes' : `${out} blades go`} into the sharps box now.`,
       draft: { kind: 'blades-binned' },
+    }
+  }
+  const red = Object.entries(redAtChair(state)) as [ZoneId, number][]
+  if (!state.looked && red.length > 0) {
+    return {
+      words: 'Keep this reading',
+      line: `${red.map(([zone]) => zoneName(zone)).join(', ')} reddened: look there first, in good light, and grade it as it is now.`,
+      draft: {
+        kind: 'looked',
+        detail: { zones: red.map(([zoneId, redness]) => ({ zoneId, redness })) },
+      },
     }
   }
   if (!state.looked) {

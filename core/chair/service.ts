@@ -7,6 +7,7 @@ import type { ZoneId } from '../head/zones.ts'
 import type { PlanStep } from '../plan/types.ts'
 import type { Amendment, ChairEvent } from './events.ts'
 import {
+  BEFORE_START,
   begin,
   type ChairPlan,
   type ChairState,
@@ -36,6 +37,12 @@ export function advance<P extends ChairPlan>(live: Live<P>, event: ChairEvent): 
       ? amend(live, event.detail.amendment)
       : live.plan
   const next = change({ plan: live.plan, state }, event)
+  // What is only put in order afterwards takes no time, and the service is as old as its last real event.
+  if (event.kind === 'ended-late' || state.status === 'finished') {
+    return { plan, state: { ...next, seq: event.seq } }
+  }
+  // A start that was taken back has taken no time either.
+  if (next.status === 'waiting') return { plan, state: { ...next, seq: event.seq } }
   const running = state.status === 'running'
   return {
     plan,
@@ -85,7 +92,9 @@ function amend<P extends ChairPlan>({ plan, state }: Live<P>, amendment: Amendme
 
 /** Zones that still get a stroke from a step on. */
 function waitingZones(plan: ChairPlan, from: number): Set<string> {
-  return new Set(plan.steps.slice(from).flatMap((s) => (s.zoneId ? [s.zoneId] : [])))
+  return new Set(
+    plan.steps.slice(from).flatMap((s) => (s.kind !== 'feel' && s.zoneId ? [s.zoneId] : [])),
+  )
 }
 
 /** The blade that a stroke step is done with: the last opened of its kind that is still in use. */
@@ -109,9 +118,10 @@ function change(live: Live<ChairPlan>, event: ChairEvent): ChairState {
   const { atMs, detail } = event
   if (event.kind === 'started') {
     if (state.status !== 'waiting') throw refuse('This service has already been started.')
-    return { ...state, status: 'running', startedAtMs: atMs }
+    return { ...state, status: 'running', startedAtMs: atMs, startId: event.id }
   }
   if (state.status === 'waiting') throw refuse('This service has not been started yet.')
+  if (event.kind === 'taken-back') return takeBack(state, detail?.of)
   if (state.status === 'finished') {
     throw refuse('This service is finished; nothing more can be added to it.')
   }
@@ -158,6 +168,7 @@ function change(live: Live<ChairPlan>, event: ChairEvent): ChairState {
         redness: [
           ...state.redness,
           {
+            id: event.id,
             stepId,
             zoneId: detail?.zoneId ?? (current?.zoneId as ZoneId),
             grade: detail?.grade ?? 2,
@@ -210,11 +221,72 @@ function change(live: Live<ChairPlan>, event: ChairEvent): ChairState {
       }
     case 'looked':
       return { ...state, looked: detail?.zones ?? [] }
+    case 'felt': {
+      const { zoneId, point, normal, tangent } = detail ?? {}
+      if (current?.kind !== 'feel' || current.id !== event.stepId || current.zoneId !== zoneId) {
+        throw refuse('That is not what is felt now. Nothing was counted; reload to catch up.')
+      }
+      if (!point || !normal || !tangent) throw refuse('Nobody said which way it was felt.')
+      return {
+        ...state,
+        felt: { ...state.felt, [current.zoneId!]: { id: event.id, atMs, point, normal, tangent } },
+        outcomes: { ...state.outcomes, [current.id]: 'done' },
+        index: state.index + 1,
+      }
+    }
+    case 'patches-left':
+      return {
+        ...state,
+        patchesLeft: [
+          ...state.patchesLeft,
+          ...(detail?.patches ?? []).map(({ zoneId, point }) => ({ zoneId, point })),
+        ],
+      }
+    case 'ended-late':
+      return endLate(live)
     case 'finished': {
       if (state.index < plan.steps.length)
         throw refuse('Some steps are neither done nor skipped yet.')
       return { ...state, status: 'finished', finishedAtMs: atMs }
     }
+  }
+}
+
+/**
+ * A nick, redness or start that was wrongly recorded no longer counts; its event stays in the record. A start can only be
+ * taken back while no blade has been opened and nothing was stroked.
+ */
+function takeBack(state: ChairState, of: string | undefined): ChairState {
+  const takenBack = [...state.takenBack, of ?? '']
+  if (of !== undefined && of === state.startId && state.status !== 'finished') {
+    if (state.blades.length > 0 || Object.keys(state.onBlade).length > 0) {
+      throw refuse('A blade has been opened for this client: end the service instead.')
+    }
+    return { ...BEFORE_START, takenBack, seq: state.seq }
+  }
+  const nicks = state.nicks.filter((n) => n.id !== of)
+  const redness = state.redness.filter((r) => r.id !== of)
+  if (nicks.length === state.nicks.length && redness.length === state.redness.length) {
+    throw refuse('Only a nick, redness or the start can be taken back, each once.')
+  }
+  return { ...state, nicks, redness, takenBack }
+}
+
+/** Why a step was not done in a service that nobody ended. */
+export const LEFT_OPEN = 'the service was left open'
+
+/** Ends a service as of its last event: what was not reached was not done. */
+function endLate({ plan, state }: Live<ChairPlan>): ChairState {
+  const rest = plan.steps.slice(state.index)
+  const each = <T>(value: T) => Object.fromEntries(rest.map((s) => [s.id, value] as const))
+  return {
+    ...state,
+    status: 'finished',
+    index: plan.steps.length,
+    outcomes: { ...state.outcomes, ...each('skipped' as const) },
+    skipReasons: { ...state.skipReasons, ...each(LEFT_OPEN) },
+    blades: state.blades.map((b) => (b.end ? b : { ...b, end: 'end', endedAtMs: state.lastAtMs })),
+    finishedAtMs: state.lastAtMs,
   }
 }
 
@@ -286,6 +358,9 @@ function goBack({ plan, state }: Live<ChairPlan>): ChairState {
   const { [previous.id]: _was, ...outcomes } = state.outcomes
   const { [previous.id]: _reason, ...skipReasons } = state.skipReasons
   const { [previous.id]: on, ...onBlade } = state.onBlade
+  const felt = { ...state.felt }
+  // What is felt once more counts once.
+  if (previous.kind === 'feel' && previous.zoneId) delete felt[previous.zoneId]
   const blade = on === undefined ? undefined : state.blades[on]
   return {
     ...state,
@@ -293,6 +368,7 @@ function goBack({ plan, state }: Live<ChairPlan>): ChairState {
     outcomes,
     skipReasons,
     onBlade,
+    felt,
     ...(blade &&
       withBlade(state, on!, { strokes: Math.max(0, blade.strokes - (previous.strokes ?? 0)) })),
   }

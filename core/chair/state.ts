@@ -46,11 +46,29 @@ export interface Towel {
 }
 
 export interface RedSpot {
+  /** Id of the event. */
+  readonly id: string
   readonly stepId: string
   readonly zoneId: ZoneId
   readonly grade: number
   readonly welt: boolean
   readonly atMs: number
+}
+
+/** A direction of growth felt at the chair, where none had been read. */
+export interface Felt {
+  /** Id of the event, and of the reading that it becomes. */
+  readonly id: string
+  readonly atMs: number
+  readonly point: Vec3
+  readonly normal: Vec3
+  readonly tangent: Vec3
+}
+
+/** A patch that was missed and left. */
+export interface LeftPatch {
+  readonly zoneId: ZoneId
+  readonly point: Vec3
 }
 
 /** Where a service stands. */
@@ -76,6 +94,13 @@ export interface ChairState {
   /** What was changed of the plan on the way. */
   readonly amendments: readonly { readonly text: string; readonly atMs: number }[]
   readonly looked?: readonly { readonly zoneId: ZoneId; readonly redness: number }[] | undefined
+  /** Directions felt where the plan only guessed, by zone. */
+  readonly felt: Readonly<Partial<Record<ZoneId, Felt>>>
+  readonly patchesLeft: readonly LeftPatch[]
+  /** Ids of events that were taken back. */
+  readonly takenBack: readonly string[]
+  /** Id of the event that started the service. */
+  readonly startId?: string | undefined
   readonly startedAtMs?: number | undefined
   readonly finishedAtMs?: number | undefined
   /** Worked time up to the last event, without pauses; a clock that was set back adds nothing. */
@@ -99,6 +124,9 @@ export const BEFORE_START: ChairState = {
   lathered: {},
   prepared: [],
   amendments: [],
+  felt: {},
+  patchesLeft: [],
+  takenBack: [],
   spentMs: 0,
   lastAtMs: 0,
   seq: 0,

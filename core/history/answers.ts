@@ -1,17 +1,20 @@
 /** Answers after a service: how the skin looked and felt at each moment, when hair was felt or seen. */
-import { MOMENT_HOURS, USUAL_MOMENTS, type SkinAnswer, type UsualMoment } from './looks.ts'
+import type { SkinAnswer } from './looks.ts'
 import { BUMP_CONSTANTS } from '../skin/bumps.ts'
 import type { FadeStep } from '../skin/fading.ts'
 import { SKIN_CONSTANTS } from '../skin/sensitivity.ts'
 import { DAY_MS, HOUR_MS } from '../time/dates.ts'
 
 export * from './looks.ts'
+export * from './moments.ts'
 
 /** A past service as far as learning needs it. */
 export interface PastService {
   readonly endedAtMs: number
   readonly loads: Readonly<Record<string, number>>
   readonly answers: readonly Pick<SkinAnswer, 'atMs' | 'zones'>[]
+  /** Worst redness that was noted at the chair, by zone. */
+  readonly redAtChair?: Readonly<Record<string, number>> | undefined
 }
 
 /** An answer speaks for a service from so many hours on; readings before it are counted with it. */
@@ -19,14 +22,17 @@ const FIRST_HOURS = 6
 /** "48 h" is answered on that day, not to the minute. */
 const GRACE_HOURS = 12
 
-/** Worst grade of each zone among the answers that count toward a service; undefined when nobody answered in time. */
+/**
+ * Worst grade of each zone among the answers that count toward a service, what reddened at the chair among them; undefined
+ * when nobody answered in time.
+ */
 export function worstByZone(past: PastService): Map<string, number> | undefined {
   const limit = past.endedAtMs + (SKIN_CONSTANTS.readWithinHours.value + GRACE_HOURS) * HOUR_MS
   const inTime = past.answers.filter((a) => a.atMs <= limit)
   // How the skin looks right after says nothing of the next day: burn comes late.
   const later = past.endedAtMs + FIRST_HOURS * HOUR_MS
   if (!inTime.some((a) => a.atMs >= later)) return undefined
-  const worst = new Map<string, number>()
+  const worst = new Map(Object.entries(past.redAtChair ?? {}))
   for (const answer of inTime) {
     for (const zone of answer.zones) {
       worst.set(zone.zoneId, Math.max(worst.get(zone.zoneId) ?? 0, zone.redness))
@@ -75,6 +81,7 @@ export function fadeSteps(past: readonly Pick<PastService, 'endedAtMs' | 'answer
 
 /** What a list shows of the answers to a visit, and the sums that the studio learns from. */
 export interface AnswerSummary {
+  /** Worst redness of any look from some hours after the service on, and at the chair; null while nobody looked. */
   readonly worstRedness: number | null
   readonly bumps: number | null
   /** Sum of the worst grades over the worked zones; null while nobody answered in time. */
@@ -87,45 +94,29 @@ export function summariseAnswers(
   endedAtMs: number,
   answers: readonly SkinAnswer[],
   loads: Readonly<Record<string, number>> = {},
+  redAtChair: Readonly<Record<string, number>> = {},
 ): AnswerSummary {
-  const worst = worstByZone({ endedAtMs, loads, answers })
+  const worst = worstByZone({ endedAtMs, loads, answers, redAtChair })
   const bumps = bumpsByZone({ endedAtMs, answers })
   const total = (list: Iterable<number>) => [...list].reduce((s, v) => s + v, 0)
   return {
-    worstRedness: worst ? Math.max(0, ...worst.values()) : null,
+    worstRedness: worstSeen(endedAtMs, answers, redAtChair),
     bumps: bumps ? total(bumps.values()) : null,
     gradeSum: worst ? total(Object.keys(loads).map((z) => worst.get(z) ?? 0)) : null,
     loadSum: worst ? total(Object.values(loads)) : null,
   }
 }
 
-/** When each answer is owed, hours after the service. */
-const OWED: readonly {
-  moment: UsualMoment
-  fromHours: number
-  untilHours: number
-  words: string
-}[] = [
-  { moment: '24h', fromHours: 24, untilHours: 96, words: 'Day 1 answer owed' },
-  { moment: '48h', fromHours: 48, untilHours: 120, words: 'Day 2 answer owed' },
-  { moment: '7d', fromHours: 168, untilHours: 336, words: 'Day 7 answer owed' },
-]
-
-/** The answer that is owed now, in words; undefined when none is. Not answered is not clear. */
-export function owedAnswer(
+/** What is shown of a visit is the worst that anybody saw, however late. */
+function worstSeen(
   endedAtMs: number,
-  answers: readonly Pick<SkinAnswer, 'moment'>[],
-  nowMs: number,
-): string | undefined {
-  const hours = (nowMs - endedAtMs) / HOUR_MS
-  return OWED.filter(
-    (m) =>
-      hours >= m.fromHours && hours <= m.untilHours && !answers.some((a) => a.moment === m.moment),
-  ).at(-1)?.words
-}
-
-/** The usual moment that an answer given now speaks of: the latest that has come. */
-export function momentAt(endedAtMs: number, nowMs: number): UsualMoment {
-  const hours = (nowMs - endedAtMs) / HOUR_MS
-  return [...USUAL_MOMENTS].reverse().find((m) => hours >= MOMENT_HOURS[m] * 0.85) ?? 'now'
+  answers: readonly SkinAnswer[],
+  redAtChair: Readonly<Record<string, number>>,
+): number | null {
+  const looks = answers.filter((a) => a.atMs >= endedAtMs + FIRST_HOURS * HOUR_MS)
+  const grades = [
+    ...looks.flatMap((a) => [0, ...a.zones.map((z) => z.redness)]),
+    ...Object.values(redAtChair),
+  ]
+  return grades.length > 0 ? Math.max(...grades) : null
 }

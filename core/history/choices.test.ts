@@ -82,6 +82,7 @@ describe('what a client answers', () => {
     areas: [],
     bumps: 0,
     pus: false,
+    spreading: false,
     stinging: 0,
     itch: 0,
     dryness: 0,

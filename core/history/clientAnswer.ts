@@ -59,6 +59,8 @@ export interface ClientAnswer {
   readonly areas: readonly AreaId[]
   readonly bumps: number
   readonly pus: boolean
+  /** It spreads, is hot, or the client feels ill. */
+  readonly spreading: boolean
   readonly stinging: number
   readonly itch: number
   readonly dryness: number
@@ -93,6 +95,7 @@ export function answerByZone(
       stinging: a.stinging,
       itch: a.itch,
       dryness: a.dryness,
+      ...(a.spreading && { spreading: true }),
       ...(a.words && { words: a.words }),
     },
   }

@@ -1,3 +1,4 @@
+import { NOTHING_AT_CHAIR } from '../chair/atChair.ts'
 import { DAY_MS } from '../time/dates.ts'
 import { differences, told, type ComparedVisit, type Two } from './compareVisits.ts'
 
@@ -7,6 +8,7 @@ describe('two visits beside each other', () => {
     readings: [],
     loads: { chin: 2, 'jaw-left': 1 },
     answers: [],
+    atChair: NOTHING_AT_CHAIR,
     ...over,
   })
   const answered = (redness: number, bumps: number, loads = { chin: 2, 'jaw-left': 1 }) =>

@@ -3,6 +3,7 @@ import { toDegrees } from '../grain/circular.ts'
 import { grainMap, type Reading } from '../grain/readings.ts'
 import { strokeAngle } from '../grain/relation.ts'
 import type { ZoneId } from '../head/zones.ts'
+import type { AtChair } from '../chair/atChair.ts'
 import { bumpsByZone, worstByZone, type SkinAnswer } from './answers.ts'
 
 export const LAYERS = {
@@ -18,6 +19,7 @@ export interface ComparedVisit {
   readonly endedAtMs: number | null
   readonly loads: Readonly<Record<string, number>> | null
   readonly answers: readonly SkinAnswer[]
+  readonly atChair: AtChair
   readonly readings: readonly Reading[]
 }
 
@@ -27,7 +29,12 @@ export interface Two<V extends ComparedVisit = ComparedVisit> {
 }
 
 export const worst = (v: ComparedVisit) =>
-  worstByZone({ endedAtMs: v.endedAtMs ?? 0, loads: v.loads ?? {}, answers: v.answers })
+  worstByZone({
+    endedAtMs: v.endedAtMs ?? 0,
+    loads: v.loads ?? {},
+    answers: v.answers,
+    redAtChair: v.atChair.redness,
+  })
 export const bumps = (v: ComparedVisit) =>
   bumpsByZone({ endedAtMs: v.endedAtMs ?? 0, answers: v.answers })
 

@@ -1,17 +1,15 @@
 import { DEFAULT_SCHOOLS } from '../house/schools.ts'
-import type { VisitWindow } from '../regrowth/nextVisit.ts'
-import { RULES } from '../screening/rules.ts'
-import type { Asked } from '../screening/screen.ts'
-import { DAY_MS, HOUR_MS } from '../time/dates.ts'
-import { todayFlags, type FlagInput } from './flags.ts'
-import { windowAfter } from './window.ts'
 import { priorGrowth } from '../regrowth/growth.ts'
+import type { VisitWindow } from '../regrowth/nextVisit.ts'
+import type { Asked } from '../screening/screen.ts'
+import { askedAll, knownVisit, NOW, pastVisit } from '../testing/visit.ts'
+import { DAY_MS, HOUR_MS } from '../time/dates.ts'
+import type { Known } from '../visit/types.ts'
+import { alarmId, todayFlags, type FlagInput } from './flags.ts'
+import type { SkinAnswer } from './looks.ts'
+import { windowAfter } from './window.ts'
 
-const NOW = Date.UTC(2026, 4, 20, 9)
-const NO: Asked = {
-  answers: Object.fromEntries(RULES.map((r) => [r.id, { yes: false }])),
-  spots: [],
-}
+const NO = askedAll('dermaplane')
 const range = { even: 3, early: 2, late: 4 }
 const window = (over: Partial<VisitWindow> = {}): VisitWindow => ({
   fromMs: NOW - DAY_MS,
@@ -23,38 +21,22 @@ const window = (over: Partial<VisitWindow> = {}): VisitWindow => ({
   reasons: [],
   ...over,
 })
-const flags = (over: Partial<FlagInput> = {}) =>
+const past = [pastVisit({ endedAtMs: NOW - 20 * DAY_MS })]
+const flags = (known: Partial<Known> = {}, open?: Partial<NonNullable<FlagInput['open']>>) =>
   todayFlags({
-    schools: DEFAULT_SCHOOLS,
-    nowMs: NOW,
-    offsetMinutes: 0,
-    last: { endedAtMs: NOW - 20 * DAY_MS, answers: [] },
-    window: window(),
-    ...over,
+    known: knownVisit({ service: 'dermaplane', past, window: window(), ...known }),
+    ...(open && { open: { id: 'v', state: 'open', slotAtMs: NOW, ...open } }),
   })
-const texts = (over?: Partial<FlagInput>) => flags(over).flags.map((f) => f.text)
-const open = (asked: Asked, over: Partial<NonNullable<FlagInput['open']>> = {}) => ({
-  service: 'dermaplane' as const,
-  state: 'open',
-  slotAtMs: NOW,
-  asked,
-  ...over,
-})
+const texts = (...given: Parameters<typeof flags>) => flags(...given).flags.map((f) => f.text)
 
 describe('flags on the tide table', () => {
   it('are none when nothing waits', () => {
     expect(texts()).toEqual([])
-    expect(texts({ open: open(NO) })).toEqual([])
+    expect(texts({}, {})).toEqual([])
   })
 
   it('greet a first visit', () => {
-    const input: FlagInput = {
-      schools: DEFAULT_SCHOOLS,
-      nowMs: NOW,
-      offsetMinutes: 0,
-      window: null,
-    }
-    expect(todayFlags(input)).toEqual({
+    expect(flags({ past: [], window: null })).toEqual({
       flags: [{ kind: 'kelp', text: 'First visit: no map yet' }],
       owed: 0,
       patch: 0,
@@ -62,56 +44,115 @@ describe('flags on the tide table', () => {
   })
 
   it('tell what postpones, until when, and what is to be referred', () => {
-    const cream = {
-      ...NO,
-      answers: { ...NO.answers, 'retinoid-cream': { yes: true, date: '2026-05-19' } },
-    }
-    expect(texts({ open: open(cream) })).toEqual(['Postpone until 24 May: retinoid cream'])
-    const acne = { ...NO, answers: { ...NO.answers, 'widespread-acne': { yes: true } } }
-    expect(texts({ open: open(acne) })).toEqual([
+    const yes = (id: string, more = {}) => ({
+      asked: { ...NO, answers: { ...NO.answers, [id]: { yes: true, ...more } } },
+    })
+    expect(texts(yes('retinoid-cream', { date: '2026-05-19' }), {})).toEqual([
+      'Postpone until 24 May: retinoid cream',
+    ])
+    expect(texts(yes('widespread-acne'), {})).toEqual([
       'Postpone: acne or pustules over much of the area',
     ])
-    const sore = { ...NO, answers: { ...NO.answers, infection: { yes: true } } }
-    expect(texts({ open: open(sore) })[0]).toMatch(/^Stop and refer: cold sore/)
+    expect(texts(yes('infection'), {})[0]).toMatch(/^Stop and refer: cold sore/)
+    // Nobody is expected: then nothing waits for it.
+    expect(texts(yes('infection'))).toEqual([])
   })
 
-  it('ask for the patch test once it can be read, and not before', () => {
-    const test = (hours: number): Asked => ({
-      ...NO,
-      answers: { ...NO.answers, 'first-ever': { yes: true } },
-      patchTest: { zoneId: 'jaw-left', placedAtMs: NOW - hours * HOUR_MS, result: 'waiting' },
+  it('ask for the patch test once it can be read, and neither before nor too late', () => {
+    const test = (hours: number): { asked: Asked } => ({
+      asked: {
+        ...NO,
+        answers: { ...NO.answers, 'first-ever': { yes: true } },
+        patchTest: { zoneId: 'jaw-left', placedAtMs: NOW - hours * HOUR_MS, result: 'waiting' },
+      },
     })
-    expect(flags({ open: open(test(26)) })).toMatchObject({
+    expect(flags(test(26), {})).toMatchObject({
       patch: 1,
       flags: [{ text: 'Patch test to read today' }],
     })
-    expect(texts({ open: open(test(5)) })[0]).toMatch(/^Postpone until 21 May/)
+    expect(texts(test(5), {})[0]).toMatch(/^Postpone until 21 May/)
+    expect(flags(test(60), {}).patch).toBe(0)
   })
 
-  it('tell who sits in the chair', () => {
-    expect(texts({ open: open(NO, { state: 'running' }) })).toEqual(['In the chair now'])
+  it('tell who sits in the chair, and what was left open', () => {
+    expect(texts({}, { state: 'running', lastAtMs: NOW - HOUR_MS })).toEqual(['In the chair now'])
+    expect(flags({}, { state: 'running', lastAtMs: NOW - 16 * HOUR_MS }).flags).toEqual([
+      {
+        kind: 'coral',
+        text: 'Left open since 19 May: end it',
+        to: { station: 'chair', visitId: 'v' },
+      },
+    ])
   })
 
   it('count what is owed', () => {
-    expect(flags({ last: { endedAtMs: NOW - 30 * HOUR_MS, answers: [] } })).toMatchObject({
+    const ended = { endedAtMs: NOW - 30 * HOUR_MS }
+    expect(flags({ past: [pastVisit(ended)] })).toMatchObject({
       owed: 1,
-      flags: [{ kind: 'brass' }],
+      flags: [{ kind: 'brass', to: { station: 'return', visitId: 'past' } }],
     })
-    expect(
-      flags({ last: { endedAtMs: NOW - 30 * HOUR_MS, answers: [{ moment: '24h' }] } }).owed,
-    ).toBe(0)
+    const answers = [{ moment: '24h' as const, atMs: NOW - 6 * HOUR_MS, zones: [] }]
+    expect(flags({ past: [pastVisit({ ...ended, answers })] }).owed).toBe(0)
   })
 
   it('hold back when skin is not settled, or when booked too soon, and say until when', () => {
-    const late = window({ fromMs: NOW + 2 * DAY_MS, skinMs: NOW + 2 * DAY_MS })
-    expect(texts({ window: late })).toEqual(['Skin not settled: wait until 22 May'])
-    const settled = window({ fromMs: NOW + 2 * DAY_MS })
-    expect(texts({ window: settled })).toEqual([])
-    expect(texts({ window: settled, open: open(NO) })).toEqual(['Too soon: wait until 22 May'])
-    expect(texts({ window: settled, open: open(NO, { slotAtMs: NOW + 3 * DAY_MS }) })).toEqual([])
+    const red = (hoursAgo: number, redness: number): SkinAnswer => ({
+      moment: '24h',
+      atMs: NOW - hoursAgo * HOUR_MS,
+      zones: [{ zoneId: 'chin', redness, bumps: 0 }],
+    })
+    const ended = NOW - 3 * DAY_MS
+    const unsettled = [pastVisit({ endedAtMs: ended, answers: [red(24, 2)] })]
+    expect(texts({ past: unsettled })).toContain('Skin not settled: wait until 22 May')
+    const clear = [
+      pastVisit({ endedAtMs: ended, answers: [red(30, 2), { ...red(2, 0), moment: '48h' }] }),
+    ]
+    expect(texts({ past: clear })).toEqual([])
+    const settled = { window: window({ fromMs: NOW + 2 * DAY_MS }) }
+    expect(texts(settled)).toEqual([])
+    expect(texts(settled, {})).toEqual(['Too soon: wait until 22 May'])
+    expect(texts(settled, { slotAtMs: NOW + 3 * DAY_MS })).toEqual([])
     // Nobody is told on a day to wait until that same day.
-    const laterToday = window({ fromMs: NOW + 2 * HOUR_MS, skinMs: NOW + 2 * HOUR_MS })
-    expect(texts({ window: laterToday, open: open(NO) })).toEqual([])
+    expect(texts({ window: window({ fromMs: NOW + 2 * HOUR_MS }) }, {})).toEqual([])
+  })
+
+  it('alarm for a severe answer of the client until somebody has looked into it', () => {
+    const bad = pastVisit({
+      endedAtMs: NOW - 3 * DAY_MS,
+      answers: [
+        {
+          moment: '48h',
+          atMs: NOW - 12 * HOUR_MS,
+          toldAtMs: NOW - 12 * HOUR_MS,
+          zones: [{ zoneId: 'chin', redness: 4, bumps: 0, pustules: 35 }],
+          feeling: { stinging: 9 },
+          source: 'client',
+        },
+      ],
+    })
+    const [alarm] = flags({ past: [bad] }).flags
+    expect(alarm).toEqual({
+      kind: 'alarm',
+      text: '19 May: redness 4, severe, 35 bumps, some with pus, stinging 9 of 10',
+      to: { station: 'return', visitId: 'past' },
+      ring: true,
+    })
+    const word = {
+      id: 'd',
+      visitId: 'past',
+      finding: alarmId('past'),
+      workerId: 'w',
+      workerName: 'Ines',
+      reason: 'rang: cooler already',
+      atMs: NOW - HOUR_MS,
+      takenBackAtMs: null,
+    }
+    const alarms = (decisions: Known['decisions']) =>
+      flags({ past: [bad], decisions }).flags.filter((f) => f.kind === 'alarm')
+    expect(alarms([word])).toEqual([])
+    // Taken back, or worse since: it rings again.
+    expect(alarms([{ ...word, takenBackAtMs: NOW }])).toHaveLength(1)
+    expect(alarms([{ ...word, atMs: NOW - 20 * HOUR_MS }])).toHaveLength(1)
   })
 })
 

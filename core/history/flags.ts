@@ -1,78 +1,70 @@
-/** What a client waits for today, as plain flags: what stands in the way, what is owed, what is too soon. */
-import type { Schools } from '../house/schools.ts'
-import type { VisitWindow } from '../regrowth/nextVisit.ts'
-import { SCREENING_CONSTANTS, type HouseRules } from '../screening/rules.ts'
-import { screen, type Asked } from '../screening/screen.ts'
-import type { ServiceId } from '../services.ts'
-import { dateOf, dayWords, HOUR_MS } from '../time/dates.ts'
-import { owedAnswer, type SkinAnswer } from './answers.ts'
+/** What a client waits for today, as plain flags: what alarms, what stands in the way, what is owed, what is too soon. */
+import { leftOpenSince } from '../chair/leftOpen.ts'
+import { dateOf, dayWords } from '../time/dates.ts'
+import { aftermathOf } from '../visit/aftermath.ts'
+import { patchReadable } from '../visit/asking.ts'
+import { gate } from '../visit/gate.ts'
+import type { Known, VisitFinding } from '../visit/types.ts'
+import { owedAnswer } from './answers.ts'
 
 /** A plain flag on the tide table. */
 export interface TodayFlag {
-  kind: 'coral' | 'brass' | 'kelp'
+  kind: 'alarm' | 'coral' | 'brass' | 'kelp'
   text: string
-  /** An answer that is owed: it is given at Return. */
-  owed?: true
+  /** The visit at whose Return it is answered; the chair, where a service is ended. */
+  to?: { readonly station: 'return' | 'chair'; readonly visitId: string }
+  /** The client is rung up: the telephone number stands beside it. */
+  ring?: true
 }
 
 /** What the flags depend on. */
 export interface FlagInput {
-  readonly schools: Schools
-  /** What the house has changed of the rules. */
-  readonly rules?: HouseRules
-  readonly nowMs: number
-  readonly offsetMinutes: number
+  /** Everything that is known of the visit that is open, or would be opened. */
+  readonly known: Known
   /** The visit that is open or running. */
   readonly open?: {
-    readonly service: ServiceId
+    readonly id: string
     readonly state: string
     readonly slotAtMs: number | null
-    readonly asked: Asked
+    /** Last event of a service under way. */
+    readonly lastAtMs?: number | undefined
   }
-  readonly last?: {
-    readonly endedAtMs: number
-    readonly answers: readonly Pick<SkinAnswer, 'moment'>[]
-  }
-  readonly window: VisitWindow | null
 }
 
 /** The flags of a client, and how many answers and patch tests among them wait. */
-export function todayFlags({
-  schools,
-  rules,
-  nowMs,
-  offsetMinutes,
-  open,
-  last,
-  window,
-}: FlagInput): {
+export function todayFlags({ known, open }: FlagInput): {
   flags: TodayFlag[]
   owed: number
   patch: number
 } {
-  const flags: TodayFlag[] = []
-  const date = dateOf(nowMs, offsetMinutes)
+  const { nowMs, past, window } = known
+  const on = (ms: number) =>
+    dateOf(ms, typeof known.offset === 'number' ? known.offset : known.offset(ms))
+  const today = on(nowMs)
+  const flags: TodayFlag[] = alarms(known, today, on)
   let owed = 0
   let patch = 0
-  if (open) {
-    const test = open.asked.patchTest
-    const screening = screen(open.service, open.asked, schools, date, nowMs, offsetMinutes, rules)
-    const cause = screening.findings[0]?.reason ?? ''
-    if (
-      test?.result === 'waiting' &&
-      test.placedAtMs !== undefined &&
-      nowMs >= test.placedAtMs + SCREENING_CONSTANTS.patchTestHours.value * HOUR_MS
-    ) {
-      patch = 1
-      flags.push({ kind: 'brass', text: 'Patch test to read today' })
-    } else if (screening.verdict === 'postpone') {
-      const until = screening.until ? ` until ${dayWords(screening.until, date)}` : ''
-      flags.push({ kind: 'coral', text: `Postpone${until}: ${lower(cause)}` })
-    } else if (screening.verdict === 'refer') {
-      flags.push({ kind: 'coral', text: `Stop and refer: ${lower(cause)}` })
-    }
-    if (open.state === 'running') flags.push({ kind: 'coral', text: 'In the chair now' })
+  const findings = gate(known).findings.filter((f) => !f.decided)
+  if (open?.state === 'running') {
+    const since = leftOpenSince({ status: 'running', lastAtMs: open.lastAtMs ?? nowMs }, nowMs)
+    flags.push({
+      kind: 'coral',
+      text:
+        since === undefined
+          ? 'In the chair now'
+          : `Left open since ${dayWords(on(since), today)}: end it`,
+      to: { station: 'chair', visitId: open.id },
+    })
+  } else if (open && patchReadable(known)) {
+    patch = 1
+    flags.push({ kind: 'brass', text: 'Patch test to read today' })
+  } else if (open) {
+    // What alarms is not said twice.
+    const alarmed = flags.length > 0
+    const held = gravest(findings.filter((f) => !alarmed || f.about !== 'aftermath'))
+    if (held) flags.push({ kind: 'coral', text: heldFlag(held, today) })
   }
+  const [last] = past
   if (!last) {
     flags.push({ kind: 'kelp', text: 'First visit: no map yet' })
     return { flags, owed, patch }
@@ -80,20 +72,73 @@ export function todayFlags({
   const answer = owedAnswer(last.endedAtMs, last.answers, nowMs)
   if (answer) {
     owed = 1
-    flags.push({ kind: 'brass', text: answer, owed: true })
+    const to = { station: 'return', visitId: last.visitId } as const
+    flags.push({ kind: 'brass', text: answer, to, ring: true })
   }
-  if (window) {
-    // By the day: nobody is sent away for the hour.
-    const from = dateOf(window.fromMs, offsetMinutes)
-    const slot = open?.slotAtMs != null ? dateOf(open.slotAtMs, offsetMinutes) : null
-    const unsettled = date < dateOf(window.skinMs, offsetMinutes)
-    const bookedTooSoon = slot !== null && slot < from
-    if (date < from && (unsettled || bookedTooSoon)) {
-      const what = unsettled ? 'Skin not settled' : 'Too soon'
-      flags.push({ kind: 'coral', text: `${what}: wait until ${dayWords(from, date)}` })
+  const unsettled = findings.find((f) => f.about === 'unsettled')
+  if (unsettled?.until) {
+    flags.push({
+      kind: 'coral',
+      text: `${unsettled.title}: wait until ${dayWords(unsettled.until, today)}`,
+    })
+  } else if (
+    window &&
+    open?.state === 'open' &&
+    open.slotAtMs !== null &&
+    on(open.slotAtMs) < on(window.fromMs)
+  ) {
+    if (today < on(window.fromMs)) {
+      flags.push({
+        kind: 'coral',
+        text: `Too soon: wait until ${dayWords(on(window.fromMs), today)}`,
+      })
     }
   }
   return { flags, owed, patch }
 }
+
+/** What asking or the last visit holds the service back with: what has no day first, then the latest day. */
+function gravest(findings: readonly VisitFinding[]): VisitFinding | undefined {
+  const held = findings.filter(
+    (f) => (f.about === 'rule' || f.about === 'aftermath') && f.holds === 'plan',
+  )
+  const rank = (f: VisitFinding) => (f.severity === 'stop' ? '~~' : (f.until ?? '~'))
+  return [...held].sort((a, b) => rank(b).localeCompare(rank(a)))[0]
+}
+
+function heldFlag(f: VisitFinding, today: string): string {
+  if (f.severity === 'stop') return `Stop and refer: ${lower(f.title)}`
+  const until = f.until === undefined ? '' : ` until ${dayWords(f.until, today)}`
+  return `Postpone${until}: ${lower(f.title)}`
+}
+
+/** A severe answer that a client gave and that nobody has looked into yet. */
+function alarms(
+  { past, decisions }: Known,
+  today: string,
+  on: (ms: number) => string,
+): TodayFlag[] {
+  return past.flatMap((p): TodayFlag[] => {
+    const found = aftermathOf(p)
+    if (!found || found.source === 'seen') return []
+    const looked = decisions.some(
+      (d) =>
+        d.finding === alarmId(p.visitId) && d.takenBackAtMs === null && d.atMs > found.toldAtMs,
+    )
+    return looked
+      ? []
+      : [
+          {
+            kind: 'alarm',
+            text: `${dayWords(on(found.toldAtMs), today)}: ${found.signs.join(', ')}`,
+            to: { station: 'return', visitId: p.visitId },
+            ring: true,
+          },
+        ]
+  })
+}
+
+/** What "somebody has looked into it" is written down under. */
+export const alarmId = (visitId: string): string => `alarm:${visitId}`
 
 const lower = (s: string) => s.charAt(0).toLowerCase() + s.slice(1)

@@ -93,7 +93,7 @@ describe('answers', () => {
       atMs: 168 * HOUR_MS,
       zones: [{ zoneId: 'chin', redness: 0, bumps: 3, pustules: 1 }],
     }
-    expect(summariseAnswers(0, [week])).toMatchObject({ worstRedness: null, bumps: 4 })
+    expect(summariseAnswers(0, [week])).toMatchObject({ worstRedness: 0, bumps: 4, gradeSum: null })
   })
 
   it('counts bumps of days 2 to 14 only, the most of any look', () => {

@@ -37,15 +37,17 @@ export interface ClientModel {
 export function skinOutcomes(past: readonly PastService[]): SkinOutcome[][] {
   return past.flatMap((visit) => {
     const worst = worstByZone(visit)
-    return worst
-      ? [
-          Object.entries(visit.loads).map(([zoneId, load]) => ({
-            zoneId,
-            load,
-            grade: worst.get(zoneId) ?? 0,
-          })),
-        ]
-      : []
+    const red = visit.redAtChair ?? {}
+    // Without an answer only what reddened at the chair is known.
+    const known = Object.entries(visit.loads).filter(([zoneId]) => worst || zoneId in red)
+    if (known.length === 0 && !worst) return []
+    return [
+      known.map(([zoneId, load]) => ({
+        zoneId,
+        load,
+        grade: worst?.get(zoneId) ?? red[zoneId] ?? 0,
+      })),
+    ]
   })
 }
 

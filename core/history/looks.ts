@@ -8,18 +8,6 @@ export type UsualMoment = (typeof USUAL_MOMENTS)[number]
 /** A usual moment, or any other as hours after the service ("h336"). */
 export type Moment = UsualMoment | `h${number}`
 
-export const MOMENT_HOURS: Readonly<Record<UsualMoment, number>> = {
-  now: 0,
-  '1h': 1,
-  '24h': 24,
-  '48h': 48,
-  '7d': 168,
-}
-
-/** Hours after the service that a moment speaks of. */
-export const momentHours = (moment: Moment): number =>
-  moment in MOMENT_HOURS ? MOMENT_HOURS[moment as UsualMoment] : Number(moment.slice(1))
-
 export const SPOT_KINDS = ['bump', 'ingrown', 'pustule', 'dark'] as const
 export type SpotKind = (typeof SPOT_KINDS)[number]
 
@@ -59,6 +47,8 @@ export interface Feeling {
   readonly nicks?: Readonly<Record<string, NickState>>
   /** In the client's own words. */
   readonly words?: string
+  /** It spreads, is hot, or the client feels ill. */
+  readonly spreading?: boolean
 }
 
 /** Who said it: seen by the worker, told by phone, or answered by the client on the link page. */
@@ -72,6 +62,8 @@ export interface SkinAnswer {
   readonly spots?: readonly SkinSpot[]
   readonly feeling?: Feeling
   readonly source?: AnswerSource
+  /** When it was told; the time it speaks of where that was not kept. */
+  readonly toldAtMs?: number
 }
 
 /** How a length was measured: a photograph with a scale is closer than a guess. */

@@ -13,6 +13,33 @@ export interface LastService {
   readonly endedAtMs: number
   readonly leftMm: Readonly<Record<string, number>> | null
   readonly answers: readonly Pick<SkinAnswer, 'moment' | 'atMs' | 'zones'>[]
+  /** Worst redness that was noted at the chair, by zone. */
+  readonly redAtChair?: Readonly<Record<string, number>> | undefined
+}
+
+/**
+ * When skin was red and when it was clear, for settling. Slight redness right after is normal: only what made somebody note
+ * it at the chair, or is seen a day later or more, speaks of unsettled skin.
+ */
+export function rednessSeen(
+  last: Pick<LastService, 'endedAtMs' | 'answers' | 'redAtChair'>,
+  counts: (zoneId: string) => boolean = () => true,
+): { atMs: number; grade: number }[] {
+  const worst = (grades: readonly number[]) => Math.max(0, ...grades)
+  const atChair = worst(
+    Object.entries(last.redAtChair ?? {})
+      .filter(([zone]) => counts(zone))
+      .map(([, grade]) => grade),
+  )
+  return [
+    ...(atChair > 0 ? [{ atMs: last.endedAtMs, grade: atChair }] : []),
+    ...last.answers
+      .filter((a) => a.moment !== 'now' && a.moment !== '1h')
+      .map((a) => ({
+        atMs: a.atMs,
+        grade: worst(a.zones.filter((z) => counts(z.zoneId)).map((z) => z.redness)),
+      })),
+  ]
 }
 
 export function windowAfter(
@@ -37,13 +64,7 @@ export function windowAfter(
       lastAtMs: last.endedAtMs,
       zones,
       growth: (zone) => growth[zone]!,
-      // Slight redness right after is normal: only what is seen a day later or more speaks of unsettled skin.
-      redness: last.answers
-        .filter((a) => a.moment !== 'now' && a.moment !== '1h')
-        .map((a) => ({
-          atMs: a.atMs,
-          grade: a.zones.reduce((m, z) => Math.max(m, z.redness), 0),
-        })),
+      redness: rednessSeen(last),
     }) ?? null
   )
 }

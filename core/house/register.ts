@@ -1,6 +1,8 @@
 /** Every constant of every model, by area: the House page and docs/models.md show this register. */
 import { EVENT_CONSTANTS } from '../care/backPlan.ts'
 import { CARE_CONSTANTS } from '../care/clearances.ts'
+import { FEEL_CONSTANTS } from '../chair/feel.ts'
+import { LEFT_OPEN_CONSTANTS } from '../chair/leftOpen.ts'
 import { MEANWHILE_CONSTANTS } from '../chair/meanwhile.ts'
 import { PROBE_CONSTANTS } from '../chair/probe.ts'
 import { TOWEL_CONSTANTS } from '../chair/towel.ts'
@@ -34,6 +36,8 @@ import { FADING_CONSTANTS } from '../skin/fading.ts'
 import { CALIBRATION_CONSTANTS } from '../history/calibration.ts'
 import { CHANGE_CONSTANTS } from '../history/changeConstants.ts'
 import { FOLLOW_CONSTANTS } from '../history/clientAnswer.ts'
+import { MOMENT_CONSTANTS } from '../history/moments.ts'
+import { AFTERMATH_CONSTANTS } from '../visit/aftermath.ts'
 import { EFFECT_CONSTANTS } from '../history/effects.ts'
 import { STUDIO_CONSTANTS } from '../history/studio.ts'
 import { ODDS_CONSTANTS } from '../regrowth/odds.ts'
@@ -87,7 +91,17 @@ export const CONSTANT_REGISTER: readonly ConstantArea[] = [
     title: 'Towels, probe and disinfectant',
     constants: { ...TOWEL_CONSTANTS, ...PROBE_CONSTANTS, ...MEANWHILE_CONSTANTS },
   },
-  { id: 'care', title: 'Aftercare', constants: { ...CARE_CONSTANTS, ...FOLLOW_CONSTANTS } },
+  {
+    id: 'chair',
+    title: 'At the chair',
+    constants: { ...FEEL_CONSTANTS, ...LEFT_OPEN_CONSTANTS },
+  },
+  {
+    id: 'care',
+    title: 'Aftercare',
+    constants: { ...CARE_CONSTANTS, ...FOLLOW_CONSTANTS, ...MOMENT_CONSTANTS },
+  },
+  { id: 'aftermath', title: 'Skin that took it badly', constants: AFTERMATH_CONSTANTS },
   { id: 'event', title: 'Before an event', constants: EVENT_CONSTANTS },
   { id: 'growth', title: 'Regrowth', constants: GROWTH_CONSTANTS },
   {

@@ -1,6 +1,7 @@
 /** A lane in one pass: its blade, its strokes, its time, where hands and feet are, and why. */
 import { DomainError } from '../errors.ts'
 import { clockWords } from '../grain/clock.ts'
+import { withinDeg as trustWithin } from '../grain/confidence.ts'
 import { wrapTurn } from '../grain/circular.ts'
 import type { Vec3 } from '../head/frames.ts'
 import type { Locator } from '../head/locate.ts'
@@ -11,6 +12,7 @@ import { SERVICES, type ServiceFamily } from '../services.ts'
 import { BLADES, type Blade, type BladeId } from './blades.ts'
 import { fitBlade, type Fit } from './bladeFit.ts'
 import { CLOSENESS_CONSTANTS, stubbleLeftMm } from './closeness.ts'
+import { checkHandEdit } from './handEdit.ts'
 import { findStance, type Room } from './handle.ts'
 import { clientAction, freeHand, headTurn } from './hands.ts'
 import {
@@ -129,6 +131,7 @@ export function makeLane(
     why: string | undefined
     first: BladeId | undefined
     parts: number
+    curlTight: boolean
   },
 ): Lane {
   const { family } = SERVICES[q.service]
@@ -145,10 +148,22 @@ export function makeLane(
         : q.tools.blades
   const fit: Fit = fitBlade(allowed, m.radiusMm, skin.zone.bed, small, m.extent.widthMm)
   const { blade } = fit
+  checkHandEdit(
+    {
+      ...q,
+      kit: q.kit,
+      pass: planned.pass,
+      bladeId: blade.id as BladeId,
+      hair: more.hair,
+      curlTight: more.curlTight,
+    },
+    { blade: edit?.bladeId !== undefined, way: edit?.way !== undefined },
+    relation,
+  )
   if (blade.tool === 'cartridge' && relation === 'against') {
     throw new DomainError(
       'never-against',
-      'A multi-blade cartridge never goes against the grain: it lifts and pulls. Choose another blade or direction for this lane.',
+      'A multi-blade cartridge never goes against the grain: it lifts and pulls.',
     )
   }
   const strokeLengthMm = Math.max(4, Math.round(Math.min(longestStrokeMm(id), m.extent.lengthMm)))
@@ -197,6 +212,7 @@ export function makeLane(
     stroke: rounded(m.stroke, 1e4),
     strokeBearing,
     growthDirection,
+    grain: trustWithin(shape.trust) === undefined ? 'guess' : 'read',
     withinDeg: withinDeg(shape),
     areaCm2: shape.areaCm2,
     lengthMm: Math.round(m.extent.lengthMm),

@@ -9,7 +9,7 @@ import { keepsOrder } from '../order/problem.ts'
 import type { Growth } from '../regrowth/growth.ts'
 import type { Screening } from '../screening/screen.ts'
 import { SERVICES, serviceZones, type ServiceId } from '../services.ts'
-import type { Sensitivity } from '../skin/sensitivity.ts'
+import { SKIN_CONSTANTS, type Sensitivity } from '../skin/sensitivity.ts'
 import type { BladeId } from './blades.ts'
 import type { Room } from './handle.ts'
 import type { Hand, Hazard } from './hands.ts'
@@ -22,7 +22,7 @@ import { chooseTools, type Level } from './tools.ts'
 import type { Lane, LeftOut, Plan, PlanChoice, Reason, ZonePlan } from './types.ts'
 import { laneTitle, straysOf } from './walk.ts'
 import type { PlanMemory, ZoneQuestion } from './question.ts'
-import { planZone } from './zonePlan.ts'
+import { overLimitWords, planZone } from './zonePlan.ts'
 
 /** Everything a plan depends on. */
 export interface PlanInput {
@@ -88,6 +88,14 @@ export function makePlan(input: PlanInput): Plan {
       mark: 'H',
     })
   }
+  const over = overLimitOf(zones)
+  if (over.length > 0) {
+    const worst = over.reduce((a, b) => (b.odds > a.odds ? b : a))
+    reasons.unshift({
+      text: `${over.length} of ${zones.length} zones stand above the house’s limit, ${lower(worst.name)} the most: ${overLimitWords(worst.odds)}`,
+      mark: 'H',
+    })
+  }
   const within = choice.within ?? slotMin
   if (totalMinutes > within + 0.5) {
     reasons.push({
@@ -113,6 +121,7 @@ export function makePlan(input: PlanInput): Plan {
     bladeCount: [...blades.values()].reduce((s, n) => s + n, 0),
     cost: Math.round(kit.reduce((s, k) => s + k.cost, 0) * 100) / 100,
     dropped: fitted.dropped,
+    overLimit: over,
     reasons,
     screening,
     noFragrance: screening.noFragrance,
@@ -120,6 +129,16 @@ export function makePlan(input: PlanInput): Plan {
     choice,
   }
 }
+
+/** Zones whose odds of redness stand above the house's limit. */
+function overLimitOf(zones: readonly ZonePlan[]): NonNullable<Plan['overLimit']> {
+  const limit = SKIN_CONSTANTS.rednessLimit.value
+  return zones
+    .filter((z) => z.rednessOdds > limit)
+    .map((z) => ({ zoneId: z.zoneId, name: z.name, odds: z.rednessOdds, limit }))
+}
+
+const lower = (s: string) => s.charAt(0).toLowerCase() + s.slice(1)
 
 function refuseUncleared({ service, screening, client, schools }: PlanInput): void {
   if (screening.verdict === 'postpone' || screening.verdict === 'refer') {

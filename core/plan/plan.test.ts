@@ -464,9 +464,57 @@ describe('edits by hand', () => {
   })
 
   it('refuse a multi-blade cartridge against the grain', () => {
-    expect(() =>
-      plan({ choice: { edits: { [lane.id]: { bladeId: 'cartridge', way: 'against' } } } }),
-    ).toThrow('never goes against')
+    const shin = plan({ service: 'body-shave' }).lanes.find((l) => l.zoneId === 'shin-left')!
+    const edits = { [shin.id]: { bladeId: 'cartridge', way: 'against' } } as const
+    expect(() => plan({ service: 'body-shave', choice: { edits } })).toThrow('never goes against')
+  })
+
+  it.each([
+    ['cartridge', 'is not for hot-towel face shave'],
+    ['surgical-14', 'is not for hot-towel face shave'],
+    ['guarded', 'is not for hot-towel face shave'],
+  ] as const)('refuse a %s on a beard, and say why', (bladeId, why) => {
+    expect(() => plan({ choice: { edits: { [lane.id]: { bladeId } } } })).toThrow(why)
+  })
+
+  it('refuse a bare blade to hands that learn, and what the kit does not hold', () => {
+    const shavette = { edits: { [lane.id]: { bladeId: 'shavette' } } } as const
+    expect(() => plan({ level: 'learning', choice: shavette })).toThrow('only for practised hands')
+    expect(() => plan({ kit: ['safety'], choice: shavette })).toThrow('The kit holds no shavette')
+    expect(plan({ choice: shavette }).lanes.find((l) => l.id === lane.id)!.edited).toBe(true)
+  })
+
+  it('refuse a way that asking, hair or the pass forbids', () => {
+    const edit = (way: 'against' | 'across-clockwise', id = lane.id) => ({
+      edits: { [id]: { way } },
+    })
+    const first = plan({}).lanes.find((l) => l.pass === 1)!
+    expect(() => plan({ choice: edit('against', first.id) })).toThrow('never the first pass')
+    const iso = { isotretinoin: { yes: true } }
+    expect(() => plan({ answers: iso, choice: edit('across-clockwise', first.id) })).toThrow(
+      'With the grain only',
+    )
+    const fuzz = plan({ service: 'dermaplane' }).lanes[0]!.id
+    expect(() => plan({ service: 'dermaplane', choice: edit('against', fuzz) })).toThrow(
+      'never stroked against',
+    )
+  })
+
+  it('tell on the lane and on the plan by how much what is allowed stands above the limit', () => {
+    // Found by going through the lanes of the second pass: turned against, some stand above the limit.
+    const usual = plan({})
+    expect(usual.overLimit).toEqual([])
+    const over = usual.lanes
+      .filter((l) => l.pass === 2)
+      .map((l) => ({ l, p: plan({ choice: { edits: { [l.id]: { way: 'against' } } } }) }))
+      .find(({ p }) => p.overLimit!.length > 0)!
+    const [zone] = over.p.overLimit!
+    expect(zone!.zoneId).toBe(over.l.zoneId)
+    expect(zone!.odds).toBeGreaterThan(zone!.limit)
+    const points = Math.max(1, Math.round(100 * (zone!.odds - zone!.limit)))
+    const lane = over.p.lanes.find((l) => l.id === over.l.id)!
+    expect(lane.reasons[0]!.text).toContain(`${points} point`)
+    expect(over.p.reasons[0]!.text).toContain('1 of')
   })
 })
 

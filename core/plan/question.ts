@@ -8,6 +8,7 @@ import type { Growth } from '../regrowth/growth.ts'
 import type { Screening } from '../screening/screen.ts'
 import type { ServiceId } from '../services.ts'
 import type { Sensitivity } from '../skin/sensitivity.ts'
+import type { BladeId } from './blades.ts'
 import type { Cover } from './cover.ts'
 import type { findStance, Room } from './handle.ts'
 import type { Hand, Hazard } from './hands.ts'
@@ -24,6 +25,7 @@ export interface ZoneQuestion {
   readonly schools: Schools
   readonly hand: Hand
   readonly level: Level
+  readonly kit: readonly BladeId[]
   readonly tools: ToolChoice
   readonly room?: Room | undefined
   readonly hazards: readonly Hazard[]

@@ -2,7 +2,8 @@
 import { constant } from '../house/constants.ts'
 import type { Schools } from '../house/schools.ts'
 import type { ServiceId } from '../services.ts'
-import type { PlanStep } from './types.ts'
+import { clockWords } from '../grain/clock.ts'
+import type { Lane, PlanStep } from './types.ts'
 
 export const ROUTINE_CONSTANTS = {
   cleanseMin: constant(2, 'min', 'Cleanse and look', 'H'),
@@ -13,6 +14,7 @@ export const ROUTINE_CONSTANTS = {
   reLatherMin: constant(1, 'min', 'Re-lather for another pass', 'H'),
   reLatherPartSeconds: constant(20, 's', 'Re-lather halfway on what is not yet done', 'H'),
   tweezeMin: constant(0.5, 'min', 'Tweeze one stray', 'H'),
+  feelMin: constant(0.2, 'min', 'Feel which way the hair of an unread zone grows', 'H'),
   dryMin: constant(2, 'min', 'De-oil and dry', 'H'),
   combMin: constant(1.5, 'min', 'Comb down, look at both sides from the front', 'H'),
   primeMin: constant(1, 'min', 'Pre-shave oil and clear gel along the lines', 'H'),
@@ -161,6 +163,21 @@ export function tweezeStep(names: readonly string[]): PlanStep {
     `${names.length} ${names.length === 1 ? 'stray' : 'strays'}: ${places.join(', ')}. They dull the blade and hurt.`,
     R.tweezeMin.value * names.length,
   )
+}
+
+/** A direction that is only guessed is felt first (common practice). */
+export function feelStep(lane: Pick<Lane, 'zoneId' | 'growthDirection'>, name: string): PlanStep {
+  return {
+    ...step(
+      `feel:${lane.zoneId}`,
+      'feel',
+      `Feel first: ${name}`,
+      `Nobody has read the grain here; toward ${clockWords(lane.growthDirection)} is only a guess. Draw a fingertip over it: smooth is with the grain, stubbly is against it.`,
+      R.feelMin.value,
+    ),
+    zoneId: lane.zoneId,
+    growthDirection: lane.growthDirection,
+  }
 }
 
 /** Between one pass and the next: lather where there is any, else the next tool is taken up. */

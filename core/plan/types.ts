@@ -82,7 +82,9 @@ export interface Lane {
   /** Radians clockwise from 12 at the lane's middle. */
   readonly strokeBearing: number
   readonly growthDirection: number
-  /** Nine tenths of the lane keep the relation within this, degrees. */
+  /** Whether growth was read here; a guess is felt first. Absent in plans that were kept before this was told. */
+  readonly grain?: 'read' | 'guess'
+  /** Nine tenths of the lane keep the relation within this, degrees; says nothing where growth is a guess. */
   readonly withinDeg: number
   readonly areaCm2: number
   /** Along the stroke and across it, mm. */
@@ -143,7 +145,7 @@ export interface LeftOut {
 /** One step at the chair. */
 export interface PlanStep {
   readonly id: string
-  readonly kind: 'prepare' | 'stroke' | 'lather' | 'check' | 'close'
+  readonly kind: 'prepare' | 'feel' | 'stroke' | 'lather' | 'check' | 'close'
   readonly title: string
   readonly text: string
   readonly minutes: number
@@ -205,6 +207,13 @@ export interface Plan {
   readonly bladeCount: number
   readonly cost: number
   readonly dropped: readonly Dropped[]
+  /** Zones whose odds of redness stand above the house's limit. Absent in plans kept before this was told. */
+  readonly overLimit?: readonly {
+    readonly zoneId: ZoneId
+    readonly name: string
+    readonly odds: number
+    readonly limit: number
+  }[]
   readonly reasons: readonly Reason[]
   readonly screening: Screening
   readonly noFragrance: boolean

@@ -3,6 +3,7 @@ import type { SkinAndHair } from '../client.ts'
 import { clockWords } from '../grain/clock.ts'
 import { RELATION_WORDS } from '../grain/relation.ts'
 import type { SurfaceNotes } from '../hair/layer.ts'
+import type { ZoneId } from '../head/zones.ts'
 import type { Schools } from '../house/schools.ts'
 import type { Screening } from '../screening/screen.ts'
 import type { ServiceId } from '../services.ts'
@@ -11,6 +12,7 @@ import { changeSeconds, ORDER_CONSTANTS } from './order.ts'
 import {
   betweenPasses,
   closingSteps,
+  feelStep,
   hasLather,
   preparationSteps,
   renewLather,
@@ -47,6 +49,8 @@ export function walk(input: WalkInput, lanes: readonly Lane[], zones: readonly Z
   if (strays.length > 0) {
     steps.splice(1, 0, tweezeStep(strays.map((s) => input.ground.records.get(s.zoneId)!.name)))
   }
+  // Dry skin shows which way its hair grows; under a towel or lather nothing can be felt any more.
+  steps.splice(1, 0, ...feelSteps(input, lanes))
   const life = bladeLifeStrokes(service, input.client)
   const all = lanes.reduce((s, l) => s + l.strokes, 0)
   const half = service === 'head-shave' && schools.headBlade === 'by-feel' ? all / 2 : Infinity
@@ -116,6 +120,16 @@ export function walk(input: WalkInput, lanes: readonly Lane[], zones: readonly Z
 
 const nameOf = (input: WalkInput, lane: Lane) => input.ground.records.get(lane.zoneId)!.name
 
+/** One step for each zone in which a lane goes by a guess, in the order in which they are worked. */
+function feelSteps(input: WalkInput, lanes: readonly Lane[]): PlanStep[] {
+  const seen = new Map<ZoneId, Lane>()
+  for (const lane of lanes) {
+    const had = seen.get(lane.zoneId)
+    if (lane.grain === 'guess' && (!had || lane.areaCm2 > had.areaCm2)) seen.set(lane.zoneId, lane)
+  }
+  return [...seen.values()].map((lane) => feelStep(lane, nameOf(input, lane)))
+}
+
 /** Strays to tweeze in the zones that are worked. */
 export function straysOf({ notes }: WalkInput, zones: readonly ZonePlan[]) {
   return notes.strays.filter((s) => zones.some((z) => z.zoneId === s.zoneId))
@@ -141,7 +155,7 @@ export function strokeStep(
     id: lane.id,
     kind: 'stroke',
     title: laneTitle(lane, name, parts),
-    text: `${capital(RELATION_WORDS[lane.relation])}, toward ${clockWords(lane.strokeBearing)}. ${short ? 'Short strokes' : 'Strokes'} of about ${lane.strokeLengthMm < 10 ? `${lane.strokeLengthMm} mm` : `${(lane.strokeLengthMm / 10).toFixed(lane.strokeLengthMm % 10 === 0 ? 0 : 1)} cm`}. No pressure.`,
+    text: `${capital(RELATION_WORDS[lane.relation])}, toward ${clockWords(lane.strokeBearing)}${lane.grain === 'guess' ? ', by a guess: go by what you felt' : ''}. ${short ? 'Short strokes' : 'Strokes'} of about ${lane.strokeLengthMm < 10 ? `${lane.strokeLengthMm} mm` : `${(lane.strokeLengthMm / 10).toFixed(lane.strokeLengthMm % 10 === 0 ? 0 : 1)} cm`}. No pressure.`,
     minutes,
     zoneId: lane.zoneId,
     pass: lane.pass,

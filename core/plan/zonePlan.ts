@@ -5,7 +5,8 @@ import { plannedHair } from '../hair/layer.ts'
 import { markMargin, markZones } from '../screening/marks.ts'
 import { SPOT_WORDS } from '../screening/rules.ts'
 import { SERVICES } from '../services.ts'
-import { rednessOdds, type Sensitivity } from '../skin/sensitivity.ts'
+import { rednessOdds, SKIN_CONSTANTS, type Sensitivity } from '../skin/sensitivity.ts'
+import { oddsWords } from '../stats/percent.ts'
 import { BLADES } from './blades.ts'
 import { CLOSENESS_CONSTANTS, smoothHours } from './closeness.ts'
 import { coverZone, COVER_CONSTANTS, packCover, patchesOf } from './cover.ts'
@@ -86,6 +87,7 @@ export function planZone(
     return found.chart
   }
   const main = q.tools.blades[0]!
+  const curlTight = (layer?.curl ?? client.curl) === 'tight'
   const answer = planPasses({
     service,
     family,
@@ -99,7 +101,7 @@ export function planZone(
     sensitivity,
     reactivity: client.reactivity,
     bumpProne: client.bumpProne,
-    curlTight: (layer?.curl ?? client.curl) === 'tight',
+    curlTight,
     thin:
       client.reactivity === 'tough' &&
       ((layer?.coarseness ?? client.coarseness) === 'fine' || layer?.density === 'sparse'),
@@ -138,6 +140,7 @@ export function planZone(
           why: planned.relation === 'across' ? across.get(shape.letter)?.why : undefined,
           first: planned.pass === 1 ? q.tools.first : undefined,
           parts: shapes.length,
+          curlTight,
         },
       )
       if (edit?.skip) skipped.push(lane)
@@ -164,6 +167,13 @@ export function planZone(
   const lead = lanes.find((l) => l.pass === 1) ?? lanes[0]
   const passes = totals(answer.passes, lanes, shapes, sensitivity, growthRate.mean, hair)
   const last = passes[passes.length - 1]
+  const over = overLimitWords(last?.rednessOdds ?? 0)
+  if (over) {
+    reasons.unshift({ text: over, mark: 'H' })
+    lanes.forEach((lane, i) => {
+      if (lane.edited) lanes[i] = { ...lane, reasons: [{ text: over, mark: 'H' }, ...lane.reasons] }
+    })
+  }
   return {
     lanes,
     skipped,
@@ -187,6 +197,14 @@ export function planZone(
       cover: packed,
     },
   }
+}
+
+/** By how much odds stand above the house's limit, in a sentence; undefined when they do not. */
+export function overLimitWords(odds: number): string | undefined {
+  const limit = SKIN_CONSTANTS.rednessLimit.value
+  if (odds <= limit) return undefined
+  const points = Math.max(1, Math.round(100 * (odds - limit)))
+  return `Redness of 2 or more in about ${oddsWords(odds)}: ${points} ${points === 1 ? 'point' : 'points'} above the house’s limit of ${oddsWords(limit)}.`
 }
 
 /** What a zone's passes come to once hands have changed or skipped some of their lanes. */

@@ -63,16 +63,11 @@ export function nextVisitWindow(input: WindowInput): VisitWindow | undefined {
   const least = leastDays(input)
   const reasons: WindowReason[] = []
 
-  const notClear = input.redness.filter((r) => r.grade >= 1).map((r) => r.atMs)
-  const latestNotClear = Math.max(...notClear, -Infinity)
-  const clearAgain = input.redness.some((r) => r.grade === 0 && r.atMs > latestNotClear)
-  let skinMs = input.lastAtMs
-  if (notClear.length > 0) {
-    skinMs = clearAgain
-      ? Math.min(...input.redness.filter((r) => r.atMs > latestNotClear).map((r) => r.atMs))
-      : latestNotClear + I.settleDays.value * DAY_MS
+  const settled = skinSettles(input.lastAtMs, input.redness)
+  const { skinMs } = settled
+  if (settled.wasRed) {
     reasons.push({
-      text: clearAgain
+      text: settled.seenClear
         ? 'Skin was seen clear again.'
         : `Redness was last seen and not yet seen clear: ${I.settleDays.value} free days.`,
       mark: 'H',
@@ -104,6 +99,21 @@ export function nextVisitWindow(input: WindowInput): VisitWindow | undefined {
     seen,
     firstZone: firstZone.name,
     reasons,
+  }
+}
+
+/** When skin is, or is taken to be, clear: seen so, or some free days after it was last seen red. */
+export function skinSettles(
+  endedAtMs: number,
+  redness: readonly { readonly atMs: number; readonly grade: number }[],
+): { readonly skinMs: number; readonly wasRed: boolean; readonly seenClear: boolean } {
+  const lastRedMs = Math.max(...redness.filter((r) => r.grade >= 1).map((r) => r.atMs), -Infinity)
+  if (lastRedMs === -Infinity) return { skinMs: endedAtMs, wasRed: false, seenClear: false }
+  const clear = redness.filter((r) => r.grade === 0 && r.atMs > lastRedMs).map((r) => r.atMs)
+  return {
+    skinMs: clear.length > 0 ? Math.min(...clear) : lastRedMs + I.settleDays.value * DAY_MS,
+    wasRed: true,
+    seenClear: clear.length > 0,
   }
 }
 

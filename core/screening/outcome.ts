@@ -125,6 +125,38 @@ function clinicianOutcome({ asked, today }: Ask, then: string): Outcome {
   }
 }
 
+/**
+ * Why the result of a patch test may not be told so; undefined when it may. A reaction may be told at any time.
+ * @param before the test as it was kept until now
+ */
+export function patchRefusal(
+  before: PatchTest | undefined,
+  now: PatchTest | undefined,
+  nowMs: number,
+): string | undefined {
+  if (now?.placedAtMs !== undefined && now.placedAtMs > nowMs + CLOCKS_MS) {
+    return 'A patch test cannot have been placed after now.'
+  }
+  if (now?.result !== 'calm') return undefined
+  const same = before?.placedAtMs === now.placedAtMs && before?.zoneId === now.zoneId
+  // What was read and kept stays as it is.
+  if (same && before?.result === 'calm' && before.readAtMs === now.readAtMs) return undefined
+  const window = patchWindow(now)
+  if (!window || !same) {
+    return 'Place the patch test first; it is read calm after its hours, not with the same tap.'
+  }
+  if (nowMs < window.fromMs) {
+    return `A patch test is read from ${SCREENING_CONSTANTS.patchTestHours.value} h after it was placed: too early to call it calm. A reaction may be told at any time.`
+  }
+  if (nowMs > window.untilMs + CLOCKS_MS) {
+    return `A patch test is read until ${SCREENING_CONSTANTS.patchTestLatestHours.value} h after it was placed: too late to call it calm. Place another.`
+  }
+  return undefined
+}
+
+/** Clocks of two machines agree to within this. */
+const CLOCKS_MS = 2 * 60_000
+
 /** From when to when a patch test is to be read. */
 export function patchWindow(patch: PatchTest): { fromMs: number; untilMs: number } | undefined {
   if (patch.placedAtMs === undefined) return undefined
@@ -134,9 +166,20 @@ export function patchWindow(patch: PatchTest): { fromMs: number; untilMs: number
   }
 }
 
+/**
+ * Whether a patch test that is called calm was read when it could tell: not before its hours, not so late that it has
+ * faded. Of tests kept before the hour of reading was, the word counts.
+ */
+export function readInTime(patch: PatchTest): boolean {
+  const window = patchWindow(patch)
+  if (!window || patch.readAtMs === undefined) return true
+  return patch.readAtMs >= window.fromMs && patch.readAtMs <= window.untilMs
+}
+
 function patchOutcome({ asked, nowMs, dayOf, today }: Ask): Outcome {
   const patch = asked.patchTest
-  if (patch?.result === 'calm') return { severity: 'note', text: 'The patch test stayed calm.' }
+  const calm = patch?.result === 'calm'
+  if (calm && readInTime(patch)) return { severity: 'note', text: 'The patch test stayed calm.' }
   if (patch?.result === 'reacted') {
     return { severity: 'stop', text: 'The patch test reacted. Do not go ahead; suggest a doctor.' }
   }
@@ -157,8 +200,8 @@ function patchOutcome({ asked, nowMs, dayOf, today }: Ask): Outcome {
   if (window.untilMs < nowMs) {
     return {
       severity: 'postpone',
-      text: `The patch test was to be read until ${dayWords(dayOf(window.untilMs), today)}. Look at it now; if nothing can be seen any more, place another.`,
-      until: today,
+      text: `The patch test was to be read until ${dayWords(dayOf(window.untilMs), today)}: too late to call it calm. Note a reaction if there is one; else place another.`,
+      until: addDays(today, Math.ceil(SCREENING_CONSTANTS.patchTestHours.value / 24)),
       wouldChange,
     }
   }

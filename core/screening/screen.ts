@@ -19,17 +19,21 @@ import {
 } from './rules.ts'
 
 export * from './asked.ts'
-export { patchWindow } from './outcome.ts'
+export { patchRefusal, patchWindow, readInTime } from './outcome.ts'
 
 /** One thing found. */
 export interface Finding {
   readonly ruleId: string
+  /** The mark on the skin that it is about. */
+  readonly spotId?: string
   readonly severity: Severity
   readonly text: string
   readonly reason: string
   readonly mark: Mark
   /** First day on which this no longer stands in the way. */
   readonly until?: IsoDate
+  /** What would have to change for it to go ahead. */
+  readonly wouldChange?: string
 }
 
 export type Verdict = 'not-asked' | 'go' | 'leave-out' | 'postpone' | 'refer'
@@ -86,7 +90,6 @@ export function screen(
   const ask: Ask = { service, asked, schools, today, nowMs, dayOf }
   const findings: Finding[] = []
   const zoneReasons: Partial<Record<ZoneId, string>> = {}
-  const wouldChange: string[] = []
   let withGrainOnly = false
   let onePass = false
   let noFragrance = false
@@ -107,7 +110,6 @@ export function screen(
     noFragrance ||=
       (effect.noFragrance ?? false) &&
       (rule.id !== 'allergy' || answer.kinds === undefined || answer.kinds.includes('fragrance'))
-    if (outcome.wouldChange) wouldChange.push(outcome.wouldChange)
     findings.push({
       ruleId: rule.id,
       severity: outcome.severity,
@@ -115,6 +117,7 @@ export function screen(
       reason: rule.question.replace(/\?$/, '') + (answer.still === 'ask' ? ': still so?' : ''),
       mark: effect.mark,
       ...(outcome.until !== undefined && { until: outcome.until }),
+      ...(outcome.wouldChange !== undefined && { wouldChange: outcome.wouldChange }),
     })
   }
 
@@ -130,6 +133,7 @@ export function screen(
     const place = zoneName(spot.zoneId)
     findings.push({
       ruleId: `spot:${spot.id}`,
+      spotId: spot.id,
       severity: 'leave-out',
       text: wide
         ? `Leave out the whole zone: ${place}.`
@@ -140,43 +144,53 @@ export function screen(
       mark: 'C',
     })
   }
-  const consent = consentFinding(ask)
-  if (consent) findings.push(consent)
-
-  findings.sort((a, b) => SEVERITY_ORDER.indexOf(b.severity) - SEVERITY_ORDER.indexOf(a.severity))
-  const worst = findings[0]?.severity
-  const unanswered = RULES.filter((rule) => asked.answers[rule.id] === undefined).length
-  const toConfirm = RULES.filter((rule) => asked.answers[rule.id]?.still === 'ask').length
-  const postponing = findings.filter((f) => f.severity === 'postpone')
-  const dated = postponing.every((f) => f.until !== undefined)
-  // Several rules at once: the service waits for the last of them.
-  const until = postponing.reduce((m, f) => (f.until && f.until > m ? f.until : m), today)
-  return {
-    verdict: verdictOf(worst, unanswered + toConfirm),
-    findings,
-    ...(worst === 'postpone' && dated && { until }),
-    ...(wholeFrom !== undefined && { wholeFrom }),
-    wouldChange,
-    leaveOutZones: Object.keys(zoneReasons) as ZoneId[],
-    zoneReasons,
-    leaveOutSpots,
-    withGrainOnly,
-    onePass,
-    noFragrance,
-    unanswered,
-    toConfirm,
-  }
+  return conclude(
+    {
+      findings,
+      zoneReasons,
+      leaveOutSpots,
+      withGrainOnly,
+      onePass,
+      noFragrance,
+      ...(wholeFrom !== undefined && { wholeFrom }),
+      unanswered: RULES.filter((rule) => asked.answers[rule.id] === undefined).length,
+      toConfirm: RULES.filter((rule) => asked.answers[rule.id]?.still === 'ask').length,
+    },
+    today,
+  )
 }
 
-/** Consent by the house's school; asked for, never in the way of the work (the guardian's is). */
-function consentFinding({ asked, schools }: Ask): Finding | undefined {
-  if (schools.consent === 'none' || asked.consent) return undefined
+/** What was found, before it is summed up. */
+export type Found = Pick<
+  Screening,
+  | 'findings'
+  | 'zoneReasons'
+  | 'leaveOutSpots'
+  | 'withGrainOnly'
+  | 'onePass'
+  | 'noFragrance'
+  | 'wholeFrom'
+  | 'unanswered'
+  | 'toConfirm'
+>
+
+/** Sums up what was found: the verdict, the day, what stays. */
+export function conclude(found: Found, today: IsoDate): Screening {
+  const findings = [...found.findings].sort(
+    (a, b) => SEVERITY_ORDER.indexOf(b.severity) - SEVERITY_ORDER.indexOf(a.severity),
+  )
+  const worst = findings[0]?.severity
+  const postponing = findings.filter((f) => f.severity === 'postpone')
+  const dated = postponing.every((f) => f.until !== undefined)
+  // Several at once: the service waits for the last of them.
+  const until = postponing.reduce((m, f) => (f.until && f.until > m ? f.until : m), today)
   return {
-    ruleId: 'consent',
-    severity: 'note',
-    text: schools.consent === 'each' ? 'To be signed at every visit.' : 'To be signed once.',
-    reason: 'Consent is not signed yet',
-    mark: 'C',
+    ...found,
+    verdict: verdictOf(worst, found.unanswered + found.toConfirm),
+    findings,
+    ...(worst === 'postpone' && dated && { until }),
+    wouldChange: findings.flatMap((f) => f.wouldChange ?? []),
+    leaveOutZones: Object.keys(found.zoneReasons) as ZoneId[],
   }
 }
 

@@ -338,7 +338,7 @@ describe('the sheet as PDF', () => {
       true,
       Date.UTC(2026, 9, 24, 12),
       {
-        nicks: 2,
+        atChair: { redness: { chin: 2 }, leftOut: { chin: 'it reddened' }, nicks: { chin: 2 } },
         products: [
           {
             id: 'a',

@@ -2,24 +2,18 @@
 import { randomUUID } from 'node:crypto'
 import { messagesFor } from '../../core/care/messages.ts'
 import { kitEvents } from '../../core/chair/kit.ts'
-import { executedLoads, leftStanding } from '../../core/chair/outcome.ts'
 import { admit } from '../../core/chair/rules.ts'
-import type { ChairEvent, ToldEvent } from '../../core/chair/service.ts'
-import { summariseAnswers } from '../../core/history/answers.ts'
-import { choicesOf } from '../../core/history/choices.ts'
-import { bladeLifeStrokes } from '../../core/plan/tools.ts'
-import type { VisitWindow } from '../../core/regrowth/nextVisit.ts'
+import type { ChairEvent, Live, ToldEvent } from '../../core/chair/service.ts'
 import { DAY_MS } from '../../core/time/dates.ts'
+import { finishService, type Finished } from '../../core/visit/index.ts'
 import type { ChairAnswer, SkinAnswer } from '../../contract/types.ts'
-import type { SkinAndHair } from '../../core/client.ts'
-import type { ServiceId } from '../../core/services.ts'
 import type { Database } from '../db/connection.ts'
-import { json } from '../db/reader.ts'
 import { HttpProblem } from '../http/problem.ts'
 import { WHEN } from '../care/when.ts'
 import { readHouse } from '../house/service.ts'
-import { afterService, type AfterFacts } from '../visits/page.ts'
-import { readHair } from '../visits/record.ts'
+import { gateOf, refuseHeld } from '../visits/known.ts'
+import { afterService } from '../visits/page.ts'
+import { readHair, readVisit, type VisitRecord } from '../visits/record.ts'
 import type { ChairDesk, Running } from './desk.ts'
 
 /** An event that waits for its turn to be stored. */
@@ -86,6 +80,7 @@ export class EventWriter {
   /** Looks at each event on top of those before it, and writes those that may be. Refusals concern only their own event. */
   private async place(batch: readonly Waiting[]): Promise<Placed[]> {
     const { db, desk } = this
+    const begins = new Beginnings(db)
     const latest = new Map<string, Running>()
     const placed: Placed[] = []
     for (const waiting of batch) {
@@ -93,6 +88,7 @@ export class EventWriter {
       try {
         const before = latest.get(visitId) ?? (await desk.of(visitId))
         const next = placeOne(before, told)
+        if (told.kind === 'started' && !next.repeated) await begins.may(visitId, told)
         latest.set(visitId, next.now)
         placed.push({ waiting, ...next })
       } catch (error) {
@@ -114,10 +110,36 @@ export class EventWriter {
       kitEvents(waiting.visitId, before.live, event, randomUUID),
     )
     if (kit.length > 0) await db.models.KitEvent.bulkCreate(kit)
-    for (const { waiting, event, now } of fresh) {
-      await changeOfVisit(db, waiting.visitId, event, now)
+    for (const { waiting, event, before, now } of fresh) {
+      await changeOfVisit(db, waiting.visitId, event, before, now)
     }
     return placed
+  }
+}
+
+/** Whether services may begin: by the gate, and by who else has begun in the same write. */
+class Beginnings {
+  private readonly db: Database
+  private readonly begun = new Set<string>()
+
+  constructor(db: Database) {
+    this.db = db
+  }
+
+  /** @throws HttpProblem 409 `held-back` */
+  async may(visitId: string, told: ToldEvent): Promise<void> {
+    const [visit, house] = await Promise.all([readVisit(this.db, visitId), readHouse(this.db)])
+    const { findings } = await gateOf(this.db, visit, house)
+    const beside = told.detail?.beside === true
+    refuseHeld(beside ? findings.filter((f) => f.about !== 'busy') : findings, 'start')
+    if (this.begun.has(visit.workerId) && !beside) {
+      throw new HttpProblem(
+        409,
+        'held-back',
+        'The service does not begin yet. Another client of this worker has just been started: end that service first, or say that both go on.',
+      )
+    }
+    this.begun.add(visit.workerId)
   }
 }
 
@@ -145,78 +167,97 @@ function placeOne(before: Running | undefined, told: ToldEvent): Omit<Placed, 'w
   }
 }
 
-/** What an event changes of the visit itself. */
+/** What an event changes of the visit itself, and of the map. */
 async function changeOfVisit(
   db: Database,
   visitId: string,
   event: ChairEvent,
-  { live: { plan, state } }: Running,
+  before: Running,
+  { live, clientId }: Running,
 ): Promise<void> {
-  const { Visit, SkinAnswer } = db.models
-  if (event.kind === 'started') {
-    await Visit.update({ state: 'running', startedAtMs: event.atMs }, { where: { id: visitId } })
+  const { Visit } = db.models
+  const { status } = live.state
+  switch (event.kind) {
+    case 'started':
+      await Visit.update({ state: 'running', startedAtMs: event.atMs }, { where: { id: visitId } })
+      return
+    case 'taken-back':
+      if (status === 'waiting') {
+        await Visit.update({ state: 'open', startedAtMs: null }, { where: { id: visitId } })
+      } else if (status === 'finished') await keepEnd(db, visitId, live)
+      return
+    case 'felt':
+      await keepFelt(db, clientId, visitId, event, before.live)
+      return
+    case 'finished':
+    case 'ended-late':
+      await fillOutbox(db, visitId, live, await keepEnd(db, visitId, live))
   }
-  if (event.kind !== 'finished') return
-  const answers: SkinAnswer[] = []
-  if (state.looked) {
-    const worked = new Set(plan.zones.map((z) => z.zoneId as string))
-    const zones = state.looked
-      .filter((z) => worked.has(z.zoneId) && z.redness > 0)
-      .map((z) => ({ ...z, bumps: 0 }))
-    answers.push({ moment: 'now', atMs: event.atMs, zones })
-    await SkinAnswer.upsert({ visitId, ...answers[0]! })
-  }
-  const ended = {
-    state: 'finished' as const,
-    endedAtMs: event.atMs,
-    leftMm: leftStanding(plan, state),
-  }
-  const loads = executedLoads(plan, state.outcomes)
-  const summary = summariseAnswers(event.atMs, answers, loads)
-  await Visit.update({ ...ended, ...summary, loads }, { where: { id: visitId } })
-  const { skin, window } = await fillOutbox(db, visitId, {
-    ...ended,
-    plan,
-    schools: plan.schools,
-    answers,
-    nicks: state.nicks.length,
-  })
-  // What was done and what was told of the next visit, for learning from both later.
-  await Visit.update(
-    {
-      choices: choicesOf(plan, state, bladeLifeStrokes(plan.service, skin)),
-      dueFromMs: window ? Math.round(window.fromMs) : null,
-      dueToMs: window ? Math.round(window.toMs) : null,
-    },
-    { where: { id: visitId } },
-  )
 }
 
-/** Writes down what would be sent to the client. Part of the write that ends the service. */
+/** What was felt becomes a reading of the map; felt once more in the same zone it takes the place of the first. */
+async function keepFelt(
+  db: Database,
+  clientId: string,
+  visitId: string,
+  event: ChairEvent,
+  before: Live,
+): Promise<void> {
+  const { zoneId, point, normal, tangent } = event.detail!
+  const earlier = before.state.felt[zoneId!]
+  if (earlier) await db.models.Reading.destroy({ where: { id: earlier.id, visitId } })
+  await db.models.Reading.create({
+    id: event.id,
+    clientId,
+    visitId,
+    zoneId: zoneId!,
+    at: { point: point!, normal: normal!, tangent: tangent! },
+    method: 'felt',
+    atMs: event.atMs,
+  })
+}
+
+interface Ended {
+  readonly visit: VisitRecord
+  readonly end: Finished
+  readonly answers: readonly SkinAnswer[]
+}
+
+/** Writes down what a finished service leaves; once more when something of it was taken back. */
+async function keepEnd(db: Database, visitId: string, { plan, state }: Live): Promise<Ended> {
+  // As it stood before this write: skin and answers are not part of it.
+  const visit = await readVisit(db, visitId)
+  const end = finishService(plan, state, visit.skin, visit.answers)
+  const { endedAtMs, firstLook, loads, leftMm, atChair, choices, summary } = end
+  if (firstLook) {
+    const told = { spots: [], feeling: {}, ...firstLook, toldAtMs: endedAtMs }
+    await db.models.SkinAnswer.upsert({ visitId, ...told })
+  }
+  await db.models.Visit.update(
+    { state: 'finished', endedAtMs, loads, leftMm, atChair, choices, ...summary },
+    { where: { id: visitId } },
+  )
+  return { visit, end, answers: firstLook ? [firstLook] : [] }
+}
+
+/** Writes down what would be sent to the client, and the window that was told. Part of the write that ends the service. */
 async function fillOutbox(
   db: Database,
   visitId: string,
-  ended: Omit<AfterFacts, 'service' | 'skin' | 'products'>,
-): Promise<{ skin: SkinAndHair; window: VisitWindow | null }> {
-  const [[row], house] = await Promise.all([
-    db.select(
-      `SELECT v.clientId, v.service, v.products, c.skin, c.name, c.calledName
-       FROM visits v JOIN clients c ON c.id = v.clientId WHERE v.id = ?`,
-      [visitId],
-    ),
+  { plan }: Live,
+  { visit, end, answers }: Ended,
+): Promise<void> {
+  const [[row], house, hair] = await Promise.all([
+    db.select('SELECT name, calledName FROM clients WHERE id = ?', [visit.clientId]),
     readHouse(db),
+    readHair(db, visit.clientId),
   ])
-  const service = row!['service'] as ServiceId
-  const skin = json<SkinAndHair>(row!['skin'])!
+  const { service, skin, products } = visit
+  const { endedAtMs, leftMm, atChair } = end
   const { care, window } = afterService(
-    {
-      ...ended,
-      service,
-      skin,
-      products: json<string[]>(row!['products'])!,
-    },
+    { service, skin, products, plan, schools: plan.schools, endedAtMs, leftMm, atChair, answers },
     house,
-    await readHair(db, row!['clientId'] as string),
+    hair,
   )
   const drafts = messagesFor({
     care: care!,
@@ -229,5 +270,12 @@ async function fillOutbox(
   await db.models.Message.bulkCreate(
     drafts.map((m) => ({ ...m, id: randomUUID(), visitId, state: 'waiting' })),
   )
-  return { skin, window }
+  // What was told of the next visit, for learning from it later.
+  await db.models.Visit.update(
+    {
+      dueFromMs: window ? Math.round(window.fromMs) : null,
+      dueToMs: window ? Math.round(window.toMs) : null,
+    },
+    { where: { id: visitId } },
+  )
 }

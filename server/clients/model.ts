@@ -22,6 +22,7 @@ const VISITS_READ = 60
 export interface PastVisit extends VisitSummary {
   readonly loads: () => Record<string, number>
   readonly leftMm: () => Record<string, number> | null
+  readonly redAtChair: () => Record<string, number>
 }
 
 export interface History {
@@ -38,7 +39,8 @@ export interface History {
 export async function readHistory(db: Database, clientId: string): Promise<History> {
   const [rows, given, hair, studio] = await Promise.all([
     db.select(
-      `SELECT id, service, state, slotAtMs, startedAtMs, endedAtMs, routine, worstRedness, bumps, loads, leftMm
+      `SELECT id, service, state, slotAtMs, startedAtMs, endedAtMs, routine, worstRedness, bumps, loads, leftMm,
+         atChair ->> '$.redness' AS red
        FROM visits WHERE clientId = ? ORDER BY createdAtMs DESC LIMIT ?`,
       [clientId, VISITS_READ],
     ),
@@ -63,6 +65,7 @@ export async function readHistory(db: Database, clientId: string): Promise<Histo
     // Most are never looked at: parsed when asked for.
     loads: () => json<Record<string, number>>(r['loads']) ?? {},
     leftMm: () => json<Record<string, number>>(r['leftMm']),
+    redAtChair: () => json<Record<string, number>>(r['red']) ?? {},
   }))
   return { visits, answers: groupAnswers(given), hair, studio }
 }
@@ -70,11 +73,9 @@ export async function readHistory(db: Database, clientId: string): Promise<Histo
 /** What a history teaches for a service. */
 export function modelFrom(history: History, skin: SkinAndHair, service: ServiceId): ClientModel {
   const past = history.visits
-    .filter((v) => v.state === 'finished' && v.service === service && history.answers.has(v.id))
-    .map((v) => ({
-      endedAtMs: v.endedAtMs!,
-      loads: v.loads(),
-      answers: history.answers.get(v.id)!,
-    }))
+    .filter((v) => v.state === 'finished' && v.service === service)
+    .map((v) => ({ v, answers: history.answers.get(v.id) ?? [], redAtChair: v.redAtChair() }))
+    .filter((p) => p.answers.length > 0 || Object.keys(p.redAtChair).length > 0)
+    .map(({ v, ...told }) => ({ endedAtMs: v.endedAtMs!, loads: v.loads(), ...told }))
   return learnClient(skin, service, past, history.hair, history.studio)
 }

@@ -53,7 +53,7 @@ export async function listClients(
         s.toLocaleLowerCase().includes(words),
       ),
     )
-    .map(({ client, visits, last, window }): ListRow => ({
+    .map(({ client, visits, past: [last], window }): ListRow => ({
       id: client.id,
       name: client.name,
       calledName: client.calledName,
@@ -125,7 +125,7 @@ export async function clientPage(db: Database, id: string): Promise<ClientPage> 
   const [history, house] = await Promise.all([readHistory(db, id), readHouse(db)])
   const model = modelFrom(history, client.skin, service)
   const visits = history.visits.map(
-    ({ loads: _loads, leftMm: _left, ...summary }): VisitSummary => summary,
+    ({ loads: _loads, leftMm: _left, redAtChair: _red, ...summary }): VisitSummary => summary,
   )
   const open = visits.find((v) => v.state !== 'finished')
   const finished = history.visits.filter((v) => v.state === 'finished')
@@ -138,6 +138,7 @@ export async function clientPage(db: Database, id: string): Promise<ClientPage> 
       endedAtMs: last.endedAtMs!,
       leftMm,
       answers: history.answers.get(last.id) ?? [],
+      redAtChair: last.redAtChair(),
     },
     client.skin,
     { ...house.schools, ...client.schools },

@@ -73,10 +73,10 @@ describe('a look at the skin', () => {
   })
 
   it('can be taken away again, and then nobody has answered', async () => {
-    await put('h200', { zones: [] })
-    const page = (await api().delete(`/api/visits/${visit.id}/skin/h200`).expect(200))
+    await put('h160', { zones: [] })
+    const page = (await api().delete(`/api/visits/${visit.id}/skin/h160`).expect(200))
       .body as VisitPage
-    expect(page.answers.some((a) => a.moment === 'h200')).toBe(false)
+    expect(page.answers.some((a) => a.moment === 'h160')).toBe(false)
   })
 
   it('is refused where it cannot be: zones not worked, scales passed, nonsense moments', async () => {

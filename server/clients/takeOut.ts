@@ -34,6 +34,7 @@ export async function takeOut(db: Database, id: string): Promise<object> {
       events: v.events,
       products: v.products,
       photos: v.photos,
+      atChair: v.atChair,
       skin: v.answers,
       hair: hair.filter((h) => h.visitId === v.id),
     })),

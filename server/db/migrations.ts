@@ -160,4 +160,41 @@ export const MIGRATIONS: readonly Migration[] = [
       `CREATE INDEX links_by_visit ON answer_links (visitId)`,
     ],
   },
+  {
+    name: '0006-one-gate',
+    up: [
+      // What happened to the skin at the chair: redness, nicks, what was left out.
+      `ALTER TABLE visits ADD COLUMN atChair JSON`,
+      `UPDATE visits SET atChair = json_object(
+        'redness', json((SELECT COALESCE(json_group_object(zone, grade), '{}') FROM
+          (SELECT detail ->> '$.zoneId' AS zone, MAX(detail ->> '$.grade') AS grade FROM chair_events
+           WHERE visitId = visits.id AND kind = 'redness' AND detail ->> '$.zoneId' IS NOT NULL GROUP BY zone))),
+        'leftOut', json('{}'),
+        'nicks', json((SELECT COALESCE(json_group_object(zone, n), '{}') FROM
+          (SELECT COALESCE(detail ->> '$.zoneId', '') AS zone, COUNT(*) AS n FROM chair_events
+           WHERE visitId = visits.id AND kind = 'nick' GROUP BY zone))))
+       WHERE state = 'finished'`,
+      // When an answer was told, beside the time that it speaks of.
+      `ALTER TABLE skin_answers ADD COLUMN toldAtMs INTEGER`,
+      `UPDATE skin_answers SET toldAtMs = atMs`,
+      // What is shown of a visit is the worst that anybody saw, however late; the first look says nothing of it.
+      `UPDATE visits SET worstRedness =
+        (SELECT MAX(grade) FROM
+          (SELECT 0 AS grade FROM skin_answers a
+             WHERE a.visitId = visits.id AND a.atMs >= visits.endedAtMs + 21600000
+           UNION ALL
+           SELECT z.value ->> '$.redness' FROM skin_answers a, json_each(a.zones) z
+             WHERE a.visitId = visits.id AND a.atMs >= visits.endedAtMs + 21600000
+           UNION ALL
+           SELECT value FROM json_each(visits.atChair, '$.redness')))
+       WHERE state = 'finished'`,
+      // A worker's word on what stands in the way: never erased, only taken back.
+      `CREATE TABLE decisions (
+        id TEXT PRIMARY KEY,
+        visitId TEXT NOT NULL REFERENCES visits(id) ON DELETE CASCADE,
+        finding TEXT NOT NULL, workerId TEXT NOT NULL, workerName TEXT NOT NULL,
+        reason TEXT NOT NULL, atMs INTEGER NOT NULL, takenBackAtMs INTEGER)`,
+      `CREATE INDEX decisions_by_visit ON decisions (visitId)`,
+    ],
+  },
 ]

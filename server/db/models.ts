@@ -8,6 +8,7 @@ import {
   type ModelStatic,
   type Sequelize,
 } from 'sequelize'
+import type { AtChair } from '../../core/chair/atChair.ts'
 import type { ChairDetail } from '../../core/chair/events.ts'
 import type { Asked } from '../../core/screening/screen.ts'
 import type { TestAnswer } from '../../core/grain/readings.ts'
@@ -68,7 +69,9 @@ export interface VisitRow extends Row<VisitRow> {
   loads: CreationOptional<Record<string, number> | null>
   /** Hair left standing, mm, by zone. */
   leftMm: CreationOptional<Record<string, number> | null>
-  /** Worst redness within 48 h and bumps on day 7; null while nobody answered. */
+  /** What happened to the skin at the chair. */
+  atChair: CreationOptional<AtChair | null>
+  /** Worst redness that was seen, and bumps of days 2 to 14; null while nobody answered. */
   worstRedness: CreationOptional<number | null>
   bumps: CreationOptional<number | null>
   /** Ids of products used. */
@@ -144,6 +147,7 @@ export interface SkinAnswerRow extends Row<SkinAnswerRow> {
   spots: CreationOptional<readonly SkinSpot[]>
   feeling: CreationOptional<Feeling>
   source: CreationOptional<string>
+  toldAtMs: CreationOptional<number | null>
 }
 export interface HairReadingRow extends Row<HairReadingRow> {
   id: string
@@ -156,6 +160,16 @@ export interface HairReadingRow extends Row<HairReadingRow> {
   method: CreationOptional<string | null>
   leftMm: number
   atMs: number
+}
+export interface DecisionRow extends Row<DecisionRow> {
+  id: string
+  visitId: string
+  finding: string
+  workerId: string
+  workerName: string
+  reason: string
+  atMs: number
+  takenBackAtMs: CreationOptional<number | null>
 }
 export interface ImportRow extends Row<ImportRow> {
   id: string
@@ -188,6 +202,7 @@ export interface Models {
   Message: ModelStatic<MessageRow>
   Import: ModelStatic<ImportRow>
   AnswerLink: ModelStatic<AnswerLinkRow>
+  Decision: ModelStatic<DecisionRow>
 }
 
 const text = { type: DataTypes.TEXT, allowNull: false }
@@ -249,6 +264,7 @@ export function defineModels(sequelize: Sequelize): Models {
       notes: { ...json, defaultValue: NO_NOTES },
       loads: maybeJson,
       leftMm: maybeJson,
+      atChair: maybeJson,
       worstRedness: maybeNumber,
       bumps: maybeNumber,
       products: { ...json, defaultValue: [] },
@@ -318,6 +334,7 @@ export function defineModels(sequelize: Sequelize): Models {
       spots: { ...json, defaultValue: [] },
       feeling: { ...json, defaultValue: {} },
       source: { ...text, defaultValue: 'seen' },
+      toldAtMs: maybeNumber,
     }),
     HairReading: table<HairReadingRow>('HairReading', 'hair_readings', {
       id: key,
@@ -343,6 +360,16 @@ export function defineModels(sequelize: Sequelize): Models {
       visitId: text,
       createdAtMs: number,
       expiresAtMs: number,
+      takenBackAtMs: maybeNumber,
+    }),
+    Decision: table<DecisionRow>('Decision', 'decisions', {
+      id: key,
+      visitId: text,
+      finding: text,
+      workerId: text,
+      workerName: text,
+      reason: text,
+      atMs: number,
       takenBackAtMs: maybeNumber,
     }),
   }

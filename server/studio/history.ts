@@ -9,7 +9,8 @@ import type { Database } from '../db/connection.ts'
 import { json, type Row } from '../db/reader.ts'
 import { groupAnswers } from '../visits/record.ts'
 
-const FACTS = `SELECT id, clientId, service, workerId, endedAtMs, loads, choices, products, routine, dueFromMs, dueToMs
+const FACTS = `SELECT id, clientId, service, workerId, endedAtMs, loads, choices, products, routine, dueFromMs, dueToMs,
+    atChair ->> '$.redness' AS red
   FROM visits WHERE state = 'finished'`
 
 /** Visits gone through before others are let in: a service at the chair must not wait. */
@@ -23,6 +24,7 @@ const told = (zones: ReadonlyMap<string, number> | undefined): Record<string, nu
 function toFacts(row: Row, answers: readonly SkinAnswer[]): VisitFacts {
   const endedAtMs = row['endedAtMs'] as number
   const loads = json<Record<string, number>>(row['loads']) ?? {}
+  const redAtChair = json<Record<string, number>>(row['red']) ?? {}
   const [from, to] = [row['dueFromMs'] as number | null, row['dueToMs'] as number | null]
   return {
     visitId: row['id'] as string,
@@ -30,7 +32,7 @@ function toFacts(row: Row, answers: readonly SkinAnswer[]): VisitFacts {
     workerId: row['workerId'] as string,
     endedAtMs,
     loads,
-    worst: told(worstByZone({ endedAtMs, loads, answers })),
+    worst: told(worstByZone({ endedAtMs, loads, answers, redAtChair })),
     bumps: told(bumpsByZone({ endedAtMs, answers })),
     choices: json<VisitChoices>(row['choices']),
     products: json<string[]>(row['products']) ?? [],

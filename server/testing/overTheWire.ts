@@ -4,7 +4,7 @@ import { EventSource } from 'eventsource'
 import type { ChairEvent, ToldEvent } from '../../core/chair/service.ts'
 import { replay } from '../../core/chair/service.ts'
 import type { ChairAnswer, House, VisitPage } from '../../contract/types.ts'
-import { newClient, NO_TO_ALL, wholeService } from './studio.ts'
+import { askedAll, mapOf, newClient, wholeService } from './studio.ts'
 
 /** A server that runs as a process of its own. */
 export interface Launched {
@@ -39,7 +39,8 @@ export async function plannedOver(base: string): Promise<VisitPage> {
     workerId: house.workerId,
     slotAtMs: null,
   })
-  await send(base, 'PUT', `/api/visits/${id}/asked`, { answers: NO_TO_ALL, spots: [] })
+  await send(base, 'PUT', `/api/visits/${id}/asked`, askedAll())
+  await send(base, 'POST', `/api/visits/${id}/readings`, mapOf())
   return send<VisitPage>(base, 'PUT', `/api/visits/${id}/plan`)
 }
 

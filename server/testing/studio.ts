@@ -6,7 +6,11 @@ import { randomUUID } from 'node:crypto'
 import type { Express } from 'express'
 import pino from 'pino'
 import request from 'supertest'
+import { consentText } from '../../core/screening/consent.ts'
 import { RULES } from '../../core/screening/rules.ts'
+import type { Asked } from '../../core/screening/screen.ts'
+import type { ServiceId } from '../../core/services.ts'
+import { readingsOf } from '../../core/testing/readings.ts'
 import { play } from '../../core/chair/play.ts'
 import type { ChairEventKind, ToldEvent } from '../../core/chair/service.ts'
 import type { Client, House, VisitPage } from '../../contract/types.ts'
@@ -49,6 +53,25 @@ export async function openStudio(from?: string): Promise<Studio> {
 
 export const NO_TO_ALL = Object.fromEntries(RULES.map((r) => [r.id, { yes: false }]))
 
+/** All asked, nothing found, and signed. */
+export const askedAll = (service: ServiceId = 'face-shave'): Asked => ({
+  answers: NO_TO_ALL,
+  spots: [],
+  consent: {
+    text: consentText(service),
+    name: 'Ada Reef',
+    asGuardian: false,
+    signedAtMs: Date.now() - 60_000,
+    path: 'M10.0 60.0L60.0 40.0L120.0 60.0',
+  },
+})
+
+/** A map of every zone of a service, as an edit. */
+export const mapOf = (service: ServiceId = 'face-shave') => ({
+  remove: [],
+  add: readingsOf(service, Date.now() - 60_000, randomUUID),
+})
+
 export const newClient = (over: Partial<Client> = {}) => ({
   id: randomUUID(),
   name: 'Ada Reef',
@@ -66,10 +89,14 @@ export const newClient = (over: Partial<Client> = {}) => ({
   ...over,
 })
 
-/** A client with an open visit, asked and planned. */
+/**
+ * A client with an open visit, asked, read and planned.
+ * @param read false leaves the map to the guesses
+ */
 export async function plannedVisit(
   app: Express,
   service = 'face-shave',
+  read = true,
 ): Promise<{ client: Client; visit: VisitPage }> {
   const house = (await request(app).get('/api/house')).body as House
   const client = (
@@ -83,10 +110,9 @@ export async function plannedVisit(
     .post(`/api/clients/${client.id}/visits`)
     .send({ id, service, workerId: house.workerId, slotAtMs: null })
     .expect(201)
-  await request(app)
-    .put(`/api/visits/${id}/asked`)
-    .send({ answers: NO_TO_ALL, spots: [] })
-    .expect(200)
+  const kind = service as ServiceId
+  await request(app).put(`/api/visits/${id}/asked`).send(askedAll(kind)).expect(200)
+  if (read) await request(app).post(`/api/visits/${id}/readings`).send(mapOf(kind)).expect(200)
   const visit = (await request(app).put(`/api/visits/${id}/plan`).expect(200)).body as VisitPage
   return { client, visit }
 }
@@ -107,13 +133,17 @@ export const chairEvent = (
   kind,
   atMs,
   ...(stepId !== undefined && { stepId }),
+  // Tests have many services of one worker under way at once.
+  ...(kind === 'started' && { detail: { beside: true } }),
   ...more,
 })
 
 /** All events of a service that goes by its plan, as the screen tells them. */
 export function wholeService(visit: VisitPage, startMs: number): ToldEvent[] {
   const events = play(visit.plan!, { startMs, bladeLife: 400, screen: SCREEN, newId: randomUUID })
-  return events.map(({ seq: _seq, ...event }) => event)
+  return events.map(({ seq: _seq, ...event }) =>
+    event.kind === 'started' ? { ...event, detail: { beside: true } } : event,
+  )
 }
 
 export async function finishVisit(app: Express, visit: VisitPage, startMs: number): Promise<void> {

@@ -5,12 +5,15 @@ import type { Schools } from '../../core/house/schools.ts'
 import type { VisitWindow } from '../../core/regrowth/nextVisit.ts'
 import type { Growth } from '../../core/regrowth/growth.ts'
 import type { ServiceId } from '../../core/services.ts'
-import type { HairReading, SkinAnswer } from '../../contract/types.ts'
+import type { AtChair } from '../../core/chair/atChair.ts'
+import type { Decision } from '../../core/visit/index.ts'
+import type { HairReading } from '../../contract/types.ts'
 import { learnGrowth } from '../../core/history/learn.ts'
 import { windowAfter } from '../../core/history/window.ts'
 import type { Database } from '../db/connection.ts'
 import { json, type Row } from '../db/reader.ts'
 import { readHouse } from '../house/service.ts'
+import type { KeptPast } from '../visits/known.ts'
 import { groupAnswers } from '../visits/record.ts'
 
 export interface OverviewClient {
@@ -25,27 +28,24 @@ export interface OverviewClient {
   readonly schools: Partial<Schools>
 }
 
-interface PastService {
-  readonly id: string
-  readonly service: ServiceId
-  readonly endedAtMs: number
-  readonly leftMm: Record<string, number> | null
-  readonly answers: SkinAnswer[]
-}
-
 export interface Overview {
   readonly client: OverviewClient
   /** Finished visits. */
   readonly visits: number
-  /** The last service of any kind, and the last of the kind the client comes for: growth and window follow that. */
-  readonly last?: PastService
-  readonly lastOfKind?: PastService
+  /** The last service of each kind, the newest first, and the last of the kind the client comes for: growth and window follow that. */
+  readonly past: readonly KeptPast[]
+  readonly lastOfKind?: KeptPast
+  /** Words of workers on the open visit, and on alarms of the last ones. */
+  readonly decisions: readonly Decision[]
   readonly open?: {
     readonly id: string
     readonly service: ServiceId
     readonly state: string
     readonly slotAtMs: number | null
     readonly asked: Asked
+    readonly workerId: string
+    /** Last event of a service under way. */
+    readonly lastAtMs?: number
   }
   readonly growth: Record<string, Growth>
   readonly window: VisitWindow | null
@@ -64,7 +64,7 @@ export async function dueOverview(db: Database, sinceMs = Infinity): Promise<Ove
       'SELECT id, name, calledName, occupation, phone, email, service, skin, schools FROM clients',
     ),
     db.select(
-      `SELECT v.id, v.clientId, v.service, v.endedAtMs, v.leftMm, g.visits FROM
+      `SELECT v.id, v.clientId, v.service, v.endedAtMs, v.loads, v.leftMm, v.atChair, g.visits FROM
          (SELECT clientId, service, MAX(endedAtMs) AS endedAtMs, COUNT(*) AS visits FROM visits
           WHERE state = 'finished' GROUP BY clientId, service) g
        CROSS JOIN visits v ON v.clientId = g.clientId AND v.service = g.service AND v.state = 'finished'
@@ -72,7 +72,9 @@ export async function dueOverview(db: Database, sinceMs = Infinity): Promise<Ove
        ORDER BY v.endedAtMs DESC`,
     ),
     db.select(
-      `SELECT id, clientId, service, state, slotAtMs, asked FROM visits WHERE state <> 'finished'`,
+      `SELECT id, clientId, workerId, service, state, slotAtMs, asked,
+         CASE state WHEN 'running' THEN (SELECT MAX(atMs) FROM chair_events WHERE visitId = visits.id) END AS lastAtMs
+       FROM visits WHERE state <> 'finished'`,
     ),
     Number.isFinite(sinceMs)
       ? db.select(
@@ -83,12 +85,19 @@ export async function dueOverview(db: Database, sinceMs = Infinity): Promise<Ove
       : Promise.resolve([]),
     db.select('SELECT clientId, kind, days, zoneId, lengthMm, method, leftMm FROM hair_readings'),
   ])
-  const answers = lasts.length
-    ? await db.select(
-        'SELECT visitId, moment, atMs, zones FROM skin_answers WHERE visitId IN (SELECT value FROM json_each(?))',
-        [lasts.map((l) => String(l['id']))],
-      )
-    : []
+  const named = [...lasts, ...opens].map((l) => String(l['id']))
+  const [answers, decided] = await Promise.all([
+    db.select(
+      `SELECT visitId, moment, atMs, zones, '[]' AS spots, feeling, source, toldAtMs FROM skin_answers
+       WHERE visitId IN (SELECT value FROM json_each(?))`,
+      [lasts.map((l) => String(l['id']))],
+    ),
+    db.select(
+      'SELECT * FROM decisions WHERE takenBackAtMs IS NULL AND visitId IN (SELECT value FROM json_each(?))',
+      [named],
+    ),
+  ])
+  const decisions = decided as unknown as Decision[]
   const byClient = <T extends Row>(rows: T[]) => {
     const map = new Map<string, T[]>()
     for (const row of rows) {
@@ -113,14 +122,16 @@ export async function dueOverview(db: Database, sinceMs = Infinity): Promise<Ove
     const openRow = openOf.get(client.id)?.[0]
     const service = client.service as ServiceId
     const kinds = lastOf.get(client.id) ?? []
-    const past = kinds.map((r): PastService => ({
-      id: r['id'] as string,
+    const past = kinds.map((r): KeptPast => ({
+      visitId: r['id'] as string,
       service: r['service'] as ServiceId,
       endedAtMs: r['endedAtMs'] as number,
+      loads: json<Record<string, number>>(r['loads']),
       leftMm: json<Record<string, number>>(r['leftMm']),
+      atChair: json<AtChair>(r['atChair']),
       answers: answersOf.get(r['id'] as string) ?? [],
     }))
-    const [last] = past
+    const own = new Set([...past.map((p) => p.visitId), openRow?.['id'] as string])
     const lastOfKind = past.find((p) => p.service === service)
     const growth = learnGrowth(
       client.skin,
@@ -130,7 +141,8 @@ export async function dueOverview(db: Database, sinceMs = Infinity): Promise<Ove
     return {
       client,
       visits: kinds.reduce((sum, r) => sum + (r['visits'] as number), 0),
-      ...(last && { last }),
+      past,
+      decisions: decisions.filter((d) => own.has(d.visitId)),
       ...(lastOfKind && { lastOfKind }),
       ...(openRow && {
         open: {
@@ -139,10 +151,17 @@ export async function dueOverview(db: Database, sinceMs = Infinity): Promise<Ove
           state: openRow['state'] as string,
           slotAtMs: openRow['slotAtMs'] as number | null,
           asked: json<Asked>(openRow['asked'])!,
+          workerId: openRow['workerId'] as string,
+          ...(openRow['lastAtMs'] !== null && { lastAtMs: openRow['lastAtMs'] as number }),
         },
       }),
       growth,
-      window: windowAfter(lastOfKind, client.skin, { ...house.schools, ...client.schools }, growth),
+      window: windowAfter(
+        lastOfKind && { ...lastOfKind, redAtChair: lastOfKind.atChair?.redness },
+        client.skin,
+        { ...house.schools, ...client.schools },
+        growth,
+      ),
       services: (recentOf.get(client.id) ?? [])
         .filter((r) => r['service'] === service)
         .flatMap((r) => String(r['ends']).split(',').map(Number))

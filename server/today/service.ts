@@ -3,11 +3,14 @@ import { seenOdds, workedZones } from '../../core/regrowth/odds.ts'
 import { tideCurve } from '../../core/regrowth/tide.ts'
 import type { ServiceId } from '../../core/services.ts'
 import { DAY_MS } from '../../core/time/dates.ts'
-import type { Today, TodayRow } from '../../contract/types.ts'
+import { NOTHING_ASKED } from '../../core/screening/screen.ts'
+import { knownOf } from '../../core/visit/index.ts'
+import type { House, Today, TodayRow } from '../../contract/types.ts'
 import { todayFlags } from '../../core/history/flags.ts'
 import { meanGrowth, meanLeft } from '../../core/history/learn.ts'
 import type { Database } from '../db/connection.ts'
 import { readHouse } from '../house/service.ts'
+import { pastOf } from '../visits/known.ts'
 import { offsetMinutes } from '../visits/plan.ts'
 import { dueOverview, type Overview } from './overview.ts'
 
@@ -23,17 +26,12 @@ export async function today(db: Database, nowMs = Date.now()): Promise<Today> {
     readHouse(db),
     dueOverview(db, nowMs - READ_BACK_DAYS * DAY_MS),
   ])
-  const offset = offsetMinutes(nowMs)
   let answersOwed = 0
+  let alarms = 0
   let patchTestsToRead = 0
   const rows = overview.map((o): TodayRow => {
-    const { flags, owed, patch } = todayFlags({
-      ...o,
-      schools: { ...house.schools, ...o.client.schools },
-      rules: house.rules,
-      nowMs,
-      offsetMinutes: offset,
-    })
+    const { flags, owed, patch } = flagsOf(o, house, nowMs)
+    if (flags.some((f) => f.kind === 'alarm')) alarms++
     answersOwed += owed
     patchTestsToRead += patch
     const growth = meanGrowth(o.growth)
@@ -54,23 +52,44 @@ export async function today(db: Database, nowMs = Date.now()): Promise<Today> {
           )
         : { past: [], ahead: [] },
       window: o.window && { fromMs: o.window.fromMs, toMs: o.window.toMs },
-      lastVisitId: o.last?.id ?? null,
       seenByEnd: seenByEnd(o),
       phone: o.client.phone,
       dueMs: dueMs(slot, o, nowMs),
       flags,
     }
   })
-  rows.sort((a, b) => a.dueMs - b.dueMs || a.client.name.localeCompare(b.client.name))
+  const alarmed = (r: TodayRow) => Number(r.flags.some((f) => f.kind === 'alarm'))
+  rows.sort(
+    (a, b) =>
+      alarmed(b) - alarmed(a) || a.dueMs - b.dueMs || a.client.name.localeCompare(b.client.name),
+  )
   return {
     nowMs,
     fromMs,
     untilMs,
+    alarms,
     rows,
     answersOwed,
     patchTestsToRead,
-    firstVisits: overview.filter((o) => !o.last).length,
+    firstVisits: overview.filter((o) => o.past.length === 0).length,
   }
+}
+
+/** The flags of a client: of the visit that is open, or of the one that would be opened. */
+function flagsOf(o: Overview, house: House, nowMs: number) {
+  const { open, client, past, window, decisions } = o
+  const visit = {
+    service: (open?.service ?? client.service) as ServiceId,
+    workerId: open?.workerId ?? house.workerId,
+    asked: open?.asked ?? NOTHING_ASKED,
+    // What the map and the plan say is told at the stations.
+    readings: [],
+    plan: null,
+    planMadeAtMs: null,
+  }
+  const facts = { past: past.map(pastOf), window, decisions, busy: [] }
+  const known = knownOf(visit, house, client.schools, facts, nowMs, offsetMinutes)
+  return todayFlags({ known, ...(open && { open }) })
 }
 
 /** Odds that hair is seen, where it is soonest, by the end of the window. */

@@ -1,5 +1,6 @@
 /** What is told after a service: looks at the skin, and hair felt, seen or measured. */
-import { summariseAnswers, type SkinAnswer } from '../../core/history/answers.ts'
+import { zonesToLookAt } from '../../core/chair/outcome.ts'
+import { checkMoment, summariseAnswers, type SkinAnswer } from '../../core/history/answers.ts'
 import { meanLeft } from '../../core/history/learn.ts'
 import { DAY_MS } from '../../core/time/dates.ts'
 import type { Moment, VisitPage } from '../../contract/types.ts'
@@ -26,7 +27,8 @@ export async function keepAnswer(
   answer: SkinAnswer,
 ): Promise<void> {
   requireFinished(visit)
-  const own = new Set(Object.keys(visit.loads ?? {}))
+  checkMoment(visit.endedAtMs!, answer.moment, answer.atMs, Date.now())
+  const own = new Set(zonesToLookAt(visit.plan, visit.loads, visit.atChair))
   const named = [...answer.zones, ...(answer.spots ?? [])]
   requireZones(named.map((z) => z.zoneId))
   const stranger = named.find((z) => own.size > 0 && !own.has(z.zoneId))
@@ -37,15 +39,17 @@ export async function keepAnswer(
       `"${stranger.zoneId}" was not part of this service. Nothing was changed.`,
     )
   }
-  const answers = [...visit.answers.filter((a) => a.moment !== answer.moment), answer]
-  await db.models.SkinAnswer.upsert({ visitId: visit.id, ...answer })
+  const told = { ...answer, toldAtMs: Date.now() }
+  const answers = [...visit.answers.filter((a) => a.moment !== answer.moment), told]
+  await db.models.SkinAnswer.upsert({ visitId: visit.id, ...told })
   await sumUp(db, visit, answers)
 }
 
 const sumUp = (db: Database, visit: VisitRecord, answers: readonly SkinAnswer[]) =>
-  db.models.Visit.update(summariseAnswers(visit.endedAtMs!, answers, visit.loads ?? {}), {
-    where: { id: visit.id },
-  })
+  db.models.Visit.update(
+    summariseAnswers(visit.endedAtMs!, answers, visit.loads ?? {}, visit.atChair.redness),
+    { where: { id: visit.id } },
+  )
 
 export async function saveSkinAnswer(
   db: Database,

@@ -23,14 +23,14 @@ beforeEach(async () => {
 afterEach(() => studio.close())
 const api = () => request(studio.app)
 const chin = ZONES.find((z) => z.id === 'chin')!
-const reading = (deg: number, over: Partial<Reading> = {}): Reading => ({
-  ...readingFromBearing('chin', chin.centre, toRadians(deg), {
-    id: randomUUID(),
-    method: 'felt',
-    atMs: Date.now() - DAY_MS,
-  }),
-  ...over,
-})
+/** Readings that a test has made; what was felt at the chair comes beside them. */
+const made = new Set<string>()
+const reading = (deg: number, over: Partial<Reading> = {}): Reading => {
+  const id = randomUUID()
+  made.add(id)
+  const how = { id, method: 'felt' as const, atMs: Date.now() - DAY_MS }
+  return { ...readingFromBearing('chin', chin.centre, toRadians(deg), how), ...over }
+}
 const page = async (id: string) =>
   (await api().get(`/api/visits/${id}`).expect(200)).body as VisitPage
 const edit = async (id: string, remove: readonly Reading[], add: readonly Reading[]) =>
@@ -40,10 +40,14 @@ const edit = async (id: string, remove: readonly Reading[], add: readonly Readin
       .send({ remove: remove.map((r) => r.id), add })
       .expect(200)
   ).body as VisitPage
-const ids = (p: VisitPage) => p.readings.map((r) => r.id).sort()
+const ids = (p: VisitPage) =>
+  p.readings
+    .map((r) => r.id)
+    .filter((id) => made.has(id))
+    .sort()
 /** A finished visit with the readings, and the open one after it. */
 async function twoVisits(readings: readonly Reading[], notes?: SurfaceNotes) {
-  const { client, visit } = await plannedVisit(studio.app)
+  const { client, visit } = await plannedVisit(studio.app, 'face-shave', false)
   await edit(visit.id, [], readings)
   if (notes) await api().put(`/api/visits/${visit.id}/notes`).send(notes).expect(200)
   const planned = (await api().put(`/api/visits/${visit.id}/plan`)).body as VisitPage
@@ -91,7 +95,7 @@ describe('the map of a visit', () => {
   })
 
   it('keeps the answers of a guided test', async () => {
-    const { visit } = await plannedVisit(studio.app)
+    const { visit } = await plannedVisit(studio.app, 'face-shave', false)
     const tested = reading(150, {
       method: 'test',
       answers: [
@@ -132,7 +136,7 @@ describe('what Read notes besides', () => {
     expect(planned.plan!.zones.some((z) => z.zoneId === 'upper-lip-left')).toBe(false)
     expect(planned.plan!.leftOut.map((l) => l.zoneId)).toContain('upper-lip-left')
     expect(cheekOf(planned).areaCm2).toBeLessThan(0.9 * cheekOf(visit).areaCm2)
-    expect(planned.plan!.steps[1]!.id).toBe('prepare:tweeze')
+    expect(planned.plan!.steps.map((x) => x.id)).toContain('prepare:tweeze')
   })
 
   it.each([

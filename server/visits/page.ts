@@ -1,5 +1,7 @@
 /** A visit with everything its stations show. */
 import { carePlan } from '../../core/care/clearances.ts'
+import type { AtChair } from '../../core/chair/atChair.ts'
+import { zonesToLookAt } from '../../core/chair/outcome.ts'
 import { BEFORE_START, replay } from '../../core/chair/service.ts'
 import { learnGrowth } from '../../core/history/learn.ts'
 import { windowAfter } from '../../core/history/window.ts'
@@ -13,6 +15,8 @@ import type { HairReading, House, SkinAnswer, VisitPage } from '../../contract/t
 import type { Database } from '../db/connection.ts'
 import { json } from '../db/reader.ts'
 import { readHouse } from '../house/service.ts'
+import type { GateFacts } from '../../core/visit/index.ts'
+import { readFacts } from './known.ts'
 import { readHair, readVisit, type VisitRecord } from './record.ts'
 
 export async function visitPage(db: Database, id: string): Promise<VisitPage> {
@@ -21,7 +25,7 @@ export async function visitPage(db: Database, id: string): Promise<VisitPage> {
     readHair(db, visit.clientId),
     linesBefore(db, visit.clientId, id),
   ])
-  return pageOf(visit, house, hair, before)
+  return pageOf(visit, house, hair, before, await readFacts(db, visit, house, hair))
 }
 
 /** A visit as its stations show it, from what is kept of it. */
@@ -30,9 +34,10 @@ export function pageOf(
   house: House,
   hair: readonly (HairReading & { leftMm: number })[],
   before: VisitPage['before'],
+  facts: GateFacts,
 ): VisitPage {
   const { skin, schools, worstRedness: _worst, bumps: _bumps, ...shown } = visit
-  const { plan, endedAtMs, service, answers, leftMm } = shown
+  const { plan, endedAtMs, service, answers, leftMm, atChair } = shown
   const chair = plan ? replay(plan, visit.events) : BEFORE_START
   const after =
     endedAtMs === null
@@ -47,12 +52,20 @@ export function pageOf(
             leftMm,
             answers,
             products: shown.products,
-            nicks: chair.nicks.length,
+            atChair,
           },
           house,
           hair,
         )
-  return { ...shown, before, chair, ...after, hair: hair.filter((h) => h.visitId === visit.id) }
+  return {
+    ...shown,
+    before,
+    chair,
+    ...after,
+    facts,
+    lookAt: endedAtMs === null ? [] : zonesToLookAt(plan, visit.loads, atChair),
+    hair: hair.filter((h) => h.visitId === visit.id),
+  }
 }
 
 /** What a finished service gives to go by afterwards. */
@@ -65,7 +78,7 @@ export interface AfterFacts {
   readonly leftMm: Readonly<Record<string, number>> | null
   readonly answers: readonly SkinAnswer[]
   readonly products: readonly string[]
-  readonly nicks: number
+  readonly atChair: AtChair
 }
 
 /** The care that goes home, and the window of the next visit. */
@@ -76,13 +89,18 @@ export function afterService(
 ): Pick<VisitPage, 'care' | 'window'> {
   const { service, skin, endedAtMs, plan, leftMm, answers } = f
   const growth = learnGrowth(skin, service, hair)
-  const window = windowAfter({ service, endedAtMs, leftMm, answers }, skin, f.schools, growth)
+  const window = windowAfter(
+    { service, endedAtMs, leftMm, answers, redAtChair: f.atChair.redness },
+    skin,
+    f.schools,
+    growth,
+  )
   return {
     window,
     care: plan
       ? carePlan(service, skin, plan.schools, plan.noFragrance, endedAtMs, {
           products: house.products.filter((p) => f.products.includes(p.id)),
-          nicks: f.nicks,
+          atChair: f.atChair,
           hairShowsMs: window ? endedAtMs + window.seen.even * DAY_MS : undefined,
         })
       : null,

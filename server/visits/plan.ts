@@ -6,9 +6,9 @@ import { makePlan } from '../../core/plan/makePlan.ts'
 import { houseVersion } from '../../core/house/register.ts'
 import type { Plan, PlanChoice } from '../../core/plan/types.ts'
 import { PlanMemory } from '../../core/plan/question.ts'
-import { screen } from '../../core/screening/screen.ts'
+import type { Screening } from '../../core/screening/screen.ts'
 import { isBodyService } from '../../core/services.ts'
-import { dateOf, DAY_MS } from '../../core/time/dates.ts'
+import { DAY_MS } from '../../core/time/dates.ts'
 import type { House } from '../../contract/types.ts'
 import { atlas } from '../atlas.ts'
 import { modelFrom, type History } from '../clients/model.ts'
@@ -23,6 +23,7 @@ export function planOf(
   house: House,
   history: History,
   choice: PlanChoice,
+  screening: Screening,
 ): Plan {
   const { service, skin, notes } = visit
   const now = Date.now()
@@ -35,15 +36,6 @@ export function planOf(
       'no-such-worker',
       'That worker is not of this house. Choose one at Ask.',
     )
-  const screening = screen(
-    service,
-    visit.asked,
-    schools,
-    dateOf(now, offsetMinutes(now)),
-    now,
-    offsetMinutes,
-    house.rules,
-  )
   // Readings age by the day, as on the screen.
   const asOf = Math.ceil(now / DAY_MS) * DAY_MS
   const readings = visit.readings.map((r) => toFieldReading(r, asOf))

@@ -1,4 +1,5 @@
 /** A visit as it is kept: its own row, and what hangs on it. */
+import { NOTHING_AT_CHAIR, type AtChair } from '../../core/chair/atChair.ts'
 import type { SkinAndHair } from '../../core/client.ts'
 import type { ChairEvent } from '../../core/chair/service.ts'
 import type { Reading } from '../../core/grain/readings.ts'
@@ -29,6 +30,8 @@ export interface VisitRecord {
   /** Load given, and hair left standing, mm, by zone. */
   readonly loads: Record<string, number> | null
   readonly leftMm: Record<string, number> | null
+  /** What happened to the skin at the chair; nothing before the end. */
+  readonly atChair: AtChair
   /** Until when a link page of it is open. */
   readonly linkUntilMs: number | null
   readonly plan: Plan | null
@@ -59,7 +62,7 @@ const EVENTS = `(SELECT json_group_array(json_object(
  */
 const RECORD = `
   SELECT v.id, v.clientId, v.workerId, v.service, v.state, v.slotAtMs, v.startedAtMs, v.endedAtMs, v.routine,
-    v.worstRedness, v.bumps, v.asked, v.notes, v.loads, v.leftMm, c.skin, c.schools, p.plan, p.madeAtMs AS planMadeAtMs,
+    v.worstRedness, v.bumps, v.asked, v.notes, v.loads, v.leftMm, v.atChair, c.skin, c.schools, p.plan, p.madeAtMs AS planMadeAtMs,
     v.products, ${EVENTS} AS events,
     (SELECT json_group_array(json_object('id', id, 'visitId', visitId, 'atMs', atMs, 'width', width, 'height', height))
       FROM (SELECT * FROM photos WHERE visitId = v.id ORDER BY atMs)) AS photos,
@@ -68,7 +71,7 @@ const RECORD = `
       FROM (SELECT * FROM messages WHERE visitId = v.id ORDER BY dueAtMs)) AS messages,
     (SELECT MAX(expiresAtMs) FROM answer_links WHERE visitId = v.id AND takenBackAtMs IS NULL) AS linkUntilMs,
     (SELECT json_group_array(json_object('moment', moment, 'atMs', atMs, 'zones', json(zones), 'spots', json(spots),
-        'feeling', json(feeling), 'source', source))
+        'feeling', json(feeling), 'source', source, 'toldAtMs', toldAtMs))
       FROM skin_answers WHERE visitId = v.id) AS answers,
     (SELECT json_group_array(json_object(
         'id', id, 'zoneId', zoneId, 'at', json(at), 'method', method, 'atMs', atMs,
@@ -104,6 +107,7 @@ function toRecord(row: Row): VisitRecord {
     notes: json<SurfaceNotes>(row['notes'])!,
     loads: json(row['loads']),
     leftMm: json(row['leftMm']),
+    atChair: json<AtChair>(row['atChair']) ?? NOTHING_AT_CHAIR,
     plan: unpackPlan(row['plan']),
     skin: json<SkinAndHair>(row['skin'])!,
     schools: json<Partial<Schools>>(row['schools']) ?? {},
@@ -111,7 +115,9 @@ function toRecord(row: Row): VisitRecord {
     products: json<string[]>(row['products'])!,
     photos: json<Photo[]>(row['photos'])!,
     messages: json<Message[]>(row['messages'])!,
-    answers: json<SkinAnswer[]>(row['answers'])!,
+    answers: json<(SkinAnswer & { toldAtMs: number | null })[]>(row['answers'])!.map(
+      ({ toldAtMs, ...answer }) => ({ ...answer, ...(toldAtMs !== null && { toldAtMs }) }),
+    ),
     readings: json<KeptReading[]>(row['readings'])!.map(({ at, answers, ...reading }) => ({
       ...reading,
       ...at,
@@ -180,6 +186,7 @@ export function groupAnswers(rows: readonly Row[]): Map<string, SkinAnswer[]> {
         feeling: json<NonNullable<SkinAnswer['feeling']>>(row['feeling'])!,
         source: row['source'] as NonNullable<SkinAnswer['source']>,
       }),
+      ...(row['toldAtMs'] != null && { toldAtMs: row['toldAtMs'] as number }),
     })
     byVisit.set(visitId, list)
   }

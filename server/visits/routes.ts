@@ -7,6 +7,7 @@ import type { Moment, SkinAnswer } from '../../contract/types.ts'
 import type { ChairDesk } from '../chair/desk.ts'
 import type { Database } from '../db/connection.ts'
 import { mount } from '../http/mount.ts'
+import { decide, takeBackDecision, type DecisionBody } from './decisions.ts'
 import * as followUp from './followUp.ts'
 import { visitPage } from './page.ts'
 import * as visits from './service.ts'
@@ -57,5 +58,9 @@ export function visitRoutes(app: Express, db: Database, desk: ChairDesk): void {
   mount(app, 'addHairReading', ({ params, body }) =>
     followUp.addHairReading(db, params.id, body as followUp.HairBody),
   )
+  mount(app, 'decide', ({ params, body }) =>
+    changed(params.id, decide(db, params.id, body as DecisionBody)),
+  )
+  mount(app, 'takeBackDecision', ({ params }) => takeBackDecision(db, params.id))
   mount(app, 'removeHairReading', ({ params }) => followUp.removeHairReading(db, params.id))
 }

@@ -4,7 +4,12 @@ import type { Reading } from '../../core/grain/readings.ts'
 import { ALL_ZONE_IDS, type ZoneId } from '../../core/head/zones.ts'
 import type { PlanChoice } from '../../core/plan/types.ts'
 import { carriedMarks, markZones } from '../../core/screening/marks.ts'
-import { carriedAnswers, NOTHING_ASKED, type Asked } from '../../core/screening/screen.ts'
+import {
+  carriedAnswers,
+  NOTHING_ASKED,
+  patchRefusal,
+  type Asked,
+} from '../../core/screening/screen.ts'
 import { dateOf } from '../../core/time/dates.ts'
 import type { VisitPage } from '../../contract/types.ts'
 import { readHistory } from '../clients/model.ts'
@@ -12,6 +17,7 @@ import type { Database } from '../db/connection.ts'
 import { json } from '../db/reader.ts'
 import { readHouse } from '../house/service.ts'
 import { HttpProblem, notFound } from '../http/problem.ts'
+import { gateOf, refuseHeld } from './known.ts'
 import { visitPage } from './page.ts'
 import { offsetMinutes, planOf } from './plan.ts'
 import { packPlan } from './planStore.ts'
@@ -154,6 +160,10 @@ export async function saveAsked(db: Database, id: string, asked: Asked): Promise
   await db.write(async () => {
     const found = await readVisit(db, id)
     requireOpen(found, 'what was asked')
+    const refused = patchRefusal(found.asked.patchTest, asked.patchTest, Date.now())
+    if (refused) {
+      throw new HttpProblem(422, 'patch-not-read', `${refused} What was kept before stays.`)
+    }
     await db.models.Visit.update({ asked }, { where: { id } })
   })
   return visitPage(db, id)
@@ -213,7 +223,9 @@ export async function savePlan(db: Database, id: string, choice: PlanChoice): Pr
     const visit = await readVisit(db, id)
     requireOpen(visit, 'the plan')
     const [house, history] = await Promise.all([readHouse(db), readHistory(db, visit.clientId)])
-    const plan = packPlan(planOf(visit, house, history, choice))
+    const { findings, screening } = await gateOf(db, visit, house)
+    refuseHeld(findings, 'plan')
+    const plan = packPlan(planOf(visit, house, history, choice, screening))
     await db.models.Plan.upsert({ visitId: id, plan, madeAtMs: Date.now() })
   })
   return visitPage(db, id)

@@ -1,0 +1,78 @@
+/** "Feel first": a direction that was never read is felt at the chair before its first lane. */
+import { toDegrees } from '../grain/circular.ts'
+import { RELATION_CONSTANTS, strokeAngle } from '../grain/relation.ts'
+import { bearingOf, directionOf } from '../head/frames.ts'
+import type { ZoneId } from '../head/zones.ts'
+import { constant } from '../house/constants.ts'
+import type { Lane } from '../plan/types.ts'
+import type { ChairPlan, Felt, Live } from './state.ts'
+
+export const FEEL_CONSTANTS = {
+  agreesDeg: constant(
+    20,
+    '°',
+    'Hair felt within this of the guess leaves the lanes of the zone as they are',
+    'H',
+  ),
+} as const
+
+const guessed = (plan: ChairPlan, zoneId: ZoneId | undefined): Lane[] =>
+  (plan.lanes ?? []).filter((l) => l.zoneId === zoneId && l.grain === 'guess')
+
+/** A place that is felt, and growth there. */
+export interface ToFeel extends Pick<Felt, 'point' | 'normal' | 'tangent'> {
+  readonly zoneId: ZoneId
+}
+
+/** Where a zone is felt, and the growth that is guessed there: at the largest lane that was guessed. */
+export function toFeel(plan: ChairPlan, zoneId: ZoneId | undefined): ToFeel | undefined {
+  const own = guessed(plan, zoneId)
+  if (own.length === 0) return undefined
+  const lane = own.reduce((a, b) => (b.areaCm2 > a.areaCm2 ? b : a))
+  const { point, normal } = lane
+  const tangent = directionOf(lane.zoneId, point, normal, lane.growthDirection)
+  return { zoneId: lane.zoneId, point, normal, tangent }
+}
+
+/** How far what was felt lies from the growth that a lane was laid by, degrees. */
+export function feltOff(felt: Pick<Felt, 'point' | 'normal' | 'tangent'>, lane: Lane): number {
+  const bearing = bearingOf(lane.zoneId, felt.point, felt.normal, felt.tangent)
+  return toDegrees(strokeAngle(bearing, lane.growthDirection))
+}
+
+/** The guessed lane that was felt: the one nearest to the place. */
+function laneFelt(
+  plan: ChairPlan,
+  zoneId: ZoneId,
+  { point }: Pick<Felt, 'point'>,
+): Lane | undefined {
+  const far = (l: Lane) => Math.hypot(...l.point.map((c, k) => c - point[k]!))
+  return guessed(plan, zoneId).sort((a, b) => far(a) - far(b))[0]
+}
+
+/** Whether what was felt is another direction than was guessed there, so that the zone is laid anew. */
+export function feltTurns(
+  plan: ChairPlan,
+  zoneId: ZoneId,
+  felt: Pick<Felt, 'point' | 'normal' | 'tangent'>,
+): boolean {
+  const lane = laneFelt(plan, zoneId, felt)
+  return lane !== undefined && feltOff(felt, lane) > FEEL_CONSTANTS.agreesDeg.value
+}
+
+/**
+ * Why a lane may not be stroked yet for what is not known of its grain; undefined when it may. Where what was felt agrees
+ * with the guess, the guess holds for the rest of the zone too.
+ */
+export function notFelt(
+  { plan, state }: Live<ChairPlan>,
+  lane: Lane | undefined,
+): 'feel-first' | 'felt-otherwise' | undefined {
+  if (lane?.grain !== 'guess') return undefined
+  const felt = state.felt[lane.zoneId]
+  // Plans that were kept before there was anything to feel by go on as they are.
+  if (!felt) return plan.steps.some((s) => s.kind === 'feel') ? 'feel-first' : undefined
+  const at = laneFelt(plan, lane.zoneId, felt)
+  const most = RELATION_CONSTANTS.withUpToDeg.value
+  return at && feltOff(felt, at) > most ? 'felt-otherwise' : undefined
+}

@@ -1,0 +1,66 @@
+import fc from 'fast-check'
+import { CARE_CONSTANTS } from '../care/clearances.ts'
+import { setChanged } from '../house/constants.ts'
+import { HOUR_MS } from '../time/dates.ts'
+import { USUAL_MOMENTS, type Moment } from './looks.ts'
+import {
+  checkMoment,
+  momentAt,
+  momentHasCome,
+  momentsAhead,
+  momentWords,
+  owedAnswer,
+} from './moments.ts'
+
+const at = (hours: number) => hours * HOUR_MS
+
+describe('moments after a service', () => {
+  afterEach(() => setChanged([]))
+
+  it('cannot be answered before they have come', () => {
+    expect(() => checkMoment(0, '24h', at(0.02), at(0.02))).toThrow('has not come yet')
+    expect(() => checkMoment(0, '24h', at(24), at(21))).toThrow('ahead of now')
+    expect(() => checkMoment(0, '24h', at(21), at(21))).not.toThrow()
+    expect(() => checkMoment(0, '48h', at(24), at(24))).toThrow('48 h after')
+    expect(() => checkMoment(0, 'h30', at(20), at(20))).toThrow('30 h after')
+    expect(() => checkMoment(0, 'h30', at(30), at(30))).not.toThrow()
+    // An answer that is given late belongs to its moment all the same.
+    expect(() => checkMoment(0, '24h', at(24), at(90))).not.toThrow()
+  })
+
+  it('belong to whoever answers alike: the latest that has come is open, and none later', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0, max: 400, noNaN: true }), (hours) => {
+        const now = momentAt(0, at(hours))
+        expect(momentHasCome(0, now, at(hours))).toBe(true)
+        const later = USUAL_MOMENTS.slice(USUAL_MOMENTS.indexOf(now) + 1)
+        for (const m of later) expect(momentHasCome(0, m, at(hours))).toBe(false)
+      }),
+    )
+  })
+
+  it('come when the house says, for the worker, the client and Today', () => {
+    setChanged([[CARE_CONSTANTS.firstAnswerHours, 36]])
+    expect(owedAnswer(0, [], at(30))).toBeUndefined()
+    expect(owedAnswer(0, [], at(36))).toBe('Day 1 answer owed')
+    expect(momentAt(0, at(24))).toBe('1h')
+    expect(momentAt(0, at(31))).toBe('24h')
+    expect(() => checkMoment(0, '24h', at(24), at(24))).toThrow('not come')
+  })
+
+  it('promise only what still comes', () => {
+    expect(momentsAhead(0, at(2), at(360))).toEqual(['24h', '48h', '7d'])
+    expect(momentsAhead(0, at(48), at(360))).toEqual(['7d'])
+    expect(momentsAhead(0, at(170), at(360))).toEqual([])
+    expect(momentsAhead(0, at(2), at(40))).toEqual(['24h'])
+  })
+
+  it('have words', () => {
+    const words: [Moment, string][] = [
+      ['now', 'Now'],
+      ['h30', '30 h'],
+      ['h336', '14 days'],
+    ]
+    for (const [moment, said] of words) expect(momentWords(moment)).toBe(said)
+  })
+})

@@ -1,0 +1,87 @@
+/**
+ * What a hand may change of a lane: the blade and the way go through the same rules as the plan's own choice. What is
+ * refused says why; what is allowed may still stand above the house's limit, which the plan says.
+ */
+import type { SkinAndHair } from '../client.ts'
+import { DomainError } from '../errors.ts'
+import type { Relation } from '../grain/relation.ts'
+import type { Screening } from '../screening/screen.ts'
+import { SERVICES, type ServiceId } from '../services.ts'
+import type { HairClass } from '../skin/load.ts'
+import { BLADES, SERVICE_BLADES, type BladeId } from './blades.ts'
+import type { Level } from './tools.ts'
+
+export interface BladeQuestion {
+  readonly service: ServiceId
+  readonly level: Level
+  readonly kit: readonly BladeId[]
+}
+
+/** Why a blade may not be taken; undefined when it may. */
+export function bladeRefusal(q: BladeQuestion, id: BladeId, hair?: HairClass): string | undefined {
+  const blade = BLADES[id]
+  const { family, name } = SERVICES[q.service]
+  const what = name.toLowerCase()
+  if (!q.kit.includes(id)) return `The kit holds no ${blade.name}.`
+  // A trimmer may go first, or stand in for a blade, wherever terminal hair is cut.
+  const serves =
+    SERVICE_BLADES[q.service].includes(id) || (family === 'razor' && blade.tool === 'trimmer')
+  if (!serves) return `A ${blade.name} is not for ${what}.`
+  const forFuzz = blade.tool === 'dermaplaning' || blade.tool === 'guarded'
+  if (forFuzz && hair === 'terminal' && family === 'razor') {
+    return `A ${blade.name} takes fuzz: coarse hair dulls it and is pulled.`
+  }
+  if (q.level === 'learning' && blade.practised) {
+    return `A ${blade.name} is a bare blade, only for practised hands.`
+  }
+  return undefined
+}
+
+export interface WayQuestion {
+  readonly service: ServiceId
+  readonly pass: number
+  readonly bladeId: BladeId
+  readonly hair: HairClass
+  readonly client: Pick<SkinAndHair, 'bumpProne'>
+  readonly curlTight: boolean
+  readonly screening: Pick<Screening, 'withGrainOnly'>
+}
+
+/** Why a lane may not be stroked so; undefined when it may. */
+export function wayRefusal(q: WayQuestion, relation: Relation): string | undefined {
+  const { tool } = BLADES[q.bladeId]
+  if (tool === 'cartridge' && relation === 'against') {
+    return 'A multi-blade cartridge never goes against the grain: it lifts and pulls. Choose another blade or direction for this lane.'
+  }
+  if (relation === 'with') return undefined
+  if (q.screening.withGrainOnly) return 'With the grain only: what was asked calls for care.'
+  if (tool === 'trimmer') return undefined
+  if (q.service === 'beard-line') return 'The razor on the line goes with the grain.'
+  if (relation !== 'against') return undefined
+  if (SERVICES[q.service].family === 'fuzz') return 'Fuzz is never stroked against its growth.'
+  if (q.client.bumpProne && q.curlTight) {
+    return 'Tightly curled hair turns back into the skin: on bump-prone skin never against it.'
+  }
+  if (q.pass === 1 && q.hair === 'terminal') {
+    return 'Against the grain is never the first pass: uncut hair is pulled.'
+  }
+  return undefined
+}
+
+/**
+ * Refuses a change by hand that the rules do not allow.
+ * @throws DomainError `never-against`, `not-this-blade`, `not-this-way`
+ */
+export function checkHandEdit(
+  q: BladeQuestion & WayQuestion,
+  changed: { readonly blade: boolean; readonly way: boolean },
+  relation: Relation,
+): void {
+  const blade = changed.blade ? bladeRefusal(q, q.bladeId, q.hair) : undefined
+  if (blade) throw new DomainError('not-this-blade', `${blade} Choose another for this lane.`)
+  const way = changed.blade || changed.way ? wayRefusal(q, relation) : undefined
+  if (way) {
+    const never = BLADES[q.bladeId].tool === 'cartridge'
+    throw new DomainError(never ? 'never-against' : 'not-this-way', way)
+  }
+}

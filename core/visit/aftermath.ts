@@ -1,0 +1,104 @@
+/** A visit that was taken badly: what makes it so, where, and whether anybody has seen the skin calm since. */
+import type { SkinAnswer } from '../history/looks.ts'
+import { constant } from '../house/constants.ts'
+import { sum } from '../history/facts.ts'
+import type { PastVisit } from './types.ts'
+
+export const AFTERMATH_CONSTANTS = {
+  severeGrade: constant(
+    4,
+    'grade',
+    'Redness from this grade on is severe',
+    'P',
+    'Tan et al. 2014, Clinician’s Erythema Assessment (from memory)',
+  ),
+  manyBumps: constant(
+    12,
+    'bumps',
+    'From so many bumps on somebody looks at the skin before the next blade',
+    'P',
+    'Perry et al. 2002: moderate from 12 papules and pustules on (from memory)',
+  ),
+  strongStinging: constant(7, 'of 10', 'Stinging from this on is strong', 'H'),
+  calmGrade: constant(1, 'grade', 'Seen calm: no redness above this', 'H'),
+  wideShare: constant(0.5, '', 'Over this share of the zones on the whole service waits', 'H'),
+} as const
+
+const A = AFTERMATH_CONSTANTS
+
+/** What makes an answer severe, in words; empty when nothing does. */
+export function severeSigns(answer: Pick<SkinAnswer, 'zones' | 'feeling'>): string[] {
+  const { zones, feeling = {} } = answer
+  const worst = Math.max(0, ...zones.map((z) => z.redness))
+  const pus = sum(zones.map((z) => z.pustules ?? 0))
+  const bumps = sum(zones.map((z) => z.bumps)) + pus
+  return [
+    ...(worst >= A.severeGrade.value ? [`redness ${worst}, severe`] : []),
+    ...(pus > 0 ? [`${bumps} ${bumps === 1 ? 'bump' : 'bumps'}, some with pus`] : []),
+    ...(pus === 0 && bumps >= A.manyBumps.value ? [`${bumps} bumps`] : []),
+    ...((feeling.stinging ?? 0) >= A.strongStinging.value
+      ? [`stinging ${feeling.stinging} of 10`]
+      : []),
+    ...(feeling.spreading ? ['spreading, hot or ill'] : []),
+  ]
+}
+
+/** Zones that an answer speaks of as not calm. */
+const zonesOf = (answer: Pick<SkinAnswer, 'zones'>) =>
+  answer.zones
+    .filter((z) => z.redness > A.calmGrade.value || z.bumps > 0 || (z.pustules ?? 0) > 0)
+    .map((z) => z.zoneId)
+
+/** A severe answer that nobody has seen calm since. */
+export interface Aftermath {
+  readonly visitId: string
+  /** The time it speaks of, and when it was told. */
+  readonly atMs: number
+  readonly toldAtMs: number
+  /** What was severe, in words. */
+  readonly signs: readonly string[]
+  readonly zones: readonly string[]
+  /** The whole service waits, not only these zones. */
+  readonly wide: boolean
+  readonly source: NonNullable<SkinAnswer['source']>
+}
+
+const toldAt = (a: SkinAnswer) => a.toldAtMs ?? a.atMs
+
+/** The gravest matter of a finished visit that still stands; undefined when there is none. */
+export function aftermathOf(past: PastVisit): Aftermath | undefined {
+  const severe = [...past.answers, ...atTheChair(past)]
+    .filter((a) => severeSigns(a).length > 0)
+    .sort((a, b) => toldAt(a) - toldAt(b))
+    .at(-1)
+  if (!severe) return undefined
+  const zones = zonesOf(severe)
+  const seenCalm = past.answers.some(
+    (a) => a.source === 'seen' && toldAt(a) > toldAt(severe) && a.atMs >= severe.atMs && isCalm(a),
+  )
+  if (seenCalm) return undefined
+  return {
+    visitId: past.visitId,
+    atMs: severe.atMs,
+    toldAtMs: toldAt(severe),
+    signs: severeSigns(severe),
+    zones,
+    wide:
+      severe.feeling?.spreading === true ||
+      zones.length === 0 ||
+      zones.length >= A.wideShare.value * past.zones.length,
+    source: severe.source ?? 'seen',
+  }
+}
+
+/** What reddened at the chair, as a look of the worker. */
+function atTheChair({ redAtChair, endedAtMs }: PastVisit): SkinAnswer[] {
+  const zones = Object.entries(redAtChair).map(([zoneId, redness]) => ({
+    zoneId,
+    redness,
+    bumps: 0,
+  }))
+  return zones.length > 0 ? [{ moment: 'now', atMs: endedAtMs, zones, source: 'seen' }] : []
+}
+
+const isCalm = (a: SkinAnswer) => severeSigns(a).length === 0 && zonesOf(a).length === 0

@@ -1,0 +1,67 @@
+/** Puts together what the gate is asked with, the same way on the server and on the screen. */
+import type { Reading } from '../grain/readings.ts'
+import type { Schools } from '../house/schools.ts'
+import type { Plan } from '../plan/types.ts'
+import type { VisitWindow } from '../regrowth/nextVisit.ts'
+import type { HouseRules } from '../screening/rules.ts'
+import type { Asked, Offset } from '../screening/screen.ts'
+import type { ServiceId } from '../services.ts'
+import type { Level } from '../plan/tools.ts'
+import type { Busy, Decision, Known, PastVisit } from './types.ts'
+
+/** What is known beyond the visit itself. */
+export interface GateFacts {
+  /** The last finished visit of each service before this one, newest first. */
+  readonly past: readonly PastVisit[]
+  /** The window told for this visit by the last one of its service. */
+  readonly window: VisitWindow | null
+  readonly decisions: readonly Decision[]
+  readonly busy: readonly Busy[]
+}
+
+export const NO_FACTS: GateFacts = { past: [], window: null, decisions: [], busy: [] }
+
+/** A visit as far as the gate looks at it. */
+export interface GatedVisit {
+  readonly service: ServiceId
+  readonly workerId: string
+  readonly asked: Asked
+  readonly readings: readonly Pick<Reading, 'zoneId' | 'atMs'>[]
+  readonly plan: Plan | null
+  readonly planMadeAtMs: number | null
+}
+
+/** What of the house bears on it. */
+export interface GatedHouse {
+  readonly schools: Schools
+  readonly rules: HouseRules
+  readonly consentText: string
+  readonly workers: readonly { readonly id: string; readonly level: Level }[]
+}
+
+/** @param schools those that differ for the client */
+export function knownOf(
+  visit: GatedVisit,
+  house: GatedHouse,
+  schools: Partial<Schools>,
+  facts: GateFacts,
+  nowMs: number,
+  offset: Offset,
+): Known {
+  const { readings } = visit
+  return {
+    service: visit.service,
+    asked: visit.asked,
+    schools: { ...house.schools, ...schools },
+    rules: house.rules,
+    consentText: house.consentText,
+    nowMs,
+    offset,
+    readZones: [...new Set(readings.map((r) => r.zoneId))],
+    readAtMs: readings.length > 0 ? Math.max(...readings.map((r) => r.atMs)) : undefined,
+    worker: house.workers.find((w) => w.id === visit.workerId),
+    plan: visit.plan,
+    planMadeAtMs: visit.planMadeAtMs,
+    ...facts,
+  }
+}

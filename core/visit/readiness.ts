@@ -1,0 +1,165 @@
+/** What stands between a plan and the first stroke: the map, the plan itself, the hand, the chair. */
+import { zoneName } from '../head/zoneFacts.ts'
+import type { ZoneId } from '../head/zones.ts'
+import { BLADES } from '../plan/blades.ts'
+import type { Screening } from '../screening/screen.ts'
+import { serviceZones } from '../services.ts'
+import { oddsWords } from '../stats/percent.ts'
+import type { Known, VisitFinding } from './types.ts'
+import { zoneWords } from './skin.ts'
+
+/** Zones whose grain is only a guess: by the lanes of the plan where there is one, else by the readings. */
+export function guessedZones({ plan, service, readZones }: Known): ZoneId[] {
+  if (plan && plan.lanes.some((l) => l.grain !== undefined)) {
+    return [...new Set(plan.lanes.filter((l) => l.grain === 'guess').map((l) => l.zoneId))]
+  }
+  const worked = plan ? plan.zones.map((z) => z.zoneId) : serviceZones(service)
+  return worked.filter((z) => !readZones.includes(z))
+}
+
+/** Zones that nobody has read, or only in part. */
+export function unreadFinding(known: Known): VisitFinding[] {
+  const guessed = guessedZones(known)
+  if (guessed.length === 0) return []
+  const all = known.plan?.zones.length ?? serviceZones(known.service).length
+  const part = guessed.some((z) => known.readZones.includes(z))
+  const how = part ? 'not read, or only in part' : 'not read'
+  return [
+    {
+      about: 'map',
+      id: 'unread',
+      severity: 'take-care',
+      title:
+        guessed.length === all && !part
+          ? 'No zone has been read'
+          : guessed.length === 1
+            ? `${zoneName(guessed[0]!)} is ${how}`
+            : `${guessed.length} of ${all} zones are ${how}`,
+      text: `There the grain is a guess: ${guessed.length === all ? 'each is' : `${zoneWords(guessed)} ${guessed.length === 1 ? 'is' : 'are'}`} felt first, at the chair or now at Read.`,
+      mark: 'C',
+      holds: 'nothing',
+      lift: ['read-grain'],
+      by: 'worker',
+      zones: guessed,
+    },
+  ]
+}
+
+/** No plan, one that knows less than is known now, or one above the house's limit. */
+export function planFindings(known: Known, screening: Screening): VisitFinding[] {
+  const { plan, planMadeAtMs, readAtMs } = known
+  const finding = (
+    part: Pick<VisitFinding, 'id' | 'severity' | 'title' | 'text' | 'holds'> & { mark?: 'H' | 'C' },
+  ): VisitFinding => ({ about: 'plan', mark: 'C', lift: ['plan'], by: 'worker', ...part })
+  if (!plan) {
+    return [
+      finding({
+        id: 'no-plan',
+        severity: 'postpone',
+        title: 'No plan is kept yet',
+        text: 'The chair follows a kept plan: look it over and keep it.',
+        holds: 'start',
+      }),
+    ]
+  }
+  const out: VisitFinding[] = []
+  const news = knowsMore(screening, plan.screening)
+  if (news.length > 0) {
+    out.push(
+      finding({
+        id: 'plan-behind',
+        severity: 'postpone',
+        title: 'The plan does not know all that was asked',
+        text: `Since it was kept: ${news.join('; ')}. Plan again.`,
+        holds: 'start',
+      }),
+    )
+  } else if (planMadeAtMs !== null && readAtMs !== undefined && readAtMs > planMadeAtMs) {
+    out.push(
+      finding({
+        id: 'map-newer',
+        severity: 'take-care',
+        title: 'The map is newer than the plan',
+        text: 'Zones were read after it was kept. Plan again to follow them.',
+        holds: 'nothing',
+      }),
+    )
+  }
+  const over = plan.overLimit ?? []
+  if (over.length > 0) {
+    const worst = over.reduce((a, b) => (b.odds > a.odds ? b : a))
+    out.push(
+      finding({
+        id: 'over-limit',
+        severity: 'take-care',
+        title:
+          over.length === 1
+            ? `${worst.name} stands above the limit of redness`
+            : `${over.length} zones stand above the limit of redness`,
+        text: `${over.length === 1 ? 'It' : `${worst.name}, the most,`} reddens to 2 or more in about ${oddsWords(worst.odds)}; the house’s limit is ${oddsWords(worst.limit)}.`,
+        mark: 'H',
+        holds: 'nothing',
+      }),
+    )
+  }
+  return out
+}
+
+/** What is known now and was not when a plan was made, in words. */
+function knowsMore(now: Screening, then: Screening): string[] {
+  const zones = now.leaveOutZones.filter((z) => !then.leaveOutZones.includes(z))
+  const same = (a: Screening['leaveOutSpots'][number], b: typeof a) =>
+    a.id === b.id && a.radiusMm <= b.radiusMm && (a.marginMm ?? 0) <= (b.marginMm ?? Infinity)
+  const spots = now.leaveOutSpots.filter((s) => !then.leaveOutSpots.some((t) => same(s, t)))
+  return [
+    ...(now.withGrainOnly && !then.withGrainOnly ? ['with the grain only'] : []),
+    ...(now.onePass && !then.onePass ? ['one pass only'] : []),
+    ...(now.noFragrance && !then.noFragrance ? ['nothing scented'] : []),
+    ...(zones.length > 0 ? [`leave out ${zoneWords(zones)}`] : []),
+    ...(spots.length > 0
+      ? [
+          spots.length === 1
+            ? 'one more mark to leave out'
+            : `${spots.length} more marks to leave out`,
+        ]
+      : []),
+  ]
+}
+
+/** Bare blades in hands that are still learning; a worker who already has somebody in the chair. */
+export function handFindings({ plan, worker, busy }: Known): VisitFinding[] {
+  const bare = new Set(
+    worker?.level === 'learning'
+      ? (plan?.lanes ?? []).filter((l) => BLADES[l.bladeId].practised).map((l) => l.blade)
+      : [],
+  )
+  return [
+    ...(bare.size > 0
+      ? [
+          {
+            about: 'hand' as const,
+            id: 'bare-blade',
+            severity: 'stop' as const,
+            title: 'A bare blade is only for practised hands',
+            text: `The plan lays out ${[...bare].join(', ')}. Plan again for who works, or choose who works at Ask.`,
+            mark: 'C' as const,
+            holds: 'start' as const,
+            lift: ['plan'] as const,
+            by: 'worker' as const,
+          },
+        ]
+      : []),
+    ...busy.map((b) => ({
+      about: 'busy' as const,
+      id: `busy:${b.visitId}`,
+      severity: 'stop' as const,
+      title: `${b.name} is still in the chair`,
+      text: 'One worker has one client in the chair: end that service first, or say that both go on.',
+      mark: 'C' as const,
+      holds: 'start' as const,
+      lift: ['end-other', 'beside'] as const,
+      by: 'worker' as const,
+      visitId: b.visitId,
+    })),
+  ]
+}

@@ -1,0 +1,129 @@
+/** What the skin of earlier visits says of this one: taken badly, not settled, too soon. */
+import { rednessSeen } from '../history/window.ts'
+import { zoneName } from '../head/zoneFacts.ts'
+import type { ZoneId } from '../head/zones.ts'
+import { skinSettles } from '../regrowth/nextVisit.ts'
+import { serviceZones } from '../services.ts'
+import { dateOf, dayWords, type IsoDate } from '../time/dates.ts'
+import { aftermathOf } from './aftermath.ts'
+import type { Known, VisitFinding } from './types.ts'
+
+const on = (known: Pick<Known, 'offset'>, ms: number): IsoDate =>
+  dateOf(ms, typeof known.offset === 'number' ? known.offset : known.offset(ms))
+
+/** Places as a sentence names them: a few by name. */
+export function zoneWords(zones: readonly string[]): string {
+  const names = zones.map((z) => zoneName(z as ZoneId).replace(/^./, (c) => c.toLowerCase()))
+  const [a, b] = names
+  if (names.length === 0) return 'no place in particular'
+  if (names.length === 1) return a!
+  return names.length === 2 ? `${a} and ${b}` : `${a}, ${b} and ${names.length - 2} more`
+}
+
+/**
+ * Answers that were severe, until somebody has seen the skin calm or has worked there since. Where the skin that was taken
+ * badly is no part of this service it is only told.
+ */
+export function aftermathFindings(known: Known, today: IsoDate): VisitFinding[] {
+  const own = new Set<string>(serviceZones(known.service))
+  return known.past.flatMap((past): VisitFinding[] => {
+    const found = aftermathOf(past)
+    if (!found) return []
+    const later = known.past.filter((p) => p.endedAtMs > past.endedAtMs)
+    if (later.some((p) => p.zones.some((z) => found.zones.includes(z)))) return []
+    const here = found.zones.filter((z) => own.has(z)) as ZoneId[]
+    const touches = here.length > 0 || (found.wide && past.zones.some((z) => own.has(z)))
+    const when = dayWords(on(known, found.atMs), today)
+    const what = `After the visit of ${dayWords(on(known, past.endedAtMs), today)}: ${found.signs.join(', ')}`
+    const base = {
+      about: 'aftermath' as const,
+      id: `aftermath:${past.visitId}:${found.toldAtMs}`,
+      title: what,
+      mark: 'C' as const,
+      visitId: past.visitId,
+      zones: here,
+    }
+    const until = 'until somebody has seen the skin calm'
+    if (!touches) {
+      return [
+        {
+          ...base,
+          severity: 'take-care',
+          text: `Told on ${when}, elsewhere than this service works. Ask how it is.`,
+          holds: 'nothing',
+          lift: ['look', 'decide'],
+          by: 'worker',
+        },
+      ]
+    }
+    const lifted = { lift: ['look', 'decide'], by: 'practised' } as const
+    return [
+      found.wide
+        ? {
+            ...base,
+            ...lifted,
+            severity: 'postpone',
+            text: `Told on ${when}. No blade ${until}. If it spreads, blisters or lasts: a pharmacist or doctor first.`,
+            holds: 'plan',
+          }
+        : {
+            ...base,
+            ...lifted,
+            severity: 'leave-out',
+            text: `Told on ${when}. Leave out ${zoneWords(here)} ${until}.`,
+            holds: 'nothing',
+          },
+    ]
+  })
+}
+
+/** Skin that was red and has neither been seen clear nor had its free days. */
+export function unsettledFindings(known: Known, today: IsoDate): VisitFinding[] {
+  const own = new Set<string>(serviceZones(known.service))
+  return known.past.flatMap((past): VisitFinding[] => {
+    const { skinMs } = skinSettles(
+      past.endedAtMs,
+      rednessSeen(past, (zone) => own.has(zone)),
+    )
+    const until = on(known, skinMs)
+    // By the day: nobody is sent away for the hour.
+    if (today >= until) return []
+    return [
+      {
+        about: 'unsettled',
+        id: `unsettled:${past.visitId}:${until}`,
+        severity: 'postpone',
+        title: 'Skin not settled',
+        text: `Wait until ${dayWords(until, today)}: it was last seen red after the visit of ${dayWords(on(known, past.endedAtMs), today)} and not yet seen clear.`,
+        mark: 'H',
+        holds: 'plan',
+        lift: ['wait', 'look', 'decide'],
+        by: 'practised',
+        until,
+        visitId: past.visitId,
+      },
+    ]
+  })
+}
+
+/** Sooner than the interval that skin or school asks for. */
+export function tooSoonFinding(known: Known, today: IsoDate): VisitFinding[] {
+  const { window } = known
+  if (!window) return []
+  const from = on(known, window.fromMs)
+  if (today >= from || today < on(known, window.skinMs)) return []
+  return [
+    {
+      about: 'too-soon',
+      id: `too-soon:${from}`,
+      severity: 'take-care',
+      title: 'Sooner than the interval',
+      text: `The next visit was told from ${dayWords(from, today)} on.`,
+      mark: 'H',
+      holds: 'nothing',
+      lift: ['wait'],
+      by: 'worker',
+      until: from,
+    },
+  ]
+}

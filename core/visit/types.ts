@@ -1,0 +1,134 @@
+/** What the gate of a visit knows and says. */
+import type { SkinAnswer } from '../history/looks.ts'
+import type { Mark } from '../house/constants.ts'
+import type { Schools } from '../house/schools.ts'
+import type { ZoneId } from '../head/zones.ts'
+import type { Level } from '../plan/tools.ts'
+import type { Plan } from '../plan/types.ts'
+import type { VisitWindow } from '../regrowth/nextVisit.ts'
+import type { HouseRules, Severity } from '../screening/rules.ts'
+import type { Asked, Offset, Screening } from '../screening/screen.ts'
+import type { ServiceId } from '../services.ts'
+import type { IsoDate } from '../time/dates.ts'
+
+/** How a finding is lifted: `decide` is "I have seen the skin myself and decide", kept with name and reason. */
+export type Lift =
+  | 'ask'
+  | 'sign'
+  | 'read-patch'
+  | 'read-grain'
+  | 'wait'
+  | 'look'
+  | 'plan'
+  | 'end-other'
+  /** "Both go on", said with the start. */
+  | 'beside'
+  | 'decide'
+
+/** Who may lift it. */
+export type LiftedBy = 'client' | 'guardian' | 'clinician' | 'worker' | 'practised' | 'nobody'
+
+/** What a finding holds back while it stands: keeping a plan and starting, starting alone, or nothing. */
+export type Holds = 'plan' | 'start' | 'nothing'
+
+/** What a finding is about. */
+export type About =
+  | 'questions'
+  | 'rule'
+  | 'mark'
+  | 'consent'
+  | 'aftermath'
+  | 'unsettled'
+  | 'too-soon'
+  | 'map'
+  | 'plan'
+  | 'hand'
+  | 'busy'
+
+/** One thing that is to be known before the blade. */
+export interface VisitFinding {
+  readonly about: About
+  /** Names what it rests on too: when that changes it is another finding. */
+  readonly id: string
+  readonly severity: Severity
+  /** A few words. */
+  readonly title: string
+  /** What to do, and why. */
+  readonly text: string
+  readonly mark: Mark
+  readonly holds: Holds
+  readonly lift: readonly Lift[]
+  readonly by: LiftedBy
+  readonly zones?: readonly ZoneId[] | undefined
+  /** First day on which it no longer stands in the way. */
+  readonly until?: IsoDate | undefined
+  /** The visit that it comes from, or that is in the way. */
+  readonly visitId?: string | undefined
+  /** The word of a worker that lifted it. */
+  readonly decided?: Decision | undefined
+}
+
+/** A worker's word, kept with name, hour and reason; it is never erased, only taken back. */
+export interface Decision {
+  readonly id: string
+  readonly visitId: string
+  /** Id of the finding that it lifts. */
+  readonly finding: string
+  readonly workerId: string
+  readonly workerName: string
+  readonly reason: string
+  readonly atMs: number
+  readonly takenBackAtMs: number | null
+}
+
+/** A finished visit as far as the next one must know it. */
+export interface PastVisit {
+  readonly visitId: string
+  readonly service: ServiceId
+  readonly endedAtMs: number
+  /** Zones that were worked, or looked at. */
+  readonly zones: readonly string[]
+  readonly answers: readonly SkinAnswer[]
+  /** Worst redness noted at the chair, by zone. */
+  readonly redAtChair: Readonly<Record<string, number>>
+}
+
+/** Another service that the same worker has under way. */
+export interface Busy {
+  readonly visitId: string
+  readonly clientId: string
+  readonly name: string
+  readonly lastAtMs: number
+}
+
+/** Everything known that bears on whether a visit may go on. */
+export interface Known {
+  readonly service: ServiceId
+  readonly asked: Asked
+  readonly schools: Schools
+  readonly rules: HouseRules
+  /** The house's own text to sign; the product's while empty. */
+  readonly consentText: string
+  readonly nowMs: number
+  readonly offset: Offset
+  /** Zones with a reading of their own. */
+  readonly readZones: readonly string[]
+  /** When the newest reading was made; undefined when there is none. */
+  readonly readAtMs: number | undefined
+  /** The last finished visit of each service, newest first. */
+  readonly past: readonly PastVisit[]
+  readonly window: VisitWindow | null
+  readonly decisions: readonly Decision[]
+  readonly worker: { readonly id: string; readonly level: Level } | undefined
+  readonly plan: Plan | null
+  readonly planMadeAtMs: number | null
+  readonly busy: readonly Busy[]
+}
+
+/** What the gate says. */
+export interface Gate {
+  /** Gravest first. */
+  readonly findings: readonly VisitFinding[]
+  /** What asking comes to with all of it: plans go by this. */
+  readonly screening: Screening
+}

@@ -1,0 +1,120 @@
+/** What the gate of a visit is asked with, read from the database; and the gate itself. */
+import type { AtChair } from '../../core/chair/atChair.ts'
+import { learnGrowth } from '../../core/history/learn.ts'
+import { windowAfter } from '../../core/history/window.ts'
+import {
+  gate,
+  heldWords,
+  holding,
+  knownOf,
+  NO_FACTS,
+  type Busy,
+  type Decision,
+  type Gate,
+  type GateFacts,
+  type PastVisit,
+  type VisitFinding,
+} from '../../core/visit/index.ts'
+import type { HairReading, House, SkinAnswer } from '../../contract/types.ts'
+import type { Database } from '../db/connection.ts'
+import { json } from '../db/reader.ts'
+import { HttpProblem } from '../http/problem.ts'
+import { offsetMinutes } from './plan.ts'
+import { readHair, type VisitRecord } from './record.ts'
+
+/** The last finished visit of each service as it is kept. */
+export interface KeptPast {
+  readonly visitId: string
+  readonly service: PastVisit['service']
+  readonly endedAtMs: number
+  readonly loads: Record<string, number> | null
+  readonly leftMm: Record<string, number> | null
+  readonly atChair: AtChair | null
+  readonly answers: SkinAnswer[]
+}
+
+/** One query for all of it: the way to the database's thread and back costs more than the reading. */
+const FACTS = `SELECT
+  (SELECT json_group_array(json_object('visitId', p.id, 'service', p.service, 'endedAtMs', p.endedAtMs,
+      'loads', json(p.loads), 'leftMm', json(p.leftMm), 'atChair', json(p.atChair),
+      'answers', json((SELECT json_group_array(json_object('moment', moment, 'atMs', atMs, 'zones', json(zones),
+          'feeling', json(feeling), 'source', source, 'toldAtMs', toldAtMs))
+        FROM skin_answers WHERE visitId = p.id))))
+    FROM (SELECT id, service, MAX(endedAtMs) AS endedAtMs, loads, leftMm, atChair FROM visits
+          WHERE clientId = ?1 AND state = 'finished' AND id <> ?2 AND ?4 GROUP BY service ORDER BY 3 DESC) p) AS past,
+  (SELECT json_group_array(json_object('id', id, 'visitId', visitId, 'finding', finding, 'workerId', workerId,
+      'workerName', workerName, 'reason', reason, 'atMs', atMs, 'takenBackAtMs', takenBackAtMs))
+    FROM (SELECT * FROM decisions WHERE visitId = ?2 ORDER BY atMs)) AS decisions,
+  (SELECT json_group_array(json_object('visitId', b.id, 'clientId', b.clientId, 'name', b.name, 'lastAtMs', b.lastAtMs))
+    FROM (SELECT v.id, v.clientId, c.name,
+            (SELECT MAX(atMs) FROM chair_events WHERE visitId = v.id) AS lastAtMs
+          FROM visits v JOIN clients c ON c.id = v.clientId
+          WHERE v.state = 'running' AND v.workerId = ?3 AND v.id <> ?2 AND ?4) b) AS busy`
+
+/** A past visit as the gate looks at it. */
+export function pastOf(p: Omit<KeptPast, 'leftMm'>): PastVisit {
+  const atChair = p.atChair
+  return {
+    visitId: p.visitId,
+    service: p.service,
+    endedAtMs: p.endedAtMs,
+    zones: [
+      ...new Set([
+        ...Object.keys(p.loads ?? {}),
+        ...Object.keys(atChair?.redness ?? {}),
+        ...Object.keys(atChair?.leftOut ?? {}),
+      ]),
+    ],
+    answers: p.answers,
+    redAtChair: atChair?.redness ?? {},
+  }
+}
+
+/** What is known beyond a visit itself. A finished one has its decisions alone: nothing more is held back there. */
+export async function readFacts(
+  db: Database,
+  visit: Pick<
+    VisitRecord,
+    'id' | 'clientId' | 'workerId' | 'service' | 'state' | 'skin' | 'schools'
+  >,
+  house: House,
+  hair: readonly (HairReading & { leftMm: number })[],
+): Promise<GateFacts> {
+  const open = visit.state === 'finished' ? 0 : 1
+  const [row] = await db.select(FACTS, [visit.clientId, visit.id, visit.workerId, open])
+  const kept = json<KeptPast[]>(row!['past'])!
+  const same = kept.find((p) => p.service === visit.service)
+  return {
+    ...NO_FACTS,
+    past: kept.map(pastOf),
+    window: windowAfter(
+      same && { ...same, redAtChair: same.atChair?.redness },
+      visit.skin,
+      { ...house.schools, ...visit.schools },
+      learnGrowth(visit.skin, visit.service, hair),
+    ),
+    decisions: json<Decision[]>(row!['decisions'])!,
+    busy: json<Busy[]>(row!['busy'])!,
+  }
+}
+
+/** The gate of a visit as it stands now. */
+export async function gateOf(db: Database, visit: VisitRecord, house: House): Promise<Gate> {
+  const facts = await readFacts(db, visit, house, await readHair(db, visit.clientId))
+  return gate(knownOf(visit, house, visit.schools, facts, Date.now(), offsetMinutes))
+}
+
+/**
+ * Refuses what the findings hold back, and tells all of them.
+ * @throws HttpProblem 409 `held-back`
+ */
+export function refuseHeld(findings: readonly VisitFinding[], what: 'plan' | 'start'): void {
+  const words = heldWords(findings, what)
+  if (words === undefined) return
+  throw new HttpProblem(
+    409,
+    'held-back',
+    words,
+    holding(findings, what).map((f) => ({ path: f.id, message: `${f.title}. ${f.text}` })),
+  )
+}
