@@ -90,7 +90,7 @@ describe('the gate', () => {
     expect(f).toMatchObject({ severity, lift, holds: 'plan' })
     expect(may(known, 'plan')).toBe(false)
     const decided = { ...known, decisions: [word(f!.id)] }
-    expect(may(decided, 'plan')).toBe((lift as string[]).includes('decide'))
+    expect(may(decided, 'plan')).toBe(lift.includes('decide'))
   })
 
   it('takes a word for what it was given for, not for what came after', () => {

@@ -32,6 +32,7 @@ ol.words{padding:0;margin:10px 0 0;list-style:none;font-size:.92rem;color:var(--
 input[type=number],textarea{font:inherit;color:inherit;background:var(--shell);border:1px solid var(--line);border-radius:4px;padding:10px 12px;width:100%}
 input[type=number]{max-width:8rem}
 button{font:inherit;font-weight:700;width:100%;min-height:56px;border:0;border-radius:4px;background:var(--deep);color:var(--on)}
+h2{font-size:1.2rem;margin:1.4rem 0 .4rem}ul.now{padding-left:1.1em}ul.now li{margin:.5em 0}
 .care{border-left:4px solid var(--coral);padding:4px 0 4px 14px;margin:20px 0}
 `
 
@@ -131,7 +132,7 @@ ${q.problem ? `<p role="alert" class="care">${escape(q.problem)}</p>` : ''}
 <form method="post" autocomplete="off">
 ${question('1. How red is the worst place?', 'Compare with the skin beside it.', `<div class="grades">${grades.join('')}</div>`, `<ol class="words">${looks.join('')}</ol>`)}
 ${question('2. Where?', 'Tap every place that is red or has bumps. None means the same everywhere.', rows(areas))}
-${question('3. How many bumps or ingrown hairs can you count?', '', f.number('bumps', 200, 'Bumps or ingrown hairs'), rows([f.tap('checkbox', 'pus', 'true', 'Some hold pus')]))}
+${question('3. How many bumps or ingrown hairs can you count?', '', f.number('bumps', 200, 'Bumps or ingrown hairs'), rows([f.tap('checkbox', 'pus', 'true', 'Some hold pus'), f.tap('checkbox', 'spreading', 'true', 'It is spreading or hot, or I feel ill')]))}
 ${question('4. How much does it sting?', '0 not at all, 10 as bad as can be.', f.scale('stinging'))}
 ${question('5. How dry is it, and how much does it itch?', '', rows(dryness), '<span class="hint">Itch, 0 not at all, 10 as bad as can be.</span>', f.scale('itch'))}
 ${question('6. Is hair back?', '', rows(hair), '<span class="hint">If so, first noticed how many days ago? 0 is today.</span>', f.number('since', 15, 'Days since hair was noticed'))}
@@ -145,15 +146,39 @@ ${CARE}`,
 const CARE =
   '<p class="care">Spreading redness, heat, pus or fever: do not wait for an answer, see a doctor.</p>'
 
-export const thanksPage = (house: string, again: boolean): string =>
-  frame(
+/** What is told to somebody whose answer is severe: in general words, and no more than a studio may say. */
+const WHAT_NOW = `<h2>What to do now</h2>
+<ul class="now">
+<li><b>Stop:</b> no shaving, no scrubbing, no picking, no tight collar or strap on it.</li>
+<li><b>Cool:</b> a clean cloth, wrung out in cool water, for some minutes at a time.</li>
+<li><b>Nothing on it:</b> no balm, acid, make-up or scent until it is calm.</li>
+<li><b>A pharmacist or doctor</b> when it spreads, blisters, holds pus, is very hot or painful, comes with fever, or has not calmed by tomorrow. They know more than a studio does.</li>
+</ul>
+<p>The studio sees your answer today and will ring you.</p>`
+
+export interface Thanks {
+  readonly house: string
+  /** An answer for these days was here already. */
+  readonly again: boolean
+  /** The answer that stands is severe. */
+  readonly severe: boolean
+  /** When the same link asks again, in words; none when nothing is asked any more. */
+  readonly ahead: readonly string[]
+}
+
+export function thanksPage({ house, again, severe, ahead }: Thanks): string {
+  const next =
+    ahead.length > 0
+      ? `The same link asks again ${ahead.join(' and ')}.`
+      : 'This was the last time that the link asks.'
+  const said = again
+    ? `Your answer for these days is here already; it was not changed. If your skin has got worse, ring the studio. ${next}`
+    : `Your answer is with the studio. ${next}`
+  return frame(
     `Thank you. ${house}`,
-    `<p class="hint">${escape(house)}</p><h1>Thank you.</h1><p>${
-      again
-        ? 'Your answer for these days is here already; it was not changed. If your skin has got worse, ring the studio.'
-        : 'Your answer is with the studio. The same link asks again on day 2 and day 7.'
-    }</p>${CARE}`,
+    `<p class="hint">${escape(house)}</p><h1>Thank you.</h1><p>${said}</p>${severe ? WHAT_NOW : ''}${CARE}`,
   )
+}
 
 export const closedPage = (): string =>
   frame(

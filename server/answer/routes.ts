@@ -6,10 +6,13 @@ import express, { Router, type ErrorRequestHandler } from 'express'
 import { rateLimit } from 'express-rate-limit'
 import { ValidationError } from 'yup'
 import { clientAnswerSchema } from '../../contract/followUp.ts'
-import { momentAt, type UsualMoment } from '../../core/history/answers.ts'
+import { momentAfter, momentAt, momentHours, momentsAhead } from '../../core/history/answers.ts'
 import { answerByZone, type ClientAnswer } from '../../core/history/clientAnswer.ts'
-import { addDays, dateOf } from '../../core/time/dates.ts'
+import { zonesToLookAt } from '../../core/chair/outcome.ts'
+import { addDays, dateOf, HOUR_MS } from '../../core/time/dates.ts'
+import { severeSigns } from '../../core/visit/index.ts'
 import type { Database } from '../db/connection.ts'
+import { DAY } from '../care/when.ts'
 import { readHouse } from '../house/service.ts'
 import { keepAnswer, keepHair } from '../visits/followUp.ts'
 import { offsetMinutes } from '../visits/plan.ts'
@@ -21,14 +24,6 @@ import { closedPage, questionsPage, thanksPage, tooMuchPage } from './page.ts'
 const TRIES_A_MINUTE = 60
 /** The six answers need less than two; a form is never longer. */
 const MOST_BYTES = '12kb'
-
-const WHEN: Record<UsualMoment, string> = {
-  now: 'just after',
-  '1h': 'after',
-  '24h': 'the day after',
-  '48h': 'two days after',
-  '7d': 'a week after',
-}
 
 const face = () =>
   readFileSync(
@@ -83,8 +78,8 @@ export function answerRoutes(db: Database, triesAMinute = TRIES_A_MINUTE): Route
         return void response.status(422).send(await askOrThank(db, visit, problem, given))
       }
       const kept = await keep(db, visit.id, told)
-      const { name } = await readHouse(db)
-      response.status(kept ? 200 : 409).send(thanksPage(name, !kept))
+      const now = (await visitOfToken(db, request.params.token)) ?? visit
+      response.status(kept ? 200 : 409).send(await thanks(db, now, !kept))
     },
   )
   const tooLarge: ErrorRequestHandler = (error, _request, response, next) => {
@@ -105,7 +100,7 @@ async function askOrThank(
   const house = await readHouse(db)
   const moment = momentAt(visit.endedAtMs!, Date.now())
   if (visit.answers.some((a) => a.moment === moment && a.source === 'client')) {
-    return thanksPage(house.name, true)
+    return thanks(db, visit, true)
   }
   const [client] = await db.select('SELECT name, calledName FROM clients WHERE id = ?', [
     visit.clientId,
@@ -115,10 +110,27 @@ async function askOrThank(
     // The first name is enough for a page that anybody holding the phone may see.
     name: String(client!['calledName'] || String(client!['name']).split(' ')[0]),
     service: visit.service,
-    worked: Object.keys(visit.loads ?? {}),
-    when: WHEN[moment],
+    worked: zonesToLookAt(visit.plan, visit.loads, visit.atChair),
+    when: momentAfter(moment),
     ...(problem !== undefined && { problem }),
     ...(given && { given }),
+  })
+}
+
+/** Thanks; what to do now when it is severe; and only such moments as still come. */
+async function thanks(db: Database, visit: VisitRecord, again: boolean): Promise<string> {
+  const { name } = await readHouse(db)
+  const nowMs = Date.now()
+  const moment = momentAt(visit.endedAtMs!, nowMs)
+  const stands = visit.answers.find((a) => a.moment === moment)
+  const closesMs = visit.linkUntilMs ?? nowMs
+  return thanksPage({
+    house: name,
+    again,
+    severe: stands !== undefined && severeSigns(stands).length > 0,
+    ahead: momentsAhead(visit.endedAtMs!, nowMs, closesMs).map(
+      (m) => `on ${DAY.format(visit.endedAtMs! + momentHours(m) * HOUR_MS)}`,
+    ),
   })
 }
 
@@ -129,7 +141,10 @@ async function keep(db: Database, visitId: string, told: ClientAnswer): Promise<
     const atMs = Date.now()
     const moment = momentAt(visit.endedAtMs!, atMs)
     if (visit.answers.some((a) => a.moment === moment)) return false
-    const { zones, feeling } = answerByZone(told, Object.keys(visit.loads ?? {}))
+    const { zones, feeling } = answerByZone(
+      told,
+      zonesToLookAt(visit.plan, visit.loads, visit.atChair),
+    )
     await keepAnswer(db, visit, { moment, atMs, zones, spots: [], feeling, source: 'client' })
     // Told of no zone in particular, so it speaks for all of them; only the first telling counts.
     const date = addDays(dateOf(atMs, offsetMinutes(atMs)), -told.since)

@@ -27,6 +27,12 @@ async function draw(f: SheetFacts, size: number): Promise<{ bytes: Buffer; pages
   const of = (kind: Clearance['kind']) => f.care.clearances.filter((c) => c.kind === kind)
   pen.write(`After your ${f.service.toLowerCase()}`, { weight: 700, scale: 1.75 })
   pen.write(`${f.client} · ${f.when(f.care.endedAtMs)} · ${f.house}`, { colour: SOFT, gap: 0.5 })
+  if (f.care.today.length > 0) {
+    pen.write('Today', { weight: 700, scale: 1.15, gap: 0.15 })
+    pen.rule()
+    for (const t of f.care.today) pen.write(t, { gap: 0.25 })
+    pen.skip(0.35)
+  }
   pen.write('Keep off', { weight: 700, scale: 1.15, gap: 0.15 })
   pen.rule()
   for (const c of of('avoid')) pen.row(c.title, c.text, `until ${f.when(c.untilMs)}`, CORAL)

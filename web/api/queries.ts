@@ -252,6 +252,26 @@ export function useSavePlan(id: string) {
   })
 }
 
+/** A worker's word that lifts a finding of a visit, or that an alarm was looked into. */
+export function useDecide(visitId: string) {
+  const refresh = useVisitRefresh()
+  return useMutation({
+    mutationFn: (body: { id: string; finding: string; workerId: string; reason: string }) =>
+      call('decide', { params: { id: visitId }, body }),
+    onSuccess: (page) => refresh(page),
+  })
+}
+
+export function useTakeBackDecision(visitId: string) {
+  const cache = useQueryClient()
+  const refresh = useVisitRefresh()
+  return useMutation({
+    mutationFn: (id: string) => call('takeBackDecision', { params: { id } }),
+    onSuccess: (page) => refresh(page),
+    onError: () => void cache.invalidateQueries({ queryKey: ['visit', visitId] }),
+  })
+}
+
 /** Saves which products were used. Taps follow each other faster than answers. */
 export function useSaveProducts(id: string) {
   const cache = useQueryClient()

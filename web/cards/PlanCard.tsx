@@ -87,6 +87,7 @@ export function PlanCard({
                 <td>{title.replace(', client’s', ',').replace(", client's", ',')}</td>
                 <td>
                   {SIGN[lane.relation]} {lane.relation}
+                  {lane.grain === 'guess' && ' ?'}
                 </td>
                 <td>
                   {clockWords(lane.strokeBearing).replace(' o’clock', '').replace(" o'clock", '')}
@@ -121,6 +122,8 @@ export function PlanCard({
         <b>Lay out:</b> {plan.kit.map((k) => `${k.count} × ${k.name}`).join(' · ')}
       </p>
       <footer>
+        {lanes.some((l) => l.lane.grain === 'guess') &&
+          '? means that nobody has read the grain there: feel it before the stroke. '}
         No pressure. Blade at{' '}
         {[...new Set(lanes.map((l) => `${l.lane.bladeAngleDeg}°`))].join(', ')} to the skin. → with,
         ⇸ across, ⇻ against the grain; toward the hour of the clock seen facing the zone; “at” is
@@ -159,7 +162,7 @@ function Views({
           normal: lane.normal,
           direction: lane.stroke,
           lengthMm: Math.min(ARROW_MM, Math.max(8, lane.lengthMm * 0.4)),
-          unsure: false,
+          unsure: lane.grain === 'guess',
         })),
         signs: [],
         lines: [],

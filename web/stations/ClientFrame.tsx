@@ -10,7 +10,7 @@ import { HeadStage } from '../head/HeadStage.tsx'
 import { ViewKeys } from '../head/ViewKeys.tsx'
 import { useLayers } from '../state/layers.ts'
 import { useView } from '../state/view.ts'
-import { dateWords, newId } from '../state/words.ts'
+import { dateWords, newId, whenWords } from '../state/words.ts'
 import { TideLine } from '../tideline/TideLine.tsx'
 import { AskStation } from './ask/AskStation.tsx'
 import { CareStation } from './care/CareStation.tsx'
@@ -38,7 +38,11 @@ export function ClientFrame() {
   const [search, setSearch] = useSearchParams()
   const client = useClient(clientId)
   const house = useHouse()
-  const visitId = search.get('visit') ?? client.data?.currentVisitId ?? null
+  // What follows a service is that of the last one finished, also while the next visit is open already.
+  const after = station === 'care' || station === 'return'
+  const last = client.data?.visits.find((v) => v.state === 'finished')?.id
+  const visitId =
+    search.get('visit') ?? (after ? last : undefined) ?? client.data?.currentVisitId ?? null
   const visit = useVisit(visitId)
   const choose = useView((s) => s.choose)
   useEffect(() => choose(null), [clientId, choose])
@@ -101,7 +105,7 @@ export function ClientFrame() {
       <div className="client-body">
         <HeadSide body={isBodyService(visit.data.service)} />
         <main className="worktable">
-          <OlderVisit {...props} current={client.data.currentVisitId} />
+          <OlderVisit {...props} current={client.data.currentVisitId} after={after} />
           <Station key={visit.data.id} {...props} />
         </main>
       </div>
@@ -132,7 +136,13 @@ function HeadSide({ body }: { body: boolean }) {
 }
 
 /** Looking back at a visit, or at the last one when none is open. */
-function OlderVisit({ page, visit, house, current }: StationProps & { current: string | null }) {
+function OlderVisit({
+  page,
+  visit,
+  house,
+  current,
+  after,
+}: StationProps & { current: string | null; after: boolean }) {
   const add = useAddVisit(page.client.id)
   const navigate = useNavigate()
   const begin = () =>
@@ -140,11 +150,20 @@ function OlderVisit({ page, visit, house, current }: StationProps & { current: s
       { id: newId(), service: page.client.service, workerId: house.workerId, slotAtMs: Date.now() },
       { onSuccess: () => void navigate(`/clients/${page.client.id}/ask`) },
     )
+  const newest = page.visits.find((v) => v.state === 'finished')
   if (visit.id !== current) {
+    // Care and Return say whose they show; the next visit waits at the other stations.
+    const latest = after && visit.id === newest?.id
     return (
       <p className="looking-back">
-        Visit of {dateWords(visit.endedAtMs ?? visit.slotAtMs ?? 0)}.{' '}
-        <Link to="?">Back to the current one</Link>
+        {latest ? 'The last visit, ' : 'Visit of '}
+        {whenWords(visit.endedAtMs ?? visit.slotAtMs ?? 0)}:{' '}
+        {SERVICES[visit.service].name.toLowerCase()}.{' '}
+        {latest ? (
+          <Link to={`/clients/${page.client.id}/ask`}>To the next visit</Link>
+        ) : (
+          <Link to="?">Back to the current one</Link>
+        )}
       </p>
     )
   }

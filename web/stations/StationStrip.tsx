@@ -1,18 +1,23 @@
 /** The six stations in the order people work, each with where it stands in a word or a figure. */
 import { NavLink, useSearchParams } from 'react-router'
-import type { VisitPage } from '../../contract/types.ts'
+import type { VisitPage, VisitSummary } from '../../contract/types.ts'
+import { leftOpenSince } from '../../core/chair/leftOpen.ts'
+import { USUAL_MOMENTS } from '../../core/history/looks.ts'
 import { replayLive } from '../../core/chair/service.ts'
 import { verdictWords } from '../../core/screening/screen.ts'
 import { dayWords } from '../../core/time/dates.ts'
 import { dateWords, momentWords, todayIso } from '../state/words.ts'
-import { useGrain, useScreening, useServiceZones, type StationProps } from './useStation.ts'
+import { holding } from '../../core/visit/gate.ts'
+import { useGate } from './useGate.ts'
+import { useGrain, useServiceZones, type StationProps } from './useStation.ts'
 
 type Mark = 'done' | 'open' | 'stop'
 
 export function StationStrip(props: StationProps) {
   const { page, visit } = props
   const [search] = useSearchParams()
-  const screening = useScreening(props)
+  const { screening, findings } = useGate(props)
+  const held = visit.state === 'open' && holding(findings, 'start').length > 0
   const grain = useGrain(visit)
   const zones = useServiceZones(visit)
   const read = zones.filter((z) => grain[z]?.source === 'read').length
@@ -35,6 +40,7 @@ export function StationStrip(props: StationProps) {
     visit.state === 'running' && visit.plan
       ? replayLive(visit.plan, visit.events).plan.steps.length
       : 0
+  const last = page.visits.find((v) => v.state === 'finished')
   const stations: { id: string; name: string; words: string; mark: Mark }[] = [
     {
       id: 'ask',
@@ -66,24 +72,26 @@ export function StationStrip(props: StationProps) {
         visit.state === 'finished'
           ? `done ${dateWords(visit.endedAtMs!)}`
           : visit.state === 'running'
-            ? `step ${Math.min(visit.chair.index + 1, steps)} of ${steps}`
+            ? leftOpenSince(visit.chair, Date.now()) !== undefined
+              ? `left open since ${momentWords(visit.chair.lastAtMs)}`
+              : `step ${Math.min(visit.chair.index + 1, steps)} of ${steps}`
             : visit.slotAtMs
               ? `slot ${momentWords(visit.slotAtMs)}`
               : 'not begun',
-      mark: visit.state === 'finished' ? 'done' : 'open',
+      mark: visit.state === 'finished' ? 'done' : held && visit.plan ? 'stop' : 'open',
     },
     {
       id: 'care',
       name: 'Care',
-      words: careWords(visit),
-      mark: visit.care ? 'done' : 'open',
+      words: careWords(visit, last),
+      mark: visit.care || last ? 'done' : 'open',
     },
     {
       id: 'return',
       name: 'Return',
       words:
         visit.state === 'finished'
-          ? `${visit.answers.length} of 5 answers`
+          ? `${visit.answers.length} of ${USUAL_MOMENTS.length} answers`
           : page.tide.window
             ? `due ${dateWords(page.tide.window.fromMs)}`
             : '–',
@@ -117,8 +125,8 @@ export function StationStrip(props: StationProps) {
 }
 
 /** What is still to be kept off. */
-function careWords({ care }: VisitPage): string {
-  if (!care) return '–'
+function careWords({ care }: VisitPage, last: VisitSummary | undefined): string {
+  if (!care) return last ? `of ${dateWords(last.endedAtMs!)}` : '–'
   const now = Date.now()
   const left = care.clearances.filter((c) => c.kind === 'avoid' && c.untilMs > now).length
   return left === 0 ? 'all is over' : `${left} to keep off`

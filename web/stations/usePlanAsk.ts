@@ -2,7 +2,8 @@
 import { useMemo } from 'react'
 import type { PlanChoice } from '../../core/plan/types.ts'
 import type { PlanAsk } from '../workers/plans.ts'
-import { useFieldReadings, useSchools, useScreening, type StationProps } from './useStation.ts'
+import { useScreening } from './useGate.ts'
+import { useFieldReadings, useSchools, type StationProps } from './useStation.ts'
 
 /** Everything that a plan of this visit depends on. */
 export function usePlanAsk({ page, visit, house }: StationProps, choice: PlanChoice): PlanAsk {

@@ -4,11 +4,9 @@ import type { ClientPage, House, VisitPage } from '../../contract/types.ts'
 import { grainMap, toFieldReading } from '../../core/grain/readings.ts'
 import { DAY_MS } from '../../core/time/dates.ts'
 import type { Schools } from '../../core/house/schools.ts'
-import { screen } from '../../core/screening/screen.ts'
 import { isSkin, ZONE_IDS } from '../../core/head/zones.ts'
 import { serviceZones } from '../../core/services.ts'
 import type { HeadFlow } from '../head/shared.ts'
-import { offsetHere, todayIso } from '../state/words.ts'
 
 export interface StationProps {
   readonly page: ClientPage
@@ -57,17 +55,6 @@ export function useSchools(page: ClientPage, house: House): Schools {
   return useMemo(
     () => ({ ...house.schools, ...page.client.schools }),
     [house.schools, page.client.schools],
-  )
-}
-
-export function useScreening({ page, visit, house }: StationProps) {
-  const schools = useSchools(page, house)
-  return useMemo(
-    () =>
-      screen(visit.service, visit.asked, schools, todayIso(), Date.now(), offsetHere, house.rules),
-    // The figures are not passed but looked up: the rules hang on them too.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-    [visit.service, visit.asked, schools, house.rules, house.figures],
   )
 }
 

@@ -92,6 +92,11 @@ function Table({ today }: { today: Today }) {
         </tbody>
       </table>
       <footer className="today-foot">
+        {today.alarms > 0 && (
+          <span className="alarm-count">
+            <b>{today.alarms}</b> {today.alarms === 1 ? 'answer is' : 'answers are'} severe
+          </span>
+        )}
         <span>
           <b>{today.answersOwed}</b> {today.answersOwed === 1 ? 'answer' : 'answers'} owed
         </span>
@@ -116,7 +121,10 @@ function Row({ row, today, at }: { row: TodayRow; today: Today; at: (ms: number)
   const to = `/clients/${row.client.id}/ask`
   const soon = row.slotAtMs !== null && Math.abs(row.slotAtMs - today.nowMs) < DAY_MS
   return (
-    <tr className={soon ? 'soon' : ''} onClick={() => void navigate(to)}>
+    <tr
+      className={row.flags.some((f) => f.kind === 'alarm') ? 'alarmed' : soon ? 'soon' : ''}
+      onClick={() => void navigate(to)}
+    >
       <td>
         <Link to={to} className="name" onClick={(e) => e.stopPropagation()}>
           {row.client.name}
@@ -135,9 +143,10 @@ function Row({ row, today, at }: { row: TodayRow; today: Today; at: (ms: number)
       <td>
         {row.flags.map((f) => (
           <div key={f.text} className={`flag flag-${f.kind}`}>
-            {f.owed && row.lastVisitId ? (
+            {f.kind === 'alarm' && <b>Look into it. </b>}
+            {f.to ? (
               <Link
-                to={`/clients/${row.client.id}/return?visit=${row.lastVisitId}`}
+                to={`/clients/${row.client.id}/${f.to.station}?visit=${f.to.visitId}`}
                 onClick={(e) => e.stopPropagation()}
               >
                 {f.text}
@@ -145,7 +154,20 @@ function Row({ row, today, at }: { row: TodayRow; today: Today; at: (ms: number)
             ) : (
               f.text
             )}
-            {f.owed && row.phone && ` · ${row.phone}`}
+            {f.ring &&
+              (row.phone ? (
+                <>
+                  {' · '}
+                  <a
+                    href={`tel:${row.phone.replace(/[^+0-9]/g, '')}`}
+                    onClick={(e) => e.stopPropagation()}
+                  >
+                    {row.phone}
+                  </a>
+                </>
+              ) : (
+                f.kind === 'alarm' && ' · no telephone is kept'
+              ))}
           </div>
         ))}
         {row.window && row.flags.length === 0 && (

@@ -1,17 +1,13 @@
 /** Ask: who, what they want, skin and hair, what stands in the way; the result at once, with reasons. */
 import { useCallback, useMemo, useRef, useState } from 'react'
+import { useSearchParams } from 'react-router'
 import type { Asked } from '../../../core/screening/screen.ts'
 import type { HeadSpot } from '../../head/shared.ts'
 import { useSaveAsked } from '../../api/queries.ts'
 import { FIRST_BRUSH, MarksPanel, markSpots, useMarking } from '../../marks/MarksPanel.tsx'
 import { useHeadLayers } from '../../state/layers.ts'
-import {
-  isFrozen,
-  useFlowLayer,
-  useScreening,
-  useServiceZones,
-  type StationProps,
-} from '../useStation.ts'
+import { useScreening } from '../useGate.ts'
+import { isFrozen, useFlowLayer, useServiceZones, type StationProps } from '../useStation.ts'
 import { ClientDetails } from './ClientDetails.tsx'
 import { ConsentTab } from './ConsentTab.tsx'
 import { MethodsTab } from './MethodsTab.tsx'
@@ -32,7 +28,9 @@ const TABS: readonly (readonly [Tab, string])[] = [
 export function AskStation(props: StationProps) {
   const { page, visit, house } = props
   const frozen = isFrozen(visit)
-  const [tab, setTab] = useState<Tab>('questions')
+  const [search] = useSearchParams()
+  const wanted = TABS.find(([id]) => id === search.get('tab'))?.[0]
+  const [tab, setTab] = useState<Tab>(wanted ?? 'questions')
   const [brush, setBrush] = useState(FIRST_BRUSH)
   const save = useSaveAsked(visit.id)
   const screening = useScreening(props)

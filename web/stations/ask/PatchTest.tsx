@@ -2,6 +2,7 @@
 import { zoneName } from '../../../core/head/zoneFacts.ts'
 import { isSkin, type ZoneId } from '../../../core/head/zones.ts'
 import { patchWindow, type Asked } from '../../../core/screening/screen.ts'
+import { patchReadable } from '../../../core/visit/asking.ts'
 import { addDays, dayWords } from '../../../core/time/dates.ts'
 import { useHead } from '../../head/loadHead.ts'
 import { useView } from '../../state/view.ts'
@@ -73,6 +74,7 @@ export function PatchTest({
     )
   }
   const window = patchWindow(test)
+  const readable = test.result === 'calm' || patchReadable({ asked, nowMs: Date.now() })
   return (
     <div className="when">
       <span>
@@ -85,7 +87,8 @@ export function PatchTest({
           <button
             key={result}
             aria-pressed={test.result === result}
-            disabled={frozen}
+            disabled={frozen || (result === 'calm' && !readable)}
+            title={result === 'calm' && !readable ? 'Only inside the hours of reading' : undefined}
             onClick={() => {
               const { readAtMs: _read, ...rest } = test
               set({ ...rest, result, ...(result !== 'waiting' && { readAtMs: Date.now() }) })
@@ -95,6 +98,13 @@ export function PatchTest({
           </button>
         ))}
       </div>
+      {!readable && test.result !== 'reacted' && (
+        <span className="soft">
+          {window && window.untilMs < Date.now()
+            ? 'Too late to call it calm: place another.'
+            : 'Calm is told inside these hours only; a reaction at any time.'}
+        </span>
+      )}
       {test.result === 'waiting' && (
         <button className="link" disabled={frozen} onClick={() => placeNow(again)}>
           Place another

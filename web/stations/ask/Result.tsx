@@ -1,47 +1,32 @@
-/** The result of asking, at once, with its reasons. */
-import { Link } from 'react-router'
-import { MARK_WORDS } from '../../../core/house/constants.ts'
+/** The result of asking, at once, with everything that is known and how it is lifted. */
+import { UnstyledButton } from '@mantine/core'
+import { Link, useNavigate } from 'react-router'
 import { CLOSING_SENTENCE, verdictWords } from '../../../core/screening/screen.ts'
+import { holding } from '../../../core/visit/gate.ts'
+import type { About, VisitFinding } from '../../../core/visit/types.ts'
+import { FIRST_CHOICE } from '../../../core/plan/types.ts'
 import { dayWords } from '../../../core/time/dates.ts'
+import { useSavePlan } from '../../api/queries.ts'
 import { todayIso } from '../../state/words.ts'
-import { SeverityMark } from '../Severity.tsx'
-import { useScreening, type StationProps } from '../useStation.ts'
+import { Findings } from '../Findings.tsx'
+import { useGate } from '../useGate.ts'
+import type { StationProps } from '../useStation.ts'
+
+/** What the later stations say themselves. */
+const ELSEWHERE: ReadonlySet<About> = new Set(['plan', 'busy', 'hand'])
 
 export function Result(props: StationProps) {
-  const { page, visit } = props
-  const screening = useScreening(props)
-  const grave = screening.findings.filter((f) => f.severity !== 'note')
-  const notes = screening.findings.filter((f) => f.severity === 'note')
-  const shown = [...grave, ...notes].slice(0, 4)
-  const cleared = screening.verdict === 'go' || screening.verdict === 'leave-out'
+  const { visit } = props
+  const { screening, findings } = useGate(props)
+  // The questions stand in the heading.
+  const shown = findings.filter((f) => !ELSEWHERE.has(f.about) && f.about !== 'questions')
   return (
     <section className={`result result-${screening.verdict}`} aria-live="polite">
       <div className="result-head">
         <h1>{verdictWords(screening, todayIso())}</h1>
-        {cleared && visit.state === 'open' && (
-          <Link className="strong deep" to={`/clients/${page.client.id}/read`}>
-            Read the grain
-          </Link>
-        )}
+        {visit.state === 'open' && <Onward {...props} findings={findings} />}
       </div>
-      {shown.length > 0 && (
-        <ul className="findings">
-          {shown.map((f) => (
-            <li key={f.ruleId}>
-              <SeverityMark grade={f.severity} />
-              <span>
-                <b>{f.reason}.</b> {f.text} <abbr title={MARK_WORDS[f.mark]}>({f.mark})</abbr>
-              </span>
-            </li>
-          ))}
-          {screening.findings.length > shown.length && (
-            <li>
-              <span />
-              <span>and {screening.findings.length - shown.length} more below.</span>
-            </li>
-          )}
-        </ul>
-      )}
+      <Findings {...props} findings={shown} most={4} />
       {screening.wouldChange.length > 0 && (
         <p className="would-change">
           <b>What would have to change:</b> {screening.wouldChange.join(' ')}
@@ -55,5 +40,38 @@ export function Result(props: StationProps) {
       )}
       <p className="closing">{CLOSING_SENTENCE}</p>
     </section>
+  )
+}
+
+/**
+ * Where it goes on from here: to Read while the map is open; else the plan is made as it was chosen last and the chair is
+ * made ready, where all of it is said once more before anything begins.
+ */
+function Onward({ page, visit, findings }: StationProps & { findings: readonly VisitFinding[] }) {
+  const navigate = useNavigate()
+  const save = useSavePlan(visit.id)
+  const held = holding(findings, 'plan').length > 0
+  if (held) return null
+  const unread = findings.some((f) => f.about === 'map')
+  const at = (station: string) => `/clients/${page.client.id}/${station}`
+  const kept = visit.plan !== null && !findings.some((f) => f.id === 'plan-behind')
+  const open = findings.some((f) => f.about === 'questions')
+  const toChair = () => {
+    const go = () => void navigate(at('chair'))
+    if (kept) go()
+    else save.mutate(visit.plan?.choice ?? FIRST_CHOICE, { onSuccess: go })
+  }
+  return (
+    <div className="buttons">
+      <Link className={unread ? 'strong deep' : 'strong'} to={at('read')}>
+        Read the grain
+      </Link>
+      {!unread && !open && (
+        <UnstyledButton className="strong deep" onClick={toChair} disabled={save.isPending}>
+          {save.isPending ? 'Planning …' : 'To the chair'}
+        </UnstyledButton>
+      )}
+      {save.isError && <span role="alert">{save.error.message}</span>}
+    </div>
   )
 }

@@ -16,7 +16,8 @@ import { useChangeVisit } from '../../api/queries.ts'
 import '../../charts/bands.ts'
 import { chartBase, useChart, type ChartColours } from '../../charts/useChart.ts'
 import { dateWords, offsetHere, oddsWords, whenWords } from '../../state/words.ts'
-import { useSchools, useScreening, type StationProps } from '../useStation.ts'
+import { useScreening } from '../useGate.ts'
+import { useSchools, type StationProps } from '../useStation.ts'
 
 register([LineChart])
 

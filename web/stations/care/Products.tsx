@@ -1,7 +1,8 @@
 /** What was put on the skin, picked from the kit list and checked against the client. */
 import { clashes, FACT_WORDS, USE_WORDS, type Product } from '../../../core/care/products.ts'
 import { useSaveProducts } from '../../api/queries.ts'
-import { useScreening, type StationProps } from '../useStation.ts'
+import { useScreening } from '../useGate.ts'
+import { type StationProps } from '../useStation.ts'
 
 const USES = ['before', 'lather', 'after', 'home', 'tool'] as const
 

@@ -14,6 +14,8 @@ import { markSpots } from '../../marks/MarksPanel.tsx'
 import { useKeptLines } from '../../marks/useLinePaths.ts'
 import { useView, viewOf } from '../../state/view.ts'
 import { useFieldReadings, type StationProps } from '../useStation.ts'
+import type { StrokePoint } from '../../../core/grain/readings.ts'
+import { drawFelt, feltAt, useFelt } from './felt.ts'
 import { useTaps } from './taps.ts'
 import { useChairNow, type Chair } from './useChair.ts'
 
@@ -31,18 +33,26 @@ export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep 
   const { mode, places, tap } = useTaps()
   const { plan, state } = chair.live
   const body = isBodyService(plan.service)
-  const lane = plan.lanes.find((l) => l.id === step?.laneId)
+  // Before the start the first lane is in view.
+  const shown = state.status === 'waiting' ? plan.steps.find((s) => s.kind === 'stroke') : step
+  const lane = plan.lanes.find((l) => l.id === shown?.laneId)
+  const feltChanged = useFelt((f) => f.now)
+  // What is felt changes with the store as well as with the step.
+  const felt = useMemo(() => feltAt(chair.live), [chair.live, feltChanged]) // eslint-disable-line react-hooks/exhaustive-deps
   // Between strokes the head shows what is worked: a scalp from above, a face from the front.
   const middle = useMemo(() => middleOf(plan.lanes), [plan.lanes])
-  const normal = lane?.normal ?? (step?.kind === 'check' || !step ? middle : undefined)
+  const normal =
+    lane?.normal ?? felt?.normal ?? (step?.kind === 'check' || !step ? middle : undefined)
   useEffect(() => {
     choose(null)
     if (normal) {
       const v = viewOf(normal)
-      turnTo(v.yawDeg, v.pitchDeg, lane ? 1.2 : 1)
+      turnTo(v.yawDeg, v.pitchDeg, lane || felt ? 1.2 : 1)
     } else {
       turnTo(0, 0, 1)
     }
+    // A finger that turns the arrow does not turn the head.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [normal, lane, turnTo, choose])
   // The next station finds the head as it is usually seen.
   useEffect(() => () => useView.getState().show('front'), [])
@@ -85,6 +95,24 @@ export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep 
   const layers = useMemo(() => {
     const common = { spots, lines, ...(onTap && { onTap }) }
     const tints = dry.map((zoneId) => ({ zoneId, colour: '#A87B22', opacity: 0.3 }))
+    if (felt && step?.kind === 'feel') {
+      const arrow: HeadArrow = {
+        id: 'felt',
+        zoneId: felt.zoneId,
+        point: felt.point,
+        normal: felt.normal,
+        direction: felt.tangent,
+        kind: 'with',
+        lengthMm: body ? 90 : 30,
+      }
+      return {
+        ...common,
+        flow,
+        arrows: [arrow],
+        tints: [{ zoneId: felt.zoneId, colour: '#A87B22', opacity: 0.3 }],
+        onStroke: (stroke: readonly StrokePoint[]) => drawFelt(chair.live, stroke),
+      }
+    }
     if (!lane) {
       // For the second look everything that was worked is in view.
       return { ...common, ...(step?.kind === 'check' && { flow, laneEdges: edges }), tints }
@@ -121,7 +149,7 @@ export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep 
       wash,
       tints: body ? [{ zoneId: lane.zoneId, colour: '#7fc6c6', opacity: 0.42 }, ...tints] : tints,
     }
-  }, [lane, step?.kind, spots, flow, lines, edges, wash, body, onTap, dry])
+  }, [lane, felt, chair.live, step?.kind, spots, flow, lines, edges, wash, body, onTap, dry])
   return body ? <BodyStage {...layers} /> : <HeadStage {...layers} />
 }
 

@@ -2,27 +2,40 @@
 import { useHotkeys } from '@mantine/hooks'
 import { useEffect, useRef, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { nextPress, type Press } from '../../../core/chair/rules.ts'
+import { feltTurns, notFelt } from '../../../core/chair/feel.ts'
+import { leftOpenSince } from '../../../core/chair/leftOpen.ts'
+import { nextPress } from '../../../core/chair/rules.ts'
 import { bladeInHand, type Draft, type Live } from '../../../core/chair/service.ts'
 import { RELATION_WORDS } from '../../../core/grain/relation.ts'
+import { zoneName } from '../../../core/head/zoneFacts.ts'
+import type { ZoneId } from '../../../core/head/zones.ts'
 import { bladeLifeStrokes } from '../../../core/plan/tools.ts'
-import type { Plan, PlanStep } from '../../../core/plan/types.ts'
+import type { Plan } from '../../../core/plan/types.ts'
 import { SERVICES } from '../../../core/services.ts'
+import { heldWords } from '../../../core/visit/gate.ts'
 import { clockText } from '../../state/words.ts'
+import { useGate } from '../useGate.ts'
 import { type StationProps } from '../useStation.ts'
 import { ChairHead, type ChairProps } from './ChairHead.tsx'
+import { leaveDraft } from './CheckView.tsx'
 import { Clocks } from './Clocks.tsx'
+import { feltAt, turnFelt } from './felt.ts'
 import { Finished } from './Finished.tsx'
 import { MorePanel } from './MorePanel.tsx'
 import { NickPanel } from './NickPanel.tsx'
 import { Now } from './Now.tsx'
+import { amended } from './panelProps.ts'
 import { RednessPanel } from './RednessPanel.tsx'
+import { ChairButton, ReadyKeys } from './Keys.tsx'
+import { NO_PLACES, pressNow, spokenWords, withTold } from './press.ts'
 import { LeaveOutPanel, StopPanel } from './RestPanels.tsx'
 import { SkipPanel } from './SkipPanel.tsx'
-import { lookedZones, useTaps } from './taps.ts'
+import { BusyPanel, LeftOpenPanel, TakeBackPanel } from './StartPanels.tsx'
+import { useTaps } from './taps.ts'
 import { useChair, useChairNow } from './useChair.ts'
+import { useLayAnew, useReplan } from './useReplan.ts'
 import { Away, Tools } from './Tools.tsx'
-import { useAwake, useSpoken } from './voice.ts'
+import { canSpeak, useAwake, useSpoken, useVoice } from './voice.ts'
 
 export function ChairStation(props: StationProps & { wall?: boolean }) {
   const { page, visit } = props
@@ -46,7 +59,8 @@ export function ChairStation(props: StationProps & { wall?: boolean }) {
   return <Running {...props} plan={plan} />
 }
 
-type Open = 'skip' | 'more' | 'nick' | 'redness' | 'leave-out' | 'stop'
+type Open =
+  'skip' | 'more' | 'nick' | 'redness' | 'leave-out' | 'stop' | 'take-back' | 'busy' | 'left-open'
 
 /** A pedal that bounces, or a key held down, presses again within this. */
 const BOUNCE_MS = 280
@@ -65,16 +79,38 @@ function Running({
   const now = useChairNow(link)
   const [open, setOpen] = useState<Open>()
   const [said, setSaid] = useState('')
+  const [laying, setLaying] = useState(false)
   const life = bladeLifeStrokes(live.plan.service, page.client.skin)
-  const told = nextPress(live, now, life)
-  const red = useTaps((t) => t.mode === 'zones' && t.places.length > 0)
-  const press: Press =
-    told.draft?.kind === 'looked' && red ? { ...told, words: 'Keep this reading' } : told
   const step = live.plan.steps[state.index]
   const running = state.status === 'running'
-  const held = bladeInHand(live, step)
+  const waiting = state.status === 'waiting'
+  const { findings } = useGate(station)
+  const busy = visit.facts.busy
+  const held = waiting
+    ? heldWords(
+        findings.filter((f) => f.about !== 'busy'),
+        'start',
+      )
+    : undefined
+  const patches = useTaps((t) => (t.mode === 'patches' ? t.places : NO_PLACES))
+  const missed = useReplan(
+    station,
+    live,
+    step?.kind === 'check' && patches.length > 0 ? { kind: 'missed', places: patches } : undefined,
+  )
+  const layAnew = useLayAnew(station)
+  const press = pressNow(live, now, life, { held, laying, patches: patches.length, missed })
+  const blade = bladeInHand(live, step)
   useAwake(state.status !== 'finished')
   useSpoken(spokenWords(step, press, state.status))
+  // A service that nobody ended asks once whether it goes on.
+  const sinceMs = leftOpenSince(state, now)
+  const asked = useRef(false)
+  useEffect(() => {
+    if (sinceMs === undefined || wall || asked.current) return
+    asked.current = true
+    setOpen('left-open')
+  }, [sinceMs, wall])
 
   useEffect(() => {
     if (!said) return
@@ -89,12 +125,41 @@ function Running({
   }, [state.status, wall, chair.waiting, navigate, page.client.id])
 
   const tell = (draft: Draft | ((l: Live) => Draft | undefined)) => link.tell(draft)
+  /** What was felt otherwise than guessed is laid anew before anything else happens. */
+  const lay = async (zoneId: ZoneId) => {
+    setLaying(true)
+    try {
+      const { replanned, why } = await layAnew(link.view().live, zoneId)
+      if (!replanned)
+        return setSaid(why ?? 'It could not be laid anew. Leave the zone out, or try again.')
+      if (await tell(amended(replanned)))
+        setSaid(`${zoneName(zoneId)}: its lanes now follow what you felt.`)
+    } finally {
+      setLaying(false)
+    }
+  }
+  const goOn = async () => {
+    const { live: before } = link.view()
+    const at = before.plan.steps[before.state.index]
+    const lane = before.plan.lanes.find((l) => l.id === at?.laneId)
+    if (lane && notFelt(before, lane) === 'felt-otherwise') return lay(lane.zoneId)
+    const { places, mode, clear } = useTaps.getState()
+    if (at?.kind === 'check' && mode === 'patches' && places.length > 0) {
+      const r = missed.replanned
+      if (await tell(r ? amended(r) : leaveDraft())) clear()
+      return
+    }
+    if (before.state.status === 'waiting' && busy.length > 0) return setOpen('busy')
+    const felt = feltAt(before)
+    const done = await tell((l) => withTold(nextPress(l, link.nowMs(), life).draft, l))
+    if (done && felt && feltTurns(before.plan, felt.zoneId, felt)) await lay(felt.zoneId)
+  }
   const lastPress = useRef(-Infinity)
   const forward = (event?: KeyboardEvent) => {
     const at = performance.now()
-    if (event?.repeat || at - lastPress.current < BOUNCE_MS || open) return
+    if (event?.repeat || at - lastPress.current < BOUNCE_MS || open || !press.draft) return
     lastPress.current = at
-    void tell((l) => withLook(nextPress(l, link.nowMs(), life).draft, l))
+    void goOn()
   }
   const note = async (draft: Draft, words: string) => {
     if (running && (await tell(draft))) setSaid(words)
@@ -109,7 +174,7 @@ function Running({
     note({ kind: 'tug', ...here }, 'Tug noted. Change the blade before the next stroke.')
   const pressure = () =>
     note({ kind: 'pressure', ...here }, 'Never press. Change the blade before the next stroke.')
-  const blade = () =>
+  const newBlade = () =>
     note(
       { kind: 'blade-changed', ...here, detail: { why: 'by-hand' } },
       'New blade. The old one into the sharps box.',
@@ -117,9 +182,14 @@ function Running({
   const back = () => running && state.index > 0 && void tell({ kind: 'back' })
   const lather = () =>
     note({ kind: 're-lathered', ...here }, 'Fresh lather on what is not yet done.')
-  const pause = () => void tell({ kind: state.status === 'paused' ? 'resumed' : 'paused' })
+  const pause = () =>
+    !waiting && void tell({ kind: state.status === 'paused' ? 'resumed' : 'paused' })
   const ask = (what: Open) => running && !open && setOpen(what)
   const free = (work: () => unknown) => () => void (open || wall || work())
+  const voice = useVoice((v) => v.toggle)
+  const at = (station_: string) => `/clients/${page.client.id}/${station_}`
+  const cardAt = `/clients/${page.client.id}/cards/plan?visit=${visit.id}`
+  const toPlan = () => waiting && void navigate(at('plan'))
   useHotkeys([
     ['space', (e) => wall || forward(e)],
     ['PageDown', (e) => wall || forward(e)],
@@ -127,14 +197,19 @@ function Running({
     ['N', free(nick)],
     ['T', free(tug)],
     ['E', free(pressure)],
-    ['B', free(blade)],
+    ['B', free(newBlade)],
     ['R', free(lather)],
     ['P', free(pause)],
     ['S', free(() => step && ask('skip'))],
     ['M', free(() => ask('more'))],
-    ['W', free(() => ask('redness'))],
+    ['W', free(() => (waiting ? window.open(at('wall'), '_blank') : ask('redness')))],
     ['L', free(() => ask('leave-out'))],
     ['X', free(() => ask('stop'))],
+    ['Escape', free(toPlan)],
+    ['C', free(() => waiting && void navigate(cardAt))],
+    ['V', free(() => waiting && canSpeak && voice())],
+    ['BracketLeft', free(() => turnFelt(live, -15))],
+    ['BracketRight', free(() => turnFelt(live, 15))],
   ])
   const called = page.client.calledName || page.client.name
   const next = live.plan.steps[state.index + 1]
@@ -142,11 +217,11 @@ function Running({
   return (
     <div className={wall ? 'chair chair-wall' : 'chair'}>
       <header className="chair-band">
-        <Link to={`/clients/${page.client.id}/plan`} className="chair-name">
+        <Link to={at('plan')} className="chair-name">
           {called}
         </Link>
         <span className="chair-service">{SERVICES[live.plan.service].name}</span>
-        {!wall && <Tools clientId={page.client.id} />}
+        {!wall && !waiting && <Tools clientId={page.client.id} />}
         <Clocks {...props} />
       </header>
       <section className="chair-head" aria-label="The head, turned to this step">
@@ -161,8 +236,10 @@ function Running({
           wall={wall}
           tell={tell}
           hand={handOf(house, visit.workerId)}
+          missed={missed}
+          findings={findings}
         />
-        {next && state.status !== 'waiting' && (
+        {next && !waiting && (
           <p className="chair-next">
             Next: {next.title.charAt(0).toLowerCase()}
             {next.title.slice(1)}
@@ -175,6 +252,11 @@ function Running({
         {open === 'redness' && <RednessPanel {...panel} />}
         {open === 'leave-out' && <LeaveOutPanel {...panel} />}
         {open === 'stop' && <StopPanel {...panel} />}
+        {open === 'take-back' && <TakeBackPanel {...panel} />}
+        {open === 'busy' && <BusyPanel {...panel} busy={busy} />}
+        {open === 'left-open' && sinceMs !== undefined && (
+          <LeftOpenPanel {...panel} sinceMs={sinceMs} />
+        )}
         {chair.problem && (
           <p role="alert" className="problem chair-problem">
             {chair.problem}
@@ -186,66 +268,49 @@ function Running({
       </main>
       {!wall && (
         <footer className="chair-bar">
-          <button className="chair-go" onClick={() => forward()} disabled={!press.draft || !!open}>
+          <button
+            className="chair-go"
+            onClick={() => forward()}
+            disabled={!press.draft || !!open}
+            title={held}
+          >
             <b>
               {press.words}
               {press.waitMs !== undefined && ` · ${clockText(press.waitMs)}`}
             </b>
-            <small>Space or pedal</small>
+            <small>{held ? 'Something stands in the way' : 'Space or pedal'}</small>
           </button>
-          <ChairButton name="Nick" sign="N" onClick={nick} disabled={!running || !!open} />
-          <ChairButton name="Tugs" sign="T" onClick={tug} disabled={!running || !held} />
-          <ChairButton name="New blade" sign="B" onClick={blade} disabled={!running || !held} />
-          <ChairButton
-            name="Skip"
-            sign="S"
-            onClick={() => ask('skip')}
-            disabled={!running || !step}
-          />
-          <ChairButton
-            name="More"
-            sign="M"
-            onClick={() => setOpen(open ? undefined : 'more')}
-            disabled={state.status === 'waiting'}
-          />
+          {waiting ? (
+            <ReadyKeys toPlan={toPlan} card={cardAt} wallAt={at('wall')} />
+          ) : (
+            <>
+              <ChairButton name="Nick" sign="N" onClick={nick} disabled={!running || !!open} />
+              <ChairButton name="Tugs" sign="T" onClick={tug} disabled={!running || !blade} />
+              <ChairButton
+                name="New blade"
+                sign="B"
+                onClick={newBlade}
+                disabled={!running || !blade}
+              />
+              <ChairButton
+                name="Skip"
+                sign="S"
+                onClick={() => ask('skip')}
+                disabled={!running || !step}
+              />
+              <ChairButton
+                name="More"
+                sign="M"
+                onClick={() => setOpen(open ? undefined : 'more')}
+                disabled={waiting}
+              />
+            </>
+          )}
         </footer>
       )}
     </div>
   )
 }
 
-/** The first look as tapped on the head goes along with the press. */
-function withLook(draft: Draft | undefined, { plan }: Live): Draft | undefined {
-  if (draft?.kind !== 'looked') return draft
-  return { ...draft, detail: { zones: lookedZones(new Set(plan.zones.map((z) => z.zoneId))) } }
-}
-
 const handOf = (house: StationProps['house'], workerId: string) =>
   house.workers.find((w) => w.id === workerId)?.hand ?? 'right'
-
-/** What is said aloud of a step. */
-function spokenWords(step: PlanStep | undefined, press: Press, status: string): string {
-  if (status === 'waiting' || status === 'finished') return ''
-  if (status === 'paused') return 'Paused.'
-  const line = press.line ?? step?.text ?? ''
-  return `${step?.title ?? press.words}. ${line}`
-}
-
-function ChairButton({
-  name,
-  sign,
-  onClick,
-  disabled,
-}: {
-  name: string
-  sign: string
-  onClick: () => unknown
-  disabled: boolean
-}) {
-  return (
-    <button onClick={() => void onClick()} disabled={disabled}>
-      <b>{name}</b>
-      <small>{sign}</small>
-    </button>
-  )
-}

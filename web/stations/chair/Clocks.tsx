@@ -1,15 +1,48 @@
 /** What runs: towel, lather, blade, disinfectant, the whole service against its slot. */
 import { latherNow } from '../../../core/chair/lather.ts'
+import { leftOpenSince } from '../../../core/chair/leftOpen.ts'
 import { soakLeftMs } from '../../../core/chair/meanwhile.ts'
 import { isHotTowel } from '../../../core/chair/rules.ts'
 import { bladeInHand, elapsedMs } from '../../../core/chair/service.ts'
 import { towelPlan } from '../../../core/chair/towel.ts'
 import { bladeLifeStrokes } from '../../../core/plan/tools.ts'
-import { clockText } from '../../state/words.ts'
+import { clockText, timeWords } from '../../state/words.ts'
 import type { ChairProps } from './ChairHead.tsx'
 import { useChairNow } from './useChair.ts'
 
-export function Clocks({ page, chair }: ChairProps) {
+/** Before the start: the slot, the plan, the hour. */
+function ReadyClocks({ visit, chair }: ChairProps) {
+  const now = useChairNow(chair.link)
+  const { plan } = chair.live
+  const { slotAtMs } = visit
+  return (
+    <div className="clocks">
+      {slotAtMs !== null && (
+        <div>
+          <small>slot</small>
+          <b>
+            {timeWords(slotAtMs)} to {timeWords(slotAtMs + plan.slotMinutes * 60_000)}
+          </b>
+        </div>
+      )}
+      <div className={plan.totalMinutes > plan.slotMinutes + 0.5 ? 'late' : ''}>
+        <small>plan</small>
+        <b>{Math.round(plan.totalMinutes)} min</b>
+      </div>
+      <div>
+        <small>now</small>
+        <b>{timeWords(now)}</b>
+      </div>
+    </div>
+  )
+}
+
+export function Clocks(props: ChairProps) {
+  if (props.chair.live.state.status === 'waiting') return <ReadyClocks {...props} />
+  return <Running {...props} />
+}
+
+function Running({ page, chair }: ChairProps) {
   const now = useChairNow(chair.link)
   const { live } = chair
   const { plan, state } = live
@@ -19,7 +52,9 @@ export function Clocks({ page, chair }: ChairProps) {
   const driest = lather[0]
   const dry = lather.filter((l) => l.leftMs <= 0).length
   const soak = soakLeftMs(state, now)
-  const spent = elapsedMs(state, now)
+  // Nobody worked on through the night.
+  const open = leftOpenSince(state, now) !== undefined
+  const spent = open ? state.spentMs : elapsedMs(state, now)
   const over = spent > plan.slotMinutes * 60_000
   return (
     <div className="clocks">
@@ -38,7 +73,13 @@ export function Clocks({ page, chair }: ChairProps) {
       )}
       <BladeClock page={page} chair={chair} />
       <div className={over ? 'late' : ''}>
-        <small>{state.status === 'paused' ? 'paused' : `slot ${plan.slotMinutes} min`}</small>
+        <small>
+          {open
+            ? 'left open'
+            : state.status === 'paused'
+              ? 'paused'
+              : `slot ${plan.slotMinutes} min`}
+        </small>
         <b>
           {clockText(spent)} of {Math.round(plan.totalMinutes)}:00
         </b>

@@ -1,24 +1,32 @@
-/** What a finished service came to, against what was planned; pictures of the skin. */
+/** What a finished service came to, against what was planned; what happened to the skin; pictures of it. */
+import { UnstyledButton } from '@mantine/core'
 import { Link } from 'react-router'
-import { replayLive } from '../../../core/chair/service.ts'
+import { nickZone } from '../../../core/chair/outcome.ts'
+import { LEFT_OPEN, type Live } from '../../../core/chair/service.ts'
 import { zoneName } from '../../../core/head/zoneFacts.ts'
+import type { ZoneId } from '../../../core/head/zones.ts'
 import type { Plan } from '../../../core/plan/types.ts'
-import { timeWords } from '../../state/words.ts'
+import { timeWords, whenWords } from '../../state/words.ts'
 import type { StationProps } from '../useStation.ts'
 import { Photos } from './Photos.tsx'
+import { useChair } from './useChair.ts'
 
 export function Finished({ page, visit, plan }: StationProps & { plan: Plan }) {
-  const { state } = replayLive(plan, visit.events)
+  const chair = useChair(visit, plan)
+  const { live } = chair
+  const { state } = live
   const minutes = state.spentMs / 60_000
   const skipped = Object.values(state.outcomes).filter((o) => o === 'skipped').length
   const looked = state.looked?.filter((z) => z.redness > 0) ?? []
+  const leftOpen = Object.values(state.skipReasons).includes(LEFT_OPEN)
+  const left = Object.entries(visit.atChair.leftOut)
   const facts: [string, string | number, (string | undefined)?][] = [
     ['Time', `${Math.round(minutes)} min`, `planned ${Math.round(plan.totalMinutes)}`],
     ['Blades', state.blades.length, `planned ${plan.bladeCount}`],
     ['Nicks', state.nicks.length],
     ['Skipped', skipped],
     [
-      'Redness at the chair',
+      'First look',
       looked.length === 0
         ? state.looked
           ? 'clear'
@@ -27,12 +35,19 @@ export function Finished({ page, visit, plan }: StationProps & { plan: Plan }) {
       looked.map((z) => zoneName(z.zoneId)).join(', ') || undefined,
     ],
   ]
+  const takeBack = (of: string) => void chair.link.tell({ kind: 'taken-back', detail: { of } })
   return (
     <main className="page">
       <div className="page-head">
         <h1>Service done</h1>
         <p>{page.client.name}</p>
       </div>
+      {leftOpen && (
+        <p className="notice">
+          It was left open, and ended as of its last event, {whenWords(state.finishedAtMs!)}. What
+          was not reached was not done.
+        </p>
+      )}
       <dl className="facts">
         {facts.map(([name, value, more]) => (
           <div key={name}>
@@ -44,6 +59,26 @@ export function Finished({ page, visit, plan }: StationProps & { plan: Plan }) {
           </div>
         ))}
       </dl>
+      <Happened live={live} onTakeBack={takeBack} />
+      {left.length > 0 && (
+        <>
+          <h2>Left out</h2>
+          <ul>
+            {left.map(([zone, why]) => (
+              <li key={zone}>
+                {zoneName(zone as ZoneId)}: {why}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      {state.patchesLeft.length > 0 && (
+        <p>
+          {state.patchesLeft.length} missed{' '}
+          {state.patchesLeft.length === 1 ? 'patch was' : 'patches were'} seen and left:{' '}
+          {[...new Set(state.patchesLeft.map((p) => zoneName(p.zoneId)))].join(', ')}.
+        </p>
+      )}
       {state.amendments.length > 0 && (
         <>
           <h2>Changed on the way</h2>
@@ -56,20 +91,10 @@ export function Finished({ page, visit, plan }: StationProps & { plan: Plan }) {
           </ul>
         </>
       )}
-      {state.nicks.length > 0 && (
-        <>
-          <h2>Nicks</h2>
-          <ul>
-            {state.nicks.map((n) => (
-              <li key={n.id}>
-                {timeWords(n.atMs)} {n.zoneId ? zoneName(n.zoneId) : 'place not told'}
-                {n.sizeMm !== undefined && `, ${n.sizeMm} mm`}
-                {n.did && n.did.length > 0 && `: ${n.did.join(', ')}`}
-                {n.contact && '. Blood touched the worker or a tool: see your local rule.'}
-              </li>
-            ))}
-          </ul>
-        </>
+      {chair.problem && (
+        <p role="alert" className="problem">
+          {chair.problem}
+        </p>
       )}
       <Photos visit={visit} />
       <p>
@@ -78,5 +103,56 @@ export function Finished({ page, visit, plan }: StationProps & { plan: Plan }) {
         </Link>
       </p>
     </main>
+  )
+}
+
+/** Redness and nicks as they were told; what was no such thing is taken back. */
+function Happened({
+  live: { plan, state },
+  onTakeBack,
+}: {
+  live: Live
+  onTakeBack: (of: string) => void
+}) {
+  const back = (id: string) => (
+    <UnstyledButton className="link" onClick={() => onTakeBack(id)}>
+      Take back
+    </UnstyledButton>
+  )
+  return (
+    <>
+      {state.redness.length > 0 && (
+        <>
+          <h2>Reddened at the chair</h2>
+          <ul>
+            {state.redness.map((r) => (
+              <li key={r.id}>
+                {timeWords(r.atMs)} {r.zoneId ? zoneName(r.zoneId) : 'place not told'}: {r.grade}
+                {r.welt && ', a welt'} {back(r.id)}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      {state.nicks.length > 0 && (
+        <>
+          <h2>Nicks</h2>
+          <ul>
+            {state.nicks.map((n) => {
+              const zone = nickZone(plan, n)
+              return (
+                <li key={n.id}>
+                  {timeWords(n.atMs)} {zone ? zoneName(zone) : 'place not told'}
+                  {n.sizeMm !== undefined && `, ${n.sizeMm} mm`}
+                  {n.did && n.did.length > 0 && `: ${n.did.join(', ')}`}
+                  {n.contact && '. Blood touched the worker or a tool: see your local rule.'}{' '}
+                  {back(n.id)}
+                </li>
+              )
+            })}
+          </ul>
+        </>
+      )}
+    </>
   )
 }

@@ -1,6 +1,9 @@
-/** The first look at the skin: zones that are red are tapped and graded; what is not named is clear. */
-import { useEffect } from 'react'
+/** The first look at the skin: what reddened comes first; other red zones are tapped and graded; what is not named is clear. */
+import { useEffect, useMemo } from 'react'
+import { redAtChair } from '../../../core/chair/outcome.ts'
 import { zoneName } from '../../../core/head/zoneFacts.ts'
+import type { ZoneId } from '../../../core/head/zones.ts'
+import { useHead } from '../../head/loadHead.ts'
 import type { ChairProps } from './ChairHead.tsx'
 import { useTaps } from './taps.ts'
 
@@ -8,32 +11,46 @@ const GRADES = [1, 2, 3, 4] as const
 
 export function LookView({ chair }: ChairProps) {
   const { begin, places, grades, grade } = useTaps()
-  useEffect(() => begin('zones', 8), [begin])
-  const worked = new Set(chair.live.plan.zones.map((z) => z.zoneId))
-  const zones = places.filter((p) => worked.has(p.zoneId))
-  if (zones.length === 0) {
-    return (
-      <p className="notice">
-        Tap red zones on the head. On brown and black skin: a darker or violet tone, and warmth.
-      </p>
-    )
-  }
+  const head = useHead()
+  const { plan, state } = chair.live
+  const red = useMemo(() => redAtChair(state), [state])
+  useEffect(() => {
+    const first = Object.keys(red).flatMap((zone) => {
+      const at = head.data?.zoneById.get(zone as ZoneId)?.centre
+      return at ? [{ zoneId: zone as ZoneId, ...at, radiusMm: 8 }] : []
+    })
+    return begin('zones', 8, { places: first, grades: red })
+  }, [begin, red, head.data])
+  const worked = new Set(plan.zones.map((z) => z.zoneId))
+  const zones = [
+    ...new Set([
+      ...(Object.keys(red) as ZoneId[]),
+      ...places.filter((p) => worked.has(p.zoneId)).map((p) => p.zoneId),
+    ]),
+  ]
   return (
     <div className="look-view">
-      {zones.map((z) => (
-        <div key={z.zoneId} className="panel-row" role="group" aria-label={zoneName(z.zoneId)}>
-          <span>{zoneName(z.zoneId)}</span>
-          {GRADES.map((g) => (
+      {zones.map((id) => (
+        <div key={id} className="panel-row" role="group" aria-label={zoneName(id)}>
+          <span>
+            {zoneName(id)}
+            {red[id] !== undefined && <small>at the chair: {red[id]}</small>}
+          </span>
+          {(red[id] === undefined ? GRADES : [0, ...GRADES]).map((g) => (
             <button
               key={g}
-              aria-pressed={(grades[z.zoneId] ?? 1) === g}
-              onClick={() => grade(z.zoneId, g)}
+              aria-pressed={(grades[id] ?? red[id] ?? 1) === g}
+              onClick={() => grade(id, g)}
             >
-              {g}
+              {g === 0 ? 'calm' : g}
             </button>
           ))}
         </div>
       ))}
+      <p className="notice">
+        Tap {zones.length > 0 ? 'other ' : ''}red zones on the head. On brown and black skin: a
+        darker or violet tone, and warmth.
+      </p>
     </div>
   )
 }

@@ -3,7 +3,7 @@ import type { Draft } from '../../../core/chair/service.ts'
 import { Panel } from './Panel.tsx'
 import type { PanelProps } from './panelProps.ts'
 
-export type More = 'redness' | 'leave-out' | 'stop'
+export type More = 'redness' | 'leave-out' | 'stop' | 'take-back'
 
 export function MorePanel({
   chair,
@@ -56,6 +56,11 @@ export function MorePanel({
           disabled: paused,
         },
         { words: 'Client asks to stop', more: 'X', pick: () => onMore('stop'), disabled: paused },
+        {
+          words: 'Take something back',
+          more: 'a nick, redness or start that was no such thing',
+          pick: () => onMore('take-back'),
+        },
         {
           words: 'Implements soaking',
           more: 'starts the contact time',

@@ -4,11 +4,15 @@ import type { Draft } from '../../../core/chair/service.ts'
 import { towelNow, TOWEL_CONSTANTS } from '../../../core/chair/towel.ts'
 import type { PlanStep } from '../../../core/plan/types.ts'
 import type { ChairProps } from './ChairHead.tsx'
+import type { VisitFinding } from '../../../core/visit/types.ts'
 import { CheckView } from './CheckView.tsx'
+import { FeelView } from './FeelView.tsx'
 import { LookView } from './LookView.tsx'
+import { Ready } from './Ready.tsx'
 import { StepView } from './StepView.tsx'
 import { TowelView } from './TowelView.tsx'
 import { useChairNow } from './useChair.ts'
+import type { Proposal } from './useReplan.ts'
 
 export function Now({
   press,
@@ -16,6 +20,8 @@ export function Now({
   wall,
   tell,
   hand,
+  missed,
+  findings,
   ...props
 }: ChairProps & {
   press: Press
@@ -23,6 +29,8 @@ export function Now({
   wall: boolean
   tell: (draft: Draft) => Promise<boolean>
   hand: 'left' | 'right'
+  missed: Proposal
+  findings: readonly VisitFinding[]
 }) {
   const { plan, state } = props.chair.live
   if (state.status === 'waiting') {
@@ -31,10 +39,7 @@ export function Now({
         <p className="chair-count">
           {plan.steps.length} steps, about {Math.round(plan.totalMinutes)} min
         </p>
-        <h1>Ready?</h1>
-        <p className="chair-line">
-          Hands washed, gloves on. A fresh blade stays wrapped until the client sees it opened.
-        </p>
+        <Ready {...props} plan={plan} findings={findings} wall={wall} />
       </>
     )
   }
@@ -81,7 +86,8 @@ export function Now({
       <StepView step={step} plan={plan} index={state.index} hand={hand} press={press} />
       {isHotTowel(step) && !wall && <TowelView {...props} step={step} tell={tell} />}
       {step.id === 'close:cold' && <ColdTowel {...props} />}
-      {step.kind === 'check' && !wall && <CheckView {...props} tell={tell} />}
+      {step.kind === 'feel' && !wall && <FeelView chair={props.chair} />}
+      {step.kind === 'check' && !wall && <CheckView {...props} tell={tell} missed={missed} />}
     </>
   )
 }

@@ -34,7 +34,10 @@ export function SkipPanel({ chair, tell, onClose, ...props }: PanelProps) {
       onClose={onClose}
       closeWords="do not skip"
       choices={[
-        ...SKIP_REASONS.map((reason) => ({ words: reason, pick: () => skip(reason) })),
+        // What is only to be felt is not passed over: the zone is felt, or left whole.
+        ...(step.kind === 'feel'
+          ? []
+          : SKIP_REASONS.map((reason) => ({ words: reason, pick: () => skip(reason) }))),
         ...(whole.replanned
           ? [
               {

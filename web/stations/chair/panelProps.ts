@@ -22,4 +22,5 @@ export const CAUSE_WORDS: Readonly<Record<Cause['kind'], string>> = {
   'skip-zone': 'Skip the zone',
   'leave-out': 'Leave the place out',
   missed: 'Take what was missed',
+  felt: 'Lay it by what was felt',
 }

@@ -12,7 +12,11 @@ interface Taps {
   /** Redness of tapped zones; 1 until another is chosen. */
   readonly grades: Readonly<Record<string, number>>
   /** Taps mean this until the function given back is called; then again what they meant before. */
-  readonly begin: (mode: TapMode, radiusMm?: number) => () => void
+  readonly begin: (
+    mode: TapMode,
+    radiusMm?: number,
+    first?: { places: readonly Place[]; grades: Readonly<Record<string, number>> },
+  ) => () => void
   readonly setRadius: (radiusMm: number) => void
   readonly tap: (place: Omit<Place, 'radiusMm'>) => void
   readonly grade: (zoneId: string, grade: number) => void
@@ -24,9 +28,9 @@ export const useTaps = create<Taps>((set, get) => ({
   radiusMm: 8,
   places: [],
   grades: {},
-  begin: (mode, radiusMm = 8) => {
+  begin: (mode, radiusMm = 8, first = { places: [], grades: {} }) => {
     const { mode: was, radiusMm: radius, places, grades } = get()
-    set({ mode, radiusMm, places: [], grades: {} })
+    set({ mode, radiusMm, ...first })
     return () => set({ mode: was, radiusMm: radius, places, grades })
   },
   grade: (zoneId, grade) => set({ grades: { ...get().grades, [zoneId]: grade } }),
@@ -49,10 +53,15 @@ export const useTaps = create<Taps>((set, get) => ({
   clear: () => set({ places: [] }),
 }))
 
-/** The first look as it has been tapped so far: worked zones with their redness. */
-export function lookedZones(worked: ReadonlySet<ZoneId>): { zoneId: ZoneId; redness: number }[] {
+/** The first look as it has been tapped so far: worked zones, and those that reddened, with their redness now. */
+export function lookedZones(
+  worked: ReadonlySet<ZoneId>,
+  red: Readonly<Record<string, number>>,
+): { zoneId: ZoneId; redness: number }[] {
   const { places, grades } = useTaps.getState()
-  return places
-    .filter((p) => worked.has(p.zoneId))
-    .map((p) => ({ zoneId: p.zoneId, redness: grades[p.zoneId] ?? 1 }))
+  const named = new Set<ZoneId>([
+    ...(Object.keys(red) as ZoneId[]),
+    ...places.map((p) => p.zoneId).filter((z) => worked.has(z)),
+  ])
+  return [...named].map((zoneId) => ({ zoneId, redness: grades[zoneId] ?? red[zoneId] ?? 1 }))
 }

@@ -75,12 +75,17 @@ export function useChair(visit: VisitPage, plan: Plan): Chair {
   const last = stored[stored.length - 1]
   useEffect(() => {
     if (!last) return
-    if (last.kind === 'started' || last.kind === 'finished') {
+    // Those that change the visit itself, or the map.
+    if (['started', 'finished', 'ended-late', 'taken-back', 'felt'].includes(last.kind)) {
       void cache.invalidateQueries({ queryKey: ['client', clientId] })
       void cache.invalidateQueries({ queryKey: ['today'] })
       void cache.invalidateQueries({ queryKey: ['visit', id] })
     }
   }, [last, cache, clientId, id])
+  // What was refused knows something that this screen does not.
+  useEffect(() => {
+    if (view.problem) void cache.invalidateQueries({ queryKey: ['visit', id] })
+  }, [view.problem, cache, id])
   return useMemo(() => ({ ...view, link }), [view, link])
 }
 

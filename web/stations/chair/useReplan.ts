@@ -2,6 +2,10 @@
 import { useQuery } from '@tanstack/react-query'
 import type { Cause, Replanned } from '../../../core/chair/replan.ts'
 import type { Live } from '../../../core/chair/service.ts'
+import type { Replanning } from '../../workers/plans.ts'
+import { toFieldReading } from '../../../core/grain/readings.ts'
+import type { ZoneId } from '../../../core/head/zones.ts'
+import { FIRST_CHOICE } from '../../../core/plan/types.ts'
 import { useHead } from '../../head/loadHead.ts'
 import { usePlanAsk } from '../usePlanAsk.ts'
 import type { StationProps } from '../useStation.ts'
@@ -10,6 +14,23 @@ export interface Proposal {
   readonly replanned?: Replanned | undefined
   readonly why?: string | undefined
   readonly pending: boolean
+}
+
+/** Lays a zone anew by what was felt in it; what was felt and is not yet in the map counts too. */
+export function useLayAnew(
+  props: StationProps,
+): (live: Live, zoneId: ZoneId) => Promise<Replanning> {
+  const head = useHead()
+  const ask = usePlanAsk(props, props.visit.plan?.choice ?? FIRST_CHOICE)
+  return async (live, zoneId) => {
+    if (!head.data) return { why: 'The head is not there yet: try again in a moment.' }
+    const known = new Set(ask.readings.map((r) => r.id))
+    const felt = Object.entries(live.state.felt)
+      .filter(([, f]) => !known.has(f.id))
+      .map(([zone, f]) => toFieldReading({ ...f, zoneId: zone as ZoneId, method: 'felt' }, f.atMs))
+    const readings = [...ask.readings, ...felt]
+    return head.data.worker.replan({ ...ask, readings }, live, { kind: 'felt', zoneId })
+  }
 }
 
 /** What a cause would make of the rest; nothing while there is no cause. */

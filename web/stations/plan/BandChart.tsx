@@ -23,6 +23,7 @@ export function BandChart({ table, slotMinutes }: { table: Timetable; slotMinute
 function option(table: Timetable, slotMinutes: number, c: ChartColours) {
   const colours: Record<Band['kind'], string> = {
     prepare: c.kelp,
+    feel: c.kelp,
     stroke: c.tide,
     lather: c.brass,
     check: c.deep,

@@ -3,7 +3,9 @@ import { clockWords } from '../../../core/grain/clock.ts'
 import { RELATION_WORDS } from '../../../core/grain/relation.ts'
 import { MARK_WORDS } from '../../../core/house/constants.ts'
 import { BLADES, BLADE_IDS, type BladeId } from '../../../core/plan/blades.ts'
-import type { Lane, LaneEdit, Reason, StrokeWay, ZonePlan } from '../../../core/plan/types.ts'
+import { bladeRefusal } from '../../../core/plan/handEdit.ts'
+import type { Level } from '../../../core/plan/tools.ts'
+import type { Lane, LaneEdit, Plan, Reason, StrokeWay, ZonePlan } from '../../../core/plan/types.ts'
 import { hoursWords, oddsWords } from '../../state/words.ts'
 
 const WAYS: readonly (readonly [StrokeWay | '', string])[] = [
@@ -17,13 +19,17 @@ const WAYS: readonly (readonly [StrokeWay | '', string])[] = [
 export function LaneDetail({
   lane,
   zone,
+  plan,
   kit,
+  level,
   edit,
   onEdit,
 }: {
   lane: Lane
   zone: ZonePlan
+  plan: Plan
   kit: readonly BladeId[]
+  level: Level
   edit: LaneEdit | undefined
   /** Left out where nothing can be changed any more. */
   onEdit?: ((edit: LaneEdit | undefined) => void) | undefined
@@ -37,8 +43,11 @@ export function LaneDetail({
   return (
     <section className="lane-detail" aria-live="polite">
       <p>
-        <b>{RELATION_WORDS[lane.relation]}</b>, toward {clockWords(lane.strokeBearing)}; hair grows
-        to {clockWords(lane.growthDirection)}, within {lane.withinDeg}° · {lane.blade},{' '}
+        <b>{RELATION_WORDS[lane.relation]}</b>, toward {clockWords(lane.strokeBearing)};{' '}
+        {lane.grain === 'guess'
+          ? `nobody has read the hair here: that it grows to ${clockWords(lane.growthDirection)} is a guess, and it is felt first`
+          : `hair grows to ${clockWords(lane.growthDirection)}, within ${lane.withinDeg}°`}{' '}
+        · {lane.blade},{' '}
         {lane.bladeAngleDeg === 0 ? 'flat on the skin' : `${lane.bladeAngleDeg}° to the skin`},{' '}
         {lane.usableWidthMm} mm of edge · {lane.strokes} strokes of {lane.strokeLengthMm} mm · no
         pressure
@@ -68,11 +77,14 @@ export function LaneDetail({
               onChange={(e) => change({ bladeId: (e.currentTarget.value || undefined) as BladeId })}
             >
               <option value="">as planned</option>
-              {BLADE_IDS.filter((id) => kit.includes(id)).map((id) => (
-                <option key={id} value={id}>
-                  {BLADES[id].name}
-                </option>
-              ))}
+              {BLADE_IDS.filter((id) => kit.includes(id)).map((id) => {
+                const refused = bladeRefusal({ service: plan.service, level, kit }, id)
+                return (
+                  <option key={id} value={id} disabled={refused !== undefined}>
+                    {refused ?? BLADES[id].name}
+                  </option>
+                )
+              })}
             </select>
           </label>
           <button className="strong small" onClick={() => change({ skip: true })}>

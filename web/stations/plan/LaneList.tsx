@@ -66,6 +66,7 @@ export function LaneList({
                     </span>{' '}
                     {s.title}
                     {lane.edited && <small> by hand</small>}
+                    {lane.grain === 'guess' && <small> a guess: felt first</small>}
                   </button>
                 </td>
                 <td className="passes">

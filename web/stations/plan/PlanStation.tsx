@@ -6,6 +6,7 @@ import { zoneName } from '../../../core/head/zoneFacts.ts'
 import { isBodyService } from '../../../core/services.ts'
 import { planDifferences, type LaneDifference } from '../../../core/plan/compare.ts'
 import { STYLES, type Lane, type Plan } from '../../../core/plan/types.ts'
+import type { About } from '../../../core/visit/types.ts'
 import { useSavePlan } from '../../api/queries.ts'
 import { laneEdges, laneWash } from '../../head/lanePaint.ts'
 import { useHead } from '../../head/loadHead.ts'
@@ -15,6 +16,8 @@ import { useKeptLines } from '../../marks/useLinePaths.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 import { useView, viewOf } from '../../state/view.ts'
 import { momentWords } from '../../state/words.ts'
+import { Findings } from '../Findings.tsx'
+import { useGate, useHeld } from '../useGate.ts'
 import { useFlowLayer, type StationProps } from '../useStation.ts'
 import { KitTab } from './KitTab.tsx'
 import { LaneDetail, Whys } from './LaneDetail.tsx'
@@ -32,8 +35,21 @@ const TABS = [
 ] as const
 type Tab = (typeof TABS)[number][0]
 
+/** What of the findings a plan is looked at with. */
+const AT_PLAN: ReadonlySet<About> = new Set([
+  'questions',
+  'rule',
+  'aftermath',
+  'unsettled',
+  'too-soon',
+  'map',
+  'plan',
+  'hand',
+])
+
 export function PlanStation(props: StationProps) {
   const { page } = props
+  const { findings } = useGate(props)
   const choosing = useChoosing(props)
   const view = usePlan(props, choosing.choice)
   if (view.pending) {
@@ -49,6 +65,7 @@ export function PlanStation(props: StationProps) {
       <section className="zone-detail">
         <h1>No plan</h1>
         <p className="lead">{view.why}</p>
+        <Findings {...props} findings={findings.filter((f) => f.holds === 'plan')} />
         <p className="buttons">
           {choosing.canUndo && (
             <button className="strong" onClick={choosing.undo}>
@@ -92,7 +109,10 @@ function Chosen({
     inZone.find((l) => l.pass === shownPass) ??
     inZone[0]
   const list = useLaneInView(lane?.id)
-  const keep = () => save.mutate(choosing.choice)
+  const station = { page, visit, house }
+  const { findings } = useGate(station)
+  const held = useHeld(station, 'plan')
+  const keep = () => held === undefined && save.mutate(choosing.choice)
   const toChair = () => void navigate(`/clients/${page.client.id}/chair`)
   useHotkeys([
     ['K', () => open && view.why === undefined && keep()],
@@ -139,7 +159,7 @@ function Chosen({
                 <button
                   className={view.kept ? 'strong' : 'strong deep'}
                   onClick={keep}
-                  disabled={save.isPending || view.why !== undefined}
+                  disabled={save.isPending || view.why !== undefined || held !== undefined}
                 >
                   {view.kept ? 'Plan again' : 'Keep this plan'} <kbd>K</kbd>
                 </button>
@@ -163,6 +183,15 @@ function Chosen({
           <p role="alert" className="problem">
             {save.error?.message ?? view.why}
           </p>
+        )}
+        {open && (
+          <Findings
+            {...station}
+            most={2}
+            findings={findings.filter(
+              (f) => AT_PLAN.has(f.about) && f.id !== 'no-plan' && f.severity !== 'note',
+            )}
+          />
         )}
       </section>
       {view.three && (
@@ -207,7 +236,9 @@ function Chosen({
               <LaneDetail
                 lane={lane}
                 zone={plan.zones.find((z) => z.zoneId === lane.zoneId)!}
+                plan={plan}
                 kit={house.kit}
+                level={house.workers.find((w) => w.id === visit.workerId)?.level ?? 'practised'}
                 edit={choosing.choice.edits[lane.id]}
                 onEdit={open ? (e) => choosing.edit(lane.id, e) : undefined}
               />

@@ -14,13 +14,21 @@ const NICK_WORDS: Record<NickState, string> = {
 
 const scale = Array.from({ length: 11 }, (_, i) => i)
 
-export function Feel({ looking, visit }: { looking: Looking; visit: VisitPage }) {
+export function Feel({
+  looking,
+  visit,
+  early,
+}: {
+  looking: Looking
+  visit: VisitPage
+  early: boolean
+}) {
   const nicks = visit.chair.nicks.map((n) => ({ id: n.id, zoneId: nickZone(visit.plan, n) }))
   const { feeling } = looking.look
   const set = (change: Partial<typeof feeling>) =>
     looking.change((look) => ({ feeling: { ...look.feeling, ...change } }))
   return (
-    <div className="look-feel">
+    <fieldset className="look-feel" disabled={early}>
       <Pick
         label="Stings"
         value={feeling.stinging}
@@ -60,8 +68,9 @@ export function Feel({ looking, visit }: { looking: Looking; visit: VisitPage })
           </select>
         </label>
       ))}
+      {feeling.spreading && <b>Spreading, hot, or the client feels ill.</b>}
       {feeling.words && <q className="told-words">{feeling.words}</q>}
-    </div>
+    </fieldset>
   )
 }
 

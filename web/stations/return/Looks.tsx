@@ -4,8 +4,11 @@ import { useHotkeys } from '@mantine/hooks'
 import { useMemo, useState } from 'react'
 import {
   ANSWER_SOURCES,
-  MOMENT_HOURS,
+  momentAt,
+  momentHasCome,
   momentHours,
+  momentOpensMs,
+  momentWords,
   SPOT_KINDS,
   USUAL_MOMENTS,
   type AnswerSource,
@@ -25,54 +28,35 @@ import { useHead, type Hit } from '../../head/loadHead.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 import { newId, whenWords } from '../../state/words.ts'
 import { useServiceZones, type StationProps } from '../useStation.ts'
+import { Alarm } from './Alarm.tsx'
 import { Feel } from './Feel.tsx'
 import { Grades, MarkHelp, SpotSign } from './Legend.tsx'
 import { LinkOut } from './LinkOut.tsx'
 import { SkinRows } from './SkinRows.tsx'
 import { useLook } from './useLook.ts'
 
-const MOMENT_WORDS: Record<(typeof USUAL_MOMENTS)[number], string> = {
-  now: 'Now',
-  '1h': '1 h',
-  '24h': '24 h',
-  '48h': '48 h',
-  '7d': '7 days',
-}
-
-/** "12 days" for a moment of its own. */
-export const momentWords = (m: Moment): string => {
-  if (m in MOMENT_WORDS) return MOMENT_WORDS[m as keyof typeof MOMENT_WORDS]
-  const hours = momentHours(m)
-  return hours < 72 ? `${hours} h` : `${Math.round(hours / 24)} days`
-}
-
-/** The latest moment that has come: one that was missed before it is not asked about any more. */
-function latestMoment(endedAtMs: number): Moment {
-  const hours = (Date.now() - endedAtMs) / HOUR_MS
-  return USUAL_MOMENTS.filter((m) => hours >= MOMENT_HOURS[m] * 0.9).at(-1) ?? 'now'
-}
-
 type TapMeans = 'redness' | SpotKind
 
 export function Looks(props: StationProps & { endedAtMs: number }) {
   const { page, visit, endedAtMs } = props
-  const [moment, setMoment] = useState<Moment>(() => latestMoment(endedAtMs))
+  const [moment, setMoment] = useState<Moment>(() => momentAt(endedAtMs, Date.now()))
   const [means, setMeans] = useState<TapMeans>('redness')
   const [asking, setAsking] = useState(false)
   const looking = useLook(visit, moment)
   const { look, answered } = looking
   const serviceZones = useServiceZones(visit)
+  // What was left out is looked at all the same.
   const worked = useMemo(
-    () => (visit.loads ? serviceZones.filter((z) => z in visit.loads!) : serviceZones),
-    [serviceZones, visit.loads],
+    () =>
+      visit.lookAt.length > 0 ? serviceZones.filter((z) => visit.lookAt.includes(z)) : serviceZones,
+    [serviceZones, visit.lookAt],
   )
   const head = useHead()
   const earlier = useEarlierSpots(page.client.id, visit.id, endedAtMs, moment, visit.answers)
-  const hours = (Date.now() - endedAtMs) / HOUR_MS
-  const early = hours < momentHours(moment) * 0.5
+  const early = !momentHasCome(endedAtMs, moment, Date.now())
 
   const onTap = (hit: Hit) => {
-    if (!(worked as string[]).includes(hit.zoneId)) return
+    if (early || !(worked as string[]).includes(hit.zoneId)) return
     if (means === 'redness') {
       looking.change((now) => {
         const grade = now.zones.find((z) => z.zoneId === hit.zoneId)?.redness ?? 0
@@ -109,6 +93,25 @@ export function Looks(props: StationProps & { endedAtMs: number }) {
           .join(' ')
         return record && text ? [{ id: z.zoneId, point: record.centre.point, text }] : []
       }),
+      // What happened at the chair, where nothing is written of this moment yet.
+      spots: Object.keys({ ...visit.atChair.redness, ...visit.atChair.leftOut }).flatMap(
+        (zoneId) => {
+          const record = head.data?.zoneById.get(zoneId as ZoneId)
+          const said = look.zones.some((z) => z.zoneId === zoneId && z.redness > 0)
+          const red = visit.atChair.redness[zoneId]
+          return record && !said
+            ? [
+                {
+                  id: `chair-${zoneId}`,
+                  ...record.centre,
+                  radiusMm: 7,
+                  name: red === undefined ? 'left out' : `red at the chair: ${red}`,
+                  light: true,
+                },
+              ]
+            : []
+        },
+      ),
       marked: [
         ...earlier
           .filter((s) => !look.spots.some((now) => now.again === s.id))
@@ -119,7 +122,7 @@ export function Looks(props: StationProps & { endedAtMs: number }) {
     }),
     // The tap handler is made anew with what it reads.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-    [look, worked, head.data, moment, means, earlier],
+    [look, worked, head.data, moment, means, earlier, visit.atChair],
   )
   useHeadLayers(layers)
   useHotkeys([
@@ -135,6 +138,7 @@ export function Looks(props: StationProps & { endedAtMs: number }) {
   return (
     <>
       <h1 className="hidden">How it went</h1>
+      <Alarm {...props} />
       <div className="switch wrap" role="group" aria-label="When">
         {moments.map((m) => (
           <button key={m} aria-pressed={moment === m} onClick={() => setMoment(m)}>
@@ -169,7 +173,7 @@ export function Looks(props: StationProps & { endedAtMs: number }) {
         ) : (
           <p className="soft grow">
             {early
-              ? `This moment comes ${whenWords(endedAtMs + momentHours(moment) * HOUR_MS)}.`
+              ? `This moment has not come: it may be answered from ${whenWords(momentOpensMs(endedAtMs, moment))} on.`
               : 'Not answered, which is not clear: tap zones on the head, or:'}
           </p>
         )}
@@ -209,8 +213,8 @@ export function Looks(props: StationProps & { endedAtMs: number }) {
         </div>
       </div>
       {means === 'redness' ? <Grades /> : <MarkHelp means={means} earlier={earlier.length} />}
-      <Feel looking={looking} visit={visit} />
-      <SkinRows zones={worked} looking={looking} />
+      <Feel looking={looking} visit={visit} early={early} />
+      <SkinRows zones={worked} looking={looking} atChair={visit.atChair} early={early} />
     </>
   )
 }
@@ -246,7 +250,7 @@ function OtherMoment({
         setOpen(false)
         const hours = Math.round((at.valueOf() - endedAtMs) / HOUR_MS)
         if (!at.isValid() || hours < 0 || at.isAfter(dayjs())) return
-        const usual = USUAL_MOMENTS.find((m) => MOMENT_HOURS[m] === hours)
+        const usual = USUAL_MOMENTS.find((m) => momentHours(m) === hours)
         onMoment(usual ?? `h${Math.min(9999, hours)}`)
       }}
       onKeyDown={(e) => {

@@ -8,7 +8,8 @@ import type { SeriesVisit } from '../../../core/regrowth/series.ts'
 import { address } from '../../api/call.ts'
 import { useAddVisit, useChangeVisit } from '../../api/queries.ts'
 import { dateWords, newId, offsetHere, whenWords } from '../../state/words.ts'
-import { useSchools, useScreening, type StationProps } from '../useStation.ts'
+import { useScreening } from '../useGate.ts'
+import { useSchools, type StationProps } from '../useStation.ts'
 
 const KIND_WORDS: Record<SeriesVisit['kind'], string> = {
   whole: 'whole service',

@@ -1,4 +1,5 @@
 /** Redness, bumps and pustules zone by zone, for the keyboard and for counting without tapping. */
+import type { AtChair } from '../../../core/chair/atChair.ts'
 import { zoneName } from '../../../core/head/zoneFacts.ts'
 import type { ZoneId } from '../../../core/head/zones.ts'
 import type { ZoneAnswer } from '../../../core/history/answers.ts'
@@ -8,7 +9,18 @@ import { useView } from '../../state/view.ts'
 import { useChosenInView } from '../useChosenInView.ts'
 import { type Looking } from './useLook.ts'
 
-export function SkinRows({ zones, looking }: { zones: readonly ZoneId[]; looking: Looking }) {
+export function SkinRows({
+  zones,
+  looking,
+  atChair,
+  early,
+}: {
+  zones: readonly ZoneId[]
+  looking: Looking
+  atChair: AtChair
+  /** The moment has not come: nothing can be answered. */
+  early: boolean
+}) {
   const chosen = useView((s) => s.chosen)
   const list = useChosenInView(chosen)
   return (
@@ -28,6 +40,8 @@ export function SkinRows({ zones, looking }: { zones: readonly ZoneId[]; looking
               key={id}
               id={id}
               chosen={chosen === id}
+              chair={chairWords(atChair, id)}
+              early={early}
               zone={looking.look.zones.find((z) => z.zoneId === id)}
               answered={looking.answered}
               tapped={looking.look.spots.filter((s) => s.zoneId === id)}
@@ -40,15 +54,31 @@ export function SkinRows({ zones, looking }: { zones: readonly ZoneId[]; looking
   )
 }
 
+/** What happened to a zone at the chair, in a few words. */
+function chairWords({ redness, nicks, leftOut }: AtChair, id: ZoneId): string {
+  const nicked = nicks[id] ?? 0
+  return [
+    redness[id] === undefined ? '' : `at the chair: red ${redness[id]}`,
+    nicked === 0 ? '' : nicked === 1 ? 'a nick' : `${nicked} nicks`,
+    leftOut[id] === undefined ? '' : `left out, ${leftOut[id]}`,
+  ]
+    .filter(Boolean)
+    .join('; ')
+}
+
 function SkinRow({
   id,
   zone,
   chosen,
+  chair,
+  early,
   answered,
   tapped,
   onChange,
 }: {
   id: ZoneId
+  chair: string
+  early: boolean
   zone: ZoneAnswer | undefined
   chosen: boolean
   answered: boolean
@@ -61,12 +91,16 @@ function SkinRow({
   const onHead = (kinds: readonly string[]) => tapped.filter((s) => kinds.includes(s.kind)).length
   return (
     <tr className={chosen ? 'chosen' : ''}>
-      <td>{name}</td>
+      <td>
+        {name}
+        {chair && <small className="at-chair">{chair}</small>}
+      </td>
       <td>
         <div className="grade-buttons" role="group" aria-label={`Redness, ${name}`}>
           {REDNESS_COLOURS.map((colour, grade) => (
             <button
               key={colour}
+              disabled={early}
               aria-pressed={redness === grade}
               aria-label={`${grade}, ${REDNESS_WORDS[grade]![0]}`}
               title={REDNESS_WORDS[grade]![1]}
@@ -86,6 +120,7 @@ function SkinRow({
         <Stepper
           label={`Bumps, ${name}`}
           value={zone?.bumps ?? 0}
+          early={early}
           least={onHead(['bump', 'ingrown'])}
           onChange={(bumps) => onChange({ bumps })}
         />
@@ -94,6 +129,7 @@ function SkinRow({
         <Stepper
           label={`Pustules, ${name}`}
           value={zone?.pustules ?? 0}
+          early={early}
           least={onHead(['pustule'])}
           onChange={(pustules) => onChange({ pustules })}
         />
@@ -107,9 +143,11 @@ function Stepper({
   label,
   value,
   least,
+  early,
   onChange,
 }: {
   label: string
+  early: boolean
   value: number
   least: number
   onChange: (value: number) => void
@@ -119,13 +157,13 @@ function Stepper({
       <button
         aria-label="One fewer"
         title={value <= least && least > 0 ? 'Tapped on the head: take it away there' : undefined}
-        disabled={value <= least}
+        disabled={early || value <= least}
         onClick={() => onChange(value - 1)}
       >
         −
       </button>
       <b>{value}</b>
-      <button aria-label="One more" onClick={() => onChange(value + 1)}>
+      <button aria-label="One more" disabled={early} onClick={() => onChange(value + 1)}>
         +
       </button>
     </div>

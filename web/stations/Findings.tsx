@@ -1,0 +1,156 @@
+/** What is to be known of a visit, gravest first, each with the way in which it is lifted. */
+import { Button, TextInput, UnstyledButton } from '@mantine/core'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { MARK_WORDS } from '../../core/house/constants.ts'
+import { LEAST_REASON } from '../../core/visit/gate.ts'
+import type { VisitFinding } from '../../core/visit/types.ts'
+import { useDecide, useTakeBackDecision } from '../api/queries.ts'
+import { newId } from '../state/words.ts'
+import { SeverityMark } from './Severity.tsx'
+import type { StationProps } from './useStation.ts'
+
+export function Findings({
+  findings,
+  most = Infinity,
+  large = false,
+  ...props
+}: StationProps & {
+  findings: readonly VisitFinding[]
+  /** So many are shown until more are asked for. */
+  most?: number
+  /** At the chair. */
+  large?: boolean
+}) {
+  const [all, setAll] = useState(false)
+  const shown = all ? findings : findings.slice(0, most)
+  if (findings.length === 0) return null
+  return (
+    <ul className={large ? 'findings findings-large' : 'findings'} aria-label="What is to be known">
+      {shown.map((f) => (
+        <Row key={f.id} finding={f} {...props} />
+      ))}
+      {findings.length > shown.length && (
+        <li>
+          <span />
+          <UnstyledButton className="link" onClick={() => setAll(true)}>
+            and {findings.length - shown.length} more
+          </UnstyledButton>
+        </li>
+      )}
+    </ul>
+  )
+}
+
+function Row({ finding: f, ...props }: StationProps & { finding: VisitFinding }) {
+  const [deciding, setDeciding] = useState(false)
+  const open = props.visit.state === 'open'
+  return (
+    <li>
+      <SeverityMark grade={f.severity} />
+      <div>
+        <p>
+          <b>{f.title}.</b> {f.text} <abbr title={MARK_WORDS[f.mark]}>({f.mark})</abbr>
+        </p>
+        {open && (
+          <p className="finding-acts">
+            <Ways finding={f} {...props} />
+            {f.lift.includes('decide') && !f.decided && !deciding && (
+              <UnstyledButton className="link" onClick={() => setDeciding(true)}>
+                I have seen it and decide
+              </UnstyledButton>
+            )}
+            {f.decided && <TakeBack finding={f} {...props} />}
+          </p>
+        )}
+        {open && deciding && !f.decided && (
+          <Decide finding={f} onClose={() => setDeciding(false)} {...props} />
+        )}
+      </div>
+    </li>
+  )
+}
+
+/** Where a finding is lifted. */
+function Ways({ finding: f, page }: StationProps & { finding: VisitFinding }) {
+  const at = (station: string, words: string, query = '') => (
+    <Link to={`/clients/${page.client.id}/${station}${query}`}>{words}</Link>
+  )
+  if (f.decided) return null
+  if (f.lift.includes('look') && f.visitId)
+    return at('return', 'Look at that visit', `?visit=${f.visitId}`)
+  if (f.lift.includes('sign')) return at('ask', 'Sign at Ask', '?tab=consent')
+  if (f.lift.includes('read-grain')) return at('read', 'Read it now')
+  if (f.lift.includes('plan')) return at('plan', 'To the plan')
+  if (f.lift.includes('ask') && f.about === 'questions') return at('ask', 'Ask now')
+  return null
+}
+
+function Decide({
+  finding: f,
+  visit,
+  house,
+  onClose,
+}: StationProps & { finding: VisitFinding; onClose: () => void }) {
+  const [reason, setReason] = useState('')
+  const decide = useDecide(visit.id)
+  const worker = house.workers.find((w) => w.id === house.workerId)
+  const barred = f.by === 'practised' && worker?.level !== 'practised'
+  const keep = () =>
+    decide.mutate(
+      { id: newId(), finding: f.id, workerId: house.workerId, reason: reason.trim() },
+      { onSuccess: onClose },
+    )
+  return (
+    <form
+      className="finding-decide"
+      onSubmit={(e) => {
+        e.preventDefault()
+        if (!barred && reason.trim().length >= LEAST_REASON) keep()
+      }}
+    >
+      <TextInput
+        label={`${worker?.name ?? 'Somebody'}: what did you see, and why does it go on?`}
+        description={
+          barred
+            ? 'Only somebody practised may decide this. Choose who works, in the top band.'
+            : 'Kept with your name and the hour.'
+        }
+        value={reason}
+        maxLength={300}
+        autoFocus
+        disabled={barred}
+        error={decide.error?.message}
+        onChange={(e) => setReason(e.currentTarget.value)}
+      />
+      <div className="buttons">
+        <Button
+          type="submit"
+          disabled={barred || reason.trim().length < LEAST_REASON}
+          loading={decide.isPending}
+        >
+          Decide so
+        </Button>
+        <Button variant="subtle" onClick={onClose}>
+          Not now
+        </Button>
+      </div>
+    </form>
+  )
+}
+
+function TakeBack({ finding: f, visit }: StationProps & { finding: VisitFinding }) {
+  const takeBack = useTakeBackDecision(visit.id)
+  return (
+    <>
+      <UnstyledButton
+        className="link"
+        disabled={takeBack.isPending}
+        onClick={() => takeBack.mutate(f.decided!.id)}
+      >
+        Take the word back
+      </UnstyledButton>
+      {takeBack.isError && <span role="alert">{takeBack.error.message}</span>}
+    </>
+  )
+}

@@ -1,0 +1,43 @@
+/** "Feel first": the guess as it stands, and three ways to say what the finger found. */
+import { UnstyledButton } from '@mantine/core'
+import { feltOff } from '../../../core/chair/feel.ts'
+import { clockWords } from '../../../core/grain/clock.ts'
+import { bearingOf } from '../../../core/head/frames.ts'
+import type { ChairProps } from './ChairHead.tsx'
+import { feltAt, turnFelt, useFelt } from './felt.ts'
+
+/** Nearer to the guess than this it reads as the same direction, degrees. */
+const SAME_DEG = 5
+
+export function FeelView({ chair }: Pick<ChairProps, 'chair'>) {
+  const { live } = chair
+  // Asked for its changes: what is felt is read off below.
+  const { problem } = useFelt()
+  const felt = feltAt(live)
+  if (!felt) return null
+  const bearing = bearingOf(felt.zoneId, felt.point, felt.normal, felt.tangent)
+  const lanes = live.plan.lanes.filter((l) => l.zoneId === felt.zoneId && l.grain === 'guess')
+  const off = Math.min(...lanes.map((l) => feltOff(felt, l)))
+  return (
+    <>
+      <div className="panel-row" role="group" aria-label="Which way it is felt to grow">
+        <UnstyledButton onClick={() => turnFelt(live, -30)}>⟲ turn</UnstyledButton>
+        <UnstyledButton onClick={() => turnFelt(live, 30)}>turn ⟳</UnstyledButton>
+        <UnstyledButton onClick={() => turnFelt(live, 180)}>the other way</UnstyledButton>
+        <span className="felt-now" role="status">
+          {off < SAME_DEG ? 'As guessed: ' : 'Felt: '}
+          <b>toward {clockWords(bearing)}</b>
+        </span>
+      </div>
+      <p className="notice">
+        Draw it on the head from root to tip, or turn the arrow with [ and ]. The main key writes it
+        into the map.
+      </p>
+      {problem && (
+        <p role="alert" className="problem">
+          {problem}
+        </p>
+      )}
+    </>
+  )
+}

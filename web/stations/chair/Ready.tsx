@@ -1,0 +1,100 @@
+/** Before the start: what is to be known, what lies on the tray, what comes first. One look decides whether it begins. */
+import { Checkbox } from '@mantine/core'
+import dayjs from 'dayjs'
+import type { KitItem, Plan } from '../../../core/plan/types.ts'
+import { Findings } from '../Findings.tsx'
+import type { VisitFinding } from '../../../core/visit/types.ts'
+import type { StationProps } from '../useStation.ts'
+import { useTray } from './tray.ts'
+
+/** Rows of findings before more are asked for: the tray stays in view. */
+const SHOWN = 4
+const SOON_DAYS = 60
+
+export function Ready({
+  plan,
+  findings,
+  wall,
+  ...props
+}: StationProps & { plan: Plan; findings: readonly VisitFinding[]; wall: boolean }) {
+  const { client } = props.page
+  const called = client.calledName || client.name
+  const graver = findings.filter((f) => f.severity !== 'note')
+  const notes = findings.filter((f) => f.severity === 'note')
+  return (
+    <>
+      <h1>Ready for {called}</h1>
+      <Findings
+        {...props}
+        findings={[...graver, ...eventNotes(props), ...notes]}
+        most={SHOWN}
+        large
+      />
+      {!wall && (
+        <section className="tray" aria-label="On the tray">
+          <h2>On the tray</h2>
+          <div className="tray-items">
+            {plan.kit.map((k) => (
+              <TrayItem key={k.name} item={k} visitId={props.visit.id} />
+            ))}
+          </div>
+        </section>
+      )}
+      <p className="chair-first-step">
+        <b>First:</b> {firstWords(plan)}
+      </p>
+    </>
+  )
+}
+
+function TrayItem({ item, visitId }: { item: KitItem; visitId: string }) {
+  const laid = useTray((t) => t.laid[visitId]?.includes(item.name) ?? false)
+  const tick = useTray((t) => t.tick)
+  return (
+    <Checkbox
+      size="lg"
+      checked={laid}
+      onChange={() => tick(visitId, item.name)}
+      label={item.name.replace(/^./, (c) => c.toUpperCase())}
+      description={item.count > 1 ? `${item.count} ${item.unit}` : undefined}
+    />
+  )
+}
+
+/** Events of the client that lie near: skin must be in order for them. */
+function eventNotes({ page }: StationProps): VisitFinding[] {
+  const now = Date.now()
+  return page.client.events
+    .filter((e) => e.atMs > now && e.atMs < now + SOON_DAYS * 86_400_000)
+    .map((e) => {
+      const days = dayjs(e.atMs).startOf('day').diff(dayjs(now).startOf('day'), 'day')
+      return {
+        about: 'rule',
+        id: `event:${e.id}`,
+        severity: 'note',
+        title: `${e.title.replace(/^./, (c) => c.toUpperCase())} in ${days} ${days === 1 ? 'day' : 'days'}`,
+        text: 'Skin must be in order for it.',
+        mark: 'C',
+        holds: 'nothing',
+        lift: [],
+        by: 'nobody',
+      }
+    })
+}
+
+/** "hands, gloves, cleanse, 2 min. Then 16 lanes with one blade." */
+function firstWords({ steps, lanes, bladeCount }: Plan): string {
+  const [first] = steps
+  const strokes = steps.filter((s) => s.kind === 'stroke').length
+  const felt = steps.filter((s) => s.kind === 'feel').length
+  const blades = bladeCount === 1 ? 'one blade' : `${bladeCount} blades`
+  return [
+    first
+      ? `${first.title.replace(/^./, (c) => c.toLowerCase())}, ${Math.max(1, Math.round(first.minutes))} min.`
+      : '',
+    felt > 0 ? `Then ${felt} ${felt === 1 ? 'zone is' : 'zones are'} felt.` : '',
+    lanes.length > 0 ? `Then ${strokes} lanes with ${blades}.` : '',
+  ]
+    .filter(Boolean)
+    .join(' ')
+}

@@ -1,0 +1,59 @@
+/** What the main key means now, with what this screen knows besides the service: taps, what is felt, what holds it back. */
+import type { Place } from '../../../core/chair/cells.ts'
+import { notFelt } from '../../../core/chair/feel.ts'
+import { redAtChair } from '../../../core/chair/outcome.ts'
+import { nextPress, type Press } from '../../../core/chair/rules.ts'
+import type { Draft, Live } from '../../../core/chair/service.ts'
+import type { PlanStep } from '../../../core/plan/types.ts'
+import { feltAt } from './felt.ts'
+import { lookedZones } from './taps.ts'
+import type { Proposal } from './useReplan.ts'
+
+export const NO_PLACES: readonly Place[] = []
+
+/** What the main key does now: as the service has it, but for what this screen knows besides. */
+export function pressNow(
+  live: Live,
+  now: number,
+  life: number,
+  more: {
+    held: string | undefined
+    laying: boolean
+    patches: number
+    missed: Proposal
+  },
+): Press {
+  const told = nextPress(live, now, life)
+  if (more.laying) return { words: 'Laying the zone anew …' }
+  if (live.state.status === 'waiting') {
+    return more.held === undefined ? { ...told, words: 'Begin' } : { words: 'Not yet' }
+  }
+  const step = live.plan.steps[live.state.index]
+  const lane = live.plan.lanes.find((l) => l.id === step?.laneId)
+  if (notFelt(live, lane) === 'felt-otherwise') return { ...told, words: 'Lay the zone anew' }
+  if (more.patches === 0 || step?.kind !== 'check') return told
+  const { replanned, pending } = more.missed
+  const many = more.patches === 1 ? 'the patch' : `${more.patches} patches`
+  if (pending) return { words: 'Working it out …' }
+  if (!replanned) return { ...told, words: `Leave ${many} for the next visit` }
+  const minutes = Math.max(1, Math.round(replanned.minutesNow - replanned.minutesBefore))
+  return { ...told, words: `Take ${many}, ${minutes} min` }
+}
+
+/** What was tapped or felt on this screen goes along with the press. */
+export function withTold(draft: Draft | undefined, live: Live): Draft | undefined {
+  if (draft?.kind === 'looked') {
+    const worked = new Set(live.plan.zones.map((z) => z.zoneId))
+    return { ...draft, detail: { zones: lookedZones(worked, redAtChair(live.state)) } }
+  }
+  if (draft?.kind === 'felt') return { ...draft, detail: feltAt(live) }
+  return draft
+}
+
+/** What is said aloud of a step. */
+export function spokenWords(step: PlanStep | undefined, press: Press, status: string): string {
+  if (status === 'waiting' || status === 'finished') return ''
+  if (status === 'paused') return 'Paused.'
+  const line = press.line ?? step?.text ?? ''
+  return `${step?.title ?? press.words}. ${line}`
+}

@@ -1,0 +1,100 @@
+/** A severe answer that nobody has looked into yet: who to ring, and what was found or advised. */
+import { Button, TextInput } from '@mantine/core'
+import { useState } from 'react'
+import { alarmId } from '../../../core/history/flags.ts'
+import { aftermathOf, type Aftermath } from '../../../core/visit/aftermath.ts'
+import { LEAST_REASON } from '../../../core/visit/gate.ts'
+import { zoneWords } from '../../../core/visit/skin.ts'
+import { useDecide } from '../../api/queries.ts'
+import { newId, whenWords } from '../../state/words.ts'
+import { SeverityMark } from '../Severity.tsx'
+import type { StationProps } from '../useStation.ts'
+
+export function Alarm(props: StationProps & { endedAtMs: number }) {
+  const { visit, endedAtMs } = props
+  const found = aftermathOf({
+    visitId: visit.id,
+    service: visit.service,
+    endedAtMs,
+    zones: visit.lookAt,
+    answers: visit.answers,
+    redAtChair: visit.atChair.redness,
+  })
+  if (!found) return null
+  const word = visit.facts.decisions.find(
+    (d) => d.finding === alarmId(visit.id) && d.takenBackAtMs === null && d.atMs > found.toldAtMs,
+  )
+  return (
+    <section className="alarm" role={word ? undefined : 'alert'}>
+      <SeverityMark grade={word ? 'take-care' : 'stop'} />
+      <div>
+        <p>
+          <b>
+            {found.signs.join(', ').replace(/^./, (c) => c.toUpperCase())}
+            {found.zones.length > 0 && `: ${zoneWords(found.zones)}`}.
+          </b>{' '}
+          Told {whenWords(found.toldAtMs)}
+          {found.source === 'client' && ' by the client on the link page'}. No blade there until
+          somebody has seen it calm: a look that is “seen here” and clear says so.
+        </p>
+        {word ? (
+          <p className="soft">
+            {word.workerName}, {whenWords(word.atMs)}: {word.reason}
+          </p>
+        ) : (
+          found.source !== 'seen' && <Looked {...props} found={found} />
+        )}
+      </div>
+    </section>
+  )
+}
+
+/** Written down once somebody has rung or looked; until then Today goes on alarming. */
+function Looked({ page, visit, house }: StationProps & { found: Aftermath }) {
+  const [words, setWords] = useState('')
+  const decide = useDecide(visit.id)
+  const worker = house.workers.find((w) => w.id === house.workerId)
+  const { phone } = page.client
+  return (
+    <form
+      className="finding-decide"
+      onSubmit={(e) => {
+        e.preventDefault()
+        if (words.trim().length < LEAST_REASON) return
+        decide.mutate({
+          id: newId(),
+          finding: alarmId(visit.id),
+          workerId: house.workerId,
+          reason: words.trim(),
+        })
+      }}
+    >
+      <TextInput
+        label={
+          phone ? (
+            <>
+              Ring <a href={`tel:${phone.replace(/[^+0-9]/g, '')}`}>{phone}</a>. What did you find
+              and advise?
+            </>
+          ) : (
+            'No telephone is kept. What did you find and advise?'
+          )
+        }
+        description={`Kept as ${worker?.name ?? 'said here'}. When it spreads, blisters or lasts: a pharmacist or doctor.`}
+        value={words}
+        maxLength={300}
+        error={decide.error?.message}
+        onChange={(e) => setWords(e.currentTarget.value)}
+      />
+      <div className="buttons">
+        <Button
+          type="submit"
+          disabled={words.trim().length < LEAST_REASON}
+          loading={decide.isPending}
+        >
+          Somebody has looked into it
+        </Button>
+      </div>
+    </form>
+  )
+}
