@@ -166,7 +166,7 @@ export function skinAnswers(s: Service, random: () => number, newId: () => strin
 
 /** What the client told on the link page yesterday evening. */
 function severeAnswer(s: Service): SkinAnswer {
-  const bad = Object.keys(s.loads).filter((z) => onNeck(z) || z === 'chin')
+  const bad = Object.keys(s.loads).filter((z) => z.startsWith('neck-upper') || z === 'chin')
   const atMs = new Date(s.nowMs - DAY_MS).setHours(20, 40, 0, 0)
   return {
     moment: '48h',

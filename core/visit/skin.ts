@@ -1,4 +1,5 @@
 /** What the skin of earlier visits says of this one: taken badly, not settled, too soon. */
+import { AREAS, areasWorked } from '../history/clientAnswer.ts'
 import { rednessSeen } from '../history/window.ts'
 import { zoneName } from '../head/zoneFacts.ts'
 import type { ZoneId } from '../head/zones.ts'
@@ -11,13 +12,16 @@ import type { Known, VisitFinding } from './types.ts'
 const on = (known: Pick<Known, 'offset'>, ms: number): IsoDate =>
   dateOf(ms, typeof known.offset === 'number' ? known.offset : known.offset(ms))
 
-/** Places as a sentence names them: a few by name. */
+/** Places as a sentence names them: one or two by name, more of them by the part of the face or body. */
 export function zoneWords(zones: readonly string[]): string {
-  const names = zones.map((z) => zoneName(z as ZoneId).replace(/^./, (c) => c.toLowerCase()))
-  const [a, b] = names
-  if (names.length === 0) return 'no place in particular'
-  if (names.length === 1) return a!
-  return names.length === 2 ? `${a} and ${b}` : `${a}, ${b} and ${names.length - 2} more`
+  if (zones.length === 0) return 'no place in particular'
+  const names =
+    zones.length <= 2
+      ? zones.map((z) => zoneName(z as ZoneId).replace(/^./, (c) => c.toLowerCase()))
+      : areasWorked(zones).map((a) => AREAS[a].name)
+  return names.length < 2
+    ? (names[0] ?? `${zones.length} zones`)
+    : `${names.slice(0, -1).join('; ')} and ${names[names.length - 1]}`
 }
 
 /**

@@ -51,18 +51,18 @@ function Row({ finding: f, ...props }: StationProps & { finding: VisitFinding })
       <div>
         <p>
           <b>{f.title}.</b> {f.text} <abbr title={MARK_WORDS[f.mark]}>({f.mark})</abbr>
+          {open && (
+            <span className="finding-acts">
+              <Ways finding={f} {...props} />
+              {f.lift.includes('decide') && !f.decided && !deciding && (
+                <UnstyledButton className="link" onClick={() => setDeciding(true)}>
+                  I have seen it and decide
+                </UnstyledButton>
+              )}
+              {f.decided && <TakeBack finding={f} {...props} />}
+            </span>
+          )}
         </p>
-        {open && (
-          <p className="finding-acts">
-            <Ways finding={f} {...props} />
-            {f.lift.includes('decide') && !f.decided && !deciding && (
-              <UnstyledButton className="link" onClick={() => setDeciding(true)}>
-                I have seen it and decide
-              </UnstyledButton>
-            )}
-            {f.decided && <TakeBack finding={f} {...props} />}
-          </p>
-        )}
         {open && deciding && !f.decided && (
           <Decide finding={f} onClose={() => setDeciding(false)} {...props} />
         )}

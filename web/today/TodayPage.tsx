@@ -134,7 +134,11 @@ function Row({ row, today, at }: { row: TodayRow; today: Today; at: (ms: number)
       <td>
         {SERVICES[row.service].name}
         {row.slotAtMs !== null && (
-          <small>{soon ? timeWords(row.slotAtMs) : whenWords(row.slotAtMs)}</small>
+          <small>
+            {dateWords(row.slotAtMs) === dateWords(today.nowMs)
+              ? timeWords(row.slotAtMs)
+              : whenWords(row.slotAtMs)}
+          </small>
         )}
       </td>
       <td>

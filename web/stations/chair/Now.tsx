@@ -34,14 +34,7 @@ export function Now({
 }) {
   const { plan, state } = props.chair.live
   if (state.status === 'waiting') {
-    return (
-      <>
-        <p className="chair-count">
-          {plan.steps.length} steps, about {Math.round(plan.totalMinutes)} min
-        </p>
-        <Ready {...props} plan={plan} findings={findings} wall={wall} />
-      </>
-    )
+    return <Ready {...props} plan={plan} findings={findings} wall={wall} />
   }
   if (state.status === 'paused') {
     return (

@@ -18,7 +18,7 @@ export function Ready({
   ...props
 }: StationProps & { plan: Plan; findings: readonly VisitFinding[]; wall: boolean }) {
   const { client } = props.page
-  const called = client.calledName || client.name
+  const called = client.calledName || client.name.split(' ')[0]
   const graver = findings.filter((f) => f.severity !== 'note')
   const notes = findings.filter((f) => f.severity === 'note')
   return (
@@ -40,9 +40,14 @@ export function Ready({
           </div>
         </section>
       )}
-      <p className="chair-first-step">
-        <b>First:</b> {firstWords(plan)}
-      </p>
+      <div className="chair-first-step">
+        <p>
+          <b>First:</b> {firstWords(plan)}
+        </p>
+        <p className="chair-count">
+          {plan.steps.length} steps, about {Math.round(plan.totalMinutes)} min
+        </p>
+      </div>
     </>
   )
 }
@@ -55,8 +60,7 @@ function TrayItem({ item, visitId }: { item: KitItem; visitId: string }) {
       size="lg"
       checked={laid}
       onChange={() => tick(visitId, item.name)}
-      label={item.name.replace(/^./, (c) => c.toUpperCase())}
-      description={item.count > 1 ? `${item.count} ${item.unit}` : undefined}
+      label={`${item.name.replace(/^./, (c) => c.toUpperCase())}${item.count > 1 ? `, ${item.count}` : ''}`}
     />
   )
 }

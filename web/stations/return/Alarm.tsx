@@ -26,16 +26,16 @@ export function Alarm(props: StationProps & { endedAtMs: number }) {
   )
   return (
     <section className="alarm" role={word ? undefined : 'alert'}>
-      <SeverityMark grade={word ? 'take-care' : 'stop'} />
       <div>
         <p>
+          <SeverityMark grade={word ? 'take-care' : 'stop'} />{' '}
           <b>
             {found.signs.join(', ').replace(/^./, (c) => c.toUpperCase())}
             {found.zones.length > 0 && `: ${zoneWords(found.zones)}`}.
           </b>{' '}
           Told {whenWords(found.toldAtMs)}
-          {found.source === 'client' && ' by the client on the link page'}. No blade there until
-          somebody has seen it calm: a look that is “seen here” and clear says so.
+          {found.source === 'client' && ' by the client'}. No blade there until a look “seen here”
+          finds it calm.
         </p>
         {word ? (
           <p className="soft">
@@ -80,21 +80,19 @@ function Looked({ page, visit, house }: StationProps & { found: Aftermath }) {
             'No telephone is kept. What did you find and advise?'
           )
         }
-        description={`Kept as ${worker?.name ?? 'said here'}. When it spreads, blisters or lasts: a pharmacist or doctor.`}
+        description={`Kept with the name of ${worker?.name ?? 'who works here'}.`}
         value={words}
         maxLength={300}
         error={decide.error?.message}
         onChange={(e) => setWords(e.currentTarget.value)}
       />
-      <div className="buttons">
-        <Button
-          type="submit"
-          disabled={words.trim().length < LEAST_REASON}
-          loading={decide.isPending}
-        >
-          Somebody has looked into it
-        </Button>
-      </div>
+      <Button
+        type="submit"
+        disabled={words.trim().length < LEAST_REASON}
+        loading={decide.isPending}
+      >
+        Looked into
+      </Button>
     </form>
   )
 }
