@@ -1,5 +1,6 @@
 /** Answers after a service: how the skin looked and felt at each moment, when hair was felt or seen. */
 import type { SkinAnswer } from './looks.ts'
+import { lookAtChair, severeSigns } from '../visit/aftermath.ts'
 import { BUMP_CONSTANTS } from '../skin/bumps.ts'
 import type { FadeStep } from '../skin/fading.ts'
 import { SKIN_CONSTANTS } from '../skin/sensitivity.ts'
@@ -84,6 +85,8 @@ export interface AnswerSummary {
   /** Worst redness of any look from some hours after the service on, and at the chair; null while nobody looked. */
   readonly worstRedness: number | null
   readonly bumps: number | null
+  /** 1 when something severe was told or seen: the gate looks at such a visit until the skin was seen calm. */
+  readonly severe: 0 | 1
   /** Sum of the worst grades over the worked zones; null while nobody answered in time. */
   readonly gradeSum: number | null
   /** Load behind it; null while nobody answered in time. */
@@ -102,6 +105,9 @@ export function summariseAnswers(
   return {
     worstRedness: worstSeen(endedAtMs, answers, redAtChair),
     bumps: bumps ? total(bumps.values()) : null,
+    severe: [...answers, lookAtChair(endedAtMs, redAtChair)].some((a) => severeSigns(a).length > 0)
+      ? 1
+      : 0,
     gradeSum: worst ? total(Object.keys(loads).map((z) => worst.get(z) ?? 0)) : null,
     loadSum: worst ? total(Object.values(loads)) : null,
   }

@@ -121,6 +121,8 @@ function alarms(
   return past.flatMap((p): TodayFlag[] => {
     const found = aftermathOf(p)
     if (!found || found.source === 'seen') return []
+    // Whoever has served it since has had it before the eyes.
+    if (past.some((o) => o.service === p.service && o.endedAtMs > found.toldAtMs)) return []
     const looked = decisions.some(
       (d) =>
         d.finding === alarmId(p.visitId) && d.takenBackAtMs === null && d.atMs > found.toldAtMs,

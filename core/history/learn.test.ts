@@ -78,6 +78,7 @@ describe('answers', () => {
     expect(summariseAnswers(0, [])).toEqual({
       worstRedness: null,
       bumps: null,
+      severe: 0,
       gradeSum: null,
       loadSum: null,
     })
@@ -85,6 +86,7 @@ describe('answers', () => {
     expect(summariseAnswers(0, [{ moment: '24h', ...answer(24, 2) }], loads)).toEqual({
       worstRedness: 2,
       bumps: null,
+      severe: 0,
       gradeSum: 2,
       loadSum: 2.5,
     })

@@ -28,6 +28,7 @@ export const pastVisit = (over: Partial<PastVisit> = {}): PastVisit => ({
   service: 'face-shave',
   endedAtMs: NOW - 10 * DAY_MS,
   zones: serviceZones('face-shave'),
+  worked: serviceZones('face-shave'),
   answers: [],
   redAtChair: {},
   ...over,

@@ -66,8 +66,8 @@ export interface Aftermath {
 const toldAt = (a: SkinAnswer) => a.toldAtMs ?? a.atMs
 
 /** The gravest matter of a finished visit that still stands; undefined when there is none. */
-export function aftermathOf(past: PastVisit): Aftermath | undefined {
-  const severe = [...past.answers, ...atTheChair(past)]
+export function aftermathOf(past: Omit<PastVisit, 'worked'>): Aftermath | undefined {
+  const severe = [...past.answers, lookAtChair(past.endedAtMs, past.redAtChair)]
     .filter((a) => severeSigns(a).length > 0)
     .sort((a, b) => toldAt(a) - toldAt(b))
     .at(-1)
@@ -92,13 +92,16 @@ export function aftermathOf(past: PastVisit): Aftermath | undefined {
 }
 
 /** What reddened at the chair, as a look of the worker. */
-function atTheChair({ redAtChair, endedAtMs }: PastVisit): SkinAnswer[] {
+export function lookAtChair(
+  endedAtMs: number,
+  redAtChair: Readonly<Record<string, number>>,
+): SkinAnswer {
   const zones = Object.entries(redAtChair).map(([zoneId, redness]) => ({
     zoneId,
     redness,
     bumps: 0,
   }))
-  return zones.length > 0 ? [{ moment: 'now', atMs: endedAtMs, zones, source: 'seen' }] : []
+  return { moment: 'now', atMs: endedAtMs, zones, source: 'seen' }
 }
 
 const isCalm = (a: SkinAnswer) => severeSigns(a).length === 0 && zonesOf(a).length === 0

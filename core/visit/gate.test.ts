@@ -287,6 +287,9 @@ describe('skin that took it badly', () => {
     expect(
       found(ready({ past: [later, ...after([bad])] }), 'aftermath').map((f) => f.visitId),
     ).toEqual([])
+    // One that left it out has not worked there: the older answer still stands.
+    const around = { ...later, worked: ['jaw-left'] }
+    expect(found(ready({ past: [around, ...after([bad])] }), 'aftermath')).toHaveLength(1)
     const [f] = found(ready({ past: after([bad]) }), 'aftermath')
     expect(stands([bad], { decisions: [word(f!.id)] })).toBe(0)
     // Worse again: another finding, which that word does not lift.

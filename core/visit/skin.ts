@@ -6,8 +6,8 @@ import type { ZoneId } from '../head/zones.ts'
 import { skinSettles } from '../regrowth/nextVisit.ts'
 import { serviceZones } from '../services.ts'
 import { dateOf, dayWords, type IsoDate } from '../time/dates.ts'
-import { aftermathOf } from './aftermath.ts'
-import type { Known, VisitFinding } from './types.ts'
+import { aftermathOf, type Aftermath } from './aftermath.ts'
+import type { Known, PastVisit, VisitFinding } from './types.ts'
 
 const on = (known: Pick<Known, 'offset'>, ms: number): IsoDate =>
   dateOf(ms, typeof known.offset === 'number' ? known.offset : known.offset(ms))
@@ -24,6 +24,21 @@ export function zoneWords(zones: readonly string[]): string {
     : `${names.slice(0, -1).join('; ')} and ${names[names.length - 1]}`
 }
 
+/** Where something severe has not been worked since; undefined when all of it was. */
+function notWorkedSince(
+  found: Aftermath,
+  past: PastVisit,
+  later: readonly PastVisit[],
+): { zones: readonly string[]; wide: boolean } | undefined {
+  const worked = new Set(later.flatMap((p) => p.worked))
+  const rest = found.zones.filter((z) => !worked.has(z))
+  if (found.zones.length === 0) {
+    return past.zones.some((z) => worked.has(z)) ? undefined : { zones: [], wide: true }
+  }
+  if (rest.length === 0) return undefined
+  return { zones: rest, wide: found.wide && rest.length === found.zones.length }
+}
+
 /**
  * Answers that were severe, until somebody has seen the skin calm or has worked there since. Where the skin that was taken
  * badly is no part of this service it is only told.
@@ -34,9 +49,10 @@ export function aftermathFindings(known: Known, today: IsoDate): VisitFinding[] 
     const found = aftermathOf(past)
     if (!found) return []
     const later = known.past.filter((p) => p.endedAtMs > past.endedAtMs)
-    if (later.some((p) => p.zones.some((z) => found.zones.includes(z)))) return []
-    const here = found.zones.filter((z) => own.has(z)) as ZoneId[]
-    const touches = here.length > 0 || (found.wide && past.zones.some((z) => own.has(z)))
+    const still = notWorkedSince(found, past, later)
+    if (!still) return []
+    const here = still.zones.filter((z) => own.has(z)) as ZoneId[]
+    const touches = here.length > 0 || (still.wide && past.zones.some((z) => own.has(z)))
     const when = dayWords(on(known, found.atMs), today)
     const what = `After the visit of ${dayWords(on(known, past.endedAtMs), today)}: ${found.signs.join(', ')}`
     const base = {
@@ -62,7 +78,7 @@ export function aftermathFindings(known: Known, today: IsoDate): VisitFinding[] 
     }
     const lifted = { lift: ['look', 'decide'], by: 'practised' } as const
     return [
-      found.wide
+      still.wide
         ? {
             ...base,
             ...lifted,

@@ -88,6 +88,8 @@ export interface PastVisit {
   readonly endedAtMs: number
   /** Zones that were worked, or looked at. */
   readonly zones: readonly string[]
+  /** Zones that a blade went over. */
+  readonly worked: readonly string[]
   readonly answers: readonly SkinAnswer[]
   /** Worst redness noted at the chair, by zone. */
   readonly redAtChair: Readonly<Record<string, number>>
@@ -115,7 +117,7 @@ export interface Known {
   readonly readZones: readonly string[]
   /** When the newest reading was made; undefined when there is none. */
   readonly readAtMs: number | undefined
-  /** The last finished visit of each service, newest first. */
+  /** The last finished visit of each service and every one that was taken badly, newest first. */
   readonly past: readonly PastVisit[]
   readonly window: VisitWindow | null
   readonly decisions: readonly Decision[]

@@ -188,6 +188,16 @@ export const MIGRATIONS: readonly Migration[] = [
            UNION ALL
            SELECT value FROM json_each(visits.atChair, '$.redness')))
        WHERE state = 'finished'`,
+      // Visits that were taken badly, as severity was first drawn: the gate looks at them until the skin was seen calm.
+      `ALTER TABLE visits ADD COLUMN severe INTEGER NOT NULL DEFAULT 0`,
+      `UPDATE visits SET severe = 1 WHERE state = 'finished' AND (
+         EXISTS (SELECT 1 FROM json_each(visits.atChair, '$.redness') WHERE value >= 4)
+         OR EXISTS (SELECT 1 FROM skin_answers a WHERE a.visitId = visits.id AND (
+           COALESCE(a.feeling ->> '$.stinging', 0) >= 7
+           OR (SELECT MAX(z.value ->> '$.redness') >= 4
+                 OR SUM(COALESCE(z.value ->> '$.pustules', 0)) > 0
+                 OR SUM(z.value ->> '$.bumps') >= 12 FROM json_each(a.zones) z))))`,
+      `CREATE INDEX visits_severe ON visits (clientId) WHERE severe = 1`,
       // A worker's word on what stands in the way: never erased, only taken back.
       `CREATE TABLE decisions (
         id TEXT PRIMARY KEY,

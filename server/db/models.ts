@@ -74,6 +74,8 @@ export interface VisitRow extends Row<VisitRow> {
   /** Worst redness that was seen, and bumps of days 2 to 14; null while nobody answered. */
   worstRedness: CreationOptional<number | null>
   bumps: CreationOptional<number | null>
+  /** 1 when an answer or the chair told of something severe. */
+  severe: CreationOptional<number>
   /** Ids of products used. */
   products: CreationOptional<string[]>
   /** What was done, zone by zone. */
@@ -267,6 +269,7 @@ export function defineModels(sequelize: Sequelize): Models {
       atChair: maybeJson,
       worstRedness: maybeNumber,
       bumps: maybeNumber,
+      severe: { ...number, defaultValue: 0 },
       products: { ...json, defaultValue: [] },
       choices: maybeJson,
       dueFromMs: maybeNumber,

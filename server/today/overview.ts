@@ -32,7 +32,7 @@ export interface Overview {
   readonly client: OverviewClient
   /** Finished visits. */
   readonly visits: number
-  /** The last service of each kind, the newest first, and the last of the kind the client comes for: growth and window follow that. */
+  /** The last service of each kind and every one that was taken badly, the newest first; and the last of the kind the client comes for: growth and window follow that. */
   readonly past: readonly KeptPast[]
   readonly lastOfKind?: KeptPast
   /** Words of workers on the open visit, and on alarms of the last ones. */
@@ -69,7 +69,11 @@ export async function dueOverview(db: Database, sinceMs = Infinity): Promise<Ove
           WHERE state = 'finished' GROUP BY clientId, service) g
        CROSS JOIN visits v ON v.clientId = g.clientId AND v.service = g.service AND v.state = 'finished'
          AND v.endedAtMs = g.endedAtMs
-       ORDER BY v.endedAtMs DESC`,
+       UNION ALL
+       SELECT v.id, v.clientId, v.service, v.endedAtMs, v.loads, v.leftMm, v.atChair, 0 FROM visits v INDEXED BY visits_severe
+       WHERE v.severe = 1 AND v.endedAtMs < (SELECT MAX(endedAtMs) FROM visits o
+         WHERE o.clientId = v.clientId AND o.service = v.service AND o.state = 'finished')
+       ORDER BY 4 DESC`,
     ),
     db.select(
       `SELECT id, clientId, workerId, service, state, slotAtMs, asked,

@@ -22,7 +22,7 @@ import { HttpProblem } from '../http/problem.ts'
 import { offsetMinutes } from './plan.ts'
 import { readHair, type VisitRecord } from './record.ts'
 
-/** The last finished visit of each service as it is kept. */
+/** A finished visit as it is kept, as far as the gate looks at it. */
 export interface KeptPast {
   readonly visitId: string
   readonly service: PastVisit['service']
@@ -40,8 +40,10 @@ const FACTS = `SELECT
       'answers', json((SELECT json_group_array(json_object('moment', moment, 'atMs', atMs, 'zones', json(zones),
           'feeling', json(feeling), 'source', source, 'toldAtMs', toldAtMs))
         FROM skin_answers WHERE visitId = p.id))))
-    FROM (SELECT id, service, MAX(endedAtMs) AS endedAtMs, loads, leftMm, atChair FROM visits
-          WHERE clientId = ?1 AND state = 'finished' AND id <> ?2 AND ?4 GROUP BY service ORDER BY 3 DESC) p) AS past,
+    FROM (SELECT id, service, endedAtMs, loads, leftMm, atChair FROM
+           (SELECT *, ROW_NUMBER() OVER (PARTITION BY service ORDER BY endedAtMs DESC) AS nth FROM visits
+            WHERE clientId = ?1 AND state = 'finished' AND id <> ?2 AND ?4)
+          WHERE nth = 1 OR severe = 1 ORDER BY endedAtMs DESC) p) AS past,
   (SELECT json_group_array(json_object('id', id, 'visitId', visitId, 'finding', finding, 'workerId', workerId,
       'workerName', workerName, 'reason', reason, 'atMs', atMs, 'takenBackAtMs', takenBackAtMs))
     FROM (SELECT * FROM decisions WHERE visitId = ?2 ORDER BY atMs)) AS decisions,
@@ -54,17 +56,19 @@ const FACTS = `SELECT
 /** A past visit as the gate looks at it. */
 export function pastOf(p: Omit<KeptPast, 'leftMm'>): PastVisit {
   const atChair = p.atChair
+  const loads = Object.keys(p.loads ?? {})
   return {
     visitId: p.visitId,
     service: p.service,
     endedAtMs: p.endedAtMs,
     zones: [
       ...new Set([
-        ...Object.keys(p.loads ?? {}),
+        ...loads,
         ...Object.keys(atChair?.redness ?? {}),
         ...Object.keys(atChair?.leftOut ?? {}),
       ]),
     ],
+    worked: loads.filter((z) => atChair?.leftOut[z] === undefined),
     answers: p.answers,
     redAtChair: atChair?.redness ?? {},
   }

@@ -17,6 +17,7 @@ const KIND_WORDS: Readonly<Record<Clearance['kind'], string>> = {
 }
 /** Short names: a row has little room. */
 const SHORT: Readonly<Record<string, string>> = {
+  reddened: 'Cool, plain balm',
   touch: 'Hands off',
   mask: 'No mask or strap',
   'make-up': 'No make-up',

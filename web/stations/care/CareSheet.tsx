@@ -70,6 +70,14 @@ export function CareSheet(props: StationProps) {
             {name} · {whenWords(care.endedAtMs)} · {house.name}
           </p>
         </header>
+        {care.today.length > 0 && (
+          <>
+            <h2>Today</h2>
+            {care.today.map((sentence) => (
+              <p key={sentence}>{sentence}</p>
+            ))}
+          </>
+        )}
         <h2>Keep off</h2>
         <table className="list tight">
           <tbody>

@@ -9,6 +9,8 @@ export interface Choice {
   readonly strong?: boolean
   readonly disabled?: boolean
   readonly pressed?: boolean | undefined
+  /** Never under the key that the hand repeats: the answer is looked for, not fallen into. */
+  readonly guarded?: boolean
 }
 
 export function Panel({
@@ -46,14 +48,14 @@ export function Panel({
             className={c.strong ? 'deep' : ''}
             disabled={c.disabled}
             aria-pressed={c.pressed}
-            autoFocus={i === 0}
+            autoFocus={i === 0 && !c.guarded}
             onClick={() => void c.pick()}
           >
             <kbd>{i + 1}</kbd> {c.words}
             {c.more && <small>{c.more}</small>}
           </button>
         ))}
-        <button onClick={onClose}>
+        <button autoFocus={choices[0]?.guarded === true} onClick={onClose}>
           <kbd>Esc</kbd> {closeWords}
         </button>
       </div>

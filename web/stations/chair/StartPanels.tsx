@@ -44,6 +44,7 @@ export function LeftOpenPanel({ tell, onClose, sinceMs }: PanelProps & { sinceMs
         {
           words: `End it as of ${whenWords(sinceMs)}`,
           more: 'what was not reached was not done; no time is added',
+          guarded: true,
           pick: async () => {
             onClose()
             await tell({ kind: 'ended-late' })

@@ -23,6 +23,10 @@ export function SkinRows({
 }) {
   const chosen = useView((s) => s.chosen)
   const list = useChosenInView(chosen)
+  // What happened at the chair is looked at first.
+  const ordered = [...zones].sort(
+    (a, b) => Number(chairWords(atChair, a) === '') - Number(chairWords(atChair, b) === ''),
+  )
   return (
     <div className="scroll" ref={list}>
       <table className="list tight pick skin-rows">
@@ -35,7 +39,7 @@ export function SkinRows({
           </tr>
         </thead>
         <tbody>
-          {zones.map((id) => (
+          {ordered.map((id) => (
             <SkinRow
               key={id}
               id={id}
