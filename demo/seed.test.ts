@@ -39,6 +39,11 @@ it.each([23])('tells the same stories at %d:20 as at any other hour', async (hou
       table.rows.map((r) => [r.client.name.split(' ')[0], r.flags.map((f) => f.text).join('; ')]),
     )
     expect(flags).toEqual({
+      Emeka: expect.stringMatching(
+        /redness 4, severe, 35 bumps, some with pus.*Skin not settled: wait until/,
+      ),
+      Sefa: '',
+      Theo: expect.stringMatching(/^Left open since .*: end it$/),
       Wren: 'Patch test to read today; First visit: no map yet',
       Casimir: 'First visit: no map yet',
       Liv: expect.stringMatching(/^Postpone until/),

@@ -3,16 +3,18 @@ import { readFileSync } from 'node:fs'
 import sharp from 'sharp'
 import type { House, VisitPage } from '../contract/types.ts'
 import { count, passTowel, press, workAhead } from './chairHand.ts'
-import { ask, expect, NO_TO_ALL, plannedClient, test } from './support.ts'
+import { ask, askedAll, expect, plannedClient, test } from './support.ts'
 
 test('after a service: bands, products against allergies, messages, the sheet as PDF, pictures', async ({
   page,
 }) => {
   const { client, visit } = await plannedClient(page, 'Care Lantern')
-  await ask(page, 'PUT', `/api/visits/${visit.id}/asked`, {
-    answers: { ...NO_TO_ALL, allergy: { yes: true, kinds: ['nickel'] } },
-    spots: [],
-  })
+  await ask(
+    page,
+    'PUT',
+    `/api/visits/${visit.id}/asked`,
+    askedAll('face-shave', { allergy: { yes: true, kinds: ['nickel'] } }),
+  )
   await ask(page, 'PUT', `/api/visits/${visit.id}/plan`)
   await workAhead(page, visit.id)
   await page.goto(`/clients/${client.id}/care`)

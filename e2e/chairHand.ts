@@ -32,25 +32,53 @@ export async function passTowel(page: Page, by: () => Promise<void> = () => pres
   await by()
 }
 
+/** Begins from the ready screen; where the worker has another client in the chair, both go on. */
+export async function begin(page: Page, by: () => Promise<void> = () => press(page)) {
+  const both = page.getByRole('button', { name: /Both go on/ })
+  const first = count(page).filter({ hasText: 'step 1 of' })
+  await expect(page.locator('.chair-go')).toContainText('Begin')
+  // Tests share the workers: one that begins in the same moment is known only once the server has refused.
+  await expect(async () => {
+    if (!(await first.isVisible())) {
+      if (!(await both.isVisible())) await by()
+      await expect(first.or(both).first()).toBeVisible({ timeout: 5000 })
+      if (await both.isVisible()) await both.click()
+    }
+    await expect(first).toBeVisible({ timeout: 5000 })
+    await page.waitForTimeout(400)
+    expect(await first.isVisible()).toBe(true)
+  }).toPass()
+}
+
 export interface Ahead {
   /** The step that comes next; the number of steps when all are done. */
   readonly step: number
   readonly live: Live
 }
 
-/** Works beside the screen, as a second one would, until a step comes next; without one to the finish. */
-export async function workAhead(page: Page, visitId: string, until = Infinity): Promise<Ahead> {
+/**
+ * Works beside the screen, as a second one would, until a step comes next; without one to the finish.
+ * @param more when it began, and what happens before a press
+ */
+export async function workAhead(
+  page: Page,
+  visitId: string,
+  until = Infinity,
+  more: { readonly startMs?: number; readonly besides?: (live: Live) => readonly Draft[] } = {},
+): Promise<Ahead> {
   const path = `/api/visits/${visitId}`
   const read = async () => {
     const visit = (await (await page.request.get(path)).json()) as VisitPage
     return replayLive(visit.plan!, visit.events)
   }
   let live = await read()
-  let clock = Math.max(Date.now(), live.state.lastAtMs)
+  let clock = Math.max(more.startMs ?? Date.now(), live.state.lastAtMs)
   const screen = crypto.randomUUID()
   let n = 0
   const send = async (draft: Draft) => {
-    const event: ToldEvent = told(draft, {
+    // Tests share the workers: many services of one are under way at once.
+    const both = draft.kind === 'started' ? { ...draft, detail: { beside: true as const } } : draft
+    const event: ToldEvent = told(both, {
       id: crypto.randomUUID(),
       screen,
       n: ++n,
@@ -69,6 +97,9 @@ export async function workAhead(page: Page, visitId: string, until = Infinity): 
     live.state.status !== 'finished' &&
     (live.state.status === 'waiting' || live.state.index < until)
   ) {
+    const before = live
+    for (const besides of more.besides?.(live) ?? []) await send(besides)
+    if (live !== before) continue
     const { draft, waitMs } = nextPress(live, clock, 400)
     clock += waitMs ?? 1500
     if (draft) await send(draft)

@@ -3,13 +3,27 @@ import { readFileSync } from 'node:fs'
 import ICAL from 'ical.js'
 import type { Page } from '@playwright/test'
 import type { ClientPage, VisitPage } from '../contract/types.ts'
-import { count, passTowel, press, workAhead } from './chairHand.ts'
-import { ask, clientNamed, draw, expect, headReady, onHead, tabTo, test } from './support.ts'
+import { begin, count, passTowel, press, workAhead } from './chairHand.ts'
+import {
+  ask,
+  clientNamed,
+  draw,
+  expect,
+  headReady,
+  onHead,
+  readAll,
+  sign,
+  tabTo,
+  test,
+} from './support.ts'
 
 const stepCount = async (page: Page): Promise<number> => {
   const words = (await page.locator('.chair-count').textContent())!
   return Number(/(\d+) steps/.exec(words)![1])
 }
+
+const stepAt = async (page: Page): Promise<number> =>
+  Number(/step (\d+) of/.exec((await count(page).textContent())!)![1])
 
 /** The id of a client's newest visit. */
 async function newestVisit(page: Page, name: string): Promise<string> {
@@ -70,6 +84,11 @@ test('a new client with a face shave, by mouse', { tag: '@drawn' }, async ({ pag
   await expect(page.getByText('mole, Chin, 4 mm')).toBeVisible()
   await expect(page.getByRole('heading', { name: /leave out what is marked/ })).toBeVisible()
 
+  // Nothing is begun unsigned.
+  await expect(page.getByText(/Consent is not signed/).first()).toBeVisible()
+  await sign(page)
+  await expect(page.getByText(/Consent is not signed/)).toHaveCount(0)
+
   // Read: a stroke down the chin, another across it, undone again.
   await page.getByRole('link', { name: 'Read the grain' }).click()
   await expect(page.getByText(/a starting guess/)).toBeVisible()
@@ -96,21 +115,27 @@ test('a new client with a face shave, by mouse', { tag: '@drawn' }, async ({ pag
     await go.click()
     await page.waitForTimeout(300)
   }
+  await begin(page, onward)
   await onward()
-  await expect(count(page)).toContainText(`step 1 of ${steps}`)
-  await onward()
+  // Zones that nobody has read are felt first.
+  const felts = page.getByRole('heading', { name: /^Feel / })
+  await expect(felts).toBeVisible()
+  while (await felts.isVisible()) {
+    await expect(page.getByText(/guess/).first()).toBeVisible()
+    await onward()
+  }
   await passTowel(page, onward)
-  await expect(count(page)).toContainText(`step 3 of ${steps}`)
   await onward()
   await expect(go).toContainText('Fresh blade opened')
   await onward()
+  const at = await stepAt(page)
   await onward()
-  await expect(count(page)).toContainText(`step 5 of ${steps}`)
+  await expect(count(page)).toContainText(`step ${at + 1} of ${steps}`)
   await page.getByRole('button', { name: /^Nick/ }).click()
   await expect(page.getByRole('dialog', { name: 'The nick' })).toContainText('Nick noted')
   await page.getByRole('button', { name: /Keep it so/ }).click()
   await page.reload()
-  await expect(count(page)).toContainText(`step 5 of ${steps}`)
+  await expect(count(page)).toContainText(`step ${at + 1} of ${steps}`)
   await page.getByRole('button', { name: /Skip/ }).click()
   await page.getByRole('button', { name: /client asks/ }).click()
   await nearTheEnd(page, 'Mira Quayside', steps - 3)
@@ -176,9 +201,18 @@ test.describe('on a tablet', () => {
     ).toBeVisible()
     await expect(page.getByText("Patch test on jaw, client's left")).toBeVisible()
     await tap('Place it now')
-    await tap('calm')
     await tap('None of the rest')
+    await expect(page.getByRole('button', { name: 'calm' })).toBeDisabled()
+    await expect(page.getByRole('heading', { name: /^Postpone/ })).toBeVisible()
+    // A day passes: the test was placed yesterday, and is read today.
+    const visitId = await newestVisit(page, 'Sol Lanternhill')
+    const { asked } = await ask<VisitPage>(page, 'GET', `/api/visits/${visitId}`)
+    const patchTest = { ...asked.patchTest, placedAtMs: Date.now() - 25 * 3_600_000 }
+    await ask(page, 'PUT', `/api/visits/${visitId}/asked`, { ...asked, patchTest })
+    await page.reload()
+    await tap('calm')
     await expect(page.getByRole('heading', { name: 'Go.', exact: true })).toBeVisible()
+    await sign(page)
 
     await page.getByRole('link', { name: 'Read the grain' }).tap()
     await headReady(page)
@@ -212,6 +246,8 @@ test.describe('on a tablet', () => {
     ).toHaveCount(0)
     await expect(page.getByRole('heading', { name: 'Forehead, middle' })).toBeVisible()
 
+    await readAll(page, visitId, 'dermaplane')
+    await page.reload()
     await page.getByRole('link', { name: 'Plan', exact: true }).tap()
     await expect(page.getByText('across', { exact: true })).toHaveCount(0)
     await tap(/Keep this plan/)
@@ -222,7 +258,7 @@ test.describe('on a tablet', () => {
       await go.tap()
       await page.waitForTimeout(300)
     }
-    await onward()
+    await begin(page, onward)
     for (let i = 1; i <= steps; i++) {
       await expect(count(page)).toContainText(`step ${i} of ${steps}`)
       // A fresh blade of each kind is opened before its first stroke.
@@ -252,6 +288,11 @@ test('a new client with a face shave, by keyboard alone', async ({ page }) => {
   await tabTo(page, /^Skin$/)
   await key('Enter')
   await tabTo(page, 'reactive')
+  await key('Enter')
+  // Signed by hand; this once it was agreed by word of mouth, and the worker says so.
+  await tabTo(page, 'I have seen it and decide')
+  await key('Enter')
+  await page.keyboard.type('hand in a sling, agreed aloud')
   await key('Enter')
   await tabTo(page, 'Read the grain')
   await key('Enter')
@@ -289,8 +330,7 @@ test('a new client with a face shave, by keyboard alone', async ({ page }) => {
   await tabTo(page, 'To the chair')
   await key('Enter')
   const steps = await stepCount(page)
-  await press(page)
-  await expect(count(page)).toContainText(`step 1 of ${steps}`)
+  await begin(page)
   await press(page, 'PageDown')
   await expect(count(page)).toContainText(`step 2 of ${steps}`)
   await press(page, 'PageUp')

@@ -135,7 +135,7 @@ test('three plans side by side: picked, changed by hand, taken back, fitted, sea
 })
 
 test('arms and legs: strokes on the outlines, what is not wanted stays', async ({ page }) => {
-  const { client, visit } = await plannedClient(page, 'Body Gunwale', 'body-shave')
+  const { client, visit } = await plannedClient(page, 'Body Gunwale', 'body-shave', false)
   await page.goto(`/clients/${client.id}/read`)
   await expect(page.getByText('0 of 16 zones read')).toBeVisible()
   const box = (await head(page).boundingBox())!
@@ -194,6 +194,7 @@ test('asking again: still so, a clinician’s word, methods, consent signed and 
   await expect(page.getByRole('row', { name: /^Wax/ })).toContainText('Bleeding or slow healing')
 
   await page.getByRole('button', { name: 'Consent', exact: true }).click()
+  await page.getByRole('button', { name: 'Sign anew' }).click()
   const field = page.getByRole('application', { name: /Field to sign in/ })
   await field.scrollIntoViewIfNeeded()
   const box = (await field.boundingBox())!

@@ -65,7 +65,7 @@ test('a mark can be placed from a list, and taken away', async ({ page }) => {
 })
 
 test('a stroke that says nothing is told so, and nothing is written', async ({ page }) => {
-  const { client } = await plannedClient(page, 'Short Painter')
+  const { client } = await plannedClient(page, 'Short Painter', 'face-shave', false)
   await page.goto(`/clients/${client.id}/read`)
   await headReady(page)
   await draw(page, [0.487, 0.56], [0.513, 0.56])
@@ -94,7 +94,7 @@ test('the zone chosen on the head is in view in the list', async ({ page }) => {
 })
 
 test('the plan follows the map until it is kept, then says when it is behind', async ({ page }) => {
-  const { client } = await plannedClient(page, 'Plan Fairlead')
+  const { client } = await plannedClient(page, 'Plan Fairlead', 'face-shave', false)
   await page.goto(`/clients/${client.id}/read`)
   await headReady(page)
   await draw(page, [0.47, 0.655], [0.53, 0.655])

@@ -4,10 +4,17 @@ import { expect, test as plain, type Page } from '@playwright/test'
 import type { Client, ClientRow, House, VisitPage } from '../contract/types.ts'
 import type { ZoneRecord } from '../core/head/head.ts'
 import { usualLine } from '../core/lines/usualLine.ts'
+import { consentText } from '../core/screening/consent.ts'
 import { RULES } from '../core/screening/rules.ts'
+import type { ServiceId } from '../core/services.ts'
+import { readingsOf } from '../core/testing/readings.ts'
 
-/** Lines of a software renderer that say nothing about the page. */
-const HARMLESS = /GPU stall|THREE\.Clock|GroupMarkerNotSet|software WebGL/
+/**
+ * Lines of a software renderer that say nothing about the page; and a start that was refused because another test began
+ * with the same worker in that moment.
+ */
+const HARMLESS =
+  /GPU stall|THREE\.Clock|GroupMarkerNotSet|software WebGL|409 \(Conflict\) http:[^ ]*\/events$/
 
 /** Errors in the console fail a test, but for those that it says are meant. */
 export const test = plain.extend<{ quiet: void; harmless: RegExp | undefined }>({
@@ -17,8 +24,9 @@ export const test = plain.extend<{ quiet: void; harmless: RegExp | undefined }>(
     async ({ page, harmless }, use) => {
       const said: string[] = []
       page.on('console', (m) => {
-        if (m.type() !== 'error' || HARMLESS.test(m.text()) || harmless?.test(m.text())) return
-        said.push(m.text())
+        const text = `${m.text()} ${m.location().url}`
+        if (m.type() !== 'error' || HARMLESS.test(text) || harmless?.test(text)) return
+        said.push(text)
       })
       page.on('pageerror', (e) => said.push(e.message))
       await use()
@@ -91,6 +99,39 @@ export async function clientNamed(page: Page, name: string): Promise<ClientRow> 
 
 export const NO_TO_ALL = Object.fromEntries(RULES.map((r) => [r.id, { yes: false }]))
 
+/** Reads every zone of a service beside the page. */
+export async function readAll(page: Page, visitId: string, service: ServiceId): Promise<void> {
+  const add = readingsOf(service, Date.now() - 60_000, () => crypto.randomUUID())
+  await ask(page, 'POST', `/api/visits/${visitId}/readings`, { remove: [], add })
+}
+
+/** All asked, nothing found, and signed. */
+export const askedAll = (service: ServiceId, answers: object = {}) => ({
+  answers: { ...NO_TO_ALL, ...answers },
+  spots: [],
+  consent: {
+    text: consentText(service),
+    name: 'Signed Here',
+    asGuardian: false,
+    signedAtMs: Date.now() - 60_000,
+    path: 'M10.0 60.0L60.0 40.0L120.0 60.0',
+  },
+})
+
+/** Signs on the tab of consent: who, and a stroke of the pen. */
+export async function sign(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Consent' }).click()
+  const field = page.getByLabel(/^Field to sign in/)
+  await field.scrollIntoViewIfNeeded()
+  const box = (await field.boundingBox())!
+  await page.mouse.move(box.x + 30, box.y + 40)
+  await page.mouse.down()
+  for (let i = 1; i <= 6; i++) await page.mouse.move(box.x + 30 + 22 * i, box.y + 40 + 5 * (i % 2))
+  await page.mouse.up()
+  await page.getByRole('button', { name: 'Signed', exact: true }).click()
+  await expect(page.getByRole('img', { name: /^Signature of/ })).toBeVisible()
+}
+
 /** The usual cheek and neck lines, which a line-up works along. */
 async function drawLines(page: Page, visitId: string): Promise<void> {
   const zones = JSON.parse(readFileSync('generated/zones.json', 'utf8')) as ZoneRecord[]
@@ -109,11 +150,15 @@ async function drawLines(page: Page, visitId: string): Promise<void> {
   })
 }
 
-/** A client with a visit that is asked and planned, without the screens. */
+/**
+ * A client with a visit that is asked, signed, read and planned, without the screens.
+ * @param read false leaves the map to the guesses
+ */
 export async function plannedClient(
   page: Page,
   name: string,
-  service = 'face-shave',
+  service: ServiceId = 'face-shave',
+  read = true,
 ): Promise<{ client: Client; visit: VisitPage }> {
   const house = await ask<House>(page, 'GET', '/api/house')
   const fuzz = ['dermaplane', 'facial-razor', 'brow-tidy'].includes(service)
@@ -137,7 +182,8 @@ export async function plannedClient(
     workerId: house.workerId,
     slotAtMs: Date.now(),
   })
-  await ask(page, 'PUT', `/api/visits/${id}/asked`, { answers: NO_TO_ALL, spots: [] })
+  await ask(page, 'PUT', `/api/visits/${id}/asked`, askedAll(service))
+  if (read) await readAll(page, id, service)
   if (service === 'beard-line') await drawLines(page, id)
   return { client, visit: await ask<VisitPage>(page, 'PUT', `/api/visits/${id}/plan`) }
 }

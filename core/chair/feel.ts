@@ -50,14 +50,23 @@ function laneFelt(
   return guessed(plan, zoneId).sort((a, b) => far(a) - far(b))[0]
 }
 
+/** How far what was felt lies from what is guessed at that place, degrees. */
+export function feltFromGuess(
+  plan: ChairPlan,
+  zoneId: ZoneId,
+  felt: Pick<Felt, 'point' | 'normal' | 'tangent'>,
+): number {
+  const lane = laneFelt(plan, zoneId, felt)
+  return lane ? feltOff(felt, lane) : 0
+}
+
 /** Whether what was felt is another direction than was guessed there, so that the zone is laid anew. */
 export function feltTurns(
   plan: ChairPlan,
   zoneId: ZoneId,
   felt: Pick<Felt, 'point' | 'normal' | 'tangent'>,
 ): boolean {
-  const lane = laneFelt(plan, zoneId, felt)
-  return lane !== undefined && feltOff(felt, lane) > FEEL_CONSTANTS.agreesDeg.value
+  return feltFromGuess(plan, zoneId, felt) > FEEL_CONSTANTS.agreesDeg.value
 }
 
 /**

@@ -28,9 +28,16 @@ const TABS: readonly (readonly [Tab, string])[] = [
 export function AskStation(props: StationProps) {
   const { page, visit, house } = props
   const frozen = isFrozen(visit)
-  const [search] = useSearchParams()
-  const wanted = TABS.find(([id]) => id === search.get('tab'))?.[0]
-  const [tab, setTab] = useState<Tab>(wanted ?? 'questions')
+  const [search, setSearch] = useSearchParams()
+  const tab = TABS.find(([id]) => id === search.get('tab'))?.[0] ?? 'questions'
+  const setTab = (to: Tab) =>
+    setSearch(
+      (at) => {
+        at.set('tab', to)
+        return at
+      },
+      { replace: true },
+    )
   const [brush, setBrush] = useState(FIRST_BRUSH)
   const save = useSaveAsked(visit.id)
   const screening = useScreening(props)

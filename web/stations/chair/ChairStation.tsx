@@ -208,8 +208,8 @@ function Running({
     ['Escape', free(toPlan)],
     ['C', free(() => waiting && void navigate(cardAt))],
     ['V', free(() => waiting && canSpeak && voice())],
-    ['BracketLeft', free(() => turnFelt(live, -15))],
-    ['BracketRight', free(() => turnFelt(live, 15))],
+    ['[', free(() => turnFelt(live, -15))],
+    [']', free(() => turnFelt(live, 15))],
   ])
   const called = page.client.calledName || page.client.name
   const next = live.plan.steps[state.index + 1]

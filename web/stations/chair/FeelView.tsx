@@ -1,6 +1,6 @@
 /** "Feel first": the guess as it stands, and three ways to say what the finger found. */
 import { UnstyledButton } from '@mantine/core'
-import { feltOff } from '../../../core/chair/feel.ts'
+import { feltFromGuess } from '../../../core/chair/feel.ts'
 import { clockWords } from '../../../core/grain/clock.ts'
 import { bearingOf } from '../../../core/head/frames.ts'
 import type { ChairProps } from './ChairHead.tsx'
@@ -16,8 +16,7 @@ export function FeelView({ chair }: Pick<ChairProps, 'chair'>) {
   const felt = feltAt(live)
   if (!felt) return null
   const bearing = bearingOf(felt.zoneId, felt.point, felt.normal, felt.tangent)
-  const lanes = live.plan.lanes.filter((l) => l.zoneId === felt.zoneId && l.grain === 'guess')
-  const off = Math.min(...lanes.map((l) => feltOff(felt, l)))
+  const off = feltFromGuess(live.plan, felt.zoneId, felt)
   return (
     <>
       <div className="panel-row" role="group" aria-label="Which way it is felt to grow">

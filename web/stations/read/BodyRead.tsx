@@ -43,8 +43,8 @@ export function BodyRead({ visit }: StationProps) {
   )
   const turn = (degrees: number) => chosen && editing.turn(chosen, degrees)
   useHotkeys([
-    ['BracketLeft', () => turn(-15)],
-    ['BracketRight', () => turn(15)],
+    ['[', () => turn(-15)],
+    [']', () => turn(15)],
     ['Z', () => editing.undo()],
     ['shift+Z', () => editing.redo()],
     ['M', () => chosen && editing.mirror(chosen)],
