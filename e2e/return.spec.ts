@@ -152,7 +152,7 @@ test('bumps are tapped on the head, taken away, undone, and found again at the n
   expect(again.spots![0]!.zoneId).toBe('chin')
   expect(first!.zoneId).toBe('chin')
   await page.reload()
-  await expect(page.getByText(/^Visit of |^Last visit/).first()).toBeVisible()
+  await expect(page.getByText(/^The last visit, |^Visit of |^Last visit/).first()).toBeVisible()
 })
 
 test('what the skin does is told as a range, and what a change did with its doubt', async ({

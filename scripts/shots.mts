@@ -1,10 +1,10 @@
 /** Takes the pictures of docs/screenshots/ from the demo studio, at 1280 × 800. */
 import { mkdirSync, rmSync } from 'node:fs'
 import { chromium, type Page } from '@playwright/test'
-import type { ClientPage, ClientRow } from '../contract/types.ts'
+import type { ClientPage, ClientRow, VisitPage } from '../contract/types.ts'
 import { RULES } from '../core/screening/rules.ts'
 import { CHROMIUM } from '../e2e/chromium.ts'
-import { press, workAhead } from '../e2e/chairHand.ts'
+import { workAhead } from '../e2e/chairHand.ts'
 import { serve } from '../e2e/server.ts'
 
 const served = await serve({ demo: true })
@@ -50,27 +50,25 @@ await headDrawn()
 await page.getByRole('button', { name: "Lower neck, client's left" }).click()
 await shot('read')
 const visit = await openVisit(toby)
-await page.request.put(`/api/visits/${visit}/asked`, {
-  data: { answers: Object.fromEntries(RULES.map((r) => [r.id, { yes: false }])), spots: [] },
-})
+/** All asked anew, nothing found; what was signed and marked stays. */
+const askAgain = async (id: string) => {
+  const { asked } = (await (await page.request.get(`/api/visits/${id}`)).json()) as VisitPage
+  const answers = Object.fromEntries(RULES.map((r) => [r.id, { yes: false }]))
+  await page.request.put(`/api/visits/${id}/asked`, { data: { ...asked, answers } })
+}
+await askAgain(visit)
 const marlow = await client('Marlow')
 const ask = async (name: string) => {
   const id = await client(name)
-  const open = await openVisit(id)
-  await page.request.put(`/api/visits/${open}/asked`, {
-    data: { answers: Object.fromEntries(RULES.map((r) => [r.id, { yes: false }])), spots: [] },
-  })
+  await askAgain(await openVisit(id))
   return id
 }
 // The plan of somebody who comes today, with the choice still open.
 const corin = await ask('Corin')
 await page.goto(`/clients/${corin}/plan`)
 await headDrawn()
-const idris = await ask('Idris')
-await page.goto(`/clients/${idris}/plan`)
-await headDrawn()
 await page
-  .getByRole('button', { name: /^Lower cheek.*client's left/ })
+  .getByRole('button', { name: /client's left$/ })
   .first()
   .click()
 await shot('plan')
@@ -80,24 +78,15 @@ await page.getByRole('button', { name: 'Compare' }).click()
 await page.getByRole('button', { name: 'Show on the head' }).click()
 await page.keyboard.press('5')
 await shot('compare')
-await page.goto(`/clients/${corin}/plan`)
-await headDrawn()
-await page.getByRole('button', { name: 'Time', exact: true }).click()
-await page.keyboard.press('2')
-await shot('time')
 await page.goto(`/clients/${await ask('Juno')}/plan`)
 await shot('body')
 await page.goto(`/clients/${marlow}/cards/plan`)
 await page.locator('.flat-label').first().waitFor()
 await shot('plan-card')
 await page.request.put(`/api/visits/${visit}/plan`)
-await workAhead(page, visit, 1)
 await page.goto(`/clients/${toby}/chair`)
-await page.getByRole('button', { name: /Towel is out/ }).waitFor()
-await press(page)
-await press(page)
-await page.getByRole('button', { name: 'Read the probe' }).click()
-await shot('towel')
+await page.getByRole('heading', { name: /^Ready for/ }).waitFor()
+await shot('ready')
 await workAhead(page, visit, 10)
 await page.reload()
 await shot('chair')
@@ -107,6 +96,10 @@ await page.keyboard.press('3')
 await page.getByRole('button', { name: /the rest gentler/ }).waitFor()
 await shot('reddens')
 await page.keyboard.press('Escape')
+const emeka = await client('Emeka')
+await page.goto(`/clients/${emeka}/return`)
+await headDrawn()
+await shot('alarm')
 const tobys = (await (await page.request.get(`/api/clients/${toby}`)).json()) as ClientPage
 const done = tobys.visits.filter((v) => v.state === 'finished' && v.worstRedness !== null)
 await page.goto(`/clients/${toby}/return?visit=${done[0]!.id}`)

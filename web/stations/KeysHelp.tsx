@@ -16,10 +16,15 @@ const KEYS = [
   ['7 8 9, K', 'Plan: gentlest, balanced, closest; keep the plan'],
   ['Z, Shift Z', 'Undo, redo'],
   ['Ctrl K', 'Find a client'],
+  [
+    'Esc C V W',
+    'Chair, before it begins: back to the plan, the card, the voice, the second screen',
+  ],
   ['Space, PageDown', 'Chair: done, next, also by pedal; PageUp: back'],
   ['N T E B', 'Chair: nick, tugs, needs pressure, new blade'],
   ['S R P M', 'Chair: skip, re-lather, pause, more'],
   ['W L X', 'Chair: skin reddens, leave a place out, client asks to stop'],
+  ['[ ]', 'Chair, where the grain is felt: turns what was felt by 15°'],
 ] as const
 
 export function KeysHelp() {
