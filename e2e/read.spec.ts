@@ -22,7 +22,7 @@ const tab = (page: Page, name: string) =>
 const visitOf = (page: Page, id: string) => ask<VisitPage>(page, 'GET', `/api/visits/${id}`)
 const marks = (page: Page) => head(page).getAttribute('data-marks').then(Number)
 async function opened(page: Page, name: string) {
-  const made = await plannedClient(page, name)
+  const made = await plannedClient(page, name, 'face-shave', false)
   await page.goto(`/clients/${made.client.id}/read`)
   await headReady(page)
   return made

@@ -231,8 +231,8 @@ test('the tide line chooses a visit and says everything in words', async ({ page
     await page.mouse.click(box.x + x, box.y + 103)
   }
   await expect(page).toHaveURL(/visit=/)
-  await expect(page.getByText(/^Visit of /)).toBeVisible()
-  await page.getByRole('link', { name: 'Back to the current one' }).click()
+  await expect(page.getByText(/^The last visit, |^Visit of /)).toBeVisible()
+  await page.getByRole('link', { name: /^Back to the current one|^To the next visit/ }).click()
   await expect(page).not.toHaveURL(/visit=/)
 })
 
