@@ -22,7 +22,7 @@ import { chooseTools, type Level } from './tools.ts'
 import type { Lane, LeftOut, Plan, PlanChoice, Reason, ZonePlan } from './types.ts'
 import { laneTitle, straysOf } from './walk.ts'
 import type { PlanMemory, ZoneQuestion } from './question.ts'
-import { overLimitWords, planZone } from './zonePlan.ts'
+import { overLimitReason, planZone } from './zonePlan.ts'
 
 /** Everything a plan depends on. */
 export interface PlanInput {
@@ -89,13 +89,8 @@ export function makePlan(input: PlanInput): Plan {
     })
   }
   const over = overLimitOf(zones)
-  if (over.length > 0) {
-    const worst = over.reduce((a, b) => (b.odds > a.odds ? b : a))
-    reasons.unshift({
-      text: `${over.length} of ${zones.length} zones stand above the house’s limit, ${lower(worst.name)} the most: ${overLimitWords(worst.odds)}`,
-      mark: 'H',
-    })
-  }
+  const above = overLimitReason({ zones, overLimit: over })
+  if (above) reasons.unshift(above)
   const within = choice.within ?? slotMin
   if (totalMinutes > within + 0.5) {
     reasons.push({
@@ -137,8 +132,6 @@ function overLimitOf(zones: readonly ZonePlan[]): NonNullable<Plan['overLimit']>
     .filter((z) => z.rednessOdds > limit)
     .map((z) => ({ zoneId: z.zoneId, name: z.name, odds: z.rednessOdds, limit }))
 }
-
-const lower = (s: string) => s.charAt(0).toLowerCase() + s.slice(1)
 
 function refuseUncleared({ service, screening, client, schools }: PlanInput): void {
   if (screening.verdict === 'postpone' || screening.verdict === 'refer') {

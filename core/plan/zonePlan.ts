@@ -16,7 +16,7 @@ import { chartBearing, laneDirection, laneShapes, type LaneShape } from './lanes
 import { planPasses, type Wanted } from './passes.ts'
 import type { ZoneQuestion } from './question.ts'
 import type { ZoneSkin } from './skin.ts'
-import type { Lane, PlannedPass, Reason, ZonePlan } from './types.ts'
+import type { Lane, Plan, PlannedPass, Reason, ZonePlan } from './types.ts'
 
 /** A zone's plan with its lanes, and those that were skipped by hand. */
 export interface PlannedZone {
@@ -205,6 +205,20 @@ export function overLimitWords(odds: number): string | undefined {
   if (odds <= limit) return undefined
   const points = Math.max(1, Math.round(100 * (odds - limit)))
   return `Redness of 2 or more in about ${oddsWords(odds)}: ${points} ${points === 1 ? 'point' : 'points'} above the house’s limit of ${oddsWords(limit)}.`
+}
+
+/** How many zones of a plan stand above the house's limit, and the worst by how much; undefined when none does. */
+export function overLimitReason({
+  zones,
+  overLimit = [],
+}: Pick<Plan, 'zones' | 'overLimit'>): Reason | undefined {
+  if (overLimit.length === 0) return undefined
+  const worst = overLimit.reduce((a, b) => (b.odds > a.odds ? b : a))
+  const name = worst.name.charAt(0).toLowerCase() + worst.name.slice(1)
+  return {
+    text: `${overLimit.length} of ${zones.length} zones ${overLimit.length === 1 ? 'stands' : 'stand'} above the house’s limit, ${name} the most: ${overLimitWords(worst.odds)}`,
+    mark: 'H',
+  }
 }
 
 /** What a zone's passes come to once hands have changed or skipped some of their lanes. */

@@ -16,6 +16,8 @@ import { useKeptLines } from '../../marks/useLinePaths.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 import { useView, viewOf } from '../../state/view.ts'
 import { momentWords } from '../../state/words.ts'
+import { MARK_WORDS } from '../../../core/house/constants.ts'
+import { overLimitReason } from '../../../core/plan/zonePlan.ts'
 import { Findings } from '../Findings.tsx'
 import { useGate, useHeld } from '../useGate.ts'
 import { useFlowLayer, type StationProps } from '../useStation.ts'
@@ -34,6 +36,9 @@ const TABS = [
   ['kit', 'Kit'],
 ] as const
 type Tab = (typeof TABS)[number][0]
+
+/** What the plan in view says of itself, kept or not. */
+const OWN_WORDS: ReadonlySet<string> = new Set(['no-plan', 'over-limit'])
 
 /** What of the findings a plan is looked at with. */
 const AT_PLAN: ReadonlySet<About> = new Set([
@@ -141,6 +146,7 @@ function Chosen({
     }
   }
   const edited = Object.keys(choosing.choice.edits).length
+  const over = overLimitReason(plan)
   return (
     <>
       <section className="plan-head">
@@ -189,9 +195,14 @@ function Chosen({
             {...station}
             most={2}
             findings={findings.filter(
-              (f) => AT_PLAN.has(f.about) && f.id !== 'no-plan' && f.severity !== 'note',
+              (f) => AT_PLAN.has(f.about) && !OWN_WORDS.has(f.id) && f.severity !== 'note',
             )}
           />
+        )}
+        {over && (
+          <p className="notice">
+            {over.text} <abbr title={MARK_WORDS[over.mark]}>({over.mark})</abbr>
+          </p>
         )}
       </section>
       {view.three && (
