@@ -195,7 +195,7 @@ test('one client in the chair of a worker: a second start asks', async ({ page }
   await expect(page.locator(go)).toContainText('Begin')
   await press(page)
   const busy = page.getByRole('dialog', { name: 'Somebody is in the chair' })
-  await expect(busy).toContainText('First Yarrow')
+  await expect(busy).toContainText('still in the chair')
   await page.keyboard.press('Escape')
   await expect(page.getByRole('heading', { name: /^Ready for/ })).toBeVisible()
   await press(page)

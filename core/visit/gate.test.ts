@@ -159,6 +159,11 @@ describe('the gate', () => {
       visitId: 'other',
     })
     expect(may(ready({ busy }))).toBe(false)
+    // However many there are, they are one finding.
+    const more = [...busy, { visitId: 'x', clientId: 'd', name: 'Cato', lastAtMs: NOW + 1 }]
+    expect(found(ready({ busy: more }), 'busy').map((f) => f.title)).toEqual([
+      'Cato and 1 more are still in the chair',
+    ])
   })
 
   it('calls a guess a guess', () => {

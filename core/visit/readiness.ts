@@ -149,17 +149,29 @@ export function handFindings({ plan, worker, busy }: Known): VisitFinding[] {
           },
         ]
       : []),
-    ...busy.map((b) => ({
-      about: 'busy' as const,
-      id: `busy:${b.visitId}`,
-      severity: 'stop' as const,
-      title: `${b.name} is still in the chair`,
+    ...busyFinding(busy),
+  ]
+}
+
+/** One finding however many they are: what else stands in the way must stay in view beside it. */
+function busyFinding(busy: Known['busy']): VisitFinding[] {
+  const [latest, ...others] = [...busy].sort((a, b) => b.lastAtMs - a.lastAtMs)
+  if (!latest) return []
+  return [
+    {
+      about: 'busy',
+      id: `busy:${busy.map((b) => b.visitId).join()}`,
+      severity: 'stop',
+      title:
+        others.length === 0
+          ? `${latest.name} is still in the chair`
+          : `${latest.name} and ${others.length} more are still in the chair`,
       text: 'One worker has one client in the chair: end that service first, or say that both go on.',
-      mark: 'C' as const,
-      holds: 'start' as const,
-      lift: ['end-other', 'beside'] as const,
-      by: 'worker' as const,
-      visitId: b.visitId,
-    })),
+      mark: 'C',
+      holds: 'start',
+      lift: ['end-other', 'beside'],
+      by: 'worker',
+      visitId: latest.visitId,
+    },
   ]
 }

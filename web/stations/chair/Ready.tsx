@@ -3,11 +3,12 @@ import { Checkbox } from '@mantine/core'
 import dayjs from 'dayjs'
 import type { KitItem, Plan } from '../../../core/plan/types.ts'
 import { Findings } from '../Findings.tsx'
+import { holding } from '../../../core/visit/gate.ts'
 import type { VisitFinding } from '../../../core/visit/types.ts'
 import type { StationProps } from '../useStation.ts'
 import { useTray } from './tray.ts'
 
-/** Rows of findings before more are asked for: the tray stays in view. */
+/** Rows of findings before more are asked for: the tray stays in view. What holds the start is always shown. */
 const SHOWN = 4
 const SOON_DAYS = 60
 
@@ -27,7 +28,7 @@ export function Ready({
       <Findings
         {...props}
         findings={[...graver, ...eventNotes(props), ...notes]}
-        most={SHOWN}
+        most={Math.max(SHOWN, holding(findings, 'start').length)}
         large
       />
       {!wall && (

@@ -8,9 +8,13 @@ import { timeWords, whenWords } from '../../state/words.ts'
 import { Panel, type Choice } from './Panel.tsx'
 import type { PanelProps } from './panelProps.ts'
 
+/** So many others in the chair are named, the latest first. */
+const SHOWN = 3
+
 /** Another client of this worker is in the chair: that service is ended, or both go on. */
 export function BusyPanel({ tell, onClose, busy }: PanelProps & { busy: readonly Busy[] }) {
   const navigate = useNavigate()
+  const latest = [...busy].sort((a, b) => b.lastAtMs - a.lastAtMs).slice(0, SHOWN)
   const both = async () => {
     onClose()
     await tell({ kind: 'started', detail: { beside: true } })
@@ -18,11 +22,11 @@ export function BusyPanel({ tell, onClose, busy }: PanelProps & { busy: readonly
   return (
     <Panel
       name="Somebody is in the chair"
-      title={`${busy.map((b) => `${b.name}, last at ${whenWords(b.lastAtMs)}`).join('; ')}: still in the chair.`}
+      title={`${latest.map((b) => `${b.name}, last at ${whenWords(b.lastAtMs)}`).join('; ')}: still in the chair.${busy.length > SHOWN ? ` And ${busy.length - SHOWN} more.` : ''}`}
       onClose={onClose}
       closeWords="not yet"
       choices={[
-        ...busy.map((b) => ({
+        ...latest.map((b) => ({
           words: `To ${b.name}: end it first`,
           pick: () => void navigate(`/clients/${b.clientId}/chair?visit=${b.visitId}`),
         })),
