@@ -3,7 +3,7 @@ import * as y from 'yup'
 import { BLADE_ENDS, CHAIR_EVENT_KINDS, NICK_CARE } from '../core/chair/events.ts'
 import { PRODUCT_FACTS } from '../core/care/products.ts'
 import { BLADE_IDS } from '../core/plan/blades.ts'
-import { moment, text, uuid, vec3, word } from './parts.ts'
+import { moment, text, uuid, vec3, word, zone } from './parts.ts'
 
 const list = <S extends y.Schema>(of: S, most: number) => y.array().of(of).max(most)
 const relation = () => y.string().oneOf(['with', 'across', 'against'])
@@ -25,7 +25,7 @@ const step = y
     title: text(160).required(),
     text: text(600).defined(),
     minutes: number(0, 240).required(),
-    zoneId: word().optional(),
+    zoneId: zone().optional(),
     pass: number(1, 9).optional(),
     laneId: word().optional(),
     relation: relation().optional(),
@@ -51,7 +51,7 @@ const step = y
 const lane = y
   .object({
     id: word().required(),
-    zoneId: word().required(),
+    zoneId: zone().required(),
     pass: number(1, 9).required(),
     letter: y
       .string()
@@ -102,7 +102,7 @@ const amendment = y
     covers: list(
       y
         .object({
-          zoneId: word().required(),
+          zoneId: zone().required(),
           cover: y
             .string()
             .matches(/^(\d+[.a-zA-Z])*$/)
@@ -125,13 +125,13 @@ const detail = y
       .oneOf([...BLADE_ENDS])
       .optional(),
     of: uuid().optional(),
-    zoneId: word().optional(),
+    zoneId: zone().optional(),
     point: vec3().notRequired(),
     normal: vec3().notRequired(),
     tangent: vec3().notRequired(),
     beside: y.boolean().isTrue().optional(),
     patches: list(
-      y.object({ zoneId: word().required(), point: vec3() }).noUnknown().required(),
+      y.object({ zoneId: zone().required(), point: vec3() }).noUnknown().required(),
       80,
     ).optional(),
     sizeMm: number(0.2, 60).optional(),
@@ -153,7 +153,7 @@ const detail = y
     zones: list(
       y
         .object({
-          zoneId: word().required(),
+          zoneId: zone().required(),
           redness: y.number().integer().min(0).max(4).required(),
         })
         .noUnknown()

@@ -1,5 +1,6 @@
 /** Small schemas that the others are made of. */
 import * as y from 'yup'
+import { ALL_ZONE_IDS } from '../core/head/zones.ts'
 
 export const uuid = () => y.string().uuid('must be an id (UUID)')
 export const text = (most: number) => y.string().trim().max(most, `at most ${most} characters`)
@@ -16,5 +17,7 @@ export const vec3 = () =>
     .of(y.number().required().min(-1000).max(1000))
     .length(3, 'must have three numbers')
     .required()
+/** A zone of head or body. */
+export const zone = () => y.string().oneOf([...ALL_ZONE_IDS], 'is no zone')
 /** One of a list of words. */
 export const choice = <T extends string>(of: readonly T[]) => y.string().oneOf([...of])

@@ -4,11 +4,9 @@ import { toFieldReading, type Reading } from '../core/grain/readings.ts'
 import type { SurfaceNotes } from '../core/hair/layer.ts'
 import type { Schools } from '../core/house/schools.ts'
 import { BLADE_IDS } from '../core/plan/blades.ts'
-import { GrainField } from '../core/grain/field.ts'
-import type { ZonedReading } from '../core/grain/whorls.ts'
 import { tangentPart, unit } from '../core/head/frames.ts'
 import { consentText } from '../core/screening/consent.ts'
-import { bodyFlow, bodyGround, drawnLines, headFlow } from '../core/plan/ground.ts'
+import { bodyFlow, bodyGround, drawnLines } from '../core/plan/ground.ts'
 import type { Hand } from '../core/plan/hands.ts'
 import { makePlan, type PlanInput } from '../core/plan/makePlan.ts'
 import { PlanMemory } from '../core/plan/question.ts'
@@ -20,7 +18,7 @@ import { isBodyService } from '../core/services.ts'
 import { priorSensitivity, type Sensitivity } from '../core/skin/sensitivity.ts'
 import { dateOf } from '../core/time/dates.ts'
 import { atlas } from '../server/atlas.ts'
-import { offsetMinutes } from '../server/visits/plan.ts'
+import { flowFrom, offsetMinutes } from '../server/visits/plan.ts'
 import { packPlan } from '../server/visits/planStore.ts'
 import { growthOf } from './map.ts'
 import type { Person } from './people.ts'
@@ -82,7 +80,7 @@ export function feltAtChair(
   for (let round = 0; round < 2; round++) {
     const known = [...readings, ...felt].map((r) => toFieldReading(r, v.atMs))
     const skin = makeSkin(person, [], v.notes)
-    const flow = isBodyService(person.service) ? bodyFlow(known) : readFlow(known)
+    const flow = flowFrom(person.service, known)
     const plan = makePlan(
       questionOf({ ...v, skinOf: { ...skin, flow } }, priorSensitivity(v.skin.reactivity)),
     )
@@ -94,21 +92,6 @@ export function feltAtChair(
     if (guesses.length === 0) break
   }
   return felt
-}
-
-/** The field as the studio knows it, from its readings. */
-function readFlow(known: readonly ZonedReading[]) {
-  const head = atlas()
-  const field = new GrainField(head.field)
-  field.setAll(known)
-  return headFlow(
-    head.field,
-    field.answer(),
-    known,
-    head.packed.display,
-    head.packed.solve.zones,
-    head.display,
-  )
 }
 
 /** What of a visit its plan depends on. */

@@ -3,11 +3,12 @@ import { constant, type Mark } from '../house/constants.ts'
 import { schoolWords, type Schools } from '../house/schools.ts'
 import { NOTHING_AT_CHAIR, type AtChair } from '../chair/atChair.ts'
 import type { SkinAndHair } from '../client.ts'
-import { zoneName } from '../head/zoneFacts.ts'
+import { zoneInWords } from '../head/zoneFacts.ts'
 import type { ZoneId } from '../head/zones.ts'
 import { REDNESS_WORDS } from '../skin/anchors.ts'
 import { SERVICES, type ServiceId } from '../services.ts'
 import { HOUR_MS } from '../time/dates.ts'
+import { listWords } from '../words.ts'
 import type { Product } from './products.ts'
 
 export const CARE_CONSTANTS = {
@@ -258,16 +259,9 @@ export function carePlan(
 
 /** Places in a sentence: "the chin", "the jaw (client's left) and the chin". */
 function placesWords(zones: readonly string[]): string {
-  const names = zones.map((z) => {
-    if (z === '') return 'a place that was not told'
-    const [base, side] = zoneName(z as ZoneId)
-      .toLowerCase()
-      .split(', ')
-    return side === undefined ? `the ${base}` : `the ${base} (${side})`
-  })
-  return names.length < 2
-    ? (names[0] ?? '')
-    : `${names.slice(0, -1).join(', ')} and ${names[names.length - 1]}`
+  return listWords(
+    zones.map((z) => (z === '' ? 'a place that was not told' : `the ${zoneInWords(z as ZoneId)}`)),
+  )
 }
 
 /** What happened at the service, as the client is told it. */

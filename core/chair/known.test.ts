@@ -128,6 +128,26 @@ describe('feel first', () => {
     expect(through(after, (l) => l.state.status === 'finished').state.status).toBe('finished')
   })
 
+  it('takes no rest planned anew that calls a guess read, or works skin that was not planned', () => {
+    const at = started(GUESSED)
+    const rest = (lanes: typeof GUESSED.lanes) => ({
+      kind: 'amended' as const,
+      detail: { amendment: { text: 'x', after: 0, steps: GUESSED.steps, lanes, covers: [] } },
+    })
+    expect(tell(at, rest(GUESSED.lanes)).state.amendments).toHaveLength(1)
+    const sure = GUESSED.lanes.map((l) => ({ ...l, grain: 'read' as const }))
+    expect(() => tell(at, rest(sure))).toThrow('that lane is a guess too')
+    const strange = { ...GUESSED.lanes[0]!, id: 'occiput:1:a', zoneId: 'occiput' as never }
+    expect(() => tell(at, rest([...GUESSED.lanes, strange]))).toThrow('no part of the plan')
+  })
+
+  it('is no direction without one', () => {
+    const at = tell(started(GUESSED), { kind: 'done', stepId: GUESSED.steps[0]!.id })
+    const draft = press(at).draft!
+    const nowhere = { ...draft, detail: { ...draft.detail!, tangent: [0, 0, 0] as const } }
+    expect(() => tell(at, nowhere)).toThrow('Nobody said which way')
+  })
+
   it('is felt once more when one goes back', () => {
     const feel = tell(started(GUESSED), { kind: 'done', stepId: GUESSED.steps[0]!.id })
     const told = tell(feel, press(feel).draft!)
@@ -149,6 +169,16 @@ describe('redness and nicks at the chair', () => {
     expect(main.draft!.detail!.zones).toEqual([{ zoneId: 'chin', redness: 3 }])
     const calm = through(started(), (l) => nextPress(l, 0, 400).draft?.kind === 'looked')
     expect(nextPress(calm, 0, 400).words).toBe('All clear')
+  })
+
+  it('give no load where no blade was planned', () => {
+    const at = through(started(), (l) => step(l)?.kind === 'stroke')
+    const red = tell(at, { kind: 'redness', detail: { zoneId: 'occiput' as never, grade: 2 } })
+    const end = through(red, (l) => l.state.status === 'finished')
+    const { loads, atChair } = finishService(end.plan, end.state, SKIN)
+    expect(atChair.redness).toEqual({ occiput: 2 })
+    expect(loads).not.toHaveProperty('occiput')
+    expect(zonesToLookAt(end.plan, loads, atChair)).toContain('occiput')
   })
 
   it('stand in what is kept of the service, in the care sheet and in the messages', () => {

@@ -1,5 +1,6 @@
 /** A service that nobody ended: it stands open since its last event. */
 import { constant } from '../house/constants.ts'
+import { HOUR_MS } from '../time/dates.ts'
 import type { ChairState } from './state.ts'
 
 export const LEFT_OPEN_CONSTANTS = {
@@ -12,6 +13,6 @@ export function leftOpenSince(
   nowMs: number,
 ): number | undefined {
   if (state.status !== 'running' && state.status !== 'paused') return undefined
-  const openMs = LEFT_OPEN_CONSTANTS.hours.value * 3_600_000
+  const openMs = LEFT_OPEN_CONSTANTS.hours.value * HOUR_MS
   return nowMs - state.lastAtMs >= openMs ? state.lastAtMs : undefined
 }

@@ -85,7 +85,9 @@ export function loadsGiven(
   state: Pick<ChairState, 'outcomes' | 'redness'>,
 ): Record<string, number> {
   const loads = executedLoads(plan, state.outcomes)
-  for (const zone of Object.keys(redAtChair(state))) {
+  // Where no blade was planned there is no load to learn from, however red it is.
+  const planned = new Set<string>(plan.zones.map((z) => z.zoneId))
+  for (const zone of Object.keys(redAtChair(state)).filter((z) => planned.has(z))) {
     loads[zone] = Math.max(loads[zone] ?? 0, LOAD_CONSTANTS.withGrain.value)
   }
   return loads

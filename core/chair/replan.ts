@@ -96,7 +96,8 @@ function afterRedness(input: PlanInput, { plan, state }: Live): PlanInput {
   const seen = Object.entries(redAtChair(state)).map(([zoneId, grade]) => ({
     zoneId: zoneId as ZoneId,
     grade,
-    load: loads[zoneId]!,
+    // Where no blade was planned it still says something of the skin beside it.
+    load: loads[zoneId] ?? LOAD_CONSTANTS.withGrain.value,
   }))
   const sensitivity = (zoneId: ZoneId): Sensitivity => {
     const before = input.sensitivity(zoneId)

@@ -3,7 +3,7 @@ import { DomainError } from '../errors.ts'
 import { zoneName } from '../head/zoneFacts.ts'
 import type { ZoneId } from '../head/zones.ts'
 import { BLADES, type BladeId } from '../plan/blades.ts'
-import type { PlanStep } from '../plan/types.ts'
+import type { Lane, PlanStep } from '../plan/types.ts'
 import { notFelt, toFeel } from './feel.ts'
 import { latherNow } from './lather.ts'
 import { leftOpenSince } from './leftOpen.ts'
@@ -36,7 +36,7 @@ export function bladeOf(
 /**
  * Counts an event that has just happened, if the rules of the chair allow it.
  * @throws DomainError beside those of `advance`: `no-blade-opened`, `ask-first`, `too-hot`, `not-laid`, `blades-out`, `paused`,
- * `feel-first`, `felt-otherwise`, `not-left-open`
+ * `feel-first`, `felt-otherwise`, `not-planned`, `not-left-open`
  */
 export function admit<P extends ChairPlan>(live: Live<P>, event: ChairEvent): Live<P> {
   const { plan, state } = live
@@ -70,6 +70,9 @@ export function admit<P extends ChairPlan>(live: Live<P>, event: ChairEvent): Li
           'Nobody has read the grain there: feel it, or leave the whole zone out.',
         )
       }
+      break
+    case 'amended':
+      refuseUnknown(live, event.detail?.amendment?.lanes ?? [])
       break
     case 'ended-late':
       if (leftOpenSince(state, event.atMs) === undefined) {
@@ -125,6 +128,26 @@ function refuseUnfelt(live: Live<ChairPlan>, step: PlanStep): void {
     throw refuse(
       why,
       `${step.title}: the hair here was felt to grow another way than this stroke was laid by. Lay the zone anew, or leave it out.`,
+    )
+  }
+}
+
+/** The rest that is planned anew stays on the skin that was planned, and calls no direction read that nobody has felt. */
+function refuseUnknown({ plan, state }: Live<ChairPlan>, lanes: readonly Lane[]): void {
+  const planned = plan.zones && new Set<string>(plan.zones.map((z) => z.zoneId))
+  const stranger = planned && lanes.find((l) => !planned.has(l.zoneId))
+  if (stranger) {
+    throw refuse(
+      'not-planned',
+      `${zoneName(stranger.zoneId)} is no part of the plan that was kept: it was left out, or belongs to another service.`,
+    )
+  }
+  const unfelt = (plan.lanes ?? []).filter((l) => l.grain === 'guess' && !state.felt[l.zoneId])
+  const sure = lanes.find((l) => l.grain !== 'guess' && unfelt.some((u) => u.zoneId === l.zoneId))
+  if (sure) {
+    throw refuse(
+      'feel-first',
+      `${zoneName(sure.zoneId)}: nobody has read the grain there, so that lane is a guess too.`,
     )
   }
 }

@@ -226,7 +226,9 @@ function change(live: Live<ChairPlan>, event: ChairEvent): ChairState {
       if (current?.kind !== 'feel' || current.id !== event.stepId || current.zoneId !== zoneId) {
         throw refuse('That is not what is felt now. Nothing was counted; reload to catch up.')
       }
-      if (!point || !normal || !tangent) throw refuse('Nobody said which way it was felt.')
+      if (!point || !normal || !tangent || Math.hypot(...tangent) < 0.5) {
+        throw refuse('Nobody said which way it was felt.')
+      }
       return {
         ...state,
         felt: { ...state.felt, [current.zoneId!]: { id: event.id, atMs, point, normal, tangent } },

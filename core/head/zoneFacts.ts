@@ -278,3 +278,9 @@ export function zoneName(id: ZoneId): string {
   if (id.endsWith('-right')) return `${base}, client's right`
   return base
 }
+
+/** A zone within a sentence, where a comma would part it: "jaw (client's left)". */
+export function zoneInWords(id: ZoneId): string {
+  const [base, side] = zoneName(id).toLowerCase().split(', ')
+  return side === undefined ? base! : `${base} (${side})`
+}

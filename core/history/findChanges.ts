@@ -1,5 +1,6 @@
 /** Changes of routine: noted by hand, or found in what was done; with the visits before and after, and what else differs. */
 import { DAY_MS } from '../time/dates.ts'
+import { listWords } from '../words.ts'
 import { CHANGE_CONSTANTS as C } from './changeConstants.ts'
 import { middle, mostHave, type VisitFacts } from './facts.ts'
 
@@ -125,5 +126,5 @@ export function separabilityWords(change: DatedChange): string {
   if (names.length === 0)
     return 'Nothing that is kept here differs besides; the note is taken as it stands.'
   if (names.length === 1) return `Of what is kept here only this differs: ${names[0]}.`
-  return `Changed together and not separable: ${names.slice(0, -1).join(', ')} and ${names.at(-1)}.`
+  return `Changed together and not separable: ${listWords(names)}.`
 }

@@ -1,6 +1,6 @@
 /** What a client waits for today, as plain flags: what alarms, what stands in the way, what is owed, what is too soon. */
 import { leftOpenSince } from '../chair/leftOpen.ts'
-import { dateOf, dayWords } from '../time/dates.ts'
+import { dateAt, dayWords } from '../time/dates.ts'
 import { aftermathOf } from '../visit/aftermath.ts'
 import { patchReadable } from '../visit/asking.ts'
 import { gate } from '../visit/gate.ts'
@@ -38,8 +38,7 @@ export function todayFlags({ known, open }: FlagInput): {
   patch: number
 } {
   const { nowMs, past, window } = known
-  const on = (ms: number) =>
-    dateOf(ms, typeof known.offset === 'number' ? known.offset : known.offset(ms))
+  const on = (ms: number) => dateAt(ms, known.offset)
   const today = on(nowMs)
   const flags: TodayFlag[] = alarms(known, today, on)
   let owed = 0
@@ -85,14 +84,13 @@ export function todayFlags({ known, open }: FlagInput): {
     window &&
     open?.state === 'open' &&
     open.slotAtMs !== null &&
-    on(open.slotAtMs) < on(window.fromMs)
+    on(open.slotAtMs) < on(window.fromMs) &&
+    today < on(window.fromMs)
   ) {
-    if (today < on(window.fromMs)) {
-      flags.push({
-        kind: 'coral',
-        text: `Too soon: wait until ${dayWords(on(window.fromMs), today)}`,
-      })
-    }
+    flags.push({
+      kind: 'coral',
+      text: `Too soon: wait until ${dayWords(on(window.fromMs), today)}`,
+    })
   }
   return { flags, owed, patch }
 }

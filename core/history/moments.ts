@@ -5,7 +5,7 @@
 import { CARE_CONSTANTS } from '../care/clearances.ts'
 import { DomainError } from '../errors.ts'
 import { constant, type Constant } from '../house/constants.ts'
-import { HOUR_MS } from '../time/dates.ts'
+import { CLOCKS_MS, HOUR_MS } from '../time/dates.ts'
 import { USUAL_MOMENTS, type Moment, type UsualMoment } from './looks.ts'
 
 export const MOMENT_CONSTANTS = {
@@ -113,9 +113,6 @@ export function owedAnswer(
   }).at(-1)
   return owed && MOMENTS[owed].owedWords
 }
-
-/** Clocks of two machines agree to within this. */
-const CLOCKS_MS = 2 * 60_000
 
 /**
  * Looks whether an answer may be given now.

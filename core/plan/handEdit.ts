@@ -69,7 +69,7 @@ export function wayRefusal(q: WayQuestion, relation: Relation): string | undefin
 }
 
 /**
- * Refuses a change by hand that the rules do not allow.
+ * Refuses a change by hand that the rules do not allow; and a cartridge against the grain, whoever chose it.
  * @throws DomainError `never-against`, `not-this-blade`, `not-this-way`
  */
 export function checkHandEdit(
@@ -79,9 +79,7 @@ export function checkHandEdit(
 ): void {
   const blade = changed.blade ? bladeRefusal(q, q.bladeId, q.hair) : undefined
   if (blade) throw new DomainError('not-this-blade', `${blade} Choose another for this lane.`)
-  const way = changed.blade || changed.way ? wayRefusal(q, relation) : undefined
-  if (way) {
-    const never = BLADES[q.bladeId].tool === 'cartridge'
-    throw new DomainError(never ? 'never-against' : 'not-this-way', way)
-  }
+  const never = BLADES[q.bladeId].tool === 'cartridge' && relation === 'against'
+  const way = never || changed.blade || changed.way ? wayRefusal(q, relation) : undefined
+  if (way) throw new DomainError(never ? 'never-against' : 'not-this-way', way)
 }

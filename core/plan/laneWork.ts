@@ -151,7 +151,6 @@ export function makeLane(
   checkHandEdit(
     {
       ...q,
-      kit: q.kit,
       pass: planned.pass,
       bladeId: blade.id as BladeId,
       hair: more.hair,
@@ -160,12 +159,6 @@ export function makeLane(
     { blade: edit?.bladeId !== undefined, way: edit?.way !== undefined },
     relation,
   )
-  if (blade.tool === 'cartridge' && relation === 'against') {
-    throw new DomainError(
-      'never-against',
-      'A multi-blade cartridge never goes against the grain: it lifts and pulls.',
-    )
-  }
   const strokeLengthMm = Math.max(4, Math.round(Math.min(longestStrokeMm(id), m.extent.lengthMm)))
   const widthMm = Math.max(2, Math.round(Math.min(fit.widthMm, m.extent.widthMm)))
   const strokes = passStrokes(shape.areaCm2, widthMm, strokeLengthMm)

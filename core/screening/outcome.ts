@@ -3,7 +3,7 @@ import { zoneName } from '../head/zoneFacts.ts'
 import type { ZoneId } from '../head/zones.ts'
 import type { Schools } from '../house/schools.ts'
 import { workedShare, type ServiceId } from '../services.ts'
-import { addDays, dayWords, HOUR_MS, type IsoDate } from '../time/dates.ts'
+import { addDays, CLOCKS_MS, dayWords, HOUR_MS, type IsoDate } from '../time/dates.ts'
 import type { Answer, Asked, PatchTest } from './asked.ts'
 import { SCREENING_CONSTANTS, type ruleEffect, type ScreeningRule, type Severity } from './rules.ts'
 
@@ -153,9 +153,6 @@ export function patchRefusal(
   }
   return undefined
 }
-
-/** Clocks of two machines agree to within this. */
-const CLOCKS_MS = 2 * 60_000
 
 /** From when to when a patch test is to be read. */
 export function patchWindow(patch: PatchTest): { fromMs: number; untilMs: number } | undefined {

@@ -4,7 +4,7 @@ import type { ZoneId } from '../head/zones.ts'
 import type { Mark } from '../house/constants.ts'
 import type { Schools } from '../house/schools.ts'
 import { SERVICES, workedShare, type ServiceId } from '../services.ts'
-import { dateOf, dayWords, type IsoDate } from '../time/dates.ts'
+import { dateAt, dayWords, type IsoDate, type Offset } from '../time/dates.ts'
 import type { Asked, Spot } from './asked.ts'
 import { markMargin, markZones } from './marks.ts'
 import { outcomeOf, type Ask } from './outcome.ts'
@@ -66,9 +66,6 @@ export interface Screening {
 export const CLOSING_SENTENCE =
   'Follow your local code, the product label and a clinician’s advice. Your licence sets what you may do.'
 
-/** The house's offset from UTC, minutes: one figure, or by the moment, since summer time changes it. */
-export type Offset = number | ((ms: number) => number)
-
 /**
  * Screens a service.
  * @param today the day on which the service is wanted
@@ -86,7 +83,7 @@ export function screen(
   rules: HouseRules = {},
 ): Screening {
   const { family } = SERVICES[service]
-  const dayOf = (ms: number) => dateOf(ms, typeof offset === 'number' ? offset : offset(ms))
+  const dayOf = (ms: number) => dateAt(ms, offset)
   const ask: Ask = { service, asked, schools, today, nowMs, dayOf }
   const findings: Finding[] = []
   const zoneReasons: Partial<Record<ZoneId, string>> = {}

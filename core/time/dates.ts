@@ -25,6 +25,16 @@ export function dateOf(ms: number, offsetMinutes: number): IsoDate {
   return new Date(ms + offsetMinutes * 60_000).toISOString().slice(0, 10)
 }
 
+/** Minutes east of UTC: one figure, or by the moment, since summer time changes it. */
+export type Offset = number | ((ms: number) => number)
+
+/** The calendar date of a moment where the offset may change with it. */
+export const dateAt = (ms: number, offset: Offset): IsoDate =>
+  dateOf(ms, typeof offset === 'number' ? offset : offset(ms))
+
+/** Clocks of two machines agree to within this. */
+export const CLOCKS_MS = 2 * 60_000
+
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
 
 /** "28 Nov", with the year when it is not the one given. */

@@ -49,13 +49,13 @@ const zonesOf = (answer: Pick<SkinAnswer, 'zones'>) =>
     .filter((z) => z.redness > A.calmGrade.value || z.bumps > 0 || (z.pustules ?? 0) > 0)
     .map((z) => z.zoneId)
 
-/** A severe answer that nobody has seen calm since. */
+/** Severe answers that nobody has seen calm since. */
 export interface Aftermath {
   readonly visitId: string
-  /** The time it speaks of, and when it was told. */
+  /** The time that the latest one speaks of, and when it was told. */
   readonly atMs: number
   readonly toldAtMs: number
-  /** What was severe, in words. */
+  /** What was severe in it, in words. */
   readonly signs: readonly string[]
   readonly zones: readonly string[]
   /** The whole service waits, not only these zones. */
@@ -65,29 +65,30 @@ export interface Aftermath {
 
 const toldAt = (a: SkinAnswer) => a.toldAtMs ?? a.atMs
 
-/** The gravest matter of a finished visit that still stands; undefined when there is none. */
+/** What of a finished visit still stands: every severe answer that nobody has seen calm since; undefined when none does. */
 export function aftermathOf(past: Omit<PastVisit, 'worked'>): Aftermath | undefined {
-  const severe = [...past.answers, lookAtChair(past.endedAtMs, past.redAtChair)]
-    .filter((a) => severeSigns(a).length > 0)
+  const seenCalm = (severe: SkinAnswer) =>
+    past.answers.some(
+      (a) =>
+        a.source === 'seen' && toldAt(a) > toldAt(severe) && a.atMs >= severe.atMs && isCalm(a),
+    )
+  const stands = [...past.answers, lookAtChair(past.endedAtMs, past.redAtChair)]
+    .filter((a) => severeSigns(a).length > 0 && !seenCalm(a))
     .sort((a, b) => toldAt(a) - toldAt(b))
-    .at(-1)
-  if (!severe) return undefined
-  const zones = zonesOf(severe)
-  const seenCalm = past.answers.some(
-    (a) => a.source === 'seen' && toldAt(a) > toldAt(severe) && a.atMs >= severe.atMs && isCalm(a),
-  )
-  if (seenCalm) return undefined
+  const latest = stands.at(-1)
+  if (!latest) return undefined
+  // A later answer that speaks of another place does not calm the first.
+  const zones = [...new Set(stands.flatMap(zonesOf))]
   return {
     visitId: past.visitId,
-    atMs: severe.atMs,
-    toldAtMs: toldAt(severe),
-    signs: severeSigns(severe),
+    atMs: latest.atMs,
+    toldAtMs: toldAt(latest),
+    signs: severeSigns(latest),
     zones,
     wide:
-      severe.feeling?.spreading === true ||
-      zones.length === 0 ||
+      stands.some((a) => a.feeling?.spreading === true || zonesOf(a).length === 0) ||
       zones.length >= A.wideShare.value * past.zones.length,
-    source: severe.source ?? 'seen',
+    source: latest.source ?? 'seen',
   }
 }
 

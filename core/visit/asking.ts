@@ -1,7 +1,7 @@
 /** What asking finds, as findings of the visit: questions, rules, marks, the patch test, consent. */
 import { consentText } from '../screening/consent.ts'
 import { patchWindow, type Finding, type Screening } from '../screening/screen.ts'
-import { dateOf, type IsoDate } from '../time/dates.ts'
+import { dateAt, type IsoDate } from '../time/dates.ts'
 import type { Known, Lift, LiftedBy, VisitFinding } from './types.ts'
 
 /** Questions without an answer, and answers of last time that nobody has confirmed. */
@@ -82,7 +82,6 @@ export function consentFinding(known: Known, today: IsoDate): VisitFinding[] {
   if (schools.consent === 'none') return []
   const { consent } = asked
   const text = known.consentText || consentText(service)
-  const at = (ms: number) => dateOf(ms, typeof offset === 'number' ? offset : offset(ms))
   // A guardian signs: nobody's word stands in for that.
   const byWord = asked.answers['under-age']?.yes !== true
   const say = (title: string, why: string): VisitFinding[] => [
@@ -104,7 +103,7 @@ export function consentFinding(known: Known, today: IsoDate): VisitFinding[] {
   }
   if (
     schools.consent === 'each' &&
-    at(consent.signedAtMs) !== today &&
+    dateAt(consent.signedAtMs, offset) !== today &&
     consent.signedAtMs < nowMs
   ) {
     return say('Consent is of an earlier visit', 'This house signs at every visit: sign anew.')

@@ -7,6 +7,7 @@ import { NOTHING_ASKED, patchRefusal, type Asked, type PatchTest } from '../scre
 import { planInput } from '../testing/plan.ts'
 import { askedAll, knownVisit, NOW, pastVisit } from '../testing/visit.ts'
 import { addDays, DAY_MS, HOUR_MS } from '../time/dates.ts'
+import { eventNotes } from './events.ts'
 import { checkDecision, gate, heldWords, holding } from './gate.ts'
 import type { Decision, Known } from './types.ts'
 
@@ -302,6 +303,17 @@ describe('skin that took it badly', () => {
     expect(stands([bad, worse], { decisions: [word(f!.id)] })).toBe(1)
   })
 
+  it('told twice of two places holds both, until each telling was followed by a calm look', () => {
+    const first = look({ ...old, moment: '24h', zones: [zone('chin', 4)] })
+    const second = look({ moment: '48h', atMs: NOW - 8 * DAY_MS, zones: [zone('jaw-left', 4)] })
+    const zones = (list: SkinAnswer[]) =>
+      found(ready({ past: after(list) }), 'aftermath').flatMap((f) => f.zones ?? [])
+    expect(zones([first, second])).toEqual(['chin', 'jaw-left'])
+    // Seen calm in between: only what was told after it stands.
+    const between = look({ moment: 'h90', atMs: NOW - 8.5 * DAY_MS, zones: [], source: 'seen' })
+    expect(zones([first, between, second])).toEqual(['jaw-left'])
+  })
+
   it('elsewhere than this service works is only told', () => {
     const legs = after([look({ ...old, zones: [zone('shin-left', 4)] })], {
       service: 'body-shave',
@@ -421,5 +433,19 @@ describe('whatever is known', () => {
       }),
       { numRuns: 300 },
     )
+  })
+})
+
+describe('events of the client', () => {
+  it('that lie near are a note, the nearest first; those past or far off are not', () => {
+    const at = (id: string, days: number) =>
+      ({ id, kind: 'other', title: id, atMs: NOW + days * DAY_MS }) as const
+    const notes = eventNotes(
+      [at('gala', 12), at('dive', 1), at('past', -1), at('far', 90), at('tonight', 0.2)] as never,
+      NOW,
+      0,
+    )
+    expect(notes.map((n) => n.title)).toEqual(['Tonight today', 'Dive in 1 day', 'Gala in 12 days'])
+    expect(notes.every((n) => n.holds === 'nothing')).toBe(true)
   })
 })

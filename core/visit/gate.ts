@@ -5,7 +5,7 @@
 import { DomainError } from '../errors.ts'
 import { SEVERITY_ORDER } from '../screening/rules.ts'
 import { conclude, screen, type Finding, type Screening } from '../screening/screen.ts'
-import { dateOf, type IsoDate } from '../time/dates.ts'
+import { dateAt, type IsoDate } from '../time/dates.ts'
 import { consentFinding, openQuestions, ruleFinding } from './asking.ts'
 import { handFindings, planFindings, unreadFinding } from './readiness.ts'
 import { aftermathFindings, tooSoonFinding, unsettledFindings } from './skin.ts'
@@ -14,7 +14,7 @@ import type { Decision, Gate, Holds, Known, VisitFinding } from './types.ts'
 /** Looks at everything that is known of a visit. */
 export function gate(known: Known): Gate {
   const { service, asked, schools, rules, nowMs, offset } = known
-  const today = dateOf(nowMs, typeof offset === 'number' ? offset : offset(nowMs))
+  const today = dateAt(nowMs, offset)
   const found = screen(service, asked, schools, today, nowMs, offset, rules)
   const lifted = (list: readonly VisitFinding[]) => list.map((f) => liftedBy(f, known.decisions))
   const asking = lifted(found.findings.map((f) => ruleFinding(known, f)))

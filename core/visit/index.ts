@@ -2,6 +2,7 @@
 export * from './types.ts'
 export { aftermathOf, AFTERMATH_CONSTANTS, severeSigns, type Aftermath } from './aftermath.ts'
 export { patchReadable } from './asking.ts'
+export { eventNotes } from './events.ts'
 export { finishService, type Finished } from './finish.ts'
 export { checkDecision, gate, heldWords, holding, LEAST_REASON } from './gate.ts'
 export { guessedZones } from './readiness.ts'

@@ -1,27 +1,25 @@
 /** What the skin of earlier visits says of this one: taken badly, not settled, too soon. */
 import { AREAS, areasWorked } from '../history/clientAnswer.ts'
 import { rednessSeen } from '../history/window.ts'
-import { zoneName } from '../head/zoneFacts.ts'
+import { zoneInWords } from '../head/zoneFacts.ts'
 import type { ZoneId } from '../head/zones.ts'
 import { skinSettles } from '../regrowth/nextVisit.ts'
 import { serviceZones } from '../services.ts'
-import { dateOf, dayWords, type IsoDate } from '../time/dates.ts'
+import { listWords } from '../words.ts'
+import { dateAt, dayWords, type IsoDate } from '../time/dates.ts'
 import { aftermathOf, type Aftermath } from './aftermath.ts'
 import type { Known, PastVisit, VisitFinding } from './types.ts'
 
-const on = (known: Pick<Known, 'offset'>, ms: number): IsoDate =>
-  dateOf(ms, typeof known.offset === 'number' ? known.offset : known.offset(ms))
+const on = (known: Pick<Known, 'offset'>, ms: number): IsoDate => dateAt(ms, known.offset)
 
 /** Places as a sentence names them: one or two by name, more of them by the part of the face or body. */
 export function zoneWords(zones: readonly string[]): string {
   if (zones.length === 0) return 'no place in particular'
   const names =
     zones.length <= 2
-      ? zones.map((z) => zoneName(z as ZoneId).replace(/^./, (c) => c.toLowerCase()))
+      ? zones.map((z) => zoneInWords(z as ZoneId))
       : areasWorked(zones).map((a) => AREAS[a].name)
-  return names.length < 2
-    ? (names[0] ?? `${zones.length} zones`)
-    : `${names.slice(0, -1).join('; ')} and ${names[names.length - 1]}`
+  return names.length === 0 ? `${zones.length} zones` : listWords(names)
 }
 
 /** Where something severe has not been worked since; undefined when all of it was. */

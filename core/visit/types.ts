@@ -7,9 +7,9 @@ import type { Level } from '../plan/tools.ts'
 import type { Plan } from '../plan/types.ts'
 import type { VisitWindow } from '../regrowth/nextVisit.ts'
 import type { HouseRules, Severity } from '../screening/rules.ts'
-import type { Asked, Offset, Screening } from '../screening/screen.ts'
+import type { Asked, Screening } from '../screening/screen.ts'
 import type { ServiceId } from '../services.ts'
-import type { IsoDate } from '../time/dates.ts'
+import type { IsoDate, Offset } from '../time/dates.ts'
 
 /** How a finding is lifted: `decide` is "I have seen the skin myself and decide", kept with name and reason. */
 export type Lift =
@@ -44,6 +44,7 @@ export type About =
   | 'plan'
   | 'hand'
   | 'busy'
+  | 'event'
 
 /** One thing that is to be known before the blade. */
 export interface VisitFinding {

@@ -154,7 +154,7 @@ const WHAT_NOW = `<h2>What to do now</h2>
 <li><b>Nothing on it:</b> no balm, acid, make-up or scent until it is calm.</li>
 <li><b>A pharmacist or doctor</b> when it spreads, blisters, holds pus, is very hot or painful, comes with fever, or has not calmed by tomorrow. They know more than a studio does.</li>
 </ul>
-<p>The studio sees your answer today and will ring you.</p>`
+<p>Your answer stands first on the studio’s list. If nobody has rung you by tomorrow, ring the studio.</p>`
 
 export interface Thanks {
   readonly house: string

@@ -64,7 +64,10 @@ export async function decide(
   return visitPage(db, visitId)
 }
 
-/** Takes a word back while the visit has not begun; that it was given stays in the record. */
+/**
+ * Takes a word back while the visit has not begun, or one on an alarm; that it was given stays in the record.
+ * @throws HttpProblem 404, 409 `already-started`
+ */
 export async function takeBackDecision(db: Database, id: string): Promise<VisitPage> {
   let visitId = ''
   await db.write(async () => {
@@ -72,7 +75,7 @@ export async function takeBackDecision(db: Database, id: string): Promise<VisitP
     if (!row) throw notFound('That decision')
     visitId = row.visitId
     const visit = await readVisit(db, visitId)
-    if (visit.state === 'running') {
+    if (visit.state !== 'open' && row.finding !== alarmId(visitId)) {
       throw new HttpProblem(
         409,
         'already-started',

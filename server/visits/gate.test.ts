@@ -191,6 +191,8 @@ describe('a severe answer', () => {
     const { thanks, visit } = await severe()
     expect(thanks).toContain('What to do now')
     expect(thanks).toContain('pharmacist or doctor')
+    // Nobody is promised for: the client is told what to do when nothing comes.
+    expect(thanks).not.toContain('will ring')
     const day = (days: number) =>
       new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long' }).format(
         Date.now() - 1.1 * DAY_MS + days * DAY_MS,
@@ -267,6 +269,14 @@ describe('a severe answer', () => {
     await decide(next, f!.id).expect(200)
     await plan(next).expect(200)
     await start(next).expect(200)
+  })
+
+  it('a word on a finished visit stays, but for one on its alarm', async () => {
+    const { visit } = await severe()
+    const id = randomUUID()
+    await decide(visit.id, alarmId(visit.id), { id, reason: 'rang nobody yet' }).expect(200)
+    await api().delete(`/api/decisions/${id}`).expect(200)
+    expect((await page(visit.id)).facts.decisions[0]!.takenBackAtMs).not.toBeNull()
   })
 
   it('shows as what it was on the tide line', async () => {
@@ -472,6 +482,14 @@ describe('a zone that was never read', () => {
       expect.objectContaining({ zoneId: step.zoneId, method: 'felt', id: events[felt]!.id }),
     ])
     expect(lane.text).toMatch(/guess/)
+  })
+
+  it('is told of by name: what is no zone is refused before it is counted', async () => {
+    const { visit } = await plannedVisit(studio.app)
+    await start(visit.id).expect(200)
+    const red = { ...chairEvent(2, 'redness'), detail: { zoneId: 'elbow', grade: 2 } }
+    refused(await tell(visit.id, red), 422, 'invalid')
+    expect((await page(visit.id)).chair.redness).toEqual([])
   })
 
   it('is a guess no more once it was read', async () => {

@@ -1,19 +1,37 @@
 /** Makes the plan of a visit from what is stored. */
 import { GrainField } from '../../core/grain/field.ts'
 import { toFieldReading } from '../../core/grain/readings.ts'
+import type { ZonedReading } from '../../core/grain/whorls.ts'
 import { bodyFlow, bodyGround, drawnLines, headFlow } from '../../core/plan/ground.ts'
 import { makePlan } from '../../core/plan/makePlan.ts'
+import type { SkinFlow } from '../../core/plan/skin.ts'
 import { houseVersion } from '../../core/house/register.ts'
 import type { Plan, PlanChoice } from '../../core/plan/types.ts'
 import { PlanMemory } from '../../core/plan/question.ts'
 import type { Screening } from '../../core/screening/screen.ts'
-import { isBodyService } from '../../core/services.ts'
+import { isBodyService, type ServiceId } from '../../core/services.ts'
 import { DAY_MS } from '../../core/time/dates.ts'
 import type { House } from '../../contract/types.ts'
 import { atlas } from '../atlas.ts'
 import { modelFrom, type History } from '../clients/model.ts'
 import { HttpProblem } from '../http/problem.ts'
 import type { VisitRecord } from './record.ts'
+
+/** The current of growth over the skin of a service, as its readings tell it. */
+export function flowFrom(service: ServiceId, readings: readonly ZonedReading[]): SkinFlow {
+  if (isBodyService(service)) return bodyFlow(readings)
+  const head = atlas()
+  const field = new GrainField(head.field)
+  field.setAll(readings)
+  return headFlow(
+    head.field,
+    field.answer(),
+    readings,
+    head.packed.display,
+    head.packed.solve.zones,
+    head.display,
+  )
+}
 
 /** Minutes east of UTC at a moment, as this machine keeps time. */
 export const offsetMinutes = (ms: number) => -new Date(ms).getTimezoneOffset()
@@ -39,25 +57,11 @@ export function planOf(
   // Readings age by the day, as on the screen.
   const asOf = Math.ceil(now / DAY_MS) * DAY_MS
   const readings = visit.readings.map((r) => toFieldReading(r, asOf))
-  const onBody = isBodyService(service)
-  const head = onBody ? undefined : atlas()
-  const flow = () => {
-    if (!head) return bodyFlow(readings)
-    const field = new GrainField(head.field)
-    field.setAll(readings)
-    return headFlow(
-      head.field,
-      field.answer(),
-      readings,
-      head.packed.display,
-      head.packed.solve.zones,
-      head.display,
-    )
-  }
+  const head = isBodyService(service) ? undefined : atlas()
   return makePlan({
     service,
     ground: head?.ground ?? bodyGround(),
-    flow: flow(),
+    flow: flowFrom(service, readings),
     room: head?.room,
     lines: head ? drawnLines(head.surface, notes.lines) : [],
     client: skin,

@@ -1,16 +1,16 @@
 /** Before the start: what is to be known, what lies on the tray, what comes first. One look decides whether it begins. */
 import { Checkbox } from '@mantine/core'
-import dayjs from 'dayjs'
 import type { KitItem, Plan } from '../../../core/plan/types.ts'
 import { Findings } from '../Findings.tsx'
 import { holding } from '../../../core/visit/gate.ts'
+import { eventNotes } from '../../../core/visit/events.ts'
 import type { VisitFinding } from '../../../core/visit/types.ts'
+import { offsetHere } from '../../state/words.ts'
 import type { StationProps } from '../useStation.ts'
 import { useTray } from './tray.ts'
 
 /** Rows of findings before more are asked for: the tray stays in view. What holds the start is always shown. */
 const SHOWN = 4
-const SOON_DAYS = 60
 
 export function Ready({
   plan,
@@ -27,7 +27,7 @@ export function Ready({
       <h1>Ready for {called}</h1>
       <Findings
         {...props}
-        findings={[...graver, ...eventNotes(props), ...notes]}
+        findings={[...graver, ...eventNotes(client.events, Date.now(), offsetHere), ...notes]}
         most={Math.max(SHOWN, holding(findings, 'start').length)}
         large
       />
@@ -64,27 +64,6 @@ function TrayItem({ item, visitId }: { item: KitItem; visitId: string }) {
       label={`${item.name.replace(/^./, (c) => c.toUpperCase())}${item.count > 1 ? `, ${item.count}` : ''}`}
     />
   )
-}
-
-/** Events of the client that lie near: skin must be in order for them. */
-function eventNotes({ page }: StationProps): VisitFinding[] {
-  const now = Date.now()
-  return page.client.events
-    .filter((e) => e.atMs > now && e.atMs < now + SOON_DAYS * 86_400_000)
-    .map((e) => {
-      const days = dayjs(e.atMs).startOf('day').diff(dayjs(now).startOf('day'), 'day')
-      return {
-        about: 'rule',
-        id: `event:${e.id}`,
-        severity: 'note',
-        title: `${e.title.replace(/^./, (c) => c.toUpperCase())} in ${days} ${days === 1 ? 'day' : 'days'}`,
-        text: 'Skin must be in order for it.',
-        mark: 'C',
-        holds: 'nothing',
-        lift: [],
-        by: 'nobody',
-      }
-    })
 }
 
 /** "hands, gloves, cleanse, 2 min. Then 16 lanes with one blade." */

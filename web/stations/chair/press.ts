@@ -5,6 +5,7 @@ import { redAtChair } from '../../../core/chair/outcome.ts'
 import { nextPress, type Press } from '../../../core/chair/rules.ts'
 import type { Draft, Live } from '../../../core/chair/service.ts'
 import type { PlanStep } from '../../../core/plan/types.ts'
+import { SERVICES } from '../../../core/services.ts'
 import { feltAt } from './felt.ts'
 import { lookedZones } from './taps.ts'
 import type { Proposal } from './useReplan.ts'
@@ -35,7 +36,12 @@ export function pressNow(
   const { replanned, pending } = more.missed
   const many = more.patches === 1 ? 'the patch' : `${more.patches} patches`
   if (pending) return { words: 'Working it out …' }
-  if (!replanned) return { ...told, words: `Leave ${many} for the next visit` }
+  if (!replanned) {
+    // Fuzz is not gone over twice, and the key says so. Elsewhere only a choice with its name leaves what was missed.
+    return SERVICES[live.plan.service].family === 'fuzz'
+      ? { ...told, words: `Leave ${many} for the next visit` }
+      : { words: 'Choose what becomes of it' }
+  }
   const minutes = Math.max(1, Math.round(replanned.minutesNow - replanned.minutesBefore))
   return { ...told, words: `Take ${many}, ${minutes} min` }
 }
