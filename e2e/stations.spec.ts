@@ -125,6 +125,7 @@ test('hair that was felt is written down, and taken away again', async ({ page }
   await page.goto(`/clients/${odile.id}/return`)
   await headReady(page)
   await page.getByRole('button', { name: 'Hair', exact: true }).click()
+  await expect(page.getByRole('heading', { name: 'How hair comes back' })).toBeVisible()
   const before = await page.locator('.plain-list li').count()
   await page.getByRole('button', { name: 'measured' }).click()
   await page.getByLabel('Length, mm').fill('0.4')

@@ -3,23 +3,25 @@
  * patches that were missed. What is done stays done; the order of what is left stays as it was.
  */
 import { coverFrom, lettersUsed, sameSkins, shapesOf, within, type Place } from './cells.ts'
-import type { Amendment } from './events.ts'
-import type { ChairState, Live } from './service.ts'
+import { newRest, type Replanned } from './newRest.ts'
+import type { Live } from './service.ts'
 import { DomainError } from '../errors.ts'
 import { zoneName } from '../head/zoneFacts.ts'
 import type { ZoneId } from '../head/zones.ts'
 import { SERVICES } from '../services.ts'
 import { LOAD_CONSTANTS } from '../skin/load.ts'
-import { rednessOdds, updateSensitivity, type Sensitivity } from '../skin/sensitivity.ts'
-import { executedLoads, loadsGiven, redAtChair } from './outcome.ts'
+import { updateSensitivity, type Sensitivity } from '../skin/sensitivity.ts'
+import { loadsGiven, redAtChair } from './outcome.ts'
 import { zoneQuestion, zoneSkinOf, type PlanInput } from '../plan/makePlan.ts'
 import { packCover, type Cover } from '../plan/cover.ts'
 import { makeLane } from '../plan/laneWork.ts'
 import type { ZoneSkin } from '../plan/skin.ts'
-import type { Lane, Plan, PlannedPass, PlanStep } from '../plan/types.ts'
+import type { Lane, PlannedPass, PlanStep } from '../plan/types.ts'
 import { hasLather } from '../plan/routine.ts'
 import { laneTitle, strokeStep } from '../plan/walk.ts'
 import { planZone } from '../plan/zonePlan.ts'
+
+export type { Replanned } from './newRest.ts'
 
 /** Why the rest is planned anew. */
 export type Cause =
@@ -31,19 +33,6 @@ export type Cause =
   | { readonly kind: 'missed'; readonly places: readonly Place[] }
   /** Hair was felt to grow otherwise than was guessed; the map that is planned on holds what was felt. */
   | { readonly kind: 'felt'; readonly zoneId: ZoneId }
-
-/** A new rest, with what it changes in figures. */
-export interface Replanned {
-  readonly amendment: Amendment
-  /** Lanes that were left, and that are left now. */
-  readonly before: number
-  readonly now: number
-  readonly minutesBefore: number
-  readonly minutesNow: number
-  /** P(redness ≥ 2) of the worst zone that still gets work: as planned, and with the new rest. */
-  readonly oddsBefore: number
-  readonly oddsNow: number
-}
 
 /** Patches smaller than this are part of the lane beside them, cm². */
 const LEAST_PATCH_CM2 = 0.15
@@ -58,7 +47,7 @@ export function replan(input: PlanInput, live: Live, cause: Cause): Replanned {
   const learned = afterRedness(input, live)
   switch (cause.kind) {
     case 'stop':
-      return finish(
+      return newRest(
         learned,
         live,
         closingOnly(rest),
@@ -67,7 +56,7 @@ export function replan(input: PlanInput, live: Live, cause: Cause): Replanned {
         'Stopped at the client’s wish: no more strokes.',
       )
     case 'skip-zone':
-      return finish(
+      return newRest(
         learned,
         live,
         rest.filter((s) => s.zoneId !== cause.zoneId),
@@ -135,7 +124,7 @@ function gentler(
     return lane ? [restated(s, lane)] : []
   })
   const where = cause.zoneId ? `${zoneName(cause.zoneId)} reddened: ` : ''
-  return finish(
+  return newRest(
     mild,
     live,
     steps,
@@ -183,7 +172,7 @@ function leaveOut(
     const lane = own.get(s.laneId)
     return lane ? [restated(s, lane)] : []
   })
-  return finish(
+  return newRest(
     question,
     live,
     steps,
@@ -276,7 +265,7 @@ function missed(
   // The second look comes once more after them, as long as it is still to be settled.
   const check = rest.findIndex((s) => s.kind === 'check')
   const at = check < 0 ? 0 : check
-  return finish(
+  return newRest(
     input,
     live,
     [...rest.slice(0, at), ...steps, ...rest.slice(at)],
@@ -314,7 +303,7 @@ function laidAnew(
     strokes.delete(s.pass!)
     return own
   })
-  return finish(
+  return newRest(
     input,
     live,
     steps,
@@ -368,75 +357,4 @@ function restated(step: PlanStep, lane: Lane): PlanStep {
   const made = strokeStep(lane, step.title, 1, step.minutes, step.freshBlade === true)
   const seconds = lane.seconds / 60
   return { ...made, title: step.title, minutes: Math.min(step.minutes, seconds + 0.2) }
-}
-
-/** Lather is only renewed where strokes follow it before the next. */
-function withoutIdleLather(steps: readonly PlanStep[]): PlanStep[] {
-  return steps.filter((s, i) => {
-    if (s.kind !== 'lather') return true
-    const next = steps.slice(i + 1)
-    const until = next.findIndex((x) => x.kind === 'lather')
-    return next.slice(0, until < 0 ? undefined : until).some((x) => x.kind === 'stroke')
-  })
-}
-
-/** A zone that gets no stroke any more need not be felt. */
-function withoutIdleFeel(steps: readonly PlanStep[]): PlanStep[] {
-  const stroked = new Set(steps.filter((s) => s.kind === 'stroke').map((s) => s.zoneId))
-  return steps.filter((s) => s.kind !== 'feel' || stroked.has(s.zoneId))
-}
-
-function finish(
-  input: PlanInput,
-  { plan, state }: Live,
-  newRest: readonly PlanStep[],
-  lanes: readonly Lane[],
-  covers: Amendment['covers'],
-  text: string,
-): Replanned {
-  const rest = plan.steps.slice(state.index)
-  const steps = withoutIdleFeel(withoutIdleLather(newRest))
-  const used = new Set(steps.flatMap((s) => (s.laneId ? [s.laneId] : [])))
-  const kept = lanes.filter((l) => used.has(l.id))
-  const same =
-    steps.length === rest.length &&
-    steps.every((s, i) => s.id === rest[i]!.id && s.relation === rest[i]!.relation) &&
-    covers.length === 0
-  if (same) {
-    throw new DomainError(
-      'nothing-to-change',
-      'What is left is already as gentle as a plan can be: one pass with the grain. Leave zones out, or stop.',
-    )
-  }
-  const minutes = (of: readonly PlanStep[]) => of.reduce((s, x) => s + x.minutes, 0)
-  const strokes = (of: readonly PlanStep[]) => of.filter((s) => s.kind === 'stroke').length
-  return {
-    amendment: { text, after: state.index, steps, lanes: kept, covers },
-    before: strokes(rest),
-    now: strokes(steps),
-    minutesBefore: minutes(rest),
-    minutesNow: minutes(steps),
-    oddsBefore: worstOdds(input, plan, state, rest, plan.lanes),
-    oddsNow: worstOdds(input, plan, state, steps, [
-      ...plan.lanes.filter((l) => !kept.some((k) => k.id === l.id)),
-      ...kept,
-    ]),
-  }
-}
-
-/** P(redness ≥ 2) of the worst zone, with what is done and what is left. */
-function worstOdds(
-  input: PlanInput,
-  plan: Plan,
-  state: ChairState,
-  rest: readonly PlanStep[],
-  lanes: readonly Lane[],
-): number {
-  const outcomes: Record<string, 'done' | 'skipped'> = { ...state.outcomes }
-  for (const step of rest) outcomes[step.id] = 'done'
-  const loads = executedLoads({ zones: plan.zones, lanes }, outcomes)
-  return Object.entries(loads).reduce(
-    (most, [zone, load]) => Math.max(most, rednessOdds(input.sensitivity(zone as ZoneId), load)),
-    0,
-  )
 }

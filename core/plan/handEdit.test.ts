@@ -1,6 +1,6 @@
-import { DomainError } from '../errors.ts'
+import type { DomainError } from '../errors.ts'
 import { SERVICES, type ServiceId } from '../services.ts'
-import { BLADE_IDS, BLADES, SERVICE_BLADES, type BladeId } from './blades.ts'
+import { BLADE_IDS, BLADES, SERVICE_BLADES } from './blades.ts'
 import { bladeRefusal, checkHandEdit, wayRefusal } from './handEdit.ts'
 
 const ALL = { service: 'face-shave', level: 'practised', kit: BLADE_IDS } as const
@@ -97,7 +97,7 @@ describe('a way chosen by hand', () => {
         'across',
       ),
     ).toBe('not-this-way')
-    expect(code({ bladeId: fuzzBlade as BladeId }, { blade: true, way: false }, 'across')).toBe(
+    expect(code({ bladeId: fuzzBlade }, { blade: true, way: false }, 'across')).toBe(
       'not-this-blade',
     )
   })

@@ -10,7 +10,7 @@ const ZONES = JSON.parse(readFileSync('generated/zones.json', 'utf8')) as readon
 const BY_ID = new Map([...ZONES, ...BODY_ZONES].map((z) => [z.id, z]))
 
 /** Strokes in each zone: enough that no lane of it is left to a guess. */
-const STROKES = 6
+const STROKES = 12
 
 /** Every zone of a service read in the usual direction. */
 export function readingsOf(service: ServiceId, atMs: number, newId: () => string): Reading[] {

@@ -22,3 +22,6 @@ export function clockText(ms: number): string {
   const s = Math.floor(Math.abs(ms) / 1000)
   return `${ms < 0 ? '−' : ''}${Math.floor(s / 60)}:${String(s % 60).padStart(2, '0')}`
 }
+
+/** A telephone number as an address that can be rung. */
+export const telephone = (number: string): string => `tel:${number.replace(/[^+0-9]/g, '')}`

@@ -8,7 +8,7 @@ import { DAY_MS } from '../../core/time/dates.ts'
 import { useToday } from '../api/queries.ts'
 import { NewClient } from '../clients/NewClient.tsx'
 import { noDialog } from '../state/dialog.ts'
-import { dateWords, longDate, timeWords, whenWords, oddsWords } from '../state/words.ts'
+import { dateWords, longDate, oddsWords, telephone, timeWords, whenWords } from '../state/words.ts'
 
 const CURVE = { width: 430, height: 50 }
 /** Height of the curves, mm: one scale for terminal hair, one for fuzz. */
@@ -69,7 +69,7 @@ function Table({ today }: { today: Today }) {
             <th scope="col">Service</th>
             <th scope="col" className="ticks">
               <span className="hidden">Hair length, due window</span>
-              <svg width={CURVE.width} height="18" aria-hidden>
+              <svg viewBox={`0 0 ${CURVE.width} 18`} width={CURVE.width} aria-hidden>
                 {ticks.map((t) => (
                   <text
                     key={t.text}
@@ -147,7 +147,11 @@ function Row({ row, today, at }: { row: TodayRow; today: Today; at: (ms: number)
       <td>
         {row.flags.map((f) => (
           <div key={f.text} className={`flag flag-${f.kind}`}>
-            {f.kind === 'alarm' && <b>Look into it. </b>}
+            {f.kind === 'alarm' && (
+              <b className="alarm-ring">
+                {row.phone ? <Ring row={row} /> : 'No telephone is kept'}
+              </b>
+            )}
             {f.to ? (
               <Link
                 to={`/clients/${row.client.id}/${f.to.station}?visit=${f.to.visitId}`}
@@ -158,20 +162,12 @@ function Row({ row, today, at }: { row: TodayRow; today: Today; at: (ms: number)
             ) : (
               f.text
             )}
-            {f.ring &&
-              (row.phone ? (
-                <>
-                  {' · '}
-                  <a
-                    href={`tel:${row.phone.replace(/[^+0-9]/g, '')}`}
-                    onClick={(e) => e.stopPropagation()}
-                  >
-                    {row.phone}
-                  </a>
-                </>
-              ) : (
-                f.kind === 'alarm' && ' · no telephone is kept'
-              ))}
+            {f.ring && f.kind !== 'alarm' && row.phone && (
+              <>
+                {' · '}
+                <Ring row={row} />
+              </>
+            )}
           </div>
         ))}
         {row.window && row.flags.length === 0 && (
@@ -182,6 +178,15 @@ function Row({ row, today, at }: { row: TodayRow; today: Today; at: (ms: number)
         )}
       </td>
     </tr>
+  )
+}
+
+function Ring({ row: { phone, flags } }: { row: TodayRow }) {
+  const alarmed = flags.some((f) => f.kind === 'alarm')
+  return (
+    <a href={telephone(phone)} onClick={(e) => e.stopPropagation()}>
+      {alarmed ? `Ring ${phone}` : phone}
+    </a>
   )
 }
 
@@ -203,7 +208,12 @@ function Curve({ row, today, at }: { row: TodayRow; today: Today; at: (ms: numbe
     ? `Good days ${dateWords(row.window.fromMs)} to ${dateWords(row.window.toMs)}. Hair now about ${(ahead[0]?.mm ?? 0).toFixed(1)} mm.`
     : 'No visit yet.'
   return (
-    <svg width={CURVE.width} height={CURVE.height} role="img" aria-label={words}>
+    <svg
+      viewBox={`0 0 ${CURVE.width} ${CURVE.height}`}
+      width={CURVE.width}
+      role="img"
+      aria-label={words}
+    >
       {band && band.end > band.x && (
         <rect x={band.x} y="2" width={band.end - band.x} height={base - 2} className="due-band" />
       )}

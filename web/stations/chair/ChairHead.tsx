@@ -109,6 +109,7 @@ export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep 
         ...common,
         flow,
         arrows: [arrow],
+        labels: feltChanged?.stepId === step.id ? [] : guess(felt.point),
         tints: [{ zoneId: felt.zoneId, colour: '#A87B22', opacity: 0.3 }],
         onStroke: (stroke: readonly StrokePoint[]) => drawFelt(chair.live, stroke),
       }
@@ -145,11 +146,27 @@ export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep 
       ...common,
       flow,
       arrows,
+      labels: lane.grain === 'guess' && !state.felt[lane.zoneId] ? guess(point) : [],
       laneEdges: edges,
       wash,
       tints: body ? [{ zoneId: lane.zoneId, colour: '#7fc6c6', opacity: 0.42 }, ...tints] : tints,
     }
-  }, [lane, felt, chair.live, step?.kind, spots, flow, lines, edges, wash, body, onTap, dry])
+  }, [
+    lane,
+    felt,
+    feltChanged,
+    chair.live,
+    state.felt,
+    step,
+    spots,
+    flow,
+    lines,
+    edges,
+    wash,
+    body,
+    onTap,
+    dry,
+  ])
   return body ? <BodyStage {...layers} /> : <HeadStage {...layers} />
 }
 
@@ -175,3 +192,6 @@ function useDryZones(chair: Chair) {
     [key],
   )
 }
+
+/** What stands at an arrow that nobody has read or felt yet. */
+const guess = (point: Vec3) => [{ id: 'guess', point, text: '?' }]

@@ -21,7 +21,7 @@ export function Finished({ page, visit, plan }: StationProps & { plan: Plan }) {
   const leftOpen = Object.values(state.skipReasons).includes(LEFT_OPEN)
   const left = Object.entries(visit.atChair.leftOut)
   const facts: [string, string | number, (string | undefined)?][] = [
-    ['Time', `${Math.round(minutes)} min`, `planned ${Math.round(plan.totalMinutes)}`],
+    ['Time', `${Math.round(minutes)} min`, `planned ${Math.round(plan.totalMinutes)} min`],
     ['Blades', state.blades.length, `planned ${plan.bladeCount}`],
     ['Nicks', state.nicks.length],
     ['Skipped', skipped],
@@ -31,7 +31,7 @@ export function Finished({ page, visit, plan }: StationProps & { plan: Plan }) {
         ? state.looked
           ? 'clear'
           : 'not read'
-        : Math.max(...looked.map((z) => z.redness)),
+        : `grade ${Math.max(...looked.map((z) => z.redness))}`,
       looked.map((z) => zoneName(z.zoneId)).join(', ') || undefined,
     ],
   ]

@@ -354,9 +354,14 @@ function usePlanLayers(
         kind: l.relation,
         lengthMm: Math.min(onHead ? 26 : 90, Math.max(8, l.lengthMm * 0.45)),
       }))
+    // A direction that is only guessed says so where it is drawn, too.
+    const labels = plan.lanes
+      .filter((l) => l.pass === pass && l.grain === 'guess')
+      .map((l) => ({ id: l.id, point: l.point, text: '?' }))
     return {
       flow,
       arrows,
+      labels,
       spots: markSpots(visit.asked.spots),
       lines,
       laneEdges: edges,

@@ -6,7 +6,7 @@ import { aftermathOf, type Aftermath } from '../../../core/visit/aftermath.ts'
 import { LEAST_REASON } from '../../../core/visit/gate.ts'
 import { zoneWords } from '../../../core/visit/skin.ts'
 import { useDecide } from '../../api/queries.ts'
-import { newId, whenWords } from '../../state/words.ts'
+import { newId, telephone, whenWords } from '../../state/words.ts'
 import { SeverityMark } from '../Severity.tsx'
 import type { StationProps } from '../useStation.ts'
 
@@ -73,8 +73,7 @@ function Looked({ page, visit, house }: StationProps & { found: Aftermath }) {
         label={
           phone ? (
             <>
-              Ring <a href={`tel:${phone.replace(/[^+0-9]/g, '')}`}>{phone}</a>. What did you find
-              and advise?
+              Ring <a href={telephone(phone)}>{phone}</a>. What did you find and advise?
             </>
           ) : (
             'No telephone is kept. What did you find and advise?'

@@ -1,0 +1,97 @@
+/** What a new rest of a running service comes to: its steps put right, and what it changes in figures. */
+import { DomainError } from '../errors.ts'
+import type { ZoneId } from '../head/zones.ts'
+import type { PlanInput } from '../plan/makePlan.ts'
+import type { Lane, Plan, PlanStep } from '../plan/types.ts'
+import { rednessOdds } from '../skin/sensitivity.ts'
+import type { Amendment } from './events.ts'
+import { executedLoads } from './outcome.ts'
+import type { ChairState, Live } from './service.ts'
+
+/** A new rest, with what it changes in figures. */
+export interface Replanned {
+  readonly amendment: Amendment
+  /** Lanes that were left, and that are left now. */
+  readonly before: number
+  readonly now: number
+  readonly minutesBefore: number
+  readonly minutesNow: number
+  /** P(redness ≥ 2) of the worst zone that still gets work: as planned, and with the new rest. */
+  readonly oddsBefore: number
+  readonly oddsNow: number
+}
+
+/** Lather is only renewed where strokes follow it before the next. */
+function withoutIdleLather(steps: readonly PlanStep[]): PlanStep[] {
+  return steps.filter((s, i) => {
+    if (s.kind !== 'lather') return true
+    const next = steps.slice(i + 1)
+    const until = next.findIndex((x) => x.kind === 'lather')
+    return next.slice(0, until < 0 ? undefined : until).some((x) => x.kind === 'stroke')
+  })
+}
+
+/** A zone that gets no stroke any more need not be felt. */
+function withoutIdleFeel(steps: readonly PlanStep[]): PlanStep[] {
+  const stroked = new Set(steps.filter((s) => s.kind === 'stroke').map((s) => s.zoneId))
+  return steps.filter((s) => s.kind !== 'feel' || stroked.has(s.zoneId))
+}
+
+/**
+ * The new rest of a service, with what it changes in figures.
+ * @throws DomainError `nothing-to-change`
+ */
+export function newRest(
+  input: PlanInput,
+  { plan, state }: Live,
+  made: readonly PlanStep[],
+  lanes: readonly Lane[],
+  covers: Amendment['covers'],
+  text: string,
+): Replanned {
+  const rest = plan.steps.slice(state.index)
+  const steps = withoutIdleFeel(withoutIdleLather(made))
+  const used = new Set(steps.flatMap((s) => (s.laneId ? [s.laneId] : [])))
+  const kept = lanes.filter((l) => used.has(l.id))
+  const same =
+    steps.length === rest.length &&
+    steps.every((s, i) => s.id === rest[i]!.id && s.relation === rest[i]!.relation) &&
+    covers.length === 0
+  if (same) {
+    throw new DomainError(
+      'nothing-to-change',
+      'What is left is already as gentle as a plan can be: one pass with the grain. Leave zones out, or stop.',
+    )
+  }
+  const minutes = (of: readonly PlanStep[]) => of.reduce((s, x) => s + x.minutes, 0)
+  const strokes = (of: readonly PlanStep[]) => of.filter((s) => s.kind === 'stroke').length
+  return {
+    amendment: { text, after: state.index, steps, lanes: kept, covers },
+    before: strokes(rest),
+    now: strokes(steps),
+    minutesBefore: minutes(rest),
+    minutesNow: minutes(steps),
+    oddsBefore: worstOdds(input, plan, state, rest, plan.lanes),
+    oddsNow: worstOdds(input, plan, state, steps, [
+      ...plan.lanes.filter((l) => !kept.some((k) => k.id === l.id)),
+      ...kept,
+    ]),
+  }
+}
+
+/** P(redness ≥ 2) of the worst zone, with what is done and what is left. */
+function worstOdds(
+  input: PlanInput,
+  plan: Plan,
+  state: ChairState,
+  rest: readonly PlanStep[],
+  lanes: readonly Lane[],
+): number {
+  const outcomes: Record<string, 'done' | 'skipped'> = { ...state.outcomes }
+  for (const step of rest) outcomes[step.id] = 'done'
+  const loads = executedLoads({ zones: plan.zones, lanes }, outcomes)
+  return Object.entries(loads).reduce(
+    (most, [zone, load]) => Math.max(most, rednessOdds(input.sensitivity(zone as ZoneId), load)),
+    0,
+  )
+}

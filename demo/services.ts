@@ -1,0 +1,69 @@
+/** Services of the demo: their events, the blades they used, and how both are kept. */
+import { kitEvents, type KitEvent } from '../core/chair/kit.ts'
+import { play } from '../core/chair/play.ts'
+import { advance, begin, bladeInHand, type ChairEvent, type Draft } from '../core/chair/service.ts'
+import type { SkinAndHair } from '../core/client.ts'
+import { bladeLifeStrokes } from '../core/plan/tools.ts'
+import type { Plan } from '../core/plan/types.ts'
+
+/** The events of a service that went by the plan, with a nick or a new blade now and then. */
+export function serviceEvents(
+  plan: Plan,
+  client: SkinAndHair,
+  atMs: number,
+  random: () => number,
+  newId: () => string,
+): ChairEvent[] {
+  return play(plan, {
+    startMs: atMs,
+    bladeLife: bladeLifeStrokes(plan.service, client),
+    screen: SCREEN,
+    newId,
+    lasts: (minutes) => minutes * 60_000 * (0.9 + 0.25 * random()),
+    besides: (live) => {
+      const step = live.plan.steps[live.state.index]!
+      if (step.kind !== 'stroke') return []
+      const out: Draft[] = []
+      if (random() < (step.zoneId === 'chin' ? 0.02 : 0.002)) {
+        const detail = { sizeMm: 2, did: ['pressure', 'styptic'] as const, contact: false }
+        out.push({ kind: 'nick', stepId: step.id, detail })
+      }
+      // A trimmer does not tug.
+      if (random() < 0.006 && bladeInHand(live, step)) {
+        out.push({ kind: 'tug', stepId: step.id })
+        out.push({ kind: 'blade-changed', stepId: step.id, detail: { why: 'tug' } })
+      }
+      if (random() < 0.004) {
+        out.push({ kind: 'skipped', stepId: step.id, reason: 'client asked to leave it' })
+      }
+      return out
+    },
+  })
+}
+
+/** The tablet at the chair. */
+const SCREEN = '5c4ee000-0000-4000-8000-000000000001'
+
+/** Blades opened, changed and binned at a service. */
+export function kitOf(
+  visitId: string,
+  plan: Plan,
+  events: readonly ChairEvent[],
+  newId: () => string,
+): KitEvent[] {
+  let live = begin(plan)
+  return events.flatMap((event) => {
+    const rows = kitEvents(visitId, live, event, newId)
+    live = advance(live, event)
+    return rows
+  })
+}
+
+/** An event as it is kept. */
+export const eventRow = (e: ChairEvent, visitId: string) => ({
+  ...e,
+  visitId,
+  stepId: e.stepId ?? null,
+  reason: e.reason ?? null,
+  detail: e.detail ?? null,
+})
