@@ -7,7 +7,7 @@ import type { Logger } from 'pino'
 import { linkRoutes } from './answer/linkRoutes.ts'
 import { closedPage } from './answer/page.ts'
 import { answerRoutes } from './answer/routes.ts'
-import { ChairDesk } from './chair/desk.ts'
+import { openChair, type Chair } from './chair/chair.ts'
 import { chairRoutes } from './chair/routes.ts'
 import { careRoutes } from './care/routes.ts'
 import { clientRoutes } from './clients/routes.ts'
@@ -49,12 +49,12 @@ const secure = () =>
   })
 
 /** The link pages alone, for a port of their own that may be reached from outside the house. */
-export function createAnswerApp(db: Database, logger: Logger): Express {
+export function createAnswerApp(db: Database, logger: Logger, chair: Chair): Express {
   const app = express()
   app.disable('x-powered-by')
   app.use(secure())
   app.use(pinoHttp({ logger, quietReqLogger: true, autoLogging: false }))
-  app.use(answerRoutes(db))
+  app.use(answerRoutes(db, chair))
   app.use((_request, response) => void response.status(404).type('html').send(closedPage()))
   app.use(answerProblem)
   return app
@@ -64,7 +64,7 @@ export function createApp(
   db: Database,
   config: Config,
   logger: Logger,
-  desk = new ChairDesk(db),
+  chair = openChair(db),
 ): Express {
   const app = express()
   app.disable('x-powered-by')
@@ -79,7 +79,7 @@ export function createApp(
         !request.path.startsWith('/api') && compression.filter(request, response),
     }),
   )
-  app.use(answerRoutes(db))
+  app.use(answerRoutes(db, chair))
   // Many clients at once are large; everything else is small.
   app.use('/api/imports', express.json({ limit: '12mb' }))
   app.use(express.json({ limit: '512kb' }))
@@ -96,12 +96,12 @@ export function createApp(
   })
   todayRoutes(app, db)
   houseRoutes(app, db)
-  clientRoutes(app, db, desk, config.dataDir)
+  clientRoutes(app, db, chair.desk, config.dataDir)
   importRoutes(app, db)
   studioRoutes(app, db)
-  visitRoutes(app, db, desk)
+  visitRoutes(app, db, chair)
   linkRoutes(app, db, config.publicUrl)
-  chairRoutes(app, db, desk)
+  chairRoutes(app, db, chair)
   photoRoutes(app, db, config.dataDir)
   careRoutes(app, db)
   app.use('/api', unknownRoute)

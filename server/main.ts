@@ -4,7 +4,7 @@ import { rmSync } from 'node:fs'
 import { join } from 'node:path'
 import pino from 'pino'
 import { createAnswerApp, createApp } from './app.ts'
-import { ChairDesk } from './chair/desk.ts'
+import { openChair } from './chair/chair.ts'
 import { readConfig, type Config } from './config.ts'
 import { openDatabase } from './db/connection.ts'
 import { ensureWorkers } from './house/service.ts'
@@ -56,14 +56,14 @@ async function start(): Promise<void> {
     await seedDemo(db, Date.now())
   }
   await ensureWorkers(db)
-  const desk = new ChairDesk(db)
+  const chair = openChair(db)
   const logger = pino({ level: config.logLevel })
-  const server = createServer(createApp(db, config, logger, desk))
+  const server = createServer(createApp(db, config, logger, chair))
   server.keepAliveTimeout = KEEP_OPEN_MS
   const port = await listenNear(server, config)
   console.log(`Slow Tide is at http://${config.host}:${port}/  (Ctrl-C stops it)`)
   const answers =
-    config.answerPort === undefined ? undefined : createServer(createAnswerApp(db, logger))
+    config.answerPort === undefined ? undefined : createServer(createAnswerApp(db, logger, chair))
   if (answers) {
     const open = await listen(answers, { ...config, host: config.answerHost }, config.answerPort!)
     console.log(`Link pages alone are at port ${open}.`)
@@ -81,7 +81,7 @@ async function start(): Promise<void> {
       void db.close().then(() => process.exit(0))
     })
     // Screens that follow a service would keep their connections open.
-    desk.close()
+    chair.desk.close()
     server.closeAllConnections()
   }
   process.on('SIGINT', stop)

@@ -92,7 +92,7 @@ export interface ChairDetail {
   readonly amendment?: Amendment | undefined
   /** patches-left: places that were missed and are not gone over. */
   readonly patches?: readonly { readonly zoneId: ZoneId; readonly point: Vec3 }[] | undefined
-  /** looked: the first reading at the chair; zones that are not named are clear. */
+  /** looked: the first reading at the chair; zones that are not named are clear. paused: where to look first. */
   readonly zones?: readonly { readonly zoneId: ZoneId; readonly redness: number }[] | undefined
 }
 

@@ -44,7 +44,8 @@ export function admit<P extends ChairPlan>(live: Live<P>, event: ChairEvent): Li
   const towel = step ? state.towels[step.id] : undefined
   if (
     state.status === 'paused' &&
-    !['resumed', 'nick', 'nick-told', 'redness', 'taken-back', 'ended-late'].includes(event.kind)
+    !['resumed', 'nick', 'nick-told', 'redness', 'taken-back', 'ended-late'].includes(event.kind) &&
+    !(event.kind === 'paused' && event.reason !== undefined)
   ) {
     throw refuse('paused', 'The service is paused. Go on first.')
   }
@@ -174,7 +175,13 @@ export function nextPress(live: Live<ChairPlan>, nowMs: number, bladeLife: numbe
   const { plan, state } = live
   const step = plan.steps[state.index]
   if (state.status === 'waiting') return { words: 'Start', draft: { kind: 'started' } }
-  if (state.status === 'paused') return { words: 'Go on', draft: { kind: 'resumed' } }
+  if (state.status === 'paused') {
+    return {
+      words: state.pausedFor === undefined ? 'Go on' : 'Looked: go on',
+      line: state.pausedFor?.words,
+      draft: { kind: 'resumed' },
+    }
+  }
   if (!step) return closing(live)
   const done: Press = { words: 'Done, next', draft: { kind: 'done', stepId: step.id } }
   if (isHotTowel(step)) return towelPress(live, step, nowMs)

@@ -263,6 +263,23 @@ describe('a live service', () => {
     expect(() => admit(paused, event(3, 'done', 'prepare:lather'))).toThrow('paused')
     expect(admit(paused, event(3, 'nick')).state.nicks).toHaveLength(1)
   })
+
+  it('is paused for something to look at first, in a pause too, until somebody goes on', () => {
+    const started = replayLive(PLAIN, [event(1, 'started')])
+    const news = admit(started, event(2, 'paused', undefined, { reason: 'redness 4' }))
+    expect(() => admit(news, event(3, 'done', 'prepare:lather'))).toThrow('paused')
+    expect(nextPress(news, 0, 100)).toMatchObject({
+      words: 'Looked: go on',
+      line: 'redness 4',
+      draft: { kind: 'resumed' },
+    })
+    expect(() => admit(news, event(3, 'paused'))).toThrow('paused')
+    const more = admit(news, event(3, 'paused', undefined, { reason: 'pus' }))
+    expect(more.state.pausedFor).toEqual({ words: 'pus', zones: [] })
+    const on = admit(more, event(4, 'resumed'))
+    expect([on.state.status, on.state.pausedFor]).toEqual(['running', undefined])
+    expect(admit(on, event(5, 'paused')).state.pausedFor).toBeUndefined()
+  })
 })
 
 describe('the rules of the chair', () => {

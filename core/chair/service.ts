@@ -134,11 +134,20 @@ function change(live: Live<ChairPlan>, event: ChairEvent): ChairState {
   }
   switch (event.kind) {
     case 'paused':
-      if (state.status === 'paused') throw refuse('The service is already paused.')
-      return { ...state, status: 'paused' }
+      // News may come in a pause, too.
+      if (state.status === 'paused' && event.reason === undefined) {
+        throw refuse('The service is already paused.')
+      }
+      return {
+        ...state,
+        status: 'paused',
+        ...(event.reason !== undefined && {
+          pausedFor: { words: event.reason, zones: (detail?.zones ?? []).map((z) => z.zoneId) },
+        }),
+      }
     case 'resumed':
       if (state.status !== 'paused') throw refuse('The service is not paused.')
-      return { ...state, status: 'running' }
+      return { ...state, status: 'running', pausedFor: undefined }
     case 'done':
     case 'skipped':
       return settle(live, event)

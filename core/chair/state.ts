@@ -74,6 +74,8 @@ export interface LeftPatch {
 /** Where a service stands. */
 export interface ChairState {
   readonly status: 'waiting' | 'running' | 'paused' | 'finished'
+  /** What somebody must look at before the service goes on; absent in a pause of the worker's own. */
+  readonly pausedFor?: { readonly words: string; readonly zones: readonly ZoneId[] } | undefined
   /** Index of the current step; the number of steps when all are settled. */
   readonly index: number
   /** What became of each step. */

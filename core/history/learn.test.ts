@@ -10,10 +10,7 @@ import {
 } from './answers.ts'
 import { sameSpot, spotTrails } from './spots.ts'
 import { learnClient, meanGrowth, meanLeft, skinOutcomes } from './learn.ts'
-import { drawHistory } from '../simulate/truth.ts'
-import { learnZones } from '../skin/pool.ts'
-import { sensitivityRange } from '../skin/range.ts'
-import { mulberry32 } from '../stats/random.ts'
+import { coverage } from '../testing/coverage.ts'
 
 const skin = {
   reactivity: 'average',
@@ -194,47 +191,25 @@ describe('redness at the chair', () => {
     /** Share of what would be 2 or more by tomorrow that shows at the chair already. */
     const SHOWS = 0.25
     for (const visits of [4, 12]) {
-      const random = mulberry32(41)
-      let [held, tooHigh, all] = [0, 0, 0]
-      for (let i = 0; i < 500; i++) {
-        const kind = (['tough', 'average', 'reactive'] as const)[i % 3]!
-        const { truth, visits: past } = drawHistory(
-          random,
-          zones,
-          kind,
-          visits,
-          () => 1 + 2 * random(),
-        )
-        const told = past.map((outcomes) => {
-          const answered = random() >= UNANSWERED
-          const red = outcomes.filter((o) => o.grade >= 2 && random() < SHOWS)
-          return {
-            endedAtMs: ended,
-            loads: Object.fromEntries(outcomes.map((o) => [o.zoneId, o.load])),
-            redAtChair: Object.fromEntries(red.map((o) => [o.zoneId, 2])),
-            answers: answered
-              ? [
-                  {
-                    atMs: 24 * HOUR_MS,
-                    zones: outcomes.map((o) => ({ zoneId: o.zoneId, redness: o.grade, bumps: 0 })),
-                  },
-                ]
-              : [],
-          }
-        })
-        const found = learnZones(zones, kind, skinOutcomes(told).flat())
-        for (const zone of zones) {
-          const { low, high } = sensitivityRange(found[zone]!)
-          const k = truth.gradePerLoad[zone]!
-          all++
-          if (k >= low && k <= high) held++
-          else if (k < low) tooHigh++
-        }
-      }
-      expect(held / all).toBeGreaterThan(0.72)
-      expect(held / all).toBeLessThan(0.88)
+      const { held, tooHigh } = coverage(41, zones, visits, (past, random) =>
+        skinOutcomes(
+          past.map((outcomes) => {
+            const answered = random() >= UNANSWERED
+            const red = outcomes.filter((o) => o.grade >= 2 && random() < SHOWS)
+            const seen = outcomes.map((o) => ({ zoneId: o.zoneId, redness: o.grade, bumps: 0 }))
+            return {
+              endedAtMs: ended,
+              loads: Object.fromEntries(outcomes.map((o) => [o.zoneId, o.load])),
+              redAtChair: Object.fromEntries(red.map((o) => [o.zoneId, 2])),
+              answers: answered ? [{ atMs: 24 * HOUR_MS, zones: seen }] : [],
+            }
+          }),
+        ).flat(),
+      )
+      expect(held).toBeGreaterThan(0.72)
+      expect(held).toBeLessThan(0.88)
       // It errs to the careful side, by little.
-      expect(tooHigh / all).toBeLessThan(0.15)
+      expect(tooHigh).toBeLessThan(0.15)
     }
   })
 })

@@ -1,6 +1,7 @@
 import jstat from 'jstat'
 import { drawHistory } from '../simulate/truth.ts'
 import { mulberry32 } from '../stats/random.ts'
+import { coverage } from '../testing/coverage.ts'
 import { bumpSeverity, learnBumps } from './bumps.ts'
 import { learnStudio, learnZones, poolZones, zoneSums } from './pool.ts'
 import { rednessRange, sensitivityRange } from './range.ts'
@@ -69,29 +70,14 @@ describe('zones and clients leaning on each other (M7)', () => {
   })
 
   it('gives ranges of 80 % that hold the hidden truth 72 to 88 % of the time, over 500 clients and their zones', () => {
-    const random = mulberry32(23)
-    for (const visits of [1, 4, 12]) {
-      let held = 0
-      let all = 0
-      for (let i = 0; i < 500; i++) {
-        const kind = (['tough', 'average', 'reactive'] as const)[i % 3]!
-        const { truth, visits: past } = drawHistory(
-          random,
-          ZONES,
-          kind,
-          visits,
-          () => 1 + 2 * random(),
-        )
-        const found = learnZones(ZONES, kind, past.flat())
-        for (const zone of ZONES) {
-          const { low, high } = sensitivityRange(found[zone]!)
-          const k = truth.gradePerLoad[zone]!
-          all++
-          if (k >= low && k <= high) held++
-        }
-      }
-      expect(held / all).toBeGreaterThan(0.72)
-      expect(held / all).toBeLessThan(0.88)
+    for (const [seed, visits] of [
+      [23, 1],
+      [24, 4],
+      [25, 12],
+    ] as const) {
+      const { held } = coverage(seed, ZONES, visits)
+      expect(held).toBeGreaterThan(0.72)
+      expect(held).toBeLessThan(0.88)
     }
   })
 })

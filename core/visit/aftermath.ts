@@ -44,7 +44,7 @@ export function severeSigns(answer: Pick<SkinAnswer, 'zones' | 'feeling'>): stri
 }
 
 /** Zones that an answer speaks of as not calm. */
-const zonesOf = (answer: Pick<SkinAnswer, 'zones'>) =>
+export const zonesOf = (answer: Pick<SkinAnswer, 'zones'>) =>
   answer.zones
     .filter((z) => z.redness > A.calmGrade.value || z.bumps > 0 || (z.pustules ?? 0) > 0)
     .map((z) => z.zoneId)

@@ -9,6 +9,7 @@ import { askedAll, knownVisit, NOW, pastVisit } from '../testing/visit.ts'
 import { addDays, DAY_MS, HOUR_MS } from '../time/dates.ts'
 import { eventNotes } from './events.ts'
 import { checkDecision, gate, heldWords, holding } from './gate.ts'
+import { newsAtChair } from './skin.ts'
 import type { Decision, Known } from './types.ts'
 
 const TODAY = '2026-05-20'
@@ -246,7 +247,7 @@ describe('skin that took it badly', () => {
   const old = { atMs: NOW - 9 * DAY_MS }
 
   it.each<[string, Partial<SkinAnswer>]>([
-    ['severe redness', { zones: [zone('chin', 4)] }],
+    ['severe redness', { zones: [{ zoneId: 'chin', redness: 4, bumps: 0 }] }],
     ['pus', { zones: [zone('chin', 0, 0, 1)] }],
     ['many bumps', { zones: [zone('chin', 0, 12)] }],
     ['strong stinging', { feeling: { stinging: 7 } }],
@@ -265,7 +266,9 @@ describe('skin that took it badly', () => {
   })
 
   it('leaves out the zones it was told of, or waits as a whole', () => {
-    const some = ready({ past: after([look({ ...old, zones: [zone('chin', 4)] })]) })
+    const some = ready({
+      past: after([look({ ...old, zones: [{ zoneId: 'chin', redness: 4, bumps: 0 }] })]),
+    })
     expect(found(some, 'aftermath')[0]).toMatchObject({
       severity: 'leave-out',
       zones: ['chin'],
@@ -275,14 +278,20 @@ describe('skin that took it badly', () => {
     // A plan that was kept without knowing it is behind.
     expect(may(some)).toBe(false)
     const wide = ready({
-      past: after([look({ ...old, zones: [zone('chin', 4)], feeling: { spreading: true } })]),
+      past: after([
+        look({
+          ...old,
+          zones: [{ zoneId: 'chin', redness: 4, bumps: 0 }],
+          feeling: { spreading: true },
+        }),
+      ]),
     })
     expect(found(wide, 'aftermath')[0]).toMatchObject({ severity: 'postpone', holds: 'plan' })
     expect(gate(wide).screening.verdict).toBe('postpone')
   })
 
   it('stands until somebody has seen it calm, or worked there since, or decides', () => {
-    const bad = look({ ...old, zones: [zone('chin', 4)] })
+    const bad = look({ ...old, zones: [{ zoneId: 'chin', redness: 4, bumps: 0 }] })
     const stands = (list: SkinAnswer[], more: Partial<Known> = {}) =>
       found(ready({ past: after(list), ...more }), 'aftermath').filter((f) => !f.decided).length
     const calm = look({ moment: '7d', atMs: NOW - 5 * DAY_MS, zones: [] })
@@ -299,12 +308,16 @@ describe('skin that took it badly', () => {
     const [f] = found(ready({ past: after([bad]) }), 'aftermath')
     expect(stands([bad], { decisions: [word(f!.id)] })).toBe(0)
     // Worse again: another finding, which that word does not lift.
-    const worse = look({ moment: '7d', atMs: NOW - 2 * DAY_MS, zones: [zone('chin', 4)] })
+    const worse = look({
+      moment: '7d',
+      atMs: NOW - 2 * DAY_MS,
+      zones: [{ zoneId: 'chin', redness: 4, bumps: 0 }],
+    })
     expect(stands([bad, worse], { decisions: [word(f!.id)] })).toBe(1)
   })
 
   it('told twice of two places holds both, until each telling was followed by a calm look', () => {
-    const first = look({ ...old, moment: '24h', zones: [zone('chin', 4)] })
+    const first = look({ ...old, moment: '24h', zones: [{ zoneId: 'chin', redness: 4, bumps: 0 }] })
     const second = look({ moment: '48h', atMs: NOW - 8 * DAY_MS, zones: [zone('jaw-left', 4)] })
     const zones = (list: SkinAnswer[]) =>
       found(ready({ past: after(list) }), 'aftermath').flatMap((f) => f.zones ?? [])
@@ -343,6 +356,17 @@ describe('skin that took it badly', () => {
       }),
     ]
     expect(may(ready({ past: clear }), 'plan')).toBe(true)
+    // Two visits that wait are one finding, the longer wait; one word says that the skin was seen.
+    const two = [
+      pastVisit({ visitId: 'new', endedAtMs: NOW - DAY_MS, redAtChair: { chin: 2 } }),
+      pastVisit({
+        visitId: 'old',
+        answers: [look({ moment: '7d', atMs: NOW - HOUR_MS, zones: [zone('chin', 2)] })],
+      }),
+    ]
+    const waits = found(ready({ past: two }), 'unsettled')
+    expect(waits).toEqual([expect.objectContaining({ visitId: 'old', until: '2026-05-23' })])
+    expect(may(ready({ past: two, decisions: [word(waits[0]!.id)] }), 'plan')).toBe(true)
     // Red skin elsewhere does not hold this service.
     expect(
       may(ready({ past: red, service: 'head-shave', asked: askedAll('head-shave') }), 'plan'),
@@ -447,5 +471,23 @@ describe('events of the client', () => {
     )
     expect(notes.map((n) => n.title)).toEqual(['Tonight today', 'Dive in 1 day', 'Gala in 12 days'])
     expect(notes.every((n) => n.holds === 'nothing')).toBe(true)
+  })
+})
+
+describe('an answer that comes in while its client is in the chair', () => {
+  it('is told there when it is severe, with the place and who said it', () => {
+    const severe = { zones: [{ zoneId: 'chin', redness: 4, bumps: 0 }], feeling: { stinging: 8 } }
+    expect(newsAtChair({ ...severe, source: 'client' })).toEqual({
+      words:
+        'The client has answered of an earlier visit: redness 4, severe, stinging 8 of 10; chin.',
+      zones: [{ zoneId: 'chin', redness: 4 }],
+    })
+    expect(newsAtChair({ ...severe, source: 'seen' })!.words).toMatch(/^It was written down/)
+    expect(newsAtChair({ zones: [], feeling: { spreading: true } })!.words).toMatch(
+      /no place in particular/,
+    )
+    expect(
+      newsAtChair({ zones: [{ zoneId: 'chin', redness: 2, bumps: 0 }], feeling: {} }),
+    ).toBeUndefined()
   })
 })

@@ -1,5 +1,6 @@
 /** What the skin of earlier visits says of this one: taken badly, not settled, too soon. */
 import { AREAS, areasWorked } from '../history/clientAnswer.ts'
+import type { SkinAnswer } from '../history/looks.ts'
 import { rednessSeen } from '../history/window.ts'
 import { zoneInWords } from '../head/zoneFacts.ts'
 import type { ZoneId } from '../head/zones.ts'
@@ -7,7 +8,7 @@ import { skinSettles } from '../regrowth/nextVisit.ts'
 import { serviceZones } from '../services.ts'
 import { listWords } from '../words.ts'
 import { dateAt, dayWords, type IsoDate } from '../time/dates.ts'
-import { aftermathOf, type Aftermath } from './aftermath.ts'
+import { aftermathOf, severeSigns, zonesOf, type Aftermath } from './aftermath.ts'
 import type { Known, PastVisit, VisitFinding } from './types.ts'
 
 const on = (known: Pick<Known, 'offset'>, ms: number): IsoDate => dateAt(ms, known.offset)
@@ -20,6 +21,22 @@ export function zoneWords(zones: readonly string[]): string {
       ? zones.map((z) => zoneInWords(z as ZoneId))
       : areasWorked(zones).map((a) => AREAS[a].name)
   return names.length === 0 ? `${zones.length} zones` : listWords(names)
+}
+
+/** What is said at the chair when a severe answer to an earlier visit comes in meanwhile; undefined where it is not severe. */
+export function newsAtChair(
+  answer: Pick<SkinAnswer, 'zones' | 'feeling' | 'source'>,
+): { words: string; zones: { zoneId: ZoneId; redness: number }[] } | undefined {
+  const signs = severeSigns(answer)
+  if (signs.length === 0) return undefined
+  const who = answer.source === 'client' ? 'The client has answered' : 'It was written down'
+  const places = zonesOf(answer)
+  return {
+    words: `${who} of an earlier visit: ${signs.join(', ')}; ${zoneWords(places)}.`,
+    zones: answer.zones
+      .filter((z) => places.includes(z.zoneId))
+      .map((z) => ({ zoneId: z.zoneId as ZoneId, redness: z.redness })),
+  }
 }
 
 /** Where something severe has not been worked since; undefined when all of it was. */
@@ -95,33 +112,34 @@ export function aftermathFindings(known: Known, today: IsoDate): VisitFinding[] 
   })
 }
 
-/** Skin that was red and has neither been seen clear nor had its free days. */
+/** Skin that was red and has neither been seen clear nor had its free days: the visit that it waits for longest. */
 export function unsettledFindings(known: Known, today: IsoDate): VisitFinding[] {
   const own = new Set<string>(serviceZones(known.service))
-  return known.past.flatMap((past): VisitFinding[] => {
-    const { skinMs } = skinSettles(
-      past.endedAtMs,
-      rednessSeen(past, (zone) => own.has(zone)),
-    )
-    const until = on(known, skinMs)
-    // By the day: nobody is sent away for the hour.
-    if (today >= until) return []
-    return [
-      {
-        about: 'unsettled',
-        id: `unsettled:${past.visitId}:${until}`,
-        severity: 'postpone',
-        title: 'Skin not settled',
-        text: `Wait until ${dayWords(until, today)}: it was last seen red after the visit of ${dayWords(on(known, past.endedAtMs), today)} and not yet seen clear.`,
-        mark: 'H',
-        holds: 'plan',
-        lift: ['wait', 'look', 'decide'],
-        by: 'practised',
-        until,
-        visitId: past.visitId,
-      },
-    ]
+  const waits = known.past.map((past) => {
+    const red = rednessSeen(past, (zone) => own.has(zone))
+    return { past, until: on(known, skinSettles(past.endedAtMs, red).skinMs) }
   })
+  // By the day: nobody is sent away for the hour.
+  const [longest] = waits
+    .filter((w) => today < w.until)
+    .sort((a, b) => b.until.localeCompare(a.until) || b.past.endedAtMs - a.past.endedAtMs)
+  if (!longest) return []
+  const { past, until } = longest
+  return [
+    {
+      about: 'unsettled',
+      id: `unsettled:${past.visitId}:${until}`,
+      severity: 'postpone',
+      title: 'Skin not settled',
+      text: `Wait until ${dayWords(until, today)}: it was last seen red after the visit of ${dayWords(on(known, past.endedAtMs), today)} and not yet seen clear.`,
+      mark: 'H',
+      holds: 'plan',
+      lift: ['wait', 'look', 'decide'],
+      by: 'practised',
+      until,
+      visitId: past.visitId,
+    },
+  ]
 }
 
 /** Sooner than the interval that skin or school asks for. */

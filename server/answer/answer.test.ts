@@ -5,6 +5,7 @@ import pino from 'pino'
 import type { VisitPage } from '../../contract/types.ts'
 import { DAY_MS } from '../../core/time/dates.ts'
 import { createAnswerApp } from '../app.ts'
+import { openChair } from '../chair/chair.ts'
 import { finishVisit, openStudio, plannedVisit, type Studio } from '../testing/studio.ts'
 import { answerRoutes } from './routes.ts'
 
@@ -258,7 +259,7 @@ it('no link is made before the end, or long after it', async () => {
 it('the port for clients serves link pages and nothing else', async () => {
   await finished(1.1)
   const path = await link()
-  const alone = createAnswerApp(studio.db, pino({ level: 'silent' }))
+  const alone = createAnswerApp(studio.db, pino({ level: 'silent' }), openChair(studio.db))
   await request(alone).get(path).expect(200)
   for (const there of ['/', '/api/clients', '/api/house', `/api/visits/${visit.id}`, '/clients']) {
     const r = await request(alone).get(there)
@@ -268,7 +269,7 @@ it('the port for clients serves link pages and nothing else', async () => {
 
 it('a guesser is slowed down', async () => {
   const app = express()
-  app.use(answerRoutes(studio.db, 5))
+  app.use(answerRoutes(studio.db, openChair(studio.db), 5))
   const statuses: number[] = []
   for (let i = 0; i < 7; i++) statuses.push((await request(app).get(`/answer/guess${i}`)).status)
   expect(statuses).toEqual([404, 404, 404, 404, 404, 429, 429])

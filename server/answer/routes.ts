@@ -6,6 +6,7 @@ import express, { Router, type ErrorRequestHandler } from 'express'
 import { rateLimit } from 'express-rate-limit'
 import { ValidationError } from 'yup'
 import { clientAnswerSchema } from '../../contract/followUp.ts'
+import type { SkinAnswer } from '../../contract/types.ts'
 import { momentAfter, momentAt, momentHours, momentsAhead } from '../../core/history/answers.ts'
 import { answerByZone, type ClientAnswer } from '../../core/history/clientAnswer.ts'
 import { zonesToLookAt } from '../../core/chair/outcome.ts'
@@ -13,6 +14,7 @@ import { addDays, dateOf, HOUR_MS } from '../../core/time/dates.ts'
 import { severeSigns } from '../../core/visit/index.ts'
 import type { Database } from '../db/connection.ts'
 import { DAY } from '../care/when.ts'
+import { tellChair, type Chair } from '../chair/chair.ts'
 import { readHouse } from '../house/service.ts'
 import { keepAnswer, keepHair } from '../visits/followUp.ts'
 import { offsetMinutes } from '../visits/plan.ts'
@@ -32,7 +34,7 @@ const face = () =>
     ),
   )
 
-export function answerRoutes(db: Database, triesAMinute = TRIES_A_MINUTE): Router {
+export function answerRoutes(db: Database, chair: Chair, triesAMinute = TRIES_A_MINUTE): Router {
   const router = Router()
   let font: Buffer | undefined
   router.get('/answer-face.woff2', (_request, response) => {
@@ -78,8 +80,9 @@ export function answerRoutes(db: Database, triesAMinute = TRIES_A_MINUTE): Route
         return void response.status(422).send(await askOrThank(db, visit, problem, given))
       }
       const kept = await keep(db, visit.id, told)
+      if (kept) await tellChair(db, chair, visit.clientId, kept)
       const now = (await visitOfToken(db, request.params.token)) ?? visit
-      response.status(kept ? 200 : 409).send(await thanks(db, now, !kept))
+      response.status(kept ? 200 : 409).send(await thanks(db, now, kept === undefined))
     },
   )
   const tooLarge: ErrorRequestHandler = (error, _request, response, next) => {
@@ -134,25 +137,30 @@ async function thanks(db: Database, visit: VisitRecord, again: boolean): Promise
   })
 }
 
-/** Keeps an answer for the moment that has come; false when that moment has one already: what is there stays. */
-async function keep(db: Database, visitId: string, told: ClientAnswer): Promise<boolean> {
+/** Keeps an answer for the moment that has come; none when that moment has one already: what is there stays. */
+async function keep(
+  db: Database,
+  visitId: string,
+  told: ClientAnswer,
+): Promise<SkinAnswer | undefined> {
   return db.write(async () => {
     const visit = await readVisit(db, visitId)
     const atMs = Date.now()
     const moment = momentAt(visit.endedAtMs!, atMs)
-    if (visit.answers.some((a) => a.moment === moment)) return false
+    if (visit.answers.some((a) => a.moment === moment)) return undefined
     const { zones, feeling } = answerByZone(
       told,
       zonesToLookAt(visit.plan, visit.loads, visit.atChair),
     )
-    await keepAnswer(db, visit, { moment, atMs, zones, spots: [], feeling, source: 'client' })
+    const answer = { moment, atMs, zones, spots: [], feeling, source: 'client' } as const
+    await keepAnswer(db, visit, answer)
     // Told of no zone in particular, so it speaks for all of them; only the first telling counts.
     const date = addDays(dateOf(atMs, offsetMinutes(atMs)), -told.since)
     const after = Date.parse(`${date}T12:00:00`) > visit.endedAtMs!
     if (told.hair !== 'no' && after && !(await hairKnown(db, visitId, told.hair))) {
       await keepHair(db, visit, { id: randomUUID(), kind: told.hair, date, zoneId: null })
     }
-    return true
+    return answer
   })
 }
 

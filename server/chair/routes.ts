@@ -7,16 +7,14 @@ import type { KitLog } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { readHouse } from '../house/service.ts'
 import { mount } from '../http/mount.ts'
-import type { ChairDesk } from './desk.ts'
-import { EventWriter } from './events.ts'
+import type { Chair } from './chair.ts'
 import { makeProbe, type ProbeInto } from './probe.ts'
 
 /** Blades of the log that are shown. */
 const LOG_LENGTH = 60
 
-export function chairRoutes(app: Express, db: Database, desk: ChairDesk): void {
+export function chairRoutes(app: Express, db: Database, { desk, writer }: Chair): void {
   const probe = makeProbe(7)
-  const writer = new EventWriter(db, desk)
   mount(app, 'addEvent', ({ params, body }) => writer.add(params.id, body as ToldEvent))
   mount(app, 'follow', async ({ params, query, response }) => {
     // Asked before the stream begins, so that a visit that is not there is told as such.

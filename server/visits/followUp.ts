@@ -54,10 +54,9 @@ const sumUp = (db: Database, visit: VisitRecord, answers: readonly SkinAnswer[])
 export async function saveSkinAnswer(
   db: Database,
   id: string,
-  moment: Moment,
-  body: Omit<SkinAnswer, 'moment'>,
+  answer: SkinAnswer,
 ): Promise<VisitPage> {
-  await db.write(async () => keepAnswer(db, await readVisit(db, id), { moment, ...body }))
+  await db.write(async () => keepAnswer(db, await readVisit(db, id), answer))
   return visitPage(db, id)
 }
 

@@ -271,6 +271,45 @@ describe('a severe answer', () => {
     await start(next).expect(200)
   })
 
+  it('that comes in while its client is in the chair pauses the service until somebody goes on', async () => {
+    const { next, done } = await after(9)
+    const { plan: kept } = (await plan(next).expect(200)).body as VisitPage
+    await start(next).expect(200)
+    const first = kept!.steps[0]!.id
+    // What is mild lets it go on.
+    const mild = { source: 'client', zones: [{ zoneId: 'chin', redness: 1, bumps: 0 }] }
+    await look(done.id, '48h', mild).expect(200)
+    expect((await page(next)).chair.status).toBe('running')
+    const bad = { source: 'client', zones: [{ zoneId: 'chin', redness: 4, bumps: 0 }] }
+    await look(done.id, '7d', bad).expect(200)
+    expect((await page(next)).chair).toMatchObject({
+      status: 'paused',
+      pausedFor: {
+        words: expect.stringContaining('redness 4, severe; chin'),
+        zones: ['chin'],
+      },
+    })
+    refused(await tell(next, chairEvent(2, 'done', first)), 422, 'paused')
+    await tell(next, chairEvent(3, 'resumed')).expect(200)
+    await tell(next, chairEvent(4, 'done', first)).expect(200)
+    expect((await page(next)).events.map((e) => e.kind)).toEqual([
+      'started',
+      'paused',
+      'resumed',
+      'done',
+    ])
+  })
+
+  it('adds nothing to a service that nobody ended', async () => {
+    const { next, done } = await after(9)
+    await plan(next).expect(200)
+    await tell(next, chairEvent(1, 'started', undefined, Date.now() - 20 * HOUR_MS)).expect(200)
+    const bad = { source: 'client', zones: [{ zoneId: 'chin', redness: 4, bumps: 0 }] }
+    await look(done.id, '7d', bad).expect(200)
+    const { chair } = await page(next)
+    expect([chair.status, chair.lastAtMs < Date.now() - 19 * HOUR_MS]).toEqual(['running', true])
+  })
+
   it('a word on a finished visit stays, but for one on its alarm', async () => {
     const { visit } = await severe()
     const id = randomUUID()

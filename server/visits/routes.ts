@@ -4,7 +4,7 @@ import type { SurfaceNotes } from '../../core/hair/layer.ts'
 import type { PlanChoice } from '../../core/plan/types.ts'
 import type { Asked } from '../../core/screening/screen.ts'
 import type { Moment, SkinAnswer } from '../../contract/types.ts'
-import type { ChairDesk } from '../chair/desk.ts'
+import { tellChair, type Chair } from '../chair/chair.ts'
 import type { Database } from '../db/connection.ts'
 import { mount } from '../http/mount.ts'
 import { decide, takeBackDecision, type DecisionBody } from './decisions.ts'
@@ -12,11 +12,11 @@ import * as followUp from './followUp.ts'
 import { visitPage } from './page.ts'
 import * as visits from './service.ts'
 
-export function visitRoutes(app: Express, db: Database, desk: ChairDesk): void {
+export function visitRoutes(app: Express, db: Database, chair: Chair): void {
   /** A change of what the chair stands on: who follows is told. */
   const changed = async <T>(id: string, work: Promise<T>): Promise<T> => {
     const done = await work
-    desk.changed(id)
+    chair.desk.changed(id)
     return done
   }
   mount(app, 'addVisit', async ({ params, body, response }) => {
@@ -31,9 +31,14 @@ export function visitRoutes(app: Express, db: Database, desk: ChairDesk): void {
       visits.changeVisit(db, params.id, body as Parameters<typeof visits.changeVisit>[2]),
     ),
   )
-  mount(app, 'saveAsked', ({ params, body }) => visits.saveAsked(db, params.id, body as Asked))
+  mount(app, 'saveAsked', ({ params, body }) =>
+    changed(params.id, visits.saveAsked(db, params.id, body as Asked)),
+  )
   mount(app, 'editReadings', ({ params, body }) =>
-    visits.editReadings(db, params.id, body as { remove: string[]; add: Reading[] }),
+    changed(
+      params.id,
+      visits.editReadings(db, params.id, body as { remove: string[]; add: Reading[] }),
+    ),
   )
   mount(app, 'saveNotes', ({ params, body }) =>
     visits.saveNotes(db, params.id, body as SurfaceNotes),
@@ -44,14 +49,12 @@ export function visitRoutes(app: Express, db: Database, desk: ChairDesk): void {
   mount(app, 'saveProducts', ({ params, body }) =>
     visits.saveProducts(db, params.id, (body as { products: string[] }).products),
   )
-  mount(app, 'saveSkinAnswer', ({ params, body }) =>
-    followUp.saveSkinAnswer(
-      db,
-      params.id,
-      params.moment as Moment,
-      body as Omit<SkinAnswer, 'moment'>,
-    ),
-  )
+  mount(app, 'saveSkinAnswer', async ({ params, body }) => {
+    const answer = { ...(body as Omit<SkinAnswer, 'moment'>), moment: params.moment as Moment }
+    const page = await followUp.saveSkinAnswer(db, params.id, answer)
+    await tellChair(db, chair, page.clientId, answer)
+    return page
+  })
   mount(app, 'removeSkinAnswer', ({ params }) =>
     followUp.removeSkinAnswer(db, params.id, params.moment as Moment),
   )

@@ -50,7 +50,9 @@ function Row({ finding: f, ...props }: StationProps & { finding: VisitFinding })
       <SeverityMark grade={f.severity} />
       <div>
         <p>
-          <b>{f.title}.</b> {f.text} <abbr title={MARK_WORDS[f.mark]}>({f.mark})</abbr>
+          <b>{f.title}.</b> {f.text}
+          {'\u00a0'}
+          <abbr title={MARK_WORDS[f.mark]}>({f.mark})</abbr>{' '}
           {open && (
             <span className="finding-acts">
               <Ways finding={f} {...props} />

@@ -34,7 +34,14 @@ export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep 
   const { plan, state } = chair.live
   const body = isBodyService(plan.service)
   // Before the start the first lane is in view.
-  const shown = state.status === 'waiting' ? plan.steps.find((s) => s.kind === 'stroke') : step
+  const lookAt = state.pausedFor?.zones
+  const shown =
+    state.status === 'waiting'
+      ? plan.steps.find((s) => s.kind === 'stroke')
+      : // What must be looked at first takes the place of the step.
+        lookAt
+        ? undefined
+        : step
   const lane = plan.lanes.find((l) => l.id === shown?.laneId)
   const feltChanged = useFelt((f) => f.now)
   // What is felt changes with the store as well as with the step.
@@ -42,7 +49,10 @@ export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep 
   // Between strokes the head shows what is worked: a scalp from above, a face from the front.
   const middle = useMemo(() => middleOf(plan.lanes), [plan.lanes])
   const normal =
-    lane?.normal ?? felt?.normal ?? (step?.kind === 'check' || !step ? middle : undefined)
+    plan.lanes.find((l) => lookAt?.includes(l.zoneId))?.normal ??
+    lane?.normal ??
+    felt?.normal ??
+    (step?.kind === 'check' || !step ? middle : undefined)
   useEffect(() => {
     choose(null)
     if (normal) {
@@ -94,7 +104,10 @@ export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep 
   )
   const layers = useMemo(() => {
     const common = { spots, lines, ...(onTap && { onTap }) }
-    const tints = dry.map((zoneId) => ({ zoneId, colour: '#A87B22', opacity: 0.3 }))
+    const tints = [
+      ...dry.map((zoneId) => ({ zoneId, colour: '#A87B22', opacity: 0.3 })),
+      ...(lookAt ?? []).map((zoneId) => ({ zoneId, colour: '#BF4E36', opacity: 0.45 })),
+    ]
     if (felt && step?.kind === 'feel') {
       const arrow: HeadArrow = {
         id: 'felt',
@@ -157,6 +170,7 @@ export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep 
     feltChanged,
     chair.live,
     state.felt,
+    lookAt,
     step,
     spots,
     flow,

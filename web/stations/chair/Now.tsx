@@ -42,8 +42,16 @@ export function Now({
         <p className="chair-count">
           step {Math.min(state.index + 1, plan.steps.length)} of {plan.steps.length}
         </p>
-        <h1>Paused</h1>
-        <p className="chair-line">The clock of the service rests. Lather and towel do not.</p>
+        <h1>{state.pausedFor === undefined ? 'Paused' : 'Look first'}</h1>
+        {state.pausedFor !== undefined && (
+          <p role="alert" className="chair-line">
+            {state.pausedFor.words} Look there before the next stroke. Then go on; L leaves it out,
+            X stops.
+          </p>
+        )}
+        <p className={state.pausedFor === undefined ? 'chair-line' : 'soft'}>
+          The clock of the service rests. Lather and towel do not.
+        </p>
       </>
     )
   }

@@ -59,7 +59,7 @@ export function withTold(draft: Draft | undefined, live: Live): Draft | undefine
 /** What is said aloud of a step. */
 export function spokenWords(step: PlanStep | undefined, press: Press, status: string): string {
   if (status === 'waiting' || status === 'finished') return ''
-  if (status === 'paused') return 'Paused.'
+  if (status === 'paused') return press.line ? `Look first. ${press.line}` : 'Paused.'
   const line = press.line ?? step?.text ?? ''
   return `${step?.title ?? press.words}. ${line}`
 }

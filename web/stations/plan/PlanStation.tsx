@@ -70,7 +70,10 @@ export function PlanStation(props: StationProps) {
       <section className="zone-detail">
         <h1>No plan</h1>
         <p className="lead">{view.why}</p>
-        <Findings {...props} findings={findings.filter((f) => f.holds === 'plan')} />
+        <Findings
+          {...props}
+          findings={findings.filter((f) => f.holds === 'plan' || f.severity === 'leave-out')}
+        />
         <p className="buttons">
           {choosing.canUndo && (
             <button className="strong" onClick={choosing.undo}>
