@@ -121,8 +121,11 @@ test('a second screen on the wall follows at once, and the other tablet counts n
   await page.locator(go).click()
   await expect(count(page)).toContainText('step 2 of')
   await expect(count(wall)).toContainText('step 2 of')
-  const after = await ask<VisitPage>(page, 'GET', `/api/visits/${visit.id}`)
-  expect(after.events.map((e) => e.kind)).toEqual(['started', 'done'])
+  await expect
+    .poll(async () =>
+      (await ask<VisitPage>(page, 'GET', `/api/visits/${visit.id}`)).events.map((e) => e.kind),
+    )
+    .toEqual(['started', 'done'])
   await wall.close()
 })
 
