@@ -15,6 +15,7 @@ import {
   sign,
   tabTo,
   test,
+  withoutWebGL,
 } from './support.ts'
 
 const stepCount = async (page: Page): Promise<number> => {
@@ -134,6 +135,7 @@ test('a new client with a face shave, by mouse', { tag: '@drawn' }, async ({ pag
   await page.getByRole('button', { name: /^Nick/ }).click()
   await expect(page.getByRole('dialog', { name: 'The nick' })).toContainText('Nick noted')
   await page.getByRole('button', { name: /Keep it so/ }).click()
+  await withoutWebGL(page)
   await page.reload()
   await expect(count(page)).toContainText(`step ${at + 1} of ${steps}`)
   await page.getByRole('button', { name: /Skip/ }).click()
@@ -247,6 +249,7 @@ test.describe('on a tablet', () => {
     await expect(page.getByRole('heading', { name: 'Forehead, middle' })).toBeVisible()
 
     await readAll(page, visitId, 'dermaplane')
+    await withoutWebGL(page)
     await page.reload()
     await page.getByRole('link', { name: 'Plan', exact: true }).tap()
     await expect(page.getByText('across', { exact: true })).toHaveCount(0)

@@ -343,7 +343,7 @@ test('maps of other visits are looked at, compared and copied; the tide line swi
 test('the mirror card is one page of lines, with initials and no name', async ({ page }) => {
   const toby = await clientNamed(page, 'Tobias')
   await page.goto(`/clients/${toby.id}/cards/mirror`)
-  await expect(page.locator('.flat-arrow').first()).toBeVisible({ timeout: 20_000 })
+  await expect(page.locator('.flat-arrow').first()).toBeVisible()
   const sheet = page.getByRole('article', { name: 'Mirror card' })
   await expect(sheet).toContainText('T. A.')
   await expect(sheet).not.toContainText('Tobias')
@@ -391,7 +391,7 @@ test('a bump-prone client gets a home card only where the school brushes, with a
   await expect(page.getByText(/there is no home card/)).toBeVisible()
   await page.goto(`/clients/${id}/cards/home`)
   const arrow = page.locator('.flat-arrow path').first()
-  await expect(arrow).toBeVisible({ timeout: 20_000 })
+  await expect(arrow).toBeVisible()
   const [, y0, y1] = /M[\d.]+ ([\d.]+)L[\d.]+ ([\d.]+)/
     .exec((await arrow.getAttribute('d'))!)!
     .map(Number)

@@ -330,7 +330,7 @@ test('House tells whether the forecast is right, and the studio’s rates with t
 }) => {
   await page.goto('/house')
   await page.getByRole('button', { name: 'Forecast', exact: true }).click()
-  await expect(page.getByText(/The forecast (holds|is off)/)).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByText(/The forecast (holds|is off)/)).toBeVisible()
   await expect(page.locator('.calibration-chart svg')).toBeVisible()
   await expect(page.getByText(/Mean squared error \(Brier\)/)).toBeVisible()
   await page.getByRole('button', { name: 'Studio', exact: true }).click()

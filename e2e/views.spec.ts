@@ -9,6 +9,7 @@ import {
   onHead,
   plannedClient,
   test,
+  withoutWebGL,
 } from './support.ts'
 
 const PLAIN = ['/', '/clients', '/clients/bring-in', '/kit', '/practice', '/house']
@@ -73,9 +74,7 @@ for (const [scheme, size, what] of [
     await page.goto('/house')
     for (const tab of ['Forecast', 'Studio']) {
       await page.getByRole('button', { name: tab, exact: true }).click()
-      await expect(page.getByText(/The forecast|Skin reddened/).first()).toBeVisible({
-        timeout: 20_000,
-      })
+      await expect(page.getByText(/The forecast|Skin reddened/).first()).toBeVisible({})
       expect([tab, await violations(page, what)]).toEqual([tab, []])
     }
   })
@@ -168,18 +167,7 @@ test('nothing is drawn while nothing changes', { tag: '@drawn' }, async ({ page 
 test('without WebGL the flat views take its place: picking, drawing, named views', async ({
   page,
 }) => {
-  await page.addInitScript(() => {
-    const get = HTMLCanvasElement.prototype.getContext
-    HTMLCanvasElement.prototype.getContext = function (
-      this: HTMLCanvasElement,
-      kind: string,
-      ...rest: unknown[]
-    ) {
-      return kind.startsWith('webgl')
-        ? null
-        : (get as (...a: unknown[]) => unknown).call(this, kind, ...rest)
-    } as typeof get
-  })
+  await withoutWebGL(page)
   const { client } = await plannedClient(page, 'Flat Stanchion')
   await page.goto(`/clients/${client.id}/read`)
   await headReady(page)
@@ -202,7 +190,7 @@ test('without WebGL the flat views take its place: picking, drawing, named views
     const cheek = await onHead(page, 0.47, 0.53)
     await page.mouse.move(cheek.x - 3, cheek.y)
     await page.mouse.move(cheek.x, cheek.y)
-    await expect(page.locator('.head-name')).toHaveText(/cheek, client's left/, { timeout: 500 })
+    await expect(page.locator('.head-name')).toHaveText(/cheek, client's left/, { timeout: 1500 })
   }).toPass()
 })
 
@@ -211,7 +199,7 @@ test('a drawing that cannot be fetched does not take the page along', async ({ p
   page.removeAllListeners('console')
   const marlow = await clientNamed(page, 'Marlow')
   await page.goto(`/clients/${marlow.id}/plan`)
-  await expect(head(page)).toHaveAttribute('data-flat', 'true', { timeout: 20_000 })
+  await expect(head(page)).toHaveAttribute('data-flat', 'true')
   await expect(page.getByText('The tide line could not be loaded.')).toBeVisible()
   await expect(page.getByText(/It stays as it is when the map changes later/)).toBeVisible()
 })

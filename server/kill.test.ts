@@ -73,4 +73,4 @@ it('eight services at once, each followed: nothing lost, nobody behind', async (
   expect(done).toMatchObject({ lost: 0, differences: 0 })
   expect(done.followMs).toHaveLength(done.events)
   await server.kill()
-}, 120_000)
+})

@@ -40,7 +40,7 @@ it('takes the next free port when one is taken, says so, stops on Ctrl-C, and st
     expect(await server.ended).toBe(0)
   }
   await new Promise((resolve) => blocker.close(resolve))
-}, 60_000)
+})
 
 it('says in one sentence what is wrong with a port that is none', async () => {
   const server = run({ PORT: 'harbour' })

@@ -311,7 +311,7 @@ describe('lanes on any head, field and marks', () => {
       }),
       { numRuns: 8 },
     )
-  }, 60_000)
+  })
 
   it('a lane’s stroke turns with the chart: with the grain is the growth at its middle', () => {
     const plan = makePlan(planInput({ room: undefined }))

@@ -169,7 +169,7 @@ describe('taken out', () => {
     expect(text).toContain('it stung')
     // Maps and charts are drawn, not pasted: many paths, no picture.
     expect(paths).toBeGreaterThan(1000)
-  }, 30_000)
+  })
 
   it('as a calendar of the visits ahead, read by another library', async () => {
     const until = new Date(Date.now() + 40 * DAY_MS).toISOString().slice(0, 10)

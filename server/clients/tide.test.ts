@@ -19,7 +19,7 @@ beforeAll(async () => {
     PEOPLE.filter((p) => p.name === 'Noor Castellane'),
   )
   id = ((await request(studio.app).get('/api/clients')).body as { id: string }[])[0]!.id
-}, 60_000)
+})
 afterAll(() => studio.close())
 const get = async <T>(path: string) => (await request(studio.app).get(path).expect(200)).body as T
 

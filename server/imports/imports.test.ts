@@ -117,5 +117,5 @@ describe('clients brought in', () => {
     expect(await count()).toBe(before + taken.length)
     await api().delete(`/api/imports/${id}`).expect(200)
     expect(await count()).toBe(before)
-  }, 60_000)
+  })
 })
