@@ -74,7 +74,7 @@ for (const [scheme, size, what] of [
     await page.goto('/house')
     for (const tab of ['Forecast', 'Studio']) {
       await page.getByRole('button', { name: tab, exact: true }).click()
-      await expect(page.getByText(/The forecast|Skin reddened/).first()).toBeVisible({})
+      await expect(page.getByText(/The forecast|Skin reddened/).first()).toBeVisible()
       expect([tab, await violations(page, what)]).toEqual([tab, []])
     }
   })

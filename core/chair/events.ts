@@ -67,7 +67,7 @@ export interface ChairDetail {
   readonly bladeId?: BladeId | undefined
   /** blade-changed. */
   readonly why?: BladeEnd | undefined
-  /** nick-told: the id of the nick's event; taken-back: the id of what was wrongly recorded. */
+  /** nick-told: the id of the nick's event; taken-back: the id of what was wrongly recorded; resumed: the news looked at. */
   readonly of?: string | undefined
   /** Where on the skin: nicks, redness, a direction felt. */
   readonly zoneId?: ZoneId | undefined

@@ -13,6 +13,7 @@ import {
   bladeInHand,
   type ChairEvent,
   type ChairPlan,
+  type ChairState,
   type Draft,
   type Live,
 } from './service.ts'
@@ -50,6 +51,14 @@ export function admit<P extends ChairPlan>(live: Live<P>, event: ChairEvent): Li
     throw refuse('paused', 'The service is paused. Go on first.')
   }
   switch (event.kind) {
+    case 'resumed':
+      if (state.pausedFor && event.detail?.of !== state.pausedFor.id) {
+        throw refuse(
+          'paused',
+          'Something to look at has come in meanwhile. Look first, then go on.',
+        )
+      }
+      break
     case 'done': {
       const blade = step?.id === event.stepId ? bladeOf(live, step) : undefined
       if (blade !== undefined && !bladeInHand(live, step)) {
@@ -167,6 +176,12 @@ export interface Press {
 /** Share of a blade's life below which it is not changed only because the plan says so. */
 const STILL_FRESH = 0.25
 
+/** Ends a pause, with the news that was looked at. */
+export const resume = ({ pausedFor }: ChairState): Draft => ({
+  kind: 'resumed',
+  ...(pausedFor && { detail: { of: pausedFor.id } }),
+})
+
 /**
  * The next thing that a press of the pedal does: it leads through the service by itself, blades and towels included.
  * @param bladeLife strokes of a blade's life on this client's hair
@@ -179,7 +194,7 @@ export function nextPress(live: Live<ChairPlan>, nowMs: number, bladeLife: numbe
     return {
       words: state.pausedFor === undefined ? 'Go on' : 'Looked: go on',
       line: state.pausedFor?.words,
-      draft: { kind: 'resumed' },
+      draft: resume(state),
     }
   }
   if (!step) return closing(live)

@@ -3,7 +3,7 @@ import { DomainError } from '../errors.ts'
 import type { PlanStep } from '../plan/types.ts'
 import { executedLoads } from './outcome.ts'
 import { play } from './play.ts'
-import { admit, nextPress } from './rules.ts'
+import { admit, nextPress, resume } from './rules.ts'
 import {
   advance,
   begin,
@@ -271,12 +271,16 @@ describe('a live service', () => {
     expect(nextPress(news, 0, 100)).toMatchObject({
       words: 'Looked: go on',
       line: 'redness 4',
-      draft: { kind: 'resumed' },
+      draft: { kind: 'resumed', detail: { of: news.state.pausedFor!.id } },
     })
+    // Whoever has not heard of it cannot go on from it.
+    expect(() => admit(news, event(3, 'resumed'))).toThrow('come in meanwhile')
     expect(() => admit(news, event(3, 'paused'))).toThrow('paused')
     const more = admit(news, event(3, 'paused', undefined, { reason: 'pus' }))
-    expect(more.state.pausedFor).toEqual({ words: 'pus', zones: [] })
-    const on = admit(more, event(4, 'resumed'))
+    expect(more.state.pausedFor).toMatchObject({ words: 'redness 4 pus', zones: [] })
+    const first = { detail: { of: news.state.pausedFor!.id } }
+    expect(() => admit(more, event(4, 'resumed', undefined, first))).toThrow('come in meanwhile')
+    const on = admit(more, { ...event(4, 'resumed'), ...resume(more.state) })
     expect([on.state.status, on.state.pausedFor]).toEqual(['running', undefined])
     expect(admit(on, event(5, 'paused')).state.pausedFor).toBeUndefined()
   })

@@ -12,6 +12,7 @@ import {
   type ChairPlan,
   type ChairState,
   type Live,
+  type News,
   type OpenedBlade,
   type Towel,
 } from './state.ts'
@@ -113,6 +114,19 @@ export function bladeInHand(
   return undefined
 }
 
+/** News on top of what waits for a look already. The same answer told further takes its own place. */
+function withNews(before: News | undefined, { id, reason, detail }: ChairEvent): News {
+  const zones = (detail?.zones ?? []).map((z) => z.zoneId)
+  const words = reason ?? ''
+  const grown = before && before.zones.length > 0 && before.zones.every((z) => zones.includes(z))
+  if (!before || grown) return { id, words, zones }
+  return {
+    id,
+    words: `${before.words} ${words}`,
+    zones: [...new Set([...before.zones, ...zones])],
+  }
+}
+
 function change(live: Live<ChairPlan>, event: ChairEvent): ChairState {
   const { plan, state } = live
   const { atMs, detail } = event
@@ -141,9 +155,7 @@ function change(live: Live<ChairPlan>, event: ChairEvent): ChairState {
       return {
         ...state,
         status: 'paused',
-        ...(event.reason !== undefined && {
-          pausedFor: { words: event.reason, zones: (detail?.zones ?? []).map((z) => z.zoneId) },
-        }),
+        ...(event.reason !== undefined && { pausedFor: withNews(state.pausedFor, event) }),
       }
     case 'resumed':
       if (state.status !== 'paused') throw refuse('The service is not paused.')

@@ -71,11 +71,19 @@ export interface LeftPatch {
   readonly point: Vec3
 }
 
+/** What came in while the service ran and wants a look before the next stroke. */
+export interface News {
+  /** The event that told it last: whoever goes on names it, so that nobody goes on from what they have not heard. */
+  readonly id: string
+  readonly words: string
+  readonly zones: readonly ZoneId[]
+}
+
 /** Where a service stands. */
 export interface ChairState {
   readonly status: 'waiting' | 'running' | 'paused' | 'finished'
   /** What somebody must look at before the service goes on; absent in a pause of the worker's own. */
-  readonly pausedFor?: { readonly words: string; readonly zones: readonly ZoneId[] } | undefined
+  readonly pausedFor?: News | undefined
   /** Index of the current step; the number of steps when all are settled. */
   readonly index: number
   /** What became of each step. */

@@ -479,7 +479,7 @@ describe('an answer that comes in while its client is in the chair', () => {
     const severe = { zones: [{ zoneId: 'chin', redness: 4, bumps: 0 }], feeling: { stinging: 8 } }
     expect(newsAtChair({ ...severe, source: 'client' })).toEqual({
       words:
-        'The client has answered of an earlier visit: redness 4, severe, stinging 8 of 10; chin.',
+        'The client has answered about an earlier visit: redness 4, severe, stinging 8 of 10; chin.',
       zones: [{ zoneId: 'chin', redness: 4 }],
     })
     expect(newsAtChair({ ...severe, source: 'seen' })!.words).toMatch(/^It was written down/)

@@ -29,10 +29,11 @@ export function newsAtChair(
 ): { words: string; zones: { zoneId: ZoneId; redness: number }[] } | undefined {
   const signs = severeSigns(answer)
   if (signs.length === 0) return undefined
-  const who = answer.source === 'client' ? 'The client has answered' : 'It was written down'
+  const who =
+    answer.source === 'client' ? 'The client has answered about' : 'It was written down of'
   const places = zonesOf(answer)
   return {
-    words: `${who} of an earlier visit: ${signs.join(', ')}; ${zoneWords(places)}.`,
+    words: `${who} an earlier visit: ${signs.join(', ')}; ${zoneWords(places)}.`,
     zones: answer.zones
       .filter((z) => places.includes(z.zoneId))
       .map((z) => ({ zoneId: z.zoneId as ZoneId, redness: z.redness })),

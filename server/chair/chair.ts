@@ -1,9 +1,11 @@
 /** The chair as the rest of the server knows it: the services that run, and the one way in which events are stored. */
 import { randomUUID } from 'node:crypto'
+import { DomainError } from '../../core/errors.ts'
 import { leftOpenSince } from '../../core/chair/leftOpen.ts'
 import { newsAtChair } from '../../core/visit/index.ts'
 import type { SkinAnswer } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
+import { HttpProblem } from '../http/problem.ts'
 import { ChairDesk } from './desk.ts'
 import { EventWriter } from './events.ts'
 
@@ -35,17 +37,24 @@ export async function tellChair(
     [clientId],
   )
   for (const { id } of running as { id: string }[]) {
-    const atMs = Date.now()
-    const service = await desk.of(id)
-    if (!service || leftOpenSince(service.live.state, atMs) !== undefined) continue
-    await writer.add(id, {
-      id: randomUUID(),
-      screen: randomUUID(),
-      n: 1,
-      kind: 'paused',
-      atMs,
-      reason: news.words,
-      detail: { zones: news.zones },
-    })
+    try {
+      const atMs = Date.now()
+      const service = await desk.of(id)
+      if (!service || leftOpenSince(service.live.state, atMs) !== undefined) continue
+      // An answer that is kept once more says nothing that was not looked at.
+      if (service.events.some((e) => e.kind === 'paused' && e.reason === news.words)) continue
+      await writer.add(id, {
+        id: randomUUID(),
+        screen: randomUUID(),
+        n: 1,
+        kind: 'paused',
+        atMs,
+        reason: news.words,
+        detail: { zones: news.zones },
+      })
+    } catch (error) {
+      // Ended or erased in this very moment: the answer is kept all the same, and holds the next visit.
+      if (!(error instanceof DomainError || error instanceof HttpProblem)) throw error
+    }
   }
 }

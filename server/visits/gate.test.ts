@@ -290,13 +290,25 @@ describe('a severe answer', () => {
       },
     })
     refused(await tell(next, chairEvent(2, 'done', first)), 422, 'paused')
-    await tell(next, chairEvent(3, 'resumed')).expect(200)
-    await tell(next, chairEvent(4, 'done', first)).expect(200)
+    // A screen that has not heard of it does not go on; one that has names it.
+    refused(await tell(next, chairEvent(3, 'resumed')), 422, 'paused')
+    const { pausedFor } = (await page(next)).chair
+    const looked = { detail: { of: pausedFor!.id } }
+    await tell(next, chairEvent(4, 'resumed', undefined, Date.now(), looked)).expect(200)
+    // The same answer kept once more is no news; one more place is, with all that waits.
+    await look(done.id, '7d', bad).expect(200)
+    await tell(next, chairEvent(5, 'done', first)).expect(200)
+    const jaw = { zoneId: 'jaw-left', redness: 4, bumps: 0 }
+    await look(done.id, '48h', { source: 'client', zones: [jaw] }).expect(200)
+    await look(done.id, '48h', { source: 'client', zones: [jaw, ...bad.zones] }).expect(200)
+    expect((await page(next)).chair.pausedFor!.zones).toEqual(['jaw-left', 'chin'])
     expect((await page(next)).events.map((e) => e.kind)).toEqual([
       'started',
       'paused',
       'resumed',
       'done',
+      'paused',
+      'paused',
     ])
   })
 

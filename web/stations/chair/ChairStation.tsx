@@ -4,7 +4,7 @@ import { useEffect, useRef, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { feltTurns, notFelt } from '../../../core/chair/feel.ts'
 import { leftOpenSince } from '../../../core/chair/leftOpen.ts'
-import { nextPress } from '../../../core/chair/rules.ts'
+import { nextPress, resume } from '../../../core/chair/rules.ts'
 import { bladeInHand, type Draft, type Live } from '../../../core/chair/service.ts'
 import { RELATION_WORDS } from '../../../core/grain/relation.ts'
 import { zoneName } from '../../../core/head/zoneFacts.ts'
@@ -183,7 +183,7 @@ function Running({
   const lather = () =>
     note({ kind: 're-lathered', ...here }, 'Fresh lather on what is not yet done.')
   const pause = () =>
-    !waiting && void tell({ kind: state.status === 'paused' ? 'resumed' : 'paused' })
+    !waiting && void tell(state.status === 'paused' ? resume(state) : { kind: 'paused' })
   const ask = (what: Open) => running && !open && setOpen(what)
   const free = (work: () => unknown) => () => void (open || wall || work())
   const voice = useVoice((v) => v.toggle)

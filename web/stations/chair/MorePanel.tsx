@@ -1,4 +1,5 @@
 /** What is needed at the chair now and then. */
+import { resume } from '../../../core/chair/rules.ts'
 import type { Draft } from '../../../core/chair/service.ts'
 import { Panel } from './Panel.tsx'
 import type { PanelProps } from './panelProps.ts'
@@ -40,7 +41,7 @@ export function MorePanel({
         {
           words: paused ? 'Go on' : 'Pause',
           more: 'P',
-          pick: () => and({ kind: paused ? 'resumed' : 'paused' }),
+          pick: () => and(paused ? resume(state) : { kind: 'paused' }),
         },
         {
           words: 'Needs pressure',
