@@ -1,7 +1,16 @@
 /** The one gate as the hands meet it: what is known stops or changes the next stroke, wherever it was learned. */
 import type { ClientPage, House, VisitPage } from '../contract/types.ts'
 import { begin, count, press, workAhead } from './chairHand.ts'
-import { ask, clientNamed, expect, plannedClient, readAll, sign, test } from './support.ts'
+import {
+  ask,
+  askedAll,
+  clientNamed,
+  expect,
+  plannedClient,
+  readAll,
+  sign,
+  test,
+} from './support.ts'
 
 const HOUR = 3_600_000
 const go = '.chair-go'
@@ -89,6 +98,45 @@ test('a severe answer: what the client is told, the alarm on Today, the next vis
   await page.goto('/')
   await expect(row).toBeVisible()
   await expect(row).not.toContainText('redness 4, severe')
+})
+
+test('a severe answer that comes in at the chair stops the next stroke; by keys the zone is left out, and the rest goes on', async ({
+  page,
+}) => {
+  const { client, visit } = await plannedClient(page, 'News Nettle')
+  await workAhead(page, visit.id, Infinity, { startMs: Date.now() - 30 * 24 * HOUR })
+  const next = await nextVisit(page, client.id)
+  await readAll(page, next.id, 'face-shave')
+  await ask(page, 'PUT', `/api/visits/${next.id}/asked`, askedAll('face-shave'))
+  const { plan } = await ask<VisitPage>(page, 'PUT', `/api/visits/${next.id}/plan`)
+  const stroke = plan!.steps.findIndex((s) => s.kind === 'stroke' && s.zoneId === 'chin')
+  await workAhead(page, next.id, stroke)
+  await page.goto(`/clients/${client.id}/chair`)
+  await expect(count(page)).toContainText(`step ${stroke + 1} of`)
+
+  const zones = [{ zoneId: 'chin', redness: 4, bumps: 0 }]
+  const atMs = Date.now() - 29 * 24 * HOUR
+  await ask(page, 'PUT', `/api/visits/${visit.id}/skin/24h`, { atMs, source: 'client', zones })
+  await expect(page.getByRole('heading', { name: 'Look first' })).toBeVisible()
+  await expect(page.getByRole('alert')).toContainText('redness 4, severe; chin')
+  await expect(page.locator(go)).toContainText('Looked: go on')
+  // What is found is written down before anything goes on.
+  await page.keyboard.press('w')
+  await page.getByRole('dialog', { name: 'Skin reddens' }).waitFor()
+  await page.keyboard.press('3')
+  await expect(page.getByRole('button', { name: /Leave chin, the rest gentler/ })).toBeEnabled()
+  await page.keyboard.press('1')
+  await expect(page.getByRole('dialog')).toHaveCount(0)
+  await expect(page.getByRole('heading', { name: 'Look first' })).toBeVisible()
+  await press(page)
+  await expect(page.getByRole('heading', { name: 'Look first' })).toHaveCount(0)
+  const told = () => ask<VisitPage>(page, 'GET', `/api/visits/${next.id}`)
+  await expect
+    .poll(async () => (await told()).events.slice(-4).map((e) => e.kind))
+    .toEqual(['paused', 'redness', 'amended', 'resumed'])
+  const left = (await told()).events.at(-2)!.detail!.amendment!.steps
+  expect(left.some((s) => s.kind === 'stroke')).toBe(true)
+  expect(left.filter((s) => s.zoneId === 'chin')).toEqual([])
 })
 
 test('a zone that nobody has read is felt first, and what was felt is read into the map', async ({

@@ -270,7 +270,7 @@ function todaySentences({ redness, nicks, leftOut }: AtChair): string[] {
   const red = Object.entries(redness)
   if (red.length > 0) {
     const grades = red.map(
-      ([zone, grade]) => `${placesWords([zone])} (${REDNESS_WORDS[grade]?.[0] ?? 'red'})`,
+      ([zone, grade]) => `${REDNESS_WORDS[grade]?.[0] ?? 'red'} on ${placesWords([zone])}`,
     )
     out.push(
       `Reddened today: ${grades.join(', ')}. It should be calmer by tomorrow; if it grows, write to us.`,

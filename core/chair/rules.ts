@@ -12,6 +12,7 @@ import {
   advance,
   bladeInHand,
   type ChairEvent,
+  type ChairEventKind,
   type ChairPlan,
   type ChairState,
   type Draft,
@@ -34,6 +35,17 @@ export function bladeOf(
   return id !== undefined && BLADES[id].tool !== 'trimmer' ? id : undefined
 }
 
+/** What may happen while a service is paused: what is found, and what becomes of the rest; no work. */
+const IN_A_PAUSE: ReadonlySet<ChairEventKind> = new Set([
+  'resumed',
+  'nick',
+  'nick-told',
+  'redness',
+  'amended',
+  'taken-back',
+  'ended-late',
+])
+
 /**
  * Counts an event that has just happened, if the rules of the chair allow it.
  * @throws DomainError beside those of `advance`: `no-blade-opened`, `ask-first`, `too-hot`, `not-laid`, `blades-out`, `paused`,
@@ -45,7 +57,7 @@ export function admit<P extends ChairPlan>(live: Live<P>, event: ChairEvent): Li
   const towel = step ? state.towels[step.id] : undefined
   if (
     state.status === 'paused' &&
-    !['resumed', 'nick', 'nick-told', 'redness', 'taken-back', 'ended-late'].includes(event.kind) &&
+    !IN_A_PAUSE.has(event.kind) &&
     !(event.kind === 'paused' && event.reason !== undefined)
   ) {
     throw refuse('paused', 'The service is paused. Go on first.')

@@ -254,7 +254,7 @@ describe('a live service', () => {
     expect(elapsedMs(s, 900_000)).toBe(600_000)
   })
 
-  it('does not count pauses as work, and takes only a nick or redness during one', () => {
+  it('does not count pauses as work, and takes during one what is found and what changes the rest, no work', () => {
     const paused = replayLive(PLAIN, [
       event(1, 'started'),
       event(61, 'paused', undefined, { seq: 2 }),
@@ -262,6 +262,11 @@ describe('a live service', () => {
     expect(elapsedMs(paused.state, 10_000_000)).toBe(60_000)
     expect(() => admit(paused, event(3, 'done', 'prepare:lather'))).toThrow('paused')
     expect(admit(paused, event(3, 'nick')).state.nicks).toHaveLength(1)
+    const amendment = { text: 'left out', after: 0, steps: STEPS.slice(4), lanes: [], covers: [] }
+    const amended = admit(paused, event(3, 'amended', undefined, { detail: { amendment } }))
+    expect([amended.state.status, amended.plan.steps.length]).toEqual(['paused', 2])
+    const none: ChairEventKind[] = ['done', 'skipped', 'back', 'tug', 'blade-opened', 'looked']
+    for (const kind of none) expect(() => admit(paused, event(3, kind))).toThrow('paused')
   })
 
   it('is paused for something to look at first, in a pause too, until somebody goes on', () => {

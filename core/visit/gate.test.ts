@@ -482,7 +482,9 @@ describe('an answer that comes in while its client is in the chair', () => {
         'The client has answered about an earlier visit: redness 4, severe, stinging 8 of 10; chin.',
       zones: [{ zoneId: 'chin', redness: 4 }],
     })
-    expect(newsAtChair({ ...severe, source: 'seen' })!.words).toMatch(/^It was written down/)
+    expect(newsAtChair({ ...severe, source: 'seen' })!.words).toMatch(
+      /^Written down about an earlier visit/,
+    )
     expect(newsAtChair({ zones: [], feeling: { spreading: true } })!.words).toMatch(
       /no place in particular/,
     )

@@ -29,8 +29,7 @@ export function newsAtChair(
 ): { words: string; zones: { zoneId: ZoneId; redness: number }[] } | undefined {
   const signs = severeSigns(answer)
   if (signs.length === 0) return undefined
-  const who =
-    answer.source === 'client' ? 'The client has answered about' : 'It was written down of'
+  const who = answer.source === 'client' ? 'The client has answered about' : 'Written down about'
   const places = zonesOf(answer)
   return {
     words: `${who} an earlier visit: ${signs.join(', ')}; ${zoneWords(places)}.`,

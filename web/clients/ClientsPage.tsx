@@ -6,7 +6,7 @@ import { Link, useNavigate } from 'react-router'
 import { SERVICES } from '../../core/services.ts'
 import { useClients } from '../api/queries.ts'
 import { noDialog } from '../state/dialog.ts'
-import { dateWords } from '../state/words.ts'
+import { dateWords, daysWords } from '../state/words.ts'
 import { NewClient } from './NewClient.tsx'
 
 const SORTS = [
@@ -97,7 +97,7 @@ export function ClientsPage() {
                 <td>
                   {c.dueFromMs === null || c.dueToMs === null
                     ? 'after the first visit'
-                    : `${dateWords(c.dueFromMs)} – ${dateWords(c.dueToMs)}`}
+                    : daysWords(c.dueFromMs, c.dueToMs)}
                 </td>
               </tr>
             ))}

@@ -3,7 +3,7 @@ import { viewAxes } from '../../core/head/projection.ts'
 import { rememberIn, takeBackFrom, usePasts } from './past.ts'
 import { useUndo } from './undo.ts'
 import { useView, viewOf } from './view.ts'
-import { clockText, hoursWords, momentWords, percentWords } from './words.ts'
+import { clockText, daysWords, hoursWords, momentWords, percentWords } from './words.ts'
 
 const reading = (id: string) => ({ id }) as Reading
 const edit = (remove: string[], add: string[]) => ({
@@ -82,6 +82,13 @@ describe('words', () => {
     const noon = new Date(2026, 4, 20, 12, 5).getTime()
     expect(momentWords(noon, noon + 3_600_000)).toBe('12:05')
     expect(momentWords(noon, noon + 20 * 3_600_000)).toBe('20 May, 12:05')
+  })
+
+  it('name the month of two days once, where it is the same', () => {
+    const day = (month: number, date: number) => new Date(2026, month, date, 9).getTime()
+    expect(daysWords(day(10, 24), day(10, 26))).toBe('24–26 Nov')
+    expect(daysWords(day(10, 28), day(11, 1))).toBe('28 Nov–1 Dec')
+    expect(daysWords(day(10, 28), day(10, 28))).toBe('28 Nov')
   })
 
   it('speak of hours, days and shares', () => {

@@ -8,6 +8,12 @@ export const dateWords = (ms: number) => dayjs(ms).format('D MMM')
 /** The hour when it was today, else the day and the hour. */
 export const momentWords = (ms: number, nowMs = Date.now()) =>
   dayjs(ms).isSame(nowMs, 'day') ? timeWords(ms) : dayjs(ms).format('D MMM, HH:mm')
+/** "24–26 Nov", "28 Nov–1 Dec". */
+export function daysWords(fromMs: number, toMs: number): string {
+  const from = dayjs(fromMs)
+  if (from.isSame(toMs, 'day')) return dateWords(toMs)
+  return `${from.format(from.isSame(toMs, 'month') ? 'D' : 'D MMM')}–${dateWords(toMs)}`
+}
 export const longDate = (ms: number) => dayjs(ms).format('dddd D MMMM')
 export const whenWords = (ms: number) => dayjs(ms).format('ddd D MMM, HH:mm')
 export const todayIso = () => dayjs().format('YYYY-MM-DD')

@@ -8,7 +8,15 @@ import { DAY_MS } from '../../core/time/dates.ts'
 import { useToday } from '../api/queries.ts'
 import { NewClient } from '../clients/NewClient.tsx'
 import { noDialog } from '../state/dialog.ts'
-import { dateWords, longDate, oddsWords, telephone, timeWords, whenWords } from '../state/words.ts'
+import {
+  dateWords,
+  daysWords,
+  longDate,
+  oddsWords,
+  telephone,
+  timeWords,
+  whenWords,
+} from '../state/words.ts'
 
 const CURVE = { width: 430, height: 50 }
 /** Height of the curves, mm: one scale for terminal hair, one for fuzz. */
@@ -172,8 +180,8 @@ function Row({ row, today, at }: { row: TodayRow; today: Today; at: (ms: number)
         ))}
         {row.window && row.flags.length === 0 && (
           <small>
-            {dateWords(row.window.fromMs)}–{dateWords(row.window.toMs)}
-            {row.seenByEnd !== null && `, seen by then ${oddsWords(row.seenByEnd)} (H)`}
+            {daysWords(row.window.fromMs, row.window.toMs)}
+            {row.seenByEnd !== null && `, seen by then ${oddsWords(row.seenByEnd)}\u00a0(H)`}
           </small>
         )}
       </td>

@@ -5,7 +5,7 @@ import { careText, type Clearance } from '../../../core/care/clearances.ts'
 import { MARK_WORDS } from '../../../core/house/constants.ts'
 import { SERVICES } from '../../../core/services.ts'
 import { address } from '../../api/call.ts'
-import { dateWords, whenWords } from '../../state/words.ts'
+import { daysWords, whenWords } from '../../state/words.ts'
 import type { StationProps } from '../useStation.ts'
 
 export function NotYet({ page, visit }: StationProps) {
@@ -99,9 +99,7 @@ export function CareSheet(props: StationProps) {
                   <b>Next visit</b>
                   <small>{visit.window.reasons[visit.window.reasons.length - 1]?.text}</small>
                 </td>
-                <td className="until">
-                  {dateWords(visit.window.fromMs)} – {dateWords(visit.window.toMs)}
-                </td>
+                <td className="until">{daysWords(visit.window.fromMs, visit.window.toMs)}</td>
               </tr>
             )}
           </tbody>

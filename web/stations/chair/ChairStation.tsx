@@ -24,6 +24,7 @@ import { Finished } from './Finished.tsx'
 import { MorePanel } from './MorePanel.tsx'
 import { NickPanel } from './NickPanel.tsx'
 import { Now } from './Now.tsx'
+import { shortTitle } from './StepView.tsx'
 import { amended } from './panelProps.ts'
 import { RednessPanel } from './RednessPanel.tsx'
 import { ChairButton, ReadyKeys } from './Keys.tsx'
@@ -165,8 +166,9 @@ function Running({
     if (running && (await tell(draft))) setSaid(words)
   }
   const here = step ? { stepId: step.id } : {}
+  const begun = running || state.status === 'paused'
   const nick = () =>
-    running &&
+    begun &&
     void tell({ kind: 'nick', ...here, detail: { zoneId: step?.zoneId } }).then(
       (fits) => fits && setOpen('nick'),
     )
@@ -184,7 +186,8 @@ function Running({
     note({ kind: 're-lathered', ...here }, 'Fresh lather on what is not yet done.')
   const pause = () =>
     !waiting && void tell(state.status === 'paused' ? resume(state) : { kind: 'paused' })
-  const ask = (what: Open) => running && !open && setOpen(what)
+  /** All but the skipping of a step is there in a pause, too: what is left may be changed while somebody looks. */
+  const ask = (what: Open) => (what === 'skip' ? running : begun) && !open && setOpen(what)
   const free = (work: () => unknown) => () => void (open || wall || work())
   const voice = useVoice((v) => v.toggle)
   const at = (station_: string) => `/clients/${page.client.id}/${station_}`
@@ -212,7 +215,8 @@ function Running({
     [']', free(() => turnFelt(live, 15))],
   ])
   const called = page.client.calledName || page.client.name
-  const next = live.plan.steps[state.index + 1]
+  // In a pause the step that waits comes next.
+  const next = live.plan.steps[state.index + (state.status === 'paused' ? 0 : 1)]
   const panel = { ...props, tell, onClose: () => setOpen(undefined) }
   return (
     <div className={wall ? 'chair chair-wall' : 'chair'}>
@@ -242,7 +246,7 @@ function Running({
         {next && !waiting && (
           <p className="chair-next">
             Next: {next.title.charAt(0).toLowerCase()}
-            {next.title.slice(1)}
+            {shortTitle(next).slice(1)}
             {next.relation ? ` · ${RELATION_WORDS[next.relation]}` : ''}
           </p>
         )}
@@ -284,7 +288,7 @@ function Running({
             <ReadyKeys toPlan={toPlan} card={cardAt} wallAt={at('wall')} />
           ) : (
             <>
-              <ChairButton name="Nick" sign="N" onClick={nick} disabled={!running || !!open} />
+              <ChairButton name="Nick" sign="N" onClick={nick} disabled={!begun || !!open} />
               <ChairButton name="Tugs" sign="T" onClick={tug} disabled={!running || !blade} />
               <ChairButton
                 name="New blade"

@@ -54,9 +54,8 @@ export function MorePanel({
           words: 'Found: leave a place out',
           more: 'L',
           pick: () => onMore('leave-out'),
-          disabled: paused,
         },
-        { words: 'Client asks to stop', more: 'X', pick: () => onMore('stop'), disabled: paused },
+        { words: 'Client asks to stop', more: 'X', pick: () => onMore('stop') },
         {
           words: 'Take something back',
           more: 'a nick, redness or start that was no such thing',

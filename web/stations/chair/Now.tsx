@@ -45,8 +45,8 @@ export function Now({
         <h1>{state.pausedFor === undefined ? 'Paused' : 'Look first'}</h1>
         {state.pausedFor !== undefined && (
           <p role="alert" className="chair-line">
-            {state.pausedFor.words} Look there before the next stroke. Then go on; L leaves it out,
-            X stops.
+            {state.pausedFor.words} Look there before the next stroke. L leaves a place out, X
+            stops; else go on.
           </p>
         )}
         <p className={state.pausedFor === undefined ? 'chair-line' : 'soft'}>

@@ -5,6 +5,9 @@ import { RELATION_WORDS } from '../../../core/grain/relation.ts'
 import type { Plan, PlanStep } from '../../../core/plan/types.ts'
 import { AngleFigure, StanceFigure } from './Figures.tsx'
 
+/** "Upper neck, part c, right": whose side it is stands beside it. */
+export const shortTitle = (step: PlanStep) => step.title.replace(/, client's (left|right)$/, ', $1')
+
 export function StepView({
   step,
   plan,
@@ -34,7 +37,7 @@ export function StepView({
         {side}
         {yours}
       </p>
-      <h1>{step.title.replace(/, client's (left|right)$/, ', $1')}</h1>
+      <h1>{shortTitle(step)}</h1>
       <p className={press.line ? 'chair-line chair-first' : 'chair-line'}>
         {press.line ??
           (step.relation ? (

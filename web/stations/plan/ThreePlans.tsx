@@ -56,7 +56,9 @@ export function PlanPick({
           )
         })}
       </div>
-      <p className="plan-pick-key">Time · redness 2 or more, worst zone (H) · stays smooth (H)</p>
+      <p className="plan-pick-key">
+        Time (H) · redness 2 or more, worst zone (H) · stays smooth (H)
+      </p>
     </>
   )
 }
