@@ -1,4 +1,5 @@
 /** How fast a service replays, and how fast its rest is planned anew. */
+import { DEFAULTS } from '../core/house/constants.ts'
 import { randomUUID } from 'node:crypto'
 import { play } from '../core/chair/play.ts'
 import { replan, type Cause } from '../core/chair/replan.ts'
@@ -15,7 +16,7 @@ export function chairFigures(figure: Figure): void {
   const input = planInput({ skin: { reactivity: 'tough' } })
   const plan = makePlan(input)
   const by = { startMs: 0, bladeLife: 400, screen: 's', newId: randomUUID }
-  const script = play(plan, by)
+  const script = play(DEFAULTS, plan, by)
   // To and fro over the first strokes, until there are ten thousand events.
   const start = script.slice(0, 12)
   const events: ChairEvent[] = [...start]

@@ -1,4 +1,5 @@
 /** Speed and truth of the direction field: cold, one more reading, errors against hidden fields, the guided test, import. */
+import { DEFAULTS } from '../core/house/constants.ts'
 import type { Page } from '@playwright/test'
 import { wrapHalf } from '../core/grain/circular.ts'
 import { carry, displayCarry } from '../core/grain/carry.ts'
@@ -36,7 +37,7 @@ const NOISE = (10 * Math.PI) / 180
 const SETS = 18
 
 export function fieldFigures(figure: Figure): void {
-  const guesses = guessReadings(ZONES)
+  const guesses = guessReadings(DEFAULTS, ZONES)
   const held = () => process.memoryUsage().arrayBuffers / 1e6
   // Cold: the first factor and the first solve of this process.
   const c = connect(HEAD.solve)
@@ -49,8 +50,8 @@ export function fieldFigures(figure: Figure): void {
   figure('field.first.ms', performance.now() - cold, 'ms')
   const before = held()
   const began = performance.now()
-  const ground = fieldGround(HEAD.solve, guesses)
-  const field = new GrainField(ground)
+  const ground = fieldGround(DEFAULTS, HEAD.solve, guesses)
+  const field = new GrainField(DEFAULTS, ground)
   field.answer()
   // Connection, orders, both factors, guesses and a whole answer: what a worker does before the first stroke.
   figure('field.ground.ms', performance.now() - began, 'ms')
@@ -83,7 +84,7 @@ export function fieldFigures(figure: Figure): void {
   figure('field.resolve_p95.ms', quantile(times, 0.95), 'ms')
   figure('field.resolve_with_trust.ms', median(whole), 'ms')
 
-  const bare = fieldGround(HEAD.solve, [])
+  const bare = fieldGround(DEFAULTS, HEAD.solve, [])
   const errors = {
     field: [] as number[],
     guessed: [] as number[],
@@ -94,7 +95,7 @@ export function fieldFigures(figure: Figure): void {
     const own = mulberry32(32_000 + seed)
     const hidden = hiddenField(own)
     const read = noisyReadings(hidden, skinPoints(HEAD.display, 32, own), NOISE, own)
-    const [plain, guessed] = [new GrainField(bare), new GrainField(ground)]
+    const [plain, guessed] = [new GrainField(DEFAULTS, bare), new GrainField(DEFAULTS, ground)]
     plain.setAll(read)
     guessed.setAll(read)
     const [a, b] = [plain.answer(), guessed.answer()]
@@ -119,7 +120,7 @@ export function fieldFigures(figure: Figure): void {
   for (let seed = 0; seed < SETS; seed++) {
     const own = mulberry32(64_000 + seed)
     const { field: hidden, whorl } = hiddenWhorl(own)
-    const plain = new GrainField(bare)
+    const plain = new GrainField(DEFAULTS, bare)
     plain.setAll(noisyReadings(hidden, skinPoints(HEAD.display, 64, own), NOISE, own))
     const { re, im } = plain.directions()
     const away = singularities(bare.connection, re, im)
@@ -148,12 +149,15 @@ function guidedTest(figure: Figure): void {
   for (let k = 0; k < 400; k++) {
     const truth = 2 * Math.PI * random()
     let test = beginTest()
-    while (!testResult(test).done) {
-      const { stroke } = nextStroke(test)
-      test = answerTest(test, { stroke, catches: random() < catchOdds(stroke, truth) })
+    while (!testResult(DEFAULTS, test).done) {
+      const { stroke } = nextStroke(DEFAULTS, test)
+      test = answerTest(DEFAULTS, test, {
+        stroke,
+        catches: random() < catchOdds(DEFAULTS, stroke, truth),
+      })
     }
     counts.push(test.answers.length)
-    errors.push((Math.abs(wrapHalf(testResult(test).direction - truth)) * 180) / Math.PI)
+    errors.push((Math.abs(wrapHalf(testResult(DEFAULTS, test).direction - truth)) * 180) / Math.PI)
   }
   figure('grain.test.answers', median(counts), '')
   figure('grain.test.error_deg', median(errors), '°')

@@ -1,4 +1,5 @@
 /** Fills a data folder with many clients and visits, for measuring only: one real visit's data, copied. */
+import { DEFAULTS } from '../core/house/constants.ts'
 import { randomUUID } from 'node:crypto'
 import { executedLoads, leftStanding } from '../core/chair/outcome.ts'
 import { play } from '../core/chair/play.ts'
@@ -34,10 +35,15 @@ export async function fill(db: Database, clients: number, visits: number): Promi
   } as const
   const plan = makePlan(planInput())
   const packed = packPlan(plan)
-  const events = play(plan, { startMs: now, bladeLife: 400, screen: '', newId: randomUUID })
+  const events = play(DEFAULTS, plan, {
+    startMs: now,
+    bladeLife: 400,
+    screen: '',
+    newId: randomUUID,
+  })
   const state = replay(plan, events)
   const loads = executedLoads(plan, state.outcomes)
-  const leftMm = leftStanding(plan, state)
+  const leftMm = leftStanding(DEFAULTS, plan, state)
   const out: Filled = { clientIds: [], visitIds: [] }
   const each = Math.round(visits / clients)
   for (let c = 0; c < clients; c++) {

@@ -1,4 +1,5 @@
 /** How long a plan takes, how near its order comes to the best, how few its lanes are. */
+import { DEFAULTS } from '../core/house/constants.ts'
 import { guessReadings } from '../core/grain/guesses.ts'
 import { exactOrder } from '../core/order/exact.ts'
 import { orderProblem, type OrderProblem } from '../core/order/problem.ts'
@@ -23,7 +24,7 @@ const median = (list: number[]) => [...list].sort((a, b) => a - b)[list.length >
 function noisyFlow(seed: number) {
   const random = mulberry32(seed)
   const readings = ZONES.filter((z) => z.skin).flatMap((z) => {
-    const guess = guessReadings([z])[0]
+    const guess = guessReadings(DEFAULTS, [z])[0]
     if (!guess) return []
     return [0, 1, 2].map((i) => {
       const at = z.samples[Math.floor(random() * z.samples.length)]!
@@ -60,13 +61,13 @@ export function planFigures(figure: Figure): void {
   for (let seed = 1; seed <= 6; seed++) {
     const { ground, flow: own } = planInput({ flow: noisyFlow(seed) })
     for (const zone of serviceZones('face-shave')) {
-      const skin = zoneSkin(ground, own, zone, {
+      const skin = zoneSkin(DEFAULTS, ground, own, zone, {
         spots: [],
         lines: [],
         worked: SERVICES['face-shave'].zones[zoneStem(zone)]!,
         bandOnly: false,
       })
-      const cover = coverZone(skin, Math.PI / 6)
+      const cover = coverZone(DEFAULTS, skin, Math.PI / 6)
       lanes += cover.count
       bound += cover.bound
     }
@@ -76,6 +77,7 @@ export function planFigures(figure: Figure): void {
   const asks = Array.from({ length: 400 }, () => {
     const began = performance.now()
     screen(
+      DEFAULTS,
       'dermaplane',
       { answers: { ...NOTHING, sunburn: { yes: true, date: '2026-05-18' } }, spots: [] },
       DEFAULT_SCHOOLS,

@@ -1,4 +1,5 @@
 /** Learning, importing and reporting: how long, and how right on simulated clients. */
+import { DEFAULTS } from '../core/house/constants.ts'
 import { randomUUID } from 'node:crypto'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -69,7 +70,7 @@ export function learnFigures(figure: Figure): void {
     bumpProne: true,
   } as const
   const runs = Array.from({ length: 15 }, () =>
-    took(() => learnClient(skin, 'face-shave', past, hair)),
+    took(() => learnClient(DEFAULTS, skin, 'face-shave', past, hair)),
   )
   figure('learn.client.ms', median(runs), 'ms')
 }
@@ -79,7 +80,7 @@ export function studioClients(): StudioClient[] {
   const random = mulberry32(3)
   return Array.from({ length: 200 }, (_, c) => {
     const reactivity = KINDS[c % 3]!
-    const { visits } = drawHistory(random, ZONES, reactivity, 40, () => 1 + random())
+    const { visits } = drawHistory(DEFAULTS, random, ZONES, reactivity, 40, () => 1 + random())
     return {
       clientId: `c${c}`,
       reactivity,
@@ -146,8 +147,8 @@ export function forecastFigures(figure: Figure): void {
   let [held, all] = [0, 0]
   const histories = Array.from({ length: 500 }, (_, i) => {
     const reactivity = KINDS[i % 3]!
-    const drawn = drawHistory(random, ZONES, reactivity, 8, () => 1 + 2 * random())
-    const found = learnZones(ZONES, reactivity, drawn.visits.flat())
+    const drawn = drawHistory(DEFAULTS, random, ZONES, reactivity, 8, () => 1 + 2 * random())
+    const found = learnZones(DEFAULTS, ZONES, reactivity, drawn.visits.flat())
     for (const zone of ZONES) {
       const { low, high } = sensitivityRange(found[zone]!)
       const truth = drawn.truth.gradePerLoad[zone]!
@@ -157,7 +158,7 @@ export function forecastFigures(figure: Figure): void {
     return { reactivity, visits: drawn.visits }
   })
   figure('forecast.coverage80.ratio', held / all, '')
-  const c = calibrate(histories, expectedMean)
+  const c = calibrate(DEFAULTS, histories, (r) => expectedMean(DEFAULTS, r))
   figure('forecast.brier_vs_last.ratio', c.brier / c.brierLast, '')
   figure('forecast.brier_vs_prior.ratio', c.brier / c.brierPrior, '')
 }

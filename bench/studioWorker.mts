@@ -1,4 +1,5 @@
 /** Learning over the studio inside a worker thread, told from as it goes. */
+import { DEFAULTS } from '../core/house/constants.ts'
 import { parentPort } from 'node:worker_threads'
 import { learnOverStudio } from '../core/history/studioLearn.ts'
 import { studioClients } from './return.mts'
@@ -6,7 +7,7 @@ import { studioClients } from './return.mts'
 const clients = studioClients()
 let told = 0
 const began = performance.now()
-learnOverStudio(clients, 400 * 86_400_000, () => {
+learnOverStudio(DEFAULTS, clients, 400 * 86_400_000, () => {
   told++
   parentPort!.postMessage({ progress: told })
 })

@@ -1,5 +1,5 @@
 /** The services of the trade that Slow Tide runs, with what they take off and where. */
-import { constant } from './house/constants.ts'
+import { constant, type Constant } from './house/constants.ts'
 import { ALL_ZONE_IDS, isSkin, zoneStem, type ZoneId, type ZoneStem } from './head/zones.ts'
 
 export const SERVICE_IDS = [
@@ -28,7 +28,7 @@ export interface Service {
   readonly name: string
   readonly family: ServiceFamily
   /** Usual time on the book, minutes. */
-  readonly slotMin: number
+  readonly slotMin: Constant
   /** Zones worked, with the part of each that usually carries the hair. */
   readonly zones: Partial<Readonly<Record<ZoneStem, Worked>>>
 }
@@ -54,9 +54,7 @@ export const SERVICES: Readonly<Record<ServiceId, Service>> = {
     id: 'face-shave',
     name: 'Hot-towel face shave',
     family: 'razor',
-    get slotMin() {
-      return S.slotFaceShave.value
-    },
+    slotMin: S.slotFaceShave,
     zones: {
       'cheek-upper': part(0.35, 'bottom'),
       ...whole('cheek-lower', 'jaw', 'chin', 'under-lip', 'upper-lip', 'mouth-corner'),
@@ -71,9 +69,7 @@ export const SERVICES: Readonly<Record<ServiceId, Service>> = {
     id: 'head-shave',
     name: 'Hot-towel head shave',
     family: 'razor',
-    get slotMin() {
-      return S.slotHeadShave.value
-    },
+    slotMin: S.slotHeadShave,
     zones: {
       ...whole('scalp-front', 'scalp-mid', 'scalp-crown', 'scalp-side', 'scalp-behind-ear'),
       occiput: WHOLE,
@@ -85,9 +81,7 @@ export const SERVICES: Readonly<Record<ServiceId, Service>> = {
     id: 'dermaplane',
     name: 'Dermaplaning of the face',
     family: 'fuzz',
-    get slotMin() {
-      return S.slotDermaplane.value
-    },
+    slotMin: S.slotDermaplane,
     zones: {
       ...whole('forehead', 'forehead-centre'),
       temple: part(0.7, 'front'),
@@ -99,9 +93,7 @@ export const SERVICES: Readonly<Record<ServiceId, Service>> = {
     id: 'facial-razor',
     name: 'Guarded facial razor',
     family: 'fuzz',
-    get slotMin() {
-      return S.slotFacialRazor.value
-    },
+    slotMin: S.slotFacialRazor,
     zones: whole(
       'forehead',
       'forehead-centre',
@@ -118,9 +110,7 @@ export const SERVICES: Readonly<Record<ServiceId, Service>> = {
     id: 'beard-line',
     name: 'Beard line-up',
     family: 'razor',
-    get slotMin() {
-      return S.slotBeardLine.value
-    },
+    slotMin: S.slotBeardLine,
     zones: whole(
       'cheek-upper',
       'cheek-lower',
@@ -142,9 +132,7 @@ export const SERVICES: Readonly<Record<ServiceId, Service>> = {
     id: 'body-shave',
     name: 'Body shave',
     family: 'razor',
-    get slotMin() {
-      return S.slotBodyShave.value
-    },
+    slotMin: S.slotBodyShave,
     zones: whole(
       'underarm',
       'upper-arm',
@@ -160,9 +148,7 @@ export const SERVICES: Readonly<Record<ServiceId, Service>> = {
     id: 'brow-tidy',
     name: 'Brow tidy',
     family: 'fuzz',
-    get slotMin() {
-      return S.slotBrowTidy.value
-    },
+    slotMin: S.slotBrowTidy,
     zones: {
       glabella: WHOLE,
       forehead: part(0.18, 'bottom'),

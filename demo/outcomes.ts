@@ -1,4 +1,5 @@
 /** What follows a past service, drawn from hidden truths: redness that fades, bumps in their places, hair that comes back. */
+import { DEFAULTS } from '../core/house/constants.ts'
 import type { HiddenSkin } from '../core/simulate/truth.ts'
 import {
   drawBumps,
@@ -49,14 +50,14 @@ export interface Truth {
 export function drawTruth(person: Person, random: () => number): Truth {
   const zones = serviceZones(person.service)
   const { gradePerLoad: grade, bumpsPerLoad: bumps, growthFactor } = person.truth
-  const skin = drawSkin(random, zones, { grade, bumps }, { grade, bumps })
+  const skin = drawSkin(DEFAULTS, random, zones, { grade, bumps }, { grade, bumps })
   // Bumps keep to the neck (common practice).
   const bumpsPerLoad = Object.fromEntries(
     Object.entries(skin.bumpsPerLoad).map(([z, k]) => [z, k * (onNeck(z) ? 1.6 : 0.5)]),
   )
   const growth = Object.fromEntries(
     zones.map((z) => {
-      const prior = priorGrowth(z, hairIn(z, person.skin.faceHair))
+      const prior = priorGrowth(DEFAULTS, z, hairIn(z, person.skin.faceHair))
       // One person's zones are more alike than those of different people.
       const own = { ...prior, mean: prior.mean * growthFactor, sd: prior.sd * 0.4 }
       return [z, drawGrowth(random, own)]
@@ -248,7 +249,7 @@ export function hairReadings(
   const usual = zones.filter((z) => stems.includes(zoneStem(z)))
   const from = usual.length > 0 && random() < 0.7 ? usual : zones
   const zoneId = from[Math.floor(random() * from.length)]!
-  const { curve } = priorGrowth(zoneId, hairIn(zoneId, s.skin.faceHair))
+  const { curve } = priorGrowth(DEFAULTS, zoneId, hairIn(zoneId, s.skin.faceHair))
   const leftMm = s.leftMm[zoneId]!
   const rate = s.truth.growth[zoneId]!
   const reading = (
@@ -277,12 +278,13 @@ export function hairReadings(
   const shown = (['felt', 'seen'] as const).flatMap((kind) =>
     reading(
       kind,
-      daysToLength(curve, leftMm, rate, thresholdMm(curve, kind)) * (1 + 0.1 * drawNormal(random)),
+      daysToLength(DEFAULTS, curve, leftMm, rate, thresholdMm(DEFAULTS, curve, kind)) *
+        (1 + 0.1 * drawNormal(random)),
       null,
     ),
   )
   if (random() > 0.5) return shown
   const days = (curve === 'fuzz' ? 20 : 3) * (0.7 + 0.6 * random())
-  const length = hairLengthMm(curve, leftMm, rate, days) + 0.15 * drawNormal(random)
+  const length = hairLengthMm(DEFAULTS, curve, leftMm, rate, days) + 0.15 * drawNormal(random)
   return [...shown, ...reading('measured', days, Math.max(0.05, Math.round(100 * length) / 100))]
 }

@@ -1,4 +1,5 @@
 /** Plans of past visits: made once for each map, skin and school. */
+import { DEFAULTS } from '../core/house/constants.ts'
 import { hairIn, type SkinAndHair } from '../core/client.ts'
 import { toFieldReading, type Reading } from '../core/grain/readings.ts'
 import type { SurfaceNotes } from '../core/hair/layer.ts'
@@ -34,10 +35,16 @@ export function makeSkin(
 ): SkinOf {
   const memory = new PlanMemory()
   if (isBodyService(person.service)) {
-    const given = readings.map((r) => toFieldReading(r, r.atMs))
-    return { ground: bodyGround(), flow: bodyFlow(given), room: undefined, lines: [], memory }
+    const given = readings.map((r) => toFieldReading(DEFAULTS, r, r.atMs))
+    return {
+      ground: bodyGround(),
+      flow: bodyFlow(DEFAULTS, given),
+      room: undefined,
+      lines: [],
+      memory,
+    }
   }
-  const head = atlas()
+  const head = atlas(DEFAULTS)
   return {
     ground: head.ground,
     flow: trueFlow(person),
@@ -78,11 +85,14 @@ export function feltAtChair(
   const grows = growthOf(person)
   const felt: Reading[] = []
   for (let round = 0; round < 2; round++) {
-    const known = [...readings, ...felt].map((r) => toFieldReading(r, v.atMs))
+    const known = [...readings, ...felt].map((r) => toFieldReading(DEFAULTS, r, v.atMs))
     const skin = makeSkin(person, [], v.notes)
-    const flow = flowFrom(person.service, known)
+    const flow = flowFrom(DEFAULTS, person.service, known)
     const plan = makePlan(
-      questionOf({ ...v, skinOf: { ...skin, flow } }, priorSensitivity(v.skin.reactivity)),
+      questionOf(
+        { ...v, skinOf: { ...skin, flow } },
+        priorSensitivity(DEFAULTS, v.skin.reactivity),
+      ),
     )
     const guesses = plan.lanes.filter((l) => l.grain === 'guess' && l.pass === 1)
     for (const { zoneId, point, normal } of guesses) {
@@ -127,16 +137,25 @@ function questionOf(v: PlannedVisit, prior: Sensitivity): PlanInput {
   const offset = offsetMinutes(atMs)
   const asked = nothingFound(v.spots)
   return {
+    figures: DEFAULTS,
     ...v.skinOf,
     service: person.service,
     client: v.skin,
-    screening: screen(person.service, asked, v.schools, dateOf(atMs, offset), atMs, offset),
+    screening: screen(
+      DEFAULTS,
+      person.service,
+      asked,
+      v.schools,
+      dateOf(atMs, offset),
+      atMs,
+      offset,
+    ),
     schools: v.schools,
     hand: v.worker.hand,
     level: 'practised',
     kit: BLADE_IDS,
     sensitivity: () => prior,
-    growth: (zone) => priorGrowth(zone, hairIn(zone, v.skin.faceHair)),
+    growth: (zone) => priorGrowth(DEFAULTS, zone, hairIn(zone, v.skin.faceHair)),
     notes: v.notes,
     house: { version: 0, changed: {} },
     choice: { ...FIRST_CHOICE, style: v.style },

@@ -1,3 +1,4 @@
+import { DEFAULTS } from '../core/house/constants.ts'
 import { openStudio, type Studio } from '../server/testing/studio.ts'
 import { today } from '../server/today/service.ts'
 import { clientPage, listClients } from '../server/clients/service.ts'
@@ -159,7 +160,7 @@ describe('Lantern Quay', () => {
         // A zone that was skipped altogether bears no load.
         for (const z of plan.zones)
           expect(loads[z.zoneId] ?? 0).toBeLessThanOrEqual(z.totalLoad + 1e-9)
-        expect(kept.leftMm).toEqual(leftStanding(plan, page.chair))
+        expect(kept.leftMm).toEqual(leftStanding(DEFAULTS, plan, page.chair))
         for (const c of page.care!.clearances) {
           expect(c.fromMs).toBeGreaterThanOrEqual(kept.endedAtMs!)
           expect(c.untilMs).toBeGreaterThan(c.fromMs)

@@ -2,6 +2,7 @@
  * Lantern Quay, made by core's own models from a seed: hidden true grain, growth and sensitivity, noisy readings, and
  * eighteen months of visits up to today. The same every time for the same day.
  */
+import { DEFAULTS } from '../core/house/constants.ts'
 import type { Model, ModelStatic } from 'sequelize'
 import { carePlan } from '../core/care/clearances.ts'
 import { messagesFor } from '../core/care/messages.ts'
@@ -284,11 +285,16 @@ interface VisitStory {
 function addVisit(v: VisitStory, random: () => number, newId: () => string, rows: Rows): void {
   const { person, atMs } = v
   const asked = { ...nothingFound(v.spots), consent: v.consent }
-  const prior = priorSensitivity(v.skin.reactivity)
+  const prior = priorSensitivity(DEFAULTS, v.skin.reactivity)
   const { plan, packed } = v.planned(v, prior)
   const events = serviceEvents(plan, v.skin, atMs, random, newId)
   const state = replay(plan, events)
-  const { endedAtMs, loads, leftMm, atChair, choices } = finishService(plan, state, v.skin)
+  const { endedAtMs, loads, leftMm, atChair, choices } = finishService(
+    DEFAULTS,
+    plan,
+    state,
+    v.skin,
+  )
   const service = {
     ...v,
     endedAtMs,
@@ -298,10 +304,11 @@ function addVisit(v: VisitStory, random: () => number, newId: () => string, rows
   }
   const answers = skinAnswers(service, random, newId)
   const window = windowAfter(
+    DEFAULTS,
     { service: person.service, endedAtMs, leftMm, answers: [], redAtChair: atChair.redness },
     v.skin,
     v.schools,
-    learnGrowth(v.skin, person.service, []),
+    learnGrowth(DEFAULTS, v.skin, person.service, []),
   )
   rows.events.push(...events.map((e) => eventRow(e, v.visitId)))
   rows.kit.push(...kitOf(v.visitId, plan, events, newId))
@@ -309,9 +316,17 @@ function addVisit(v: VisitStory, random: () => number, newId: () => string, rows
   rows.answers.push(...answers.map((a) => ({ visitId: v.visitId, ...a })))
   rows.hair.push(...hairReadings(service, random, newId))
   if (v.nowMs - endedAtMs < MESSAGES_KEPT_DAYS * DAY_MS) {
-    const care = carePlan(person.service, v.skin, plan.schools, plan.noFragrance, endedAtMs, {
-      atChair,
-    })
+    const care = carePlan(
+      DEFAULTS,
+      person.service,
+      v.skin,
+      plan.schools,
+      plan.noFragrance,
+      endedAtMs,
+      {
+        atChair,
+      },
+    )
     const drafts = messagesFor({
       care,
       service: person.service,
@@ -342,7 +357,7 @@ function addVisit(v: VisitStory, random: () => number, newId: () => string, rows
     atChair,
     dueFromMs: window ? Math.round(window.fromMs) : null,
     dueToMs: window ? Math.round(window.toMs) : null,
-    ...summariseAnswers(endedAtMs, answers, loads, atChair.redness),
+    ...summariseAnswers(DEFAULTS, endedAtMs, answers, loads, atChair.redness),
   })
 }
 
@@ -363,7 +378,7 @@ function addLeftOpen(
   const { skin } = person
   const { plan, packed } = v.planned(
     { ...v, atMs, skin, schools: DEFAULT_SCHOOLS, style: 'balanced' },
-    priorSensitivity(skin.reactivity),
+    priorSensitivity(DEFAULTS, skin.reactivity),
   )
   const all = serviceEvents(plan, skin, atMs, random, newId)
   const events = all.slice(0, Math.ceil(all.length * 0.6))

@@ -1,4 +1,5 @@
 /** Services of the demo: their events, the blades they used, and how both are kept. */
+import { DEFAULTS } from '../core/house/constants.ts'
 import { kitEvents, type KitEvent } from '../core/chair/kit.ts'
 import { play } from '../core/chair/play.ts'
 import { advance, begin, bladeInHand, type ChairEvent, type Draft } from '../core/chair/service.ts'
@@ -14,9 +15,9 @@ export function serviceEvents(
   random: () => number,
   newId: () => string,
 ): ChairEvent[] {
-  return play(plan, {
+  return play(DEFAULTS, plan, {
     startMs: atMs,
-    bladeLife: bladeLifeStrokes(plan.service, client),
+    bladeLife: bladeLifeStrokes(DEFAULTS, plan.service, client),
     screen: SCREEN,
     newId,
     lasts: (minutes) => minutes * 60_000 * (0.9 + 0.25 * random()),

@@ -2,6 +2,7 @@
  * How hair truly grows on each invented head: smooth over the whole skin, through the directions of the person's story in the
  * middle of each zone, and round a whorl where there is one.
  */
+import { DEFAULTS } from '../core/house/constants.ts'
 import { toRadians, wrapTurn } from '../core/grain/circular.ts'
 import { fieldGround, GrainField, type FieldAnswer, type FieldGround } from '../core/grain/field.ts'
 import { fieldAt } from '../core/grain/sample.ts'
@@ -32,9 +33,9 @@ const WHORL_TURN = 1.05
 function truthOf(person: Person): Truth {
   const made = known.get(person)
   if (made) return made
-  ground ??= fieldGround(atlas().packed.solve, [])
+  ground ??= fieldGround(DEFAULTS, atlas(DEFAULTS).packed.solve, [])
   const base = ground
-  const field = new GrainField(base)
+  const field = new GrainField(DEFAULTS, base)
   const readings = ZONES.filter((z) => z.skin).flatMap((zone) => anchors(person, zone))
   field.setAll(readings)
   const answer = field.answer()
@@ -55,8 +56,8 @@ export function trueGrain(person: Person): (at: SurfacePoint) => Vec3 {
 /** The true growth over a person's whole head: past services were planned by workers who knew it well. */
 export function trueFlow(person: Person): SkinFlow {
   const { answer, readings } = truthOf(person)
-  const { packed, field, display } = atlas()
-  return headFlow(field, answer, readings, packed.display, packed.solve.zones, display)
+  const { packed, field, display } = atlas(DEFAULTS)
+  return headFlow(DEFAULTS, field, answer, readings, packed.display, packed.solve.zones, display)
 }
 
 function anchors(person: Person, zone: ZoneRecord): ZonedReading[] {

@@ -1,4 +1,5 @@
 /** What browser tests do at the chair: press on, pass the towel, and work ahead beside the screen as another one would. */
+import { DEFAULTS } from '../core/house/constants.ts'
 import { expect, type Page } from '@playwright/test'
 import type { VisitPage } from '../contract/types.ts'
 import { told } from '../core/chair/outbox.ts'
@@ -91,7 +92,7 @@ export async function workAhead(
       return
     }
     expect(r.ok(), await r.text()).toBe(true)
-    live = admit(live, { ...event, seq: live.state.seq + 1 })
+    live = admit(DEFAULTS, live, { ...event, seq: live.state.seq + 1 })
   }
   while (
     live.state.status !== 'finished' &&
@@ -100,7 +101,7 @@ export async function workAhead(
     const before = live
     for (const besides of more.besides?.(live) ?? []) await send(besides)
     if (live !== before) continue
-    const { draft, waitMs } = nextPress(live, clock, 400)
+    const { draft, waitMs } = nextPress(DEFAULTS, live, clock, 400)
     clock += waitMs ?? 1500
     if (draft) await send(draft)
   }

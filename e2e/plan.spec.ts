@@ -1,4 +1,5 @@
 /** Plans as a worker meets them: every service, three side by side, changed by hand, fitted, printed. */
+import { DEFAULTS } from '../core/house/constants.ts'
 import type { ClientPage, House, VisitPage } from '../contract/types.ts'
 import { count, press, workAhead } from './chairHand.ts'
 import { SERVICES, type ServiceId } from '../core/services.ts'
@@ -23,7 +24,9 @@ for (const [service, zone, words, passes] of SHOWS) {
     const { client, visit } = await plannedClient(page, `Plan ${service}`, service)
     expect(Math.max(...visit.plan!.lanes.map((l) => l.pass))).toBe(passes)
     await page.goto(`/clients/${client.id}/plan`)
-    await expect(minutes(page)).toContainText(`of a ${SERVICES[service].slotMin} min slot`)
+    await expect(minutes(page)).toContainText(
+      `of a ${DEFAULTS(SERVICES[service].slotMin)} min slot`,
+    )
     // What the browser makes is what the server has kept.
     await expect(page.getByText(/^Kept .* It stays as it is/)).toBeVisible()
     await page

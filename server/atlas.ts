@@ -1,4 +1,5 @@
 /** The head as built: read once from what its build left, and prepared for plans when the first is asked for. */
+import type { Figures } from '../core/house/constants.ts'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { displayCarry } from '../core/grain/carry.ts'
@@ -27,13 +28,15 @@ export interface Atlas {
 }
 
 let prepared: Atlas | undefined
+let preparedFor: Figures | undefined
 
-/** Reads and prepares the head; about a second's work, done when the first plan asks for it. */
-export function atlas(): Atlas {
-  if (!prepared) {
+/** Reads and prepares the head; about a second's work, done when the first plan asks for it, and for other figures anew. */
+export function atlas(figures: Figures): Atlas {
+  if (!prepared || preparedFor !== figures) {
+    preparedFor = figures
     const bytes = readFileSync(join(ROOT, 'generated', 'head.bin'))
     const packed = unpackHead(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.length))
-    const field = fieldGround(packed.solve, guessReadings(ZONES))
+    const field = fieldGround(figures, packed.solve, guessReadings(figures, ZONES))
     let surface: Surface | undefined
     prepared = {
       packed,

@@ -1,3 +1,4 @@
+import { DEFAULTS } from '../house/constants.ts'
 import { priorGrowth } from '../regrowth/growth.ts'
 import { SKIN } from '../testing/client.ts'
 import {
@@ -15,13 +16,13 @@ const ask = (over: Partial<AdviceQuestion> = {}): AdviceQuestion => ({
   hair: {},
   strays: [],
   answers: {},
-  growth: priorGrowth('shin-left', 'limb'),
+  growth: priorGrowth(DEFAULTS, 'shin-left', 'limb'),
   lengthMm: 2.35,
   today: '2026-05-20',
   ...over,
 })
 const of = (method: Method, over: Partial<AdviceQuestion> = {}) =>
-  adviseMethods(ask(over)).find((a) => a.method === method)!
+  adviseMethods(DEFAULTS, ask(over)).find((a) => a.method === method)!
 const stray = (zoneId: AdviceQuestion['zoneId']) => ({
   id: 's',
   zoneId,
@@ -31,7 +32,7 @@ const stray = (zoneId: AdviceQuestion['zoneId']) => ({
 
 describe('which way of taking hair off', () => {
   it('says something of every method, what suits first, each with a mark', () => {
-    const all = adviseMethods(ask())
+    const all = adviseMethods(DEFAULTS, ask())
     expect(all.map((a) => a.method).sort()).toEqual([...METHODS].sort())
     const rank = { suits: 0, possible: 1, later: 2, not: 3 }
     const ranks = all.map((a) => rank[a.says])
@@ -77,10 +78,10 @@ describe('which way of taking hair off', () => {
   })
 
   it('works the length out from growth where nobody has measured it (M10)', () => {
-    const growth = priorGrowth('shin-left', 'limb')
-    expect(lengthNow(growth, 0.2, 10)).toBeCloseTo(0.2 + 10 * growth.mean, 9)
-    expect(lengthNow(growth, 0.2, undefined)).toBe(2)
-    expect(lengthNow(priorGrowth('chin', 'vellus'), 0.2, undefined)).toBe(1.5)
+    const growth = priorGrowth(DEFAULTS, 'shin-left', 'limb')
+    expect(lengthNow(DEFAULTS, growth, 0.2, 10)).toBeCloseTo(0.2 + 10 * growth.mean, 9)
+    expect(lengthNow(DEFAULTS, growth, 0.2, undefined)).toBe(2)
+    expect(lengthNow(DEFAULTS, priorGrowth(DEFAULTS, 'chin', 'vellus'), 0.2, undefined)).toBe(1.5)
   })
 
   it('answers the question of every visit with its source', () => {

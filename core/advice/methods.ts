@@ -6,7 +6,7 @@ import type { SkinAndHair } from '../client.ts'
 import { hairIn } from '../client.ts'
 import { plannedHair, type HairLayer, type Stray } from '../hair/layer.ts'
 import { zoneStem, type ZoneId } from '../head/zones.ts'
-import { constant, type Mark } from '../house/constants.ts'
+import { constant, type Mark, type Figures } from '../house/constants.ts'
 import { daysToLength, GROWTH_CONSTANTS, hairLengthMm, type Growth } from '../regrowth/growth.ts'
 import type { Asked } from '../screening/screen.ts'
 import { addDays, daysBetween, dayWords, type IsoDate } from '../time/dates.ts'
@@ -68,12 +68,12 @@ export const THICKNESS = {
 const yes = (q: AdviceQuestion, id: string) => q.answers[id]?.yes === true
 
 /** What each method comes to in a place, the best first. */
-export function adviseMethods(q: AdviceQuestion): MethodAdvice[] {
+export function adviseMethods(figures: Figures, q: AdviceQuestion): MethodAdvice[] {
   const rank = { suits: 0, possible: 1, later: 2, not: 3 }
-  return METHODS.map((m) => advise(q, m)).sort((a, b) => rank[a.says] - rank[b.says])
+  return METHODS.map((m) => advise(figures, q, m)).sort((a, b) => rank[a.says] - rank[b.says])
 }
 
-function advise(q: AdviceQuestion, method: Method): MethodAdvice {
+function advise(figures: Figures, q: AdviceQuestion, method: Method): MethodAdvice {
   const say = (
     says: MethodAdvice['says'],
     why: string,
@@ -84,7 +84,7 @@ function advise(q: AdviceQuestion, method: Method): MethodAdvice {
   const fuzz = kind === 'vellus'
   const own = q.hair[q.zoneId]
   const single = q.strays.filter((s) => s.zoneId === q.zoneId).length
-  const few = single > 0 && single <= ADVICE_CONSTANTS.fewStrays.value && fuzz
+  const few = single > 0 && single <= figures(ADVICE_CONSTANTS.fewStrays) && fuzz
   const retinoids = yes(q, 'retinoid-cream') || yes(q, 'isotretinoin')
   const thin = yes(q, 'blood-thinners') || yes(q, 'slow-healing')
   const stem = zoneStem(q.zoneId)
@@ -127,11 +127,12 @@ function advise(q: AdviceQuestion, method: Method): MethodAdvice {
         return say('not', 'Prone to bumps: hair torn below the surface grows in.')
       if (!fuzz && face) return say('not', 'A beard is not waxed.')
       return whenLong(
+        figures,
         q,
         say,
-        GROWTH_CONSTANTS.waxMm.value,
+        figures(GROWTH_CONSTANTS.waxMm),
         'Wax needs a quarter inch (6.35 mm); it lasts four to six weeks.',
-        ADVICE_CONSTANTS.waxSettlesDays.value,
+        figures(ADVICE_CONSTANTS.waxSettlesDays),
       )
     }
     case 'epilate': {
@@ -139,11 +140,12 @@ function advise(q: AdviceQuestion, method: Method): MethodAdvice {
       if (q.client.bumpProne) return say('not', 'Prone to bumps: what breaks grows in.')
       if (thin) return say('not', 'Bleeding or slow healing: nothing by the root.')
       return whenLong(
+        figures,
         q,
         say,
-        ADVICE_CONSTANTS.epilateMm.value,
+        figures(ADVICE_CONSTANTS.epilateMm),
         'By the root, held at 90°; slower, coarse hair wants a head with well over 20 tweezers.',
-        ADVICE_CONSTANTS.waxSettlesDays.value,
+        figures(ADVICE_CONSTANTS.waxSettlesDays),
       )
     }
     case 'trim':
@@ -168,6 +170,7 @@ function advise(q: AdviceQuestion, method: Method): MethodAdvice {
 
 /** Now, or the day on which hair will be long enough; not when that comes too late before an event. */
 function whenLong(
+  figures: Figures,
   q: AdviceQuestion,
   say: (says: MethodAdvice['says'], why: string, mark?: Mark, from?: IsoDate) => MethodAdvice,
   lengthMm: number,
@@ -180,7 +183,7 @@ function whenLong(
       ? say('not', `${text} Too near to the day: skin needs ${settlesDays} days.`)
       : say('possible', text)
   }
-  const days = daysToLength(q.growth.curve, q.lengthMm, q.growth.mean, lengthMm)
+  const days = daysToLength(figures, q.growth.curve, q.lengthMm, q.growth.mean, lengthMm)
   if (!Number.isFinite(days) || days > 400) {
     return say('not', `Hair here does not grow to ${lengthMm} mm.`, 'H')
   }
@@ -198,8 +201,13 @@ const UNTOUCHED_MM = { fuzz: 1.5, terminal: 2 } as const
  * Length now, mm, where nobody has measured it: what growth has made of what the last service left.
  * @param days since the last service; undefined where there was none
  */
-export function lengthNow(growth: Growth, leftMm: number, days: number | undefined): number {
+export function lengthNow(
+  figures: Figures,
+  growth: Growth,
+  leftMm: number,
+  days: number | undefined,
+): number {
   return days === undefined
     ? UNTOUCHED_MM[growth.curve]
-    : hairLengthMm(growth.curve, leftMm, growth.mean, days)
+    : hairLengthMm(figures, growth.curve, leftMm, growth.mean, days)
 }

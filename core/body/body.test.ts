@@ -1,3 +1,4 @@
+import { DEFAULTS } from '../house/constants.ts'
 import fc from 'fast-check'
 import { bearingOf } from '../head/frames.ts'
 import { BODY_IDS, mirrorZone } from '../head/zones.ts'
@@ -20,11 +21,11 @@ function ringArea(ring: readonly number[]): number {
 describe('arms and legs on a sheet', () => {
   it('have outlines, records and cells of the same area', () => {
     const ground = bodyGround()
-    const flow = bodyFlow([])
+    const flow = bodyFlow(DEFAULTS, [])
     for (const zone of BODY_ZONES) {
       const outline = ringArea(bodyOutline(zone.id))
       expect(zone.areaCm2 / outline).toBeCloseTo(1, 1)
-      const skin = zoneSkin(ground, flow, zone.id, WHOLE)
+      const skin = zoneSkin(DEFAULTS, ground, flow, zone.id, WHOLE)
       expect(skin.openCm2 / outline).toBeGreaterThan(0.95)
       expect(skin.openCm2 / outline).toBeLessThan(1.02)
     }
@@ -53,12 +54,12 @@ describe('arms and legs on a sheet', () => {
 
   it('grow as was read near a reading, as guessed where nothing is read', () => {
     const shin = BODY_ZONES.find((z) => z.id === 'shin-left')!
-    const flow = bodyFlow([
+    const flow = bodyFlow(DEFAULTS, [
       { id: 'a', zoneId: shin.id, ...shin.centre, tangent: [1, 0, 0], weight: 1 },
     ])
     const ground = bodyGround()
     const mean = (zone: (typeof BODY_ZONES)[number]['id']) => {
-      const skin = zoneSkin(ground, flow, zone, WHOLE)
+      const skin = zoneSkin(DEFAULTS, ground, flow, zone, WHOLE)
       const near = Array.from(skin.growth.keys()).filter(
         (c) =>
           Math.hypot(

@@ -1,3 +1,4 @@
+import { DEFAULTS } from '../house/constants.ts'
 import fc from 'fast-check'
 import jStat from 'jstat'
 import { DEFAULT_SCHOOLS } from '../house/schools.ts'
@@ -26,7 +27,7 @@ const ask = (over: Partial<EventQuestion> = {}): EventQuestion => ({
   minutes: 40,
   zones: [zone()],
   fading: FADING,
-  clearances: carePlan('face-shave', SKIN, DEFAULT_SCHOOLS, false, 0).clearances,
+  clearances: carePlan(DEFAULTS, 'face-shave', SKIN, DEFAULT_SCHOOLS, false, 0).clearances,
   offset: () => 120,
   ...over,
 })
@@ -34,9 +35,12 @@ const ask = (over: Partial<EventQuestion> = {}): EventQuestion => ({
 describe('odds at an event', () => {
   it('of hair follow the normal growth of M10, by the inverse and by hand', () => {
     // P(0.14 + g t ≥ 0.5) at t = 1 day: g ≥ 0.36, z = (0.36 − 0.38)/0.08 = −0.25.
-    expect(hairAt([zone()], DAY_MS, 'felt')).toBeCloseTo(1 - jStat.normal.cdf(-0.25, 0, 1), 6)
-    expect(hairAt([zone()], 0, 'felt')).toBe(0)
-    expect(hairAt([zone({ leftMm: 0.6 })], 0, 'felt')).toBe(1)
+    expect(hairAt(DEFAULTS, [zone()], DAY_MS, 'felt')).toBeCloseTo(
+      1 - jStat.normal.cdf(-0.25, 0, 1),
+      6,
+    )
+    expect(hairAt(DEFAULTS, [zone()], 0, 'felt')).toBe(0)
+    expect(hairAt(DEFAULTS, [zone({ leftMm: 0.6 })], 0, 'felt')).toBe(1)
   })
 
   it('of redness are the worst zone’s, negative binomial, fading grade by grade', () => {
@@ -64,7 +68,9 @@ describe('odds at an event', () => {
       fc.property(growth, age, age, (g, a, b) => {
         const [early, late] = [Math.min(a, b), Math.max(a, b)]
         const zones = [zone({ growth: g })]
-        expect(hairAt(zones, late, 'felt')).toBeGreaterThanOrEqual(hairAt(zones, early, 'felt'))
+        expect(hairAt(DEFAULTS, zones, late, 'felt')).toBeGreaterThanOrEqual(
+          hairAt(DEFAULTS, zones, early, 'felt'),
+        )
         expect(rednessAt(zones, FADING, late)).toBeLessThanOrEqual(rednessAt(zones, FADING, early))
       }),
     )
@@ -73,7 +79,7 @@ describe('odds at an event', () => {
 
 describe('planning back from an event (M15)', () => {
   it('a mask seal check: the evening before, after the mask’s own twelve hours', () => {
-    const plan = planBack(ask())
+    const plan = planBack(DEFAULTS, ask())
     expect(plan.fits).toBe(true)
     // Latest by hand: 12 h clear of masks and 40 min of service before 10:00 UTC.
     expect(plan.latestMs).toBe(EVENT - 12 * HOUR_MS - 40 * 60_000)
@@ -85,7 +91,7 @@ describe('planning back from an event (M15)', () => {
   })
 
   it('says so where nothing fits, puts skin first, and does not hide what hair will be', () => {
-    const plan = planBack(ask({ kind: 'dive' }))
+    const plan = planBack(DEFAULTS, ask({ kind: 'dive' }))
     expect(plan.fits).toBe(false)
     expect(plan.bestMs).toBeLessThanOrEqual(plan.latestMs)
     expect(plan.atBest.hair).toBeGreaterThan(0.2)
@@ -94,21 +100,21 @@ describe('planning back from an event (M15)', () => {
 
   it('says when it would fit only while the house is closed', () => {
     // In a zone ten hours east the evening of before is the night.
-    const plan = planBack(ask({ offset: () => 600 }))
+    const plan = planBack(DEFAULTS, ask({ offset: () => 600 }))
     expect(plan).toMatchObject({ fits: false, outOfHours: true })
     expect(plan.reasons.some((r) => r.text.includes('house is closed'))).toBe(true)
     expect(plan.earliestMs).toBeLessThan(plan.latestMs)
   })
 
   it('says it is too late when the event is tomorrow and the skin needs longer', () => {
-    const plan = planBack(ask({ kind: 'sun', nowMs: EVENT - 10 * HOUR_MS }))
+    const plan = planBack(DEFAULTS, ask({ kind: 'sun', nowMs: EVENT - 10 * HOUR_MS }))
     expect(plan.fits).toBe(false)
     expect(plan.reasons.some((r) => r.text.includes('too late'))).toBe(true)
   })
 
   it('waits for the skin of last time', () => {
     const notBeforeMs = EVENT - 14 * HOUR_MS
-    const plan = planBack(ask({ notBeforeMs, notBeforeWhy: 'Still red.' }))
+    const plan = planBack(DEFAULTS, ask({ notBeforeMs, notBeforeWhy: 'Still red.' }))
     expect(plan.earliestMs).toBe(notBeforeMs)
     expect(plan.reasons.map((r) => r.text)).toContain('Still red.')
   })
@@ -136,7 +142,7 @@ describe('planning back from an event (M15)', () => {
             }),
           ],
         })
-        const plan = planBack(q)
+        const plan = planBack(DEFAULTS, q)
         expect(plan.curve.length).toBeGreaterThan(10)
         if (!plan.fits) return
         expect(plan.bestMs).toBeGreaterThanOrEqual(q.nowMs)

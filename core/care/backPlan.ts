@@ -2,7 +2,7 @@
  * Planning back from an event (M15, M7, M10): when to serve so that skin is calm, hair is not yet felt or seen, and
  * everything that must be kept off is over.
  */
-import { constant, type Mark } from '../house/constants.ts'
+import { constant, type Mark, type Figures } from '../house/constants.ts'
 import type { Growth } from '../regrowth/growth.ts'
 import { shownOdds } from '../regrowth/outlook.ts'
 import { stillOdds, type FadeBelief } from '../skin/fading.ts'
@@ -148,16 +148,20 @@ export function rednessAt(
 
 /** P(hair is felt, or seen) so long after a service, on the zone where it is soonest: growth is normal (M10). */
 export function hairAt(
+  figures: Figures,
   zones: EventQuestion['zones'],
   ageMs: number,
   kind: 'felt' | 'seen',
 ): number {
   const days = ageMs / DAY_MS
-  return zones.reduce((most, z) => Math.max(most, shownOdds(z.growth, kind, z.leftMm, days)), 0)
+  return zones.reduce(
+    (most, z) => Math.max(most, shownOdds(figures, z.growth, kind, z.leftMm, days)),
+    0,
+  )
 }
 
 /** Finds when to serve before an event. */
-export function planBack(q: EventQuestion): EventPlan {
+export function planBack(figures: Figures, q: EventQuestion): EventPlan {
   const need = EVENT_NEEDS[q.kind]
   const serviceMs = q.minutes * 60_000
   const oddsAt = (beginMs: number): EventOdds => {
@@ -165,7 +169,7 @@ export function planBack(q: EventQuestion): EventPlan {
     return {
       atMs: beginMs,
       redness: rednessAt(q.zones, q.fading, age),
-      hair: hairAt(q.zones, age, need.hair),
+      hair: hairAt(figures, q.zones, age, need.hair),
     }
   }
   const own = q.clearances.filter((c) => c.kind === 'avoid' && need.clear.includes(c.id))
@@ -175,21 +179,28 @@ export function planBack(q: EventQuestion): EventPlan {
   )
   const clearMs = longest?.untilMs ?? 0
   // Redness only falls and hair only rises with age, so each limit is one moment; found to the minute.
-  const calmMs = firstAge((age) => rednessAt(q.zones, q.fading, age) <= E.rednessLimit.value)
+  const calmMs = firstAge(
+    figures,
+    (age) => rednessAt(q.zones, q.fading, age) <= figures(E.rednessLimit),
+  )
   const hairMs =
-    firstAge((age) => hairAt(q.zones, age, need.hair) > E.hairLimit.value, lookBackMs()) - 60_000
+    firstAge(
+      figures,
+      (age) => hairAt(figures, q.zones, age, need.hair) > figures(E.hairLimit),
+      lookBackMs(figures),
+    ) - 60_000
   const latest = q.eventAtMs - Math.max(clearMs, calmMs) - serviceMs
   const hairFrom = q.eventAtMs - hairMs - serviceMs
   const from = Math.max(hairFrom, q.notBeforeMs ?? -Infinity, q.nowMs)
   const reasons: { text: string; mark: Mark }[] = [{ text: need.why, mark: 'C' }]
   reasons.push({
     text: longest
-      ? `Latest: ${sentence(longest.title)} for ${hoursWords(clearMs)} after, and ${calmWords(calmMs)}.`
-      : `Latest: ${calmWords(calmMs)}.`,
+      ? `Latest: ${sentence(longest.title)} for ${hoursWords(clearMs)} after, and ${calmWords(figures, calmMs)}.`
+      : `Latest: ${calmWords(figures, calmMs)}.`,
     mark: 'H',
   })
   reasons.push({
-    text: `Earliest: after ${hoursWords(hairMs)} hair is ${need.hair} with more than ${oddsWords(E.hairLimit.value)}.`,
+    text: `Earliest: after ${hoursWords(hairMs)} hair is ${need.hair} with more than ${oddsWords(figures(E.hairLimit))}.`,
     mark: 'H',
   })
   if (q.notBeforeMs !== undefined && q.notBeforeMs > hairFrom) {
@@ -198,27 +209,27 @@ export function planBack(q: EventQuestion): EventPlan {
   const curve: EventOdds[] = []
   const begin = Math.max(
     q.nowMs,
-    q.eventAtMs - Math.min(lookBackMs(), 2.2 * Math.max(hairMs, clearMs + calmMs)),
+    q.eventAtMs - Math.min(lookBackMs(figures), 2.2 * Math.max(hairMs, clearMs + calmMs)),
   )
   const steps = 96
   for (let i = 0; i <= steps; i++) {
     curve.push(oddsAt(begin + ((q.eventAtMs - serviceMs - begin) * i) / steps))
   }
-  const hours = workingHours(q, Math.min(from, latest), latest)
+  const hours = workingHours(figures, q, Math.min(from, latest), latest)
   const fitting = hours.filter((h) => h >= from)
-  const cost = (o: EventOdds) => o.redness / E.rednessLimit.value + o.hair / E.hairLimit.value
+  const cost = (o: EventOdds) => o.redness / figures(E.rednessLimit) + o.hair / figures(E.hairLimit)
   const best = fitting
     .map(oddsAt)
     .reduce<EventOdds | undefined>((a, b) => (!a || cost(b) < cost(a) - 1e-9 ? b : a), undefined)
   const fits = best !== undefined
-  const atBest = best ?? oddsAt(fallback(q, hours, latest))
+  const atBest = best ?? oddsAt(fallback(figures, q, hours, latest))
   if (!fits) {
     reasons.push({
       text:
         latest < q.nowMs
           ? 'It is too late for a whole service: the event comes before the skin is clear. Leave it, or take one small place with the gentlest plan.'
           : from <= latest
-            ? `It would fit only while the house is closed (it works from ${E.opens.value} to ${E.closes.value}): serve out of hours, or take the nearest hour and a touch-up.`
+            ? `It would fit only while the house is closed (it works from ${figures(E.opens)} to ${figures(E.closes)}): serve out of hours, or take the nearest hour and a touch-up.`
             : `No time meets everything: skin comes first. Then hair is ${need.hair} with ${oddsWords(atBest.hair)}: touch up one small place nearer the day.`,
       mark: 'H',
     })
@@ -237,10 +248,14 @@ export function planBack(q: EventQuestion): EventPlan {
   }
 }
 
-const lookBackMs = () => E.lookBackDays.value * DAY_MS
+const lookBackMs = (figures: Figures) => figures(E.lookBackDays) * DAY_MS
 
 /** The first age, to the minute, from which something is so; it stays so from there. The look-back when it never is. */
-function firstAge(so: (ageMs: number) => boolean, most = lookBackMs()): number {
+function firstAge(
+  figures: Figures,
+  so: (ageMs: number) => boolean,
+  most = lookBackMs(figures),
+): number {
   if (so(0)) return 0
   if (!so(most)) return most
   let [no, yes] = [0, most]
@@ -253,29 +268,34 @@ function firstAge(so: (ageMs: number) => boolean, most = lookBackMs()): number {
 }
 
 /** Full hours between two moments at which the house works and a service still ends in time. */
-function workingHours(q: EventQuestion, fromMs: number, toMs: number): number[] {
+function workingHours(figures: Figures, q: EventQuestion, fromMs: number, toMs: number): number[] {
   const out: number[] = []
   const last = Math.floor(toMs / HOUR_MS) * HOUR_MS
-  for (let at = last; at >= fromMs && out.length < 24 * E.lookBackDays.value; at -= HOUR_MS) {
+  for (let at = last; at >= fromMs && out.length < 24 * figures(E.lookBackDays); at -= HOUR_MS) {
     const local = new Date(at + q.offset(at) * 60_000)
     const hour = local.getUTCHours()
-    if (hour >= E.opens.value && hour + q.minutes / 60 <= E.closes.value) out.push(at)
+    if (hour >= figures(E.opens) && hour + q.minutes / 60 <= figures(E.closes)) out.push(at)
   }
   return out.reverse()
 }
 
 /** Where nothing fits: the last working hour that the skin allows, or now. */
-function fallback(q: EventQuestion, hours: readonly number[], latest: number): number {
+function fallback(
+  figures: Figures,
+  q: EventQuestion,
+  hours: readonly number[],
+  latest: number,
+): number {
   const [first] = [...hours].reverse()
   if (first !== undefined && first >= q.nowMs) return first
-  return Math.max(q.nowMs, workingHours(q, latest - 3 * DAY_MS, latest).pop() ?? latest)
+  return Math.max(q.nowMs, workingHours(figures, q, latest - 3 * DAY_MS, latest).pop() ?? latest)
 }
 
 /** How long redness stands in the way. */
-const calmWords = (ms: number) =>
+const calmWords = (figures: Figures, ms: number) =>
   ms === 0
-    ? `redness 2 or more is unlikely from the start (under ${oddsWords(E.rednessLimit.value)})`
-    : `redness 2 or more is unlikely (under ${oddsWords(E.rednessLimit.value)}) after ${hoursWords(ms)}`
+    ? `redness 2 or more is unlikely from the start (under ${oddsWords(figures(E.rednessLimit))})`
+    : `redness 2 or more is unlikely (under ${oddsWords(figures(E.rednessLimit))}) after ${hoursWords(ms)}`
 const sentence = (title: string) => title.charAt(0).toLowerCase() + title.slice(1)
 
 /** "20 hours", "3 days". */

@@ -1,3 +1,4 @@
+import { DEFAULTS } from '../house/constants.ts'
 import { DEFAULT_SCHOOLS } from '../house/schools.ts'
 import type { SkinAndHair } from '../client.ts'
 import { addDays, dateOf, daysBetween, dayWords, DAY_MS, HOUR_MS } from '../time/dates.ts'
@@ -18,11 +19,12 @@ const hours = (plan: ReturnType<typeof carePlan>, id: string) => {
 
 describe('aftercare (M15)', () => {
   it('follows the schools after dermaplaning', () => {
-    const usual = carePlan('dermaplane', SKIN, DEFAULT_SCHOOLS, false, END)
+    const usual = carePlan(DEFAULTS, 'dermaplane', SKIN, DEFAULT_SCHOOLS, false, END)
     expect(hours(usual, 'acids')).toBe(48)
     expect(hours(usual, 'make-up')).toBe(24)
     expect(hours(usual, 'sun')).toBe(72)
     const other = carePlan(
+      DEFAULTS,
       'dermaplane',
       SKIN,
       { ...DEFAULT_SCHOOLS, acidsAfter: '0', makeUpAfter: '4' },
@@ -35,26 +37,38 @@ describe('aftercare (M15)', () => {
 
   it('begins nightly acid the day after, for a bump-prone beard only, unless the school says none', () => {
     const bumpy = { ...SKIN, bumpProne: true }
-    const acid = carePlan('face-shave', bumpy, DEFAULT_SCHOOLS, false, END).clearances.find(
-      (c) => c.id === 'exfoliate',
-    )!
+    const acid = carePlan(
+      DEFAULTS,
+      'face-shave',
+      bumpy,
+      DEFAULT_SCHOOLS,
+      false,
+      END,
+    ).clearances.find((c) => c.id === 'exfoliate')!
     expect(acid.fromMs - END).toBe(24 * HOUR_MS)
     expect(
-      hours(carePlan('face-shave', SKIN, DEFAULT_SCHOOLS, false, END), 'exfoliate'),
+      hours(carePlan(DEFAULTS, 'face-shave', SKIN, DEFAULT_SCHOOLS, false, END), 'exfoliate'),
     ).toBeUndefined()
     expect(
       hours(
-        carePlan('face-shave', bumpy, { ...DEFAULT_SCHOOLS, exfoliate: 'none' }, false, END),
+        carePlan(
+          DEFAULTS,
+          'face-shave',
+          bumpy,
+          { ...DEFAULT_SCHOOLS, exfoliate: 'none' },
+          false,
+          END,
+        ),
         'exfoliate',
       ),
     ).toBeUndefined()
     expect(
-      hours(carePlan('dermaplane', bumpy, DEFAULT_SCHOOLS, false, END), 'exfoliate'),
+      hours(carePlan(DEFAULTS, 'dermaplane', bumpy, DEFAULT_SCHOOLS, false, END), 'exfoliate'),
     ).toBeUndefined()
   })
 
   it('asks to look again after a day, two days and a week, in order of time', () => {
-    const plan = carePlan('face-shave', SKIN, DEFAULT_SCHOOLS, false, END)
+    const plan = carePlan(DEFAULTS, 'face-shave', SKIN, DEFAULT_SCHOOLS, false, END)
     expect(
       plan.clearances
         .filter((c) => c.id.startsWith('answer'))
@@ -65,7 +79,7 @@ describe('aftercare (M15)', () => {
   })
 
   it('speaks plainly, with dates, of what is normal and what is not', () => {
-    const plan = carePlan('face-shave', SKIN, DEFAULT_SCHOOLS, true, END)
+    const plan = carePlan(DEFAULTS, 'face-shave', SKIN, DEFAULT_SCHOOLS, true, END)
     const text = careText(plan, 'Toby', 'Hot-towel face shave', (ms) =>
       new Date(ms).toISOString().slice(0, 16),
     )

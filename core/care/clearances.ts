@@ -1,5 +1,5 @@
 /** What to keep off and until when (M15), from the end of a service, the schools, the client's skin and what was put on it. */
-import { constant, type Mark } from '../house/constants.ts'
+import { constant, type Mark, type Figures } from '../house/constants.ts'
 import { schoolWords, type Schools } from '../house/schools.ts'
 import { NOTHING_AT_CHAIR, type AtChair } from '../chair/atChair.ts'
 import type { SkinAndHair } from '../client.ts'
@@ -77,6 +77,7 @@ export interface CareFacts {
 
 /** Builds the aftercare of a service that ended at `endedAtMs`, in order of when each thing ends. */
 export function carePlan(
+  figures: Figures,
   service: ServiceId,
   client: SkinAndHair,
   schools: Schools,
@@ -102,18 +103,18 @@ export function carePlan(
   }
   const avoid = (id: string, title: string, hours: number, text: string, mark: Mark) =>
     put('avoid', id, title, 0, hours, text, mark)
-  const longer = client.reactivity === 'reactive' ? C.reactiveTimes.value : 1
+  const longer = client.reactivity === 'reactive' ? figures(C.reactiveTimes) : 1
   const skinSays = longer > 1 ? ' Longer for reactive skin.' : ''
   const acidOn = (facts.products ?? []).find((p) => p.use !== 'home' && p.holds.includes('acid'))
   const { atChair = NOTHING_AT_CHAIR } = facts
   const nicked = Object.keys(atChair.nicks).length > 0
   const red = Object.keys(atChair.redness)
 
-  avoid('touch', 'Hands off', C.touchHours.value, 'Do not touch, rub or scratch.', 'C')
+  avoid('touch', 'Hands off', figures(C.touchHours), 'Do not touch, rub or scratch.', 'C')
   avoid(
     'mask',
     'No tight mask or strap',
-    C.maskHours.value,
+    figures(C.maskHours),
     'Seals and straps press into fresh skin.',
     'H',
   )
@@ -121,12 +122,12 @@ export function carePlan(
     avoid(
       'reddened',
       `Nothing but plain balm on ${placesWords(red)}`,
-      C.reddenedHours.value * longer,
+      figures(C.reddenedHours) * longer,
       'It reddened during the service: cool it, no scent, no acid, no make-up there.',
       'H',
     )
   }
-  const makeUp = fuzz ? Number(schools.makeUpAfter) : C.makeUpRazorHours.value
+  const makeUp = fuzz ? Number(schools.makeUpAfter) : figures(C.makeUpRazorHours)
   if (onFace) {
     avoid(
       'make-up',
@@ -141,24 +142,24 @@ export function carePlan(
   avoid(
     'exercise',
     'No hard exercise, sauna or hot bath',
-    C.sweatHours.value * longer,
+    figures(C.sweatHours) * longer,
     `Sweat and heat sting and redden.${skinSays}`,
     'H',
   )
   avoid(
     'swimming',
     'No pool or sea',
-    Math.max(C.swimHours.value * longer, nicked ? C.swimNickHours.value : 0),
+    Math.max(figures(C.swimHours) * longer, nicked ? figures(C.swimNickHours) : 0),
     nicked
       ? 'Chlorine and salt sting, and a nick is a way in.'
       : `Chlorine and salt sting.${skinSays}`,
     'H',
   )
-  const acids = fuzz ? Number(schools.acidsAfter) : C.acidRazorHours.value
+  const acids = fuzz ? Number(schools.acidsAfter) : figures(C.acidRazorHours)
   avoid(
     'acids',
     'No acids, retinoids or scrubs',
-    acidOn ? Math.max(acids, C.acidAgainHours.value) : acids,
+    acidOn ? Math.max(acids, figures(C.acidAgainHours)) : acids,
     acidOn
       ? `${acidOn.name} was put on: no second acid.`
       : fuzz
@@ -170,8 +171,8 @@ export function carePlan(
     'sun',
     'No strong sun',
     Math.max(
-      (fuzz ? C.sunFuzzHours.value : C.sunHours.value) * longer,
-      acidOn ? C.sunAcidHours.value : 0,
+      (fuzz ? figures(C.sunFuzzHours) : figures(C.sunHours)) * longer,
+      acidOn ? figures(C.sunAcidHours) : 0,
     ),
     acidOn ? `${acidOn.name} makes skin take light badly.` : `Fresh skin burns sooner.${skinSays}`,
     'H',
@@ -189,13 +190,13 @@ export function carePlan(
   if (exfoliates) {
     const acid = schools.exfoliate === 'acid'
     const shows = ((facts.hairShowsMs ?? Infinity) - endedAtMs) / HOUR_MS
-    const start = C.acidStartHours.value
+    const start = figures(C.acidStartHours)
     put(
       'do',
       'exfoliate',
       acid ? 'Leave-on acid, nightly' : 'Brush against the grain, daily',
       start,
-      Math.max(start + 24, Math.min(shows, C.acidAtMostDays.value * 24)),
+      Math.max(start + 24, Math.min(shows, figures(C.acidAtMostDays) * 24)),
       acid
         ? 'From the day after until hair shows: it frees the tips before they curl back in.'
         : 'Softly, the opposite way to your map, until hair shows: it frees the tips before they curl back in.',
@@ -207,7 +208,7 @@ export function carePlan(
     'redness-normal',
     'Slight redness is normal',
     0,
-    C.normalHours.value,
+    figures(C.normalHours),
     'For about an hour. On brown and black skin it shows darker or violet.',
     'C',
   )
@@ -224,22 +225,26 @@ export function carePlan(
     'watch',
     'burn-watch',
     'Burning or redness that begins or grows: write to us',
-    C.burnFromHours.value,
-    C.watchDays.value * 24,
+    figures(C.burnFromHours),
+    figures(C.watchDays) * 24,
     'A place gone over too often burns hours later. Cool it, put nothing on, write.',
     'C',
   )
   const answer = (id: string, hours: number, text: string) =>
     put('do', id, 'Look and tell us', hours, hours + 12, text, 'C')
-  answer('answer-24h', C.firstAnswerHours.value, 'Redness, stinging, bumps? Zone by zone, 0 to 4.')
+  answer(
+    'answer-24h',
+    figures(C.firstAnswerHours),
+    'Redness, stinging, bumps? Zone by zone, 0 to 4.',
+  )
   answer(
     'answer-48h',
-    C.secondAnswerHours.value,
+    figures(C.secondAnswerHours),
     'Burn can appear late where a place was overworked.',
   )
   answer(
     'answer-7d',
-    C.bumpAnswerDays.value * 24,
+    figures(C.bumpAnswerDays) * 24,
     'Count bumps and ingrown hairs. When did you feel hair again?',
   )
   list.sort((a, b) => a.untilMs - b.untilMs)

@@ -1,3 +1,4 @@
+import { DEFAULTS } from '../house/constants.ts'
 import { DEFAULT_SCHOOLS } from '../house/schools.ts'
 import { learnClient } from '../history/learn.ts'
 import { stubbleLeftMm } from '../plan/closeness.ts'
@@ -8,7 +9,7 @@ import { DAY_MS } from '../time/dates.ts'
 import { eventQuestion, type EventFacts } from './eventQuestion.ts'
 import type { Product } from './products.ts'
 
-const model = learnClient(SKIN, 'face-shave', [], [])
+const model = learnClient(DEFAULTS, SKIN, 'face-shave', [], [])
 const facts = (over: Partial<EventFacts> = {}): EventFacts => ({
   service: 'face-shave',
   skin: SKIN,
@@ -23,13 +24,13 @@ const facts = (over: Partial<EventFacts> = {}): EventFacts => ({
 
 describe('the question of an event', () => {
   it('takes a pass with the grain on every zone while there is no plan', () => {
-    const q = eventQuestion(facts(), 'photo', 9 * DAY_MS)
+    const q = eventQuestion(DEFAULTS, facts(), 'photo', 9 * DAY_MS)
     expect(q.zones).toHaveLength(serviceZones('face-shave').length)
     for (const z of q.zones) {
       expect(z.load).toBe(1)
-      expect(z.leftMm).toBeCloseTo(stubbleLeftMm(0), 12)
+      expect(z.leftMm).toBeCloseTo(stubbleLeftMm(DEFAULTS, 0), 12)
     }
-    expect(q.minutes).toBe(SERVICES['face-shave'].slotMin)
+    expect(q.minutes).toBe(DEFAULTS(SERVICES['face-shave'].slotMin))
     expect(q.notBeforeMs).toBeUndefined()
     expect(q.fading).toBe(model.fading)
   })
@@ -39,7 +40,7 @@ describe('the question of an event', () => {
       totalMinutes: 33,
       zones: [{ zoneId: 'chin', totalLoad: 2.6, passes: [{ leftMm: 0.2 }, { leftMm: 0.12 }] }],
     } as unknown as NonNullable<EventFacts['plan']>
-    const q = eventQuestion(facts({ plan }), 'photo', 9 * DAY_MS)
+    const q = eventQuestion(DEFAULTS, facts({ plan }), 'photo', 9 * DAY_MS)
     expect(q.minutes).toBe(33)
     expect(q.zones).toEqual([expect.objectContaining({ name: 'Chin', load: 2.6, leftMm: 0.12 })])
   })
@@ -50,12 +51,12 @@ describe('the question of an event', () => {
       reasons: [{ text: 'Skin was seen clear again.', mark: 'H' as const }],
     }
     const acid: Product = { id: 'a', name: 'Acid', use: 'after', holds: ['acid'] }
-    const q = eventQuestion(facts({ window, products: [acid] }), 'sun', 9 * DAY_MS)
+    const q = eventQuestion(DEFAULTS, facts({ window, products: [acid] }), 'sun', 9 * DAY_MS)
     expect(q.notBeforeMs).toBe(3 * DAY_MS)
     expect(q.notBeforeWhy).toBe('The skin is ready again from 4 Jan: Skin was seen clear again.')
     const sun = (list: typeof q.clearances) => list.find((c) => c.id === 'sun')!.untilMs
     expect(sun(q.clearances)).toBeGreaterThan(
-      sun(eventQuestion(facts(), 'sun', 9 * DAY_MS).clearances),
+      sun(eventQuestion(DEFAULTS, facts(), 'sun', 9 * DAY_MS).clearances),
     )
   })
 })
@@ -68,7 +69,7 @@ describe('the visits ahead of a client', () => {
       title: 'the regatta ball',
       atMs: 26 * DAY_MS + DAY_MS / 2,
     }
-    const series = clientSeries({
+    const series = clientSeries(DEFAULTS, {
       ...facts(),
       nowMs: DAY_MS,
       events: [event],

@@ -1,4 +1,5 @@
 /** What a service of a client comes to, as planning back from an event asks for it. */
+import type { Figures } from '../house/constants.ts'
 import type { SkinAndHair } from '../client.ts'
 import type { ClientModel } from '../history/learn.ts'
 import { zoneName } from '../head/zoneFacts.ts'
@@ -29,26 +30,33 @@ export interface EventFacts {
   readonly offset: (ms: number) => number
 }
 
-export function eventQuestion(f: EventFacts, kind: EventKind, eventAtMs: number): EventQuestion {
+export function eventQuestion(
+  figures: Figures,
+  f: EventFacts,
+  kind: EventKind,
+  eventAtMs: number,
+): EventQuestion {
   const { service, skin, model, window } = f
   const zones = f.plan
     ? f.plan.zones.map((z) => ({
         zoneId: z.zoneId,
         load: z.totalLoad,
-        leftMm: z.passes[z.passes.length - 1]?.leftMm ?? stubbleLeftMm(0),
+        leftMm: z.passes[z.passes.length - 1]?.leftMm ?? stubbleLeftMm(figures, 0),
       }))
     : serviceZones(service).map((zoneId) => ({
         zoneId,
-        load: LOAD_CONSTANTS.withGrain.value,
-        leftMm: stubbleLeftMm(0),
+        load: figures(LOAD_CONSTANTS.withGrain),
+        leftMm: stubbleLeftMm(figures, 0),
       }))
-  const care = carePlan(service, skin, f.schools, f.noFragrance, 0, { products: f.products })
+  const care = carePlan(figures, service, skin, f.schools, f.noFragrance, 0, {
+    products: f.products,
+  })
   const day = (ms: number) => dayWords(dateOf(ms, f.offset(ms)))
   return {
     kind,
     eventAtMs,
     nowMs: f.nowMs,
-    minutes: f.plan?.totalMinutes ?? SERVICES[service].slotMin,
+    minutes: f.plan?.totalMinutes ?? figures(SERVICES[service].slotMin),
     zones: zones
       .filter((z) => model.sensitivity[z.zoneId] && model.growth[z.zoneId])
       .map((z) => ({

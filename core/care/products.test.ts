@@ -1,3 +1,4 @@
+import { DEFAULTS } from '../house/constants.ts'
 import { DEFAULT_SCHOOLS } from '../house/schools.ts'
 import { SKIN } from '../testing/client.ts'
 import { HOUR_MS } from '../time/dates.ts'
@@ -41,7 +42,7 @@ describe('clearances hang on what happened', () => {
   const hours = (plan: ReturnType<typeof carePlan>, id: string) =>
     (plan.clearances.find((c) => c.id === id)!.untilMs - END) / HOUR_MS
   const plan = (facts = {}, skin = {}) =>
-    carePlan('face-shave', { ...SKIN, ...skin }, DEFAULT_SCHOOLS, false, END, facts)
+    carePlan(DEFAULTS, 'face-shave', { ...SKIN, ...skin }, DEFAULT_SCHOOLS, false, END, facts)
 
   it('on an acid, on a nick, on reactive skin', () => {
     const peel = [{ id: 'p', name: 'Peel', use: 'after' as const, holds: ['acid' as const] }]
@@ -72,7 +73,9 @@ describe('clearances hang on what happened', () => {
     expect(kinds.get('redness-normal')).toBe('normal')
     expect(kinds.get('burn-watch')).toBe('watch')
     expect(
-      carePlan('body-shave', SKIN, DEFAULT_SCHOOLS, false, END).clearances.map((c) => c.id),
+      carePlan(DEFAULTS, 'body-shave', SKIN, DEFAULT_SCHOOLS, false, END).clearances.map(
+        (c) => c.id,
+      ),
     ).not.toContain('make-up')
   })
 

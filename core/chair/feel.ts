@@ -3,7 +3,7 @@ import { toDegrees } from '../grain/circular.ts'
 import { RELATION_CONSTANTS, strokeAngle } from '../grain/relation.ts'
 import { bearingOf, directionOf } from '../head/frames.ts'
 import type { ZoneId } from '../head/zones.ts'
-import { constant } from '../house/constants.ts'
+import { constant, type Figures } from '../house/constants.ts'
 import type { Lane } from '../plan/types.ts'
 import type { ChairPlan, Felt, Live } from './state.ts'
 
@@ -62,11 +62,12 @@ export function feltFromGuess(
 
 /** Whether what was felt is another direction than was guessed there, so that the zone is laid anew. */
 export function feltTurns(
+  figures: Figures,
   plan: ChairPlan,
   zoneId: ZoneId,
   felt: Pick<Felt, 'point' | 'normal' | 'tangent'>,
 ): boolean {
-  return feltFromGuess(plan, zoneId, felt) > FEEL_CONSTANTS.agreesDeg.value
+  return feltFromGuess(plan, zoneId, felt) > figures(FEEL_CONSTANTS.agreesDeg)
 }
 
 /**
@@ -74,6 +75,7 @@ export function feltTurns(
  * with the guess, the guess holds for the rest of the zone too.
  */
 export function notFelt(
+  figures: Figures,
   { plan, state }: Live<ChairPlan>,
   lane: Lane | undefined,
 ): 'feel-first' | 'felt-otherwise' | undefined {
@@ -82,6 +84,6 @@ export function notFelt(
   // Plans that were kept before there was anything to feel by go on as they are.
   if (!felt) return plan.steps.some((s) => s.kind === 'feel') ? 'feel-first' : undefined
   const at = laneFelt(plan, lane.zoneId, felt)
-  const most = RELATION_CONSTANTS.withUpToDeg.value
+  const most = figures(RELATION_CONSTANTS.withUpToDeg)
   return at && feltOff(felt, at) > most ? 'felt-otherwise' : undefined
 }

@@ -1,4 +1,5 @@
 /** What is known reaches the hand: guesses are felt, redness is looked at, what was wrong is taken back, nothing stays open. */
+import { DEFAULTS } from '../house/constants.ts'
 import { flowOf, planInput } from '../testing/plan.ts'
 import { bearingOf, directionOf, type Vec3 } from '../head/frames.ts'
 import { readingFromBearing, toFieldReading } from '../grain/readings.ts'
@@ -28,8 +29,8 @@ import {
 
 let n = 0
 const tell = (live: Live, draft: Draft, atMs = live.state.lastAtMs + 1000): Live =>
-  admit(live, { ...draft, id: `t${++n}`, screen: 's', n, atMs, seq: live.state.seq + 1 })
-const press = (live: Live) => nextPress(live, live.state.lastAtMs + 1000, 400)
+  admit(DEFAULTS, live, { ...draft, id: `t${++n}`, screen: 's', n, atMs, seq: live.state.seq + 1 })
+const press = (live: Live) => nextPress(DEFAULTS, live, live.state.lastAtMs + 1000, 400)
 const HOUR = 3_600_000
 
 const READ = ZONES.flatMap((z) =>
@@ -46,7 +47,7 @@ const through = (live: Live, stop: (l: Live) => boolean): Live => {
   let clock = live.state.lastAtMs
   for (let i = 0; i < 500 && !stop(at); i++) {
     clock += 15_000
-    const { draft, waitMs } = nextPress(at, clock, 400)
+    const { draft, waitMs } = nextPress(DEFAULTS, at, clock, 400)
     if (draft) at = tell(at, draft, clock)
     else clock += waitMs ?? 0
   }
@@ -100,8 +101,8 @@ describe('feel first', () => {
     const bearing = bearingOf(zoneId, guess.point, guess.normal, guess.tangent)
     const tangent = directionOf(zoneId, guess.point, guess.normal, bearing + Math.PI / 2)
     const felt = { ...guess, tangent }
-    expect(feltTurns(before.plan, zoneId, guess)).toBe(false)
-    expect(feltTurns(before.plan, zoneId, felt)).toBe(true)
+    expect(feltTurns(DEFAULTS, before.plan, zoneId, guess)).toBe(false)
+    expect(feltTurns(DEFAULTS, before.plan, zoneId, felt)).toBe(true)
     const told = tell(before, { kind: 'felt', stepId: `feel:${zoneId}`, detail: felt })
     expect(told.state.felt[zoneId]!.tangent).toEqual(tangent)
     // As laid by the guess it may not be stroked.
@@ -111,7 +112,7 @@ describe('feel first', () => {
     const open = tell(there, { kind: 'blade-opened', detail: { bladeId: lane.bladeId } })
     expect(() => tell(open, { kind: 'done', stepId: lane.id })).toThrow('Lay the zone anew')
     // Laid anew: every new lane keeps its relation to what was felt.
-    const reading = toFieldReading({ id: 'f', method: 'felt', atMs: 0, ...felt }, 0)
+    const reading = toFieldReading(DEFAULTS, { id: 'f', method: 'felt', atMs: 0, ...felt }, 0)
     const input = { ...planInput({}), flow: flowOf([reading]) }
     const { amendment } = replan(input, told, { kind: 'felt', zoneId })
     const after = tell(told, { kind: 'amended', detail: { amendment } })
@@ -124,7 +125,7 @@ describe('feel first', () => {
       Math.hypot(...l.point.map((c, k) => c - felt.point[k]!))
     const near = lanes.filter((l) => l.pass === 1).sort((a, b) => far(a) - far(b))[0]!
     const feltBearing = bearingOf(zoneId, felt.point, felt.normal, felt.tangent)
-    expect(relationToGrain(strokeAngle(near.strokeBearing, feltBearing))).toBe('with')
+    expect(relationToGrain(DEFAULTS, strokeAngle(near.strokeBearing, feltBearing))).toBe('with')
     expect(through(after, (l) => l.state.status === 'finished').state.status).toBe('finished')
   })
 
@@ -163,19 +164,19 @@ describe('redness and nicks at the chair', () => {
   const nicked = tell(red, { kind: 'nick', stepId: step(red)!.id })
 
   it('are what the main key of the first look keeps; "all clear" is not offered', () => {
-    const look = through(nicked, (l) => nextPress(l, 0, 400).draft?.kind === 'looked')
-    const main = nextPress(look, 0, 400)
+    const look = through(nicked, (l) => nextPress(DEFAULTS, l, 0, 400).draft?.kind === 'looked')
+    const main = nextPress(DEFAULTS, look, 0, 400)
     expect(main.words).toBe('Keep this reading')
     expect(main.draft!.detail!.zones).toEqual([{ zoneId: 'chin', redness: 3 }])
-    const calm = through(started(), (l) => nextPress(l, 0, 400).draft?.kind === 'looked')
-    expect(nextPress(calm, 0, 400).words).toBe('All clear')
+    const calm = through(started(), (l) => nextPress(DEFAULTS, l, 0, 400).draft?.kind === 'looked')
+    expect(nextPress(DEFAULTS, calm, 0, 400).words).toBe('All clear')
   })
 
   it('give no load where no blade was planned', () => {
     const at = through(started(), (l) => step(l)?.kind === 'stroke')
     const red = tell(at, { kind: 'redness', detail: { zoneId: 'occiput' as never, grade: 2 } })
     const end = through(red, (l) => l.state.status === 'finished')
-    const { loads, atChair } = finishService(end.plan, end.state, SKIN)
+    const { loads, atChair } = finishService(DEFAULTS, end.plan, end.state, SKIN)
     expect(atChair.redness).toEqual({ occiput: 2 })
     expect(loads).not.toHaveProperty('occiput')
     expect(zonesToLookAt(end.plan, loads, atChair)).toContain('occiput')
@@ -190,7 +191,7 @@ describe('redness and nicks at the chair', () => {
     })
     const left = tell(nicked, { kind: 'amended', detail: { amendment } })
     const end = through(left, (l) => l.state.status === 'finished')
-    const kept = finishService(end.plan, end.state, SKIN)
+    const kept = finishService(DEFAULTS, end.plan, end.state, SKIN)
     expect(kept.atChair).toEqual({
       redness: { chin: 3 },
       leftOut: { chin: 'it reddened' },
@@ -201,7 +202,9 @@ describe('redness and nicks at the chair', () => {
     expect(kept.loads['chin']).toBeGreaterThanOrEqual(1)
     expect(kept.summary.worstRedness).toBe(3)
     expect(kept.firstLook!.zones).toEqual([{ zoneId: 'chin', redness: 3, bumps: 0 }])
-    const care = carePlan('face-shave', SKIN, DEFAULT_SCHOOLS, false, 0, { atChair: kept.atChair })
+    const care = carePlan(DEFAULTS, 'face-shave', SKIN, DEFAULT_SCHOOLS, false, 0, {
+      atChair: kept.atChair,
+    })
     expect(care.today.join(' ')).toMatch(
       /Reddened today: moderate on the chin.*nick on the chin.*Left out today: the chin/,
     )
@@ -240,7 +243,7 @@ describe('what was wrongly recorded', () => {
     expect(back.state.nicks).toEqual([])
     expect(back.state.finishedAtMs).toBe(end.state.finishedAtMs)
     expect(back.state.spentMs).toBe(end.state.spentMs)
-    expect(finishService(back.plan, back.state, SKIN).atChair.nicks).toEqual({})
+    expect(finishService(DEFAULTS, back.plan, back.state, SKIN).atChair.nicks).toEqual({})
   })
 
   it('is a start, while no blade was opened; then it can be started again', () => {
@@ -262,10 +265,10 @@ describe('a service left open', () => {
   const morning = open.state.lastAtMs + 16 * HOUR
 
   it('is one in which nothing happened for hours', () => {
-    expect(leftOpenSince(open.state, open.state.lastAtMs + HOUR)).toBeUndefined()
-    expect(leftOpenSince(open.state, morning)).toBe(open.state.lastAtMs)
+    expect(leftOpenSince(DEFAULTS, open.state, open.state.lastAtMs + HOUR)).toBeUndefined()
+    expect(leftOpenSince(DEFAULTS, open.state, morning)).toBe(open.state.lastAtMs)
     const end = through(open, (l) => l.state.status === 'finished')
-    expect(leftOpenSince(end.state, morning + 100 * HOUR)).toBeUndefined()
+    expect(leftOpenSince(DEFAULTS, end.state, morning + 100 * HOUR)).toBeUndefined()
   })
 
   it('is ended as of its last event: what was not reached was not done, no time is added', () => {
@@ -298,7 +301,7 @@ describe('a missed patch', () => {
 
 it('every kind of event replays to the same state in any order of arrival', () => {
   let id = 0
-  const events: ChairEvent[] = play(GUESSED, {
+  const events: ChairEvent[] = play(DEFAULTS, GUESSED, {
     startMs: 0,
     bladeLife: 400,
     screen: 's',

@@ -1,3 +1,4 @@
+import { DEFAULTS } from '../house/constants.ts'
 import { makePlan } from '../plan/makePlan.ts'
 import { planInput } from '../testing/plan.ts'
 import { kitEvents } from './kit.ts'
@@ -7,7 +8,12 @@ import { advance, begin, replayLive, type ChairEvent } from './service.ts'
 
 const plan = makePlan(planInput({ skin: { reactivity: 'tough' } }))
 let id = 0
-const events = play(plan, { startMs: 0, bladeLife: 120, screen: 's', newId: () => `p${id++}` })
+const events = play(DEFAULTS, plan, {
+  startMs: 0,
+  bladeLife: 120,
+  screen: 's',
+  newId: () => `p${id++}`,
+})
 const upTo = (last: (e: ChairEvent) => boolean) =>
   replayLive(plan, events.slice(0, events.findIndex(last) + 1))
 const MIN = 60_000
@@ -16,15 +22,15 @@ describe('lather', () => {
   it('lies on all that is worked, six minutes long, and only on what still waits', () => {
     const fresh = upTo((e) => e.stepId === 'prepare:lather' && e.kind === 'done')
     const at = fresh.state.lastAtMs
-    const first = latherNow(fresh, at)
+    const first = latherNow(DEFAULTS, fresh, at)
     // Zones of the first pass: another pass brings its own lather.
     const zones = new Set(plan.lanes.filter((l) => l.pass === 1).map((l) => l.zoneId))
     expect(new Set(first.map((l) => l.zoneId))).toEqual(zones)
     expect(first.every((l) => l.leftMs === 6 * MIN)).toBe(true)
-    expect(latherNow(fresh, at + 7 * MIN).every((l) => l.leftMs === -MIN)).toBe(true)
+    expect(latherNow(DEFAULTS, fresh, at + 7 * MIN).every((l) => l.leftMs === -MIN)).toBe(true)
     const done = plan.lanes.filter((l) => l.zoneId === plan.lanes[0]!.zoneId && l.pass === 1)
     const later = upTo((e) => e.kind === 'done' && e.stepId === done.at(-1)!.id)
-    expect(latherNow(later, later.state.lastAtMs).map((l) => l.zoneId)).not.toContain(
+    expect(latherNow(DEFAULTS, later, later.state.lastAtMs).map((l) => l.zoneId)).not.toContain(
       done[0]!.zoneId,
     )
   })
@@ -40,7 +46,7 @@ describe('lather', () => {
       kind: 're-lathered',
       atMs,
     })
-    for (const l of latherNow(again, atMs)) expect(l.leftMs).toBe(6 * MIN)
+    for (const l of latherNow(DEFAULTS, again, atMs)) expect(l.leftMs).toBe(6 * MIN)
   })
 
   it('is never dry under a stroke of a service that goes by the pedal', () => {
@@ -50,7 +56,7 @@ describe('lather', () => {
       const step = live.plan.steps[live.state.index]
       if (event.kind === 'done' && step?.zoneId) {
         const began = event.atMs - step.minutes * MIN
-        const own = latherNow(live, began).find((l) => l.zoneId === step.zoneId)
+        const own = latherNow(DEFAULTS, live, began).find((l) => l.zoneId === step.zoneId)
         expect(own!.leftMs).toBeGreaterThan(0)
         strokes++
       }

@@ -1,4 +1,5 @@
 /** Lather dries, place by place: what is still wet, what must be lathered again before the blade. */
+import type { Figures } from '../house/constants.ts'
 import type { ZoneId } from '../head/zones.ts'
 import { ROUTINE_CONSTANTS } from '../plan/routine.ts'
 import type { ChairPlan, Live } from './service.ts'
@@ -10,8 +11,12 @@ export interface LatherNow {
 }
 
 /** Lather on the zones that still get a stroke before the next one is due, the driest first; never fresher than fresh, whatever a clock says. */
-export function latherNow({ plan, state }: Live<ChairPlan>, nowMs: number): LatherNow[] {
-  const lasts = ROUTINE_CONSTANTS.latherLastsMin.value * 60_000
+export function latherNow(
+  figures: Figures,
+  { plan, state }: Live<ChairPlan>,
+  nowMs: number,
+): LatherNow[] {
+  const lasts = figures(ROUTINE_CONSTANTS.latherLastsMin) * 60_000
   const zones = new Set<ZoneId>()
   for (const step of plan.steps.slice(state.index)) {
     // Another pass brings its own lather.

@@ -1,5 +1,5 @@
 /** A service that nobody ended: it stands open since its last event. */
-import { constant } from '../house/constants.ts'
+import { constant, type Figures } from '../house/constants.ts'
 import { HOUR_MS } from '../time/dates.ts'
 import type { ChairState } from './state.ts'
 
@@ -9,10 +9,11 @@ export const LEFT_OPEN_CONSTANTS = {
 
 /** Since when a service has been left open, ms; undefined while it is not. */
 export function leftOpenSince(
+  figures: Figures,
   state: Pick<ChairState, 'status' | 'lastAtMs'>,
   nowMs: number,
 ): number | undefined {
   if (state.status !== 'running' && state.status !== 'paused') return undefined
-  const openMs = LEFT_OPEN_CONSTANTS.hours.value * HOUR_MS
+  const openMs = figures(LEFT_OPEN_CONSTANTS.hours) * HOUR_MS
   return nowMs - state.lastAtMs >= openMs ? state.lastAtMs : undefined
 }

@@ -1,5 +1,5 @@
 /** What can be done while a towel works: the tasks that fit into the warmth that is left. */
-import { constant } from '../house/constants.ts'
+import { constant, type Figures } from '../house/constants.ts'
 import type { ChairState } from './service.ts'
 
 export const MEANWHILE_CONSTANTS = {
@@ -23,17 +23,21 @@ export interface Task {
   readonly minutes: number
 }
 
-const TASKS = (): readonly Task[] => [
-  { id: 'cold', text: 'Put one towel aside, for the cold close', minutes: C.coldMin.value },
-  { id: 'lay-out', text: 'Lay out blade, paper, styptic, balm', minutes: C.layOutMin.value },
-  { id: 'lather', text: 'Work up the lather', minutes: C.latherMin.value },
-  { id: 'soak', text: 'Used implements into the disinfectant', minutes: C.soakMin.value },
+const TASKS = (figures: Figures): readonly Task[] => [
+  { id: 'cold', text: 'Put one towel aside, for the cold close', minutes: figures(C.coldMin) },
+  { id: 'lay-out', text: 'Lay out blade, paper, styptic, balm', minutes: figures(C.layOutMin) },
+  { id: 'lather', text: 'Work up the lather', minutes: figures(C.latherMin) },
+  { id: 'soak', text: 'Used implements into the disinfectant', minutes: figures(C.soakMin) },
 ]
 
 /** Tasks not yet done, and whether each still fits into the time left, in turn. */
-export function meanwhile(state: ChairState, leftMs: number): (Task & { fits: boolean })[] {
+export function meanwhile(
+  figures: Figures,
+  state: ChairState,
+  leftMs: number,
+): (Task & { fits: boolean })[] {
   let used = 0
-  return TASKS()
+  return TASKS(figures)
     .filter(
       (t) =>
         !state.prepared.includes(t.id) &&
@@ -47,8 +51,8 @@ export function meanwhile(state: ChairState, leftMs: number): (Task & { fits: bo
 }
 
 /** Until implements may come out of the disinfectant, ms; undefined when none are in. */
-export function soakLeftMs(state: ChairState, nowMs: number): number | undefined {
+export function soakLeftMs(figures: Figures, state: ChairState, nowMs: number): number | undefined {
   if (state.soakedAtMs === undefined) return undefined
-  const contactMs = C.contactMin.value * 60_000
+  const contactMs = figures(C.contactMin) * 60_000
   return Math.min(contactMs, state.soakedAtMs + contactMs - nowMs)
 }

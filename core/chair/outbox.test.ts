@@ -1,3 +1,4 @@
+import { DEFAULTS } from '../house/constants.ts'
 import fc from 'fast-check'
 import { DomainError } from '../errors.ts'
 import { mulberry32 } from '../stats/random.ts'
@@ -32,7 +33,7 @@ class Server {
     if (this.events.some((e) => e.screen === event.screen && e.n >= event.n)) return 'refused'
     const placed = { ...event, seq: this.live.state.seq + 1 }
     try {
-      this.live = admit(this.live, placed)
+      this.live = admit(DEFAULTS, this.live, placed)
     } catch (error) {
       if (error instanceof DomainError) return 'refused'
       throw error
@@ -47,7 +48,7 @@ describe('what waits on a screen', () => {
     const start = told({ kind: 'started' }, { id: 'a', screen: 's', n: 1, atMs: 0 })
     const done = told({ kind: 'done', stepId: 's0' }, { id: 'b', screen: 's', n: 2, atMs: 1 })
     const late = told({ kind: 'done', stepId: 's0' }, { id: 'c', screen: 's', n: 3, atMs: 2 })
-    const { live, misfits } = foresee(begin(PLAN), [start, done, late])
+    const { live, misfits } = foresee(DEFAULTS, begin(PLAN), [start, done, late])
     expect(live.state).toMatchObject({ status: 'running', index: 1, seq: 2 })
     expect(misfits).toEqual([late])
   })
@@ -80,7 +81,7 @@ describe('what waits on a screen', () => {
         /** Copies on their way, that may still arrive late. */
         const stray: ToldEvent[] = []
         const tell = (s: (typeof screens)[number]) => {
-          const { live } = foresee(server.live, s.waiting)
+          const { live } = foresee(DEFAULTS, server.live, s.waiting)
           const { status, index } = live.state
           const step = PLAN.steps[index]
           const draft =

@@ -2,6 +2,7 @@
  * What a screen has told and the server has not yet stored: kept in order, sent one at a time, shown at once. Pure; the
  * screen keeps it where it outlives the tab.
  */
+import type { Figures } from '../house/constants.ts'
 import { DomainError } from '../errors.ts'
 import { admit } from './rules.ts'
 import type { ChairPlan, Draft, Live, ToldEvent } from './service.ts'
@@ -34,6 +35,7 @@ export function inOrder(
 
 /** The service as the screen shows it: what is stored, then what waits, as far as it fits. */
 export function foresee<P extends ChairPlan>(
+  figures: Figures,
   stored: Live<P>,
   waiting: readonly ToldEvent[],
 ): { readonly live: Live<P>; readonly misfits: readonly ToldEvent[] } {
@@ -41,7 +43,7 @@ export function foresee<P extends ChairPlan>(
   const misfits: ToldEvent[] = []
   for (const event of waiting) {
     try {
-      live = admit(live, { ...event, seq: live.state.seq + 1 })
+      live = admit(figures, live, { ...event, seq: live.state.seq + 1 })
     } catch (error) {
       if (!(error instanceof DomainError)) throw error
       misfits.push(event)

@@ -1,3 +1,4 @@
+import { DEFAULTS } from '../house/constants.ts'
 import fc from 'fast-check'
 import { strokeAngle } from '../grain/relation.ts'
 import { stubbleLeftMm } from '../plan/closeness.ts'
@@ -59,12 +60,15 @@ describe('by lanes', () => {
   it('loads count by the area they fell on, and hair by what was left last', () => {
     const all = outcomesOf(['chin:1:a', 'chin:1:b', 'chin:2:b'])
     expect(executedLoads(plan, all)['chin']).toBeCloseTo(0.6 + 0.4 + 0.64, 9)
-    expect(leftStanding(plan, { outcomes: all })['chin']).toBeCloseTo(0.6 * 0.2 + 0.4 * 0.1, 9)
+    expect(leftStanding(DEFAULTS, plan, { outcomes: all })['chin']).toBeCloseTo(
+      0.6 * 0.2 + 0.4 * 0.1,
+      9,
+    )
     const some = outcomesOf(['chin:1:b'], ['chin:1:a', 'chin:2:b'])
     expect(executedLoads(plan, some)['chin']).toBeCloseTo(0.4, 9)
-    expect(leftStanding(plan, { outcomes: some })['chin']).toBeCloseTo(0.2, 9)
+    expect(leftStanding(DEFAULTS, plan, { outcomes: some })['chin']).toBeCloseTo(0.2, 9)
     expect(executedLoads(plan, {})).toEqual({})
-    expect(leftStanding(plan, { outcomes: {} })).toEqual({})
+    expect(leftStanding(DEFAULTS, plan, { outcomes: {} })).toEqual({})
   })
 })
 
@@ -74,7 +78,7 @@ describe('what a service leaves behind', () => {
       fc.property(planned, (plan) => {
         const outcomes = outcomesOf([], ids(plan))
         expect(executedLoads(plan, outcomes)).toEqual({})
-        expect(leftStanding(plan, { outcomes })).toEqual({})
+        expect(leftStanding(DEFAULTS, plan, { outcomes })).toEqual({})
       }),
     )
   })
@@ -84,14 +88,14 @@ describe('what a service leaves behind', () => {
       fc.property(planned, (plan) => {
         const outcomes = outcomesOf(ids(plan))
         const loads = executedLoads(plan, outcomes)
-        const left = leftStanding(plan, { outcomes })
+        const left = leftStanding(DEFAULTS, plan, { outcomes })
         for (const z of plan.zones) {
           expect(loads[z.zoneId]).toBeCloseTo(
             z.passes.reduce((s, p) => s + p.load, 0),
             9,
           )
           const each = z.passes.map((p) =>
-            stubbleLeftMm(strokeAngle(p.strokeBearing, z.growthDirection)),
+            stubbleLeftMm(DEFAULTS, strokeAngle(p.strokeBearing, z.growthDirection)),
           )
           expect(left[z.zoneId]).toBe(Math.min(...each))
         }
@@ -111,8 +115,8 @@ describe('what a service leaves behind', () => {
         expect(sum(executedLoads(plan, after.outcomes))).toBeGreaterThan(
           sum(executedLoads(plan, before.outcomes)),
         )
-        const left = leftStanding(plan, after)
-        for (const [zone, mm] of Object.entries(leftStanding(plan, before)))
+        const left = leftStanding(DEFAULTS, plan, after)
+        for (const [zone, mm] of Object.entries(leftStanding(DEFAULTS, plan, before)))
           expect(left[zone]).toBeLessThanOrEqual(mm)
       }),
     )
@@ -123,7 +127,7 @@ describe('what a service leaves behind', () => {
       fc.property(planned, (plan) => {
         const outcomes = outcomesOf(['jaw-left:1'])
         expect(Object.keys(executedLoads(plan, outcomes))).toEqual(['jaw-left'])
-        expect(Object.keys(leftStanding(plan, { outcomes }))).toEqual(['jaw-left'])
+        expect(Object.keys(leftStanding(DEFAULTS, plan, { outcomes }))).toEqual(['jaw-left'])
       }),
     )
   })

@@ -1,4 +1,5 @@
 /** What a service leaves behind: the load it gave and the hair it left standing. */
+import type { Figures } from '../house/constants.ts'
 import { strokeAngle } from '../grain/relation.ts'
 import { stubbleLeftMm } from '../plan/closeness.ts'
 import type { Lane, Plan, ZonePlan } from '../plan/types.ts'
@@ -81,6 +82,7 @@ const donePasses = (zone: ZonePlan, outcomes: Outcomes) =>
  * stroke's load.
  */
 export function loadsGiven(
+  figures: Figures,
   plan: Pick<Plan, 'zones' | 'lanes'>,
   state: Pick<ChairState, 'outcomes' | 'redness'>,
 ): Record<string, number> {
@@ -88,7 +90,7 @@ export function loadsGiven(
   // Where no blade was planned there is no load to learn from, however red it is.
   const planned = new Set<string>(plan.zones.map((z) => z.zoneId))
   for (const zone of Object.keys(redAtChair(state)).filter((z) => planned.has(z))) {
-    loads[zone] = Math.max(loads[zone] ?? 0, LOAD_CONSTANTS.withGrain.value)
+    loads[zone] = Math.max(loads[zone] ?? 0, figures(LOAD_CONSTANTS.withGrain))
   }
   return loads
 }
@@ -114,6 +116,7 @@ export function executedLoads(
 
 /** Hair left standing in each zone by the lanes that were done, mm: of each patch the least, over the patches their mean. */
 export function leftStanding(
+  figures: Figures,
   plan: Pick<Plan, 'zones' | 'lanes'>,
   state: Pick<ChairState, 'outcomes'>,
 ): Record<string, number> {
@@ -123,7 +126,9 @@ export function leftStanding(
       const done = donePasses(zone, state.outcomes)
       if (done.length === 0) continue
       left[zone.zoneId] = Math.min(
-        ...done.map((p) => stubbleLeftMm(strokeAngle(p.strokeBearing, zone.growthDirection))),
+        ...done.map((p) =>
+          stubbleLeftMm(figures, strokeAngle(p.strokeBearing, zone.growthDirection)),
+        ),
       )
       continue
     }

@@ -1,4 +1,5 @@
 /** A service that goes by the pedal from start to end, for the demo, for measuring and for tests. */
+import type { Figures } from '../house/constants.ts'
 import { nextPress } from './rules.ts'
 import { told } from './outbox.ts'
 import { admit } from './rules.ts'
@@ -16,7 +17,7 @@ export interface Play {
 }
 
 /** Presses the pedal until the service is finished; waits where it must. */
-export function play(plan: ChairPlan, by: Play): ChairEvent[] {
+export function play(figures: Figures, plan: ChairPlan, by: Play): ChairEvent[] {
   const events: ChairEvent[] = []
   let live: Live<ChairPlan> = begin(plan)
   let clock = by.startMs
@@ -26,12 +27,12 @@ export function play(plan: ChairPlan, by: Play): ChairEvent[] {
       ...told(draft, { id: by.newId(), screen: by.screen, n, atMs: Math.round(clock) }),
       seq: n,
     }
-    live = admit(live, event)
+    live = admit(figures, live, event)
     events.push(event)
   }
   while (live.state.status !== 'finished') {
     const step = live.plan.steps[live.state.index]
-    const press = nextPress(live, clock, by.bladeLife)
+    const press = nextPress(figures, live, clock, by.bladeLife)
     if (!press.draft) {
       clock += press.waitMs ?? 1000
       continue

@@ -1,6 +1,6 @@
 /** A probe thermometer: how what it shows is put right by calibration, and how far it may have drifted since. */
 import { DomainError } from '../errors.ts'
-import { constant } from '../house/constants.ts'
+import { constant, type Figures } from '../house/constants.ts'
 import { DAY_MS } from '../time/dates.ts'
 
 export const PROBE_CONSTANTS = {
@@ -24,6 +24,7 @@ export interface Calibration {
  * @throws DomainError `probe-off` when it is too far off to be a thermometer
  */
 export function calibrate(
+  figures: Figures,
   iceShowsC: number,
   warm: { readonly knownC: number; readonly showsC: number } | undefined,
   atMs: number,
@@ -31,7 +32,7 @@ export function calibrate(
   const gain = warm ? warm.knownC / (warm.showsC - iceShowsC) : 1
   const offsetC = -iceShowsC * gain
   if (
-    !(Math.abs(iceShowsC) <= C.farOffC.value) ||
+    !(Math.abs(iceShowsC) <= figures(C.farOffC)) ||
     !(Math.abs(gain - 1) <= 0.15) ||
     !Number.isFinite(offsetC)
   ) {
@@ -45,14 +46,15 @@ export function calibrate(
 
 /** A reading put right, with how far off it may still be. */
 export function corrected(
+  figures: Figures,
   shownC: number,
   calibration: Calibration | undefined,
   nowMs: number,
 ): { tempC: number; withinC: number } {
-  if (!calibration) return { tempC: shownC, withinC: C.uncalibratedC.value + C.noiseC.value }
+  if (!calibration) return { tempC: shownC, withinC: figures(C.uncalibratedC) + figures(C.noiseC) }
   const days = Math.max(0, nowMs - calibration.atMs) / DAY_MS
   return {
     tempC: calibration.gain * shownC + calibration.offsetC,
-    withinC: C.noiseC.value + C.driftPerDayC.value * days,
+    withinC: figures(C.noiseC) + figures(C.driftPerDayC) * days,
   }
 }

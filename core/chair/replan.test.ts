@@ -1,3 +1,4 @@
+import { DEFAULTS } from '../house/constants.ts'
 import { planInput, type PlanCase } from '../testing/plan.ts'
 import { makePlan } from '../plan/makePlan.ts'
 import type { Plan } from '../plan/types.ts'
@@ -13,7 +14,12 @@ function under(c: PlanCase, strokes: number) {
   const input = planInput(c)
   const plan = makePlan(input)
   let id = 0
-  const events = play(plan, { startMs: 0, bladeLife: 400, screen: 's', newId: () => `p${id++}` })
+  const events = play(DEFAULTS, plan, {
+    startMs: 0,
+    bladeLife: 400,
+    screen: 's',
+    newId: () => `p${id++}`,
+  })
   const done = events.filter((e) => e.kind === 'done' && e.stepId?.match(/:\d:/))
   const cut = strokes === 0 ? 1 : events.indexOf(done[strokes - 1]!) + 1
   return { input, live: replayLive(plan, events.slice(0, cut)) }
@@ -130,7 +136,7 @@ describe('planning the rest anew', () => {
     const all = replayLive(end.plan, [])
     expect(all.state.index).toBe(0)
     let id = 0
-    const events = play(end.plan, {
+    const events = play(DEFAULTS, end.plan, {
       startMs: 0,
       bladeLife: 400,
       screen: 's',

@@ -81,12 +81,12 @@ const closingOnly = (rest: readonly PlanStep[]) =>
 /** What was seen at the chair counts at once: the zone's own sensitivity by its load so far, the others lean on it as they do between visits. */
 function afterRedness(input: PlanInput, { plan, state }: Live): PlanInput {
   if (state.redness.length === 0) return input
-  const loads = loadsGiven(plan, state)
+  const loads = loadsGiven(input.figures, plan, state)
   const seen = Object.entries(redAtChair(state)).map(([zoneId, grade]) => ({
     zoneId: zoneId as ZoneId,
     grade,
     // Where no blade was planned it still says something of the skin beside it.
-    load: loads[zoneId] ?? LOAD_CONSTANTS.withGrain.value,
+    load: loads[zoneId] ?? input.figures(LOAD_CONSTANTS.withGrain),
   }))
   const sensitivity = (zoneId: ZoneId): Sensitivity => {
     const before = input.sensitivity(zoneId)
@@ -247,7 +247,7 @@ function missed(
       const again = {
         ...made,
         ...(known && { grain: known }),
-        load: made.load * LOAD_CONSTANTS.goneOverAgain.value,
+        load: made.load * input.figures(LOAD_CONSTANTS.goneOverAgain),
       }
       lanes.push(again)
       steps.push({

@@ -1,4 +1,5 @@
 /** What may happen next at the chair, and what the pedal means now. */
+import type { Figures } from '../house/constants.ts'
 import { DomainError } from '../errors.ts'
 import { zoneName } from '../head/zoneFacts.ts'
 import type { ZoneId } from '../head/zones.ts'
@@ -51,7 +52,11 @@ const IN_A_PAUSE: ReadonlySet<ChairEventKind> = new Set([
  * @throws DomainError beside those of `advance`: `no-blade-opened`, `ask-first`, `too-hot`, `not-laid`, `blades-out`, `paused`,
  * `feel-first`, `felt-otherwise`, `not-planned`, `not-left-open`
  */
-export function admit<P extends ChairPlan>(live: Live<P>, event: ChairEvent): Live<P> {
+export function admit<P extends ChairPlan>(
+  figures: Figures,
+  live: Live<P>,
+  event: ChairEvent,
+): Live<P> {
   const { plan, state } = live
   const step = plan.steps[state.index]
   const towel = step ? state.towels[step.id] : undefined
@@ -79,7 +84,7 @@ export function admit<P extends ChairPlan>(live: Live<P>, event: ChairEvent): Li
           `Open a fresh blade (${BLADES[blade].name}) in front of the client first: one blade is for one person only, since blood too little to see carries infection.`,
         )
       }
-      if (step && step.id === event.stepId) refuseUnfelt(live, step)
+      if (step && step.id === event.stepId) refuseUnfelt(figures, live, step)
       if (step?.id === event.stepId && isHotTowel(step) && towel?.laidAtMs === undefined) {
         throw refuse('not-laid', 'The towel has not been laid. Lay it, or skip it.')
       }
@@ -97,7 +102,7 @@ export function admit<P extends ChairPlan>(live: Live<P>, event: ChairEvent): Li
       refuseUnknown(live, event.detail?.amendment?.lanes ?? [])
       break
     case 'ended-late':
-      if (leftOpenSince(state, event.atMs) === undefined) {
+      if (leftOpenSince(figures, state, event.atMs) === undefined) {
         throw refuse(
           'not-left-open',
           'This service is going on. Stop it, or go through to its end.',
@@ -115,7 +120,7 @@ export function admit<P extends ChairPlan>(live: Live<P>, event: ChairEvent): Li
       if (towel?.askedAtMs === undefined) {
         throw refuse('ask-first', 'Ask the client first whether the warmth is right, always.')
       }
-      if (towelPlan(towel, event.atMs).waitMs > 0) {
+      if (towelPlan(figures, towel, event.atMs).waitMs > 0) {
         throw refuse(
           'too-hot',
           'The towel is still too hot to lay. Wait, or read it with the probe.',
@@ -132,11 +137,12 @@ export function admit<P extends ChairPlan>(live: Live<P>, event: ChairEvent): Li
 }
 
 /** A direction is felt before it is stroked, and a lane that was felt to run otherwise is laid anew first. */
-function refuseUnfelt(live: Live<ChairPlan>, step: PlanStep): void {
+function refuseUnfelt(figures: Figures, live: Live<ChairPlan>, step: PlanStep): void {
   if (step.kind === 'feel') {
     throw refuse('feel-first', 'Say which way it was felt to grow; that settles this step.')
   }
   const why = notFelt(
+    figures,
     live,
     live.plan.lanes?.find((l) => l.id === step.laneId),
   )
@@ -198,7 +204,12 @@ export const resume = ({ pausedFor }: ChairState): Draft => ({
  * The next thing that a press of the pedal does: it leads through the service by itself, blades and towels included.
  * @param bladeLife strokes of a blade's life on this client's hair
  */
-export function nextPress(live: Live<ChairPlan>, nowMs: number, bladeLife: number): Press {
+export function nextPress(
+  figures: Figures,
+  live: Live<ChairPlan>,
+  nowMs: number,
+  bladeLife: number,
+): Press {
   const { plan, state } = live
   const step = plan.steps[state.index]
   if (state.status === 'waiting') return { words: 'Start', draft: { kind: 'started' } }
@@ -211,7 +222,7 @@ export function nextPress(live: Live<ChairPlan>, nowMs: number, bladeLife: numbe
   }
   if (!step) return closing(live)
   const done: Press = { words: 'Done, next', draft: { kind: 'done', stepId: step.id } }
-  if (isHotTowel(step)) return towelPress(live, step, nowMs)
+  if (isHotTowel(step)) return towelPress(figures, live, step, nowMs)
   if (step.kind === 'feel') {
     return {
       words: 'Felt: it grows so',
@@ -242,7 +253,7 @@ export function nextPress(live: Live<ChairPlan>, nowMs: number, bladeLife: numbe
       draft: { kind: 'blade-changed', stepId: step.id, detail: { why: worn ?? 'planned' } },
     }
   }
-  const here = latherNow(live, nowMs).find((l) => l.zoneId === step.zoneId)
+  const here = latherNow(figures, live, nowMs).find((l) => l.zoneId === step.zoneId)
   if (here && here.leftMs <= 0) {
     return {
       words: 'Lathered again',
@@ -253,7 +264,12 @@ export function nextPress(live: Live<ChairPlan>, nowMs: number, bladeLife: numbe
   return done
 }
 
-function towelPress({ state }: Live<ChairPlan>, step: PlanStep, nowMs: number): Press {
+function towelPress(
+  figures: Figures,
+  { state }: Live<ChairPlan>,
+  step: PlanStep,
+  nowMs: number,
+): Press {
   const towel = state.towels[step.id]
   const say = (kind: Draft['kind'], words: string, line?: string): Press => ({
     words,
@@ -269,7 +285,7 @@ function towelPress({ state }: Live<ChairPlan>, step: PlanStep, nowMs: number): 
     )
   }
   if (towel.laidAtMs === undefined) {
-    const { waitMs } = towelPlan(towel, nowMs)
+    const { waitMs } = towelPlan(figures, towel, nowMs)
     return waitMs > 0
       ? {
           words: 'Too hot yet',

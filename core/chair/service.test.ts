@@ -1,3 +1,4 @@
+import { DEFAULTS } from '../house/constants.ts'
 import fc from 'fast-check'
 import { DomainError } from '../errors.ts'
 import type { PlanStep } from '../plan/types.ts'
@@ -58,7 +59,7 @@ const event = (
 
 const played = (plan = PLAN, startMs = 0) => {
   let id = 0
-  return play(plan, { startMs, bladeLife: 400, screen: 's', newId: () => `p${id++}` })
+  return play(DEFAULTS, plan, { startMs, bladeLife: 400, screen: 's', newId: () => `p${id++}` })
 }
 
 /** Things that may be told at any moment of a service, wise or not. */
@@ -96,7 +97,7 @@ const possible = fc
     const events: ChairEvent[] = []
     for (const [go, other, dt] of choices) {
       clock += dt
-      const press = nextPress(live, clock, 400).draft
+      const press = nextPress(DEFAULTS, live, clock, 400).draft
       const draft = go && press ? press : other
       const seq = live.state.seq + 1
       const step = live.plan.steps[live.state.index]?.id
@@ -106,7 +107,7 @@ const possible = fc
         atMs: clock,
       }
       try {
-        live = admit(live, told)
+        live = admit(DEFAULTS, live, told)
         events.push(told)
       } catch (error) {
         if (!(error instanceof DomainError)) throw error
@@ -260,34 +261,40 @@ describe('a live service', () => {
       event(61, 'paused', undefined, { seq: 2 }),
     ])
     expect(elapsedMs(paused.state, 10_000_000)).toBe(60_000)
-    expect(() => admit(paused, event(3, 'done', 'prepare:lather'))).toThrow('paused')
-    expect(admit(paused, event(3, 'nick')).state.nicks).toHaveLength(1)
+    expect(() => admit(DEFAULTS, paused, event(3, 'done', 'prepare:lather'))).toThrow('paused')
+    expect(admit(DEFAULTS, paused, event(3, 'nick')).state.nicks).toHaveLength(1)
     const amendment = { text: 'left out', after: 0, steps: STEPS.slice(4), lanes: [], covers: [] }
-    const amended = admit(paused, event(3, 'amended', undefined, { detail: { amendment } }))
+    const amended = admit(
+      DEFAULTS,
+      paused,
+      event(3, 'amended', undefined, { detail: { amendment } }),
+    )
     expect([amended.state.status, amended.plan.steps.length]).toEqual(['paused', 2])
     const none: ChairEventKind[] = ['done', 'skipped', 'back', 'tug', 'blade-opened', 'looked']
-    for (const kind of none) expect(() => admit(paused, event(3, kind))).toThrow('paused')
+    for (const kind of none) expect(() => admit(DEFAULTS, paused, event(3, kind))).toThrow('paused')
   })
 
   it('is paused for something to look at first, in a pause too, until somebody goes on', () => {
     const started = replayLive(PLAIN, [event(1, 'started')])
-    const news = admit(started, event(2, 'paused', undefined, { reason: 'redness 4' }))
-    expect(() => admit(news, event(3, 'done', 'prepare:lather'))).toThrow('paused')
-    expect(nextPress(news, 0, 100)).toMatchObject({
+    const news = admit(DEFAULTS, started, event(2, 'paused', undefined, { reason: 'redness 4' }))
+    expect(() => admit(DEFAULTS, news, event(3, 'done', 'prepare:lather'))).toThrow('paused')
+    expect(nextPress(DEFAULTS, news, 0, 100)).toMatchObject({
       words: 'Looked: go on',
       line: 'redness 4',
       draft: { kind: 'resumed', detail: { of: news.state.pausedFor!.id } },
     })
     // Whoever has not heard of it cannot go on from it.
-    expect(() => admit(news, event(3, 'resumed'))).toThrow('come in meanwhile')
-    expect(() => admit(news, event(3, 'paused'))).toThrow('paused')
-    const more = admit(news, event(3, 'paused', undefined, { reason: 'pus' }))
+    expect(() => admit(DEFAULTS, news, event(3, 'resumed'))).toThrow('come in meanwhile')
+    expect(() => admit(DEFAULTS, news, event(3, 'paused'))).toThrow('paused')
+    const more = admit(DEFAULTS, news, event(3, 'paused', undefined, { reason: 'pus' }))
     expect(more.state.pausedFor).toMatchObject({ words: 'redness 4 pus', zones: [] })
     const first = { detail: { of: news.state.pausedFor!.id } }
-    expect(() => admit(more, event(4, 'resumed', undefined, first))).toThrow('come in meanwhile')
-    const on = admit(more, { ...event(4, 'resumed'), ...resume(more.state) })
+    expect(() => admit(DEFAULTS, more, event(4, 'resumed', undefined, first))).toThrow(
+      'come in meanwhile',
+    )
+    const on = admit(DEFAULTS, more, { ...event(4, 'resumed'), ...resume(more.state) })
     expect([on.state.status, on.state.pausedFor]).toEqual(['running', undefined])
-    expect(admit(on, event(5, 'paused')).state.pausedFor).toBeUndefined()
+    expect(admit(DEFAULTS, on, event(5, 'paused')).state.pausedFor).toBeUndefined()
   })
 })
 
@@ -298,39 +305,51 @@ describe('the rules of the chair', () => {
     const out = upTo(2)
     const at = out.state.lastAtMs
     const lay = (atMs: number) => event(out.state.seq + 1, 'towel-laid', 'prepare:towel', { atMs })
-    expect(() => admit(out, lay(at + 600_000))).toThrow('Ask the client first')
-    const asked = admit(out, event(3, 'towel-asked', 'prepare:towel', { atMs: at + 1000 }))
+    expect(() => admit(DEFAULTS, out, lay(at + 600_000))).toThrow('Ask the client first')
+    const asked = admit(
+      DEFAULTS,
+      out,
+      event(3, 'towel-asked', 'prepare:towel', { atMs: at + 1000 }),
+    )
     const later = (ms: number) => ({ ...lay(at + ms), seq: asked.state.seq + 1 })
-    expect(() => admit(asked, later(20_000))).toThrow('too hot')
-    expect(admit(asked, later(240_000)).state.towels['prepare:towel']!.laidAtMs).toBeDefined()
-    expect(() => admit(asked, event(4, 'done', 'prepare:towel'))).toThrow('not been laid')
-    expect(admit(asked, event(4, 'skipped', 'prepare:towel')).state.index).toBe(1)
+    expect(() => admit(DEFAULTS, asked, later(20_000))).toThrow('too hot')
+    expect(
+      admit(DEFAULTS, asked, later(240_000)).state.towels['prepare:towel']!.laidAtMs,
+    ).toBeDefined()
+    expect(() => admit(DEFAULTS, asked, event(4, 'done', 'prepare:towel'))).toThrow('not been laid')
+    expect(admit(DEFAULTS, asked, event(4, 'skipped', 'prepare:towel')).state.index).toBe(1)
   })
 
   it('takes no stroke before a fresh blade was opened, and no end before blades are binned', () => {
     const atChin = upTo(6)
     expect(atChin.plan.steps[atChin.state.index]!.id).toBe('chin:1:a')
-    expect(() => admit(atChin, event(7, 'done', 'chin:1:a'))).toThrow('one blade is for one person')
+    expect(() => admit(DEFAULTS, atChin, event(7, 'done', 'chin:1:a'))).toThrow(
+      'one blade is for one person',
+    )
     const all = upTo(11)
-    expect(() => admit(all, event(12, 'finished'))).toThrow('sharps box')
+    expect(() => admit(DEFAULTS, all, event(12, 'finished'))).toThrow('sharps box')
   })
 
   it('asks for another blade after a tug, and for lather where it has dried', () => {
     let live = upTo(7)
     const now = live.state.lastAtMs
-    expect(nextPress(live, now, 400).draft!.kind).toBe('done')
-    live = admit(live, event(8, 'tug', 'chin:1:a', { atMs: now }))
-    expect(nextPress(live, now, 400).draft).toMatchObject({
+    expect(nextPress(DEFAULTS, live, now, 400).draft!.kind).toBe('done')
+    live = admit(DEFAULTS, live, event(8, 'tug', 'chin:1:a', { atMs: now }))
+    expect(nextPress(DEFAULTS, live, now, 400).draft).toMatchObject({
       kind: 'blade-changed',
       detail: { why: 'tug' },
     })
-    live = admit(live, event(9, 'blade-changed', 'chin:1:a', { atMs: now, detail: { why: 'tug' } }))
+    live = admit(
+      DEFAULTS,
+      live,
+      event(9, 'blade-changed', 'chin:1:a', { atMs: now, detail: { why: 'tug' } }),
+    )
     expect(live.state.blades.map((b) => b.end)).toEqual(['tug', undefined])
-    expect(nextPress(live, now, 400).draft!.kind).toBe('done')
+    expect(nextPress(DEFAULTS, live, now, 400).draft!.kind).toBe('done')
     const dry = now + 7 * 60_000
-    expect(nextPress(live, dry, 400).draft!.kind).toBe('re-lathered')
-    live = admit(live, event(10, 're-lathered', 'chin:1:a', { atMs: dry }))
-    expect(nextPress(live, dry, 400).draft!.kind).toBe('done')
+    expect(nextPress(DEFAULTS, live, dry, 400).draft!.kind).toBe('re-lathered')
+    live = admit(DEFAULTS, live, event(10, 're-lathered', 'chin:1:a', { atMs: dry }))
+    expect(nextPress(DEFAULTS, live, dry, 400).draft!.kind).toBe('done')
   })
 
   it('leads any service that is possible to its end by presses alone', () => {
@@ -339,11 +358,15 @@ describe('the rules of the chair', () => {
         let live = replayLive(PLAN, events)
         let clock = live.state.lastAtMs
         for (let i = 0; i < 60 && live.state.status !== 'finished'; i++) {
-          const press = nextPress(live, clock, 400)
+          const press = nextPress(DEFAULTS, live, clock, 400)
           clock += press.waitMs ?? 5000
           if (!press.draft) continue
           const { kind, stepId, detail } = press.draft
-          live = admit(live, { ...event(live.state.seq + 1, kind, stepId), atMs: clock, detail })
+          live = admit(DEFAULTS, live, {
+            ...event(live.state.seq + 1, kind, stepId),
+            atMs: clock,
+            detail,
+          })
         }
         expect(live.state.status).toBe('finished')
       }),

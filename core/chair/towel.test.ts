@@ -1,3 +1,4 @@
+import { DEFAULTS } from '../house/constants.ts'
 import fc from 'fast-check'
 import { calibrate, corrected } from './probe.ts'
 import { cooled, timeConstantMin, timeTo, towelNow, towelPlan, TOWEL_CONSTANTS } from './towel.ts'
@@ -65,9 +66,13 @@ describe('a towel (M12)', () => {
   })
 
   it('nobody has read is laid later than one that was: its margin counts', () => {
-    const guessed = towelPlan({ outAtMs: 0, reads: [] }, 0)
-    const read = towelPlan({ outAtMs: 0, reads: [{ atMs: 0, tempC: 60, withinC: 0.5 }] }, 0)
-    expect(guessed.now).toMatchObject({ by: 'estimate', tempC: TOWEL_CONSTANTS.startC.value })
+    const guessed = towelPlan(DEFAULTS, { outAtMs: 0, reads: [] }, 0)
+    const read = towelPlan(
+      DEFAULTS,
+      { outAtMs: 0, reads: [{ atMs: 0, tempC: 60, withinC: 0.5 }] },
+      0,
+    )
+    expect(guessed.now).toMatchObject({ by: 'estimate', tempC: TOWEL_CONSTANTS.startC.byDefault })
     expect(read.now.by).toBe('probe')
     expect(guessed.waitMs).toBeGreaterThan(read.waitMs)
     // By hand: 60.5 → 45: 5 · ln(38.5/23) min.
@@ -77,13 +82,16 @@ describe('a towel (M12)', () => {
   it('cools by its own time constant after two readings, and faster once it is opened', () => {
     const at = (s: number) => ({ atMs: 1000 * s, tempC: cooled(62, 22, 8, 1000 * s), withinC: 0.3 })
     const towel = { outAtMs: 0, reads: [at(0), at(60)] }
-    expect(towelNow(towel, 60_000).tauMin).toBeCloseTo(8, 6)
-    expect(towelNow(towel, 180_000).tempC).toBeCloseTo(cooled(62, 22, 8, 180_000), 6)
+    expect(towelNow(DEFAULTS, towel, 60_000).tauMin).toBeCloseTo(8, 6)
+    expect(towelNow(DEFAULTS, towel, 180_000).tempC).toBeCloseTo(cooled(62, 22, 8, 180_000), 6)
     const laid = { ...towel, laidAtMs: 180_000 }
-    const before = towelNow(laid, 180_000).tempC
-    expect(towelNow(laid, 240_000).tempC).toBeCloseTo(cooled(before, 22, 3, 60_000), 6)
-    const warm = towelPlan(laid, 180_000).warmthMs
-    expect(towelNow(laid, 180_000 + warm).tempC).toBeCloseTo(TOWEL_CONSTANTS.offC.value, 6)
+    const before = towelNow(DEFAULTS, laid, 180_000).tempC
+    expect(towelNow(DEFAULTS, laid, 240_000).tempC).toBeCloseTo(cooled(before, 22, 3, 60_000), 6)
+    const warm = towelPlan(DEFAULTS, laid, 180_000).warmthMs
+    expect(towelNow(DEFAULTS, laid, 180_000 + warm).tempC).toBeCloseTo(
+      TOWEL_CONSTANTS.offC.byDefault,
+      6,
+    )
   })
 
   it('is never said to be layable above the limit, whatever was read', () => {
@@ -97,7 +105,7 @@ describe('a towel (M12)', () => {
     )
     fc.assert(
       fc.property(reads, fc.integer({ min: 0, max: 900_000 }), (list, now) => {
-        const plan = towelPlan({ outAtMs: 0, reads: list }, now)
+        const plan = towelPlan(DEFAULTS, { outAtMs: 0, reads: list }, now)
         if (plan.waitMs === 0) expect(plan.now.tempC + plan.now.marginC).toBeLessThanOrEqual(45)
         expect(plan.waitMs).toBeGreaterThanOrEqual(0)
       }),
@@ -105,17 +113,21 @@ describe('a towel (M12)', () => {
   })
 
   it('leaves time for what is not yet done, in turn', () => {
-    const all = meanwhile(BEFORE_START, 80_000)
+    const all = meanwhile(DEFAULTS, BEFORE_START, 80_000)
     expect(all.map((t) => [t.id, t.fits])).toEqual([
       ['cold', true],
       ['lay-out', true],
       ['lather', false],
       ['soak', false],
     ])
-    const some = meanwhile({ ...BEFORE_START, prepared: ['lay-out'], soakedAtMs: 0 }, 999_999)
+    const some = meanwhile(
+      DEFAULTS,
+      { ...BEFORE_START, prepared: ['lay-out'], soakedAtMs: 0 },
+      999_999,
+    )
     expect(some.map((t) => t.id)).toEqual(['cold', 'lather'])
-    expect(soakLeftMs(BEFORE_START, 5)).toBeUndefined()
-    expect(soakLeftMs({ ...BEFORE_START, soakedAtMs: 0 }, 60_000)).toBe(540_000)
+    expect(soakLeftMs(DEFAULTS, BEFORE_START, 5)).toBeUndefined()
+    expect(soakLeftMs(DEFAULTS, { ...BEFORE_START, soakedAtMs: 0 }, 60_000)).toBe(540_000)
   })
 })
 
@@ -126,18 +138,18 @@ describe('the probe', () => {
     fc.assert(
       fc.property(off, gain, temperature, (offset, g, t) => {
         const shows = (c: number) => g * c + offset
-        const c = calibrate(shows(0), { knownC: 40, showsC: shows(40) }, 0)
-        expect(corrected(shows(t), c, 0).tempC).toBeCloseTo(t, 6)
+        const c = calibrate(DEFAULTS, shows(0), { knownC: 40, showsC: shows(40) }, 0)
+        expect(corrected(DEFAULTS, shows(t), c, 0).tempC).toBeCloseTo(t, 6)
       }),
     )
   })
 
   it('by ice alone is right at nought, says how far it may have drifted, and refuses a broken one', () => {
-    const c = calibrate(1.8, undefined, 0)
-    expect(corrected(1.8, c, 0)).toEqual({ tempC: 0, withinC: 0.3 })
-    expect(corrected(1.8, c, 100 * 86_400_000).withinC).toBeCloseTo(3.3, 9)
-    expect(corrected(50, undefined, 0)).toEqual({ tempC: 50, withinC: 3.3 })
-    expect(() => calibrate(30, undefined, 0)).toThrow('too far off')
-    expect(() => calibrate(1, { knownC: 40, showsC: 1 }, 0)).toThrow('too far off')
+    const c = calibrate(DEFAULTS, 1.8, undefined, 0)
+    expect(corrected(DEFAULTS, 1.8, c, 0)).toEqual({ tempC: 0, withinC: 0.3 })
+    expect(corrected(DEFAULTS, 1.8, c, 100 * 86_400_000).withinC).toBeCloseTo(3.3, 9)
+    expect(corrected(DEFAULTS, 50, undefined, 0)).toEqual({ tempC: 50, withinC: 3.3 })
+    expect(() => calibrate(DEFAULTS, 30, undefined, 0)).toThrow('too far off')
+    expect(() => calibrate(DEFAULTS, 1, { knownC: 40, showsC: 1 }, 0)).toThrow('too far off')
   })
 })

@@ -3,7 +3,7 @@
  * two readings of the probe give its own time constant.
  */
 import { DomainError } from '../errors.ts'
-import { constant } from '../house/constants.ts'
+import { constant, type Figures } from '../house/constants.ts'
 import { ROUTINE_CONSTANTS } from '../plan/routine.ts'
 import type { Towel } from './service.ts'
 
@@ -70,38 +70,38 @@ export interface TowelNow {
 }
 
 /** How a folded towel cools: from its own readings, else as the house reckons. */
-function foldedTau(towel: Towel): number {
+function foldedTau(figures: Figures, towel: Towel): number {
   const last = towel.reads[towel.reads.length - 1]
   const before = [...towel.reads]
     .reverse()
-    .find((r) => last && last.atMs - r.atMs >= C.readingsApartS.value * 1000)
+    .find((r) => last && last.atMs - r.atMs >= figures(C.readingsApartS) * 1000)
   if (last && before) {
     try {
-      return timeConstantMin(before, last, C.airC.value)
+      return timeConstantMin(before, last, figures(C.airC))
     } catch (error) {
       if (!(error instanceof DomainError)) throw error
     }
   }
-  return C.foldedMin.value
+  return figures(C.foldedMin)
 }
 
 /** A towel's temperature at a moment. */
-export function towelNow(towel: Towel, nowMs: number): TowelNow {
-  const air = C.airC.value
-  const tau = foldedTau(towel)
+export function towelNow(figures: Figures, towel: Towel, nowMs: number): TowelNow {
+  const air = figures(C.airC)
+  const tau = foldedTau(figures, towel)
   const read = towel.reads[towel.reads.length - 1]
-  const base = read ?? { atMs: towel.outAtMs, tempC: C.startC.value }
+  const base = read ?? { atMs: towel.outAtMs, tempC: figures(C.startC) }
   const laid = towel.laidAtMs
   const foldedUntil = Math.min(nowMs, laid ?? nowMs)
   let tempC = cooled(base.tempC, air, tau, Math.max(0, foldedUntil - base.atMs))
   if (laid !== undefined && nowMs > laid) {
-    tempC = cooled(tempC, air, C.openedMin.value, nowMs - Math.max(laid, base.atMs))
+    tempC = cooled(tempC, air, figures(C.openedMin), nowMs - Math.max(laid, base.atMs))
   }
   return {
     tempC,
-    marginC: read ? read.withinC : C.guessC.value,
+    marginC: read ? read.withinC : figures(C.guessC),
     by: read ? 'probe' : 'estimate',
-    tauMin: laid === undefined ? tau : C.openedMin.value,
+    tauMin: laid === undefined ? tau : figures(C.openedMin),
   }
 }
 
@@ -114,12 +114,12 @@ export interface TowelPlan {
   readonly warmthMs: number
 }
 
-export function towelPlan(towel: Towel, nowMs: number): TowelPlan {
-  const now = towelNow(towel, nowMs)
-  const limit = ROUTINE_CONSTANTS.towelAtMostC.value
-  const air = C.airC.value
+export function towelPlan(figures: Figures, towel: Towel, nowMs: number): TowelPlan {
+  const now = towelNow(figures, towel, nowMs)
+  const limit = figures(ROUTINE_CONSTANTS.towelAtMostC)
+  const air = figures(C.airC)
   const waitMs = Math.ceil(timeTo(now.tempC + now.marginC, limit, air, now.tauMin))
   const laidAt = towel.laidAtMs
   const atLaying = laidAt === undefined ? Math.min(now.tempC, limit - now.marginC) : now.tempC
-  return { now, waitMs, warmthMs: timeTo(atLaying, C.offC.value, air, C.openedMin.value) }
+  return { now, waitMs, warmthMs: timeTo(atLaying, figures(C.offC), air, figures(C.openedMin)) }
 }

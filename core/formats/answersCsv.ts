@@ -1,4 +1,5 @@
 /** Looks at the skin and readings of hair as CSV (RFC 4180): one line each, for a spreadsheet or a statistics program. */
+import type { Figures } from '../house/constants.ts'
 import Papa from 'papaparse'
 import {
   DRYNESS_WORDS,
@@ -41,7 +42,7 @@ export interface CsvVisit {
 const iso = (ms: number) => new Date(ms).toISOString()
 
 /** Zones that were worked and not named in an answer were clear: they have a line with zeros. */
-export function answersCsv(visits: readonly CsvVisit[]): string {
+export function answersCsv(figures: Figures, visits: readonly CsvVisit[]): string {
   const rows: Partial<Record<(typeof COLUMNS)[number], string | number>>[] = []
   for (const v of visits) {
     if (v.endedAtMs === null) continue
@@ -53,7 +54,7 @@ export function answersCsv(visits: readonly CsvVisit[]): string {
         rows.push({
           ...base,
           what: 'skin',
-          hours_after: momentHours(a.moment),
+          hours_after: momentHours(figures, a.moment),
           read_utc: iso(a.atMs),
           zone,
           redness_0_4: told?.redness ?? 0,

@@ -1,4 +1,5 @@
 /** How hair grows as one arrow for each zone that was read, for flat pictures. */
+import type { Figures } from '../house/constants.ts'
 import { grainMap, type Reading } from '../grain/readings.ts'
 import { directionOf } from '../head/frames.ts'
 import type { ZoneRecord } from '../head/head.ts'
@@ -7,11 +8,12 @@ import type { MapArrow } from './mapSvg.ts'
 
 /** @param nowMs readings count by their age then */
 export function growthArrows(
+  figures: Figures,
   readings: readonly Reading[],
   nowMs: number,
   zones: Iterable<ZoneRecord>,
 ): MapArrow[] {
-  const grain = grainMap(readings, nowMs)
+  const grain = grainMap(figures, readings, nowMs)
   return [...zones].flatMap((zone): MapArrow[] => {
     const g = grain[zone.id]
     if (!g || g.source !== 'read' || !isSkin(zone.id)) return []

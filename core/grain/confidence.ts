@@ -1,5 +1,5 @@
 /** How far the field can be trusted, in words: calibrated on hidden fields (see docs/models.md). */
-import { constant } from '../house/constants.ts'
+import { constant, type Figures } from '../house/constants.ts'
 
 export const CONFIDENCE_CONSTANTS = {
   trustFine: constant(0.6, '', 'From this trust on two of three places are within about 5°', 'H'),
@@ -11,10 +11,10 @@ export const CONFIDENCE_CONSTANTS = {
 export type Within = 5 | 15 | 40 | undefined
 
 /** The level of a trust. */
-export function withinDeg(trust: number): Within {
-  if (trust >= CONFIDENCE_CONSTANTS.trustFine.value) return 5
-  if (trust >= CONFIDENCE_CONSTANTS.trustFair.value) return 15
-  return trust >= CONFIDENCE_CONSTANTS.trustLeast.value ? 40 : undefined
+export function withinDeg(figures: Figures, trust: number): Within {
+  if (trust >= figures(CONFIDENCE_CONSTANTS.trustFine)) return 5
+  if (trust >= figures(CONFIDENCE_CONSTANTS.trustFair)) return 15
+  return trust >= figures(CONFIDENCE_CONSTANTS.trustLeast) ? 40 : undefined
 }
 
 export function withinWords(within: Within): string {
@@ -22,7 +22,7 @@ export function withinWords(within: Within): string {
 }
 
 /** Ink of a hair mark, 0 to 1: nothing where nothing was read. */
-export function inkOf(trust: number): number {
-  if (trust < CONFIDENCE_CONSTANTS.trustLeast.value) return 0
-  return 0.3 + 0.7 * Math.min(1, trust / CONFIDENCE_CONSTANTS.trustFine.value)
+export function inkOf(figures: Figures, trust: number): number {
+  if (trust < figures(CONFIDENCE_CONSTANTS.trustLeast)) return 0
+  return 0.3 + 0.7 * Math.min(1, trust / figures(CONFIDENCE_CONSTANTS.trustFine))
 }

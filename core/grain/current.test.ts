@@ -1,4 +1,5 @@
 /** The field as a current: carried to the display mesh, summed up by zone, drawn as streamlets; and where to read next. */
+import { DEFAULTS } from '../house/constants.ts'
 import { bearingOf, directionOf, dot, type Vec3 } from '../head/frames.ts'
 import { SEED_SPACING_MM } from '../head/head.ts'
 import { normalAt, triangleNeighbours, walk } from '../head/walk.ts'
@@ -14,7 +15,7 @@ import { STREAMLET_POINTS, streamlets } from './streamlets.ts'
 import { gainAt, whereNext } from './whereNext.ts'
 import { zoneFlows } from './zoneFlow.ts'
 
-const GROUND = fieldGround(HEAD.solve, guessReadings(ZONES))
+const GROUND = fieldGround(DEFAULTS, HEAD.solve, guessReadings(DEFAULTS, ZONES))
 const deg = (a: Vec3, b: Vec3) => (Math.acos(Math.max(-1, Math.min(1, dot(a, b)))) * 180) / Math.PI
 const cheek = ZONES.find((z) => z.id === 'cheek-lower-left')!
 const read = (hour: number): FieldReading[] =>
@@ -25,7 +26,7 @@ const read = (hour: number): FieldReading[] =>
     tangent: directionOf(cheek.id, point, normal, (hour * Math.PI) / 6),
     weight: 1,
   }))
-const field = new GrainField(GROUND)
+const field = new GrainField(DEFAULTS, GROUND)
 field.setAll(read(7))
 const ANSWER = field.answer()
 const DISPLAY = displayCarry(GROUND, HEAD.display)
@@ -65,7 +66,7 @@ describe('the field on the display mesh', () => {
 })
 
 describe('a zone of the field', () => {
-  const flows = zoneFlows(ZONES, carry(sampleCarry(GROUND, ZONES), ANSWER))
+  const flows = zoneFlows(DEFAULTS, ZONES, carry(sampleCarry(GROUND, ZONES), ANSWER))
   const flow = flows.find((z) => z.zoneId === cheek.id)!
 
   it('tells the direction on its own clock, how even it is and how far to trust it', () => {
@@ -81,7 +82,7 @@ describe('a zone of the field', () => {
   })
 
   it('wants to be read in parts where hair turns in it', () => {
-    const turning = new GrainField(GROUND)
+    const turning = new GrainField(DEFAULTS, GROUND)
     turning.setAll(
       cheek.samples.map(({ point, normal }, i) => ({
         id: `t${i}`,
@@ -91,22 +92,27 @@ describe('a zone of the field', () => {
         weight: 1,
       })),
     )
-    const parts = zoneFlows(ZONES, carry(sampleCarry(GROUND, ZONES), turning.answer()))
+    const parts = zoneFlows(DEFAULTS, ZONES, carry(sampleCarry(GROUND, ZONES), turning.answer()))
     expect(parts.find((z) => z.zoneId === cheek.id)!.readInParts).toBe(true)
   })
 
   it('puts its trust in words', () => {
-    expect([0.7, 0.3, 0.05, 0].map(withinDeg)).toEqual([5, 15, 40, undefined])
+    expect([0.7, 0.3, 0.05, 0].map((trust) => withinDeg(DEFAULTS, trust))).toEqual([
+      5,
+      15,
+      40,
+      undefined,
+    ])
     expect(withinWords(15)).toBe('within about 15°')
     expect(withinWords(undefined)).toBe('not read')
-    expect(inkOf(0)).toBe(0)
-    expect(inkOf(0.7)).toBe(1)
-    expect(inkOf(0.1)).toBeLessThan(inkOf(0.4))
+    expect(inkOf(DEFAULTS, 0)).toBe(0)
+    expect(inkOf(DEFAULTS, 0.7)).toBe(1)
+    expect(inkOf(DEFAULTS, 0.1)).toBeLessThan(inkOf(DEFAULTS, 0.4))
   })
 })
 
 describe('streamlets', () => {
-  const ink = Float32Array.from(CARRIED.trust, inkOf)
+  const ink = Float32Array.from(CARRIED.trust, (trust) => inkOf(DEFAULTS, trust))
   const marks = draw(ink)
 
   it('stand only where skin was read, and end in a point', () => {
@@ -206,15 +212,15 @@ describe('where next', () => {
   })
 
   it('sends one away from what is already read', async () => {
-    const next = await whereNext(field, candidates, wanted, () => true)
+    const next = await whereNext(DEFAULTS, field, candidates, wanted, () => true)
     expect(next!.zoneId).not.toBe('cheek-lower-left')
     expect(next!.gain).toBeGreaterThan(1 / candidates.length)
   })
 
   it('gains less at a place once it is read', () => {
     const place = candidates[1]!
-    const before = gainAt(field, place, wanted)
-    const later = new GrainField(GROUND)
+    const before = gainAt(DEFAULTS, field, place, wanted)
+    const later = new GrainField(DEFAULTS, GROUND)
     later.setAll([
       ...read(7),
       {
@@ -224,11 +230,11 @@ describe('where next', () => {
         weight: 1,
       },
     ])
-    expect(gainAt(later, place, wanted)).toBeLessThan(0.6 * before)
+    expect(gainAt(DEFAULTS, later, place, wanted)).toBeLessThan(0.6 * before)
   })
 
   it('stops when it is told to, and needs a candidate', async () => {
-    expect(await whereNext(field, candidates, wanted, () => false)).toBeUndefined()
-    expect(await whereNext(field, [], wanted, () => true)).toBeUndefined()
+    expect(await whereNext(DEFAULTS, field, candidates, wanted, () => false)).toBeUndefined()
+    expect(await whereNext(DEFAULTS, field, [], wanted, () => true)).toBeUndefined()
   })
 })

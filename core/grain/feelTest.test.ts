@@ -1,4 +1,5 @@
 /** The guided test (M16). Sources: probabilistic bisection, Horstein 1963; information gain, Lindley 1956 (from memory). */
+import { DEFAULTS } from '../house/constants.ts'
 import fc from 'fast-check'
 import { mulberry32 } from '../stats/random.ts'
 import { wrapHalf } from './circular.ts'
@@ -22,9 +23,9 @@ describe('a guided test', () => {
       let test = beginTest()
       let wide = 360
       for (let k = 0; k < 4; k++) {
-        const { stroke, bits } = nextStroke(test, HARD)
+        const { stroke, bits } = nextStroke(DEFAULTS, test, HARD)
         expect(bits).toBeGreaterThan(0.9)
-        test = answerTest(test, { stroke, catches: Math.cos(stroke - truth) < 0 }, HARD)
+        test = answerTest(DEFAULTS, test, { stroke, catches: Math.cos(stroke - truth) < 0 }, HARD)
         const alive = test.posterior.filter((p) => p > 1e-12).length
         expect(alive * 5).toBeLessThanOrEqual(wide / 2 + 5)
         wide = alive * 5
@@ -44,11 +45,14 @@ describe('a guided test', () => {
       let test = beginTest()
       let count: number | undefined
       for (let i = 0; i < 8; i++) {
-        if (testResult(test).done) count ??= i
-        const { stroke } = nextStroke(test)
-        test = answerTest(test, { stroke, catches: random() < catchOdds(stroke, truth) })
+        if (testResult(DEFAULTS, test).done) count ??= i
+        const { stroke } = nextStroke(DEFAULTS, test)
+        test = answerTest(DEFAULTS, test, {
+          stroke,
+          catches: random() < catchOdds(DEFAULTS, stroke, truth),
+        })
       }
-      errors.push(off(testResult(test).direction, truth))
+      errors.push(off(testResult(DEFAULTS, test).direction, truth))
       counts.push(count ?? 8)
     }
     const middle = (list: number[]) => [...list].sort((a, b) => a - b)[list.length >> 1]!
@@ -67,10 +71,10 @@ describe('a guided test', () => {
         let before = test
         for (const a of list) {
           before = test
-          test = answerTest(test, a)
+          test = answerTest(DEFAULTS, test, a)
           expect(test.posterior.reduce((s, p) => s + p, 0)).toBeCloseTo(1, 9)
         }
-        const back = takeBackAnswer(test)
+        const back = takeBackAnswer(DEFAULTS, test)
         expect(back.answers).toEqual(before.answers)
         back.posterior.forEach((p, i) => expect(p).toBeCloseTo(before.posterior[i]!, 9))
       }),
@@ -82,8 +86,8 @@ describe('a guided test', () => {
     const a = { stroke: 0.4, catches: true }
     const b = { stroke: 2.9, catches: false }
     const [x, y] = [
-      answerTest(answerTest(beginTest(), a), b),
-      answerTest(answerTest(beginTest(), b), a),
+      answerTest(DEFAULTS, answerTest(DEFAULTS, beginTest(), a), b),
+      answerTest(DEFAULTS, answerTest(DEFAULTS, beginTest(), b), a),
     ]
     x.posterior.forEach((p, i) => expect(p).toBeCloseTo(y.posterior[i]!, 12))
   })
@@ -95,18 +99,27 @@ describe('a guided test', () => {
       { stroke: 5.1, catches: false },
     ]
     const run = (by: number) =>
-      testResult(list.reduce((t, a) => answerTest(t, { ...a, stroke: a.stroke + by }), beginTest()))
+      testResult(
+        DEFAULTS,
+        list.reduce(
+          (t, a) => answerTest(DEFAULTS, t, { ...a, stroke: a.stroke + by }),
+          beginTest(),
+        ),
+      )
     expect(off(run(Math.PI / 2).direction, run(0).direction + Math.PI / 2)).toBeLessThan(1e-6)
   })
 
   it('is sooner done where the surroundings already tell, and not misled by them for good', () => {
     const count = (expected: { direction: number; kappa: number } | undefined, truth: number) => {
       let test = beginTest(expected)
-      while (!testResult(test).done) {
-        const { stroke } = nextStroke(test)
-        test = answerTest(test, { stroke, catches: Math.cos(stroke - truth) < 0 })
+      while (!testResult(DEFAULTS, test).done) {
+        const { stroke } = nextStroke(DEFAULTS, test)
+        test = answerTest(DEFAULTS, test, { stroke, catches: Math.cos(stroke - truth) < 0 })
       }
-      return { answers: test.answers.length, error: off(testResult(test).direction, truth) }
+      return {
+        answers: test.answers.length,
+        error: off(testResult(DEFAULTS, test).direction, truth),
+      }
     }
     const cold = count(undefined, 2)
     const warm = count({ direction: 2, kappa: 3 }, 2)
@@ -116,10 +129,11 @@ describe('a guided test', () => {
   })
 
   it('says so when answers cannot all be right', () => {
-    const caught = answerTest(beginTest(), { stroke: 1, catches: true }, HARD)
+    const caught = answerTest(DEFAULTS, beginTest(), { stroke: 1, catches: true }, HARD)
     expect(() =>
       answerTest(
-        answerTest(caught, { stroke: 1, catches: false }, HARD),
+        DEFAULTS,
+        answerTest(DEFAULTS, caught, { stroke: 1, catches: false }, HARD),
         { stroke: 1, catches: true },
         HARD,
       ),
@@ -127,8 +141,8 @@ describe('a guided test', () => {
   })
 
   it('catches against the grain and slides with it', () => {
-    expect(catchOdds(0, Math.PI)).toBeGreaterThan(0.89)
-    expect(catchOdds(0, 0)).toBeLessThan(0.11)
-    expect(catchOdds(0, Math.PI / 2)).toBeCloseTo(0.5, 9)
+    expect(catchOdds(DEFAULTS, 0, Math.PI)).toBeGreaterThan(0.89)
+    expect(catchOdds(DEFAULTS, 0, 0)).toBeLessThan(0.11)
+    expect(catchOdds(DEFAULTS, 0, Math.PI / 2)).toBeCloseTo(0.5, 9)
   })
 })

@@ -4,7 +4,7 @@
  * Horstein 1963; from memory).
  */
 import { DomainError } from '../errors.ts'
-import { constant } from '../house/constants.ts'
+import { constant, type Figures } from '../house/constants.ts'
 import { wrapHalf, wrapTurn } from './circular.ts'
 
 export const TEST_CONSTANTS = {
@@ -17,7 +17,7 @@ export const TEST_CONSTANTS = {
 } as const
 
 const T = TEST_CONSTANTS
-const BINS = T.bins.value
+const BINS = T.bins.byDefault
 const STEP = (2 * Math.PI) / BINS
 
 /** One answer: a stroke toward a direction, and whether it caught. */
@@ -42,7 +42,10 @@ export interface Sharpness {
   readonly softness: number
 }
 
-const usual = (): Sharpness => ({ wrongAnswer: T.wrongAnswer.value, softness: T.softness.value })
+const usual = (figures: Figures): Sharpness => ({
+  wrongAnswer: figures(T.wrongAnswer),
+  softness: figures(T.softness),
+})
 
 /** Direction of a bin. */
 export const binAngle = (bin: number): number => bin * STEP
@@ -62,7 +65,12 @@ export function beginTest(expected?: { direction: number; kappa: number }): Feel
 }
 
 /** Probability that a stroke catches on hair that grows in a direction. */
-export function catchOdds(stroke: number, growth: number, sharpness: Sharpness = usual()): number {
+export function catchOdds(
+  figures: Figures,
+  stroke: number,
+  growth: number,
+  sharpness: Sharpness = usual(figures),
+): number {
   const along = Math.cos(stroke - growth)
   const { wrongAnswer: e, softness: s } = sharpness
   // A right angle exactly is a toss-up, whatever rounding makes of its cosine.
@@ -72,9 +80,14 @@ export function catchOdds(stroke: number, growth: number, sharpness: Sharpness =
 }
 
 /** Takes an answer in. */
-export function answerTest(test: FeelTest, answer: FeelAnswer, sharpness?: Sharpness): FeelTest {
+export function answerTest(
+  figures: Figures,
+  test: FeelTest,
+  answer: FeelAnswer,
+  sharpness?: Sharpness,
+): FeelTest {
   const weighed = test.posterior.map((p, i) => {
-    const odds = catchOdds(answer.stroke, binAngle(i), sharpness)
+    const odds = catchOdds(figures, answer.stroke, binAngle(i), sharpness)
     return p * (answer.catches ? odds : 1 - odds)
   })
   const total = weighed.reduce((s, p) => s + p, 0)
@@ -88,9 +101,9 @@ export function answerTest(test: FeelTest, answer: FeelAnswer, sharpness?: Sharp
 }
 
 /** Takes the last answer back. */
-export function takeBackAnswer(test: FeelTest, sharpness?: Sharpness): FeelTest {
+export function takeBackAnswer(figures: Figures, test: FeelTest, sharpness?: Sharpness): FeelTest {
   const fresh: FeelTest = { answers: [], posterior: test.prior, prior: test.prior }
-  return test.answers.slice(0, -1).reduce((t, a) => answerTest(t, a, sharpness), fresh)
+  return test.answers.slice(0, -1).reduce((t, a) => answerTest(figures, t, a, sharpness), fresh)
 }
 
 const entropy = (p: number) =>
@@ -98,12 +111,13 @@ const entropy = (p: number) =>
 
 /** The stroke to make next, radians, and what its answer is expected to tell, in bits. */
 export function nextStroke(
+  figures: Figures,
   test: FeelTest,
   sharpness?: Sharpness,
 ): { stroke: number; bits: number } {
   // Strokes lie between bins, so that with a hard edge none lies on it; and so only their distance to a bin counts.
   const odds = Array.from({ length: BINS }, (_, d) =>
-    catchOdds(binAngle(d) + STEP / 2, 0, sharpness),
+    catchOdds(figures, binAngle(d) + STEP / 2, 0, sharpness),
   )
   const doubt = odds.map(entropy)
   let best = { stroke: 0, bits: -1 }
@@ -132,7 +146,7 @@ export interface TestResult {
   readonly done: boolean
 }
 
-export function testResult(test: FeelTest): TestResult {
+export function testResult(figures: Figures, test: FeelTest): TestResult {
   let c = 0
   let s = 0
   test.posterior.forEach((p, i) => {
@@ -147,11 +161,11 @@ export function testResult(test: FeelTest): TestResult {
   let halfWidth = Math.PI
   for (const { p, off } of byDistance) {
     held += p
-    if (held >= T.sureShare.value) {
+    if (held >= figures(T.sureShare)) {
       halfWidth = off
       break
     }
   }
-  const sure = halfWidth <= (T.sureWithinDeg.value * Math.PI) / 180 + 1e-9
-  return { direction, halfWidth, sure, done: sure || test.answers.length >= T.mostAnswers.value }
+  const sure = halfWidth <= (figures(T.sureWithinDeg) * Math.PI) / 180 + 1e-9
+  return { direction, halfWidth, sure, done: sure || test.answers.length >= figures(T.mostAnswers) }
 }

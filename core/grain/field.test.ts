@@ -2,6 +2,7 @@
  * The direction field (M3) against what is known of such fields: Poincaré–Hopf (the hairy ball), equivariance, hidden fields
  * recovered. Sources: Hopf 1927; MODELS' checks of M3; FIELD's comparison with nearest reading and kernel mean.
  */
+import { DEFAULTS } from '../house/constants.ts'
 import { cross, dot, unit, type Vec3 } from '../head/frames.ts'
 import type { Mesh } from '../head/mesh.ts'
 import { mulberry32 } from '../stats/random.ts'
@@ -15,9 +16,9 @@ import { fieldAt } from './sample.ts'
 import { singularities } from './topology.ts'
 import { hiddenField, noisyReadings, simpleAnswers, skinPoints, turned } from './trials.ts'
 
-const GROUND = fieldGround(HEAD.solve, guessReadings(ZONES))
+const GROUND = fieldGround(DEFAULTS, HEAD.solve, guessReadings(DEFAULTS, ZONES))
 /** The same head with no starting guesses. */
-const BARE = fieldGround(HEAD.solve, [])
+const BARE = fieldGround(DEFAULTS, HEAD.solve, [])
 const deg = (a: Vec3, b: Vec3) => (Math.acos(Math.max(-1, Math.min(1, dot(a, b)))) * 180) / Math.PI
 const median = (list: number[]) => [...list].sort((a, b) => a - b)[list.length >> 1]!
 const randomReadings = (count: number, random: () => number): FieldReading[] =>
@@ -70,7 +71,7 @@ describe('the field', () => {
         [BARE, 5],
         [GROUND, 15],
       ] as const) {
-        const field = new GrainField(ground)
+        const field = new GrainField(DEFAULTS, ground)
         field.put({ ...reading, weight: 1 })
         const met = fieldAt(ground, field.answer(), reading).direction
         expect(deg(met, reading.tangent)).toBeLessThan(most)
@@ -80,8 +81,8 @@ describe('the field', () => {
 
   it('stays constant in a plane where it is read constant', () => {
     const mesh = zoned(box([60, 20, 60], 16))
-    const ground = fieldGround(mesh, [])
-    const field = new GrainField(ground)
+    const ground = fieldGround(DEFAULTS, mesh, [])
+    const field = new GrainField(DEFAULTS, ground)
     const way = unit([0.6, 0, 0.8])
     ;[
       [-45, 45],
@@ -105,7 +106,7 @@ describe('the field', () => {
 
   it('has indices that sum to 2 for 200 sets of readings (Poincaré–Hopf)', () => {
     const random = mulberry32(2)
-    const field = new GrainField(GROUND)
+    const field = new GrainField(DEFAULTS, GROUND)
     for (let k = 0; k < 200; k++) {
       field.setAll(randomReadings(1 + Math.floor(random() * 7), random))
       const { re, im } = field.directions()
@@ -132,8 +133,8 @@ describe('the field', () => {
       indices: HEAD.solve.indices,
     }
     const readings = randomReadings(9, mulberry32(3))
-    const here = new GrainField(BARE)
-    const there = new GrainField(fieldGround(mesh, []))
+    const here = new GrainField(DEFAULTS, BARE)
+    const there = new GrainField(DEFAULTS, fieldGround(DEFAULTS, mesh, []))
     here.setAll(readings)
     there.setAll(
       readings.map((r) => ({
@@ -158,7 +159,7 @@ describe('the field', () => {
   it('mirrors with its readings', () => {
     const flip = (v: Vec3): Vec3 => [-v[0], v[1], v[2]]
     const readings = randomReadings(12, mulberry32(4)).filter((r) => Math.abs(r.point[0]) > 3)
-    const [a, b] = [new GrainField(GROUND), new GrainField(GROUND)]
+    const [a, b] = [new GrainField(DEFAULTS, GROUND), new GrainField(DEFAULTS, GROUND)]
     a.setAll(readings)
     b.setAll(
       readings.map((r) => ({
@@ -181,7 +182,7 @@ describe('the field', () => {
 
   it('comes back to the same answer when readings come and go', () => {
     const random = mulberry32(6)
-    const field = new GrainField(GROUND)
+    const field = new GrainField(DEFAULTS, GROUND)
     const stay = randomReadings(6, random)
     field.setAll(stay)
     const before = field.answer()
@@ -203,7 +204,7 @@ describe('the field', () => {
 
   it('is the same whether readings were put in one by one, in any order, or all at once', () => {
     const readings = randomReadings(10, mulberry32(7))
-    const [a, b] = [new GrainField(GROUND), new GrainField(GROUND)]
+    const [a, b] = [new GrainField(DEFAULTS, GROUND), new GrainField(DEFAULTS, GROUND)]
     a.setAll(readings)
     for (const r of [...readings].reverse()) b.put(r)
     const [x, y] = [a.directions(), b.directions()]
@@ -212,7 +213,7 @@ describe('the field', () => {
 
   it('recovers hidden fields better than the nearest reading and a mean by distance', () => {
     const errors = { field: [] as number[], nearest: [] as number[], kernel: [] as number[] }
-    const field = new GrainField(BARE)
+    const field = new GrainField(DEFAULTS, BARE)
     for (let seed = 0; seed < 8; seed++) {
       const random = mulberry32(900 + seed)
       const hidden = hiddenField(random)
@@ -246,7 +247,7 @@ describe('trust', () => {
   })
 
   it('is nothing where nothing was read near, guesses or not', () => {
-    const field = new GrainField(GROUND)
+    const field = new GrainField(DEFAULTS, GROUND)
     expect(Math.max(...field.answer().trust)).toBe(0)
     field.put(reading('a'))
     const far = ZONES.find((z) => z.id === 'occiput')!.centre
@@ -261,7 +262,7 @@ describe('trust', () => {
         tangent: turned(down, point.normal, turnBy),
       })
     const trustOf = (list: FieldReading[]) => {
-      const field = new GrainField(GROUND)
+      const field = new GrainField(DEFAULTS, GROUND)
       field.setAll(list)
       return fieldAt(GROUND, field.answer(), point).trust
     }
@@ -273,7 +274,7 @@ describe('trust', () => {
   })
 
   it('lets guesses lead where nothing is read, and gives way to a reading', () => {
-    const field = new GrainField(GROUND)
+    const field = new GrainField(DEFAULTS, GROUND)
     const guess = GROUND.guesses.find((g) => g.reading.id === 'guess:cheek-lower-left')!.reading
     expect(deg(fieldAt(GROUND, field.answer(), guess).direction, guess.tangent)).toBeLessThan(25)
     const against = turned(guess.tangent, guess.normal, Math.PI)
@@ -282,7 +283,7 @@ describe('trust', () => {
   })
 
   it('refuses a reading that is no number or not on the head, and stays as it was', () => {
-    const field = new GrainField(GROUND)
+    const field = new GrainField(DEFAULTS, GROUND)
     field.put(reading('a'))
     const before = field.directions()
     expect(() => field.put(reading('b', { point: [NaN, 0, 0] }))).toThrow('not one')
@@ -295,11 +296,11 @@ describe('trust', () => {
   })
 
   it('reaches no farther than the house says', () => {
-    const field = new GrainField(GROUND)
+    const field = new GrainField(DEFAULTS, GROUND)
     field.put(reading('a'))
     const { distanceMm, trust } = field.answer()
     distanceMm.forEach((d, v) => {
-      if (d > FIELD_CONSTANTS.reachMm.value) expect(trust[v]).toBe(0)
+      if (d > FIELD_CONSTANTS.reachMm.byDefault) expect(trust[v]).toBe(0)
     })
   })
 })

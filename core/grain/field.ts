@@ -10,7 +10,7 @@ import { DomainError } from '../errors.ts'
 import { tangentPart, unit, type Vec3 } from '../head/frames.ts'
 import { Locator } from '../head/locate.ts'
 import type { Mesh } from '../head/mesh.ts'
-import { constant } from '../house/constants.ts'
+import { constant, type Figures } from '../house/constants.ts'
 import { angleAtVertex, connect, type Connection } from './connection.ts'
 import { nestedDissection } from './dissection.ts'
 import { biLaplacian, connectionLaplacian } from './laplacian.ts'
@@ -84,6 +84,7 @@ const EPSILON = 1e-9
  * @throws DomainError `not-closed`
  */
 export function fieldGround(
+  figures: Figures,
   mesh: Mesh & { readonly normals?: Float32Array },
   guesses: readonly FieldReading[],
 ): FieldGround {
@@ -96,7 +97,7 @@ export function fieldGround(
   const placed = guesses.map((guess) => place({ connection, locator }, guess))
   for (const guess of placed) {
     const { at, re, im } = guess.vector
-    const m = C.readingStrength.value * guess.reading.weight
+    const m = figures(C.readingStrength) * guess.reading.weight
     at.forEach((i, k) => {
       bRe[i]! += m * re[k]!
       bIm[i]! += m * im[k]!
@@ -168,7 +169,10 @@ export class GrainField {
   private readonly directed: HalfSolved
   private readonly trusted: HalfSolved
 
-  constructor(ground: FieldGround) {
+  private readonly figures: Figures
+
+  constructor(figures: Figures, ground: FieldGround) {
+    this.figures = figures
     this.ground = ground
     this.direction = new Factor(ground.direction)
     this.trust = new Factor(ground.trust)
@@ -212,17 +216,17 @@ export class GrainField {
 
   private apply({ reading, vector }: Placed, sign: 1 | -1): void {
     const direct = (v: SparseVector, weight: number) =>
-      this.direction.change(v, weight * C.readingStrength.value, this.directed)
+      this.direction.change(v, weight * this.figures(C.readingStrength), this.directed)
     if (sign > 0) direct(vector, reading.weight)
     this.ground.guesses.forEach((guess, g) => {
-      if (apart(guess.reading.point, reading.point) > C.reachMm.value) return
+      if (apart(guess.reading.point, reading.point) > this.figures(C.reachMm)) return
       const before = this.near[g]!
       this.near[g] = before + sign
       if (sign > 0 && before === 0) direct(guess.vector, -guess.reading.weight)
       if (sign < 0 && before === 1) direct(guess.vector, guess.reading.weight)
     })
     if (sign < 0) direct(vector, -reading.weight)
-    this.trust.change(vector, sign * C.trustStrength.value * reading.weight, this.trusted)
+    this.trust.change(vector, sign * this.figures(C.trustStrength) * reading.weight, this.trusted)
   }
 
   /** The directions alone: what has to follow the hand. */
@@ -240,7 +244,7 @@ export class GrainField {
       const support = this.support()
       trust.forEach((_, v) => {
         const agreement = Math.min(1, Math.hypot(t.re[v]!, t.im[v]!))
-        trust[v] = agreement * nearness(distanceMm[v]!) * (1 - 0.5 ** support[v]!)
+        trust[v] = agreement * nearness(this.figures, distanceMm[v]!) * (1 - 0.5 ** support[v]!)
       })
     }
     return { re, im, trust, distanceMm }
@@ -278,7 +282,7 @@ export class GrainField {
   private support(): Float64Array {
     const { positions, vertices } = this.ground.connection
     const out = new Float64Array(vertices)
-    const reach = C.reachMm.value
+    const reach = this.figures(C.reachMm)
     for (const { reading } of this.placed.values()) {
       const [x, y, z] = reading.point
       for (let v = 0; v < vertices; v++) {
@@ -286,7 +290,7 @@ export class GrainField {
         const dy = positions[3 * v + 1]! - y
         const dz = positions[3 * v + 2]! - z
         const d2 = dx * dx + dy * dy + dz * dz
-        if (d2 < reach * reach) out[v]! += reading.weight * nearness(Math.sqrt(d2))
+        if (d2 < reach * reach) out[v]! += reading.weight * nearness(this.figures, Math.sqrt(d2))
       }
     }
     return out
@@ -299,7 +303,7 @@ export class GrainField {
     const out = new Float64Array(connection.vertices).fill(Infinity)
     const buckets: number[][] = []
     const push = (v: number, d: number) => {
-      if (d >= out[v]! || d > C.reachMm.value) return
+      if (d >= out[v]! || d > this.figures(C.reachMm)) return
       out[v] = d
       ;(buckets[Math.floor(d / 2)] ??= []).push(v)
     }
@@ -330,7 +334,7 @@ export class GrainField {
 }
 
 /** 1 near a reading, falling to 0 where skin counts as not read. */
-export function nearness(distanceMm: number): number {
-  const [from, to] = [C.fadeMm.value, C.reachMm.value]
+export function nearness(figures: Figures, distanceMm: number): number {
+  const [from, to] = [figures(C.fadeMm), figures(C.reachMm)]
   return Math.max(0, Math.min(1, (to - distanceMm) / (to - from)))
 }

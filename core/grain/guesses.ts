@@ -1,11 +1,12 @@
 /** The starting guesses as readings of the field: one in the middle of each zone of skin, very weak. */
+import type { Figures } from '../house/constants.ts'
 import { directionOf } from '../head/frames.ts'
 import type { ZoneRecord } from '../head/head.ts'
 import { FIELD_CONSTANTS, type FieldReading } from './field.ts'
 import { startingGuess } from './startingGuess.ts'
 
 /** Guess readings of every zone that has a guess. */
-export function guessReadings(zones: readonly ZoneRecord[]): FieldReading[] {
+export function guessReadings(figures: Figures, zones: readonly ZoneRecord[]): FieldReading[] {
   return zones.flatMap((zone) => {
     const bearing = startingGuess(zone.id)
     if (bearing === undefined) return []
@@ -16,7 +17,7 @@ export function guessReadings(zones: readonly ZoneRecord[]): FieldReading[] {
         point,
         normal,
         tangent: directionOf(zone.id, point, normal, bearing),
-        weight: FIELD_CONSTANTS.weightGuess.value,
+        weight: figures(FIELD_CONSTANTS.weightGuess),
       },
     ]
   })

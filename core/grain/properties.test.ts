@@ -1,4 +1,5 @@
 /** What must hold of a zone's grain, whatever was read and in whatever order. */
+import { DEFAULTS } from '../house/constants.ts'
 import { readFileSync } from 'node:fs'
 import fc from 'fast-check'
 import type { ZoneRecord } from '../head/head.ts'
@@ -46,7 +47,7 @@ describe('the mean direction', () => {
   it('is the one from which the readings deviate least (Mardia & Jupp: it minimises Σ w (1 − cos))', () => {
     fc.assert(
       fc.property(readings(chin), (list) => {
-        const weights = list.map((r) => readingWeight(r, NOW))
+        const weights = list.map((r) => readingWeight(DEFAULTS, r, NOW))
         const s = summariseDirections(list.map(readingBearing), weights)
         if (!s || s.meanResultantLength < 0.05) return
         const deviation = (at: number) =>
@@ -61,8 +62,8 @@ describe('the mean direction', () => {
   it('does not mind the order, and an agreeing reading never lowers the agreement', () => {
     fc.assert(
       fc.property(readings(chin), (list) => {
-        const grain = zoneGrain('chin', list, NOW)
-        const turned = zoneGrain('chin', [...list].reverse(), NOW)
+        const grain = zoneGrain(DEFAULTS, 'chin', list, NOW)
+        const turned = zoneGrain(DEFAULTS, 'chin', [...list].reverse(), NOW)
         if (grain.contradictory) return
         expect(apart(grain.growthDirection, turned.growthDirection)).toBeLessThan(1e-6)
         const agreeing = readingFromBearing('chin', chin.centre, grain.growthDirection, {
@@ -70,7 +71,7 @@ describe('the mean direction', () => {
           method: 'felt',
           atMs: NOW,
         })
-        const after = zoneGrain('chin', [...list, agreeing], NOW)
+        const after = zoneGrain(DEFAULTS, 'chin', [...list, agreeing], NOW)
         expect(after.summary!.meanResultantLength).toBeGreaterThanOrEqual(
           grain.summary!.meanResultantLength - 1e-9,
         )
@@ -85,9 +86,9 @@ describe('a reading', () => {
     fc.assert(
       fc.property(readingOf(jaw), fc.integer({ min: 1, max: 400 }), (r, days) => {
         const older = { ...r, atMs: r.atMs - days * DAY_MS }
-        expect(readingWeight(older, NOW)).toBeLessThan(readingWeight(r, NOW))
-        expect(readingWeight({ ...r, method: 'looked' }, NOW)).toBeLessThanOrEqual(
-          readingWeight({ ...r, method: 'felt' }, NOW),
+        expect(readingWeight(DEFAULTS, older, NOW)).toBeLessThan(readingWeight(DEFAULTS, r, NOW))
+        expect(readingWeight(DEFAULTS, { ...r, method: 'looked' }, NOW)).toBeLessThanOrEqual(
+          readingWeight(DEFAULTS, { ...r, method: 'felt' }, NOW),
         )
       }),
     )
@@ -114,8 +115,9 @@ describe('the map', () => {
   it('mirrors as a whole when every reading is mirrored', () => {
     fc.assert(
       fc.property(readings(jaw), (list) => {
-        const here = grainMap(list, NOW)['jaw-left']!
+        const here = grainMap(DEFAULTS, list, NOW)['jaw-left']!
         const there = grainMap(
+          DEFAULTS,
           list.map((r) => ({ ...mirrorReading(r, `${r.id}m`, NOW), atMs: r.atMs })),
           NOW,
         )['jaw-right']!
@@ -130,8 +132,8 @@ describe('the map', () => {
   it('lets a reading change its own zone and no other', () => {
     fc.assert(
       fc.property(readings(jaw), (list) => {
-        const before = grainMap([], NOW)
-        const after = grainMap(list, NOW)
+        const before = grainMap(DEFAULTS, [], NOW)
+        const after = grainMap(DEFAULTS, list, NOW)
         for (const id of ZONE_IDS.filter(isSkin)) {
           if (id === 'jaw-left') expect(after[id]!.source).toBe('read')
           else expect(after[id]).toEqual(before[id])

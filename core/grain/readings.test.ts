@@ -1,3 +1,4 @@
+import { DEFAULTS } from '../house/constants.ts'
 import fc from 'fast-check'
 import { DomainError } from '../errors.ts'
 import { directionOf, type Vec3 } from '../head/frames.ts'
@@ -28,7 +29,7 @@ const cheek = (deg: number, over: Partial<Reading> = {}): Reading => ({
 
 describe('a zone’s grain from its readings', () => {
   it('is a guess before anything is read, for every skin zone', () => {
-    const map = grainMap([], 0)
+    const map = grainMap(DEFAULTS, [], 0)
     for (const id of ZONE_IDS.filter(isSkin)) {
       expect(map[id]).toMatchObject({ source: 'guess', count: 0 })
       expect(startingGuess(id)).toBeDefined()
@@ -43,7 +44,7 @@ describe('a zone’s grain from its readings', () => {
   })
 
   it('averages on the circle and says how well the readings agree', () => {
-    const g = zoneGrain('cheek-lower-left', [cheek(350), cheek(10, { id: 'b' })], 0)
+    const g = zoneGrain(DEFAULTS, 'cheek-lower-left', [cheek(350), cheek(10, { id: 'b' })], 0)
     expect(g.source).toBe('read')
     expect(strokeAngle(g.growthDirection, 0)).toBeLessThan(1e-6)
     expect(g.summary!.meanResultantLength).toBeCloseTo(Math.cos(toRadians(10)), 6)
@@ -51,16 +52,18 @@ describe('a zone’s grain from its readings', () => {
   })
 
   it('asks to read in parts when the readings disagree, and says when they cancel', () => {
-    expect(zoneGrain('cheek-lower-left', [cheek(0), cheek(100)], 0).readInParts).toBe(true)
-    const off = zoneGrain('cheek-lower-left', [cheek(0), cheek(180)], 0)
+    expect(zoneGrain(DEFAULTS, 'cheek-lower-left', [cheek(0), cheek(100)], 0).readInParts).toBe(
+      true,
+    )
+    const off = zoneGrain(DEFAULTS, 'cheek-lower-left', [cheek(0), cheek(180)], 0)
     expect(off).toMatchObject({ source: 'guess', contradictory: true, count: 2 })
   })
 
   it('weighs a look less than a feel, and an old reading half after 180 days', () => {
-    expect(readingWeight(cheek(0, { method: 'looked' }), 0)).toBeCloseTo(0.6)
-    expect(readingWeight(cheek(0, { method: 'pad' }), 0)).toBeCloseTo(0.8)
-    expect(readingWeight(cheek(0), 180 * DAY_MS)).toBeCloseTo(0.5)
-    expect(readingWeight(cheek(0), -5)).toBe(1)
+    expect(readingWeight(DEFAULTS, cheek(0, { method: 'looked' }), 0)).toBeCloseTo(0.6)
+    expect(readingWeight(DEFAULTS, cheek(0, { method: 'pad' }), 0)).toBeCloseTo(0.8)
+    expect(readingWeight(DEFAULTS, cheek(0), 180 * DAY_MS)).toBeCloseTo(0.5)
+    expect(readingWeight(DEFAULTS, cheek(0), -5)).toBe(1)
   })
 })
 

@@ -4,7 +4,7 @@
 import { DomainError } from '../errors.ts'
 import { bearingOf, directionOf, unit, tangentPart, type Vec3 } from '../head/frames.ts'
 import { ALL_ZONE_IDS, isSkin, mirrorZone, type ZoneId } from '../head/zones.ts'
-import { constant, type Constant } from '../house/constants.ts'
+import { constant, type Constant, type Figures } from '../house/constants.ts'
 import { DAY_MS } from '../time/dates.ts'
 import { summariseDirections, type CircularSummary } from './circular.ts'
 import { turnWithNormal } from './connection.ts'
@@ -86,10 +86,11 @@ const METHOD_WEIGHT: Readonly<Record<ReadingMethod, Constant>> = {
 }
 
 /** Weight of a reading by method and age. */
-export function readingWeight(reading: Reading, nowMs: number): number {
+export function readingWeight(figures: Figures, reading: Reading, nowMs: number): number {
   const ageDays = Math.max(0, nowMs - reading.atMs) / DAY_MS
   return (
-    METHOD_WEIGHT[reading.method].value * 0.5 ** (ageDays / READING_CONSTANTS.halfWeightDays.value)
+    figures(METHOD_WEIGHT[reading.method]) *
+    0.5 ** (ageDays / figures(READING_CONSTANTS.halfWeightDays))
   )
 }
 
@@ -99,7 +100,12 @@ export function readingBearing(reading: Reading): number {
 }
 
 /** Sums up one zone; falls back on the starting guess where nothing was read. */
-export function zoneGrain(zoneId: ZoneId, readings: readonly Reading[], nowMs: number): ZoneGrain {
+export function zoneGrain(
+  figures: Figures,
+  zoneId: ZoneId,
+  readings: readonly Reading[],
+  nowMs: number,
+): ZoneGrain {
   const guess = startingGuess(zoneId) ?? 0
   const own = readings.filter((r) => r.zoneId === zoneId)
   if (own.length === 0) {
@@ -115,7 +121,7 @@ export function zoneGrain(zoneId: ZoneId, readings: readonly Reading[], nowMs: n
   try {
     const summary = summariseDirections(
       own.map(readingBearing),
-      own.map((r) => readingWeight(r, nowMs)),
+      own.map((r) => readingWeight(figures, r, nowMs)),
     )
     return {
       zoneId,
@@ -124,7 +130,7 @@ export function zoneGrain(zoneId: ZoneId, readings: readonly Reading[], nowMs: n
       count: own.length,
       summary,
       contradictory: false,
-      readInParts: summary.meanResultantLength < READING_CONSTANTS.readInPartsBelow.value,
+      readInParts: summary.meanResultantLength < figures(READING_CONSTANTS.readInPartsBelow),
     }
   } catch (error) {
     if (!(error instanceof DomainError)) throw error
@@ -140,7 +146,7 @@ export function zoneGrain(zoneId: ZoneId, readings: readonly Reading[], nowMs: n
 }
 
 /** The grain of the whole head from its readings. */
-export function grainMap(readings: readonly Reading[], nowMs: number): GrainMap {
+export function grainMap(figures: Figures, readings: readonly Reading[], nowMs: number): GrainMap {
   const byZone = new Map<ZoneId, Reading[]>()
   for (const r of readings) {
     const list = byZone.get(r.zoneId)
@@ -149,7 +155,7 @@ export function grainMap(readings: readonly Reading[], nowMs: number): GrainMap 
   }
   const map: Record<string, ZoneGrain> = {}
   for (const id of ALL_ZONE_IDS)
-    if (isSkin(id)) map[id] = zoneGrain(id, byZone.get(id) ?? [], nowMs)
+    if (isSkin(id)) map[id] = zoneGrain(figures, id, byZone.get(id) ?? [], nowMs)
   return map
 }
 
@@ -211,11 +217,12 @@ export function readingFromStroke(
  * @throws DomainError `stroke-too-short`, `no-skin`
  */
 export function readingsFromComb(
+  figures: Figures,
   stroke: readonly StrokePoint[],
   rest: { method: ReadingMethod; atMs: number },
   newId: () => string,
 ): Reading[] {
-  const spacing = READING_CONSTANTS.combSpacingMm.value
+  const spacing = figures(READING_CONSTANTS.combSpacingMm)
   const gone: number[] = [0]
   for (let i = 1; i < stroke.length; i++) {
     gone.push(gone[i - 1]! + apart(stroke[i - 1]!.point, stroke[i]!.point))
@@ -256,11 +263,12 @@ export function moveReading(reading: Reading, to: StrokePoint): Reading {
 
 /** A reading as the field takes it, weighted by method and age. */
 export function toFieldReading(
+  figures: Figures,
   reading: Reading,
   nowMs: number,
 ): FieldReading & { readonly zoneId: ZoneId } {
   const { id, zoneId, point, normal, tangent } = reading
-  return { id, zoneId, point, normal, tangent, weight: readingWeight(reading, nowMs) }
+  return { id, zoneId, point, normal, tangent, weight: readingWeight(figures, reading, nowMs) }
 }
 
 /** A reading that gives a zone's middle a bearing: for keys and lists. */

@@ -1,3 +1,4 @@
+import { DEFAULTS } from '../house/constants.ts'
 import fc from 'fast-check'
 import { toRadians } from './circular.ts'
 import { bearingDeg, clockHour, clockWords } from './clock.ts'
@@ -13,7 +14,7 @@ describe('relation of a stroke to the grain (M2)', () => {
     [135, 'against'],
     [180, 'against'],
   ])('%d° goes %s', (deg, words) => {
-    expect(relationToGrain(toRadians(deg))).toBe(words)
+    expect(relationToGrain(DEFAULTS, toRadians(deg))).toBe(words)
   })
 
   it.each([
@@ -26,7 +27,7 @@ describe('relation of a stroke to the grain (M2)', () => {
     [160.1, true],
     [159.9, false],
   ])('%d° is clean: %s', (deg, clean) => {
-    expect(isClean(toRadians(deg))).toBe(clean)
+    expect(isClean(DEFAULTS, toRadians(deg))).toBe(clean)
   })
 
   it('is the same whichever way round and whoever is first', () => {

@@ -1,5 +1,5 @@
 /** Relation of a stroke to the grain (M2). Common practice names three; the limits are house estimates. */
-import { constant } from '../house/constants.ts'
+import { constant, type Figures } from '../house/constants.ts'
 import { toDegrees, wrapHalf } from './circular.ts'
 
 export type Relation = 'with' | 'across' | 'against'
@@ -26,16 +26,16 @@ export function strokeAngle(strokeBearing: number, growthDirection: number): num
 }
 
 /** With, across or against the grain, for a stroke angle in radians. */
-export function relationToGrain(angle: number): Relation {
+export function relationToGrain(figures: Figures, angle: number): Relation {
   const deg = toDegrees(angle)
-  if (deg <= RELATION_CONSTANTS.withUpToDeg.value) return 'with'
-  return deg < RELATION_CONSTANTS.againstFromDeg.value ? 'across' : 'against'
+  if (deg <= figures(RELATION_CONSTANTS.withUpToDeg)) return 'with'
+  return deg < figures(RELATION_CONSTANTS.againstFromDeg) ? 'across' : 'against'
 }
 
 /** True when the stroke is cleanly with, across or against. */
-export function isClean(angle: number): boolean {
+export function isClean(figures: Figures, angle: number): boolean {
   const deg = toDegrees(angle)
-  return [0, 90, 180].some((m) => Math.abs(deg - m) <= RELATION_CONSTANTS.cleanWithinDeg.value)
+  return [0, 90, 180].some((m) => Math.abs(deg - m) <= figures(RELATION_CONSTANTS.cleanWithinDeg))
 }
 
 /** The words of the trade. */

@@ -3,6 +3,7 @@
  * interest most. For a Gaussian field this does not depend on what the reading will say (Cohn, Ghahramani & Jordan 1996,
  * "Active learning with statistical models", from memory).
  */
+import type { Figures } from '../house/constants.ts'
 import type { SurfacePoint } from '../head/head.ts'
 import type { ZoneId } from '../head/zones.ts'
 import { FIELD_CONSTANTS, type GrainField } from './field.ts'
@@ -23,6 +24,7 @@ export interface NextReading extends Candidate {
  * @returns undefined when stopped or when there is no candidate
  */
 export async function whereNext(
+  figures: Figures,
   field: GrainField,
   candidates: readonly Candidate[],
   wanted: Float64Array,
@@ -32,7 +34,7 @@ export async function whereNext(
   let all = 0
   for (const candidate of candidates) {
     if (!(await goOn())) return undefined
-    const gain = gainAt(field, candidate, wanted)
+    const gain = gainAt(figures, field, candidate, wanted)
     all += gain
     if (!best || gain > best.gain) best = { ...candidate, gain }
   }
@@ -40,11 +42,16 @@ export async function whereNext(
 }
 
 /** Fall of the summed variance when a reading is made at a place. */
-export function gainAt(field: GrainField, at: SurfacePoint, wanted: Float64Array): number {
+export function gainAt(
+  figures: Figures,
+  field: GrainField,
+  at: SurfacePoint,
+  wanted: Float64Array,
+): number {
   const { re, im, own } = field.influence(at)
   let sum = 0
   for (let v = 0; v < wanted.length; v++) {
     if (wanted[v] !== 0) sum += wanted[v]! * (re[v]! * re[v]! + im[v]! * im[v]!)
   }
-  return sum / (own + 1 / FIELD_CONSTANTS.readingStrength.value)
+  return sum / (own + 1 / figures(FIELD_CONSTANTS.readingStrength))
 }

@@ -1,4 +1,5 @@
 /** What turns (M4): whorls made on purpose are found where and as they were made; readings that clash are no whorl. */
+import { DEFAULTS } from '../house/constants.ts'
 import { cross, tangentPart, unit, type Vec3 } from '../head/frames.ts'
 import type { ZoneId } from '../head/zones.ts'
 import { HEAD, ZONES } from '../testing/head.ts'
@@ -7,7 +8,7 @@ import { guessReadings } from './guesses.ts'
 import { turned } from './trials.ts'
 import { findTurning, whorlWords, type ZonedReading } from './whorls.ts'
 
-const GROUND = fieldGround(HEAD.solve, guessReadings(ZONES))
+const GROUND = fieldGround(DEFAULTS, HEAD.solve, guessReadings(DEFAULTS, ZONES))
 const MIDDLE: Vec3 = [8, 0, -66]
 
 /** Readings in two rings round a place of the crown; the angle is how far hair turns aside from straight outward. */
@@ -53,9 +54,9 @@ function rings(aside: number): ZonedReading[] {
   return out
 }
 const turning = (readings: readonly ZonedReading[]) => {
-  const field = new GrainField(GROUND)
+  const field = new GrainField(DEFAULTS, GROUND)
   field.setAll(readings)
-  return findTurning(GROUND, field.answer(), readings, HEAD.solve.zones)
+  return findTurning(DEFAULTS, GROUND, field.answer(), readings, HEAD.solve.zones)
 }
 
 describe('whorls', () => {

@@ -4,7 +4,7 @@
  */
 import { cross, dot, unit, type Vec3 } from '../head/frames.ts'
 import { isSkin, ZONE_IDS, type ZoneId } from '../head/zones.ts'
-import { constant } from '../house/constants.ts'
+import { constant, type Figures } from '../house/constants.ts'
 import { wrapHalf } from './circular.ts'
 import { CONFIDENCE_CONSTANTS } from './confidence.ts'
 import { turnWithNormal } from './connection.ts'
@@ -59,23 +59,24 @@ export interface Turning {
  * @param zones zone number of each triangle of the solve mesh
  */
 export function findTurning(
+  figures: Figures,
   ground: FieldGround,
   answer: FieldAnswer,
   readings: readonly ZonedReading[],
   zones: Uint8Array,
 ): Turning {
   const all = singularities(ground.connection, answer.re, answer.im)
-  const disagreements = findDisagreements(ground, answer, readings)
+  const disagreements = findDisagreements(figures, ground, answer, readings)
   const disputed = new Set(disagreements.flatMap((d) => [d.a, d.b]))
   const disputedPoints = readings.filter((r) => disputed.has(r.id)).map((r) => r.point)
-  const found = withoutPairs(ground, all)
-    .map((s) => describe(ground, answer, s, zones))
+  const found = withoutPairs(figures, ground, all)
+    .map((s) => describe(figures, ground, answer, s, zones))
     .filter(
       (w) =>
         isSkin(w.zoneId) &&
-        w.trust >= CONFIDENCE_CONSTANTS.trustFair.value &&
+        w.trust >= figures(CONFIDENCE_CONSTANTS.trustFair) &&
         // Where readings disagree the field turns because it must; that is no whorl.
-        !disputedPoints.some((p) => apart(p, w.point) < W.disagreeMm.value),
+        !disputedPoints.some((p) => apart(p, w.point) < figures(W.disagreeMm)),
     )
   return {
     whorls: found,
@@ -100,11 +101,15 @@ function middle(ground: FieldGround, triangle: number): { point: Vec3; normal: V
 }
 
 /** Leaves out +1 and −1 that lie so near each other that they mean nothing. */
-function withoutPairs(ground: FieldGround, all: readonly Singularity[]): Singularity[] {
+function withoutPairs(
+  figures: Figures,
+  ground: FieldGround,
+  all: readonly Singularity[],
+): Singularity[] {
   const left = [...all]
   for (;;) {
     let best: [number, number] | undefined
-    let nearest = W.pairMm.value
+    let nearest = figures(W.pairMm)
     for (let i = 0; i < left.length; i++)
       for (let j = i + 1; j < left.length; j++) {
         if (left[i]!.index + left[j]!.index !== 0) continue
@@ -124,6 +129,7 @@ function withoutPairs(ground: FieldGround, all: readonly Singularity[]): Singula
 }
 
 function describe(
+  figures: Figures,
   ground: FieldGround,
   answer: FieldAnswer,
   s: Singularity,
@@ -155,7 +161,7 @@ function describe(
     trust = Math.max(trust, answer.trust[v]!)
   }
   const lean = Math.abs(Math.atan2(round, Math.abs(out)))
-  const star = lean < (W.starDeg.value * Math.PI) / 180
+  const star = lean < (figures(W.starDeg) * Math.PI) / 180
   return {
     kind: s.index > 0 ? 'whorl' : 'meeting',
     turn: star || s.index < 0 ? 'star' : round > 0 ? 'anticlockwise' : 'clockwise',
@@ -168,6 +174,7 @@ function describe(
 
 /** Pairs of near readings that differ more than skin can turn between them, worst first. */
 export function findDisagreements(
+  figures: Figures,
   ground: FieldGround,
   answer: FieldAnswer,
   readings: readonly ZonedReading[],
@@ -185,11 +192,11 @@ export function findDisagreements(
   readings.forEach((a, i) => {
     for (const b of readings.slice(i + 1)) {
       // Over the border of a zone hair may part, as below the nose.
-      if (a.zoneId !== b.zoneId || apart(a.point, b.point) > W.disagreeMm.value) continue
+      if (a.zoneId !== b.zoneId || apart(a.point, b.point) > figures(W.disagreeMm)) continue
       const degrees = angleBetween(turnWithNormal(b.tangent, b.normal, a.normal), a.tangent)
-      if (degrees <= W.disagreeDeg.value) continue
+      if (degrees <= figures(W.disagreeDeg)) continue
       // Across a true whorl near readings differ too, but the field follows both.
-      if (Math.max(residualOf(a), residualOf(b)) < W.residualDeg.value) continue
+      if (Math.max(residualOf(a), residualOf(b)) < figures(W.residualDeg)) continue
       out.push({ a: a.id, b: b.id, degrees })
     }
   })

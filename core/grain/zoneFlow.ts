@@ -1,4 +1,5 @@
 /** What the field says of each zone: its mean direction on the clock, how even it is (M1), how far to trust it. */
+import type { Figures } from '../house/constants.ts'
 import type { ZoneRecord } from '../head/head.ts'
 import type { ZoneId } from '../head/zones.ts'
 import type { Carried } from './carry.ts'
@@ -22,7 +23,11 @@ export interface ZoneFlow {
 }
 
 /** Sums up the samples of every zone, in the order in which they were prepared. */
-export function zoneFlows(zones: readonly ZoneRecord[], samples: Carried): ZoneFlow[] {
+export function zoneFlows(
+  figures: Figures,
+  zones: readonly ZoneRecord[],
+  samples: Carried,
+): ZoneFlow[] {
   let at = 0
   return zones.map((zone) => {
     const from = at
@@ -44,14 +49,14 @@ export function zoneFlows(zones: readonly ZoneRecord[], samples: Carried): ZoneF
     } catch (error) {
       if (!(error instanceof DomainError)) throw error
     }
-    const within = withinDeg(trust)
+    const within = withinDeg(figures, trust)
     return {
       zoneId: zone.id,
       growthDirection,
       meanResultantLength: r,
       trust,
       within,
-      readInParts: within !== undefined && r < READING_CONSTANTS.readInPartsBelow.value,
+      readInParts: within !== undefined && r < figures(READING_CONSTANTS.readInPartsBelow),
     }
   })
 }

@@ -1,4 +1,5 @@
 /** What Read notes besides the grain, and that what is kept is never in a plan. */
+import { DEFAULTS } from '../house/constants.ts'
 import { DEFAULT_SCHOOLS } from '../house/schools.ts'
 import { makePlan } from '../plan/makePlan.ts'
 import { carriedMarks, markAreas, markMargin, markZones } from '../screening/marks.ts'
@@ -63,9 +64,9 @@ describe('the hair layer', () => {
 
 describe('marks', () => {
   it('take a disc with their margin from the zone (π r²)', () => {
-    expect(markMargin(spot())).toBe(5)
-    expect(markMargin(spot({ marginMm: 0 }))).toBe(0)
-    expect(markAreas(spot({ marginMm: 6 }))[cheek.id]).toBeCloseTo(Math.PI, 9)
+    expect(markMargin(DEFAULTS, spot())).toBe(5)
+    expect(markMargin(DEFAULTS, spot({ marginMm: 0 }))).toBe(0)
+    expect(markAreas(DEFAULTS, spot({ marginMm: 6 }))[cheek.id]).toBeCloseTo(Math.PI, 9)
     const whole = zoneIn(plan(), cheek.id)!.areaCm2
     const left = zoneIn(plan({}, [spot({ marginMm: 6 })]), cheek.id)!
     // The skin's small cells are taken out whole: the disc, and not much more.
@@ -81,7 +82,7 @@ describe('marks', () => {
       normal: cheek.centre.normal,
     }))
     const patch = spot({ kind: 'scar', trail: along, radiusMm: 5, marginMm: 0 })
-    const areas = markAreas(patch)
+    const areas = markAreas(DEFAULTS, patch)
     // A band 30 long and 10 wide with two half discs of radius 5.
     expect(areas[cheek.id]! + areas['jaw-left']!).toBeCloseTo(3 + 0.25 * Math.PI, 9)
     expect(areas['jaw-left']).toBeCloseTo(areas[cheek.id]!, 9)
@@ -93,7 +94,7 @@ describe('marks', () => {
       ...patch,
       trail: [...along, ...[...along].reverse(), ...along, ...along],
     })
-    const total = Object.values(markAreas(rubbed)).reduce((s, a) => s + a, 0)
+    const total = Object.values(markAreas(DEFAULTS, rubbed)).reduce((s, a) => s + a, 0)
     expect(total).toBeLessThanOrEqual((Math.PI * 35 ** 2) / 100 + 1e-9)
   })
 
@@ -103,7 +104,7 @@ describe('marks', () => {
       ...ZONES.find((z) => z.id === zoneId)!.centre,
     }))
     const asked: Asked = { answers: {}, spots: [spot({ kind: 'eczema-patch', trail })] }
-    const s = screen('dermaplane', asked, DEFAULT_SCHOOLS, '2026-05-20', 0, 0)
+    const s = screen(DEFAULTS, 'dermaplane', asked, DEFAULT_SCHOOLS, '2026-05-20', 0, 0)
     expect([...s.leaveOutZones].sort()).toEqual(['cheek-lower-left', 'chin'])
   })
 
@@ -111,6 +112,7 @@ describe('marks', () => {
     const carried = carriedMarks([spot({ kind: 'active-spot', seenOn: '2026-05-01' })])
     expect(carried[0]).toMatchObject({ stillThere: 'ask', seenOn: '2026-05-01' })
     const s = screen(
+      DEFAULTS,
       'face-shave',
       { answers: {}, spots: carried },
       DEFAULT_SCHOOLS,

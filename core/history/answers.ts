@@ -1,4 +1,5 @@
 /** Answers after a service: how the skin looked and felt at each moment, when hair was felt or seen. */
+import type { Figures } from '../house/constants.ts'
 import type { SkinAnswer } from './looks.ts'
 import { lookAtChair, severeSigns } from '../visit/aftermath.ts'
 import { BUMP_CONSTANTS } from '../skin/bumps.ts'
@@ -27,8 +28,8 @@ const GRACE_HOURS = 12
  * Worst grade of each zone among the answers that count toward a service, what reddened at the chair among them; undefined
  * when nobody answered in time.
  */
-export function worstByZone(past: PastService): Map<string, number> | undefined {
-  const limit = past.endedAtMs + (SKIN_CONSTANTS.readWithinHours.value + GRACE_HOURS) * HOUR_MS
+export function worstByZone(figures: Figures, past: PastService): Map<string, number> | undefined {
+  const limit = past.endedAtMs + (figures(SKIN_CONSTANTS.readWithinHours) + GRACE_HOURS) * HOUR_MS
   const inTime = past.answers.filter((a) => a.atMs <= limit)
   // How the skin looks right after says nothing of the next day: burn comes late.
   const later = past.endedAtMs + FIRST_HOURS * HOUR_MS
@@ -44,10 +45,11 @@ export function worstByZone(past: PastService): Map<string, number> | undefined 
 
 /** Bumps, ingrown hairs and pustules of each zone in the days in which they show: the most of any answer. */
 export function bumpsByZone(
+  figures: Figures,
   past: Pick<PastService, 'endedAtMs' | 'answers'>,
 ): Map<string, number> | undefined {
-  const from = past.endedAtMs + BUMP_CONSTANTS.fromDays.value * DAY_MS
-  const until = past.endedAtMs + (BUMP_CONSTANTS.untilDays.value + 0.5) * DAY_MS
+  const from = past.endedAtMs + figures(BUMP_CONSTANTS.fromDays) * DAY_MS
+  const until = past.endedAtMs + (figures(BUMP_CONSTANTS.untilDays) + 0.5) * DAY_MS
   const counted = past.answers.filter((a) => a.atMs >= from && a.atMs <= until)
   if (counted.length === 0) return undefined
   const most = new Map<string, number>()
@@ -94,18 +96,21 @@ export interface AnswerSummary {
 }
 
 export function summariseAnswers(
+  figures: Figures,
   endedAtMs: number,
   answers: readonly SkinAnswer[],
   loads: Readonly<Record<string, number>> = {},
   redAtChair: Readonly<Record<string, number>> = {},
 ): AnswerSummary {
-  const worst = worstByZone({ endedAtMs, loads, answers, redAtChair })
-  const bumps = bumpsByZone({ endedAtMs, answers })
+  const worst = worstByZone(figures, { endedAtMs, loads, answers, redAtChair })
+  const bumps = bumpsByZone(figures, { endedAtMs, answers })
   const total = (list: Iterable<number>) => [...list].reduce((s, v) => s + v, 0)
   return {
     worstRedness: worstSeen(endedAtMs, answers, redAtChair),
     bumps: bumps ? total(bumps.values()) : null,
-    severe: [...answers, lookAtChair(endedAtMs, redAtChair)].some((a) => severeSigns(a).length > 0)
+    severe: [...answers, lookAtChair(endedAtMs, redAtChair)].some(
+      (a) => severeSigns(figures, a).length > 0,
+    )
       ? 1
       : 0,
     gradeSum: worst ? total(Object.keys(loads).map((z) => worst.get(z) ?? 0)) : null,

@@ -1,3 +1,4 @@
+import { DEFAULTS } from '../house/constants.ts'
 import { drawHistory } from '../simulate/truth.ts'
 import { mulberry32 } from '../stats/random.ts'
 import { expectedMean, type Reactivity } from '../skin/sensitivity.ts'
@@ -12,17 +13,20 @@ function histories(n: number, visits: number, factor = 1): ForecastHistory[] {
   const random = mulberry32(31)
   return Array.from({ length: n }, (_, i) => {
     const reactivity = (['tough', 'average', 'reactive'] as const)[i % 3]!
-    const mean = expectedMean(reactivity) * factor
+    const mean = expectedMean(DEFAULTS, reactivity) * factor
     return {
       reactivity,
-      visits: drawHistory(random, ZONES, reactivity, visits, () => 1 + 2 * random(), mean).visits,
+      visits: drawHistory(DEFAULTS, random, ZONES, reactivity, visits, () => 1 + 2 * random(), mean)
+        .visits,
     }
   })
 }
 
+const expected = (reactivity: Reactivity) => expectedMean(DEFAULTS, reactivity)
+
 describe('the forecast against what came', () => {
   it('holds on clients drawn from its own beliefs, and is better than the prior and than last time', () => {
-    const found = calibrate(histories(120, 12), expectedMean)
+    const found = calibrate(DEFAULTS, histories(120, 12), expected)
     expect(found.p).toBeGreaterThan(0.01)
     expect(found.words).toContain('The forecast holds')
     expect(found.brier).toBeLessThan(found.brierPrior)
@@ -35,18 +39,18 @@ describe('the forecast against what came', () => {
   })
 
   it('says that it is off when skin reddens far more than was believed', () => {
-    const twice = (r: Reactivity) => expectedMean(r) / 6
-    const found = calibrate(histories(120, 3), twice)
+    const twice = (r: Reactivity) => expectedMean(DEFAULTS, r) / 6
+    const found = calibrate(DEFAULTS, histories(120, 3), twice)
     expect(found.words).toContain('The forecast is off')
     expect(found.words).toContain('too little')
     expect(found.z).toBeGreaterThan(2.6)
   })
 
   it('with few visits says so; stopped half way gives what it has', () => {
-    expect(calibrate(histories(2, 3), expectedMean).words).toContain('Too few forecasts')
-    expect(calibrate([], expectedMean)).toMatchObject({ forecasts: 0, brier: 0 })
+    expect(calibrate(DEFAULTS, histories(2, 3), expected).words).toContain('Too few forecasts')
+    expect(calibrate(DEFAULTS, [], expected)).toMatchObject({ forecasts: 0, brier: 0 })
     const shares: number[] = []
-    const half = calibrate(histories(10, 4), expectedMean, (s) => {
+    const half = calibrate(DEFAULTS, histories(10, 4), expected, (s) => {
       shares.push(s)
       return s < 0.5
     })
@@ -57,6 +61,7 @@ describe('the forecast against what came', () => {
   it('scores by Brier’s own sum (by hand)', () => {
     // One client, one zone, prior Gamma(2, 2/0.3): P(y ≥ 2) at load 1 is 1 − p²(1 + 2q), p = b/(b+1), q = 1 − p.
     const found = calibrate(
+      DEFAULTS,
       [
         {
           reactivity: 'average',
@@ -66,7 +71,7 @@ describe('the forecast against what came', () => {
           ],
         },
       ],
-      expectedMean,
+      expected,
     )
     const p = 2 / 0.3 / (2 / 0.3 + 1)
     const odds = 1 - p * p * (1 + 2 * (1 - p))
@@ -110,7 +115,7 @@ describe('the studio as a whole', () => {
     const visits = Array.from({ length: 5 }, (_, i) =>
       visit(i, i === 4 ? { workerId: 'joren' } : {}),
     )
-    const view = studioView([{ clientId: 'a', visits }], 400 * DAY_MS)
+    const view = studioView(DEFAULTS, [{ clientId: 'a', visits }], 400 * DAY_MS)
     expect(view.red).toMatchObject({ hits: 3, of: 5 })
     // Clopper–Pearson for 3 of 5 (tables): 0.1466 to 0.9473.
     expect(view.red.low).toBeCloseTo(0.1466, 4)
@@ -125,10 +130,12 @@ describe('the studio as a whole', () => {
 
   it('does not count an answer as missing while it may still come, and tells early and late returns', () => {
     const visits = [visit(0, { answered: [] }), visit(1, { answered: [] })]
-    expect(studioView([{ clientId: 'a', visits }], 7.5 * DAY_MS).answered).toMatchObject({ of: 2 })
+    expect(studioView(DEFAULTS, [{ clientId: 'a', visits }], 7.5 * DAY_MS).answered).toMatchObject({
+      of: 2,
+    })
     const apart = [visit(0), visit(0, { endedAtMs: DAY_MS }), visit(0, { endedAtMs: 60 * DAY_MS })]
-    const view = studioView([{ clientId: 'a', visits: apart }], 400 * DAY_MS)
+    const view = studioView(DEFAULTS, [{ clientId: 'a', visits: apart }], 400 * DAY_MS)
     expect([view.tooEarly, view.tooLate]).toEqual([1, 1])
-    expect(studioView([], 0)).toMatchObject({ visits: 0, nicks: { lanes: 0 } })
+    expect(studioView(DEFAULTS, [], 0)).toMatchObject({ visits: 0, nicks: { lanes: 0 } })
   })
 })

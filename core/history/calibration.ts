@@ -2,7 +2,7 @@
  * Is the forecast right? Every answered visit is forecast from those before it and compared with what came: by bins, by Brier's
  * score (1950) beside simpler forecasts, and by Spiegelhalter's test (1986) of calibration; both from memory.
  */
-import { constant } from '../house/constants.ts'
+import { constant, type Figures } from '../house/constants.ts'
 import { clopperPearson, type Interval } from '../stats/rates.ts'
 import { normalCdf } from '../stats/normal.ts'
 import { poolZones, skinPooling } from '../skin/pool.ts'
@@ -68,19 +68,20 @@ export interface Calibration {
  * @param progress told after each client, 0 to 1; returning false stops, and what is there so far is given back
  */
 export function calibrate(
+  figures: Figures,
   clients: readonly ForecastHistory[],
   mean: (reactivity: Reactivity) => number,
   progress: (share: number) => boolean = () => true,
 ): Calibration {
-  const grade = K.grade.value
+  const grade = figures(K.grade)
   const bins = EDGES.map(() => ({ forecasts: 0, hits: 0, said: 0 }))
   let visits = 0
   let forecasts = 0
   let [own, prior, last] = [0, 0, 0]
   let [up, down] = [0, 0]
   for (const [i, client] of clients.entries()) {
-    const pooling = skinPooling(mean(client.reactivity))
-    const before = priorSensitivity(client.reactivity, pooling.mean)
+    const pooling = skinPooling(figures, mean(client.reactivity))
+    const before = priorSensitivity(figures, client.reactivity, pooling.mean)
     const sums = new Map<string, { count: number; exposure: number }>()
     const latest = new Map<string, number>()
     for (const [k, visit] of client.visits.entries()) {
@@ -135,24 +136,26 @@ export function calibrate(
     brierLast: each(last),
     z,
     p,
-    words: calibrationWords(forecasts, p, bins),
+    words: calibrationWords(figures, forecasts, p, bins),
   }
 }
 
 function calibrationWords(
+  figures: Figures,
   forecasts: number,
   p: number,
   bins: readonly { forecasts: number; hits: number; said: number }[],
 ): string {
-  if (forecasts < K.leastForecasts.value) {
-    return `Too few forecasts to judge: ${forecasts} of ${K.leastForecasts.value}. Plans start from what was told.`
+  if (forecasts < figures(K.leastForecasts)) {
+    return `Too few forecasts to judge: ${forecasts} of ${figures(K.leastForecasts)}. Plans start from what was told.`
   }
   const hits = bins.reduce((s, b) => s + b.hits, 0)
   const said = bins.reduce((s, b) => s + b.said, 0)
   const tally = `of ${forecasts} forecasts ${Math.round(said)} were said to redden and ${hits} did`
   // With many forecasts even a harmless error is sure: it must also be large enough to matter.
   const out = Math.abs(said - hits) / Math.max(1, hits)
-  if (p >= K.off.value) return `The forecast holds: ${tally}.`
-  if (out <= K.offBy.value) return `The forecast holds within ${Math.ceil(100 * out)} %: ${tally}.`
+  if (p >= figures(K.off)) return `The forecast holds: ${tally}.`
+  if (out <= figures(K.offBy))
+    return `The forecast holds within ${Math.ceil(100 * out)} %: ${tally}.`
   return `The forecast is off: ${tally}. It says too ${hits > said ? 'little' : 'much'}; look at the figures of learning the skin in House, and trust the odds less until it holds.`
 }

@@ -1,3 +1,4 @@
+import { DEFAULTS } from '../house/constants.ts'
 import { drawGamma, drawPoisson, mulberry32 } from '../stats/random.ts'
 import { DAY_MS } from '../time/dates.ts'
 import { changeEffects, compareCounts } from './changes.ts'
@@ -45,7 +46,7 @@ describe('finding changes', () => {
         routine: i === 9 ? 'no scrubs' : '',
       }),
     )
-    const found = findChanges(visits)
+    const found = findChanges(DEFAULTS, visits)
     expect(found.map((c) => [c.index, c.words, c.noted])).toEqual([
       [6, 'blade: cartridge → shavette', false],
       [9, 'no scrubs', true],
@@ -60,7 +61,7 @@ describe('finding changes', () => {
     const visits = Array.from({ length: 9 }, (_, i) =>
       visit(i, 1, { choices: choices(i === 4 ? { blade: 'cartridge' } : {}) }),
     )
-    expect(findChanges(visits)).toEqual([])
+    expect(findChanges(DEFAULTS, visits)).toEqual([])
   })
 
   it('names what changed together as not separable', () => {
@@ -76,7 +77,7 @@ describe('finding changes', () => {
         routine: i === 6 ? 'single edge, with the grain only' : '',
       }),
     )
-    const [change] = findChanges(visits)
+    const [change] = findChanges(DEFAULTS, visits)
     expect(change!.noted).toBe(true)
     expect(separabilityWords(change!)).toBe(
       'Changed together and not separable: direction against the grain, number of passes, time between visits and exfoliation.',
@@ -91,7 +92,11 @@ describe('before and after', () => {
     )
 
   it('says it as a person would', () => {
-    const [bumps] = changeEffects(findChanges(history([4, 6, 5, 6], [1, 0, 2, 1])), ['bumps'])
+    const [bumps] = changeEffects(
+      DEFAULTS,
+      findChanges(DEFAULTS, history([4, 6, 5, 6], [1, 0, 2, 1])),
+      ['bumps'],
+    )
     expect(bumps!.verdict).toBe('fell')
     expect(bumps!.words).toContain('Bumps fell from 21 in 4 visits to 4 in 4 visits')
     expect(bumps!.words).toContain('unlikely to be chance')
@@ -101,13 +106,17 @@ describe('before and after', () => {
   })
 
   it('says when there are too few, and when it may be chance', () => {
-    const [few] = changeEffects(findChanges(history([4, 6, 5], [1])), ['bumps'])
+    const [few] = changeEffects(DEFAULTS, findChanges(DEFAULTS, history([4, 6, 5], [1])), ['bumps'])
     expect(few!.verdict).toBe('too-few')
     expect(few!.words).toContain('2 more after')
-    const [same] = changeEffects(findChanges(history([2, 1, 2], [1, 2, 1])), ['bumps'])
+    const [same] = changeEffects(DEFAULTS, findChanges(DEFAULTS, history([2, 1, 2], [1, 2, 1])), [
+      'bumps',
+    ])
     expect(same!.verdict).toBe('no-difference')
     expect(same!.words).toContain('may well be chance')
-    const [none] = changeEffects(findChanges(history([0, 0, 0], [0, 0, 0])), ['bumps'])
+    const [none] = changeEffects(DEFAULTS, findChanges(DEFAULTS, history([0, 0, 0], [0, 0, 0])), [
+      'bumps',
+    ])
     expect(none!.words).toContain('nothing to compare')
   })
 
@@ -115,7 +124,7 @@ describe('before and after', () => {
     const visits = Array.from({ length: 16 }, (_, i) =>
       visit(i, i < 4 ? 5 : 2, { routine: i % 4 === 0 && i > 0 ? `change ${i}` : '' }),
     )
-    const effects = changeEffects(findChanges(visits))
+    const effects = changeEffects(DEFAULTS, findChanges(DEFAULTS, visits))
     expect(effects).toHaveLength(6)
     expect(effects[0]!.corrected).toBeGreaterThan(effects[0]!.p)
     expect(effects[0]!.words).toContain('corrected for 3 comparisons')
@@ -125,7 +134,7 @@ describe('before and after', () => {
     const visits = history([4, 6, 5, 6], [1, 0, 2, 1]).map((v, i) =>
       i === 1 ? { ...v, bumps: null } : v,
     )
-    const [bumps] = changeEffects(findChanges(visits), ['bumps'])
+    const [bumps] = changeEffects(DEFAULTS, findChanges(DEFAULTS, visits), ['bumps'])
     expect(bumps!.before).toMatchObject({ count: 15, visits: 3 })
     expect(bumps!.words).toContain('from 15 in 3 visits to 4 in 4 visits, 5.0 against 1.0 a visit')
   })
@@ -137,7 +146,7 @@ describe('before and after', () => {
       const rate = 6 * (drawGamma(random, 1.5) / 1.5) + 1
       const counts = () =>
         Array.from({ length: 8 + Math.floor(random() * 8) }, () => drawPoisson(random, rate))
-      if (compareCounts(counts(), counts()).p < 0.05) alarms++
+      if (compareCounts(DEFAULTS, counts(), counts()).p < 0.05) alarms++
     }
     expect(alarms / 2000).toBeGreaterThan(0.03)
     expect(alarms / 2000).toBeLessThan(0.07)
@@ -150,7 +159,7 @@ describe('before and after', () => {
       const counts = () =>
         Array.from({ length: 14 }, () => drawPoisson(random, 5 * (drawGamma(random, 1) / 1)))
       const [a, b] = [counts(), counts()]
-      const found = compareCounts(a, b)
+      const found = compareCounts(DEFAULTS, a, b)
       if (found.p < 0.05) widened++
       if (found.scatter > 1) plain++
     }
@@ -163,17 +172,17 @@ describe('the trend watch', () => {
   const series = (counts: number[]) => counts.map((n, i) => visit(i, n))
 
   it('is silent at first, holds while nothing changes, and speaks when bumps rise', () => {
-    expect(trendWatch(series([2, 2, 2, 2, 2, 2]), 'bumps')).toBeUndefined()
-    const calm = trendWatch(series([2, 1, 3, 2, 2, 2, 3, 1, 2]), 'bumps')!
+    expect(trendWatch(DEFAULTS, series([2, 2, 2, 2, 2, 2]), 'bumps')).toBeUndefined()
+    const calm = trendWatch(DEFAULTS, series([2, 1, 3, 2, 2, 2, 3, 1, 2]), 'bumps')!
     expect(calm.points.at(-1)!.out).toBe(false)
     expect(calm.words).toContain('as in the first 6')
-    const risen = trendWatch(series([2, 1, 3, 2, 2, 2, 6, 7, 6, 8]), 'bumps')!
+    const risen = trendWatch(DEFAULTS, series([2, 1, 3, 2, 2, 2, 6, 7, 6, 8]), 'bumps')!
     expect(risen.points.at(-1)!.out).toBe(true)
     expect(risen.words).toContain('risen above')
   })
 
   it('one bump after none at all is no alarm', () => {
-    const found = trendWatch(series([0, 0, 0, 0, 0, 0, 1]), 'bumps')!
+    const found = trendWatch(DEFAULTS, series([0, 0, 0, 0, 0, 0, 1]), 'bumps')!
     expect(found.points.at(-1)!.out).toBe(false)
   })
 })

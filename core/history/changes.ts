@@ -2,6 +2,7 @@
  * Did the change help (M11)? Bumps and redness before and after each change of routine, as a rate ratio with its exact interval,
  * corrected for looking more than once.
  */
+import type { Figures } from '../house/constants.ts'
 import { garwood, holm, rateRatio, type Interval } from '../stats/rates.ts'
 import { CHANGE_CONSTANTS as C } from './changeConstants.ts'
 import { countsOf, figure, OUTCOME_NAMES, scatterOf, type Outcome } from './counts.ts'
@@ -36,10 +37,11 @@ export interface ChangeEffect extends Interval {
 
 /** Compares counts of visits before and after something. */
 export function compareCounts(
+  figures: Figures,
   before: readonly number[],
   after: readonly number[],
 ): Interval & { ratio: number; p: number; scatter: number } {
-  const scatter = scatterOf([before, after])
+  const scatter = scatterOf(figures, [before, after])
   // Counts that come in clusters are worth fewer than they are.
   const side = (list: readonly number[]) => ({
     count: sum(list) / scatter,
@@ -50,6 +52,7 @@ export function compareCounts(
 
 /** Every change against bumps and redness, corrected together. */
 export function changeEffects(
+  figures: Figures,
   changes: readonly DatedChange[],
   outcomes: readonly Outcome[] = ['bumps', 'redness'],
 ): ChangeEffect[] {
@@ -57,9 +60,9 @@ export function changeEffects(
     outcomes.map((outcome) => {
       const a = countsOf(change.before, outcome)
       const b = countsOf(change.after, outcome)
-      const least = C.leastVisits.value
+      const least = figures(C.leastVisits)
       const enough = a.length >= least && b.length >= least && sum(a) + sum(b) > 0
-      return { change, outcome, a, b, found: enough ? compareCounts(a, b) : undefined }
+      return { change, outcome, a, b, found: enough ? compareCounts(figures, a, b) : undefined }
     }),
   )
   const ps = holm(raw.flatMap((r) => (r.found ? [r.found.p] : [])))
@@ -68,7 +71,7 @@ export function changeEffects(
     const corrected = found ? ps[k++]! : 1
     const verdict = !found
       ? 'too-few'
-      : corrected < C.unlikely.value
+      : corrected < figures(C.unlikely)
         ? found.ratio < 1
           ? 'fell'
           : 'rose'
@@ -86,7 +89,7 @@ export function changeEffects(
       scatter: found?.scatter ?? 1,
       verdict,
     } as const
-    return { ...effect, words: effectWords(effect, ps.length) }
+    return { ...effect, words: effectWords(figures, effect, ps.length) }
   })
 }
 
@@ -98,7 +101,7 @@ const sideOf = (list: readonly number[]): Side => ({
 
 const visitsWords = (n: number) => `${n} ${n === 1 ? 'visit' : 'visits'}`
 /** As a person would say it. */
-function effectWords(e: Omit<ChangeEffect, 'words'>, looks: number): string {
+function effectWords(figures: Figures, e: Omit<ChangeEffect, 'words'>, looks: number): string {
   const { before, after } = e
   const each = (side: Side) => figure(side.count / Math.max(1, side.visits))
   const counts = [
@@ -107,7 +110,7 @@ function effectWords(e: Omit<ChangeEffect, 'words'>, looks: number): string {
     ...(before.visits === after.visits ? [] : [`${each(before)} against ${each(after)} a visit`]),
   ].join(', ')
   if (e.verdict === 'too-few') {
-    const least = C.leastVisits.value
+    const least = figures(C.leastVisits)
     const short = [
       before.visits < least ? `${least - before.visits} more before` : '',
       after.visits < least ? `${least - after.visits} more after` : '',

@@ -1,3 +1,4 @@
+import { DEFAULTS } from '../house/constants.ts'
 import { play } from '../chair/play.ts'
 import { replay, type Draft } from '../chair/service.ts'
 import { executedLoads } from '../chair/outcome.ts'
@@ -12,10 +13,16 @@ import { serviceZones } from '../services.ts'
 const plan = makePlan(planInput())
 let n = 0
 const newId = () => `id-${n++}`
-const run = (besides?: Parameters<typeof play>[1]['besides']) =>
+const run = (besides?: Parameters<typeof play>[2]['besides']) =>
   replay(
     plan,
-    play(plan, { startMs: 0, bladeLife: 400, screen: '', newId, ...(besides && { besides }) }),
+    play(DEFAULTS, plan, {
+      startMs: 0,
+      bladeLife: 400,
+      screen: '',
+      newId,
+      ...(besides && { besides }),
+    }),
   )
 
 describe('what was done at a visit', () => {
@@ -132,6 +139,7 @@ it('learning over the studio tells how far it is, evenly and to the end', () => 
   })
   const shares: number[] = []
   const learned = learnOverStudio(
+    DEFAULTS,
     Array.from({ length: 6 }, (_, c) => ({
       clientId: `c${c}`,
       reactivity: 'average' as const,

@@ -1,3 +1,4 @@
+import { DEFAULTS } from '../house/constants.ts'
 import { NOTHING_AT_CHAIR } from '../chair/atChair.ts'
 import { DAY_MS } from '../time/dates.ts'
 import { differences, told, type ComparedVisit, type Two } from './compareVisits.ts'
@@ -21,7 +22,7 @@ describe('two visits beside each other', () => {
     })
   const zones = ['chin', 'jaw-left', 'neck-lower-left'] as const
   const found = (two: Two, layer: 'redness' | 'bumps' | 'load' | 'grain') =>
-    Object.fromEntries(differences(two, layer, zones, 0) ?? [])
+    Object.fromEntries(differences(DEFAULTS, two, layer, zones, 0) ?? [])
 
   it('tell what is more and what is less, on worked zones only', () => {
     const two = { then: answered(1, 6), now: answered(3, 2, { chin: 3.5, 'jaw-left': 1 }) }
@@ -32,7 +33,7 @@ describe('two visits beside each other', () => {
 
   it('compare nothing where one of them was not answered: that is not clear', () => {
     expect(
-      differences({ then: answered(1, 6), now: visit({}) }, 'redness', zones, 0),
+      differences(DEFAULTS, { then: answered(1, 6), now: visit({}) }, 'redness', zones, 0),
     ).toBeUndefined()
     expect(found({ then: answered(1, 6), now: visit({}) }, 'load')).toEqual({
       chin: 0,

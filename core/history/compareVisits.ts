@@ -1,4 +1,5 @@
 /** Two visits beside each other: what differs zone by zone. */
+import type { Figures } from '../house/constants.ts'
 import { toDegrees } from '../grain/circular.ts'
 import { grainMap, type Reading } from '../grain/readings.ts'
 import { strokeAngle } from '../grain/relation.ts'
@@ -28,18 +29,19 @@ export interface Two<V extends ComparedVisit = ComparedVisit> {
   readonly now: V
 }
 
-export const worst = (v: ComparedVisit) =>
-  worstByZone({
+export const worst = (figures: Figures, v: ComparedVisit) =>
+  worstByZone(figures, {
     endedAtMs: v.endedAtMs ?? 0,
     loads: v.loads ?? {},
     answers: v.answers,
     redAtChair: v.atChair.redness,
   })
-export const bumps = (v: ComparedVisit) =>
-  bumpsByZone({ endedAtMs: v.endedAtMs ?? 0, answers: v.answers })
+export const bumps = (figures: Figures, v: ComparedVisit) =>
+  bumpsByZone(figures, { endedAtMs: v.endedAtMs ?? 0, answers: v.answers })
 
 /** Difference by zone, now less then, in the unit of the layer; undefined where either is not known; `nowMs` stands in for the end of a visit that still runs. */
 export function differences(
+  figures: Figures,
   { then, now }: Two,
   layer: Layer,
   zones: readonly ZoneId[],
@@ -47,7 +49,7 @@ export function differences(
 ): Map<ZoneId, number> | undefined {
   const out = new Map<ZoneId, number>()
   if (layer === 'grain') {
-    const [a, b] = [then, now].map((v) => grainMap(v.readings, v.endedAtMs ?? nowMs))
+    const [a, b] = [then, now].map((v) => grainMap(figures, v.readings, v.endedAtMs ?? nowMs))
     for (const z of zones) {
       if (a![z]?.source !== 'read' || b![z]?.source !== 'read') continue
       out.set(z, toDegrees(strokeAngle(a![z].growthDirection, b![z].growthDirection)))
@@ -56,9 +58,9 @@ export function differences(
   }
   const pick = (v: ComparedVisit): ReadonlyMap<string, number> | undefined =>
     layer === 'redness'
-      ? worst(v)
+      ? worst(figures, v)
       : layer === 'bumps'
-        ? bumps(v)
+        ? bumps(figures, v)
         : v.loads
           ? new Map(Object.entries(v.loads))
           : undefined

@@ -1,4 +1,5 @@
 /** What is counted after a visit, and how much more it scatters than chance alone. */
+import type { Figures } from '../house/constants.ts'
 import jstat from 'jstat'
 import { CHANGE_CONSTANTS as C } from './changeConstants.ts'
 import { sum, type VisitFacts } from './facts.ts'
@@ -24,7 +25,7 @@ export const countsOf = (visits: readonly VisitFacts[], outcome: Outcome): numbe
  * How much more counts scatter than Poisson: Pearson's chi-square over its degrees of freedom about each side's mean, taken
  * only where chance alone would hardly give it; else 1.
  */
-export function scatterOf(sides: readonly (readonly number[])[]): number {
+export function scatterOf(figures: Figures, sides: readonly (readonly number[])[]): number {
   let square = 0
   let free = 0
   for (const side of sides) {
@@ -33,6 +34,6 @@ export function scatterOf(sides: readonly (readonly number[])[]): number {
     square += side.reduce((s, y) => s + (y - mean) ** 2 / mean, 0)
     free += side.length - 1
   }
-  if (free < 1 || 1 - jstat.chisquare.cdf(square, free) > C.scatterDoubt.value) return 1
+  if (free < 1 || 1 - jstat.chisquare.cdf(square, free) > figures(C.scatterDoubt)) return 1
   return Math.max(1, square / free)
 }

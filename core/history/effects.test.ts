@@ -1,3 +1,4 @@
+import { DEFAULTS } from '../house/constants.ts'
 import { drawGamma, drawPoisson, mulberry32 } from '../stats/random.ts'
 import { DAY_MS } from '../time/dates.ts'
 import { choiceEffects, type ClientVisits } from './effects.ts'
@@ -53,7 +54,7 @@ function clients(seed: number, n: number, visits: number, times: number): Client
 }
 
 const across = (list: ClientVisits[]) =>
-  choiceEffects(list)[0]!.effects.find((e) => e.id === 'across')!
+  choiceEffects(DEFAULTS, list)[0]!.effects.find((e) => e.id === 'across')!
 
 describe('choices against outcomes', () => {
   it('finds a doubled rate in the studio, and holds it in its range about 95 times of 100', () => {
@@ -87,10 +88,10 @@ describe('choices against outcomes', () => {
   })
 
   it('says nothing of what never varied, and nothing at all without answers', () => {
-    const found = choiceEffects(clients(3, 2, 6, 1))[0]!
+    const found = choiceEffects(DEFAULTS, clients(3, 2, 6, 1))[0]!
     expect(found.effects.find((e) => e.id === 'guarded')).toMatchObject({ verdict: 'never-varied' })
-    expect(choiceEffects(clients(3, 2, 6, 1)).map((e) => e.outcome)).toEqual(['redness'])
-    expect(choiceEffects([])).toEqual([])
+    expect(choiceEffects(DEFAULTS, clients(3, 2, 6, 1)).map((e) => e.outcome)).toEqual(['redness'])
+    expect(choiceEffects(DEFAULTS, [])).toEqual([])
   })
 
   it('bears a history without any redness', () => {
@@ -98,7 +99,7 @@ describe('choices against outcomes', () => {
       ...c,
       visits: c.visits.map((v) => ({ ...v, worst: {} })),
     }))
-    const found = choiceEffects(calm)[0]!
+    const found = choiceEffects(DEFAULTS, calm)[0]!
     expect(found.effects.every((e) => Number.isFinite(e.ratio))).toBe(true)
   })
 })

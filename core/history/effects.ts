@@ -3,7 +3,7 @@
  * regression with pooling. Zones (and clients) have their own level, drawn together; every choice is drawn toward "no effect"
  * until visits say otherwise. Effects are of choices as they happened, not of an experiment.
  */
-import { constant } from '../house/constants.ts'
+import { constant, type Figures } from '../house/constants.ts'
 import { fitPoisson, type PoissonRow } from '../stats/poissonRegression.ts'
 import { DAY_MS } from '../time/dates.ts'
 import { middle, type VisitFacts } from './facts.ts'
@@ -88,7 +88,7 @@ interface Made {
  * @param clients one client, or all of the studio
  * @returns none for an outcome while no visit that was looked at for it has its choices kept
  */
-export function choiceEffects(clients: readonly ClientVisits[]): Effects[] {
+export function choiceEffects(figures: Figures, clients: readonly ClientVisits[]): Effects[] {
   const columns = new Map<string, number>()
   const precision: number[] = []
   const column = (name: string, spread: number | undefined) => {
@@ -98,9 +98,9 @@ export function choiceEffects(clients: readonly ClientVisits[]): Effects[] {
     columns.set(name, precision.length - 1)
     return precision.length - 1
   }
-  const level = E.levelSpread.value
+  const level = figures(E.levelSpread)
   column('all', undefined)
-  for (const id of CHOICE_IDS) column(id, E.effectSpread.value)
+  for (const id of CHOICE_IDS) column(id, figures(E.effectSpread))
   const zoneColumns = new Map<string, number>()
   const zoneColumn = (zoneId: string) => {
     const at = column(`zone ${zoneId}`, level)
@@ -174,7 +174,7 @@ export function choiceEffects(clients: readonly ClientVisits[]): Effects[] {
     const effects = CHOICE_IDS.map((id, place) => {
       const c = 1 + place
       const { withIt, without } = made[place]!
-      return effectOf(id, outcome, {
+      return effectOf(figures, id, outcome, {
         beta: fit.beta[c]!,
         half: Z_95 * fit.seOf(c) * Math.sqrt(scatter),
         varied: patterns.varied(id),
@@ -202,6 +202,7 @@ function spaced(visits: readonly VisitFacts[]): { visit: VisitFacts; sooner: num
 }
 
 function effectOf(
+  figures: Figures,
   id: ChoiceId,
   outcome: Outcome,
   f: { beta: number; half: number; varied: boolean; withIt: number; without: number },
@@ -225,11 +226,12 @@ function effectOf(
   return {
     ...effect,
     verdict,
-    words: words(effect, verdict, outcome, f.half, f.withIt + f.without),
+    words: words(figures, effect, verdict, outcome, f.half, f.withIt + f.without),
   }
 }
 
 function words(
+  figures: Figures,
   e: Omit<ChoiceEffect, 'verdict' | 'words'>,
   verdict: ChoiceEffect['verdict'],
   outcome: Outcome,
@@ -241,11 +243,11 @@ function words(
   const range = `× ${e.ratio.toFixed(2)}, 95 % from ${e.low.toFixed(2)} to ${e.high.toFixed(2)}`
   if (verdict === 'more') return `Went with more ${what} (${range}).`
   if (verdict === 'less') return `Went with less ${what} (${range}).`
-  const wanted = Math.log(E.tellRatio.value)
+  const wanted = Math.log(figures(E.tellRatio))
   // Ranges shrink with the root of the visits.
   const needed = Math.ceil(visits * ((half / wanted) ** 2 - 1))
-  if (Math.min(e.withIt, e.without) < E.leastWithout.value || needed > 0) {
-    return `Cannot be told yet (${range}): about ${Math.max(needed, E.leastWithout.value - Math.min(e.withIt, e.without), 1)} more answered visits to see half as much again.`
+  if (Math.min(e.withIt, e.without) < figures(E.leastWithout) || needed > 0) {
+    return `Cannot be told yet (${range}): about ${Math.max(needed, figures(E.leastWithout) - Math.min(e.withIt, e.without), 1)} more answered visits to see half as much again.`
   }
   return `No difference of half as much again (${range}).`
 }

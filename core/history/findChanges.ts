@@ -1,4 +1,5 @@
 /** Changes of routine: noted by hand, or found in what was done; with the visits before and after, and what else differs. */
+import type { Figures } from '../house/constants.ts'
 import { DAY_MS } from '../time/dates.ts'
 import { listWords } from '../words.ts'
 import { CHANGE_CONSTANTS as C } from './changeConstants.ts'
@@ -51,14 +52,18 @@ const gaps = (visits: readonly VisitFacts[]): number[] =>
   visits.slice(1).map((v, i) => (v.endedAtMs - visits[i]!.endedAtMs) / DAY_MS)
 
 /** What differs between two runs of visits. */
-export function differing(before: readonly VisitFacts[], after: readonly VisitFacts[]): Factor[] {
+export function differing(
+  figures: Figures,
+  before: readonly VisitFacts[],
+  after: readonly VisitFacts[],
+): Factor[] {
   const usual = (visits: readonly VisitFacts[], factor: Factor) =>
     mostHave(labels(visits).map((l) => l[factor]))
   return FACTORS.filter((factor) => {
     if (factor === 'interval') {
       const [a, b] = [middle(gaps(before)), middle(gaps(after))]
       if (a === undefined || b === undefined || a <= 0 || b <= 0) return false
-      return Math.max(a / b, b / a) >= C.intervalRatio.value
+      return Math.max(a / b, b / a) >= figures(C.intervalRatio)
     }
     const [a, b] = [usual(before, factor), usual(after, factor)]
     return a !== undefined && b !== undefined && a !== b
@@ -80,8 +85,8 @@ export interface DatedChange {
 }
 
 /** Finds changes of routine. Visits oldest first, of one service. */
-export function findChanges(visits: readonly VisitFacts[]): DatedChange[] {
-  const run = C.runVisits.value
+export function findChanges(figures: Figures, visits: readonly VisitFacts[]): DatedChange[] {
+  const run = figures(C.runVisits)
   const at = new Map<number, { words: string; noted: boolean }>()
   visits.forEach((v, i) => {
     if (v.routine && i > 0) at.set(i, { words: v.routine, noted: true })
@@ -104,7 +109,7 @@ export function findChanges(visits: readonly VisitFacts[]): DatedChange[] {
   }
   const indices = [...at.keys()].sort((a, b) => a - b)
   return indices.map((index, k) => {
-    const most = C.lookVisits.value
+    const most = figures(C.lookVisits)
     const from = Math.max(indices[k - 1] ?? 0, index - most)
     const to = Math.min(indices[k + 1] ?? visits.length, index + most)
     const before = visits.slice(from, index)
@@ -115,7 +120,7 @@ export function findChanges(visits: readonly VisitFacts[]): DatedChange[] {
       ...at.get(index)!,
       before,
       after,
-      factors: differing(before, after),
+      factors: differing(figures, before, after),
     }
   })
 }

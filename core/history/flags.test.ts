@@ -1,3 +1,4 @@
+import { DEFAULTS } from '../house/constants.ts'
 import { DEFAULT_SCHOOLS } from '../house/schools.ts'
 import { priorGrowth } from '../regrowth/growth.ts'
 import type { VisitWindow } from '../regrowth/nextVisit.ts'
@@ -23,7 +24,7 @@ const window = (over: Partial<VisitWindow> = {}): VisitWindow => ({
 })
 const past = [pastVisit({ endedAtMs: NOW - 20 * DAY_MS })]
 const flags = (known: Partial<Known> = {}, open?: Partial<NonNullable<FlagInput['open']>>) =>
-  todayFlags({
+  todayFlags(DEFAULTS, {
     known: knownVisit({ service: 'dermaplane', past, window: window(), ...known }),
     ...(open && { open: { id: 'v', state: 'open', slotAtMs: NOW, ...open } }),
   })
@@ -164,9 +165,10 @@ describe('the window after a service', () => {
     curl: 'straight',
     bumpProne: false,
   } as const
-  const growth = { chin: priorGrowth('chin', 'beard') }
+  const growth = { chin: priorGrowth(DEFAULTS, 'chin', 'beard') }
   const after = (answers: { moment: 'now' | '24h' | '48h'; atMs: number; redness: number }[]) =>
     windowAfter(
+      DEFAULTS,
       {
         service: 'face-shave',
         endedAtMs: 0,
@@ -193,9 +195,10 @@ describe('the window after a service', () => {
   })
 
   it('is nothing without a service, or when nothing was left standing', () => {
-    expect(windowAfter(undefined, skin, DEFAULT_SCHOOLS, growth)).toBeNull()
+    expect(windowAfter(DEFAULTS, undefined, skin, DEFAULT_SCHOOLS, growth)).toBeNull()
     expect(
       windowAfter(
+        DEFAULTS,
         { service: 'face-shave', endedAtMs: 0, leftMm: null, answers: [] },
         skin,
         DEFAULT_SCHOOLS,
@@ -204,6 +207,7 @@ describe('the window after a service', () => {
     ).toBeNull()
     expect(
       windowAfter(
+        DEFAULTS,
         { service: 'face-shave', endedAtMs: 0, leftMm: {}, answers: [] },
         skin,
         DEFAULT_SCHOOLS,

@@ -1,4 +1,5 @@
 /** What a client waits for today, as plain flags: what alarms, what stands in the way, what is owed, what is too soon. */
+import type { Figures } from '../house/constants.ts'
 import { leftOpenSince } from '../chair/leftOpen.ts'
 import { dateAt, dayWords } from '../time/dates.ts'
 import { aftermathOf } from '../visit/aftermath.ts'
@@ -32,7 +33,10 @@ export interface FlagInput {
 }
 
 /** The flags of a client, and how many answers and patch tests among them wait. */
-export function todayFlags({ known, open }: FlagInput): {
+export function todayFlags(
+  figures: Figures,
+  { known, open }: FlagInput,
+): {
   flags: TodayFlag[]
   owed: number
   patch: number
@@ -45,7 +49,11 @@ export function todayFlags({ known, open }: FlagInput): {
   let patch = 0
   const findings = gate(known).findings.filter((f) => !f.decided)
   if (open?.state === 'running') {
-    const since = leftOpenSince({ status: 'running', lastAtMs: open.lastAtMs ?? nowMs }, nowMs)
+    const since = leftOpenSince(
+      figures,
+      { status: 'running', lastAtMs: open.lastAtMs ?? nowMs },
+      nowMs,
+    )
     flags.push({
       kind: 'coral',
       text:
@@ -54,7 +62,7 @@ export function todayFlags({ known, open }: FlagInput): {
           : `Left open since ${dayWords(on(since), today)}: end it`,
       to: { station: 'chair', visitId: open.id },
     })
-  } else if (open && patchReadable(known)) {
+  } else if (open && patchReadable(figures, known)) {
     patch = 1
     flags.push({ kind: 'brass', text: 'Patch test to read today' })
   } else if (open) {
@@ -68,7 +76,7 @@ export function todayFlags({ known, open }: FlagInput): {
     flags.push({ kind: 'kelp', text: 'First visit: no map yet' })
     return { flags, owed, patch }
   }
-  const answer = owedAnswer(last.endedAtMs, last.answers, nowMs)
+  const answer = owedAnswer(figures, last.endedAtMs, last.answers, nowMs)
   if (answer) {
     owed = 1
     const to = { station: 'return', visitId: last.visitId } as const
@@ -112,12 +120,12 @@ function heldFlag(f: VisitFinding, today: string): string {
 
 /** A severe answer that a client gave and that nobody has looked into yet. */
 function alarms(
-  { past, decisions }: Known,
+  { past, decisions, figures }: Known,
   today: string,
   on: (ms: number) => string,
 ): TodayFlag[] {
   return past.flatMap((p): TodayFlag[] => {
-    const found = aftermathOf(p)
+    const found = aftermathOf(figures, p)
     if (!found || found.source === 'seen') return []
     // Whoever has served it since has had it before the eyes.
     if (past.some((o) => o.service === p.service && o.endedAtMs > found.toldAtMs)) return []

@@ -1,3 +1,4 @@
+import { DEFAULTS } from '../house/constants.ts'
 import { HOUR_MS } from '../time/dates.ts'
 import {
   bumpsByZone,
@@ -26,17 +27,20 @@ const answer = (hours: number, redness: number) => ({
 
 describe('learning from a history', () => {
   it('takes the worst answer within 48 h and leaves later ones aside', () => {
-    const worst = worstByZone({
+    const worst = worstByZone(DEFAULTS, {
       endedAtMs: 0,
       loads: {},
       answers: [answer(1, 1), answer(24, 3), answer(168, 4)],
     })!
     expect(worst.get('chin')).toBe(3)
-    expect(worstByZone({ endedAtMs: 0, loads: {}, answers: [answer(168, 4)] })).toBeUndefined()
+    expect(
+      worstByZone(DEFAULTS, { endedAtMs: 0, loads: {}, answers: [answer(168, 4)] }),
+    ).toBeUndefined()
   })
 
   it('counts a zone that was worked and not marked as clear, and one not worked not at all', () => {
     const m = learnClient(
+      DEFAULTS,
       skin,
       'face-shave',
       [{ endedAtMs: 0, loads: { chin: 2.6, 'jaw-left': 2.6 }, answers: [answer(24, 2)] }],
@@ -65,7 +69,7 @@ describe('answers', () => {
 
   it('are owed on their days and not before, not once given, and not for ever', () => {
     const owed = (hours: number, ...answers: ('24h' | '7d')[]) =>
-      owedAnswer(0, answers.map(given), hours * HOUR_MS)
+      owedAnswer(DEFAULTS, 0, answers.map(given), hours * HOUR_MS)
     expect(owed(10)).toBeUndefined()
     expect(owed(30)).toBe('Day 1 answer owed')
     expect(owed(30, '24h')).toBeUndefined()
@@ -76,7 +80,7 @@ describe('answers', () => {
   })
 
   it('sum up to the worst redness and the bumps counted, or to nothing known', () => {
-    expect(summariseAnswers(0, [])).toEqual({
+    expect(summariseAnswers(DEFAULTS, 0, [])).toEqual({
       worstRedness: null,
       bumps: null,
       severe: 0,
@@ -84,7 +88,7 @@ describe('answers', () => {
       loadSum: null,
     })
     const loads = { chin: 1.5, 'jaw-left': 1 }
-    expect(summariseAnswers(0, [{ moment: '24h', ...answer(24, 2) }], loads)).toEqual({
+    expect(summariseAnswers(DEFAULTS, 0, [{ moment: '24h', ...answer(24, 2) }], loads)).toEqual({
       worstRedness: 2,
       bumps: null,
       severe: 0,
@@ -96,7 +100,11 @@ describe('answers', () => {
       atMs: 168 * HOUR_MS,
       zones: [{ zoneId: 'chin', redness: 0, bumps: 3, pustules: 1 }],
     }
-    expect(summariseAnswers(0, [week])).toMatchObject({ worstRedness: 0, bumps: 4, gradeSum: null })
+    expect(summariseAnswers(DEFAULTS, 0, [week])).toMatchObject({
+      worstRedness: 0,
+      bumps: 4,
+      gradeSum: null,
+    })
   })
 
   it('counts bumps of days 2 to 14 only, the most of any look', () => {
@@ -104,9 +112,14 @@ describe('answers', () => {
       atMs: hours * HOUR_MS,
       zones: [{ zoneId: 'chin', redness: 0, bumps }],
     })
-    const found = bumpsByZone({ endedAtMs: 0, answers: [look(1, 9), look(48, 2), look(168, 5)] })!
+    const found = bumpsByZone(DEFAULTS, {
+      endedAtMs: 0,
+      answers: [look(1, 9), look(48, 2), look(168, 5)],
+    })!
     expect(found.get('chin')).toBe(5)
-    expect(bumpsByZone({ endedAtMs: 0, answers: [look(24, 9), look(500, 9)] })).toBeUndefined()
+    expect(
+      bumpsByZone(DEFAULTS, { endedAtMs: 0, answers: [look(24, 9), look(500, 9)] }),
+    ).toBeUndefined()
   })
 
   it('pair looks for fading: the next look at what was red, and none across services', () => {
@@ -117,7 +130,7 @@ describe('answers', () => {
   })
 
   it('know the moment that an answer given now speaks of', () => {
-    expect([0.2, 1, 22, 47, 160, 900].map((h) => momentAt(0, h * HOUR_MS))).toEqual([
+    expect([0.2, 1, 22, 47, 160, 900].map((h) => momentAt(DEFAULTS, 0, h * HOUR_MS))).toEqual([
       'now',
       '1h',
       '24h',
@@ -125,8 +138,8 @@ describe('answers', () => {
       '7d',
       '7d',
     ])
-    expect(momentHours('48h')).toBe(48)
-    expect(momentHours('h336')).toBe(336)
+    expect(momentHours(DEFAULTS, '48h')).toBe(48)
+    expect(momentHours(DEFAULTS, 'h336')).toBe(336)
   })
 })
 
@@ -170,19 +183,19 @@ describe('redness at the chair', () => {
   })
 
   it('counts where nobody answered, and for that zone alone; with an answer the worse of both counts', () => {
-    expect(skinOutcomes([one({})])).toEqual([])
-    expect(skinOutcomes([one({ redAtChair: { chin: 2 } })])).toEqual([
+    expect(skinOutcomes(DEFAULTS, [one({})])).toEqual([])
+    expect(skinOutcomes(DEFAULTS, [one({ redAtChair: { chin: 2 } })])).toEqual([
       [{ zoneId: 'chin', load: 2, grade: 2 }],
     ])
     const answers = [{ atMs: 24 * HOUR_MS, zones: [{ zoneId: 'chin', redness: 1, bumps: 0 }] }]
-    expect(skinOutcomes([one({ redAtChair: { chin: 2 }, answers })])).toEqual([
+    expect(skinOutcomes(DEFAULTS, [one({ redAtChair: { chin: 2 }, answers })])).toEqual([
       [
         { zoneId: 'chin', load: 2, grade: 2 },
         { zoneId: 'lip', load: 1, grade: 0 },
       ],
     ])
     // Where no blade was planned there is no load, and nothing to learn.
-    expect(skinOutcomes([one({ redAtChair: { brow: 3 } })])).toEqual([])
+    expect(skinOutcomes(DEFAULTS, [one({ redAtChair: { brow: 3 } })])).toEqual([])
   })
 
   it('leaves the ranges of 80 % true where many visits are not answered, over 500 clients and their zones', () => {
@@ -193,6 +206,7 @@ describe('redness at the chair', () => {
     for (const visits of [4, 12]) {
       const { held, tooHigh } = coverage(41, zones, visits, (past, random) =>
         skinOutcomes(
+          DEFAULTS,
           past.map((outcomes) => {
             const answered = random() >= UNANSWERED
             const red = outcomes.filter((o) => o.grade >= 2 && random() < SHOWS)

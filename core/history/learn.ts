@@ -1,4 +1,5 @@
 /** What a client's history teaches: their skin, their bumps and their growth, by zone, and how fast redness fades. */
+import type { Figures } from '../house/constants.ts'
 import { hairIn, type SkinAndHair } from '../client.ts'
 import { priorGrowth, updateGrowth, type Growth } from '../regrowth/growth.ts'
 import { serviceZones, type ServiceId } from '../services.ts'
@@ -34,9 +35,9 @@ export interface ClientModel {
 }
 
 /** Outcomes of past services, zone by zone. Zones of the service that were not marked in an answer were clear. */
-export function skinOutcomes(past: readonly PastService[]): SkinOutcome[][] {
+export function skinOutcomes(figures: Figures, past: readonly PastService[]): SkinOutcome[][] {
   return past.flatMap((visit) => {
-    const worst = worstByZone(visit)
+    const worst = worstByZone(figures, visit)
     const red = visit.redAtChair ?? {}
     // Without an answer only what reddened at the chair is known.
     const known = Object.entries(visit.loads).filter(([zoneId]) => worst || zoneId in red)
@@ -53,10 +54,11 @@ export function skinOutcomes(past: readonly PastService[]): SkinOutcome[][] {
 
 /** Bumps of past services, zone by zone. */
 export function bumpOutcomes(
+  figures: Figures,
   past: readonly PastService[],
 ): { zoneId: string; load: number; count: number }[][] {
   return past.flatMap((visit) => {
-    const most = bumpsByZone(visit)
+    const most = bumpsByZone(figures, visit)
     return most
       ? [
           Object.entries(visit.loads).map(([zoneId, load]) => ({
@@ -71,6 +73,7 @@ export function bumpOutcomes(
 
 /** Learns a client. */
 export function learnClient(
+  figures: Figures,
   skin: SkinAndHair,
   service: ServiceId,
   past: readonly PastService[],
@@ -78,15 +81,15 @@ export function learnClient(
   studio?: StudioSkin,
 ): ClientModel {
   const zones = serviceZones(service)
-  const outcomes = skinOutcomes(past)
-  const bumps = bumpOutcomes(past)
-  const mean = studio?.mean[skin.reactivity] ?? expectedMean(skin.reactivity)
-  const sensitivity = learnZones(zones, skin.reactivity, outcomes.flat(), mean)
+  const outcomes = skinOutcomes(figures, past)
+  const bumps = bumpOutcomes(figures, past)
+  const mean = studio?.mean[skin.reactivity] ?? expectedMean(figures, skin.reactivity)
+  const sensitivity = learnZones(figures, zones, skin.reactivity, outcomes.flat(), mean)
   return {
     sensitivity,
-    bumps: learnBumps(zones, skin, bumps.flat()),
-    growth: learnGrowth(skin, service, hair),
-    fading: learnFading(fadeSteps(past)),
+    bumps: learnBumps(figures, zones, skin, bumps.flat()),
+    growth: learnGrowth(figures, skin, service, hair),
+    fading: learnFading(figures, fadeSteps(past)),
     learnedZones: [...new Set(hair.flatMap((h) => (h.zoneId ? [h.zoneId] : [])))],
     answeredServices: outcomes.length,
     bumpServices: bumps.length,
@@ -97,6 +100,7 @@ export function learnClient(
 
 /** Growth by zone; a reading without a zone speaks for all zones of the service. */
 export function learnGrowth(
+  figures: Figures,
   skin: SkinAndHair,
   service: ServiceId,
   hair: readonly (HairReading & { leftMm: number })[],
@@ -112,7 +116,11 @@ export function learnGrowth(
         ...(h.lengthMm !== null && { lengthMm: h.lengthMm }),
         ...(h.method && { method: h.method }),
       }))
-    growth[zone] = updateGrowth(priorGrowth(zone, hairIn(zone, skin.faceHair)), readings)
+    growth[zone] = updateGrowth(
+      figures,
+      priorGrowth(figures, zone, hairIn(zone, skin.faceHair)),
+      readings,
+    )
   }
   return growth
 }

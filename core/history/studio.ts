@@ -1,5 +1,5 @@
 /** The studio as a whole: rates with their intervals, and no ranking of people who did too little to be compared. */
-import { constant } from '../house/constants.ts'
+import { constant, type Figures } from '../house/constants.ts'
 import { clopperPearson, garwood, type Interval } from '../stats/rates.ts'
 import { DAY_MS } from '../time/dates.ts'
 import type { ClientVisits } from './effects.ts'
@@ -81,7 +81,11 @@ const ASKED = [
   ['7d', 14],
 ] as const
 
-export function studioView(clients: readonly ClientVisits[], nowMs: number): StudioView {
+export function studioView(
+  figures: Figures,
+  clients: readonly ClientVisits[],
+  nowMs: number,
+): StudioView {
   let visits = 0
   let [red, answeredServices] = [0, 0]
   let [given, asked] = [0, 0]
@@ -108,7 +112,7 @@ export function studioView(clients: readonly ClientVisits[], nowMs: number): Stu
       }
       const next = client.visits.slice(i + 1).find((n) => n.service === v.service)
       if (v.due && next) {
-        const grace = S.graceDays.value * DAY_MS
+        const grace = figures(S.graceDays) * DAY_MS
         if (next.endedAtMs < v.due.fromMs - grace) tooEarly++
         else if (next.endedAtMs > v.due.toMs + grace) tooLate++
         else onTime++
@@ -121,7 +125,7 @@ export function studioView(clients: readonly ClientVisits[], nowMs: number): Stu
   }
   const rows = (map: typeof workers) =>
     [...map.entries()]
-      .filter(([, w]) => w.lanes >= S.leastLanes.value)
+      .filter(([, w]) => w.lanes >= figures(S.leastLanes))
       .map(([id, w]) => ({ id, ...perThousand(w.nicks, w.lanes) }))
   const all = [...workers.values()]
   return {

@@ -1,4 +1,5 @@
 /** Everything the studio learns over all clients, in one go with progress: forecast, choices, rates. */
+import type { Figures } from '../house/constants.ts'
 import { learnStudio, type StudioSkin } from '../skin/pool.ts'
 import type { Reactivity } from '../skin/sensitivity.ts'
 import { calibrate, type Calibration } from './calibration.ts'
@@ -22,15 +23,17 @@ const FORECAST = 0.6
 
 /** @param progress told as it goes, 0 to 1 */
 export function learnOverStudio(
+  figures: Figures,
   clients: readonly StudioClient[],
   nowMs: number,
   progress: (share: number) => void = () => undefined,
 ): StudioLearned {
-  const skin = learnStudio(clients.map(sumsOf))
+  const skin = learnStudio(figures, clients.map(sumsOf))
   progress(0.05)
-  const view = studioView(clients, nowMs)
+  const view = studioView(figures, clients, nowMs)
   progress(0.1)
   const calibration = calibrate(
+    figures,
     clients.map((c) => ({
       reactivity: c.reactivity,
       visits: c.visits.flatMap((v) => (v.worst ? [outcomesOf(v)] : [])),
@@ -41,7 +44,7 @@ export function learnOverStudio(
       return true
     },
   )
-  const effects = choiceEffects(clients)
+  const effects = choiceEffects(figures, clients)
   progress(1)
   return { view, calibration, effects, skin }
 }

@@ -1,4 +1,5 @@
 /** The trend watch of a client (M11): are bumps, or redness, still as they were? */
+import type { Figures } from '../house/constants.ts'
 import { ewma, type EwmaPoint } from '../stats/ewma.ts'
 import { CHANGE_CONSTANTS as C } from './changeConstants.ts'
 import { countsOf, figure, OUTCOME_NAMES, scatterOf, type Outcome } from './counts.ts'
@@ -18,23 +19,27 @@ export interface Trend {
 /**
  * EWMA of counts against the client's own first visits, in standard deviations of a count; undefined while there are too few.
  */
-export function trendWatch(visits: readonly VisitFacts[], outcome: Outcome): Trend | undefined {
+export function trendWatch(
+  figures: Figures,
+  visits: readonly VisitFacts[],
+  outcome: Outcome,
+): Trend | undefined {
   const counted = visits.flatMap((v) => {
     const [count] = countsOf([v], outcome)
     return count === undefined ? [] : [{ atMs: v.endedAtMs, count }]
   })
-  const n = C.baselineVisits.value
+  const n = figures(C.baselineVisits)
   if (counted.length <= n) return undefined
   const first = counted.slice(0, n).map((c) => c.count)
   // Half a count keeps a baseline of none from making one bump infinite.
   const baseline = Math.max(0.5, sum(first)) / n
-  const sigma = Math.sqrt(baseline * scatterOf([first]))
+  const sigma = Math.sqrt(baseline * scatterOf(figures, [first]))
   const points = ewma(
     counted.map((c) => (c.count - baseline) / sigma),
     0,
     1,
-    C.trendLambda.value,
-    C.trendWidths.value,
+    figures(C.trendLambda),
+    figures(C.trendWidths),
   ).map((p, i) => ({ ...p, ...counted[i]! }))
   const last = points.at(-1)!
   const name = OUTCOME_NAMES[outcome]

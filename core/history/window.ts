@@ -1,4 +1,5 @@
 /** The next visit's window of a client, from their last service and what followed. */
+import type { Figures } from '../house/constants.ts'
 import type { SkinAndHair } from '../client.ts'
 import { zoneName } from '../head/zoneFacts.ts'
 import type { ZoneId } from '../head/zones.ts'
@@ -43,6 +44,7 @@ export function rednessSeen(
 }
 
 export function windowAfter(
+  figures: Figures,
   last: LastService | undefined,
   skin: SkinAndHair,
   schools: Schools,
@@ -57,7 +59,7 @@ export function windowAfter(
       leftMm,
     }))
   return (
-    nextVisitWindow({
+    nextVisitWindow(figures, {
       service: last.service,
       client: skin,
       schools,

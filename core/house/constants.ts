@@ -13,8 +13,6 @@ export const MARK_WORDS: Readonly<Record<Mark, string>> = {
 
 /** One constant with its unit, its meaning and where it comes from. */
 export interface Constant {
-  /** What counts now: the house's own figure, else the default. */
-  readonly value: number
   /** What it is unless the house has changed it. */
   readonly byDefault: number
   /** Unit in words; empty for a plain number. */
@@ -25,32 +23,19 @@ export interface Constant {
   readonly source?: string
 }
 
-/** The house's own figures in place of defaults; every model asks its constants, so a change counts from the next question. */
-const changed = new Map<Constant, number>()
+/** What each constant is in one house. Passed to every model, so that none can work with another house's figures. */
+export type Figures = (of: Constant) => number
+
+/** The figures of a house that has changed none. */
+export const DEFAULTS: Figures = (of) => of.byDefault
 
 /** Writes a constant down. */
 export function constant(
-  value: number,
+  byDefault: number,
   unit: string,
   text: string,
   mark: Mark,
   source?: string,
 ): Constant {
-  const self: Constant = {
-    get value() {
-      return changed.get(self) ?? value
-    },
-    byDefault: value,
-    unit,
-    text,
-    mark,
-    ...(source !== undefined && { source }),
-  }
-  return self
-}
-
-/** Puts the house's figures in place of the defaults; what is not named has its default again. */
-export function setChanged(figures: Iterable<readonly [Constant, number]>): void {
-  changed.clear()
-  for (const [of, value] of figures) changed.set(of, value)
+  return { byDefault, unit, text, mark, ...(source !== undefined && { source }) }
 }

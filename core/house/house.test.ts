@@ -1,5 +1,7 @@
+import { SKIN_CONSTANTS } from '../skin/sensitivity.ts'
 import { LOAD_CONSTANTS } from '../skin/load.ts'
-import { applyFigures, checkFigure, CONSTANT_REGISTER, FIXED_FIGURES } from './register.ts'
+import { DEFAULTS } from './constants.ts'
+import { figuresOf, checkFigure, CONSTANT_REGISTER, FIXED_FIGURES } from './register.ts'
 import { DEFAULT_SCHOOLS, SCHOOL_IDS, SCHOOLS, schoolWords } from './schools.ts'
 
 describe('the register of constants', () => {
@@ -10,7 +12,7 @@ describe('the register of constants', () => {
   it('marks every constant, says what it is, and names the source of what is published', () => {
     expect(all.length).toBeGreaterThan(100)
     for (const c of all) {
-      expect([c.id, Number.isFinite(c.value)]).toEqual([c.id, true])
+      expect([c.id, Number.isFinite(c.byDefault)]).toEqual([c.id, true])
       expect(c.text.length).toBeGreaterThan(8)
       if (c.mark === 'P') expect([c.id, c.source]).toEqual([c.id, expect.stringMatching(/.+/)])
     }
@@ -33,15 +35,12 @@ describe('the schools', () => {
 })
 
 describe('the house’s own figures', () => {
-  afterEach(() => applyFigures({}))
-
-  it('count in place of the defaults, and give way to them again', () => {
-    const { guarded } = LOAD_CONSTANTS
-    expect([guarded.value, guarded.byDefault]).toEqual([0.8, 0.8])
-    applyFigures({ 'load.guarded': 0.7, 'no.such': 3 })
-    expect([guarded.value, guarded.byDefault]).toEqual([0.7, 0.8])
-    applyFigures({})
-    expect(guarded.value).toBe(0.8)
+  it('count in place of the defaults, for those who are given them', () => {
+    const [guarded, normal] = [LOAD_CONSTANTS.guarded, SKIN_CONSTANTS.rednessLimit]
+    const own = figuresOf({ 'load.guarded': 0.7, 'no.such': 3 })
+    expect([own(guarded), DEFAULTS(guarded), guarded.byDefault]).toEqual([0.7, 0.8, 0.8])
+    expect(own(normal)).toBe(normal.byDefault)
+    expect(figuresOf({})(guarded)).toBe(0.8)
   })
 
   it('can be changed one and all, but for what a model is built on', () => {

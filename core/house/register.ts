@@ -43,7 +43,7 @@ import { STUDIO_CONSTANTS } from '../history/studio.ts'
 import { ODDS_CONSTANTS } from '../regrowth/odds.ts'
 import { SERIES_CONSTANTS } from '../regrowth/series.ts'
 import { DomainError } from '../errors.ts'
-import { setChanged, type Constant } from './constants.ts'
+import { DEFAULTS, type Constant, type Figures } from './constants.ts'
 
 /** One area of the register. */
 export interface ConstantArea {
@@ -156,20 +156,34 @@ export function checkFigure(id: string, value: number | null): Constant {
   if (!Number.isFinite(value) || value < low || value > high) {
     throw new DomainError(
       'figure-out-of-range',
-      `${found.text}: ${value} is not between ${low} and ${high}. It stays ${found.value}.`,
+      `${found.text}: ${value} is not between ${low} and ${high}. It stays as it is.`,
     )
   }
   return found
 }
 
-/** Puts the house's figures in place of the defaults; names that are not known are passed over. */
-export function applyFigures(figures: Readonly<Record<string, number>>): void {
-  setChanged(
-    Object.entries(figures).flatMap(([id, value]) => {
-      const c = BY_ID.get(id)
-      return c ? [[c, value] as const] : []
-    }),
-  )
+/** A house's own figures by id, as they are stored and sent. */
+export type ChangedFigures = Readonly<Record<string, number>>
+
+let latest: { readonly key: string; readonly figures: Figures } | undefined
+
+/**
+ * The figures of a house: its own where it has changed one, else the defaults. Names that are not known are passed over.
+ * Asked again with the same changes it answers with the same function, so that what was worked out from it can be kept.
+ */
+export function figuresOf(changed: ChangedFigures): Figures {
+  const key = JSON.stringify(changed)
+  if (latest?.key !== key) latest = { key, figures: ownFigures(changed) }
+  return latest.figures
+}
+
+function ownFigures(changed: ChangedFigures): Figures {
+  const own = new Map<Constant, number>()
+  for (const [id, value] of Object.entries(changed)) {
+    const c = BY_ID.get(id)
+    if (c) own.set(c, value)
+  }
+  return own.size === 0 ? DEFAULTS : (of) => own.get(of) ?? of.byDefault
 }
 
 /** What a plan keeps of the house it was made in. */

@@ -1,5 +1,5 @@
 /** Blade fit (M6): how far a straight edge stands off curved skin, and the blade that suits a lane. Plane geometry. */
-import { constant } from '../house/constants.ts'
+import { constant, type Figures } from '../house/constants.ts'
 import type { Blade } from './blades.ts'
 import type { Reason } from './types.ts'
 
@@ -19,10 +19,17 @@ export function sagittaMm(widthMm: number, radiusMm: number): number {
  * Width of edge that touches within the give, mm. Hollow skin (negative radius) is stretched flat first, so the whole
  * edge counts.
  */
-export function usableWidthMm(edgeMm: number, radiusMm: number, bed: 'soft' | 'bony'): number {
+export function usableWidthMm(
+  figures: Figures,
+  edgeMm: number,
+  radiusMm: number,
+  bed: 'soft' | 'bony',
+): number {
   if (radiusMm <= 0) return edgeMm
   const give =
-    bed === 'soft' ? BLADE_FIT_CONSTANTS.givesSoftMm.value : BLADE_FIT_CONSTANTS.givesBonyMm.value
+    bed === 'soft'
+      ? figures(BLADE_FIT_CONSTANTS.givesSoftMm)
+      : figures(BLADE_FIT_CONSTANTS.givesBonyMm)
   if (give >= radiusMm) return Math.min(edgeMm, 2 * radiusMm)
   return Math.min(edgeMm, 2 * Math.sqrt(2 * radiusMm * give - give * give))
 }
@@ -46,16 +53,18 @@ const WORTH_CHANGING = 1.2
  * @param laneMm width of the lane: more edge than that serves nothing
  */
 export function fitBlade(
+  figures: Figures,
   allowed: readonly Blade[],
   radiusMm: number,
   bed: 'soft' | 'bony',
   small: boolean,
   laneMm = Infinity,
 ): Fit {
-  const touches = (b: Blade) => usableWidthMm(b.edgeMm, radiusMm, bed)
+  const touches = (b: Blade) => usableWidthMm(figures, figures(b.edgeMm), radiusMm, bed)
   const serves = (b: Blade) => Math.min(touches(b), laneMm)
-  const shortest = (list: readonly Blade[]) => list.reduce((a, b) => (b.edgeMm < a.edgeMm ? b : a))
-  const full = allowed.filter((b) => touches(b) >= b.edgeMm - 0.5)
+  const shortest = (list: readonly Blade[]) =>
+    list.reduce((a, b) => (figures(b.edgeMm) < figures(a.edgeMm) ? b : a))
+  const full = allowed.filter((b) => touches(b) >= figures(b.edgeMm) - 0.5)
   const best = (list: readonly Blade[]) =>
     list.reduce((a, b) => (serves(b) > WORTH_CHANGING * serves(a) ? b : a))
   const most = Math.max(...allowed.map(serves))
@@ -73,15 +82,15 @@ export function fitBlade(
       : radiusMm < 500
         ? `along the edge the skin is round with about ${Math.round(radiusMm)} mm`
         : 'along the edge the skin is nearly flat'
-  const off = sagittaMm(blade.edgeMm, radiusMm)
+  const off = sagittaMm(figures(blade.edgeMm), radiusMm)
   return {
     blade,
     widthMm,
     reason: {
       text:
-        widthMm >= blade.edgeMm - 0.5
-          ? `The ${Math.round(blade.edgeMm)} mm edge of the ${blade.name} lies on fully: ${round}.`
-          : `Of the ${Math.round(blade.edgeMm)} mm edge of the ${blade.name} about ${widthMm} mm touch: ${round}${Number.isFinite(off) ? `, so its ends would stand off ${off.toFixed(1)} mm` : ''}. Narrow sections.`,
+        widthMm >= figures(blade.edgeMm) - 0.5
+          ? `The ${Math.round(figures(blade.edgeMm))} mm edge of the ${blade.name} lies on fully: ${round}.`
+          : `Of the ${Math.round(figures(blade.edgeMm))} mm edge of the ${blade.name} about ${widthMm} mm touch: ${round}${Number.isFinite(off) ? `, so its ends would stand off ${off.toFixed(1)} mm` : ''}. Narrow sections.`,
       mark: 'H',
     },
   }

@@ -48,40 +48,25 @@ export interface Blade {
   readonly id: string
   readonly name: string
   readonly tool: ToolKind
-  readonly edgeMm: number
-  readonly angleDeg: number
+  readonly edgeMm: Constant
+  readonly angleDeg: Constant
   readonly handle: Handle
   /** Only in practised hands. */
   readonly practised: boolean
-  readonly price: number
+  readonly price: Constant
 }
 
 function blade(
   id: string,
   name: string,
   tool: ToolKind,
-  edge: Constant,
-  angle: Constant,
+  edgeMm: Constant,
+  angleDeg: Constant,
   price: Constant,
   handle: Handle,
   practised = false,
 ): Blade {
-  return {
-    id,
-    name,
-    tool,
-    handle,
-    practised,
-    get edgeMm() {
-      return edge.value
-    },
-    get angleDeg() {
-      return angle.value
-    },
-    get price() {
-      return price.value
-    },
-  }
+  return { id, name, tool, edgeMm, angleDeg, price, handle, practised }
 }
 
 const FOLDING: Handle = { way: 'along-edge', lengthMm: 130, liftDeg: 24 }

@@ -1,6 +1,6 @@
 /** What a pass buys (M8): a geometric model of the hair left standing, and said to be one. */
 import { toRadians } from '../grain/circular.ts'
-import { constant } from '../house/constants.ts'
+import { constant, type Figures } from '../house/constants.ts'
 
 export const CLOSENESS_CONSTANTS = {
   exitAngleDeg: constant(45, '°', 'Angle at which hair leaves the skin', 'H'),
@@ -21,14 +21,14 @@ export const CLOSENESS_CONSTANTS = {
  * α_eff = α + (90° − α)(1 − cos δ)/2 − 0.4 α (1 + cos δ)/2; ρ = h / sin α_eff.
  * @param angle radians in [0, π]
  */
-export function stubbleLeftMm(angle: number): number {
-  const alpha = toRadians(CLOSENESS_CONSTANTS.exitAngleDeg.value)
+export function stubbleLeftMm(figures: Figures, angle: number): number {
+  const alpha = toRadians(figures(CLOSENESS_CONSTANTS.exitAngleDeg))
   const c = Math.cos(angle)
   const lifted =
     alpha +
     ((Math.PI / 2 - alpha) * (1 - c)) / 2 -
-    (CLOSENESS_CONSTANTS.pressedFlat.value * alpha * (1 + c)) / 2
-  return CLOSENESS_CONSTANTS.standOffMm.value / Math.sin(lifted)
+    (figures(CLOSENESS_CONSTANTS.pressedFlat) * alpha * (1 + c)) / 2
+  return figures(CLOSENESS_CONSTANTS.standOffMm) / Math.sin(lifted)
 }
 
 /**

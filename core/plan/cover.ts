@@ -3,7 +3,7 @@
  * the grain within a tolerance. Angles are sorted round the circle and cut greedily into arcs from 24 starting offsets;
  * the fewest connected patches win, then the shortest border.
  */
-import { constant } from '../house/constants.ts'
+import { constant, type Figures } from '../house/constants.ts'
 import { patchFrom, type ZoneSkin } from './skin.ts'
 import { apart, BIN, BINS } from './turns.ts'
 
@@ -31,10 +31,10 @@ export interface Cover {
  * Parts the worked cells of a zone.
  * @param tolerance radians, half the width of an arc
  */
-export function coverZone(skin: ZoneSkin, tolerance: number): Cover {
+export function coverZone(figures: Figures, skin: ZoneSkin, tolerance: number): Cover {
   const cells: number[] = []
   for (let c = 0; c < skin.count; c++) if (skin.open[c] && !skin.loose[c]) cells.push(c)
-  const least = Math.max(C.leastLaneCm2.value, C.leastLaneShare.value * skin.openCm2)
+  const least = Math.max(figures(C.leastLaneCm2), figures(C.leastLaneShare) * skin.openCm2)
   cells.sort((a, b) => skin.growth[a]! - skin.growth[b]! || a - b)
   const offsets =
     oneArc(skin, cells, tolerance) ??
@@ -49,7 +49,7 @@ export function coverZone(skin: ZoneSkin, tolerance: number): Cover {
     if (tried.has(key)) continue
     tried.add(key)
     smooth(skin, cut, tolerance)
-    const pieces = settle(skin, piecesOf(skin, cut.label), tolerance, least)
+    const pieces = settle(figures, skin, piecesOf(skin, cut.label), tolerance, least)
     const border = pieces.reduce(
       (s, p) => s + [...p.borders.values()].reduce((a, b) => a + b, 0),
       0,
@@ -216,7 +216,13 @@ function spread(turns: Float64Array, tolerance: number): { mean: number; beyond:
 }
 
 /** Joins pieces that can share one stroke, and those that are too small, until nothing more can be joined. */
-function settle(skin: ZoneSkin, pieces: Piece[], tolerance: number, least: number): Piece[] {
+function settle(
+  figures: Figures,
+  skin: ZoneSkin,
+  pieces: Piece[],
+  tolerance: number,
+  least: number,
+): Piece[] {
   const gap = (a: Piece, b: Piece) => {
     const from = 3 * a.cells[0]!
     return Math.min(
@@ -229,7 +235,7 @@ function settle(skin: ZoneSkin, pieces: Piece[], tolerance: number, least: numbe
       ),
     )
   }
-  const mayStray = C.mayStray.value
+  const mayStray = figures(C.mayStray)
   const list = new Set(pieces)
   const joined = (a: Piece, b: Piece) => {
     const turns = Float64Array.from(a.turns, (w, i) => w + b.turns[i]!)

@@ -9,7 +9,7 @@ import type { ZonedMesh, ZoneRecord } from '../head/head.ts'
 import { Locator } from '../head/locate.ts'
 import { triangleNeighbours } from '../head/walk.ts'
 import { BODY_IDS, ZONE_IDS } from '../head/zones.ts'
-import { constant } from '../house/constants.ts'
+import { constant, type Figures } from '../house/constants.ts'
 import { linePath, type KeepLine } from '../lines/keepLine.ts'
 import type { Surface } from '../head/geodesic.ts'
 import type { Room } from './handle.ts'
@@ -36,6 +36,7 @@ export function headRoom(mesh: ZonedMesh): Room {
 
 /** The head's field over the display mesh, with the places where it turns. */
 export function headFlow(
+  figures: Figures,
   field: FieldGround,
   answer: FieldAnswer,
   readings: readonly ZonedReading[],
@@ -47,7 +48,7 @@ export function headFlow(
   return {
     vectors: displayVectors(display, mesh, carried),
     trust: carried.trust,
-    turning: findTurning(field, answer, readings, solveZones).whorls.map((w) => w.point),
+    turning: findTurning(figures, field, answer, readings, solveZones).whorls.map((w) => w.point),
   }
 }
 
@@ -68,13 +69,13 @@ export function bodyGround(): SkinGround {
 }
 
 /** Growth over the sheet: readings of a zone weighted by nearness, beside the starting guess. */
-export function bodyFlow(readings: readonly ZonedReading[]): SkinFlow {
+export function bodyFlow(figures: Figures, readings: readonly ZonedReading[]): SkinFlow {
   const { mesh } = bodyGround()
   const n = mesh.positions.length / 3
   const vectors = new Float32Array(3 * n)
   const trust = new Float32Array(n)
-  const reach = BODY_FIELD_CONSTANTS.reachMm.value
-  const guess = BODY_FIELD_CONSTANTS.guessWeight.value
+  const reach = figures(BODY_FIELD_CONSTANTS.reachMm)
+  const guess = figures(BODY_FIELD_CONSTANTS.guessWeight)
   for (const zone of BODY_ZONES) {
     const [first, count] = mesh.ranges[BODY_IDS.indexOf(zone.id)]!
     const own = readings.filter((r) => r.zoneId === zone.id)

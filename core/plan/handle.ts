@@ -7,7 +7,7 @@ import type { Locator } from '../head/locate.ts'
 import { ZONE_FACTS } from '../head/zoneFacts.ts'
 import { zoneStem, type ZoneId } from '../head/zones.ts'
 import { toRadians } from '../grain/circular.ts'
-import { constant } from '../house/constants.ts'
+import { constant, type Figures } from '../house/constants.ts'
 import type { Blade } from './blades.ts'
 import { stances, stanceWords, turnDeg, type Hand, type Stance } from './hands.ts'
 import type { ServiceFamily } from '../services.ts'
@@ -41,14 +41,15 @@ const TRUNK: readonly { name: string; a: Vec3; b: Vec3; r: number }[] = [
 ]
 
 /** Where the worker's hand comes from, in the directions of the client's head. */
-function reachFrom(hour: number, turn: string): Vec3 {
+function reachFrom(figures: Figures, hour: number, turn: string): Vec3 {
   // A head turned to its left sees the room turned to its right.
   const angle = (hour / 12) * 2 * Math.PI - toRadians(turnDeg(turn))
-  return [Math.sin(angle) * C.armMm.value, -60, Math.cos(angle) * C.armMm.value]
+  return [Math.sin(angle) * figures(C.armMm), -60, Math.cos(angle) * figures(C.armMm)]
 }
 
 /** The handle's direction from the lane's middle for a worker who stands at an hour with a blade in one hand. */
 export function handleWay(
+  figures: Figures,
   blade: Blade,
   point: Vec3,
   normal: Vec3,
@@ -61,7 +62,7 @@ export function handleWay(
   let axis = stroke
   if (blade.handle.way === 'along-edge') {
     const edge = cross(normal, stroke)
-    const from = reachFrom(hour, turn)
+    const from = reachFrom(figures, hour, turn)
     const toward = dot(edge, [from[0] - point[0], from[1] - point[1], from[2] - point[2]]) >= 0
     axis = toward !== backhand ? edge : [-edge[0], -edge[1], -edge[2]]
   }
@@ -76,13 +77,14 @@ export function handleWay(
 
 /** What a handle would meet first and how far along it; undefined when it has room. */
 export function meets(
+  figures: Figures,
   room: Room,
   blade: Blade,
   point: Vec3,
   way: Vec3,
 ): { what: string; atMm: number } | undefined {
-  const round = C.roundMm.value
-  const from = C.freeMm.value
+  const round = figures(C.roundMm)
+  const from = figures(C.freeMm)
   // Where the handle would have to leave through the skin it works on, it is in it from the start.
   const under = room.locator.below(along(point, way, from))
   if (under !== undefined) return { what: zoneWords(room.zoneOf(under)), atMm: from }
@@ -113,6 +115,7 @@ function fromBar(p: Vec3, a: Vec3, b: Vec3): number {
 
 /** The stance in which the handle has room, with the reason where it is not the usual one. */
 export function findStance(
+  figures: Figures,
   room: Room | undefined,
   blade: Blade,
   zoneId: ZoneId,
@@ -122,7 +125,7 @@ export function findStance(
   turn: string,
   towardWorker = false,
 ): { stance: Stance; reason: Reason } {
-  const comes = (hour: number) => dot(lane.stroke, reachFrom(hour, turn))
+  const comes = (hour: number) => dot(lane.stroke, reachFrom(figures, hour, turn))
   const hours = towardWorker
     ? [...stances(zoneId, hand, family)].sort((a, b) => comes(b) - comes(a))
     : stances(zoneId, hand, family)
@@ -134,9 +137,18 @@ export function findStance(
   const tried = new Map<string, ReturnType<typeof meets>>()
   for (const backhand of [false, true]) {
     for (const hour of hours) {
-      const way = handleWay(blade, lane.point, lane.normal, lane.stroke, hour, turn, backhand)
+      const way = handleWay(
+        figures,
+        blade,
+        lane.point,
+        lane.normal,
+        lane.stroke,
+        hour,
+        turn,
+        backhand,
+      )
       const key = way.map((x) => x.toFixed(3)).join()
-      if (!tried.has(key)) tried.set(key, meets(room, blade, lane.point, way))
+      if (!tried.has(key)) tried.set(key, meets(figures, room, blade, lane.point, way))
       const met = tried.get(key)
       if (!met) {
         const text = stanceWords(hour)

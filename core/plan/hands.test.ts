@@ -1,3 +1,4 @@
+import { DEFAULTS } from '../house/constants.ts'
 import fc from 'fast-check'
 import { wrapHalf } from '../grain/circular.ts'
 import { cross, dot, unit, type Vec3 } from '../head/frames.ts'
@@ -182,19 +183,19 @@ describe('the handle', () => {
       } as never,
       zoneOf: () => 'brow-left',
     }
-    const met = meets(wall, BLADES.shavette, [0, 0, 0], [1, 0, 0])!
+    const met = meets(DEFAULTS, wall, BLADES.shavette, [0, 0, 0], [1, 0, 0])!
     expect(met.what).toBe('brow')
     expect(met.atMm).toBeGreaterThan(50)
     expect(met.atMm).toBeLessThan(64)
-    expect(meets(wall, BLADES.shavette, [0, 0, 0], [-1, 0, 0])).toBeUndefined()
+    expect(meets(DEFAULTS, wall, BLADES.shavette, [0, 0, 0], [-1, 0, 0])).toBeUndefined()
   })
 
   it('has room straight out from every zone of the face, and none straight in', () => {
     for (const zone of ZONES.filter((z) => /^(cheek|forehead|chin|jaw)/.test(z.id))) {
       const n = unit(zone.centre.normal)
       const start: Vec3 = [0, 1, 2].map((k) => zone.centre.point[k]! + 2 * n[k]!) as unknown as Vec3
-      expect(meets(room, BLADES.shavette, start, n)).toBeUndefined()
-      expect(meets(room, BLADES.shavette, start, [-n[0], -n[1], -n[2]])).toBeDefined()
+      expect(meets(DEFAULTS, room, BLADES.shavette, start, n)).toBeUndefined()
+      expect(meets(DEFAULTS, room, BLADES.shavette, start, [-n[0], -n[1], -n[2]])).toBeDefined()
     }
   })
 
@@ -214,6 +215,7 @@ describe('the handle', () => {
     }
     const straight = 'Head straight.'
     const { stance, reason } = findStance(
+      DEFAULTS,
       barred,
       BLADES.shavette,
       'cheek-lower-left',
@@ -229,15 +231,24 @@ describe('the handle', () => {
       zoneOf: () => 'chin',
     }
     expect(
-      findStance(free, BLADES.shavette, 'cheek-lower-left', lane, 'right', 'razor', straight)
-        .stance,
+      findStance(
+        DEFAULTS,
+        free,
+        BLADES.shavette,
+        'cheek-lower-left',
+        lane,
+        'right',
+        'razor',
+        straight,
+      ).stance,
     ).toEqual({ hour: 9, text: 'Stand on the client’s right.' })
     const shut: Room = {
       locator: { below: () => undefined, within: () => 1 } as never,
       zoneOf: () => 'chin',
     }
     expect(
-      findStance(shut, BLADES.shavette, 'chin', lane, 'right', 'razor', straight).reason.text,
+      findStance(DEFAULTS, shut, BLADES.shavette, 'chin', lane, 'right', 'razor', straight).reason
+        .text,
     ).toContain('take it short')
   })
 
@@ -245,11 +256,20 @@ describe('the handle', () => {
     const n: Vec3 = [0, 0, 1]
     const stroke: Vec3 = [0, -1, 0]
     const folding = (hour: number) =>
-      handleWay(BLADES.shavette, [0, -50, 90], n, stroke, hour, 'Head straight.', false)
+      handleWay(DEFAULTS, BLADES.shavette, [0, -50, 90], n, stroke, hour, 'Head straight.', false)
     // 9 o'clock is the client's right, which is −x.
     expect(folding(9)[0]).toBeLessThan(-0.5)
     expect(folding(3)[0]).toBeGreaterThan(0.5)
-    const headed = handleWay(BLADES.safety, [0, -50, 90], n, stroke, 9, 'Head straight.', false)
+    const headed = handleWay(
+      DEFAULTS,
+      BLADES.safety,
+      [0, -50, 90],
+      n,
+      stroke,
+      9,
+      'Head straight.',
+      false,
+    )
     expect(headed[1]).toBeLessThan(-0.5)
     expect(headed[2]).toBeGreaterThan(0.3)
   })

@@ -1,5 +1,5 @@
 /** What lies ready: blades, towels, paper, gloves, with their cost (M14). */
-import { constant } from '../house/constants.ts'
+import { constant, type Figures } from '../house/constants.ts'
 import type { ServiceId } from '../services.ts'
 import { BLADES, type BladeId } from './blades.ts'
 import type { KitItem, Lane } from './types.ts'
@@ -20,6 +20,7 @@ const C = KIT_CONSTANTS
 
 /** Lists the kit of a service. */
 export function kitFor(
+  figures: Figures,
   service: ServiceId,
   lanes: readonly Lane[],
   blades: ReadonlyMap<BladeId, number>,
@@ -30,27 +31,27 @@ export function kitFor(
     if (count > 0) items.push({ name, count, unit, cost: Math.round(count * each * 100) / 100 })
   }
   for (const [id, count] of blades)
-    add(BLADES[id].name, count, count === 1 ? 'blade' : 'blades', BLADES[id].price)
+    add(BLADES[id].name, count, count === 1 ? 'blade' : 'blades', figures(BLADES[id].price))
   const strokes = lanes.reduce((s, l) => s + l.strokes, 0)
   const towels =
     service === 'head-shave'
-      ? C.headTowels.value
+      ? figures(C.headTowels)
       : service === 'face-shave'
-        ? C.faceTowels.value
+        ? figures(C.faceTowels)
         : service === 'brow-tidy'
           ? 0
           : 1
-  add('towels', towels, towels === 1 ? 'towel' : 'towels', C.towelCost.value)
-  add('gloves', 1, 'pair', C.glovesCost.value)
+  add('towels', towels, towels === 1 ? 'towel' : 'towels', figures(C.towelCost))
+  add('gloves', 1, 'pair', figures(C.glovesCost))
   add(
     'paper',
-    Math.max(1, Math.ceil(strokes / C.strokesPerSheet.value)),
+    Math.max(1, Math.ceil(strokes / figures(C.strokesPerSheet))),
     'sheets',
-    C.paperCost.value,
+    figures(C.paperCost),
   )
-  if (hasLather(service)) add('oil and lather', 1, 'bowl', C.latherCost.value)
+  if (hasLather(service)) add('oil and lather', 1, 'bowl', figures(C.latherCost))
   if (strays > 0) add('tweezers', 1, 'pair', 0)
   add('styptic', 1, 'stick', 0)
-  add('balm without alcohol', 1, 'coin', C.balmCost.value)
+  add('balm without alcohol', 1, 'coin', figures(C.balmCost))
   return items
 }

@@ -7,7 +7,7 @@ import type { Vec3 } from '../head/frames.ts'
 import type { Locator } from '../head/locate.ts'
 import { ZONE_FACTS, zoneName } from '../head/zoneFacts.ts'
 import { isBody, zoneStem, type ZoneId, type ZoneStem } from '../head/zones.ts'
-import { constant } from '../house/constants.ts'
+import { constant, type Figures } from '../house/constants.ts'
 import { SERVICES, type ServiceFamily } from '../services.ts'
 import { BLADES, type Blade, type BladeId } from './blades.ts'
 import { fitBlade, type Fit } from './bladeFit.ts'
@@ -69,28 +69,38 @@ const SMALL: ReadonlySet<ZoneStem> = new Set([
 ])
 
 /** Longest stroke that a place allows, mm. */
-export function longestStrokeMm(zoneId: ZoneId): number {
+export function longestStrokeMm(figures: Figures, zoneId: ZoneId): number {
   const stem = zoneStem(zoneId)
-  if (SMALL.has(stem)) return isBody(zoneId) ? P.strokeFaceMm.value : P.strokeSmallMm.value
-  if (isBody(zoneId)) return P.strokeBodyMm.value
+  if (SMALL.has(stem)) return isBody(zoneId) ? figures(P.strokeFaceMm) : figures(P.strokeSmallMm)
+  if (isBody(zoneId)) return figures(P.strokeBodyMm)
   return stem.startsWith('scalp') || stem === 'occiput'
-    ? P.strokeScalpMm.value
-    : P.strokeFaceMm.value
+    ? figures(P.strokeScalpMm)
+    : figures(P.strokeFaceMm)
 }
 
 /** Strokes that one pass over an area takes. */
-export function passStrokes(areaCm2: number, widthMm: number, strokeMm: number): number {
-  return Math.max(1, Math.round((areaCm2 * 100) / (widthMm * P.usedWidth.value * strokeMm)))
+export function passStrokes(
+  figures: Figures,
+  areaCm2: number,
+  widthMm: number,
+  strokeMm: number,
+): number {
+  return Math.max(1, Math.round((areaCm2 * 100) / (widthMm * figures(P.usedWidth) * strokeMm)))
 }
 
 /** Seconds of work of so many strokes. */
-export function strokeSeconds(strokes: number, zoneId: ZoneId, family: ServiceFamily): number {
+export function strokeSeconds(
+  figures: Figures,
+  strokes: number,
+  zoneId: ZoneId,
+  family: ServiceFamily,
+): number {
   const rate = isBody(zoneId)
     ? P.strokesPerSecondBody
     : family === 'fuzz'
       ? P.strokesPerSecondFuzz
       : P.strokesPerSecond
-  return strokes / rate.value
+  return strokes / figures(rate)
 }
 
 function measure(q: ZoneQuestion, skin: ZoneSkin, lane: LaneShape, chart: number): LaneMeasure {
@@ -137,7 +147,7 @@ export function makeLane(
   const { family } = SERVICES[q.service]
   const id = shape.zoneId
   const chart = edit?.way === undefined ? wantedChart : wrapTurn(shape.growth + TURN[edit.way])
-  const relation = laneRelation(shape, chart)
+  const relation = laneRelation(q.figures, shape, chart)
   const m = measure(q, skin, shape, chart)
   const small = SMALL.has(zoneStem(id))
   const allowed: readonly Blade[] =
@@ -146,7 +156,7 @@ export function makeLane(
       : more.first
         ? [BLADES[more.first]]
         : q.tools.blades
-  const fit: Fit = fitBlade(allowed, m.radiusMm, skin.zone.bed, small, m.extent.widthMm)
+  const fit: Fit = fitBlade(q.figures, allowed, m.radiusMm, skin.zone.bed, small, m.extent.widthMm)
   const { blade } = fit
   checkHandEdit(
     {
@@ -159,9 +169,12 @@ export function makeLane(
     { blade: edit?.bladeId !== undefined, way: edit?.way !== undefined },
     relation,
   )
-  const strokeLengthMm = Math.max(4, Math.round(Math.min(longestStrokeMm(id), m.extent.lengthMm)))
+  const strokeLengthMm = Math.max(
+    4,
+    Math.round(Math.min(longestStrokeMm(q.figures, id), m.extent.lengthMm)),
+  )
   const widthMm = Math.max(2, Math.round(Math.min(fit.widthMm, m.extent.widthMm)))
-  const strokes = passStrokes(shape.areaCm2, widthMm, strokeLengthMm)
+  const strokes = passStrokes(q.figures, shape.areaCm2, widthMm, strokeLengthMm)
   const strokeBearing = laneBearing(shape, m.stroke)
   const growthDirection = laneBearing(shape, laneDirection(skin, shape, shape.growth))
   const turn = headTurn(id)
@@ -170,6 +183,7 @@ export function makeLane(
   let found = m.stances.get(stanceKey)
   if (!found) {
     found = findStance(
+      q.figures,
       q.room,
       blade,
       id,
@@ -205,23 +219,23 @@ export function makeLane(
     stroke: rounded(m.stroke, 1e4),
     strokeBearing,
     growthDirection,
-    grain: trustWithin(shape.trust) === undefined ? 'guess' : 'read',
+    grain: trustWithin(q.figures, shape.trust) === undefined ? 'guess' : 'read',
     withinDeg: withinDeg(shape),
     areaCm2: shape.areaCm2,
     lengthMm: Math.round(m.extent.lengthMm),
     widthMm: Math.round(m.extent.widthMm),
     bladeId: blade.id as BladeId,
     blade: blade.name,
-    bladeAngleDeg: blade.angleDeg,
+    bladeAngleDeg: q.figures(blade.angleDeg),
     usableWidthMm: widthMm,
     strokeLengthMm,
     strokes,
-    seconds: strokeSeconds(strokes, id, family),
-    load: laneLoad(shape, chart, blade.tool, slip, more.hair),
+    seconds: strokeSeconds(q.figures, strokes, id, family),
+    load: laneLoad(q.figures, shape, chart, blade.tool, slip, more.hair),
     leftMm:
       blade.tool === 'trimmer'
-        ? CLOSENESS_CONSTANTS.trimmerLeavesMm.value
-        : overLane(shape, chart, stubbleLeftMm),
+        ? q.figures(CLOSENESS_CONSTANTS.trimmerLeavesMm)
+        : overLane(shape, chart, (angle) => stubbleLeftMm(q.figures, angle)),
     stance: found.stance,
     headTurn: turn,
     freeHand: hand.text,

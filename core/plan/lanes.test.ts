@@ -1,4 +1,5 @@
 /** Lanes: circular cover, blade fit, and what must hold of them on any head, field and marks. */
+import { DEFAULTS } from '../house/constants.ts'
 import fc from 'fast-check'
 import { toDegrees, toRadians } from '../grain/circular.ts'
 import { directionOf, tangentPart, unit, type Vec3 } from '../head/frames.ts'
@@ -44,13 +45,14 @@ function flowOf(rule: (p: Vec3, n: Vec3) => Vec3, zones: readonly ZoneId[] = [ch
 }
 
 const WHOLE = { spots: [], lines: [], worked: { share: 1, from: 'top' }, bandOnly: false } as const
-const skinOf = (flow: SkinFlow, zone: ZoneId = cheek.id) => zoneSkin(GROUND, flow, zone, WHOLE)
-const tolerance = toRadians(COVER_CONSTANTS.toleranceDeg.value)
+const skinOf = (flow: SkinFlow, zone: ZoneId = cheek.id) =>
+  zoneSkin(DEFAULTS, GROUND, flow, zone, WHOLE)
+const tolerance = toRadians(COVER_CONSTANTS.toleranceDeg.byDefault)
 
 describe('lanes by circular cover (M5)', () => {
   it('make one lane of hair that lies one way', () => {
     const skin = skinOf(flowOf(() => [0.2, -1, 0.1]))
-    const cover = coverZone(skin, tolerance)
+    const cover = coverZone(DEFAULTS, skin, tolerance)
     expect([cover.count, cover.bound]).toEqual([1, 1])
     const [lane] = laneShapes(skin, cover)
     expect(lane!.areaCm2).toBeCloseTo(skin.openCm2, 9)
@@ -71,10 +73,10 @@ describe('lanes by circular cover (M5)', () => {
 
   it('parts a fan of 90° into two to four at 30°, no fewer at 20°', () => {
     const skin = skinOf(fan(90))
-    const wide = coverZone(skin, tolerance)
+    const wide = coverZone(DEFAULTS, skin, tolerance)
     expect(wide.count).toBeGreaterThanOrEqual(2)
     expect(wide.count).toBeLessThanOrEqual(4)
-    const narrow = coverZone(skin, toRadians(COVER_CONSTANTS.toleranceBumpDeg.value))
+    const narrow = coverZone(DEFAULTS, skin, toRadians(COVER_CONSTANTS.toleranceBumpDeg.byDefault))
     expect(narrow.count).toBeGreaterThanOrEqual(wide.count)
     expect(narrow.count).toBeLessThanOrEqual(5)
   })
@@ -84,7 +86,7 @@ describe('lanes by circular cover (M5)', () => {
     const { point } = crown.centre
     const flow = flowOf((p) => [p[0] - point[0], p[1] - point[1], p[2] - point[2]], [crown.id])
     const skin = skinOf({ ...flow, turning: [point] }, crown.id)
-    const cover = coverZone(skin, tolerance)
+    const cover = coverZone(DEFAULTS, skin, tolerance)
     expect(cover.bound).toBe(6)
     expect(cover.count).toBeGreaterThanOrEqual(5)
     expect(cover.count).toBeLessThanOrEqual(9)
@@ -95,14 +97,14 @@ describe('lanes by circular cover (M5)', () => {
   it('keeps its tolerance: nine tenths of every lane lie within it', () => {
     for (const deg of [40, 80, 120, 200]) {
       const skin = skinOf(fan(deg))
-      for (const lane of laneShapes(skin, coverZone(skin, tolerance)))
-        expect(withinDeg(lane)).toBeLessThanOrEqual(COVER_CONSTANTS.toleranceDeg.value + 5)
+      for (const lane of laneShapes(skin, coverZone(DEFAULTS, skin, tolerance)))
+        expect(withinDeg(lane)).toBeLessThanOrEqual(COVER_CONSTANTS.toleranceDeg.byDefault + 5)
     }
   })
 
   it('packs into one short string and back', () => {
     const skin = skinOf(fan(120))
-    for (const cover of [coverZone(skin, tolerance), patchesOf(skin)]) {
+    for (const cover of [coverZone(DEFAULTS, skin, tolerance), patchesOf(skin)]) {
       const packed = packCover(cover)
       const letters = unpackCover(packed)
       expect(letters).toHaveLength(skin.count)
@@ -126,23 +128,23 @@ describe('blade fit (M6)', () => {
 
   it('uses just the width that stands off by the give', () => {
     for (const r of [15, 30, 60, 90]) {
-      expect(sagittaMm(usableWidthMm(1000, r, 'soft'), r)).toBeCloseTo(0.8, 6)
-      expect(sagittaMm(usableWidthMm(1000, r, 'bony'), r)).toBeCloseTo(0.4, 6)
+      expect(sagittaMm(usableWidthMm(DEFAULTS, 1000, r, 'soft'), r)).toBeCloseTo(0.8, 6)
+      expect(sagittaMm(usableWidthMm(DEFAULTS, 1000, r, 'bony'), r)).toBeCloseTo(0.4, 6)
     }
-    expect(usableWidthMm(43, -200, 'soft')).toBe(43)
-    expect(usableWidthMm(43, 10_000, 'soft')).toBe(43)
+    expect(usableWidthMm(DEFAULTS, 43, -200, 'soft')).toBe(43)
+    expect(usableWidthMm(DEFAULTS, 43, 10_000, 'soft')).toBe(43)
     expect(sagittaMm(50, 20)).toBe(Infinity)
   })
 
   it('takes the widest that lies on, a wide one for cheeks, a small one for lip and brow (common practice)', () => {
     const fuzz = [BLADES.guarded, BLADES['brow-razor']]
-    expect(fitBlade(fuzz, 10_000, 'soft', false).blade.id).toBe('guarded')
-    expect(fitBlade(fuzz, 84, 'soft', false).blade.id).toBe('guarded')
-    expect(fitBlade(fuzz, 30, 'bony', false).blade.id).toBe('brow-razor')
-    expect(fitBlade(fuzz, 10_000, 'soft', true).blade.id).toBe('brow-razor')
+    expect(fitBlade(DEFAULTS, fuzz, 10_000, 'soft', false).blade.id).toBe('guarded')
+    expect(fitBlade(DEFAULTS, fuzz, 84, 'soft', false).blade.id).toBe('guarded')
+    expect(fitBlade(DEFAULTS, fuzz, 30, 'bony', false).blade.id).toBe('brow-razor')
+    expect(fitBlade(DEFAULTS, fuzz, 10_000, 'soft', true).blade.id).toBe('brow-razor')
     const bare = [BLADES['surgical-14'], BLADES['surgical-10']]
-    expect(fitBlade(bare, 400, 'soft', false).blade.id).toBe('surgical-14')
-    expect(fitBlade(bare, 60, 'bony', false).blade.id).toBe('surgical-10')
+    expect(fitBlade(DEFAULTS, bare, 400, 'soft', false).blade.id).toBe('surgical-14')
+    expect(fitBlade(DEFAULTS, bare, 60, 'bony', false).blade.id).toBe('surgical-10')
   })
 
   it('measures roundness along the edge: a cylinder is flat along and round across', () => {
@@ -286,14 +288,14 @@ describe('lanes on any head, field and marks', () => {
             for (const at of corners) {
               for (const s of input.screening.leaveOutSpots) {
                 const [x, y, z] = [at[0] - s.point[0], at[1] - s.point[1], at[2] - s.point[2]]
-                const reach = s.radiusMm + markMargin(s)
+                const reach = s.radiusMm + markMargin(DEFAULTS, s)
                 if (x * x + y * y + z * z <= reach * reach) inMark++
               }
             }
             if (path && zone.zoneId.endsWith('left')) {
               const sides = corners.map((at) => besidePath(path, at))
               if (
-                sides.every((s) => s.distanceMm < LINE_CONSTANTS.reachMm.value) &&
+                sides.every((s) => s.distanceMm < LINE_CONSTANTS.reachMm.byDefault) &&
                 sides.some((s) => s.side === lines[0]!.keep)
               )
                 behindLine++

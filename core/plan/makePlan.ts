@@ -1,4 +1,5 @@
 /** From grain, skin, hair, screening and schools to a plan with its reasons: lanes, passes, hands, order, time, kit. */
+import type { Figures } from '../house/constants.ts'
 import type { SkinAndHair } from '../client.ts'
 import { DomainError } from '../errors.ts'
 import type { SurfaceNotes } from '../hair/layer.ts'
@@ -26,6 +27,7 @@ import { overLimitReason, planZone } from './zonePlan.ts'
 
 /** Everything a plan depends on. */
 export interface PlanInput {
+  readonly figures: Figures
   readonly service: ServiceId
   readonly ground: SkinGround
   readonly flow: SkinFlow
@@ -65,7 +67,7 @@ interface Draft {
  */
 export function makePlan(input: PlanInput): Plan {
   const { service, screening, schools, choice } = input
-  const { slotMin } = SERVICES[service]
+  const slotMin = input.figures(SERVICES[service].slotMin)
   refuseUncleared(input)
   const { question, tools } = zoneQuestion(input)
   const draft = planZones(input, question)
@@ -75,7 +77,7 @@ export function makePlan(input: PlanInput): Plan {
   const zones = [...fitted.zones].sort(
     (a, b) => firstAt(fitted.lanes, a.zoneId) - firstAt(fitted.lanes, b.zoneId),
   )
-  const kit = kitFor(service, fitted.lanes, blades, straysOf(input, zones).length)
+  const kit = kitFor(input.figures, service, fitted.lanes, blades, straysOf(input, zones).length)
   const reasons: Reason[] = [
     ...orderReasons(input, fitted.lanes),
     ...tools.reasons,
@@ -88,8 +90,8 @@ export function makePlan(input: PlanInput): Plan {
       mark: 'H',
     })
   }
-  const over = overLimitOf(zones)
-  const above = overLimitReason({ zones, overLimit: over })
+  const over = overLimitOf(input.figures, zones)
+  const above = overLimitReason(input.figures, { zones, overLimit: over })
   if (above) reasons.unshift(above)
   const within = choice.within ?? slotMin
   if (totalMinutes > within + 0.5) {
@@ -126,8 +128,8 @@ export function makePlan(input: PlanInput): Plan {
 }
 
 /** Zones whose odds of redness stand above the house's limit. */
-function overLimitOf(zones: readonly ZonePlan[]): NonNullable<Plan['overLimit']> {
-  const limit = SKIN_CONSTANTS.rednessLimit.value
+function overLimitOf(figures: Figures, zones: readonly ZonePlan[]): NonNullable<Plan['overLimit']> {
+  const limit = figures(SKIN_CONSTANTS.rednessLimit)
   return zones
     .filter((z) => z.rednessOdds > limit)
     .map((z) => ({ zoneId: z.zoneId, name: z.name, odds: z.rednessOdds, limit }))
@@ -182,7 +184,7 @@ export function zoneSkinOf(input: PlanInput, id: ZoneId): ZoneSkin {
   const { memory, service, screening, lines } = input
   let skin = memory.skins.get(id)
   if (!skin) {
-    skin = zoneSkin(input.ground, input.flow, id, {
+    skin = zoneSkin(input.figures, input.ground, input.flow, id, {
       spots: screening.leaveOutSpots,
       lines,
       worked: SERVICES[service].zones[zoneStem(id)]!,
@@ -275,14 +277,14 @@ function orderLanes(input: PlanInput, lanes: readonly Lane[]): Lane[] {
   ].join()
   const had = memory.orders.get(key)
   if (had) return inOrder(had)
-  const problem = laneProblem(jobs, schools, SERVICES[service].family, service)
+  const problem = laneProblem(input.figures, jobs, schools, SERVICES[service].family, service)
   const given = (choice.order ?? []).flatMap((id) => {
     const at = jobs.findIndex((j) => ('lane' in j ? j.lane.id : `lather:${j.lather}`) === id)
     return at < 0 ? [] : [at]
   })
   const order = keepsOrder(problem, given)
     ? given
-    : findOrder(problem, ORDER_CONSTANTS.searchRounds.value).order
+    : findOrder(problem, input.figures(ORDER_CONSTANTS.searchRounds)).order
   memory.orders.set(key, order)
   return inOrder(order)
 }

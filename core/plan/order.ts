@@ -1,6 +1,6 @@
 /** Lanes as jobs: what it costs to go from one to the next, and what must wait for what (M9). */
 import { zoneStem, type ZoneStem } from '../head/zones.ts'
-import { constant } from '../house/constants.ts'
+import { constant, type Figures } from '../house/constants.ts'
 import type { Schools } from '../house/schools.ts'
 import { orderProblem, type OrderProblem } from '../order/problem.ts'
 import type { ServiceFamily, ServiceId } from '../services.ts'
@@ -77,21 +77,21 @@ export function jobsOf(lanes: readonly Lane[], lather: boolean): Job[] {
 }
 
 /** Seconds between two lanes. */
-export function changeSeconds(a: Lane, b: Lane): number {
+export function changeSeconds(figures: Figures, a: Lane, b: Lane): number {
   const far = Math.hypot(a.point[0] - b.point[0], a.point[1] - b.point[1], a.point[2] - b.point[2])
   const turn =
     a.headTurn === b.headTurn
       ? 0
       : a.headTurn.startsWith('Client') || a.headTurn.startsWith('Arm')
-        ? C.turnOverSeconds.value
-        : C.headTurnSeconds.value
+        ? figures(C.turnOverSeconds)
+        : figures(C.headTurnSeconds)
   return (
     (a.stance.hour === b.stance.hour && a.stance.hand === b.stance.hand
       ? 0
-      : C.stanceSeconds.value) +
+      : figures(C.stanceSeconds)) +
     turn +
-    (a.bladeId === b.bladeId ? 0 : C.toolSeconds.value) +
-    Math.min(far, 200) * C.lookAgainSeconds.value
+    (a.bladeId === b.bladeId ? 0 : figures(C.toolSeconds)) +
+    Math.min(far, 200) * figures(C.lookAgainSeconds)
   )
 }
 
@@ -158,6 +158,7 @@ export function precedences(
 
 /** The jobs as a problem of order. */
 export function laneProblem(
+  figures: Figures,
   jobs: readonly Job[],
   schools: Schools,
   family: ServiceFamily,
@@ -169,15 +170,15 @@ export function laneProblem(
       const a = jobs[i]!
       const b = jobs[j]!
       // After lathering one takes a stance anew.
-      if ('lather' in a) return C.stanceSeconds.value + C.headTurnSeconds.value
-      return 'lather' in b ? 0 : changeSeconds(a.lane, b.lane)
+      if ('lather' in a) return figures(C.stanceSeconds) + figures(C.headTurnSeconds)
+      return 'lather' in b ? 0 : changeSeconds(figures, a.lane, b.lane)
     },
     precedences(jobs, schools, family, service),
     // Flat and easy first: the flattest place is where one begins.
     (i) => {
       const job = jobs[i]!
       const easy = 'lane' in job && zoneStem(job.lane.zoneId) === 'cheek-lower'
-      return schools.faceOrder === 'flat-first' && !easy ? C.hardStartSeconds.value : 0
+      return schools.faceOrder === 'flat-first' && !easy ? figures(C.hardStartSeconds) : 0
     },
   )
 }

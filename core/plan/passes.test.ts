@@ -1,3 +1,4 @@
+import { DEFAULTS } from '../house/constants.ts'
 import fc from 'fast-check'
 import { toRadians } from '../grain/circular.ts'
 import { relationToGrain } from '../grain/relation.ts'
@@ -9,7 +10,7 @@ import type { LaneShape } from './lanes.ts'
 import { PASS_CONSTANTS, planPasses, type PassQuestion } from './passes.ts'
 import { apart, BIN, BINS } from './turns.ts'
 
-const LIMIT = SKIN_CONSTANTS.rednessLimit.value
+const LIMIT = SKIN_CONSTANTS.rednessLimit.byDefault
 
 /** A lane of hair that lies one way, in the middle of a bin. */
 function lane(deg: number, areaCm2 = 10, letter = 'a'): LaneShape {
@@ -33,6 +34,7 @@ const TURN = { with: 0, across: Math.PI / 2, against: Math.PI, fixed: 0.4 }
 const ask = (
   over: Partial<Omit<PassQuestion, 'schools'>> & { schools?: Partial<Schools> } = {},
 ): PassQuestion => ({
+  figures: DEFAULTS,
   service: 'face-shave',
   family: 'razor',
   style: 'balanced',
@@ -69,10 +71,10 @@ describe('the passes of a zone', () => {
     // Single edge, full slip, new blade: 1 with, 1.6 across.
     expect(passes.map((p) => p.load)).toEqual([expect.closeTo(1, 9), expect.closeTo(1.6, 9)])
     expect(passes[1]!.rednessOdds).toBeCloseTo(rednessOdds(q.sensitivity, 2.6), 9)
-    const left = stubbleLeftMm(Math.PI / 2)
+    const left = stubbleLeftMm(DEFAULTS, Math.PI / 2)
     expect(passes[1]!.leftMm).toBeCloseTo(left, 9)
     expect(passes[1]!.smoothHours).toBeCloseTo(
-      smoothHours(left, q.growthMmPerDay, CLOSENESS_CONSTANTS.feltMm.value),
+      smoothHours(left, q.growthMmPerDay, CLOSENESS_CONSTANTS.feltMm.byDefault),
       9,
     )
   })
@@ -83,7 +85,7 @@ describe('the passes of a zone', () => {
     mixed.turns[4] = 2 // 22.5°
     mixed.turns[16] = 2 // 82.5°
     const q = ask({ lanes: [lane(170, 6), mixed], schools: { beardPasses: 'with-only' } })
-    const by = (deg: number) => directionFactor(apart(toRadians(deg), mixed.growth))
+    const by = (deg: number) => directionFactor(DEFAULTS, apart(toRadians(deg), mixed.growth))
     const expected = 0.6 * 1 + 0.2 * by(22.5) + 0.2 * by(82.5)
     expect(planPasses(q).passes[0]!.load).toBeCloseTo(expected, 9)
   })
@@ -99,7 +101,8 @@ describe('the passes of a zone', () => {
           const { passes, refused } = planPasses(
             ask({ sensitivity: { shape, rate }, schools: { beardPasses }, style }),
           )
-          const limit = style === 'gentlest' ? LIMIT * PASS_CONSTANTS.gentlestLimit.value : LIMIT
+          const limit =
+            style === 'gentlest' ? LIMIT * PASS_CONSTANTS.gentlestLimit.byDefault : LIMIT
           for (const later of passes.slice(1)) expect(later.rednessOdds).toBeLessThanOrEqual(limit)
           for (const no of refused) {
             expect(no.reason).toMatch(/ %|third pass/)
@@ -136,7 +139,9 @@ describe('the passes of a zone', () => {
       fc.property(fc.integer({ min: 0, max: 359 }), (deg) => {
         const q = ask({ lanes: [lane(deg)] })
         for (const p of planPasses(q).passes)
-          expect(relationToGrain(apart(p.strokeBearing, q.lanes[0]!.growth))).toBe(p.relation)
+          expect(relationToGrain(DEFAULTS, apart(p.strokeBearing, q.lanes[0]!.growth))).toBe(
+            p.relation,
+          )
       }),
     )
   })
@@ -210,7 +215,7 @@ describe('the passes of a zone', () => {
       ['against', 'trimmer'],
       ['with', 'single-edge'],
     ])
-    expect(passes[0]!.leftMm).toBe(CLOSENESS_CONSTANTS.trimmerLeavesMm.value)
+    expect(passes[0]!.leftMm).toBe(CLOSENESS_CONSTANTS.trimmerLeavesMm.byDefault)
     expect(relations(ask({ service: 'beard-line' }))).toEqual(['with'])
   })
 

@@ -2,7 +2,7 @@
 import { clockWords } from '../grain/clock.ts'
 import { relationToGrain, RELATION_WORDS, type Relation } from '../grain/relation.ts'
 import { toDegrees } from '../grain/circular.ts'
-import { constant } from '../house/constants.ts'
+import { constant, type Figures } from '../house/constants.ts'
 import { schoolWords, type Schools } from '../house/schools.ts'
 import type { Screening } from '../screening/screen.ts'
 import type { ServiceFamily, ServiceId } from '../services.ts'
@@ -33,6 +33,7 @@ export type Wanted = Relation | 'fixed'
 
 /** What the passes of a zone depend on. */
 export interface PassQuestion {
+  readonly figures: Figures
   readonly service: ServiceId
   readonly family: ServiceFamily
   readonly style: Style
@@ -62,6 +63,7 @@ export interface PassAnswer {
 
 /** Load of a pass over a zone with one tool: the mean over its lanes and their cells. */
 export function zonePassLoad(
+  figures: Figures,
   q: Pick<PassQuestion, 'lanes' | 'hair' | 'family' | 'schools' | 'strokeOf'>,
   tool: ToolKind,
   wanted: Wanted,
@@ -71,13 +73,14 @@ export function zonePassLoad(
     (s, l) =>
       s +
       (l.areaCm2 / area) *
-        laneLoad(l, q.strokeOf(l, wanted), tool, slipFor(q.family, q.schools), q.hair),
+        laneLoad(figures, l, q.strokeOf(l, wanted), tool, slipFor(q.family, q.schools), q.hair),
     0,
   )
 }
 
 /** Load of one stroke's lane. */
 export function laneLoad(
+  figures: Figures,
   lane: LaneShape,
   stroke: number,
   tool: ToolKind,
@@ -85,7 +88,7 @@ export function laneLoad(
   hair: HairClass,
 ): number {
   return overLane(lane, stroke, (angle) =>
-    passLoad({ angle, tool, slip, hair, wear: 0, again: false }),
+    passLoad(figures, { angle, tool, slip, hair, wear: 0, again: false }),
   )
 }
 
@@ -97,8 +100,8 @@ export function slipFor(family: ServiceFamily, schools: Schools): Slip {
 }
 
 /** The relation that a lane's stroke comes to on the whole. */
-export function laneRelation(lane: LaneShape, stroke: number): Relation {
-  return relationToGrain(apart(lane.growth, stroke))
+export function laneRelation(figures: Figures, lane: LaneShape, stroke: number): Relation {
+  return relationToGrain(figures, apart(lane.growth, stroke))
 }
 
 /** Decides the passes of a zone. The first is always planned; later ones must stay under the limit. */
@@ -107,8 +110,8 @@ export function planPasses(q: PassQuestion): PassAnswer {
   const wanted = wantedStrokes(q, reasons)
   const felt = q.hair === 'terminal' ? CLOSENESS_CONSTANTS.feltMm : CLOSENESS_CONSTANTS.feltFuzzMm
   const limit =
-    SKIN_CONSTANTS.rednessLimit.value *
-    (q.style === 'gentlest' ? PASS_CONSTANTS.gentlestLimit.value : 1)
+    q.figures(SKIN_CONSTANTS.rednessLimit) *
+    (q.style === 'gentlest' ? q.figures(PASS_CONSTANTS.gentlestLimit) : 1)
   const area = q.lanes.reduce((s, l) => s + l.areaCm2, 0)
   const largest = q.lanes.reduce((a, b) => (b.areaCm2 > a.areaCm2 ? b : a))
   const passes: (PlannedPass & { wanted: Wanted; tool: ToolKind })[] = []
@@ -118,19 +121,22 @@ export function planPasses(q: PassQuestion): PassAnswer {
   for (const [i, want] of wanted.entries()) {
     const tool = i === 0 && q.firstTool ? q.firstTool : q.tool
     const stroke = q.strokeOf(largest, want)
-    const relation = laneRelation(largest, stroke)
-    const own = zonePassLoad(q, tool, want)
+    const relation = laneRelation(q.figures, largest, stroke)
+    const own = zonePassLoad(q.figures, q, tool, want)
     const odds = rednessOdds(q.sensitivity, load + own)
     const leftMm =
       tool === 'trimmer'
-        ? CLOSENESS_CONSTANTS.trimmerLeavesMm.value
+        ? q.figures(CLOSENESS_CONSTANTS.trimmerLeavesMm)
         : q.lanes.reduce(
-            (s, l) => s + (l.areaCm2 / area) * overLane(l, q.strokeOf(l, want), stubbleLeftMm),
+            (s, l) =>
+              s +
+              (l.areaCm2 / area) *
+                overLane(l, q.strokeOf(l, want), (angle) => stubbleLeftMm(q.figures, angle)),
             0,
           )
     const after = Math.min(left, leftMm)
-    const hours = smoothHours(after, q.growthMmPerDay, felt.value)
-    const before = passes.length > 0 ? smoothHours(left, q.growthMmPerDay, felt.value) : 0
+    const hours = smoothHours(after, q.growthMmPerDay, q.figures(felt))
+    const before = passes.length > 0 ? smoothHours(left, q.growthMmPerDay, q.figures(felt)) : 0
     const barred = barredBy(q, tool, relation, passes.length)
     // The razor on the line is the service itself; a trimmer before it costs next to nothing.
     const needed = passes.length === 0 || (i === 1 && q.firstTool !== undefined)

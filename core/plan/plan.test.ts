@@ -1,4 +1,5 @@
 /** Whole plans: facts of the trade, schools, edits, time, and what must hold of every plan. */
+import { DEFAULTS } from '../house/constants.ts'
 import fc from 'fast-check'
 import { toRadians } from '../grain/circular.ts'
 import { readingFromBearing } from '../grain/readings.ts'
@@ -62,9 +63,9 @@ const spot = (over: Partial<Spot> = {}): Spot => ({
 
 describe('what a pass buys (M8)', () => {
   it('leaves by the geometry: 27° pressed, 58.5° across, upright against', () => {
-    expect(stubbleLeftMm(0)).toBeCloseTo(0.1 / Math.sin(toRadians(27)), 9)
-    expect(stubbleLeftMm(Math.PI / 2)).toBeCloseTo(0.1 / Math.sin(toRadians(58.5)), 9)
-    expect(stubbleLeftMm(Math.PI)).toBeCloseTo(0.1, 9)
+    expect(stubbleLeftMm(DEFAULTS, 0)).toBeCloseTo(0.1 / Math.sin(toRadians(27)), 9)
+    expect(stubbleLeftMm(DEFAULTS, Math.PI / 2)).toBeCloseTo(0.1 / Math.sin(toRadians(58.5)), 9)
+    expect(stubbleLeftMm(DEFAULTS, Math.PI)).toBeCloseTo(0.1, 9)
   })
 
   it('never leaves more when the stroke turns further from the growth', () => {
@@ -74,7 +75,9 @@ describe('what a pass buys (M8)', () => {
         fc.double({ min: 0, max: Math.PI, noNaN: true }),
         (a, b) => {
           const [near, far] = a < b ? [a, b] : [b, a]
-          expect(stubbleLeftMm(far)).toBeLessThanOrEqual(stubbleLeftMm(near) + 1e-12)
+          expect(stubbleLeftMm(DEFAULTS, far)).toBeLessThanOrEqual(
+            stubbleLeftMm(DEFAULTS, near) + 1e-12,
+          )
         },
       ),
     )
@@ -82,7 +85,8 @@ describe('what a pass buys (M8)', () => {
 
   it('says about nine hours for across on a cheek', () => {
     const gain =
-      smoothHours(stubbleLeftMm(Math.PI / 2), 0.3, 0.5) - smoothHours(stubbleLeftMm(0), 0.3, 0.5)
+      smoothHours(stubbleLeftMm(DEFAULTS, Math.PI / 2), 0.3, 0.5) -
+      smoothHours(stubbleLeftMm(DEFAULTS, 0), 0.3, 0.5)
     expect(gain).toBeGreaterThan(7.5)
     expect(gain).toBeLessThan(9.5)
     expect(smoothHours(0.6, 0.3, 0.5)).toBe(0)
@@ -249,7 +253,7 @@ describe('every service', () => {
 
   it('asks before a towel is laid, at no more than the house allows, and keeps one back', () => {
     const towel = plan({ service: 'head-shave' }).steps.find((s) => s.id === 'prepare:towel')!
-    expect(towel.text).toContain(`${ROUTINE_CONSTANTS.towelAtMostC.value} °C`)
+    expect(towel.text).toContain(`${ROUTINE_CONSTANTS.towelAtMostC.byDefault} °C`)
     expect(towel.text).toContain('ask the client')
     expect(
       plan({ service: 'dermaplane' }).steps.some((s) => s.lays === 'towel' && s.kind === 'prepare'),
@@ -353,18 +357,18 @@ describe('the order', () => {
       if (s.lays === 'lather') fresh = 0
       if (s.kind !== 'stroke') continue
       fresh += s.minutes
-      expect(fresh).toBeLessThanOrEqual(ROUTINE_CONSTANTS.latherLastsMin.value + 0.5)
+      expect(fresh).toBeLessThanOrEqual(ROUTINE_CONSTANTS.latherLastsMin.byDefault + 0.5)
     }
   })
 
   it('is searched for longer when asked, kept with the choice, and never worse', () => {
     const start = input()
     const first = makePlan(start)
-    const search = planSearch(first, first.schools)!
+    const search = planSearch(DEFAULTS, first, first.schools)!
     const state = search.step(20)
     expect(state.seconds).toBeLessThanOrEqual(state.firstSeconds + 1e-9)
     const jobs = jobsOf(first.lanes, hasLather('face-shave'))
-    const problem = laneProblem(jobs, first.schools, 'razor', 'face-shave')
+    const problem = laneProblem(DEFAULTS, jobs, first.schools, 'razor', 'face-shave')
     const at = state.order.map((id) =>
       jobs.findIndex((j) => ('lane' in j ? j.lane.id : `lather:${j.lather}`) === id),
     )
@@ -385,7 +389,7 @@ describe('the order', () => {
 describe('time', () => {
   it('is laid out in four bands that touch and add up', () => {
     const p = plan()
-    const t = timetable(p)
+    const t = timetable(DEFAULTS, p)
     expect(t.totalMin).toBeCloseTo(p.totalMinutes, 9)
     for (const row of [t.worker, t.client]) {
       row.forEach((b, i) => expect(b.fromMin).toBeCloseTo(row[i - 1]?.toMin ?? 0, 9))
@@ -393,7 +397,9 @@ describe('time', () => {
     }
     expect(t.towel.map((b) => b.kind)).toEqual(['hot', 'cold'])
     for (const b of t.lather.filter((x) => x.kind === 'wet'))
-      expect(b.toMin - b.fromMin).toBeLessThanOrEqual(ROUTINE_CONSTANTS.latherLastsMin.value + 1e-9)
+      expect(b.toMin - b.fromMin).toBeLessThanOrEqual(
+        ROUTINE_CONSTANTS.latherLastsMin.byDefault + 1e-9,
+      )
   })
 
   it('fits into thirty minutes by dropping what buys least, and says what', () => {
@@ -419,10 +425,10 @@ describe('time', () => {
       const lane = p.lanes[i]!
       const before = p.lanes[i - 1]
       const extra = s.minutes * 60 - lane.seconds
-      expect(extra).toBeGreaterThanOrEqual(C.laneStartSeconds.value - 1e-9)
+      expect(extra).toBeGreaterThanOrEqual(C.laneStartSeconds.byDefault - 1e-9)
       if (before && before.pass === lane.pass && before.stance.hour !== lane.stance.hour)
         expect(extra).toBeGreaterThanOrEqual(
-          C.laneStartSeconds.value + C.stanceSeconds.value - 1e-9,
+          C.laneStartSeconds.byDefault + C.stanceSeconds.byDefault - 1e-9,
         )
     })
   })
@@ -556,7 +562,7 @@ describe('every plan, whatever the client', () => {
         for (const z of p.zones) {
           expect(z.reasons.length).toBeGreaterThan(0)
           for (const later of z.passes.slice(1))
-            expect(later.rednessOdds).toBeLessThanOrEqual(SKIN_CONSTANTS.rednessLimit.value)
+            expect(later.rednessOdds).toBeLessThanOrEqual(SKIN_CONSTANTS.rednessLimit.byDefault)
           expect(z.totalLoad).toBeCloseTo(
             p.lanes
               .filter((l) => l.zoneId === z.zoneId)
@@ -566,7 +572,7 @@ describe('every plan, whatever the client', () => {
         }
         for (const l of p.lanes) {
           expect(l.reasons.every((r) => r.text.length > 5 && /^[PCH]$/.test(r.mark))).toBe(true)
-          expect(l.usableWidthMm).toBeLessThanOrEqual(BLADES[l.bladeId].edgeMm + 1)
+          expect(l.usableWidthMm).toBeLessThanOrEqual(DEFAULTS(BLADES[l.bladeId].edgeMm) + 1)
           expect(BLADES[l.bladeId].practised && c.level === 'learning').toBe(false)
         }
         if (SERVICES[c.service].family === 'fuzz')
@@ -574,7 +580,7 @@ describe('every plan, whatever the client', () => {
         expect(p.kit.reduce((s, k) => s + k.cost, 0)).toBeCloseTo(p.cost, 9)
         expect(JSON.parse(JSON.stringify(p))).toEqual(p)
         expect({ ...DEFAULT_SCHOOLS, ...c.schools }).toEqual(p.schools)
-        expect(bladeLifeStrokes(c.service, { ...SKIN, ...c.skin })).toBeGreaterThan(0)
+        expect(bladeLifeStrokes(DEFAULTS, c.service, { ...SKIN, ...c.skin })).toBeGreaterThan(0)
       }),
       {
         numRuns: 10,

@@ -1,4 +1,5 @@
 /** What planning a zone depends on, and what is remembered between plans of the same skin. */
+import type { Figures } from '../house/constants.ts'
 import type { SkinAndHair } from '../client.ts'
 import type { SurfaceNotes } from '../hair/layer.ts'
 import type { Vec3 } from '../head/frames.ts'
@@ -19,6 +20,7 @@ import type { PlanChoice } from './types.ts'
 
 /** What planning a zone depends on besides its skin. */
 export interface ZoneQuestion {
+  readonly figures: Figures
   readonly service: ServiceId
   readonly client: SkinAndHair
   readonly screening: Screening

@@ -1,5 +1,5 @@
 /** What comes before and after the strokes: preparation and closing of each service, by school. Common practice; times are house estimates. */
-import { constant } from '../house/constants.ts'
+import { constant, type Figures } from '../house/constants.ts'
 import type { Schools } from '../house/schools.ts'
 import type { ServiceId } from '../services.ts'
 import { clockWords } from '../grain/clock.ts'
@@ -48,6 +48,7 @@ export function hasLather(service: ServiceId): boolean {
 
 /** Steps before the first stroke. */
 export function preparationSteps(
+  figures: Figures,
   service: ServiceId,
   schools: Schools,
   noFragrance: boolean,
@@ -58,17 +59,17 @@ export function preparationSteps(
     'prepare',
     'Hands, gloves, cleanse',
     `Fresh blade laid out. Cleanse and look once more in side light${plain}.`,
-    R.cleanseMin.value,
+    figures(R.cleanseMin),
   )
   const towel = (id: string, title: string, text: string, minutes: number) =>
     step(id, 'prepare', title, text, minutes, 'towel')
-  const cooled = `Cool it first, at most ${R.towelAtMostC.value} °C, and ask the client before it is laid.`
+  const cooled = `Cool it first, at most ${figures(R.towelAtMostC)} °C, and ask the client before it is laid.`
   const lather = step(
     'prepare:lather',
     'prepare',
     'Oil and lather',
     `Work it in against the growth${plain}.`,
-    R.latherMin.value,
+    figures(R.latherMin),
     'lather',
   )
   switch (service) {
@@ -79,7 +80,7 @@ export function preparationSteps(
           'prepare:towel',
           'Hot towel',
           `${cooled} Keep one back for the end.`,
-          R.towelMin.value,
+          figures(R.towelMin),
         ),
         lather,
       ]
@@ -90,13 +91,13 @@ export function preparationSteps(
           'prepare:towel',
           'First hot towel',
           `${cooled} Keep one back for the end.`,
-          R.towelMin.value,
+          figures(R.towelMin),
         ),
         towel(
           'prepare:towel-2',
           'Second hot towel',
           `A little warmer. ${cooled}`,
-          R.secondTowelMin.value,
+          figures(R.secondTowelMin),
         ),
         lather,
       ]
@@ -108,7 +109,7 @@ export function preparationSteps(
           'prepare',
           'Warm rinse',
           `A few minutes of warmth soften hair. Loosen tips with a soft cloth${plain}.`,
-          R.exfoliateMin.value,
+          figures(R.exfoliateMin),
         ),
         { ...lather, title: 'Gel or lather', text: `No air gaps${plain}.` },
       ]
@@ -120,14 +121,14 @@ export function preparationSteps(
           'prepare',
           'Comb and compare',
           'Beard combed down. From the front: which side is worse? It is lined first, the other is matched to it.',
-          R.combMin.value,
+          figures(R.combMin),
         ),
         step(
           'prepare:prime',
           'prepare',
           'Prime the lines',
           `Oil, then clear gel, so that the line stays in sight${plain}.`,
-          R.primeMin.value,
+          figures(R.primeMin),
         ),
       ]
     case 'brow-tidy':
@@ -138,7 +139,7 @@ export function preparationSteps(
           'prepare',
           'Brush and trim',
           'Brush the brow up; scissors for what stands over. Eyes closed, a finger over what stays.',
-          R.combMin.value,
+          figures(R.combMin),
         ),
       ]
     default: {
@@ -148,32 +149,36 @@ export function preparationSteps(
         oil: ['Oil or jelly', 'A thin coat: the blade may slip.'],
         damp: ['Damp skin', 'Damp, not wet.'],
       }[schools.fuzzSlip] as [string, string]
-      return [cleanse, step('prepare:surface', 'prepare', slip[0], slip[1], R.dryMin.value)]
+      return [cleanse, step('prepare:surface', 'prepare', slip[0], slip[1], figures(R.dryMin))]
     }
   }
 }
 
 /** Strays out before the blade: they dull it and hurt (common practice). */
-export function tweezeStep(names: readonly string[]): PlanStep {
+export function tweezeStep(figures: Figures, names: readonly string[]): PlanStep {
   const places = [...new Set(names)]
   return step(
     'prepare:tweeze',
     'prepare',
     'Tweeze strays first',
     `${names.length} ${names.length === 1 ? 'stray' : 'strays'}: ${places.join(', ')}. They dull the blade and hurt.`,
-    R.tweezeMin.value * names.length,
+    figures(R.tweezeMin) * names.length,
   )
 }
 
 /** A direction that is only guessed is felt first (common practice). */
-export function feelStep(lane: Pick<Lane, 'zoneId' | 'growthDirection'>, name: string): PlanStep {
+export function feelStep(
+  figures: Figures,
+  lane: Pick<Lane, 'zoneId' | 'growthDirection'>,
+  name: string,
+): PlanStep {
   return {
     ...step(
       `feel:${lane.zoneId}`,
       'feel',
       `Feel first: ${name}`,
       `Nobody has read the grain here; toward ${clockWords(lane.growthDirection)} is only a guess. Draw a fingertip over it: smooth is with the grain, stubbly is against it.`,
-      R.feelMin.value,
+      figures(R.feelMin),
     ),
     zoneId: lane.zoneId,
     growthDirection: lane.growthDirection,
@@ -181,32 +186,40 @@ export function feelStep(lane: Pick<Lane, 'zoneId' | 'growthDirection'>, name: s
 }
 
 /** Between one pass and the next: lather where there is any, else the next tool is taken up. */
-export function betweenPasses(service: ServiceId, pass: number): PlanStep | undefined {
+export function betweenPasses(
+  figures: Figures,
+  service: ServiceId,
+  pass: number,
+): PlanStep | undefined {
   if (!hasLather(service)) return undefined
   return step(
     `lather:${pass}`,
     'lather',
     'Re-lather',
     'Rinse, look, and lather only what gets another pass.',
-    R.reLatherMin.value,
+    figures(R.reLatherMin),
     'lather',
   )
 }
 
 /** Lather dries; what is not yet done gets fresh lather (common practice: about halfway). */
-export function renewLather(number: number): PlanStep {
+export function renewLather(figures: Figures, number: number): PlanStep {
   return step(
     `lather:renew-${number}`,
     'lather',
     'Renew the lather',
     'Fresh lather on what is not yet done.',
-    R.reLatherPartSeconds.value / 60,
+    figures(R.reLatherPartSeconds) / 60,
     'lather',
   )
 }
 
 /** Steps after the last stroke. */
-export function closingSteps(service: ServiceId, noFragrance: boolean): PlanStep[] {
+export function closingSteps(
+  figures: Figures,
+  service: ServiceId,
+  noFragrance: boolean,
+): PlanStep[] {
   const warm = service === 'face-shave' || service === 'head-shave'
   const balm = noFragrance ? 'Balm without alcohol or scent' : 'Balm without alcohol'
   const look = {
@@ -218,13 +231,13 @@ export function closingSteps(service: ServiceId, noFragrance: boolean): PlanStep
     dermaplane: 'Look in side light. Nothing is gone over twice.',
     'facial-razor': 'Look in side light. Nothing is gone over twice.',
   }[service]
-  const check = step('check', 'check', 'Second look', look, R.checkMin.value)
+  const check = step('check', 'check', 'Second look', look, figures(R.checkMin))
   const soothe = step(
     'close:soothe',
     'close',
     'Soothe',
     `${balm}, a coin-sized amount. Blade into the sharps box.`,
-    R.sootheMin.value,
+    figures(R.sootheMin),
   )
   if (service === 'brow-tidy') return [check, soothe]
   return [
@@ -234,7 +247,7 @@ export function closingSteps(service: ServiceId, noFragrance: boolean): PlanStep
       'close',
       warm ? 'Cold towel' : 'Cool compress',
       warm ? 'The one kept back, wrung out cold. No pressing.' : 'Laid on, not rubbed.',
-      R.coldTowelMin.value,
+      figures(R.coldTowelMin),
       'towel',
     ),
     soothe,

@@ -1,4 +1,5 @@
 /** A longer search for the order of a plan's lanes, that can be watched and stopped. */
+import type { Figures } from '../house/constants.ts'
 import type { Schools } from '../house/schools.ts'
 import { MOST_EXACT } from '../order/exact.ts'
 import { OrderSearch } from '../order/search.ts'
@@ -19,12 +20,13 @@ export interface SearchState {
 
 /** A search over the order of a plan; undefined when the plan's order is already exact. */
 export function planSearch(
+  figures: Figures,
   plan: Pick<Plan, 'lanes' | 'service'>,
   schools: Schools,
 ): { step: (rounds: number) => SearchState } | undefined {
   const jobs = jobsOf(plan.lanes, hasLather(plan.service))
   if (jobs.length <= MOST_EXACT) return undefined
-  const problem = laneProblem(jobs, schools, SERVICES[plan.service].family, plan.service)
+  const problem = laneProblem(figures, jobs, schools, SERVICES[plan.service].family, plan.service)
   const search = new OrderSearch(problem, 7)
   const firstSeconds = search.cost
   const id = (i: number) => {

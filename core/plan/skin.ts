@@ -5,7 +5,7 @@
 import { cross, dot, clockFrame, unit, type Vec3 } from '../head/frames.ts'
 import type { SurfacePoint, ZonedMesh, ZoneRecord } from '../head/head.ts'
 import type { ZoneId } from '../head/zones.ts'
-import { constant } from '../house/constants.ts'
+import { constant, type Figures } from '../house/constants.ts'
 import { besidePath, LINE_CONSTANTS, type LineKind } from '../lines/keepLine.ts'
 import { markMargin } from '../screening/marks.ts'
 import type { Spot } from '../screening/screen.ts'
@@ -149,6 +149,7 @@ function cellsOf(ground: SkinGround, zone: number): Cells {
 
 /** Prepares one zone for planning. */
 export function zoneSkin(
+  figures: Figures,
   ground: SkinGround,
   flow: SkinFlow,
   zoneId: ZoneId,
@@ -167,7 +168,7 @@ export function zoneSkin(
   const { noon, three } = clockFrame(zoneId, c0, n0)
   const { vectors } = flow
   const near = flow.turning.filter((p) => distance(p, c0) < 160)
-  const looseMm = C.looseMm.value
+  const looseMm = figures(C.looseMm)
   for (let c = 0; c < count; c++) {
     const t = 3 * (first + c)
     let x = 0
@@ -203,13 +204,13 @@ export function zoneSkin(
   }
   const open = workedPart(cells, count, limits.worked)
   const total = (of: Uint8Array) => of.reduce((sum, o, c) => (o ? sum + cells.areaCm2[c]! : sum), 0)
-  closeIslands(cells, open, C.leastSplinterCm2.value)
+  closeIslands(cells, open, figures(C.leastSplinterCm2))
   const planned = total(open)
-  closeCells(ground, first, open, markedVertices(ground, first, count, limits.spots))
+  closeCells(ground, first, open, markedVertices(figures, ground, first, count, limits.spots))
   const afterMarks = total(open)
-  const kept = keptVertices(ground, number, limits)
+  const kept = keptVertices(figures, ground, number, limits)
   if (kept) closeCells(ground, first, open, kept)
-  closeIslands(cells, open, C.leastIslandCm2.value)
+  closeIslands(cells, open, figures(C.leastIslandCm2))
   const openCm2 = total(open)
   return {
     zone,
@@ -263,6 +264,7 @@ function closeCells(
 
 /** Corners of cells that lie within a mark or its margin. */
 function markedVertices(
+  figures: Figures,
   ground: SkinGround,
   first: number,
   count: number,
@@ -279,7 +281,7 @@ function markedVertices(
     const at: Vec3 = [p[3 * v]!, p[3 * v + 1]!, p[3 * v + 2]!]
     for (const spot of spots) {
       // Half a cell more, so that no part of a cell beside the mark reaches into it.
-      const reach = spot.radiusMm + markMargin(spot) + 1
+      const reach = spot.radiusMm + markMargin(figures, spot) + 1
       const hit = spot.trail
         ? spot.trail.some((q) => distance(q.point, at) <= reach)
         : distance(spot.point, at) <= reach
@@ -294,6 +296,7 @@ function markedVertices(
 
 /** Corners on the kept side of a line through this zone; for a line-up also those too far out from every line. */
 function keptVertices(
+  figures: Figures,
   ground: SkinGround,
   zone: number,
   limits: SkinLimits,
@@ -311,12 +314,12 @@ function keptVertices(
     low = [Math.min(low[0], at[0]), Math.min(low[1], at[1]), Math.min(low[2], at[2])]
     high = [Math.max(high[0], at[0]), Math.max(high[1], at[1]), Math.max(high[2], at[2])]
   }
-  const reach = LINE_CONSTANTS.reachMm.value
+  const reach = figures(LINE_CONSTANTS.reachMm)
   const through = (line: DrawnLine, more: number) =>
     line.path.some(({ point }) =>
       [0, 1, 2].every((k) => point[k]! >= low[k]! - more && point[k]! <= high[k]! + more),
     )
-  const band = C.lineBandMm.value
+  const band = figures(C.lineBandMm)
   const own = limits.lines.filter(
     (l) => l.path.length > 1 && through(l, limits.bandOnly ? band : 2),
   )

@@ -1,4 +1,5 @@
 /** A plan as bands over time: the worker, the client, the lather, the towel. */
+import type { Figures } from '../house/constants.ts'
 import type { Plan, PlanStep } from './types.ts'
 import { ROUTINE_CONSTANTS } from './routine.ts'
 
@@ -21,12 +22,12 @@ export interface Timetable {
 }
 
 /** Lays a plan's steps out over time. */
-export function timetable(plan: Pick<Plan, 'steps' | 'lanes'>): Timetable {
+export function timetable(figures: Figures, plan: Pick<Plan, 'steps' | 'lanes'>): Timetable {
   const worker: Band[] = []
   const client: Band[] = []
   const lather: Band[] = []
   const towel: Band[] = []
-  const lasts = ROUTINE_CONSTANTS.latherLastsMin.value
+  const lasts = figures(ROUTINE_CONSTANTS.latherLastsMin)
   const byId = new Map(plan.lanes.map((l) => [l.id, l]))
   const work = (s: PlanStep) => (s.laneId === undefined ? undefined : byId.get(s.laneId))
   let at = 0

@@ -1,4 +1,5 @@
 /** Which blades of the house's kit may be used: by service, the kind of plan, the worker's practice and the client's skin. */
+import type { Figures } from '../house/constants.ts'
 import type { SkinAndHair } from '../client.ts'
 import { DomainError } from '../errors.ts'
 import type { ServiceId } from '../services.ts'
@@ -76,11 +77,15 @@ export function chooseTools(q: ToolQuestion): ToolChoice {
 }
 
 /** Expected strokes of a blade's life for a client's hair. */
-export function bladeLifeStrokes(service: ServiceId, client: SkinAndHair): number {
-  if (SERVICES[service].family === 'fuzz') return BLADE_CONSTANTS.lifeFuzz.value
+export function bladeLifeStrokes(
+  figures: Figures,
+  service: ServiceId,
+  client: SkinAndHair,
+): number {
+  if (SERVICES[service].family === 'fuzz') return figures(BLADE_CONSTANTS.lifeFuzz)
   return client.coarseness === 'coarse'
-    ? BLADE_CONSTANTS.lifeCoarse.value
+    ? figures(BLADE_CONSTANTS.lifeCoarse)
     : client.coarseness === 'fine'
-      ? BLADE_CONSTANTS.lifeFine.value
-      : Math.round((BLADE_CONSTANTS.lifeCoarse.value + BLADE_CONSTANTS.lifeFine.value) / 2)
+      ? figures(BLADE_CONSTANTS.lifeFine)
+      : Math.round((figures(BLADE_CONSTANTS.lifeCoarse) + figures(BLADE_CONSTANTS.lifeFine)) / 2)
 }

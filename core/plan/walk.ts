@@ -1,4 +1,5 @@
 /** Walks through the lanes in order: steps with their times, lather renewed when it dries, a fresh blade where one is done. */
+import type { Figures } from '../house/constants.ts'
 import type { SkinAndHair } from '../client.ts'
 import { clockWords } from '../grain/clock.ts'
 import { RELATION_WORDS } from '../grain/relation.ts'
@@ -25,6 +26,7 @@ import type { Lane, PlanStep, ZonePlan } from './types.ts'
 
 /** What walking depends on besides the lanes. */
 export interface WalkInput {
+  readonly figures: Figures
   readonly service: ServiceId
   readonly schools: Schools
   readonly screening: Pick<Screening, 'noFragrance'>
@@ -44,14 +46,21 @@ export interface Walked {
 export function walk(input: WalkInput, lanes: readonly Lane[], zones: readonly ZonePlan[]): Walked {
   const { service, schools, screening } = input
   const C = ORDER_CONSTANTS
-  const steps: PlanStep[] = preparationSteps(service, schools, screening.noFragrance)
+  const steps: PlanStep[] = preparationSteps(input.figures, service, schools, screening.noFragrance)
   const strays = straysOf(input, zones)
   if (strays.length > 0) {
-    steps.splice(1, 0, tweezeStep(strays.map((s) => input.ground.records.get(s.zoneId)!.name)))
+    steps.splice(
+      1,
+      0,
+      tweezeStep(
+        input.figures,
+        strays.map((s) => input.ground.records.get(s.zoneId)!.name),
+      ),
+    )
   }
   // Dry skin shows which way its hair grows; under a towel or lather nothing can be felt any more.
   steps.splice(1, 0, ...feelSteps(input, lanes))
-  const life = bladeLifeStrokes(service, input.client)
+  const life = bladeLifeStrokes(input.figures, service, input.client)
   const all = lanes.reduce((s, l) => s + l.strokes, 0)
   const half = service === 'head-shave' && schools.headBlade === 'by-feel' ? all / 2 : Infinity
   const blades = new Map<BladeId, number>()
@@ -67,7 +76,7 @@ export function walk(input: WalkInput, lanes: readonly Lane[], zones: readonly Z
   let before: Lane | undefined
   lanes.forEach((lane, i) => {
     if (lane.pass > pass) {
-      const between = betweenPasses(service, lane.pass)
+      const between = betweenPasses(input.figures, service, lane.pass)
       if (between) {
         steps.push(between)
         fresh = 0
@@ -76,10 +85,10 @@ export function walk(input: WalkInput, lanes: readonly Lane[], zones: readonly Z
       pass = lane.pass
     } else if (
       hasLather(service) &&
-      fresh + lane.seconds > ROUTINE_CONSTANTS.latherLastsMin.value * 60 &&
+      fresh + lane.seconds > input.figures(ROUTINE_CONSTANTS.latherLastsMin) * 60 &&
       i > 0
     ) {
-      steps.push(renewLather(++renewed))
+      steps.push(renewLather(input.figures, ++renewed))
       fresh = 0
     }
     let freshBlade = false
@@ -92,9 +101,11 @@ export function walk(input: WalkInput, lanes: readonly Lane[], zones: readonly Z
     }
     if (strokes >= half) halfway = true
     const change =
-      C.laneStartSeconds.value +
-      (before ? changeSeconds(before, lane) : C.stanceSeconds.value + C.headTurnSeconds.value) +
-      (freshBlade ? C.toolSeconds.value : 0)
+      input.figures(C.laneStartSeconds) +
+      (before
+        ? changeSeconds(input.figures, before, lane)
+        : input.figures(C.stanceSeconds) + input.figures(C.headTurnSeconds)) +
+      (freshBlade ? input.figures(C.toolSeconds) : 0)
     const seconds = lane.seconds + change
     steps.push(
       strokeStep(
@@ -114,7 +125,7 @@ export function walk(input: WalkInput, lanes: readonly Lane[], zones: readonly Z
     onBlade.set(lane.bladeId, after - extra * life)
     before = lane
   })
-  steps.push(...closingSteps(service, screening.noFragrance))
+  steps.push(...closingSteps(input.figures, service, screening.noFragrance))
   return { steps, blades, totalMinutes: steps.reduce((s, step) => s + step.minutes, 0) }
 }
 
@@ -127,7 +138,7 @@ function feelSteps(input: WalkInput, lanes: readonly Lane[]): PlanStep[] {
     const had = seen.get(lane.zoneId)
     if (lane.grain === 'guess' && (!had || lane.areaCm2 > had.areaCm2)) seen.set(lane.zoneId, lane)
   }
-  return [...seen.values()].map((lane) => feelStep(lane, nameOf(input, lane)))
+  return [...seen.values()].map((lane) => feelStep(input.figures, lane, nameOf(input, lane)))
 }
 
 /** Strays to tweeze in the zones that are worked. */

@@ -1,4 +1,5 @@
 /** One zone's plan: its lanes, how often they are gone over, with what, where the hands go. */
+import type { Figures } from '../house/constants.ts'
 import { toRadians, wrapTurn } from '../grain/circular.ts'
 import { withinDeg as trustWithin } from '../grain/confidence.ts'
 import { plannedHair } from '../hair/layer.ts'
@@ -27,6 +28,7 @@ export interface PlannedZone {
 
 /** Parts a zone into lanes; remembered. */
 export function coverOf(
+  figures: Figures,
   q: Pick<ZoneQuestion, 'client' | 'service' | 'schools' | 'screening' | 'memory'>,
   skin: ZoneSkin,
 ) {
@@ -35,12 +37,12 @@ export function coverOf(
     q.schools.fuzzDirection === 'down-to-centre' &&
     !q.screening.withGrainOnly
   const tolerance = q.client.bumpProne
-    ? COVER_CONSTANTS.toleranceBumpDeg.value
-    : COVER_CONSTANTS.toleranceDeg.value
+    ? figures(COVER_CONSTANTS.toleranceBumpDeg)
+    : figures(COVER_CONSTANTS.toleranceDeg)
   const key = `${skin.zone.id} ${fixed ? 'fixed' : tolerance}`
   let had = q.memory.covers.get(key)
   if (!had) {
-    const cover = fixed ? patchesOf(skin) : coverZone(skin, toRadians(tolerance))
+    const cover = fixed ? patchesOf(skin) : coverZone(figures, skin, toRadians(tolerance))
     had = { cover, shapes: laneShapes(skin, cover), packed: packCover(cover) }
     q.memory.covers.set(key, had)
   }
@@ -51,7 +53,7 @@ export function coverOf(
 export function planZone(
   q: ZoneQuestion,
   skin: ZoneSkin,
-  parted: { readonly shapes: LaneShape[]; readonly packed: string } = coverOf(q, skin),
+  parted: { readonly shapes: LaneShape[]; readonly packed: string } = coverOf(q.figures, q, skin),
 ): PlannedZone {
   const { service, client, screening, schools, choice } = q
   const { family } = SERVICES[service]
@@ -89,6 +91,7 @@ export function planZone(
   const main = q.tools.blades[0]!
   const curlTight = (layer?.curl ?? client.curl) === 'tight'
   const answer = planPasses({
+    figures: q.figures,
     service,
     family,
     style: choice.style,
@@ -113,8 +116,8 @@ export function planZone(
   const avoid = [
     ...spots.map((s) =>
       s.trail
-        ? `${SPOT_WORDS[s.kind]}: leave the patch and ${markMargin(s)} mm round it`
-        : `${SPOT_WORDS[s.kind]}: leave ${s.radiusMm + markMargin(s)} mm round it`,
+        ? `${SPOT_WORDS[s.kind]}: leave the patch and ${markMargin(q.figures, s)} mm round it`
+        : `${SPOT_WORDS[s.kind]}: leave ${s.radiusMm + markMargin(q.figures, s)} mm round it`,
     ),
     ...(stays > 0.005
       ? [`keep-line: ${Math.max(1, Math.round(100 * stays))} % of this zone stays`]
@@ -149,7 +152,7 @@ export function planZone(
   }
   const largest = shapes.reduce((a, b) => (b.areaCm2 > a.areaCm2 ? b : a))
   const trust = shapes.reduce((s, l) => s + l.trust * l.areaCm2, 0) / skin.openCm2
-  const read = trustWithin(trust) !== undefined
+  const read = trustWithin(q.figures, trust) !== undefined
   const reasons: Reason[] = [...answer.reasons]
   if (shapes.length > 1) {
     reasons.push({
@@ -160,14 +163,14 @@ export function planZone(
   if (!read) reasons.push({ text: 'Not read: the direction is a starting guess.', mark: 'H' })
   if (service === 'beard-line' && layer?.density === 'sparse') {
     reasons.push({
-      text: `Sparse here: a false line, set ${PLAN_CONSTANTS.falseLineMm.value} mm into the beard where it stands dense.`,
+      text: `Sparse here: a false line, set ${q.figures(PLAN_CONSTANTS.falseLineMm)} mm into the beard where it stands dense.`,
       mark: 'H',
     })
   }
   const lead = lanes.find((l) => l.pass === 1) ?? lanes[0]
-  const passes = totals(answer.passes, lanes, shapes, sensitivity, growthRate.mean, hair)
+  const passes = totals(q.figures, answer.passes, lanes, shapes, sensitivity, growthRate.mean, hair)
   const last = passes[passes.length - 1]
-  const over = overLimitWords(last?.rednessOdds ?? 0)
+  const over = overLimitWords(q.figures, last?.rednessOdds ?? 0)
   if (over) {
     reasons.unshift({ text: over, mark: 'H' })
     lanes.forEach((lane, i) => {
@@ -183,9 +186,9 @@ export function planZone(
       growthDirection: largest.growth,
       grainSource: read ? 'read' : 'guess',
       blade: lead?.blade ?? main.name,
-      bladeAngleDeg: lead?.bladeAngleDeg ?? main.angleDeg,
-      usableWidthMm: lead?.usableWidthMm ?? main.edgeMm,
-      strokeLengthMm: lead?.strokeLengthMm ?? longestStrokeMm(id),
+      bladeAngleDeg: lead?.bladeAngleDeg ?? q.figures(main.angleDeg),
+      usableWidthMm: lead?.usableWidthMm ?? q.figures(main.edgeMm),
+      strokeLengthMm: lead?.strokeLengthMm ?? longestStrokeMm(q.figures, id),
       areaCm2: skin.openCm2,
       passes,
       refused: answer.refused,
@@ -200,29 +203,30 @@ export function planZone(
 }
 
 /** By how much odds stand above the house's limit, in a sentence; undefined when they do not. */
-export function overLimitWords(odds: number): string | undefined {
-  const limit = SKIN_CONSTANTS.rednessLimit.value
+export function overLimitWords(figures: Figures, odds: number): string | undefined {
+  const limit = figures(SKIN_CONSTANTS.rednessLimit)
   if (odds <= limit) return undefined
   const points = Math.max(1, Math.round(100 * (odds - limit)))
   return `Redness of 2 or more in about ${oddsWords(odds)}: ${points} ${points === 1 ? 'point' : 'points'} above the house’s limit of ${oddsWords(limit)}.`
 }
 
 /** How many zones of a plan stand above the house's limit, and the worst by how much; undefined when none does. */
-export function overLimitReason({
-  zones,
-  overLimit = [],
-}: Pick<Plan, 'zones' | 'overLimit'>): Reason | undefined {
+export function overLimitReason(
+  figures: Figures,
+  { zones, overLimit = [] }: Pick<Plan, 'zones' | 'overLimit'>,
+): Reason | undefined {
   if (overLimit.length === 0) return undefined
   const worst = overLimit.reduce((a, b) => (b.odds > a.odds ? b : a))
   const name = worst.name.charAt(0).toLowerCase() + worst.name.slice(1)
   return {
-    text: `${overLimit.length} of ${zones.length} zones ${overLimit.length === 1 ? 'stands' : 'stand'} above the house’s limit, ${name} the most: ${overLimitWords(worst.odds)}`,
+    text: `${overLimit.length} of ${zones.length} zones ${overLimit.length === 1 ? 'stands' : 'stand'} above the house’s limit, ${name} the most: ${overLimitWords(figures, worst.odds)}`,
     mark: 'H',
   }
 }
 
 /** What a zone's passes come to once hands have changed or skipped some of their lanes. */
 function totals(
+  figures: Figures,
   passes: readonly PlannedPass[],
   lanes: readonly Lane[],
   shapes: readonly LaneShape[],
@@ -230,8 +234,9 @@ function totals(
   growthMmPerDay: number,
   hair: 'terminal' | 'fuzz',
 ): PlannedPass[] {
-  const felt = (hair === 'terminal' ? CLOSENESS_CONSTANTS.feltMm : CLOSENESS_CONSTANTS.feltFuzzMm)
-    .value
+  const felt = figures(
+    hair === 'terminal' ? CLOSENESS_CONSTANTS.feltMm : CLOSENESS_CONSTANTS.feltFuzzMm,
+  )
   const area = shapes.reduce((s, l) => s + l.areaCm2, 0)
   const left = new Map<string, number>()
   let load = 0

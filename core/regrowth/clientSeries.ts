@@ -1,4 +1,5 @@
 /** The visits ahead of a client, from what is known of them: used by the screen and by the calendar alike. */
+import type { Figures } from '../house/constants.ts'
 import type { SkinAndHair } from '../client.ts'
 import { eventQuestion } from '../care/eventQuestion.ts'
 import type { Product } from '../care/products.ts'
@@ -30,8 +31,8 @@ export interface SeriesFacts {
   readonly offset: (ms: number) => number
 }
 
-export const clientSeries = (f: SeriesFacts): SeriesVisit[] =>
-  visitSeries({
+export const clientSeries = (figures: Figures, f: SeriesFacts): SeriesVisit[] =>
+  visitSeries(figures, {
     service: f.service,
     lastAtMs: f.last.endedAtMs,
     window: f.window,
@@ -41,7 +42,12 @@ export const clientSeries = (f: SeriesFacts): SeriesVisit[] =>
     leftMm: f.last.leftMm ?? {},
     events: f.events,
     question: (event, notBeforeMs) => ({
-      ...eventQuestion({ ...f, window: undefined, plan: f.last.plan }, event.kind, event.atMs),
+      ...eventQuestion(
+        figures,
+        { ...f, window: undefined, plan: f.last.plan },
+        event.kind,
+        event.atMs,
+      ),
       notBeforeMs,
       notBeforeWhy: 'The skin is not ready before.',
     }),

@@ -2,7 +2,7 @@
  * Regrowth (M10). Terminal hair grows straight, fuzz toward a greatest length; growth per zone is learned from what was
  * felt, seen and measured.
  */
-import { constant } from '../house/constants.ts'
+import { constant, type Figures } from '../house/constants.ts'
 import type { LengthMethod } from '../history/answers.ts'
 import type { HairKind } from '../head/zoneFacts.ts'
 import type { ZoneId } from '../head/zones.ts'
@@ -55,37 +55,44 @@ export interface Growth {
 }
 
 /** Prior growth of a zone for the kind of hair found there. */
-export function priorGrowth(zoneId: ZoneId, hair: HairKind): Growth {
+export function priorGrowth(figures: Figures, zoneId: ZoneId, hair: HairKind): Growth {
   switch (hair) {
     case 'scalp':
-      return { curve: 'terminal', mean: G.scalp.value, sd: G.scalpSd.value }
+      return { curve: 'terminal', mean: figures(G.scalp), sd: figures(G.scalpSd) }
     case 'limb':
-      return { curve: 'terminal', mean: G.limb.value, sd: G.limbSd.value }
+      return { curve: 'terminal', mean: figures(G.limb), sd: figures(G.limbSd) }
     case 'underarm':
-      return { curve: 'terminal', mean: G.underarm.value, sd: G.underarmSd.value }
+      return { curve: 'terminal', mean: figures(G.underarm), sd: figures(G.underarmSd) }
     case 'brow':
-      return { curve: 'terminal', mean: G.brow.value, sd: G.browSd.value }
+      return { curve: 'terminal', mean: figures(G.brow), sd: figures(G.browSd) }
     case 'beard': {
       const stem = zoneStem(zoneId)
       const fast = ['upper-lip', 'mouth-corner', 'under-lip', 'chin'].includes(stem)
       return fast
-        ? { curve: 'terminal', mean: G.beardChin.value, sd: G.beardChinSd.value }
-        : { curve: 'terminal', mean: G.beardCheek.value, sd: G.beardCheekSd.value }
+        ? { curve: 'terminal', mean: figures(G.beardChin), sd: figures(G.beardChinSd) }
+        : { curve: 'terminal', mean: figures(G.beardCheek), sd: figures(G.beardCheekSd) }
     }
     default:
-      return { curve: 'fuzz', mean: G.fuzz.value, sd: G.fuzzSd.value }
+      return { curve: 'fuzz', mean: figures(G.fuzz), sd: figures(G.fuzzSd) }
   }
 }
 
 /** Length after `days`, mm. */
-export function hairLengthMm(curve: HairCurve, leftMm: number, rate: number, days: number): number {
+export function hairLengthMm(
+  figures: Figures,
+  curve: HairCurve,
+  leftMm: number,
+  rate: number,
+  days: number,
+): number {
   if (curve === 'terminal') return leftMm + rate * days
-  const most = G.fuzzGreatestMm.value
+  const most = figures(G.fuzzGreatestMm)
   return most * (1 - (1 - leftMm / most) * Math.exp((-rate * days) / most))
 }
 
 /** Days until a length is reached; Infinity when it never is. */
 export function daysToLength(
+  figures: Figures,
   curve: HairCurve,
   leftMm: number,
   rate: number,
@@ -94,7 +101,7 @@ export function daysToLength(
   if (lengthMm <= leftMm) return 0
   if (rate <= 0) return Infinity
   if (curve === 'terminal') return (lengthMm - leftMm) / rate
-  const most = G.fuzzGreatestMm.value
+  const most = figures(G.fuzzGreatestMm)
   if (lengthMm >= most) return Infinity
   return (-most / rate) * Math.log((most - lengthMm) / (most - leftMm))
 }
@@ -112,36 +119,40 @@ export interface GrowthReading {
 }
 
 /** Length at which hair is felt or seen, mm. */
-export function thresholdMm(curve: HairCurve, kind: 'felt' | 'seen'): number {
-  if (curve === 'terminal') return kind === 'felt' ? G.feltMm.value : G.seenMm.value
-  return kind === 'felt' ? G.feltFuzzMm.value : G.seenFuzzMm.value
+export function thresholdMm(figures: Figures, curve: HairCurve, kind: 'felt' | 'seen'): number {
+  if (curve === 'terminal') return kind === 'felt' ? figures(G.feltMm) : figures(G.seenMm)
+  return kind === 'felt' ? figures(G.feltFuzzMm) : figures(G.seenFuzzMm)
 }
 
-const spreadOf = (r: GrowthReading): number =>
+const spreadOf = (figures: Figures, r: GrowthReading): number =>
   r.method === 'ruler'
-    ? G.rulerSdMm.value
+    ? figures(G.rulerSdMm)
     : r.method === 'eye'
-      ? G.eyeSdMm.value
-      : G.measuredSdMm.value
+      ? figures(G.eyeSdMm)
+      : figures(G.measuredSdMm)
 
-function lengthRead(curve: HairCurve, r: GrowthReading): number {
-  return r.kind === 'measured' ? (r.lengthMm ?? 0) : thresholdMm(curve, r.kind)
+function lengthRead(figures: Figures, curve: HairCurve, r: GrowthReading): number {
+  return r.kind === 'measured' ? (r.lengthMm ?? 0) : thresholdMm(figures, curve, r.kind)
 }
 
 /**
  * Learns growth from readings. Terminal: exact normal–normal update. Fuzz: by a grid over the rate, given back as its
  * mean and spread.
  */
-export function updateGrowth(prior: Growth, readings: readonly GrowthReading[]): Growth {
+export function updateGrowth(
+  figures: Figures,
+  prior: Growth,
+  readings: readonly GrowthReading[],
+): Growth {
   const usable = readings.filter((r) => r.days > 0)
   if (usable.length === 0) return prior
   if (prior.curve === 'terminal') {
     let precision = 1 / (prior.sd * prior.sd)
     let weighted = prior.mean * precision
     for (const r of usable) {
-      const p = (r.days / spreadOf(r)) ** 2
+      const p = (r.days / spreadOf(figures, r)) ** 2
       precision += p
-      weighted += (p * (lengthRead('terminal', r) - r.leftMm)) / r.days
+      weighted += (p * (lengthRead(figures, 'terminal', r) - r.leftMm)) / r.days
     }
     return { curve: 'terminal', mean: weighted / precision, sd: 1 / Math.sqrt(precision) }
   }
@@ -156,8 +167,8 @@ export function updateGrowth(prior: Growth, readings: readonly GrowthReading[]):
     const rate = ((i + 0.5) / cells) * most
     let log = -0.5 * ((rate - prior.mean) / prior.sd) ** 2
     for (const r of usable) {
-      const expected = hairLengthMm('fuzz', r.leftMm, rate, r.days)
-      log -= 0.5 * ((lengthRead('fuzz', r) - expected) / spreadOf(r)) ** 2
+      const expected = hairLengthMm(figures, 'fuzz', r.leftMm, rate, r.days)
+      log -= 0.5 * ((lengthRead(figures, 'fuzz', r) - expected) / spreadOf(figures, r)) ** 2
     }
     logs.push(log)
     peak = Math.max(peak, log)
@@ -184,13 +195,29 @@ export interface DayRange {
 const SLOWEST = 0.004
 
 /** Days until hair is felt or seen after a service that left `leftMm`. */
-export function daysUntil(growth: Growth, kind: 'felt' | 'seen', leftMm: number): DayRange {
-  return daysUntilLength(growth, thresholdMm(growth.curve, kind), leftMm)
+export function daysUntil(
+  figures: Figures,
+  growth: Growth,
+  kind: 'felt' | 'seen',
+  leftMm: number,
+): DayRange {
+  return daysUntilLength(figures, growth, thresholdMm(figures, growth.curve, kind), leftMm)
 }
 
 /** Days until hair has a length, mm; Infinity where it never grows so long. */
-export function daysUntilLength(growth: Growth, length: number, leftMm: number): DayRange {
+export function daysUntilLength(
+  figures: Figures,
+  growth: Growth,
+  length: number,
+  leftMm: number,
+): DayRange {
   const at = (z: number) =>
-    daysToLength(growth.curve, leftMm, Math.max(SLOWEST, growth.mean + z * growth.sd), length)
+    daysToLength(
+      figures,
+      growth.curve,
+      leftMm,
+      Math.max(SLOWEST, growth.mean + z * growth.sd),
+      length,
+    )
   return { even: at(0), early: at(Z_90), late: at(-Z_90) }
 }

@@ -1,7 +1,7 @@
 /** When to meet again (M10): from the latest of skin clear, least interval and clearances, to the date hair is seen. */
 import type { SkinAndHair } from '../client.ts'
 import type { ZoneId } from '../head/zones.ts'
-import { constant, type Mark } from '../house/constants.ts'
+import { constant, type Mark, type Figures } from '../house/constants.ts'
 import type { Schools } from '../house/schools.ts'
 import { SERVICES, type ServiceId } from '../services.ts'
 import { DAY_MS } from '../time/dates.ts'
@@ -53,30 +53,32 @@ export interface VisitWindow {
 }
 
 /** Computes the window; undefined when the last plan had no zones. */
-export function nextVisitWindow(input: WindowInput): VisitWindow | undefined {
-  const [firstZone] = [...input.zones].sort((a, b) => seenDay(input, a) - seenDay(input, b))
+export function nextVisitWindow(figures: Figures, input: WindowInput): VisitWindow | undefined {
+  const [firstZone] = [...input.zones].sort(
+    (a, b) => seenDay(figures, input, a) - seenDay(figures, input, b),
+  )
   if (!firstZone) return undefined
   const growth = input.growth(firstZone.zoneId)
-  const felt = daysUntil(growth, 'felt', firstZone.leftMm)
-  const seen = daysUntil(growth, 'seen', firstZone.leftMm)
+  const felt = daysUntil(figures, growth, 'felt', firstZone.leftMm)
+  const seen = daysUntil(figures, growth, 'seen', firstZone.leftMm)
   const at = (days: number) => input.lastAtMs + days * DAY_MS
-  const least = leastDays(input)
+  const least = leastDays(figures, input)
   const reasons: WindowReason[] = []
 
-  const settled = skinSettles(input.lastAtMs, input.redness)
+  const settled = skinSettles(figures, input.lastAtMs, input.redness)
   const { skinMs } = settled
   if (settled.wasRed) {
     reasons.push({
       text: settled.seenClear
         ? 'Skin was seen clear again.'
-        : `Redness was last seen and not yet seen clear: ${I.settleDays.value} free days.`,
+        : `Redness was last seen and not yet seen clear: ${figures(I.settleDays)} free days.`,
       mark: 'H',
     })
   }
   reasons.push({ text: least.text, mark: least.mark })
   const fromMs = Math.max(skinMs, at(least.days), input.clearedAtMs ?? -Infinity)
   const seenMs = at(seen.even)
-  const leastWindow = Math.max(I.leastWindow.value, I.windowShare.value * least.days)
+  const leastWindow = Math.max(figures(I.leastWindow), figures(I.windowShare) * least.days)
   const toMs = Math.max(seenMs, fromMs + leastWindow * DAY_MS)
   reasons.push({
     text: `Hair is seen first on ${firstZone.name.charAt(0).toLowerCase()}${firstZone.name.slice(1)}, about day ${dayFigure(seen.even)} (80 %: ${dayFigure(seen.early)}–${dayFigure(seen.late)}).`,
@@ -104,6 +106,7 @@ export function nextVisitWindow(input: WindowInput): VisitWindow | undefined {
 
 /** When skin is, or is taken to be, clear: seen so, or some free days after it was last seen red. */
 export function skinSettles(
+  figures: Figures,
   endedAtMs: number,
   redness: readonly { readonly atMs: number; readonly grade: number }[],
 ): { readonly skinMs: number; readonly wasRed: boolean; readonly seenClear: boolean } {
@@ -111,7 +114,7 @@ export function skinSettles(
   if (lastRedMs === -Infinity) return { skinMs: endedAtMs, wasRed: false, seenClear: false }
   const clear = redness.filter((r) => r.grade === 0 && r.atMs > lastRedMs).map((r) => r.atMs)
   return {
-    skinMs: clear.length > 0 ? Math.min(...clear) : lastRedMs + I.settleDays.value * DAY_MS,
+    skinMs: clear.length > 0 ? Math.min(...clear) : lastRedMs + figures(I.settleDays) * DAY_MS,
     wasRed: true,
     seenClear: clear.length > 0,
   }
@@ -120,12 +123,15 @@ export function skinSettles(
 const dayFigure = (days: number) => (days < 10 ? days.toFixed(1) : String(Math.round(days)))
 
 /** Day of even odds that hair is seen on a zone. */
-function seenDay(input: WindowInput, zone: WindowInput['zones'][number]): number {
+function seenDay(figures: Figures, input: WindowInput, zone: WindowInput['zones'][number]): number {
   const { curve, mean } = input.growth(zone.zoneId)
-  return daysToLength(curve, zone.leftMm, mean, thresholdMm(curve, 'seen'))
+  return daysToLength(figures, curve, zone.leftMm, mean, thresholdMm(figures, curve, 'seen'))
 }
 
-function leastDays(input: WindowInput): { days: number; text: string; mark: Mark } {
+function leastDays(
+  figures: Figures,
+  input: WindowInput,
+): { days: number; text: string; mark: Mark } {
   if (SERVICES[input.service].family === 'fuzz') {
     const weeks = Number(input.schools.fuzzInterval)
     return { days: weeks * 7, text: `School: every ${weeks} weeks.`, mark: 'C' }
@@ -134,7 +140,7 @@ function leastDays(input: WindowInput): { days: number; text: string; mark: Mark
   const base = { tough: I.razorTough, average: I.razorAverage, reactive: I.razorReactive }[
     reactivity
   ]
-  const days = base.value + (bumpProne ? I.bumpProneExtra.value : 0)
+  const days = figures(base) + (bumpProne ? figures(I.bumpProneExtra) : 0)
   return {
     days,
     text: `Least interval for ${reactivity}${bumpProne ? ', bump-prone' : ''} skin: ${days} ${days === 1 ? 'day' : 'days'}.`,

@@ -1,3 +1,4 @@
+import { DEFAULTS } from '../house/constants.ts'
 import jstat from 'jstat'
 import { DEFAULT_SCHOOLS } from '../house/schools.ts'
 import { eventQuestion } from '../care/eventQuestion.ts'
@@ -21,7 +22,7 @@ const skin = {
 
 describe('regrowth of a zone (M10)', () => {
   it('gives days by hand: 0.2 mm left at 0.4 mm a day', () => {
-    const found = zoneOutlook('chin', { curve: 'terminal', mean: 0.4, sd: 0.05 }, 0.2)
+    const found = zoneOutlook(DEFAULTS, 'chin', { curve: 'terminal', mean: 0.4, sd: 0.05 }, 0.2)
     expect(found.felt.even).toBeCloseTo(0.3 / 0.4, 9)
     expect(found.seen.even).toBeCloseTo(0.8 / 0.4, 9)
     expect(found.read!.even).toBeCloseTo(1.8 / 0.4, 9)
@@ -29,29 +30,29 @@ describe('regrowth of a zone (M10)', () => {
     expect(found.wax!.even).toBeCloseTo((6.35 - 0.2) / 0.4, 9)
     expect(found.wax!.early).toBeLessThan(found.wax!.even)
     expect(
-      zoneOutlook('forehead-left', { curve: 'fuzz', mean: 0.03, sd: 0.01 }, 0.1).wax,
+      zoneOutlook(DEFAULTS, 'forehead-left', { curve: 'fuzz', mean: 0.03, sd: 0.01 }, 0.1).wax,
     ).toBeUndefined()
   })
 
   it('has odds that are the normal’s (jstat), and meet the dates', () => {
     const days = 2
     const rate = (1 - 0.2) / days
-    expect(shownOdds(beard, 'seen', 0.2, days)).toBeCloseTo(
+    expect(shownOdds(DEFAULTS, beard, 'seen', 0.2, days)).toBeCloseTo(
       1 - jstat.normal.cdf(rate, 0.38, 0.08),
       6,
     )
-    const { seen } = zoneOutlook('chin', beard, 0.2)
-    expect(shownOdds(beard, 'seen', 0.2, seen.even)).toBeCloseTo(0.5, 6)
-    expect(shownOdds(beard, 'seen', 0.2, seen.early)).toBeCloseTo(0.1, 6)
-    expect(shownOdds(beard, 'seen', 1.2, 0)).toBe(1)
-    expect(shownOdds(beard, 'seen', 0.2, 0)).toBe(0)
+    const { seen } = zoneOutlook(DEFAULTS, 'chin', beard, 0.2)
+    expect(shownOdds(DEFAULTS, beard, 'seen', 0.2, seen.even)).toBeCloseTo(0.5, 6)
+    expect(shownOdds(DEFAULTS, beard, 'seen', 0.2, seen.early)).toBeCloseTo(0.1, 6)
+    expect(shownOdds(DEFAULTS, beard, 'seen', 1.2, 0)).toBe(1)
+    expect(shownOdds(DEFAULTS, beard, 'seen', 0.2, 0)).toBe(0)
   })
 
   it('learns less from a guess by eye than from a photograph with a scale', () => {
     const read = (method: 'photo' | 'ruler' | 'eye'): GrowthReading[] => [
       { kind: 'measured', days: 4, lengthMm: 2.2, leftMm: 0.2, method },
     ]
-    const sd = (m: 'photo' | 'ruler' | 'eye') => updateGrowth(beard, read(m)).sd
+    const sd = (m: 'photo' | 'ruler' | 'eye') => updateGrowth(DEFAULTS, beard, read(m)).sd
     expect(sd('photo')).toBeLessThan(sd('ruler'))
     expect(sd('ruler')).toBeLessThan(sd('eye'))
     // By hand: 1/sd² = 1/0.08² + (4/0.3)².
@@ -67,14 +68,15 @@ describe('regrowth of a zone (M10)', () => {
         ['cheek-lower-left', 'beard'],
         ['forehead-left', 'vellus'],
       ] as const) {
-        const prior = priorGrowth(zone, hair)
+        const prior = priorGrowth(DEFAULTS, zone, hair)
         const truth = drawGrowth(random, prior)
         const readings = Array.from({ length: Math.floor(4 * random()) }, (): GrowthReading => {
           const days = prior.curve === 'terminal' ? 1 + 3 * random() : 8 + 20 * random()
-          const lengthMm = hairLengthMm(prior.curve, 0.15, truth, days) + 0.15 * drawNormal(random)
+          const lengthMm =
+            hairLengthMm(DEFAULTS, prior.curve, 0.15, truth, days) + 0.15 * drawNormal(random)
           return { kind: 'measured', days, leftMm: 0.15, lengthMm: Math.max(0.01, lengthMm) }
         })
-        const found = updateGrowth(prior, readings)
+        const found = updateGrowth(DEFAULTS, prior, readings)
         all++
         if (Math.abs(truth - found.mean) <= 1.2816 * found.sd) held++
       }
@@ -91,17 +93,17 @@ describe('regrowth of a zone (M10)', () => {
       'jaw-right': beard,
       chin: { ...beard, mean: 0.2, sd: 0.02 },
     }
-    const [first, second] = compareSides(zones, () => true)
+    const [first, second] = compareSides(DEFAULTS, zones, () => true)
     expect(first!.words).toBe('Lower cheek: the client’s left grows about 31 % faster.')
     expect(second!.words).toContain('no difference')
-    expect(compareSides(zones, () => false)).toEqual([])
-    expect(slowZones(zones).map((z) => z.zoneId)).toEqual(['chin'])
-    expect(slowZones({ ...zones, chin: { ...beard, mean: 0.2, sd: 0.1 } })).toEqual([])
+    expect(compareSides(DEFAULTS, zones, () => false)).toEqual([])
+    expect(slowZones(DEFAULTS, zones).map((z) => z.zoneId)).toEqual(['chin'])
+    expect(slowZones(DEFAULTS, { ...zones, chin: { ...beard, mean: 0.2, sd: 0.1 } })).toEqual([])
   })
 })
 
 describe('the odds of the next visit', () => {
-  const model = learnClient(skin, 'face-shave', [], [])
+  const model = learnClient(DEFAULTS, skin, 'face-shave', [], [])
   const input = (over: Partial<OddsInput> = {}): OddsInput => ({
     endedAtMs: 0,
     zones: (['chin', 'jaw-left', 'neck-lower-left'] as const).map((zoneId) => ({
@@ -119,7 +121,7 @@ describe('the odds of the next visit', () => {
   it('rise with time, and start from what the skin is known to do', () => {
     const days = [0, 1, 2, 4, 8].map((d) => [
       clearOdds(input(), d * DAY_MS),
-      seenOdds(input(), d * DAY_MS),
+      seenOdds(DEFAULTS, input(), d * DAY_MS),
     ])
     for (let i = 1; i < days.length; i++) {
       expect(days[i]![0]).toBeGreaterThan(days[i - 1]![0]!)
@@ -139,10 +141,11 @@ describe('the odds of the next visit', () => {
   })
 
   it('give each zone a window, the soonest first', () => {
-    const windows = zoneWindows(input())
+    const windows = zoneWindows(DEFAULTS, input())
     expect(windows[0]!.zoneId).toBe('chin')
     for (const w of windows) expect(w.toMs!).toBeGreaterThan(0)
     const red = zoneWindows(
+      DEFAULTS,
       input({ answers: [{ atMs: DAY_MS, zones: [{ zoneId: 'jaw-left', redness: 3, bumps: 0 }] }] }),
     )
     const of = (list: typeof red, z: string) => list.find((w) => w.zoneId === z)!.fromMs
@@ -151,9 +154,9 @@ describe('the odds of the next visit', () => {
 })
 
 describe('a series of visits', () => {
-  const model = learnClient(skin, 'face-shave', [], [])
+  const model = learnClient(DEFAULTS, skin, 'face-shave', [], [])
   const series = (over: Partial<SeriesInput> = {}) =>
-    visitSeries({
+    visitSeries(DEFAULTS, {
       service: 'face-shave',
       lastAtMs: 0,
       window: { fromMs: 3 * DAY_MS, toMs: 5 * DAY_MS },
@@ -164,6 +167,7 @@ describe('a series of visits', () => {
       events: [],
       question: (event, notBeforeMs) => ({
         ...eventQuestion(
+          DEFAULTS,
           {
             service: 'face-shave',
             skin,
@@ -213,7 +217,7 @@ describe('a series of visits', () => {
   })
 
   it('does the lip alone between whole services of fuzz, and the line alone between line-ups', () => {
-    const fuzz = learnClient({ ...skin, faceHair: 'fuzz' }, 'dermaplane', [], [])
+    const fuzz = learnClient(DEFAULTS, { ...skin, faceHair: 'fuzz' }, 'dermaplane', [], [])
     const found = series({
       service: 'dermaplane',
       growth: fuzz.growth,
@@ -224,7 +228,7 @@ describe('a series of visits', () => {
     expect(found.filter((v) => v.kind === 'whole').length).toBeGreaterThanOrEqual(2)
     for (let i = 1; i < found.length; i++)
       expect(found[i]!.atMs).toBeGreaterThan(found[i - 1]!.atMs)
-    expect(aloneBetween('beard-line', model.growth, {})!.kind).toBe('line')
-    expect(aloneBetween('head-shave', model.growth, {})).toBeUndefined()
+    expect(aloneBetween(DEFAULTS, 'beard-line', model.growth, {})!.kind).toBe('line')
+    expect(aloneBetween(DEFAULTS, 'head-shave', model.growth, {})).toBeUndefined()
   })
 })

@@ -5,7 +5,7 @@
 import type { SkinAnswer } from '../history/answers.ts'
 import { zoneName } from '../head/zoneFacts.ts'
 import type { ZoneId } from '../head/zones.ts'
-import { constant } from '../house/constants.ts'
+import { constant, type Figures } from '../house/constants.ts'
 import { clearAfterLook, clearAfterService, type FadeBelief } from '../skin/fading.ts'
 import type { Sensitivity } from '../skin/sensitivity.ts'
 import { DAY_MS } from '../time/dates.ts'
@@ -90,26 +90,37 @@ export const workedZones = (
     load: loads?.[zoneId] ?? 0,
   }))
 
-const zoneSeenOdds = (input: HairInput, zone: HairInput['zones'][number], atMs: number) => {
+const zoneSeenOdds = (
+  figures: Figures,
+  input: HairInput,
+  zone: HairInput['zones'][number],
+  atMs: number,
+) => {
   const growth = input.growth[zone.zoneId]
-  return growth ? shownOdds(growth, 'seen', zone.leftMm, (atMs - input.endedAtMs) / DAY_MS) : 0
+  return growth
+    ? shownOdds(figures, growth, 'seen', zone.leftMm, (atMs - input.endedAtMs) / DAY_MS)
+    : 0
 }
 
 /**
  * P(hair is seen somewhere) at a moment. Zones of one person grow fast or slow together, so the likeliest zone speaks for all:
  * the odds are never overstated.
  */
-export const seenOdds = (input: HairInput, atMs: number): number =>
-  input.zones.reduce((most, z) => Math.max(most, zoneSeenOdds(input, z, atMs)), 0)
+export const seenOdds = (figures: Figures, input: HairInput, atMs: number): number =>
+  input.zones.reduce((most, z) => Math.max(most, zoneSeenOdds(figures, input, z, atMs)), 0)
 
 /** P(all zones are clear) at a moment, zones taken as independent: the careful side. */
 export const clearOdds = (input: OddsInput, atMs: number): number =>
   input.zones.reduce((all, z) => all * zoneClearOdds(input, z, atMs), 1)
 
 /** The first moment, to the hour, from which `so` holds; undefined when it does not within the look-ahead. `so` must stay so. */
-export function firstMoment(fromMs: number, so: (atMs: number) => boolean): number | undefined {
+export function firstMoment(
+  figures: Figures,
+  fromMs: number,
+  so: (atMs: number) => boolean,
+): number | undefined {
   const hour = 3_600_000
-  let [no, yes] = [0, Math.round((O.lookAheadDays.value * DAY_MS) / hour)]
+  let [no, yes] = [0, Math.round((figures(O.lookAheadDays) * DAY_MS) / hour)]
   if (so(fromMs)) return fromMs
   if (!so(fromMs + yes * hour)) return undefined
   while (yes - no > 1) {
@@ -121,7 +132,7 @@ export function firstMoment(fromMs: number, so: (atMs: number) => boolean): numb
 }
 
 /** Each zone's window, those whose hair is seen soonest first. */
-export function zoneWindows(input: OddsInput): ZoneWindow[] {
+export function zoneWindows(figures: Figures, input: OddsInput): ZoneWindow[] {
   // From the last look on: before it nothing is forecast any more.
   const start = Math.max(input.endedAtMs, ...input.answers.map((a) => a.atMs))
   return input.zones
@@ -129,9 +140,16 @@ export function zoneWindows(input: OddsInput): ZoneWindow[] {
       zoneId: zone.zoneId,
       name: zoneName(zone.zoneId),
       fromMs:
-        firstMoment(start, (t) => zoneClearOdds(input, zone, t) >= O.clearEnough.value) ??
-        start + O.lookAheadDays.value * DAY_MS,
-      toMs: firstMoment(input.endedAtMs, (t) => zoneSeenOdds(input, zone, t) >= O.seenEnough.value),
+        firstMoment(
+          figures,
+          start,
+          (t) => zoneClearOdds(input, zone, t) >= figures(O.clearEnough),
+        ) ?? start + figures(O.lookAheadDays) * DAY_MS,
+      toMs: firstMoment(
+        figures,
+        input.endedAtMs,
+        (t) => zoneSeenOdds(figures, input, zone, t) >= figures(O.seenEnough),
+      ),
     }))
     .sort((a, b) => (a.toMs ?? Infinity) - (b.toMs ?? Infinity))
 }

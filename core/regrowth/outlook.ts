@@ -1,4 +1,5 @@
 /** What comes of regrowth (M10): by zone when hair is felt, seen, long enough to read and to wax; sides compared; slow zones. */
+import type { Figures } from '../house/constants.ts'
 import { normalCdf } from '../stats/normal.ts'
 import { zoneName } from '../head/zoneFacts.ts'
 import { mirrorZone, type ZoneId } from '../head/zones.ts'
@@ -27,31 +28,37 @@ export interface ZoneOutlook {
   readonly wax: DayRange | undefined
 }
 
-export function zoneOutlook(zoneId: ZoneId, growth: Growth, leftMm: number): ZoneOutlook {
+export function zoneOutlook(
+  figures: Figures,
+  zoneId: ZoneId,
+  growth: Growth,
+  leftMm: number,
+): ZoneOutlook {
   const terminal = growth.curve === 'terminal'
   return {
     zoneId,
     growth,
     leftMm,
-    felt: daysUntil(growth, 'felt', leftMm),
-    seen: daysUntil(growth, 'seen', leftMm),
-    read: terminal ? daysUntilLength(growth, G.readMm.value, leftMm) : undefined,
-    wax: terminal ? daysUntilLength(growth, G.waxMm.value, leftMm) : undefined,
+    felt: daysUntil(figures, growth, 'felt', leftMm),
+    seen: daysUntil(figures, growth, 'seen', leftMm),
+    read: terminal ? daysUntilLength(figures, growth, figures(G.readMm), leftMm) : undefined,
+    wax: terminal ? daysUntilLength(figures, growth, figures(G.waxMm), leftMm) : undefined,
   }
 }
 
 /** P(hair is felt, or seen) so many days after a service that left `leftMm`. */
 export function shownOdds(
+  figures: Figures,
   growth: Growth,
   kind: 'felt' | 'seen',
   leftMm: number,
   days: number,
 ): number {
-  const length = thresholdMm(growth.curve, kind)
+  const length = thresholdMm(figures, growth.curve, kind)
   if (length <= leftMm) return 1
   if (days <= 0) return 0
   // The rate that just reaches the length on that day: the days it takes at 1 mm a day scale as 1/rate.
-  const rate = daysToLength(growth.curve, leftMm, 1, length) / days
+  const rate = daysToLength(figures, growth.curve, leftMm, 1, length) / days
   return 1 - normalCdf((rate - growth.mean) / growth.sd)
 }
 
@@ -68,6 +75,7 @@ export interface SidePair {
 
 /** Compares sides where either has been learned; those that differ most surely first. */
 export function compareSides(
+  figures: Figures,
   growth: Readonly<Record<string, Growth>>,
   learned: (zone: string) => boolean,
 ): SidePair[] {
@@ -84,17 +92,23 @@ export function compareSides(
           right,
           ratio: a.mean / b.mean,
           leftFaster,
-          words: sideWords(left, a, b, leftFaster),
+          words: sideWords(figures, left, a, b, leftFaster),
         },
       ]
     })
     .sort((x, y) => Math.abs(y.leftFaster - 0.5) - Math.abs(x.leftFaster - 0.5))
 }
 
-function sideWords(left: ZoneId, a: Growth, b: Growth, leftFaster: number): string {
+function sideWords(
+  figures: Figures,
+  left: ZoneId,
+  a: Growth,
+  b: Growth,
+  leftFaster: number,
+): string {
   const place = zoneName(left).replace(/, client['’]s left$/, '')
   const sure = Math.max(leftFaster, 1 - leftFaster)
-  if (sure < G.slowOdds.value)
+  if (sure < figures(G.slowOdds))
     return `${place}: no difference between the sides that can be told yet.`
   const share = Math.round(100 * (Math.max(a.mean, b.mean) / Math.min(a.mean, b.mean) - 1))
   return `${place}: the client’s ${leftFaster > 0.5 ? 'left' : 'right'} grows about ${share} % faster.`
@@ -102,6 +116,7 @@ function sideWords(left: ZoneId, a: Growth, b: Growth, leftFaster: number): stri
 
 /** Zones that grow slowly beside the others of their kind, as far as it is likely enough to be said. */
 export function slowZones(
+  figures: Figures,
   growth: Readonly<Record<string, Growth>>,
 ): { zoneId: string; share: number; odds: number }[] {
   const entries = Object.entries(growth)
@@ -113,7 +128,7 @@ export function slowZones(
     const sorted = [...others].sort((a, b) => a - b)
     const middle = sorted[Math.floor(sorted.length / 2)]!
     // How likely the zone is under the share that counts as slow.
-    const odds = normalCdf((G.slowShare.value * middle - g.mean) / g.sd)
-    return odds >= G.slowOdds.value ? [{ zoneId, share: g.mean / middle, odds }] : []
+    const odds = normalCdf((figures(G.slowShare) * middle - g.mean) / g.sd)
+    return odds >= figures(G.slowOdds) ? [{ zoneId, share: g.mean / middle, odds }] : []
   })
 }

@@ -1,3 +1,4 @@
+import { DEFAULTS } from '../house/constants.ts'
 import fc from 'fast-check'
 import { normalCdf } from '../stats/normal.ts'
 import { DEFAULT_SCHOOLS } from '../house/schools.ts'
@@ -28,12 +29,12 @@ describe('regrowth (M10)', () => {
     ['brow-left', 'brow', 0.16],
     ['forehead-left', 'vellus', 0.03],
   ] as const)('of %s (%s) is %d mm a day by the published means', (zone, hair, mean) => {
-    expect(priorGrowth(zone, hair).mean).toBe(mean)
+    expect(priorGrowth(DEFAULTS, zone, hair).mean).toBe(mean)
   })
 
   it('learns a terminal zone by the normal–normal update, by hand', () => {
     // One reading: 0.5 mm felt after 1 day over 0.1 mm left gives 0.4 mm/day, sd 0.15.
-    const after = updateGrowth(BEARD, [{ kind: 'felt', days: 1, leftMm: 0.1 }])
+    const after = updateGrowth(DEFAULTS, BEARD, [{ kind: 'felt', days: 1, leftMm: 0.1 }])
     const wPrior = 1 / 0.08 ** 2
     const wReading = 1 / 0.15 ** 2
     expect(after.mean).toBeCloseTo((0.3 * wPrior + 0.4 * wReading) / (wPrior + wReading), 12)
@@ -41,10 +42,14 @@ describe('regrowth (M10)', () => {
   })
 
   it('counts a longer wait for more: the spread of a rate falls with the days', () => {
-    const short = updateGrowth(BEARD, [{ kind: 'measured', days: 1, lengthMm: 0.5, leftMm: 0.1 }])
-    const long = updateGrowth(BEARD, [{ kind: 'measured', days: 6, lengthMm: 2.5, leftMm: 0.1 }])
+    const short = updateGrowth(DEFAULTS, BEARD, [
+      { kind: 'measured', days: 1, lengthMm: 0.5, leftMm: 0.1 },
+    ])
+    const long = updateGrowth(DEFAULTS, BEARD, [
+      { kind: 'measured', days: 6, lengthMm: 2.5, leftMm: 0.1 },
+    ])
     expect(long.sd).toBeLessThan(short.sd)
-    expect(updateGrowth(BEARD, [{ kind: 'felt', days: 0, leftMm: 0.1 }])).toEqual(BEARD)
+    expect(updateGrowth(DEFAULTS, BEARD, [{ kind: 'felt', days: 0, leftMm: 0.1 }])).toEqual(BEARD)
   })
 
   it('finds a hidden rate, of beard and of fuzz', () => {
@@ -57,11 +62,11 @@ describe('regrowth (M10)', () => {
         return {
           kind: 'measured' as const,
           days,
-          lengthMm: hairLengthMm(prior.curve, 0.15, truth, days),
+          lengthMm: hairLengthMm(DEFAULTS, prior.curve, 0.15, truth, days),
           leftMm: 0.15,
         }
       })
-      const after = updateGrowth(prior, readings)
+      const after = updateGrowth(DEFAULTS, prior, readings)
       expect(Math.abs(after.mean - truth) / truth).toBeLessThan(0.05)
       expect(after.sd).toBeLessThan(prior.sd / 3)
     }
@@ -71,8 +76,8 @@ describe('regrowth (M10)', () => {
     // A wide, well-kept-positive prior and early readings: the bend is then negligible.
     const prior: Growth = { curve: 'fuzz', mean: 0.03, sd: 0.004 }
     const reading = { kind: 'measured' as const, days: 0.5, lengthMm: 0.02, leftMm: 0 }
-    const grid = updateGrowth(prior, [reading])
-    const exact = updateGrowth({ ...prior, curve: 'terminal' }, [reading])
+    const grid = updateGrowth(DEFAULTS, prior, [reading])
+    const exact = updateGrowth(DEFAULTS, { ...prior, curve: 'terminal' }, [reading])
     expect(grid.mean).toBeCloseTo(exact.mean, 4)
     expect(grid.sd).toBeCloseTo(exact.sd, 4)
   })
@@ -84,19 +89,19 @@ describe('regrowth (M10)', () => {
         fc.double({ min: 0.005, max: 0.6, noNaN: true }),
         fc.double({ min: 0.2, max: 40, noNaN: true }),
         (curve, rate, days) => {
-          const length = hairLengthMm(curve, 0.1, rate, days)
+          const length = hairLengthMm(DEFAULTS, curve, 0.1, rate, days)
           fc.pre(curve === 'terminal' || length < 1.98)
-          expect(daysToLength(curve, 0.1, rate, length)).toBeCloseTo(days, 4)
+          expect(daysToLength(DEFAULTS, curve, 0.1, rate, length)).toBeCloseTo(days, 4)
         },
       ),
     )
-    expect(daysToLength('fuzz', 0.1, 0.03, 2)).toBe(Infinity)
-    expect(daysToLength('terminal', 0.1, 0, 1)).toBe(Infinity)
-    expect(daysToLength('terminal', 0.5, 0.3, 0.4)).toBe(0)
+    expect(daysToLength(DEFAULTS, 'fuzz', 0.1, 0.03, 2)).toBe(Infinity)
+    expect(daysToLength(DEFAULTS, 'terminal', 0.1, 0, 1)).toBe(Infinity)
+    expect(daysToLength(DEFAULTS, 'terminal', 0.5, 0.3, 0.4)).toBe(0)
   })
 
   it('forecasts so that a tenth of the belief lies beyond each end', () => {
-    const r = daysUntil(BEARD, 'seen', 0.12)
+    const r = daysUntil(DEFAULTS, BEARD, 'seen', 0.12)
     // P(length ≥ 1 mm after t days) = Φ((mean − needed rate) / sd).
     const p = (days: number) => normalCdf((BEARD.mean - (1 - 0.12) / days) / BEARD.sd)
     expect(p(r.even)).toBeCloseTo(0.5, 6)
@@ -105,7 +110,7 @@ describe('regrowth (M10)', () => {
   })
 
   it('feels fuzz after about a week or somewhat more (common practice)', () => {
-    const felt = daysUntil(FUZZ, 'felt', 0.1).even
+    const felt = daysUntil(DEFAULTS, FUZZ, 'felt', 0.1).even
     expect(felt).toBeGreaterThan(5)
     expect(felt).toBeLessThan(11)
   })
@@ -120,7 +125,7 @@ describe('the next visit’s window', () => {
     bumpProne: false,
   }
   const ask = (over: Partial<WindowInput> = {}) =>
-    nextVisitWindow({
+    nextVisitWindow(DEFAULTS, {
       service: 'face-shave',
       client: skin,
       schools: DEFAULT_SCHOOLS,
@@ -129,7 +134,7 @@ describe('the next visit’s window', () => {
         { zoneId: 'chin', name: 'Chin', leftMm: 0.12 },
         { zoneId: 'jaw-left', name: 'Jaw', leftMm: 0.12 },
       ],
-      growth: (z) => priorGrowth(z, 'beard'),
+      growth: (z) => priorGrowth(DEFAULTS, z, 'beard'),
       redness: [],
       ...over,
     })!
@@ -174,7 +179,7 @@ describe('the next visit’s window', () => {
 
   it('is nothing when nothing was worked, and never ends before it begins', () => {
     expect(
-      nextVisitWindow({
+      nextVisitWindow(DEFAULTS, {
         service: 'face-shave',
         client: skin,
         schools: DEFAULT_SCHOOLS,
@@ -205,7 +210,7 @@ describe('the next visit’s window', () => {
 
 describe('the tide line', () => {
   it('climbs between services, drops at each, and widens ahead', () => {
-    const curve = tideCurve([0, 4 * DAY_MS], 0.1, BEARD, 0, 6 * DAY_MS, 9 * DAY_MS)
+    const curve = tideCurve(DEFAULTS, [0, 4 * DAY_MS], 0.1, BEARD, 0, 6 * DAY_MS, 9 * DAY_MS)
     expect(curve.past.map((p) => p.mm)).toEqual([
       expect.closeTo(0.1),
       expect.closeTo(1.3),
@@ -221,7 +226,10 @@ describe('the tide line', () => {
   })
 
   it('has nothing to say before the first service', () => {
-    expect(tideCurve([], 0.1, BEARD, 0, DAY_MS, 2 * DAY_MS)).toEqual({ past: [], ahead: [] })
-    expect(tideCurve([5 * DAY_MS], 0.1, BEARD, 0, DAY_MS, 9 * DAY_MS).past).toEqual([])
+    expect(tideCurve(DEFAULTS, [], 0.1, BEARD, 0, DAY_MS, 2 * DAY_MS)).toEqual({
+      past: [],
+      ahead: [],
+    })
+    expect(tideCurve(DEFAULTS, [5 * DAY_MS], 0.1, BEARD, 0, DAY_MS, 9 * DAY_MS).past).toEqual([])
   })
 })

@@ -4,7 +4,7 @@
  */
 import { planBack, type EventQuestion } from '../care/backPlan.ts'
 import type { EventKind } from '../care/eventKinds.ts'
-import { constant } from '../house/constants.ts'
+import { constant, type Figures } from '../house/constants.ts'
 import type { ServiceId } from '../services.ts'
 import { DAY_MS } from '../time/dates.ts'
 import { daysUntil, type Growth } from './growth.ts'
@@ -63,6 +63,7 @@ export interface SeriesInput {
 
 /** What may be done alone between whole services: which, and at least how many days apart. */
 export function aloneBetween(
+  figures: Figures,
   service: ServiceId,
   growth: Readonly<Record<string, Growth>>,
   leftMm: Readonly<Record<string, number>>,
@@ -71,10 +72,10 @@ export function aloneBetween(
     Math.min(
       ...Object.keys(growth)
         .filter((z) => stems.includes(zoneStem(z as ZoneId)))
-        .map((z) => daysUntil(growth[z]!, kind, leftMm[z] ?? 0.15).even),
+        .map((z) => daysUntil(figures, growth[z]!, kind, leftMm[z] ?? 0.15).even),
     )
   if (service === 'dermaplane' || service === 'facial-razor') {
-    const days = Math.max(S.lipDays.value, Math.min(first(['upper-lip'], 'felt'), 28))
+    const days = Math.max(figures(S.lipDays), Math.min(first(['upper-lip'], 'felt'), 28))
     return {
       kind: 'lip',
       everyDays: days,
@@ -83,7 +84,7 @@ export function aloneBetween(
   }
   if (service === 'beard-line') {
     const days = Math.max(
-      S.lineDays.value,
+      figures(S.lineDays),
       Math.min(first(['cheek-lower', 'neck-lower'], 'seen'), 21),
     )
     return {
@@ -96,7 +97,7 @@ export function aloneBetween(
 }
 
 /** Lays the visits out. Empty when the date lies before the first window. */
-export function visitSeries(input: SeriesInput): SeriesVisit[] {
+export function visitSeries(figures: Figures, input: SeriesInput): SeriesVisit[] {
   const { window, lastAtMs, nowMs, throughMs } = input
   const wide = window.toMs - window.fromMs
   // From one service to the middle of the next window: the step that repeats.
@@ -128,7 +129,7 @@ export function visitSeries(input: SeriesInput): SeriesVisit[] {
     let at = landing ? Math.max(nowMs, last + each) : first
     while (
       at <= untilMs - (landing ? Math.max(opens, each * 0.6) : 0) &&
-      whole.length < S.most.value
+      whole.length < figures(S.most)
     ) {
       add(
         at,
@@ -138,11 +139,11 @@ export function visitSeries(input: SeriesInput): SeriesVisit[] {
     }
   }
   for (const event of events) {
-    if (whole.length >= S.most.value) break
-    const target = planBack(input.question(event, last + opens))
+    if (whole.length >= figures(S.most)) break
+    const target = planBack(figures, input.question(event, last + opens))
     if (!target.fits && !target.outOfHours && target.bestMs < last + opens) continue
     fillTo(target.bestMs, true)
-    const again = planBack(input.question(event, last + opens))
+    const again = planBack(figures, input.question(event, last + opens))
     if (again.bestMs <= last) continue
     add(
       again.bestMs,
@@ -151,12 +152,16 @@ export function visitSeries(input: SeriesInput): SeriesVisit[] {
     )
   }
   fillTo(throughMs, false)
-  return withAlone(input, whole)
+  return withAlone(figures, input, whole)
 }
 
 /** Puts the lip or the line alone where there is room between whole services. */
-function withAlone(input: SeriesInput, whole: readonly SeriesVisit[]): SeriesVisit[] {
-  const alone = aloneBetween(input.service, input.growth, input.leftMm)
+function withAlone(
+  figures: Figures,
+  input: SeriesInput,
+  whole: readonly SeriesVisit[],
+): SeriesVisit[] {
+  const alone = aloneBetween(figures, input.service, input.growth, input.leftMm)
   if (!alone) return [...whole]
   const every = alone.everyDays * DAY_MS
   const out: SeriesVisit[] = []
@@ -166,7 +171,7 @@ function withAlone(input: SeriesInput, whole: readonly SeriesVisit[]): SeriesVis
     // Half a step before the whole service it is not worth coming.
     for (
       let at = last + every;
-      at < end - every * 0.5 && out.length < 3 * S.most.value;
+      at < end - every * 0.5 && out.length < 3 * figures(S.most);
       at += every
     ) {
       if (at <= input.nowMs) continue

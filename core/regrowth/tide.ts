@@ -1,4 +1,5 @@
 /** The tide line: hair length over time, climbing and dropping at each service, with a forecast that widens. */
+import type { Figures } from '../house/constants.ts'
 import { DAY_MS } from '../time/dates.ts'
 import { Z_90 } from '../stats/normal.ts'
 import { hairLengthMm, type Growth } from './growth.ts'
@@ -30,6 +31,7 @@ export interface TideCurve {
  * @param untilMs where the forecast ends
  */
 export function tideCurve(
+  figures: Figures,
   services: readonly number[],
   leftMm: number,
   growth: Growth,
@@ -38,7 +40,7 @@ export function tideCurve(
   untilMs: number,
 ): TideCurve {
   const length = (sinceMs: number, atMs: number, rate = growth.mean) =>
-    hairLengthMm(growth.curve, leftMm, rate, (atMs - sinceMs) / DAY_MS)
+    hairLengthMm(figures, growth.curve, leftMm, rate, (atMs - sinceMs) / DAY_MS)
   const past: TidePoint[] = []
   const inSight = services.filter((s) => s <= nowMs)
   inSight.forEach((at, i) => {

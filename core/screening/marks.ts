@@ -1,12 +1,13 @@
 /** Marks on the skin: how large they are with their margin, and whether they are still to be asked about. */
+import type { Figures } from '../house/constants.ts'
 import type { Vec3 } from '../head/frames.ts'
 import type { ZoneId } from '../head/zones.ts'
 import { SCREENING_CONSTANTS } from './rules.ts'
 import type { Spot } from './asked.ts'
 
 /** Margin left round a mark, mm: its own, else the house's. */
-export function markMargin(spot: Spot): number {
-  return spot.marginMm ?? SCREENING_CONSTANTS.spotMarginMm.value
+export function markMargin(figures: Figures, spot: Spot): number {
+  return spot.marginMm ?? figures(SCREENING_CONSTANTS.spotMarginMm)
 }
 
 const apart = (a: Vec3, b: Vec3) => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2])
@@ -15,8 +16,8 @@ const apart = (a: Vec3, b: Vec3) => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - 
  * Area that a mark takes from each zone with its margin, cm²: a disc, or the band that the brush swept. The band is shared
  * out by the places of its trail.
  */
-export function markAreas(spot: Spot): Partial<Record<ZoneId, number>> {
-  const r = spot.radiusMm + markMargin(spot)
+export function markAreas(figures: Figures, spot: Spot): Partial<Record<ZoneId, number>> {
+  const r = spot.radiusMm + markMargin(figures, spot)
   const trail = spot.trail ?? []
   const length = trail.reduce(
     (s, p, i) => (i === 0 ? 0 : s + apart(trail[i - 1]!.point, p.point)),

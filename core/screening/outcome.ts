@@ -1,4 +1,5 @@
 /** What one rule comes to in one case: by its dates, its places, its gates, the patch test. */
+import type { Figures } from '../house/constants.ts'
 import { zoneName } from '../head/zoneFacts.ts'
 import type { ZoneId } from '../head/zones.ts'
 import type { Schools } from '../house/schools.ts'
@@ -28,6 +29,7 @@ export interface Outcome {
 
 /** The outcome of a rule whose question was answered with yes. */
 export function outcomeOf(
+  figures: Figures,
   ask: Ask,
   rule: ScreeningRule,
   effect: ReturnType<typeof ruleEffect>,
@@ -44,7 +46,7 @@ export function outcomeOf(
       text: 'The house follows the expert panel: superficial work may go ahead, gently.',
     }
   }
-  if (rule.id === 'first-ever' && patchWanted(service, schools)) return patchOutcome(ask)
+  if (rule.id === 'first-ever' && patchWanted(service, schools)) return patchOutcome(figures, ask)
   if (effect.gate === 'clinician') return clinicianOutcome(ask, effect.text)
   if (effect.gate === 'guardian') {
     const signed = ask.asked.consent?.asGuardian === true
@@ -130,6 +132,7 @@ function clinicianOutcome({ asked, today }: Ask, then: string): Outcome {
  * @param before the test as it was kept until now
  */
 export function patchRefusal(
+  figures: Figures,
   before: PatchTest | undefined,
   now: PatchTest | undefined,
   nowMs: number,
@@ -141,25 +144,28 @@ export function patchRefusal(
   const same = before?.placedAtMs === now.placedAtMs && before?.zoneId === now.zoneId
   // What was read and kept stays as it is.
   if (same && before?.result === 'calm' && before.readAtMs === now.readAtMs) return undefined
-  const window = patchWindow(now)
+  const window = patchWindow(figures, now)
   if (!window || !same) {
     return 'Place the patch test first; it is read calm after its hours, not with the same tap.'
   }
   if (nowMs < window.fromMs) {
-    return `A patch test is read from ${SCREENING_CONSTANTS.patchTestHours.value} h after it was placed: too early to call it calm. A reaction may be told at any time.`
+    return `A patch test is read from ${figures(SCREENING_CONSTANTS.patchTestHours)} h after it was placed: too early to call it calm. A reaction may be told at any time.`
   }
   if (nowMs > window.untilMs + CLOCKS_MS) {
-    return `A patch test is read until ${SCREENING_CONSTANTS.patchTestLatestHours.value} h after it was placed: too late to call it calm. Place another.`
+    return `A patch test is read until ${figures(SCREENING_CONSTANTS.patchTestLatestHours)} h after it was placed: too late to call it calm. Place another.`
   }
   return undefined
 }
 
 /** From when to when a patch test is to be read. */
-export function patchWindow(patch: PatchTest): { fromMs: number; untilMs: number } | undefined {
+export function patchWindow(
+  figures: Figures,
+  patch: PatchTest,
+): { fromMs: number; untilMs: number } | undefined {
   if (patch.placedAtMs === undefined) return undefined
   return {
-    fromMs: patch.placedAtMs + SCREENING_CONSTANTS.patchTestHours.value * HOUR_MS,
-    untilMs: patch.placedAtMs + SCREENING_CONSTANTS.patchTestLatestHours.value * HOUR_MS,
+    fromMs: patch.placedAtMs + figures(SCREENING_CONSTANTS.patchTestHours) * HOUR_MS,
+    untilMs: patch.placedAtMs + figures(SCREENING_CONSTANTS.patchTestLatestHours) * HOUR_MS,
   }
 }
 
@@ -167,24 +173,25 @@ export function patchWindow(patch: PatchTest): { fromMs: number; untilMs: number
  * Whether a patch test that is called calm was read when it could tell: not before its hours, not so late that it has
  * faded. Of tests kept before the hour of reading was, the word counts.
  */
-export function readInTime(patch: PatchTest): boolean {
-  const window = patchWindow(patch)
+export function readInTime(figures: Figures, patch: PatchTest): boolean {
+  const window = patchWindow(figures, patch)
   if (!window || patch.readAtMs === undefined) return true
   return patch.readAtMs >= window.fromMs && patch.readAtMs <= window.untilMs
 }
 
-function patchOutcome({ asked, nowMs, dayOf, today }: Ask): Outcome {
+function patchOutcome(figures: Figures, { asked, nowMs, dayOf, today }: Ask): Outcome {
   const patch = asked.patchTest
   const calm = patch?.result === 'calm'
-  if (calm && readInTime(patch)) return { severity: 'note', text: 'The patch test stayed calm.' }
+  if (calm && readInTime(figures, patch))
+    return { severity: 'note', text: 'The patch test stayed calm.' }
   if (patch?.result === 'reacted') {
     return { severity: 'stop', text: 'The patch test reacted. Do not go ahead; suggest a doctor.' }
   }
   const wouldChange = 'A patch test that was read and stayed calm.'
-  const window = patch && patchWindow(patch)
+  const window = patch && patchWindow(figures, patch)
   if (!patch || !window) {
     const earliest = (patch?.plannedFor ?? today) > today ? patch!.plannedFor! : today
-    const from = addDays(earliest, Math.ceil(SCREENING_CONSTANTS.patchTestHours.value / 24))
+    const from = addDays(earliest, Math.ceil(figures(SCREENING_CONSTANTS.patchTestHours) / 24))
     return {
       severity: 'postpone',
       text: patch?.plannedFor
@@ -198,7 +205,7 @@ function patchOutcome({ asked, nowMs, dayOf, today }: Ask): Outcome {
     return {
       severity: 'postpone',
       text: `The patch test was to be read until ${dayWords(dayOf(window.untilMs), today)}: too late to call it calm. Note a reaction if there is one; else place another.`,
-      until: addDays(today, Math.ceil(SCREENING_CONSTANTS.patchTestHours.value / 24)),
+      until: addDays(today, Math.ceil(figures(SCREENING_CONSTANTS.patchTestHours) / 24)),
       wouldChange,
     }
   }

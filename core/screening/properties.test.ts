@@ -1,4 +1,5 @@
 /** What must hold of asking, whatever is answered. */
+import { DEFAULTS } from '../house/constants.ts'
 import fc from 'fast-check'
 import { isSkin, ZONE_IDS } from '../head/zones.ts'
 import { DEFAULT_SCHOOLS } from '../house/schools.ts'
@@ -13,7 +14,7 @@ const TODAY = '2026-05-20'
 const NOW = Date.UTC(2026, 4, 20, 9)
 const MILDEST_FIRST: Verdict[] = ['go', 'leave-out', 'postpone', 'refer']
 const ask = (service: ServiceId, asked: Asked, today = TODAY) =>
-  screen(service, asked, HOUSE, today, NOW, 0)
+  screen(DEFAULTS, service, asked, HOUSE, today, NOW, 0)
 
 const service = fc.constantFrom(...SERVICE_IDS)
 const date = fc.integer({ min: 0, max: 400 }).map((ago) => addDays(TODAY, -ago))

@@ -2,7 +2,7 @@
  * The rules of asking, as data: what is found, what it means for fuzz services and for razor services, and where the
  * rule comes from. Local code, the product label and a clinician's advice always win.
  */
-import { constant, type Constant, type Mark } from '../house/constants.ts'
+import { constant, type Constant, type Figures, type Mark } from '../house/constants.ts'
 import { SERVICES, type ServiceFamily, type ServiceId } from '../services.ts'
 
 /** How grave a finding is, in rising order. */
@@ -90,6 +90,7 @@ export type HouseRules = Readonly<Record<string, Partial<Record<ServiceId, RuleE
 
 /** What a rule does in a service: by its family, by what differs there, by the house. */
 export function ruleEffect(
+  figures: Figures,
   rule: ScreeningRule,
   service: ServiceId,
   house: HouseRules = {},
@@ -100,7 +101,7 @@ export function ruleEffect(
   }
   const edit = house[rule.id]?.[service]
   const severity = edit?.severity ?? effect.severity
-  const waitDays = edit?.waitDays ?? wait?.value
+  const waitDays = edit?.waitDays ?? (wait && figures(wait))
   return { ...effect, ...(wait && { wait }), severity, ...(waitDays !== undefined && { waitDays }) }
 }
 

@@ -1,3 +1,4 @@
+import { DEFAULTS } from '../house/constants.ts'
 import { DEFAULT_SCHOOLS, type Schools } from '../house/schools.ts'
 import { SERVICE_IDS, type ServiceId } from '../services.ts'
 import { HOUR_MS } from '../time/dates.ts'
@@ -26,7 +27,7 @@ const yes = (id: string, date?: string): Asked => ({
   answers: { ...NO.answers, [id]: { yes: true, ...(date && { date }) } },
 })
 const go = (service: ServiceId, asked: Asked, schools: Schools = HOUSE, rules?: HouseRules) =>
-  screen(service, asked, schools, TODAY, NOW, 0, rules)
+  screen(DEFAULTS, service, asked, schools, TODAY, NOW, 0, rules)
 const spot = (over: Partial<Spot> = {}): Spot => ({
   id: 's',
   kind: 'mole',
@@ -337,8 +338,8 @@ describe('a house’s own rules', () => {
     const stop: HouseRules = { flare: { 'face-shave': { severity: 'postpone' } } }
     expect(go('face-shave', yes('flare'), HOUSE, stop).verdict).toBe('postpone')
     const flare = RULES.find((r) => r.id === 'flare')!
-    expect(ruleEffect(flare, 'face-shave', stop).severity).toBe('postpone')
-    expect(ruleEffect(flare, 'face-shave').severity).toBe('take-care')
+    expect(ruleEffect(DEFAULTS, flare, 'face-shave', stop).severity).toBe('postpone')
+    expect(ruleEffect(DEFAULTS, flare, 'face-shave').severity).toBe('take-care')
   })
 })
 
@@ -354,17 +355,17 @@ describe('dates where clocks change', () => {
       patchTest: { zoneId: 'jaw-left', placedAtMs: placed, result: 'waiting' },
     }
     const at = (o: number | ((ms: number) => number)) =>
-      screen('dermaplane', asked, HOUSE, TODAY, placed + HOUR_MS, o).until
+      screen(DEFAULTS, 'dermaplane', asked, HOUSE, TODAY, placed + HOUR_MS, o).until
     expect(at(offset)).toBe('2026-03-30')
     expect(at(60)).toBe('2026-03-29')
-    expect(patchWindow(asked.patchTest!)).toEqual({
+    expect(patchWindow(DEFAULTS, asked.patchTest!)).toEqual({
       fromMs: placed + 24 * HOUR_MS,
       untilMs: placed + 48 * HOUR_MS,
     })
   })
 
   it.each([-720, -300, 0, 345, 840])('counts whole days at an offset of %d minutes', (o) => {
-    const s = screen('dermaplane', yes('waxing', '2026-03-27'), HOUSE, TODAY, NOW, o)
+    const s = screen(DEFAULTS, 'dermaplane', yes('waxing', '2026-03-27'), HOUSE, TODAY, NOW, o)
     expect(s.until).toBe('2026-04-03')
   })
 })

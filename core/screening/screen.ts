@@ -2,6 +2,7 @@
 import { zoneName } from '../head/zoneFacts.ts'
 import type { ZoneId } from '../head/zones.ts'
 import type { Mark } from '../house/constants.ts'
+import { type Figures } from '../house/constants.ts'
 import type { Schools } from '../house/schools.ts'
 import { SERVICES, workedShare, type ServiceId } from '../services.ts'
 import { dateAt, dayWords, type IsoDate, type Offset } from '../time/dates.ts'
@@ -74,6 +75,7 @@ export const CLOSING_SENTENCE =
  * @param rules what the house has changed of the rules
  */
 export function screen(
+  figures: Figures,
   service: ServiceId,
   asked: Asked,
   schools: Schools,
@@ -95,8 +97,8 @@ export function screen(
   for (const rule of RULES) {
     const answer = asked.answers[rule.id]
     if (!answer?.yes) continue
-    const effect = ruleEffect(rule, service, rules)
-    const outcome = outcomeOf(ask, rule, effect, answer)
+    const effect = ruleEffect(figures, rule, service, rules)
+    const outcome = outcomeOf(figures, ask, rule, effect, answer)
     for (const zone of outcome.zones ?? []) {
       zoneReasons[zone] = `${rule.short}: ${outcome.text}`
       if (outcome.until && (wholeFrom === undefined || outcome.until > wholeFrom))
@@ -135,8 +137,8 @@ export function screen(
       text: wide
         ? `Leave out the whole zone: ${place}.`
         : spot.trail
-          ? `Leave out the painted patch and ${markMargin(spot)} mm of margin round it.`
-          : `Leave out ${spot.radiusMm} mm and ${markMargin(spot)} mm of margin round it.`,
+          ? `Leave out the painted patch and ${markMargin(figures, spot)} mm of margin round it.`
+          : `Leave out ${spot.radiusMm} mm and ${markMargin(figures, spot)} mm of margin round it.`,
       reason: `${capital(SPOT_WORDS[spot.kind])} on ${lowerFirst(place)}${spot.stillThere === 'ask' ? ': still there?' : ''}`,
       mark: 'C',
     })

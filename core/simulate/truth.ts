@@ -2,6 +2,7 @@
  * A client whose truth is known: skin, bumps and growth drawn from the very spreads that the models believe in, and what would be
  * seen of it, with noise, silence and mistakes. The demo is made with it, and learning is tested against it.
  */
+import type { Figures } from '../house/constants.ts'
 import { BUMP_CONSTANTS } from '../skin/bumps.ts'
 import { expectedMean, SKIN_CONSTANTS, type Reactivity } from '../skin/sensitivity.ts'
 import { drawGamma, drawNormal, drawPoisson } from '../stats/random.ts'
@@ -20,19 +21,20 @@ export interface HiddenSkin {
  * @param mean means over such clients; the client's own level is drawn around it unless given
  */
 export function drawSkin(
+  figures: Figures,
   random: () => number,
   zones: readonly string[],
   mean: { readonly grade: number; readonly bumps: number },
   own = { grade: 0, bumps: 0 },
 ): HiddenSkin {
   const spread = (shape: number) => drawGamma(random, shape) / shape
-  const grade = own.grade || mean.grade * spread(SKIN_CONSTANTS.betweenClients.value)
-  const bumps = own.bumps || mean.bumps * spread(BUMP_CONSTANTS.betweenClients.value)
+  const grade = own.grade || mean.grade * spread(figures(SKIN_CONSTANTS.betweenClients))
+  const bumps = own.bumps || mean.bumps * spread(figures(BUMP_CONSTANTS.betweenClients))
   const each = (level: number, shape: number) =>
     Object.fromEntries(zones.map((z) => [z, level * spread(shape)]))
   return {
-    gradePerLoad: each(grade, SKIN_CONSTANTS.betweenZones.value),
-    bumpsPerLoad: each(bumps, BUMP_CONSTANTS.betweenZones.value),
+    gradePerLoad: each(grade, figures(SKIN_CONSTANTS.betweenZones)),
+    bumpsPerLoad: each(bumps, figures(BUMP_CONSTANTS.betweenZones)),
   }
 }
 
@@ -90,14 +92,15 @@ export const drawGrowth = (random: () => number, prior: Growth): number =>
 
 /** A whole history of answered services of one kind of skin, with its truth. */
 export function drawHistory(
+  figures: Figures,
   random: () => number,
   zones: readonly string[],
   reactivity: Reactivity,
   visits: number,
   load: () => number,
-  mean = expectedMean(reactivity),
+  mean = expectedMean(figures, reactivity),
 ): { truth: HiddenSkin; visits: { zoneId: string; load: number; grade: number }[][] } {
-  const truth = drawSkin(random, zones, { grade: mean, bumps: 0.1 })
+  const truth = drawSkin(figures, random, zones, { grade: mean, bumps: 0.1 })
   return {
     truth,
     visits: Array.from({ length: visits }, () => {

@@ -2,7 +2,7 @@
  * Bumps and ingrown hairs of days 2 to 14 (M7 with counts): counts of a zone ~ Poisson(k · load), pooled like redness; and how
  * severe a bump-prone beard is.
  */
-import { constant } from '../house/constants.ts'
+import { constant, type Figures } from '../house/constants.ts'
 import { poolZones, zoneSums, type Pooling } from './pool.ts'
 import type { Sensitivity } from './sensitivity.ts'
 
@@ -33,30 +33,34 @@ export const BUMP_CONSTANTS = {
 const B = BUMP_CONSTANTS
 
 /** Prior of bumps for a client, from what was asked. */
-export function bumpPooling(client: { bumpProne: boolean; curl: string }): Pooling {
-  const base = client.bumpProne ? B.prone.value : B.plain.value
+export function bumpPooling(
+  figures: Figures,
+  client: { bumpProne: boolean; curl: string },
+): Pooling {
+  const base = client.bumpProne ? figures(B.prone) : figures(B.plain)
   return {
-    mean: base * (client.curl === 'tight' ? B.tightCurl.value : 1),
-    betweenClients: B.betweenClients.value,
-    betweenZones: B.betweenZones.value,
+    mean: base * (client.curl === 'tight' ? figures(B.tightCurl) : 1),
+    betweenClients: figures(B.betweenClients),
+    betweenZones: figures(B.betweenZones),
   }
 }
 
 /** What is believed of bumps by zone. */
 export function learnBumps(
+  figures: Figures,
   zones: readonly string[],
   client: { bumpProne: boolean; curl: string },
   outcomes: readonly { zoneId: string; load: number; count: number }[],
 ): Record<string, Sensitivity> {
   const sums = zoneSums(outcomes.map((o) => ({ zoneId: o.zoneId, load: o.load, grade: o.count })))
-  return poolZones(zones, sums, bumpPooling(client))
+  return poolZones(zones, sums, bumpPooling(figures, client))
 }
 
 export type BumpSeverity = 'none' | 'mild' | 'moderate' | 'severe'
 
 /** How severe a count of papules and pustules is: mild under 12, moderate to 100, severe above (Perry et al. 2002). */
-export function bumpSeverity(papulesAndPustules: number): BumpSeverity {
+export function bumpSeverity(figures: Figures, papulesAndPustules: number): BumpSeverity {
   if (papulesAndPustules <= 0) return 'none'
-  if (papulesAndPustules < B.moderateFrom.value) return 'mild'
-  return papulesAndPustules <= B.severeOver.value ? 'moderate' : 'severe'
+  if (papulesAndPustules < figures(B.moderateFrom)) return 'mild'
+  return papulesAndPustules <= figures(B.severeOver) ? 'moderate' : 'severe'
 }

@@ -1,3 +1,4 @@
+import { DEFAULTS } from '../house/constants.ts'
 import { drawFaded } from '../simulate/truth.ts'
 import { drawPoisson, mulberry32 } from '../stats/random.ts'
 import { clearAfterLook, clearAfterService, clearOdds, learnFading, meanFading } from './fading.ts'
@@ -16,6 +17,7 @@ describe('fading redness', () => {
     const learned = (perDay: number) =>
       meanFading(
         learnFading(
+          DEFAULTS,
           Array.from({ length: 150 }, () => {
             const grade = 1 + Math.floor(random() * 3)
             return { grade, later: drawFaded(random, grade, 1, perDay), days: 1 }
@@ -28,8 +30,8 @@ describe('fading redness', () => {
   })
 
   it('takes no speed from redness that rose, and keeps its own belief without looks', () => {
-    const none = learnFading([])
-    expect(learnFading([{ grade: 1, later: 3, days: 1 }])).toEqual(none)
+    const none = learnFading(DEFAULTS, [])
+    expect(learnFading(DEFAULTS, [{ grade: 1, later: 3, days: 1 }])).toEqual(none)
     expect(none.reduce((s, b) => s + b.weight, 0)).toBeCloseTo(1, 10)
     expect(clearAfterLook(none, 2, 0)).toBe(0)
     expect(clearAfterLook(none, 2, 30)).toBeGreaterThan(0.99)
@@ -38,7 +40,7 @@ describe('fading redness', () => {
   it('after a service equals simulation', () => {
     const random = mulberry32(4)
     const perDay = 0.8
-    const skin = { ...priorSensitivity('reactive'), shape: 4000, rate: 4000 / 0.6 }
+    const skin = { ...priorSensitivity(DEFAULTS, 'reactive'), shape: 4000, rate: 4000 / 0.6 }
     let clear = 0
     const n = 20_000
     for (let i = 0; i < n; i++) {

@@ -2,7 +2,7 @@
  * How redness fades: one grade after another, each after an exponential time (a pure death process), so that grade g is clear
  * when g steps have gone. The speed is learned for each client from pairs of looks at the same zone; a house model.
  */
-import { constant } from '../house/constants.ts'
+import { constant, type Figures } from '../house/constants.ts'
 import { gradeOdds, type Sensitivity } from './sensitivity.ts'
 
 export const FADING_CONSTANTS = {
@@ -56,13 +56,13 @@ const CELLS = 15
 export type FadeBelief = readonly { readonly perDay: number; readonly weight: number }[]
 
 /** Learns the speed. Steps that rose are left aside: burn that came later is no fading. */
-export function learnFading(steps: readonly FadeStep[]): FadeBelief {
+export function learnFading(figures: Figures, steps: readonly FadeStep[]): FadeBelief {
   const usable = steps.filter((s) => s.grade > 0 && s.days > 0 && s.later <= s.grade)
-  const spread = F.spread.value
+  const spread = figures(F.spread)
   let peak = -Infinity
   const cells = Array.from({ length: CELLS }, (_, i) => {
     const x = 3 * spread * ((2 * i) / (CELLS - 1) - 1)
-    const perDay = F.perDay.value * Math.exp(x)
+    const perDay = figures(F.perDay) * Math.exp(x)
     let log = -0.5 * (x / spread) ** 2
     for (const s of usable) log += Math.log(Math.max(1e-12, stepOdds(s, perDay)))
     peak = Math.max(peak, log)

@@ -1,7 +1,7 @@
 /** Skin load of a stroke and of a service (M7). Order of the factors: common practice; figures: house estimates. */
 import { toDegrees } from '../grain/circular.ts'
 import { relationToGrain } from '../grain/relation.ts'
-import { constant } from '../house/constants.ts'
+import { constant, type Figures } from '../house/constants.ts'
 
 export type ToolKind = 'single-edge' | 'guarded' | 'dermaplaning' | 'trimmer' | 'cartridge'
 export type Slip = 'full' | 'damp' | 'dry'
@@ -28,36 +28,37 @@ export const LOAD_CONSTANTS = {
 const C = LOAD_CONSTANTS
 
 /** a(δ): rises evenly from with to across to against; the angle in radians. */
-export function directionFactor(angle: number): number {
+export function directionFactor(figures: Figures, angle: number): number {
   const deg = toDegrees(angle)
   return deg <= 90
-    ? C.withGrain.value + ((C.acrossGrain.value - C.withGrain.value) * deg) / 90
-    : C.acrossGrain.value + ((C.againstGrain.value - C.acrossGrain.value) * (deg - 90)) / 90
+    ? figures(C.withGrain) + ((figures(C.acrossGrain) - figures(C.withGrain)) * deg) / 90
+    : figures(C.acrossGrain) +
+        ((figures(C.againstGrain) - figures(C.acrossGrain)) * (deg - 90)) / 90
 }
 
-function toolFactor(tool: ToolKind, angle: number): number {
+function toolFactor(figures: Figures, tool: ToolKind, angle: number): number {
   switch (tool) {
     case 'single-edge':
-      return C.singleEdge.value
+      return figures(C.singleEdge)
     case 'guarded':
-      return C.guarded.value
+      return figures(C.guarded)
     case 'dermaplaning':
-      return C.dermaplaning.value
+      return figures(C.dermaplaning)
     case 'trimmer':
-      return C.trimmer.value
+      return figures(C.trimmer)
     case 'cartridge':
       return {
-        with: C.cartridgeWith.value,
-        across: C.cartridgeAcross.value,
-        against: C.cartridgeAgainst.value,
-      }[relationToGrain(angle)]
+        with: figures(C.cartridgeWith),
+        across: figures(C.cartridgeAcross),
+        against: figures(C.cartridgeAgainst),
+      }[relationToGrain(figures, angle)]
   }
 }
 
-function slipFactor(slip: Slip, hair: HairClass): number {
+function slipFactor(figures: Figures, slip: Slip, hair: HairClass): number {
   if (slip === 'full') return 1
-  if (slip === 'damp') return C.slipDamp.value
-  return hair === 'terminal' ? C.slipDryTerminal.value : C.slipDryFuzz.value
+  if (slip === 'damp') return figures(C.slipDamp)
+  return hair === 'terminal' ? figures(C.slipDryTerminal) : figures(C.slipDryFuzz)
 }
 
 /** One pass over a zone. */
@@ -74,12 +75,12 @@ export interface PassLoad {
 }
 
 /** Load of one pass: a(δ) · tool · slip · wear · overlap. */
-export function passLoad(pass: PassLoad): number {
+export function passLoad(figures: Figures, pass: PassLoad): number {
   return (
-    directionFactor(pass.angle) *
-    toolFactor(pass.tool, pass.angle) *
-    slipFactor(pass.slip, pass.hair) *
-    (1 + C.wornBlade.value * pass.wear) *
-    (pass.again ? C.goneOverAgain.value : 1)
+    directionFactor(figures, pass.angle) *
+    toolFactor(figures, pass.tool, pass.angle) *
+    slipFactor(figures, pass.slip, pass.hair) *
+    (1 + figures(C.wornBlade) * pass.wear) *
+    (pass.again ? figures(C.goneOverAgain) : 1)
   )
 }

@@ -1,3 +1,4 @@
+import { DEFAULTS } from '../house/constants.ts'
 import jstat from 'jstat'
 import { drawHistory } from '../simulate/truth.ts'
 import { mulberry32 } from '../stats/random.ts'
@@ -11,7 +12,7 @@ const ZONES = ['chin', 'jaw-left', 'jaw-right', 'neck-lower-left', 'neck-lower-r
 
 describe('zones and clients leaning on each other (M7)', () => {
   it('knows no more than what was told before anything is seen: Gamma with shape 2', () => {
-    const none = learnZones(ZONES, 'average', [])['chin']!
+    const none = learnZones(DEFAULTS, ZONES, 'average', [])['chin']!
     expect(meanSensitivity(none)).toBeCloseTo(0.3, 2)
     // Within the grid's coarseness.
     expect(Math.abs(none.shape - 2)).toBeLessThan(0.1)
@@ -20,7 +21,7 @@ describe('zones and clients leaning on each other (M7)', () => {
   it('leans on the other zones while a zone has little of its own, and less the more it has', () => {
     const red = Array.from({ length: 12 }, () => ({ zoneId: 'chin', load: 1, grade: 2 }))
     const mean = (outcomes: { zoneId: string; load: number; grade: number }[]) =>
-      meanSensitivity(learnZones(ZONES, 'average', outcomes)['jaw-left']!)
+      meanSensitivity(learnZones(DEFAULTS, ZONES, 'average', outcomes)['jaw-left']!)
     expect(mean(red)).toBeGreaterThan(2 * mean([]))
     const calm = Array.from({ length: 40 }, () => ({ zoneId: 'jaw-left', load: 1, grade: 0 }))
     expect(mean([...red, ...calm])).toBeLessThan(0.35)
@@ -64,7 +65,7 @@ describe('zones and clients leaning on each other (M7)', () => {
       chin += w * a
       other += w * c
     }
-    const found = learnZones(['chin', 'jaw-left', 'cheek-left'], 'average', seen)
+    const found = learnZones(DEFAULTS, ['chin', 'jaw-left', 'cheek-left'], 'average', seen)
     expect(meanSensitivity(found['chin']!)).toBeCloseTo(chin / total, 1)
     expect(Math.abs(meanSensitivity(found['cheek-left']!) - other / total)).toBeLessThan(0.02)
   })
@@ -95,15 +96,16 @@ describe('ranges', () => {
 
 describe('the studio', () => {
   it('moves its mean toward what its clients show, each counted no more than a few services', () => {
-    const one = learnStudio([{ reactivity: 'average', grade: 500, load: 1000 }])
+    const one = learnStudio(DEFAULTS, [{ reactivity: 'average', grade: 500, load: 1000 }])
     const many = learnStudio(
+      DEFAULTS,
       Array.from({ length: 40 }, () => ({ reactivity: 'average' as const, grade: 5, load: 10 })),
     )
     expect(one.mean.average).toBeGreaterThan(0.3)
     expect(one.mean.average).toBeLessThan(0.4)
     expect(many.mean.average).toBeGreaterThan(0.44)
     expect(many.mean.average).toBeLessThan(0.52)
-    expect(many.mean.tough).toBe(expectedMean('tough'))
+    expect(many.mean.tough).toBe(expectedMean(DEFAULTS, 'tough'))
     expect(many.clients).toEqual({ tough: 0, average: 40, reactive: 0 })
   })
 
@@ -111,14 +113,22 @@ describe('the studio', () => {
     const found = [1, 2, 3, 4, 5, 6].map((seed) => {
       const random = mulberry32(77 * seed)
       const clients = Array.from({ length: 120 }, () => {
-        const all = drawHistory(random, ZONES, 'average', 3, () => 1.5, 0.42).visits.flat()
+        const all = drawHistory(
+          DEFAULTS,
+          random,
+          ZONES,
+          'average',
+          3,
+          () => 1.5,
+          0.42,
+        ).visits.flat()
         return {
           reactivity: 'average' as const,
           grade: all.reduce((s, o) => s + o.grade, 0),
           load: all.reduce((s, o) => s + o.load, 0),
         }
       })
-      return learnStudio(clients).mean.average
+      return learnStudio(DEFAULTS, clients).mean.average
     })
     expect(Math.abs(found.reduce((s, m) => s + m, 0) / 6 - 0.42)).toBeLessThan(0.03)
   })
@@ -127,14 +137,14 @@ describe('the studio', () => {
 describe('bumps', () => {
   it('are expected more on bump-prone and tightly curled hair', () => {
     const mean = (bumpProne: boolean, curl: string) =>
-      meanSensitivity(learnBumps(['chin'], { bumpProne, curl }, [])['chin']!)
+      meanSensitivity(learnBumps(DEFAULTS, ['chin'], { bumpProne, curl }, [])['chin']!)
     expect(mean(false, 'straight')).toBeCloseTo(0.06, 2)
     expect(mean(true, 'tight')).toBeCloseTo(0.45, 1)
   })
 
   it('are graded as published: mild under 12, moderate to 100, severe over', () => {
     // Perry et al. 2002 (from memory).
-    expect([0, 1, 11, 12, 100, 101].map(bumpSeverity)).toEqual([
+    expect([0, 1, 11, 12, 100, 101].map((n) => bumpSeverity(DEFAULTS, n))).toEqual([
       'none',
       'mild',
       'mild',

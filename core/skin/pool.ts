@@ -3,6 +3,7 @@
  * skin. Rate of a zone k = k_client · e, e ~ Gamma(z, z); k_client ~ Gamma(c, c/m); m is learned over clients. The client's
  * rate is integrated over a grid; each zone's posterior is given back as the Gamma with its mean and spread.
  */
+import type { Figures } from '../house/constants.ts'
 import {
   expectedMean,
   SKIN_CONSTANTS,
@@ -108,19 +109,20 @@ export function poolZones(
  * @param mean what the studio has found for such skin; the estimate of the house when left out
  */
 export function learnZones(
+  figures: Figures,
   zones: readonly string[],
   reactivity: Reactivity,
   outcomes: readonly SkinOutcome[],
-  mean = expectedMean(reactivity),
+  mean = expectedMean(figures, reactivity),
 ): Record<string, Sensitivity> {
-  return poolZones(zones, zoneSums(outcomes), skinPooling(mean))
+  return poolZones(zones, zoneSums(outcomes), skinPooling(figures, mean))
 }
 
 /** How zones and clients of a kind of skin hang together. */
-export const skinPooling = (mean: number): Pooling => ({
+export const skinPooling = (figures: Figures, mean: number): Pooling => ({
   mean,
-  betweenClients: SKIN_CONSTANTS.betweenClients.value,
-  betweenZones: SKIN_CONSTANTS.betweenZones.value,
+  betweenClients: figures(SKIN_CONSTANTS.betweenClients),
+  betweenZones: figures(SKIN_CONSTANTS.betweenZones),
 })
 
 /** What a client has answered so far, summed. */
@@ -142,24 +144,24 @@ export interface StudioSkin {
  * Learns the studio's mean of each kind of skin: the house's estimate, moved by every client with answers. A client who comes
  * often counts no more than `studioWeight` of load, so that one person does not speak for all.
  */
-export function learnStudio(clients: readonly ClientSum[]): StudioSkin {
+export function learnStudio(figures: Figures, clients: readonly ClientSum[]): StudioSkin {
   const kinds = ['tough', 'average', 'reactive'] as const
   const own = (kind: Reactivity) => clients.filter((c) => c.reactivity === kind && c.load > 0)
   const table = <T>(of: (kind: Reactivity) => T) =>
     Object.fromEntries(kinds.map((k) => [k, of(k)])) as Record<Reactivity, T>
   return {
-    mean: table((kind) => studioMean(expectedMean(kind), own(kind))),
+    mean: table((kind) => studioMean(figures, expectedMean(figures, kind), own(kind))),
     clients: table((kind) => own(kind).length),
   }
 }
 
 const STUDIO_CELLS = 81
 
-function studioMean(expected: number, clients: readonly ClientSum[]): number {
+function studioMean(figures: Figures, expected: number, clients: readonly ClientSum[]): number {
   if (clients.length === 0) return expected
-  const doubt = SKIN_CONSTANTS.studioDoubt.value
-  const shape = SKIN_CONSTANTS.betweenClients.value
-  const most = SKIN_CONSTANTS.studioWeight.value
+  const doubt = figures(SKIN_CONSTANTS.studioDoubt)
+  const shape = figures(SKIN_CONSTANTS.betweenClients)
+  const most = figures(SKIN_CONSTANTS.studioWeight)
   const sums = clients.map((c) => {
     const share = Math.min(1, most / c.load)
     return { count: c.grade * share, exposure: c.load * share }

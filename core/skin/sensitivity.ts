@@ -2,7 +2,7 @@
  * A client's skin (M7): worst redness grade of a zone within 48 h ~ Poisson(k · load), k ~ Gamma(shape, rate). Conjugate
  * update; forecast is negative binomial. How zones lean on each other and on the studio is in `pool.ts`.
  */
-import { constant, type Constant } from '../house/constants.ts'
+import { constant, type Constant, type Figures } from '../house/constants.ts'
 import { gammaPoissonAtLeast, gammaPoissonPmf } from '../stats/negativeBinomial.ts'
 
 export type Reactivity = 'tough' | 'average' | 'reactive'
@@ -71,17 +71,19 @@ const PRIOR_MEAN: Readonly<Record<Reactivity, Constant>> = {
 }
 
 /** Mean grade per unit load to expect of a kind of skin before anything is known. */
-export const expectedMean = (reactivity: Reactivity): number => PRIOR_MEAN[reactivity].value
+export const expectedMean = (figures: Figures, reactivity: Reactivity): number =>
+  figures(PRIOR_MEAN[reactivity])
 
 /**
  * Prior from what the client says of their skin.
  * @param mean what the studio has found for such skin; the estimate of the house when left out
  */
 export function priorSensitivity(
+  figures: Figures,
   reactivity: Reactivity,
-  mean = expectedMean(reactivity),
+  mean = expectedMean(figures, reactivity),
 ): Sensitivity {
-  const shape = SKIN_CONSTANTS.priorShape.value
+  const shape = figures(SKIN_CONSTANTS.priorShape)
   return { shape, rate: shape / mean }
 }
 

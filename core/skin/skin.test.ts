@@ -1,3 +1,4 @@
+import { DEFAULTS } from '../house/constants.ts'
 import fc from 'fast-check'
 import jstat from 'jstat'
 import { toRadians } from '../grain/circular.ts'
@@ -18,7 +19,7 @@ const pass = (over: Partial<PassLoad> = {}): PassLoad => ({
 
 describe('load of a pass (M7)', () => {
   it('is 1 with, 1.6 across, 2.5 against, and straight between', () => {
-    expect([0, 45, 90, 135, 180].map((d) => directionFactor(toRadians(d)))).toEqual([
+    expect([0, 45, 90, 135, 180].map((d) => directionFactor(DEFAULTS, toRadians(d)))).toEqual([
       1,
       expect.closeTo(1.3, 9),
       expect.closeTo(1.6, 9),
@@ -44,21 +45,21 @@ describe('load of a pass (M7)', () => {
       1.6 * 1.15 * 1.25 * 1.5,
     ],
   ])('multiplies its factors: %j', (over, load) => {
-    expect(passLoad(pass(over))).toBeCloseTo(load, 9)
+    expect(passLoad(DEFAULTS, pass(over))).toBeCloseTo(load, 9)
   })
 })
 
 describe('learning a skin (M7)', () => {
   it('starts from what was told, with shape 2', () => {
-    expect(meanSensitivity(priorSensitivity('tough'))).toBeCloseTo(0.15)
-    expect(meanSensitivity(priorSensitivity('average'))).toBeCloseTo(0.3)
-    expect(meanSensitivity(priorSensitivity('reactive'))).toBeCloseTo(0.6)
-    expect(priorSensitivity('average').shape).toBe(2)
+    expect(meanSensitivity(priorSensitivity(DEFAULTS, 'tough'))).toBeCloseTo(0.15)
+    expect(meanSensitivity(priorSensitivity(DEFAULTS, 'average'))).toBeCloseTo(0.3)
+    expect(meanSensitivity(priorSensitivity(DEFAULTS, 'reactive'))).toBeCloseTo(0.6)
+    expect(priorSensitivity(DEFAULTS, 'average').shape).toBe(2)
   })
 
   it('updates by hand: shape + grades, rate + loads', () => {
     // Prior Gamma(2, 6.667); three services of load 1, 2.6, 1 with grades 0, 2, 1.
-    const after = updateSensitivity(priorSensitivity('average'), [
+    const after = updateSensitivity(priorSensitivity(DEFAULTS, 'average'), [
       { load: 1, grade: 0 },
       { load: 2.6, grade: 2 },
       { load: 1, grade: 1 },
@@ -74,8 +75,8 @@ describe('learning a skin (M7)', () => {
     })
     fc.assert(
       fc.property(fc.array(outcome, { maxLength: 12 }), (list) => {
-        const a = updateSensitivity(priorSensitivity('average'), list)
-        const b = updateSensitivity(priorSensitivity('average'), [...list].reverse())
+        const a = updateSensitivity(priorSensitivity(DEFAULTS, 'average'), list)
+        const b = updateSensitivity(priorSensitivity(DEFAULTS, 'average'), [...list].reverse())
         expect(a.shape).toBe(b.shape)
         expect(a.rate).toBeCloseTo(b.rate, 9)
       }),
@@ -127,7 +128,7 @@ describe('the forecast', () => {
   })
 
   it('rises with load and reaches certainty for "at least none"', () => {
-    const s = priorSensitivity('reactive')
+    const s = priorSensitivity(DEFAULTS, 'reactive')
     expect(rednessOdds(s, 1)).toBeLessThan(rednessOdds(s, 2.6))
     expect(rednessOdds(s, 1, 0)).toBe(1)
   })

@@ -1,4 +1,5 @@
 /** How often a range of the skin's sensitivity holds the truth that a history was drawn from, for tests. */
+import { DEFAULTS } from '../house/constants.ts'
 import { drawHistory } from '../simulate/truth.ts'
 import { learnZones } from '../skin/pool.ts'
 import { sensitivityRange } from '../skin/range.ts'
@@ -23,8 +24,15 @@ export function coverage(
   let [held, tooHigh] = [0, 0]
   for (let i = 0; i < CLIENTS; i++) {
     const kind = (['tough', 'average', 'reactive'] as const)[i % 3]!
-    const { truth, visits: past } = drawHistory(random, zones, kind, visits, () => 1 + 2 * random())
-    const found = learnZones(zones, kind, told(past, random))
+    const { truth, visits: past } = drawHistory(
+      DEFAULTS,
+      random,
+      zones,
+      kind,
+      visits,
+      () => 1 + 2 * random(),
+    )
+    const found = learnZones(DEFAULTS, zones, kind, told(past, random))
     for (const zone of zones) {
       const { low, high } = sensitivityRange(found[zone]!)
       const k = truth.gradePerLoad[zone]!

@@ -1,4 +1,5 @@
 /** Plans of made-up clients on the built head, for tests and measuring. */
+import { DEFAULTS } from '../house/constants.ts'
 import { hairIn, type SkinAndHair } from '../client.ts'
 import { displayCarry } from '../grain/carry.ts'
 import { fieldGround, GrainField } from '../grain/field.ts'
@@ -23,7 +24,7 @@ import { HEAD, ZONES } from './head.ts'
 
 const GROUND = headGround(HEAD.display, ZONES)
 const ROOM = headRoom(HEAD.display)
-const FIELD = fieldGround(HEAD.solve, guessReadings(ZONES))
+const FIELD = fieldGround(DEFAULTS, HEAD.solve, guessReadings(DEFAULTS, ZONES))
 const DISPLAY = displayCarry(FIELD, HEAD.display)
 let surface: Surface | undefined
 export const surfaceOf = () => (surface ??= makeSurface(HEAD.display))
@@ -50,9 +51,17 @@ export interface PlanCase extends Partial<
 
 /** The growth over the head for a list of readings. */
 export function flowOf(readings: readonly ZonedReading[]) {
-  const field = new GrainField(FIELD)
+  const field = new GrainField(DEFAULTS, FIELD)
   field.setAll(readings)
-  return headFlow(FIELD, field.answer(), readings, HEAD.display, HEAD.solve.zones, DISPLAY)
+  return headFlow(
+    DEFAULTS,
+    FIELD,
+    field.answer(),
+    readings,
+    HEAD.display,
+    HEAD.solve.zones,
+    DISPLAY,
+  )
 }
 
 const flows = new Map<string, ReturnType<typeof flowOf>>()
@@ -64,14 +73,15 @@ export function planInput(c: PlanCase = {}): PlanInput {
   const schools = { ...DEFAULT_SCHOOLS, ...c.schools }
   const asked: Asked = { answers: { ...NOTHING, ...c.answers }, spots: c.spots ?? [] }
   const body = isBodyService(service)
-  const readings = (c.readings ?? []).map((r) => toFieldReading(r, 0))
+  const readings = (c.readings ?? []).map((r) => toFieldReading(DEFAULTS, r, 0))
   const key = body ? 'body' : JSON.stringify(readings.map((r) => [r.id, r.tangent]))
   let flow = c.flow ?? (body ? undefined : flows.get(key))
   if (!flow) {
-    flow = body ? bodyFlow(readings) : flowOf(readings)
+    flow = body ? bodyFlow(DEFAULTS, readings) : flowOf(readings)
     if (!body) flows.set(key, flow)
   }
   return {
+    figures: DEFAULTS,
     service,
     ground: c.ground ?? (body ? bodyGround() : GROUND),
     flow,
@@ -79,13 +89,14 @@ export function planInput(c: PlanCase = {}): PlanInput {
     lines: drawnLines(surfaceOf, c.keepLines ?? []),
     client,
     screening:
-      c.screening ?? screen(service, asked, schools, '2026-05-20', Date.UTC(2026, 4, 20, 10), 0),
+      c.screening ??
+      screen(DEFAULTS, service, asked, schools, '2026-05-20', Date.UTC(2026, 4, 20, 10), 0),
     schools,
     hand: c.hand ?? 'right',
     level: c.level ?? 'practised',
     kit: c.kit ?? BLADE_IDS,
-    sensitivity: c.sensitivity ?? (() => priorSensitivity(client.reactivity)),
-    growth: c.growth ?? ((zone) => priorGrowth(zone, hairIn(zone, client.faceHair))),
+    sensitivity: c.sensitivity ?? (() => priorSensitivity(DEFAULTS, client.reactivity)),
+    growth: c.growth ?? ((zone) => priorGrowth(DEFAULTS, zone, hairIn(zone, client.faceHair))),
     notes: { keptZones: [], hair: {}, strays: [], ...c.notes },
     house: { version: 0, changed: {} },
     choice: { ...FIRST_CHOICE, ...c.choice },

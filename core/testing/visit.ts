@@ -1,4 +1,5 @@
 /** What is known of a visit at which nothing stands in the way, for tests. */
+import { DEFAULTS } from '../house/constants.ts'
 import { DEFAULT_SCHOOLS } from '../house/schools.ts'
 import { consentText } from '../screening/consent.ts'
 import { RULES } from '../screening/rules.ts'
@@ -37,6 +38,7 @@ export const pastVisit = (over: Partial<PastVisit> = {}): PastVisit => ({
 export const knownVisit = (over: Partial<Known> = {}): Known => {
   const service = over.service ?? 'face-shave'
   return {
+    figures: DEFAULTS,
     service,
     asked: askedAll(service),
     schools: DEFAULT_SCHOOLS,

@@ -1,6 +1,6 @@
 /** A visit that was taken badly: what makes it so, where, and whether anybody has seen the skin calm since. */
 import type { SkinAnswer } from '../history/looks.ts'
-import { constant } from '../house/constants.ts'
+import { constant, type Figures } from '../house/constants.ts'
 import { sum } from '../history/facts.ts'
 import type { PastVisit } from './types.ts'
 
@@ -27,16 +27,19 @@ export const AFTERMATH_CONSTANTS = {
 const A = AFTERMATH_CONSTANTS
 
 /** What makes an answer severe, in words; empty when nothing does. */
-export function severeSigns(answer: Pick<SkinAnswer, 'zones' | 'feeling'>): string[] {
+export function severeSigns(
+  figures: Figures,
+  answer: Pick<SkinAnswer, 'zones' | 'feeling'>,
+): string[] {
   const { zones, feeling = {} } = answer
   const worst = Math.max(0, ...zones.map((z) => z.redness))
   const pus = sum(zones.map((z) => z.pustules ?? 0))
   const bumps = sum(zones.map((z) => z.bumps)) + pus
   return [
-    ...(worst >= A.severeGrade.value ? [`redness ${worst}, severe`] : []),
+    ...(worst >= figures(A.severeGrade) ? [`redness ${worst}, severe`] : []),
     ...(pus > 0 ? [`${bumps} ${bumps === 1 ? 'bump' : 'bumps'}, some with pus`] : []),
-    ...(pus === 0 && bumps >= A.manyBumps.value ? [`${bumps} bumps`] : []),
-    ...((feeling.stinging ?? 0) >= A.strongStinging.value
+    ...(pus === 0 && bumps >= figures(A.manyBumps) ? [`${bumps} bumps`] : []),
+    ...((feeling.stinging ?? 0) >= figures(A.strongStinging)
       ? [`stinging ${feeling.stinging} of 10`]
       : []),
     ...(feeling.spreading ? ['spreading, hot or ill'] : []),
@@ -44,9 +47,9 @@ export function severeSigns(answer: Pick<SkinAnswer, 'zones' | 'feeling'>): stri
 }
 
 /** Zones that an answer speaks of as not calm. */
-export const zonesOf = (answer: Pick<SkinAnswer, 'zones'>) =>
+export const zonesOf = (figures: Figures, answer: Pick<SkinAnswer, 'zones'>) =>
   answer.zones
-    .filter((z) => z.redness > A.calmGrade.value || z.bumps > 0 || (z.pustules ?? 0) > 0)
+    .filter((z) => z.redness > figures(A.calmGrade) || z.bumps > 0 || (z.pustules ?? 0) > 0)
     .map((z) => z.zoneId)
 
 /** Severe answers that nobody has seen calm since. */
@@ -66,28 +69,34 @@ export interface Aftermath {
 const toldAt = (a: SkinAnswer) => a.toldAtMs ?? a.atMs
 
 /** What of a finished visit still stands: every severe answer that nobody has seen calm since; undefined when none does. */
-export function aftermathOf(past: Omit<PastVisit, 'worked'>): Aftermath | undefined {
+export function aftermathOf(
+  figures: Figures,
+  past: Omit<PastVisit, 'worked'>,
+): Aftermath | undefined {
   const seenCalm = (severe: SkinAnswer) =>
     past.answers.some(
       (a) =>
-        a.source === 'seen' && toldAt(a) > toldAt(severe) && a.atMs >= severe.atMs && isCalm(a),
+        a.source === 'seen' &&
+        toldAt(a) > toldAt(severe) &&
+        a.atMs >= severe.atMs &&
+        isCalm(figures, a),
     )
   const stands = [...past.answers, lookAtChair(past.endedAtMs, past.redAtChair)]
-    .filter((a) => severeSigns(a).length > 0 && !seenCalm(a))
+    .filter((a) => severeSigns(figures, a).length > 0 && !seenCalm(a))
     .sort((a, b) => toldAt(a) - toldAt(b))
   const latest = stands.at(-1)
   if (!latest) return undefined
   // A later answer that speaks of another place does not calm the first.
-  const zones = [...new Set(stands.flatMap(zonesOf))]
+  const zones = [...new Set(stands.flatMap((a) => zonesOf(figures, a)))]
   return {
     visitId: past.visitId,
     atMs: latest.atMs,
     toldAtMs: toldAt(latest),
-    signs: severeSigns(latest),
+    signs: severeSigns(figures, latest),
     zones,
     wide:
-      stands.some((a) => a.feeling?.spreading === true || zonesOf(a).length === 0) ||
-      zones.length >= A.wideShare.value * past.zones.length,
+      stands.some((a) => a.feeling?.spreading === true || zonesOf(figures, a).length === 0) ||
+      zones.length >= figures(A.wideShare) * past.zones.length,
     source: latest.source ?? 'seen',
   }
 }
@@ -105,4 +114,5 @@ export function lookAtChair(
   return { moment: 'now', atMs: endedAtMs, zones, source: 'seen' }
 }
 
-const isCalm = (a: SkinAnswer) => severeSigns(a).length === 0 && zonesOf(a).length === 0
+const isCalm = (figures: Figures, a: SkinAnswer) =>
+  severeSigns(figures, a).length === 0 && zonesOf(figures, a).length === 0

@@ -1,4 +1,5 @@
 /** What asking finds, as findings of the visit: questions, rules, marks, the patch test, consent. */
+import type { Figures } from '../house/constants.ts'
 import { consentText } from '../screening/consent.ts'
 import { patchWindow, type Finding, type Screening } from '../screening/screen.ts'
 import { dateAt, type IsoDate } from '../time/dates.ts'
@@ -112,10 +113,10 @@ export function consentFinding(known: Known, today: IsoDate): VisitFinding[] {
 }
 
 /** Whether the patch test can be read now. */
-export function patchReadable({
-  asked: { patchTest },
-  nowMs,
-}: Pick<Known, 'asked' | 'nowMs'>): boolean {
-  const window = patchTest?.result === 'waiting' ? patchWindow(patchTest) : undefined
+export function patchReadable(
+  figures: Figures,
+  { asked: { patchTest }, nowMs }: Pick<Known, 'asked' | 'nowMs'>,
+): boolean {
+  const window = patchTest?.result === 'waiting' ? patchWindow(figures, patchTest) : undefined
   return window !== undefined && nowMs >= window.fromMs && nowMs <= window.untilMs
 }

@@ -1,4 +1,5 @@
 /** What ending a service leaves: loads, hair left standing, what happened to the skin, the first look, what was chosen. */
+import type { Figures } from '../house/constants.ts'
 import type { AtChair } from '../chair/atChair.ts'
 import { atChairOf, leftStanding, loadsGiven, zonesToLookAt } from '../chair/outcome.ts'
 import type { ChairState } from '../chair/state.ts'
@@ -25,13 +26,14 @@ export interface Finished {
  * @param answers looks that are kept already: a service may be looked at anew after something was taken back
  */
 export function finishService(
+  figures: Figures,
   plan: Plan,
   state: ChairState,
   skin: SkinAndHair,
   answers: readonly SkinAnswer[] = [],
 ): Finished {
   const endedAtMs = state.finishedAtMs!
-  const loads = loadsGiven(plan, state)
+  const loads = loadsGiven(figures, plan, state)
   const atChair = atChairOf(plan, state)
   const worth = new Set(zonesToLookAt(plan, loads, atChair))
   const firstLook: SkinAnswer | undefined = state.looked && {
@@ -46,10 +48,10 @@ export function finishService(
   return {
     endedAtMs,
     loads,
-    leftMm: leftStanding(plan, state),
+    leftMm: leftStanding(figures, plan, state),
     atChair,
     firstLook,
-    choices: choicesOf(plan, state, bladeLifeStrokes(plan.service, skin)),
-    summary: summariseAnswers(endedAtMs, all, loads, atChair.redness),
+    choices: choicesOf(plan, state, bladeLifeStrokes(figures, plan.service, skin)),
+    summary: summariseAnswers(figures, endedAtMs, all, loads, atChair.redness),
   }
 }

@@ -1,3 +1,4 @@
+import { DEFAULTS } from '../house/constants.ts'
 import fc from 'fast-check'
 import { DEFAULT_SCHOOLS } from '../house/schools.ts'
 import type { SkinAnswer } from '../history/looks.ts'
@@ -193,7 +194,7 @@ describe('a patch test', () => {
       },
     })
   const calm = (hoursAgo: number, before: PatchTest | undefined = test(hoursAgo)) =>
-    patchRefusal(before, test(hoursAgo, { result: 'calm', readAtMs: NOW }), NOW)
+    patchRefusal(DEFAULTS, before, test(hoursAgo, { result: 'calm', readAtMs: NOW }), NOW)
 
   it('is called calm inside its window only, and never by the tap that places it', () => {
     expect(calm(0.01)).toMatch('too early')
@@ -202,16 +203,16 @@ describe('a patch test', () => {
     expect(calm(47.9)).toBeUndefined()
     expect(calm(49)).toMatch('too late')
     expect(calm(30, test(2))).toMatch('Place the patch test first')
-    expect(patchRefusal(undefined, test(30, { result: 'calm', readAtMs: NOW }), NOW)).toMatch(
-      'Place the patch test first',
-    )
-    expect(patchRefusal(undefined, test(-2), NOW)).toMatch('after now')
+    expect(
+      patchRefusal(DEFAULTS, undefined, test(30, { result: 'calm', readAtMs: NOW }), NOW),
+    ).toMatch('Place the patch test first')
+    expect(patchRefusal(DEFAULTS, undefined, test(-2), NOW)).toMatch('after now')
   })
 
   it('tells of a reaction at any time', () => {
     for (const hours of [0.1, 30, 90]) {
       const reacted = test(hours, { result: 'reacted', readAtMs: NOW })
-      expect(patchRefusal(test(hours), reacted, NOW)).toBeUndefined()
+      expect(patchRefusal(DEFAULTS, test(hours), reacted, NOW)).toBeUndefined()
       expect(gate(first(reacted)).screening.verdict).toBe('refer')
     }
   })
@@ -477,19 +478,19 @@ describe('events of the client', () => {
 describe('an answer that comes in while its client is in the chair', () => {
   it('is told there when it is severe, with the place and who said it', () => {
     const severe = { zones: [{ zoneId: 'chin', redness: 4, bumps: 0 }], feeling: { stinging: 8 } }
-    expect(newsAtChair({ ...severe, source: 'client' })).toEqual({
+    expect(newsAtChair(DEFAULTS, { ...severe, source: 'client' })).toEqual({
       words:
         'The client has answered about an earlier visit: redness 4, severe, stinging 8 of 10; chin.',
       zones: [{ zoneId: 'chin', redness: 4 }],
     })
-    expect(newsAtChair({ ...severe, source: 'seen' })!.words).toMatch(
+    expect(newsAtChair(DEFAULTS, { ...severe, source: 'seen' })!.words).toMatch(
       /^Written down about an earlier visit/,
     )
-    expect(newsAtChair({ zones: [], feeling: { spreading: true } })!.words).toMatch(
+    expect(newsAtChair(DEFAULTS, { zones: [], feeling: { spreading: true } })!.words).toMatch(
       /no place in particular/,
     )
     expect(
-      newsAtChair({ zones: [{ zoneId: 'chin', redness: 2, bumps: 0 }], feeling: {} }),
+      newsAtChair(DEFAULTS, { zones: [{ zoneId: 'chin', redness: 2, bumps: 0 }], feeling: {} }),
     ).toBeUndefined()
   })
 })

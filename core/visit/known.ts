@@ -1,5 +1,6 @@
 /** Puts together what the gate is asked with, the same way on the server and on the screen. */
 import type { Reading } from '../grain/readings.ts'
+import type { Figures } from '../house/constants.ts'
 import type { Schools } from '../house/schools.ts'
 import type { Plan } from '../plan/types.ts'
 import type { VisitWindow } from '../regrowth/nextVisit.ts'
@@ -42,6 +43,7 @@ export interface GatedHouse {
 
 /** @param schools those that differ for the client */
 export function knownOf(
+  figures: Figures,
   visit: GatedVisit,
   house: GatedHouse,
   schools: Partial<Schools>,
@@ -51,6 +53,7 @@ export function knownOf(
 ): Known {
   const { readings } = visit
   return {
+    figures,
     service: visit.service,
     asked: visit.asked,
     schools: { ...house.schools, ...schools },

@@ -1,4 +1,5 @@
 /** What the skin of earlier visits says of this one: taken badly, not settled, too soon. */
+import type { Figures } from '../house/constants.ts'
 import { AREAS, areasWorked } from '../history/clientAnswer.ts'
 import type { SkinAnswer } from '../history/looks.ts'
 import { rednessSeen } from '../history/window.ts'
@@ -25,12 +26,13 @@ export function zoneWords(zones: readonly string[]): string {
 
 /** What is said at the chair when a severe answer to an earlier visit comes in meanwhile; undefined where it is not severe. */
 export function newsAtChair(
+  figures: Figures,
   answer: Pick<SkinAnswer, 'zones' | 'feeling' | 'source'>,
 ): { words: string; zones: { zoneId: ZoneId; redness: number }[] } | undefined {
-  const signs = severeSigns(answer)
+  const signs = severeSigns(figures, answer)
   if (signs.length === 0) return undefined
   const who = answer.source === 'client' ? 'The client has answered about' : 'Written down about'
-  const places = zonesOf(answer)
+  const places = zonesOf(figures, answer)
   return {
     words: `${who} an earlier visit: ${signs.join(', ')}; ${zoneWords(places)}.`,
     zones: answer.zones
@@ -61,7 +63,7 @@ function notWorkedSince(
 export function aftermathFindings(known: Known, today: IsoDate): VisitFinding[] {
   const own = new Set<string>(serviceZones(known.service))
   return known.past.flatMap((past): VisitFinding[] => {
-    const found = aftermathOf(past)
+    const found = aftermathOf(known.figures, past)
     if (!found) return []
     const later = known.past.filter((p) => p.endedAtMs > past.endedAtMs)
     const still = notWorkedSince(found, past, later)
@@ -117,7 +119,7 @@ export function unsettledFindings(known: Known, today: IsoDate): VisitFinding[] 
   const own = new Set<string>(serviceZones(known.service))
   const waits = known.past.map((past) => {
     const red = rednessSeen(past, (zone) => own.has(zone))
-    return { past, until: on(known, skinSettles(past.endedAtMs, red).skinMs) }
+    return { past, until: on(known, skinSettles(known.figures, past.endedAtMs, red).skinMs) }
   })
   // By the day: nobody is sent away for the hour.
   const [longest] = waits

@@ -1,4 +1,5 @@
 /** What the gate of a visit knows and says. */
+import type { Figures } from '../house/constants.ts'
 import type { SkinAnswer } from '../history/looks.ts'
 import type { Mark } from '../house/constants.ts'
 import type { Schools } from '../house/schools.ts'
@@ -106,6 +107,7 @@ export interface Busy {
 
 /** Everything known that bears on whether a visit may go on. */
 export interface Known {
+  readonly figures: Figures
   readonly service: ServiceId
   readonly asked: Asked
   readonly schools: Schools

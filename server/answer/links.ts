@@ -2,6 +2,7 @@
  * Link pages: a client answers for one visit without being let in to anything else. The token is 256 random bits; only its
  * digest is kept, and it opens until a day.
  */
+import { readFigures } from '../house/service.ts'
 import { createHash, randomBytes } from 'node:crypto'
 import { SKIN_QUESTION } from '../../core/care/messages.ts'
 import { FOLLOW_CONSTANTS } from '../../core/history/clientAnswer.ts'
@@ -34,7 +35,8 @@ export async function addLink(db: Database, visitId: string, base: string): Prom
         'The service is not finished yet: there is nothing to ask about.',
       )
     }
-    const until = visit.endedAtMs + FOLLOW_CONSTANTS.linkDays.value * DAY_MS
+    const figures = await readFigures(db)
+    const until = visit.endedAtMs + figures(FOLLOW_CONSTANTS.linkDays) * DAY_MS
     if (until <= Date.now()) {
       throw new HttpProblem(
         409,

@@ -1,4 +1,5 @@
 /** The link page's routes. They stand alone: a second port may serve them and nothing else. */
+import { figuresOf } from '../../core/house/register.ts'
 import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import { randomUUID } from 'node:crypto'
@@ -15,7 +16,7 @@ import { severeSigns } from '../../core/visit/index.ts'
 import type { Database } from '../db/connection.ts'
 import { DAY } from '../care/when.ts'
 import { tellChair, type Chair } from '../chair/chair.ts'
-import { readHouse } from '../house/service.ts'
+import { readFigures, readHouse } from '../house/service.ts'
 import { keepAnswer, keepHair } from '../visits/followUp.ts'
 import { offsetMinutes } from '../visits/plan.ts'
 import { readVisit, type VisitRecord } from '../visits/record.ts'
@@ -101,7 +102,8 @@ async function askOrThank(
   given?: Record<string, unknown>,
 ): Promise<string> {
   const house = await readHouse(db)
-  const moment = momentAt(visit.endedAtMs!, Date.now())
+  const figures = figuresOf(house.figures)
+  const moment = momentAt(figures, visit.endedAtMs!, Date.now())
   if (visit.answers.some((a) => a.moment === moment && a.source === 'client')) {
     return thanks(db, visit, true)
   }
@@ -122,17 +124,18 @@ async function askOrThank(
 
 /** Thanks; what to do now when it is severe; and only such moments as still come. */
 async function thanks(db: Database, visit: VisitRecord, again: boolean): Promise<string> {
-  const { name } = await readHouse(db)
+  const { name, figures: changed } = await readHouse(db)
+  const figures = figuresOf(changed)
   const nowMs = Date.now()
-  const moment = momentAt(visit.endedAtMs!, nowMs)
+  const moment = momentAt(figures, visit.endedAtMs!, nowMs)
   const stands = visit.answers.find((a) => a.moment === moment)
   const closesMs = visit.linkUntilMs ?? nowMs
   return thanksPage({
     house: name,
     again,
-    severe: stands !== undefined && severeSigns(stands).length > 0,
-    ahead: momentsAhead(visit.endedAtMs!, nowMs, closesMs).map(
-      (m) => `on ${DAY.format(visit.endedAtMs! + momentHours(m) * HOUR_MS)}`,
+    severe: stands !== undefined && severeSigns(figures, stands).length > 0,
+    ahead: momentsAhead(figures, visit.endedAtMs!, nowMs, closesMs).map(
+      (m) => `on ${DAY.format(visit.endedAtMs! + momentHours(figures, m) * HOUR_MS)}`,
     ),
   })
 }
@@ -146,7 +149,8 @@ async function keep(
   return db.write(async () => {
     const visit = await readVisit(db, visitId)
     const atMs = Date.now()
-    const moment = momentAt(visit.endedAtMs!, atMs)
+    const figures = await readFigures(db)
+    const moment = momentAt(figures, visit.endedAtMs!, atMs)
     if (visit.answers.some((a) => a.moment === moment)) return undefined
     const { zones, feeling } = answerByZone(
       told,

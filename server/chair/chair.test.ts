@@ -1,4 +1,5 @@
 /** The chair over the wire: order, followers, products, pictures, messages, the sheet. */
+import { DEFAULTS } from '../../core/house/constants.ts'
 import { createServer, type Server } from 'node:http'
 import { randomUUID } from 'node:crypto'
 import { existsSync } from 'node:fs'
@@ -332,6 +333,7 @@ describe('the sheet as PDF', () => {
 
   it('stays one page however much there is to say', async () => {
     const care = carePlan(
+      DEFAULTS,
       'face-shave',
       { ...SKIN, reactivity: 'reactive', bumpProne: true },
       DEFAULT_SCHOOLS,
@@ -378,7 +380,7 @@ describe('the calendar over summer time', () => {
         Date.UTC(2026, 2, 28, 13),
         Date.UTC(2026, 10, 1, 4),
       ]) {
-        const care = carePlan('dermaplane', SKIN, DEFAULT_SCHOOLS, false, endedAtMs)
+        const care = carePlan(DEFAULTS, 'dermaplane', SKIN, DEFAULT_SCHOOLS, false, endedAtMs)
         const text = careCalendar({ id: randomUUID(), service: 'dermaplane', window: null }, care)
         const events = new ICAL.Component(ICAL.parse(text))
           .getAllSubcomponents('vevent')

@@ -1,4 +1,5 @@
 /** The chair as the rest of the server knows it: the services that run, and the one way in which events are stored. */
+import { readFigures } from '../house/service.ts'
 import { randomUUID } from 'node:crypto'
 import { DomainError } from '../../core/errors.ts'
 import { leftOpenSince } from '../../core/chair/leftOpen.ts'
@@ -30,7 +31,8 @@ export async function tellChair(
   clientId: string,
   answer: SkinAnswer,
 ): Promise<void> {
-  const news = newsAtChair(answer)
+  const figures = await readFigures(db)
+  const news = newsAtChair(figures, answer)
   if (!news) return
   const running = await db.select(
     "SELECT id FROM visits WHERE clientId = ? AND state = 'running'",
@@ -40,7 +42,7 @@ export async function tellChair(
     try {
       const atMs = Date.now()
       const service = await desk.of(id)
-      if (!service || leftOpenSince(service.live.state, atMs) !== undefined) continue
+      if (!service || leftOpenSince(figures, service.live.state, atMs) !== undefined) continue
       // An answer that is kept once more says nothing that was not looked at.
       if (service.events.some((e) => e.kind === 'paused' && e.reason === news.words)) continue
       await writer.add(id, {

@@ -1,4 +1,5 @@
 /** Storing what happens at the chair. Everything that belongs to an event is written in one transaction. */
+import type { Figures } from '../../core/house/constants.ts'
 import { randomUUID } from 'node:crypto'
 import { messagesFor } from '../../core/care/messages.ts'
 import { kitEvents } from '../../core/chair/kit.ts'
@@ -10,7 +11,7 @@ import type { ChairAnswer, SkinAnswer } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { HttpProblem } from '../http/problem.ts'
 import { WHEN } from '../care/when.ts'
-import { readHouse } from '../house/service.ts'
+import { readFigures, readHouse } from '../house/service.ts'
 import { gateOf, refuseHeld } from '../visits/known.ts'
 import { afterService } from '../visits/page.ts'
 import { readHair, readVisit, type VisitRecord } from '../visits/record.ts'
@@ -81,13 +82,14 @@ export class EventWriter {
   private async place(batch: readonly Waiting[]): Promise<Placed[]> {
     const { db, desk } = this
     const begins = new Beginnings(db)
+    const figures = await readFigures(db)
     const latest = new Map<string, Running>()
     const placed: Placed[] = []
     for (const waiting of batch) {
       const { visitId, told } = waiting
       try {
         const before = latest.get(visitId) ?? (await desk.of(visitId))
-        const next = placeOne(before, told)
+        const next = placeOne(figures, before, told)
         if (told.kind === 'started' && !next.repeated) await begins.may(visitId, told)
         latest.set(visitId, next.now)
         placed.push({ waiting, ...next })
@@ -144,7 +146,11 @@ class Beginnings {
 }
 
 /** An event on top of a service as it is stored. */
-function placeOne(before: Running | undefined, told: ToldEvent): Omit<Placed, 'waiting'> {
+function placeOne(
+  figures: Figures,
+  before: Running | undefined,
+  told: ToldEvent,
+): Omit<Placed, 'waiting'> {
   if (!before) {
     throw new HttpProblem(409, 'no-plan', 'There is no plan yet. Save the plan first, then start.')
   }
@@ -158,7 +164,7 @@ function placeOne(before: Running | undefined, told: ToldEvent): Omit<Placed, 'w
     )
   }
   const event: ChairEvent = { ...told, seq: before.live.state.seq + 1 }
-  const live = admit(before.live, event)
+  const live = admit(figures, before.live, event)
   return {
     event,
     before,
@@ -227,7 +233,8 @@ interface Ended {
 async function keepEnd(db: Database, visitId: string, { plan, state }: Live): Promise<Ended> {
   // As it stood before this write: skin and answers are not part of it.
   const visit = await readVisit(db, visitId)
-  const end = finishService(plan, state, visit.skin, visit.answers)
+  const figures = await readFigures(db)
+  const end = finishService(figures, plan, state, visit.skin, visit.answers)
   const { endedAtMs, firstLook, loads, leftMm, atChair, choices, summary } = end
   if (firstLook) {
     const told = { spots: [], feeling: {}, ...firstLook, toldAtMs: endedAtMs }

@@ -1,3 +1,4 @@
+import { figuresOf } from '../../core/house/register.ts'
 import { createSession } from 'better-sse'
 import type { Express } from 'express'
 import { corrected } from '../../core/chair/probe.ts'
@@ -27,8 +28,12 @@ export function chairRoutes(app: Express, db: Database, { desk, writer }: Chair)
   mount(app, 'probe', async ({ body }) => {
     const nowMs = Date.now()
     const rawC = probe(body as ProbeInto, nowMs)
-    const { probe: calibration } = await readHouse(db)
-    return { atMs: nowMs, rawC, ...corrected(rawC, calibration ?? undefined, nowMs) }
+    const { probe: calibration, figures: changed } = await readHouse(db)
+    return {
+      atMs: nowMs,
+      rawC,
+      ...corrected(figuresOf(changed), rawC, calibration ?? undefined, nowMs),
+    }
   })
   mount(app, 'kitEvents', () => kitLog(db))
 }

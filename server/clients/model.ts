@@ -1,4 +1,5 @@
 /** A client's history read from the database in a few queries, and what it teaches. */
+import type { Figures } from '../../core/house/constants.ts'
 import type { SkinAndHair } from '../../core/client.ts'
 import type { ServiceId } from '../../core/services.ts'
 import type {
@@ -71,11 +72,16 @@ export async function readHistory(db: Database, clientId: string): Promise<Histo
 }
 
 /** What a history teaches for a service. */
-export function modelFrom(history: History, skin: SkinAndHair, service: ServiceId): ClientModel {
+export function modelFrom(
+  figures: Figures,
+  history: History,
+  skin: SkinAndHair,
+  service: ServiceId,
+): ClientModel {
   const past = history.visits
     .filter((v) => v.state === 'finished' && v.service === service)
     .map((v) => ({ v, answers: history.answers.get(v.id) ?? [], redAtChair: v.redAtChair() }))
     .filter((p) => p.answers.length > 0 || Object.keys(p.redAtChair).length > 0)
     .map(({ v, ...told }) => ({ endedAtMs: v.endedAtMs!, loads: v.loads(), ...told }))
-  return learnClient(skin, service, past, history.hair, history.studio)
+  return learnClient(figures, skin, service, past, history.hair, history.studio)
 }

@@ -2,6 +2,7 @@
  * A report of a client as PDF, for themselves or a doctor: what was found, what was done, how the skin took it; maps and charts in
  * lines. It says what it is: a studio's record, no diagnosis.
  */
+import { figuresOf } from '../../core/house/register.ts'
 import { changeEffects } from '../../core/history/changes.ts'
 import { findChanges, separabilityWords } from '../../core/history/findChanges.ts'
 import { bumpSeverity } from '../../core/skin/bumps.ts'
@@ -29,6 +30,7 @@ export async function clientReport(db: Database, id: string): Promise<Buffer> {
     clientHistory(db, id),
   ])
   const { client } = page
+  const figures = figuresOf(house.figures)
   const finished = page.visits.filter((v) => v.state === 'finished')
   const kept = history.visits.length
   const [lastSummary] = finished
@@ -59,13 +61,17 @@ export async function clientReport(db: Database, id: string): Promise<Buffer> {
       gap: 0.8,
     },
   )
-  if (last && !isBodyService(last.service)) maps(pen, section, last, history.looks)
+  if (last && !isBodyService(last.service)) maps(figures, pen, section, last, history.looks)
   if (finished.length > 0) {
     section('Over time', 210)
     charts(pen, history.visits.slice(-VISITS_CHARTED))
   }
   const effects = changeEffects(
-    findChanges(history.visits.filter((v) => v.service === client.service)),
+    figures,
+    findChanges(
+      figures,
+      history.visits.filter((v) => v.service === client.service),
+    ),
   )
   if (effects.length > 0) {
     section('Changes of routine')
@@ -95,7 +101,7 @@ export async function clientReport(db: Database, id: string): Promise<Buffer> {
       ),
       v.worstRedness === null
         ? 'not answered'
-        : `redness ${v.worstRedness}, ${REDNESS_WORDS[v.worstRedness]![0]}${v.bumps === null ? '' : `; ${v.bumps} ${v.bumps === 1 ? 'bump' : 'bumps'} (${bumpSeverity(v.bumps)})`}`,
+        : `redness ${v.worstRedness}, ${REDNESS_WORDS[v.worstRedness]![0]}${v.bumps === null ? '' : `; ${v.bumps} ${v.bumps === 1 ? 'bump' : 'bumps'} (${bumpSeverity(figures, v.bumps)})`}`,
       SOFT,
     )
   }

@@ -1,4 +1,5 @@
 /** Maps and charts of a report, as lines on its pages. */
+import type { Figures } from '../../core/house/constants.ts'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { BarChart } from 'echarts/charts'
@@ -50,6 +51,7 @@ type Looks = ClientHistory['looks']
 
 /** How hair grows, and how the skin took the last service. */
 export function maps(
+  figures: Figures,
   pen: Pen,
   section: (title: string, room?: number) => void,
   last: VisitRecord,
@@ -62,7 +64,7 @@ export function maps(
   const shown = ids.map((v) => flatViews().find((f) => f.id === v)!)
   const room = 150
   section(`How the hair grows, as read up to ${FULL.format(last.endedAtMs!)}`, room + 30)
-  const arrows = growthArrows(last.readings, last.endedAtMs ?? Date.now(), ZONES)
+  const arrows = growthArrows(figures, last.readings, last.endedAtMs ?? Date.now(), ZONES)
   row(
     pen,
     room,

@@ -1,4 +1,5 @@
 /** A client's visits ahead as a calendar (RFC 5545). */
+import { figuresOf } from '../../core/house/register.ts'
 import ical, { ICalCalendarMethod } from 'ical-generator'
 import { clientSeries } from '../../core/regrowth/clientSeries.ts'
 import type { SeriesVisit } from '../../core/regrowth/series.ts'
@@ -32,7 +33,7 @@ export async function seriesCalendar(db: Database, id: string, through: string):
   }
   const [row] = await db.select('SELECT leftMm FROM visits WHERE id = ?', [last.id])
   const nowMs = Date.now()
-  const series = clientSeries({
+  const series = clientSeries(figuresOf(house.figures), {
     service: client.service,
     skin: client.skin,
     model,

@@ -1,4 +1,5 @@
 /** Clients: found, added, changed, taken out, erased; and the page that holds all about one. */
+import { figuresOf } from '../../core/house/register.ts'
 import type { ServiceId } from '../../core/services.ts'
 import type {
   Client,
@@ -123,7 +124,8 @@ export async function clientPage(db: Database, id: string): Promise<ClientPage> 
   const client = await readClient(db, id)
   const { service } = client
   const [history, house] = await Promise.all([readHistory(db, id), readHouse(db)])
-  const model = modelFrom(history, client.skin, service)
+  const figures = figuresOf(house.figures)
+  const model = modelFrom(figures, history, client.skin, service)
   const visits = history.visits.map(
     ({ loads: _loads, leftMm: _left, redAtChair: _red, ...summary }): VisitSummary => summary,
   )
@@ -133,6 +135,7 @@ export async function clientPage(db: Database, id: string): Promise<ClientPage> 
   const leftMm = last?.leftMm() ?? null
   const nowMs = Date.now()
   const window = windowAfter(
+    figures,
     last && {
       service,
       endedAtMs: last.endedAtMs!,
@@ -144,7 +147,7 @@ export async function clientPage(db: Database, id: string): Promise<ClientPage> 
     { ...house.schools, ...client.schools },
     model.growth,
   )
-  const tide = tideNow({ client, visits, leftMm, growth: model.growth, window, nowMs })
+  const tide = tideNow(figures, { client, visits, leftMm, growth: model.growth, window, nowMs })
   return {
     client,
     visits,

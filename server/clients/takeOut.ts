@@ -1,4 +1,5 @@
 /** Everything kept of a client, to take away: one JSON document by a published schema, and tables. */
+import { readFigures } from '../house/service.ts'
 import { answersCsv } from '../../core/formats/answersCsv.ts'
 import type { VisitSummary } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
@@ -42,10 +43,14 @@ export async function takeOut(db: Database, id: string): Promise<object> {
 }
 
 export async function takeOutCsv(db: Database, id: string): Promise<string> {
-  const [, visits, hair] = await Promise.all([
+  const [, visits, hair, figures] = await Promise.all([
     readClient(db, id),
     readVisits(db, id),
     readHair(db, id),
+    readFigures(db),
   ])
-  return answersCsv(visits.map((v) => ({ ...v, hair: hair.filter((h) => h.visitId === v.id) })))
+  return answersCsv(
+    figures,
+    visits.map((v) => ({ ...v, hair: hair.filter((h) => h.visitId === v.id) })),
+  )
 }

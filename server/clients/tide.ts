@@ -1,4 +1,6 @@
 /** The tide line of a client: from some visits back to the next window; or a stretch of earlier visits. */
+import { readFigures } from '../house/service.ts'
+import type { Figures } from '../../core/house/constants.ts'
 import { learnGrowth, meanGrowth, meanLeft } from '../../core/history/learn.ts'
 import type { Growth } from '../../core/regrowth/growth.ts'
 import type { VisitWindow } from '../../core/regrowth/nextVisit.ts'
@@ -37,15 +39,18 @@ const endsOf = (visits: readonly VisitSummary[], service: ServiceId): number[] =
     .sort((a, b) => a - b)
 
 /** The line up to now and on to the next window. */
-export function tideNow(f: {
-  readonly client: Client
-  /** Newest first. */
-  readonly visits: readonly VisitSummary[]
-  readonly leftMm: Readonly<Record<string, number>> | null
-  readonly growth: Readonly<Record<string, Growth>>
-  readonly window: VisitWindow | null
-  readonly nowMs: number
-}): Tide {
+export function tideNow(
+  figures: Figures,
+  f: {
+    readonly client: Client
+    /** Newest first. */
+    readonly visits: readonly VisitSummary[]
+    readonly leftMm: Readonly<Record<string, number>> | null
+    readonly growth: Readonly<Record<string, Growth>>
+    readonly window: VisitWindow | null
+    readonly nowMs: number
+  },
+): Tide {
   const { visits, window, nowMs } = f
   const { service } = f.client
   const growth = meanGrowth(f.growth)!
@@ -53,6 +58,7 @@ export function tideNow(f: {
   const shown = visits.filter((v) => (v.endedAtMs ?? v.slotAtMs ?? nowMs) >= span.fromMs)
   return {
     curve: tideCurve(
+      figures,
       endsOf(visits, service),
       meanLeft(f.leftMm),
       growth,
@@ -72,24 +78,26 @@ export function tideNow(f: {
 /** A stretch of earlier visits, so many stretches back; the line ends where the later one begins. */
 export async function earlierTide(db: Database, id: string, back: number): Promise<Tide> {
   const client = await readClient(db, id)
-  const [rows, hair] = await Promise.all([
+  const [rows, hair, figures] = await Promise.all([
     db.select(
       `SELECT id, service, state, slotAtMs, startedAtMs, endedAtMs, routine, worstRedness, bumps, leftMm
        FROM visits WHERE clientId = ? AND state = 'finished' ORDER BY endedAtMs DESC LIMIT ?`,
       [id, SHOWN * (back + 1) + 1],
     ),
     readHair(db, id),
+    readFigures(db),
   ])
   const all = rows.map(({ leftMm: _left, ...v }) => v as unknown as VisitSummary)
   const visits = all.slice(SHOWN * back, SHOWN * (back + 1))
   const nowMs = Date.now()
-  const growth = meanGrowth(learnGrowth(client.skin, client.service, hair))!
+  const growth = meanGrowth(learnGrowth(figures, client.skin, client.service, hair))!
   const newest = visits[0]?.endedAtMs ?? nowMs
   const oldest = visits.at(-1)?.endedAtMs ?? nowMs
   const pad = Math.max(DAY_MS, (newest - oldest) * 0.06)
   const span = { fromMs: oldest - pad, untilMs: Math.min(nowMs, newest + 2 * pad) }
   const leftMm = json<Record<string, number>>(rows[0]?.['leftMm'])
   const { past } = tideCurve(
+    figures,
     endsOf(all, client.service),
     meanLeft(leftMm),
     growth,

@@ -1,4 +1,5 @@
 /** A data folder of the version before the gate opens, stays right, and is held to the gate from then on. */
+import { DEFAULTS } from '../../core/house/constants.ts'
 import { randomUUID } from 'node:crypto'
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -121,7 +122,7 @@ it('a severe answer of then alarms now, shows on the tide line, and holds the ne
   await api().put(`/api/visits/${next}/asked`).send(askedAll()).expect(200)
   const visit = await page(next)
   const { findings, screening } = gate(
-    knownOf(visit, house, {}, visit.facts, Date.now(), offsetMinutes),
+    knownOf(DEFAULTS, visit, house, {}, visit.facts, Date.now(), offsetMinutes),
   )
   expect(findings.find((f) => f.about === 'aftermath')).toMatchObject({ visitId: done.id })
   const told = visit.facts.past.find((p) => p.visitId === done.id)!.answers

@@ -1,4 +1,5 @@
 /** The house: its name, its workers, its schools, who works at this screen. */
+import type { Figures } from '../../core/house/constants.ts'
 import {
   DEFAULT_SCHOOLS,
   SCHOOL_IDS,
@@ -6,7 +7,7 @@ import {
   type SchoolId,
   type Schools,
 } from '../../core/house/schools.ts'
-import { applyFigures, checkFigure } from '../../core/house/register.ts'
+import { checkFigure, figuresOf } from '../../core/house/register.ts'
 import { USUAL_PRODUCTS, type Product } from '../../core/care/products.ts'
 import { calibrate, type Calibration } from '../../core/chair/probe.ts'
 import { BLADE_IDS, BLADES, type BladeId } from '../../core/plan/blades.ts'
@@ -43,16 +44,13 @@ export async function readHouse(db: Database): Promise<House> {
   )
   const kept = json<KeptHouse>(row!['kept']) ?? {}
   const workers = json<Worker[]>(row!['workers'])!
-  const figures = kept.figures ?? {}
-  // Every model asks its constants: they are the house's from here on.
-  applyFigures(figures)
   return {
     name: kept.name ?? 'This house',
     schools: { ...DEFAULT_SCHOOLS, ...kept.schools },
     workers,
     workerId: kept.workerId ?? workers[0]?.id ?? '',
     kit: kept.kit ?? [...BLADE_IDS],
-    figures,
+    figures: kept.figures ?? {},
     rules: kept.rules ?? {},
     consentText: kept.consentText ?? '',
     products: kept.products ?? [...USUAL_PRODUCTS],
@@ -60,6 +58,10 @@ export async function readHouse(db: Database): Promise<House> {
     changes: kept.changes ?? [],
   }
 }
+
+/** The figures that every model is asked with. */
+export const readFigures = async (db: Database): Promise<Figures> =>
+  figuresOf((await readHouse(db)).figures)
 
 /** Keeps what is given of the house, beside what was kept before. Part of a write. */
 export async function keepHouse(db: Database, change: KeptHouse): Promise<void> {
@@ -134,7 +136,8 @@ export async function changeHouse(db: Database, change: HouseEdit): Promise<Hous
       const words = (list: readonly Product[]) => list.map((p) => p.name).join(', ')
       note('Products', words(before.products), words(change.products))
     }
-    const probe = change.probe && calibrate(change.probe.iceShowsC, change.probe.warm, atMs)
+    const probe =
+      change.probe && calibrate(figuresOf(figures), change.probe.iceShowsC, change.probe.warm, atMs)
     if (probe) {
       const words = (c: Calibration | null) =>
         c ? `${c.offsetC >= 0 ? '+' : '−'}${Math.abs(c.offsetC).toFixed(1)} °C` : 'never'

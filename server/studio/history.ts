@@ -1,4 +1,6 @@
 /** Finished visits as comparing and learning across visits need them, of one client or of all. */
+import { readFigures } from '../house/service.ts'
+import type { Figures } from '../../core/house/constants.ts'
 import type { VisitFacts } from '../../core/history/facts.ts'
 import { bumpsByZone, worstByZone } from '../../core/history/answers.ts'
 import type { VisitChoices } from '../../core/history/choices.ts'
@@ -21,7 +23,7 @@ const breathe = () => new Promise<void>((go) => setImmediate(go))
 const told = (zones: ReadonlyMap<string, number> | undefined): Record<string, number> | null =>
   zones ? Object.fromEntries([...zones].filter(([, n]) => n > 0)) : null
 
-function toFacts(row: Row, answers: readonly SkinAnswer[]): VisitFacts {
+function toFacts(figures: Figures, row: Row, answers: readonly SkinAnswer[]): VisitFacts {
   const endedAtMs = row['endedAtMs'] as number
   const loads = json<Record<string, number>>(row['loads']) ?? {}
   const redAtChair = json<Record<string, number>>(row['red']) ?? {}
@@ -32,8 +34,8 @@ function toFacts(row: Row, answers: readonly SkinAnswer[]): VisitFacts {
     workerId: row['workerId'] as string,
     endedAtMs,
     loads,
-    worst: told(worstByZone({ endedAtMs, loads, answers, redAtChair })),
-    bumps: told(bumpsByZone({ endedAtMs, answers })),
+    worst: told(worstByZone(figures, { endedAtMs, loads, answers, redAtChair })),
+    bumps: told(bumpsByZone(figures, { endedAtMs, answers })),
     choices: json<VisitChoices>(row['choices']),
     products: json<string[]>(row['products']) ?? [],
     routine: row['routine'] as string,
@@ -45,7 +47,8 @@ function toFacts(row: Row, answers: readonly SkinAnswer[]): VisitFacts {
 /** A client's visits, oldest first, with every look at the skin. */
 export async function clientHistory(db: Database, clientId: string): Promise<ClientHistory> {
   await readClient(db, clientId)
-  const [rows, given] = await Promise.all([
+  const [figures, rows, given] = await Promise.all([
+    readFigures(db),
     db.select(`${FACTS} AND clientId = ? ORDER BY endedAtMs`, [clientId]),
     db.select(
       `SELECT visitId, moment, atMs, zones, spots, feeling, source FROM skin_answers
@@ -55,14 +58,15 @@ export async function clientHistory(db: Database, clientId: string): Promise<Cli
   ])
   const answers = groupAnswers(given)
   return {
-    visits: rows.map((r) => toFacts(r, answers.get(r['id'] as string) ?? [])),
+    visits: rows.map((r) => toFacts(figures, r, answers.get(r['id'] as string) ?? [])),
     looks: [...answers].flatMap(([visitId, list]) => list.map((answer) => ({ visitId, answer }))),
   }
 }
 
 /** Every client's visits, oldest first. */
 export async function studioHistory(db: Database): Promise<StudioHistory> {
-  const [clients, rows, given] = await Promise.all([
+  const [figures, clients, rows, given] = await Promise.all([
+    readFigures(db),
     db.select(`SELECT id, name, skin ->> '$.reactivity' AS reactivity FROM clients ORDER BY name`),
     db.select(`${FACTS} ORDER BY endedAtMs`),
     db.select('SELECT visitId, moment, atMs, zones FROM skin_answers ORDER BY atMs'),
@@ -72,7 +76,7 @@ export async function studioHistory(db: Database): Promise<StudioHistory> {
   const byClient = new Map<string, VisitFacts[]>()
   for (const [i, row] of rows.entries()) {
     if (i % AT_ONCE === 0) await breathe()
-    const facts = toFacts(row, answers.get(row['id'] as string) ?? [])
+    const facts = toFacts(figures, row, answers.get(row['id'] as string) ?? [])
     const list = byClient.get(row['clientId'] as string)
     if (list) list.push(facts)
     else byClient.set(row['clientId'] as string, [facts])

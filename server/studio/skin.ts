@@ -1,4 +1,5 @@
 /** What the studio has found for each kind of skin, from the sums kept with every answered visit. */
+import { readFigures } from '../house/service.ts'
 import { learnStudio, type StudioSkin } from '../../core/skin/pool.ts'
 import type { Reactivity } from '../../core/skin/sensitivity.ts'
 import type { Database } from '../db/connection.ts'
@@ -19,6 +20,7 @@ export function studioSkin(db: Database, nowMs = Date.now()): Promise<StudioSkin
 }
 
 async function read(db: Database): Promise<StudioSkin> {
+  const figures = await readFigures(db)
   const rows = await db.select(
     `SELECT c.skin ->> '$.reactivity' AS reactivity, s.grade, s.load FROM
        (SELECT clientId, SUM(gradeSum) AS grade, SUM(loadSum) AS load FROM visits INDEXED BY visits_sums
@@ -26,6 +28,7 @@ async function read(db: Database): Promise<StudioSkin> {
      CROSS JOIN clients c ON c.id = s.clientId`,
   )
   return learnStudio(
+    figures,
     rows.map((r) => ({
       reactivity: r['reactivity'] as Reactivity,
       grade: r['grade'] as number,

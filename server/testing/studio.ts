@@ -1,4 +1,5 @@
 /** A server on a real SQLite file in its own folder, for tests. */
+import { DEFAULTS } from '../../core/house/constants.ts'
 import { cpSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -140,7 +141,12 @@ export const chairEvent = (
 
 /** All events of a service that goes by its plan, as the screen tells them. */
 export function wholeService(visit: VisitPage, startMs: number): ToldEvent[] {
-  const events = play(visit.plan!, { startMs, bladeLife: 400, screen: SCREEN, newId: randomUUID })
+  const events = play(DEFAULTS, visit.plan!, {
+    startMs,
+    bladeLife: 400,
+    screen: SCREEN,
+    newId: randomUUID,
+  })
   return events.map(({ seq: _seq, ...event }) =>
     event.kind === 'started' ? { ...event, detail: { beside: true } } : event,
   )

@@ -1,4 +1,5 @@
 /** All clients with their last service and window, in a handful of queries, however many clients there are. */
+import { figuresOf } from '../../core/house/register.ts'
 import type { Asked } from '../../core/screening/screen.ts'
 import type { SkinAndHair } from '../../core/client.ts'
 import type { Schools } from '../../core/house/schools.ts'
@@ -101,6 +102,7 @@ export async function dueOverview(db: Database, sinceMs = Infinity): Promise<Ove
       [named],
     ),
   ])
+  const figures = figuresOf(house.figures)
   const decisions = decided as unknown as Decision[]
   const byClient = <T extends Row>(rows: T[]) => {
     const map = new Map<string, T[]>()
@@ -138,6 +140,7 @@ export async function dueOverview(db: Database, sinceMs = Infinity): Promise<Ove
     const own = new Set([...past.map((p) => p.visitId), openRow?.['id'] as string])
     const lastOfKind = past.find((p) => p.service === service)
     const growth = learnGrowth(
+      figures,
       client.skin,
       service,
       (hairOf.get(client.id) ?? []) as unknown as (HairReading & { leftMm: number })[],
@@ -161,6 +164,7 @@ export async function dueOverview(db: Database, sinceMs = Infinity): Promise<Ove
       }),
       growth,
       window: windowAfter(
+        figures,
         lastOfKind && { ...lastOfKind, redAtChair: lastOfKind.atChair?.redness },
         client.skin,
         { ...house.schools, ...client.schools },

@@ -1,4 +1,6 @@
 /** The tide table: who is due, in the order in which they come due, and what each of them waits for. */
+import { figuresOf } from '../../core/house/register.ts'
+import type { Figures } from '../../core/house/constants.ts'
 import { seenOdds, workedZones } from '../../core/regrowth/odds.ts'
 import { tideCurve } from '../../core/regrowth/tide.ts'
 import type { ServiceId } from '../../core/services.ts'
@@ -26,11 +28,12 @@ export async function today(db: Database, nowMs = Date.now()): Promise<Today> {
     readHouse(db),
     dueOverview(db, nowMs - READ_BACK_DAYS * DAY_MS),
   ])
+  const figures = figuresOf(house.figures)
   let answersOwed = 0
   let alarms = 0
   let patchTestsToRead = 0
   const rows = overview.map((o): TodayRow => {
-    const { flags, owed, patch } = flagsOf(o, house, nowMs)
+    const { flags, owed, patch } = flagsOf(figures, o, house, nowMs)
     if (flags.some((f) => f.kind === 'alarm')) alarms++
     answersOwed += owed
     patchTestsToRead += patch
@@ -43,6 +46,7 @@ export async function today(db: Database, nowMs = Date.now()): Promise<Today> {
       slotAtMs: slot,
       curve: growth
         ? tideCurve(
+            figures,
             o.services,
             meanLeft(o.lastOfKind?.leftMm ?? null),
             growth,
@@ -52,7 +56,7 @@ export async function today(db: Database, nowMs = Date.now()): Promise<Today> {
           )
         : { past: [], ahead: [] },
       window: o.window && { fromMs: o.window.fromMs, toMs: o.window.toMs },
-      seenByEnd: seenByEnd(o),
+      seenByEnd: seenByEnd(figures, o),
       phone: o.client.phone,
       dueMs: dueMs(slot, o, nowMs),
       flags,
@@ -76,7 +80,7 @@ export async function today(db: Database, nowMs = Date.now()): Promise<Today> {
 }
 
 /** The flags of a client: of the visit that is open, or of the one that would be opened. */
-function flagsOf(o: Overview, house: House, nowMs: number) {
+function flagsOf(figures: Figures, o: Overview, house: House, nowMs: number) {
   const { open, client, past, window, decisions } = o
   const visit = {
     service: (open?.service ?? client.service) as ServiceId,
@@ -88,15 +92,15 @@ function flagsOf(o: Overview, house: House, nowMs: number) {
     planMadeAtMs: null,
   }
   const facts = { past: past.map(pastOf), window, decisions, busy: [] }
-  const known = knownOf(visit, house, client.schools, facts, nowMs, offsetMinutes)
-  return todayFlags({ known, ...(open && { open }) })
+  const known = knownOf(figures, visit, house, client.schools, facts, nowMs, offsetMinutes)
+  return todayFlags(figures, { known, ...(open && { open }) })
 }
 
 /** Odds that hair is seen, where it is soonest, by the end of the window. */
-function seenByEnd({ window, lastOfKind, growth }: Overview): number | null {
+function seenByEnd(figures: Figures, { window, lastOfKind, growth }: Overview): number | null {
   if (!window || !lastOfKind?.leftMm) return null
   const { endedAtMs, leftMm } = lastOfKind
-  return seenOdds({ endedAtMs, growth, zones: workedZones(leftMm) }, window.toMs)
+  return seenOdds(figures, { endedAtMs, growth, zones: workedZones(leftMm) }, window.toMs)
 }
 
 /** Booked today comes first, by the hour; then by the end of the window; a first visit without a time comes last. */

@@ -1,4 +1,5 @@
 /** What is told after a service: looks at the skin, and hair felt, seen or measured. */
+import { readFigures } from '../house/service.ts'
 import { zonesToLookAt } from '../../core/chair/outcome.ts'
 import { checkMoment, summariseAnswers, type SkinAnswer } from '../../core/history/answers.ts'
 import { meanLeft } from '../../core/history/learn.ts'
@@ -27,7 +28,7 @@ export async function keepAnswer(
   answer: SkinAnswer,
 ): Promise<void> {
   requireFinished(visit)
-  checkMoment(visit.endedAtMs!, answer.moment, answer.atMs, Date.now())
+  checkMoment(await readFigures(db), visit.endedAtMs!, answer.moment, answer.atMs, Date.now())
   const own = new Set(zonesToLookAt(visit.plan, visit.loads, visit.atChair))
   const named = [...answer.zones, ...(answer.spots ?? [])]
   requireZones(named.map((z) => z.zoneId))
@@ -45,9 +46,15 @@ export async function keepAnswer(
   await sumUp(db, visit, answers)
 }
 
-const sumUp = (db: Database, visit: VisitRecord, answers: readonly SkinAnswer[]) =>
+const sumUp = async (db: Database, visit: VisitRecord, answers: readonly SkinAnswer[]) =>
   db.models.Visit.update(
-    summariseAnswers(visit.endedAtMs!, answers, visit.loads ?? {}, visit.atChair.redness),
+    summariseAnswers(
+      await readFigures(db),
+      visit.endedAtMs!,
+      answers,
+      visit.loads ?? {},
+      visit.atChair.redness,
+    ),
     { where: { id: visit.id } },
   )
 

@@ -1,4 +1,5 @@
 /** The one gate over the wire: what is known of a visit holds back its plan and its start, whoever asks. */
+import { DEFAULTS } from '../../core/house/constants.ts'
 import { randomUUID } from 'node:crypto'
 import fc from 'fast-check'
 import request, { type Response } from 'supertest'
@@ -48,7 +49,7 @@ const look = (id: string, moment: string, body: object) =>
     .send({ atMs: Date.now(), zones: [], ...body })
 const findings = async (id: string) => {
   const visit = await page(id)
-  return gate(knownOf(visit, house, {}, visit.facts, Date.now(), offsetMinutes)).findings
+  return gate(knownOf(DEFAULTS, visit, house, {}, visit.facts, Date.now(), offsetMinutes)).findings
 }
 const about = async (id: string, what: string) =>
   (await findings(id)).filter((f) => f.about === what)

@@ -1,4 +1,5 @@
 /** What the gate of a visit is asked with, read from the database; and the gate itself. */
+import { figuresOf } from '../../core/house/register.ts'
 import type { AtChair } from '../../core/chair/atChair.ts'
 import { learnGrowth } from '../../core/history/learn.ts'
 import { windowAfter } from '../../core/history/window.ts'
@@ -87,15 +88,17 @@ export async function readFacts(
   const open = visit.state === 'finished' ? 0 : 1
   const [row] = await db.select(FACTS, [visit.clientId, visit.id, visit.workerId, open])
   const kept = json<KeptPast[]>(row!['past'])!
+  const figures = figuresOf(house.figures)
   const same = kept.find((p) => p.service === visit.service)
   return {
     ...NO_FACTS,
     past: kept.map(pastOf),
     window: windowAfter(
+      figures,
       same && { ...same, redAtChair: same.atChair?.redness },
       visit.skin,
       { ...house.schools, ...visit.schools },
-      learnGrowth(visit.skin, visit.service, hair),
+      learnGrowth(figures, visit.skin, visit.service, hair),
     ),
     decisions: json<Decision[]>(row!['decisions'])!,
     busy: json<Busy[]>(row!['busy'])!,
@@ -105,7 +108,17 @@ export async function readFacts(
 /** The gate of a visit as it stands now. */
 export async function gateOf(db: Database, visit: VisitRecord, house: House): Promise<Gate> {
   const facts = await readFacts(db, visit, house, await readHair(db, visit.clientId))
-  return gate(knownOf(visit, house, visit.schools, facts, Date.now(), offsetMinutes))
+  return gate(
+    knownOf(
+      figuresOf(house.figures),
+      visit,
+      house,
+      visit.schools,
+      facts,
+      Date.now(),
+      offsetMinutes,
+    ),
+  )
 }
 
 /**

@@ -1,4 +1,5 @@
 /** A visit with everything its stations show. */
+import { figuresOf } from '../../core/house/register.ts'
 import { carePlan } from '../../core/care/clearances.ts'
 import type { AtChair } from '../../core/chair/atChair.ts'
 import { zonesToLookAt } from '../../core/chair/outcome.ts'
@@ -88,8 +89,10 @@ export function afterService(
   hair: readonly (HairReading & { leftMm: number })[],
 ): Pick<VisitPage, 'care' | 'window'> {
   const { service, skin, endedAtMs, plan, leftMm, answers } = f
-  const growth = learnGrowth(skin, service, hair)
+  const figures = figuresOf(house.figures)
+  const growth = learnGrowth(figures, skin, service, hair)
   const window = windowAfter(
+    figures,
     { service, endedAtMs, leftMm, answers, redAtChair: f.atChair.redness },
     skin,
     f.schools,
@@ -98,7 +101,7 @@ export function afterService(
   return {
     window,
     care: plan
-      ? carePlan(service, skin, plan.schools, plan.noFragrance, endedAtMs, {
+      ? carePlan(figures, service, skin, plan.schools, plan.noFragrance, endedAtMs, {
           products: house.products.filter((p) => f.products.includes(p.id)),
           atChair: f.atChair,
           hairShowsMs: window ? endedAtMs + window.seen.even * DAY_MS : undefined,

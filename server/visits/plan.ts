@@ -1,11 +1,12 @@
 /** Makes the plan of a visit from what is stored. */
+import type { Figures } from '../../core/house/constants.ts'
 import { GrainField } from '../../core/grain/field.ts'
 import { toFieldReading } from '../../core/grain/readings.ts'
 import type { ZonedReading } from '../../core/grain/whorls.ts'
 import { bodyFlow, bodyGround, drawnLines, headFlow } from '../../core/plan/ground.ts'
 import { makePlan } from '../../core/plan/makePlan.ts'
 import type { SkinFlow } from '../../core/plan/skin.ts'
-import { houseVersion } from '../../core/house/register.ts'
+import { figuresOf, houseVersion } from '../../core/house/register.ts'
 import type { Plan, PlanChoice } from '../../core/plan/types.ts'
 import { PlanMemory } from '../../core/plan/question.ts'
 import type { Screening } from '../../core/screening/screen.ts'
@@ -18,12 +19,17 @@ import { HttpProblem } from '../http/problem.ts'
 import type { VisitRecord } from './record.ts'
 
 /** The current of growth over the skin of a service, as its readings tell it. */
-export function flowFrom(service: ServiceId, readings: readonly ZonedReading[]): SkinFlow {
-  if (isBodyService(service)) return bodyFlow(readings)
-  const head = atlas()
-  const field = new GrainField(head.field)
+export function flowFrom(
+  figures: Figures,
+  service: ServiceId,
+  readings: readonly ZonedReading[],
+): SkinFlow {
+  if (isBodyService(service)) return bodyFlow(figures, readings)
+  const head = atlas(figures)
+  const field = new GrainField(figures, head.field)
   field.setAll(readings)
   return headFlow(
+    figures,
     head.field,
     field.answer(),
     readings,
@@ -45,8 +51,9 @@ export function planOf(
 ): Plan {
   const { service, skin, notes } = visit
   const now = Date.now()
+  const figures = figuresOf(house.figures)
   const schools = { ...house.schools, ...visit.schools }
-  const model = modelFrom(history, skin, service)
+  const model = modelFrom(figures, history, skin, service)
   const worker = house.workers.find((w) => w.id === visit.workerId)
   if (!worker)
     throw new HttpProblem(
@@ -56,12 +63,13 @@ export function planOf(
     )
   // Readings age by the day, as on the screen.
   const asOf = Math.ceil(now / DAY_MS) * DAY_MS
-  const readings = visit.readings.map((r) => toFieldReading(r, asOf))
-  const head = isBodyService(service) ? undefined : atlas()
+  const readings = visit.readings.map((r) => toFieldReading(figures, r, asOf))
+  const head = isBodyService(service) ? undefined : atlas(figures)
   return makePlan({
+    figures,
     service,
     ground: head?.ground ?? bodyGround(),
-    flow: flowFrom(service, readings),
+    flow: flowFrom(figures, service, readings),
     room: head?.room,
     lines: head ? drawnLines(head.surface, notes.lines) : [],
     client: skin,

@@ -15,7 +15,7 @@ import type { VisitPage } from '../../contract/types.ts'
 import { readHistory } from '../clients/model.ts'
 import type { Database } from '../db/connection.ts'
 import { json } from '../db/reader.ts'
-import { readHouse } from '../house/service.ts'
+import { readFigures, readHouse } from '../house/service.ts'
 import { HttpProblem, notFound } from '../http/problem.ts'
 import { gateOf, refuseHeld } from './known.ts'
 import { visitPage } from './page.ts'
@@ -160,7 +160,12 @@ export async function saveAsked(db: Database, id: string, asked: Asked): Promise
   await db.write(async () => {
     const found = await readVisit(db, id)
     requireOpen(found, 'what was asked')
-    const refused = patchRefusal(found.asked.patchTest, asked.patchTest, Date.now())
+    const refused = patchRefusal(
+      await readFigures(db),
+      found.asked.patchTest,
+      asked.patchTest,
+      Date.now(),
+    )
     if (refused) {
       throw new HttpProblem(422, 'patch-not-read', `${refused} What was kept before stays.`)
     }

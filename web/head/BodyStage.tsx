@@ -1,4 +1,6 @@
 /** Arms and legs laid flat: the same station layers as on the head, on outlines. Seen by a worker who faces the client. */
+import { useFigures } from '../state/figures.ts'
+import { type Figures } from '../../core/house/constants.ts'
 import { useElementSize } from '@mantine/hooks'
 import { useMemo, useRef, useState } from 'react'
 import { bodyOutline, bodyZoneAt, onSheet, SHEET } from '../../core/body/body.ts'
@@ -35,6 +37,7 @@ export function BodyStage({
   onTap,
   onStroke,
 }: HeadStageProps) {
+  const figures = useFigures()
   const { ref, width, height } = useElementSize<HTMLDivElement>()
   const chosen = useView((s) => s.chosen)
   const hovered = useView((s) => s.hovered)
@@ -58,8 +61,8 @@ export function BodyStage({
     return zoneId && { zoneId, ...onSheet(x, y) }
   }
   const hair = useMemo(
-    () => hairs(flow?.readings as readonly ZonedReading[] | undefined),
-    [flow?.readings],
+    () => hairs(figures, flow?.readings as readonly ZonedReading[] | undefined),
+    [figures, flow?.readings],
   )
   const points = stroke.map((p) => px(p.point[0], p.point[1]))
   return (
@@ -196,10 +199,10 @@ interface Hair {
 }
 
 /** Hair over the sheet, root to tip; guesses faint. Nothing before the first reading. */
-function hairs(readings: readonly ZonedReading[] | undefined): Hair[] {
+function hairs(figures: Figures, readings: readonly ZonedReading[] | undefined): Hair[] {
   if (!readings || readings.length === 0) return []
   const { mesh } = bodyGround()
-  const { vectors, trust } = bodyFlow(readings)
+  const { vectors, trust } = bodyFlow(figures, readings)
   const out: Hair[] = []
   for (let t = 0; t < mesh.indices.length / 3; t++) {
     // Scattered, so that hairs do not stand in rows.

@@ -8,7 +8,7 @@ import { surfacePoint, type SurfacePoint, type ZoneRecord } from '../../core/hea
 import { unpackHead, type PackedHead } from '../../core/head/pack.ts'
 import { VIEW_CENTRE, type ViewAxes } from '../../core/head/projection.ts'
 import { isSkin, ZONE_IDS, type ZoneId } from '../../core/head/zones.ts'
-import { houseFigures, onFigures } from '../state/figures.ts'
+import { changedFigures, onFigures } from '../state/figures.ts'
 import type { HeadWorker } from '../workers/head.worker.ts'
 
 /** A place on the head under the pointer. */
@@ -57,8 +57,8 @@ async function load(): Promise<LoadedHead> {
   )
   // Not waited for: what is asked of the worker queues up behind it, and the head can be seen and picked meanwhile.
   void worker.load(bytes)
-  void worker.figures(houseFigures())
-  onFigures((figures) => void worker.figures(figures))
+  void worker.figures(changedFigures())
+  onFigures((changed) => void worker.figures(changed))
   const ray = new Ray()
   const cast = (axes: ViewAxes, from: Vector3) => {
     ray.origin.copy(from)

@@ -1,4 +1,5 @@
 /** The probe thermometer: what it shows in ice and in a known warmth puts it right. */
+import { useFigures } from '../state/figures.ts'
 import { useMutation } from '@tanstack/react-query'
 import { useState } from 'react'
 import type { House } from '../../contract/types.ts'
@@ -17,6 +18,7 @@ export function Probe({
   house: House
   change: ReturnType<typeof useChangeHouse>
 }) {
+  const figures = useFigures()
   const [ice, setIce] = useState('')
   const [warm, setWarm] = useState('')
   const read = useMutation({
@@ -27,13 +29,13 @@ export function Probe({
     typed.trim() === '' ? undefined : Number(typed.replace(',', '.'))
   const iceC = number(ice)
   const warmC = number(warm)
-  const now = house.probe ? corrected(0, house.probe, Date.now()) : undefined
+  const now = house.probe ? corrected(figures, 0, house.probe, Date.now()) : undefined
   return (
     <div className="stack">
       <p>
         {house.probe && now
           ? `Calibrated ${whenWords(house.probe.atMs)}: ${house.probe.offsetC >= 0 ? '+' : '−'}${Math.abs(house.probe.offsetC).toFixed(1)} °C at nought, gain ${house.probe.gain.toFixed(3)}. Today it may be ${now.withinC.toFixed(1)} °C off (H).`
-          : `Never calibrated: it may be ${PROBE_CONSTANTS.uncalibratedC.value} °C off. Put it into melting ice; a second known warmth makes it better.`}
+          : `Never calibrated: it may be ${figures(PROBE_CONSTANTS.uncalibratedC)} °C off. Put it into melting ice; a second known warmth makes it better.`}
       </p>
       <div className="event-ask">
         <Reading

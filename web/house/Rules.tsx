@@ -1,4 +1,5 @@
 /** The rules of asking for one service: how grave, how long to wait, with the way back to the default. */
+import { useFigures } from '../state/figures.ts'
 import { useState } from 'react'
 import { MARK_WORDS } from '../../core/house/constants.ts'
 import {
@@ -20,6 +21,7 @@ export function Rules({
   rules: HouseRules
   onChange: (edit: HouseEdit) => void
 }) {
+  const figures = useFigures()
   const [service, setService] = useState<ServiceId>('face-shave')
   return (
     <>
@@ -46,8 +48,8 @@ export function Rules({
         </thead>
         <tbody>
           {RULES.map((rule) => {
-            const usual = ruleEffect(rule, service)
-            const now = ruleEffect(rule, service, rules)
+            const usual = ruleEffect(figures, rule, service)
+            const now = ruleEffect(figures, rule, service, rules)
             const own = rules[rule.id]?.[service]
             const set = (edit: RuleEdit) => onChange({ rules: { [rule.id]: { [service]: edit } } })
             return (

@@ -1,4 +1,5 @@
 /** The studio as a whole: is the forecast right, how often skin reddens, nicks, answers, returns; choices over all clients. */
+import { useFigures } from '../state/figures.ts'
 import { ScatterChart } from 'echarts/charts'
 import { use as register } from 'echarts/core'
 import { useCallback } from 'react'
@@ -173,6 +174,7 @@ function calibrationOption({ bins }: Calibration, c: ChartColours) {
 }
 
 function Rates({ learned, house }: { learned: StudioLearned; house: House }) {
+  const figures = useFigures()
   const { view } = learned
   const name = (id: string) => house.workers.find((w) => w.id === id)?.name ?? 'somebody'
   return (
@@ -200,7 +202,7 @@ function Rates({ learned, house }: { learned: StudioLearned; house: House }) {
       </table>
       <h3>Nicks per 1 000 lanes</h3>
       <p className="soft">
-        With exact 95 % ranges, in the order of names; from {STUDIO_CONSTANTS.leastLanes.value}{' '}
+        With exact 95 % ranges, in the order of names; from {figures(STUDIO_CONSTANTS.leastLanes)}{' '}
         lanes on. Ranges that overlap tell nobody from another.
         {view.tooFew > 0 && ` ${view.tooFew} did too few lanes to be told.`}
       </p>

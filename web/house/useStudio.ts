@@ -4,7 +4,7 @@ import { useEffect, useRef, useState } from 'react'
 import type { StudioHistory } from '../../contract/types.ts'
 import type { StudioLearned } from '../../core/history/studioLearn.ts'
 import { call } from '../api/call.ts'
-import { houseFigures } from '../state/figures.ts'
+import { changedFigures } from '../state/figures.ts'
 import type { StudioWorker } from '../workers/studio.worker.ts'
 
 export type StudioState =
@@ -39,7 +39,7 @@ export function useStudio() {
       const learned = await worker.learn(
         history.clients,
         history.nowMs,
-        houseFigures(),
+        changedFigures(),
         proxy((share: number) => {
           if (!over) setState({ state: 'working', share })
         }),

@@ -1,4 +1,5 @@
 /** Kit: which blades the house owns; plans choose from these. */
+import { useFigures } from '../state/figures.ts'
 import { BLADE_IDS, BLADES, SERVICE_BLADES } from '../../core/plan/blades.ts'
 import { SERVICE_IDS, SERVICES } from '../../core/services.ts'
 import { useChangeHouse, useHouse } from '../api/queries.ts'
@@ -6,6 +7,7 @@ import { BladeLog } from './BladeLog.tsx'
 import { ProductList } from './ProductList.tsx'
 
 export function KitPage() {
+  const figures = useFigures()
   const house = useHouse()
   const change = useChangeHouse()
   const kit = house.data?.kit ?? []
@@ -64,8 +66,8 @@ export function KitPage() {
                     {b.practised && <small> practised hands</small>}
                   </label>
                 </td>
-                <td className="num">{b.edgeMm}</td>
-                <td className="num">{b.angleDeg}</td>
+                <td className="num">{figures(b.edgeMm)}</td>
+                <td className="num">{figures(b.angleDeg)}</td>
                 <td>{services.map((s) => SERVICES[s].name).join(', ')}</td>
               </tr>
             )

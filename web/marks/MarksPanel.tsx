@@ -1,4 +1,6 @@
 /** Marks on the skin: points and painted patches, with margin and the day they were seen; asked about again at each visit. */
+import { useFigures } from '../state/figures.ts'
+import { type Figures } from '../../core/house/constants.ts'
 import { useMemo, useState } from 'react'
 import type { StrokePoint } from '../../core/grain/readings.ts'
 import { zoneName } from '../../core/head/zoneFacts.ts'
@@ -23,22 +25,22 @@ export interface Brush {
   readonly paint: boolean
 }
 
-export const FIRST_BRUSH: Brush = {
+export const firstBrush = (figures: Figures): Brush => ({
   kind: 'mole',
   radius: 4,
-  margin: SCREENING_CONSTANTS.spotMarginMm.value,
+  margin: figures(SCREENING_CONSTANTS.spotMarginMm),
   paint: false,
-}
+})
 
 /** Marks as the head draws them. */
-export function markSpots(spots: readonly Spot[]): HeadSpot[] {
+export function markSpots(figures: Figures, spots: readonly Spot[]): HeadSpot[] {
   return spots.map((s) => ({
     id: s.id,
     point: s.point,
     normal: s.normal,
     radiusMm: s.radiusMm,
     trail: s.trail,
-    marginMm: markMargin(s),
+    marginMm: markMargin(figures, s),
     name: s.stillThere === 'ask' ? `${SPOT_WORDS[s.kind]}?` : SPOT_WORDS[s.kind],
   }))
 }
@@ -113,6 +115,7 @@ export function MarksPanel({
   zones: readonly ZoneId[]
   change: Change
 }) {
+  const figures = useFigures()
   const head = useHead()
   const [open, setOpen] = useState<string>()
   const put = (spots: readonly Spot[]) => change(() => ({ spots }))
@@ -128,7 +131,7 @@ export function MarksPanel({
             {waiting.map((s) => (
               <li key={s.id}>
                 <span>
-                  {markWords(s)}
+                  {markWords(figures, s)}
                   {s.seenOn && <small> seen {s.seenOn}</small>}
                 </span>
                 <span className="pair">
@@ -237,7 +240,7 @@ export function MarksPanel({
                 aria-expanded={open === s.id}
                 onClick={() => setOpen(open === s.id ? undefined : s.id)}
               >
-                {markWords(s)}
+                {markWords(figures, s)}
               </button>
               <button
                 className="link"
@@ -252,7 +255,7 @@ export function MarksPanel({
                     name="Margin"
                     least={0}
                     most={20}
-                    value={markMargin(s)}
+                    value={markMargin(figures, s)}
                     disabled={frozen}
                     onChange={(marginMm) => edit(s.id, { marginMm })}
                   />
@@ -276,8 +279,8 @@ export function MarksPanel({
   )
 }
 
-function markWords(s: Spot): string {
-  const area = Object.values(markAreas(s)).reduce((sum, a) => sum + a, 0)
+function markWords(figures: Figures, s: Spot): string {
+  const area = Object.values(markAreas(figures, s)).reduce((sum, a) => sum + a, 0)
   const size = s.trail ? `patch, ${area.toFixed(1)} cm² with margin` : `${s.radiusMm} mm`
   const seen = s.seenOn ? `, seen ${dateWords(Date.parse(`${s.seenOn}T12:00`))}` : ''
   return `${SPOT_WORDS[s.kind]}, ${zoneName(s.zoneId)}, ${size}${seen}`

@@ -1,22 +1,28 @@
-/** The house's own figures, put in place of the defaults wherever models run: here and in the worker. */
-type Figures = Readonly<Record<string, number>>
+/** The house's own figures on this screen: set where the house arrives, asked for by what works models out here. */
+import { create } from 'zustand'
+import { DEFAULTS, type Figures } from '../../core/house/constants.ts'
+import type { ChangedFigures } from '../../core/house/register.ts'
 
-let now: Figures = {}
-const listeners = new Set<(figures: Figures) => void>()
-
-/** The figures as they are now. */
-export const houseFigures = () => now
-
-/** Tells when the figures change. */
-export function onFigures(listen: (figures: Figures) => void): void {
-  listeners.add(listen)
+interface Known {
+  /** As they are sent, to a worker for one. */
+  readonly changed: ChangedFigures
+  readonly figures: Figures
 }
 
+const useKnown = create<Known>(() => ({ changed: {}, figures: DEFAULTS }))
+
+/** What every model of core is asked with. */
+export const useFigures = (): Figures => useKnown((s) => s.figures)
+
+export const changedFigures = (): ChangedFigures => useKnown.getState().changed
+
+/** Tells when the figures change. */
+export const onFigures = (listen: (changed: ChangedFigures) => void): void =>
+  void useKnown.subscribe((s) => listen(s.changed))
+
 /** Takes the figures over; the register is fetched only for a house that has changed some. */
-export async function takeFigures(figures: Figures): Promise<void> {
-  if (JSON.stringify(figures) === JSON.stringify(now)) return
-  const { applyFigures } = await import('../../core/house/register.ts')
-  applyFigures(figures)
-  now = figures
-  for (const listen of listeners) listen(figures)
+export async function takeFigures(changed: ChangedFigures): Promise<void> {
+  if (JSON.stringify(changed) === JSON.stringify(changedFigures())) return
+  const { figuresOf } = await import('../../core/house/register.ts')
+  useKnown.setState({ changed, figures: figuresOf(changed) })
 }

@@ -1,4 +1,5 @@
 /** The six stations in the order people work, each with where it stands in a word or a figure. */
+import { useFigures } from '../state/figures.ts'
 import { NavLink, useSearchParams } from 'react-router'
 import type { VisitPage, VisitSummary } from '../../contract/types.ts'
 import { leftOpenSince } from '../../core/chair/leftOpen.ts'
@@ -14,6 +15,7 @@ import { useGrain, useServiceZones, type StationProps } from './useStation.ts'
 type Mark = 'done' | 'open' | 'stop'
 
 export function StationStrip(props: StationProps) {
+  const figures = useFigures()
   const { page, visit } = props
   const [search] = useSearchParams()
   const { screening, findings } = useGate(props)
@@ -72,7 +74,7 @@ export function StationStrip(props: StationProps) {
         visit.state === 'finished'
           ? `done ${dateWords(visit.endedAtMs!)}`
           : visit.state === 'running'
-            ? leftOpenSince(visit.chair, Date.now()) !== undefined
+            ? leftOpenSince(figures, visit.chair, Date.now()) !== undefined
               ? `left open since ${momentWords(visit.chair.lastAtMs)}`
               : `step ${Math.min(visit.chair.index + 1, steps)} of ${steps}`
             : visit.slotAtMs

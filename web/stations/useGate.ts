@@ -1,4 +1,5 @@
 /** The gate of a visit on this screen: the same question that the server asks, with what is tapped here already in it. */
+import { useFigures } from '../state/figures.ts'
 import { useEffect, useMemo, useState } from 'react'
 import { gate, heldWords } from '../../core/visit/gate.ts'
 import { knownOf } from '../../core/visit/known.ts'
@@ -19,11 +20,15 @@ function useMinute(): number {
 }
 
 export function useGate({ page, visit, house }: StationProps): Gate {
+  const figures = useFigures()
   const now = useMinute()
   const { schools } = page.client
   return useMemo(
-    () => gate(knownOf(visit, house, schools, visit.facts, Math.max(now, Date.now()), offsetHere)),
-    [visit, house, schools, now],
+    () =>
+      gate(
+        knownOf(figures, visit, house, schools, visit.facts, Math.max(now, Date.now()), offsetHere),
+      ),
+    [figures, visit, house, schools, now],
   )
 }
 

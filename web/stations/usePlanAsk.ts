@@ -30,7 +30,6 @@ export function usePlanAsk({ page, visit, house }: StationProps, choice: PlanCho
         strays: visit.notes.strays,
       },
       house: { version: house.changes.length, changed: house.figures },
-      figures: house.figures,
       choice,
     }
   }, [

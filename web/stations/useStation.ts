@@ -1,4 +1,5 @@
 /** What every station works with: the client, the visit, the house, and what core makes of them. */
+import { useFigures } from '../state/figures.ts'
 import { useMemo } from 'react'
 import type { ClientPage, House, VisitPage } from '../../contract/types.ts'
 import { grainMap, toFieldReading } from '../../core/grain/readings.ts'
@@ -16,18 +17,20 @@ export interface StationProps {
 
 /** The grain from a visit's readings. */
 export function useGrain(visit: VisitPage) {
+  const figures = useFigures()
   return useMemo(
-    () => grainMap(visit.readings, visit.endedAtMs ?? Date.now()),
-    [visit.readings, visit.endedAtMs],
+    () => grainMap(figures, visit.readings, visit.endedAtMs ?? Date.now()),
+    [figures, visit.readings, visit.endedAtMs],
   )
 }
 
 /** A visit's readings as the field takes them. They age by the day, so that the field stands still while one works. */
 export function useFieldReadings(visit: VisitPage) {
+  const figures = useFigures()
   return useMemo(() => {
     const asOf = Math.ceil((visit.endedAtMs ?? Date.now()) / DAY_MS) * DAY_MS
-    return visit.readings.map((r) => toFieldReading(r, asOf))
-  }, [visit.readings, visit.endedAtMs])
+    return visit.readings.map((r) => toFieldReading(figures, r, asOf))
+  }, [figures, visit.readings, visit.endedAtMs])
 }
 
 /** The field as the head shows it, with what does not belong to the service drawn faintly. */

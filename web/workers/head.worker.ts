@@ -1,4 +1,5 @@
 /** Off the main thread: the field, the marks that show it, what turns in it, and lines over the surface. */
+import { DEFAULTS, type Figures } from '../../core/house/constants.ts'
 import { expose, transfer } from 'comlink'
 import zoneFile from '../../generated/zones.json'
 import {
@@ -28,7 +29,7 @@ import { triangleNeighbours } from '../../core/head/walk.ts'
 import { isSkin, ZONE_IDS, type ZoneId } from '../../core/head/zones.ts'
 import { linePath, type LineTap } from '../../core/lines/keepLine.ts'
 
-import { applyFigures } from '../../core/house/register.ts'
+import { figuresOf, type ChangedFigures } from '../../core/house/register.ts'
 import type { Room } from '../../core/plan/handle.ts'
 import { drawnLines, headFlow, headGround, headRoom } from '../../core/plan/ground.ts'
 import type { SearchState } from '../../core/plan/search.ts'
@@ -72,6 +73,8 @@ const GUESS_INK = 0.25
 const FAINT_INK = 0.3
 
 let head: PackedHead
+/** The house's, as it was last told. */
+let figures: Figures = DEFAULTS
 let neighbours: Int32Array
 let ground: FieldGround | undefined
 let field: GrainField
@@ -95,7 +98,7 @@ function answerFor(readings: readonly FieldReading[]): FieldAnswer {
   // Rounding adds up over very many changes; a fresh field costs little.
   changes += Math.abs(field.count - readings.length) + 2
   if (changes > MOST_CHANGES) {
-    field = new GrainField(ground!)
+    field = new GrainField(figures, ground!)
     changes = 0
   }
   field.setAll(readings)
@@ -121,8 +124,8 @@ function answerFor(readings: readonly FieldReading[]): FieldAnswer {
 function needField(): void {
   if (ground) return
   neighbours = triangleNeighbours(head.display)
-  ground = fieldGround(head.solve, guessReadings(ZONES))
-  field = new GrainField(ground)
+  ground = fieldGround(figures, head.solve, guessReadings(figures, ZONES))
+  field = new GrainField(figures, ground)
   display = displayCarry(ground, head.display)
   samples = sampleCarry(ground, ZONES)
 }
@@ -140,7 +143,10 @@ function draw(ask: FlowAsk, answer: FieldAnswer): Streamlets {
   const carried = carry(display, answer)
   const vectors = displayVectors(display, head.display, carried)
   if (ask.reversed) for (let i = 0; i < vectors.length; i++) vectors[i] = -vectors[i]!
-  const ink = Float32Array.from(carried.trust, (t) => inkOf(t) || (ask.guesses ? GUESS_INK : 0))
+  const ink = Float32Array.from(
+    carried.trust,
+    (t) => inkOf(figures, t) || (ask.guesses ? GUESS_INK : 0),
+  )
   const spacing = SEED_SPACING_MM[ask.level]!
   const marks = streamlets(
     head.display,
@@ -165,7 +171,7 @@ const desk = new PlanDesk({
   room: () => (room ??= headRoom(head.display)),
   flow: (readings) => {
     const answer = answerFor(readings)
-    return headFlow(ground!, answer, readings, head.display, head.solve.zones, display)
+    return headFlow(figures, ground!, answer, readings, head.display, head.solve.zones, display)
   },
   lines: (lines) => drawnLines(surfaceOf, lines),
 })
@@ -177,8 +183,8 @@ const work = {
   },
 
   /** Takes the house's figures over: the field is made anew with them. */
-  figures(figures: Readonly<Record<string, number>>): void {
-    applyFigures(figures)
+  figures(changed: ChangedFigures): void {
+    figures = figuresOf(changed)
     ground = undefined
     answered = undefined
   },
@@ -213,9 +219,9 @@ const work = {
     }
     const answer = answerFor(readings)
     return {
-      zones: zoneFlows(ZONES, carry(samples, answer)),
+      zones: zoneFlows(figures, ZONES, carry(samples, answer)),
       readings: readings.length,
-      ...findTurning(ground!, answer, readings, head.solve.zones),
+      ...findTurning(figures, ground!, answer, readings, head.solve.zones),
     }
   },
 
@@ -238,7 +244,7 @@ const work = {
       inner(z).map((s) => ({ ...s, zoneId: z.id })),
     )
     let looked = 0
-    return whereNext(field, candidates, weights, async () => {
+    return whereNext(figures, field, candidates, weights, async () => {
       if (looked++ % 4 === 0) await breath()
       return mine === ticket
     })
@@ -289,7 +295,7 @@ const work = {
   /** How far two maps differ. */
   compare(now: readonly FieldReading[], before: readonly FieldReading[]): FlowDifference {
     const here = answerFor(now)
-    const other = new GrainField(ground!)
+    const other = new GrainField(figures, ground!)
     other.setAll(before)
     const answers = [here, other.answer()] as const
     const [a, b] = [carry(display, answers[0]), carry(display, answers[1])]
@@ -336,7 +342,7 @@ function between(
   v: number,
   trust: number,
 ): number {
-  if (inkOf(trust) === 0 || inkOf(b.trust[v]!) === 0) return NaN
+  if (inkOf(figures, trust) === 0 || inkOf(figures, b.trust[v]!) === 0) return NaN
   const cos = a.re[v]! * b.re[v]! + a.im[v]! * b.im[v]!
   return (Math.acos(Math.max(-1, Math.min(1, cos))) * 180) / Math.PI
 }

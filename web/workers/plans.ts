@@ -4,7 +4,7 @@ import type { Live } from '../../core/chair/service.ts'
 import { DomainError } from '../../core/errors.ts'
 import type { ZonedReading } from '../../core/grain/whorls.ts'
 import type { KeepLine } from '../../core/lines/keepLine.ts'
-import { applyFigures } from '../../core/house/register.ts'
+import { figuresOf } from '../../core/house/register.ts'
 import type { Room } from '../../core/plan/handle.ts'
 import { bodyFlow, bodyGround } from '../../core/plan/ground.ts'
 import { makePlan, type PlanInput } from '../../core/plan/makePlan.ts'
@@ -19,13 +19,12 @@ import type { Sensitivity } from '../../core/skin/sensitivity.ts'
 /** Everything that a plan depends on, as it can be sent. */
 export interface PlanAsk extends Omit<
   PlanInput,
-  'ground' | 'flow' | 'room' | 'lines' | 'sensitivity' | 'growth' | 'memory'
+  'figures' | 'ground' | 'flow' | 'room' | 'lines' | 'sensitivity' | 'growth' | 'memory'
 > {
   readonly readings: readonly ZonedReading[]
   readonly lines: readonly KeepLine[]
   readonly sensitivity: Readonly<Record<string, Sensitivity>>
   readonly growth: Readonly<Record<string, Growth>>
-  readonly figures: Readonly<Record<string, number>>
 }
 
 /** A plan, or why there is none. */
@@ -61,20 +60,25 @@ export class PlanDesk {
   }
 
   private inputOf(ask: PlanAsk): PlanInput {
-    applyFigures(ask.figures)
+    const figures = figuresOf(ask.house.changed)
     const key = JSON.stringify([
       ask.service,
       ask.readings.map((r) => [r.id, r.point, r.tangent, r.weight]),
       ask.lines,
       ask.screening.leaveOutSpots,
       ask.notes.keptZones,
-      ask.figures,
+      ask.house.changed,
     ])
     if (key !== this.key || !this.skin) {
       this.key = key
       this.memory = new PlanMemory()
       this.skin = isBodyService(ask.service)
-        ? { ground: bodyGround(), flow: bodyFlow(ask.readings), room: undefined, lines: [] }
+        ? {
+            ground: bodyGround(),
+            flow: bodyFlow(figures, ask.readings),
+            room: undefined,
+            lines: [],
+          }
         : {
             ground: this.head.ground(),
             flow: this.head.flow(ask.readings),
@@ -84,6 +88,7 @@ export class PlanDesk {
     }
     return {
       ...ask,
+      figures,
       ...this.skin,
       sensitivity: (zone) => ask.sensitivity[zone]!,
       growth: (zone) => ask.growth[zone]!,
@@ -132,7 +137,7 @@ export class PlanDesk {
     onProgress: (state: SearchState, share: number) => void,
   ): Promise<SearchState | undefined> {
     const { plan } = this.plan(ask)
-    const search = plan && planSearch(plan, ask.schools)
+    const search = plan && planSearch(figuresOf(ask.house.changed), plan, ask.schools)
     if (!search) return undefined
     const mine = ++this.searching
     const began = performance.now()

@@ -1,6 +1,6 @@
 /** Learning over the whole studio, off the main thread. */
 import { expose } from 'comlink'
-import { applyFigures } from '../../core/house/register.ts'
+import { figuresOf, type ChangedFigures } from '../../core/house/register.ts'
 import { learnOverStudio, type StudioClient } from '../../core/history/studioLearn.ts'
 
 /** Progress is told at most so often. */
@@ -10,12 +10,11 @@ const studioWorker = {
   learn(
     clients: readonly StudioClient[],
     nowMs: number,
-    figures: Readonly<Record<string, number>>,
+    changed: ChangedFigures,
     progress: (share: number) => void,
   ) {
-    applyFigures(figures)
     let told = 0
-    return learnOverStudio(clients, nowMs, (share) => {
+    return learnOverStudio(figuresOf(changed), clients, nowMs, (share) => {
       const now = performance.now()
       if (now - told < TELL_EVERY_MS && share < 1) return
       told = now

@@ -1,10 +1,11 @@
 /** Ask: who, what they want, skin and hair, what stands in the way; the result at once, with reasons. */
+import { useFigures } from '../../state/figures.ts'
 import { useCallback, useMemo, useRef, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import type { Asked } from '../../../core/screening/screen.ts'
 import type { HeadSpot } from '../../head/shared.ts'
 import { useSaveAsked } from '../../api/queries.ts'
-import { FIRST_BRUSH, MarksPanel, markSpots, useMarking } from '../../marks/MarksPanel.tsx'
+import { firstBrush, MarksPanel, markSpots, useMarking } from '../../marks/MarksPanel.tsx'
 import { useHeadLayers } from '../../state/layers.ts'
 import { useScreening } from '../useGate.ts'
 import { isFrozen, useFlowLayer, useServiceZones, type StationProps } from '../useStation.ts'
@@ -26,6 +27,7 @@ const TABS: readonly (readonly [Tab, string])[] = [
 ]
 
 export function AskStation(props: StationProps) {
+  const figures = useFigures()
   const { page, visit, house } = props
   const frozen = isFrozen(visit)
   const [search, setSearch] = useSearchParams()
@@ -38,7 +40,7 @@ export function AskStation(props: StationProps) {
       },
       { replace: true },
     )
-  const [brush, setBrush] = useState(FIRST_BRUSH)
+  const [brush, setBrush] = useState(() => firstBrush(figures))
   const save = useSaveAsked(visit.id)
   const screening = useScreening(props)
   const flow = useFlowLayer(visit)
@@ -58,10 +60,10 @@ export function AskStation(props: StationProps) {
     () => ({
       flow,
       tints: screening.leaveOutZones.map((zoneId) => ({ zoneId, colour: '#BF4E36', opacity: 0.3 })),
-      spots: [...markSpots(asked.spots), ...patchSpot(asked.patchTest)],
+      spots: [...markSpots(figures, asked.spots), ...patchSpot(asked.patchTest)],
       ...(tab === 'marks' && marks),
     }),
-    [flow, screening, asked, tab, marks],
+    [figures, flow, screening, asked, tab, marks],
   )
   useHeadLayers(layers)
 

@@ -1,4 +1,5 @@
 /** Which way of taking hair off suits the chosen place; and the question that everybody asks. */
+import { useFigures } from '../../state/figures.ts'
 import { useMemo, useState } from 'react'
 import { adviseMethods, lengthNow, METHOD_WORDS, THICKNESS } from '../../../core/advice/methods.ts'
 import { zoneName } from '../../../core/head/zoneFacts.ts'
@@ -12,6 +13,7 @@ import { useServiceZones, type StationProps } from '../useStation.ts'
 const SAYS = { suits: 'suits', possible: 'possible', later: 'later', not: 'no' } as const
 
 export function MethodsTab({ page, visit }: StationProps) {
+  const figures = useFigures()
   const zones = useServiceZones(visit)
   const chosen = useView((s) => s.chosen)
   const zoneId = chosen && zones.includes(chosen) ? chosen : zones[0]!
@@ -21,11 +23,11 @@ export function MethodsTab({ page, visit }: StationProps) {
   const last = page.visits.find((v) => v.state === 'finished')
   const days = last?.endedAtMs ? (Date.now() - last.endedAtMs) / DAY_MS : undefined
   const [measured, setMeasured] = useState('')
-  const guess = lengthNow(growth, meanLeft(null), days)
+  const guess = lengthNow(figures, growth, meanLeft(null), days)
   const lengthMm = measured === '' ? guess : Number(measured)
   const advice = useMemo(
     () =>
-      adviseMethods({
+      adviseMethods(figures, {
         zoneId,
         client: page.client.skin,
         hair: visit.notes.hair,
@@ -36,7 +38,7 @@ export function MethodsTab({ page, visit }: StationProps) {
         today: todayIso(),
         event: event || undefined,
       }),
-    [zoneId, page.client.skin, visit.notes, visit.asked.answers, growth, lengthMm, event],
+    [figures, zoneId, page.client.skin, visit.notes, visit.asked.answers, growth, lengthMm, event],
   )
   return (
     <div className="stack">

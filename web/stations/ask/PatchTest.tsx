@@ -1,4 +1,5 @@
 /** The patch test: planned, placed on a spot of the head, read from when until when, what it showed. */
+import { useFigures } from '../../state/figures.ts'
 import { zoneName } from '../../../core/head/zoneFacts.ts'
 import { isSkin, type ZoneId } from '../../../core/head/zones.ts'
 import { patchWindow, type Asked } from '../../../core/screening/screen.ts'
@@ -20,6 +21,7 @@ export function PatchTest({
   frozen: boolean
   onChange: Change
 }) {
+  const figures = useFigures()
   const chosen = useView((s) => s.chosen)
   const head = useHead()
   const zoneId = chosen && isSkin(chosen) ? chosen : USUAL
@@ -72,7 +74,7 @@ export function PatchTest({
       </div>
     )
   }
-  const window = patchWindow(test)
+  const window = patchWindow(figures, test)
   const now = Date.now()
   // A slip of the finger is put right: what was called a reaction too, inside the hours.
   const readable =

@@ -1,4 +1,5 @@
 /** The questions as quick taps; what was answered last time only as "still so?"; dates, places and words where they matter. */
+import { useFigures } from '../../state/figures.ts'
 import { useRef } from 'react'
 import { dayWords } from '../../../core/time/dates.ts'
 import { zoneName } from '../../../core/head/zoneFacts.ts'
@@ -26,6 +27,7 @@ function fresh({ still: _still, ...answer }: Answer): Answer {
 }
 
 export function Questions({ asked, frozen, onChange, visit, house }: Props) {
+  const figures = useFigures()
   const answer = (id: string, given: Answer) =>
     onChange((now) => ({ answers: { ...now.answers, [id]: fresh(given) } }))
   const more = useRef<HTMLUListElement>(null)
@@ -34,7 +36,8 @@ export function Questions({ asked, frozen, onChange, visit, house }: Props) {
   const since = carried.map((r) => asked.answers[r.id]!.since).find((d) => d !== undefined)
   const gated = RULES.some(
     (r) =>
-      asked.answers[r.id]?.yes && ruleEffect(r, visit.service, house.rules).gate === 'clinician',
+      asked.answers[r.id]?.yes &&
+      ruleEffect(figures, r, visit.service, house.rules).gate === 'clinician',
   )
   return (
     <>

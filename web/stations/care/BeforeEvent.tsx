@@ -1,4 +1,6 @@
 /** Planning back from an event: the best, earliest and latest time of a service, with the odds that decide. */
+import { useFigures } from '../../state/figures.ts'
+import { type Figures } from '../../../core/house/constants.ts'
 import dayjs from 'dayjs'
 import { LineChart } from 'echarts/charts'
 import { use as register } from 'echarts/core'
@@ -115,6 +117,7 @@ function useEventPlan(
   kind: EventKind,
   eventAtMs: number | undefined,
 ): EventPlan | undefined {
+  const figures = useFigures()
   const { page, visit, house } = props
   const schools = useSchools(page, house)
   const screening = useScreening(props)
@@ -122,6 +125,7 @@ function useEventPlan(
     if (eventAtMs === undefined) return undefined
     const { client, model } = page
     const question = eventQuestion(
+      figures,
       {
         service: client.service,
         skin: client.skin,
@@ -137,12 +141,13 @@ function useEventPlan(
       kind,
       eventAtMs,
     )
-    return planBack(question)
-  }, [page, visit, house, schools, screening, kind, eventAtMs])
+    return planBack(figures, question)
+  }, [figures, page, visit, house, schools, screening, kind, eventAtMs])
 }
 
 function OddsChart({ plan }: { plan: EventPlan }) {
-  const box = useChart(useCallback((c: ChartColours) => option(plan, c), [plan]))
+  const figures = useFigures()
+  const box = useChart(useCallback((c: ChartColours) => option(figures, plan, c), [figures, plan]))
   return (
     <div
       ref={box}
@@ -153,7 +158,7 @@ function OddsChart({ plan }: { plan: EventPlan }) {
   )
 }
 
-function option(plan: EventPlan, c: ChartColours) {
+function option(figures: Figures, plan: EventPlan, c: ChartColours) {
   const short = plan.eventAtMs - plan.curve[0]!.atMs < 4 * DAY_MS
   const axisWords = (ms: number) => (short ? dayjs(ms).format('ddd HH:mm') : dateWords(ms))
   const line = (name: string, colour: string, pick: (o: EventPlan['curve'][number]) => number) => ({
@@ -223,7 +228,7 @@ function option(plan: EventPlan, c: ChartColours) {
           silent: true,
           label: { show: false },
           lineStyle: { color: c.brass, type: 'dotted' as const },
-          data: [{ yAxis: 100 * EVENT_CONSTANTS.hairLimit.value }],
+          data: [{ yAxis: 100 * figures(EVENT_CONSTANTS.hairLimit) }],
         },
       },
     ],

@@ -1,4 +1,5 @@
 /** The head at the chair: the lane being worked, its stroke, the pull of the free hand, what to leave out, what has dried. */
+import { useFigures } from '../../state/figures.ts'
 import { useEffect, useMemo } from 'react'
 import { latherNow } from '../../../core/chair/lather.ts'
 import { ALL_ZONE_IDS } from '../../../core/head/zones.ts'
@@ -25,6 +26,7 @@ const LANE_COLOUR = [0.5, 0.78, 0.78, 0.5] as const
 const TOUCHED_MM = 6
 
 export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep | undefined }) {
+  const figures = useFigures()
   const head = useHead()
   const readings = useFieldReadings(visit)
   const lines = useKeptLines(visit)
@@ -79,7 +81,10 @@ export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep 
   }, [loaded, zones, lane])
   const dry = useDryZones(chair)
   const spots = useMemo((): HeadSpot[] => {
-    const marks = markSpots(visit.asked.spots).map((s) => ({ ...s, name: `${s.name}: leave out` }))
+    const marks = markSpots(figures, visit.asked.spots).map((s) => ({
+      ...s,
+      name: `${s.name}: leave out`,
+    }))
     const nicks = state.nicks.flatMap((n) =>
       n.point && n.normal
         ? [{ id: n.id, point: n.point, normal: n.normal, radiusMm: 3, name: 'nick' }]
@@ -94,7 +99,7 @@ export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep 
       light: mode !== 'one',
     }))
     return [...marks, ...nicks, ...tapped]
-  }, [visit.asked.spots, state.nicks, places, mode])
+  }, [figures, visit.asked.spots, state.nicks, places, mode])
   const onTap = useMemo(
     () =>
       mode === 'none'
@@ -195,8 +200,9 @@ const TAP_WORDS = { none: '', one: 'here', patches: 'missed', zones: 'red' } as 
 
 /** Zones whose lather has dried, the same list as long as they stay the same. */
 function useDryZones(chair: Chair) {
+  const figures = useFigures()
   const now = useChairNow(chair.link)
-  const key = latherNow(chair.live, now)
+  const key = latherNow(figures, chair.live, now)
     .filter((l) => l.leftMs <= 0)
     .map((l) => l.zoneId)
     .sort()

@@ -1,4 +1,5 @@
 /** Chair: one thing at a time, on a full screen, for wet hands in a dim room. */
+import { useFigures } from '../../state/figures.ts'
 import { useHotkeys } from '@mantine/hooks'
 import { useEffect, useRef, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
@@ -71,6 +72,7 @@ function Running({
   wall = false,
   ...station
 }: StationProps & { plan: Plan; wall?: boolean }) {
+  const figures = useFigures()
   const { page, visit, house } = station
   const chair = useChair(visit, plan)
   const props: ChairProps = { ...station, chair }
@@ -81,7 +83,7 @@ function Running({
   const [open, setOpen] = useState<Open>()
   const [said, setSaid] = useState('')
   const [laying, setLaying] = useState(false)
-  const life = bladeLifeStrokes(live.plan.service, page.client.skin)
+  const life = bladeLifeStrokes(figures, live.plan.service, page.client.skin)
   const step = live.plan.steps[state.index]
   const running = state.status === 'running'
   const waiting = state.status === 'waiting'
@@ -100,12 +102,17 @@ function Running({
     step?.kind === 'check' && patches.length > 0 ? { kind: 'missed', places: patches } : undefined,
   )
   const layAnew = useLayAnew(station)
-  const press = pressNow(live, now, life, { held, laying, patches: patches.length, missed })
+  const press = pressNow(figures, live, now, life, {
+    held,
+    laying,
+    patches: patches.length,
+    missed,
+  })
   const blade = bladeInHand(live, step)
   useAwake(state.status !== 'finished')
   useSpoken(spokenWords(step, press, state.status))
   // A service that nobody ended asks once whether it goes on.
-  const sinceMs = leftOpenSince(state, now)
+  const sinceMs = leftOpenSince(figures, state, now)
   const asked = useRef(false)
   useEffect(() => {
     if (sinceMs === undefined || wall || asked.current) return
@@ -143,7 +150,7 @@ function Running({
     const { live: before } = link.view()
     const at = before.plan.steps[before.state.index]
     const lane = before.plan.lanes.find((l) => l.id === at?.laneId)
-    if (lane && notFelt(before, lane) === 'felt-otherwise') return lay(lane.zoneId)
+    if (lane && notFelt(figures, before, lane) === 'felt-otherwise') return lay(lane.zoneId)
     const { places, mode, clear } = useTaps.getState()
     if (at?.kind === 'check' && mode === 'patches' && places.length > 0) {
       const r = missed.replanned
@@ -152,8 +159,8 @@ function Running({
     }
     if (before.state.status === 'waiting' && busy.length > 0) return setOpen('busy')
     const felt = feltAt(before)
-    const done = await tell((l) => withTold(nextPress(l, link.nowMs(), life).draft, l))
-    if (done && felt && feltTurns(before.plan, felt.zoneId, felt)) await lay(felt.zoneId)
+    const done = await tell((l) => withTold(nextPress(figures, l, link.nowMs(), life).draft, l))
+    if (done && felt && feltTurns(figures, before.plan, felt.zoneId, felt)) await lay(felt.zoneId)
   }
   const lastPress = useRef(-Infinity)
   const forward = (event?: KeyboardEvent) => {

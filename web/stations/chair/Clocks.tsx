@@ -1,4 +1,5 @@
 /** What runs: towel, lather, blade, disinfectant, the whole service against its slot. */
+import { useFigures } from '../../state/figures.ts'
 import { latherNow } from '../../../core/chair/lather.ts'
 import { leftOpenSince } from '../../../core/chair/leftOpen.ts'
 import { soakLeftMs } from '../../../core/chair/meanwhile.ts'
@@ -43,22 +44,25 @@ export function Clocks(props: ChairProps) {
 }
 
 function Running({ page, chair }: ChairProps) {
+  const figures = useFigures()
   const now = useChairNow(chair.link)
   const { live } = chair
   const { plan, state } = live
   const step = plan.steps[state.index]
   const towel = step && isHotTowel(step) ? state.towels[step.id] : undefined
-  const lather = latherNow(live, now)
+  const lather = latherNow(figures, live, now)
   const driest = lather[0]
   const dry = lather.filter((l) => l.leftMs <= 0).length
-  const soak = soakLeftMs(state, now)
+  const soak = soakLeftMs(figures, state, now)
   // Nobody worked on through the night.
-  const open = leftOpenSince(state, now) !== undefined
+  const open = leftOpenSince(figures, state, now) !== undefined
   const spent = open ? state.spentMs : elapsedMs(state, now)
   const over = spent > plan.slotMinutes * 60_000
   return (
     <div className="clocks">
-      {towel && <TowelClock {...towelPlan(towel, now)} laid={towel.laidAtMs !== undefined} />}
+      {towel && (
+        <TowelClock {...towelPlan(figures, towel, now)} laid={towel.laidAtMs !== undefined} />
+      )}
       {driest && (
         <div className={driest.leftMs < 60_000 ? 'late' : ''}>
           <small>{dry > 0 ? `lather dry on ${dry} of ${lather.length}` : 'lather'}</small>
@@ -115,10 +119,11 @@ function TowelClock({
 
 /** Strokes made with the blade in hand, as a bar against its life. */
 function BladeClock({ page, chair }: Pick<ChairProps, 'page' | 'chair'>) {
+  const figures = useFigures()
   const { plan, state } = chair.live
   const held = bladeInHand(chair.live, plan.steps[state.index])
   if (!held) return null
-  const life = bladeLifeStrokes(plan.service, page.client.skin)
+  const life = bladeLifeStrokes(figures, plan.service, page.client.skin)
   const used = Math.min(1, held.blade.strokes / life)
   const worn = held.blade.worn !== undefined
   return (

@@ -1,4 +1,5 @@
 /** What is to be done now: a step, a pause, the blades, the first look. */
+import { useFigures } from '../../state/figures.ts'
 import { isHotTowel, type Press } from '../../../core/chair/rules.ts'
 import type { Draft } from '../../../core/chair/service.ts'
 import { towelNow, TOWEL_CONSTANTS } from '../../../core/chair/towel.ts'
@@ -95,14 +96,15 @@ export function Now({
 
 /** The towel kept back: how cold it has become. */
 function ColdTowel({ chair }: ChairProps) {
+  const figures = useFigures()
   const now = useChairNow(chair.link)
   const kept = chair.live.state.towels['kept']
   if (!kept) return null
-  const { tempC } = towelNow(kept, now)
+  const { tempC } = towelNow(figures, kept, now)
   return (
     <p className="notice">
       The towel kept back is at about {Math.round(tempC)} °C (H)
-      {tempC > TOWEL_CONSTANTS.coldC.value ? ': rinse it cold first.' : ': cold enough.'}
+      {tempC > figures(TOWEL_CONSTANTS.coldC) ? ': rinse it cold first.' : ': cold enough.'}
     </p>
   )
 }

@@ -1,4 +1,5 @@
 /** A hot towel: how warm it is, when it may be laid, what can be done meanwhile. */
+import { useFigures } from '../../state/figures.ts'
 import { useMutation } from '@tanstack/react-query'
 import { useState } from 'react'
 import { meanwhile, type Task } from '../../../core/chair/meanwhile.ts'
@@ -17,6 +18,7 @@ export function TowelView({
   step,
   tell,
 }: ChairProps & { step: PlanStep; tell: (draft: Draft) => Promise<boolean> }) {
+  const figures = useFigures()
   const now = useChairNow(chair.link)
   const { state } = chair.live
   const towel = state.towels[step.id]
@@ -34,7 +36,7 @@ export function TowelView({
       tell({ kind: 'towel-read', stepId: step.id, detail: { rawC, tempC, withinC } }),
   })
   if (!towel) return null
-  const plan = towelPlan(towel, now)
+  const plan = towelPlan(figures, towel, now)
   const byHand = async () => {
     const tempC = Number(typed.replace(',', '.'))
     if (!(tempC > 0 && tempC < 100)) return
@@ -56,7 +58,7 @@ export function TowelView({
               ? `Wait ${clockText(plan.waitMs)}, then it warms for ${clockText(plan.warmthMs)}.`
               : `It warms for ${clockText(plan.warmthMs)} once laid.`
             : plan.warmthMs > 0
-              ? `Off at ${TOWEL_CONSTANTS.offC.value} °C, in ${clockText(plan.warmthMs)}.`
+              ? `Off at ${figures(TOWEL_CONSTANTS.offC)} °C, in ${clockText(plan.warmthMs)}.`
               : 'It no longer warms: take it off.'}
         </p>
         <p className="towel-read">
@@ -94,7 +96,7 @@ export function TowelView({
       </div>
       {towel.laidAtMs !== undefined && (
         <Meanwhile
-          tasks={meanwhile(state, plan.warmthMs)}
+          tasks={meanwhile(figures, state, plan.warmthMs)}
           onDone={(t) =>
             tell(
               t.id === 'cold'
@@ -136,9 +138,10 @@ const TALL = 150
 
 /** A column of warmth: where it may be laid, where it comes off, where it harms. */
 function Gauge({ tempC, marginC }: { tempC: number; marginC: number }) {
+  const figures = useFigures()
   const y = (t: number) => TALL - ((Math.min(HIGH, Math.max(LOW, t)) - LOW) / (HIGH - LOW)) * TALL
-  const lay = ROUTINE_CONSTANTS.towelAtMostC.value
-  const off = TOWEL_CONSTANTS.offC.value
+  const lay = figures(ROUTINE_CONSTANTS.towelAtMostC)
+  const off = figures(TOWEL_CONSTANTS.offC)
   return (
     <svg
       className="towel-gauge"

@@ -1,4 +1,5 @@
 /** A screen's link over a line that breaks, with the browser's own database as it is where it is kept. */
+import { DEFAULTS } from '../../../core/house/constants.ts'
 import 'fake-indexeddb/auto'
 import fc from 'fast-check'
 import { admit } from '../../../core/chair/rules.ts'
@@ -39,7 +40,7 @@ class Server {
       throw new Refused('out of order')
     const placed = { ...event, seq: this.live.state.seq + 1 }
     try {
-      this.live = admit(this.live, placed)
+      this.live = admit(DEFAULTS, this.live, placed)
     } catch (error) {
       throw error instanceof DomainError ? new Refused(error.message) : error
     }
@@ -77,7 +78,7 @@ function setUp(store = passingStore(), server = new Server(), visitId = `visit-$
       return () => later.splice(later.indexOf(work), 1)
     },
   }
-  const link = new ChairLink(world, visitId, PLAN, server.events)
+  const link = new ChairLink(DEFAULTS, world, visitId, PLAN, server.events)
   return { link, server, time, later, visitId, store }
 }
 

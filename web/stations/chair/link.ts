@@ -2,6 +2,7 @@
  * A screen's link to a service under way: what is told is kept first, shown at once, and sent in order, once, when the
  * server is there; what other screens tell arrives by itself. Without interface code; useChair.ts puts it into React.
  */
+import type { Figures } from '../../../core/house/constants.ts'
 import { foresee } from '../../../core/chair/outbox.ts'
 import { admit } from '../../../core/chair/rules.ts'
 import {
@@ -45,6 +46,7 @@ const RETRY_FIRST_MS = 400
 const RETRY_MOST_MS = 5000
 
 export class ChairLink {
+  private readonly figures: Figures
   private readonly world: World
   private readonly visitId: string
   /** The plan that was kept, before anything was amended. */
@@ -64,7 +66,14 @@ export class ChairLink {
   private telling: Promise<unknown> = Promise.resolve()
   private closed = false
 
-  constructor(world: World, visitId: string, plan: Plan, events: readonly ChairEvent[]) {
+  constructor(
+    figures: Figures,
+    world: World,
+    visitId: string,
+    plan: Plan,
+    events: readonly ChairEvent[],
+  ) {
+    this.figures = figures
     this.world = world
     this.visitId = visitId
     this.base = plan
@@ -120,7 +129,7 @@ export class ChairLink {
     const atMs = this.nowMs()
     try {
       const trial = { ...meant, id: '', screen: '', n: 0, atMs, seq: live.state.seq + 1 }
-      admit(live, trial)
+      admit(this.figures, live, trial)
     } catch (error) {
       if (!(error instanceof DomainError)) throw error
       this.problem = error.message
@@ -237,7 +246,7 @@ export class ChairLink {
     const known = new Set(this.events.map((e) => e.id))
     const waiting = this.waiting.filter((e) => !known.has(e.id))
     return {
-      live: foresee(this.server, waiting).live,
+      live: foresee(this.figures, this.server, waiting).live,
       stored: this.events,
       waiting: waiting.length,
       here: this.here,

@@ -1,4 +1,5 @@
 /** What the main key means now, with what this screen knows besides the service: taps, what is felt, what holds it back. */
+import { type Figures } from '../../../core/house/constants.ts'
 import type { Place } from '../../../core/chair/cells.ts'
 import { notFelt } from '../../../core/chair/feel.ts'
 import { redAtChair } from '../../../core/chair/outcome.ts'
@@ -14,6 +15,7 @@ export const NO_PLACES: readonly Place[] = []
 
 /** What the main key does now: as the service has it, but for what this screen knows besides. */
 export function pressNow(
+  figures: Figures,
   live: Live,
   now: number,
   life: number,
@@ -24,14 +26,15 @@ export function pressNow(
     missed: Proposal
   },
 ): Press {
-  const told = nextPress(live, now, life)
+  const told = nextPress(figures, live, now, life)
   if (more.laying) return { words: 'Laying the zone anew …' }
   if (live.state.status === 'waiting') {
     return more.held === undefined ? { ...told, words: 'Begin' } : { words: 'Not yet' }
   }
   const step = live.plan.steps[live.state.index]
   const lane = live.plan.lanes.find((l) => l.id === step?.laneId)
-  if (notFelt(live, lane) === 'felt-otherwise') return { ...told, words: 'Lay the zone anew' }
+  if (notFelt(figures, live, lane) === 'felt-otherwise')
+    return { ...told, words: 'Lay the zone anew' }
   if (more.patches === 0 || step?.kind !== 'check') return told
   const { replanned, pending } = more.missed
   const many = more.patches === 1 ? 'the patch' : `${more.patches} patches`

@@ -1,4 +1,6 @@
 /** The chair in React: one link for each visit on the screen, fed by the server's stream of events. */
+import type { Figures } from '../../../core/house/constants.ts'
+import { useFigures } from '../../state/figures.ts'
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react'
 import type { VisitPage } from '../../../contract/types.ts'
@@ -12,8 +14,14 @@ import { keptStore, passingStore } from './waiting.ts'
 /** Browsers without a database of their own (private windows) keep events only as long as the tab. */
 const store = typeof indexedDB === 'undefined' ? passingStore() : keptStore
 
-function makeLink(visitId: string, plan: Plan, events: readonly ChairEvent[]): ChairLink {
+function makeLink(
+  figures: Figures,
+  visitId: string,
+  plan: Plan,
+  events: readonly ChairEvent[],
+): ChairLink {
   return new ChairLink(
+    figures,
     {
       store,
       newId,
@@ -40,11 +48,12 @@ export interface Chair extends LinkView {
 }
 
 export function useChair(visit: VisitPage, plan: Plan): Chair {
+  const figures = useFigures()
   const cache = useQueryClient()
   const { id, clientId } = visit
   // Plan and events are handed over once; later ones come by the stream, or as `changed`.
   // eslint-disable-next-line react-hooks/exhaustive-deps
-  const link = useMemo(() => makeLink(id, plan, visit.events), [id])
+  const link = useMemo(() => makeLink(figures, id, plan, visit.events), [id])
   const view = useSyncExternalStore(link.subscribe, link.view)
   useEffect(() => {
     void link.open()

@@ -1,4 +1,5 @@
 /** The rest of the service worked out anew beside the page. */
+import { useFigures } from '../../state/figures.ts'
 import { useQuery } from '@tanstack/react-query'
 import type { Cause, Replanned } from '../../../core/chair/replan.ts'
 import type { Live } from '../../../core/chair/service.ts'
@@ -20,6 +21,7 @@ export interface Proposal {
 export function useLayAnew(
   props: StationProps,
 ): (live: Live, zoneId: ZoneId) => Promise<Replanning> {
+  const figures = useFigures()
   const head = useHead()
   const ask = usePlanAsk(props, props.visit.plan?.choice ?? FIRST_CHOICE)
   return async (live, zoneId) => {
@@ -27,7 +29,9 @@ export function useLayAnew(
     const known = new Set(ask.readings.map((r) => r.id))
     const felt = Object.entries(live.state.felt)
       .filter(([, f]) => !known.has(f.id))
-      .map(([zone, f]) => toFieldReading({ ...f, zoneId: zone as ZoneId, method: 'felt' }, f.atMs))
+      .map(([zone, f]) =>
+        toFieldReading(figures, { ...f, zoneId: zone as ZoneId, method: 'felt' }, f.atMs),
+      )
     const readings = [...ask.readings, ...felt]
     return head.data.worker.replan({ ...ask, readings }, live, { kind: 'felt', zoneId })
   }

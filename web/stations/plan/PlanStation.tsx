@@ -1,4 +1,5 @@
 /** Plan: three plans side by side, the lanes of the one chosen, what a hand may change, why, how long, with what. */
+import { useFigures } from '../../state/figures.ts'
 import { useHotkeys } from '@mantine/hooks'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
@@ -101,6 +102,7 @@ function Chosen({
   plan,
   choosing,
 }: StationProps & { view: PlanView; plan: Plan; choosing: Choosing }) {
+  const figures = useFigures()
   const open = visit.state === 'open'
   const save = useSavePlan(visit.id)
   const navigate = useNavigate()
@@ -149,7 +151,7 @@ function Chosen({
     }
   }
   const edited = Object.keys(choosing.choice.edits).length
-  const over = overLimitReason(plan)
+  const over = overLimitReason(figures, plan)
   return (
     <>
       <section className="plan-head">
@@ -331,6 +333,7 @@ function usePlanLayers(
   lane: Lane | undefined,
   diff: ReadonlyMap<string, LaneDifference> | undefined,
 ) {
+  const figures = useFigures()
   const head = useHead()
   const flow = useFlowLayer(visit)
   const lines = useKeptLines(visit)
@@ -365,7 +368,7 @@ function usePlanLayers(
       flow,
       arrows,
       labels,
-      spots: markSpots(visit.asked.spots),
+      spots: markSpots(figures, visit.asked.spots),
       lines,
       laneEdges: edges,
       wash,
@@ -373,6 +376,6 @@ function usePlanLayers(
         .filter((z) => !plan.zones.some((p) => p.zoneId === z.zoneId))
         .map((z) => ({ zoneId: z.zoneId, colour: '#BF4E36', opacity: 0.3 })),
     }
-  }, [plan, pass, flow, lines, visit.asked.spots, edges, wash, onHead])
+  }, [figures, plan, pass, flow, lines, visit.asked.spots, edges, wash, onHead])
   useHeadLayers(layers)
 }

@@ -1,4 +1,5 @@
 /** The plan over time: four bands, the time to fit into, and the longer search for an order. */
+import { useFigures } from '../../state/figures.ts'
 import { proxy } from 'comlink'
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react'
 import { RELATION_WORDS } from '../../../core/grain/relation.ts'
@@ -23,7 +24,8 @@ export function TimeTab({
   ask: PlanAsk | undefined
   choosing: Choosing | undefined
 }) {
-  const table = useMemo(() => timetable(plan), [plan])
+  const figures = useFigures()
+  const table = useMemo(() => timetable(figures, plan), [figures, plan])
   return (
     <div className="time-tab">
       {choosing && <Fit plan={plan} choosing={choosing} />}

@@ -1,4 +1,5 @@
 /** The guided test: draw the finger as the head shows, say whether it slides or catches, until the direction is sure. */
+import { useFigures } from '../../state/figures.ts'
 import { useHotkeys } from '@mantine/hooks'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { toDegrees } from '../../../core/grain/circular.ts'
@@ -37,12 +38,13 @@ export function FeelPanel({
   onFound: (reading: Reading) => void
   onClose: () => void
 }) {
+  const figures = useFigures()
   const [test, setTest] = useState<FeelTest>(() => beginTest(place.expected))
   const [kept, setKept] = useState<Reading>()
-  const result = testResult(test)
+  const result = testResult(figures, test)
   const stroke = useMemo(
-    () => (result.done ? undefined : nextStroke(test).stroke),
-    [test, result.done],
+    () => (result.done ? undefined : nextStroke(figures, test).stroke),
+    [figures, test, result.done],
   )
 
   useEffect(() => {
@@ -61,7 +63,7 @@ export function FeelPanel({
 
   const write = (t: FeelTest) => {
     const reading: Reading = {
-      ...readingFromBearing(place.zoneId, place, testResult(t).direction, {
+      ...readingFromBearing(place.zoneId, place, testResult(figures, t).direction, {
         id: newId(),
         method: 'test',
         atMs: Date.now(),
@@ -73,13 +75,13 @@ export function FeelPanel({
   }
   const answer = (catches: boolean) => {
     if (stroke === undefined) return
-    const next = answerTest(test, { stroke, catches })
+    const next = answerTest(figures, test, { stroke, catches })
     setTest(next)
-    if (testResult(next).sure) write(next)
+    if (testResult(figures, next).sure) write(next)
   }
   const back = () => {
     if (kept || test.answers.length === 0) return
-    setTest(takeBackAnswer(test))
+    setTest(takeBackAnswer(figures, test))
   }
   useHotkeys([
     ['ArrowLeft', () => answer(false)],
@@ -149,7 +151,7 @@ export function FeelPanel({
         <p className="soft">
           {count === 0
             ? `Most places are sure after about six answers; one in ten may be wrong (H).`
-            : `${times}: ${test.answers.map((a) => `toward ${clockHour(a.stroke)} it ${a.catches ? 'catches' : 'slides'}`).join(', ')}. ${kept ? '' : `Now within about ${half}°; done at ${TEST_CONSTANTS.sureWithinDeg.value}°.`}`}
+            : `${times}: ${test.answers.map((a) => `toward ${clockHour(a.stroke)} it ${a.catches ? 'catches' : 'slides'}`).join(', ')}. ${kept ? '' : `Now within about ${half}°; done at ${figures(TEST_CONSTANTS.sureWithinDeg)}°.`}`}
         </p>
         {count > 0 && !kept && (
           <button onClick={back}>

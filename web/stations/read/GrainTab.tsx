@@ -1,4 +1,5 @@
 /** The grain: drag on the head from root to tip; the field takes it up everywhere near. */
+import { useFigures } from '../../state/figures.ts'
 import { useHotkeys } from '@mantine/hooks'
 import { useEffect, useMemo, useState } from 'react'
 import type { VisitPage } from '../../../contract/types.ts'
@@ -26,6 +27,7 @@ const NUDGE_MM = 2
 const KAPPA_PER_TRUST = 3
 
 export function GrainTab({ visit }: { visit: VisitPage }) {
+  const figures = useFigures()
   const [drawing, setDrawing] = useState<Drawing>({ method: 'felt', comb: false })
   const [use, setUse] = useState<MapUse>('growth')
   const [guesses, setGuesses] = useState(false)
@@ -163,7 +165,7 @@ export function GrainTab({ visit }: { visit: VisitPage }) {
     () => ({
       flow: shown,
       signs,
-      spots: markSpots(visit.asked.spots),
+      spots: markSpots(figures, visit.asked.spots),
       handles: feel
         ? []
         : handles.map((h) => (dragged?.id === h.id ? { ...h, ...dragged.hit, id: h.id } : h)),
@@ -173,6 +175,7 @@ export function GrainTab({ visit }: { visit: VisitPage }) {
       ...(!map.frozen && !feel && { onStroke, whileDrawing, onHandle }),
     }),
     [
+      figures,
       shown,
       signs,
       visit.asked.spots,

@@ -1,4 +1,5 @@
 /** Keep-lines: tapped on the head, laid the shortest way over the skin, dragged into place, measured against each other. */
+import { useFigures } from '../../state/figures.ts'
 import { useHotkeys } from '@mantine/hooks'
 import { useMemo, useState } from 'react'
 import { pathLength } from '../../../core/head/geodesic.ts'
@@ -33,6 +34,7 @@ import { LineFacts, sideWords } from './LineFacts.tsx'
 const NUDGE_MM = 1
 
 export function LinesTab({ visit }: StationProps) {
+  const figures = useFigures()
   const save = useSaveNotes(visit.id)
   const frozen = isFrozen(visit)
   const head = useHead()
@@ -139,13 +141,14 @@ export function LinesTab({ visit }: StationProps) {
         flow,
         lines: drawn,
         handles,
-        spots: markSpots(visit.asked.spots),
+        spots: markSpots(figures, visit.asked.spots),
         tints: notes.keptZones.map((zoneId) => ({ zoneId, colour: '#5C6B38', opacity: 0.3 })),
         onTap,
         onPickHandle,
         ...(!frozen && { onHandle }),
       }),
       [
+        figures,
         flow,
         drawn,
         handles,

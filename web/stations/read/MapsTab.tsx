@@ -1,4 +1,5 @@
 /** Maps: those of other visits to look at, compare with and copy from; files out and in; cards to print. */
+import { useFigures } from '../../state/figures.ts'
 import { useQuery } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
 import { Link } from 'react-router'
@@ -24,6 +25,7 @@ const DIFFERENCE_STEPS = [
 ] as const
 
 export function MapsTab({ page, visit, house }: StationProps) {
+  const figures = useFigures()
   const map = useMapEditing(visit, { method: 'felt', comb: false })
   const head = useHead()
   const flow = useFlowLayer(visit)
@@ -43,7 +45,7 @@ export function MapsTab({ page, visit, house }: StationProps) {
       const asOf = Math.ceil((other.endedAtMs ?? Date.now()) / DAY_MS) * DAY_MS
       return head.data!.worker.compare(
         readings,
-        other.readings.map((r) => toFieldReading(r, asOf)),
+        other.readings.map((r) => toFieldReading(figures, r, asOf)),
       )
     },
     enabled: against !== undefined && head.data !== undefined,

@@ -1,9 +1,10 @@
 /** Read: the grain of the head, its marks, the lines to keep, the kinds of hair, and the maps of other visits. */
+import { useFigures } from '../../state/figures.ts'
 import { useHotkeys } from '@mantine/hooks'
 import { useCallback, useMemo, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { useSaveAsked } from '../../api/queries.ts'
-import { FIRST_BRUSH, MarksPanel, markSpots, useMarking } from '../../marks/MarksPanel.tsx'
+import { firstBrush, MarksPanel, markSpots, useMarking } from '../../marks/MarksPanel.tsx'
 import { useKeptLines } from '../../marks/useLinePaths.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 import { isFrozen, useFlowLayer, useServiceZones, type StationProps } from '../useStation.ts'
@@ -61,8 +62,9 @@ export function ReadStation(props: StationProps) {
 }
 
 function MarksTab({ visit }: StationProps) {
+  const figures = useFigures()
   const save = useSaveAsked(visit.id)
-  const [brush, setBrush] = useState(FIRST_BRUSH)
+  const [brush, setBrush] = useState(() => firstBrush(figures))
   const frozen = isFrozen(visit)
   const zones = useServiceZones(visit)
   const flow = useFlowLayer(visit)
@@ -77,8 +79,8 @@ function MarksTab({ visit }: StationProps) {
   )
   useHeadLayers(
     useMemo(
-      () => ({ flow, lines, spots: markSpots(visit.asked.spots), ...marking }),
-      [flow, lines, visit.asked.spots, marking],
+      () => ({ flow, lines, spots: markSpots(figures, visit.asked.spots), ...marking }),
+      [figures, flow, lines, visit.asked.spots, marking],
     ),
   )
   return (

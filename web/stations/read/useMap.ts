@@ -1,4 +1,5 @@
 /** Everything that changes the map of a visit goes through here, so that it can be undone. */
+import { useFigures } from '../../state/figures.ts'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import type { VisitPage } from '../../../contract/types.ts'
 import { DomainError } from '../../../core/errors.ts'
@@ -36,6 +37,7 @@ export interface Drawing {
 export type MapEditing = ReturnType<typeof useMapEditing>
 
 export function useMapEditing(visit: VisitPage, drawing: Drawing) {
+  const figures = useFigures()
   const send = useEditReadings(visit.id)
   const undo = useUndo()
   const head = useHead()
@@ -65,7 +67,7 @@ export function useMapEditing(visit: VisitPage, drawing: Drawing) {
   const centre = (zone: ZoneId) =>
     (isBody(zone) ? BODY_ZONES.find((z) => z.id === zone) : head.data?.zoneById.get(zone))?.centre
   const fromStroke = (points: readonly StrokePoint[]) =>
-    comb ? readingsFromComb(points, fresh(), newId) : [readingFromStroke(points, fresh())]
+    comb ? readingsFromComb(figures, points, fresh(), newId) : [readingFromStroke(points, fresh())]
   return {
     problem: problem ?? send.error?.message,
     say: setProblem,
@@ -85,7 +87,10 @@ export function useMapEditing(visit: VisitPage, drawing: Drawing) {
     whileDrawing: (points: readonly StrokePoint[]): FieldReading[] => {
       try {
         const now = Date.now()
-        return fromStroke(points).map((r, i) => ({ ...toFieldReading(r, now), id: `drawing${i}` }))
+        return fromStroke(points).map((r, i) => ({
+          ...toFieldReading(figures, r, now),
+          id: `drawing${i}`,
+        }))
       } catch (error) {
         if (!(error instanceof DomainError)) throw error
         return []

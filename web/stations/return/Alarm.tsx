@@ -1,4 +1,5 @@
 /** A severe answer that nobody has looked into yet: who to ring, and what was found or advised. */
+import { useFigures } from '../../state/figures.ts'
 import { Button, TextInput } from '@mantine/core'
 import { useState } from 'react'
 import { alarmId } from '../../../core/history/flags.ts'
@@ -11,8 +12,9 @@ import { SeverityMark } from '../Severity.tsx'
 import type { StationProps } from '../useStation.ts'
 
 export function Alarm(props: StationProps & { endedAtMs: number }) {
+  const figures = useFigures()
   const { visit, endedAtMs } = props
-  const found = aftermathOf({
+  const found = aftermathOf(figures, {
     visitId: visit.id,
     service: visit.service,
     endedAtMs,

@@ -1,4 +1,5 @@
 /** Bumps and ingrown hairs: how many, how severe, where again and again, whether they rise, and what changes did. */
+import { useFigures } from '../../state/figures.ts'
 import { useMemo } from 'react'
 import type { ClientHistory } from '../../../contract/types.ts'
 import { SPOT_WORDS } from '../../../core/formats/skinMap.ts'
@@ -42,12 +43,16 @@ export function Bumps(props: StationProps) {
 }
 
 function Told({ page, visit, history }: StationProps & { history: ClientHistory }) {
+  const figures = useFigures()
   const visits = useMemo(
     () => history.visits.filter((v) => v.service === visit.service),
     [history, visit.service],
   )
-  const trend = useMemo(() => trendWatch(visits, 'bumps'), [visits])
-  const effects = useMemo(() => changeEffects(findChanges(visits)), [visits])
+  const trend = useMemo(() => trendWatch(figures, visits, 'bumps'), [figures, visits])
+  const effects = useMemo(
+    () => changeEffects(figures, findChanges(figures, visits)),
+    [figures, visits],
+  )
   const trails = useMemo(() => spotTrails(history.looks), [history])
   const again = trails.filter((t) => t.visits > 1 && t.kind !== 'dark')
   const last = [...visits].reverse().find((v) => v.bumps !== null)
@@ -67,7 +72,7 @@ function Told({ page, visit, history }: StationProps & { history: ClientHistory 
     <>
       <p>
         {last
-          ? `After ${dateWords(last.endedAtMs)}: ${count} ${count === 1 ? 'bump or ingrown hair' : 'bumps and ingrown hairs'}, ${bumpSeverity(count) === 'none' ? 'none to speak of' : bumpSeverity(count)} (mild under 12, moderate to 100, severe over; P).`
+          ? `After ${dateWords(last.endedAtMs)}: ${count} ${count === 1 ? 'bump or ingrown hair' : 'bumps and ingrown hairs'}, ${bumpSeverity(figures, count) === 'none' ? 'none to speak of' : bumpSeverity(figures, count)} (mild under 12, moderate to 100, severe over; P).`
           : 'Nobody has counted bumps yet. Count on day 2 and day 7: tap them on the head at Looks.'}
       </p>
       {trend && (

@@ -1,10 +1,12 @@
 /** What was planned, done and answered at two visits, side by side. */
+import { useFigures } from '../../state/figures.ts'
 import type { VisitPage } from '../../../contract/types.ts'
 import { address } from '../../api/call.ts'
 import { dateWords } from '../../state/words.ts'
 import { bumps, worst, type Two } from '../../../core/history/compareVisits.ts'
 
 export function FactsTwo({ then, now }: Two<VisitPage>) {
+  const figures = useFigures()
   const rows: readonly (readonly [string, (v: VisitPage) => React.ReactNode])[] = [
     ['Map', (v) => `${v.readings.length} readings`],
     ['Plan', planWords],
@@ -13,14 +15,14 @@ export function FactsTwo({ then, now }: Two<VisitPage>) {
     [
       'Redness',
       (v) => {
-        const w = v.endedAtMs === null ? undefined : worst(v)
+        const w = v.endedAtMs === null ? undefined : worst(figures, v)
         return w ? `worst ${Math.max(0, ...w.values())}` : 'not answered'
       },
     ],
     [
       'Bumps',
       (v) => {
-        const b = v.endedAtMs === null ? undefined : bumps(v)
+        const b = v.endedAtMs === null ? undefined : bumps(figures, v)
         return b ? String([...b.values()].reduce((s, n) => s + n, 0)) : 'not counted'
       },
     ],

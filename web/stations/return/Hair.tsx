@@ -1,4 +1,5 @@
 /** How hair comes back, zone by zone: learned from what was felt, seen and measured; forecast with its range. */
+import { useFigures } from '../../state/figures.ts'
 import { useMemo, useState } from 'react'
 import { zoneName } from '../../../core/head/zoneFacts.ts'
 import type { ZoneId } from '../../../core/head/zones.ts'
@@ -27,6 +28,7 @@ const METHOD_WORDS: Record<LengthMethod, string> = {
 }
 
 export function Hair(props: StationProps) {
+  const figures = useFigures()
   const { page, visit } = props
   const zones = useServiceZones(visit)
   const chosen = useView((s) => s.chosen)
@@ -36,10 +38,10 @@ export function Hair(props: StationProps) {
         .flatMap((z): ZoneOutlook[] => {
           const growth = page.model.growth[z]
           const left = visit.leftMm?.[z]
-          return growth && left !== undefined ? [zoneOutlook(z, growth, left)] : []
+          return growth && left !== undefined ? [zoneOutlook(figures, z, growth, left)] : []
         })
         .sort((a, b) => a.seen.even - b.seen.even),
-    [zones, page.model.growth, visit.leftMm],
+    [figures, zones, page.model.growth, visit.leftMm],
   )
   useHeadLayers(
     useMemo(() => {
@@ -218,13 +220,14 @@ function ZoneTable({
 
 /** Readings of this visit, sides compared, slow zones. */
 function Notes({ page, visit }: StationProps) {
+  const figures = useFigures()
   const remove = useRemoveHair(visit.id)
   const { growth, learnedZones } = page.model
   const sides = useMemo(
-    () => compareSides(growth, (z) => learnedZones.includes(z)).slice(0, 2),
-    [growth, learnedZones],
+    () => compareSides(figures, growth, (z) => learnedZones.includes(z)).slice(0, 2),
+    [figures, growth, learnedZones],
   )
-  const slow = useMemo(() => slowZones(growth).slice(0, 3), [growth])
+  const slow = useMemo(() => slowZones(figures, growth).slice(0, 3), [figures, growth])
   return (
     <div className="hair-notes">
       {visit.hair.length > 0 && (
@@ -256,8 +259,8 @@ function Notes({ page, visit }: StationProps) {
         </p>
       ))}
       <p className="soft">
-        Read: stubble of {GROWTH_CONSTANTS.readMm.value} mm (H). Wax: a quarter inch,{' '}
-        {GROWTH_CONSTANTS.waxMm.value} mm (C); fuzz never grows so long. Growth starts from
+        Read: stubble of {figures(GROWTH_CONSTANTS.readMm)} mm (H). Wax: a quarter inch,{' '}
+        {figures(GROWTH_CONSTANTS.waxMm)} mm (C); fuzz never grows so long. Growth starts from
         published means (P) and is learned (H); ± holds 80 %.
       </p>
     </div>

@@ -1,4 +1,6 @@
 /** The forecast of a zone's hair: its length with the range that holds 80 %. */
+import { useFigures } from '../../state/figures.ts'
+import { type Figures } from '../../../core/house/constants.ts'
 import { LineChart } from 'echarts/charts'
 import { use as register } from 'echarts/core'
 import { useCallback } from 'react'
@@ -22,8 +24,12 @@ export const spread = (r: DayRange): string =>
   !Number.isFinite(r.even) ? 'never' : `${r.early.toFixed(1)}–${r.late.toFixed(1)}`
 
 export function HairCurve({ zone, endedAtMs }: { zone: ZoneOutlook; endedAtMs: number }) {
+  const figures = useFigures()
   const box = useChart(
-    useCallback((c: ChartColours) => option(zone, endedAtMs, c), [zone, endedAtMs]),
+    useCallback(
+      (c: ChartColours) => option(figures, zone, endedAtMs, c),
+      [figures, zone, endedAtMs],
+    ),
   )
   return (
     <div
@@ -37,14 +43,17 @@ export function HairCurve({ zone, endedAtMs }: { zone: ZoneOutlook; endedAtMs: n
 
 const STEPS = 24
 
-function option(zone: ZoneOutlook, endedAtMs: number, c: ChartColours) {
+function option(figures: Figures, zone: ZoneOutlook, endedAtMs: number, c: ChartColours) {
   const { growth, leftMm } = zone
   const last = Math.min(120, Math.max(zone.seen.late * 1.35, (zone.read?.even ?? 0) * 1.1, 3))
   const at = (z: number) =>
     Array.from({ length: STEPS + 1 }, (_, i) => {
       const days = (last * i) / STEPS
       const rate = Math.max(0.002, growth.mean + z * growth.sd)
-      return [endedAtMs + days * DAY_MS, hairLengthMm(growth.curve, leftMm, rate, days)] as const
+      return [
+        endedAtMs + days * DAY_MS,
+        hairLengthMm(figures, growth.curve, leftMm, rate, days),
+      ] as const
     })
   const [low, even, high] = [at(-Z_90), at(0), at(Z_90)]
   const mark = (name: string, mm: number) => ({
@@ -66,10 +75,10 @@ function option(zone: ZoneOutlook, endedAtMs: number, c: ChartColours) {
           silent: true,
           symbol: 'none',
           data: [
-            mark('felt', thresholdMm(growth.curve, 'felt')),
-            mark('seen', thresholdMm(growth.curve, 'seen')),
+            mark('felt', thresholdMm(figures, growth.curve, 'felt')),
+            mark('seen', thresholdMm(figures, growth.curve, 'seen')),
             ...(zone.read && zone.read.even <= last
-              ? [mark('to read', GROWTH_CONSTANTS.readMm.value)]
+              ? [mark('to read', figures(GROWTH_CONSTANTS.readMm))]
               : []),
             {
               xAxis: Date.now(),

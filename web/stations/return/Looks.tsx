@@ -1,4 +1,5 @@
 /** Looks at the skin after a service, moment by moment: redness, spots in their places, how it feels. */
+import { useFigures } from '../../state/figures.ts'
 import dayjs from 'dayjs'
 import { useHotkeys } from '@mantine/hooks'
 import { useMemo, useState } from 'react'
@@ -38,8 +39,9 @@ import { useLook } from './useLook.ts'
 type TapMeans = 'redness' | SpotKind
 
 export function Looks(props: StationProps & { endedAtMs: number }) {
+  const figures = useFigures()
   const { page, visit, endedAtMs } = props
-  const [moment, setMoment] = useState<Moment>(() => momentAt(endedAtMs, Date.now()))
+  const [moment, setMoment] = useState<Moment>(() => momentAt(figures, endedAtMs, Date.now()))
   const [means, setMeans] = useState<TapMeans>('redness')
   const [asking, setAsking] = useState(false)
   const looking = useLook(visit, moment)
@@ -53,7 +55,7 @@ export function Looks(props: StationProps & { endedAtMs: number }) {
   )
   const head = useHead()
   const earlier = useEarlierSpots(page.client.id, visit.id, endedAtMs, moment, visit.answers)
-  const early = !momentHasCome(endedAtMs, moment, Date.now())
+  const early = !momentHasCome(figures, endedAtMs, moment, Date.now())
 
   const onTap = (hit: Hit) => {
     if (early || !(worked as string[]).includes(hit.zoneId)) return
@@ -132,7 +134,7 @@ export function Looks(props: StationProps & { endedAtMs: number }) {
   const own = visit.answers
     .map((a) => a.moment)
     .filter((m) => !(USUAL_MOMENTS as readonly string[]).includes(m))
-    .sort((a, b) => momentHours(a) - momentHours(b))
+    .sort((a, b) => momentHours(figures, a) - momentHours(figures, b))
   const moments: Moment[] = [...USUAL_MOMENTS, ...own]
   if (!moments.includes(moment)) moments.push(moment)
   return (
@@ -173,7 +175,7 @@ export function Looks(props: StationProps & { endedAtMs: number }) {
         ) : (
           <p className="soft grow">
             {early
-              ? `This moment has not come: it may be answered from ${whenWords(momentOpensMs(endedAtMs, moment))} on.`
+              ? `This moment has not come: it may be answered from ${whenWords(momentOpensMs(figures, endedAtMs, moment))} on.`
               : 'Not answered, which is not clear: tap zones on the head, or:'}
           </p>
         )}
@@ -235,6 +237,7 @@ function OtherMoment({
   endedAtMs: number
   onMoment: (m: Moment) => void
 }) {
+  const figures = useFigures()
   const [open, setOpen] = useState(false)
   if (!open) return <button onClick={() => setOpen(true)}>Other …</button>
   return (
@@ -250,7 +253,7 @@ function OtherMoment({
         setOpen(false)
         const hours = Math.round((at.valueOf() - endedAtMs) / HOUR_MS)
         if (!at.isValid() || hours < 0 || at.isAfter(dayjs())) return
-        const usual = USUAL_MOMENTS.find((m) => momentHours(m) === hours)
+        const usual = USUAL_MOMENTS.find((m) => momentHours(figures, m) === hours)
         onMoment(usual ?? `h${Math.min(9999, hours)}`)
       }}
       onKeyDown={(e) => {
@@ -271,9 +274,10 @@ function useEarlierSpots(
   moment: Moment,
   answers: readonly SkinAnswer[],
 ): readonly SkinSpot[] {
+  const figures = useFigures()
   const history = useHistory(clientId)
   return useMemo(() => {
-    const at = endedAtMs + momentHours(moment) * HOUR_MS
+    const at = endedAtMs + momentHours(figures, moment) * HOUR_MS
     const looks = [
       ...(history.data?.looks.filter((l) => l.visitId !== visitId).map((l) => l.answer) ?? []),
       ...answers.filter((a) => a.moment !== moment),
@@ -283,5 +287,5 @@ function useEarlierSpots(
       undefined,
     )
     return last?.spots ?? NONE
-  }, [history.data, visitId, endedAtMs, moment, answers])
+  }, [figures, history.data, visitId, endedAtMs, moment, answers])
 }

@@ -1,4 +1,5 @@
 /** When to meet again: the window with its odds, zone by zone; events; the visits through a date. */
+import { useFigures } from '../../state/figures.ts'
 import { useMemo, useState } from 'react'
 import type { VisitPage } from '../../../contract/types.ts'
 import { MARK_WORDS } from '../../../core/house/constants.ts'
@@ -29,6 +30,7 @@ function useLastFinished({ page, visit }: StationProps): VisitPage | undefined {
 }
 
 export function NextVisit(props: StationProps) {
+  const figures = useFigures()
   const { page } = props
   const last = useLastFinished(props)
   const window = last?.window ?? page.tide.window
@@ -60,7 +62,7 @@ export function NextVisit(props: StationProps) {
         {odds && (
           <p>
             Hair is seen by {dateWords(window.toMs)}:{' '}
-            <b>{oddsWords(seenOdds(odds, window.toMs))}</b>. Skin clear by{' '}
+            <b>{oddsWords(seenOdds(figures, odds, window.toMs))}</b>. Skin clear by{' '}
             {dateWords(window.fromMs)}: <b>{oddsWords(clearOdds(odds, window.fromMs))}</b>, by{' '}
             {dateWords(window.toMs)}: <b>{oddsWords(clearOdds(odds, window.toMs))}</b> (H).
           </p>
@@ -85,18 +87,19 @@ export function NextVisit(props: StationProps) {
 }
 
 function ZoneWindows({ odds, fromMs }: { odds: OddsInput; fromMs: number }) {
+  const figures = useFigures()
   const choose = useView((s) => s.choose)
   const chosen = useView((s) => s.chosen)
   const [all, setAll] = useState(false)
-  const windows = useMemo(() => zoneWindows(odds), [odds])
+  const windows = useMemo(() => zoneWindows(figures, odds), [figures, odds])
   useZoneTints(
     useMemo(
       () =>
         odds.zones.map((z) => ({
           zoneId: z.zoneId,
-          share: seenOdds({ ...odds, zones: [z] }, fromMs),
+          share: seenOdds(figures, { ...odds, zones: [z] }, fromMs),
         })),
-      [odds, fromMs],
+      [figures, odds, fromMs],
     ),
     '#2B7A82',
   )

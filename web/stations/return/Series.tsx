@@ -1,4 +1,5 @@
 /** The visits ahead through a date: into a calendar, and the next one onto Today. */
+import { useFigures } from '../../state/figures.ts'
 import dayjs from 'dayjs'
 import { useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
@@ -18,6 +19,7 @@ const KIND_WORDS: Record<SeriesVisit['kind'], string> = {
 }
 
 function useSeries(props: StationProps, last: VisitPage, throughMs: number): SeriesVisit[] {
+  const figures = useFigures()
   const { page, house, visit } = props
   const schools = useSchools(page, house)
   const screening = useScreening(props)
@@ -25,7 +27,7 @@ function useSeries(props: StationProps, last: VisitPage, throughMs: number): Ser
     const { client, model } = page
     const window = last.window ?? page.tide.window
     if (!window || last.endedAtMs === null) return []
-    return clientSeries({
+    return clientSeries(figures, {
       service: client.service,
       skin: client.skin,
       model,
@@ -43,7 +45,7 @@ function useSeries(props: StationProps, last: VisitPage, throughMs: number): Ser
       throughMs,
       offset: offsetHere,
     })
-  }, [page, house, visit.products, schools, screening, last, throughMs])
+  }, [figures, page, house, visit.products, schools, screening, last, throughMs])
 }
 
 export function Series(props: StationProps & { last: VisitPage }) {

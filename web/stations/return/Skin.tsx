@@ -1,4 +1,6 @@
 /** What the skin is likely to do, as ranges, and what differed between quiet and red visits. */
+import { useFigures } from '../../state/figures.ts'
+import { type Figures } from '../../../core/house/constants.ts'
 import { useCallback, useMemo } from 'react'
 import { zoneName } from '../../../core/head/zoneFacts.ts'
 import type { ZoneId } from '../../../core/head/zones.ts'
@@ -51,6 +53,7 @@ function useOdds({ page, visit }: StationProps): ZoneOdds[] {
 }
 
 export function Skin(props: StationProps) {
+  const figures = useFigures()
   const { page } = props
   const { model, client } = page
   const all = useOdds(props)
@@ -72,7 +75,7 @@ export function Skin(props: StationProps) {
         <SkinChart
           zones={shown}
           chosen={about?.zoneId}
-          prior={priorOdds(client.skin.reactivity, model.studioMean)}
+          prior={priorOdds(figures, client.skin.reactivity, model.studioMean)}
         />
         <p className="soft">
           Redness 2 or more, % of services: the line is what to expect, the bar holds 80 %. Pale:
@@ -111,8 +114,8 @@ function behindWords(model: StationProps['page']['model'], kind: string): string
   return `Learned from ${n} answered ${n === 1 ? 'service' : 'services'}; zones lean on each other${studio} (H).`
 }
 
-function priorOdds(kind: 'tough' | 'average' | 'reactive', mean: number) {
-  return (load: number) => rednessRange(priorSensitivity(kind, mean), load)
+function priorOdds(figures: Figures, kind: 'tough' | 'average' | 'reactive', mean: number) {
+  return (load: number) => rednessRange(priorSensitivity(figures, kind, mean), load)
 }
 
 function SkinChart({
@@ -124,9 +127,13 @@ function SkinChart({
   chosen: ZoneId | undefined
   prior: (load: number) => { low: number; high: number }
 }) {
+  const figures = useFigures()
   const choose = useView((s) => s.choose)
   const box = useChart(
-    useCallback((c: ChartColours) => option(zones, chosen, prior, c), [zones, chosen, prior]),
+    useCallback(
+      (c: ChartColours) => option(figures, zones, chosen, prior, c),
+      [figures, zones, chosen, prior],
+    ),
     useCallback(
       (row: number) => choose(zones[zones.length - 1 - row]?.zoneId ?? null),
       [zones, choose],
@@ -145,6 +152,7 @@ function SkinChart({
 }
 
 function option(
+  figures: Figures,
   zones: readonly ZoneOdds[],
   chosen: ZoneId | undefined,
   prior: (load: number) => { low: number; high: number },
@@ -203,7 +211,7 @@ function option(
           symbol: 'none',
           lineStyle: { color: c.brass, type: 'dotted' as const },
           label: { formatter: 'limit', color: c.brass, fontSize: 12 },
-          data: [{ xAxis: 100 * SKIN_CONSTANTS.rednessLimit.value }],
+          data: [{ xAxis: 100 * figures(SKIN_CONSTANTS.rednessLimit) }],
         },
       },
     ],
@@ -212,12 +220,13 @@ function option(
 
 /** What differed between quiet and red visits, of this client. */
 function ChoicesAgainst({ page, visit }: StationProps) {
+  const figures = useFigures()
   const history = useHistory(page.client.id)
   const effects = useMemo(() => {
     const visits = history.data?.visits.filter((v) => v.service === visit.service)
     if (!visits) return undefined
-    return choiceEffects([{ clientId: page.client.id, visits }])
-  }, [history.data, visit.service, page.client.id])
+    return choiceEffects(figures, [{ clientId: page.client.id, visits }])
+  }, [figures, history.data, visit.service, page.client.id])
   return (
     <section>
       <h2>What differed between quiet and red visits</h2>

@@ -1,4 +1,5 @@
 /** The skin of two visits as flat pictures: growth, redness, spots. */
+import { useFigures } from '../../state/figures.ts'
 import { useMemo } from 'react'
 import type { VisitPage } from '../../../contract/types.ts'
 import { growthArrows } from '../../../core/formats/growthArrows.ts'
@@ -37,9 +38,11 @@ function SkinPicture({
   view: FlatView
   head: LoadedHead
 }) {
+  const figures = useFigures()
   const drawn = useMemo(() => {
-    const red = visit.endedAtMs === null ? undefined : worst(visit)
+    const red = visit.endedAtMs === null ? undefined : worst(figures, visit)
     const arrows = growthArrows(
+      figures,
       visit.readings,
       visit.endedAtMs ?? Date.now(),
       head.zoneById.values(),
@@ -55,7 +58,7 @@ function SkinPicture({
         visit.answers.flatMap((a) => a.spots ?? []),
       ),
     }
-  }, [visit, view, head])
+  }, [figures, visit, view, head])
   const { parts } = drawn
   return (
     <svg

@@ -1,4 +1,5 @@
 /** Two visits side by side: map, plan, what was done, how the skin took it, pictures; what differs on the head. */
+import { useFigures } from '../../state/figures.ts'
 import { useMemo, useState } from 'react'
 import type { VisitPage } from '../../../contract/types.ts'
 import { nearestView, type ViewId } from '../../../core/head/projection.ts'
@@ -94,11 +95,12 @@ function Difference({
   layer,
   onLayer,
 }: Two<VisitPage> & { layer: Layer; onLayer: (l: Layer) => void }) {
+  const figures = useFigures()
   const zones = useServiceZones(now)
   const head = useHead()
   const found = useMemo(
-    () => differences({ then, now }, layer, zones, Date.now()),
-    [then, now, layer, zones],
+    () => differences(figures, { then, now }, layer, zones, Date.now()),
+    [figures, then, now, layer, zones],
   )
   useHeadLayers(
     useMemo(() => {

@@ -1,4 +1,5 @@
 /** One look at the skin after a service: what is stored, what is being tapped, and the way back. */
+import { useFigures } from '../../state/figures.ts'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
 import type { Moment, SkinAnswer, VisitPage } from '../../../contract/types.ts'
@@ -23,6 +24,7 @@ export interface Looking {
 }
 
 export function useLook(visit: VisitPage, moment: Moment): Looking {
+  const figures = useFigures()
   const refresh = useVisitRefresh()
   const cache = useQueryClient()
   const stored = visit.answers.find((a) => a.moment === moment)
@@ -43,7 +45,7 @@ export function useLook(visit: VisitPage, moment: Moment): Looking {
       const params = { id: visit.id, moment }
       if (!look) return call('removeSkinAnswer', { params })
       // Kept as the time it speaks of: an answer given late still belongs to its moment.
-      const atMs = Math.min(Date.now(), visit.endedAtMs! + momentHours(moment) * HOUR_MS)
+      const atMs = Math.min(Date.now(), visit.endedAtMs! + momentHours(figures, moment) * HOUR_MS)
       return call('saveSkinAnswer', {
         params,
         body: { ...look, atMs: Math.round(atMs), zones: look.zones.filter(isMarked) },
