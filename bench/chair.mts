@@ -1,13 +1,14 @@
 /** How fast a service replays, and how fast its rest is planned anew. */
 import { DEFAULTS } from '../core/house/constants.ts'
-import { randomUUID } from 'node:crypto'
 import { play } from '../core/chair/play.ts'
 import { replan, type Cause } from '../core/chair/replan.ts'
-import { replay, replayLive, type ChairEvent } from '../core/chair/service.ts'
+import { replay, replayLive } from '../core/chair/service.ts'
+import type { ChairEvent } from '../core/chair/events.ts'
 import { makePlan } from '../core/plan/makePlan.ts'
 import { PlanMemory } from '../core/plan/question.ts'
 import { planInput } from '../core/testing/plan.ts'
 import { ZONES } from '../core/testing/head.ts'
+import { randomUUID } from 'node:crypto'
 
 type Figure = (name: string, value: number, unit: string) => void
 const median = (list: number[]) => [...list].sort((a, b) => a - b)[list.length >> 1]!

@@ -1,13 +1,12 @@
 /** Speed and truth of the direction field: cold, one more reading, errors against hidden fields, the guided test, import. */
 import { DEFAULTS } from '../core/house/constants.ts'
-import type { Page } from '@playwright/test'
 import { wrapHalf } from '../core/grain/circular.ts'
 import { carry, displayCarry } from '../core/grain/carry.ts'
 import { answerTest, beginTest, catchOdds, nextStroke, testResult } from '../core/grain/feelTest.ts'
 import { connect } from '../core/grain/connection.ts'
 import { nestedDissection } from '../core/grain/dissection.ts'
 import { biLaplacian, connectionLaplacian } from '../core/grain/laplacian.ts'
-import { Factor } from '../core/grain/ldl.ts'
+import { LdlFactor } from '../core/grain/ldl.ts'
 import { fieldGround, GrainField } from '../core/grain/field.ts'
 import { guessReadings } from '../core/grain/guesses.ts'
 import { fieldAt } from '../core/grain/sample.ts'
@@ -23,9 +22,10 @@ import { headId, readGrowthMap, writeGrowthMap } from '../core/formats/growthMap
 import { dot, type Vec3 } from '../core/head/frames.ts'
 import { surfacePoint } from '../core/head/head.ts'
 import { Locator } from '../core/head/locate.ts'
-import { ZONE_IDS } from '../core/head/zones.ts'
+import { ZONE_IDS } from '../core/zones/zones.ts'
 import { mulberry32 } from '../core/stats/random.ts'
 import { HEAD, ZONES } from '../core/testing/head.ts'
+import type { Page } from '@playwright/test'
 
 type Figure = (name: string, value: number, unit: string) => void
 
@@ -45,7 +45,7 @@ export function fieldFigures(figure: Figure): void {
   const order = nestedDissection(HEAD.solve.positions, matrix.start, matrix.columns)
   const one = new Float64Array(c.vertices).fill(1)
   const cold = performance.now()
-  const factor = new Factor(matrix, order)
+  const factor = new LdlFactor(matrix, order)
   factor.finish(factor.halfSolve(one, one))
   figure('field.first.ms', performance.now() - cold, 'ms')
   const before = held()

@@ -6,7 +6,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { Worker } from 'node:worker_threads'
 import { draftClients, guessMapping, readClientsFile } from '../core/formats/clientsIn.ts'
-import { calibrate } from '../core/history/calibration.ts'
+import { checkForecast } from '../core/history/calibration.ts'
 import { learnClient } from '../core/history/learn.ts'
 import type { StudioClient } from '../core/history/studioLearn.ts'
 import { learnZones } from '../core/skin/pool.ts'
@@ -14,7 +14,7 @@ import { sensitivityRange } from '../core/skin/range.ts'
 import { expectedMean, type Reactivity } from '../core/skin/sensitivity.ts'
 import { drawFaded, drawHistory } from '../core/simulate/truth.ts'
 import { drawPoisson, mulberry32 } from '../core/stats/random.ts'
-import { serviceZones } from '../core/services.ts'
+import { serviceZones } from '../core/services/index.ts'
 import { DAY_MS, HOUR_MS } from '../core/time/dates.ts'
 import { seedDemo } from '../demo/seed.ts'
 import { PEOPLE } from '../demo/people.ts'
@@ -158,7 +158,7 @@ export function forecastFigures(figure: Figure): void {
     return { reactivity, visits: drawn.visits }
   })
   figure('forecast.coverage80.ratio', held / all, '')
-  const c = calibrate(DEFAULTS, histories, (r) => expectedMean(DEFAULTS, r))
+  const c = checkForecast(DEFAULTS, histories, (r) => expectedMean(DEFAULTS, r))
   figure('forecast.brier_vs_last.ratio', c.brier / c.brierLast, '')
   figure('forecast.brier_vs_prior.ratio', c.brier / c.brierPrior, '')
 }

@@ -2,7 +2,7 @@
 import * as y from 'yup'
 import { BLADE_ENDS, CHAIR_EVENT_KINDS, NICK_CARE } from '../core/chair/events.ts'
 import { PRODUCT_FACTS } from '../core/care/products.ts'
-import { BLADE_IDS } from '../core/plan/blades.ts'
+import { BLADE_IDS } from '../core/kit/blades.ts'
 import { moment, text, uuid, vec3, word, zone } from './parts.ts'
 
 const list = <S extends y.Schema>(of: S, most: number) => y.array().of(of).max(most)

@@ -1,6 +1,6 @@
 /** What may come over the wire of what follows a service, as Yup schemas. */
 import * as y from 'yup'
-import { EVENT_KINDS } from '../core/care/eventKinds.ts'
+import { EVENT_KINDS } from '../core/ahead/eventKinds.ts'
 import {
   ANSWER_SOURCES,
   DRYNESS_WORDS,
@@ -8,8 +8,8 @@ import {
   NICK_STATES,
   SPOT_KINDS,
   type NickState,
-} from '../core/history/looks.ts'
-import { AREA_IDS } from '../core/history/clientAnswer.ts'
+} from '../core/looks/answers.ts'
+import { AREA_IDS } from '../core/looks/clientAnswer.ts'
 import { choice, isoDate, moment, text, uuid, vec3, word } from './parts.ts'
 
 const scale = (most: number) => y.number().integer().min(0).max(most)

@@ -3,28 +3,29 @@ import type { SkinAndHair } from '../core/client.ts'
 import type { CarePlan } from '../core/care/clearances.ts'
 import type { Product } from '../core/care/products.ts'
 import type { KitEvent } from '../core/chair/kit.ts'
-import type { Calibration } from '../core/chair/probe.ts'
-import type { ChairEvent, ChairState } from '../core/chair/service.ts'
-import type { HairReading, SkinAnswer } from '../core/history/answers.ts'
-import type { TodayFlag } from '../core/history/flags.ts'
+import type { ProbeCalibration } from '../core/chair/probe.ts'
+import type { ChairEvent } from '../core/chair/events.ts'
+import type { ChairState } from '../core/chair/state.ts'
+import type { HairReading, SkinAnswer } from '../core/looks/answers.ts'
+import type { TodayFlag } from '../core/visit/flags.ts'
 import type { VisitFacts } from '../core/history/facts.ts'
 import type { ClientModel } from '../core/history/learn.ts'
-import type { ClientEvent } from '../core/regrowth/series.ts'
+import type { ClientEvent } from '../core/ahead/series.ts'
 import type { Reactivity } from '../core/skin/sensitivity.ts'
 import type { Reading } from '../core/grain/readings.ts'
 import type { SurfaceNotes } from '../core/hair/layer.ts'
 import type { KeepLine } from '../core/lines/keepLine.ts'
 import type { Schools } from '../core/house/schools.ts'
 import type { Hand } from '../core/plan/hands.ts'
-import type { BladeId } from '../core/plan/blades.ts'
+import type { BladeId } from '../core/kit/blades.ts'
 import type { Level } from '../core/plan/tools.ts'
 import type { Plan } from '../core/plan/types.ts'
 import type { HouseRules } from '../core/screening/rules.ts'
 import type { VisitWindow } from '../core/regrowth/nextVisit.ts'
 import type { TideCurve } from '../core/regrowth/tide.ts'
-import type { Asked } from '../core/screening/screen.ts'
-import type { ServiceId } from '../core/services.ts'
-import type { AtChair } from '../core/chair/atChair.ts'
+import type { Asked } from '../core/screening/asked.ts'
+import type { ServiceId } from '../core/services/index.ts'
+import type { AtChair } from '../core/looks/atChair.ts'
 import type { GateFacts } from '../core/visit/known.ts'
 
 export interface Health {
@@ -60,7 +61,7 @@ export interface House {
   /** Products of the house, with what of their ingredients matters. */
   products: Product[]
   /** What calibrating the probe thermometer found; null before the first time. */
-  probe: Calibration | null
+  probe: ProbeCalibration | null
   /** What was changed and when, oldest first. */
   changes: HouseChange[]
 }
@@ -91,11 +92,6 @@ export interface Client {
   events: ClientEvent[]
   createdAtMs: number
 }
-
-export type { TodayFlag } from '../core/history/flags.ts'
-export type { ClientModel } from '../core/history/learn.ts'
-export type { HairReading, Moment, SkinAnswer } from '../core/history/answers.ts'
-export type { ClientEvent } from '../core/regrowth/series.ts'
 
 export type VisitState = 'open' | 'running' | 'finished'
 

@@ -1,7 +1,6 @@
 /** What is known of a client's skin and hair from asking: the inputs of every model. */
-import type { ZoneId } from './head/zones.ts'
-import { ZONE_FACTS, type HairKind } from './head/zoneFacts.ts'
-import { zoneStem } from './head/zones.ts'
+import { type ZoneId, zoneStem } from './zones/zones.ts'
+import { ZONE_FACTS, type HairKind } from './zones/facts.ts'
 import type { Reactivity } from './skin/sensitivity.ts'
 
 export type Coarseness = 'fine' | 'medium' | 'coarse'

@@ -1,7 +1,7 @@
 /** What follows a past service, drawn from hidden truths: redness that fades, bumps in their places, hair that comes back. */
 import { DEFAULTS } from '../core/house/constants.ts'
-import type { HiddenSkin } from '../core/simulate/truth.ts'
 import {
+  type HiddenSkin,
   drawBumps,
   drawFaded,
   drawGrades,
@@ -11,17 +11,17 @@ import {
 } from '../core/simulate/truth.ts'
 import { hairIn, type SkinAndHair } from '../core/client.ts'
 import { tangentPart, unit, type Vec3 } from '../core/head/frames.ts'
-import { zoneStem, type ZoneId } from '../core/head/zones.ts'
+import { zoneStem, type ZoneId } from '../core/zones/zones.ts'
 import type {
   Feeling,
   HairReading,
-  Moment,
   SkinAnswer,
   SkinSpot,
   ZoneAnswer,
-} from '../core/history/answers.ts'
+} from '../core/looks/answers.ts'
+import type { Moment } from '../core/looks/moments.ts'
 import { daysToLength, hairLengthMm, priorGrowth, thresholdMm } from '../core/regrowth/growth.ts'
-import { serviceZones } from '../core/services.ts'
+import { serviceZones } from '../core/services/index.ts'
 import { drawNormal, drawPoisson } from '../core/stats/random.ts'
 import { DAY_MS, HOUR_MS } from '../core/time/dates.ts'
 import { zoneById } from './map.ts'
@@ -71,7 +71,7 @@ export function drawTruth(person: Person, random: () => number): Truth {
   }
 }
 
-export interface Service {
+export interface GivenService {
   readonly person: Person
   readonly truth: Truth
   readonly visitId: string
@@ -91,7 +91,11 @@ export interface Service {
 }
 
 /** Looks after a service. Some questions stay unanswered, some grades are off by one. */
-export function skinAnswers(s: Service, random: () => number, newId: () => string): SkinAnswer[] {
+export function skinAnswers(
+  s: GivenService,
+  random: () => number,
+  newId: () => string,
+): SkinAnswer[] {
   const { truth, endedAtMs } = s
   const ageDays = (s.nowMs - endedAtMs) / DAY_MS
   const worst = drawGrades(random, truth.skin, s.loads)
@@ -166,7 +170,7 @@ export function skinAnswers(s: Service, random: () => number, newId: () => strin
 }
 
 /** What the client told on the link page yesterday evening. */
-function severeAnswer(s: Service): SkinAnswer {
+function severeAnswer(s: GivenService): SkinAnswer {
   const bad = Object.keys(s.loads).filter((z) => z.startsWith('neck-upper') || z === 'chin')
   const atMs = new Date(s.nowMs - DAY_MS).setHours(20, 40, 0, 0)
   return {
@@ -208,7 +212,7 @@ function feeling(
 
 /** Gives each bump a place: often one where there was one before. */
 function placeBumps(
-  s: Service,
+  s: GivenService,
   bumps: Readonly<Record<string, number>>,
   random: () => number,
   newId: () => string,
@@ -239,7 +243,7 @@ function placeBumps(
 
 /** When hair was felt and seen, and now and then how long it was, on one or two zones. */
 export function hairReadings(
-  s: Service,
+  s: GivenService,
   random: () => number,
   newId: () => string,
 ): (HairReading & { clientId: string; leftMm: number })[] {

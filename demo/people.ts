@@ -1,10 +1,10 @@
 /** The people of Lantern Quay: invented names, invented lives. */
 import type { SkinAndHair } from '../core/client.ts'
-import type { EventKind } from '../core/care/eventKinds.ts'
+import type { EventKind } from '../core/ahead/eventKinds.ts'
 import type { Schools } from '../core/house/schools.ts'
 import type { Style } from '../core/plan/types.ts'
-import type { ServiceId } from '../core/services.ts'
-import type { ZoneStem } from '../core/head/zones.ts'
+import type { ServiceId } from '../core/services/index.ts'
+import type { ZoneStem } from '../core/zones/zones.ts'
 
 /** What the studio does not know of a client: the truth behind the readings. */
 export interface HiddenTruth {

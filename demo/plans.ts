@@ -4,7 +4,7 @@ import { hairIn, type SkinAndHair } from '../core/client.ts'
 import { toFieldReading, type Reading } from '../core/grain/readings.ts'
 import type { SurfaceNotes } from '../core/hair/layer.ts'
 import type { Schools } from '../core/house/schools.ts'
-import { BLADE_IDS } from '../core/plan/blades.ts'
+import { BLADE_IDS } from '../core/kit/blades.ts'
 import { tangentPart, unit } from '../core/head/frames.ts'
 import { consentText } from '../core/screening/consent.ts'
 import { bodyFlow, bodyGround, drawnLines } from '../core/plan/ground.ts'
@@ -14,8 +14,10 @@ import { PlanMemory } from '../core/plan/question.ts'
 import { FIRST_CHOICE, type Plan, type Style } from '../core/plan/types.ts'
 import { priorGrowth } from '../core/regrowth/growth.ts'
 import { RULES } from '../core/screening/rules.ts'
-import { screen, type Asked, type Consent, type Spot } from '../core/screening/screen.ts'
-import { isBodyService } from '../core/services.ts'
+import { screen } from '../core/screening/screen.ts'
+import type { Asked, Consent } from '../core/screening/asked.ts'
+import type { SkinMark } from '../core/screening/asked.ts'
+import { isBodyService } from '../core/services/index.ts'
 import { priorSensitivity, type Sensitivity } from '../core/skin/sensitivity.ts'
 import { dateOf } from '../core/time/dates.ts'
 import { atlas } from '../server/atlas.ts'
@@ -55,7 +57,7 @@ export function makeSkin(
 }
 
 /** All questions answered with no. */
-export function nothingFound(spots: readonly Spot[] = []): Asked {
+export function nothingFound(spots: readonly SkinMark[] = []): Asked {
   return { answers: Object.fromEntries(RULES.map((r) => [r.id, { yes: false }])), spots }
 }
 
@@ -109,7 +111,7 @@ export interface PlannedVisit {
   readonly person: Person
   readonly atMs: number
   readonly worker: { readonly hand: Hand }
-  readonly spots: readonly Spot[]
+  readonly spots: readonly SkinMark[]
   readonly notes: SurfaceNotes
   readonly skinOf: SkinOf
   readonly skin: SkinAndHair

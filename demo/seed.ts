@@ -3,26 +3,27 @@
  * eighteen months of visits up to today. The same every time for the same day.
  */
 import { DEFAULTS } from '../core/house/constants.ts'
-import type { Model, ModelStatic } from 'sequelize'
 import { carePlan } from '../core/care/clearances.ts'
 import { messagesFor } from '../core/care/messages.ts'
 import { replay } from '../core/chair/service.ts'
 import type { SkinAndHair } from '../core/client.ts'
 import { NO_NOTES, type SurfaceNotes } from '../core/hair/layer.ts'
-import { type Reading } from '../core/grain/readings.ts'
+import type { Reading } from '../core/grain/readings.ts'
 import { DEFAULT_SCHOOLS, type Schools } from '../core/house/schools.ts'
 import type { Style } from '../core/plan/types.ts'
-import { carriedAnswers, type Asked, type Consent, type Spot } from '../core/screening/screen.ts'
+import { carriedAnswers, type Asked, type Consent } from '../core/screening/asked.ts'
+import type { SkinMark } from '../core/screening/asked.ts'
 import { priorSensitivity } from '../core/skin/sensitivity.ts'
 import { mulberry32 } from '../core/stats/random.ts'
 import { addDays, dateOf, DAY_MS, HOUR_MS } from '../core/time/dates.ts'
+import { summariseAnswers } from '../core/looks/summary.ts'
+import { learnGrowth } from '../core/history/learn.ts'
+import { windowAfter } from '../core/history/window.ts'
+import { finishService } from '../core/visit/finish.ts'
+import type { Model, ModelStatic } from 'sequelize'
 import type { Database } from '../server/db/connection.ts'
 import { keepHouse } from '../server/house/service.ts'
 import { WHEN } from '../server/care/when.ts'
-import { summariseAnswers } from '../core/history/answers.ts'
-import { learnGrowth } from '../core/history/learn.ts'
-import { windowAfter } from '../core/history/window.ts'
-import { finishService } from '../core/visit/index.ts'
 import { offsetMinutes } from '../server/visits/plan.ts'
 import { beardLines, makeReadings, zoneById } from './map.ts'
 import { drawTruth, hairReadings, skinAnswers, type Truth } from './outcomes.ts'
@@ -237,7 +238,7 @@ function addPerson(
   addOpenVisit(person, clientId, worker.id, nowMs, spots, notes, times, random, newId, rows)
 }
 
-function moleOnJaw(newId: () => string): Spot {
+function moleOnJaw(newId: () => string): SkinMark {
   const zone = zoneById.get('jaw-left')!
   const at = zone.samples[2]!
   return {
@@ -268,7 +269,7 @@ interface VisitStory {
   readonly worker: { id: string; hand: 'right' | 'left' }
   readonly atMs: number
   readonly nowMs: number
-  readonly spots: readonly Spot[]
+  readonly spots: readonly SkinMark[]
   readonly notes: SurfaceNotes
   readonly skinOf: SkinOf
   readonly planned: Planner
@@ -411,7 +412,7 @@ function addOpenVisit(
   clientId: string,
   workerId: string,
   nowMs: number,
-  spots: readonly Spot[],
+  spots: readonly SkinMark[],
   notes: SurfaceNotes,
   times: readonly number[],
   random: () => number,

@@ -1,10 +1,12 @@
 /** What browser tests do at the chair: press on, pass the towel, and work ahead beside the screen as another one would. */
 import { DEFAULTS } from '../core/house/constants.ts'
+import { numbered } from '../core/chair/outbox.ts'
+import { admit, nextPress } from '../core/chair/rules.ts'
+import { replayLive } from '../core/chair/service.ts'
+import type { Draft, ToldEvent } from '../core/chair/events.ts'
+import type { Live } from '../core/chair/state.ts'
 import { expect, type Page } from '@playwright/test'
 import type { VisitPage } from '../contract/types.ts'
-import { told } from '../core/chair/outbox.ts'
-import { admit, nextPress } from '../core/chair/rules.ts'
-import { replayLive, type Draft, type Live, type ToldEvent } from '../core/chair/service.ts'
 
 export const count = (page: Page) => page.locator('.chair-count')
 
@@ -79,7 +81,7 @@ export async function workAhead(
   const send = async (draft: Draft) => {
     // Tests share the workers: many services of one are under way at once.
     const both = draft.kind === 'started' ? { ...draft, detail: { beside: true as const } } : draft
-    const event: ToldEvent = told(both, {
+    const event: ToldEvent = numbered(both, {
       id: crypto.randomUUID(),
       screen,
       n: ++n,

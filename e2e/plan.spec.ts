@@ -2,7 +2,7 @@
 import { DEFAULTS } from '../core/house/constants.ts'
 import type { ClientPage, House, VisitPage } from '../contract/types.ts'
 import { count, press, workAhead } from './chairHand.ts'
-import { SERVICES, type ServiceId } from '../core/services.ts'
+import { SERVICES, type ServiceId } from '../core/services/index.ts'
 import { ask, expect, head, plannedClient, test } from './support.ts'
 
 const minutes = (page: import('@playwright/test').Page) =>

@@ -285,7 +285,7 @@ test('clients are brought in from a file after a look, and taken back as a whole
   page,
 }) => {
   await page.goto('/clients')
-  await page.getByRole('link', { name: 'Bring in …' }).click()
+  await page.getByRole('link', { name: 'Import …' }).click()
   const rows = Array.from(
     { length: 120 },
     (_, i) => `Guest ${i},0555 9${100 + i},guest${i}@example.org`,

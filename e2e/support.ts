@@ -6,7 +6,7 @@ import type { ZoneRecord } from '../core/head/head.ts'
 import { usualLine } from '../core/lines/usualLine.ts'
 import { consentText } from '../core/screening/consent.ts'
 import { RULES } from '../core/screening/rules.ts'
-import type { ServiceId } from '../core/services.ts'
+import type { ServiceId } from '../core/services/index.ts'
 import { readingsOf } from '../core/testing/readings.ts'
 
 /**

@@ -12,7 +12,7 @@ import {
   withoutWebGL,
 } from './support.ts'
 
-const PLAIN = ['/', '/clients', '/clients/bring-in', '/kit', '/practice', '/house']
+const PLAIN = ['/', '/clients', '/clients/import', '/kit', '/practice', '/house']
 const STATIONS = ['ask', 'read', 'plan', 'chair', 'care', 'return']
 
 // Each scheme and each size once.

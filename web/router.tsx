@@ -36,7 +36,10 @@ export const router = createBrowserRouter([
     children: [
       { path: '/', element: <TodayPage /> },
       { path: '/clients', ...page(() => import('./clients/ClientsPage.tsx'), 'ClientsPage') },
-      { path: '/clients/bring-in', ...page(() => import('./clients/BringIn.tsx'), 'BringIn') },
+      {
+        path: '/clients/import',
+        ...page(() => import('./clients/ImportClients.tsx'), 'ImportClients'),
+      },
       { path: '/kit', ...page(() => import('./kit/KitPage.tsx'), 'KitPage') },
       { path: '/practice', ...page(() => import('./practice/PracticePage.tsx'), 'PracticePage') },
       { path: '/house', ...page(() => import('./house/HousePage.tsx'), 'HousePage') },

@@ -1,10 +1,10 @@
 import { DEFAULTS } from '../house/constants.ts'
-import fc from 'fast-check'
 import { bearingOf } from '../head/frames.ts'
-import { BODY_IDS, mirrorZone } from '../head/zones.ts'
+import { BODY_IDS, mirrorZone } from '../zones/zones.ts'
 import { bodyFlow, bodyGround } from '../plan/ground.ts'
 import { zoneSkin } from '../plan/skin.ts'
 import { BODY_ZONES, bodyOutline, bodyZoneAt, SHEET } from './body.ts'
+import fc from 'fast-check'
 
 const WHOLE = { spots: [], lines: [], worked: { share: 1, from: 'top' }, bandOnly: false } as const
 

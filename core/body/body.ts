@@ -4,8 +4,8 @@
  */
 import type { Vec3 } from '../head/frames.ts'
 import type { SurfacePoint, ZonedMesh, ZoneRecord } from '../head/head.ts'
-import { ZONE_FACTS, zoneName } from '../head/zoneFacts.ts'
-import { BODY_IDS, mirrorZone, zoneStem, type BodyStem, type ZoneId } from '../head/zones.ts'
+import { ZONE_FACTS, zoneName } from '../zones/facts.ts'
+import { BODY_IDS, mirrorZone, zoneStem, type BodyStem, type ZoneId } from '../zones/zones.ts'
 
 /** A part laid flat: where its middle lies on the client's left, how long and how wide (above and below) it is, and how round. */
 interface Part {

@@ -1,12 +1,13 @@
 /** What to keep off and until when (M15), from the end of a service, the schools, the client's skin and what was put on it. */
 import { constant, type Mark, type Figures } from '../house/constants.ts'
 import { schoolWords, type Schools } from '../house/schools.ts'
-import { NOTHING_AT_CHAIR, type AtChair } from '../chair/atChair.ts'
+import { NOTHING_AT_CHAIR, type AtChair } from '../looks/atChair.ts'
 import type { SkinAndHair } from '../client.ts'
-import { zoneInWords } from '../head/zoneFacts.ts'
-import type { ZoneId } from '../head/zones.ts'
+import { zoneInWords } from '../zones/facts.ts'
+import type { ZoneId } from '../zones/zones.ts'
+import { askedMoments } from '../looks/moments.ts'
 import { REDNESS_WORDS } from '../skin/anchors.ts'
-import { SERVICES, type ServiceId } from '../services.ts'
+import { SERVICES, type ServiceId } from '../services/index.ts'
 import { HOUR_MS } from '../time/dates.ts'
 import { listWords } from '../words.ts'
 import type { Product } from './products.ts'
@@ -34,9 +35,6 @@ export const CARE_CONSTANTS = {
   normalHours: constant(1, 'h', 'Slight redness right after is normal for about this', 'C'),
   burnFromHours: constant(2, 'h', 'Burning that begins this late or later is told to us', 'H'),
   watchDays: constant(3, 'days', 'Burn and infection show within this', 'H'),
-  firstAnswerHours: constant(24, 'h', 'Look again and tell us', 'H'),
-  secondAnswerHours: constant(48, 'h', 'Look again: burn can appear late', 'H'),
-  bumpAnswerDays: constant(7, 'days', 'Count bumps', 'H'),
   reddenedHours: constant(48, 'h', 'Nothing but plain balm where skin reddened', 'H'),
 } as const
 
@@ -230,23 +228,9 @@ export function carePlan(
     'A place gone over too often burns hours later. Cool it, put nothing on, write.',
     'C',
   )
-  const answer = (id: string, hours: number, text: string) =>
-    put('do', id, 'Look and tell us', hours, hours + 12, text, 'C')
-  answer(
-    'answer-24h',
-    figures(C.firstAnswerHours),
-    'Redness, stinging, bumps? Zone by zone, 0 to 4.',
-  )
-  answer(
-    'answer-48h',
-    figures(C.secondAnswerHours),
-    'Burn can appear late where a place was overworked.',
-  )
-  answer(
-    'answer-7d',
-    figures(C.bumpAnswerDays) * 24,
-    'Count bumps and ingrown hairs. When did you feel hair again?',
-  )
+  for (const { moment, hours, lookFor } of askedMoments(figures)) {
+    put('do', `answer-${moment}`, 'Look and tell us', hours, hours + 12, lookFor, 'C')
+  }
   list.sort((a, b) => a.untilMs - b.untilMs)
   return {
     endedAtMs,

@@ -1,5 +1,5 @@
 /** What would be sent to a client after a service, and when. Nothing is sent: a house reads, changes or takes it back. */
-import { SERVICES, type ServiceId } from '../services.ts'
+import { SERVICES, type ServiceId } from '../services/index.ts'
 import { careText, type CarePlan } from './clearances.ts'
 
 export interface MessageDraft {

@@ -1,6 +1,6 @@
 /** Lanes that are cut anew on the way: cells taken out of them, or made into new ones. */
 import type { SurfacePoint } from '../head/head.ts'
-import type { ZoneId } from '../head/zones.ts'
+import type { ZoneId } from '../zones/zones.ts'
 import { laneLetter, unpackCover, type Cover } from '../plan/cover.ts'
 import { laneShapes, type LaneShape } from '../plan/lanes.ts'
 import { PlanMemory } from '../plan/question.ts'
@@ -8,7 +8,7 @@ import type { ZoneSkin } from '../plan/skin.ts'
 import type { Plan } from '../plan/types.ts'
 
 /** A place on the skin that was found on the way. */
-export interface Place extends SurfacePoint {
+export interface CellPlace extends SurfacePoint {
   readonly zoneId: ZoneId
   readonly radiusMm: number
 }
@@ -52,7 +52,7 @@ export function coverFrom(packed: string, count: number): Cover {
 const LETTERS = Array.from({ length: 52 }, (_, i) => laneLetter(i))
 
 /** True where a cell's middle lies within a place. */
-export const within = (skin: ZoneSkin, c: number, p: Place) =>
+export const within = (skin: ZoneSkin, c: number, p: CellPlace) =>
   Math.hypot(
     skin.middle[3 * c]! - p.point[0],
     skin.middle[3 * c + 1]! - p.point[1],

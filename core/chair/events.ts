@@ -1,7 +1,7 @@
 /** What can happen at the chair: one event each, made by a screen, numbered there, put in order by the server. */
 import type { Vec3 } from '../head/frames.ts'
-import type { ZoneId } from '../head/zones.ts'
-import type { BladeId } from '../plan/blades.ts'
+import type { ZoneId } from '../zones/zones.ts'
+import type { BladeId } from '../kit/blades.ts'
 import type { Lane, PlanStep } from '../plan/types.ts'
 
 export const CHAIR_EVENT_KINDS = [

@@ -2,7 +2,7 @@
 import { toDegrees } from '../grain/circular.ts'
 import { RELATION_CONSTANTS, strokeAngle } from '../grain/relation.ts'
 import { bearingOf, directionOf } from '../head/frames.ts'
-import type { ZoneId } from '../head/zones.ts'
+import type { ZoneId } from '../zones/zones.ts'
 import { constant, type Figures } from '../house/constants.ts'
 import type { Lane } from '../plan/types.ts'
 import type { ChairPlan, Felt, Live } from './state.ts'

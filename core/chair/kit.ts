@@ -1,12 +1,8 @@
 /** What a service does to the kit: blades opened, changed and binned. */
-import type { BladeId } from '../plan/blades.ts'
-import {
-  bladeInHand,
-  type BladeEnd,
-  type ChairEvent,
-  type ChairPlan,
-  type Live,
-} from './service.ts'
+import type { BladeId } from '../kit/blades.ts'
+import { bladeInHand } from './service.ts'
+import type { BladeEnd, ChairEvent } from './events.ts'
+import type { ChairPlan, Live } from './state.ts'
 
 /** One blade opened, changed or binned. A blade that did not tug or need pressure did not fail: it is censored (M13). */
 export interface KitEvent {

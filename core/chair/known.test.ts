@@ -17,15 +17,9 @@ import { zonesToLookAt } from './outcome.ts'
 import { play } from './play.ts'
 import { replan } from './replan.ts'
 import { admit, nextPress } from './rules.ts'
-import {
-  begin,
-  elapsedMs,
-  LEFT_OPEN,
-  replay,
-  type ChairEvent,
-  type Draft,
-  type Live,
-} from './service.ts'
+import { begin, type Live } from './state.ts'
+import { elapsedMs, LEFT_OPEN, replay } from './service.ts'
+import type { ChairEvent, Draft } from './events.ts'
 
 let n = 0
 const tell = (live: Live, draft: Draft, atMs = live.state.lastAtMs + 1000): Live =>

@@ -4,7 +4,9 @@ import { planInput } from '../testing/plan.ts'
 import { kitEvents } from './kit.ts'
 import { latherNow } from './lather.ts'
 import { play } from './play.ts'
-import { advance, begin, replayLive, type ChairEvent } from './service.ts'
+import { advance, replayLive } from './service.ts'
+import { begin } from './state.ts'
+import type { ChairEvent } from './events.ts'
 
 const plan = makePlan(planInput({ skin: { reactivity: 'tough' } }))
 let id = 0

@@ -1,6 +1,6 @@
 /** What can be done while a towel works: the tasks that fit into the warmth that is left. */
 import { constant, type Figures } from '../house/constants.ts'
-import type { ChairState } from './service.ts'
+import type { ChairState } from './state.ts'
 
 export const MEANWHILE_CONSTANTS = {
   latherMin: constant(1, 'min', 'Work up the lather', 'H'),

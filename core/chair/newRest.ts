@@ -1,12 +1,12 @@
 /** What a new rest of a running service comes to: its steps put right, and what it changes in figures. */
 import { DomainError } from '../errors.ts'
-import type { ZoneId } from '../head/zones.ts'
+import type { ZoneId } from '../zones/zones.ts'
 import type { PlanInput } from '../plan/makePlan.ts'
 import type { Lane, Plan, PlanStep } from '../plan/types.ts'
 import { rednessOdds } from '../skin/sensitivity.ts'
 import type { Amendment } from './events.ts'
 import { executedLoads } from './outcome.ts'
-import type { ChairState, Live } from './service.ts'
+import type { ChairState, Live } from './state.ts'
 
 /** A new rest, with what it changes in figures. */
 export interface Replanned {

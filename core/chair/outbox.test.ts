@@ -1,17 +1,13 @@
 import { DEFAULTS } from '../house/constants.ts'
-import fc from 'fast-check'
 import { DomainError } from '../errors.ts'
 import { mulberry32 } from '../stats/random.ts'
-import { foresee, inOrder, told } from './outbox.ts'
+import { foresee, inOrder } from './outbox.ts'
+import { numbered } from './outbox.ts'
 import { admit } from './rules.ts'
-import {
-  begin,
-  replay,
-  type ChairEvent,
-  type ChairPlan,
-  type Live,
-  type ToldEvent,
-} from './service.ts'
+import { begin, type ChairPlan, type Live } from './state.ts'
+import { replay } from './service.ts'
+import type { ChairEvent, ToldEvent } from './events.ts'
+import fc from 'fast-check'
 
 const PLAN: ChairPlan = {
   steps: Array.from({ length: 12 }, (_, i) => ({
@@ -45,9 +41,9 @@ class Server {
 
 describe('what waits on a screen', () => {
   it('is shown at once, as far as it fits', () => {
-    const start = told({ kind: 'started' }, { id: 'a', screen: 's', n: 1, atMs: 0 })
-    const done = told({ kind: 'done', stepId: 's0' }, { id: 'b', screen: 's', n: 2, atMs: 1 })
-    const late = told({ kind: 'done', stepId: 's0' }, { id: 'c', screen: 's', n: 3, atMs: 2 })
+    const start = numbered({ kind: 'started' }, { id: 'a', screen: 's', n: 1, atMs: 0 })
+    const done = numbered({ kind: 'done', stepId: 's0' }, { id: 'b', screen: 's', n: 2, atMs: 1 })
+    const late = numbered({ kind: 'done', stepId: 's0' }, { id: 'c', screen: 's', n: 3, atMs: 2 })
     const { live, misfits } = foresee(DEFAULTS, begin(PLAN), [start, done, late])
     expect(live.state).toMatchObject({ status: 'running', index: 1, seq: 2 })
     expect(misfits).toEqual([late])
@@ -91,7 +87,7 @@ describe('what waits on a screen', () => {
                 ? { kind: 'done' as const, stepId: step.id }
                 : { kind: 'nick' as const }
           s.n += 1
-          const event = told(draft, {
+          const event = numbered(draft, {
             id: `${s.screen}${s.n}`,
             screen: s.screen,
             n: s.n,

@@ -5,10 +5,11 @@
 import type { Figures } from '../house/constants.ts'
 import { DomainError } from '../errors.ts'
 import { admit } from './rules.ts'
-import type { ChairPlan, Draft, Live, ToldEvent } from './service.ts'
+import type { ChairPlan, Live } from './state.ts'
+import type { Draft, ToldEvent } from './events.ts'
 
 /** Numbers an event of a screen. `n` only ever rises. */
-export function told(
+export function numbered(
   draft: Draft,
   by: { readonly id: string; readonly screen: string; readonly n: number; readonly atMs: number },
 ): ToldEvent {

@@ -3,11 +3,10 @@ import type { Figures } from '../house/constants.ts'
 import { strokeAngle } from '../grain/relation.ts'
 import { stubbleLeftMm } from '../plan/closeness.ts'
 import type { Lane, Plan, ZonePlan } from '../plan/types.ts'
-import type { ZoneId } from '../head/zones.ts'
+import type { ZoneId } from '../zones/zones.ts'
 import { LOAD_CONSTANTS } from '../skin/load.ts'
-import type { AtChair } from './atChair.ts'
-import type { Nick } from './state.ts'
-import type { ChairState } from './service.ts'
+import type { AtChair } from '../looks/atChair.ts'
+import type { Nick, ChairState } from './state.ts'
 
 type Outcomes = ChairState['outcomes']
 

@@ -1,9 +1,9 @@
 /** A service that goes by the pedal from start to end, for the demo, for measuring and for tests. */
 import type { Figures } from '../house/constants.ts'
-import { nextPress } from './rules.ts'
-import { told } from './outbox.ts'
-import { admit } from './rules.ts'
-import { begin, type ChairEvent, type ChairPlan, type Draft, type Live } from './service.ts'
+import { nextPress, admit } from './rules.ts'
+import { numbered } from './outbox.ts'
+import { begin, type ChairPlan, type Live } from './state.ts'
+import type { ChairEvent, Draft } from './events.ts'
 
 export interface Play {
   readonly startMs: number
@@ -24,7 +24,7 @@ export function play(figures: Figures, plan: ChairPlan, by: Play): ChairEvent[] 
   const happen = (draft: Draft) => {
     const n = events.length + 1
     const event = {
-      ...told(draft, { id: by.newId(), screen: by.screen, n, atMs: Math.round(clock) }),
+      ...numbered(draft, { id: by.newId(), screen: by.screen, n, atMs: Math.round(clock) }),
       seq: n,
     }
     live = admit(figures, live, event)

@@ -13,7 +13,7 @@ export const PROBE_CONSTANTS = {
 const C = PROBE_CONSTANTS
 
 /** What calibration found: true = gain · shown + offset. */
-export interface Calibration {
+export interface ProbeCalibration {
   readonly offsetC: number
   readonly gain: number
   readonly atMs: number
@@ -23,12 +23,12 @@ export interface Calibration {
  * Calibration from what the probe showed in melting ice (0 °C) and, where there is one, at a second known temperature.
  * @throws DomainError `probe-off` when it is too far off to be a thermometer
  */
-export function calibrate(
+export function calibrateProbe(
   figures: Figures,
   iceShowsC: number,
   warm: { readonly knownC: number; readonly showsC: number } | undefined,
   atMs: number,
-): Calibration {
+): ProbeCalibration {
   const gain = warm ? warm.knownC / (warm.showsC - iceShowsC) : 1
   const offsetC = -iceShowsC * gain
   if (
@@ -48,7 +48,7 @@ export function calibrate(
 export function corrected(
   figures: Figures,
   shownC: number,
-  calibration: Calibration | undefined,
+  calibration: ProbeCalibration | undefined,
   nowMs: number,
 ): { tempC: number; withinC: number } {
   if (!calibration) return { tempC: shownC, withinC: figures(C.uncalibratedC) + figures(C.noiseC) }

@@ -3,11 +3,12 @@ import { planInput, type PlanCase } from '../testing/plan.ts'
 import { makePlan } from '../plan/makePlan.ts'
 import type { Plan } from '../plan/types.ts'
 import { ZONES } from '../testing/head.ts'
-import type { ZoneId } from '../head/zones.ts'
+import type { ZoneId } from '../zones/zones.ts'
 import { executedLoads } from './outcome.ts'
 import { play } from './play.ts'
 import { replan, type Cause } from './replan.ts'
-import { advance, replayLive, type Live } from './service.ts'
+import { advance, replayLive } from './service.ts'
+import type { Live } from './state.ts'
 
 /** A service under way, after so many strokes. */
 function under(c: PlanCase, strokes: number) {

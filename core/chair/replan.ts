@@ -2,13 +2,14 @@
  * Planning the rest of a service anew while it runs: gentler, around a place found, without a zone, to the end, or with
  * patches that were missed. What is done stays done; the order of what is left stays as it was.
  */
-import { coverFrom, lettersUsed, sameSkins, shapesOf, within, type Place } from './cells.ts'
+import { coverFrom, lettersUsed, sameSkins, shapesOf, within } from './cells.ts'
+import type { CellPlace } from './cells.ts'
 import { newRest, type Replanned } from './newRest.ts'
-import type { Live } from './service.ts'
+import type { Live } from './state.ts'
 import { DomainError } from '../errors.ts'
-import { zoneName } from '../head/zoneFacts.ts'
-import type { ZoneId } from '../head/zones.ts'
-import { SERVICES } from '../services.ts'
+import { zoneName } from '../zones/facts.ts'
+import type { ZoneId } from '../zones/zones.ts'
+import { SERVICES } from '../services/index.ts'
 import { LOAD_CONSTANTS } from '../skin/load.ts'
 import { updateSensitivity, type Sensitivity } from '../skin/sensitivity.ts'
 import { loadsGiven, redAtChair } from './outcome.ts'
@@ -21,16 +22,14 @@ import { hasLather } from '../plan/routine.ts'
 import { laneTitle, strokeStep } from '../plan/walk.ts'
 import { planZone } from '../plan/zonePlan.ts'
 
-export type { Replanned } from './newRest.ts'
-
 /** Why the rest is planned anew. */
 export type Cause =
   | { readonly kind: 'stop' }
   | { readonly kind: 'skip-zone'; readonly zoneId: ZoneId }
   /** Redness or a welt: what is left gets the gentlest plan; the zone itself may be left. */
   | { readonly kind: 'gentler'; readonly zoneId?: ZoneId | undefined; readonly leaveZone: boolean }
-  | { readonly kind: 'leave-out'; readonly place: Place }
-  | { readonly kind: 'missed'; readonly places: readonly Place[] }
+  | { readonly kind: 'leave-out'; readonly place: CellPlace }
+  | { readonly kind: 'missed'; readonly places: readonly CellPlace[] }
   /** Hair was felt to grow otherwise than was guessed; the map that is planned on holds what was felt. */
   | { readonly kind: 'felt'; readonly zoneId: ZoneId }
 
@@ -138,7 +137,7 @@ function leaveOut(
   input: PlanInput,
   live: Live,
   rest: readonly PlanStep[],
-  place: Place,
+  place: CellPlace,
 ): Replanned {
   const covers: { zoneId: ZoneId; cover: string }[] = []
   const memory = sameSkins(input.memory)
@@ -190,7 +189,7 @@ function missed(
   input: PlanInput,
   live: Live,
   rest: readonly PlanStep[],
-  places: readonly Place[],
+  places: readonly CellPlace[],
 ): Replanned {
   if (SERVICES[input.service].family === 'fuzz') {
     throw new DomainError(

@@ -1,24 +1,17 @@
 /** What may happen next at the chair, and what the pedal means now. */
 import type { Figures } from '../house/constants.ts'
 import { DomainError } from '../errors.ts'
-import { zoneName } from '../head/zoneFacts.ts'
-import type { ZoneId } from '../head/zones.ts'
-import { BLADES, type BladeId } from '../plan/blades.ts'
+import { zoneName } from '../zones/facts.ts'
+import type { ZoneId } from '../zones/zones.ts'
+import { BLADES, type BladeId } from '../kit/blades.ts'
 import type { Lane, PlanStep } from '../plan/types.ts'
 import { notFelt, toFeel } from './feel.ts'
 import { latherNow } from './lather.ts'
 import { leftOpenSince } from './leftOpen.ts'
 import { redAtChair } from './outcome.ts'
-import {
-  advance,
-  bladeInHand,
-  type ChairEvent,
-  type ChairEventKind,
-  type ChairPlan,
-  type ChairState,
-  type Draft,
-  type Live,
-} from './service.ts'
+import { advance, bladeInHand } from './service.ts'
+import type { ChairEvent, ChairEventKind, Draft } from './events.ts'
+import type { ChairPlan, ChairState, Live } from './state.ts'
 import { towelPlan } from './towel.ts'
 
 const refuse = (code: string, sentence: string) => new DomainError(code, sentence)

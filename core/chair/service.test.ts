@@ -1,21 +1,13 @@
 import { DEFAULTS } from '../house/constants.ts'
-import fc from 'fast-check'
 import { DomainError } from '../errors.ts'
 import type { PlanStep } from '../plan/types.ts'
 import { executedLoads } from './outcome.ts'
 import { play } from './play.ts'
 import { admit, nextPress, resume } from './rules.ts'
-import {
-  advance,
-  begin,
-  elapsedMs,
-  replay,
-  replayLive,
-  type ChairEvent,
-  type ChairEventKind,
-  type ChairPlan,
-  type Draft,
-} from './service.ts'
+import { advance, elapsedMs, replay, replayLive } from './service.ts'
+import { begin, type ChairPlan } from './state.ts'
+import type { ChairEvent, ChairEventKind, Draft } from './events.ts'
+import fc from 'fast-check'
 
 const STEPS: PlanStep[] = [
   { id: 'prepare:towel', kind: 'prepare', title: 'Towel', text: '', minutes: 4, lays: 'towel' },

@@ -3,7 +3,7 @@
  * state in whatever batches they come. What may happen next is decided in rules.ts; here is what it means.
  */
 import { DomainError } from '../errors.ts'
-import type { ZoneId } from '../head/zones.ts'
+import type { ZoneId } from '../zones/zones.ts'
 import type { PlanStep } from '../plan/types.ts'
 import type { Amendment, ChairEvent } from './events.ts'
 import {
@@ -16,9 +16,6 @@ import {
   type OpenedBlade,
   type Towel,
 } from './state.ts'
-
-export * from './events.ts'
-export * from './state.ts'
 
 /**
  * One more event. An event already counted (its number is not above the last) changes nothing.

@@ -1,5 +1,5 @@
 /** Whose left: where a side of the client lies for a worker who stands at an hour round the chair. */
-import type { ZoneId } from '../head/zones.ts'
+import type { ZoneId } from '../zones/zones.ts'
 
 /**
  * Where a zone lies for the worker: on their left or right, or on the near or far side; empty for the middle.

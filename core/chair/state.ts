@@ -1,7 +1,7 @@
 /** Where a service stands: the state that events lead to, and the plan as amended so far. */
 import type { Vec3 } from '../head/frames.ts'
-import type { ZoneId } from '../head/zones.ts'
-import type { BladeId } from '../plan/blades.ts'
+import type { ZoneId } from '../zones/zones.ts'
+import type { BladeId } from '../kit/blades.ts'
 import type { Plan } from '../plan/types.ts'
 import type { BladeEnd, NickCare } from './events.ts'
 

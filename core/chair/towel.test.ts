@@ -1,9 +1,10 @@
 import { DEFAULTS } from '../house/constants.ts'
-import fc from 'fast-check'
-import { calibrate, corrected } from './probe.ts'
+import { corrected } from './probe.ts'
+import { calibrateProbe } from './probe.ts'
 import { cooled, timeConstantMin, timeTo, towelNow, towelPlan, TOWEL_CONSTANTS } from './towel.ts'
 import { meanwhile, soakLeftMs } from './meanwhile.ts'
-import { BEFORE_START } from './service.ts'
+import { BEFORE_START } from './state.ts'
+import fc from 'fast-check'
 
 const temperature = fc.double({ min: 30, max: 80, noNaN: true })
 const tau = fc.double({ min: 1, max: 12, noNaN: true })
@@ -138,18 +139,18 @@ describe('the probe', () => {
     fc.assert(
       fc.property(off, gain, temperature, (offset, g, t) => {
         const shows = (c: number) => g * c + offset
-        const c = calibrate(DEFAULTS, shows(0), { knownC: 40, showsC: shows(40) }, 0)
+        const c = calibrateProbe(DEFAULTS, shows(0), { knownC: 40, showsC: shows(40) }, 0)
         expect(corrected(DEFAULTS, shows(t), c, 0).tempC).toBeCloseTo(t, 6)
       }),
     )
   })
 
   it('by ice alone is right at nought, says how far it may have drifted, and refuses a broken one', () => {
-    const c = calibrate(DEFAULTS, 1.8, undefined, 0)
+    const c = calibrateProbe(DEFAULTS, 1.8, undefined, 0)
     expect(corrected(DEFAULTS, 1.8, c, 0)).toEqual({ tempC: 0, withinC: 0.3 })
     expect(corrected(DEFAULTS, 1.8, c, 100 * 86_400_000).withinC).toBeCloseTo(3.3, 9)
     expect(corrected(DEFAULTS, 50, undefined, 0)).toEqual({ tempC: 50, withinC: 3.3 })
-    expect(() => calibrate(DEFAULTS, 30, undefined, 0)).toThrow('too far off')
-    expect(() => calibrate(DEFAULTS, 1, { knownC: 40, showsC: 1 }, 0)).toThrow('too far off')
+    expect(() => calibrateProbe(DEFAULTS, 30, undefined, 0)).toThrow('too far off')
+    expect(() => calibrateProbe(DEFAULTS, 1, { knownC: 40, showsC: 1 }, 0)).toThrow('too far off')
   })
 })

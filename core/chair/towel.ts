@@ -5,7 +5,7 @@
 import { DomainError } from '../errors.ts'
 import { constant, type Figures } from '../house/constants.ts'
 import { ROUTINE_CONSTANTS } from '../plan/routine.ts'
-import type { Towel } from './service.ts'
+import type { Towel } from './state.ts'
 
 export const TOWEL_CONSTANTS = {
   startC: constant(60, '°C', 'A towel as it comes out of the warmer', 'H'),

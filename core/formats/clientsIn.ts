@@ -200,7 +200,7 @@ export function guessMapping(table: ImportTable): Mapping {
 }
 
 /** Somebody who is here already. */
-export interface Known {
+export interface KnownClient {
   readonly name: string
   readonly phone: string
   readonly email: string
@@ -225,10 +225,10 @@ const digits = (s: string) => s.replace(/\D/g, '').replace(/^0+/, '').slice(-9)
 export function draftClients(
   table: ImportTable,
   mapping: Mapping,
-  known: readonly Known[],
+  known: readonly KnownClient[],
 ): ClientDraft[] {
   const seen = new Map<string, string>()
-  const remember = (k: Known, as: string) => {
+  const remember = (k: KnownClient, as: string) => {
     for (const key of keysOf(k)) if (!seen.has(key)) seen.set(key, as)
   }
   for (const k of known) remember(k, k.name)
@@ -279,7 +279,7 @@ export function draftClients(
   })
 }
 
-function keysOf(k: Known): string[] {
+function keysOf(k: KnownClient): string[] {
   const name = fold(k.name)
   const phone = digits(k.phone)
   return [

@@ -13,7 +13,7 @@ import type { Vec3 } from '../head/frames.ts'
 import { surfacePoint } from '../head/head.ts'
 import { Locator } from '../head/locate.ts'
 import type { FlatView } from '../head/projection.ts'
-import { isSkin, ZONE_IDS } from '../head/zones.ts'
+import { isSkin, ZONE_IDS } from '../zones/zones.ts'
 import { HEAD, ZONES } from '../testing/head.ts'
 import {
   headId,

@@ -3,7 +3,7 @@ import type { Figures } from '../house/constants.ts'
 import { grainMap, type Reading } from '../grain/readings.ts'
 import { directionOf } from '../head/frames.ts'
 import type { ZoneRecord } from '../head/head.ts'
-import { isSkin } from '../head/zones.ts'
+import { isSkin } from '../zones/zones.ts'
 import type { MapArrow } from './mapSvg.ts'
 
 /** @param nowMs readings count by their age then */

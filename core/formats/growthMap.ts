@@ -15,7 +15,7 @@ import type { Whorl } from '../grain/whorls.ts'
 import type { ZoneFlow } from '../grain/zoneFlow.ts'
 import type { Vec3 } from '../head/frames.ts'
 import type { PackedHead } from '../head/pack.ts'
-import { ALL_ZONE_IDS, isSkin, type ZoneId } from '../head/zones.ts'
+import { ALL_ZONE_IDS, isSkin, type ZoneId } from '../zones/zones.ts'
 
 export const MAP_FORMAT = 'slow-tide/growth-map'
 export const MAP_VERSION = 1

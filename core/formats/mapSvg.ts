@@ -8,7 +8,7 @@ import {
   type FlatView,
   type ViewId,
 } from '../head/projection.ts'
-import { isSkin, ZONE_IDS, type ZoneId } from '../head/zones.ts'
+import { isSkin, ZONE_IDS, type ZoneId } from '../zones/zones.ts'
 
 /** An arrow to draw on the skin. */
 export interface MapArrow {

@@ -5,7 +5,7 @@ import { toDegrees, toRadians } from '../grain/circular.ts'
 import { readingBearing, type Reading } from '../grain/readings.ts'
 import { directionOf, type Vec3 } from '../head/frames.ts'
 import type { SurfacePoint } from '../head/head.ts'
-import { ALL_ZONE_IDS, type ZoneId } from '../head/zones.ts'
+import { ALL_ZONE_IDS, type ZoneId } from '../zones/zones.ts'
 import {
   draftFrom,
   MOST_READINGS,

@@ -1,7 +1,7 @@
 /** How the skin was, as flat views in lines: zones tinted by redness, spots as marks, arrows of growth; ready to print. */
 import { viewAxes, projectPoint, FLAT_HALF, VIEWS, type FlatView } from '../head/projection.ts'
-import { ZONE_IDS } from '../head/zones.ts'
-import type { SkinSpot, SpotKind } from '../history/answers.ts'
+import { ZONE_IDS } from '../zones/zones.ts'
+import type { SkinSpot, SpotKind } from '../looks/answers.ts'
 import { REDNESS_COLOURS } from '../skin/anchors.ts'
 import { ringsPath } from './mapSvg.ts'
 
@@ -69,7 +69,7 @@ export const SPOT_SHAPES: Readonly<Record<SpotKind, { d: string; filled: boolean
   dark: { d: 'M-2.2 -2.2L2.2 -2.2L2.2 2.2L-2.2 2.2Z', filled: true },
 }
 
-export const SPOT_WORDS: Readonly<Record<SpotKind, string>> = {
+export const SKIN_SPOT_WORDS: Readonly<Record<SpotKind, string>> = {
   bump: 'bump',
   ingrown: 'ingrown hair',
   pustule: 'pustule',

@@ -1,8 +1,6 @@
 /** The field carried from the solve mesh to other places: worked out once, then three multiplications a place. */
-import { cross, dot, type Vec3 } from '../head/frames.ts'
-import { clockFrame } from '../head/frames.ts'
+import { cross, dot, type Vec3, clockFrame, unit } from '../head/frames.ts'
 import type { SurfacePoint, ZonedMesh, ZoneRecord } from '../head/head.ts'
-import { unit } from '../head/frames.ts'
 import { turnWithNormal } from './connection.ts'
 import type { FieldAnswer, FieldGround } from './field.ts'
 

@@ -19,6 +19,12 @@ export function wrapHalf(angle: number): number {
   return a > Math.PI ? a - TURN : a
 }
 
+/** Smallest angle between two directions, radians in [0, π]. */
+export function angleBetween(a: number, b: number): number {
+  const d = Math.abs(a - b) % TURN
+  return d > Math.PI ? TURN - d : d
+}
+
 export const toRadians = (degrees: number): number => (degrees * Math.PI) / 180
 export const toDegrees = (radians: number): number => (radians * 180) / Math.PI
 

@@ -7,14 +7,15 @@
  * lie far away leave its vectors short.
  */
 import { DomainError } from '../errors.ts'
-import { tangentPart, unit, type Vec3 } from '../head/frames.ts'
+import { distance, tangentPart, unit, type Vec3 } from '../head/frames.ts'
 import { Locator } from '../head/locate.ts'
 import type { Mesh } from '../head/mesh.ts'
 import { constant, type Figures } from '../house/constants.ts'
 import { angleAtVertex, connect, type Connection } from './connection.ts'
 import { nestedDissection } from './dissection.ts'
 import { biLaplacian, connectionLaplacian } from './laplacian.ts'
-import { Factor, type HalfSolved, type HermitianMatrix, type SparseVector } from './ldl.ts'
+import { type HalfSolved, type HermitianMatrix, type SparseVector } from './ldl.ts'
+import { LdlFactor } from './ldl.ts'
 
 export const FIELD_CONSTANTS = {
   readingStrength: constant(
@@ -69,8 +70,8 @@ export interface Placed {
 export interface FieldGround {
   readonly connection: Connection
   readonly locator: Locator
-  readonly direction: Factor
-  readonly trust: Factor
+  readonly direction: LdlFactor
+  readonly trust: LdlFactor
   readonly guesses: readonly Placed[]
   /** The right side of the guesses, half solved. */
   readonly guessed: HalfSolved
@@ -108,8 +109,8 @@ export function fieldGround(
       })
     })
   }
-  const direction = new Factor(b, nestedDissection(mesh.positions, b.start, b.columns))
-  const trust = new Factor(a, nestedDissection(mesh.positions, a.start, a.columns))
+  const direction = new LdlFactor(b, nestedDissection(mesh.positions, b.start, b.columns))
+  const trust = new LdlFactor(a, nestedDissection(mesh.positions, a.start, a.columns))
   return {
     connection,
     locator,
@@ -156,14 +157,12 @@ const same = (a: FieldReading, b: FieldReading) =>
       a.point[x] === b.point[x] && a.tangent[x] === b.tangent[x] && a.normal[x] === b.normal[x],
   )
 
-const apart = (a: Vec3, b: Vec3) => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2])
-
 /** A field that follows its readings: they come, go and turn one at a time. */
 export class GrainField {
   readonly ground: FieldGround
   private readonly placed = new Map<string, Placed>()
-  private readonly direction: Factor
-  private readonly trust: Factor
+  private readonly direction: LdlFactor
+  private readonly trust: LdlFactor
   /** How many readings lie near each guess: it gives way to the first and comes back after the last. */
   private readonly near: Int32Array
   private readonly directed: HalfSolved
@@ -174,8 +173,8 @@ export class GrainField {
   constructor(figures: Figures, ground: FieldGround) {
     this.figures = figures
     this.ground = ground
-    this.direction = new Factor(ground.direction)
-    this.trust = new Factor(ground.trust)
+    this.direction = new LdlFactor(ground.direction)
+    this.trust = new LdlFactor(ground.trust)
     this.near = new Int32Array(ground.guesses.length)
     this.directed = { values: ground.guessed.values.slice() }
     this.trusted = { values: new Float64Array(2 * ground.connection.vertices) }
@@ -219,7 +218,7 @@ export class GrainField {
       this.direction.change(v, weight * this.figures(C.readingStrength), this.directed)
     if (sign > 0) direct(vector, reading.weight)
     this.ground.guesses.forEach((guess, g) => {
-      if (apart(guess.reading.point, reading.point) > this.figures(C.reachMm)) return
+      if (distance(guess.reading.point, reading.point) > this.figures(C.reachMm)) return
       const before = this.near[g]!
       this.near[g] = before + sign
       if (sign > 0 && before === 0) direct(guess.vector, -guess.reading.weight)
@@ -315,7 +314,7 @@ export class GrainField {
     for (const { reading, triangle } of this.placed.values())
       for (let k = 0; k < 3; k++) {
         const v = indices[3 * triangle + k]!
-        push(v, apart(at(v), reading.point))
+        push(v, distance(at(v), reading.point))
       }
     for (let b = 0; b < buckets.length; b++) {
       // A bucket may still grow while it is worked off: edges shorter than its width lead back into it.
@@ -325,7 +324,7 @@ export class GrainField {
         const here = at(v)
         for (let e = connection.start[v]!; e < connection.start[v + 1]!; e++) {
           const u = connection.neighbours[e]!
-          push(u, out[v]! + apart(at(u), here))
+          push(u, out[v]! + distance(at(u), here))
         }
       }
     }

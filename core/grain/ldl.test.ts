@@ -1,7 +1,8 @@
 /** The factor against dense algebra: M x must give b back, and a changed factor must be the factor of the changed matrix. */
 import { mulberry32 } from '../stats/random.ts'
 import { nestedDissection } from './dissection.ts'
-import { Factor, type HermitianMatrix, type SparseVector } from './ldl.ts'
+import { type HermitianMatrix, type SparseVector } from './ldl.ts'
+import { LdlFactor } from './ldl.ts'
 
 /** A random Hermitian positive definite matrix tied along a ring and across it. */
 function ring(n: number, random: () => number) {
@@ -48,7 +49,7 @@ function ring(n: number, random: () => number) {
   return { dense, matrix, order: nestedDissection(around, matrix.start, matrix.columns) }
 }
 
-function solve(factor: Factor, re: Float64Array, im: Float64Array) {
+function solve(factor: LdlFactor, re: Float64Array, im: Float64Array) {
   return factor.finish(factor.halfSolve(re, im))
 }
 
@@ -99,13 +100,15 @@ describe('L D Lᴴ', () => {
     for (let k = 0; k < 10; k++) {
       const { dense, matrix, order } = ring(N, random)
       const b = right()
-      expect(residual(dense, solve(new Factor(matrix, order), b.re, b.im), b)).toBeLessThan(1e-11)
+      expect(residual(dense, solve(new LdlFactor(matrix, order), b.re, b.im), b)).toBeLessThan(
+        1e-11,
+      )
     }
   })
 
   it('follows many single changes of the matrix and of the right side', () => {
     const { dense, matrix, order } = ring(N, random)
-    const factor = new Factor(matrix, order)
+    const factor = new LdlFactor(matrix, order)
     const b = right()
     const y = factor.halfSolve(b.re, b.im)
     const there: [SparseVector, number][] = []
@@ -126,7 +129,7 @@ describe('L D Lᴴ', () => {
 
   it('refuses to take out more than is there, and works on', () => {
     const { matrix, order } = ring(N, random)
-    const factor = new Factor(matrix, order)
+    const factor = new LdlFactor(matrix, order)
     const b = right()
     const y = factor.halfSolve(b.re, b.im)
     expect(() => factor.change({ at: [3], re: [1], im: [0] }, -1e6, y)).toThrow(
@@ -134,8 +137,8 @@ describe('L D Lᴴ', () => {
     )
     // What was refused has left nothing behind in the working space: the next change is the same as on a fresh copy.
     const w: SparseVector = { at: [40, 41, 42], re: [1, 0.5, 0.2], im: [0, 0.1, 0.3] }
-    const refused = new Factor(matrix, order)
-    const fresh = new Factor(matrix, order)
+    const refused = new LdlFactor(matrix, order)
+    const fresh = new LdlFactor(matrix, order)
     const [y1, y2] = [refused.halfSolve(b.re, b.im), fresh.halfSolve(b.re, b.im)]
     expect(() =>
       refused.change({ at: [order[N - 1]!], re: [1], im: [0] }, -1e6, {
@@ -149,8 +152,8 @@ describe('L D Lᴴ', () => {
 
   it('copies stand alone', () => {
     const { dense, matrix, order } = ring(N, random)
-    const first = new Factor(matrix, order)
-    const second = new Factor(first)
+    const first = new LdlFactor(matrix, order)
+    const second = new LdlFactor(first)
     const b = right()
     second.change(touch(), 3, second.halfSolve(b.re, b.im))
     expect(residual(dense, solve(first, b.re, b.im), b)).toBeLessThan(1e-11)
@@ -162,7 +165,7 @@ describe('L D Lᴴ', () => {
       const row = matrix.start.findIndex((s, i) => p >= s && p < matrix.start[i + 1]!)
       return matrix.columns[p] === row ? -1 : x
     })
-    expect(() => new Factor({ ...matrix, re }, order)).toThrow('could not be combined')
+    expect(() => new LdlFactor({ ...matrix, re }, order)).toThrow('could not be combined')
   })
 })
 

@@ -27,7 +27,7 @@ export interface HalfSolved {
 const notDefinite = () =>
   new DomainError('not-definite', 'The readings could not be combined: take the last one back.')
 
-export class Factor {
+export class LdlFactor {
   readonly n: number
   /** Unknown at each place of the order, and the place of each unknown. */
   private readonly order: Int32Array
@@ -46,9 +46,9 @@ export class Factor {
    * @throws DomainError `not-definite`
    */
   constructor(matrix: HermitianMatrix, order: Int32Array)
-  constructor(from: Factor)
-  constructor(matrix: HermitianMatrix | Factor, order?: Int32Array) {
-    if (matrix instanceof Factor) {
+  constructor(from: LdlFactor)
+  constructor(matrix: HermitianMatrix | LdlFactor, order?: Int32Array) {
+    if (matrix instanceof LdlFactor) {
       this.n = matrix.n
       this.order = matrix.order
       this.place = matrix.place

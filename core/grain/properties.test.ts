@@ -1,9 +1,7 @@
 /** What must hold of a zone's grain, whatever was read and in whatever order. */
 import { DEFAULTS } from '../house/constants.ts'
-import { readFileSync } from 'node:fs'
-import fc from 'fast-check'
 import type { ZoneRecord } from '../head/head.ts'
-import { isSkin, mirrorZone, ZONE_IDS } from '../head/zones.ts'
+import { isSkin, mirrorZone, ZONE_IDS } from '../zones/zones.ts'
 import { DAY_MS } from '../time/dates.ts'
 import { summariseDirections, toRadians, wrapHalf } from './circular.ts'
 import {
@@ -18,6 +16,8 @@ import {
   type Reading,
 } from './readings.ts'
 import { startingGuess } from './startingGuess.ts'
+import { readFileSync } from 'node:fs'
+import fc from 'fast-check'
 
 const ZONES = JSON.parse(readFileSync('generated/zones.json', 'utf8')) as ZoneRecord[]
 const NOW = Date.UTC(2026, 4, 20)

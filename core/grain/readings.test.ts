@@ -1,8 +1,7 @@
 import { DEFAULTS } from '../house/constants.ts'
-import fc from 'fast-check'
 import { DomainError } from '../errors.ts'
 import { directionOf, type Vec3 } from '../head/frames.ts'
-import { isSkin, mirrorZone, ZONE_IDS, type ZoneId } from '../head/zones.ts'
+import { isSkin, mirrorZone, ZONE_IDS, type ZoneId } from '../zones/zones.ts'
 import { DAY_MS } from '../time/dates.ts'
 import { strokeAngle } from './relation.ts'
 import { toRadians, wrapHalf } from './circular.ts'
@@ -19,6 +18,7 @@ import {
   type StrokePoint,
 } from './readings.ts'
 import { startingGuess } from './startingGuess.ts'
+import fc from 'fast-check'
 
 const CHEEK = { point: [52, -60, 60] as Vec3, normal: [0.8, -0.1, 0.6] as Vec3 }
 const rest = (id: string, atMs = 0) => ({ id, method: 'felt' as const, atMs })

@@ -2,8 +2,8 @@
  * Readings of the grain: each stroke with its surface point and tangent, summed up zone by zone on the circle (M1).
  */
 import { DomainError } from '../errors.ts'
-import { bearingOf, directionOf, unit, tangentPart, type Vec3 } from '../head/frames.ts'
-import { ALL_ZONE_IDS, isSkin, mirrorZone, type ZoneId } from '../head/zones.ts'
+import { distance, bearingOf, directionOf, unit, tangentPart, type Vec3 } from '../head/frames.ts'
+import { ALL_ZONE_IDS, isSkin, mirrorZone, type ZoneId } from '../zones/zones.ts'
 import { constant, type Constant, type Figures } from '../house/constants.ts'
 import { DAY_MS } from '../time/dates.ts'
 import { summariseDirections, type CircularSummary } from './circular.ts'
@@ -225,7 +225,7 @@ export function readingsFromComb(
   const spacing = figures(READING_CONSTANTS.combSpacingMm)
   const gone: number[] = [0]
   for (let i = 1; i < stroke.length; i++) {
-    gone.push(gone[i - 1]! + apart(stroke[i - 1]!.point, stroke[i]!.point))
+    gone.push(gone[i - 1]! + distance(stroke[i - 1]!.point, stroke[i]!.point))
   }
   const length = gone[gone.length - 1] ?? 0
   const pieces = Math.max(1, Math.round(length / spacing))
@@ -245,8 +245,6 @@ export function readingsFromComb(
   // A short or quick stroke is a reading like any other, with the same errors.
   return out.length > 0 ? out : [readingFromStroke(stroke, { ...rest, id: newId() })]
 }
-
-const apart = (a: Vec3, b: Vec3) => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2])
 
 /**
  * The same direction moved to another place, which may lie in another zone.

@@ -3,7 +3,7 @@
  * The client's left half is given as an hour of the clock; the right half is its mirror.
  */
 import { toRadians } from './circular.ts'
-import { zoneStem, type ZoneId, type ZoneStem } from '../head/zones.ts'
+import { zoneStem, type ZoneId, type ZoneStem } from '../zones/zones.ts'
 
 /** Hour on the clock face for the client's left, where 3 points to the client's left seen from the front. */
 const LEFT_HOUR: Partial<Record<ZoneStem, number>> = {

@@ -4,7 +4,7 @@
  */
 import { cross, tangentPart, unit, type Vec3 } from '../head/frames.ts'
 import { surfacePoint, triangleArea, type SurfacePoint, type ZonedMesh } from '../head/head.ts'
-import { isSkin, ZONE_IDS } from '../head/zones.ts'
+import { isSkin, ZONE_IDS } from '../zones/zones.ts'
 import { drawNormal } from '../stats/random.ts'
 import { turnWithNormal } from './connection.ts'
 import type { FieldReading } from './field.ts'

@@ -5,7 +5,7 @@
  */
 import type { Figures } from '../house/constants.ts'
 import type { SurfacePoint } from '../head/head.ts'
-import type { ZoneId } from '../head/zones.ts'
+import type { ZoneId } from '../zones/zones.ts'
 import { FIELD_CONSTANTS, type GrainField } from './field.ts'
 
 /** A place to read. */

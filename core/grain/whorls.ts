@@ -2,8 +2,8 @@
  * What turns: whorls with their way of turning, meeting points, and readings that cannot both be right, which make a field
  * turn where hair does not.
  */
-import { cross, dot, unit, type Vec3 } from '../head/frames.ts'
-import { isSkin, ZONE_IDS, type ZoneId } from '../head/zones.ts'
+import { distance, cross, dot, unit, type Vec3 } from '../head/frames.ts'
+import { isSkin, ZONE_IDS, type ZoneId } from '../zones/zones.ts'
 import { constant, type Figures } from '../house/constants.ts'
 import { wrapHalf } from './circular.ts'
 import { CONFIDENCE_CONSTANTS } from './confidence.ts'
@@ -76,7 +76,7 @@ export function findTurning(
         isSkin(w.zoneId) &&
         w.trust >= figures(CONFIDENCE_CONSTANTS.trustFair) &&
         // Where readings disagree the field turns because it must; that is no whorl.
-        !disputedPoints.some((p) => apart(p, w.point) < figures(W.disagreeMm)),
+        !disputedPoints.some((p) => distance(p, w.point) < figures(W.disagreeMm)),
     )
   return {
     whorls: found,
@@ -84,8 +84,6 @@ export function findTurning(
     disagreements,
   }
 }
-
-const apart = (a: Vec3, b: Vec3) => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2])
 
 function middle(ground: FieldGround, triangle: number): { point: Vec3; normal: Vec3 } {
   const { positions, normals, indices } = ground.connection
@@ -113,7 +111,7 @@ function withoutPairs(
     for (let i = 0; i < left.length; i++)
       for (let j = i + 1; j < left.length; j++) {
         if (left[i]!.index + left[j]!.index !== 0) continue
-        const d = apart(
+        const d = distance(
           middle(ground, left[i]!.triangle).point,
           middle(ground, left[j]!.triangle).point,
         )
@@ -192,7 +190,7 @@ export function findDisagreements(
   readings.forEach((a, i) => {
     for (const b of readings.slice(i + 1)) {
       // Over the border of a zone hair may part, as below the nose.
-      if (a.zoneId !== b.zoneId || apart(a.point, b.point) > figures(W.disagreeMm)) continue
+      if (a.zoneId !== b.zoneId || distance(a.point, b.point) > figures(W.disagreeMm)) continue
       const degrees = angleBetween(turnWithNormal(b.tangent, b.normal, a.normal), a.tangent)
       if (degrees <= figures(W.disagreeDeg)) continue
       // Across a true whorl near readings differ too, but the field follows both.

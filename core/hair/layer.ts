@@ -2,8 +2,8 @@
 import type { KeepLine } from '../lines/keepLine.ts'
 import { hairIn, type Coarseness, type Curl, type SkinAndHair } from '../client.ts'
 import type { SurfacePoint } from '../head/head.ts'
-import type { HairKind } from '../head/zoneFacts.ts'
-import type { ZoneId } from '../head/zones.ts'
+import type { HairKind } from '../zones/facts.ts'
+import type { ZoneId } from '../zones/zones.ts'
 
 export const HAIR_KINDS = ['vellus', 'mixed', 'terminal'] as const
 export const DENSITIES = ['none', 'sparse', 'medium', 'dense'] as const

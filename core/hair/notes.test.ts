@@ -3,13 +3,16 @@ import { DEFAULTS } from '../house/constants.ts'
 import { DEFAULT_SCHOOLS } from '../house/schools.ts'
 import { makePlan } from '../plan/makePlan.ts'
 import { carriedMarks, markAreas, markMargin, markZones } from '../screening/marks.ts'
-import { screen, type Asked, type Spot } from '../screening/screen.ts'
+import { screen } from '../screening/screen.ts'
+import type { Asked } from '../screening/asked.ts'
+import type { SkinMark } from '../screening/asked.ts'
 import { ZONES } from '../testing/head.ts'
-import { planInput, SKIN, type PlanCase } from '../testing/plan.ts'
+import { planInput, type PlanCase } from '../testing/plan.ts'
+import { SKIN } from '../testing/client.ts'
 import { hairWords, plannedHair } from './layer.ts'
 
 const cheek = ZONES.find((z) => z.id === 'cheek-lower-left')!
-const spot = (over: Partial<Spot> = {}): Spot => ({
+const spot = (over: Partial<SkinMark> = {}): SkinMark => ({
   id: 's',
   kind: 'mole',
   zoneId: cheek.id,
@@ -17,7 +20,7 @@ const spot = (over: Partial<Spot> = {}): Spot => ({
   radiusMm: 4,
   ...over,
 })
-const plan = (notes: PlanCase['notes'] = {}, spots: Spot[] = []) =>
+const plan = (notes: PlanCase['notes'] = {}, spots: SkinMark[] = []) =>
   makePlan(planInput({ notes, spots }))
 const zoneIn = (p: ReturnType<typeof plan>, id: string) => p.zones.find((z) => z.zoneId === id)
 

@@ -12,7 +12,7 @@ import {
   type Vec3,
 } from './frames.ts'
 import type { ZoneRecord } from './head.ts'
-import { isSkin, mirrorZone, ZONE_IDS } from './zones.ts'
+import { isSkin, mirrorZone, ZONE_IDS } from '../zones/zones.ts'
 
 const ZONES = JSON.parse(readFileSync('generated/zones.json', 'utf8')) as ZoneRecord[]
 const skin = fc.constantFrom(...ZONES.filter((z) => z.skin))

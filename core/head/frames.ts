@@ -2,7 +2,7 @@
  * The clock face of a place: 12 toward the crown; on the scalp toward the face, under the chin toward the chin.
  * Bearings are radians clockwise from 12, as seen by a worker who faces the zone from outside.
  */
-import { isBody, zoneStem, type ZoneId } from './zones.ts'
+import { isBody, zoneStem, type ZoneId } from '../zones/zones.ts'
 
 export type Vec3 = readonly [number, number, number]
 
@@ -30,6 +30,11 @@ function noonWay(id: ZoneId, point: Vec3): Vec3 {
 
 export function dot(a: Vec3, b: Vec3): number {
   return a[0] * b[0] + a[1] * b[1] + a[2] * b[2]
+}
+
+/** Straight distance between two points. */
+export function distance(a: Vec3, b: Vec3): number {
+  return Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2])
 }
 
 export function cross(a: Vec3, b: Vec3): Vec3 {

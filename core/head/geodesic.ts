@@ -4,7 +4,7 @@
  * strip of triangles it found.
  */
 import { DomainError } from '../errors.ts'
-import type { Vec3 } from './frames.ts'
+import { distance, type Vec3 } from './frames.ts'
 import { surfacePoint, type SurfacePoint, type ZonedMesh } from './head.ts'
 import { Locator } from './locate.ts'
 import { triangleNeighbours } from './walk.ts'
@@ -32,7 +32,6 @@ const SWEEPS = 400
 /** Stops that are looked at before a line counts as impossible. */
 const MOST_VISITS = 400_000
 
-const apart = (a: Vec3, b: Vec3) => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2])
 const mix = (a: Vec3, b: Vec3, t: number): Vec3 => [
   a[0] + t * (b[0] - a[0]),
   a[1] + t * (b[1] - a[1]),
@@ -132,11 +131,11 @@ export function shortestPath(surface: Surface, from: Vec3, to: Vec3): PathPoint[
         const key = edge * STOPS.length + s
         if (done.has(key)) continue
         const q = stopAt(key)
-        const d = so + apart(p, q)
+        const d = so + distance(p, q)
         if (d >= (cost.get(key) ?? Infinity)) continue
         cost.set(key, d)
         came.set(key, by)
-        heap.push(key, d + apart(q, end.point))
+        heap.push(key, d + distance(q, end.point))
       }
     }
   }
@@ -149,13 +148,13 @@ export function shortestPath(surface: Surface, from: Vec3, to: Vec3): PathPoint[
     done.add(key)
     const so = cost.get(key)!
     const p = stopAt(key)
-    if (so + apart(p, end.point) >= shortest) break
+    if (so + distance(p, end.point) >= shortest) break
     const edge = Math.floor(key / STOPS.length)
     const triangles = [Math.floor(edge / 3), neighbours[edge]!]
     for (const t of triangles) {
       if (t < 0) continue
       if (t === end.triangle) {
-        const whole = so + apart(p, end.point)
+        const whole = so + distance(p, end.point)
         if (whole < shortest) {
           shortest = whole
           last = key
@@ -210,7 +209,7 @@ function pullStraight(
       const length2 = d[0] * d[0] + d[1] * d[1] + d[2] * d[2] || 1
       const foot = (p: Vec3) => {
         const t = ((p[0] - a[0]) * d[0] + (p[1] - a[1]) * d[1] + (p[2] - a[2]) * d[2]) / length2
-        return { t, away: apart(p, mix(a, b, t)) }
+        return { t, away: distance(p, mix(a, b, t)) }
       }
       const before = foot(crossing(i - 1))
       const after = foot(crossing(i + 1))
@@ -226,5 +225,5 @@ function pullStraight(
 
 /** Length of a path, mm. */
 export function pathLength(path: readonly { readonly point: Vec3 }[]): number {
-  return path.reduce((s, p, i) => (i === 0 ? 0 : s + apart(path[i - 1]!.point, p.point)), 0)
+  return path.reduce((s, p, i) => (i === 0 ? 0 : s + distance(path[i - 1]!.point, p.point)), 0)
 }

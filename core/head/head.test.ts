@@ -20,7 +20,8 @@ import {
 } from './projection.ts'
 import { HeadField } from './shape.ts'
 import { normalAt, triangleNeighbours, walk } from './walk.ts'
-import { isSkin, mirrorZone, ZONE_IDS, zoneClassifier, zoneStem } from './zones.ts'
+import { isSkin, mirrorZone, ZONE_IDS, zoneStem } from '../zones/zones.ts'
+import { zoneClassifier } from './classify.ts'
 
 /** The head as built before the tests, and built once more by a process of its own. */
 const read = (dir: string, file: string) => readFileSync(join(dir, file))

@@ -8,16 +8,16 @@ import { cross, unit, type Vec3 } from './frames.ts'
 import { GRID_SCALE, halfHead, mirrorMesh, type Mesh } from './mesh.ts'
 import { HeadField } from './shape.ts'
 import { splitByZone } from './split.ts'
-import { ZONE_FACTS, zoneName, type HairKind } from './zoneFacts.ts'
+import { ZONE_FACTS, zoneName, type HairKind } from '../zones/facts.ts'
 import {
   isSkin,
   mirrorZone,
-  zoneClassifier,
   zoneStem,
   ZONE_IDS,
   type ZoneId,
   type ZoneStem,
-} from './zones.ts'
+} from '../zones/zones.ts'
+import { zoneClassifier } from './classify.ts'
 
 /** A mesh whose triangles are sorted by zone. */
 export interface ZonedMesh extends Mesh {

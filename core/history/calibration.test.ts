@@ -2,7 +2,8 @@ import { DEFAULTS } from '../house/constants.ts'
 import { drawHistory } from '../simulate/truth.ts'
 import { mulberry32 } from '../stats/random.ts'
 import { expectedMean, type Reactivity } from '../skin/sensitivity.ts'
-import { calibrate, type ForecastHistory } from './calibration.ts'
+import { type ForecastHistory } from './calibration.ts'
+import { checkForecast } from './calibration.ts'
 import { studioView } from './studio.ts'
 import type { VisitFacts } from './facts.ts'
 import { DAY_MS } from '../time/dates.ts'
@@ -26,7 +27,7 @@ const expected = (reactivity: Reactivity) => expectedMean(DEFAULTS, reactivity)
 
 describe('the forecast against what came', () => {
   it('holds on clients drawn from its own beliefs, and is better than the prior and than last time', () => {
-    const found = calibrate(DEFAULTS, histories(120, 12), expected)
+    const found = checkForecast(DEFAULTS, histories(120, 12), expected)
     expect(found.p).toBeGreaterThan(0.01)
     expect(found.words).toContain('The forecast holds')
     expect(found.brier).toBeLessThan(found.brierPrior)
@@ -40,17 +41,17 @@ describe('the forecast against what came', () => {
 
   it('says that it is off when skin reddens far more than was believed', () => {
     const twice = (r: Reactivity) => expectedMean(DEFAULTS, r) / 6
-    const found = calibrate(DEFAULTS, histories(120, 3), twice)
+    const found = checkForecast(DEFAULTS, histories(120, 3), twice)
     expect(found.words).toContain('The forecast is off')
     expect(found.words).toContain('too little')
     expect(found.z).toBeGreaterThan(2.6)
   })
 
   it('with few visits says so; stopped half way gives what it has', () => {
-    expect(calibrate(DEFAULTS, histories(2, 3), expected).words).toContain('Too few forecasts')
-    expect(calibrate(DEFAULTS, [], expected)).toMatchObject({ forecasts: 0, brier: 0 })
+    expect(checkForecast(DEFAULTS, histories(2, 3), expected).words).toContain('Too few forecasts')
+    expect(checkForecast(DEFAULTS, [], expected)).toMatchObject({ forecasts: 0, brier: 0 })
     const shares: number[] = []
-    const half = calibrate(DEFAULTS, histories(10, 4), expected, (s) => {
+    const half = checkForecast(DEFAULTS, histories(10, 4), expected, (s) => {
       shares.push(s)
       return s < 0.5
     })
@@ -60,7 +61,7 @@ describe('the forecast against what came', () => {
 
   it('scores by Brier’s own sum (by hand)', () => {
     // One client, one zone, prior Gamma(2, 2/0.3): P(y ≥ 2) at load 1 is 1 − p²(1 + 2q), p = b/(b+1), q = 1 − p.
-    const found = calibrate(
+    const found = checkForecast(
       DEFAULTS,
       [
         {

@@ -48,7 +48,7 @@ export interface CalibrationBin {
   readonly range: Interval
 }
 
-export interface Calibration {
+export interface ForecastCheck {
   readonly bins: readonly CalibrationBin[]
   readonly clients: number
   readonly visits: number
@@ -67,12 +67,12 @@ export interface Calibration {
  * @param mean what is expected of each kind of skin
  * @param progress told after each client, 0 to 1; returning false stops, and what is there so far is given back
  */
-export function calibrate(
+export function checkForecast(
   figures: Figures,
   clients: readonly ForecastHistory[],
   mean: (reactivity: Reactivity) => number,
   progress: (share: number) => boolean = () => true,
-): Calibration {
+): ForecastCheck {
   const grade = figures(K.grade)
   const bins = EDGES.map(() => ({ forecasts: 0, hits: 0, said: 0 }))
   let visits = 0

@@ -5,8 +5,9 @@
 import type { Figures } from '../house/constants.ts'
 import { garwood, holm, rateRatio, type Interval } from '../stats/rates.ts'
 import { CHANGE_CONSTANTS as C } from './changeConstants.ts'
-import { countsOf, figure, OUTCOME_NAMES, scatterOf, type Outcome } from './counts.ts'
-import { sum } from './facts.ts'
+import { countsOf, figure, scatterOf } from './counts.ts'
+import { COUNTED_NAMES, type Counted } from './counts.ts'
+import { sum } from '../stats/lists.ts'
 import type { DatedChange } from './findChanges.ts'
 
 /** One side of a comparison. */
@@ -21,7 +22,7 @@ export interface Side {
 /** A change against an outcome. */
 export interface ChangeEffect extends Interval {
   readonly change: DatedChange
-  readonly outcome: Outcome
+  readonly outcome: Counted
   readonly before: Side
   readonly after: Side
   /** Rate after over rate before. */
@@ -54,7 +55,7 @@ export function compareCounts(
 export function changeEffects(
   figures: Figures,
   changes: readonly DatedChange[],
-  outcomes: readonly Outcome[] = ['bumps', 'redness'],
+  outcomes: readonly Counted[] = ['bumps', 'redness'],
 ): ChangeEffect[] {
   const raw = changes.flatMap((change) =>
     outcomes.map((outcome) => {
@@ -116,8 +117,8 @@ function effectWords(figures: Figures, e: Omit<ChangeEffect, 'words'>, looks: nu
       after.visits < least ? `${least - after.visits} more after` : '',
     ].filter(Boolean)
     return short.length > 0
-      ? `${OUTCOME_NAMES[e.outcome]}: too few answered visits to tell (${short.join(', ')}).`
-      : `${OUTCOME_NAMES[e.outcome]}: none on either side, so there is nothing to compare.`
+      ? `${COUNTED_NAMES[e.outcome]}: too few answered visits to tell (${short.join(', ')}).`
+      : `${COUNTED_NAMES[e.outcome]}: none on either side, so there is nothing to compare.`
   }
   const corrected = looks > 1 ? `, corrected for ${looks} comparisons` : ''
   const range = `rate × ${figure(e.ratio)}, 95 % from ${figure(e.low)} to ${e.high === Infinity ? 'no upper end' : figure(e.high)}`
@@ -125,7 +126,7 @@ function effectWords(figures: Figures, e: Omit<ChangeEffect, 'words'>, looks: nu
     e.scatter > 1 ? ' Counts scatter more than chance alone, so the range is widened.' : ''
   if (e.verdict === 'no-difference') {
     const moved = e.ratio === 1 ? 'stayed' : e.ratio < 1 ? 'went down' : 'went up'
-    return `${OUTCOME_NAMES[e.outcome]} ${moved} ${counts}; that may well be chance (${range}${corrected}).${scatter}`
+    return `${COUNTED_NAMES[e.outcome]} ${moved} ${counts}; that may well be chance (${range}${corrected}).${scatter}`
   }
-  return `${OUTCOME_NAMES[e.outcome]} ${e.verdict} ${counts}; that is unlikely to be chance (${range}${corrected}).${scatter}`
+  return `${COUNTED_NAMES[e.outcome]} ${e.verdict} ${counts}; that is unlikely to be chance (${range}${corrected}).${scatter}`
 }

@@ -1,14 +1,15 @@
 import { DEFAULTS } from '../house/constants.ts'
 import { play } from '../chair/play.ts'
-import { replay, type Draft } from '../chair/service.ts'
+import { replay } from '../chair/service.ts'
+import type { Draft } from '../chair/events.ts'
 import { executedLoads } from '../chair/outcome.ts'
 import { makePlan } from '../plan/makePlan.ts'
 import { planInput } from '../testing/plan.ts'
 import { choicesOf } from './choices.ts'
-import { answerByZone, areasWorked, AREAS, type ClientAnswer } from './clientAnswer.ts'
+import { answerByZone, areasWorked, AREAS, type ClientAnswer } from '../looks/clientAnswer.ts'
 import { learnOverStudio } from './studioLearn.ts'
-import { ALL_ZONE_IDS, isSkin, zoneStem } from '../head/zones.ts'
-import { serviceZones } from '../services.ts'
+import { ALL_ZONE_IDS, isSkin, zoneStem } from '../zones/zones.ts'
+import { serviceZones } from '../services/index.ts'
 
 const plan = makePlan(planInput())
 let n = 0

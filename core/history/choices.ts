@@ -2,10 +2,10 @@
 import { nickZone } from '../chair/outcome.ts'
 import type { ChairState } from '../chair/state.ts'
 import type { Relation } from '../grain/relation.ts'
-import { BLADES, type BladeId } from '../plan/blades.ts'
+import { BLADES, type BladeId } from '../kit/blades.ts'
 import { slipFor } from '../plan/passes.ts'
 import type { Plan } from '../plan/types.ts'
-import { SERVICES } from '../services.ts'
+import { SERVICES } from '../services/index.ts'
 import type { Slip, ToolKind } from '../skin/load.ts'
 
 /** What was done to a zone. */

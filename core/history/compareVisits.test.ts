@@ -1,7 +1,8 @@
 import { DEFAULTS } from '../house/constants.ts'
-import { NOTHING_AT_CHAIR } from '../chair/atChair.ts'
+import { NOTHING_AT_CHAIR } from '../looks/atChair.ts'
 import { DAY_MS } from '../time/dates.ts'
-import { differences, told, type ComparedVisit, type Two } from './compareVisits.ts'
+import { differences, type ComparedVisit, type Two } from './compareVisits.ts'
+import { differenceWords } from './compareVisits.ts'
 
 describe('two visits beside each other', () => {
   const visit = (over: Partial<ComparedVisit>): ComparedVisit => ({
@@ -45,10 +46,10 @@ describe('two visits beside each other', () => {
 
   it('are told with their sign and unit', () => {
     expect([
-      told(2, 'redness'),
-      told(-4, 'bumps'),
-      told(-1.25, 'load'),
-      told(31.4, 'grain'),
+      differenceWords(2, 'redness'),
+      differenceWords(-4, 'bumps'),
+      differenceWords(-1.25, 'load'),
+      differenceWords(31.4, 'grain'),
     ]).toEqual(['+2', '−4', '−1.3', '31°'])
   })
 })

@@ -3,9 +3,10 @@ import type { Figures } from '../house/constants.ts'
 import { toDegrees } from '../grain/circular.ts'
 import { grainMap, type Reading } from '../grain/readings.ts'
 import { strokeAngle } from '../grain/relation.ts'
-import type { ZoneId } from '../head/zones.ts'
-import type { AtChair } from '../chair/atChair.ts'
-import { bumpsByZone, worstByZone, type SkinAnswer } from './answers.ts'
+import type { ZoneId } from '../zones/zones.ts'
+import type { AtChair } from '../looks/atChair.ts'
+import { bumpsByZone, worstByZone } from '../looks/summary.ts'
+import type { SkinAnswer } from '../looks/answers.ts'
 
 export const LAYERS = {
   redness: 'Redness',
@@ -75,10 +76,10 @@ export function differences(
 }
 
 /** How much of the colour a difference takes. */
-export const FULL: Record<Layer, number> = { redness: 3, bumps: 5, grain: 60, load: 2 }
+export const FULL_COLOUR_AT: Record<Layer, number> = { redness: 3, bumps: 5, grain: 60, load: 2 }
 
 /** A difference in words. */
-export function told(d: number, layer: Layer): string {
+export function differenceWords(d: number, layer: Layer): string {
   if (layer === 'grain') return `${Math.round(d)}°`
   const size = layer === 'load' ? Math.abs(d).toFixed(1) : String(Math.abs(Math.round(d)))
   return `${d > 0 ? '+' : '−'}${size}`

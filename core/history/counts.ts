@@ -2,11 +2,12 @@
 import type { Figures } from '../house/constants.ts'
 import jstat from 'jstat'
 import { CHANGE_CONSTANTS as C } from './changeConstants.ts'
-import { sum, type VisitFacts } from './facts.ts'
+import type { VisitFacts } from './facts.ts'
+import { sum } from '../stats/lists.ts'
 
-export type Outcome = 'bumps' | 'redness'
+export type Counted = 'bumps' | 'redness'
 
-export const OUTCOME_NAMES: Readonly<Record<Outcome, string>> = {
+export const COUNTED_NAMES: Readonly<Record<Counted, string>> = {
   bumps: 'Bumps',
   redness: 'Grades of redness',
 }
@@ -15,7 +16,7 @@ export const OUTCOME_NAMES: Readonly<Record<Outcome, string>> = {
 export const figure = (x: number) => (x >= 10 ? x.toFixed(0) : x >= 1 ? x.toFixed(1) : x.toFixed(2))
 
 /** Counts of an outcome over the visits on which somebody looked. */
-export const countsOf = (visits: readonly VisitFacts[], outcome: Outcome): number[] =>
+export const countsOf = (visits: readonly VisitFacts[], outcome: Counted): number[] =>
   visits.flatMap((v) => {
     const zones = outcome === 'bumps' ? v.bumps : v.worst
     return zones ? [sum(Object.values(zones))] : []

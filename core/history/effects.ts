@@ -6,9 +6,10 @@
 import { constant, type Figures } from '../house/constants.ts'
 import { fitPoisson, type PoissonRow } from '../stats/poissonRegression.ts'
 import { DAY_MS } from '../time/dates.ts'
-import { middle, type VisitFacts } from './facts.ts'
+import type { VisitFacts } from './facts.ts'
+import { median } from '../stats/lists.ts'
 import { CHOICE_IDS, CHOICES, Patterns, type ChoiceId } from './patterns.ts'
-import type { Outcome } from './counts.ts'
+import type { Counted } from './counts.ts'
 
 export const EFFECT_CONSTANTS = {
   effectSpread: constant(
@@ -50,7 +51,7 @@ export interface ChoiceEffect {
 }
 
 export interface Effects {
-  readonly outcome: Outcome
+  readonly outcome: Counted
   readonly visits: number
   readonly effects: readonly ChoiceEffect[]
   /** Above 1 when counts scatter more than chance; ranges are widened by it. */
@@ -66,7 +67,7 @@ export interface ClientVisits {
 /** More columns than a regression ever has: makes one number of a pattern and a zone. */
 const MOST_COLUMNS = 100_000
 
-const OUTCOMES: readonly Outcome[] = ['redness', 'bumps']
+const OUTCOMES: readonly Counted[] = ['redness', 'bumps']
 
 /** A way of doing a zone of a client, with how often it was done and what came of it. */
 interface Group {
@@ -192,7 +193,7 @@ const Z_95 = 1.959964
 /** Each visit with how much sooner than usual it came, in halvings of the usual interval, to a half. */
 function spaced(visits: readonly VisitFacts[]): { visit: VisitFacts; sooner: number }[] {
   const gaps = visits.slice(1).map((v, i) => v.endedAtMs - visits[i]!.endedAtMs)
-  const usual = middle(gaps)
+  const usual = median(gaps)
   return visits.map((visit, i) => {
     const since = gaps[i - 1]
     if (!usual || since === undefined) return { visit, sooner: 0 }
@@ -204,7 +205,7 @@ function spaced(visits: readonly VisitFacts[]): { visit: VisitFacts; sooner: num
 function effectOf(
   figures: Figures,
   id: ChoiceId,
-  outcome: Outcome,
+  outcome: Counted,
   f: { beta: number; half: number; varied: boolean; withIt: number; without: number },
 ): ChoiceEffect {
   const effect = {
@@ -234,7 +235,7 @@ function words(
   figures: Figures,
   e: Omit<ChoiceEffect, 'verdict' | 'words'>,
   verdict: ChoiceEffect['verdict'],
-  outcome: Outcome,
+  outcome: Counted,
   half: number,
   visits: number,
 ): string {

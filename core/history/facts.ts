@@ -1,5 +1,5 @@
 /** A finished visit as comparing and learning across visits need it. */
-import type { ServiceId } from '../services.ts'
+import type { ServiceId } from '../services/index.ts'
 import type { VisitChoices } from './choices.ts'
 
 export interface VisitFacts {
@@ -22,19 +22,4 @@ export interface VisitFacts {
   readonly answered: readonly string[]
   /** The window that was told for the next visit; null when none was. */
   readonly due: { readonly fromMs: number; readonly toMs: number } | null
-}
-
-export const sum = (list: Iterable<number>): number => [...list].reduce((s, v) => s + v, 0)
-
-/** The value that most have; the first of those equal. */
-export function mostHave<T>(list: readonly T[]): T | undefined {
-  const counts = new Map<T, number>()
-  for (const v of list) counts.set(v, (counts.get(v) ?? 0) + 1)
-  return [...counts.entries()].sort((a, b) => b[1] - a[1])[0]?.[0]
-}
-
-/** The middle of a list; undefined for none. */
-export function middle(list: readonly number[]): number | undefined {
-  const sorted = [...list].sort((a, b) => a - b)
-  return sorted[Math.floor((sorted.length - 1) / 2)]
 }

@@ -3,7 +3,8 @@ import type { Figures } from '../house/constants.ts'
 import { DAY_MS } from '../time/dates.ts'
 import { listWords } from '../words.ts'
 import { CHANGE_CONSTANTS as C } from './changeConstants.ts'
-import { middle, mostHave, type VisitFacts } from './facts.ts'
+import type { VisitFacts } from './facts.ts'
+import { median, mostHave } from '../stats/lists.ts'
 
 /** What may differ from visit to visit. */
 export const FACTORS = [
@@ -61,7 +62,7 @@ export function differing(
     mostHave(labels(visits).map((l) => l[factor]))
   return FACTORS.filter((factor) => {
     if (factor === 'interval') {
-      const [a, b] = [middle(gaps(before)), middle(gaps(after))]
+      const [a, b] = [median(gaps(before)), median(gaps(after))]
       if (a === undefined || b === undefined || a <= 0 || b <= 0) return false
       return Math.max(a / b, b / a) >= figures(C.intervalRatio)
     }

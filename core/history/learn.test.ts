@@ -1,15 +1,8 @@
 import { DEFAULTS } from '../house/constants.ts'
 import { HOUR_MS } from '../time/dates.ts'
-import {
-  bumpsByZone,
-  fadeSteps,
-  momentAt,
-  momentHours,
-  owedAnswer,
-  summariseAnswers,
-  worstByZone,
-} from './answers.ts'
-import { sameSpot, spotTrails } from './spots.ts'
+import { bumpsByZone, fadeSteps, summariseAnswers, worstByZone } from '../looks/summary.ts'
+import { momentAt, momentHours, owedAnswer } from '../looks/moments.ts'
+import { sameSpot, spotTrails } from '../looks/spots.ts'
 import { learnClient, meanGrowth, meanLeft, skinOutcomes } from './learn.ts'
 import { coverage } from '../testing/coverage.ts'
 

@@ -2,18 +2,13 @@
 import type { Figures } from '../house/constants.ts'
 import { hairIn, type SkinAndHair } from '../client.ts'
 import { priorGrowth, updateGrowth, type Growth } from '../regrowth/growth.ts'
-import { serviceZones, type ServiceId } from '../services.ts'
+import { serviceZones, type ServiceId } from '../services/index.ts'
 import { learnBumps } from '../skin/bumps.ts'
 import { learnFading, type FadeBelief } from '../skin/fading.ts'
 import { learnZones, type StudioSkin } from '../skin/pool.ts'
 import { expectedMean, type Sensitivity, type SkinOutcome } from '../skin/sensitivity.ts'
-import {
-  bumpsByZone,
-  fadeSteps,
-  worstByZone,
-  type HairReading,
-  type PastService,
-} from './answers.ts'
+import { bumpsByZone, fadeSteps, worstByZone, type PastService } from '../looks/summary.ts'
+import type { HairReading } from '../looks/answers.ts'
 
 /** What the models have learned of a client, by zone. */
 export interface ClientModel {

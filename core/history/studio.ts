@@ -3,7 +3,9 @@ import { constant, type Figures } from '../house/constants.ts'
 import { clopperPearson, garwood, type Interval } from '../stats/rates.ts'
 import { DAY_MS } from '../time/dates.ts'
 import type { ClientVisits } from './effects.ts'
-import { sum } from './facts.ts'
+import { sum } from '../stats/lists.ts'
+
+import { settledMoments } from '../looks/moments.ts'
 
 export const STUDIO_CONSTANTS = {
   leastLanes: constant(
@@ -74,13 +76,6 @@ const perThousand = (count: number, lanes: number): PerThousand => {
   }
 }
 
-/** Moments at which an answer is asked for, days after the service. */
-const ASKED = [
-  ['24h', 4],
-  ['48h', 5],
-  ['7d', 14],
-] as const
-
 export function studioView(
   figures: Figures,
   clients: readonly ClientVisits[],
@@ -103,13 +98,9 @@ export function studioView(
         answeredServices++
         if (Math.max(0, ...Object.values(v.worst)) >= 2) red++
       }
-      for (const [moment, overDays] of ASKED) {
-        // Only what can no longer come counts as not given.
-        const came = v.answered.includes(moment)
-        if (!came && nowMs < v.endedAtMs + overDays * DAY_MS) continue
-        asked++
-        if (came) given++
-      }
+      const settled = settledMoments(figures, v.endedAtMs, v.answered, nowMs)
+      asked += settled.length
+      given += settled.filter((m) => m.came).length
       const next = client.visits.slice(i + 1).find((n) => n.service === v.service)
       if (v.due && next) {
         const grace = figures(S.graceDays) * DAY_MS

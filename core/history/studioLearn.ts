@@ -2,9 +2,10 @@
 import type { Figures } from '../house/constants.ts'
 import { learnStudio, type StudioSkin } from '../skin/pool.ts'
 import type { Reactivity } from '../skin/sensitivity.ts'
-import { calibrate, type Calibration } from './calibration.ts'
+import { checkForecast, type ForecastCheck } from './calibration.ts'
 import { choiceEffects, type ClientVisits, type Effects } from './effects.ts'
-import { sum, type VisitFacts } from './facts.ts'
+import type { VisitFacts } from './facts.ts'
+import { sum } from '../stats/lists.ts'
 import { studioView, type StudioView } from './studio.ts'
 
 export interface StudioClient extends ClientVisits {
@@ -13,7 +14,7 @@ export interface StudioClient extends ClientVisits {
 
 export interface StudioLearned {
   readonly view: StudioView
-  readonly calibration: Calibration
+  readonly calibration: ForecastCheck
   readonly effects: readonly Effects[]
   readonly skin: StudioSkin
 }
@@ -32,7 +33,7 @@ export function learnOverStudio(
   progress(0.05)
   const view = studioView(figures, clients, nowMs)
   progress(0.1)
-  const calibration = calibrate(
+  const calibration = checkForecast(
     figures,
     clients.map((c) => ({
       reactivity: c.reactivity,

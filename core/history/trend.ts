@@ -2,8 +2,10 @@
 import type { Figures } from '../house/constants.ts'
 import { ewma, type EwmaPoint } from '../stats/ewma.ts'
 import { CHANGE_CONSTANTS as C } from './changeConstants.ts'
-import { countsOf, figure, OUTCOME_NAMES, scatterOf, type Outcome } from './counts.ts'
-import { sum, type VisitFacts } from './facts.ts'
+import { countsOf, figure, scatterOf } from './counts.ts'
+import { COUNTED_NAMES, type Counted } from './counts.ts'
+import type { VisitFacts } from './facts.ts'
+import { sum } from '../stats/lists.ts'
 
 /** The trend watch of a client's bumps (or redness). */
 export interface Trend {
@@ -22,7 +24,7 @@ export interface Trend {
 export function trendWatch(
   figures: Figures,
   visits: readonly VisitFacts[],
-  outcome: Outcome,
+  outcome: Counted,
 ): Trend | undefined {
   const counted = visits.flatMap((v) => {
     const [count] = countsOf([v], outcome)
@@ -42,7 +44,7 @@ export function trendWatch(
     figures(C.trendWidths),
   ).map((p, i) => ({ ...p, ...counted[i]! }))
   const last = points.at(-1)!
-  const name = OUTCOME_NAMES[outcome]
+  const name = COUNTED_NAMES[outcome]
   const words = !last.out
     ? `${name}: as in the first ${n} counted visits, about ${figure(baseline)} a visit.`
     : `${name} ${last.value > 0 ? 'have risen above' : 'have fallen below'} what was usual in the first ${n} counted visits (about ${figure(baseline)} a visit).`

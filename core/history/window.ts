@@ -1,13 +1,15 @@
 /** The next visit's window of a client, from their last service and what followed. */
 import type { Figures } from '../house/constants.ts'
 import type { SkinAndHair } from '../client.ts'
-import { zoneName } from '../head/zoneFacts.ts'
-import type { ZoneId } from '../head/zones.ts'
+import { zoneName } from '../zones/facts.ts'
+import type { ZoneId } from '../zones/zones.ts'
 import type { Schools } from '../house/schools.ts'
 import type { Growth } from '../regrowth/growth.ts'
 import { nextVisitWindow, type VisitWindow } from '../regrowth/nextVisit.ts'
-import type { ServiceId } from '../services.ts'
-import type { SkinAnswer } from './answers.ts'
+import type { ServiceId } from '../services/index.ts'
+import type { SkinAnswer } from '../looks/answers.ts'
+import { SPEAKS_FROM_HOURS } from '../looks/moments.ts'
+import { HOUR_MS } from '../time/dates.ts'
 
 export interface LastService {
   readonly service: ServiceId
@@ -35,7 +37,7 @@ export function rednessSeen(
   return [
     ...(atChair > 0 ? [{ atMs: last.endedAtMs, grade: atChair }] : []),
     ...last.answers
-      .filter((a) => a.moment !== 'now' && a.moment !== '1h')
+      .filter((a) => a.atMs >= last.endedAtMs + SPEAKS_FROM_HOURS * HOUR_MS)
       .map((a) => ({
         atMs: a.atMs,
         grade: worst(a.zones.filter((z) => counts(z.zoneId)).map((z) => z.redness)),

@@ -2,7 +2,7 @@
 import { cross, dot, type Vec3 } from '../head/frames.ts'
 import { shortestPath, type PathPoint, type Surface } from '../head/geodesic.ts'
 import type { SurfacePoint } from '../head/head.ts'
-import { mirrorZone, type ZoneId } from '../head/zones.ts'
+import { mirrorZone, type ZoneId } from '../zones/zones.ts'
 import { constant } from '../house/constants.ts'
 
 export const LINE_CONSTANTS = {

@@ -5,7 +5,8 @@
  */
 import { constant, type Figures } from '../house/constants.ts'
 import { patchFrom, type ZoneSkin } from './skin.ts'
-import { apart, BIN, BINS } from './turns.ts'
+import { BIN, BINS } from './turns.ts'
+import { angleBetween } from '../grain/circular.ts'
 
 export const COVER_CONSTANTS = {
   toleranceDeg: constant(30, '°', 'Growth within a lane stays within this of its middle', 'H'),
@@ -155,7 +156,8 @@ function smooth(skin: ZoneSkin, cut: Cut, tolerance: number): void {
         weight[other]! += skin.edge[3 * c + k]!
         if (weight[other]! > weight[most]! + 1e-9) most = other
       }
-      if (most !== own && apart(skin.growth[c]!, middles[most]!) <= tolerance) label[c] = most
+      if (most !== own && angleBetween(skin.growth[c]!, middles[most]!) <= tolerance)
+        label[c] = most
     }
   }
 }
@@ -211,7 +213,8 @@ function spread(turns: Float64Array, tolerance: number): { mean: number; beyond:
   }
   const mean = Math.atan2(y, x)
   let beyond = 0
-  for (let b = 0; b < BINS; b++) if (apart((b + 0.5) * BIN, mean) > tolerance) beyond += turns[b]!
+  for (let b = 0; b < BINS; b++)
+    if (angleBetween((b + 0.5) * BIN, mean) > tolerance) beyond += turns[b]!
   return { mean, beyond: all > 0 ? beyond / all : 0 }
 }
 

@@ -1,8 +1,9 @@
 /** "Make it 30 minutes": drops what buys least until a plan fits, and says what. */
 import type { Relation } from '../grain/relation.ts'
-import type { ZoneId } from '../head/zones.ts'
+import type { ZoneId } from '../zones/zones.ts'
 import type { Dropped, Lane, ZonePlan } from './types.ts'
-import { walk, type Walked, type WalkInput } from './walk.ts'
+import { type Walked, type WalkInput } from './walk.ts'
+import { walkThrough } from './walk.ts'
 
 /** A plan that fits, as far as dropping can make it. */
 export interface Fitted {
@@ -21,14 +22,14 @@ export function fit(
 ): Fitted {
   let zones = allZones
   let lanes = ordered
-  let walked = walk(input, lanes, zones)
+  let walked = walkThrough(input, lanes, zones)
   const dropped: Dropped[] = []
   while (within !== undefined && walked.totalMinutes > within + 0.05) {
     const least = cheapest(zones, lanes)
     if (!least) break
     lanes = lanes.filter((l) => !(l.zoneId === least.zoneId && l.pass === least.pass))
     zones = zones.map((z) => (z.zoneId === least.zoneId ? withoutLast(z) : z))
-    const next = walk(input, lanes, zones)
+    const next = walkThrough(input, lanes, zones)
     dropped.push({
       relation: least.relation,
       zone: least.zone,

@@ -6,9 +6,9 @@ import type { SkinAndHair } from '../client.ts'
 import { DomainError } from '../errors.ts'
 import type { Relation } from '../grain/relation.ts'
 import type { Screening } from '../screening/screen.ts'
-import { SERVICES, type ServiceId } from '../services.ts'
+import { SERVICES, type ServiceId } from '../services/index.ts'
 import type { HairClass } from '../skin/load.ts'
-import { BLADES, SERVICE_BLADES, type BladeId } from './blades.ts'
+import { BLADES, SERVICE_BLADES, type BladeId } from '../kit/blades.ts'
 import type { Level } from './tools.ts'
 
 export interface BladeQuestion {

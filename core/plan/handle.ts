@@ -4,13 +4,13 @@
  */
 import { cross, dot, unit, type Vec3 } from '../head/frames.ts'
 import type { Locator } from '../head/locate.ts'
-import { ZONE_FACTS } from '../head/zoneFacts.ts'
-import { zoneStem, type ZoneId } from '../head/zones.ts'
+import { ZONE_FACTS } from '../zones/facts.ts'
+import { zoneStem, type ZoneId } from '../zones/zones.ts'
 import { toRadians } from '../grain/circular.ts'
 import { constant, type Figures } from '../house/constants.ts'
-import type { Blade } from './blades.ts'
+import type { Blade } from '../kit/blades.ts'
 import { stances, stanceWords, turnDeg, type Hand, type Stance } from './hands.ts'
-import type { ServiceFamily } from '../services.ts'
+import type { ServiceFamily } from '../services/index.ts'
 import type { Reason } from './types.ts'
 
 export const HANDLE_CONSTANTS = {

@@ -1,12 +1,11 @@
 import { DEFAULTS } from '../house/constants.ts'
-import fc from 'fast-check'
 import { wrapHalf } from '../grain/circular.ts'
 import { cross, dot, unit, type Vec3 } from '../head/frames.ts'
 import { headRoom } from './ground.ts'
-import { BODY_IDS, isSkin, mirrorZone, ZONE_IDS, type ZoneId } from '../head/zones.ts'
+import { BODY_IDS, isSkin, mirrorZone, ZONE_IDS, type ZoneId } from '../zones/zones.ts'
 import { DEFAULT_SCHOOLS } from '../house/schools.ts'
 import { HEAD, ZONES } from '../testing/head.ts'
-import { BLADES } from './blades.ts'
+import { BLADES } from '../kit/blades.ts'
 import { findStance, handleWay, meets, type Room } from './handle.ts'
 import {
   acrossWay,
@@ -18,6 +17,7 @@ import {
   usualPull,
   type Hazard,
 } from './hands.ts'
+import fc from 'fast-check'
 
 const SKIN = ZONE_IDS.filter(isSkin)
 const FAMILIES = ['razor', 'fuzz'] as const

@@ -2,10 +2,10 @@
 import { clockWords } from '../grain/clock.ts'
 import { wrapTurn } from '../grain/circular.ts'
 import { dot, unit, type Vec3 } from '../head/frames.ts'
-import { ZONE_FACTS } from '../head/zoneFacts.ts'
-import { isBody, zoneStem, type ZoneId } from '../head/zones.ts'
+import { ZONE_FACTS } from '../zones/facts.ts'
+import { isBody, zoneStem, type ZoneId } from '../zones/zones.ts'
 import type { Schools } from '../house/schools.ts'
-import type { ServiceFamily } from '../services.ts'
+import type { ServiceFamily } from '../services/index.ts'
 
 export type Hand = 'right' | 'left'
 

@@ -1,7 +1,7 @@
 /** What lies ready: blades, towels, paper, gloves, with their cost (M14). */
 import { constant, type Figures } from '../house/constants.ts'
-import type { ServiceId } from '../services.ts'
-import { BLADES, type BladeId } from './blades.ts'
+import type { ServiceId } from '../services/index.ts'
+import { BLADES, type BladeId } from '../kit/blades.ts'
 import type { KitItem, Lane } from './types.ts'
 import { hasLather } from './routine.ts'
 

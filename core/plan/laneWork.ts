@@ -5,11 +5,11 @@ import { withinDeg as trustWithin } from '../grain/confidence.ts'
 import { wrapTurn } from '../grain/circular.ts'
 import type { Vec3 } from '../head/frames.ts'
 import type { Locator } from '../head/locate.ts'
-import { ZONE_FACTS, zoneName } from '../head/zoneFacts.ts'
-import { isBody, zoneStem, type ZoneId, type ZoneStem } from '../head/zones.ts'
+import { ZONE_FACTS, zoneName } from '../zones/facts.ts'
+import { isBody, zoneStem, type ZoneId, type ZoneStem } from '../zones/zones.ts'
 import { constant, type Figures } from '../house/constants.ts'
-import { SERVICES, type ServiceFamily } from '../services.ts'
-import { BLADES, type Blade, type BladeId } from './blades.ts'
+import { SERVICES, type ServiceFamily } from '../services/index.ts'
+import { BLADES, type Blade, type BladeId } from '../kit/blades.ts'
 import { fitBlade, type Fit } from './bladeFit.ts'
 import { CLOSENESS_CONSTANTS, stubbleLeftMm } from './closeness.ts'
 import { checkHandEdit } from './handEdit.ts'
@@ -21,9 +21,9 @@ import {
   laneDirection,
   laneExtent,
   overLane,
-  withinDeg,
   type LaneShape,
 } from './lanes.ts'
+import { ninetyPercentWithinDeg } from './lanes.ts'
 import { laneLoad, laneRelation, slipFor } from './passes.ts'
 import type { LaneMeasure, ZoneQuestion } from './question.ts'
 import type { ZoneSkin } from './skin.ts'
@@ -220,7 +220,7 @@ export function makeLane(
     strokeBearing,
     growthDirection,
     grain: trustWithin(q.figures, shape.trust) === undefined ? 'guess' : 'read',
-    withinDeg: withinDeg(shape),
+    withinDeg: ninetyPercentWithinDeg(shape),
     areaCm2: shape.areaCm2,
     lengthMm: Math.round(m.extent.lengthMm),
     widthMm: Math.round(m.extent.widthMm),

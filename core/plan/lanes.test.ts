@@ -1,26 +1,27 @@
 /** Lanes: circular cover, blade fit, and what must hold of them on any head, field and marks. */
 import { DEFAULTS } from '../house/constants.ts'
-import fc from 'fast-check'
 import { toDegrees, toRadians } from '../grain/circular.ts'
 import { directionOf, tangentPart, unit, type Vec3 } from '../head/frames.ts'
 import type { ZonedMesh, ZoneRecord } from '../head/head.ts'
-import { isSkin, ZONE_IDS, zoneStem, type ZoneId } from '../head/zones.ts'
+import { isSkin, ZONE_IDS, zoneStem, type ZoneId } from '../zones/zones.ts'
 import { besidePath, LINE_CONSTANTS } from '../lines/keepLine.ts'
 import { usualLine } from '../lines/usualLine.ts'
 import { mulberry32 } from '../stats/random.ts'
 import { markMargin } from '../screening/marks.ts'
-import type { Spot } from '../screening/screen.ts'
-import { SERVICES, serviceZones } from '../services.ts'
+import type { SkinMark } from '../screening/asked.ts'
+import { ninetyPercentWithinDeg } from './lanes.ts'
+import { angleBetween } from '../grain/circular.ts'
+import { SERVICES, serviceZones } from '../services/index.ts'
 import { HEAD, ZONES } from '../testing/head.ts'
 import { planInput, surfaceOf } from '../testing/plan.ts'
 import { sagittaMm, usableWidthMm, fitBlade } from './bladeFit.ts'
-import { BLADES } from './blades.ts'
+import { BLADES } from '../kit/blades.ts'
 import { coverZone, COVER_CONSTANTS, packCover, patchesOf, unpackCover } from './cover.ts'
 import { drawnLines, headGround } from './ground.ts'
-import { edgeRadiusMm, laneDirection, laneShapes, withinDeg } from './lanes.ts'
+import { edgeRadiusMm, laneDirection, laneShapes } from './lanes.ts'
 import { makePlan } from './makePlan.ts'
 import { zoneSkin, type SkinFlow, type SkinGround } from './skin.ts'
-import { apart } from './turns.ts'
+import fc from 'fast-check'
 
 const GROUND = headGround(HEAD.display, ZONES)
 const cheek = ZONES.find((z) => z.id === 'cheek-lower-left')!
@@ -56,7 +57,7 @@ describe('lanes by circular cover (M5)', () => {
     expect([cover.count, cover.bound]).toEqual([1, 1])
     const [lane] = laneShapes(skin, cover)
     expect(lane!.areaCm2).toBeCloseTo(skin.openCm2, 9)
-    expect(withinDeg(lane!)).toBeLessThanOrEqual(20)
+    expect(ninetyPercentWithinDeg(lane!)).toBeLessThanOrEqual(20)
   })
 
   /** A fan over the cheek: the direction turns evenly along its height. */
@@ -98,7 +99,9 @@ describe('lanes by circular cover (M5)', () => {
     for (const deg of [40, 80, 120, 200]) {
       const skin = skinOf(fan(deg))
       for (const lane of laneShapes(skin, coverZone(DEFAULTS, skin, tolerance)))
-        expect(withinDeg(lane)).toBeLessThanOrEqual(COVER_CONSTANTS.toleranceDeg.byDefault + 5)
+        expect(ninetyPercentWithinDeg(lane)).toBeLessThanOrEqual(
+          COVER_CONSTANTS.toleranceDeg.byDefault + 5,
+        )
     }
   })
 
@@ -225,7 +228,7 @@ describe('lanes on any head, field and marks', () => {
           serviceZones(c.service),
         )
         const zones = serviceZones(c.service)
-        const spots = c.spots.map((s, i): Spot => {
+        const spots = c.spots.map((s, i): SkinMark => {
           const zone = ground.records.get(zones[s.at % zones.length]!)!
           return {
             id: `${i}`,
@@ -318,6 +321,6 @@ describe('lanes on any head, field and marks', () => {
   it('a lane’s stroke turns with the chart: with the grain is the growth at its middle', () => {
     const plan = makePlan(planInput({ room: undefined }))
     for (const lane of plan.lanes.filter((l) => l.pass === 1))
-      expect(toDegrees(apart(lane.strokeBearing, lane.growthDirection))).toBeLessThan(1e-6)
+      expect(toDegrees(angleBetween(lane.strokeBearing, lane.growthDirection))).toBeLessThan(1e-6)
   })
 })

@@ -1,7 +1,8 @@
 /** What a lane is made of and what it measures: growth, size along and across the stroke, roundness along the edge. */
-import { apart, BIN, BINS } from './turns.ts'
+import { BIN, BINS } from './turns.ts'
+import { angleBetween } from '../grain/circular.ts'
 import { bearingOf, clockFrame, cross, directionOf, dot, unit, type Vec3 } from '../head/frames.ts'
-import { isBody, type ZoneId } from '../head/zones.ts'
+import { isBody, type ZoneId } from '../zones/zones.ts'
 import { laneLetter, type Cover } from './cover.ts'
 import { carryDirection, type ZoneSkin } from './skin.ts'
 
@@ -101,17 +102,17 @@ export function overLane(lane: LaneShape, stroke: number, of: (angle: number) =>
   for (let b = 0; b < BINS; b++) {
     const w = lane.turns[b]!
     if (w === 0) continue
-    sum += w * of(apart((b + 0.5) * BIN, stroke))
+    sum += w * of(angleBetween((b + 0.5) * BIN, stroke))
     all += w
   }
   return sum / all
 }
 
 /** Angle from the wanted relation within which nine tenths of the lane lie, degrees. */
-export function withinDeg(lane: LaneShape): number {
+export function ninetyPercentWithinDeg(lane: LaneShape): number {
   const list: [number, number][] = []
   for (let b = 0; b < BINS; b++) {
-    if (lane.turns[b]! > 0) list.push([apart((b + 0.5) * BIN, lane.growth), lane.turns[b]!])
+    if (lane.turns[b]! > 0) list.push([angleBetween((b + 0.5) * BIN, lane.growth), lane.turns[b]!])
   }
   list.sort((a, b) => a[0] - b[0])
   let left = 0.9 * lane.areaCm2

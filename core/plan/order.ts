@@ -1,9 +1,9 @@
 /** Lanes as jobs: what it costs to go from one to the next, and what must wait for what (M9). */
-import { zoneStem, type ZoneStem } from '../head/zones.ts'
+import { zoneStem, type ZoneStem } from '../zones/zones.ts'
 import { constant, type Figures } from '../house/constants.ts'
 import type { Schools } from '../house/schools.ts'
 import { orderProblem, type OrderProblem } from '../order/problem.ts'
-import type { ServiceFamily, ServiceId } from '../services.ts'
+import type { ServiceFamily, ServiceId } from '../services/index.ts'
 import type { Lane } from './types.ts'
 
 export const ORDER_CONSTANTS = {

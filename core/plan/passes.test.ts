@@ -8,7 +8,8 @@ import { rednessOdds, SKIN_CONSTANTS } from '../skin/sensitivity.ts'
 import { CLOSENESS_CONSTANTS, smoothHours, stubbleLeftMm } from './closeness.ts'
 import type { LaneShape } from './lanes.ts'
 import { PASS_CONSTANTS, planPasses, type PassQuestion } from './passes.ts'
-import { apart, BIN, BINS } from './turns.ts'
+import { BIN, BINS } from './turns.ts'
+import { angleBetween } from '../grain/circular.ts'
 
 const LIMIT = SKIN_CONSTANTS.rednessLimit.byDefault
 
@@ -85,7 +86,8 @@ describe('the passes of a zone', () => {
     mixed.turns[4] = 2 // 22.5°
     mixed.turns[16] = 2 // 82.5°
     const q = ask({ lanes: [lane(170, 6), mixed], schools: { beardPasses: 'with-only' } })
-    const by = (deg: number) => directionFactor(DEFAULTS, apart(toRadians(deg), mixed.growth))
+    const by = (deg: number) =>
+      directionFactor(DEFAULTS, angleBetween(toRadians(deg), mixed.growth))
     const expected = 0.6 * 1 + 0.2 * by(22.5) + 0.2 * by(82.5)
     expect(planPasses(q).passes[0]!.load).toBeCloseTo(expected, 9)
   })
@@ -139,7 +141,7 @@ describe('the passes of a zone', () => {
       fc.property(fc.integer({ min: 0, max: 359 }), (deg) => {
         const q = ask({ lanes: [lane(deg)] })
         for (const p of planPasses(q).passes)
-          expect(relationToGrain(DEFAULTS, apart(p.strokeBearing, q.lanes[0]!.growth))).toBe(
+          expect(relationToGrain(DEFAULTS, angleBetween(p.strokeBearing, q.lanes[0]!.growth))).toBe(
             p.relation,
           )
       }),

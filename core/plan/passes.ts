@@ -5,7 +5,7 @@ import { toDegrees } from '../grain/circular.ts'
 import { constant, type Figures } from '../house/constants.ts'
 import { schoolWords, type Schools } from '../house/schools.ts'
 import type { Screening } from '../screening/screen.ts'
-import type { ServiceFamily, ServiceId } from '../services.ts'
+import type { ServiceFamily, ServiceId } from '../services/index.ts'
 import { passLoad, type HairClass, type Slip, type ToolKind } from '../skin/load.ts'
 import {
   rednessOdds,
@@ -16,7 +16,7 @@ import {
 import { oddsWords } from '../stats/percent.ts'
 import { CLOSENESS_CONSTANTS, smoothHours, stubbleLeftMm } from './closeness.ts'
 import { overLane, type LaneShape } from './lanes.ts'
-import { apart } from './turns.ts'
+import { angleBetween } from '../grain/circular.ts'
 import type { PlannedPass, Reason, RefusedPass, Style } from './types.ts'
 
 export const PASS_CONSTANTS = {
@@ -101,7 +101,7 @@ export function slipFor(family: ServiceFamily, schools: Schools): Slip {
 
 /** The relation that a lane's stroke comes to on the whole. */
 export function laneRelation(figures: Figures, lane: LaneShape, stroke: number): Relation {
-  return relationToGrain(figures, apart(lane.growth, stroke))
+  return relationToGrain(figures, angleBetween(lane.growth, stroke))
 }
 
 /** Decides the passes of a zone. The first is always planned; later ones must stay under the limit. */
@@ -276,7 +276,7 @@ function fuzzStroke(q: PassQuestion, reasons: Reason[]): Wanted {
   })
   if (school !== 'down-to-centre' || q.screening.withGrainOnly) return 'with'
   const lane = q.lanes[0]!
-  const off = Math.round(toDegrees(apart(q.strokeOf(lane, 'fixed'), lane.growth)))
+  const off = Math.round(toDegrees(angleBetween(q.strokeOf(lane, 'fixed'), lane.growth)))
   if (off > 0) {
     reasons.push({
       text: `That runs toward ${clockWords(q.strokeOf(lane, 'fixed'))}, ${off}° off the growth here.`,

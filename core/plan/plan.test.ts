@@ -1,19 +1,19 @@
 /** Whole plans: facts of the trade, schools, edits, time, and what must hold of every plan. */
 import { DEFAULTS } from '../house/constants.ts'
-import fc from 'fast-check'
 import { toRadians } from '../grain/circular.ts'
 import { readingFromBearing } from '../grain/readings.ts'
 import { strokeAngle } from '../grain/relation.ts'
-import { zoneStem, type ZoneId } from '../head/zones.ts'
+import { zoneStem, type ZoneId } from '../zones/zones.ts'
 import { DEFAULT_SCHOOLS, SCHOOLS, type Schools } from '../house/schools.ts'
 import { usualLine } from '../lines/usualLine.ts'
 import { keepsOrder } from '../order/problem.ts'
-import type { Spot } from '../screening/screen.ts'
-import { SERVICE_IDS, SERVICES, serviceZones, type ServiceId } from '../services.ts'
+import type { SkinMark } from '../screening/asked.ts'
+import { SERVICE_IDS, SERVICES, serviceZones, type ServiceId } from '../services/index.ts'
 import { SKIN_CONSTANTS } from '../skin/sensitivity.ts'
 import { ZONES } from '../testing/head.ts'
-import { planInput, SKIN, type PlanCase } from '../testing/plan.ts'
-import { BLADES } from './blades.ts'
+import { planInput, type PlanCase } from '../testing/plan.ts'
+import { SKIN } from '../testing/client.ts'
+import { BLADES } from '../kit/blades.ts'
 import { smoothHours, stubbleLeftMm } from './closeness.ts'
 import { makePlan } from './makePlan.ts'
 import { jobsOf, laneProblem, ORDER_CONSTANTS } from './order.ts'
@@ -23,6 +23,7 @@ import { timetable } from './timetable.ts'
 import { bladeLifeStrokes, chooseTools } from './tools.ts'
 import { STYLES, type Plan } from './types.ts'
 import { PlanMemory } from './question.ts'
+import fc from 'fast-check'
 
 const LINES = (['cheek', 'neck'] as const).flatMap((kind) =>
   (['left', 'right'] as const).map((side) => ({
@@ -52,7 +53,7 @@ function plan(c: PlanCase = {}): Plan {
 }
 const zoneIn = (p: Plan, id: ZoneId) => p.zones.find((z) => z.zoneId === id)!
 const record = (id: ZoneId) => ZONES.find((z) => z.id === id)!
-const spot = (over: Partial<Spot> = {}): Spot => ({
+const spot = (over: Partial<SkinMark> = {}): SkinMark => ({
   id: 's',
   kind: 'mole',
   zoneId: 'jaw-left',

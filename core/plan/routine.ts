@@ -1,7 +1,7 @@
 /** What comes before and after the strokes: preparation and closing of each service, by school. Common practice; times are house estimates. */
 import { constant, type Figures } from '../house/constants.ts'
 import type { Schools } from '../house/schools.ts'
-import type { ServiceId } from '../services.ts'
+import type { ServiceId } from '../services/index.ts'
 import { clockWords } from '../grain/clock.ts'
 import type { Lane, PlanStep } from './types.ts'
 

@@ -4,12 +4,12 @@
  */
 import { cross, dot, clockFrame, unit, type Vec3 } from '../head/frames.ts'
 import type { SurfacePoint, ZonedMesh, ZoneRecord } from '../head/head.ts'
-import type { ZoneId } from '../head/zones.ts'
+import type { ZoneId } from '../zones/zones.ts'
 import { constant, type Figures } from '../house/constants.ts'
 import { besidePath, LINE_CONSTANTS, type LineKind } from '../lines/keepLine.ts'
 import { markMargin } from '../screening/marks.ts'
-import type { Spot } from '../screening/screen.ts'
-import type { Worked } from '../services.ts'
+import type { SkinMark } from '../screening/asked.ts'
+import type { Worked } from '../services/index.ts'
 
 export const SKIN_CELL_CONSTANTS = {
   looseMm: constant(5, 'mm', 'Hair this near a turning point has no direction to go by', 'H'),
@@ -57,7 +57,7 @@ export interface DrawnLine {
 
 /** What limits the work. */
 export interface SkinLimits {
-  readonly spots: readonly Spot[]
+  readonly spots: readonly SkinMark[]
   readonly lines: readonly DrawnLine[]
   /** Part of the zone that the service works. */
   readonly worked: Worked
@@ -268,7 +268,7 @@ function markedVertices(
   ground: SkinGround,
   first: number,
   count: number,
-  spots: readonly Spot[],
+  spots: readonly SkinMark[],
 ): Set<number> {
   const out = new Set<number>()
   if (spots.length === 0) return out

@@ -2,9 +2,8 @@
 import type { Figures } from '../house/constants.ts'
 import type { SkinAndHair } from '../client.ts'
 import { DomainError } from '../errors.ts'
-import type { ServiceId } from '../services.ts'
-import { SERVICES } from '../services.ts'
-import { BLADE_CONSTANTS, BLADES, SERVICE_BLADES, type Blade, type BladeId } from './blades.ts'
+import { type ServiceId, SERVICES } from '../services/index.ts'
+import { BLADE_CONSTANTS, BLADES, SERVICE_BLADES, type Blade, type BladeId } from '../kit/blades.ts'
 import type { Reason, Style } from './types.ts'
 
 /** How practised a worker is. */

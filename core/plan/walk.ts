@@ -4,11 +4,11 @@ import type { SkinAndHair } from '../client.ts'
 import { clockWords } from '../grain/clock.ts'
 import { RELATION_WORDS } from '../grain/relation.ts'
 import type { SurfaceNotes } from '../hair/layer.ts'
-import type { ZoneId } from '../head/zones.ts'
+import type { ZoneId } from '../zones/zones.ts'
 import type { Schools } from '../house/schools.ts'
 import type { Screening } from '../screening/screen.ts'
-import type { ServiceId } from '../services.ts'
-import type { BladeId } from './blades.ts'
+import type { ServiceId } from '../services/index.ts'
+import type { BladeId } from '../kit/blades.ts'
 import { changeSeconds, ORDER_CONSTANTS } from './order.ts'
 import {
   betweenPasses,
@@ -43,7 +43,11 @@ export interface Walked {
 }
 
 /** Walks through the lanes. */
-export function walk(input: WalkInput, lanes: readonly Lane[], zones: readonly ZonePlan[]): Walked {
+export function walkThrough(
+  input: WalkInput,
+  lanes: readonly Lane[],
+  zones: readonly ZonePlan[],
+): Walked {
   const { service, schools, screening } = input
   const C = ORDER_CONSTANTS
   const steps: PlanStep[] = preparationSteps(input.figures, service, schools, screening.noFragrance)

@@ -4,11 +4,11 @@ import { toRadians, wrapTurn } from '../grain/circular.ts'
 import { withinDeg as trustWithin } from '../grain/confidence.ts'
 import { plannedHair } from '../hair/layer.ts'
 import { markMargin, markZones } from '../screening/marks.ts'
-import { SPOT_WORDS } from '../screening/rules.ts'
-import { SERVICES } from '../services.ts'
+import { MARK_WORDS } from '../screening/rules.ts'
+import { SERVICES } from '../services/index.ts'
 import { rednessOdds, SKIN_CONSTANTS, type Sensitivity } from '../skin/sensitivity.ts'
 import { oddsWords } from '../stats/percent.ts'
-import { BLADES } from './blades.ts'
+import { BLADES } from '../kit/blades.ts'
 import { CLOSENESS_CONSTANTS, smoothHours } from './closeness.ts'
 import { coverZone, COVER_CONSTANTS, packCover, patchesOf } from './cover.ts'
 import { acrossWay } from './hands.ts'
@@ -116,8 +116,8 @@ export function planZone(
   const avoid = [
     ...spots.map((s) =>
       s.trail
-        ? `${SPOT_WORDS[s.kind]}: leave the patch and ${markMargin(q.figures, s)} mm round it`
-        : `${SPOT_WORDS[s.kind]}: leave ${s.radiusMm + markMargin(q.figures, s)} mm round it`,
+        ? `${MARK_WORDS[s.kind]}: leave the patch and ${markMargin(q.figures, s)} mm round it`
+        : `${MARK_WORDS[s.kind]}: leave ${s.radiusMm + markMargin(q.figures, s)} mm round it`,
     ),
     ...(stays > 0.005
       ? [`keep-line: ${Math.max(1, Math.round(100 * stays))} % of this zone stays`]

@@ -3,10 +3,9 @@
  * felt, seen and measured.
  */
 import { constant, type Figures } from '../house/constants.ts'
-import type { LengthMethod } from '../history/answers.ts'
-import type { HairKind } from '../head/zoneFacts.ts'
-import type { ZoneId } from '../head/zones.ts'
-import { zoneStem } from '../head/zones.ts'
+import type { LengthMethod } from '../looks/answers.ts'
+import type { HairKind } from '../zones/facts.ts'
+import { type ZoneId, zoneStem } from '../zones/zones.ts'
 import { Z_90 } from '../stats/normal.ts'
 
 const SAITOH = 'Saitoh et al. 1970; Myers & Hamilton 1951 (from memory)'
@@ -45,11 +44,11 @@ export const GROWTH_CONSTANTS = {
 const G = GROWTH_CONSTANTS
 
 /** Which curve a hair follows. */
-export type HairCurve = 'terminal' | 'fuzz'
+export type GrowthCurve = 'terminal' | 'fuzz'
 
 /** What is believed of a zone's growth, mm/day. */
 export interface Growth {
-  readonly curve: HairCurve
+  readonly curve: GrowthCurve
   readonly mean: number
   readonly sd: number
 }
@@ -80,7 +79,7 @@ export function priorGrowth(figures: Figures, zoneId: ZoneId, hair: HairKind): G
 /** Length after `days`, mm. */
 export function hairLengthMm(
   figures: Figures,
-  curve: HairCurve,
+  curve: GrowthCurve,
   leftMm: number,
   rate: number,
   days: number,
@@ -93,7 +92,7 @@ export function hairLengthMm(
 /** Days until a length is reached; Infinity when it never is. */
 export function daysToLength(
   figures: Figures,
-  curve: HairCurve,
+  curve: GrowthCurve,
   leftMm: number,
   rate: number,
   lengthMm: number,
@@ -119,7 +118,7 @@ export interface GrowthReading {
 }
 
 /** Length at which hair is felt or seen, mm. */
-export function thresholdMm(figures: Figures, curve: HairCurve, kind: 'felt' | 'seen'): number {
+export function thresholdMm(figures: Figures, curve: GrowthCurve, kind: 'felt' | 'seen'): number {
   if (curve === 'terminal') return kind === 'felt' ? figures(G.feltMm) : figures(G.seenMm)
   return kind === 'felt' ? figures(G.feltFuzzMm) : figures(G.seenFuzzMm)
 }
@@ -131,7 +130,7 @@ const spreadOf = (figures: Figures, r: GrowthReading): number =>
       ? figures(G.eyeSdMm)
       : figures(G.measuredSdMm)
 
-function lengthRead(figures: Figures, curve: HairCurve, r: GrowthReading): number {
+function lengthRead(figures: Figures, curve: GrowthCurve, r: GrowthReading): number {
   return r.kind === 'measured' ? (r.lengthMm ?? 0) : thresholdMm(figures, curve, r.kind)
 }
 

@@ -1,7 +1,7 @@
 import { DEFAULTS } from '../house/constants.ts'
 import jstat from 'jstat'
 import { DEFAULT_SCHOOLS } from '../house/schools.ts'
-import { eventQuestion } from '../care/eventQuestion.ts'
+import { eventQuestion } from '../ahead/eventQuestion.ts'
 import { learnClient } from '../history/learn.ts'
 import { drawGrowth } from '../simulate/truth.ts'
 import { mulberry32, drawNormal } from '../stats/random.ts'
@@ -9,7 +9,7 @@ import { DAY_MS, HOUR_MS } from '../time/dates.ts'
 import { hairLengthMm, priorGrowth, updateGrowth, type GrowthReading } from './growth.ts'
 import { clearOdds, seenOdds, zoneWindows, type OddsInput } from './odds.ts'
 import { compareSides, shownOdds, slowZones, zoneOutlook } from './outlook.ts'
-import { aloneBetween, visitSeries, type SeriesInput } from './series.ts'
+import { aloneBetween, visitSeries, type SeriesInput } from '../ahead/series.ts'
 
 const beard = { curve: 'terminal', mean: 0.38, sd: 0.08 } as const
 const skin = {

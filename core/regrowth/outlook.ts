@@ -1,8 +1,8 @@
 /** What comes of regrowth (M10): by zone when hair is felt, seen, long enough to read and to wax; sides compared; slow zones. */
 import type { Figures } from '../house/constants.ts'
 import { normalCdf } from '../stats/normal.ts'
-import { zoneName } from '../head/zoneFacts.ts'
-import { mirrorZone, type ZoneId } from '../head/zones.ts'
+import { zoneName } from '../zones/facts.ts'
+import { mirrorZone, type ZoneId } from '../zones/zones.ts'
 import {
   daysToLength,
   daysUntil,

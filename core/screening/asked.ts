@@ -1,13 +1,13 @@
 /** What was asked and found at a visit, and how it is carried into the next. */
 import type { Vec3 } from '../head/frames.ts'
-import type { ZoneId } from '../head/zones.ts'
+import type { ZoneId } from '../zones/zones.ts'
 import type { IsoDate } from '../time/dates.ts'
-import type { SpotKind } from './rules.ts'
+import type { MarkKind } from './rules.ts'
 
 /** A spot marked on the head. */
-export interface Spot {
+export interface SkinMark {
   readonly id: string
-  readonly kind: SpotKind
+  readonly kind: MarkKind
   readonly zoneId: ZoneId
   readonly point: Vec3
   readonly normal: Vec3
@@ -75,7 +75,7 @@ export interface ClinicianWord {
 /** What was asked at a visit. */
 export interface Asked {
   readonly answers: Readonly<Record<string, Answer>>
-  readonly spots: readonly Spot[]
+  readonly spots: readonly SkinMark[]
   readonly patchTest?: PatchTest | undefined
   readonly consent?: Consent | undefined
   readonly clinician?: ClinicianWord | undefined

@@ -1,5 +1,5 @@
 /** What a client agrees to, in plain words. A house may put its own text in its place. */
-import { SERVICES, type ServiceId } from '../services.ts'
+import { SERVICES, type ServiceId } from '../services/index.ts'
 
 /** The product's own text for a service. */
 export function consentText(service: ServiceId): string {

@@ -1,30 +1,28 @@
 /** Marks on the skin: how large they are with their margin, and whether they are still to be asked about. */
 import type { Figures } from '../house/constants.ts'
-import type { Vec3 } from '../head/frames.ts'
-import type { ZoneId } from '../head/zones.ts'
+import { distance } from '../head/frames.ts'
+import type { ZoneId } from '../zones/zones.ts'
 import { SCREENING_CONSTANTS } from './rules.ts'
-import type { Spot } from './asked.ts'
+import type { SkinMark } from './asked.ts'
 
 /** Margin left round a mark, mm: its own, else the house's. */
-export function markMargin(figures: Figures, spot: Spot): number {
+export function markMargin(figures: Figures, spot: SkinMark): number {
   return spot.marginMm ?? figures(SCREENING_CONSTANTS.spotMarginMm)
 }
-
-const apart = (a: Vec3, b: Vec3) => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2])
 
 /**
  * Area that a mark takes from each zone with its margin, cm²: a disc, or the band that the brush swept. The band is shared
  * out by the places of its trail.
  */
-export function markAreas(figures: Figures, spot: Spot): Partial<Record<ZoneId, number>> {
+export function markAreas(figures: Figures, spot: SkinMark): Partial<Record<ZoneId, number>> {
   const r = spot.radiusMm + markMargin(figures, spot)
   const trail = spot.trail ?? []
   const length = trail.reduce(
-    (s, p, i) => (i === 0 ? 0 : s + apart(trail[i - 1]!.point, p.point)),
+    (s, p, i) => (i === 0 ? 0 : s + distance(trail[i - 1]!.point, p.point)),
     0,
   )
   // A brush that goes to and fro covers no more than the disc round all it covered.
-  const far = Math.max(0, ...trail.map((p) => apart(p.point, spot.point)))
+  const far = Math.max(0, ...trail.map((p) => distance(p.point, spot.point)))
   const area = Math.min(2 * r * length + Math.PI * r * r, Math.PI * (far + r) ** 2) / 100
   if (trail.length === 0) return { [spot.zoneId]: area }
   const out: Partial<Record<ZoneId, number>> = {}
@@ -33,11 +31,11 @@ export function markAreas(figures: Figures, spot: Spot): Partial<Record<ZoneId, 
 }
 
 /** Zones that a mark touches. */
-export function markZones(spot: Spot): ZoneId[] {
+export function markZones(spot: SkinMark): ZoneId[] {
   return [...new Set([spot.zoneId, ...(spot.trail ?? []).map((p) => p.zoneId)])]
 }
 
 /** Marks of the last visit at the next: all stand until somebody says that they are gone. */
-export function carriedMarks(spots: readonly Spot[]): Spot[] {
+export function carriedMarks(spots: readonly SkinMark[]): SkinMark[] {
   return spots.map((s) => ({ ...s, stillThere: 'ask' as const }))
 }

@@ -1,9 +1,9 @@
 /** What one rule comes to in one case: by its dates, its places, its gates, the patch test. */
 import type { Figures } from '../house/constants.ts'
-import { zoneName } from '../head/zoneFacts.ts'
-import type { ZoneId } from '../head/zones.ts'
+import { zoneName } from '../zones/facts.ts'
+import type { ZoneId } from '../zones/zones.ts'
 import type { Schools } from '../house/schools.ts'
-import { workedShare, type ServiceId } from '../services.ts'
+import { workedShare, type ServiceId } from '../services/index.ts'
 import { addDays, CLOCKS_MS, dayWords, HOUR_MS, type IsoDate } from '../time/dates.ts'
 import type { Answer, Asked, PatchTest } from './asked.ts'
 import { SCREENING_CONSTANTS, type ruleEffect, type ScreeningRule, type Severity } from './rules.ts'
@@ -19,7 +19,7 @@ export interface Ask {
 }
 
 /** What a rule comes to in this case. */
-export interface Outcome {
+export interface RuleOutcome {
   readonly severity: Severity
   readonly text: string
   readonly until?: IsoDate | undefined
@@ -34,7 +34,7 @@ export function outcomeOf(
   rule: ScreeningRule,
   effect: ReturnType<typeof ruleEffect>,
   answer: Answer,
-): Outcome {
+): RuleOutcome {
   const { schools, today, service } = ask
   if (
     rule.id === 'isotretinoin' &&
@@ -106,7 +106,7 @@ function patchWanted(service: ServiceId, schools: Schools): boolean {
   return schools.patchTest === 'all' || service === 'dermaplane' || service === 'facial-razor'
 }
 
-function clinicianOutcome({ asked, today }: Ask, then: string): Outcome {
+function clinicianOutcome({ asked, today }: Ask, then: string): RuleOutcome {
   const word = asked.clinician
   if (!word) {
     return {
@@ -179,7 +179,7 @@ export function readInTime(figures: Figures, patch: PatchTest): boolean {
   return patch.readAtMs >= window.fromMs && patch.readAtMs <= window.untilMs
 }
 
-function patchOutcome(figures: Figures, { asked, nowMs, dayOf, today }: Ask): Outcome {
+function patchOutcome(figures: Figures, { asked, nowMs, dayOf, today }: Ask): RuleOutcome {
   const patch = asked.patchTest
   const calm = patch?.result === 'calm'
   if (calm && readInTime(figures, patch))

@@ -1,12 +1,14 @@
 /** What must hold of asking, whatever is answered. */
 import { DEFAULTS } from '../house/constants.ts'
-import fc from 'fast-check'
-import { isSkin, ZONE_IDS } from '../head/zones.ts'
+import { isSkin, ZONE_IDS } from '../zones/zones.ts'
 import { DEFAULT_SCHOOLS } from '../house/schools.ts'
-import { SERVICE_IDS, workedShare, type ServiceId } from '../services.ts'
+import { SERVICE_IDS, workedShare, type ServiceId } from '../services/index.ts'
 import { addDays, daysBetween } from '../time/dates.ts'
-import { RULES, SEVERITY_ORDER, SPOT_KINDS } from './rules.ts'
-import { screen, type Asked, type Verdict } from './screen.ts'
+import { RULES, SEVERITY_ORDER } from './rules.ts'
+import { MARK_KINDS } from './rules.ts'
+import { screen, type Verdict } from './screen.ts'
+import type { Asked } from './asked.ts'
+import fc from 'fast-check'
 
 /** Consent is a note of its own. */
 const HOUSE = { ...DEFAULT_SCHOOLS, consent: 'none' as const }
@@ -26,7 +28,7 @@ const answers = fc.record(Object.fromEntries(RULES.map((r) => [r.id, answer])))
 const spots = fc.array(
   fc.record({
     id: fc.uuid(),
-    kind: fc.constantFrom(...SPOT_KINDS),
+    kind: fc.constantFrom(...MARK_KINDS),
     zoneId: fc.constantFrom(...ZONE_IDS.filter(isSkin)),
     point: fc.constant([0, 0, 0] as const),
     normal: fc.constant([0, 0, 1] as const),

@@ -3,7 +3,7 @@
  * rule comes from. Local code, the product label and a clinician's advice always win.
  */
 import { constant, type Constant, type Figures, type Mark } from '../house/constants.ts'
-import { SERVICES, type ServiceFamily, type ServiceId } from '../services.ts'
+import { SERVICES, type ServiceFamily, type ServiceId } from '../services/index.ts'
 
 /** How grave a finding is, in rising order. */
 export type Severity = 'note' | 'take-care' | 'leave-out' | 'postpone' | 'stop'
@@ -447,7 +447,7 @@ export const RULES: readonly ScreeningRule[] = [
 ]
 
 /** What can be marked on the head. */
-export const SPOT_KINDS = [
+export const MARK_KINDS = [
   'mole',
   'scab',
   'raised-lesion',
@@ -459,9 +459,9 @@ export const SPOT_KINDS = [
   'tattoo',
   'piercing',
 ] as const
-export type SpotKind = (typeof SPOT_KINDS)[number]
+export type MarkKind = (typeof MARK_KINDS)[number]
 
-export const SPOT_WORDS: Readonly<Record<SpotKind, string>> = {
+export const MARK_WORDS: Readonly<Record<MarkKind, string>> = {
   mole: 'mole',
   scab: 'scab',
   'raised-lesion': 'raised lesion',
@@ -475,4 +475,4 @@ export const SPOT_WORDS: Readonly<Record<SpotKind, string>> = {
 }
 
 /** For fuzz services these leave out their whole zone, not only themselves. */
-export const ZONE_WIDE_SPOTS: readonly SpotKind[] = ['active-spot', 'eczema-patch']
+export const ZONE_WIDE_SPOTS: readonly MarkKind[] = ['active-spot', 'eczema-patch']

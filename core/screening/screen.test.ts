@@ -1,18 +1,13 @@
 import { DEFAULTS } from '../house/constants.ts'
 import { DEFAULT_SCHOOLS, type Schools } from '../house/schools.ts'
-import { SERVICE_IDS, type ServiceId } from '../services.ts'
+import { SERVICE_IDS, type ServiceId } from '../services/index.ts'
 import { HOUR_MS } from '../time/dates.ts'
 import { consentText } from './consent.ts'
 import { ruleEffect, RULES, SEVERITY_ORDER, type HouseRules } from './rules.ts'
-import {
-  carriedAnswers,
-  patchWindow,
-  screen,
-  verdictWords,
-  type Asked,
-  type Consent,
-  type Spot,
-} from './screen.ts'
+import { carriedAnswers, type Asked, type Consent } from './asked.ts'
+import type { SkinMark } from './asked.ts'
+import { patchWindow } from './outcome.ts'
+import { screen, verdictWords } from './screen.ts'
 
 const TODAY = '2026-03-28'
 const NOW = Date.UTC(2026, 2, 28, 10)
@@ -28,7 +23,7 @@ const yes = (id: string, date?: string): Asked => ({
 })
 const go = (service: ServiceId, asked: Asked, schools: Schools = HOUSE, rules?: HouseRules) =>
   screen(DEFAULTS, service, asked, schools, TODAY, NOW, 0, rules)
-const spot = (over: Partial<Spot> = {}): Spot => ({
+const spot = (over: Partial<SkinMark> = {}): SkinMark => ({
   id: 's',
   kind: 'mole',
   zoneId: 'jaw-left',

@@ -1,26 +1,23 @@
 /** From what was asked and found to: go, go but leave out, postpone until, or refer. */
-import { zoneName } from '../head/zoneFacts.ts'
-import type { ZoneId } from '../head/zones.ts'
-import type { Mark } from '../house/constants.ts'
-import { type Figures } from '../house/constants.ts'
+import { zoneName } from '../zones/facts.ts'
+import type { ZoneId } from '../zones/zones.ts'
+import type { Mark, Figures } from '../house/constants.ts'
 import type { Schools } from '../house/schools.ts'
-import { SERVICES, workedShare, type ServiceId } from '../services.ts'
+import { SERVICES, workedShare, type ServiceId } from '../services/index.ts'
 import { dateAt, dayWords, type IsoDate, type Offset } from '../time/dates.ts'
-import type { Asked, Spot } from './asked.ts'
+import type { Asked } from './asked.ts'
+import type { SkinMark } from './asked.ts'
+import { MARK_WORDS } from './rules.ts'
 import { markMargin, markZones } from './marks.ts'
 import { outcomeOf, type Ask } from './outcome.ts'
 import {
   ruleEffect,
   RULES,
   SEVERITY_ORDER,
-  SPOT_WORDS,
   ZONE_WIDE_SPOTS,
   type HouseRules,
   type Severity,
 } from './rules.ts'
-
-export * from './asked.ts'
-export { patchRefusal, patchWindow, readInTime } from './outcome.ts'
 
 /** One thing found. */
 export interface Finding {
@@ -53,7 +50,7 @@ export interface Screening {
   readonly leaveOutZones: readonly ZoneId[]
   /** Why each of those stays. */
   readonly zoneReasons: Readonly<Partial<Record<ZoneId, string>>>
-  readonly leaveOutSpots: readonly Spot[]
+  readonly leaveOutSpots: readonly SkinMark[]
   readonly withGrainOnly: boolean
   readonly onePass: boolean
   readonly noFragrance: boolean
@@ -120,14 +117,14 @@ export function screen(
     })
   }
 
-  const leaveOutSpots: Spot[] = []
+  const leaveOutSpots: SkinMark[] = []
   for (const spot of asked.spots) {
     const touched = markZones(spot).filter((zone) => workedShare(service, zone) > 0)
     if (touched.length === 0) continue
     const wide = family === 'fuzz' && ZONE_WIDE_SPOTS.includes(spot.kind)
     if (wide) {
       for (const zone of touched)
-        zoneReasons[zone] ??= `${capital(SPOT_WORDS[spot.kind])}: the whole zone stays.`
+        zoneReasons[zone] ??= `${capital(MARK_WORDS[spot.kind])}: the whole zone stays.`
     } else leaveOutSpots.push(spot)
     const place = zoneName(spot.zoneId)
     findings.push({
@@ -139,7 +136,7 @@ export function screen(
         : spot.trail
           ? `Leave out the painted patch and ${markMargin(figures, spot)} mm of margin round it.`
           : `Leave out ${spot.radiusMm} mm and ${markMargin(figures, spot)} mm of margin round it.`,
-      reason: `${capital(SPOT_WORDS[spot.kind])} on ${lowerFirst(place)}${spot.stillThere === 'ask' ? ': still there?' : ''}`,
+      reason: `${capital(MARK_WORDS[spot.kind])} on ${lowerFirst(place)}${spot.stillThere === 'ask' ? ': still there?' : ''}`,
       mark: 'C',
     })
   }

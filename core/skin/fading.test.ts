@@ -1,15 +1,16 @@
 import { DEFAULTS } from '../house/constants.ts'
 import { drawFaded } from '../simulate/truth.ts'
 import { drawPoisson, mulberry32 } from '../stats/random.ts'
-import { clearAfterLook, clearAfterService, clearOdds, learnFading, meanFading } from './fading.ts'
+import { clearAfterLook, clearAfterService, learnFading, meanFading } from './fading.ts'
+import { fadedOdds } from './fading.ts'
 import { priorSensitivity } from './sensitivity.ts'
 
 describe('fading redness', () => {
   it('of one grade is exponential, of two the sum of two (by hand)', () => {
-    expect(clearOdds(1, 2, 0.5)).toBeCloseTo(1 - Math.exp(-1), 10)
-    expect(clearOdds(2, 2, 0.5)).toBeCloseTo(1 - 2 * Math.exp(-1), 10)
-    expect(clearOdds(0, 0, 0.5)).toBe(1)
-    expect(clearOdds(3, 0, 0.5)).toBe(0)
+    expect(fadedOdds(1, 2, 0.5)).toBeCloseTo(1 - Math.exp(-1), 10)
+    expect(fadedOdds(2, 2, 0.5)).toBeCloseTo(1 - 2 * Math.exp(-1), 10)
+    expect(fadedOdds(0, 0, 0.5)).toBe(1)
+    expect(fadedOdds(3, 0, 0.5)).toBe(0)
   })
 
   it('learns a client’s own speed from pairs of looks', () => {

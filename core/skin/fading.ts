@@ -37,7 +37,7 @@ function poissonAtMost(most: number, mean: number): number {
 }
 
 /** P(a grade has faded to nothing) after so many days. */
-export function clearOdds(grade: number, days: number, perDay: number): number {
+export function fadedOdds(grade: number, days: number, perDay: number): number {
   if (grade <= 0) return 1
   return 1 - poissonAtMost(grade - 1, Math.max(0, days) * perDay)
 }
@@ -46,7 +46,7 @@ export function clearOdds(grade: number, days: number, perDay: number): number {
 function stepOdds({ grade, later, days }: FadeStep, perDay: number): number {
   const gone = grade - later
   const mean = days * perDay
-  if (later === 0) return clearOdds(grade, days, perDay)
+  if (later === 0) return fadedOdds(grade, days, perDay)
   return poissonAtMost(gone, mean) - poissonAtMost(gone - 1, mean)
 }
 
@@ -74,7 +74,7 @@ export function learnFading(figures: Figures, steps: readonly FadeStep[]): FadeB
 
 /** P(clear) so many days after the last look at a zone, which saw `grade`. */
 export const clearAfterLook = (belief: FadeBelief, grade: number, days: number): number =>
-  belief.reduce((sum, b) => sum + b.weight * clearOdds(grade, days, b.perDay), 0)
+  belief.reduce((sum, b) => sum + b.weight * fadedOdds(grade, days, b.perDay), 0)
 
 /** P(clear) so many days after a service of the given load, before anybody looked. */
 export function clearAfterService(

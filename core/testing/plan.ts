@@ -9,15 +9,17 @@ import type { ZonedReading } from '../grain/whorls.ts'
 import { makeSurface, type Surface } from '../head/geodesic.ts'
 import { DEFAULT_SCHOOLS, type Schools } from '../house/schools.ts'
 import type { KeepLine } from '../lines/keepLine.ts'
-import { BLADE_IDS } from '../plan/blades.ts'
+import { BLADE_IDS } from '../kit/blades.ts'
 import { bodyFlow, bodyGround, drawnLines, headFlow, headGround, headRoom } from '../plan/ground.ts'
 import type { PlanInput } from '../plan/makePlan.ts'
 import { FIRST_CHOICE } from '../plan/types.ts'
 import { PlanMemory } from '../plan/question.ts'
 import { priorGrowth } from '../regrowth/growth.ts'
 import { RULES } from '../screening/rules.ts'
-import { screen, type Asked, type Spot } from '../screening/screen.ts'
-import { isBodyService } from '../services.ts'
+import { screen } from '../screening/screen.ts'
+import type { Asked } from '../screening/asked.ts'
+import type { SkinMark } from '../screening/asked.ts'
+import { isBodyService } from '../services/index.ts'
 import { priorSensitivity } from '../skin/sensitivity.ts'
 import { SKIN } from './client.ts'
 import { HEAD, ZONES } from './head.ts'
@@ -42,7 +44,7 @@ export interface PlanCase extends Partial<
   readonly skin?: Partial<SkinAndHair>
   readonly schools?: Partial<Schools>
   readonly answers?: Asked['answers']
-  readonly spots?: readonly Spot[]
+  readonly spots?: readonly SkinMark[]
   readonly readings?: readonly Reading[]
   readonly keepLines?: readonly KeepLine[]
   readonly notes?: Partial<PlanInput['notes']>

@@ -4,7 +4,7 @@ import { BODY_ZONES } from '../body/body.ts'
 import { readingFromBearing, type Reading } from '../grain/readings.ts'
 import { startingGuess } from '../grain/startingGuess.ts'
 import type { ZoneRecord } from '../head/head.ts'
-import { serviceZones, type ServiceId } from '../services.ts'
+import { serviceZones, type ServiceId } from '../services/index.ts'
 
 const ZONES = JSON.parse(readFileSync('generated/zones.json', 'utf8')) as readonly ZoneRecord[]
 const BY_ID = new Map([...ZONES, ...BODY_ZONES].map((z) => [z.id, z]))

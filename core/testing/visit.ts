@@ -3,10 +3,11 @@ import { DEFAULTS } from '../house/constants.ts'
 import { DEFAULT_SCHOOLS } from '../house/schools.ts'
 import { consentText } from '../screening/consent.ts'
 import { RULES } from '../screening/rules.ts'
-import type { Asked } from '../screening/screen.ts'
-import { serviceZones, type ServiceId } from '../services.ts'
+import type { Asked } from '../screening/asked.ts'
+import { serviceZones, type ServiceId } from '../services/index.ts'
 import { DAY_MS } from '../time/dates.ts'
-import type { Known, PastVisit } from '../visit/types.ts'
+import type { Known } from '../visit/types.ts'
+import type { PastVisit } from '../looks/aftermath.ts'
 
 export const NOW = Date.UTC(2026, 4, 20, 9)
 

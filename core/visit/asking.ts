@@ -1,7 +1,8 @@
 /** What asking finds, as findings of the visit: questions, rules, marks, the patch test, consent. */
 import type { Figures } from '../house/constants.ts'
 import { consentText } from '../screening/consent.ts'
-import { patchWindow, type Finding, type Screening } from '../screening/screen.ts'
+import { patchWindow } from '../screening/outcome.ts'
+import type { Finding, Screening } from '../screening/screen.ts'
 import { dateAt, type IsoDate } from '../time/dates.ts'
 import type { Known, Lift, LiftedBy, VisitFinding } from './types.ts'
 

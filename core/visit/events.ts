@@ -1,5 +1,5 @@
 /** Events of the client that lie near: a note before the blade, since skin must be in order for them. */
-import type { ClientEvent } from '../regrowth/series.ts'
+import type { ClientEvent } from '../ahead/series.ts'
 import { dateAt, daysBetween, type Offset } from '../time/dates.ts'
 import type { VisitFinding } from './types.ts'
 

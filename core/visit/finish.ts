@@ -1,12 +1,12 @@
 /** What ending a service leaves: loads, hair left standing, what happened to the skin, the first look, what was chosen. */
 import type { Figures } from '../house/constants.ts'
-import type { AtChair } from '../chair/atChair.ts'
+import type { AtChair } from '../looks/atChair.ts'
 import { atChairOf, leftStanding, loadsGiven, zonesToLookAt } from '../chair/outcome.ts'
 import type { ChairState } from '../chair/state.ts'
 import type { SkinAndHair } from '../client.ts'
-import { summariseAnswers, type AnswerSummary } from '../history/answers.ts'
+import { summariseAnswers, type AnswerSummary } from '../looks/summary.ts'
 import { choicesOf, type VisitChoices } from '../history/choices.ts'
-import type { SkinAnswer } from '../history/looks.ts'
+import type { SkinAnswer } from '../looks/answers.ts'
 import { bladeLifeStrokes } from '../plan/tools.ts'
 import type { Plan } from '../plan/types.ts'
 

@@ -5,11 +5,12 @@ import type { Schools } from '../house/schools.ts'
 import type { Plan } from '../plan/types.ts'
 import type { VisitWindow } from '../regrowth/nextVisit.ts'
 import type { HouseRules } from '../screening/rules.ts'
-import type { Asked } from '../screening/screen.ts'
+import type { Asked } from '../screening/asked.ts'
 import type { Offset } from '../time/dates.ts'
-import type { ServiceId } from '../services.ts'
+import type { ServiceId } from '../services/index.ts'
 import type { Level } from '../plan/tools.ts'
-import type { Busy, Decision, Known, PastVisit } from './types.ts'
+import type { Busy, Decision, Known } from './types.ts'
+import type { PastVisit } from '../looks/aftermath.ts'
 
 /** What is known beyond the visit itself. */
 export interface GateFacts {

@@ -1,9 +1,9 @@
 /** What stands between a plan and the first stroke: the map, the plan itself, the hand, the chair. */
-import { zoneName } from '../head/zoneFacts.ts'
-import type { ZoneId } from '../head/zones.ts'
-import { BLADES } from '../plan/blades.ts'
+import { zoneName } from '../zones/facts.ts'
+import type { ZoneId } from '../zones/zones.ts'
+import { BLADES } from '../kit/blades.ts'
 import type { Screening } from '../screening/screen.ts'
-import { serviceZones } from '../services.ts'
+import { serviceZones } from '../services/index.ts'
 import { oddsWords } from '../stats/percent.ts'
 import type { Known, VisitFinding } from './types.ts'
 import { zoneWords } from './skin.ts'

@@ -1,16 +1,17 @@
 /** What the skin of earlier visits says of this one: taken badly, not settled, too soon. */
 import type { Figures } from '../house/constants.ts'
-import { AREAS, areasWorked } from '../history/clientAnswer.ts'
-import type { SkinAnswer } from '../history/looks.ts'
+import { AREAS, areasWorked } from '../looks/clientAnswer.ts'
+import type { SkinAnswer } from '../looks/answers.ts'
 import { rednessSeen } from '../history/window.ts'
-import { zoneInWords } from '../head/zoneFacts.ts'
-import type { ZoneId } from '../head/zones.ts'
+import { zoneInWords } from '../zones/facts.ts'
+import type { ZoneId } from '../zones/zones.ts'
 import { skinSettles } from '../regrowth/nextVisit.ts'
-import { serviceZones } from '../services.ts'
+import { serviceZones } from '../services/index.ts'
 import { listWords } from '../words.ts'
 import { dateAt, dayWords, type IsoDate } from '../time/dates.ts'
-import { aftermathOf, severeSigns, zonesOf, type Aftermath } from './aftermath.ts'
-import type { Known, PastVisit, VisitFinding } from './types.ts'
+import { aftermathOf, severeSigns, zonesOf, type Aftermath } from '../looks/aftermath.ts'
+import type { Known, VisitFinding } from './types.ts'
+import type { PastVisit } from '../looks/aftermath.ts'
 
 const on = (known: Pick<Known, 'offset'>, ms: number): IsoDate => dateAt(ms, known.offset)
 

@@ -1,15 +1,15 @@
 /** What the gate of a visit knows and says. */
-import type { Figures } from '../house/constants.ts'
-import type { SkinAnswer } from '../history/looks.ts'
-import type { Mark } from '../house/constants.ts'
+import type { Figures, Mark } from '../house/constants.ts'
+import type { PastVisit } from '../looks/aftermath.ts'
 import type { Schools } from '../house/schools.ts'
-import type { ZoneId } from '../head/zones.ts'
+import type { ZoneId } from '../zones/zones.ts'
 import type { Level } from '../plan/tools.ts'
 import type { Plan } from '../plan/types.ts'
 import type { VisitWindow } from '../regrowth/nextVisit.ts'
 import type { HouseRules, Severity } from '../screening/rules.ts'
-import type { Asked, Screening } from '../screening/screen.ts'
-import type { ServiceId } from '../services.ts'
+import type { Asked } from '../screening/asked.ts'
+import type { Screening } from '../screening/screen.ts'
+import type { ServiceId } from '../services/index.ts'
 import type { IsoDate, Offset } from '../time/dates.ts'
 
 /** How a finding is lifted: `decide` is "I have seen the skin myself and decide", kept with name and reason. */
@@ -81,20 +81,6 @@ export interface Decision {
   readonly reason: string
   readonly atMs: number
   readonly takenBackAtMs: number | null
-}
-
-/** A finished visit as far as the next one must know it. */
-export interface PastVisit {
-  readonly visitId: string
-  readonly service: ServiceId
-  readonly endedAtMs: number
-  /** Zones that were worked, or looked at. */
-  readonly zones: readonly string[]
-  /** Zones that a blade went over. */
-  readonly worked: readonly string[]
-  readonly answers: readonly SkinAnswer[]
-  /** Worst redness noted at the chair, by zone. */
-  readonly redAtChair: Readonly<Record<string, number>>
 }
 
 /** Another service that the same worker has under way. */

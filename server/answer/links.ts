@@ -5,7 +5,7 @@
 import { readFigures } from '../house/service.ts'
 import { createHash, randomBytes } from 'node:crypto'
 import { SKIN_QUESTION } from '../../core/care/messages.ts'
-import { FOLLOW_CONSTANTS } from '../../core/history/clientAnswer.ts'
+import { FOLLOW_CONSTANTS } from '../../core/looks/clientAnswer.ts'
 import { DAY_MS } from '../../core/time/dates.ts'
 import type { AnswerLink, VisitPage } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'

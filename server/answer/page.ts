@@ -1,8 +1,8 @@
 /** The link page as plain HTML: it needs no script, works on any phone, and shows nothing but its six questions. */
 import escape from 'escape-html'
-import { AREAS, areasWorked } from '../../core/history/clientAnswer.ts'
-import { DRYNESS_WORDS } from '../../core/history/answers.ts'
-import { SERVICES, type ServiceId } from '../../core/services.ts'
+import { AREAS, areasWorked } from '../../core/looks/clientAnswer.ts'
+import { DRYNESS_WORDS } from '../../core/looks/answers.ts'
+import { SERVICES, type ServiceId } from '../../core/services/index.ts'
 import { REDNESS_COLOURS, REDNESS_WORDS } from '../../core/skin/anchors.ts'
 
 const STYLE = `

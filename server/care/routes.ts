@@ -1,7 +1,7 @@
 import ical, { ICalCalendarMethod } from 'ical-generator'
 import type { Express } from 'express'
 import type { CarePlan } from '../../core/care/clearances.ts'
-import { SERVICES } from '../../core/services.ts'
+import { SERVICES } from '../../core/services/index.ts'
 import type { Message, VisitPage } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { mount } from '../http/mount.ts'

@@ -1,5 +1,11 @@
 /** The chair over the wire: order, followers, products, pictures, messages, the sheet. */
 import { DEFAULTS } from '../../core/house/constants.ts'
+import type { ChairEvent } from '../../core/chair/events.ts'
+import { replay } from '../../core/chair/service.ts'
+import { DAY_MS, HOUR_MS } from '../../core/time/dates.ts'
+import { carePlan } from '../../core/care/clearances.ts'
+import { DEFAULT_SCHOOLS } from '../../core/house/schools.ts'
+import { SKIN } from '../../core/testing/client.ts'
 import { createServer, type Server } from 'node:http'
 import { randomUUID } from 'node:crypto'
 import { existsSync } from 'node:fs'
@@ -10,9 +16,6 @@ import ICAL from 'ical.js'
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs'
 import sharp from 'sharp'
 import request from 'supertest'
-import type { ChairEvent } from '../../core/chair/service.ts'
-import { replay } from '../../core/chair/service.ts'
-import { DAY_MS, HOUR_MS } from '../../core/time/dates.ts'
 import type { House, KitLog, Message, ProbeReading, VisitPage } from '../../contract/types.ts'
 import { careCalendar } from '../care/routes.ts'
 import { careSheet } from '../care/sheet.ts'
@@ -25,9 +28,6 @@ import {
   wholeService,
   type Studio,
 } from '../testing/studio.ts'
-import { carePlan } from '../../core/care/clearances.ts'
-import { DEFAULT_SCHOOLS } from '../../core/house/schools.ts'
-import { SKIN } from '../../core/testing/client.ts'
 
 let studio: Studio
 let server: Server

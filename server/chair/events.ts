@@ -1,13 +1,14 @@
 /** Storing what happens at the chair. Everything that belongs to an event is written in one transaction. */
 import type { Figures } from '../../core/house/constants.ts'
-import { randomUUID } from 'node:crypto'
 import { messagesFor } from '../../core/care/messages.ts'
 import { kitEvents } from '../../core/chair/kit.ts'
 import { admit } from '../../core/chair/rules.ts'
-import type { ChairEvent, Live, ToldEvent } from '../../core/chair/service.ts'
+import type { ChairEvent, ToldEvent } from '../../core/chair/events.ts'
+import type { Live } from '../../core/chair/state.ts'
 import { DAY_MS } from '../../core/time/dates.ts'
-import { finishService, type Finished } from '../../core/visit/index.ts'
-import type { ChairAnswer, SkinAnswer } from '../../contract/types.ts'
+import { finishService, type Finished } from '../../core/visit/finish.ts'
+import type { ChairAnswer } from '../../contract/types.ts'
+import type { SkinAnswer } from '../../core/looks/answers.ts'
 import type { Database } from '../db/connection.ts'
 import { HttpProblem } from '../http/problem.ts'
 import { WHEN } from '../care/when.ts'
@@ -16,6 +17,7 @@ import { gateOf, refuseHeld } from '../visits/known.ts'
 import { afterService } from '../visits/page.ts'
 import { readHair, readVisit, type VisitRecord } from '../visits/record.ts'
 import type { ChairDesk, Running } from './desk.ts'
+import { randomUUID } from 'node:crypto'
 
 /** An event that waits for its turn to be stored. */
 interface Waiting {

@@ -1,18 +1,13 @@
 /** A client's history read from the database in a few queries, and what it teaches. */
 import type { Figures } from '../../core/house/constants.ts'
 import type { SkinAndHair } from '../../core/client.ts'
-import type { ServiceId } from '../../core/services.ts'
-import type {
-  ClientModel,
-  HairReading,
-  SkinAnswer,
-  VisitState,
-  VisitSummary,
-} from '../../contract/types.ts'
+import type { ServiceId } from '../../core/services/index.ts'
+import { type ClientModel, learnClient } from '../../core/history/learn.ts'
+import type { HairReading, SkinAnswer } from '../../core/looks/answers.ts'
+import type { VisitState, VisitSummary } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { json } from '../db/reader.ts'
 import { groupAnswers, readHair } from '../visits/record.ts'
-import { learnClient } from '../../core/history/learn.ts'
 import type { StudioSkin } from '../../core/skin/pool.ts'
 import { studioSkin } from '../studio/skin.ts'
 
@@ -20,7 +15,7 @@ import { studioSkin } from '../studio/skin.ts'
 const VISITS_READ = 60
 
 /** A past or open visit, with what learning needs of it. */
-export interface PastVisit extends VisitSummary {
+export interface StoredVisit extends VisitSummary {
   readonly loads: () => Record<string, number>
   readonly leftMm: () => Record<string, number> | null
   readonly redAtChair: () => Record<string, number>
@@ -28,7 +23,7 @@ export interface PastVisit extends VisitSummary {
 
 export interface History {
   /** Newest first. */
-  readonly visits: readonly PastVisit[]
+  readonly visits: readonly StoredVisit[]
   /** Answers of the latest visits, by visit. */
   readonly answers: ReadonlyMap<string, SkinAnswer[]>
   readonly hair: readonly (HairReading & { leftMm: number })[]
@@ -53,7 +48,7 @@ export async function readHistory(db: Database, clientId: string): Promise<Histo
     readHair(db, clientId),
     studioSkin(db),
   ])
-  const visits = rows.map((r): PastVisit => ({
+  const visits = rows.map((r): StoredVisit => ({
     id: r['id'] as string,
     service: r['service'] as ServiceId,
     state: r['state'] as VisitState,

@@ -2,15 +2,15 @@
  * A report of a client as PDF, for themselves or a doctor: what was found, what was done, how the skin took it; maps and charts in
  * lines. It says what it is: a studio's record, no diagnosis.
  */
-import { figuresOf } from '../../core/house/register.ts'
+import { figuresOf } from '../../core/register/register.ts'
 import { changeEffects } from '../../core/history/changes.ts'
 import { findChanges, separabilityWords } from '../../core/history/findChanges.ts'
 import { bumpSeverity } from '../../core/skin/bumps.ts'
 import { REDNESS_WORDS } from '../../core/skin/anchors.ts'
-import { DRYNESS_WORDS } from '../../core/history/answers.ts'
+import { DRYNESS_WORDS } from '../../core/looks/answers.ts'
 import { RULES } from '../../core/screening/rules.ts'
 import { CLOSING_SENTENCE } from '../../core/screening/screen.ts'
-import { isBodyService, SERVICES } from '../../core/services.ts'
+import { isBodyService, SERVICES } from '../../core/services/index.ts'
 import type { Database } from '../db/connection.ts'
 import { readHouse } from '../house/service.ts'
 import { Pen, SOFT } from '../paper/pen.ts'

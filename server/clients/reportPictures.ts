@@ -1,5 +1,14 @@
 /** Maps and charts of a report, as lines on its pages. */
 import type { Figures } from '../../core/house/constants.ts'
+import { growthArrows } from '../../core/formats/growthArrows.ts'
+import { flatParts } from '../../core/formats/mapSvg.ts'
+import { placeSpots, rednessTint, skinMapSvg, tintedZones } from '../../core/formats/skinMap.ts'
+import { SKIN_SPOT_WORDS } from '../../core/formats/skinMap.ts'
+import type { FlatView, ViewId } from '../../core/head/projection.ts'
+import { zoneName } from '../../core/zones/facts.ts'
+import type { ZoneId } from '../../core/zones/zones.ts'
+import { SPOT_KINDS } from '../../core/looks/answers.ts'
+import { sum } from '../../core/stats/lists.ts'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { BarChart } from 'echarts/charts'
@@ -7,20 +16,6 @@ import { GridComponent } from 'echarts/components'
 import { init, use as register } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
 import svgToPdf from 'svg-to-pdfkit'
-import { growthArrows } from '../../core/formats/growthArrows.ts'
-import { flatParts } from '../../core/formats/mapSvg.ts'
-import {
-  placeSpots,
-  rednessTint,
-  skinMapSvg,
-  SPOT_WORDS,
-  tintedZones,
-} from '../../core/formats/skinMap.ts'
-import type { FlatView, ViewId } from '../../core/head/projection.ts'
-import { zoneName } from '../../core/head/zoneFacts.ts'
-import type { ZoneId } from '../../core/head/zones.ts'
-import { SPOT_KINDS } from '../../core/history/answers.ts'
-import { sum } from '../../core/history/facts.ts'
 import type { ClientHistory } from '../../contract/types.ts'
 import { ZONES } from '../atlas.ts'
 import { WHEN } from '../care/when.ts'
@@ -99,7 +94,7 @@ export function maps(
   const red = [...worst.entries()].filter(([, g]) => g > 0).sort((a, b) => b[1] - a[1])
   const counted = SPOT_KINDS.map((k) => [k, spots.filter((s) => s.kind === k).length] as const)
     .filter(([, n]) => n > 0)
-    .map(([k, n]) => `${n} × ${SPOT_WORDS[k]}`)
+    .map(([k, n]) => `${n} × ${SKIN_SPOT_WORDS[k]}`)
   pen.write(
     `${red.length > 0 ? `Red: ${red.map(([z, g]) => `${zoneName(z as ZoneId)} ${g}`).join(', ')}.` : 'Clear at every look.'}${counted.length > 0 ? ` Marked: ${counted.join(', ')}.` : ''}`,
     { gap: 0.8 },

@@ -1,9 +1,9 @@
 /** A client's visits ahead as a calendar (RFC 5545). */
-import { figuresOf } from '../../core/house/register.ts'
+import { figuresOf } from '../../core/register/register.ts'
 import ical, { ICalCalendarMethod } from 'ical-generator'
-import { clientSeries } from '../../core/regrowth/clientSeries.ts'
-import type { SeriesVisit } from '../../core/regrowth/series.ts'
-import { SERVICES } from '../../core/services.ts'
+import { clientSeries } from '../../core/ahead/clientSeries.ts'
+import type { SeriesVisit } from '../../core/ahead/series.ts'
+import { SERVICES } from '../../core/services/index.ts'
 import type { Database } from '../db/connection.ts'
 import { json } from '../db/reader.ts'
 import { readHouse } from '../house/service.ts'

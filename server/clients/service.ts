@@ -1,6 +1,6 @@
 /** Clients: found, added, changed, taken out, erased; and the page that holds all about one. */
-import { figuresOf } from '../../core/house/register.ts'
-import type { ServiceId } from '../../core/services.ts'
+import { figuresOf } from '../../core/register/register.ts'
+import type { ServiceId } from '../../core/services/index.ts'
 import type {
   Client,
   ClientPage,
@@ -8,7 +8,7 @@ import type {
   VisitSummary,
 } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
-import type { ClientRow } from '../db/models.ts'
+import type { ClientRecord } from '../db/models.ts'
 import { readHouse } from '../house/service.ts'
 import { HttpProblem, notFound } from '../http/problem.ts'
 import { dueOverview } from '../today/overview.ts'
@@ -17,7 +17,7 @@ import { readClient } from './read.ts'
 import { tideNow } from './tide.ts'
 import { windowAfter } from '../../core/history/window.ts'
 
-export function toClient(row: ClientRow): Client {
+export function toClient(row: ClientRecord): Client {
   return {
     id: row.id,
     name: row.name,
@@ -35,7 +35,7 @@ export function toClient(row: ClientRow): Client {
   }
 }
 
-export async function findClient(db: Database, id: string): Promise<ClientRow> {
+export async function findClient(db: Database, id: string): Promise<ClientRecord> {
   const client = await db.models.Client.findByPk(id)
   if (!client) throw notFound('That client')
   return client

@@ -8,16 +8,16 @@ import {
   type ModelStatic,
   type Sequelize,
 } from 'sequelize'
-import type { AtChair } from '../../core/chair/atChair.ts'
+import type { AtChair } from '../../core/looks/atChair.ts'
 import type { ChairDetail } from '../../core/chair/events.ts'
-import type { Asked } from '../../core/screening/screen.ts'
+import type { Asked } from '../../core/screening/asked.ts'
 import type { TestAnswer } from '../../core/grain/readings.ts'
 import { NO_NOTES, type SurfaceNotes } from '../../core/hair/layer.ts'
 import type { SkinAndHair } from '../../core/client.ts'
 import type { Schools } from '../../core/house/schools.ts'
 import type { VisitChoices } from '../../core/history/choices.ts'
-import type { Feeling, SkinSpot, ZoneAnswer } from '../../core/history/answers.ts'
-import type { ClientEvent } from '../../core/regrowth/series.ts'
+import type { Feeling, SkinSpot, ZoneAnswer } from '../../core/looks/answers.ts'
+import type { ClientEvent } from '../../core/ahead/series.ts'
 import type { Vec3 } from '../../core/head/frames.ts'
 
 type Row<M extends Model> = Model<InferAttributes<M>, InferCreationAttributes<M>>
@@ -33,7 +33,7 @@ export interface SettingRow extends Row<SettingRow> {
   key: string
   value: unknown
 }
-export interface ClientRow extends Row<ClientRow> {
+export interface ClientRecord extends Row<ClientRecord> {
   id: string
   name: string
   calledName: string
@@ -192,7 +192,7 @@ export interface AnswerLinkRow extends Row<AnswerLinkRow> {
 export interface Models {
   Worker: ModelStatic<WorkerRow>
   Setting: ModelStatic<SettingRow>
-  Client: ModelStatic<ClientRow>
+  Client: ModelStatic<ClientRecord>
   Visit: ModelStatic<VisitRow>
   Plan: ModelStatic<PlanRow>
   Reading: ModelStatic<ReadingRow>
@@ -235,7 +235,7 @@ export function defineModels(sequelize: Sequelize): Models {
       level: { ...text, defaultValue: 'practised' },
     }),
     Setting: table<SettingRow>('Setting', 'settings', { key, value: json }),
-    Client: table<ClientRow>('Client', 'clients', {
+    Client: table<ClientRecord>('Client', 'clients', {
       id: key,
       name: text,
       calledName: text,

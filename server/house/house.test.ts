@@ -1,8 +1,7 @@
 /** The house: its figures, rules, kit and schools, dated, and what they do to plans. */
 import request from 'supertest'
 import type { Client, House, VisitPage } from '../../contract/types.ts'
-import { BLADE_IDS } from '../../core/plan/blades.ts'
-import { SKIN_CONSTANTS } from '../../core/skin/sensitivity.ts'
+import { BLADE_IDS } from '../../core/kit/blades.ts'
 import { openStudio, plannedVisit, type Studio } from '../testing/studio.ts'
 
 let studio: Studio
@@ -33,17 +32,19 @@ describe('a house', () => {
     expect(h.figures).toEqual({ 'skin.rednessLimit': 0.05 })
     expect(h.changes.at(-1)).toMatchObject({ from: '0.2 probability', to: '0.05 probability' })
     expect(h.changes.at(-1)!.atMs).toBeGreaterThanOrEqual(before)
-    expect(SKIN_CONSTANTS.rednessLimit.byDefault).toBe(0.05)
     const again = (await api().put(`/api/visits/${visit.id}/plan`).expect(200)).body as VisitPage
     expect(second(again)).toBe(0)
     expect(again.plan!.house).toEqual({ version: 1, changed: { 'skin.rednessLimit': 0.05 } })
     const back = (await change({ figures: { 'skin.rednessLimit': null } })).body as House
     expect(back.figures).toEqual({})
     expect(back.changes).toHaveLength(2)
-    expect(SKIN_CONSTANTS.rednessLimit.byDefault).toBe(0.2)
     // The plan keeps what it was made with.
     const kept = (await api().get(`/api/visits/${visit.id}`)).body as VisitPage
     expect(kept.plan!.house.changed).toEqual({ 'skin.rednessLimit': 0.05 })
+    // And a new one is made with the default again.
+    const anew = (await api().put(`/api/visits/${visit.id}/plan`).expect(200)).body as VisitPage
+    expect(second(anew)).toBe(second(visit))
+    expect(anew.plan!.house.changed).toEqual({})
   })
 
   it.each([

@@ -7,12 +7,12 @@ import {
   type SchoolId,
   type Schools,
 } from '../../core/house/schools.ts'
-import { checkFigure, figuresOf } from '../../core/house/register.ts'
+import { checkFigure, figuresOf } from '../../core/register/register.ts'
 import { USUAL_PRODUCTS, type Product } from '../../core/care/products.ts'
-import { calibrate, type Calibration } from '../../core/chair/probe.ts'
-import { BLADE_IDS, BLADES, type BladeId } from '../../core/plan/blades.ts'
+import { calibrateProbe, type ProbeCalibration } from '../../core/chair/probe.ts'
+import { BLADE_IDS, BLADES, type BladeId } from '../../core/kit/blades.ts'
 import { RULES, type HouseRules } from '../../core/screening/rules.ts'
-import { SERVICE_IDS, SERVICES, type ServiceId } from '../../core/services.ts'
+import { SERVICE_IDS, SERVICES, type ServiceId } from '../../core/services/index.ts'
 import type { House, HouseChange, Worker } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { json } from '../db/reader.ts'
@@ -28,7 +28,7 @@ interface KeptHouse {
   rules?: HouseRules
   consentText?: string
   products?: Product[]
-  probe?: Calibration
+  probe?: ProbeCalibration
   changes?: HouseChange[]
 }
 
@@ -137,9 +137,10 @@ export async function changeHouse(db: Database, change: HouseEdit): Promise<Hous
       note('Products', words(before.products), words(change.products))
     }
     const probe =
-      change.probe && calibrate(figuresOf(figures), change.probe.iceShowsC, change.probe.warm, atMs)
+      change.probe &&
+      calibrateProbe(figuresOf(figures), change.probe.iceShowsC, change.probe.warm, atMs)
     if (probe) {
-      const words = (c: Calibration | null) =>
+      const words = (c: ProbeCalibration | null) =>
         c ? `${c.offsetC >= 0 ? '+' : '−'}${Math.abs(c.offsetC).toFixed(1)} °C` : 'never'
       note('Probe thermometer put right by', words(before.probe), words(probe))
     }

@@ -1,7 +1,7 @@
 /** A studio reached over the wire, as screens reach it: for runs in which the server is killed or pressed hard. */
 import { randomUUID } from 'node:crypto'
 import { EventSource } from 'eventsource'
-import type { ChairEvent, ToldEvent } from '../../core/chair/service.ts'
+import type { ChairEvent, ToldEvent } from '../../core/chair/events.ts'
 import { replay } from '../../core/chair/service.ts'
 import type { ChairAnswer, House, VisitPage } from '../../contract/types.ts'
 import { askedAll, mapOf, newClient, wholeService } from './studio.ts'

@@ -1,12 +1,13 @@
 /** The one gate over the wire: what is known of a visit holds back its plan and its start, whoever asks. */
 import { DEFAULTS } from '../../core/house/constants.ts'
+import type { Asked } from '../../core/screening/asked.ts'
+import { alarmId } from '../../core/visit/flags.ts'
+import { dateOf, DAY_MS, HOUR_MS } from '../../core/time/dates.ts'
+import { gate, holding } from '../../core/visit/gate.ts'
+import { knownOf } from '../../core/visit/known.ts'
 import { randomUUID } from 'node:crypto'
 import fc from 'fast-check'
 import request, { type Response } from 'supertest'
-import type { Asked } from '../../core/screening/screen.ts'
-import { alarmId } from '../../core/history/flags.ts'
-import { dateOf, DAY_MS, HOUR_MS } from '../../core/time/dates.ts'
-import { gate, holding, knownOf } from '../../core/visit/index.ts'
 import type { Client, House, Today, TodayRow, VisitPage } from '../../contract/types.ts'
 import { offsetMinutes } from './plan.ts'
 import {

@@ -1,22 +1,14 @@
 /** What the gate of a visit is asked with, read from the database; and the gate itself. */
-import { figuresOf } from '../../core/house/register.ts'
-import type { AtChair } from '../../core/chair/atChair.ts'
+import { figuresOf } from '../../core/register/register.ts'
+import type { AtChair } from '../../core/looks/atChair.ts'
 import { learnGrowth } from '../../core/history/learn.ts'
 import { windowAfter } from '../../core/history/window.ts'
-import {
-  gate,
-  heldWords,
-  holding,
-  knownOf,
-  NO_FACTS,
-  type Busy,
-  type Decision,
-  type Gate,
-  type GateFacts,
-  type PastVisit,
-  type VisitFinding,
-} from '../../core/visit/index.ts'
-import type { HairReading, House, SkinAnswer } from '../../contract/types.ts'
+import { gate, heldWords, holding } from '../../core/visit/gate.ts'
+import { knownOf, NO_FACTS, type GateFacts } from '../../core/visit/known.ts'
+import type { Busy, Decision, Gate, VisitFinding } from '../../core/visit/types.ts'
+import type { PastVisit } from '../../core/looks/aftermath.ts'
+import type { HairReading, SkinAnswer } from '../../core/looks/answers.ts'
+import type { House } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { json } from '../db/reader.ts'
 import { HttpProblem } from '../http/problem.ts'

@@ -1,15 +1,11 @@
 /** What can be done to a visit. Everything that belongs together is written in one transaction. */
 import { NO_NOTES, type SurfaceNotes } from '../../core/hair/layer.ts'
 import type { Reading } from '../../core/grain/readings.ts'
-import { ALL_ZONE_IDS, type ZoneId } from '../../core/head/zones.ts'
+import { ALL_ZONE_IDS, type ZoneId } from '../../core/zones/zones.ts'
 import type { PlanChoice } from '../../core/plan/types.ts'
 import { carriedMarks, markZones } from '../../core/screening/marks.ts'
-import {
-  carriedAnswers,
-  NOTHING_ASKED,
-  patchRefusal,
-  type Asked,
-} from '../../core/screening/screen.ts'
+import { carriedAnswers, NOTHING_ASKED, type Asked } from '../../core/screening/asked.ts'
+import { patchRefusal } from '../../core/screening/outcome.ts'
 import { dateOf } from '../../core/time/dates.ts'
 import type { VisitPage } from '../../contract/types.ts'
 import { readHistory } from '../clients/model.ts'

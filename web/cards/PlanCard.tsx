@@ -10,10 +10,10 @@ import {
   VIEWS,
   type ViewId,
 } from '../../core/head/projection.ts'
-import { BODY_IDS } from '../../core/head/zones.ts'
+import { BODY_IDS } from '../../core/zones/zones.ts'
 import type { Lane, Plan } from '../../core/plan/types.ts'
 import { CLOSING_SENTENCE } from '../../core/screening/screen.ts'
-import { isBodyService, SERVICES, type ServiceId } from '../../core/services.ts'
+import { isBodyService, SERVICES, type ServiceId } from '../../core/services/index.ts'
 import { useHead, type LoadedHead } from '../head/loadHead.ts'
 import { Arrow } from '../head/Overlay.tsx'
 import { dateWords } from '../state/words.ts'

@@ -3,7 +3,7 @@ import { TextInput } from '@mantine/core'
 import { useDebouncedValue, useHotkeys } from '@mantine/hooks'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { SERVICES } from '../../core/services.ts'
+import { SERVICES } from '../../core/services/index.ts'
 import { useClients } from '../api/queries.ts'
 import { noDialog } from '../state/dialog.ts'
 import { dateWords, daysWords } from '../state/words.ts'
@@ -31,8 +31,8 @@ export function ClientsPage() {
         <button className="strong" onClick={() => setAdding(true)}>
           New client <kbd>N</kbd>
         </button>
-        <Link className="strong" to="/clients/bring-in">
-          Bring in …
+        <Link className="strong" to="/clients/import">
+          Import …
         </Link>
       </div>
       <div className="list-tools">

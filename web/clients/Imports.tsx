@@ -2,7 +2,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import type { ImportRecord } from '../../contract/types.ts'
 import { call } from '../api/call.ts'
-import { momentWords } from '../state/words.ts'
+import { atWords } from '../state/words.ts'
 
 export function Imports() {
   const cache = useQueryClient()
@@ -41,7 +41,7 @@ export function Imports() {
         {imports.data.map((i: ImportRecord) => (
           <li key={i.id}>
             <span>
-              {momentWords(i.atMs)}: {i.clients} {i.clients === 1 ? 'client' : 'clients'} from{' '}
+              {atWords(i.atMs)}: {i.clients} {i.clients === 1 ? 'client' : 'clients'} from{' '}
               {i.source}
             </span>
             {i.undoneAtMs === null ? (
@@ -49,7 +49,7 @@ export function Imports() {
                 Take all of it back
               </button>
             ) : (
-              <span className="soft">taken back {momentWords(i.undoneAtMs)}</span>
+              <span className="soft">taken back {atWords(i.undoneAtMs)}</span>
             )}
           </li>
         ))}

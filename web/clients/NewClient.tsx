@@ -7,7 +7,7 @@ import { useNavigate } from 'react-router'
 import { newClientSchema } from '../../contract/schemas.ts'
 import type { Client } from '../../contract/types.ts'
 import { skinToBegin } from '../../core/client.ts'
-import { SERVICE_IDS, SERVICES } from '../../core/services.ts'
+import { SERVICE_IDS, SERVICES } from '../../core/services/index.ts'
 import { useAddClient, useAddVisit, useHouse } from '../api/queries.ts'
 import { newId } from '../state/words.ts'
 

@@ -2,7 +2,7 @@
 import { Modal, TextInput } from '@mantine/core'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import { SERVICES } from '../../core/services.ts'
+import { SERVICES } from '../../core/services/index.ts'
 import { useClients } from '../api/queries.ts'
 
 const SHOWN = 8

@@ -1,12 +1,11 @@
 /** The head as flat line drawing: for screens without WebGL. Only the named views can be shown. */
 import { useQuery } from '@tanstack/react-query'
 import { useMemo } from 'react'
-import type { FlatView, ViewAxes, ViewId } from '../../core/head/projection.ts'
-import { FLAT_HALF } from '../../core/head/projection.ts'
+import { type FlatView, type ViewAxes, type ViewId, FLAT_HALF } from '../../core/head/projection.ts'
 import { ringsPath } from '../../core/formats/mapSvg.ts'
-import { isSkin, ZONE_IDS } from '../../core/head/zones.ts'
-import { useView } from '../state/view.ts'
+import { isSkin, ZONE_IDS } from '../../core/zones/zones.ts'
 import type { Streamlets } from '../../core/grain/streamlets.ts'
+import { useView } from '../state/view.ts'
 import type { LoadedHead } from './loadHead.ts'
 import { faces, toPixels, type HeadColours, type ZoneTint } from './shared.ts'
 

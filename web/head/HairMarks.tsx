@@ -3,7 +3,7 @@ import { useThree } from '@react-three/fiber'
 import { useEffect, useMemo } from 'react'
 import { BufferAttribute, BufferGeometry, Color, DoubleSide, ShaderMaterial } from 'three'
 import { STREAMLET_POINTS, type Streamlets } from '../../core/grain/streamlets.ts'
-import { ZONE_IDS, type ZoneId } from '../../core/head/zones.ts'
+import { ZONE_IDS, type ZoneId } from '../../core/zones/zones.ts'
 import { useView } from '../state/view.ts'
 
 const VERTEX = /* glsl */ `

@@ -12,9 +12,9 @@ import {
   type OrthographicCamera,
 } from 'three'
 import { VIEW_CENTRE, viewAxes } from '../../core/head/projection.ts'
-import { ZONE_IDS, type ZoneId } from '../../core/head/zones.ts'
-import { useView } from '../state/view.ts'
+import { ZONE_IDS, type ZoneId } from '../../core/zones/zones.ts'
 import type { Streamlets } from '../../core/grain/streamlets.ts'
+import { useView } from '../state/view.ts'
 import { HairMarks } from './HairMarks.tsx'
 import type { LoadedHead } from './loadHead.ts'
 import { viewScale, type HeadColours, type ZoneTint } from './shared.ts'

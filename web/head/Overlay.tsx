@@ -15,7 +15,7 @@ import {
   type HeadSign,
   type HeadSpot,
 } from './shared.ts'
-import { apart } from './labels.ts'
+import { spreadLabels } from './labels.ts'
 import { Line, Mark, Ring, Sign } from './signs.tsx'
 
 interface Props {
@@ -87,7 +87,7 @@ export function Overlay({
             kind={a.kind}
           />
         ))}
-      {apart(
+      {spreadLabels(
         labels
           .filter((l) => head.inSight(axes, l.point))
           .map(({ id, text, point }) => ({ id, text, ...px(point) })),

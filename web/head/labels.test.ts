@@ -1,16 +1,17 @@
 import fc from 'fast-check'
-import { apart, type PlacedLabel } from './labels.ts'
+import { type PlacedLabel } from './labels.ts'
+import { spreadLabels } from './labels.ts'
 
 const label = (id: string, x: number, y: number, text = '+1.5'): PlacedLabel => ({ id, x, y, text })
 
 describe('labels over the head', () => {
   it('stay where they are when nothing covers them', () => {
     const far = [label('chin', 100, 300), label('lip', 100, 280), label('cheek', 40, 300)]
-    expect(apart(far)).toEqual(expect.arrayContaining(far))
+    expect(spreadLabels(far)).toEqual(expect.arrayContaining(far))
   })
 
   it('move down by no more than it takes', () => {
-    expect(apart([label('chin', 100, 306), label('under the lip', 102, 298)])).toEqual([
+    expect(spreadLabels([label('chin', 100, 306), label('under the lip', 102, 298)])).toEqual([
       label('under the lip', 102, 298),
       label('chin', 100, 316),
     ])
@@ -28,7 +29,7 @@ describe('labels over the head', () => {
     fc.assert(
       fc.property(any, (list) => {
         const given = list.map((l, i) => ({ ...l, id: String(i) }))
-        const placed = apart(given)
+        const placed = spreadLabels(given)
         expect(placed.map((p) => p.id).sort()).toEqual(given.map((g) => g.id).sort())
         for (const p of placed) {
           expect(p.y).toBeGreaterThanOrEqual(given.find((g) => g.id === p.id)!.y)

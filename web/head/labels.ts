@@ -17,7 +17,7 @@ const covers = (a: PlacedLabel, b: PlacedLabel): boolean =>
   Math.abs(a.y - b.y) < LINE_PX
 
 /** The same labels, each where no other covers it. */
-export function apart(labels: readonly PlacedLabel[]): PlacedLabel[] {
+export function spreadLabels(labels: readonly PlacedLabel[]): PlacedLabel[] {
   const placed: PlacedLabel[] = []
   for (const label of [...labels].sort((a, b) => a.y - b.y || a.x - b.x)) {
     let here = label

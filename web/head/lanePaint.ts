@@ -1,7 +1,7 @@
 /** Lanes on the head: their borders as lines on the surface, and a wash of colour over chosen ones. */
 import { unpackCover } from '../../core/plan/cover.ts'
 import type { Plan } from '../../core/plan/types.ts'
-import { ZONE_IDS } from '../../core/head/zones.ts'
+import { ZONE_IDS } from '../../core/zones/zones.ts'
 import type { LoadedHead } from './loadHead.ts'
 
 const LIFT_MM = 0.35

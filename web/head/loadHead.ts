@@ -7,7 +7,7 @@ import headUrl from '../../generated/head.bin?url'
 import { surfacePoint, type SurfacePoint, type ZoneRecord } from '../../core/head/head.ts'
 import { unpackHead, type PackedHead } from '../../core/head/pack.ts'
 import { VIEW_CENTRE, type ViewAxes } from '../../core/head/projection.ts'
-import { isSkin, ZONE_IDS, type ZoneId } from '../../core/head/zones.ts'
+import { isSkin, ZONE_IDS, type ZoneId } from '../../core/zones/zones.ts'
 import { changedFigures, onFigures } from '../state/figures.ts'
 import type { HeadWorker } from '../workers/head.worker.ts'
 

@@ -1,12 +1,11 @@
 /** What the WebGL head and the flat head have in common. */
-import type { ViewAxes } from '../../core/head/projection.ts'
-import { projectPoint } from '../../core/head/projection.ts'
+import { type ViewAxes, projectPoint } from '../../core/head/projection.ts'
 import type { Vec3 } from '../../core/head/frames.ts'
 import type { FieldReading } from '../../core/grain/field.ts'
 import type { SurfacePoint } from '../../core/head/head.ts'
-import type { SpotKind } from '../../core/history/answers.ts'
+import type { SpotKind } from '../../core/looks/answers.ts'
 import type { Relation } from '../../core/grain/relation.ts'
-import type { ZoneId } from '../../core/head/zones.ts'
+import type { ZoneId } from '../../core/zones/zones.ts'
 
 export interface HeadColours {
   readonly plaster: string

@@ -2,7 +2,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { FieldReading } from '../../core/grain/field.ts'
 import type { Streamlets } from '../../core/grain/streamlets.ts'
-import type { ZoneId } from '../../core/head/zones.ts'
+import type { ZoneId } from '../../core/zones/zones.ts'
 import type { FlowAsk } from '../workers/head.worker.ts'
 import type { LoadedHead } from './loadHead.ts'
 import type { HeadFlow } from './shared.ts'

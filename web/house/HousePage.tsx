@@ -5,7 +5,7 @@ import { SCHOOL_IDS, SCHOOLS } from '../../core/house/schools.ts'
 import { consentText } from '../../core/screening/consent.ts'
 import { CLOSING_SENTENCE } from '../../core/screening/screen.ts'
 import { useChangeHouse, useHouse } from '../api/queries.ts'
-import { momentWords } from '../state/words.ts'
+import { atWords } from '../state/words.ts'
 import { Figures } from './Figures.tsx'
 import { Outbox } from './Outbox.tsx'
 import { Probe } from './Probe.tsx'
@@ -124,7 +124,7 @@ function Changes({ changes }: { changes: House['changes'] }) {
       <tbody>
         {[...changes].reverse().map((c, i) => (
           <tr key={i}>
-            <td>{momentWords(c.atMs)}</td>
+            <td>{atWords(c.atMs)}</td>
             <td>{c.what}</td>
             <td>{c.from}</td>
             <td>{c.to}</td>

@@ -11,7 +11,7 @@ import {
   type RuleEdit,
   type Severity,
 } from '../../core/screening/rules.ts'
-import { SERVICE_IDS, SERVICES, type ServiceId } from '../../core/services.ts'
+import { SERVICE_IDS, SERVICES, type ServiceId } from '../../core/services/index.ts'
 import type { HouseEdit } from '../api/queries.ts'
 
 export function Rules({

@@ -1,19 +1,19 @@
 /** The studio as a whole: is the forecast right, how often skin reddens, nicks, answers, returns; choices over all clients. */
 import { useFigures } from '../state/figures.ts'
-import { ScatterChart } from 'echarts/charts'
-import { use as register } from 'echarts/core'
-import { useCallback } from 'react'
 import type { House } from '../../contract/types.ts'
-import { zoneName } from '../../core/head/zoneFacts.ts'
-import type { ZoneId } from '../../core/head/zones.ts'
-import type { Calibration } from '../../core/history/calibration.ts'
+import { zoneName } from '../../core/zones/facts.ts'
+import type { ZoneId } from '../../core/zones/zones.ts'
+import type { ForecastCheck } from '../../core/history/calibration.ts'
 import { STUDIO_CONSTANTS, type PerThousand, type Share } from '../../core/history/studio.ts'
 import type { StudioLearned } from '../../core/history/studioLearn.ts'
 import { drawWhisker } from '../charts/bands.ts'
 import { chartBase, useChart, type ChartColours } from '../charts/useChart.ts'
-import { percentWords } from '../state/words.ts'
+import { percentWords } from '../../core/stats/percent.ts'
 import { EffectList } from '../effects/EffectList.tsx'
 import { useStudio } from './useStudio.ts'
+import { ScatterChart } from 'echarts/charts'
+import { use as register } from 'echarts/core'
+import { useCallback } from 'react'
 
 register([ScatterChart])
 
@@ -112,7 +112,7 @@ function Forecast({ learned }: { learned: StudioLearned }) {
 /** Shares under a tenth with one figure more. */
 const fine = (p: number) => (p < 0.1 ? `${(100 * p).toFixed(1)} %` : percentWords(p))
 
-function CalibrationChart({ calibration }: { calibration: Calibration }) {
+function CalibrationChart({ calibration }: { calibration: ForecastCheck }) {
   const box = useChart(
     useCallback((c: ChartColours) => calibrationOption(calibration, c), [calibration]),
   )
@@ -126,7 +126,7 @@ function CalibrationChart({ calibration }: { calibration: Calibration }) {
   )
 }
 
-function calibrationOption({ bins }: Calibration, c: ChartColours) {
+function calibrationOption({ bins }: ForecastCheck, c: ChartColours) {
   const shown = bins.filter((b) => b.forecasts > 0)
   const most = Math.min(
     100,

@@ -1,7 +1,7 @@
 /** What became of blades at the chair: opened, changed, binned. */
 import { useQuery } from '@tanstack/react-query'
 import type { KitEvent } from '../../core/chair/kit.ts'
-import { BLADES } from '../../core/plan/blades.ts'
+import { BLADES } from '../../core/kit/blades.ts'
 import { call } from '../api/call.ts'
 import { whenWords } from '../state/words.ts'
 

@@ -1,7 +1,7 @@
 /** Kit: which blades the house owns; plans choose from these. */
 import { useFigures } from '../state/figures.ts'
-import { BLADE_IDS, BLADES, SERVICE_BLADES } from '../../core/plan/blades.ts'
-import { SERVICE_IDS, SERVICES } from '../../core/services.ts'
+import { BLADE_IDS, BLADES, SERVICE_BLADES } from '../../core/kit/blades.ts'
+import { SERVICE_IDS, SERVICES } from '../../core/services/index.ts'
 import { useChangeHouse, useHouse } from '../api/queries.ts'
 import { BladeLog } from './BladeLog.tsx'
 import { ProductList } from './ProductList.tsx'

@@ -1,25 +1,22 @@
 /** Marks on the skin: points and painted patches, with margin and the day they were seen; asked about again at each visit. */
 import { useFigures } from '../state/figures.ts'
-import { type Figures } from '../../core/house/constants.ts'
-import { useMemo, useState } from 'react'
+import type { Figures } from '../../core/house/constants.ts'
 import type { StrokePoint } from '../../core/grain/readings.ts'
-import { zoneName } from '../../core/head/zoneFacts.ts'
-import { isSkin, type ZoneId } from '../../core/head/zones.ts'
+import { zoneName } from '../../core/zones/facts.ts'
+import { isSkin, type ZoneId } from '../../core/zones/zones.ts'
 import { markAreas, markMargin } from '../../core/screening/marks.ts'
-import {
-  SCREENING_CONSTANTS,
-  SPOT_KINDS,
-  SPOT_WORDS,
-  type SpotKind,
-} from '../../core/screening/rules.ts'
-import type { Asked, Spot } from '../../core/screening/screen.ts'
+import { SCREENING_CONSTANTS } from '../../core/screening/rules.ts'
+import { MARK_KINDS, MARK_WORDS, type MarkKind } from '../../core/screening/rules.ts'
+import type { SkinMark } from '../../core/screening/asked.ts'
+import type { Asked } from '../../core/screening/asked.ts'
+import { useMemo, useState } from 'react'
 import { useHead, type Hit } from '../head/loadHead.ts'
 import type { HeadSpot } from '../head/shared.ts'
 import { dateWords, newId, todayIso } from '../state/words.ts'
 
 /** What is chosen to be marked next. */
 export interface Brush {
-  readonly kind: SpotKind
+  readonly kind: MarkKind
   readonly radius: number
   readonly margin: number
   readonly paint: boolean
@@ -33,7 +30,7 @@ export const firstBrush = (figures: Figures): Brush => ({
 })
 
 /** Marks as the head draws them. */
-export function markSpots(figures: Figures, spots: readonly Spot[]): HeadSpot[] {
+export function markSpots(figures: Figures, spots: readonly SkinMark[]): HeadSpot[] {
   return spots.map((s) => ({
     id: s.id,
     point: s.point,
@@ -41,7 +38,7 @@ export function markSpots(figures: Figures, spots: readonly Spot[]): HeadSpot[] 
     radiusMm: s.radiusMm,
     trail: s.trail,
     marginMm: markMargin(figures, s),
-    name: s.stillThere === 'ask' ? `${SPOT_WORDS[s.kind]}?` : SPOT_WORDS[s.kind],
+    name: s.stillThere === 'ask' ? `${MARK_WORDS[s.kind]}?` : MARK_WORDS[s.kind],
   }))
 }
 
@@ -51,7 +48,10 @@ type Change = (change: (asked: Asked) => Partial<Asked>) => void
 export function useMarking(brush: Brush, change: Change, frozen: boolean) {
   return useMemo(() => {
     if (frozen) return {}
-    const add = (at: { zoneId: ZoneId; point: Spot['point']; normal: Spot['normal'] }, more = {}) =>
+    const add = (
+      at: { zoneId: ZoneId; point: SkinMark['point']; normal: SkinMark['normal'] },
+      more = {},
+    ) =>
       change((now) => ({
         spots: [
           ...now.spots,
@@ -108,7 +108,7 @@ export function MarksPanel({
   zones,
   change,
 }: {
-  spots: readonly Spot[]
+  spots: readonly SkinMark[]
   frozen: boolean
   brush: Brush
   setBrush: (b: Brush) => void
@@ -118,8 +118,8 @@ export function MarksPanel({
   const figures = useFigures()
   const head = useHead()
   const [open, setOpen] = useState<string>()
-  const put = (spots: readonly Spot[]) => change(() => ({ spots }))
-  const edit = (id: string, by: Partial<Spot>) =>
+  const put = (spots: readonly SkinMark[]) => change(() => ({ spots }))
+  const edit = (id: string, by: Partial<SkinMark>) =>
     put(spots.map((s) => (s.id === id ? { ...s, ...by } : s)))
   const waiting = spots.filter((s) => s.stillThere === 'ask')
   return (
@@ -149,14 +149,14 @@ export function MarksPanel({
         </section>
       )}
       <div className="switch wrap" role="group" aria-label="Kind of mark">
-        {SPOT_KINDS.map((k) => (
+        {MARK_KINDS.map((k) => (
           <button
             key={k}
             aria-pressed={brush.kind === k}
             disabled={frozen}
             onClick={() => setBrush({ ...brush, kind: k })}
           >
-            {SPOT_WORDS[k]}
+            {MARK_WORDS[k]}
           </button>
         ))}
       </div>
@@ -279,11 +279,11 @@ export function MarksPanel({
   )
 }
 
-function markWords(figures: Figures, s: Spot): string {
+function markWords(figures: Figures, s: SkinMark): string {
   const area = Object.values(markAreas(figures, s)).reduce((sum, a) => sum + a, 0)
   const size = s.trail ? `patch, ${area.toFixed(1)} cm² with margin` : `${s.radiusMm} mm`
   const seen = s.seenOn ? `, seen ${dateWords(Date.parse(`${s.seenOn}T12:00`))}` : ''
-  return `${SPOT_WORDS[s.kind]}, ${zoneName(s.zoneId)}, ${size}${seen}`
+  return `${MARK_WORDS[s.kind]}, ${zoneName(s.zoneId)}, ${size}${seen}`
 }
 
 function Slider({

@@ -1,7 +1,7 @@
 /** The house's own figures on this screen: set where the house arrives, asked for by what works models out here. */
 import { create } from 'zustand'
 import { DEFAULTS, type Figures } from '../../core/house/constants.ts'
-import type { ChangedFigures } from '../../core/house/register.ts'
+import type { ChangedFigures } from '../../core/register/register.ts'
 
 interface Known {
   /** As they are sent, to a worker for one. */
@@ -23,6 +23,6 @@ export const onFigures = (listen: (changed: ChangedFigures) => void): void =>
 /** Takes the figures over; the register is fetched only for a house that has changed some. */
 export async function takeFigures(changed: ChangedFigures): Promise<void> {
   if (JSON.stringify(changed) === JSON.stringify(changedFigures())) return
-  const { figuresOf } = await import('../../core/house/register.ts')
+  const { figuresOf } = await import('../../core/register/register.ts')
   useKnown.setState({ changed, figures: figuresOf(changed) })
 }

@@ -3,7 +3,9 @@ import { viewAxes } from '../../core/head/projection.ts'
 import { rememberIn, takeBackFrom, usePasts } from './past.ts'
 import { useUndo } from './undo.ts'
 import { useView, viewOf } from './view.ts'
-import { clockText, daysWords, hoursWords, momentWords, percentWords } from './words.ts'
+import { clockText, daysWords, hoursWords } from './words.ts'
+import { atWords } from './words.ts'
+import { percentWords } from '../../core/stats/percent.ts'
 
 const reading = (id: string) => ({ id }) as Reading
 const edit = (remove: string[], add: string[]) => ({
@@ -80,8 +82,8 @@ describe('words', () => {
 
   it('tell the hour of today, and the day too of any other', () => {
     const noon = new Date(2026, 4, 20, 12, 5).getTime()
-    expect(momentWords(noon, noon + 3_600_000)).toBe('12:05')
-    expect(momentWords(noon, noon + 20 * 3_600_000)).toBe('20 May, 12:05')
+    expect(atWords(noon, noon + 3_600_000)).toBe('12:05')
+    expect(atWords(noon, noon + 20 * 3_600_000)).toBe('20 May, 12:05')
   })
 
   it('name the month of two days once, where it is the same', () => {

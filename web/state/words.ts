@@ -1,12 +1,10 @@
 /** Moments and numbers in words, in this screen's own time. */
 import dayjs from 'dayjs'
 
-export { oddsWords, percentWords } from '../../core/stats/percent.ts'
-
 export const timeWords = (ms: number) => dayjs(ms).format('HH:mm')
 export const dateWords = (ms: number) => dayjs(ms).format('D MMM')
 /** The hour when it was today, else the day and the hour. */
-export const momentWords = (ms: number, nowMs = Date.now()) =>
+export const atWords = (ms: number, nowMs = Date.now()) =>
   dayjs(ms).isSame(nowMs, 'day') ? timeWords(ms) : dayjs(ms).format('D MMM, HH:mm')
 /** "24–26 Nov", "28 Nov–1 Dec". */
 export function daysWords(fromMs: number, toMs: number): string {

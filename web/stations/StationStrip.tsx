@@ -3,11 +3,12 @@ import { useFigures } from '../state/figures.ts'
 import { NavLink, useSearchParams } from 'react-router'
 import type { VisitPage, VisitSummary } from '../../contract/types.ts'
 import { leftOpenSince } from '../../core/chair/leftOpen.ts'
-import { USUAL_MOMENTS } from '../../core/history/looks.ts'
+import { USUAL_MOMENTS } from '../../core/looks/moments.ts'
 import { replayLive } from '../../core/chair/service.ts'
 import { verdictWords } from '../../core/screening/screen.ts'
 import { dayWords } from '../../core/time/dates.ts'
-import { dateWords, momentWords, todayIso } from '../state/words.ts'
+import { dateWords, todayIso } from '../state/words.ts'
+import { atWords } from '../state/words.ts'
 import { holding } from '../../core/visit/gate.ts'
 import { useGate } from './useGate.ts'
 import { useGrain, useServiceZones, type StationProps } from './useStation.ts'
@@ -75,10 +76,10 @@ export function StationStrip(props: StationProps) {
           ? `done ${dateWords(visit.endedAtMs!)}`
           : visit.state === 'running'
             ? leftOpenSince(figures, visit.chair, Date.now()) !== undefined
-              ? `left open since ${momentWords(visit.chair.lastAtMs)}`
+              ? `left open since ${atWords(visit.chair.lastAtMs)}`
               : `step ${Math.min(visit.chair.index + 1, steps)} of ${steps}`
             : visit.slotAtMs
-              ? `slot ${momentWords(visit.slotAtMs)}`
+              ? `slot ${atWords(visit.slotAtMs)}`
               : 'not begun',
       mark: visit.state === 'finished' ? 'done' : held && visit.plan ? 'stop' : 'open',
     },

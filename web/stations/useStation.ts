@@ -5,8 +5,8 @@ import type { ClientPage, House, VisitPage } from '../../contract/types.ts'
 import { grainMap, toFieldReading } from '../../core/grain/readings.ts'
 import { DAY_MS } from '../../core/time/dates.ts'
 import type { Schools } from '../../core/house/schools.ts'
-import { isSkin, ZONE_IDS } from '../../core/head/zones.ts'
-import { serviceZones } from '../../core/services.ts'
+import { isSkin, ZONE_IDS } from '../../core/zones/zones.ts'
+import { serviceZones } from '../../core/services/index.ts'
 import type { HeadFlow } from '../head/shared.ts'
 
 export interface StationProps {

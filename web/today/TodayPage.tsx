@@ -3,20 +3,13 @@ import { useHotkeys } from '@mantine/hooks'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import type { Today, TodayRow } from '../../contract/types.ts'
-import { SERVICES } from '../../core/services.ts'
+import { SERVICES } from '../../core/services/index.ts'
 import { DAY_MS } from '../../core/time/dates.ts'
 import { useToday } from '../api/queries.ts'
 import { NewClient } from '../clients/NewClient.tsx'
 import { noDialog } from '../state/dialog.ts'
-import {
-  dateWords,
-  daysWords,
-  longDate,
-  oddsWords,
-  telephone,
-  timeWords,
-  whenWords,
-} from '../state/words.ts'
+import { dateWords, daysWords, longDate, telephone, timeWords, whenWords } from '../state/words.ts'
+import { oddsWords } from '../../core/stats/percent.ts'
 
 const CURVE = { width: 430, height: 50 }
 /** Height of the curves, mm: one scale for terminal hair, one for fuzz. */

@@ -1,7 +1,5 @@
 /** Off the main thread: the field, the marks that show it, what turns in it, and lines over the surface. */
 import { DEFAULTS, type Figures } from '../../core/house/constants.ts'
-import { expose, transfer } from 'comlink'
-import zoneFile from '../../generated/zones.json'
 import {
   carry,
   displayCarry,
@@ -26,17 +24,19 @@ import { makeSurface, type Surface } from '../../core/head/geodesic.ts'
 import { SEED_SPACING_MM, type SurfacePoint, type ZoneRecord } from '../../core/head/head.ts'
 import { unpackHead, type PackedHead } from '../../core/head/pack.ts'
 import { triangleNeighbours } from '../../core/head/walk.ts'
-import { isSkin, ZONE_IDS, type ZoneId } from '../../core/head/zones.ts'
+import { isSkin, ZONE_IDS, type ZoneId } from '../../core/zones/zones.ts'
 import { linePath, type LineTap } from '../../core/lines/keepLine.ts'
-
-import { figuresOf, type ChangedFigures } from '../../core/house/register.ts'
+import { figuresOf, type ChangedFigures } from '../../core/register/register.ts'
 import type { Room } from '../../core/plan/handle.ts'
 import { drawnLines, headFlow, headGround, headRoom } from '../../core/plan/ground.ts'
 import type { SearchState } from '../../core/plan/search.ts'
 import type { SkinGround } from '../../core/plan/skin.ts'
 import type { Style } from '../../core/plan/types.ts'
 import type { Cause } from '../../core/chair/replan.ts'
-import type { Live } from '../../core/chair/service.ts'
+import type { Live } from '../../core/chair/state.ts'
+import { expose, transfer } from 'comlink'
+import zoneFile from '../../generated/zones.json'
+
 import { PlanDesk, type PlanAsk, type Planned, type Replanning } from './plans.ts'
 
 const ZONES = zoneFile as unknown as readonly ZoneRecord[]

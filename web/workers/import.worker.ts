@@ -7,9 +7,9 @@ import {
   readClientsFile,
   type ClientDraft,
   type ImportTable,
-  type Known,
   type Mapping,
 } from '../../core/formats/clientsIn.ts'
+import type { KnownClient } from '../../core/formats/clientsIn.ts'
 
 /** A file as read, or why it cannot be. */
 export interface ReadFile {
@@ -41,7 +41,7 @@ const importWorker = {
       ),
     }
   },
-  draft(mapping: Mapping, known: readonly Known[]): ClientDraft[] {
+  draft(mapping: Mapping, known: readonly KnownClient[]): ClientDraft[] {
     return table ? draftClients(table, mapping, known) : []
   },
 }

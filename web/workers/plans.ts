@@ -1,10 +1,11 @@
 /** Plans off the main thread: the three kinds, the one chosen with its edits, and the longer search for an order. */
-import { replan, type Cause, type Replanned } from '../../core/chair/replan.ts'
-import type { Live } from '../../core/chair/service.ts'
+import { replan, type Cause } from '../../core/chair/replan.ts'
+import type { Replanned } from '../../core/chair/newRest.ts'
+import type { Live } from '../../core/chair/state.ts'
 import { DomainError } from '../../core/errors.ts'
 import type { ZonedReading } from '../../core/grain/whorls.ts'
 import type { KeepLine } from '../../core/lines/keepLine.ts'
-import { figuresOf } from '../../core/house/register.ts'
+import { figuresOf } from '../../core/register/register.ts'
 import type { Room } from '../../core/plan/handle.ts'
 import { bodyFlow, bodyGround } from '../../core/plan/ground.ts'
 import { makePlan, type PlanInput } from '../../core/plan/makePlan.ts'
@@ -13,7 +14,7 @@ import type { DrawnLine, SkinFlow, SkinGround } from '../../core/plan/skin.ts'
 import { STYLES, type Plan, type Style } from '../../core/plan/types.ts'
 import { PlanMemory } from '../../core/plan/question.ts'
 import type { Growth } from '../../core/regrowth/growth.ts'
-import { isBodyService } from '../../core/services.ts'
+import { isBodyService } from '../../core/services/index.ts'
 import type { Sensitivity } from '../../core/skin/sensitivity.ts'
 
 /** Everything that a plan depends on, as it can be sent. */

@@ -2,7 +2,7 @@
 import { useFigures } from '../../state/figures.ts'
 import { useCallback, useMemo, useRef, useState } from 'react'
 import { useSearchParams } from 'react-router'
-import type { Asked } from '../../../core/screening/screen.ts'
+import type { Asked } from '../../../core/screening/asked.ts'
 import type { HeadSpot } from '../../head/shared.ts'
 import { useSaveAsked } from '../../api/queries.ts'
 import { firstBrush, MarksPanel, markSpots, useMarking } from '../../marks/MarksPanel.tsx'

@@ -1,8 +1,13 @@
 /** Which way of taking hair off suits the chosen place; and the question that everybody asks. */
 import { useFigures } from '../../state/figures.ts'
 import { useMemo, useState } from 'react'
-import { adviseMethods, lengthNow, METHOD_WORDS, THICKNESS } from '../../../core/advice/methods.ts'
-import { zoneName } from '../../../core/head/zoneFacts.ts'
+import {
+  adviseMethods,
+  lengthNow,
+  METHOD_WORDS,
+  THICKNESS,
+} from '../../../core/screening/methods.ts'
+import { zoneName } from '../../../core/zones/facts.ts'
 import { MARK_WORDS } from '../../../core/house/constants.ts'
 import { meanLeft } from '../../../core/history/learn.ts'
 import { DAY_MS, dayWords } from '../../../core/time/dates.ts'

@@ -1,8 +1,9 @@
 /** The patch test: planned, placed on a spot of the head, read from when until when, what it showed. */
 import { useFigures } from '../../state/figures.ts'
-import { zoneName } from '../../../core/head/zoneFacts.ts'
-import { isSkin, type ZoneId } from '../../../core/head/zones.ts'
-import { patchWindow, type Asked } from '../../../core/screening/screen.ts'
+import { zoneName } from '../../../core/zones/facts.ts'
+import { isSkin, type ZoneId } from '../../../core/zones/zones.ts'
+import { patchWindow } from '../../../core/screening/outcome.ts'
+import type { Asked } from '../../../core/screening/asked.ts'
 import { addDays, dayWords } from '../../../core/time/dates.ts'
 import { useHead } from '../../head/loadHead.ts'
 import { useView } from '../../state/view.ts'

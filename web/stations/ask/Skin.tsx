@@ -1,7 +1,7 @@
 /** Service, worker, skin and hair. */
 import type { SkinAndHair } from '../../../core/client.ts'
 import { SCHOOLS, schoolWords } from '../../../core/house/schools.ts'
-import { SERVICE_IDS, SERVICES } from '../../../core/services.ts'
+import { SERVICE_IDS, SERVICES } from '../../../core/services/index.ts'
 import { useChangeClient, useChangeVisit } from '../../api/queries.ts'
 import { type StationProps } from '../useStation.ts'
 

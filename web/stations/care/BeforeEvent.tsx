@@ -1,25 +1,26 @@
 /** Planning back from an event: the best, earliest and latest time of a service, with the odds that decide. */
 import { useFigures } from '../../state/figures.ts'
-import { type Figures } from '../../../core/house/constants.ts'
-import dayjs from 'dayjs'
-import { LineChart } from 'echarts/charts'
-import { use as register } from 'echarts/core'
-import { useCallback, useMemo, useState } from 'react'
+import type { Figures } from '../../../core/house/constants.ts'
 import {
   EVENT_CONSTANTS,
   EVENT_NEEDS,
   planBack,
   type EventPlan,
-} from '../../../core/care/backPlan.ts'
-import { EVENT_KINDS, type EventKind } from '../../../core/care/eventKinds.ts'
-import { eventQuestion } from '../../../core/care/eventQuestion.ts'
+} from '../../../core/ahead/backPlan.ts'
+import { EVENT_KINDS, type EventKind } from '../../../core/ahead/eventKinds.ts'
+import { eventQuestion } from '../../../core/ahead/eventQuestion.ts'
 import { DAY_MS } from '../../../core/time/dates.ts'
 import { useChangeVisit } from '../../api/queries.ts'
-import '../../charts/bands.ts'
 import { chartBase, useChart, type ChartColours } from '../../charts/useChart.ts'
-import { dateWords, offsetHere, oddsWords, whenWords } from '../../state/words.ts'
+import { dateWords, offsetHere, whenWords } from '../../state/words.ts'
+import { oddsWords } from '../../../core/stats/percent.ts'
 import { useScreening } from '../useGate.ts'
 import { useSchools, type StationProps } from '../useStation.ts'
+import dayjs from 'dayjs'
+import { LineChart } from 'echarts/charts'
+import { use as register } from 'echarts/core'
+import { useCallback, useMemo, useState } from 'react'
+import '../../charts/bands.ts'
 
 register([LineChart])
 

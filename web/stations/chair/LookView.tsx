@@ -1,8 +1,8 @@
 /** The first look at the skin: what reddened comes first; other red zones are tapped and graded; what is not named is clear. */
 import { useEffect, useMemo } from 'react'
 import { redAtChair } from '../../../core/chair/outcome.ts'
-import { zoneName } from '../../../core/head/zoneFacts.ts'
-import type { ZoneId } from '../../../core/head/zones.ts'
+import { zoneName } from '../../../core/zones/facts.ts'
+import type { ZoneId } from '../../../core/zones/zones.ts'
 import { useHead } from '../../head/loadHead.ts'
 import type { ChairProps } from './ChairHead.tsx'
 import { useTaps } from './taps.ts'

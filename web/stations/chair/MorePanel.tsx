@@ -1,6 +1,6 @@
 /** What is needed at the chair now and then. */
 import { resume } from '../../../core/chair/rules.ts'
-import type { Draft } from '../../../core/chair/service.ts'
+import type { Draft } from '../../../core/chair/events.ts'
 import { Panel } from './Panel.tsx'
 import type { PanelProps } from './panelProps.ts'
 

@@ -1,11 +1,11 @@
 /** What is to be done now: a step, a pause, the blades, the first look. */
 import { useFigures } from '../../state/figures.ts'
 import { isHotTowel, type Press } from '../../../core/chair/rules.ts'
-import type { Draft } from '../../../core/chair/service.ts'
+import type { Draft } from '../../../core/chair/events.ts'
 import { towelNow, TOWEL_CONSTANTS } from '../../../core/chair/towel.ts'
 import type { PlanStep } from '../../../core/plan/types.ts'
-import type { ChairProps } from './ChairHead.tsx'
 import type { VisitFinding } from '../../../core/visit/types.ts'
+import type { ChairProps } from './ChairHead.tsx'
 import { CheckView } from './CheckView.tsx'
 import { FeelView } from './FeelView.tsx'
 import { LookView } from './LookView.tsx'

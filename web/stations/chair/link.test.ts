@@ -1,12 +1,13 @@
 /** A screen's link over a line that breaks, with the browser's own database as it is where it is kept. */
 import { DEFAULTS } from '../../../core/house/constants.ts'
-import 'fake-indexeddb/auto'
-import fc from 'fast-check'
 import { admit } from '../../../core/chair/rules.ts'
-import { begin, type ChairEvent, type Live, type ToldEvent } from '../../../core/chair/service.ts'
+import { begin, type Live } from '../../../core/chair/state.ts'
+import type { ChairEvent, ToldEvent } from '../../../core/chair/events.ts'
 import { DomainError } from '../../../core/errors.ts'
 import type { Plan } from '../../../core/plan/types.ts'
 import { mulberry32 } from '../../../core/stats/random.ts'
+import 'fake-indexeddb/auto'
+import fc from 'fast-check'
 import { ChairLink, type World } from './link.ts'
 import { keptStore, passingStore } from './waiting.ts'
 

@@ -5,14 +5,9 @@
 import type { Figures } from '../../../core/house/constants.ts'
 import { foresee } from '../../../core/chair/outbox.ts'
 import { admit } from '../../../core/chair/rules.ts'
-import {
-  advance,
-  replayLive,
-  type ChairEvent,
-  type Draft,
-  type Live,
-  type ToldEvent,
-} from '../../../core/chair/service.ts'
+import { advance, replayLive } from '../../../core/chair/service.ts'
+import type { ChairEvent, Draft, ToldEvent } from '../../../core/chair/events.ts'
+import type { Live } from '../../../core/chair/state.ts'
 import { DomainError } from '../../../core/errors.ts'
 import type { Plan } from '../../../core/plan/types.ts'
 import type { WaitingStore } from './waiting.ts'

@@ -1,6 +1,7 @@
 /** What every question of the chair is given, and how a change of the rest is told. */
-import type { Cause, Replanned } from '../../../core/chair/replan.ts'
-import type { Draft } from '../../../core/chair/service.ts'
+import type { Cause } from '../../../core/chair/replan.ts'
+import type { Replanned } from '../../../core/chair/newRest.ts'
+import type { Draft } from '../../../core/chair/events.ts'
 import type { ChairProps } from './ChairHead.tsx'
 
 type Tell = (draft: Draft) => Promise<boolean>

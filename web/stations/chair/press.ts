@@ -1,17 +1,18 @@
 /** What the main key means now, with what this screen knows besides the service: taps, what is felt, what holds it back. */
-import { type Figures } from '../../../core/house/constants.ts'
-import type { Place } from '../../../core/chair/cells.ts'
+import type { Figures } from '../../../core/house/constants.ts'
+import type { CellPlace } from '../../../core/chair/cells.ts'
 import { notFelt } from '../../../core/chair/feel.ts'
 import { redAtChair } from '../../../core/chair/outcome.ts'
 import { nextPress, type Press } from '../../../core/chair/rules.ts'
-import type { Draft, Live } from '../../../core/chair/service.ts'
+import type { Draft } from '../../../core/chair/events.ts'
+import type { Live } from '../../../core/chair/state.ts'
 import type { PlanStep } from '../../../core/plan/types.ts'
-import { SERVICES } from '../../../core/services.ts'
+import { SERVICES } from '../../../core/services/index.ts'
 import { feltAt } from './felt.ts'
 import { lookedZones } from './taps.ts'
 import type { Proposal } from './useReplan.ts'
 
-export const NO_PLACES: readonly Place[] = []
+export const NO_PLACES: readonly CellPlace[] = []
 
 /** What the main key does now: as the service has it, but for what this screen knows besides. */
 export function pressNow(

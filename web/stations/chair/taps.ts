@@ -1,24 +1,24 @@
 /** What a tap on the head means at the chair just now, and what was tapped so far. */
 import { create } from 'zustand'
-import type { Place } from '../../../core/chair/cells.ts'
-import type { ZoneId } from '../../../core/head/zones.ts'
+import type { CellPlace } from '../../../core/chair/cells.ts'
+import type { ZoneId } from '../../../core/zones/zones.ts'
 
 export type TapMode = 'none' | 'one' | 'patches' | 'zones'
 
 interface Taps {
   readonly mode: TapMode
   readonly radiusMm: number
-  readonly places: readonly Place[]
+  readonly places: readonly CellPlace[]
   /** Redness of tapped zones; 1 until another is chosen. */
   readonly grades: Readonly<Record<string, number>>
   /** Taps mean this until the function given back is called; then again what they meant before. */
   readonly begin: (
     mode: TapMode,
     radiusMm?: number,
-    first?: { places: readonly Place[]; grades: Readonly<Record<string, number>> },
+    first?: { places: readonly CellPlace[]; grades: Readonly<Record<string, number>> },
   ) => () => void
   readonly setRadius: (radiusMm: number) => void
-  readonly tap: (place: Omit<Place, 'radiusMm'>) => void
+  readonly tap: (place: Omit<CellPlace, 'radiusMm'>) => void
   readonly grade: (zoneId: string, grade: number) => void
   readonly clear: () => void
 }

@@ -1,11 +1,11 @@
 /** The chair in React: one link for each visit on the screen, fed by the server's stream of events. */
 import type { Figures } from '../../../core/house/constants.ts'
+import type { ChairEvent } from '../../../core/chair/events.ts'
+import type { Plan } from '../../../core/plan/types.ts'
 import { useFigures } from '../../state/figures.ts'
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react'
 import type { VisitPage } from '../../../contract/types.ts'
-import type { ChairEvent } from '../../../core/chair/service.ts'
-import type { Plan } from '../../../core/plan/types.ts'
 import { address, call } from '../../api/call.ts'
 import { newId } from '../../state/words.ts'
 import { ChairLink, type LinkView } from './link.ts'

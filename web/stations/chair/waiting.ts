@@ -1,7 +1,8 @@
 /** Where events wait that the server has not stored yet: in the browser's own database, so that a killed tab loses none. */
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
-import { inOrder, told } from '../../../core/chair/outbox.ts'
-import type { Draft, ToldEvent } from '../../../core/chair/service.ts'
+import { inOrder } from '../../../core/chair/outbox.ts'
+import { numbered } from '../../../core/chair/outbox.ts'
+import type { Draft, ToldEvent } from '../../../core/chair/events.ts'
 
 /** Keeps waiting events and numbers new ones. */
 export interface WaitingStore {
@@ -41,7 +42,7 @@ export const keptStore: WaitingStore = {
       n: 0,
     }
     const next = { ...own, n: own.n + 1 }
-    const event = told(draft, { id, screen: next.screen, n: next.n, atMs })
+    const event = numbered(draft, { id, screen: next.screen, n: next.n, atMs })
     await Promise.all([
       tx.objectStore('screen').put(next, 'this'),
       tx.objectStore('waiting').put({ ...event, visitId }),
@@ -62,7 +63,7 @@ export function passingStore(): WaitingStore {
   return {
     all: (visitId) => Promise.resolve(inOrder(rows.filter((r) => r.visitId === visitId))),
     add: (visitId, draft, id, atMs) => {
-      const event = told(draft, { id, screen, n: ++n, atMs })
+      const event = numbered(draft, { id, screen, n: ++n, atMs })
       rows.push({ ...event, visitId })
       return Promise.resolve(event)
     },

@@ -2,11 +2,12 @@
 import { clockWords } from '../../../core/grain/clock.ts'
 import { RELATION_WORDS } from '../../../core/grain/relation.ts'
 import { MARK_WORDS } from '../../../core/house/constants.ts'
-import { BLADES, BLADE_IDS, type BladeId } from '../../../core/plan/blades.ts'
+import { BLADES, BLADE_IDS, type BladeId } from '../../../core/kit/blades.ts'
 import { bladeRefusal } from '../../../core/plan/handEdit.ts'
 import type { Level } from '../../../core/plan/tools.ts'
 import type { Lane, LaneEdit, Plan, Reason, StrokeWay, ZonePlan } from '../../../core/plan/types.ts'
-import { hoursWords, oddsWords } from '../../state/words.ts'
+import { hoursWords } from '../../state/words.ts'
+import { oddsWords } from '../../../core/stats/percent.ts'
 
 const WAYS: readonly (readonly [StrokeWay | '', string])[] = [
   ['', 'as planned'],

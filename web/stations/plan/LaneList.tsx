@@ -1,7 +1,7 @@
 /** The lanes in working order. */
 import { Fragment } from 'react'
-import { zoneName } from '../../../core/head/zoneFacts.ts'
-import type { ZoneId } from '../../../core/head/zones.ts'
+import { zoneName } from '../../../core/zones/facts.ts'
+import type { ZoneId } from '../../../core/zones/zones.ts'
 import type { Lane, Plan } from '../../../core/plan/types.ts'
 import { RelationMark } from './RelationMark.tsx'
 

@@ -3,8 +3,8 @@ import { useFigures } from '../../state/figures.ts'
 import { useHotkeys } from '@mantine/hooks'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { zoneName } from '../../../core/head/zoneFacts.ts'
-import { isBodyService } from '../../../core/services.ts'
+import { zoneName } from '../../../core/zones/facts.ts'
+import { isBodyService } from '../../../core/services/index.ts'
 import { planDifferences, type LaneDifference } from '../../../core/plan/compare.ts'
 import { STYLES, type Lane, type Plan } from '../../../core/plan/types.ts'
 import type { About } from '../../../core/visit/types.ts'
@@ -16,7 +16,7 @@ import { markSpots } from '../../marks/MarksPanel.tsx'
 import { useKeptLines } from '../../marks/useLinePaths.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 import { useView, viewOf } from '../../state/view.ts'
-import { momentWords } from '../../state/words.ts'
+import { atWords } from '../../state/words.ts'
 import { MARK_WORDS } from '../../../core/house/constants.ts'
 import { overLimitReason } from '../../../core/plan/zonePlan.ts'
 import { Findings } from '../Findings.tsx'
@@ -185,7 +185,7 @@ function Chosen({
         </div>
         <p className="soft">
           {view.kept
-            ? `Kept ${momentWords(visit.planMadeAtMs!)}.${view.outdated ? ' What it rests on has changed since: plan again to follow.' : ' It stays as it is when the map changes later.'}`
+            ? `Kept ${atWords(visit.planMadeAtMs!)}.${view.outdated ? ' What it rests on has changed since: plan again to follow.' : ' It stays as it is when the map changes later.'}`
             : 'Not kept yet: it follows every change at Ask and Read.'}
           {edited > 0 && ` ${edited} ${edited === 1 ? 'lane is' : 'lanes are'} changed by hand.`}{' '}
           <Link to={`/clients/${page.client.id}/cards/plan?visit=${visit.id}`}>Plan card</Link>

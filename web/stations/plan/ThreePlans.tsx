@@ -1,8 +1,8 @@
 /** The three kinds of plan side by side, in figures. */
 import { planFigures, type PlanFigures } from '../../../core/plan/compare.ts'
-import type { Style } from '../../../core/plan/types.ts'
-import { STYLES } from '../../../core/plan/types.ts'
-import { hoursWords, oddsWords } from '../../state/words.ts'
+import { type Style, STYLES } from '../../../core/plan/types.ts'
+import { hoursWords } from '../../state/words.ts'
+import { oddsWords } from '../../../core/stats/percent.ts'
 import type { Planned } from '../../workers/plans.ts'
 
 const NAMES: Readonly<Record<Style, string>> = {

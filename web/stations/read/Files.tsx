@@ -9,8 +9,8 @@ import {
   writeGrowthMap,
   type ImportReport,
 } from '../../../core/formats/growthMap.ts'
-import { type Reading } from '../../../core/grain/readings.ts'
-import { ZONE_IDS } from '../../../core/head/zones.ts'
+import type { Reading } from '../../../core/grain/readings.ts'
+import { ZONE_IDS } from '../../../core/zones/zones.ts'
 import { useHead } from '../../head/loadHead.ts'
 import { newId } from '../../state/words.ts'
 import { useFieldReadings, type StationProps } from '../useStation.ts'

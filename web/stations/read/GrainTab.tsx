@@ -7,7 +7,7 @@ import { toRadians } from '../../../core/grain/circular.ts'
 import { READING_METHODS, turnReading, type ReadingMethod } from '../../../core/grain/readings.ts'
 import type { Vec3 } from '../../../core/head/frames.ts'
 import { viewAxes } from '../../../core/head/projection.ts'
-import { isSkin, type ZoneId } from '../../../core/head/zones.ts'
+import { isSkin, type ZoneId } from '../../../core/zones/zones.ts'
 import { useHead, type Hit } from '../../head/loadHead.ts'
 import type { HeadHandle, HeadRing, HeadSign } from '../../head/shared.ts'
 import { markSpots } from '../../marks/MarksPanel.tsx'
@@ -17,7 +17,8 @@ import { useChosenInView } from '../useChosenInView.ts'
 import { useFieldReadings, useFlowLayer, useGrain, useServiceZones } from '../useStation.ts'
 import { FeelPanel, type FeelPlace } from './FeelPanel.tsx'
 import { useFieldSummary, useLatest, useMapEditing, useWhereNext, type Drawing } from './useMap.ts'
-import { MAP_USES, METHOD_WORDS, mapUse, type MapUse } from './words.ts'
+import { MAP_USES, mapUse, type MapUse } from './words.ts'
+import { READING_METHOD_WORDS } from './words.ts'
 import { Overview, Turning } from './Overview.tsx'
 import { ZoneDetail, ZoneRow } from './ZoneDetail.tsx'
 
@@ -320,7 +321,7 @@ export function GrainTab({ visit }: { visit: VisitPage }) {
               aria-pressed={drawing.method === m}
               onClick={() => setDrawing((d) => ({ ...d, method: m }))}
             >
-              {METHOD_WORDS[m]}
+              {READING_METHOD_WORDS[m]}
             </button>
           ))}
         </div>

@@ -12,8 +12,8 @@ import {
   hairWords,
   type ZoneHair,
 } from '../../../core/hair/layer.ts'
-import { zoneName } from '../../../core/head/zoneFacts.ts'
-import { isSkin, type ZoneId } from '../../../core/head/zones.ts'
+import { zoneName } from '../../../core/zones/facts.ts'
+import { isSkin, type ZoneId } from '../../../core/zones/zones.ts'
 import { useSaveNotes } from '../../api/queries.ts'
 import { useHead, type Hit } from '../../head/loadHead.ts'
 import type { ZoneTint } from '../../head/shared.ts'

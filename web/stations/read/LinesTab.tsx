@@ -5,8 +5,8 @@ import { useMemo, useState } from 'react'
 import { pathLength } from '../../../core/head/geodesic.ts'
 import { viewAxes } from '../../../core/head/projection.ts'
 import type { Vec3 } from '../../../core/head/frames.ts'
-import { zoneName } from '../../../core/head/zoneFacts.ts'
-import { isSkin, type ZoneId } from '../../../core/head/zones.ts'
+import { zoneName } from '../../../core/zones/facts.ts'
+import { isSkin, type ZoneId } from '../../../core/zones/zones.ts'
 import {
   LINE_KINDS,
   LINE_WORDS,

@@ -5,9 +5,9 @@ import { readingBearing, type Reading } from '../../../core/grain/readings.ts'
 import { whorlWords } from '../../../core/grain/whorls.ts'
 import type { ZoneFlow } from '../../../core/grain/zoneFlow.ts'
 import type { Vec3 } from '../../../core/head/frames.ts'
-import { zoneName } from '../../../core/head/zoneFacts.ts'
-import { type ZoneId } from '../../../core/head/zones.ts'
-import { METHOD_WORDS } from './words.ts'
+import { zoneName } from '../../../core/zones/facts.ts'
+import type { ZoneId } from '../../../core/zones/zones.ts'
+import { READING_METHOD_WORDS } from './words.ts'
 import type { FlowSummary } from '../../workers/head.worker.ts'
 
 /** What to do before a zone is chosen. */
@@ -88,7 +88,7 @@ export function Turning({
             </span>
             {[a, b].map((r) => (
               <button key={r.id} className="link" onClick={() => onPick(r)}>
-                {METHOD_WORDS[r.method]}, {clockWords(readingBearing(r))}
+                {READING_METHOD_WORDS[r.method]}, {clockWords(readingBearing(r))}
               </button>
             ))}
           </li>

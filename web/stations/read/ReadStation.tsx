@@ -8,7 +8,7 @@ import { firstBrush, MarksPanel, markSpots, useMarking } from '../../marks/Marks
 import { useKeptLines } from '../../marks/useLinePaths.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 import { isFrozen, useFlowLayer, useServiceZones, type StationProps } from '../useStation.ts'
-import { isBodyService } from '../../../core/services.ts'
+import { isBodyService } from '../../../core/services/index.ts'
 import { BodyRead } from './BodyRead.tsx'
 import { GrainTab } from './GrainTab.tsx'
 import { HairTab } from './HairTab.tsx'

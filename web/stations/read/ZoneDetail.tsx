@@ -4,12 +4,13 @@ import { withinWords } from '../../../core/grain/confidence.ts'
 import { toRadians } from '../../../core/grain/circular.ts'
 import { readingBearing, type Reading, type ZoneGrain } from '../../../core/grain/readings.ts'
 import type { ZoneFlow } from '../../../core/grain/zoneFlow.ts'
-import { ZONE_FACTS, zoneName } from '../../../core/head/zoneFacts.ts'
-import { mirrorZone, zoneStem, type ZoneId } from '../../../core/head/zones.ts'
+import { ZONE_FACTS, zoneName } from '../../../core/zones/facts.ts'
+import { mirrorZone, zoneStem, type ZoneId } from '../../../core/zones/zones.ts'
 import { dateWords } from '../../state/words.ts'
 import { Dial } from './Dial.tsx'
 import { type MapEditing } from './useMap.ts'
-import { METHOD_WORDS, usedBearing, mapUse, type MapUse } from './words.ts'
+import { usedBearing, mapUse, type MapUse } from './words.ts'
+import { READING_METHOD_WORDS } from './words.ts'
 
 export function ZoneRow({
   grain,
@@ -117,14 +118,15 @@ export function ZoneDetail({
           {readings.map((r) => (
             <li key={r.id} className={r.id === picked ? 'chosen' : ''}>
               <button aria-pressed={r.id === picked} onClick={() => onPick(r.id)}>
-                {METHOD_WORDS[r.method]} · {clockWords(readingBearing(r))} · {dateWords(r.atMs)}
+                {READING_METHOD_WORDS[r.method]} · {clockWords(readingBearing(r))} ·{' '}
+                {dateWords(r.atMs)}
                 {r.answers && ` · ${r.answers.length} answers`}
               </button>
               {r.id === picked && !map.frozen && (
                 <button
                   className="link"
                   onClick={() => map.forget([r])}
-                  aria-label={`Forget this reading: ${METHOD_WORDS[r.method]}, ${clockWords(readingBearing(r))}`}
+                  aria-label={`Forget this reading: ${READING_METHOD_WORDS[r.method]}, ${clockWords(readingBearing(r))}`}
                 >
                   Forget
                 </button>

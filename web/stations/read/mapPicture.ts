@@ -9,7 +9,7 @@ import {
 import { directionOf } from '../../../core/head/frames.ts'
 import type { SurfacePoint } from '../../../core/head/head.ts'
 import { viewAxes, VIEWS, type FlatView, type ViewId } from '../../../core/head/projection.ts'
-import { isSkin, type ZoneId } from '../../../core/head/zones.ts'
+import { isSkin, type ZoneId } from '../../../core/zones/zones.ts'
 import type { LoadedHead } from '../../head/loadHead.ts'
 import type { FlowSummary } from '../../workers/head.worker.ts'
 import { usedBearing, type MapUse } from './words.ts'

@@ -20,7 +20,7 @@ import {
 import type { ZonedReading } from '../../../core/grain/whorls.ts'
 import type { NextReading } from '../../../core/grain/whereNext.ts'
 import { BODY_ZONES } from '../../../core/body/body.ts'
-import { isBody, mirrorZone, type ZoneId } from '../../../core/head/zones.ts'
+import { isBody, mirrorZone, type ZoneId } from '../../../core/zones/zones.ts'
 import { useEditReadings, type ReadingEdit } from '../../api/queries.ts'
 import { useHead } from '../../head/loadHead.ts'
 import { useUndo } from '../../state/undo.ts'

@@ -1,6 +1,6 @@
 import type { ReadingMethod } from '../../../core/grain/readings.ts'
 
-export const METHOD_WORDS: Readonly<Record<ReadingMethod, string>> = {
+export const READING_METHOD_WORDS: Readonly<Record<ReadingMethod, string>> = {
   felt: 'felt',
   looked: 'looked',
   pad: 'pad',

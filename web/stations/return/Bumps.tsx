@@ -2,14 +2,14 @@
 import { useFigures } from '../../state/figures.ts'
 import { useMemo } from 'react'
 import type { ClientHistory } from '../../../contract/types.ts'
-import { SPOT_WORDS } from '../../../core/formats/skinMap.ts'
-import { zoneName } from '../../../core/head/zoneFacts.ts'
-import type { ZoneId } from '../../../core/head/zones.ts'
+import { SKIN_SPOT_WORDS } from '../../../core/formats/skinMap.ts'
+import { zoneName } from '../../../core/zones/facts.ts'
+import type { ZoneId } from '../../../core/zones/zones.ts'
 import { changeEffects, type ChangeEffect } from '../../../core/history/changes.ts'
 import { findChanges, separabilityWords } from '../../../core/history/findChanges.ts'
 import { trendWatch } from '../../../core/history/trend.ts'
-import { sum } from '../../../core/history/facts.ts'
-import { spotTrails, type SpotTrail } from '../../../core/history/spots.ts'
+import { sum } from '../../../core/stats/lists.ts'
+import { spotTrails, type SpotTrail } from '../../../core/looks/spots.ts'
 import { bumpSeverity } from '../../../core/skin/bumps.ts'
 import { sensitivityRange } from '../../../core/skin/range.ts'
 import { meanSensitivity } from '../../../core/skin/sensitivity.ts'
@@ -113,8 +113,9 @@ function Told({ page, visit, history }: StationProps & { history: ClientHistory 
             {again.slice(0, TRAILS_TOLD).map((t) => (
               <li key={t.id}>
                 <span>
-                  <SpotSign kind={t.kind} /> {zoneName(t.zoneId as ZoneId)}: {SPOT_WORDS[t.kind]}{' '}
-                  after {t.visits} visits, last {dateWords(t.seen.at(-1)!.atMs)}
+                  <SpotSign kind={t.kind} /> {zoneName(t.zoneId as ZoneId)}:{' '}
+                  {SKIN_SPOT_WORDS[t.kind]} after {t.visits} visits, last{' '}
+                  {dateWords(t.seen.at(-1)!.atMs)}
                 </span>
                 <ShowTrail trail={t} history={history} />
               </li>

@@ -1,9 +1,9 @@
 /** Events of the client that services are laid out for. */
 import dayjs from 'dayjs'
 import { useState } from 'react'
-import type { ClientEvent } from '../../../contract/types.ts'
-import { EVENT_NEEDS } from '../../../core/care/backPlan.ts'
-import { EVENT_KINDS, type EventKind } from '../../../core/care/eventKinds.ts'
+import type { ClientEvent } from '../../../core/ahead/series.ts'
+import { EVENT_NEEDS } from '../../../core/ahead/backPlan.ts'
+import { EVENT_KINDS, type EventKind } from '../../../core/ahead/eventKinds.ts'
 import { DAY_MS } from '../../../core/time/dates.ts'
 import { useChangeClient } from '../../api/queries.ts'
 import { newId, whenWords } from '../../state/words.ts'

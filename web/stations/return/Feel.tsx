@@ -1,8 +1,8 @@
 /** How the skin feels as a whole, and how nicks heal. */
-import { DRYNESS_WORDS, NICK_STATES, type NickState } from '../../../core/history/answers.ts'
-import type { VisitPage } from '../../../contract/types.ts'
+import { DRYNESS_WORDS, NICK_STATES, type NickState } from '../../../core/looks/answers.ts'
 import { nickZone } from '../../../core/chair/outcome.ts'
-import { zoneName } from '../../../core/head/zoneFacts.ts'
+import { zoneName } from '../../../core/zones/facts.ts'
+import type { VisitPage } from '../../../contract/types.ts'
 import type { Looking } from './useLook.ts'
 
 const NICK_WORDS: Record<NickState, string> = {

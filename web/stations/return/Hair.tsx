@@ -1,9 +1,9 @@
 /** How hair comes back, zone by zone: learned from what was felt, seen and measured; forecast with its range. */
 import { useFigures } from '../../state/figures.ts'
 import { useMemo, useState } from 'react'
-import { zoneName } from '../../../core/head/zoneFacts.ts'
-import type { ZoneId } from '../../../core/head/zones.ts'
-import { LENGTH_METHODS, type LengthMethod } from '../../../core/history/answers.ts'
+import { zoneName } from '../../../core/zones/facts.ts'
+import type { ZoneId } from '../../../core/zones/zones.ts'
+import { LENGTH_METHODS, type LengthMethod } from '../../../core/looks/answers.ts'
 import { GROWTH_CONSTANTS, type DayRange } from '../../../core/regrowth/growth.ts'
 import {
   compareSides,

@@ -4,7 +4,7 @@ import { type Figures } from '../../../core/house/constants.ts'
 import { LineChart } from 'echarts/charts'
 import { use as register } from 'echarts/core'
 import { useCallback } from 'react'
-import { zoneName } from '../../../core/head/zoneFacts.ts'
+import { zoneName } from '../../../core/zones/facts.ts'
 import {
   GROWTH_CONSTANTS,
   hairLengthMm,

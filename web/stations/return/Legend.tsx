@@ -1,7 +1,8 @@
 /** What the marks and grades of a look mean. */
 import { useState } from 'react'
-import { SPOT_SHAPES, SPOT_WORDS } from '../../../core/formats/skinMap.ts'
-import type { SpotKind } from '../../../core/history/answers.ts'
+import { SPOT_SHAPES } from '../../../core/formats/skinMap.ts'
+import { SKIN_SPOT_WORDS } from '../../../core/formats/skinMap.ts'
+import type { SpotKind } from '../../../core/looks/answers.ts'
 import { REDNESS_COLOURS, REDNESS_WORDS } from '../../../core/skin/anchors.ts'
 
 export function SpotSign({ kind }: { kind: SpotKind }) {
@@ -43,7 +44,7 @@ export function Grades() {
 export function MarkHelp({ means, earlier }: { means: SpotKind; earlier: number }) {
   return (
     <p className="soft look-help">
-      Tap each {SPOT_WORDS[means]}; a second tap takes it away.{' '}
+      Tap each {SKIN_SPOT_WORDS[means]}; a second tap takes it away.{' '}
       {earlier > 0 && 'Dashed: there before; tapped again it is followed.'}
     </p>
   )

@@ -5,24 +5,25 @@ import { useHotkeys } from '@mantine/hooks'
 import { useMemo, useState } from 'react'
 import {
   ANSWER_SOURCES,
+  SPOT_KINDS,
+  type AnswerSource,
+  type SkinAnswer,
+  type SkinSpot,
+  type SpotKind,
+} from '../../../core/looks/answers.ts'
+import { USUAL_MOMENTS, type Moment } from '../../../core/looks/moments.ts'
+import {
   momentAt,
   momentHasCome,
   momentHours,
   momentOpensMs,
   momentWords,
-  SPOT_KINDS,
-  USUAL_MOMENTS,
-  type AnswerSource,
-  type Moment,
-  type SkinAnswer,
-  type SkinSpot,
-  type SpotKind,
-} from '../../../core/history/answers.ts'
-import { sameSpot } from '../../../core/history/spots.ts'
-import { SPOT_WORDS } from '../../../core/formats/skinMap.ts'
-import type { ZoneId } from '../../../core/head/zones.ts'
+} from '../../../core/looks/moments.ts'
+import { sameSpot } from '../../../core/looks/spots.ts'
+import { SKIN_SPOT_WORDS } from '../../../core/formats/skinMap.ts'
+import type { ZoneId } from '../../../core/zones/zones.ts'
 import { HOUR_MS } from '../../../core/time/dates.ts'
-import { withoutSpot, withSpot, withZone } from '../../../core/history/editLook.ts'
+import { withoutSpot, withSpot, withZone } from '../../../core/looks/editLook.ts'
 import { REDNESS_COLOURS } from '../../../core/skin/anchors.ts'
 import { useHistory } from '../../api/queries.ts'
 import { useHead, type Hit } from '../../head/loadHead.ts'
@@ -209,7 +210,11 @@ export function Looks(props: StationProps & { endedAtMs: number }) {
           {(['redness', ...SPOT_KINDS] as const).map((k) => (
             <button key={k} aria-pressed={means === k} onClick={() => setMeans(k)}>
               {k !== 'redness' && <SpotSign kind={k} />}
-              {k === 'redness' ? 'Redness' : k === 'dark' ? 'Dark mark' : capital(SPOT_WORDS[k])}
+              {k === 'redness'
+                ? 'Redness'
+                : k === 'dark'
+                  ? 'Dark mark'
+                  : capital(SKIN_SPOT_WORDS[k])}
             </button>
           ))}
         </div>

@@ -1,6 +1,5 @@
 /** When to meet again: the window with its odds, zone by zone; events; the visits through a date. */
 import { useFigures } from '../../state/figures.ts'
-import { useMemo, useState } from 'react'
 import type { VisitPage } from '../../../contract/types.ts'
 import { MARK_WORDS } from '../../../core/house/constants.ts'
 import {
@@ -12,11 +11,13 @@ import {
 } from '../../../core/regrowth/odds.ts'
 import { useVisit } from '../../api/queries.ts'
 import { useView } from '../../state/view.ts'
-import { dateWords, longDate, oddsWords } from '../../state/words.ts'
+import { dateWords, longDate } from '../../state/words.ts'
+import { oddsWords } from '../../../core/stats/percent.ts'
 import type { StationProps } from '../useStation.ts'
 import { Events } from './Events.tsx'
 import { Series } from './Series.tsx'
 import { useZoneTints } from './useZoneTints.ts'
+import { useMemo, useState } from 'react'
 
 /** Zones told one by one: those that decide. */
 const ZONES_TOLD = 6

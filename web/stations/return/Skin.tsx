@@ -1,9 +1,8 @@
 /** What the skin is likely to do, as ranges, and what differed between quiet and red visits. */
 import { useFigures } from '../../state/figures.ts'
-import { type Figures } from '../../../core/house/constants.ts'
-import { useCallback, useMemo } from 'react'
-import { zoneName } from '../../../core/head/zoneFacts.ts'
-import type { ZoneId } from '../../../core/head/zones.ts'
+import type { Figures } from '../../../core/house/constants.ts'
+import { zoneName } from '../../../core/zones/facts.ts'
+import type { ZoneId } from '../../../core/zones/zones.ts'
 import { choiceEffects } from '../../../core/history/effects.ts'
 import { meanFading } from '../../../core/skin/fading.ts'
 import { rednessRange } from '../../../core/skin/range.ts'
@@ -19,9 +18,10 @@ import { EffectList } from '../../effects/EffectList.tsx'
 import { drawBand } from '../../charts/bands.ts'
 import { chartBase, useChart, type ChartColours } from '../../charts/useChart.ts'
 import { useView } from '../../state/view.ts'
-import { oddsWords } from '../../state/words.ts'
+import { oddsWords } from '../../../core/stats/percent.ts'
 import { useServiceZones, type StationProps } from '../useStation.ts'
 import { useZoneTints } from './useZoneTints.ts'
+import { useCallback, useMemo } from 'react'
 
 /** Zones in the chart: the likeliest to redden, and the chosen one. */
 const SHOWN = 9

@@ -3,8 +3,8 @@ import { useFigures } from '../../state/figures.ts'
 import { useMemo, useState } from 'react'
 import type { VisitPage } from '../../../contract/types.ts'
 import { nearestView, type ViewId } from '../../../core/head/projection.ts'
-import { zoneName } from '../../../core/head/zoneFacts.ts'
-import { isBodyService } from '../../../core/services.ts'
+import { zoneName } from '../../../core/zones/facts.ts'
+import { isBodyService } from '../../../core/services/index.ts'
 import { useVisit } from '../../api/queries.ts'
 import { useHead } from '../../head/loadHead.ts'
 import type { HeadLabel, ZoneTint } from '../../head/shared.ts'
@@ -12,14 +12,8 @@ import { useHeadLayers } from '../../state/layers.ts'
 import { useView } from '../../state/view.ts'
 import { dateWords } from '../../state/words.ts'
 import { useServiceZones, type StationProps } from '../useStation.ts'
-import {
-  differences,
-  FULL,
-  LAYERS,
-  told,
-  type Layer,
-  type Two,
-} from '../../../core/history/compareVisits.ts'
+import { differences, LAYERS, type Layer, type Two } from '../../../core/history/compareVisits.ts'
+import { FULL_COLOUR_AT, differenceWords } from '../../../core/history/compareVisits.ts'
 import { FactsTwo } from './FactsTwo.tsx'
 import { SkinPictures } from './SkinPictures.tsx'
 
@@ -107,7 +101,7 @@ function Difference({
       const tints: ZoneTint[] = []
       const labels: HeadLabel[] = []
       for (const [zoneId, d] of found ?? []) {
-        const share = Math.min(1, Math.abs(d) / FULL[layer])
+        const share = Math.min(1, Math.abs(d) / FULL_COLOUR_AT[layer])
         if (share < 0.08) {
           tints.push({ zoneId, colour: '#7fc6c6', opacity: 0.12 })
           continue
@@ -116,13 +110,14 @@ function Difference({
         const colour = layer === 'grain' ? '#A87B22' : d > 0 ? WORSE : BETTER
         tints.push({ zoneId, colour, opacity: 0.2 + 0.6 * share })
         const record = head.data?.zoneById.get(zoneId)
-        if (record) labels.push({ id: zoneId, point: record.centre.point, text: told(d, layer) })
+        if (record)
+          labels.push({ id: zoneId, point: record.centre.point, text: differenceWords(d, layer) })
       }
       return { tints, labels }
     }, [found, layer, head.data]),
   )
   const changed = [...(found ?? [])]
-    .filter(([, d]) => Math.abs(d) / FULL[layer] >= 0.08)
+    .filter(([, d]) => Math.abs(d) / FULL_COLOUR_AT[layer] >= 0.08)
     .sort((a, b) => Math.abs(b[1]) - Math.abs(a[1]))
   return (
     <>
@@ -154,7 +149,7 @@ function Difference({
             ? 'Nothing differs.'
             : changed
                 .slice(0, 4)
-                .map(([z, d]) => `${zoneName(z)} ${told(d, layer)}`)
+                .map(([z, d]) => `${zoneName(z)} ${differenceWords(d, layer)}`)
                 .join('; ') + (changed.length > 4 ? `; and ${changed.length - 4} more.` : '.')}
       </p>
     </>

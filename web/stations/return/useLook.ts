@@ -1,14 +1,16 @@
 /** One look at the skin after a service: what is stored, what is being tapped, and the way back. */
 import { useFigures } from '../../state/figures.ts'
-import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { useRef, useState } from 'react'
-import type { Moment, SkinAnswer, VisitPage } from '../../../contract/types.ts'
-import { isMarked, NOTHING_SEEN, type Look } from '../../../core/history/editLook.ts'
-import { momentHours } from '../../../core/history/moments.ts'
+import type { SkinAnswer } from '../../../core/looks/answers.ts'
+import type { Moment } from '../../../core/looks/moments.ts'
+import type { VisitPage } from '../../../contract/types.ts'
+import { isMarked, NOTHING_SEEN, type Look } from '../../../core/looks/editLook.ts'
+import { momentHours } from '../../../core/looks/moments.ts'
 import { HOUR_MS } from '../../../core/time/dates.ts'
 import { call } from '../../api/call.ts'
 import { useVisitRefresh } from '../../api/queries.ts'
 import { usePast } from '../../state/past.ts'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useRef, useState } from 'react'
 
 export interface Looking {
   readonly look: Look

@@ -1,6 +1,6 @@
 /** Shows a share of each zone on the head, from the pale of no share to coral. */
 import { useMemo } from 'react'
-import type { ZoneId } from '../../../core/head/zones.ts'
+import type { ZoneId } from '../../../core/zones/zones.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 
 export interface ZoneShare {

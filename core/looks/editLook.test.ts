@@ -1,5 +1,5 @@
 import { NOTHING_SEEN as NOTHING, withoutSpot, withSpot, withZone, type Look } from './editLook.ts'
-import type { SkinSpot } from './looks.ts'
+import type { SkinSpot } from './answers.ts'
 
 const spot = (id: string, kind: SkinSpot['kind'] = 'bump'): SkinSpot => ({
   id,

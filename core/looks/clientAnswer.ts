@@ -1,7 +1,7 @@
 /** What a client answers on the link page, in six questions, and what it comes to zone by zone. */
-import { zoneStem, type ZoneId, type ZoneStem } from '../head/zones.ts'
+import { zoneStem, type ZoneId, type ZoneStem } from '../zones/zones.ts'
 import { constant } from '../house/constants.ts'
-import type { Feeling, ZoneAnswer } from './looks.ts'
+import type { Feeling, ZoneAnswer } from './answers.ts'
 
 export const FOLLOW_CONSTANTS = {
   linkDays: constant(15, 'days', 'The link page of a visit closes so long after the service', 'H'),

@@ -1,12 +1,6 @@
 /** What a look at the skin, and a reading of hair, is made of. Apart from what is learned of them: the wire needs only these. */
 import type { Vec3 } from '../head/frames.ts'
-
-/** Moments of looking at the skin after a service that are asked for. */
-export const USUAL_MOMENTS = ['now', '1h', '24h', '48h', '7d'] as const
-export type UsualMoment = (typeof USUAL_MOMENTS)[number]
-
-/** A usual moment, or any other as hours after the service ("h336"). */
-export type Moment = UsualMoment | `h${number}`
+import type { Moment } from './moments.ts'
 
 export const SPOT_KINDS = ['bump', 'ingrown', 'pustule', 'dark'] as const
 export type SpotKind = (typeof SPOT_KINDS)[number]

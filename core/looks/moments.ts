@@ -2,64 +2,93 @@
  * The moments after a service at which its skin is looked at: one table that says what each is called, when it comes, and
  * how long its answer is owed. Which moment an answer belongs to is decided here, whoever gives it.
  */
-import { CARE_CONSTANTS } from '../care/clearances.ts'
 import { DomainError } from '../errors.ts'
-import { constant, type Constant, type Figures } from '../house/constants.ts'
+import { constant, type Figures } from '../house/constants.ts'
 import { CLOCKS_MS, HOUR_MS } from '../time/dates.ts'
-import { USUAL_MOMENTS, type Moment, type UsualMoment } from './looks.ts'
 
 export const MOMENT_CONSTANTS = {
+  firstAnswerHours: constant(24, 'h', 'Look again and tell us', 'H'),
+  secondAnswerHours: constant(48, 'h', 'Look again: burn can appear late', 'H'),
+  bumpAnswerDays: constant(7, 'days', 'Count bumps', 'H'),
   early: constant(0.85, '', 'A moment has come from this share of its hours on', 'H'),
 } as const
 
+const C = MOMENT_CONSTANTS
+
+/** What a moment is to everybody who asks. */
 interface MomentRow {
   /** Hours after the service; the house may set those that are asked for. */
   readonly hours: (figures: Figures) => number
   readonly words: string
   /** "the day after" your shave. */
   readonly after: string
-  /** So long after it came its answer is owed, hours; absent where nobody is asked. */
-  readonly owedForHours?: number
-  readonly owedWords?: string
+  /** How it is asked for; absent where nobody is asked. */
+  readonly asked?: {
+    /** So long after it came its answer is owed, hours; later than that it counts as not given. */
+    readonly owedForHours: number
+    /** On Today. */
+    readonly owedWords: string
+    /** In what goes home: what to look for. */
+    readonly lookFor: string
+  }
 }
 
-const inDays = (figures: Figures, c: Constant) => figures(c) * 24
-
-const MOMENTS: Readonly<Record<UsualMoment, MomentRow>> = {
+/** The moments of looking at the skin after a service, in the order in which they come. */
+const MOMENTS = {
   now: { hours: () => 0, words: 'Now', after: 'just after' },
   '1h': { hours: () => 1, words: '1 h', after: 'after' },
   '24h': {
-    hours: (figures) => figures(CARE_CONSTANTS.firstAnswerHours),
+    hours: (figures) => figures(C.firstAnswerHours),
     words: '24 h',
     after: 'the day after',
-    owedForHours: 72,
-    owedWords: 'Day 1 answer owed',
+    asked: {
+      owedForHours: 72,
+      owedWords: 'Day 1 answer owed',
+      lookFor: 'Redness, stinging, bumps? Zone by zone, 0 to 4.',
+    },
   },
   '48h': {
-    hours: (figures) => figures(CARE_CONSTANTS.secondAnswerHours),
+    hours: (figures) => figures(C.secondAnswerHours),
     words: '48 h',
     after: 'two days after',
-    owedForHours: 72,
-    owedWords: 'Day 2 answer owed',
+    asked: {
+      owedForHours: 72,
+      owedWords: 'Day 2 answer owed',
+      lookFor: 'Burn can appear late where a place was overworked.',
+    },
   },
   '7d': {
-    hours: (figures) => inDays(figures, CARE_CONSTANTS.bumpAnswerDays),
+    hours: (figures) => figures(C.bumpAnswerDays) * 24,
     words: '7 days',
     after: 'a week after',
-    owedForHours: 168,
-    owedWords: 'Day 7 answer owed',
+    asked: {
+      owedForHours: 168,
+      owedWords: 'Day 7 answer owed',
+      lookFor: 'Count bumps and ingrown hairs. When did you feel hair again?',
+    },
   },
-}
+} as const satisfies Record<string, MomentRow>
 
-const isUsual = (moment: Moment): moment is UsualMoment =>
-  (USUAL_MOMENTS as readonly string[]).includes(moment)
+export type UsualMoment = keyof typeof MOMENTS
+/** Every moment of the table, earliest first. */
+export const USUAL_MOMENTS = Object.keys(MOMENTS) as UsualMoment[]
+
+/** A usual moment, or any other as hours after the service ("h336"). */
+export type Moment = UsualMoment | `h${number}`
+
+const rowOf = (moment: UsualMoment): MomentRow => MOMENTS[moment]
+
+/** A look speaks for the service from so many hours on: burn comes late, slight redness right after is normal. */
+export const SPEAKS_FROM_HOURS = 6
+
+const isUsual = (moment: Moment): moment is UsualMoment => Object.hasOwn(MOMENTS, moment)
 
 /** Hours of a moment of its own. */
 const ownHours = (moment: Moment) => Number(moment.slice(1))
 
 /** Hours after the service that a moment speaks of. */
 export const momentHours = (figures: Figures, moment: Moment): number =>
-  isUsual(moment) ? MOMENTS[moment].hours(figures) : ownHours(moment)
+  isUsual(moment) ? rowOf(moment).hours(figures) : ownHours(moment)
 
 /** "48 h", "12 days". */
 export function momentWords(moment: Moment): string {
@@ -75,8 +104,7 @@ export const momentAfter = (moment: UsualMoment): string => MOMENTS[moment].afte
 export function momentOpensMs(figures: Figures, endedAtMs: number, moment: Moment): number {
   const hours = momentHours(figures, moment)
   return (
-    endedAtMs +
-    (isUsual(moment) ? hours * figures(MOMENT_CONSTANTS.early) : Math.max(0, hours - 0.5)) * HOUR_MS
+    endedAtMs + (isUsual(moment) ? hours * figures(C.early) : Math.max(0, hours - 0.5)) * HOUR_MS
   )
 }
 
@@ -103,7 +131,7 @@ export function momentsAhead(
 ): UsualMoment[] {
   return USUAL_MOMENTS.filter(
     (m) =>
-      MOMENTS[m].owedForHours !== undefined &&
+      rowOf(m).asked !== undefined &&
       !momentHasCome(figures, endedAtMs, m, nowMs) &&
       momentOpensMs(figures, endedAtMs, m) < untilMs,
   )
@@ -118,15 +146,41 @@ export function owedAnswer(
 ): string | undefined {
   const hours = (nowMs - endedAtMs) / HOUR_MS
   const owed = USUAL_MOMENTS.filter((m) => {
-    const { owedForHours, hours: from } = MOMENTS[m]
+    const { asked, hours: from } = rowOf(m)
     return (
-      owedForHours !== undefined &&
+      asked !== undefined &&
       hours >= from(figures) &&
-      hours <= from(figures) + owedForHours &&
+      hours <= from(figures) + asked.owedForHours &&
       !answers.some((a) => a.moment === m)
     )
   }).at(-1)
-  return owed && MOMENTS[owed].owedWords
+  return owed && rowOf(owed).asked?.owedWords
+}
+
+/** The moments that are asked for, as what goes home tells them: hours after the service, and what to look for. */
+export function askedMoments(
+  figures: Figures,
+): { moment: UsualMoment; hours: number; lookFor: string }[] {
+  return USUAL_MOMENTS.flatMap((moment) => {
+    const { asked, hours } = rowOf(moment)
+    return asked ? [{ moment, hours: hours(figures), lookFor: asked.lookFor }] : []
+  })
+}
+
+/** The moments whose answer can no longer come, or came: what counts as asked for, and given or not. */
+export function settledMoments(
+  figures: Figures,
+  endedAtMs: number,
+  answered: readonly string[],
+  nowMs: number,
+): { moment: UsualMoment; came: boolean }[] {
+  return USUAL_MOMENTS.flatMap((moment) => {
+    const { asked, hours } = rowOf(moment)
+    if (!asked) return []
+    const came = answered.includes(moment)
+    const over = nowMs >= endedAtMs + (hours(figures) + asked.owedForHours) * HOUR_MS
+    return came || over ? [{ moment, came }] : []
+  })
 }
 
 /**

@@ -5,7 +5,7 @@ import { useEffect, useMemo, useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { skinToBegin } from '../../core/client.ts'
 import type { ClientDraft, Mapping } from '../../core/formats/clientsIn.ts'
-import { SERVICE_IDS, SERVICES, type ServiceId } from '../../core/services.ts'
+import { SERVICE_IDS, SERVICES, type ServiceId } from '../../core/services/index.ts'
 import { call } from '../api/call.ts'
 import { useClients } from '../api/queries.ts'
 import { newId } from '../state/words.ts'
@@ -36,7 +36,7 @@ function useImportWorker() {
   return worker
 }
 
-export function BringIn() {
+export function ImportClients() {
   const worker = useImportWorker()
   const known = useClients('', 'name')
   const [file, setFile] = useState<{ name: string; read: ReadFile }>()
@@ -115,7 +115,7 @@ export function BringIn() {
   }, [drafts])
   const unread = file?.read.unread ?? []
   return (
-    <main className="page bring-in">
+    <main className="page">
       <div className="page-head">
         <h1>Bring clients in</h1>
         <p>

@@ -1,14 +1,12 @@
 /** Answers after a service: how the skin looked and felt at each moment, when hair was felt or seen. */
 import type { Figures } from '../house/constants.ts'
-import type { SkinAnswer } from './looks.ts'
-import { lookAtChair, severeSigns } from '../visit/aftermath.ts'
+import type { SkinAnswer } from './answers.ts'
+import { lookAtChair, severeSigns } from './aftermath.ts'
+import { SPEAKS_FROM_HOURS } from './moments.ts'
 import { BUMP_CONSTANTS } from '../skin/bumps.ts'
 import type { FadeStep } from '../skin/fading.ts'
 import { SKIN_CONSTANTS } from '../skin/sensitivity.ts'
 import { DAY_MS, HOUR_MS } from '../time/dates.ts'
-
-export * from './looks.ts'
-export * from './moments.ts'
 
 /** A past service as far as learning needs it. */
 export interface PastService {
@@ -19,8 +17,6 @@ export interface PastService {
   readonly redAtChair?: Readonly<Record<string, number>> | undefined
 }
 
-/** An answer speaks for a service from so many hours on; readings before it are counted with it. */
-const FIRST_HOURS = 6
 /** "48 h" is answered on that day, not to the minute. */
 const GRACE_HOURS = 12
 
@@ -32,7 +28,7 @@ export function worstByZone(figures: Figures, past: PastService): Map<string, nu
   const limit = past.endedAtMs + (figures(SKIN_CONSTANTS.readWithinHours) + GRACE_HOURS) * HOUR_MS
   const inTime = past.answers.filter((a) => a.atMs <= limit)
   // How the skin looks right after says nothing of the next day: burn comes late.
-  const later = past.endedAtMs + FIRST_HOURS * HOUR_MS
+  const later = past.endedAtMs + SPEAKS_FROM_HOURS * HOUR_MS
   if (!inTime.some((a) => a.atMs >= later)) return undefined
   const worst = new Map(Object.entries(past.redAtChair ?? {}))
   for (const answer of inTime) {
@@ -66,7 +62,7 @@ export function bumpsByZone(
 export function fadeSteps(past: readonly Pick<PastService, 'endedAtMs' | 'answers'>[]): FadeStep[] {
   return past.flatMap(({ endedAtMs, answers }) => {
     const looks = answers
-      .filter((a) => a.atMs >= endedAtMs + FIRST_HOURS * HOUR_MS)
+      .filter((a) => a.atMs >= endedAtMs + SPEAKS_FROM_HOURS * HOUR_MS)
       .sort((a, b) => a.atMs - b.atMs)
     return looks.slice(1).flatMap((next, i) => {
       const before = looks[i]!
@@ -124,7 +120,7 @@ function worstSeen(
   answers: readonly SkinAnswer[],
   redAtChair: Readonly<Record<string, number>>,
 ): number | null {
-  const looks = answers.filter((a) => a.atMs >= endedAtMs + FIRST_HOURS * HOUR_MS)
+  const looks = answers.filter((a) => a.atMs >= endedAtMs + SPEAKS_FROM_HOURS * HOUR_MS)
   const grades = [
     ...looks.flatMap((a) => [0, ...a.zones.map((z) => z.redness)]),
     ...Object.values(redAtChair),

@@ -9,7 +9,7 @@ import { stillOdds, type FadeBelief } from '../skin/fading.ts'
 import { gradeOdds, type Sensitivity } from '../skin/sensitivity.ts'
 import { oddsWords } from '../stats/percent.ts'
 import { DAY_MS, HOUR_MS } from '../time/dates.ts'
-import type { Clearance } from './clearances.ts'
+import type { Clearance } from '../care/clearances.ts'
 import type { EventKind } from './eventKinds.ts'
 
 /** What an event asks of skin and hair. */

@@ -2,18 +2,18 @@
 import type { Figures } from '../house/constants.ts'
 import type { SkinAndHair } from '../client.ts'
 import type { ClientModel } from '../history/learn.ts'
-import { zoneName } from '../head/zoneFacts.ts'
+import { zoneName } from '../zones/facts.ts'
 import type { Schools } from '../house/schools.ts'
 import { stubbleLeftMm } from '../plan/closeness.ts'
 import type { Plan } from '../plan/types.ts'
 import type { VisitWindow } from '../regrowth/nextVisit.ts'
-import { serviceZones, SERVICES, type ServiceId } from '../services.ts'
+import { serviceZones, SERVICES, type ServiceId } from '../services/index.ts'
 import { LOAD_CONSTANTS } from '../skin/load.ts'
 import { dateOf, dayWords } from '../time/dates.ts'
-import { carePlan } from './clearances.ts'
+import { carePlan } from '../care/clearances.ts'
 import type { EventQuestion } from './backPlan.ts'
 import type { EventKind } from './eventKinds.ts'
-import type { Product } from './products.ts'
+import type { Product } from '../care/products.ts'
 
 export interface EventFacts {
   readonly service: ServiceId

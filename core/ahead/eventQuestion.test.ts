@@ -2,12 +2,12 @@ import { DEFAULTS } from '../house/constants.ts'
 import { DEFAULT_SCHOOLS } from '../house/schools.ts'
 import { learnClient } from '../history/learn.ts'
 import { stubbleLeftMm } from '../plan/closeness.ts'
-import { clientSeries } from '../regrowth/clientSeries.ts'
-import { serviceZones, SERVICES } from '../services.ts'
+import { clientSeries } from './clientSeries.ts'
+import { serviceZones, SERVICES } from '../services/index.ts'
 import { SKIN } from '../testing/client.ts'
 import { DAY_MS } from '../time/dates.ts'
 import { eventQuestion, type EventFacts } from './eventQuestion.ts'
-import type { Product } from './products.ts'
+import type { Product } from '../care/products.ts'
 
 const model = learnClient(DEFAULTS, SKIN, 'face-shave', [], [])
 const facts = (over: Partial<EventFacts> = {}): EventFacts => ({

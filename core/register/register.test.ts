@@ -1,8 +1,8 @@
 import { SKIN_CONSTANTS } from '../skin/sensitivity.ts'
 import { LOAD_CONSTANTS } from '../skin/load.ts'
-import { DEFAULTS } from './constants.ts'
+import { DEFAULTS } from '../house/constants.ts'
 import { figuresOf, checkFigure, CONSTANT_REGISTER, FIXED_FIGURES } from './register.ts'
-import { DEFAULT_SCHOOLS, SCHOOL_IDS, SCHOOLS, schoolWords } from './schools.ts'
+import { DEFAULT_SCHOOLS, SCHOOL_IDS, SCHOOLS, schoolWords } from '../house/schools.ts'
 
 describe('the register of constants', () => {
   const all = CONSTANT_REGISTER.flatMap((a) =>

@@ -2,11 +2,11 @@
 import type { Figures } from '../house/constants.ts'
 import { leftOpenSince } from '../chair/leftOpen.ts'
 import { dateAt, dayWords } from '../time/dates.ts'
-import { aftermathOf } from '../visit/aftermath.ts'
-import { patchReadable } from '../visit/asking.ts'
-import { gate } from '../visit/gate.ts'
-import type { Known, VisitFinding } from '../visit/types.ts'
-import { owedAnswer } from './answers.ts'
+import { aftermathOf } from '../looks/aftermath.ts'
+import { patchReadable } from './asking.ts'
+import { gate } from './gate.ts'
+import type { Known, VisitFinding } from './types.ts'
+import { owedAnswer } from '../looks/moments.ts'
 
 /** A plain flag on the tide table. */
 export interface TodayFlag {

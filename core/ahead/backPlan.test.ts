@@ -6,7 +6,7 @@ import { SKIN } from '../testing/client.ts'
 import { DAY_MS, HOUR_MS } from '../time/dates.ts'
 import { EVENT_NEEDS, hairAt, planBack, rednessAt, type EventQuestion } from './backPlan.ts'
 import { EVENT_KINDS } from './eventKinds.ts'
-import { carePlan } from './clearances.ts'
+import { carePlan } from '../care/clearances.ts'
 
 const BEARD = { curve: 'terminal' as const, mean: 0.38, sd: 0.08 }
 const CALM = { shape: 2, rate: 2 / 0.15 }

@@ -2,14 +2,14 @@
  * The visits ahead, through a date: whole services each in its window, the last of them set by an event where there is one, and
  * the lip or the line alone between them.
  */
-import { planBack, type EventQuestion } from '../care/backPlan.ts'
-import type { EventKind } from '../care/eventKinds.ts'
+import { planBack, type EventQuestion } from './backPlan.ts'
+import type { EventKind } from './eventKinds.ts'
 import { constant, type Figures } from '../house/constants.ts'
-import type { ServiceId } from '../services.ts'
+import type { ServiceId } from '../services/index.ts'
 import { DAY_MS } from '../time/dates.ts'
-import { daysUntil, type Growth } from './growth.ts'
-import type { VisitWindow } from './nextVisit.ts'
-import { zoneStem, type ZoneId } from '../head/zones.ts'
+import { daysUntil, type Growth } from '../regrowth/growth.ts'
+import type { VisitWindow } from '../regrowth/nextVisit.ts'
+import { zoneStem, type ZoneId } from '../zones/zones.ts'
 
 export const SERIES_CONSTANTS = {
   lipDays: constant(

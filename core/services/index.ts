@@ -1,6 +1,6 @@
 /** The services of the trade that Slow Tide runs, with what they take off and where. */
-import { constant, type Constant } from './house/constants.ts'
-import { ALL_ZONE_IDS, isSkin, zoneStem, type ZoneId, type ZoneStem } from './head/zones.ts'
+import { constant, type Constant } from '../house/constants.ts'
+import { ALL_ZONE_IDS, isSkin, zoneStem, type ZoneId, type ZoneStem } from '../zones/zones.ts'
 
 export const SERVICE_IDS = [
   'face-shave',

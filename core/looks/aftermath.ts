@@ -1,8 +1,8 @@
 /** A visit that was taken badly: what makes it so, where, and whether anybody has seen the skin calm since. */
-import type { SkinAnswer } from '../history/looks.ts'
+import type { SkinAnswer } from './answers.ts'
 import { constant, type Figures } from '../house/constants.ts'
-import { sum } from '../history/facts.ts'
-import type { PastVisit } from './types.ts'
+import { sum } from '../stats/lists.ts'
+import type { ServiceId } from '../services/index.ts'
 
 export const AFTERMATH_CONSTANTS = {
   severeGrade: constant(
@@ -25,6 +25,20 @@ export const AFTERMATH_CONSTANTS = {
 } as const
 
 const A = AFTERMATH_CONSTANTS
+
+/** A finished visit as far as the next one must know it. */
+export interface PastVisit {
+  readonly visitId: string
+  readonly service: ServiceId
+  readonly endedAtMs: number
+  /** Zones that were worked, or looked at. */
+  readonly zones: readonly string[]
+  /** Zones that a blade went over. */
+  readonly worked: readonly string[]
+  readonly answers: readonly SkinAnswer[]
+  /** Worst redness noted at the chair, by zone. */
+  readonly redAtChair: Readonly<Record<string, number>>
+}
 
 /** What makes an answer severe, in words; empty when nothing does. */
 export function severeSigns(

@@ -1,5 +1,5 @@
 /** A look at the skin while it is edited: one zone changed, a spot put in or taken out, counts kept with them. */
-import type { AnswerSource, Feeling, SkinSpot, ZoneAnswer } from './looks.ts'
+import type { AnswerSource, Feeling, SkinSpot, ZoneAnswer } from './answers.ts'
 
 /** What a look holds while it is edited. */
 export interface Look {

@@ -2,13 +2,12 @@
  * Which way of taking hair off suits a place: blade, tweezers, thread, wax, epilator, trimmer, or a laser elsewhere. Slow
  * Tide runs blades and tweezers; the rest is advice. Common practice unless marked.
  */
-import type { SkinAndHair } from '../client.ts'
-import { hairIn } from '../client.ts'
+import { type SkinAndHair, hairIn } from '../client.ts'
 import { plannedHair, type HairLayer, type Stray } from '../hair/layer.ts'
-import { zoneStem, type ZoneId } from '../head/zones.ts'
+import { zoneStem, type ZoneId } from '../zones/zones.ts'
 import { constant, type Mark, type Figures } from '../house/constants.ts'
 import { daysToLength, GROWTH_CONSTANTS, hairLengthMm, type Growth } from '../regrowth/growth.ts'
-import type { Asked } from '../screening/screen.ts'
+import type { Asked } from './asked.ts'
 import { addDays, daysBetween, dayWords, type IsoDate } from '../time/dates.ts'
 
 export const ADVICE_CONSTANTS = {

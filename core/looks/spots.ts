@@ -1,11 +1,9 @@
 /** Spots that are followed: the same bump at the next look, or at the next visit, is known by its place. */
+import { distance } from '../head/frames.ts'
 import type { SkinAnswer, SkinSpot } from './answers.ts'
 
 /** Two taps within this distance on the skin are the same place, mm: about the width of a fingertip. */
 const SAME_PLACE_MM = 6
-
-const apart = (a: SkinSpot['point'], b: SkinSpot['point']) =>
-  Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2])
 
 /** The spot of an earlier look that a tap is again: the nearest within a fingertip. */
 export function sameSpot(
@@ -15,7 +13,7 @@ export function sameSpot(
   let best: SkinSpot | undefined
   let least = SAME_PLACE_MM
   for (const spot of earlier) {
-    const d = apart(tap.point, spot.point)
+    const d = distance(tap.point, spot.point)
     if (d <= least) [best, least] = [spot, d]
   }
   return best

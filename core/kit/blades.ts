@@ -1,7 +1,7 @@
 /** The kit that cuts: edges, angles, handles. Typical measures, from memory; house estimates until measured. */
 import { constant, type Constant } from '../house/constants.ts'
 import type { ToolKind } from '../skin/load.ts'
-import type { ServiceId } from '../services.ts'
+import type { ServiceId } from '../services/index.ts'
 
 export const BLADE_CONSTANTS = {
   shavetteMm: constant(43, 'mm', 'Edge of a half blade in a shavette', 'H'),

@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { DEFAULTS } from '../house/constants.ts'
-import { figuresOf } from '../house/register.ts'
+import { figuresOf } from '../register/register.ts'
 import { HOUR_MS } from '../time/dates.ts'
-import { USUAL_MOMENTS, type Moment } from './looks.ts'
+import { USUAL_MOMENTS, type Moment } from './moments.ts'
 import {
   checkMoment,
   momentAt,

@@ -1,8 +1,7 @@
 /**
  * What the trade knows of each zone: its name, its usual hair, where hands go, what to watch. Common practice.
  */
-import type { ZoneId, ZoneStem } from './zones.ts'
-import { zoneStem } from './zones.ts'
+import { type ZoneId, type ZoneStem, zoneStem } from './zones.ts'
 
 /** Usual hair of a zone: fine fuzz, beard, scalp, brow, leg or arm, underarm, or none. */
 export type HairKind = 'vellus' | 'beard' | 'scalp' | 'brow' | 'limb' | 'underarm' | 'none'

@@ -1,0 +1,107 @@
+/** The zones of head, arms and legs: their ids, sides and mirrors. Where they lie is told by core/head and core/body. */
+
+/** Zone names of one half, in the order in which they are numbered. Side names get `-left` or `-right`. */
+const SIDE = [
+  'forehead',
+  'temple',
+  'brow',
+  'under-eye',
+  'nose-side',
+  'cheek-upper',
+  'cheek-lower',
+  'sideburn',
+  'upper-lip',
+  'mouth-corner',
+  'jaw',
+  'under-chin',
+  'neck-upper',
+  'neck-lower',
+  'nape',
+  'neck-back',
+  'scalp-side',
+  'scalp-behind-ear',
+  'eye',
+  'ear',
+] as const
+const MIDDLE = [
+  'forehead-centre',
+  'glabella',
+  'nose-bridge',
+  'nose-tip',
+  'under-lip',
+  'chin',
+  'under-chin-centre',
+  'neck-upper-centre',
+  'neck-lower-centre',
+  'nape-centre',
+  'scalp-front',
+  'scalp-mid',
+  'scalp-crown',
+  'occiput',
+  'lips',
+  'base',
+] as const
+
+/** Parts of arms and legs, each on a flat outline of its own (core/body). */
+const BODY = [
+  'upper-arm',
+  'forearm',
+  'underarm',
+  'thigh-front',
+  'knee',
+  'shin',
+  'thigh-back',
+  'calf',
+] as const
+
+export type SideStem = (typeof SIDE)[number]
+export type MiddleId = (typeof MIDDLE)[number]
+export type BodyStem = (typeof BODY)[number]
+/** Stable id of a zone, for example `jaw-left` or `chin`. Left and right are the client's. */
+export type ZoneId = MiddleId | `${SideStem | BodyStem}-left` | `${SideStem | BodyStem}-right`
+/** A zone without its side: `jaw`, `chin`. */
+export type ZoneStem = SideStem | MiddleId | BodyStem
+
+/** All zones of the head, in a fixed order; the position is the zone's number in the packed mesh. */
+export const ZONE_IDS: readonly ZoneId[] = [
+  ...MIDDLE,
+  ...SIDE.flatMap((stem) => [`${stem}-left`, `${stem}-right`] as const),
+]
+
+/** The zones of arms and legs, in a fixed order. */
+export const BODY_IDS: readonly ZoneId[] = BODY.flatMap(
+  (stem) => [`${stem}-left`, `${stem}-right`] as const,
+)
+
+/** Every zone that there is. */
+export const ALL_ZONE_IDS: readonly ZoneId[] = [...ZONE_IDS, ...BODY_IDS]
+
+const ON_BODY: ReadonlySet<string> = new Set(BODY_IDS)
+
+/** True for zones of arms and legs. */
+export function isBody(id: ZoneId): boolean {
+  return ON_BODY.has(id)
+}
+
+const NO_SKIN: ReadonlySet<ZoneStem> = new Set<ZoneStem>(['eye', 'ear', 'lips', 'base'])
+
+const STEMS = new Map<string, ZoneStem>(
+  ALL_ZONE_IDS.map((id) => [id, id.replace(/-(left|right)$/, '') as ZoneStem]),
+)
+
+/** The zone without its side. Asked in every inner loop, so it is looked up, not worked out. */
+export function zoneStem(id: ZoneId): ZoneStem {
+  return STEMS.get(id) ?? (id as ZoneStem)
+}
+
+/** True for zones that can carry hair and be worked; false for eyes, ears, lips and the neck's cap. */
+export function isSkin(id: ZoneId): boolean {
+  return !NO_SKIN.has(zoneStem(id))
+}
+
+/** The same place on the other side; a middle zone is its own mirror. */
+export function mirrorZone(id: ZoneId): ZoneId {
+  if (id.endsWith('-left')) return id.replace(/-left$/, '-right') as ZoneId
+  if (id.endsWith('-right')) return id.replace(/-right$/, '-left') as ZoneId
+  return id
+}
