@@ -18,7 +18,7 @@ import type { KeepLine } from '../core/lines/keepLine.ts'
 import type { Schools } from '../core/house/schools.ts'
 import type { Hand } from '../core/plan/hands.ts'
 import type { BladeId } from '../core/kit/blades.ts'
-import type { Level } from '../core/plan/tools.ts'
+import type { Level } from '../core/kit/blades.ts'
 import type { Plan } from '../core/plan/types.ts'
 import type { HouseRules } from '../core/screening/rules.ts'
 import type { VisitWindow } from '../core/regrowth/nextVisit.ts'
@@ -126,6 +126,8 @@ export interface Tide {
   curve: TideCurve
   /** What the height means, in words. */
   hairWords: string
+  /** The forecast is drawn up to this length, mm. */
+  topMm: number
   visits: VisitSummary[]
   window: VisitWindow | null
   /** True when there are visits before the line begins. */

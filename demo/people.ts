@@ -2,7 +2,7 @@
 import type { SkinAndHair } from '../core/client.ts'
 import type { EventKind } from '../core/ahead/eventKinds.ts'
 import type { Schools } from '../core/house/schools.ts'
-import type { Style } from '../core/plan/types.ts'
+import type { Style } from '../core/services/service.ts'
 import type { ServiceId } from '../core/services/index.ts'
 import type { ZoneStem } from '../core/zones/zones.ts'
 

@@ -2,6 +2,7 @@
  * Lantern Quay, made by core's own models from a seed: hidden true grain, growth and sensitivity, noisy readings, and
  * eighteen months of visits up to today. The same every time for the same day.
  */
+import { SERVICES } from '../core/services/index.ts'
 import { DEFAULTS } from '../core/house/constants.ts'
 import { carePlan } from '../core/care/clearances.ts'
 import { messagesFor } from '../core/care/messages.ts'
@@ -10,7 +11,7 @@ import type { SkinAndHair } from '../core/client.ts'
 import { NO_NOTES, type SurfaceNotes } from '../core/hair/layer.ts'
 import type { Reading } from '../core/grain/readings.ts'
 import { DEFAULT_SCHOOLS, type Schools } from '../core/house/schools.ts'
-import type { Style } from '../core/plan/types.ts'
+import type { Style } from '../core/services/service.ts'
 import { carriedAnswers, type Asked, type Consent } from '../core/screening/asked.ts'
 import type { SkinMark } from '../core/screening/asked.ts'
 import { priorSensitivity } from '../core/skin/sensitivity.ts'
@@ -159,7 +160,7 @@ function addPerson(
   const { change } = person
   const notes: SurfaceNotes = {
     ...NO_NOTES,
-    lines: person.service === 'beard-line' ? beardLines(newId, times[0] ?? nowMs) : [],
+    lines: SERVICES[person.service].alongLines ? beardLines(newId, times[0] ?? nowMs) : [],
   }
   const truth = drawTruth(person, random)
   let readings: Reading[] = []

@@ -157,7 +157,7 @@ function whenStale(name, files, results, make) {
 
 function buildHead() {
   const sources = [
-    ...filesUnder('core/head', isSource),
+    ...['core/head', 'core/zones'].flatMap((dir) => filesUnder(dir, isSource)),
     'core/stats/random.ts',
     'scripts/build-head.ts',
   ]

@@ -5,25 +5,14 @@
 import { planBack, type EventQuestion } from './backPlan.ts'
 import type { EventKind } from './eventKinds.ts'
 import { constant, type Figures } from '../house/constants.ts'
-import type { ServiceId } from '../services/index.ts'
+import { SERVICES, type ServiceId } from '../services/index.ts'
+import type { Between } from '../services/service.ts'
 import { DAY_MS } from '../time/dates.ts'
 import { daysUntil, type Growth } from '../regrowth/growth.ts'
 import type { VisitWindow } from '../regrowth/nextVisit.ts'
 import { zoneStem, type ZoneId } from '../zones/zones.ts'
 
 export const SERIES_CONSTANTS = {
-  lipDays: constant(
-    4.5,
-    'days',
-    'The lip alone, between whole services of fuzz, at least so far apart',
-    'C',
-  ),
-  lineDays: constant(
-    4,
-    'days',
-    'The line alone, between whole line-ups, at least so far apart',
-    'H',
-  ),
   most: constant(40, 'visits', 'At most so many visits are laid out', 'H'),
 } as const
 
@@ -38,7 +27,7 @@ export interface ClientEvent {
 }
 
 export interface SeriesVisit {
-  readonly kind: 'whole' | 'lip' | 'line'
+  readonly kind: 'whole' | Between['kind']
   readonly atMs: number
   /** The window it lies in. */
   readonly fromMs: number
@@ -67,33 +56,16 @@ export function aloneBetween(
   service: ServiceId,
   growth: Readonly<Record<string, Growth>>,
   leftMm: Readonly<Record<string, number>>,
-): { kind: 'lip' | 'line'; everyDays: number; why: string } | undefined {
-  const first = (stems: readonly string[], kind: 'felt' | 'seen') =>
-    Math.min(
-      ...Object.keys(growth)
-        .filter((z) => stems.includes(zoneStem(z as ZoneId)))
-        .map((z) => daysUntil(figures, growth[z]!, kind, leftMm[z] ?? 0.15).even),
-    )
-  if (service === 'dermaplane' || service === 'facial-razor') {
-    const days = Math.max(figures(S.lipDays), Math.min(first(['upper-lip'], 'felt'), 28))
-    return {
-      kind: 'lip',
-      everyDays: days,
-      why: `Hair on the lip is felt again after about ${Math.round(days)} days: it may be done alone (C).`,
-    }
-  }
-  if (service === 'beard-line') {
-    const days = Math.max(
-      figures(S.lineDays),
-      Math.min(first(['cheek-lower', 'neck-lower'], 'seen'), 21),
-    )
-    return {
-      kind: 'line',
-      everyDays: days,
-      why: `Hair is seen beyond the line after about ${Math.round(days)} days (H).`,
-    }
-  }
-  return undefined
+): { kind: Between['kind']; everyDays: number; why: string } | undefined {
+  const { between } = SERVICES[service]
+  if (!between) return undefined
+  const first = Math.min(
+    ...Object.keys(growth)
+      .filter((z) => between.stems.includes(zoneStem(z as ZoneId)))
+      .map((z) => daysUntil(figures, growth[z]!, between.hair, leftMm[z] ?? 0.15).even),
+  )
+  const days = Math.max(figures(between.leastDays), Math.min(first, between.mostDays))
+  return { kind: between.kind, everyDays: days, why: between.why(Math.round(days)) }
 }
 
 /** Lays the visits out. Empty when the date lies before the first window. */

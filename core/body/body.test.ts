@@ -3,7 +3,7 @@ import { bearingOf } from '../head/frames.ts'
 import { BODY_IDS, mirrorZone } from '../zones/zones.ts'
 import { bodyFlow, bodyGround } from '../plan/ground.ts'
 import { zoneSkin } from '../plan/skin.ts'
-import { BODY_ZONES, bodyOutline, bodyZoneAt, SHEET } from './body.ts'
+import { BODY_ZONES, bodyOutline, bodyZoneAt, sheetOf } from './body.ts'
 import fc from 'fast-check'
 
 const WHOLE = { spots: [], lines: [], worked: { share: 1, from: 'top' }, bandOnly: false } as const
@@ -32,18 +32,19 @@ describe('arms and legs on a sheet', () => {
   })
 
   it('do not overlap, lie on the sheet, and mirror each other', () => {
+    const sheet = sheetOf(BODY_IDS)
     fc.assert(
       fc.property(fc.constantFrom(...BODY_ZONES), fc.nat(11), (zone, i) => {
         const { point } = zone.samples[i]!
-        expect(bodyZoneAt(point[0], point[1])).toBe(zone.id)
-        expect(bodyZoneAt(-point[0], point[1])).toBe(mirrorZone(zone.id))
-        expect(point[0]).toBeGreaterThan(SHEET.left)
-        expect(point[0]).toBeLessThan(SHEET.right)
-        expect(point[1]).toBeLessThan(SHEET.top)
-        expect(point[1]).toBeGreaterThan(SHEET.bottom)
+        expect(bodyZoneAt(point[0], point[1], BODY_IDS)).toBe(zone.id)
+        expect(bodyZoneAt(-point[0], point[1], BODY_IDS)).toBe(mirrorZone(zone.id))
+        expect(point[0]).toBeGreaterThan(sheet.left)
+        expect(point[0]).toBeLessThan(sheet.right)
+        expect(point[1]).toBeLessThan(sheet.top)
+        expect(point[1]).toBeGreaterThan(sheet.bottom)
       }),
     )
-    expect(bodyZoneAt(0, 0)).toBeUndefined()
+    expect(bodyZoneAt(0, 0, BODY_IDS)).toBeUndefined()
     expect(BODY_IDS).toHaveLength(16)
   })
 

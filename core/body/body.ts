@@ -1,48 +1,27 @@
 /**
- * Arms and legs as flat outlines: each zone is the skin of that part laid flat, in millimetres, on one sheet. Lanes, marks
- * and readings work on it as they do on the head. Measures are house estimates of a middling adult.
+ * The body as flat outlines: each zone is the skin of that part laid flat, in millimetres, on one sheet. Lanes, marks and
+ * readings work on it as they do on the head.
  */
 import type { Vec3 } from '../head/frames.ts'
 import type { SurfacePoint, ZonedMesh, ZoneRecord } from '../head/head.ts'
 import { ZONE_FACTS, zoneName } from '../zones/facts.ts'
-import { BODY_IDS, mirrorZone, zoneStem, type BodyStem, type ZoneId } from '../zones/zones.ts'
-
-/** A part laid flat: where its middle lies on the client's left, how long and how wide (above and below) it is, and how round. */
-interface Part {
-  readonly x: number
-  readonly y: number
-  readonly lengthMm: number
-  readonly topMm: number
-  readonly bottomMm: number
-  /** Radius round the limb, mm. */
-  readonly roundMm: number
-}
-
-const PARTS: Readonly<Record<BodyStem, Part>> = {
-  'thigh-front': { x: 105, y: 250, lengthMm: 340, topMm: 180, bottomMm: 140, roundMm: 85 },
-  knee: { x: 105, y: 5, lengthMm: 100, topMm: 130, bottomMm: 120, roundMm: 50 },
-  shin: { x: 105, y: -232, lengthMm: 300, topMm: 120, bottomMm: 84, roundMm: 45 },
-  'thigh-back': { x: 320, y: 250, lengthMm: 340, topMm: 180, bottomMm: 140, roundMm: 85 },
-  calf: { x: 320, y: -140, lengthMm: 360, topMm: 124, bottomMm: 76, roundMm: 52 },
-  underarm: { x: 520, y: 352, lengthMm: 110, topMm: 70, bottomMm: 70, roundMm: -60 },
-  'upper-arm': { x: 520, y: 130, lengthMm: 250, topMm: 130, bottomMm: 104, roundMm: 46 },
-  forearm: { x: 520, y: -156, lengthMm: 230, topMm: 104, bottomMm: 70, roundMm: 38 },
-}
+import { bodyZone, type BodyStem, type Outline } from '../zones/body.ts'
+import { BODY_IDS, mirrorZone, zoneStem, type ZoneId } from '../zones/zones.ts'
 
 /** Side of a cell of the sheet's mesh, mm. */
 const CELL_MM = 10
-/** The sheet, mm: client's right on the left, as seen by a worker who faces the client. */
-export const SHEET = { left: -610, right: 610, top: 440, bottom: -400 } as const
+/** Room round the outlines on a sheet, mm. */
+const MARGIN_MM = 30
 
 const NORMAL: Vec3 = [0, 0, 1]
 
-function part(id: ZoneId): Part & { readonly x: number } {
-  const p = PARTS[zoneStem(id) as BodyStem]
+function part(id: ZoneId): Outline {
+  const p = bodyZone(zoneStem(id) as BodyStem).outline
   return id.endsWith('-left') ? p : { ...p, x: -p.x }
 }
 
 /** Half width of a part at a height, mm; 0 outside. Corners are rounded. */
-function halfWidth(p: Part, y: number): number {
+function halfWidth(p: Outline, y: number): number {
   const t = (y - (p.y - p.lengthMm / 2)) / p.lengthMm
   if (t < 0 || t > 1) return 0
   const straight = (p.bottomMm + t * (p.topMm - p.bottomMm)) / 2
@@ -65,9 +44,26 @@ export function bodyOutline(id: ZoneId): number[] {
   ]
 }
 
-/** The zone at a place of the sheet; undefined beside every outline. */
-export function bodyZoneAt(x: number, y: number): ZoneId | undefined {
-  return BODY_IDS.find((id) => {
+/** The part of the sheet that holds some zones, mm: client's right on the left, as seen by a worker who faces the client. */
+export function sheetOf(zones: readonly ZoneId[]): {
+  left: number
+  right: number
+  top: number
+  bottom: number
+} {
+  const parts = zones.map(part)
+  const half = (p: Outline) => Math.max(p.topMm, p.bottomMm) / 2
+  return {
+    left: Math.min(...parts.map((p) => p.x - half(p))) - MARGIN_MM,
+    right: Math.max(...parts.map((p) => p.x + half(p))) + MARGIN_MM,
+    top: Math.max(...parts.map((p) => p.y + p.lengthMm / 2)) + MARGIN_MM,
+    bottom: Math.min(...parts.map((p) => p.y - p.lengthMm / 2)) - MARGIN_MM,
+  }
+}
+
+/** The zone of those given at a place of the sheet; undefined beside every outline. */
+export function bodyZoneAt(x: number, y: number, zones: readonly ZoneId[]): ZoneId | undefined {
+  return zones.find((id) => {
     const p = part(id)
     const half = halfWidth(p, y)
     return half > 0 && Math.abs(x - p.x) <= half
@@ -130,7 +126,7 @@ export const onSheet = (x: number, y: number): SurfacePoint => ({
   normal: NORMAL,
 })
 
-/** The zones of arms and legs, described as those of the head are. */
+/** The zones of the body, described as those of the head are. */
 export const BODY_ZONES: readonly ZoneRecord[] = BODY_IDS.map((id) => {
   const p = part(id)
   const samples: SurfacePoint[] = []

@@ -84,7 +84,6 @@ export function carePlan(
   facts: CareFacts = {},
 ): CarePlan {
   const fuzz = SERVICES[service].family === 'fuzz'
-  const onFace = service !== 'body-shave' && service !== 'head-shave'
   const list: Clearance[] = []
   const put = (
     kind: Clearance['kind'],
@@ -126,7 +125,7 @@ export function carePlan(
     )
   }
   const makeUp = fuzz ? Number(schools.makeUpAfter) : figures(C.makeUpRazorHours)
-  if (onFace) {
+  if (SERVICES[service].underMakeUp) {
     avoid(
       'make-up',
       'No make-up',

@@ -18,7 +18,6 @@ import { packCover, type Cover } from '../plan/cover.ts'
 import { makeLane } from '../plan/laneWork.ts'
 import type { ZoneSkin } from '../plan/skin.ts'
 import type { Lane, PlannedPass, PlanStep } from '../plan/types.ts'
-import { hasLather } from '../plan/routine.ts'
 import { laneTitle, strokeStep } from '../plan/walk.ts'
 import { planZone } from '../plan/zonePlan.ts'
 
@@ -270,7 +269,7 @@ function missed(
     [...rest.slice(0, at), ...steps, ...rest.slice(at)],
     lanes,
     covers,
-    `${lanes.length} missed ${lanes.length === 1 ? 'patch' : 'patches'}: once with the grain${hasLather(input.service) ? ', on fresh lather' : ''}.`,
+    `${lanes.length} missed ${lanes.length === 1 ? 'patch' : 'patches'}: once with the grain${SERVICES[input.service].lather ? ', on fresh lather' : ''}.`,
   )
 }
 

@@ -4,7 +4,7 @@
  */
 import { DomainError } from '../errors.ts'
 import { constant, type Figures } from '../house/constants.ts'
-import { ROUTINE_CONSTANTS } from '../plan/routine.ts'
+import { ROUTINE_CONSTANTS } from '../services/routine.ts'
 import type { Towel } from './state.ts'
 
 export const TOWEL_CONSTANTS = {

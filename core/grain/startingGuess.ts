@@ -3,7 +3,8 @@
  * The client's left half is given as an hour of the clock; the right half is its mirror.
  */
 import { toRadians } from './circular.ts'
-import { zoneStem, type ZoneId, type ZoneStem } from '../zones/zones.ts'
+import { bodyZone } from '../zones/body.ts'
+import { bodyStem, zoneStem, type ZoneId, type ZoneStem } from '../zones/zones.ts'
 
 /** Hour on the clock face for the client's left, where 3 points to the client's left seen from the front. */
 const LEFT_HOUR: Partial<Record<ZoneStem, number>> = {
@@ -40,19 +41,12 @@ const LEFT_HOUR: Partial<Record<ZoneStem, number>> = {
   'scalp-side': 2.5,
   'scalp-behind-ear': 5,
   occiput: 6,
-  'upper-arm': 6,
-  forearm: 5,
-  underarm: 6,
-  'thigh-front': 6,
-  knee: 6,
-  shin: 6.5,
-  'thigh-back': 6,
-  calf: 6,
 }
 
 /** Starting guess for a zone, radians clockwise from 12; undefined where there is no skin. */
 export function startingGuess(id: ZoneId): number | undefined {
-  const hour = LEFT_HOUR[zoneStem(id)]
+  const part = bodyStem(id)
+  const hour = part ? bodyZone(part).guessHour : LEFT_HOUR[zoneStem(id)]
   if (hour === undefined) return undefined
   const angle = toRadians(30 * (hour % 12))
   return id.endsWith('-right') && angle !== 0 ? 2 * Math.PI - angle : angle

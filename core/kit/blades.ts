@@ -1,7 +1,6 @@
 /** The kit that cuts: edges, angles, handles. Typical measures, from memory; house estimates until measured. */
 import { constant, type Constant } from '../house/constants.ts'
 import type { ToolKind } from '../skin/load.ts'
-import type { ServiceId } from '../services/index.ts'
 
 export const BLADE_CONSTANTS = {
   shavetteMm: constant(43, 'mm', 'Edge of a half blade in a shavette', 'H'),
@@ -164,13 +163,5 @@ export const BLADES = {
 export type BladeId = keyof typeof BLADES
 export const BLADE_IDS = Object.keys(BLADES) as BladeId[]
 
-/** Blades that serve a service, the usual ones first. */
-export const SERVICE_BLADES: Readonly<Record<ServiceId, readonly BladeId[]>> = {
-  'face-shave': ['shavette', 'safety'],
-  'head-shave': ['shavette', 'safety', 'single-edge'],
-  dermaplane: ['surgical-14', 'surgical-10', 'guarded', 'brow-razor'],
-  'facial-razor': ['guarded', 'brow-razor'],
-  'beard-line': ['shavette', 'safety'],
-  'body-shave': ['safety', 'cartridge'],
-  'brow-tidy': ['brow-razor'],
-}
+/** How practised a worker is. */
+export type Level = 'practised' | 'learning'

@@ -1,4 +1,5 @@
 /** What a client answers on the link page, in six questions, and what it comes to zone by zone. */
+import { BODY_AREAS, BODY_STEMS, bodyZone } from '../zones/body.ts'
 import { zoneStem, type ZoneId, type ZoneStem } from '../zones/zones.ts'
 import { constant } from '../house/constants.ts'
 import type { Feeling, ZoneAnswer } from './answers.ts'
@@ -7,8 +8,13 @@ export const FOLLOW_CONSTANTS = {
   linkDays: constant(15, 'days', 'The link page of a visit closes so long after the service', 'H'),
 } as const
 
-/** Places as a client names them, and the zones that they hold. */
-export const AREAS = {
+/** A place as a client names it, and the zones that it holds. */
+interface Area {
+  readonly name: string
+  readonly stems: readonly ZoneStem[]
+}
+
+const HEAD_AREAS = {
   forehead: {
     name: 'forehead and brows',
     stems: ['forehead', 'forehead-centre', 'temple', 'glabella', 'brow'],
@@ -37,16 +43,20 @@ export const AREAS = {
     stems: ['scalp-front', 'scalp-mid', 'scalp-crown', 'scalp-side', 'scalp-behind-ear', 'occiput'],
   },
   nape: { name: 'back of the neck', stems: ['nape', 'nape-centre', 'neck-back'] },
-  arms: { name: 'arms and underarms', stems: ['upper-arm', 'forearm', 'underarm'] },
-  legs: { name: 'legs', stems: ['thigh-front', 'knee', 'shin', 'thigh-back', 'calf'] },
-} as const satisfies Record<string, { name: string; stems: readonly string[] }>
+} as const satisfies Record<string, Area>
 
-export type AreaId = keyof typeof AREAS
+export type AreaId = keyof typeof HEAD_AREAS | keyof typeof BODY_AREAS
+
+const ofBody = Object.entries(BODY_AREAS).map(([id, name]) => [
+  id,
+  { name, stems: BODY_STEMS.filter((stem) => bodyZone(stem).area === id) },
+])
+export const AREAS = { ...HEAD_AREAS, ...Object.fromEntries(ofBody) } as Record<AreaId, Area>
 export const AREA_IDS = Object.keys(AREAS) as AreaId[]
 
 /** Worked zones of an area. */
 const zonesOf = (area: AreaId, worked: readonly string[]): string[] =>
-  worked.filter((z) => (AREAS[area].stems as readonly ZoneStem[]).includes(zoneStem(z as ZoneId)))
+  worked.filter((z) => AREAS[area].stems.includes(zoneStem(z as ZoneId)))
 
 /** Areas that a service worked on, in the order in which they are asked. */
 export const areasWorked = (worked: readonly string[]): AreaId[] =>

@@ -1,12 +1,12 @@
 import type { DomainError } from '../errors.ts'
 import { SERVICES, type ServiceId } from '../services/index.ts'
-import { BLADE_IDS, BLADES, SERVICE_BLADES } from '../kit/blades.ts'
+import { BLADE_IDS, BLADES } from '../kit/blades.ts'
 import { bladeRefusal, checkHandEdit, wayRefusal } from './handEdit.ts'
 
 const ALL = { service: 'face-shave', level: 'practised', kit: BLADE_IDS } as const
 const ids = Object.keys(SERVICES) as ServiceId[]
 const bare = BLADE_IDS.find(
-  (id) => BLADES[id].practised && SERVICE_BLADES['face-shave'].includes(id),
+  (id) => BLADES[id].practised && SERVICES['face-shave'].blades.includes(id),
 )!
 const cartridge = BLADE_IDS.find((id) => BLADES[id].tool === 'cartridge')!
 const trimmer = BLADE_IDS.find((id) => BLADES[id].tool === 'trimmer')!
@@ -24,7 +24,7 @@ const lane = {
 describe('a blade chosen by hand', () => {
   it.each(ids)('of %s is one of its own; a trimmer may stand in where a razor works', (service) => {
     for (const id of BLADE_IDS) {
-      const own = SERVICE_BLADES[service].includes(id)
+      const own = SERVICES[service].blades.includes(id)
       const may = own || (SERVICES[service].family === 'razor' && id === trimmer)
       const why = bladeRefusal({ ...ALL, service }, id)
       expect([id, why === undefined]).toEqual([id, may])

@@ -8,8 +8,7 @@ import type { Relation } from '../grain/relation.ts'
 import type { Screening } from '../screening/screen.ts'
 import { SERVICES, type ServiceId } from '../services/index.ts'
 import type { HairClass } from '../skin/load.ts'
-import { BLADES, SERVICE_BLADES, type BladeId } from '../kit/blades.ts'
-import type { Level } from './tools.ts'
+import { BLADES, type BladeId, type Level } from '../kit/blades.ts'
 
 export interface BladeQuestion {
   readonly service: ServiceId
@@ -25,7 +24,7 @@ export function bladeRefusal(q: BladeQuestion, id: BladeId, hair?: HairClass): s
   if (!q.kit.includes(id)) return `The kit holds no ${blade.name}.`
   // A trimmer may go first, or stand in for a blade, wherever terminal hair is cut.
   const serves =
-    SERVICE_BLADES[q.service].includes(id) || (family === 'razor' && blade.tool === 'trimmer')
+    SERVICES[q.service].blades.includes(id) || (family === 'razor' && blade.tool === 'trimmer')
   if (!serves) return `A ${blade.name} is not for ${what}.`
   const forFuzz = blade.tool === 'dermaplaning' || blade.tool === 'guarded'
   if (forFuzz && hair === 'terminal' && family === 'razor') {
@@ -56,7 +55,7 @@ export function wayRefusal(q: WayQuestion, relation: Relation): string | undefin
   if (relation === 'with') return undefined
   if (q.screening.withGrainOnly) return 'With the grain only: what was asked calls for care.'
   if (tool === 'trimmer') return undefined
-  if (q.service === 'beard-line') return 'The razor on the line goes with the grain.'
+  if (SERVICES[q.service].withOnly) return 'The razor on the line goes with the grain.'
   if (relation !== 'against') return undefined
   if (SERVICES[q.service].family === 'fuzz') return 'Fuzz is never stroked against its growth.'
   if (q.client.bumpProne && q.curlTight) {

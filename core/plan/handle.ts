@@ -10,7 +10,7 @@ import { toRadians } from '../grain/circular.ts'
 import { constant, type Figures } from '../house/constants.ts'
 import type { Blade } from '../kit/blades.ts'
 import { stances, stanceWords, turnDeg, type Hand, type Stance } from './hands.ts'
-import type { ServiceFamily } from '../services/index.ts'
+import type { ServiceFamily } from '../services/service.ts'
 import type { Reason } from './types.ts'
 
 export const HANDLE_CONSTANTS = {

@@ -3,9 +3,10 @@ import { clockWords } from '../grain/clock.ts'
 import { wrapTurn } from '../grain/circular.ts'
 import { dot, unit, type Vec3 } from '../head/frames.ts'
 import { ZONE_FACTS } from '../zones/facts.ts'
-import { isBody, zoneStem, type ZoneId } from '../zones/zones.ts'
+import { bodyZone } from '../zones/body.ts'
+import { bodyStem, isBody, zoneStem, type ZoneId } from '../zones/zones.ts'
 import type { Schools } from '../house/schools.ts'
-import type { ServiceFamily } from '../services/index.ts'
+import type { ServiceFamily } from '../services/service.ts'
 
 export type Hand = 'right' | 'left'
 
@@ -71,10 +72,8 @@ export function stanceFor(zoneId: ZoneId, hand: Hand, family: ServiceFamily): St
 /** How the client's head is turned and tilted so that the zone meets the hand. */
 export function headTurn(zoneId: ZoneId): string {
   const stem = zoneStem(zoneId)
-  if (isBody(zoneId)) {
-    if (stem === 'thigh-back' || stem === 'calf') return 'Client lies face down.'
-    return stem === 'underarm' ? 'Arm up, hand behind the head.' : 'Client lies on the back.'
-  }
+  const part = bodyStem(zoneId)
+  if (part) return bodyZone(part).turn
   const away = zoneId.endsWith('-left')
     ? 'Head turned to the client’s right'
     : zoneId.endsWith('-right')
@@ -96,6 +95,7 @@ export function turnDeg(turn: string): number {
 /** What the client does while the blade is there; empty when nothing (common practice). */
 export function clientAction(zoneId: ZoneId): string {
   const stem = zoneStem(zoneId)
+  const part = bodyStem(zoneId)
   switch (stem) {
     case 'cheek-lower':
       return 'Client puffs the cheek.'
@@ -119,9 +119,8 @@ export function clientAction(zoneId: ZoneId): string {
     case 'neck-back':
     case 'occiput':
       return 'Client nods.'
-    case 'knee':
-      return 'Client bends the knee a little.'
     default:
+      if (part) return bodyZone(part).action
       return stem.startsWith('scalp') ? 'Client tilts the head toward you.' : ''
   }
 }

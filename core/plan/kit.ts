@@ -1,9 +1,8 @@
 /** What lies ready: blades, towels, paper, gloves, with their cost (M14). */
 import { constant, type Figures } from '../house/constants.ts'
-import type { ServiceId } from '../services/index.ts'
+import { SERVICES, type ServiceId } from '../services/index.ts'
 import { BLADES, type BladeId } from '../kit/blades.ts'
 import type { KitItem, Lane } from './types.ts'
-import { hasLather } from './routine.ts'
 
 export const KIT_CONSTANTS = {
   towelCost: constant(0.35, '€', 'Washing a towel', 'H'),
@@ -12,8 +11,6 @@ export const KIT_CONSTANTS = {
   latherCost: constant(0.4, '€', 'Oil and lather for one service', 'H'),
   balmCost: constant(0.3, '€', 'Balm, a coin-sized amount', 'H'),
   strokesPerSheet: constant(45, 'strokes', 'Strokes wiped on one sheet of paper', 'H'),
-  headTowels: constant(3, 'towels', 'Towels for a head, one of them kept back', 'C'),
-  faceTowels: constant(2, 'towels', 'Towels for a face, one of them kept back', 'H'),
 } as const
 
 const C = KIT_CONSTANTS
@@ -33,14 +30,8 @@ export function kitFor(
   for (const [id, count] of blades)
     add(BLADES[id].name, count, count === 1 ? 'blade' : 'blades', figures(BLADES[id].price))
   const strokes = lanes.reduce((s, l) => s + l.strokes, 0)
-  const towels =
-    service === 'head-shave'
-      ? figures(C.headTowels)
-      : service === 'face-shave'
-        ? figures(C.faceTowels)
-        : service === 'brow-tidy'
-          ? 0
-          : 1
+  const { lather, towels: wanted } = SERVICES[service]
+  const towels = typeof wanted === 'number' ? wanted : figures(wanted)
   add('towels', towels, towels === 1 ? 'towel' : 'towels', figures(C.towelCost))
   add('gloves', 1, 'pair', figures(C.glovesCost))
   add(
@@ -49,7 +40,7 @@ export function kitFor(
     'sheets',
     figures(C.paperCost),
   )
-  if (hasLather(service)) add('oil and lather', 1, 'bowl', figures(C.latherCost))
+  if (lather) add('oil and lather', 1, 'bowl', figures(C.latherCost))
   if (strays > 0) add('tweezers', 1, 'pair', 0)
   add('styptic', 1, 'stick', 0)
   add('balm without alcohol', 1, 'coin', figures(C.balmCost))

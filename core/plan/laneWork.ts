@@ -6,9 +6,11 @@ import { wrapTurn } from '../grain/circular.ts'
 import type { Vec3 } from '../head/frames.ts'
 import type { Locator } from '../head/locate.ts'
 import { ZONE_FACTS, zoneName } from '../zones/facts.ts'
-import { isBody, zoneStem, type ZoneId, type ZoneStem } from '../zones/zones.ts'
+import { bodyZone } from '../zones/body.ts'
+import { bodyStem, isBody, zoneStem, type ZoneId, type ZoneStem } from '../zones/zones.ts'
 import { constant, type Figures } from '../house/constants.ts'
-import { SERVICES, type ServiceFamily } from '../services/index.ts'
+import { SERVICES } from '../services/index.ts'
+import type { ServiceFamily } from '../services/service.ts'
 import { BLADES, type Blade, type BladeId } from '../kit/blades.ts'
 import { fitBlade, type Fit } from './bladeFit.ts'
 import { CLOSENESS_CONSTANTS, stubbleLeftMm } from './closeness.ts'
@@ -63,16 +65,20 @@ const SMALL: ReadonlySet<ZoneStem> = new Set([
   'nose-side',
   'glabella',
   'brow',
-  'underarm',
-  'knee',
   'scalp-behind-ear',
 ])
+
+/** Places that take a small blade and short strokes. */
+function isSmall(zoneId: ZoneId): boolean {
+  const part = bodyStem(zoneId)
+  return part ? bodyZone(part).small === true : SMALL.has(zoneStem(zoneId))
+}
 
 /** Longest stroke that a place allows, mm. */
 export function longestStrokeMm(figures: Figures, zoneId: ZoneId): number {
   const stem = zoneStem(zoneId)
-  if (SMALL.has(stem)) return isBody(zoneId) ? figures(P.strokeFaceMm) : figures(P.strokeSmallMm)
-  if (isBody(zoneId)) return figures(P.strokeBodyMm)
+  if (isBody(zoneId)) return figures(isSmall(zoneId) ? P.strokeFaceMm : P.strokeBodyMm)
+  if (isSmall(zoneId)) return figures(P.strokeSmallMm)
   return stem.startsWith('scalp') || stem === 'occiput'
     ? figures(P.strokeScalpMm)
     : figures(P.strokeFaceMm)
@@ -149,7 +155,7 @@ export function makeLane(
   const chart = edit?.way === undefined ? wantedChart : wrapTurn(shape.growth + TURN[edit.way])
   const relation = laneRelation(q.figures, shape, chart)
   const m = measure(q, skin, shape, chart)
-  const small = SMALL.has(zoneStem(id))
+  const small = isSmall(id)
   const allowed: readonly Blade[] =
     edit?.bladeId !== undefined
       ? [BLADES[edit.bladeId]]

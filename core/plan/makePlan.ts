@@ -17,9 +17,9 @@ import type { Hand, Hazard } from './hands.ts'
 import { kitFor } from './kit.ts'
 import { fit } from './fit.ts'
 import { heavierSide, jobsOf, laneProblem, ORDER_CONSTANTS } from './order.ts'
-import { hasLather } from './routine.ts'
 import { zoneSkin, type DrawnLine, type SkinFlow, type SkinGround, type ZoneSkin } from './skin.ts'
-import { chooseTools, type Level } from './tools.ts'
+import { chooseTools } from './tools.ts'
+import type { Level } from '../kit/blades.ts'
 import type { Lane, LeftOut, Plan, PlanChoice, Reason, ZonePlan } from './types.ts'
 import { laneTitle, straysOf } from './walk.ts'
 import type { PlanMemory, ZoneQuestion } from './question.ts'
@@ -142,7 +142,11 @@ function refuseUncleared({ service, screening, client, schools }: PlanInput): vo
       'Asking has not cleared this service, so there is no plan to make. See Ask.',
     )
   }
-  if (service === 'face-shave' && client.bumpProne && schools.bumpProneShave === 'clippers') {
+  if (
+    SERVICES[service].clippersSchool &&
+    client.bumpProne &&
+    schools.bumpProneShave === 'clippers'
+  ) {
     throw new DomainError(
       'clippers-only',
       'The school for this bump-prone beard is clippers only until clear: no razor is planned. Change the school in House, or for this client at Ask.',
@@ -173,7 +177,7 @@ export function zoneQuestion(input: PlanInput) {
     level: input.level,
     kit: input.kit,
     client: input.client,
-    trimmerFirst: input.schools.lineTool === 'trimmer-first',
+    schools: input.schools,
   })
   const question: ZoneQuestion = { ...input, tools, hazards: hazardsOf(input) }
   return { question, tools }
@@ -188,7 +192,7 @@ export function zoneSkinOf(input: PlanInput, id: ZoneId): ZoneSkin {
       spots: screening.leaveOutSpots,
       lines,
       worked: SERVICES[service].zones[zoneStem(id)]!,
-      bandOnly: service === 'beard-line',
+      bandOnly: SERVICES[service].alongLines === true,
     })
     memory.skins.set(id, skin)
   }
@@ -197,7 +201,7 @@ export function zoneSkinOf(input: PlanInput, id: ZoneId): ZoneSkin {
 
 function planZones(input: PlanInput, question: ZoneQuestion): Draft {
   const { service, ground, lines } = input
-  const bandOnly = service === 'beard-line'
+  const bandOnly = SERVICES[service].alongLines === true
   if (bandOnly && lines.every((l) => l.path.length < 2)) {
     throw new DomainError(
       'no-lines',
@@ -264,7 +268,7 @@ const firstAt = (lanes: readonly Lane[], zone: ZoneId) => {
 /** Lanes in working order: the one kept with the choice while it still fits, else the one found now. */
 function orderLanes(input: PlanInput, lanes: readonly Lane[]): Lane[] {
   const { schools, service, choice, memory } = input
-  const jobs = jobsOf(lanes, hasLather(service))
+  const jobs = jobsOf(lanes, SERVICES[service].lather)
   const inOrder = (order: readonly number[]) =>
     order.flatMap((i) => {
       const job = jobs[i]!
@@ -277,7 +281,7 @@ function orderLanes(input: PlanInput, lanes: readonly Lane[]): Lane[] {
   ].join()
   const had = memory.orders.get(key)
   if (had) return inOrder(had)
-  const problem = laneProblem(input.figures, jobs, schools, SERVICES[service].family, service)
+  const problem = laneProblem(input.figures, jobs, schools, service)
   const given = (choice.order ?? []).flatMap((id) => {
     const at = jobs.findIndex((j) => ('lane' in j ? j.lane.id : `lather:${j.lather}`) === id)
     return at < 0 ? [] : [at]
@@ -290,11 +294,11 @@ function orderLanes(input: PlanInput, lanes: readonly Lane[]): Lane[] {
 }
 
 function orderReasons({ service, schools }: PlanInput, lanes: readonly Lane[]): Reason[] {
-  const { family } = SERVICES[service]
-  if (service === 'head-shave' || service === 'body-shave') {
+  const { family, order } = SERVICES[service]
+  if (order === 'fewest-changes' || typeof order === 'object') {
     return [{ text: 'Order: the fewest changes of stance, turn and tool.', mark: 'H' }]
   }
-  if (service === 'beard-line') {
+  if (order === 'heavier-side') {
     return [
       {
         text: `Order: the side with more to do first (client’s ${heavierSide(lanes).slice(1)}); the other is matched to it.`,

@@ -3,7 +3,8 @@ import { zoneStem, type ZoneStem } from '../zones/zones.ts'
 import { constant, type Figures } from '../house/constants.ts'
 import type { Schools } from '../house/schools.ts'
 import { orderProblem, type OrderProblem } from '../order/problem.ts'
-import type { ServiceFamily, ServiceId } from '../services/index.ts'
+import { SERVICES, type ServiceId } from '../services/index.ts'
+import type { Service, ServiceFamily } from '../services/service.ts'
 import type { Lane } from './types.ts'
 
 export const ORDER_CONSTANTS = {
@@ -54,13 +55,6 @@ const BANDS: readonly (readonly ZoneStem[])[] = [
   ['neck-lower', 'neck-lower-centre'],
 ]
 
-/** A head: the top first, the nape last, where the lather keeps longest (common practice). */
-const HEAD: typeof BANDS = [
-  ['scalp-front', 'scalp-mid'],
-  ['scalp-side', 'scalp-behind-ear', 'scalp-crown', 'occiput'],
-  ['nape', 'nape-centre'],
-]
-
 const bandOf = (bands: typeof BANDS, l: Lane) =>
   bands.findIndex((b) => b.includes(zoneStem(l.zoneId)))
 
@@ -103,22 +97,30 @@ export function heavierSide(lanes: readonly Lane[]): '-left' | '-right' {
   return work('-left') >= work('-right') - 0.05 ? '-left' : '-right'
 }
 
+/** The school that orders a face; undefined where no school does. Fuzz has no heavier side: there it is flat first. */
+function faceOrder(
+  order: Service['order'],
+  schools: Schools,
+  family: ServiceFamily,
+): Schools['faceOrder'] | undefined {
+  if (order === 'heavier-side') return 'most-work-first'
+  if (order !== 'school') return undefined
+  return schools.faceOrder === 'most-work-first' && family === 'fuzz'
+    ? 'flat-first'
+    : schools.faceOrder
+}
+
 /** What must come before what: passes, lather, and the house's school. */
 export function precedences(
   jobs: readonly Job[],
   schools: Schools,
-  family: ServiceFamily,
   service: ServiceId,
 ): [number, number][] {
   const pairs: [number, number][] = []
   const laneAt = (i: number) => (jobs[i] as { lane?: Lane }).lane
-  const school =
-    service === 'beard-line' || (schools.faceOrder === 'most-work-first' && family === 'razor')
-      ? 'most-work-first'
-      : schools.faceOrder === 'most-work-first'
-        ? 'flat-first'
-        : schools.faceOrder
-  const onFace = service !== 'head-shave' && service !== 'body-shave'
+  const { family, order, first } = SERVICES[service]
+  const bands = typeof order === 'object' ? order : undefined
+  const school = faceOrder(order, schools, family)
   const heavy = heavierSide(jobs.flatMap((j) => ('lane' in j ? [j.lane] : [])))
   jobs.forEach((job, i) => {
     if ('lather' in job) {
@@ -135,10 +137,10 @@ export function precedences(
       if (!b || j === i) continue
       if (a.zoneId === b.zoneId && a.pass < b.pass) pairs.push([i, j])
       // With two tools everything of the first tool is done before it is laid down.
-      if (service === 'beard-line' && a.pass < b.pass && a.bladeId !== b.bladeId) pairs.push([i, j])
+      if (first && a.pass < b.pass && a.bladeId !== b.bladeId) pairs.push([i, j])
       if (a.pass !== b.pass) continue
-      if (service === 'head-shave' && bandOf(HEAD, a) < bandOf(HEAD, b)) pairs.push([i, j])
-      if (!onFace) continue
+      if (bands && bandOf(bands, a) < bandOf(bands, b)) pairs.push([i, j])
+      if (school === undefined) continue
       const lastA = LAST.has(zoneStem(a.zoneId))
       const lastB = LAST.has(zoneStem(b.zoneId))
       if (school === 'flat-first' && !lastA && lastB) pairs.push([i, j])
@@ -161,7 +163,6 @@ export function laneProblem(
   figures: Figures,
   jobs: readonly Job[],
   schools: Schools,
-  family: ServiceFamily,
   service: ServiceId,
 ): OrderProblem {
   return orderProblem(
@@ -173,7 +174,7 @@ export function laneProblem(
       if ('lather' in a) return figures(C.stanceSeconds) + figures(C.headTurnSeconds)
       return 'lather' in b ? 0 : changeSeconds(figures, a.lane, b.lane)
     },
-    precedences(jobs, schools, family, service),
+    precedences(jobs, schools, service),
     // Flat and easy first: the flattest place is where one begins.
     (i) => {
       const job = jobs[i]!

@@ -3,9 +3,10 @@ import { clockWords } from '../grain/clock.ts'
 import { relationToGrain, RELATION_WORDS, type Relation } from '../grain/relation.ts'
 import { toDegrees } from '../grain/circular.ts'
 import { constant, type Figures } from '../house/constants.ts'
-import { schoolWords, type Schools } from '../house/schools.ts'
+import { type Schools } from '../house/schools.ts'
 import type { Screening } from '../screening/screen.ts'
-import type { ServiceFamily, ServiceId } from '../services/index.ts'
+import { type ServiceId, SERVICES } from '../services/index.ts'
+import { type ServiceFamily, type Style, type Wanted } from '../services/service.ts'
 import { passLoad, type HairClass, type Slip, type ToolKind } from '../skin/load.ts'
 import {
   rednessOdds,
@@ -17,7 +18,7 @@ import { oddsWords } from '../stats/percent.ts'
 import { CLOSENESS_CONSTANTS, smoothHours, stubbleLeftMm } from './closeness.ts'
 import { overLane, type LaneShape } from './lanes.ts'
 import { angleBetween } from '../grain/circular.ts'
-import type { PlannedPass, Reason, RefusedPass, Style } from './types.ts'
+import type { PlannedPass, Reason, RefusedPass } from './types.ts'
 
 export const PASS_CONSTANTS = {
   gentlestLimit: constant(
@@ -27,9 +28,6 @@ export const PASS_CONSTANTS = {
     'H',
   ),
 } as const
-
-/** Where a stroke is wanted: turned against the growth, or one way over the whole zone whatever the growth. */
-export type Wanted = Relation | 'fixed'
 
 /** What the passes of a zone depend on. */
 export interface PassQuestion {
@@ -201,81 +199,18 @@ function barredBy(
   return undefined
 }
 
-/** The strokes that the school and the kind of plan ask for, in order. */
+/** The strokes that the service asks for, in order, with its reasons. */
 function wantedStrokes(q: PassQuestion, reasons: Reason[]): Wanted[] {
-  const say = (text: string, mark: Reason['mark'] = 'C') => reasons.push({ text, mark })
-  const gentle = q.style === 'gentlest'
-  if (q.family === 'fuzz') return [fuzzStroke(q, reasons)]
-  const careful = q.screening.withGrainOnly
-  if (q.service === 'beard-line') {
-    if (q.firstTool) {
-      say(`School: ${schoolWords('lineTool', q.schools.lineTool).toLowerCase()}.`)
-      say('The trimmer may go against the grain; the razor on the line goes with it.')
-      return [gentle || careful || q.bumpProne ? 'with' : 'against', 'with']
-    }
-    say('The razor on the line goes with the grain.')
-    return ['with']
-  }
-  if (q.service === 'head-shave') {
-    if (careful || q.bumpProne || gentle) {
-      say('With the grain: the gentlest stroke for this skin.')
-      return ['with']
-    }
-    say('A head shave takes one pass across.')
-    if (q.style === 'closest' && q.thin) {
-      say('Thin hair on skin that takes it: a second look against the grain.')
-      return ['across', 'against']
-    }
-    return ['across']
-  }
-  if (q.service === 'body-shave') {
-    if (q.tool === 'cartridge') {
-      say('A multi-blade cartridge goes across only, in short strokes.')
-      return ['across']
-    }
-    if (q.bumpProne || gentle || careful) {
-      say('A single edge with the grain only: bumps and ingrown hairs are fewest so.')
-      return ['with']
-    }
-    say('A single edge goes with the grain first, then against.')
-    return ['with', 'against']
-  }
-  if (q.bumpProne) {
-    say(`Bump-prone: ${schoolWords('bumpProneShave', q.schools.bumpProneShave).toLowerCase()}.`)
-    if (q.curlTight) say('Tightly curled hair turns back into the skin: never against it.')
-    return ['with']
-  }
-  if (gentle) {
-    say('The gentlest plan goes once, with the grain.')
-    return ['with']
-  }
-  if (q.style === 'closest') {
-    say('The closest plan adds passes so long as this skin bears them.')
-    return ['with', 'across', 'against']
-  }
-  const school = q.schools.beardPasses
-  say(`School: ${schoolWords('beardPasses', school).toLowerCase()}.`)
-  switch (school) {
-    case 'one-across':
-      return careful ? ['with'] : ['across']
-    case 'with-only':
-      return ['with']
-    case 'with-against':
-      return ['with', 'against']
-    case 'with-across':
-      return ['with', 'across']
-  }
-}
-
-function fuzzStroke(q: PassQuestion, reasons: Reason[]): Wanted {
-  reasons.push({ text: 'Fuzz is gone over once, never twice.', mark: 'C' })
-  const school = q.schools.fuzzDirection
-  reasons.push({
-    text: `School: ${schoolWords('fuzzDirection', school).toLowerCase()}.`,
-    mark: 'C',
-  })
-  if (school !== 'down-to-centre' || q.screening.withGrainOnly) return 'with'
+  const wanted = SERVICES[q.service].strokes(
+    {
+      ...q,
+      toolBefore: q.firstTool !== undefined,
+      careful: q.screening.withGrainOnly,
+    },
+    (text) => reasons.push({ text, mark: 'C' }),
+  )
   const lane = q.lanes[0]!
+  if (wanted[0] !== 'fixed') return wanted
   const off = Math.round(toDegrees(angleBetween(q.strokeOf(lane, 'fixed'), lane.growth)))
   if (off > 0) {
     reasons.push({
@@ -283,7 +218,7 @@ function fuzzStroke(q: PassQuestion, reasons: Reason[]): Wanted {
       mark: 'H',
     })
   }
-  return 'fixed'
+  return wanted
 }
 
 const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)

@@ -17,11 +17,12 @@ import { BLADES } from '../kit/blades.ts'
 import { smoothHours, stubbleLeftMm } from './closeness.ts'
 import { makePlan } from './makePlan.ts'
 import { jobsOf, laneProblem, ORDER_CONSTANTS } from './order.ts'
-import { hasLather, ROUTINE_CONSTANTS } from './routine.ts'
+import { ROUTINE_CONSTANTS } from '../services/routine.ts'
+import { STYLES } from '../services/service.ts'
 import { planSearch } from './search.ts'
 import { timetable } from './timetable.ts'
 import { bladeLifeStrokes, chooseTools } from './tools.ts'
-import { STYLES, type Plan } from './types.ts'
+import { type Plan } from './types.ts'
 import { PlanMemory } from './question.ts'
 import fc from 'fast-check'
 
@@ -286,7 +287,7 @@ describe('blades', () => {
       level: 'practised',
       kit: Object.keys(BLADES) as (keyof typeof BLADES)[],
       client: { ...SKIN, faceHair: 'fuzz' },
-      trimmerFirst: true,
+      schools: DEFAULT_SCHOOLS,
       ...over,
     })
 
@@ -368,8 +369,8 @@ describe('the order', () => {
     const search = planSearch(DEFAULTS, first, first.schools)!
     const state = search.step(20)
     expect(state.seconds).toBeLessThanOrEqual(state.firstSeconds + 1e-9)
-    const jobs = jobsOf(first.lanes, hasLather('face-shave'))
-    const problem = laneProblem(DEFAULTS, jobs, first.schools, 'razor', 'face-shave')
+    const jobs = jobsOf(first.lanes, SERVICES['face-shave'].lather)
+    const problem = laneProblem(DEFAULTS, jobs, first.schools, 'face-shave')
     const at = state.order.map((id) =>
       jobs.findIndex((j) => ('lane' in j ? j.lane.id : `lather:${j.lather}`) === id),
     )
@@ -558,7 +559,7 @@ describe('every plan, whatever the client', () => {
           9,
         )
         expect(new Set(p.steps.map((s) => s.id)).size).toBe(p.steps.length)
-        const jobs = jobsOf(p.lanes, hasLather(c.service))
+        const jobs = jobsOf(p.lanes, SERVICES[c.service].lather)
         expect(jobs.length).toBeGreaterThan(0)
         for (const z of p.zones) {
           expect(z.reasons.length).toBeGreaterThan(0)

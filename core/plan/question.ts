@@ -15,7 +15,8 @@ import type { findStance, Room } from './handle.ts'
 import type { Hand, Hazard } from './hands.ts'
 import type { LaneShape } from './lanes.ts'
 import type { ZoneSkin } from './skin.ts'
-import type { Level, ToolChoice } from './tools.ts'
+import type { ToolChoice } from './tools.ts'
+import type { Level } from '../kit/blades.ts'
 import type { PlanChoice } from './types.ts'
 
 /** What planning a zone depends on besides its skin. */

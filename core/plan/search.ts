@@ -5,7 +5,6 @@ import { MOST_EXACT } from '../order/exact.ts'
 import { OrderSearch } from '../order/search.ts'
 import { SERVICES } from '../services/index.ts'
 import { jobsOf, laneProblem } from './order.ts'
-import { hasLather } from './routine.ts'
 import type { Plan } from './types.ts'
 
 /** How far a search has come. */
@@ -24,9 +23,9 @@ export function planSearch(
   plan: Pick<Plan, 'lanes' | 'service'>,
   schools: Schools,
 ): { step: (rounds: number) => SearchState } | undefined {
-  const jobs = jobsOf(plan.lanes, hasLather(plan.service))
+  const jobs = jobsOf(plan.lanes, SERVICES[plan.service].lather)
   if (jobs.length <= MOST_EXACT) return undefined
-  const problem = laneProblem(figures, jobs, schools, SERVICES[plan.service].family, plan.service)
+  const problem = laneProblem(figures, jobs, schools, plan.service)
   const search = new OrderSearch(problem, 7)
   const firstSeconds = search.cost
   const id = (i: number) => {

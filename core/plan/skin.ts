@@ -9,7 +9,7 @@ import { constant, type Figures } from '../house/constants.ts'
 import { besidePath, LINE_CONSTANTS, type LineKind } from '../lines/keepLine.ts'
 import { markMargin } from '../screening/marks.ts'
 import type { SkinMark } from '../screening/asked.ts'
-import type { Worked } from '../services/index.ts'
+import type { Worked } from '../services/service.ts'
 
 export const SKIN_CELL_CONSTANTS = {
   looseMm: constant(5, 'mm', 'Hair this near a turning point has no direction to go by', 'H'),

@@ -3,11 +3,10 @@ import type { Figures } from '../house/constants.ts'
 import type { SkinAndHair } from '../client.ts'
 import { DomainError } from '../errors.ts'
 import { type ServiceId, SERVICES } from '../services/index.ts'
-import { BLADE_CONSTANTS, BLADES, SERVICE_BLADES, type Blade, type BladeId } from '../kit/blades.ts'
-import type { Reason, Style } from './types.ts'
-
-/** How practised a worker is. */
-export type Level = 'practised' | 'learning'
+import type { Schools } from '../house/schools.ts'
+import { BLADE_CONSTANTS, BLADES, type Blade, type BladeId, type Level } from '../kit/blades.ts'
+import type { Reason } from './types.ts'
+import type { Style } from '../services/service.ts'
 
 export interface ToolChoice {
   readonly blades: readonly Blade[]
@@ -23,55 +22,33 @@ export interface ToolQuestion {
   readonly level: Level
   readonly kit: readonly BladeId[]
   readonly client: SkinAndHair
-  readonly trimmerFirst: boolean
+  readonly schools: Schools
 }
 
 /** @throws DomainError `no-blade` when the kit holds nothing for this service and worker */
 export function chooseTools(q: ToolQuestion): ToolChoice {
   const reasons: Reason[] = []
-  const owned = SERVICE_BLADES[q.service].filter((id) => q.kit.includes(id))
+  const service = SERVICES[q.service]
+  const owned = service.blades.filter((id) => q.kit.includes(id))
   const mine = owned.filter((id) => q.level === 'practised' || !BLADES[id].practised)
   if (mine.length < owned.length) {
     const bare = owned.filter((id) => !mine.includes(id)).map((id) => BLADES[id].name)
     reasons.push({ text: `Only for practised hands: ${bare.join(', ')}.`, mark: 'C' })
   }
-  let ids: BladeId[] = mine
-  const only = (keep: readonly BladeId[], text: string) => {
-    const left = ids.filter((id) => keep.includes(id))
-    if (left.length === 0 || left.length === ids.length) return
-    ids = left
-    if (text) reasons.push({ text, mark: 'C' })
-  }
-  if (q.service === 'dermaplane') {
-    if (q.style === 'gentlest')
-      only(['guarded', 'brow-razor'], 'The gentlest plan takes a guarded edge.')
-    else if (q.client.reactivity === 'reactive' && q.style === 'balanced')
-      only(['guarded', 'brow-razor'], 'Reactive skin: a guarded edge instead of a bare one.')
-    else only(['surgical-14', 'surgical-10'], '')
-  }
-  if (q.service === 'face-shave' || q.service === 'beard-line') {
-    if (q.style === 'gentlest' && q.service === 'face-shave')
-      only(['safety'], 'The gentlest plan takes the razor whose head holds the angle.')
-    else only(['shavette'], '')
-  }
-  // One razor for the whole head: a wider one for a hollow is not worth laying this one down.
-  if (q.service === 'head-shave') only([q.level === 'practised' ? 'shavette' : 'safety'], '')
-  if (q.service === 'body-shave') {
-    only(
-      ['safety'],
-      q.client.bumpProne ? 'Bump-prone: a single edge, not a multi-blade cartridge.' : '',
-    )
-  }
+  const keep = service.keepTo?.(q)
+  const kept = keep ? mine.filter((id) => keep.ids.includes(id)) : []
+  const narrowed = kept.length > 0 && kept.length < mine.length
+  if (narrowed && keep?.why) reasons.push({ text: keep.why, mark: 'C' })
+  const ids = narrowed ? kept : mine
   if (ids.length === 0) {
     throw new DomainError(
       'no-blade',
-      `The kit holds no blade for ${SERVICES[q.service].name.toLowerCase()} that ${q.level === 'learning' ? 'somebody still learning may use' : 'can be used'}. Add one in Kit.`,
+      `The kit holds no blade for ${service.name.toLowerCase()} that ${q.level === 'learning' ? 'somebody still learning may use' : 'can be used'}. Add one in Kit.`,
     )
   }
+  const before = service.first
   const first =
-    q.service === 'beard-line' && q.trimmerFirst && q.kit.includes('trimmer')
-      ? 'trimmer'
-      : undefined
+    before && before.when(q.schools) && q.kit.includes(before.id) ? before.id : undefined
   return { blades: ids.map((id) => BLADES[id]), ids, ...(first && { first }), reasons }
 }
 

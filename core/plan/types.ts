@@ -1,4 +1,5 @@
 /** The plan of a service: what was decided, lane by lane, with the reasons. Plain data; it travels and is kept as it is. */
+import { type Style } from '../services/service.ts'
 import type { Relation } from '../grain/relation.ts'
 import type { Vec3 } from '../head/frames.ts'
 import type { ZoneId } from '../zones/zones.ts'
@@ -14,10 +15,6 @@ export interface Reason {
   readonly text: string
   readonly mark: Mark
 }
-
-/** Three plans of the same service. */
-export const STYLES = ['gentlest', 'balanced', 'closest'] as const
-export type Style = (typeof STYLES)[number]
 
 /** One pass over one zone: its lanes together. */
 export interface PlannedPass {

@@ -7,19 +7,18 @@ import type { SurfaceNotes } from '../hair/layer.ts'
 import type { ZoneId } from '../zones/zones.ts'
 import type { Schools } from '../house/schools.ts'
 import type { Screening } from '../screening/screen.ts'
-import type { ServiceId } from '../services/index.ts'
+import { type ServiceId, SERVICES } from '../services/index.ts'
 import type { BladeId } from '../kit/blades.ts'
 import { changeSeconds, ORDER_CONSTANTS } from './order.ts'
 import {
   betweenPasses,
   closingSteps,
   feelStep,
-  hasLather,
   preparationSteps,
   renewLather,
-  ROUTINE_CONSTANTS,
   tweezeStep,
 } from './routine.ts'
+import { ROUTINE_CONSTANTS } from '../services/routine.ts'
 import type { SkinGround } from './skin.ts'
 import { bladeLifeStrokes } from './tools.ts'
 import type { Lane, PlanStep, ZonePlan } from './types.ts'
@@ -66,7 +65,8 @@ export function walkThrough(
   steps.splice(1, 0, ...feelSteps(input, lanes))
   const life = bladeLifeStrokes(input.figures, service, input.client)
   const all = lanes.reduce((s, l) => s + l.strokes, 0)
-  const half = service === 'head-shave' && schools.headBlade === 'by-feel' ? all / 2 : Infinity
+  const half =
+    SERVICES[service].changesByFeel && schools.headBlade === 'by-feel' ? all / 2 : Infinity
   const blades = new Map<BladeId, number>()
   const onBlade = new Map<BladeId, number>()
   const parts = new Map<string, number>()
@@ -88,7 +88,7 @@ export function walkThrough(
       }
       pass = lane.pass
     } else if (
-      hasLather(service) &&
+      SERVICES[service].lather &&
       fresh + lane.seconds > input.figures(ROUTINE_CONSTANTS.latherLastsMin) * 60 &&
       i > 0
     ) {

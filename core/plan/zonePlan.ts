@@ -14,7 +14,8 @@ import { coverZone, COVER_CONSTANTS, packCover, patchesOf } from './cover.ts'
 import { acrossWay } from './hands.ts'
 import { longestStrokeMm, makeLane, PLAN_CONSTANTS } from './laneWork.ts'
 import { chartBearing, laneDirection, laneShapes, type LaneShape } from './lanes.ts'
-import { planPasses, type Wanted } from './passes.ts'
+import { planPasses } from './passes.ts'
+import type { Wanted } from '../services/service.ts'
 import type { ZoneQuestion } from './question.ts'
 import type { ZoneSkin } from './skin.ts'
 import type { Lane, Plan, PlannedPass, Reason, ZonePlan } from './types.ts'
@@ -161,7 +162,7 @@ export function planZone(
     })
   }
   if (!read) reasons.push({ text: 'Not read: the direction is a starting guess.', mark: 'H' })
-  if (service === 'beard-line' && layer?.density === 'sparse') {
+  if (SERVICES[service].alongLines && layer?.density === 'sparse') {
     reasons.push({
       text: `Sparse here: a false line, set ${q.figures(PLAN_CONSTANTS.falseLineMm)} mm into the beard where it stands dense.`,
       mark: 'H',

@@ -24,11 +24,12 @@ import { PASS_CONSTANTS } from '../plan/passes.ts'
 import { SKIN_CELL_CONSTANTS } from '../plan/skin.ts'
 import { CLOSENESS_CONSTANTS } from '../plan/closeness.ts'
 import { PLAN_CONSTANTS } from '../plan/laneWork.ts'
-import { ROUTINE_CONSTANTS } from '../plan/routine.ts'
 import { GROWTH_CONSTANTS } from '../regrowth/growth.ts'
 import { INTERVAL_CONSTANTS } from '../regrowth/nextVisit.ts'
 import { SCREENING_CONSTANTS } from '../screening/rules.ts'
-import { SERVICE_CONSTANTS } from '../services/index.ts'
+import { BETWEEN_CONSTANTS } from '../services/between.ts'
+import { SLOT_CONSTANTS } from '../services/index.ts'
+import { ROUTINE_CONSTANTS, TOWEL_COUNTS } from '../services/routine.ts'
 import { LOAD_CONSTANTS } from '../skin/load.ts'
 import { SKIN_CONSTANTS } from '../skin/sensitivity.ts'
 import { BUMP_CONSTANTS } from '../skin/bumps.ts'
@@ -84,8 +85,8 @@ export const CONSTANT_REGISTER: readonly ConstantArea[] = [
     title: 'Time at the chair',
     constants: { ...PLAN_CONSTANTS, ...ORDER_CONSTANTS, ...ROUTINE_CONSTANTS },
   },
-  { id: 'kit', title: 'What lies ready', constants: KIT_CONSTANTS },
-  { id: 'services', title: 'Services', constants: SERVICE_CONSTANTS },
+  { id: 'kit', title: 'What lies ready', constants: { ...KIT_CONSTANTS, ...TOWEL_COUNTS } },
+  { id: 'services', title: 'Services', constants: SLOT_CONSTANTS },
   {
     id: 'towel',
     title: 'Towels, probe and disinfectant',
@@ -107,7 +108,12 @@ export const CONSTANT_REGISTER: readonly ConstantArea[] = [
   {
     id: 'interval',
     title: 'Interval',
-    constants: { ...INTERVAL_CONSTANTS, ...ODDS_CONSTANTS, ...SERIES_CONSTANTS },
+    constants: {
+      ...INTERVAL_CONSTANTS,
+      ...ODDS_CONSTANTS,
+      ...BETWEEN_CONSTANTS,
+      ...SERIES_CONSTANTS,
+    },
   },
   {
     id: 'changes',

@@ -3,10 +3,11 @@ import type { Figures } from '../house/constants.ts'
 import { zoneName } from '../zones/facts.ts'
 import type { ZoneId } from '../zones/zones.ts'
 import type { Schools } from '../house/schools.ts'
-import { workedShare, type ServiceId } from '../services/index.ts'
+import { workedShare, type ServiceId, SERVICES } from '../services/index.ts'
 import { addDays, CLOCKS_MS, dayWords, HOUR_MS, type IsoDate } from '../time/dates.ts'
 import type { Answer, Asked, PatchTest } from './asked.ts'
-import { SCREENING_CONSTANTS, type ruleEffect, type ScreeningRule, type Severity } from './rules.ts'
+import { SCREENING_CONSTANTS, type ruleEffect, type ScreeningRule } from './rules.ts'
+import type { Severity } from '../services/effect.ts'
 
 /** A case: what is asked, for which service, on which day. */
 export interface Ask {
@@ -103,7 +104,7 @@ export function outcomeOf(
 /** Whether the house wants a patch test before the first of these. */
 function patchWanted(service: ServiceId, schools: Schools): boolean {
   if (schools.patchTest === 'none') return false
-  return schools.patchTest === 'all' || service === 'dermaplane' || service === 'facial-razor'
+  return schools.patchTest === 'all' || SERVICES[service].patchTest === true
 }
 
 function clinicianOutcome({ asked, today }: Ask, then: string): RuleOutcome {

@@ -2,19 +2,10 @@
  * The rules of asking, as data: what is found, what it means for fuzz services and for razor services, and where the
  * rule comes from. Local code, the product label and a clinician's advice always win.
  */
-import { constant, type Constant, type Figures, type Mark } from '../house/constants.ts'
-import { SERVICES, type ServiceFamily, type ServiceId } from '../services/index.ts'
-
-/** How grave a finding is, in rising order. */
-export type Severity = 'note' | 'take-care' | 'leave-out' | 'postpone' | 'stop'
-
-export const SEVERITY_ORDER: readonly Severity[] = [
-  'note',
-  'take-care',
-  'leave-out',
-  'postpone',
-  'stop',
-]
+import { constant, type Figures } from '../house/constants.ts'
+import type { RuleEffect, Severity } from '../services/effect.ts'
+import { SERVICES, type ServiceId } from '../services/index.ts'
+import type { ServiceFamily } from '../services/service.ts'
 
 export const SEVERITY_WORDS: Readonly<Record<Severity, string>> = {
   note: 'note',
@@ -47,22 +38,6 @@ export const SCREENING_CONSTANTS = {
 
 const S = SCREENING_CONSTANTS
 
-/** What a rule does once its question is answered with yes. */
-export interface RuleEffect {
-  readonly severity: Severity
-  readonly text: string
-  readonly mark: Mark
-  /** Postpone: free days after the date asked for. */
-  readonly wait?: Constant
-  /** Whose word must be there before anything else. */
-  readonly gate?: 'clinician' | 'guardian'
-  /** Only where it was done is left alone; the rest may go ahead. */
-  readonly overZone?: boolean
-  readonly withGrainOnly?: boolean
-  readonly onePass?: boolean
-  readonly noFragrance?: boolean
-}
-
 /** One thing that is asked. */
 export interface ScreeningRule {
   readonly id: string
@@ -76,8 +51,6 @@ export interface ScreeningRule {
   /** Asked which. */
   readonly kinds?: readonly string[]
   readonly effects: Readonly<Record<ServiceFamily, RuleEffect>>
-  /** Where a service differs from its family. */
-  readonly differs?: Readonly<Partial<Record<ServiceId, Partial<RuleEffect>>>>
 }
 
 /** A house's own say on a rule in a service. */
@@ -97,7 +70,7 @@ export function ruleEffect(
 ): RuleEffect & { readonly waitDays?: number } {
   const { wait, ...effect } = {
     ...rule.effects[SERVICES[service].family],
-    ...rule.differs?.[service],
+    ...SERVICES[service].asking[rule.id],
   }
   const edit = house[rule.id]?.[service]
   const severity = edit?.severity ?? effect.severity
@@ -144,10 +117,6 @@ export const RULES: readonly ScreeningRule[] = [
         mark: 'C',
       },
     },
-    differs: {
-      'body-shave': { text: 'Inflamed follicles: mark each; they are left out.' },
-      'brow-tidy': { severity: 'take-care', text: 'Mark each active spot; its zone is left out.' },
-    },
   },
   {
     id: 'sunburn',
@@ -176,12 +145,6 @@ export const RULES: readonly ScreeningRule[] = [
         withGrainOnly: true,
         noFragrance: true,
       },
-    },
-    differs: {
-      'body-shave': {
-        text: 'Mark the patches; with the grain only, nothing scented. Underarm flares wait.',
-      },
-      'brow-tidy': { severity: 'take-care', text: 'Mark the patches to leave out.' },
     },
   },
   {
@@ -242,10 +205,6 @@ export const RULES: readonly ScreeningRule[] = [
         mark: 'H',
       },
     },
-    differs: {
-      'beard-line': { severity: 'take-care', text: 'Only the lines are shaved: light strokes.' },
-      'brow-tidy': { severity: 'take-care', text: 'Only round the brows: light strokes.' },
-    },
   },
   {
     id: 'peel',
@@ -274,13 +233,6 @@ export const RULES: readonly ScreeningRule[] = [
       text: 'Do not press or stretch there yet.',
       mark: 'C',
     }),
-    differs: {
-      'body-shave': { severity: 'note', text: 'In the face it does not matter to arms and legs.' },
-      'head-shave': {
-        severity: 'take-care',
-        text: 'Forehead and temples: no pressing, no stretching there.',
-      },
-    },
   },
   {
     id: 'waxing',
@@ -373,10 +325,6 @@ export const RULES: readonly ScreeningRule[] = [
       },
       razor: { severity: 'note', text: 'Fine to shave.', mark: 'C' },
     },
-    differs: {
-      'brow-tidy': { text: 'No matter for the brows.' },
-      'body-shave': { text: 'Fine to shave; ask about bumps.' },
-    },
   },
   {
     id: 'strays',
@@ -390,9 +338,6 @@ export const RULES: readonly ScreeningRule[] = [
       },
       razor: { severity: 'note', text: 'No matter for a shave.', mark: 'C' },
     },
-    differs: {
-      'brow-tidy': { text: 'Part of the work: tweezed first.' },
-    },
   },
   {
     id: 'worn',
@@ -403,14 +348,6 @@ export const RULES: readonly ScreeningRule[] = [
       text: 'Jewellery off, lenses out, lashes shielded.',
       mark: 'C',
     }),
-    differs: {
-      'head-shave': { text: 'Hearing aids and earrings out.' },
-      'body-shave': { text: 'Watches, rings and plasters off.' },
-      'brow-tidy': {
-        severity: 'take-care',
-        text: 'Lash extensions shielded, lenses out, eyes closed.',
-      },
-    },
   },
   {
     id: 'under-age',
@@ -434,14 +371,6 @@ export const RULES: readonly ScreeningRule[] = [
         mark: 'C',
       },
       razor: { severity: 'note', text: 'Feel for moles before the lather goes on.', mark: 'C' },
-    },
-    differs: {
-      'brow-tidy': { severity: 'note', text: 'Little first; more the next time.' },
-      'head-shave': {
-        severity: 'take-care',
-        text: 'Feel the whole scalp by hand for moles, scabs and scars before the lather goes on.',
-      },
-      'body-shave': { text: 'Start on a small part and look after a day.' },
     },
   },
 ]

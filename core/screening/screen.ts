@@ -10,14 +10,8 @@ import type { SkinMark } from './asked.ts'
 import { MARK_WORDS } from './rules.ts'
 import { markMargin, markZones } from './marks.ts'
 import { outcomeOf, type Ask } from './outcome.ts'
-import {
-  ruleEffect,
-  RULES,
-  SEVERITY_ORDER,
-  ZONE_WIDE_SPOTS,
-  type HouseRules,
-  type Severity,
-} from './rules.ts'
+import { ruleEffect, RULES, ZONE_WIDE_SPOTS, type HouseRules } from './rules.ts'
+import { SEVERITY_ORDER, type Severity } from '../services/effect.ts'
 
 /** One thing found. */
 export interface Finding {

@@ -1,165 +1,48 @@
-/** The services of the trade that Slow Tide runs, with what they take off and where. */
-import { constant, type Constant } from '../house/constants.ts'
-import { ALL_ZONE_IDS, isSkin, zoneStem, type ZoneId, type ZoneStem } from '../zones/zones.ts'
+/** The services of the trade that Slow Tide runs: one record each, in the order in which they are offered. */
+import type { Constant } from '../house/constants.ts'
+import { ALL_ZONE_IDS, isSkin, zoneStem, type ZoneId } from '../zones/zones.ts'
+import { beardLine } from './beardLine.ts'
+import { bodyShave } from './bodyShave.ts'
+import { browTidy } from './browTidy.ts'
+import { dermaplane } from './dermaplane.ts'
+import { facialRazor } from './facialRazor.ts'
+import { faceShave } from './faceShave.ts'
+import { headShave } from './headShave.ts'
+import type { Service } from './service.ts'
 
-export const SERVICE_IDS = [
-  'face-shave',
-  'head-shave',
-  'dermaplane',
-  'facial-razor',
-  'beard-line',
-  'body-shave',
-  'brow-tidy',
-] as const
-export type ServiceId = (typeof SERVICE_IDS)[number]
+const LIST = [
+  faceShave,
+  headShave,
+  dermaplane,
+  facialRazor,
+  beardLine,
+  bodyShave,
+  browTidy,
+] as const satisfies readonly Service[]
 
-/** Razor services cut terminal hair; fuzz services take vellus hair and dead skin. */
-export type ServiceFamily = 'razor' | 'fuzz'
+export type ServiceId = (typeof LIST)[number]['id']
+export const SERVICE_IDS: readonly ServiceId[] = LIST.map((s) => s.id)
 
-/** What part of a zone is worked: a share of its area, counted from one edge. */
-export interface Worked {
-  readonly share: number
-  /** The edge the share is counted from; of a whole zone it does not matter. */
-  readonly from: 'top' | 'bottom' | 'front'
+/** Every service by its id. */
+export const SERVICES = Object.fromEntries(LIST.map((s: Service) => [s.id, s])) as Readonly<
+  Record<ServiceId, Service>
+>
+
+/** The usual time of each service on the book, as the house may change it. */
+export const SLOT_CONSTANTS: Readonly<Record<string, Constant>> = Object.fromEntries(
+  LIST.map((s) => [`slot${pascal(s.id)}`, s.slotMin]),
+)
+
+function pascal(id: string): string {
+  return id
+    .split('-')
+    .map((word) => word.charAt(0).toUpperCase() + word.slice(1))
+    .join('')
 }
 
-export interface Service {
-  readonly id: ServiceId
-  readonly name: string
-  readonly family: ServiceFamily
-  /** Usual time on the book, minutes. */
-  readonly slotMin: Constant
-  /** Zones worked, with the part of each that usually carries the hair. */
-  readonly zones: Partial<Readonly<Record<ZoneStem, Worked>>>
-}
-
-export const SERVICE_CONSTANTS = {
-  slotFaceShave: constant(45, 'min', 'Slot for a hot-towel face shave (30–45)', 'H'),
-  slotHeadShave: constant(30, 'min', 'Slot for a hot-towel head shave, at most', 'C'),
-  slotDermaplane: constant(40, 'min', 'Slot for dermaplaning (20–40)', 'H'),
-  slotFacialRazor: constant(15, 'min', 'Slot for a guarded facial razor (3–15)', 'C'),
-  slotBeardLine: constant(20, 'min', 'Slot for a beard line-up', 'H'),
-  slotBodyShave: constant(40, 'min', 'Slot for a body shave (20–40)', 'H'),
-  slotBrowTidy: constant(10, 'min', 'Slot for tidying round the brows', 'H'),
-} as const
-
-const WHOLE: Worked = { share: 1, from: 'top' }
-const part = (share: number, from: Worked['from']): Worked => ({ share, from })
-const whole = (...stems: ZoneStem[]) =>
-  Object.fromEntries(stems.map((s) => [s, WHOLE])) as Partial<Record<ZoneStem, Worked>>
-const S = SERVICE_CONSTANTS
-
-export const SERVICES: Readonly<Record<ServiceId, Service>> = {
-  'face-shave': {
-    id: 'face-shave',
-    name: 'Hot-towel face shave',
-    family: 'razor',
-    slotMin: S.slotFaceShave,
-    zones: {
-      'cheek-upper': part(0.35, 'bottom'),
-      ...whole('cheek-lower', 'jaw', 'chin', 'under-lip', 'upper-lip', 'mouth-corner'),
-      ...whole('under-chin', 'under-chin-centre'),
-      'neck-upper': part(0.7, 'front'),
-      'neck-upper-centre': WHOLE,
-      'neck-lower': part(0.2, 'top'),
-      'neck-lower-centre': part(0.4, 'top'),
-    },
-  },
-  'head-shave': {
-    id: 'head-shave',
-    name: 'Hot-towel head shave',
-    family: 'razor',
-    slotMin: S.slotHeadShave,
-    zones: {
-      ...whole('scalp-front', 'scalp-mid', 'scalp-crown', 'scalp-side', 'scalp-behind-ear'),
-      occiput: WHOLE,
-      nape: part(0.6, 'top'),
-      'nape-centre': part(0.6, 'top'),
-    },
-  },
-  dermaplane: {
-    id: 'dermaplane',
-    name: 'Dermaplaning of the face',
-    family: 'fuzz',
-    slotMin: S.slotDermaplane,
-    zones: {
-      ...whole('forehead', 'forehead-centre'),
-      temple: part(0.7, 'front'),
-      ...whole('glabella', 'cheek-upper', 'cheek-lower', 'nose-bridge', 'nose-side'),
-      ...whole('upper-lip', 'mouth-corner', 'under-lip', 'chin', 'jaw'),
-    },
-  },
-  'facial-razor': {
-    id: 'facial-razor',
-    name: 'Guarded facial razor',
-    family: 'fuzz',
-    slotMin: S.slotFacialRazor,
-    zones: whole(
-      'forehead',
-      'forehead-centre',
-      'glabella',
-      'cheek-upper',
-      'cheek-lower',
-      'upper-lip',
-      'mouth-corner',
-      'chin',
-      'jaw',
-    ),
-  },
-  'beard-line': {
-    id: 'beard-line',
-    name: 'Beard line-up',
-    family: 'razor',
-    slotMin: S.slotBeardLine,
-    zones: whole(
-      'cheek-upper',
-      'cheek-lower',
-      'sideburn',
-      'temple',
-      'upper-lip',
-      'mouth-corner',
-      'under-lip',
-      'jaw',
-      'under-chin',
-      'under-chin-centre',
-      'neck-upper',
-      'neck-upper-centre',
-      'neck-lower',
-      'neck-lower-centre',
-    ),
-  },
-  'body-shave': {
-    id: 'body-shave',
-    name: 'Body shave',
-    family: 'razor',
-    slotMin: S.slotBodyShave,
-    zones: whole(
-      'underarm',
-      'upper-arm',
-      'forearm',
-      'thigh-front',
-      'knee',
-      'shin',
-      'thigh-back',
-      'calf',
-    ),
-  },
-  'brow-tidy': {
-    id: 'brow-tidy',
-    name: 'Brow tidy',
-    family: 'fuzz',
-    slotMin: S.slotBrowTidy,
-    zones: {
-      glabella: WHOLE,
-      forehead: part(0.18, 'bottom'),
-      brow: part(0.2, 'bottom'),
-    },
-  },
-}
-
-/** Services that a visit of this kind takes place on: the head, or the flat outlines of arms and legs. */
+/** True where a visit takes place on the flat outlines of the body, not on the head. */
 export function isBodyService(service: ServiceId): boolean {
-  return service === 'body-shave'
+  return SERVICES[service].ground === 'body'
 }
 
 /** Share of a zone that a service works, 0 when it does not. */
@@ -173,9 +56,9 @@ export function serviceZones(service: ServiceId): readonly ZoneId[] {
 }
 
 const ZONES_OF = Object.fromEntries(
-  SERVICE_IDS.map((service) => [
-    service,
-    Object.keys(SERVICES[service].zones).flatMap((stem) =>
+  LIST.map((service) => [
+    service.id,
+    Object.keys(service.zones).flatMap((stem) =>
       ALL_ZONE_IDS.filter((id) => isSkin(id) && zoneStem(id) === stem),
     ),
   ]),

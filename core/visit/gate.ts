@@ -3,7 +3,7 @@
  * chair's ready screen, Today and the server's rules all ask here.
  */
 import { DomainError } from '../errors.ts'
-import { SEVERITY_ORDER } from '../screening/rules.ts'
+import { SEVERITY_ORDER } from '../services/effect.ts'
 import { conclude, screen, type Finding, type Screening } from '../screening/screen.ts'
 import { dateAt, type IsoDate } from '../time/dates.ts'
 import { consentFinding, openQuestions, ruleFinding } from './asking.ts'

@@ -8,7 +8,7 @@ import type { HouseRules } from '../screening/rules.ts'
 import type { Asked } from '../screening/asked.ts'
 import type { Offset } from '../time/dates.ts'
 import type { ServiceId } from '../services/index.ts'
-import type { Level } from '../plan/tools.ts'
+import type { Level } from '../kit/blades.ts'
 import type { Busy, Decision, Known } from './types.ts'
 import type { PastVisit } from '../looks/aftermath.ts'
 

@@ -1,6 +1,7 @@
 /**
  * What the trade knows of each zone: its name, its usual hair, where hands go, what to watch. Common practice.
  */
+import { BODY } from './body.ts'
 import { type ZoneId, type ZoneStem, zoneStem } from './zones.ts'
 
 /** Usual hair of a zone: fine fuzz, beard, scalp, brow, leg or arm, underarm, or none. */
@@ -75,8 +76,6 @@ const SCALP_WATCH = 'Moles, scabs, scars and bony ridges: on a first visit check
 const SCALP_STRETCH = 'Skin stretched between two fingers; the client tilts the head.'
 const scalpZone = (name: string) =>
   facts(name, 'scalp', 'bony', SCALP_STRETCH, 'across, one pass', SCALP_WATCH)
-const limb = (name: string, bed: 'soft' | 'bony', stretch: string) =>
-  facts(name, 'limb', bed, stretch, 'up or down the limb', 'Moles, old bites, bumps.')
 const NO_SKIN = (name: string) => facts(name, 'none', 'soft', '', '', '')
 
 export const ZONE_FACTS: Readonly<Record<ZoneStem, ZoneFacts>> = {
@@ -235,35 +234,7 @@ export const ZONE_FACTS: Readonly<Record<ZoneStem, ZoneFacts>> = {
     watch: 'Hold the ear forward. ' + SCALP_WATCH,
   },
   occiput: scalpZone('Back of the scalp'),
-  'upper-arm': limb(
-    'Upper arm',
-    'soft',
-    'Arm out and turned a little; skin drawn up to the shoulder.',
-  ),
-  forearm: limb('Forearm', 'soft', 'Fist closed, wrist straight; skin drawn up to the elbow.'),
-  underarm: facts(
-    'Underarm',
-    'underarm',
-    'soft',
-    'Arm up, hand behind the head; skin stretched flat both ways.',
-    'small sections: hair grows several ways here',
-    'A hollow: stretch it flat. Bumps and old ingrown hairs.',
-  ),
-  'thigh-front': limb('Thigh, front', 'soft', 'Leg straight; skin drawn up.'),
-  knee: {
-    ...limb('Knee', 'bony', 'Knee bent a little, so that the skin lies flat over the bone.'),
-    watch: 'Folds and bone: the first place for nicks on a leg.',
-  },
-  shin: {
-    ...limb('Shin', 'bony', 'Leg straight, foot forward; skin drawn aside off the bone.'),
-    watch: 'The edge of the shinbone: short strokes along it, never across it.',
-  },
-  'thigh-back': limb(
-    'Thigh, back',
-    'soft',
-    'Client lies face down or stands turned; skin drawn up.',
-  ),
-  calf: limb('Calf', 'soft', 'Foot flat, muscle loose; skin drawn up.'),
+  ...BODY,
   eye: NO_SKIN('Eye'),
   ear: NO_SKIN('Ear'),
   lips: NO_SKIN('Lips'),

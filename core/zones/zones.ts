@@ -1,4 +1,6 @@
-/** The zones of head, arms and legs: their ids, sides and mirrors. Where they lie is told by core/head and core/body. */
+/** The zones of head and body: their ids, sides and mirrors. Where they lie is told by core/head and core/body. */
+
+import { BODY_STEMS, type BodyStem } from './body.ts'
 
 /** Zone names of one half, in the order in which they are numbered. Side names get `-left` or `-right`. */
 const SIDE = [
@@ -42,21 +44,8 @@ const MIDDLE = [
   'base',
 ] as const
 
-/** Parts of arms and legs, each on a flat outline of its own (core/body). */
-const BODY = [
-  'upper-arm',
-  'forearm',
-  'underarm',
-  'thigh-front',
-  'knee',
-  'shin',
-  'thigh-back',
-  'calf',
-] as const
-
 export type SideStem = (typeof SIDE)[number]
 export type MiddleId = (typeof MIDDLE)[number]
-export type BodyStem = (typeof BODY)[number]
 /** Stable id of a zone, for example `jaw-left` or `chin`. Left and right are the client's. */
 export type ZoneId = MiddleId | `${SideStem | BodyStem}-left` | `${SideStem | BodyStem}-right`
 /** A zone without its side: `jaw`, `chin`. */
@@ -68,8 +57,8 @@ export const ZONE_IDS: readonly ZoneId[] = [
   ...SIDE.flatMap((stem) => [`${stem}-left`, `${stem}-right`] as const),
 ]
 
-/** The zones of arms and legs, in a fixed order. */
-export const BODY_IDS: readonly ZoneId[] = BODY.flatMap(
+/** The zones of the body outside the head, in a fixed order. */
+export const BODY_IDS: readonly ZoneId[] = BODY_STEMS.flatMap(
   (stem) => [`${stem}-left`, `${stem}-right`] as const,
 )
 
@@ -78,7 +67,12 @@ export const ALL_ZONE_IDS: readonly ZoneId[] = [...ZONE_IDS, ...BODY_IDS]
 
 const ON_BODY: ReadonlySet<string> = new Set(BODY_IDS)
 
-/** True for zones of arms and legs. */
+/** The part of the body that a zone is; undefined on the head. */
+export function bodyStem(id: ZoneId): BodyStem | undefined {
+  return ON_BODY.has(id) ? (zoneStem(id) as BodyStem) : undefined
+}
+
+/** True for zones of the body outside the head. */
 export function isBody(id: ZoneId): boolean {
   return ON_BODY.has(id)
 }

@@ -1,10 +1,11 @@
 /** Maps and charts of a report, as lines on its pages. */
+import { SERVICES } from '../../core/services/index.ts'
 import type { Figures } from '../../core/house/constants.ts'
 import { growthArrows } from '../../core/formats/growthArrows.ts'
 import { flatParts } from '../../core/formats/mapSvg.ts'
 import { placeSpots, rednessTint, skinMapSvg, tintedZones } from '../../core/formats/skinMap.ts'
 import { SKIN_SPOT_WORDS } from '../../core/formats/skinMap.ts'
-import type { FlatView, ViewId } from '../../core/head/projection.ts'
+import type { FlatView } from '../../core/head/projection.ts'
 import { zoneName } from '../../core/zones/facts.ts'
 import type { ZoneId } from '../../core/zones/zones.ts'
 import { SPOT_KINDS } from '../../core/looks/answers.ts'
@@ -52,11 +53,7 @@ export function maps(
   last: VisitRecord,
   looks: Looks,
 ): void {
-  const scalp = last.service === 'head-shave'
-  const ids: ViewId[] = scalp
-    ? ['front', 'left', 'right', 'crown']
-    : ['front', 'left', 'right', 'underChin']
-  const shown = ids.map((v) => flatViews().find((f) => f.id === v)!)
+  const shown = SERVICES[last.service].views.map((v) => flatViews().find((f) => f.id === v)!)
   const room = 150
   section(`How the hair grows, as read up to ${FULL.format(last.endedAtMs!)}`, room + 30)
   const arrows = growthArrows(figures, last.readings, last.endedAtMs ?? Date.now(), ZONES)

@@ -5,7 +5,7 @@ import { learnGrowth, meanGrowth, meanLeft } from '../../core/history/learn.ts'
 import type { Growth } from '../../core/regrowth/growth.ts'
 import type { VisitWindow } from '../../core/regrowth/nextVisit.ts'
 import { tideCurve } from '../../core/regrowth/tide.ts'
-import type { ServiceId } from '../../core/services/index.ts'
+import { SERVICES, type ServiceId } from '../../core/services/index.ts'
 import { DAY_MS } from '../../core/time/dates.ts'
 import type { Client, Tide, VisitSummary } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
@@ -26,10 +26,10 @@ function spanNow(visits: readonly VisitSummary[], nowMs: number, toMs: number | 
   return { fromMs: nowMs - back * 1.04, untilMs: nowMs + ahead }
 }
 
-function hairWords(service: ServiceId, growth: Growth): string {
-  if (growth.curve === 'fuzz') return 'Fuzz, mm'
-  if (service === 'head-shave') return 'Scalp hair, mm'
-  return service === 'body-shave' ? 'Leg and arm hair, mm' : 'Beard, mm'
+/** What the line measures, and how high it is drawn at most: fuzz stays short whatever it is taken off for. */
+function measured(service: ServiceId, growth: Growth): Pick<Tide, 'hairWords' | 'topMm'> {
+  const { words, lineMm } = SERVICES[service].hair
+  return { hairWords: growth.curve === 'fuzz' ? 'Fuzz, mm' : words, topMm: lineMm }
 }
 
 const endsOf = (visits: readonly VisitSummary[], service: ServiceId): number[] =>
@@ -66,7 +66,7 @@ export function tideNow(
       nowMs,
       span.untilMs,
     ),
-    hairWords: hairWords(service, growth),
+    ...measured(service, growth),
     visits: shown,
     window,
     nowMs,
@@ -107,7 +107,7 @@ export async function earlierTide(db: Database, id: string, back: number): Promi
   )
   return {
     curve: { past, ahead: [] },
-    hairWords: hairWords(client.service, growth),
+    ...measured(client.service, growth),
     visits,
     window: null,
     nowMs,

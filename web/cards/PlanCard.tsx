@@ -1,7 +1,7 @@
 /** The plan card: lanes numbered on the flat views, the steps, the cautions, the kit to lay out. One page. */
 import { useEffect, useState } from 'react'
 import type { VisitPage } from '../../contract/types.ts'
-import { bodyOutline, SHEET } from '../../core/body/body.ts'
+import { bodyOutline, sheetOf } from '../../core/body/body.ts'
 import { clockWords } from '../../core/grain/clock.ts'
 import {
   FLAT_HALF,
@@ -10,25 +10,16 @@ import {
   VIEWS,
   type ViewId,
 } from '../../core/head/projection.ts'
-import { BODY_IDS } from '../../core/zones/zones.ts'
+import type { ZoneId } from '../../core/zones/zones.ts'
 import type { Lane, Plan } from '../../core/plan/types.ts'
 import { CLOSING_SENTENCE } from '../../core/screening/screen.ts'
-import { isBodyService, SERVICES, type ServiceId } from '../../core/services/index.ts'
+import { isBodyService, SERVICES, type ServiceId, serviceZones } from '../../core/services/index.ts'
 import { useHead, type LoadedHead } from '../head/loadHead.ts'
 import { Arrow } from '../head/Overlay.tsx'
 import { dateWords } from '../state/words.ts'
 import { drawOn, flatViews } from '../stations/read/mapPicture.ts'
 import { FlatPicture, type FlatLabel } from './FlatPicture.tsx'
 
-const VIEWS_OF: Readonly<Record<ServiceId, readonly ViewId[]>> = {
-  'face-shave': ['front', 'left', 'right', 'underChin'],
-  'head-shave': ['crown', 'left', 'right', 'nape'],
-  dermaplane: ['front', 'left', 'right', 'underChin'],
-  'facial-razor': ['front', 'left', 'right', 'underChin'],
-  'beard-line': ['front', 'left', 'right', 'underChin'],
-  'brow-tidy': ['front', 'left', 'right'],
-  'body-shave': [],
-}
 const SIGN = { with: '→', across: '⇸', against: '⇻' } as const
 /** Length of a lane's arrow on paper, mm at most. */
 const ARROW_MM = 20
@@ -72,7 +63,7 @@ export function PlanCard({
         </p>
       </header>
       {isBodyService(plan.service) ? (
-        <BodyPicture lanes={lanes} />
+        <BodyPicture zones={serviceZones(plan.service)} lanes={lanes} />
       ) : head.data ? (
         <Views head={head.data} service={plan.service} lanes={lanes} />
       ) : (
@@ -167,7 +158,7 @@ function Views({
         signs: [],
         lines: [],
       }
-      const views = drawOn(head, flat, drawing, VIEWS_OF[service]).map((v) => {
+      const views = drawOn(head, flat, drawing, SERVICES[service].views).map((v) => {
         const axes = viewAxes(VIEWS[v.id].yawDeg, VIEWS[v.id].pitchDeg)
         const labels = first.flatMap(({ lane, number }): FlatLabel[] => {
           const n = lane.normal
@@ -199,14 +190,21 @@ function Views({
   )
 }
 
-function BodyPicture({ lanes }: { lanes: ReturnType<typeof numbered> }) {
+function BodyPicture({
+  zones,
+  lanes,
+}: {
+  zones: readonly ZoneId[]
+  lanes: ReturnType<typeof numbered>
+}) {
+  const { left, right, top, bottom } = sheetOf(zones)
   return (
     <svg
       className="flat-picture body-card"
-      viewBox={`${SHEET.left} ${-SHEET.top} ${SHEET.right - SHEET.left} ${SHEET.top - SHEET.bottom}`}
+      viewBox={`${left} ${-top} ${right - left} ${top - bottom}`}
       aria-hidden
     >
-      {BODY_IDS.map((id) => {
+      {zones.map((id) => {
         const o = bodyOutline(id)
         let d = ''
         for (let i = 0; i < o.length; i += 2)

@@ -46,7 +46,7 @@ export function ImportClients() {
   const [wrong, setWrong] = useState<string>()
   /** Lines decided otherwise than by default. */
   const [turned, setTurned] = useState<ReadonlySet<number>>(new Set())
-  const [service, setService] = useState<ServiceId>('face-shave')
+  const [service, setService] = useState<ServiceId>(SERVICE_IDS[0]!)
   const [filter, setFilter] = useState<Status>()
   const cache = useQueryClient()
 

@@ -40,7 +40,7 @@ function NewClientForm({ onClose }: { onClose: () => void }) {
       phone: '',
       email: '',
       note: '',
-      service: 'face-shave',
+      service: SERVICE_IDS[0]!,
       skin: skinToBegin('razor'),
     },
     validate: yupResolver(newClientSchema),

@@ -1,8 +1,8 @@
-/** Arms and legs laid flat: the same station layers as on the head, on outlines. Seen by a worker who faces the client. */
+/** The body laid flat: the same station layers as on the head, on outlines. Seen by a worker who faces the client. */
 import { useFigures } from '../state/figures.ts'
 import type { Figures } from '../../core/house/constants.ts'
-import { bodyOutline, bodyZoneAt, onSheet, SHEET } from '../../core/body/body.ts'
-import { BODY_IDS, zoneStem } from '../../core/zones/zones.ts'
+import { bodyOutline, bodyZoneAt, onSheet, sheetOf } from '../../core/body/body.ts'
+import { zoneStem, type ZoneId } from '../../core/zones/zones.ts'
 import { ZONE_FACTS, zoneName } from '../../core/zones/facts.ts'
 import { bodyFlow, bodyGround } from '../../core/plan/ground.ts'
 import type { StrokePoint } from '../../core/grain/readings.ts'
@@ -13,51 +13,55 @@ import { useView } from '../state/view.ts'
 import type { HeadStageProps } from './HeadStage.tsx'
 import { Arrow } from './Overlay.tsx'
 
-const WIDE = SHEET.right - SHEET.left
-const HIGH = SHEET.top - SHEET.bottom
 /** A press that moves less than this, px, is a tap. */
 const TAP_PX = 5
 /** One in so many cells carries a hair. */
 const EVERY = 9
 const HAIR_MM = 13
 
-const OUTLINES = BODY_IDS.map((id) => {
+function outlinePath(id: ZoneId): string {
   const o = bodyOutline(id)
   let d = ''
   for (let i = 0; i < o.length; i += 2)
     d += `${i === 0 ? 'M' : 'L'}${o[i]!.toFixed(1)} ${(-o[i + 1]!).toFixed(1)}`
-  return { id, d: `${d}Z` }
-})
+  return `${d}Z`
+}
 
 export function BodyStage({
+  zones,
   flow,
   tints = [],
   arrows = [],
   spots = [],
   onTap,
   onStroke,
-}: HeadStageProps) {
+}: HeadStageProps & { readonly zones: readonly ZoneId[] }) {
   const figures = useFigures()
   const { ref, width, height } = useElementSize<HTMLDivElement>()
   const chosen = useView((s) => s.chosen)
   const hovered = useView((s) => s.hovered)
   const [stroke, setStroke] = useState<readonly StrokePoint[]>([])
   const press = useRef<{ x: number; y: number; moved: boolean } | undefined>(undefined)
-  const scale = Math.min(width / WIDE, height / HIGH)
+  const { sheet, outlines } = useMemo(
+    () => ({ sheet: sheetOf(zones), outlines: zones.map((id) => ({ id, d: outlinePath(id) })) }),
+    [zones],
+  )
+  const [midX, midY] = [(sheet.left + sheet.right) / 2, (sheet.top + sheet.bottom) / 2]
+  const scale = Math.min(width / (sheet.right - sheet.left), height / (sheet.top - sheet.bottom))
   const px = (x: number, y: number) => ({
-    x: width / 2 + (x - (SHEET.left + SHEET.right) / 2) * scale,
-    y: height / 2 - (y - (SHEET.top + SHEET.bottom) / 2) * scale,
+    x: width / 2 + (x - midX) * scale,
+    y: height / 2 - (y - midY) * scale,
   })
   const mm = (e: React.PointerEvent) => {
     const r = e.currentTarget.getBoundingClientRect()
     return [
-      (e.clientX - r.left - width / 2) / scale + (SHEET.left + SHEET.right) / 2,
-      (height / 2 - (e.clientY - r.top)) / scale + (SHEET.top + SHEET.bottom) / 2,
+      (e.clientX - r.left - width / 2) / scale + midX,
+      (height / 2 - (e.clientY - r.top)) / scale + midY,
     ] as const
   }
   const placeAt = (e: React.PointerEvent): StrokePoint | undefined => {
     const [x, y] = mm(e)
-    const zoneId = bodyZoneAt(x, y)
+    const zoneId = bodyZoneAt(x, y, zones)
     return zoneId && { zoneId, ...onSheet(x, y) }
   }
   const hair = useMemo(
@@ -109,7 +113,7 @@ export function BodyStage({
       {width > 0 && (
         <svg width={width} height={height} className="body-sheet head-flat" aria-hidden>
           <g transform={`translate(${px(0, 0).x} ${px(0, 0).y}) scale(${scale})`}>
-            {OUTLINES.map(({ id, d }) => {
+            {outlines.map(({ id, d }) => {
               const tint = tints.find((t) => t.zoneId === id)
               return (
                 <path
@@ -129,21 +133,23 @@ export function BodyStage({
               />
             ))}
           </g>
-          {BODY_IDS.filter((id) => id.endsWith('-left')).map((id) => {
-            const o = bodyOutline(id)
-            const xs = o.filter((_, i) => i % 2 === 0)
-            const top = Math.max(...o.filter((_, i) => i % 2 === 1))
-            const at = px((Math.min(...xs) + Math.max(...xs)) / 2, top + 10)
-            return (
-              <text key={id} x={at.x} y={at.y} textAnchor="middle" className="body-name">
-                {ZONE_FACTS[zoneStem(id)].name}
-              </text>
-            )
-          })}
-          <text {...px(SHEET.left + 12, SHEET.top + 14)} className="body-side">
+          {zones
+            .filter((id) => id.endsWith('-left'))
+            .map((id) => {
+              const o = bodyOutline(id)
+              const xs = o.filter((_, i) => i % 2 === 0)
+              const top = Math.max(...o.filter((_, i) => i % 2 === 1))
+              const at = px((Math.min(...xs) + Math.max(...xs)) / 2, top + 10)
+              return (
+                <text key={id} x={at.x} y={at.y} textAnchor="middle" className="body-name">
+                  {ZONE_FACTS[zoneStem(id)].name}
+                </text>
+              )
+            })}
+          <text {...px(sheet.left + 12, sheet.top + 14)} className="body-side">
             client’s right
           </text>
-          <text {...px(SHEET.right - 12, SHEET.top + 14)} textAnchor="end" className="body-side">
+          <text {...px(sheet.right - 12, sheet.top + 14)} textAnchor="end" className="body-side">
             client’s left
           </text>
           {spots.map((s) => {

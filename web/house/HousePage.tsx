@@ -1,4 +1,5 @@
 /** The house: who works here, which schools it follows, and every constant with its mark and source. */
+import { SERVICE_IDS } from '../../core/services/index.ts'
 import { lazy, Suspense, useState } from 'react'
 import type { House } from '../../contract/types.ts'
 import { SCHOOL_IDS, SCHOOLS } from '../../core/house/schools.ts'
@@ -85,7 +86,7 @@ function ConsentText({ text, onChange }: { text: string; onChange: (text: string
         rows={9}
         maxLength={6000}
         aria-label="Text of consent"
-        placeholder={consentText('face-shave')}
+        placeholder={consentText(SERVICE_IDS[0]!)}
         value={typed}
         onChange={(e) => setTyped(e.currentTarget.value)}
       />

@@ -5,12 +5,11 @@ import { MARK_WORDS } from '../../core/house/constants.ts'
 import {
   ruleEffect,
   RULES,
-  SEVERITY_ORDER,
   SEVERITY_WORDS,
   type HouseRules,
   type RuleEdit,
-  type Severity,
 } from '../../core/screening/rules.ts'
+import { SEVERITY_ORDER, type Severity } from '../../core/services/effect.ts'
 import { SERVICE_IDS, SERVICES, type ServiceId } from '../../core/services/index.ts'
 import type { HouseEdit } from '../api/queries.ts'
 
@@ -22,7 +21,7 @@ export function Rules({
   onChange: (edit: HouseEdit) => void
 }) {
   const figures = useFigures()
-  const [service, setService] = useState<ServiceId>('face-shave')
+  const [service, setService] = useState<ServiceId>(SERVICE_IDS[0]!)
   return (
     <>
       <label className="school">

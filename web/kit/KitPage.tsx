@@ -1,6 +1,6 @@
 /** Kit: which blades the house owns; plans choose from these. */
 import { useFigures } from '../state/figures.ts'
-import { BLADE_IDS, BLADES, SERVICE_BLADES } from '../../core/kit/blades.ts'
+import { BLADE_IDS, BLADES } from '../../core/kit/blades.ts'
 import { SERVICE_IDS, SERVICES } from '../../core/services/index.ts'
 import { useChangeHouse, useHouse } from '../api/queries.ts'
 import { BladeLog } from './BladeLog.tsx'
@@ -44,7 +44,7 @@ export function KitPage() {
           {BLADE_IDS.map((id) => {
             const b = BLADES[id]
             const services = SERVICE_IDS.filter(
-              (s) => SERVICE_BLADES[s].includes(id) || (id === 'trimmer' && s === 'beard-line'),
+              (s) => SERVICES[s].blades.includes(id) || SERVICES[s].first?.id === id,
             )
             return (
               <tr key={id}>

@@ -3,7 +3,7 @@ import { useHotkeys } from '@mantine/hooks'
 import { lazy, Suspense, useEffect } from 'react'
 import { Link, NavLink, useNavigate, useParams, useSearchParams } from 'react-router'
 import type { VisitPage } from '../../contract/types.ts'
-import { isBodyService, SERVICES } from '../../core/services/index.ts'
+import { isBodyService, SERVICES, serviceZones, type ServiceId } from '../../core/services/index.ts'
 import { useAddVisit, useClient, useHouse, useVisit } from '../api/queries.ts'
 import { BodyStage } from '../head/BodyStage.tsx'
 import { HeadStage } from '../head/HeadStage.tsx'
@@ -103,7 +103,7 @@ export function ClientFrame() {
     <div className="client-page">
       <StationStrip {...props} />
       <div className="client-body">
-        <HeadSide body={isBodyService(visit.data.service)} />
+        <HeadSide service={visit.data.service} />
         <main className="worktable">
           <OlderVisit {...props} current={client.data.currentVisitId} after={after} />
           <Station key={visit.data.id} {...props} />
@@ -121,11 +121,11 @@ export function ClientFrame() {
   )
 }
 
-function HeadSide({ body }: { body: boolean }) {
+function HeadSide({ service }: { service: ServiceId }) {
   const layers = useLayers((s) => s.layers)
-  return body ? (
-    <section className="head-side" aria-label="Arms and legs">
-      <BodyStage {...layers} />
+  return isBodyService(service) ? (
+    <section className="head-side" aria-label="The body">
+      <BodyStage zones={serviceZones(service)} {...layers} />
     </section>
   ) : (
     <section className="head-side" aria-label="The head">

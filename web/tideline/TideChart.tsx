@@ -92,7 +92,7 @@ function option(tide: TideLineProps['tide'], visitId: string | null, lamp: boole
     Math.max(
       1,
       ...tide.curve.past.map((p) => p.mm),
-      ...tide.curve.ahead.map((p) => Math.min(p.highMm, 12)),
+      ...tide.curve.ahead.map((p) => Math.min(p.highMm, tide.topMm)),
     ),
   )
   // Three labels at even steps.

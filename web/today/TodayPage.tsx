@@ -3,7 +3,7 @@ import { useHotkeys } from '@mantine/hooks'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import type { Today, TodayRow } from '../../contract/types.ts'
-import { SERVICES } from '../../core/services/index.ts'
+import { SERVICE_IDS, SERVICES } from '../../core/services/index.ts'
 import { DAY_MS } from '../../core/time/dates.ts'
 import { useToday } from '../api/queries.ts'
 import { NewClient } from '../clients/NewClient.tsx'
@@ -11,9 +11,9 @@ import { noDialog } from '../state/dialog.ts'
 import { dateWords, daysWords, longDate, telephone, timeWords, whenWords } from '../state/words.ts'
 import { oddsWords } from '../../core/stats/percent.ts'
 
+const SHOWN_MM = SERVICE_IDS.map((id) => SERVICES[id].hair.shownMm)
 const CURVE = { width: 430, height: 50 }
 /** Height of the curves, mm: one scale for terminal hair, one for fuzz. */
-const TOP_MM = { terminal: 3, fuzz: 2 }
 
 export function TodayPage() {
   const today = useToday()
@@ -109,8 +109,8 @@ function Table({ today }: { today: Today }) {
           <b>{today.firstVisits}</b> first {today.firstVisits === 1 ? 'visit' : 'visits'}
         </span>
         <span className="key">
-          Curve: hair length, {TOP_MM.terminal} mm tall for beard and scalp, {TOP_MM.fuzz} mm for
-          fuzz. Band: good days to come.
+          Curve: hair length, {Math.max(...SHOWN_MM)} mm tall, {Math.min(...SHOWN_MM)} mm for fuzz
+          and brows. Band: good days to come.
         </span>
       </footer>
     </>
@@ -192,7 +192,7 @@ function Ring({ row: { phone, flags } }: { row: TodayRow }) {
 }
 
 function Curve({ row, today, at }: { row: TodayRow; today: Today; at: (ms: number) => number }) {
-  const top = SERVICES[row.service].family === 'fuzz' ? TOP_MM.fuzz : TOP_MM.terminal
+  const top = SERVICES[row.service].hair.shownMm
   const base = CURVE.height - 5
   // The forecast ends where it leaves the scale.
   const y = (mm: number) => base - (Math.min(mm, top) / top) * (base - 4)

@@ -3,7 +3,7 @@ import { useFigures } from '../../state/figures.ts'
 import { useEffect, useMemo } from 'react'
 import { latherNow } from '../../../core/chair/lather.ts'
 import { ALL_ZONE_IDS } from '../../../core/zones/zones.ts'
-import { isBodyService } from '../../../core/services/index.ts'
+import { isBodyService, serviceZones } from '../../../core/services/index.ts'
 import type { Vec3 } from '../../../core/head/frames.ts'
 import type { Lane, PlanStep } from '../../../core/plan/types.ts'
 import type { StrokePoint } from '../../../core/grain/readings.ts'
@@ -186,7 +186,11 @@ export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep 
     onTap,
     dry,
   ])
-  return body ? <BodyStage {...layers} /> : <HeadStage {...layers} />
+  return body ? (
+    <BodyStage zones={serviceZones(plan.service)} {...layers} />
+  ) : (
+    <HeadStage {...layers} />
+  )
 }
 
 /** Mean direction that the worked skin faces; undefined before anything is planned. */

@@ -1,6 +1,6 @@
 /** The three kinds of plan side by side, in figures. */
 import { planFigures, type PlanFigures } from '../../../core/plan/compare.ts'
-import { type Style, STYLES } from '../../../core/plan/types.ts'
+import { type Style, STYLES } from '../../../core/services/service.ts'
 import { hoursWords } from '../../state/words.ts'
 import { oddsWords } from '../../../core/stats/percent.ts'
 import type { Planned } from '../../workers/plans.ts'

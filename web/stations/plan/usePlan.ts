@@ -7,8 +7,8 @@ import {
   type LaneEdit,
   type Plan,
   type PlanChoice,
-  type Style,
 } from '../../../core/plan/types.ts'
+import type { Style } from '../../../core/services/service.ts'
 import { useHead } from '../../head/loadHead.ts'
 import { usePast } from '../../state/past.ts'
 import type { PlanAsk, Planned } from '../../workers/plans.ts'

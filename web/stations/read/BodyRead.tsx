@@ -1,21 +1,31 @@
-/** Read on arms and legs: strokes on the flat outlines, which parts are wanted, zone by zone. */
+/** Read on the body: strokes on the flat outlines, which parts are wanted, zone by zone. */
 import { useHotkeys } from '@mantine/hooks'
 import { useMemo } from 'react'
 import { clockWords } from '../../../core/grain/clock.ts'
-import { BODY_IDS, zoneStem, type ZoneId } from '../../../core/zones/zones.ts'
+import { bodyZone } from '../../../core/zones/body.ts'
+import { bodyStem, type ZoneId } from '../../../core/zones/zones.ts'
 import { zoneName } from '../../../core/zones/facts.ts'
 import { useSaveNotes } from '../../api/queries.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 import { useView } from '../../state/view.ts'
-import { isFrozen, useFlowLayer, useGrain, type StationProps } from '../useStation.ts'
+import {
+  isFrozen,
+  useFlowLayer,
+  useGrain,
+  useServiceZones,
+  type StationProps,
+} from '../useStation.ts'
 import { useLatest, useMapEditing } from './useMap.ts'
 
-const PARTS: readonly (readonly [string, readonly string[]])[] = [
-  ['Lower legs', ['knee', 'shin', 'calf']],
-  ['Thighs', ['thigh-front', 'thigh-back']],
-  ['Arms', ['upper-arm', 'forearm']],
-  ['Underarms', ['underarm']],
-]
+/** The zones by the parts among which a client chooses. */
+function groupsOf(zones: readonly ZoneId[]): [string, ZoneId[]][] {
+  const groups = new Map<string, ZoneId[]>()
+  for (const id of zones) {
+    const { group } = bodyZone(bodyStem(id)!)
+    groups.set(group, [...(groups.get(group) ?? []), id])
+  }
+  return [...groups]
+}
 
 export function BodyRead({ visit }: StationProps) {
   const editing = useMapEditing(visit, { method: 'felt', comb: false })
@@ -25,6 +35,8 @@ export function BodyRead({ visit }: StationProps) {
   const chosen = useView((s) => s.chosen)
   const choose = useView((s) => s.choose)
   const frozen = isFrozen(visit)
+  const zones = useServiceZones(visit)
+  const groups = useMemo(() => groupsOf(zones), [zones])
   const kept = new Set<ZoneId>(visit.notes.keptZones)
   const stroke = useLatest(editing.stroke)
   useHeadLayers(
@@ -49,27 +61,26 @@ export function BodyRead({ visit }: StationProps) {
     ['shift+Z', () => editing.redo()],
     ['M', () => chosen && editing.mirror(chosen)],
   ])
-  const want = (stems: readonly string[], wanted: boolean) =>
+  const want = (own: readonly ZoneId[], wanted: boolean) =>
     notes.change((now) => {
-      const own = BODY_IDS.filter((id) => stems.includes(zoneStem(id)))
       const rest = now.keptZones.filter((id) => !own.includes(id))
       return { keptZones: wanted ? rest : [...rest, ...own] }
     })
-  const read = BODY_IDS.filter((id) => grain[id]?.source === 'read').length
+  const read = zones.filter((id) => grain[id]?.source === 'read').length
   return (
     <>
       <h1>
-        {read} of {BODY_IDS.length} zones read
+        {read} of {zones.length} zones read
       </h1>
       <p className="soft">
         Draw from root to tip on an outline. Up the page is up the limb. What is not wanted today
         stays.
       </p>
       <div className="switch wrap" role="group" aria-label="Parts wanted">
-        {PARTS.map(([name, stems]) => {
-          const on = BODY_IDS.some((id) => stems.includes(zoneStem(id)) && !kept.has(id))
+        {groups.map(([name, own]) => {
+          const on = own.some((id) => !kept.has(id))
           return (
-            <button key={name} aria-pressed={on} disabled={frozen} onClick={() => want(stems, !on)}>
+            <button key={name} aria-pressed={on} disabled={frozen} onClick={() => want(own, !on)}>
               {name}
             </button>
           )
@@ -106,7 +117,7 @@ export function BodyRead({ visit }: StationProps) {
             </tr>
           </thead>
           <tbody>
-            {BODY_IDS.map((id) => {
+            {zones.map((id) => {
               const g = grain[id]!
               return (
                 <tr key={id} className={id === chosen ? 'chosen' : ''} onClick={() => choose(id)}>

@@ -1,0 +1,72 @@
+import { constant } from '../house/constants.ts'
+import { schoolWords } from '../house/schools.ts'
+import { LINE_BETWEEN } from './between.ts'
+import { cleanse, ROUTINE_CONSTANTS as R } from './routine.ts'
+import { schoolSays, whole, type Service } from './service.ts'
+
+/** The borders of a kept beard: a band along the drawn lines, trimmer and razor. */
+export const beardLine = {
+  id: 'beard-line',
+  name: 'Beard line-up',
+  family: 'razor',
+  ground: 'head',
+  slotMin: constant(20, 'min', 'Slot for a beard line-up', 'H'),
+  zones: whole(
+    'cheek-upper',
+    'cheek-lower',
+    'sideburn',
+    'temple',
+    'upper-lip',
+    'mouth-corner',
+    'under-lip',
+    'jaw',
+    'under-chin',
+    'under-chin-centre',
+    'neck-upper',
+    'neck-upper-centre',
+    'neck-lower',
+    'neck-lower-centre',
+  ),
+  alongLines: true,
+  prepare: (wish) => [
+    cleanse(wish),
+    {
+      id: 'prepare:comb',
+      title: 'Comb and compare',
+      text: 'Beard combed down. From the front: which side is worse? It is lined first, the other is matched to it.',
+      minutes: wish.figures(R.combMin),
+    },
+    {
+      id: 'prepare:prime',
+      title: 'Prime the lines',
+      text: `Oil, then clear gel, so that the line stays in sight${wish.plain}.`,
+      minutes: wish.figures(R.primeMin),
+    },
+  ],
+  lather: false,
+  secondLook: 'From the front and from both sides: the lines alike, nothing ragged.',
+  cools: 'compress',
+  towels: 1,
+  blades: ['shavette', 'safety'],
+  first: { id: 'trimmer', when: (schools) => schools.lineTool === 'trimmer-first' },
+  keepTo: () => ({ ids: ['shavette'], why: '' }),
+  strokes: (wish, say) => {
+    if (!wish.toolBefore) {
+      say('The razor on the line goes with the grain.')
+      return ['with']
+    }
+    say(schoolSays(schoolWords('lineTool', wish.schools.lineTool)))
+    say('The trimmer may go against the grain; the razor on the line goes with it.')
+    const gently = wish.style === 'gentlest' || wish.careful || wish.bumpProne
+    return [gently ? 'with' : 'against', 'with']
+  },
+  withOnly: true,
+  order: 'heavier-side',
+  views: ['front', 'left', 'right', 'underChin'],
+  hair: { words: 'Beard, mm', shownMm: 3, lineMm: 12 },
+  asking: {
+    acids: { severity: 'take-care', text: 'Only the lines are shaved: light strokes.' },
+  },
+  underMakeUp: true,
+  between: LINE_BETWEEN,
+} as const satisfies Service

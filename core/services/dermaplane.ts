@@ -1,0 +1,44 @@
+import { constant } from '../house/constants.ts'
+import { LIP_BETWEEN } from './between.ts'
+import { cleanse, fuzzSurface } from './routine.ts'
+import { part, whole, type Service } from './service.ts'
+import { fuzzStrokes } from './strokes.ts'
+
+/** Fuzz and dead skin off the face with a bare surgical blade. */
+export const dermaplane = {
+  id: 'dermaplane',
+  name: 'Dermaplaning of the face',
+  family: 'fuzz',
+  ground: 'head',
+  slotMin: constant(40, 'min', 'Slot for dermaplaning (20–40)', 'H'),
+  zones: {
+    ...whole('forehead', 'forehead-centre'),
+    temple: part(0.7, 'front'),
+    ...whole('glabella', 'cheek-upper', 'cheek-lower', 'nose-bridge', 'nose-side'),
+    ...whole('upper-lip', 'mouth-corner', 'under-lip', 'chin', 'jaw'),
+  },
+  prepare: (wish) => [cleanse(wish), fuzzSurface(wish)],
+  lather: false,
+  secondLook: 'Look in side light. Nothing is gone over twice.',
+  cools: 'compress',
+  towels: 1,
+  blades: ['surgical-14', 'surgical-10', 'guarded', 'brow-razor'],
+  keepTo: ({ style, client }) => {
+    if (style === 'gentlest')
+      return { ids: ['guarded', 'brow-razor'], why: 'The gentlest plan takes a guarded edge.' }
+    return client.reactivity === 'reactive' && style === 'balanced'
+      ? {
+          ids: ['guarded', 'brow-razor'],
+          why: 'Reactive skin: a guarded edge instead of a bare one.',
+        }
+      : { ids: ['surgical-14', 'surgical-10'], why: '' }
+  },
+  strokes: fuzzStrokes,
+  order: 'school',
+  views: ['front', 'left', 'right', 'underChin'],
+  hair: { words: 'Fuzz, mm', shownMm: 2, lineMm: 12 },
+  asking: {},
+  patchTest: true,
+  underMakeUp: true,
+  between: LIP_BETWEEN,
+} as const satisfies Service

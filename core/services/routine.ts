@@ -1,0 +1,101 @@
+/** Steps that services share, and their times. Common practice; times are house estimates. */
+import { constant, type Figures } from '../house/constants.ts'
+import type { RoutineStep, RoutineWish } from './service.ts'
+
+export const ROUTINE_CONSTANTS = {
+  cleanseMin: constant(2, 'min', 'Cleanse and look', 'H'),
+  towelMin: constant(4, 'min', 'Hot towel', 'H'),
+  secondTowelMin: constant(2, 'min', 'Second hot towel on a head, a little warmer', 'H'),
+  latherMin: constant(2, 'min', 'Oil and lather', 'H'),
+  latherLastsMin: constant(6, 'min', 'Lather lasts', 'H'),
+  reLatherMin: constant(1, 'min', 'Re-lather for another pass', 'H'),
+  reLatherPartSeconds: constant(20, 's', 'Re-lather halfway on what is not yet done', 'H'),
+  tweezeMin: constant(0.5, 'min', 'Tweeze one stray', 'H'),
+  feelMin: constant(0.2, 'min', 'Feel which way the hair of an unread zone grows', 'H'),
+  dryMin: constant(2, 'min', 'De-oil and dry', 'H'),
+  combMin: constant(1.5, 'min', 'Comb down, look at both sides from the front', 'H'),
+  primeMin: constant(1, 'min', 'Pre-shave oil and clear gel along the lines', 'H'),
+  exfoliateMin: constant(2, 'min', 'Rinse warm and loosen tips', 'H'),
+  checkMin: constant(2, 'min', 'Feel for missed patches', 'H'),
+  coldTowelMin: constant(2, 'min', 'Cold towel', 'H'),
+  sootheMin: constant(2, 'min', 'Balm or soothing gel', 'H'),
+  towelAtMostC: constant(
+    45,
+    '°C',
+    'A towel is laid at or below this, after asking the client',
+    'H',
+  ),
+} as const
+
+export const TOWEL_COUNTS = {
+  headTowels: constant(3, 'towels', 'Towels for a head, one of them kept back', 'C'),
+  faceTowels: constant(2, 'towels', 'Towels for a face, one of them kept back', 'H'),
+} as const
+
+const R = ROUTINE_CONSTANTS
+
+/** Hands, gloves, a fresh blade, clean skin. */
+export const cleanse = ({ figures, plain }: RoutineWish): RoutineStep => ({
+  id: 'prepare:cleanse',
+  title: 'Hands, gloves, cleanse',
+  text: `Fresh blade laid out. Cleanse and look once more in side light${plain}.`,
+  minutes: figures(R.cleanseMin),
+})
+
+const cooled = (figures: Figures) =>
+  `Cool it first, at most ${figures(R.towelAtMostC)} °C, and ask the client before it is laid.`
+
+/** The first hot towel. */
+export const hotTowel = ({ figures }: RoutineWish, title: string): RoutineStep => ({
+  id: 'prepare:towel',
+  title,
+  text: `${cooled(figures)} Keep one back for the end.`,
+  minutes: figures(R.towelMin),
+  lays: 'towel',
+})
+
+/** A second one, a little warmer. */
+export const secondTowel = ({ figures }: RoutineWish): RoutineStep => ({
+  id: 'prepare:towel-2',
+  title: 'Second hot towel',
+  text: `A little warmer. ${cooled(figures)}`,
+  minutes: figures(R.secondTowelMin),
+  lays: 'towel',
+})
+
+/** Oil and lather. */
+export const lather = ({ figures, plain }: RoutineWish): RoutineStep => ({
+  id: 'prepare:lather',
+  title: 'Oil and lather',
+  text: `Work it in against the growth${plain}.`,
+  minutes: figures(R.latherMin),
+  lays: 'lather',
+})
+
+/** Warmth and a soft cloth before a body shave. */
+export const warmRinse = ({ figures, plain }: RoutineWish): RoutineStep => ({
+  id: 'prepare:rinse',
+  title: 'Warm rinse',
+  text: `A few minutes of warmth soften hair. Loosen tips with a soft cloth${plain}.`,
+  minutes: figures(R.exfoliateMin),
+})
+
+/** Gel or lather on a large, plain surface. */
+export const gel = (wish: RoutineWish): RoutineStep => ({
+  ...lather(wish),
+  title: 'Gel or lather',
+  text: `No air gaps${wish.plain}.`,
+})
+
+const SLIP = {
+  dry: ['De-oil and dry', 'Skin dry and free of oil; dust nothing on.'],
+  film: ['Thin film', 'A film of gel or lotion, no air gaps.'],
+  oil: ['Oil or jelly', 'A thin coat: the blade may slip.'],
+  damp: ['Damp skin', 'Damp, not wet.'],
+} as const
+
+/** The surface that fuzz is taken off, by the house's school. */
+export const fuzzSurface = ({ figures, schools }: RoutineWish): RoutineStep => {
+  const [title, text] = SLIP[schools.fuzzSlip as keyof typeof SLIP]
+  return { id: 'prepare:surface', title, text, minutes: figures(R.dryMin) }
+}

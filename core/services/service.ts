@@ -1,0 +1,156 @@
+/**
+ * What a service is: one record that every station reads. A new service is one file with such a record and one line in the
+ * list of index.ts; a question about a service that its record does not answer is a field that is missing here.
+ */
+import type { SkinAndHair } from '../client.ts'
+import type { Relation } from '../grain/relation.ts'
+import type { ViewId } from '../head/projection.ts'
+import type { Constant, Figures } from '../house/constants.ts'
+import type { Schools } from '../house/schools.ts'
+import type { BladeId, Level } from '../kit/blades.ts'
+import type { ToolKind } from '../skin/load.ts'
+import type { ZoneStem } from '../zones/zones.ts'
+import type { RuleEffect } from './effect.ts'
+
+/** Razor services cut terminal hair; fuzz services take vellus hair and dead skin. */
+export type ServiceFamily = 'razor' | 'fuzz'
+
+/** What part of a zone is worked: a share of its area, counted from one edge. */
+export interface Worked {
+  readonly share: number
+  /** The edge the share is counted from; of a whole zone it does not matter. */
+  readonly from: 'top' | 'bottom' | 'front'
+}
+
+/** The three kinds of plan that are laid side by side. */
+export const STYLES = ['gentlest', 'balanced', 'closest'] as const
+export type Style = (typeof STYLES)[number]
+
+/** Where a stroke is wanted: turned against the growth, or one way over the whole zone whatever the growth. */
+export type Wanted = Relation | 'fixed'
+
+/** What the choice of blades hangs on. */
+export interface BladeWish {
+  readonly style: Style
+  readonly level: Level
+  readonly client: Pick<SkinAndHair, 'reactivity' | 'bumpProne'>
+}
+
+/** What the strokes of a zone hang on. */
+export interface StrokeWish {
+  readonly style: Style
+  /** Tool of the razor work. */
+  readonly tool: ToolKind
+  /** True where another tool goes before it. */
+  readonly toolBefore: boolean
+  /** What was asked calls for strokes with the grain alone. */
+  readonly careful: boolean
+  readonly bumpProne: boolean
+  readonly curlTight: boolean
+  /** Fine, sparse hair on a client known to take it. */
+  readonly thin: boolean
+  readonly schools: Schools
+}
+
+/** Gives a reason for the plan; without a mark it is common practice. */
+export type Say = (text: string) => void
+
+/** A step before the first stroke or after the last one. */
+export interface RoutineStep {
+  readonly id: string
+  readonly title: string
+  readonly text: string
+  readonly minutes: number
+  /** What is laid on the skin with it. */
+  readonly lays?: 'towel' | 'lather'
+}
+
+/** What the words and times of the routine hang on. */
+export interface RoutineWish {
+  readonly figures: Figures
+  readonly schools: Schools
+  /** "; nothing scented", or nothing. */
+  readonly plain: string
+}
+
+export interface Service {
+  readonly id: string
+  readonly name: string
+  readonly family: ServiceFamily
+  /** Where it takes place: on the head, or on the flat outlines of the body. */
+  readonly ground: 'head' | 'body'
+  /** Usual time on the book, minutes. */
+  readonly slotMin: Constant
+  /** Zones worked, with the part of each that usually carries the hair, in the order in which they are named. */
+  readonly zones: Partial<Readonly<Record<ZoneStem, Worked>>>
+  /** Only a band along the drawn lines is worked, not the zones between them. */
+  readonly alongLines?: boolean
+
+  /** Steps before the first stroke. */
+  readonly prepare: (wish: RoutineWish) => readonly RoutineStep[]
+  /** Lather lies under the blade: it dries and is renewed. */
+  readonly lather: boolean
+  /** What the second look does. */
+  readonly secondLook: string
+  /** What cools the skin at the end: the towel that was kept back, a compress, or nothing. */
+  readonly cools: 'towel' | 'compress' | 'nothing'
+  /** Towels laid out; a figure of the house, or a plain number. */
+  readonly towels: Constant | number
+
+  /** Blades that serve, the usual ones first. */
+  readonly blades: readonly BladeId[]
+  /** A tool that may go before them, where the house's school says so. */
+  readonly first?: { readonly id: BladeId; readonly when: (schools: Schools) => boolean }
+  /** Which of them a plan keeps to while the kit holds one, with the reason where there is one to tell. */
+  readonly keepTo?: (wish: BladeWish) => { readonly ids: readonly BladeId[]; readonly why: string }
+  /** The blade is changed halfway where the school changes it by feel. */
+  readonly changesByFeel?: boolean
+  /** The school for bump-prone beards, clippers alone among its answers, speaks of this service. */
+  readonly clippersSchool?: boolean
+  /** The strokes wanted of a zone, in order, with their reasons. */
+  readonly strokes: (wish: StrokeWish, say: Say) => Wanted[]
+  /** The blade, once it is a razor, goes with the grain alone. */
+  readonly withOnly?: boolean
+  /**
+   * What decides the order of lanes: the house's school for faces, the heavier side first, bands one after the other, or the
+   * fewest changes alone.
+   */
+  readonly order: 'school' | 'heavier-side' | 'fewest-changes' | readonly (readonly ZoneStem[])[]
+
+  /** Views in which it is shown on paper; none on the body. */
+  readonly views: readonly ViewId[]
+  /** What is measured: in words; up to what length a row of Today shows it, and the tide line its forecast, mm. */
+  readonly hair: { readonly words: string; readonly shownMm: number; readonly lineMm: number }
+  /** Where the rules of asking differ from those of the family, by rule. */
+  readonly asking: Readonly<Record<string, Partial<RuleEffect>>>
+  /** The usual school wants a patch test before the first one. */
+  readonly patchTest?: boolean
+  /** Make-up goes where it works. */
+  readonly underMakeUp: boolean
+  /** What may be done alone between two whole services. */
+  readonly between?: Between
+}
+
+/** A part of a service that may be done alone between whole ones. */
+export interface Between {
+  readonly kind: 'lip' | 'line'
+  /** Hair of these places decides, when it is felt or seen again. */
+  readonly stems: readonly ZoneStem[]
+  readonly hair: 'felt' | 'seen'
+  readonly leastDays: Constant
+  readonly mostDays: number
+  readonly why: (days: number) => string
+}
+
+const WHOLE: Worked = { share: 1, from: 'top' }
+
+/** Zones worked as a whole. */
+export function whole<S extends ZoneStem>(...stems: S[]): Record<S, Worked> {
+  return Object.fromEntries(stems.map((s) => [s, WHOLE])) as Record<S, Worked>
+}
+
+/** A share of a zone, counted from an edge. */
+export const part = (share: number, from: Worked['from']): Worked => ({ share, from })
+
+/** The school's say on how often a beard is gone over. */
+export const schoolSays = (words: string) => `School: ${words.toLowerCase()}.`
