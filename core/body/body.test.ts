@@ -18,7 +18,7 @@ function ringArea(ring: readonly number[]): number {
   return Math.abs(sum) / 200
 }
 
-describe('arms and legs on a sheet', () => {
+describe('the body on a sheet', () => {
   it('have outlines, records and cells of the same area', () => {
     const ground = bodyGround()
     const flow = bodyFlow(DEFAULTS, [])
@@ -45,7 +45,7 @@ describe('arms and legs on a sheet', () => {
       }),
     )
     expect(bodyZoneAt(0, 0, BODY_IDS)).toBeUndefined()
-    expect(BODY_IDS).toHaveLength(16)
+    expect(BODY_IDS).toHaveLength(26)
   })
 
   it('count bearings from up the limb: straight down is 6 o’clock', () => {

@@ -96,6 +96,6 @@ const SLIP = {
 
 /** The surface that fuzz is taken off, by the house's school. */
 export const fuzzSurface = ({ figures, schools }: RoutineWish): RoutineStep => {
-  const [title, text] = SLIP[schools.fuzzSlip as keyof typeof SLIP]
+  const [title, text] = SLIP[schools.fuzzSlip]
   return { id: 'prepare:surface', title, text, minutes: figures(R.dryMin) }
 }

@@ -18,7 +18,12 @@ export interface Outline {
 }
 
 /** Areas of the body as a client names them. */
-export const BODY_AREAS = { arms: 'arms and underarms', legs: 'legs' } as const
+export const BODY_AREAS = {
+  arms: 'arms and underarms',
+  legs: 'legs',
+  front: 'shoulders, chest and belly',
+  back: 'back',
+} as const
 
 export interface BodyZone extends ZoneFacts {
   readonly area: keyof typeof BODY_AREAS
@@ -54,6 +59,26 @@ const limb = (
   stroke: 'up or down the limb',
   watch: 'Moles, old bites, bumps.',
   turn: ON_BACK,
+  action: '',
+  ...more,
+})
+
+/** The trunk lies laid open like a coat cut along the spine: the chest in the middle, the back outside. */
+const trunk = (
+  name: string,
+  stretch: string,
+  area: 'front' | 'back',
+  more: Pick<BodyZone, 'outline' | 'guessHour' | 'group'> &
+    Partial<Pick<BodyZone, 'watch' | 'bed'>>,
+): BodyZone => ({
+  name,
+  hair: 'limb',
+  bed: 'soft',
+  stretch,
+  area,
+  stroke: 'with the grain, in sections',
+  watch: 'Moles: feel and look before the gel goes on.',
+  turn: area === 'back' ? FACE_DOWN : ON_BACK,
   action: '',
   ...more,
 })
@@ -140,6 +165,41 @@ export const BODY = {
     group: 'Lower legs',
     guessHour: 6,
     outline: outline(320, -140, 360, 124, 76, 52),
+  }),
+  shoulder: trunk('Shoulder', 'Arm along the body; skin drawn up to the neck.', 'front', {
+    bed: 'bony',
+    group: 'Shoulders',
+    guessHour: 4,
+    outline: outline(92, -995, 90, 120, 150, 70),
+  }),
+  chest: trunk('Chest', 'Skin drawn aside to the armpit; a flat hand holds it.', 'front', {
+    watch: 'The nipple is covered and kept off. Moles: feel and look before the gel goes on.',
+    group: 'Chest',
+    guessHour: 7,
+    outline: outline(85, -1150, 190, 160, 150, 160),
+  }),
+  belly: trunk('Belly', 'Client breathes in and holds; skin drawn up.', 'front', {
+    watch: 'The navel: short strokes round it, away from it. Moles.',
+    group: 'Belly',
+    guessHour: 7,
+    outline: outline(80, -1350, 180, 145, 140, 170),
+  }),
+  'back-upper': trunk(
+    'Upper back',
+    'Shoulders loose, arms hanging; skin drawn up to the shoulder.',
+    'back',
+    {
+      watch: 'Shoulder blade: short strokes over its edge. Moles that the client has never seen.',
+      group: 'Back',
+      guessHour: 5,
+      outline: outline(272, -1060, 230, 170, 160, 190),
+    },
+  ),
+  'back-lower': trunk('Lower back', 'Skin drawn down to the hip with a flat hand.', 'back', {
+    watch: 'The hollow of the spine: stretch it flat. Moles that the client has never seen.',
+    group: 'Back',
+    guessHour: 5,
+    outline: outline(266, -1290, 200, 150, 150, 200),
   }),
 } as const satisfies Record<string, BodyZone>
 
