@@ -1,6 +1,7 @@
 /** The services of the trade that Slow Tide runs: one record each, in the order in which they are offered. */
 import type { Constant } from '../house/constants.ts'
 import { ALL_ZONE_IDS, isSkin, zoneStem, type ZoneId } from '../zones/zones.ts'
+import { backAndChest } from './backAndChest.ts'
 import { beardLine } from './beardLine.ts'
 import { bodyShave } from './bodyShave.ts'
 import { browTidy } from './browTidy.ts'
@@ -17,6 +18,7 @@ const LIST = [
   facialRazor,
   beardLine,
   bodyShave,
+  backAndChest,
   browTidy,
 ] as const satisfies readonly Service[]
 
