@@ -1,4 +1,5 @@
 /** Speed and memory: one JSON line a figure. Run on a quiet machine; figures vary two to three times on a busy one. */
+import { oneJob } from '../core/services/job.ts'
 import { spawn } from 'node:child_process'
 import { randomUUID } from 'node:crypto'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
@@ -77,7 +78,7 @@ async function api(): Promise<void> {
       times.push(
         await send('POST', `/api/clients/${client}/visits`, {
           id,
-          service: 'face-shave',
+          jobs: [oneJob(crypto.randomUUID(), 'face-shave')],
           workerId: house.workerId,
           slotAtMs: null,
         }),

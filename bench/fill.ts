@@ -1,4 +1,5 @@
 /** Fills a data folder with many clients and visits, for measuring only: one real visit's data, copied. */
+import { oneJob } from '../core/services/job.ts'
 import { DEFAULTS } from '../core/house/constants.ts'
 import { randomUUID } from 'node:crypto'
 import { executedLoads, leftStanding } from '../core/chair/outcome.ts'
@@ -64,7 +65,7 @@ export async function fill(db: Database, clients: number, visits: number): Promi
         id,
         clientId,
         workerId: worker.id,
-        service: 'face-shave',
+        jobs: [{ ...oneJob(id, 'face-shave'), loads, leftMm }],
         state: 'finished',
         slotAtMs: endedAtMs - HOUR_MS,
         createdAtMs: endedAtMs - HOUR_MS,
@@ -72,8 +73,6 @@ export async function fill(db: Database, clients: number, visits: number): Promi
         endedAtMs,
         routine: '',
         asked,
-        loads,
-        leftMm,
         worstRedness: 1,
         bumps: 0,
       })

@@ -21,6 +21,7 @@ const angle = () => number(-10, 10)
 const step = y
   .object({
     id: word().required(),
+    jobId: uuid().optional(),
     kind: y.string().oneOf(['prepare', 'feel', 'stroke', 'lather', 'check', 'close']).required(),
     title: text(160).required(),
     text: text(600).defined(),
@@ -51,6 +52,7 @@ const step = y
 const lane = y
   .object({
     id: word().required(),
+    jobId: uuid().required(),
     zoneId: zone().required(),
     pass: number(1, 9).required(),
     letter: y

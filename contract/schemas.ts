@@ -11,7 +11,8 @@ import { type HouseRules } from '../core/screening/rules.ts'
 import { SERVICE_IDS } from '../core/services/index.ts'
 import { calibrationSchema, houseProductsSchema } from './chair.ts'
 import { eventsSchema } from './followUp.ts'
-import { choice, isoDate, moment, text, uuid, vec3, word } from './parts.ts'
+import { METHODS } from '../core/services/job.ts'
+import { choice, isoDate, moment, text, uuid, vec3, word, zone } from './parts.ts'
 
 /** A place on the skin. */
 const place = () =>
@@ -116,10 +117,28 @@ export const clientQuery = y
   })
   .noUnknown()
 
+/** What a visit is to do. */
+const jobs = () =>
+  y
+    .array()
+    .of(
+      y
+        .object({
+          id: uuid().required(),
+          service: service().required(),
+          zones: y.array().of(zone().required()).min(1).max(80).nullable().default(null),
+          method: choice(METHODS).default('blade'),
+        })
+        .noUnknown()
+        .required(),
+    )
+    .min(1, 'a visit needs a job')
+    .max(12, 'at most 12 jobs')
+
 export const newVisitSchema = y
   .object({
     id: uuid().required(),
-    service: service().required(),
+    jobs: jobs().required(),
     workerId: uuid().required(),
     slotAtMs: moment().nullable().default(null),
   })
@@ -127,7 +146,7 @@ export const newVisitSchema = y
 
 export const visitChangeSchema = y
   .object({
-    service: service(),
+    jobs: jobs(),
     workerId: uuid(),
     slotAtMs: moment().nullable(),
     routine: text(120),

@@ -1,4 +1,5 @@
 /** What the server answers, as types. */
+import { type Job } from '../core/services/job.ts'
 import type { SkinAndHair } from '../core/client.ts'
 import type { CarePlan } from '../core/care/clearances.ts'
 import type { Product } from '../core/care/products.ts'
@@ -98,6 +99,7 @@ export type VisitState = 'open' | 'running' | 'finished'
 /** A visit in a list. */
 export interface VisitSummary {
   id: string
+  /** That of the first job. */
   service: ServiceId
   state: VisitState
   slotAtMs: number | null
@@ -141,6 +143,8 @@ export interface VisitPage {
   id: string
   clientId: string
   workerId: string
+  jobs: Job[]
+  /** That of the first job. */
   service: ServiceId
   state: VisitState
   slotAtMs: number | null

@@ -1,4 +1,6 @@
 /** Plans of past visits: made once for each map, skin and school. */
+import { oneJob, type Job } from '../core/services/job.ts'
+import { groundOf, planAsk, planInput, type PlanGround } from '../core/visit/planInput.ts'
 import { DEFAULTS } from '../core/house/constants.ts'
 import { hairIn, type SkinAndHair } from '../core/client.ts'
 import { toFieldReading, type Reading } from '../core/grain/readings.ts'
@@ -7,55 +9,38 @@ import type { Schools } from '../core/house/schools.ts'
 import { BLADE_IDS } from '../core/kit/blades.ts'
 import { tangentPart, unit } from '../core/head/frames.ts'
 import { consentText } from '../core/screening/consent.ts'
-import { bodyFlow, bodyGround, drawnLines } from '../core/plan/ground.ts'
 import type { Hand } from '../core/plan/hands.ts'
 import { makePlan, type PlanInput } from '../core/plan/makePlan.ts'
-import { PlanMemory } from '../core/plan/question.ts'
 import { FIRST_CHOICE, type Plan } from '../core/plan/types.ts'
 import type { Style } from '../core/services/service.ts'
 import { priorGrowth } from '../core/regrowth/growth.ts'
 import { RULES } from '../core/screening/rules.ts'
-import { screen } from '../core/screening/screen.ts'
+import { screen, type Screening } from '../core/screening/screen.ts'
 import type { Asked, Consent } from '../core/screening/asked.ts'
 import type { SkinMark } from '../core/screening/asked.ts'
-import { isBodyService } from '../core/services/index.ts'
+import { serviceZones } from '../core/services/index.ts'
 import { priorSensitivity, type Sensitivity } from '../core/skin/sensitivity.ts'
 import { dateOf } from '../core/time/dates.ts'
-import { atlas } from '../server/atlas.ts'
-import { flowFrom, offsetMinutes } from '../server/visits/plan.ts'
+import { headSkin } from '../server/atlas.ts'
+import { offsetMinutes } from '../server/visits/plan.ts'
 import { packPlan } from '../server/visits/planStore.ts'
 import { growthOf } from './map.ts'
 import type { Person } from './people.ts'
 import { trueFlow } from './truth.ts'
 
-export type SkinOf = Pick<PlanInput, 'ground' | 'flow' | 'room' | 'lines' | 'memory'>
-
-/** The skin that a person's past plans worked on. */
-export function makeSkin(
+/** The ground that a person's past plans worked on: the head as its hair truly grows, the body as it was read. */
+export function makeGround(
   person: Person,
   readings: readonly Reading[],
   notes: SurfaceNotes,
-): SkinOf {
-  const memory = new PlanMemory()
-  if (isBodyService(person.service)) {
-    const given = readings.map((r) => toFieldReading(DEFAULTS, r, r.atMs))
-    return {
-      ground: bodyGround(),
-      flow: bodyFlow(DEFAULTS, given),
-      room: undefined,
-      lines: [],
-      memory,
-    }
-  }
-  const head = atlas(DEFAULTS)
-  return {
-    ground: head.ground,
-    flow: trueFlow(person),
-    room: head.room,
-    lines: drawnLines(head.surface, notes.lines),
-    memory,
-  }
+): PlanGround {
+  const given = readings.map((r) => toFieldReading(DEFAULTS, r, r.atMs))
+  const head = { ...headSkin(DEFAULTS), flow: () => trueFlow(person) }
+  return groundOf(DEFAULTS, { jobs: jobsOf(person), readings: given, lines: notes.lines }, head)
 }
+
+/** What a visit of a person is to do. */
+export const jobsOf = (person: Person, id = 'job'): Job[] => [oneJob(id, person.service)]
 
 /** All questions answered with no. */
 export function nothingFound(spots: readonly SkinMark[] = []): Asked {
@@ -82,21 +67,17 @@ export const signed = (person: Person, atMs: number): Consent => ({
 export function feltAtChair(
   person: Person,
   readings: readonly Reading[],
-  v: Omit<PlannedVisit, 'skinOf'>,
+  v: Omit<PlannedVisit, 'ground' | 'clientId'>,
   newId: () => string,
 ): Reading[] {
   const grows = growthOf(person)
   const felt: Reading[] = []
   for (let round = 0; round < 2; round++) {
     const known = [...readings, ...felt].map((r) => toFieldReading(DEFAULTS, r, v.atMs))
-    const skin = makeSkin(person, [], v.notes)
-    const flow = flowFrom(DEFAULTS, person.service, known)
-    const plan = makePlan(
-      questionOf(
-        { ...v, skinOf: { ...skin, flow } },
-        priorSensitivity(DEFAULTS, v.skin.reactivity),
-      ),
-    )
+    const ask = { jobs: jobsOf(person), readings: known, lines: v.notes.lines }
+    const ground = groundOf(DEFAULTS, ask, headSkin(DEFAULTS))
+    const prior = priorSensitivity(DEFAULTS, v.skin.reactivity)
+    const plan = makePlan(inputOf({ ...v, clientId: 'job', ground }, prior))
     const guesses = plan.lanes.filter((l) => l.grain === 'guess' && l.pass === 1)
     for (const { zoneId, point, normal } of guesses) {
       const tangent = unit(tangentPart(grows({ point, normal }), normal))
@@ -111,10 +92,11 @@ export function feltAtChair(
 export interface PlannedVisit {
   readonly person: Person
   readonly atMs: number
-  readonly worker: { readonly hand: Hand }
+  readonly clientId: string
+  readonly worker: { readonly id: string; readonly hand: Hand }
   readonly spots: readonly SkinMark[]
   readonly notes: SurfaceNotes
-  readonly skinOf: SkinOf
+  readonly ground: PlanGround
   readonly skin: SkinAndHair
   readonly schools: Schools
   readonly style: Style
@@ -126,41 +108,44 @@ export type Planner = (v: PlannedVisit, prior: Sensitivity) => { plan: Plan; pac
 export function planner(): Planner {
   let last: { of: readonly unknown[]; plan: Plan; packed: Buffer } | undefined
   return (v, prior) => {
-    const of = [v.skinOf, v.skin.bumpProne, JSON.stringify(v.schools), v.style]
+    const of = [v.ground, v.skin.bumpProne, JSON.stringify(v.schools), v.style]
     if (!last || of.some((x, i) => x !== last!.of[i])) {
-      const plan = makePlan(questionOf(v, prior))
+      const plan = makePlan(inputOf(v, prior))
       last = { of, plan, packed: packPlan(plan) }
     }
     return last
   }
 }
 
-function questionOf(v: PlannedVisit, prior: Sensitivity): PlanInput {
-  const { person, atMs } = v
-  const offset = offsetMinutes(atMs)
-  const asked = nothingFound(v.spots)
-  return {
-    figures: DEFAULTS,
-    ...v.skinOf,
-    service: person.service,
-    client: v.skin,
-    screening: screen(
-      DEFAULTS,
-      person.service,
-      asked,
-      v.schools,
-      dateOf(atMs, offset),
-      atMs,
-      offset,
+function inputOf(v: PlannedVisit, prior: Sensitivity): PlanInput {
+  const { person, atMs, skin, schools, notes, worker } = v
+  const zones = serviceZones(person.service)
+  const model = {
+    sensitivity: Object.fromEntries(zones.map((z) => [z, prior])),
+    growth: Object.fromEntries(
+      zones.map((z) => [z, priorGrowth(DEFAULTS, z, hairIn(z, skin.faceHair))]),
     ),
-    schools: v.schools,
-    hand: v.worker.hand,
-    level: 'practised',
-    kit: BLADE_IDS,
-    sensitivity: () => prior,
-    growth: (zone) => priorGrowth(DEFAULTS, zone, hairIn(zone, v.skin.faceHair)),
-    notes: v.notes,
-    house: { version: 0, changed: {} },
-    choice: { ...FIRST_CHOICE, style: v.style },
   }
+  const ask = planAsk(
+    DEFAULTS,
+    {
+      ...{ jobs: jobsOf(person, v.clientId), workerId: worker.id, readings: [], notes },
+      endedAtMs: atMs,
+    },
+    { skin, schools: {}, model },
+    {
+      ...{ schools, kit: BLADE_IDS, figures: {}, changes: [] },
+      workers: [{ ...worker, level: 'practised' }],
+    },
+    screenedAt(v),
+    { ...FIRST_CHOICE, style: v.style },
+    atMs,
+  )
+  return planInput(DEFAULTS, ask, v.ground)
+}
+
+function screenedAt({ person, atMs, spots, schools }: PlannedVisit): Screening {
+  const offset = offsetMinutes(atMs)
+  const asked = nothingFound(spots)
+  return screen(DEFAULTS, person.service, asked, schools, dateOf(atMs, offset), atMs, offset)
 }

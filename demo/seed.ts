@@ -2,10 +2,9 @@
  * Lantern Quay, made by core's own models from a seed: hidden true grain, growth and sensitivity, noisy readings, and
  * eighteen months of visits up to today. The same every time for the same day.
  */
+import { type PlanGround } from '../core/visit/planInput.ts'
 import { SERVICES } from '../core/services/index.ts'
 import { DEFAULTS } from '../core/house/constants.ts'
-import { carePlan } from '../core/care/clearances.ts'
-import { messagesFor } from '../core/care/messages.ts'
 import { replay } from '../core/chair/service.ts'
 import type { SkinAndHair } from '../core/client.ts'
 import { NO_NOTES, type SurfaceNotes } from '../core/hair/layer.ts'
@@ -18,8 +17,6 @@ import { priorSensitivity } from '../core/skin/sensitivity.ts'
 import { mulberry32 } from '../core/stats/random.ts'
 import { addDays, dateOf, DAY_MS, HOUR_MS } from '../core/time/dates.ts'
 import { summariseAnswers } from '../core/looks/summary.ts'
-import { learnGrowth } from '../core/history/learn.ts'
-import { windowAfter } from '../core/history/window.ts'
 import { finishService } from '../core/visit/finish.ts'
 import type { Model, ModelStatic } from 'sequelize'
 import type { Database } from '../server/db/connection.ts'
@@ -31,12 +28,12 @@ import { drawTruth, hairReadings, skinAnswers, type Truth } from './outcomes.ts'
 import { PEOPLE, STUDIO, type Person } from './people.ts'
 import {
   feltAtChair,
-  makeSkin,
+  jobsOf,
+  makeGround,
   nothingFound,
   planner,
   signed,
   type Planner,
-  type SkinOf,
 } from './plans.ts'
 import { eventRow, kitOf, serviceEvents } from './services.ts'
 
@@ -165,7 +162,7 @@ function addPerson(
   const truth = drawTruth(person, random)
   let readings: Reading[] = []
   const planned = planner()
-  let skinOf: SkinOf | undefined
+  let ground: PlanGround | undefined
   let changed = false
   for (const [index, atMs] of times.entries()) {
     const visitId = newId()
@@ -173,7 +170,7 @@ function addPerson(
     if (index === 0 || (index % 24 === 23 && random() < 0.8)) {
       const fresh = makeReadings(person, atMs, random, newId)
       readings = [...readings, ...fresh]
-      skinOf ??= makeSkin(person, fresh, notes)
+      ground ??= makeGround(person, fresh, notes)
       rows.readings.push(...fresh.map((r) => readingRow(r, clientId, visitId)))
     }
     // What the map left open was felt at the chair, at the first visit and again where it has faded.
@@ -205,7 +202,7 @@ function addPerson(
         nowMs,
         notes,
         // Read at the first visit, so it is there at every one.
-        skinOf: skinOf!,
+        ground: ground!,
         planned,
         spots,
         skin: before ? { ...person.skin, bumpProne: before.bumpProne } : person.skin,
@@ -228,7 +225,7 @@ function addPerson(
   }
   if (person.story === 'left-open') {
     addLeftOpen(
-      { person, clientId, worker, nowMs, notes, spots, skinOf: skinOf!, planned },
+      { person, clientId, worker, nowMs, notes, spots, ground: ground!, planned },
       signed(person, times[0]!),
       random,
       newId,
@@ -272,7 +269,7 @@ interface VisitStory {
   readonly nowMs: number
   readonly spots: readonly SkinMark[]
   readonly notes: SurfaceNotes
-  readonly skinOf: SkinOf
+  readonly ground: PlanGround
   readonly planned: Planner
   readonly skin: SkinAndHair
   readonly schools: Schools
@@ -291,12 +288,17 @@ function addVisit(v: VisitStory, random: () => number, newId: () => string, rows
   const { plan, packed } = v.planned(v, prior)
   const events = serviceEvents(plan, v.skin, atMs, random, newId)
   const state = replay(plan, events)
-  const { endedAtMs, loads, leftMm, atChair, choices } = finishService(
+  const end = finishService(
     DEFAULTS,
-    plan,
-    state,
-    v.skin,
+    {
+      ...{ plan, state, skin: v.skin, calledName: person.called ?? person.name },
+      ...{ products: [], answers: [], hair: [] },
+    },
+    { name: STUDIO.name, products: [] },
+    (ms) => WHEN.format(ms),
   )
+  const { endedAtMs, atChair } = end
+  const { loads, leftMm } = end.jobs[0]!
   const service = {
     ...v,
     endedAtMs,
@@ -305,46 +307,21 @@ function addVisit(v: VisitStory, random: () => number, newId: () => string, rows
     nicks: state.nicks.map((n) => n.id),
   }
   const answers = skinAnswers(service, random, newId)
-  const window = windowAfter(
-    DEFAULTS,
-    { service: person.service, endedAtMs, leftMm, answers: [], redAtChair: atChair.redness },
-    v.skin,
-    v.schools,
-    learnGrowth(DEFAULTS, v.skin, person.service, []),
-  )
-  rows.events.push(...events.map((e) => eventRow(e, v.visitId)))
+  rows.events.push(...events.map((e) => eventRow(e, v.visitId, plan)))
   rows.kit.push(...kitOf(v.visitId, plan, events, newId))
   rows.plans.push({ visitId: v.visitId, plan: packed, madeAtMs: atMs - 5 * 60_000 })
   rows.answers.push(...answers.map((a) => ({ visitId: v.visitId, ...a })))
   rows.hair.push(...hairReadings(service, random, newId))
   if (v.nowMs - endedAtMs < MESSAGES_KEPT_DAYS * DAY_MS) {
-    const care = carePlan(
-      DEFAULTS,
-      person.service,
-      v.skin,
-      plan.schools,
-      plan.noFragrance,
-      endedAtMs,
-      {
-        atChair,
-      },
-    )
-    const drafts = messagesFor({
-      care,
-      service: person.service,
-      name: person.called ?? person.name,
-      house: STUDIO.name,
-      when: (ms) => WHEN.format(ms),
-    })
     rows.messages.push(
-      ...drafts.map((m) => ({ ...m, id: newId(), visitId: v.visitId, state: 'waiting' })),
+      ...end.messages.map((m) => ({ ...m, id: newId(), visitId: v.visitId, state: 'waiting' })),
     )
   }
   rows.visits.push({
     id: v.visitId,
     clientId: v.clientId,
     workerId: v.worker.id,
-    service: person.service,
+    jobs: end.jobs,
     state: 'finished',
     slotAtMs: atMs,
     createdAtMs: atMs - HOUR_MS,
@@ -353,12 +330,7 @@ function addVisit(v: VisitStory, random: () => number, newId: () => string, rows
     routine: v.routine,
     asked,
     notes: v.notes,
-    loads,
-    leftMm,
-    choices,
     atChair,
-    dueFromMs: window ? Math.round(window.fromMs) : null,
-    dueToMs: window ? Math.round(window.toMs) : null,
     ...summariseAnswers(DEFAULTS, endedAtMs, answers, loads, atChair.redness),
   })
 }
@@ -367,7 +339,7 @@ function addVisit(v: VisitStory, random: () => number, newId: () => string, rows
 function addLeftOpen(
   v: Pick<
     VisitStory,
-    'person' | 'clientId' | 'worker' | 'nowMs' | 'notes' | 'spots' | 'skinOf' | 'planned'
+    'person' | 'clientId' | 'worker' | 'nowMs' | 'notes' | 'spots' | 'ground' | 'planned'
   >,
   consent: Consent,
   random: () => number,
@@ -384,14 +356,14 @@ function addLeftOpen(
   )
   const all = serviceEvents(plan, skin, atMs, random, newId)
   const events = all.slice(0, Math.ceil(all.length * 0.6))
-  rows.events.push(...events.map((e) => eventRow(e, visitId)))
+  rows.events.push(...events.map((e) => eventRow(e, visitId, plan)))
   rows.kit.push(...kitOf(visitId, plan, events, newId))
   rows.plans.push({ visitId, plan: packed, madeAtMs: atMs - 5 * 60_000 })
   rows.visits.push({
     id: visitId,
     clientId,
     workerId: v.worker.id,
-    service: person.service,
+    jobs: jobsOf(person, clientId),
     state: 'running',
     slotAtMs: atMs,
     createdAtMs: atMs - HOUR_MS,
@@ -400,8 +372,6 @@ function addLeftOpen(
     routine: '',
     asked: { ...nothingFound(v.spots), consent },
     notes: v.notes,
-    loads: null,
-    leftMm: null,
     worstRedness: null,
     bumps: null,
   })
@@ -456,7 +426,7 @@ function addOpenVisit(
     id: newId(),
     clientId,
     workerId,
-    service: person.service,
+    jobs: jobsOf(person, clientId),
     state: 'open',
     slotAtMs: person.slotHour === undefined ? null : slot.getTime(),
     createdAtMs: nowMs - Math.round((1 + random()) * HOUR_MS),
@@ -465,8 +435,6 @@ function addOpenVisit(
     routine: '',
     asked,
     notes,
-    loads: null,
-    leftMm: null,
     worstRedness: null,
     bumps: null,
   })

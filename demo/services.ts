@@ -63,9 +63,10 @@ export function kitOf(
 }
 
 /** An event as it is kept. */
-export const eventRow = (e: ChairEvent, visitId: string) => ({
+export const eventRow = (e: ChairEvent, visitId: string, plan: Plan) => ({
   ...e,
   visitId,
+  jobId: plan.steps.find((s) => s.id === e.stepId)?.jobId ?? null,
   stepId: e.stepId ?? null,
   reason: e.reason ?? null,
   detail: e.detail ?? null,

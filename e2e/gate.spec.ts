@@ -1,4 +1,5 @@
 /** The one gate as the hands meet it: what is known stops or changes the next stroke, wherever it was learned. */
+import { oneJob } from '../core/services/job.ts'
 import type { ClientPage, House, VisitPage } from '../contract/types.ts'
 import { begin, count, press, workAhead } from './chairHand.ts'
 import {
@@ -20,7 +21,7 @@ async function nextVisit(page: Parameters<typeof ask>[0], clientId: string): Pro
   const house = await ask<House>(page, 'GET', '/api/house')
   return ask<VisitPage>(page, 'POST', `/api/clients/${clientId}/visits`, {
     id: crypto.randomUUID(),
-    service: 'face-shave',
+    jobs: [oneJob(crypto.randomUUID(), 'face-shave')],
     workerId: house.workerId,
     slotAtMs: Date.now(),
   })

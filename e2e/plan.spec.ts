@@ -1,4 +1,5 @@
 /** Plans as a worker meets them: every service, three side by side, changed by hand, fitted, printed. */
+import { oneJob } from '../core/services/job.ts'
 import { DEFAULTS } from '../core/house/constants.ts'
 import type { ClientPage, House, VisitPage } from '../contract/types.ts'
 import { count, press, workAhead } from './chairHand.ts'
@@ -173,7 +174,7 @@ test('asking again: still so, a clinician’s word, methods, consent signed and 
   const id = crypto.randomUUID()
   await ask(page, 'POST', `/api/clients/${client.id}/visits`, {
     id,
-    service: 'face-shave',
+    jobs: [oneJob(crypto.randomUUID(), 'face-shave')],
     workerId: house.workerId,
     slotAtMs: Date.now(),
   })

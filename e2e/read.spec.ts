@@ -1,4 +1,5 @@
 /** Read: the field under the hand, the guided test, lines, hair, maps out and in, cards. */
+import { oneJob } from '../core/services/job.ts'
 import { readFileSync } from 'node:fs'
 import type { Client, ClientPage, House, VisitPage } from '../contract/types.ts'
 import {
@@ -374,7 +375,7 @@ test('a bump-prone client gets a home card only where the school brushes, with a
   })
   await ask(page, 'POST', `/api/clients/${id}/visits`, {
     id: crypto.randomUUID(),
-    service: 'face-shave',
+    jobs: [oneJob(crypto.randomUUID(), 'face-shave')],
     workerId: house.workerId,
     slotAtMs: null,
   })

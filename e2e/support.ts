@@ -1,4 +1,5 @@
 /** What the browser tests share: a page that fails on console errors, and the hand on the head. */
+import { oneJob } from '../core/services/job.ts'
 import { readFileSync } from 'node:fs'
 import { expect, test as plain, type Page } from '@playwright/test'
 import type { Client, ClientRow, House, VisitPage } from '../contract/types.ts'
@@ -193,7 +194,7 @@ export async function plannedClient(
   const id = crypto.randomUUID()
   await ask(page, 'POST', `/api/clients/${client.id}/visits`, {
     id,
-    service,
+    jobs: [oneJob(crypto.randomUUID(), service)],
     workerId: house.workerId,
     slotAtMs: Date.now(),
   })

@@ -1,3 +1,4 @@
+import { oneJob } from '../core/services/job.ts'
 import { randomUUID } from 'node:crypto'
 import ICAL from 'ical.js'
 import request, { type Response } from 'supertest'
@@ -671,7 +672,12 @@ describe('care and return', () => {
     const next = (
       await api()
         .post(`/api/clients/${client.id}/visits`)
-        .send({ id: randomUUID(), service: 'face-shave', workerId: visit.workerId, slotAtMs: null })
+        .send({
+          id: randomUUID(),
+          jobs: [oneJob(randomUUID(), 'face-shave')],
+          workerId: visit.workerId,
+          slotAtMs: null,
+        })
         .expect(201)
     ).body as VisitPage
     expect(next.asked.spots.map((s) => [s.kind, s.stillThere])).toEqual([

@@ -3,13 +3,14 @@ import type { Figures } from '../core/house/constants.ts'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { displayCarry } from '../core/grain/carry.ts'
-import { fieldGround, type FieldGround } from '../core/grain/field.ts'
+import { fieldGround, GrainField, type FieldGround } from '../core/grain/field.ts'
 import { guessReadings } from '../core/grain/guesses.ts'
 import { makeSurface, type Surface } from '../core/head/geodesic.ts'
 import type { ZoneRecord } from '../core/head/head.ts'
 import { unpackHead, type PackedHead } from '../core/head/pack.ts'
 import type { Room } from '../core/plan/handle.ts'
-import { headGround, headRoom } from '../core/plan/ground.ts'
+import type { HeadSkin } from '../core/visit/planInput.ts'
+import { drawnLines, headFlow, headGround, headRoom } from '../core/plan/ground.ts'
 import type { SkinGround } from '../core/plan/skin.ts'
 import { ROOT } from './config.ts'
 
@@ -48,4 +49,22 @@ export function atlas(figures: Figures): Atlas {
     }
   }
   return prepared
+}
+
+/** The head's field, lines and surroundings, as plans ask for them. */
+export function headSkin(figures: Figures): HeadSkin {
+  const head = () => atlas(figures)
+  return {
+    ground: () => head().ground,
+    room: () => head().room,
+    flow: (readings) => {
+      const { field: ground, packed, display } = head()
+      const field = new GrainField(figures, ground)
+      field.setAll(readings)
+      const answer = field.answer()
+      const { zones } = packed.solve
+      return headFlow(figures, ground, answer, readings, packed.display, zones, display)
+    },
+    lines: (lines) => drawnLines(head().surface, lines),
+  }
 }

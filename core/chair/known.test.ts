@@ -26,6 +26,13 @@ const tell = (live: Live, draft: Draft, atMs = live.state.lastAtMs + 1000): Live
   admit(DEFAULTS, live, { ...draft, id: `t${++n}`, screen: 's', n, atMs, seq: live.state.seq + 1 })
 const press = (live: Live) => nextPress(DEFAULTS, live, live.state.lastAtMs + 1000, 400)
 const HOUR = 3_600_000
+const finish = ({ plan, state }: Live) =>
+  finishService(
+    DEFAULTS,
+    { plan, state, skin: SKIN, calledName: '', products: [], answers: [], hair: [] },
+    { name: 'Lantern Quay', products: [] },
+    String,
+  )
 
 const READ = ZONES.flatMap((z) =>
   [z.centre, ...z.samples.slice(0, 6)].map((at, i) =>
@@ -170,7 +177,8 @@ describe('redness and nicks at the chair', () => {
     const at = through(started(), (l) => step(l)?.kind === 'stroke')
     const red = tell(at, { kind: 'redness', detail: { zoneId: 'occiput' as never, grade: 2 } })
     const end = through(red, (l) => l.state.status === 'finished')
-    const { loads, atChair } = finishService(DEFAULTS, end.plan, end.state, SKIN)
+    const { jobs, atChair } = finish(end)
+    const { loads } = jobs[0]!
     expect(atChair.redness).toEqual({ occiput: 2 })
     expect(loads).not.toHaveProperty('occiput')
     expect(zonesToLookAt(end.plan, loads, atChair)).toContain('occiput')
@@ -185,15 +193,15 @@ describe('redness and nicks at the chair', () => {
     })
     const left = tell(nicked, { kind: 'amended', detail: { amendment } })
     const end = through(left, (l) => l.state.status === 'finished')
-    const kept = finishService(DEFAULTS, end.plan, end.state, SKIN)
+    const kept = finish(end)
     expect(kept.atChair).toEqual({
       redness: { chin: 3 },
       leftOut: { chin: 'it reddened' },
       nicks: { chin: 1 },
     })
     // A zone that was left out is looked at all the same, and what reddened counts for learning.
-    expect(zonesToLookAt(end.plan, kept.loads, kept.atChair)).toContain('chin')
-    expect(kept.loads['chin']).toBeGreaterThanOrEqual(1)
+    expect(zonesToLookAt(end.plan, kept.jobs[0]!.loads, kept.atChair)).toContain('chin')
+    expect(kept.jobs[0]!.loads['chin']).toBeGreaterThanOrEqual(1)
     expect(kept.summary.worstRedness).toBe(3)
     expect(kept.firstLook!.zones).toEqual([{ zoneId: 'chin', redness: 3, bumps: 0 }])
     const care = carePlan(DEFAULTS, 'face-shave', SKIN, DEFAULT_SCHOOLS, false, 0, {
@@ -237,7 +245,7 @@ describe('what was wrongly recorded', () => {
     expect(back.state.nicks).toEqual([])
     expect(back.state.finishedAtMs).toBe(end.state.finishedAtMs)
     expect(back.state.spentMs).toBe(end.state.spentMs)
-    expect(finishService(DEFAULTS, back.plan, back.state, SKIN).atChair.nicks).toEqual({})
+    expect(finish(back).atChair.nicks).toEqual({})
   })
 
   it('is a start, while no blade was opened; then it can be started again', () => {

@@ -190,7 +190,7 @@ function missed(
   rest: readonly PlanStep[],
   places: readonly CellPlace[],
 ): Replanned {
-  if (SERVICES[input.service].family === 'fuzz') {
+  if (SERVICES[live.plan.service].family === 'fuzz') {
     throw new DomainError(
       'once-only',
       'Fuzz is never gone over twice: leave what was missed for the next visit.',
@@ -269,7 +269,7 @@ function missed(
     [...rest.slice(0, at), ...steps, ...rest.slice(at)],
     lanes,
     covers,
-    `${lanes.length} missed ${lanes.length === 1 ? 'patch' : 'patches'}: once with the grain${SERVICES[input.service].lather ? ', on fresh lather' : ''}.`,
+    `${lanes.length} missed ${lanes.length === 1 ? 'patch' : 'patches'}: once with the grain${SERVICES[live.plan.service].lather ? ', on fresh lather' : ''}.`,
   )
 }
 

@@ -39,3 +39,6 @@ export function constant(
 ): Constant {
   return { byDefault, unit, text, mark, ...(source !== undefined && { source }) }
 }
+
+/** A house's own figures by id, as they are stored and sent. */
+export type ChangedFigures = Readonly<Record<string, number>>

@@ -216,6 +216,7 @@ export function makeLane(
   const slip = slipFor(family, q.schools)
   return {
     id: laneId,
+    jobId: q.jobId,
     zoneId: id,
     pass: planned.pass,
     letter: shape.letter,

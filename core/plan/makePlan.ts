@@ -1,4 +1,5 @@
 /** From grain, skin, hair, screening and schools to a plan with its reasons: lanes, passes, hands, order, time, kit. */
+import { plannedJob, type Job } from '../services/job.ts'
 import type { Figures } from '../house/constants.ts'
 import type { SkinAndHair } from '../client.ts'
 import { DomainError } from '../errors.ts'
@@ -28,7 +29,8 @@ import { overLimitReason, planZone } from './zonePlan.ts'
 /** Everything a plan depends on. */
 export interface PlanInput {
   readonly figures: Figures
-  readonly service: ServiceId
+  /** What of the visit is planned: one job so far. */
+  readonly jobs: readonly Job[]
   readonly ground: SkinGround
   readonly flow: SkinFlow
   /** What the handle is cast against; left out where there is nothing to meet. */
@@ -51,6 +53,17 @@ export interface PlanInput {
   readonly memory: PlanMemory
 }
 
+/** The same with the job that is planned. */
+export interface JobInput extends PlanInput {
+  readonly job: Job
+  readonly service: ServiceId
+}
+
+const ofJob = (input: PlanInput): JobInput => {
+  const job = plannedJob(input.jobs)
+  return { ...input, job, service: job.service }
+}
+
 /** Least worked area of a zone, cm². */
 const LEAST_CM2 = 0.3
 
@@ -63,9 +76,10 @@ interface Draft {
 /**
  * Makes a plan.
  * @throws DomainError `not-cleared` when asking has not cleared the service, `nothing-left` when every zone is left out,
- * `clippers-only`, `no-blade`, `no-lines`, `never-against`
+ * `clippers-only`, `no-blade`, `no-lines`, `never-against`, `several-jobs`
  */
-export function makePlan(input: PlanInput): Plan {
+export function makePlan(asked: PlanInput): Plan {
+  const input = ofJob(asked)
   const { service, screening, schools, choice } = input
   const slotMin = input.figures(SERVICES[service].slotMin)
   refuseUncleared(input)
@@ -105,6 +119,7 @@ export function makePlan(input: PlanInput): Plan {
   }
   return {
     version: 2,
+    jobs: input.jobs,
     service,
     style: choice.style,
     schools,
@@ -135,7 +150,7 @@ function overLimitOf(figures: Figures, zones: readonly ZonePlan[]): NonNullable<
     .map((z) => ({ zoneId: z.zoneId, name: z.name, odds: z.rednessOdds, limit }))
 }
 
-function refuseUncleared({ service, screening, client, schools }: PlanInput): void {
+function refuseUncleared({ service, screening, client, schools }: JobInput): void {
   if (screening.verdict === 'postpone' || screening.verdict === 'refer') {
     throw new DomainError(
       'not-cleared',
@@ -170,7 +185,8 @@ function hazardsOf({ ground, lines, notes }: PlanInput): Hazard[] {
 }
 
 /** What every zone is planned with. */
-export function zoneQuestion(input: PlanInput) {
+export function zoneQuestion(asked: PlanInput) {
+  const input = ofJob(asked)
   const tools = chooseTools({
     service: input.service,
     style: input.choice.style,
@@ -179,13 +195,19 @@ export function zoneQuestion(input: PlanInput) {
     client: input.client,
     schools: input.schools,
   })
-  const question: ZoneQuestion = { ...input, tools, hazards: hazardsOf(input) }
+  const question: ZoneQuestion = {
+    ...input,
+    jobId: input.job.id,
+    tools,
+    hazards: hazardsOf(input),
+  }
   return { question, tools }
 }
 
 /** The worked skin of a zone; remembered. */
 export function zoneSkinOf(input: PlanInput, id: ZoneId): ZoneSkin {
-  const { memory, service, screening, lines } = input
+  const { memory, screening, lines } = input
+  const { service } = plannedJob(input.jobs)
   let skin = memory.skins.get(id)
   if (!skin) {
     skin = zoneSkin(input.figures, input.ground, input.flow, id, {
@@ -199,7 +221,7 @@ export function zoneSkinOf(input: PlanInput, id: ZoneId): ZoneSkin {
   return skin
 }
 
-function planZones(input: PlanInput, question: ZoneQuestion): Draft {
+function planZones(input: JobInput, question: ZoneQuestion): Draft {
   const { service, ground, lines } = input
   const bandOnly = SERVICES[service].alongLines === true
   if (bandOnly && lines.every((l) => l.path.length < 2)) {
@@ -211,7 +233,7 @@ function planZones(input: PlanInput, question: ZoneQuestion): Draft {
   const zones: ZonePlan[] = []
   const lanes: Lane[] = []
   const leftOut: LeftOut[] = []
-  for (const id of serviceZones(service)) {
+  for (const id of input.job.zones ?? serviceZones(service)) {
     const record = ground.records.get(id)!
     const leave = (reason: string) => leftOut.push({ zoneId: id, name: record.name, reason })
     const why = staysWhole(input, id)
@@ -266,7 +288,7 @@ const firstAt = (lanes: readonly Lane[], zone: ZoneId) => {
 }
 
 /** Lanes in working order: the one kept with the choice while it still fits, else the one found now. */
-function orderLanes(input: PlanInput, lanes: readonly Lane[]): Lane[] {
+function orderLanes(input: JobInput, lanes: readonly Lane[]): Lane[] {
   const { schools, service, choice, memory } = input
   const jobs = jobsOf(lanes, SERVICES[service].lather)
   const inOrder = (order: readonly number[]) =>
@@ -293,7 +315,7 @@ function orderLanes(input: PlanInput, lanes: readonly Lane[]): Lane[] {
   return inOrder(order)
 }
 
-function orderReasons({ service, schools }: PlanInput, lanes: readonly Lane[]): Reason[] {
+function orderReasons({ service, schools }: JobInput, lanes: readonly Lane[]): Reason[] {
   const { family, order } = SERVICES[service]
   if (order === 'fewest-changes' || typeof order === 'object') {
     return [{ text: 'Order: the fewest changes of stance, turn and tool.', mark: 'H' }]

@@ -23,6 +23,7 @@ import type { PlanChoice } from './types.ts'
 export interface ZoneQuestion {
   readonly figures: Figures
   readonly service: ServiceId
+  readonly jobId: string
   readonly client: SkinAndHair
   readonly screening: Screening
   readonly schools: Schools

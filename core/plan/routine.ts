@@ -45,7 +45,7 @@ export function tweezeStep(figures: Figures, names: readonly string[]): PlanStep
 /** A direction that is only guessed is felt first (common practice). */
 export function feelStep(
   figures: Figures,
-  lane: Pick<Lane, 'zoneId' | 'growthDirection'>,
+  lane: Pick<Lane, 'jobId' | 'zoneId' | 'growthDirection'>,
   name: string,
 ): PlanStep {
   return {
@@ -56,6 +56,7 @@ export function feelStep(
       `Nobody has read the grain here; toward ${clockWords(lane.growthDirection)} is only a guess. Draw a fingertip over it: smooth is with the grain, stubbly is against it.`,
       figures(R.feelMin),
     ),
+    jobId: lane.jobId,
     zoneId: lane.zoneId,
     growthDirection: lane.growthDirection,
   }

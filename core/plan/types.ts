@@ -1,4 +1,5 @@
 /** The plan of a service: what was decided, lane by lane, with the reasons. Plain data; it travels and is kept as it is. */
+import { type Job, leadJob } from '../services/job.ts'
 import { type Style } from '../services/service.ts'
 import type { Relation } from '../grain/relation.ts'
 import type { Vec3 } from '../head/frames.ts'
@@ -42,6 +43,8 @@ export interface RefusedPass {
 
 /** What is planned for a zone. */
 export interface ZonePlan {
+  /** The job of the visit that works it. */
+  readonly jobId: string
   readonly zoneId: ZoneId
   readonly name: string
   /** Growth over the worked part, radians clockwise from 12, and whether it was read or guessed. */
@@ -67,6 +70,8 @@ export interface ZonePlan {
 export interface Lane {
   /** `zone:pass:letter`. */
   readonly id: string
+  /** The job of the visit that it belongs to. */
+  readonly jobId: string
   readonly zoneId: ZoneId
   readonly pass: number
   /** The lane's letter in the zone's cover. */
@@ -146,6 +151,8 @@ export interface PlanStep {
   readonly title: string
   readonly text: string
   readonly minutes: number
+  /** The job of the visit that it belongs to; absent where it serves them all. */
+  readonly jobId?: string
   /** Present on strokes; the rest of what a hand needs stands in the lane. */
   readonly zoneId?: ZoneId
   readonly pass?: number
@@ -191,6 +198,9 @@ export interface Dropped {
 /** A whole plan. */
 export interface Plan {
   readonly version: 2
+  /** What of the visit it plans. */
+  readonly jobs: readonly Job[]
+  /** The service of the job. */
   readonly service: ServiceId
   readonly style: Style
   readonly schools: Schools
@@ -217,4 +227,20 @@ export interface Plan {
   /** Changes of the house up to which this plan was made, and the figures that differ from the defaults. */
   readonly house: { readonly version: number; readonly changed: Readonly<Record<string, number>> }
   readonly choice: PlanChoice
+}
+
+/** A plan that was kept before visits held jobs, as a plan of the visit's one job. */
+export function withJobs(
+  plan: Omit<Plan, 'jobs'> & Partial<Pick<Plan, 'jobs'>>,
+  jobs: readonly Job[],
+): Plan {
+  if (plan.jobs) return plan as Plan
+  const jobId = leadJob(jobs).id
+  return {
+    ...plan,
+    jobs,
+    zones: plan.zones.map((z) => ({ ...z, jobId })),
+    lanes: plan.lanes.map((l) => ({ ...l, jobId })),
+    steps: plan.steps.map((s) => (s.zoneId === undefined ? s : { ...s, jobId })),
+  }
 }

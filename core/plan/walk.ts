@@ -172,6 +172,7 @@ export function strokeStep(
     title: laneTitle(lane, name, parts),
     text: `${capital(RELATION_WORDS[lane.relation])}, toward ${clockWords(lane.strokeBearing)}${lane.grain === 'guess' ? ', by a guess: go by what you felt' : ''}. ${short ? 'Short strokes' : 'Strokes'} of about ${lane.strokeLengthMm < 10 ? `${lane.strokeLengthMm} mm` : `${(lane.strokeLengthMm / 10).toFixed(lane.strokeLengthMm % 10 === 0 ? 0 : 1)} cm`}. No pressure.`,
     minutes,
+    jobId: lane.jobId,
     zoneId: lane.zoneId,
     pass: lane.pass,
     laneId: lane.id,

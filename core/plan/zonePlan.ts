@@ -182,6 +182,7 @@ export function planZone(
     lanes,
     skipped,
     zone: {
+      jobId: q.jobId,
       zoneId: id,
       name: skin.zone.name,
       growthDirection: largest.growth,

@@ -44,7 +44,7 @@ import { STUDIO_CONSTANTS } from '../history/studio.ts'
 import { ODDS_CONSTANTS } from '../regrowth/odds.ts'
 import { SERIES_CONSTANTS } from '../ahead/series.ts'
 import { DomainError } from '../errors.ts'
-import { DEFAULTS, type Constant, type Figures } from '../house/constants.ts'
+import { DEFAULTS, type ChangedFigures, type Constant, type Figures } from '../house/constants.ts'
 
 /** One area of the register. */
 export interface ConstantArea {
@@ -168,9 +168,6 @@ export function checkFigure(id: string, value: number | null): Constant {
   return found
 }
 
-/** A house's own figures by id, as they are stored and sent. */
-export type ChangedFigures = Readonly<Record<string, number>>
-
 let latest: { readonly key: string; readonly figures: Figures } | undefined
 
 /**
@@ -190,12 +187,4 @@ function ownFigures(changed: ChangedFigures): Figures {
     if (c) own.set(c, value)
   }
   return own.size === 0 ? DEFAULTS : (of) => own.get(of) ?? of.byDefault
-}
-
-/** What a plan keeps of the house it was made in. */
-export function houseVersion(
-  version: number,
-  figures: Readonly<Record<string, number>>,
-): { version: number; changed: Record<string, number> } {
-  return { version, changed: { ...figures } }
 }

@@ -1,4 +1,5 @@
 /** Plans of made-up clients on the built head, for tests and measuring. */
+import { oneJob, type Job } from '../services/job.ts'
 import { DEFAULTS } from '../house/constants.ts'
 import { hairIn, type SkinAndHair } from '../client.ts'
 import { displayCarry } from '../grain/carry.ts'
@@ -19,7 +20,7 @@ import { RULES } from '../screening/rules.ts'
 import { screen } from '../screening/screen.ts'
 import type { Asked } from '../screening/asked.ts'
 import type { SkinMark } from '../screening/asked.ts'
-import { isBodyService } from '../services/index.ts'
+import { isBodyService, type ServiceId } from '../services/index.ts'
 import { priorSensitivity } from '../skin/sensitivity.ts'
 import { SKIN } from './client.ts'
 import { HEAD, ZONES } from './head.ts'
@@ -39,8 +40,11 @@ export const NOTHING: Asked['answers'] = Object.fromEntries(
 export { SKIN }
 
 export interface PlanCase extends Partial<
-  Omit<PlanInput, 'client' | 'schools' | 'lines' | 'notes' | 'choice'>
+  Omit<PlanInput, 'jobs' | 'client' | 'schools' | 'lines' | 'notes' | 'choice'>
 > {
+  readonly service?: ServiceId
+  /** A whole service with a blade when left out. */
+  readonly jobs?: readonly Job[]
   readonly skin?: Partial<SkinAndHair>
   readonly schools?: Partial<Schools>
   readonly answers?: Asked['answers']
@@ -84,7 +88,7 @@ export function planInput(c: PlanCase = {}): PlanInput {
   }
   return {
     figures: DEFAULTS,
-    service,
+    jobs: c.jobs ?? [oneJob('job', service)],
     ground: c.ground ?? (body ? bodyGround() : GROUND),
     flow,
     room: 'room' in c ? c.room : body ? undefined : ROOM,

@@ -1,39 +1,89 @@
-/** What ending a service leaves: loads, hair left standing, what happened to the skin, the first look, what was chosen. */
-import type { Figures } from '../house/constants.ts'
-import type { AtChair } from '../looks/atChair.ts'
+/**
+ * What ending a service leaves: for each job the loads, the hair left standing, what was chosen and the window told for the
+ * next time; for the visit what happened to the skin, the first look, the care that goes home and what is sent.
+ */
+import type { CarePlan } from '../care/clearances.ts'
+import { carePlan } from '../care/clearances.ts'
+import { messagesFor, type MessageDraft } from '../care/messages.ts'
+import type { Product } from '../care/products.ts'
 import { atChairOf, leftStanding, loadsGiven, zonesToLookAt } from '../chair/outcome.ts'
 import type { ChairState } from '../chair/state.ts'
 import type { SkinAndHair } from '../client.ts'
-import { summariseAnswers, type AnswerSummary } from '../looks/summary.ts'
 import { choicesOf, type VisitChoices } from '../history/choices.ts'
-import type { SkinAnswer } from '../looks/answers.ts'
+import { learnGrowth } from '../history/learn.ts'
+import { windowAfter } from '../history/window.ts'
+import type { Schools } from '../house/schools.ts'
+import type { HairReading, SkinAnswer } from '../looks/answers.ts'
+import type { AtChair } from '../looks/atChair.ts'
+import { summariseAnswers, type AnswerSummary } from '../looks/summary.ts'
 import { bladeLifeStrokes } from '../plan/tools.ts'
 import type { Plan } from '../plan/types.ts'
+import type { Figures } from '../house/constants.ts'
+import type { VisitWindow } from '../regrowth/nextVisit.ts'
+import type { ServiceId } from '../services/index.ts'
+import { plannedJob, type Job } from '../services/job.ts'
+import { DAY_MS } from '../time/dates.ts'
 
-export interface Finished {
-  readonly endedAtMs: number
+/** A house as far as the end of a service hangs on it. */
+export interface FinishingHouse {
+  readonly name: string
+  readonly products: readonly Product[]
+}
+
+/** When hair was felt, seen or measured, with what the service before had left standing. */
+export type KeptHair = HairReading & { readonly leftMm: number }
+
+/** A service that has ended, and whom it was for. */
+export interface Ending {
+  /** As amended on the way. */
+  readonly plan: Plan
+  readonly state: ChairState
+  readonly skin: SkinAndHair
+  /** What the client is called in a message. */
+  readonly calledName: string
+  /** Ids of products that were used. */
+  readonly products: readonly string[]
+  /** Looks that are kept already: a service may be read off anew after something was taken back. */
+  readonly answers: readonly SkinAnswer[]
+  readonly hair: readonly KeptHair[]
+}
+
+/** A job as it is kept once it is done. */
+export interface FinishedJob extends Job {
+  /** Load given, and hair left standing, mm, by zone. */
   readonly loads: Record<string, number>
   readonly leftMm: Record<string, number>
+  readonly choices: VisitChoices
+  /** The window told for the next time; null when none can be. */
+  readonly dueFromMs: number | null
+  readonly dueToMs: number | null
+}
+
+/** Everything that ending a service writes. */
+export interface Finished {
+  readonly endedAtMs: number
+  readonly jobs: readonly FinishedJob[]
   readonly atChair: AtChair
   /** The first look as the first answer; undefined when nobody looked. */
   readonly firstLook: SkinAnswer | undefined
-  readonly choices: VisitChoices
   readonly summary: AnswerSummary
+  readonly care: CarePlan
+  /** What waits to be sent. */
+  readonly messages: readonly MessageDraft[]
 }
 
-/**
- * Reads off a finished service what is kept of it.
- * @param answers looks that are kept already: a service may be looked at anew after something was taken back
- */
+/** Reads off a finished service what is kept of it. */
 export function finishService(
   figures: Figures,
-  plan: Plan,
-  state: ChairState,
-  skin: SkinAndHair,
-  answers: readonly SkinAnswer[] = [],
+  ending: Ending,
+  house: FinishingHouse,
+  when: (ms: number) => string,
 ): Finished {
+  const { plan, state, skin, products } = ending
   const endedAtMs = state.finishedAtMs!
+  const job = plannedJob(plan.jobs)
   const loads = loadsGiven(figures, plan, state)
+  const leftMm = leftStanding(figures, plan, state)
   const atChair = atChairOf(plan, state)
   const worth = new Set(zonesToLookAt(plan, loads, atChair))
   const firstLook: SkinAnswer | undefined = state.looked && {
@@ -44,14 +94,84 @@ export function finishService(
       .map((z) => ({ ...z, bumps: 0 })),
     source: 'seen',
   }
-  const all = [...(firstLook ? [firstLook] : []), ...answers.filter((a) => a.moment !== 'now')]
+  const all = [
+    ...(firstLook ? [firstLook] : []),
+    ...ending.answers.filter((a) => a.moment !== 'now'),
+  ]
+  const { schools } = plan
+  const { care, window } = afterService(
+    figures,
+    {
+      ...{ service: plan.service, skin, schools, plan, products },
+      ...{ endedAtMs, leftMm, atChair, answers: firstLook ? [firstLook] : [] },
+    },
+    house,
+    ending.hair,
+  )
   return {
     endedAtMs,
-    loads,
-    leftMm: leftStanding(figures, plan, state),
+    jobs: [
+      {
+        ...job,
+        loads,
+        leftMm,
+        choices: choicesOf(plan, state, bladeLifeStrokes(figures, plan.service, skin)),
+        dueFromMs: window ? Math.round(window.fromMs) : null,
+        dueToMs: window ? Math.round(window.toMs) : null,
+      },
+    ],
     atChair,
     firstLook,
-    choices: choicesOf(plan, state, bladeLifeStrokes(figures, plan.service, skin)),
     summary: summariseAnswers(figures, endedAtMs, all, loads, atChair.redness),
+    care: care!,
+    messages: messagesFor({
+      care: care!,
+      service: plan.service,
+      name: ending.calledName,
+      house: house.name,
+      nextFromMs: window ? window.fromMs - DAY_MS : undefined,
+      when,
+    }),
+  }
+}
+
+/** What a finished service gives to go by afterwards. */
+export interface AfterFacts {
+  readonly service: ServiceId
+  readonly skin: SkinAndHair
+  readonly schools: Schools
+  readonly plan: Pick<Plan, 'schools' | 'noFragrance'> | null
+  readonly endedAtMs: number
+  readonly leftMm: Readonly<Record<string, number>> | null
+  readonly answers: readonly SkinAnswer[]
+  readonly products: readonly string[]
+  readonly atChair: AtChair
+}
+
+/** The care that goes home, and the window of the next visit, as they stand with the answers so far. */
+export function afterService(
+  figures: Figures,
+  f: AfterFacts,
+  house: Omit<FinishingHouse, 'name'>,
+  hair: readonly KeptHair[],
+): { care: CarePlan | null; window: VisitWindow | null } {
+  const { service, skin, endedAtMs, plan, leftMm, answers } = f
+  const growth = learnGrowth(figures, skin, service, hair)
+  const window = windowAfter(
+    figures,
+    { service, endedAtMs, leftMm, answers, redAtChair: f.atChair.redness },
+    skin,
+    f.schools,
+    growth,
+  )
+  return {
+    window,
+    care: plan
+      ? carePlan(figures, service, skin, plan.schools, plan.noFragrance, endedAtMs, {
+          products: house.products.filter((p) => f.products.includes(p.id)),
+          atChair: f.atChair,
+          hairShowsMs: window ? endedAtMs + window.seen.even * DAY_MS : undefined,
+        })
+      : null,
   }
 }

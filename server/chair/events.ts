@@ -1,21 +1,18 @@
 /** Storing what happens at the chair. Everything that belongs to an event is written in one transaction. */
+import { figuresOf } from '../../core/register/register.ts'
 import type { Figures } from '../../core/house/constants.ts'
-import { messagesFor } from '../../core/care/messages.ts'
 import { kitEvents } from '../../core/chair/kit.ts'
 import { admit } from '../../core/chair/rules.ts'
 import type { ChairEvent, ToldEvent } from '../../core/chair/events.ts'
 import type { Live } from '../../core/chair/state.ts'
-import { DAY_MS } from '../../core/time/dates.ts'
-import { finishService, type Finished } from '../../core/visit/finish.ts'
+import { finishService, type Finished, type FinishedJob } from '../../core/visit/finish.ts'
 import type { ChairAnswer } from '../../contract/types.ts'
-import type { SkinAnswer } from '../../core/looks/answers.ts'
 import type { Database } from '../db/connection.ts'
 import { HttpProblem } from '../http/problem.ts'
 import { WHEN } from '../care/when.ts'
 import { readFigures, readHouse } from '../house/service.ts'
 import { gateOf, refuseHeld } from '../visits/known.ts'
-import { afterService } from '../visits/page.ts'
-import { readHair, readVisit, type VisitRecord } from '../visits/record.ts'
+import { readHair, readVisit } from '../visits/record.ts'
 import type { ChairDesk, Running } from './desk.ts'
 import { randomUUID } from 'node:crypto'
 
@@ -102,8 +99,9 @@ export class EventWriter {
     const fresh = placed.filter((p) => !p.repeated)
     if (fresh.length === 0) return placed
     await db.models.Event.bulkCreate(
-      fresh.map(({ waiting, event }) => ({
+      fresh.map(({ waiting, before, event }) => ({
         ...event,
+        jobId: jobOf(before.live, event),
         visitId: waiting.visitId,
         stepId: event.stepId ?? null,
         reason: event.reason ?? null,
@@ -120,6 +118,10 @@ export class EventWriter {
     return placed
   }
 }
+
+/** The job whose step an event is on; null where it belongs to the whole visit. */
+const jobOf = ({ plan }: Live, { stepId }: ChairEvent): string | null =>
+  plan.steps.find((s) => s.id === stepId)?.jobId ?? null
 
 /** Whether services may begin: by the gate, and by who else has begun in the same write. */
 class Beginnings {
@@ -192,14 +194,14 @@ async function changeOfVisit(
     case 'taken-back':
       if (status === 'waiting') {
         await Visit.update({ state: 'open', startedAtMs: null }, { where: { id: visitId } })
-      } else if (status === 'finished') await keepEnd(db, visitId, live)
+      } else if (status === 'finished') await amendEnd(db, visitId, live)
       return
     case 'felt':
       await keepFelt(db, clientId, visitId, event, before.live)
       return
     case 'finished':
     case 'ended-late':
-      await fillOutbox(db, visitId, live, await keepEnd(db, visitId, live))
+      await keepEnd(db, visitId, live)
   }
 }
 
@@ -225,66 +227,58 @@ async function keepFelt(
   })
 }
 
-interface Ended {
-  readonly visit: VisitRecord
-  readonly end: Finished
-  readonly answers: readonly SkinAnswer[]
-}
-
-/** Writes down what a finished service leaves; once more when something of it was taken back. */
-async function keepEnd(db: Database, visitId: string, { plan, state }: Live): Promise<Ended> {
-  // As it stood before this write: skin and answers are not part of it.
+/** What of a kept visit its end is read off with: as it stood before this write, skin and answers are not part of it. */
+async function endOf(db: Database, visitId: string, { plan, state }: Live): Promise<Finished> {
   const visit = await readVisit(db, visitId)
-  const figures = await readFigures(db)
-  const end = finishService(figures, plan, state, visit.skin, visit.answers)
-  const { endedAtMs, firstLook, loads, leftMm, atChair, choices, summary } = end
-  if (firstLook) {
-    const told = { spots: [], feeling: {}, ...firstLook, toldAtMs: endedAtMs }
-    await db.models.SkinAnswer.upsert({ visitId, ...told })
-  }
-  await db.models.Visit.update(
-    { state: 'finished', endedAtMs, loads, leftMm, atChair, choices, ...summary },
-    { where: { id: visitId } },
-  )
-  return { visit, end, answers: firstLook ? [firstLook] : [] }
-}
-
-/** Writes down what would be sent to the client, and the window that was told. Part of the write that ends the service. */
-async function fillOutbox(
-  db: Database,
-  visitId: string,
-  { plan }: Live,
-  { visit, end, answers }: Ended,
-): Promise<void> {
   const [[row], house, hair] = await Promise.all([
     db.select('SELECT name, calledName FROM clients WHERE id = ?', [visit.clientId]),
     readHouse(db),
     readHair(db, visit.clientId),
   ])
-  const { service, skin, products } = visit
-  const { endedAtMs, leftMm, atChair } = end
-  const { care, window } = afterService(
-    { service, skin, products, plan, schools: plan.schools, endedAtMs, leftMm, atChair, answers },
+  const { skin, products, answers } = visit
+  const calledName = String(row!['calledName'] || row!['name'])
+  return finishService(
+    figuresOf(house.figures),
+    { plan, state, skin, calledName, products, answers, hair },
     house,
-    hair,
+    (ms) => WHEN.format(ms),
   )
-  const drafts = messagesFor({
-    care: care!,
-    service,
-    name: String(row!['calledName'] || row!['name']),
-    house: house.name,
-    nextFromMs: window ? window.fromMs - DAY_MS : undefined,
-    when: (ms) => WHEN.format(ms),
-  })
+}
+
+/** Writes down what a finished service leaves, and what would be sent to the client. */
+async function keepEnd(db: Database, visitId: string, live: Live): Promise<void> {
+  const end = await endOf(db, visitId, live)
+  await writeEnd(db, visitId, end, end.jobs)
   await db.models.Message.bulkCreate(
-    drafts.map((m) => ({ ...m, id: randomUUID(), visitId, state: 'waiting' })),
+    end.messages.map((m) => ({ ...m, id: randomUUID(), visitId, state: 'waiting' })),
   )
-  // What was told of the next visit, for learning from it later.
+}
+
+/** Reads a finished service off anew, after something of it was taken back. What was told of the next visit was told. */
+async function amendEnd(db: Database, visitId: string, live: Live): Promise<void> {
+  const end = await endOf(db, visitId, live)
+  const [row] = await db.select('SELECT dueFromMs, dueToMs FROM visits WHERE id = ?', [visitId])
+  const told = row as unknown as Pick<FinishedJob, 'dueFromMs' | 'dueToMs'>
+  await writeEnd(
+    db,
+    visitId,
+    end,
+    end.jobs.map((job) => ({ ...job, ...told })),
+  )
+}
+
+async function writeEnd(
+  db: Database,
+  visitId: string,
+  { endedAtMs, firstLook, atChair, summary }: Finished,
+  jobs: readonly FinishedJob[],
+): Promise<void> {
+  if (firstLook) {
+    const told = { spots: [], feeling: {}, ...firstLook, toldAtMs: endedAtMs }
+    await db.models.SkinAnswer.upsert({ visitId, ...told })
+  }
   await db.models.Visit.update(
-    {
-      dueFromMs: window ? Math.round(window.fromMs) : null,
-      dueToMs: window ? Math.round(window.toMs) : null,
-    },
+    { state: 'finished', endedAtMs, jobs, atChair, ...summary },
     { where: { id: visitId } },
   )
 }

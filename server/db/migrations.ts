@@ -207,4 +207,37 @@ export const MIGRATIONS: readonly Migration[] = [
       `CREATE INDEX decisions_by_visit ON decisions (visitId)`,
     ],
   },
+  {
+    name: '0007-jobs',
+    up: [
+      // A visit holds jobs, each with what it left. A visit kept before is one job: a whole service with a blade.
+      `ALTER TABLE visits ADD COLUMN jobs JSON NOT NULL DEFAULT '[]'`,
+      `UPDATE visits SET jobs = json_array(json_object(
+        'id', id, 'service', service, 'zones', NULL, 'method', 'blade',
+        'loads', json(loads), 'leftMm', json(leftMm), 'choices', json(choices),
+        'dueFromMs', dueFromMs, 'dueToMs', dueToMs))`,
+      `DROP INDEX visits_by_kind`,
+      `DROP INDEX visits_by_end`,
+      ...['service', 'loads', 'leftMm', 'choices', 'dueFromMs', 'dueToMs'].map(
+        (column) => `ALTER TABLE visits DROP COLUMN ${column}`,
+      ),
+      // What lists and learning ask of a visit's first job, read off its jobs: it stands there once.
+      `ALTER TABLE visits ADD COLUMN service TEXT GENERATED ALWAYS AS (jobs ->> '$[0].service') VIRTUAL`,
+      ...['loads', 'leftMm', 'choices'].map(
+        (column) =>
+          `ALTER TABLE visits ADD COLUMN ${column} JSON GENERATED ALWAYS AS (jobs ->> '$[0].${column}') VIRTUAL`,
+      ),
+      ...['dueFromMs', 'dueToMs'].map(
+        (column) =>
+          `ALTER TABLE visits ADD COLUMN ${column} INTEGER GENERATED ALWAYS AS (jobs ->> '$[0].${column}') VIRTUAL`,
+      ),
+      `CREATE INDEX visits_by_kind ON visits (state, clientId, service, endedAtMs)`,
+      `CREATE INDEX visits_by_end ON visits (endedAtMs, clientId, service)`,
+      // An event on a step belongs to the step's job.
+      `ALTER TABLE chair_events ADD COLUMN jobId TEXT`,
+      `UPDATE chair_events SET jobId = visitId
+       WHERE stepId IS NOT NULL AND stepId NOT LIKE 'prepare:%' AND stepId NOT LIKE 'close:%'
+         AND stepId NOT LIKE 'lather:%' AND stepId <> 'check'`,
+    ],
+  },
 ]

@@ -15,7 +15,8 @@ import type { TestAnswer } from '../../core/grain/readings.ts'
 import { NO_NOTES, type SurfaceNotes } from '../../core/hair/layer.ts'
 import type { SkinAndHair } from '../../core/client.ts'
 import type { Schools } from '../../core/house/schools.ts'
-import type { VisitChoices } from '../../core/history/choices.ts'
+import type { FinishedJob } from '../../core/visit/finish.ts'
+import type { Job } from '../../core/services/job.ts'
 import type { Feeling, SkinSpot, ZoneAnswer } from '../../core/looks/answers.ts'
 import type { ClientEvent } from '../../core/ahead/series.ts'
 import type { Vec3 } from '../../core/head/frames.ts'
@@ -56,7 +57,8 @@ export interface VisitRow extends Row<VisitRow> {
   id: string
   clientId: string
   workerId: string
-  service: string
+  /** What is done, and what each job left; SQL reads the first off it as columns of their own. */
+  jobs: readonly (Job | FinishedJob)[]
   state: string
   slotAtMs: number | null
   createdAtMs: number
@@ -65,10 +67,6 @@ export interface VisitRow extends Row<VisitRow> {
   routine: CreationOptional<string>
   asked: Asked
   notes: CreationOptional<SurfaceNotes>
-  /** Load really given, by zone. */
-  loads: CreationOptional<Record<string, number> | null>
-  /** Hair left standing, mm, by zone. */
-  leftMm: CreationOptional<Record<string, number> | null>
   /** What happened to the skin at the chair. */
   atChair: CreationOptional<AtChair | null>
   /** Worst redness that was seen, and bumps of days 2 to 14; null while nobody answered. */
@@ -78,11 +76,6 @@ export interface VisitRow extends Row<VisitRow> {
   severe: CreationOptional<number>
   /** Ids of products used. */
   products: CreationOptional<string[]>
-  /** What was done, zone by zone. */
-  choices: CreationOptional<VisitChoices | null>
-  /** The window told for the next visit. */
-  dueFromMs: CreationOptional<number | null>
-  dueToMs: CreationOptional<number | null>
   /** Sums of the worst grades and of the loads, once answered. */
   gradeSum: CreationOptional<number | null>
   loadSum: CreationOptional<number | null>
@@ -108,6 +101,7 @@ export interface ReadingRow extends Row<ReadingRow> {
 export interface EventRow extends Row<EventRow> {
   id: string
   visitId: string
+  jobId: CreationOptional<string | null>
   seq: number
   kind: string
   atMs: number
@@ -255,7 +249,7 @@ export function defineModels(sequelize: Sequelize): Models {
       id: key,
       clientId: text,
       workerId: text,
-      service: text,
+      jobs: json,
       state: text,
       slotAtMs: maybeNumber,
       createdAtMs: number,
@@ -264,16 +258,11 @@ export function defineModels(sequelize: Sequelize): Models {
       routine: { ...text, defaultValue: '' },
       asked: json,
       notes: { ...json, defaultValue: NO_NOTES },
-      loads: maybeJson,
-      leftMm: maybeJson,
       atChair: maybeJson,
       worstRedness: maybeNumber,
       bumps: maybeNumber,
       severe: { ...number, defaultValue: 0 },
       products: { ...json, defaultValue: [] },
-      choices: maybeJson,
-      dueFromMs: maybeNumber,
-      dueToMs: maybeNumber,
       gradeSum: maybeReal,
       loadSum: maybeReal,
     }),
@@ -296,6 +285,7 @@ export function defineModels(sequelize: Sequelize): Models {
     Event: table<EventRow>('Event', 'chair_events', {
       id: key,
       visitId: text,
+      jobId: maybeText,
       seq: number,
       kind: text,
       atMs: number,

@@ -1,4 +1,5 @@
 /** A data folder of the version before the gate opens, stays right, and is held to the gate from then on. */
+import { oneJob } from '../../core/services/job.ts'
 import { DEFAULTS } from '../../core/house/constants.ts'
 import { replay } from '../../core/chair/service.ts'
 import type { ChairState } from '../../core/chair/state.ts'
@@ -119,7 +120,12 @@ it('a severe answer of then alarms now, shows on the tide line, and holds the ne
   if (!open)
     await api()
       .post(`/api/clients/${clientId}/visits`)
-      .send({ id, service: 'face-shave', workerId: pages.get(done.id)!.workerId, slotAtMs: null })
+      .send({
+        id,
+        jobs: [oneJob(randomUUID(), 'face-shave')],
+        workerId: pages.get(done.id)!.workerId,
+        slotAtMs: null,
+      })
       .expect(201)
   const next = open?.id ?? id
   await api().put(`/api/visits/${next}/asked`).send(askedAll()).expect(200)

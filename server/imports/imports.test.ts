@@ -1,3 +1,4 @@
+import { oneJob } from '../../core/services/job.ts'
 import { randomUUID } from 'node:crypto'
 import request from 'supertest'
 import { draftClients, guessMapping, readClientsFile } from '../../core/formats/clientsIn.ts'
@@ -66,7 +67,12 @@ describe('clients brought in', () => {
     const house = (await api().get('/api/house')).body as { workerId: string }
     await api()
       .post(`/api/clients/${stays.id}/visits`)
-      .send({ id: randomUUID(), service: 'face-shave', workerId: house.workerId, slotAtMs: null })
+      .send({
+        id: randomUUID(),
+        jobs: [oneJob(randomUUID(), 'face-shave')],
+        workerId: house.workerId,
+        slotAtMs: null,
+      })
       .expect(201)
     const undone = (await api().delete(`/api/imports/${id}`).expect(200)).body as ImportUndone
     expect(undone).toEqual({ removed: 1, kept: ['Stays Here'] })

@@ -1,4 +1,5 @@
 /** A studio reached over the wire, as screens reach it: for runs in which the server is killed or pressed hard. */
+import { oneJob } from '../../core/services/job.ts'
 import { randomUUID } from 'node:crypto'
 import { EventSource } from 'eventsource'
 import type { ChairEvent, ToldEvent } from '../../core/chair/events.ts'
@@ -35,7 +36,7 @@ export async function plannedOver(base: string): Promise<VisitPage> {
   const id = randomUUID()
   await send(base, 'POST', `/api/clients/${client.id}/visits`, {
     id,
-    service: 'face-shave',
+    jobs: [oneJob(randomUUID(), 'face-shave')],
     workerId: house.workerId,
     slotAtMs: null,
   })

@@ -1,4 +1,5 @@
 /** A server on a real SQLite file in its own folder, for tests. */
+import { oneJob } from '../../core/services/job.ts'
 import { DEFAULTS } from '../../core/house/constants.ts'
 import { consentText } from '../../core/screening/consent.ts'
 import { RULES } from '../../core/screening/rules.ts'
@@ -109,7 +110,12 @@ export async function plannedVisit(
   const id = randomUUID()
   await request(app)
     .post(`/api/clients/${client.id}/visits`)
-    .send({ id, service, workerId: house.workerId, slotAtMs: null })
+    .send({
+      id,
+      jobs: [oneJob(randomUUID(), service as ServiceId)],
+      workerId: house.workerId,
+      slotAtMs: null,
+    })
     .expect(201)
   const kind = service as ServiceId
   await request(app).put(`/api/visits/${id}/asked`).send(askedAll(kind)).expect(200)

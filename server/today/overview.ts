@@ -14,7 +14,7 @@ import type { HairReading } from '../../core/looks/answers.ts'
 import type { Database } from '../db/connection.ts'
 import { json, type Row } from '../db/reader.ts'
 import { readHouse } from '../house/service.ts'
-import type { KeptPast } from '../visits/known.ts'
+import type { KeptVisit } from '../visits/known.ts'
 import { groupAnswers } from '../visits/record.ts'
 
 export interface OverviewClient {
@@ -34,8 +34,8 @@ export interface Overview {
   /** Finished visits. */
   readonly visits: number
   /** The last service of each kind and every one that was taken badly, the newest first; and the last of the kind the client comes for: growth and window follow that. */
-  readonly past: readonly KeptPast[]
-  readonly lastOfKind?: KeptPast
+  readonly past: readonly KeptVisit[]
+  readonly lastOfKind?: KeptVisit
   /** Words of workers on the open visit, and on alarms of the last ones. */
   readonly decisions: readonly Decision[]
   readonly open?: {
@@ -128,7 +128,7 @@ export async function dueOverview(db: Database, sinceMs = Infinity): Promise<Ove
     const openRow = openOf.get(client.id)?.[0]
     const service = client.service as ServiceId
     const kinds = lastOf.get(client.id) ?? []
-    const past = kinds.map((r): KeptPast => ({
+    const past = kinds.map((r): KeptVisit => ({
       visitId: r['id'] as string,
       service: r['service'] as ServiceId,
       endedAtMs: r['endedAtMs'] as number,

@@ -12,7 +12,7 @@ import { meanGrowth, meanLeft } from '../../core/history/learn.ts'
 import type { House, Today, TodayRow } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { readHouse } from '../house/service.ts'
-import { pastOf } from '../visits/known.ts'
+import { pastOf } from '../../core/visit/past.ts'
 import { offsetMinutes } from '../visits/plan.ts'
 import { dueOverview, type Overview } from './overview.ts'
 

@@ -1,4 +1,6 @@
 /** The one gate over the wire: what is known of a visit holds back its plan and its start, whoever asks. */
+import { type ServiceId } from '../../core/services/index.ts'
+import { oneJob } from '../../core/services/job.ts'
 import { DEFAULTS } from '../../core/house/constants.ts'
 import type { Asked } from '../../core/screening/asked.ts'
 import { alarmId } from '../../core/visit/flags.ts'
@@ -55,11 +57,16 @@ const findings = async (id: string) => {
 const about = async (id: string, what: string) =>
   (await findings(id)).filter((f) => f.about === what)
 
-const openVisit = async (clientId: string, service = 'face-shave') =>
+const openVisit = async (clientId: string, service: ServiceId = 'face-shave') =>
   (
     await api()
       .post(`/api/clients/${clientId}/visits`)
-      .send({ id: randomUUID(), service, workerId: house.workerId, slotAtMs: Date.now() })
+      .send({
+        id: randomUUID(),
+        jobs: [oneJob(randomUUID(), service)],
+        workerId: house.workerId,
+        slotAtMs: Date.now(),
+      })
       .expect(201)
   ).body as VisitPage
 const someone = async (over: object = {}) =>

@@ -1,13 +1,12 @@
 /** What the gate of a visit is asked with, read from the database; and the gate itself. */
+import { pastOf, type KeptPast } from '../../core/visit/past.ts'
 import { figuresOf } from '../../core/register/register.ts'
-import type { AtChair } from '../../core/looks/atChair.ts'
 import { learnGrowth } from '../../core/history/learn.ts'
 import { windowAfter } from '../../core/history/window.ts'
 import { gate, heldWords, holding } from '../../core/visit/gate.ts'
 import { knownOf, NO_FACTS, type GateFacts } from '../../core/visit/known.ts'
 import type { Busy, Decision, Gate, VisitFinding } from '../../core/visit/types.ts'
-import type { PastVisit } from '../../core/looks/aftermath.ts'
-import type { HairReading, SkinAnswer } from '../../core/looks/answers.ts'
+import type { HairReading } from '../../core/looks/answers.ts'
 import type { House } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { json } from '../db/reader.ts'
@@ -15,16 +14,8 @@ import { HttpProblem } from '../http/problem.ts'
 import { offsetMinutes } from './plan.ts'
 import { readHair, type VisitRecord } from './record.ts'
 
-/** A finished visit as it is kept, as far as the gate looks at it. */
-export interface KeptPast {
-  readonly visitId: string
-  readonly service: PastVisit['service']
-  readonly endedAtMs: number
-  readonly loads: Record<string, number> | null
-  readonly leftMm: Record<string, number> | null
-  readonly atChair: AtChair | null
-  readonly answers: SkinAnswer[]
-}
+/** A finished visit, with what the window of the next one hangs on. */
+export type KeptVisit = KeptPast & { readonly leftMm: Record<string, number> | null }
 
 /** One query for all of it: the way to the database's thread and back costs more than the reading. */
 const FACTS = `SELECT
@@ -46,27 +37,6 @@ const FACTS = `SELECT
           FROM visits v JOIN clients c ON c.id = v.clientId
           WHERE v.state = 'running' AND v.workerId = ?3 AND v.id <> ?2 AND ?4) b) AS busy`
 
-/** A past visit as the gate looks at it. */
-export function pastOf(p: Omit<KeptPast, 'leftMm'>): PastVisit {
-  const atChair = p.atChair
-  const loads = Object.keys(p.loads ?? {})
-  return {
-    visitId: p.visitId,
-    service: p.service,
-    endedAtMs: p.endedAtMs,
-    zones: [
-      ...new Set([
-        ...loads,
-        ...Object.keys(atChair?.redness ?? {}),
-        ...Object.keys(atChair?.leftOut ?? {}),
-      ]),
-    ],
-    worked: loads.filter((z) => atChair?.leftOut[z] === undefined),
-    answers: p.answers,
-    redAtChair: atChair?.redness ?? {},
-  }
-}
-
 /** What is known beyond a visit itself. A finished one has its decisions alone: nothing more is held back there. */
 export async function readFacts(
   db: Database,
@@ -79,7 +49,7 @@ export async function readFacts(
 ): Promise<GateFacts> {
   const open = visit.state === 'finished' ? 0 : 1
   const [row] = await db.select(FACTS, [visit.clientId, visit.id, visit.workerId, open])
-  const kept = json<KeptPast[]>(row!['past'])!
+  const kept = json<KeptVisit[]>(row!['past'])!
   const figures = figuresOf(house.figures)
   const same = kept.find((p) => p.service === visit.service)
   return {

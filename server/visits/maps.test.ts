@@ -1,4 +1,5 @@
 /** Each visit keeps its own map, lines and marks; a data file of before is brought up to date. */
+import { oneJob } from '../../core/services/job.ts'
 import { randomUUID } from 'node:crypto'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -55,7 +56,12 @@ async function twoVisits(readings: readonly Reading[], notes?: SurfaceNotes) {
   const next = (
     await api()
       .post(`/api/clients/${client.id}/visits`)
-      .send({ id: randomUUID(), service: 'face-shave', workerId: visit.workerId, slotAtMs: null })
+      .send({
+        id: randomUUID(),
+        jobs: [oneJob(randomUUID(), 'face-shave')],
+        workerId: visit.workerId,
+        slotAtMs: null,
+      })
       .expect(201)
   ).body as VisitPage
   return { old: visit.id, next }

@@ -1,20 +1,12 @@
 /** A visit with everything its stations show. */
+import { afterService } from '../../core/visit/finish.ts'
 import { figuresOf } from '../../core/register/register.ts'
-import { carePlan } from '../../core/care/clearances.ts'
-import type { AtChair } from '../../core/looks/atChair.ts'
 import { zonesToLookAt } from '../../core/chair/outcome.ts'
 import { BEFORE_START } from '../../core/chair/state.ts'
 import { replay } from '../../core/chair/service.ts'
-import { learnGrowth } from '../../core/history/learn.ts'
-import { windowAfter } from '../../core/history/window.ts'
 import type { KeepLine } from '../../core/lines/keepLine.ts'
-import { DAY_MS } from '../../core/time/dates.ts'
-import type { SkinAndHair } from '../../core/client.ts'
-import type { Schools } from '../../core/house/schools.ts'
-import type { Plan } from '../../core/plan/types.ts'
-import type { ServiceId } from '../../core/services/index.ts'
 import type { GateFacts } from '../../core/visit/known.ts'
-import type { HairReading, SkinAnswer } from '../../core/looks/answers.ts'
+import type { HairReading } from '../../core/looks/answers.ts'
 import type { House, VisitPage } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { json } from '../db/reader.ts'
@@ -46,6 +38,7 @@ export function pageOf(
     endedAtMs === null
       ? { care: null, window: null }
       : afterService(
+          figuresOf(house.figures),
           {
             service,
             skin,
@@ -68,47 +61,6 @@ export function pageOf(
     facts,
     lookAt: endedAtMs === null ? [] : zonesToLookAt(plan, visit.loads, atChair),
     hair: hair.filter((h) => h.visitId === visit.id),
-  }
-}
-
-/** What a finished service gives to go by afterwards. */
-export interface AfterFacts {
-  readonly service: ServiceId
-  readonly skin: SkinAndHair
-  readonly schools: Schools
-  readonly plan: Pick<Plan, 'schools' | 'noFragrance'> | null
-  readonly endedAtMs: number
-  readonly leftMm: Readonly<Record<string, number>> | null
-  readonly answers: readonly SkinAnswer[]
-  readonly products: readonly string[]
-  readonly atChair: AtChair
-}
-
-/** The care that goes home, and the window of the next visit. */
-export function afterService(
-  f: AfterFacts,
-  house: House,
-  hair: readonly (HairReading & { leftMm: number })[],
-): Pick<VisitPage, 'care' | 'window'> {
-  const { service, skin, endedAtMs, plan, leftMm, answers } = f
-  const figures = figuresOf(house.figures)
-  const growth = learnGrowth(figures, skin, service, hair)
-  const window = windowAfter(
-    figures,
-    { service, endedAtMs, leftMm, answers, redAtChair: f.atChair.redness },
-    skin,
-    f.schools,
-    growth,
-  )
-  return {
-    window,
-    care: plan
-      ? carePlan(figures, service, skin, plan.schools, plan.noFragrance, endedAtMs, {
-          products: house.products.filter((p) => f.products.includes(p.id)),
-          atChair: f.atChair,
-          hairShowsMs: window ? endedAtMs + window.seen.even * DAY_MS : undefined,
-        })
-      : null,
   }
 }
 

@@ -1,21 +1,20 @@
 /** Plans as they are kept: a plan is long and says much twice, packed it takes a tenth of the room. */
 import { gunzipSync, gzipSync } from 'node:zlib'
-import type { Plan } from '../../core/plan/types.ts'
+import { withJobs, type Plan } from '../../core/plan/types.ts'
+import type { Job } from '../../core/services/job.ts'
 
-/** A plan of the first version: a zone was a lane, and its steps said all. */
-interface OldPlan {
-  readonly version: 1
-}
+/** A plan as it was kept: of the first version, where a zone was a lane, or before visits held jobs. */
+type KeptPlan = Omit<Plan, 'version' | 'jobs'> & { version: 1 | 2 } & Partial<Pick<Plan, 'jobs'>>
 const NOTHING_MORE = { lanes: [], kit: [], dropped: [], bladeCount: 1, cost: 0 }
 
 export function packPlan(plan: Plan): Buffer {
   return gzipSync(JSON.stringify(plan), { level: 6 })
 }
 
-/** A kept plan; those of the first version were kept as plain text and have no lanes. */
-export function unpackPlan(kept: unknown): Plan | null {
+/** A kept plan of a visit's jobs; those of the first version were kept as plain text and have no lanes. */
+export function unpackPlan(kept: unknown, jobs: readonly Job[]): Plan | null {
   if (kept === null || kept === undefined) return null
   const text = typeof kept === 'string' ? kept : gunzipSync(kept as Buffer).toString('utf8')
-  const plan = JSON.parse(text) as Plan | OldPlan
-  return plan.version === 2 ? plan : ({ ...NOTHING_MORE, ...plan } as unknown as Plan)
+  const plan = JSON.parse(text) as KeptPlan
+  return withJobs({ ...(plan.version === 1 && NOTHING_MORE), ...plan } as Plan, jobs)
 }

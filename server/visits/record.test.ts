@@ -1,4 +1,5 @@
 /** A visit as it is kept, read back whole: nothing lost on the way through the one query. */
+import { oneJob } from '../../core/services/job.ts'
 import { randomUUID } from 'node:crypto'
 import { DAY_MS } from '../../core/time/dates.ts'
 import { newClient, openStudio, type Studio } from '../testing/studio.ts'
@@ -29,7 +30,7 @@ async function visit(over: { endedAtMs?: number; createdAtMs?: number } = {}): P
     id,
     clientId,
     workerId,
-    service: 'face-shave',
+    jobs: [oneJob('job', 'face-shave')],
     state: over.endedAtMs ? 'finished' : 'open',
     slotAtMs: null,
     createdAtMs: over.createdAtMs ?? over.endedAtMs ?? NOW,

@@ -1,4 +1,5 @@
 /** A visit as it is kept: its own row, and what hangs on it. */
+import { type Job } from '../../core/services/job.ts'
 import { NOTHING_AT_CHAIR, type AtChair } from '../../core/looks/atChair.ts'
 import type { SkinAndHair } from '../../core/client.ts'
 import type { ChairEvent } from '../../core/chair/events.ts'
@@ -19,6 +20,8 @@ export interface VisitRecord {
   readonly id: string
   readonly clientId: string
   readonly workerId: string
+  readonly jobs: Job[]
+  /** That of the first job. */
   readonly service: ServiceId
   readonly state: VisitState
   readonly slotAtMs: number | null
@@ -62,7 +65,7 @@ const EVENTS = `(SELECT json_group_array(json_object(
  * lists come as JSON.
  */
 const RECORD = `
-  SELECT v.id, v.clientId, v.workerId, v.service, v.state, v.slotAtMs, v.startedAtMs, v.endedAtMs, v.routine,
+  SELECT v.id, v.clientId, v.workerId, v.jobs, v.service, v.state, v.slotAtMs, v.startedAtMs, v.endedAtMs, v.routine,
     v.worstRedness, v.bumps, v.asked, v.notes, v.loads, v.leftMm, v.atChair, c.skin, c.schools, p.plan, p.madeAtMs AS planMadeAtMs,
     v.products, ${EVENTS} AS events,
     (SELECT json_group_array(json_object('id', id, 'visitId', visitId, 'atMs', atMs, 'width', width, 'height', height))
@@ -101,7 +104,17 @@ type KeptReading = Omit<Reading, 'point' | 'normal' | 'tangent' | 'answers'> & {
   at: Pick<Reading, 'point' | 'normal' | 'tangent'>
 }
 
+/** What a visit is to do; what its jobs left stands in columns of their own. */
+const toJobs = (column: Row[string] | undefined): Job[] =>
+  json<Job[]>(column ?? null)!.map(({ id, service, zones, method }) => ({
+    id,
+    service,
+    zones,
+    method,
+  }))
+
 function toRecord(row: Row): VisitRecord {
+  const jobs = toJobs(row['jobs'])
   return {
     ...(row as unknown as VisitRecord),
     asked: json<Asked>(row['asked'])!,
@@ -109,7 +122,8 @@ function toRecord(row: Row): VisitRecord {
     loads: json(row['loads']),
     leftMm: json(row['leftMm']),
     atChair: json<AtChair>(row['atChair']) ?? NOTHING_AT_CHAIR,
-    plan: unpackPlan(row['plan']),
+    jobs,
+    plan: unpackPlan(row['plan'], jobs),
     skin: json<SkinAndHair>(row['skin'])!,
     schools: json<Partial<Schools>>(row['schools']) ?? {},
     events: toEvents(row['events']),
@@ -140,14 +154,14 @@ export async function readChair(
   id: string,
 ): Promise<{ clientId: string; plan: Plan | null; events: ChairEvent[] } | undefined> {
   const [row] = await db.select(
-    `SELECT v.clientId, p.plan, ${EVENTS} AS events
+    `SELECT v.clientId, v.jobs, p.plan, ${EVENTS} AS events
      FROM visits v LEFT JOIN plans p ON p.visitId = v.id WHERE v.id = ?`,
     [id],
   )
   return (
     row && {
       clientId: row['clientId'] as string,
-      plan: unpackPlan(row['plan']),
+      plan: unpackPlan(row['plan'], toJobs(row['jobs'])),
       events: toEvents(row['events']),
     }
   )

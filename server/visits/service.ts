@@ -1,4 +1,5 @@
 /** What can be done to a visit. Everything that belongs together is written in one transaction. */
+import { leadJob, type Job } from '../../core/services/job.ts'
 import { NO_NOTES, type SurfaceNotes } from '../../core/hair/layer.ts'
 import type { Reading } from '../../core/grain/readings.ts'
 import { ALL_ZONE_IDS, type ZoneId } from '../../core/zones/zones.ts'
@@ -22,7 +23,7 @@ import { readVisit, type VisitRecord } from './record.ts'
 export async function addVisit(
   db: Database,
   clientId: string,
-  body: { id: string; service: string; workerId: string; slotAtMs: number | null },
+  body: { id: string; jobs: Job[]; workerId: string; slotAtMs: number | null },
 ): Promise<VisitPage> {
   await db.write(async () => {
     const [stands] = await db.select(
@@ -53,7 +54,7 @@ export async function addVisit(
       clientId,
       state: 'open',
       createdAtMs: Date.now(),
-      ...carriedOver(json<LastVisit>(last), body.service),
+      ...carriedOver(json<LastVisit>(last), leadJob(body.jobs).service),
     })
   })
   return visitPage(db, body.id)
@@ -121,20 +122,22 @@ function requireOpen(visit: VisitRecord, what: string): void {
 export async function changeVisit(
   db: Database,
   id: string,
-  change: { service?: string; workerId?: string; slotAtMs?: number | null; routine?: string },
+  change: { jobs?: Job[]; workerId?: string; slotAtMs?: number | null; routine?: string },
 ): Promise<VisitPage> {
   await db.write(async () => {
     if (change.workerId !== undefined) await requireWorker(db, change.workerId)
     const found = await readVisit(db, id)
-    if (change.service !== undefined && change.service !== found.service) {
-      requireOpen(found, 'the service')
-      // A plan belongs to its service.
+    if (change.jobs !== undefined && !sameWork(change.jobs, found.jobs)) {
+      requireOpen(found, 'what is done')
+      // A plan belongs to its jobs.
       await db.models.Plan.destroy({ where: { visitId: id } })
     }
     await db.models.Visit.update(change, { where: { id } })
   })
   return visitPage(db, id)
 }
+
+const sameWork = (a: readonly Job[], b: readonly Job[]) => JSON.stringify(a) === JSON.stringify(b)
 
 /** Ids of zones that a body may name. */
 export function requireZones(ids: readonly string[]): void {

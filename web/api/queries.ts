@@ -1,4 +1,5 @@
 /** What is asked of the server, cached; and what changes it. */
+import { type Job } from '../../core/services/job.ts'
 import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import type { Client, ClientPage, Message, VisitPage, Worker } from '../../contract/types.ts'
 import type { Product } from '../../core/care/products.ts'
@@ -119,7 +120,7 @@ export function useAddVisit(clientId: string) {
   return useMutation({
     mutationFn: (body: {
       id: string
-      service: string
+      jobs: readonly Job[]
       workerId: string
       slotAtMs: number | null
     }) => call('addVisit', { params: { id: clientId }, body }),
@@ -131,7 +132,7 @@ export function useChangeVisit(id: string) {
   const refresh = useVisitRefresh()
   return useMutation({
     mutationFn: (body: {
-      service?: string
+      jobs?: readonly Job[]
       workerId?: string
       routine?: string
       slotAtMs?: number | null

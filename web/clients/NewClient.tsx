@@ -1,4 +1,5 @@
 /** A new client: the name is enough; the rest is asked at the chair. */
+import { oneJob } from '../../core/services/job.ts'
 import { Modal, Select, TextInput } from '@mantine/core'
 import { useForm } from '@mantine/form'
 import { yupResolver } from 'mantine-form-yup-resolver'
@@ -56,7 +57,7 @@ function NewClientForm({ onClose }: { onClose: () => void }) {
       // They stand at the door: their visit begins now.
       await begin.mutateAsync({
         id: visitId,
-        service: values.service,
+        jobs: [oneJob(newId(), values.service)],
         workerId,
         slotAtMs: Date.now(),
       })

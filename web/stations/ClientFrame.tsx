@@ -1,4 +1,5 @@
 /** A client's page: the stations across the top, the head on the left, the worktable on the right, the tide line below. */
+import { oneJob } from '../../core/services/job.ts'
 import { useHotkeys } from '@mantine/hooks'
 import { lazy, Suspense, useEffect } from 'react'
 import { Link, NavLink, useNavigate, useParams, useSearchParams } from 'react-router'
@@ -147,7 +148,12 @@ function OlderVisit({
   const navigate = useNavigate()
   const begin = () =>
     add.mutate(
-      { id: newId(), service: page.client.service, workerId: house.workerId, slotAtMs: Date.now() },
+      {
+        id: newId(),
+        jobs: [oneJob(newId(), page.client.service)],
+        workerId: house.workerId,
+        slotAtMs: Date.now(),
+      },
       { onSuccess: () => void navigate(`/clients/${page.client.id}/ask`) },
     )
   const newest = page.visits.find((v) => v.state === 'finished')
@@ -191,7 +197,11 @@ function NoVisit({
   name: string
 }) {
   const add = useAddVisit(clientId)
-  const begin = () => add.mutate({ id: newId(), service, workerId, slotAtMs: Date.now() })
+  const begin = () =>
+    add.mutate({
+      ...{ id: newId(), jobs: [oneJob(newId(), service)], workerId },
+      slotAtMs: Date.now(),
+    })
   useHotkeys([['Enter', begin]])
   return (
     <main className="page">

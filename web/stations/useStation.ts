@@ -2,8 +2,8 @@
 import { useFigures } from '../state/figures.ts'
 import { useMemo } from 'react'
 import type { ClientPage, House, VisitPage } from '../../contract/types.ts'
-import { grainMap, toFieldReading } from '../../core/grain/readings.ts'
-import { DAY_MS } from '../../core/time/dates.ts'
+import { grainMap } from '../../core/grain/readings.ts'
+import { readingsToday } from '../../core/visit/planInput.ts'
 import type { Schools } from '../../core/house/schools.ts'
 import { isSkin, ZONE_IDS } from '../../core/zones/zones.ts'
 import { serviceZones } from '../../core/services/index.ts'
@@ -24,13 +24,10 @@ export function useGrain(visit: VisitPage) {
   )
 }
 
-/** A visit's readings as the field takes them. They age by the day, so that the field stands still while one works. */
+/** A visit's readings as the field takes them. */
 export function useFieldReadings(visit: VisitPage) {
   const figures = useFigures()
-  return useMemo(() => {
-    const asOf = Math.ceil((visit.endedAtMs ?? Date.now()) / DAY_MS) * DAY_MS
-    return visit.readings.map((r) => toFieldReading(figures, r, asOf))
-  }, [figures, visit.readings, visit.endedAtMs])
+  return useMemo(() => readingsToday(figures, visit, Date.now()), [figures, visit])
 }
 
 /** The field as the head shows it, with what does not belong to the service drawn faintly. */

@@ -26,7 +26,9 @@ import { unpackHead, type PackedHead } from '../../core/head/pack.ts'
 import { triangleNeighbours } from '../../core/head/walk.ts'
 import { isSkin, ZONE_IDS, type ZoneId } from '../../core/zones/zones.ts'
 import { linePath, type LineTap } from '../../core/lines/keepLine.ts'
-import { figuresOf, type ChangedFigures } from '../../core/register/register.ts'
+import { figuresOf } from '../../core/register/register.ts'
+import type { ChangedFigures } from '../../core/house/constants.ts'
+import type { PlanAsk } from '../../core/visit/planInput.ts'
 import type { Room } from '../../core/plan/handle.ts'
 import { drawnLines, headFlow, headGround, headRoom } from '../../core/plan/ground.ts'
 import type { SearchState } from '../../core/plan/search.ts'
@@ -37,7 +39,7 @@ import type { Live } from '../../core/chair/state.ts'
 import { expose, transfer } from 'comlink'
 import zoneFile from '../../generated/zones.json'
 
-import { PlanDesk, type PlanAsk, type Planned, type Replanning } from './plans.ts'
+import { PlanDesk, type Planned, type Replanning } from './plans.ts'
 
 const ZONES = zoneFile as unknown as readonly ZoneRecord[]
 

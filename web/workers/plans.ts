@@ -1,33 +1,21 @@
 /** Plans off the main thread: the three kinds, the one chosen with its edits, and the longer search for an order. */
+import {
+  groundKey,
+  groundOf,
+  planInput,
+  type HeadSkin,
+  type PlanAsk,
+  type PlanGround,
+} from '../../core/visit/planInput.ts'
 import { replan, type Cause } from '../../core/chair/replan.ts'
 import type { Replanned } from '../../core/chair/newRest.ts'
 import type { Live } from '../../core/chair/state.ts'
 import { DomainError } from '../../core/errors.ts'
-import type { ZonedReading } from '../../core/grain/whorls.ts'
-import type { KeepLine } from '../../core/lines/keepLine.ts'
 import { figuresOf } from '../../core/register/register.ts'
-import type { Room } from '../../core/plan/handle.ts'
-import { bodyFlow, bodyGround } from '../../core/plan/ground.ts'
 import { makePlan, type PlanInput } from '../../core/plan/makePlan.ts'
 import { planSearch, type SearchState } from '../../core/plan/search.ts'
-import type { DrawnLine, SkinFlow, SkinGround } from '../../core/plan/skin.ts'
 import { type Plan } from '../../core/plan/types.ts'
 import { STYLES, type Style } from '../../core/services/service.ts'
-import { PlanMemory } from '../../core/plan/question.ts'
-import type { Growth } from '../../core/regrowth/growth.ts'
-import { isBodyService } from '../../core/services/index.ts'
-import type { Sensitivity } from '../../core/skin/sensitivity.ts'
-
-/** Everything that a plan depends on, as it can be sent. */
-export interface PlanAsk extends Omit<
-  PlanInput,
-  'figures' | 'ground' | 'flow' | 'room' | 'lines' | 'sensitivity' | 'growth' | 'memory'
-> {
-  readonly readings: readonly ZonedReading[]
-  readonly lines: readonly KeepLine[]
-  readonly sensitivity: Readonly<Record<string, Sensitivity>>
-  readonly growth: Readonly<Record<string, Growth>>
-}
 
 /** A plan, or why there is none. */
 export interface Planned {
@@ -41,20 +29,11 @@ export interface Replanning {
   readonly why?: string
 }
 
-/** What the worker lends: the head's field and lines, worked out when they are needed. */
-export interface HeadSkin {
-  readonly ground: () => SkinGround
-  readonly room: () => Room
-  readonly flow: (readings: readonly ZonedReading[]) => SkinFlow
-  readonly lines: (lines: readonly KeepLine[]) => DrawnLine[]
-}
-
 /** Plans asked about over and over while one looks and edits: what does not change is remembered. */
 export class PlanDesk {
   private readonly head: HeadSkin
   private key = ''
-  private memory = new PlanMemory()
-  private skin: Pick<PlanInput, 'ground' | 'flow' | 'room' | 'lines'> | undefined
+  private ground: PlanGround | undefined
   private searching = 0
 
   constructor(head: HeadSkin) {
@@ -63,39 +42,12 @@ export class PlanDesk {
 
   private inputOf(ask: PlanAsk): PlanInput {
     const figures = figuresOf(ask.house.changed)
-    const key = JSON.stringify([
-      ask.service,
-      ask.readings.map((r) => [r.id, r.point, r.tangent, r.weight]),
-      ask.lines,
-      ask.screening.leaveOutSpots,
-      ask.notes.keptZones,
-      ask.house.changed,
-    ])
-    if (key !== this.key || !this.skin) {
+    const key = groundKey(ask)
+    if (key !== this.key || !this.ground) {
+      this.ground = groundOf(figures, ask, this.head)
       this.key = key
-      this.memory = new PlanMemory()
-      this.skin = isBodyService(ask.service)
-        ? {
-            ground: bodyGround(),
-            flow: bodyFlow(figures, ask.readings),
-            room: undefined,
-            lines: [],
-          }
-        : {
-            ground: this.head.ground(),
-            flow: this.head.flow(ask.readings),
-            room: this.head.room(),
-            lines: this.head.lines(ask.lines),
-          }
     }
-    return {
-      ...ask,
-      figures,
-      ...this.skin,
-      sensitivity: (zone) => ask.sensitivity[zone]!,
-      growth: (zone) => ask.growth[zone]!,
-      memory: this.memory,
-    }
+    return planInput(figures, ask, this.ground)
   }
 
   /** The plan of a choice. */

@@ -1,6 +1,7 @@
 /** Learning over the whole studio, off the main thread. */
 import { expose } from 'comlink'
-import { figuresOf, type ChangedFigures } from '../../core/register/register.ts'
+import { figuresOf } from '../../core/register/register.ts'
+import type { ChangedFigures } from '../../core/house/constants.ts'
 import { learnOverStudio, type StudioClient } from '../../core/history/studioLearn.ts'
 
 /** Progress is told at most so often. */

@@ -1,4 +1,6 @@
 /** Service, worker, skin and hair. */
+import { newId } from '../../state/words.ts'
+import { oneJob } from '../../../core/services/job.ts'
 import type { SkinAndHair } from '../../../core/client.ts'
 import { SCHOOLS, schoolWords } from '../../../core/house/schools.ts'
 import { SERVICE_IDS, SERVICES } from '../../../core/services/index.ts'
@@ -72,7 +74,7 @@ export function Skin({ page, visit, house, frozen }: StationProps & { frozen: bo
           disabled={frozen}
           onChange={(e) => {
             const service = e.currentTarget.value as typeof visit.service
-            changeVisit.mutate({ service })
+            changeVisit.mutate({ jobs: [oneJob(visit.jobs[0]?.id ?? newId(), service)] })
             client.mutate({ service })
           }}
         >

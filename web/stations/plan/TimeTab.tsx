@@ -7,7 +7,7 @@ import type { SearchState } from '../../../core/plan/search.ts'
 import { timetable } from '../../../core/plan/timetable.ts'
 import type { Plan } from '../../../core/plan/types.ts'
 import { useHead } from '../../head/loadHead.ts'
-import type { PlanAsk } from '../../workers/plans.ts'
+import type { PlanAsk } from '../../../core/visit/planInput.ts'
 import type { Choosing } from './usePlan.ts'
 
 const BandChart = lazy(() => import('./BandChart.tsx').then((m) => ({ default: m.BandChart })))

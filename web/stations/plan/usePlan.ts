@@ -11,7 +11,8 @@ import {
 import type { Style } from '../../../core/services/service.ts'
 import { useHead } from '../../head/loadHead.ts'
 import { usePast } from '../../state/past.ts'
-import type { PlanAsk, Planned } from '../../workers/plans.ts'
+import type { Planned } from '../../workers/plans.ts'
+import type { PlanAsk } from '../../../core/visit/planInput.ts'
 import { usePlanAsk } from '../usePlanAsk.ts'
 import type { StationProps } from '../useStation.ts'
 

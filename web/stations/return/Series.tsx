@@ -1,4 +1,5 @@
 /** The visits ahead through a date: into a calendar, and the next one onto Today. */
+import { oneJob } from '../../../core/services/job.ts'
 import { useFigures } from '../../state/figures.ts'
 import dayjs from 'dayjs'
 import { useMemo, useState } from 'react'
@@ -103,7 +104,10 @@ function IntoToday({ page, house, atMs }: StationProps & { atMs: number }) {
     if (open) move.mutate({ slotAtMs })
     else {
       add.mutate(
-        { id: newId(), service: page.client.service, workerId: house.workerId, slotAtMs },
+        {
+          ...{ id: newId(), jobs: [oneJob(newId(), page.client.service)] },
+          ...{ workerId: house.workerId, slotAtMs },
+        },
         { onSuccess: () => void navigate(`/clients/${page.client.id}/return`) },
       )
     }

@@ -1,0 +1,179 @@
+/**
+ * What a plan is made from, put together the same way on the screen, in its worker, on the server and in the demo: first as
+ * plain data that can be sent, then with the ground under it.
+ */
+import type { SkinAndHair } from '../client.ts'
+import { DomainError } from '../errors.ts'
+import { toFieldReading, type Reading } from '../grain/readings.ts'
+import type { ZonedReading } from '../grain/whorls.ts'
+import type { SurfaceNotes } from '../hair/layer.ts'
+import type { ClientModel } from '../history/learn.ts'
+import type { Schools } from '../house/schools.ts'
+import type { BladeId, Level } from '../kit/blades.ts'
+import type { KeepLine } from '../lines/keepLine.ts'
+import { bodyFlow, bodyGround } from '../plan/ground.ts'
+import type { Room } from '../plan/handle.ts'
+import type { Hand } from '../plan/hands.ts'
+import type { PlanInput } from '../plan/makePlan.ts'
+import { PlanMemory } from '../plan/question.ts'
+import type { DrawnLine, SkinFlow, SkinGround } from '../plan/skin.ts'
+import type { PlanChoice } from '../plan/types.ts'
+import type { ChangedFigures, Figures } from '../house/constants.ts'
+import type { Screening } from '../screening/screen.ts'
+import { isBodyService } from '../services/index.ts'
+import { leadJob, type Job } from '../services/job.ts'
+import { DAY_MS } from '../time/dates.ts'
+
+/** A visit as far as its plan hangs on it. */
+export interface PlannedVisit {
+  readonly jobs: readonly Job[]
+  readonly workerId: string
+  readonly readings: readonly Reading[]
+  readonly notes: SurfaceNotes
+  readonly endedAtMs: number | null
+}
+
+/** A client as far as a plan hangs on them. */
+export interface PlannedClient {
+  readonly skin: SkinAndHair
+  /** Schools that differ from the house's. */
+  readonly schools: Partial<Schools>
+  readonly model: Pick<ClientModel, 'sensitivity' | 'growth'>
+}
+
+/** A house as far as a plan hangs on it. */
+export interface PlanningHouse {
+  readonly schools: Schools
+  readonly workers: readonly { readonly id: string; readonly hand: Hand; readonly level: Level }[]
+  readonly kit: readonly BladeId[]
+  readonly figures: ChangedFigures
+  readonly changes: readonly unknown[]
+}
+
+/** Everything that a plan depends on, as plain data. */
+export interface PlanAsk extends Omit<
+  PlanInput,
+  | 'figures'
+  | 'ground'
+  | 'flow'
+  | 'room'
+  | 'lines'
+  | 'sensitivity'
+  | 'growth'
+  | 'memory'
+  | 'hand'
+  | 'level'
+> {
+  readonly readings: readonly ZonedReading[]
+  readonly lines: readonly KeepLine[]
+  readonly sensitivity: ClientModel['sensitivity']
+  readonly growth: ClientModel['growth']
+  /** Who works; null where the visit's worker is none of the house's. */
+  readonly worker: { readonly hand: Hand; readonly level: Level } | null
+}
+
+/** Readings age by the day, so that the field stands still while one works. */
+export function readingsToday(
+  figures: Figures,
+  visit: Pick<PlannedVisit, 'readings' | 'endedAtMs'>,
+  nowMs: number,
+): ZonedReading[] {
+  const asOf = Math.ceil((visit.endedAtMs ?? nowMs) / DAY_MS) * DAY_MS
+  return visit.readings.map((r) => toFieldReading(figures, r, asOf))
+}
+
+/** @param screening what the gate says of the visit */
+export function planAsk(
+  figures: Figures,
+  visit: PlannedVisit,
+  client: PlannedClient,
+  house: PlanningHouse,
+  screening: Screening,
+  choice: PlanChoice,
+  nowMs: number,
+): PlanAsk {
+  const { keptZones, hair, strays, lines } = visit.notes
+  const worker = house.workers.find((w) => w.id === visit.workerId)
+  return {
+    jobs: visit.jobs,
+    readings: readingsToday(figures, visit, nowMs),
+    lines,
+    client: client.skin,
+    screening,
+    schools: { ...house.schools, ...client.schools },
+    worker: worker ? { hand: worker.hand, level: worker.level } : null,
+    kit: house.kit,
+    sensitivity: client.model.sensitivity,
+    growth: client.model.growth,
+    notes: { keptZones, hair, strays },
+    house: { version: house.changes.length, changed: { ...house.figures } },
+    choice,
+  }
+}
+
+/** The head's field, lines and surroundings, worked out when they are asked for. */
+export interface HeadSkin {
+  readonly ground: () => SkinGround
+  readonly room: () => Room
+  readonly flow: (readings: readonly ZonedReading[]) => SkinFlow
+  readonly lines: (lines: readonly KeepLine[]) => DrawnLine[]
+}
+
+/** What a plan stands on, and what is remembered of it between plans of the same skin. */
+export type PlanGround = Pick<PlanInput, 'ground' | 'flow' | 'room' | 'lines' | 'memory'>
+
+/** The ground of a plan: the head as it grows, or the sheet of the body. */
+export function groundOf(
+  figures: Figures,
+  ask: Pick<PlanAsk, 'jobs' | 'readings' | 'lines'>,
+  head: HeadSkin,
+): PlanGround {
+  const memory = new PlanMemory()
+  if (isBodyService(leadJob(ask.jobs).service)) {
+    return {
+      ground: bodyGround(),
+      flow: bodyFlow(figures, ask.readings),
+      room: undefined,
+      lines: [],
+      memory,
+    }
+  }
+  return {
+    ground: head.ground(),
+    flow: head.flow(ask.readings),
+    room: head.room(),
+    lines: head.lines(ask.lines),
+    memory,
+  }
+}
+
+/** What the ground of a plan hangs on: while it stays the same, so does the ground. */
+export function groundKey(ask: PlanAsk): string {
+  return JSON.stringify([
+    ask.jobs,
+    ask.readings.map((r) => [r.id, r.point, r.tangent, r.weight]),
+    ask.lines,
+    ask.screening.leaveOutSpots,
+    ask.notes.keptZones,
+    ask.house.changed,
+  ])
+}
+
+/**
+ * The plan's input.
+ * @throws DomainError `no-such-worker`
+ */
+export function planInput(figures: Figures, ask: PlanAsk, ground: PlanGround): PlanInput {
+  const { worker, readings: _readings, sensitivity, growth, ...rest } = ask
+  if (!worker) {
+    throw new DomainError('no-such-worker', 'That worker is not of this house. Choose one at Ask.')
+  }
+  return {
+    ...rest,
+    ...worker,
+    ...ground,
+    figures,
+    sensitivity: (zone) => sensitivity[zone]!,
+    growth: (zone) => growth[zone]!,
+  }
+}
