@@ -317,4 +317,15 @@ export const PEOPLE: readonly Person[] = [
     worker: 1,
     story: 'left-open',
   },
+  {
+    name: 'Anselm Korrick',
+    pronouns: 'he/him',
+    occupation: 'lifeboat swimmer, wetsuit chafes',
+    service: 'back-and-chest',
+    skin: skin('average', 'beard', 'coarse'),
+    truth: { gradePerLoad: 0.2, bumpsPerLoad: 0.07, growthFactor: 1 },
+    everyDays: 21,
+    lastDaysAgo: 9,
+    worker: 0,
+  },
 ]

@@ -30,12 +30,14 @@ async function visit(over: { endedAtMs?: number; createdAtMs?: number } = {}): P
     id,
     clientId,
     workerId,
-    jobs: [oneJob('job', 'face-shave')],
+    jobs: [
+      { ...oneJob('job', 'face-shave'), ...(over.endedAtMs && { leftMm: { chin: 0.117 } }) },
+    ],
     state: over.endedAtMs ? 'finished' : 'open',
     slotAtMs: null,
     createdAtMs: over.createdAtMs ?? over.endedAtMs ?? NOW,
     asked: { answers: { infection: { yes: false } }, spots: [] },
-    ...(over.endedAtMs && { endedAtMs: over.endedAtMs, leftMm: { chin: 0.117 } }),
+    ...(over.endedAtMs && { endedAtMs: over.endedAtMs }),
   })
   return id
 }
