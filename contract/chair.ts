@@ -1,11 +1,11 @@
 /** What may come over the wire from the chair and for what goes home, as Yup schemas. */
 import * as y from 'yup'
-import { BLADE_ENDS, CHAIR_EVENT_KINDS, NICK_CARE } from '../core/chair/events.ts'
-import { PRODUCT_FACTS } from '../core/care/products.ts'
+import { BLADE_ENDS, CHAIR_EVENT_KINDS, NICK_CARE, type ToldEvent } from '../core/chair/events.ts'
+import { PRODUCT_FACTS, type Product } from '../core/care/products.ts'
 import { BLADE_IDS } from '../core/kit/blades.ts'
-import { moment, text, uuid, vec3, word, zone } from './parts.ts'
+import { bound } from './bound.ts'
+import { choice, list, moment, text, uuid, vec3, word, zone } from './parts.ts'
 
-const list = <S extends y.Schema>(of: S, most: number) => y.array().of(of).max(most)
 const relation = () => y.string().oneOf(['with', 'across', 'against'])
 const number = (low: number, high: number) => y.number().min(low).max(high)
 const stance = y
@@ -60,9 +60,9 @@ const lane = y
       .matches(/^[a-zA-Z]$/)
       .required(),
     relation: relation().required(),
-    point: vec3(),
-    normal: vec3(),
-    stroke: vec3(),
+    point: vec3().required(),
+    normal: vec3().required(),
+    stroke: vec3().required(),
     strokeBearing: angle().required(),
     growthDirection: angle().required(),
     grain: y.string().oneOf(['read', 'guess']).optional(),
@@ -70,7 +70,7 @@ const lane = y
     areaCm2: number(0, 2000).required(),
     lengthMm: number(0, 1000).required(),
     widthMm: number(0, 1000).required(),
-    bladeId: y.string().oneOf(BLADE_IDS).required(),
+    bladeId: choice(BLADE_IDS).required(),
     blade: text(80).required(),
     bladeAngleDeg: number(0, 90).required(),
     usableWidthMm: number(0, 100).required(),
@@ -121,29 +121,20 @@ const amendment = y
 
 const detail = y
   .object({
-    bladeId: y.string().oneOf(BLADE_IDS).optional(),
-    why: y
-      .string()
-      .oneOf([...BLADE_ENDS])
-      .optional(),
+    bladeId: choice(BLADE_IDS).optional(),
+    why: choice(BLADE_ENDS).optional(),
     of: uuid().optional(),
     zoneId: zone().optional(),
-    point: vec3().notRequired(),
-    normal: vec3().notRequired(),
-    tangent: vec3().notRequired(),
+    point: vec3().optional(),
+    normal: vec3().optional(),
+    tangent: vec3().optional(),
     beside: y.boolean().isTrue().optional(),
     patches: list(
-      y.object({ zoneId: zone().required(), point: vec3() }).noUnknown().required(),
+      y.object({ zoneId: zone().required(), point: vec3().required() }).noUnknown().required(),
       80,
     ).optional(),
     sizeMm: number(0.2, 60).optional(),
-    did: list(
-      y
-        .string()
-        .oneOf([...NICK_CARE])
-        .required(),
-      8,
-    ).optional(),
+    did: list(choice(NICK_CARE).required(), 8).optional(),
     contact: y.boolean().optional(),
     grade: y.number().integer().min(0).max(4).optional(),
     welt: y.boolean().optional(),
@@ -166,21 +157,20 @@ const detail = y
   .noUnknown()
   .default(undefined)
 
-export const eventSchema = y
-  .object({
-    id: uuid().required(),
-    screen: uuid().required(),
-    n: y.number().integer().min(1).max(1_000_000_000).required(),
-    kind: y
-      .string()
-      .oneOf([...CHAIR_EVENT_KINDS])
-      .required(),
-    atMs: moment().required(),
-    stepId: word().optional(),
-    reason: text(200).optional(),
-    detail: detail.optional(),
-  })
-  .noUnknown()
+export const eventSchema = bound<ToldEvent>()(
+  y
+    .object({
+      id: uuid().required(),
+      screen: uuid().required(),
+      n: y.number().integer().min(1).max(1_000_000_000).required(),
+      kind: choice(CHAIR_EVENT_KINDS).required(),
+      atMs: moment().required(),
+      stepId: word().optional(),
+      reason: text(200).optional(),
+      detail: detail.optional(),
+    })
+    .noUnknown(),
+)
 
 /** Events after this number are wanted. */
 export const followQuery = y
@@ -211,23 +201,19 @@ export const productsSchema = y
   .object({ products: list(word().required(), 40).required() })
   .noUnknown()
 
-export const houseProductsSchema = list(
-  y
-    .object({
-      id: word().required(),
-      name: text(80).required('A product needs a name.'),
-      use: y.string().oneOf(['before', 'lather', 'after', 'home', 'tool']).required(),
-      holds: list(
-        y
-          .string()
-          .oneOf([...PRODUCT_FACTS])
-          .required(),
-        8,
-      ).required(),
-    })
-    .noUnknown()
-    .required(),
-  80,
+export const houseProductsSchema = bound<Product[]>()(
+  list(
+    y
+      .object({
+        id: word().required(),
+        name: text(80).required('A product needs a name.'),
+        use: y.string().oneOf(['before', 'lather', 'after', 'home', 'tool']).required(),
+        holds: list(choice(PRODUCT_FACTS).required(), 8).required(),
+      })
+      .noUnknown()
+      .required(),
+    80,
+  ),
 )
 
 export const messageSchema = y

@@ -1,4 +1,5 @@
 /** What may come over the wire of what follows a service, as Yup schemas. */
+import { type ClientEvent } from '../core/ahead/series.ts'
 import * as y from 'yup'
 import { EVENT_KINDS } from '../core/ahead/eventKinds.ts'
 import {
@@ -10,7 +11,9 @@ import {
   type NickState,
 } from '../core/looks/answers.ts'
 import { AREA_IDS } from '../core/looks/clientAnswer.ts'
-import { choice, isoDate, moment, text, uuid, vec3, word } from './parts.ts'
+import { USUAL_MOMENTS, type Moment } from '../core/looks/moments.ts'
+import { bound } from './bound.ts'
+import { choice, isoDate, mapOf, moment, text, uuid, vec3, zoneKey } from './parts.ts'
 
 const scale = (most: number) => y.number().integer().min(0).max(most)
 
@@ -18,24 +21,22 @@ export const answerParams = y
   .object({
     id: uuid().required(),
     moment: y
-      .string()
-      .matches(/^(now|1h|24h|48h|7d|h\d{1,4})$/, 'is not a moment after a service')
+      .string<Moment>()
+      .test(
+        'moment',
+        'is not a moment after a service',
+        (m) => m === undefined || (USUAL_MOMENTS as string[]).includes(m) || /^h\d{1,4}$/.test(m),
+      )
       .required(),
   })
   .noUnknown()
 
-const nicks = y
-  .mixed<Record<string, NickState>>()
-  .test('nicks', 'must hold how each nick heals', (all) => {
-    if (all === undefined) return true
-    if (typeof all !== 'object' || all === null || Array.isArray(all)) return false
-    return (
-      Object.keys(all).length <= 60 &&
-      Object.entries(all).every(
-        ([id, state]) => uuid().isValidSync(id) && NICK_STATES.includes(state),
-      )
-    )
-  })
+const nicks = mapOf<string, NickState>(
+  (id) => uuid().isValidSync(id),
+  choice(NICK_STATES).required(),
+  'how each nick heals',
+  60,
+)
 
 export const skinAnswerSchema = y
   .object({
@@ -45,7 +46,7 @@ export const skinAnswerSchema = y
       .of(
         y
           .object({
-            zoneId: word().required(),
+            zoneId: zoneKey().required(),
             redness: scale(4).required(),
             bumps: scale(500).required(),
             pustules: scale(500).optional(),
@@ -61,9 +62,9 @@ export const skinAnswerSchema = y
           .object({
             id: uuid().required(),
             kind: choice(SPOT_KINDS).required(),
-            zoneId: word().required(),
-            point: vec3(),
-            normal: vec3(),
+            zoneId: zoneKey().required(),
+            point: vec3().required(),
+            normal: vec3().required(),
             again: uuid().optional(),
           })
           .noUnknown()
@@ -91,7 +92,7 @@ export const hairReadingSchema = y
     id: uuid().required(),
     kind: y.string().oneOf(['felt', 'seen', 'measured']).required(),
     date: isoDate().required('When was it?'),
-    zoneId: word().nullable().default(null),
+    zoneId: zoneKey().nullable().default(null),
     lengthMm: y
       .number()
       .min(0.05)
@@ -123,20 +124,22 @@ export const clientAnswerSchema = y
   })
   .noUnknown()
 
-export const eventsSchema = y
-  .array()
-  .of(
-    y
-      .object({
-        id: uuid().required(),
-        kind: choice(EVENT_KINDS).required(),
-        title: text(60).required('What is it?'),
-        atMs: moment().required(),
-      })
-      .noUnknown()
-      .required(),
-  )
-  .max(40, 'at most 40 events')
+export const eventsSchema = bound<ClientEvent[]>()(
+  y
+    .array()
+    .of(
+      y
+        .object({
+          id: uuid().required(),
+          kind: choice(EVENT_KINDS).required(),
+          title: text(60).required('What is it?'),
+          atMs: moment().required(),
+        })
+        .noUnknown()
+        .required(),
+    )
+    .max(40, 'at most 40 events'),
+)
 
 /** A calendar of visits up to a day. */
 export const throughQuery = y.object({ through: isoDate().required() }).noUnknown()

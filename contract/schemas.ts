@@ -1,49 +1,78 @@
 /** What may come over the wire, as Yup schemas. The server checks every body, parameter and query with these. */
+import type { InferType } from 'yup'
+import { ALL_ZONE_IDS, type ZoneId } from '../core/zones/zones.ts'
+import { type Reading, ALL_METHODS } from '../core/grain/readings.ts'
+import { type Asked } from '../core/screening/asked.ts'
+import { type SkinAndHair } from '../core/client.ts'
 import * as y from 'yup'
-import { COARSENESSES, CURLS, DENSITIES, GREYS, HAIR_KINDS } from '../core/hair/layer.ts'
-import { SCHOOL_IDS, SCHOOLS, type SchoolId } from '../core/house/schools.ts'
+import {
+  COARSENESSES,
+  CURLS,
+  DENSITIES,
+  GREYS,
+  HAIR_KINDS,
+  type SurfaceNotes,
+  type ZoneHair,
+} from '../core/hair/layer.ts'
+import { SCHOOLS, type SchoolId, type Schools } from '../core/house/schools.ts'
 import { LINE_KINDS } from '../core/lines/keepLine.ts'
 import { BLADE_IDS } from '../core/kit/blades.ts'
-import { STROKE_WAYS, type LaneEdit } from '../core/plan/types.ts'
+import { STROKE_WAYS, type LaneEdit, type PlanChoice } from '../core/plan/types.ts'
 import { STYLES } from '../core/services/service.ts'
 import { SEVERITY_ORDER } from '../core/services/effect.ts'
-import { type HouseRules } from '../core/screening/rules.ts'
-import { SERVICE_IDS } from '../core/services/index.ts'
+import { type HouseRules, MARK_KINDS, type RuleEdit } from '../core/screening/rules.ts'
+import { SERVICE_IDS, type ServiceId } from '../core/services/index.ts'
 import { calibrationSchema, houseProductsSchema } from './chair.ts'
 import { eventsSchema } from './followUp.ts'
 import { METHODS } from '../core/services/job.ts'
-import { choice, isoDate, moment, text, uuid, vec3, word, zone } from './parts.ts'
+import { bound } from './bound.ts'
+import {
+  choice,
+  isoDate,
+  list,
+  mapOf,
+  moment,
+  oneOf,
+  shaped,
+  text,
+  uuid,
+  vec3,
+  word,
+  zone,
+} from './parts.ts'
 
 /** A place on the skin. */
 const place = () =>
-  y.object({ zoneId: word().required(), point: vec3(), normal: vec3() }).noUnknown()
+  y
+    .object({ zoneId: zone().required(), point: vec3().required(), normal: vec3().required() })
+    .noUnknown()
 
 export const idParams = y.object({ id: uuid().required() }).noUnknown()
 
-export const SERVICE_CHOICES = SERVICE_IDS
-const service = () => y.string().oneOf([...SERVICE_CHOICES])
+const service = () => choice(SERVICE_IDS)
 
 /** Schools that are chosen: known questions with known choices. */
 const schools = () =>
-  y.mixed<Record<string, string>>().test('schools', 'must hold known schools', (all) => {
+  y.mixed<Partial<Schools>>().test('schools', 'must hold known schools', (all) => {
     if (all === undefined) return true
     if (typeof all !== 'object' || all === null || Array.isArray(all)) return false
     return Object.entries(all).every(
-      ([id, choice]) =>
-        SCHOOL_IDS.includes(id as SchoolId) &&
-        SCHOOLS[id as SchoolId].choices.some((c) => c.id === choice),
+      ([id, chosen]) =>
+        Object.hasOwn(SCHOOLS, id) && SCHOOLS[id as SchoolId].choices.some((c) => c.id === chosen),
     )
   })
 
-export const skinSchema = y
-  .object({
-    reactivity: y.string().oneOf(['tough', 'average', 'reactive']).required(),
-    faceHair: y.string().oneOf(['beard', 'fuzz']).required(),
-    coarseness: y.string().oneOf(['fine', 'medium', 'coarse']).required(),
-    curl: y.string().oneOf(['straight', 'wavy', 'tight']).required(),
-    bumpProne: y.boolean().required(),
-  })
-  .noUnknown()
+export const skinSchema = bound<SkinAndHair>()(
+  y
+    .object({
+      reactivity: y.string().oneOf(['tough', 'average', 'reactive']).required(),
+      faceHair: y.string().oneOf(['beard', 'fuzz']).required(),
+      coarseness: y.string().oneOf(['fine', 'medium', 'coarse']).required(),
+      curl: y.string().oneOf(['straight', 'wavy', 'tight']).required(),
+      bumpProne: y.boolean().required(),
+    })
+    .noUnknown(),
+)
 
 const phone = () =>
   y
@@ -82,7 +111,7 @@ export const clientChangeSchema = y
     note: text(500),
     events: eventsSchema.optional(),
     service: service(),
-    skin: skinSchema.default(undefined),
+    skin: skinSchema.default(undefined).optional(),
     schools: schools().optional(),
   })
   .noUnknown()
@@ -157,7 +186,7 @@ const answerSchema = y
   .object({
     yes: y.boolean().required(),
     date: isoDate().optional(),
-    zones: y.array().of(word().required()).max(80).optional(),
+    zones: list(zone().required(), 80).optional(),
     kinds: y.array().of(text(40).required()).max(12).optional(),
     still: y.string().oneOf(['ask']).optional(),
     since: isoDate().optional(),
@@ -165,151 +194,106 @@ const answerSchema = y
   .noUnknown()
   .required()
 
-export const askedSchema = y
-  .object({
-    answers: y
-      .mixed<Record<string, object>>()
-      .required()
-      .test('answers', 'must hold one answer per question', (value) => {
-        if (typeof value !== 'object' || value === null || Array.isArray(value)) return false
-        const entries = Object.entries(value)
-        return (
-          entries.length <= 60 &&
-          entries.every(
-            ([key, a]) =>
-              word().isValidSync(key) &&
-              typeof a === 'object' &&
-              a !== null &&
-              answerSchema.isValidSync(a, { strict: true }),
-          )
+export const askedSchema = bound<Asked>()(
+  y
+    .object({
+      answers: mapOf<string, InferType<typeof answerSchema>>(
+        (key) => word().isValidSync(key),
+        answerSchema,
+        'one answer per question',
+        60,
+      ).required(),
+      spots: y
+        .array()
+        .of(
+          y
+            .object({
+              id: uuid().required(),
+              kind: choice(MARK_KINDS).required(),
+              zoneId: zone().required(),
+              point: vec3().required(),
+              normal: vec3().required(),
+              radiusMm: y.number().min(1).max(60).required(),
+              trail: y.array().of(place().required()).max(400).optional(),
+              marginMm: y.number().min(0).max(60).optional(),
+              seenOn: isoDate().optional(),
+              stillThere: y.string().oneOf(['ask', 'yes']).optional(),
+            })
+            .noUnknown(),
         )
-      }),
-    spots: y
-      .array()
-      .of(
-        y
-          .object({
-            id: uuid().required(),
-            kind: word().required(),
-            zoneId: word().required(),
-            point: vec3(),
-            normal: vec3(),
-            radiusMm: y.number().min(1).max(60).required(),
-            trail: y.array().of(place().required()).max(400).optional(),
-            marginMm: y.number().min(0).max(60).optional(),
-            seenOn: isoDate().optional(),
-            stillThere: y.string().oneOf(['ask', 'yes']).optional(),
-          })
-          .noUnknown(),
-      )
-      .max(200, 'at most 200 marks')
-      .required(),
-    patchTest: y
-      .object({
-        zoneId: word().required(),
-        point: vec3().optional(),
-        normal: vec3().optional(),
-        plannedFor: isoDate().optional(),
-        placedAtMs: moment().optional(),
-        readAtMs: moment().optional(),
-        result: y.string().oneOf(['planned', 'waiting', 'calm', 'reacted']).required(),
-      })
-      .noUnknown()
-      .default(undefined)
-      .optional(),
-    consent: y
-      .object({
-        text: text(6000).required(),
-        name: text(80).required('Whose signature is it?'),
-        asGuardian: y.boolean().required(),
-        signedAtMs: moment().required(),
-        path: y
-          .string()
-          .matches(/^[ML0-9. -]{3,30000}$/, 'is not a signature')
-          .required('Sign in the field.'),
-      })
-      .noUnknown()
-      .default(undefined)
-      .optional(),
-    clinician: y
-      .object({
-        who: text(80).required('Who said it?'),
-        on: isoDate().required(),
-        said: y.string().oneOf(['yes', 'no']).required(),
-      })
-      .noUnknown()
-      .default(undefined)
-      .optional(),
-  })
-  .noUnknown()
+        .max(200, 'at most 200 marks')
+        .required(),
+      patchTest: y
+        .object({
+          zoneId: zone().required(),
+          point: vec3().optional(),
+          normal: vec3().optional(),
+          plannedFor: isoDate().optional(),
+          placedAtMs: moment().optional(),
+          readAtMs: moment().optional(),
+          result: y.string().oneOf(['planned', 'waiting', 'calm', 'reacted']).required(),
+        })
+        .noUnknown()
+        .default(undefined)
+        .optional(),
+      consent: y
+        .object({
+          text: text(6000).required(),
+          name: text(80).required('Whose signature is it?'),
+          asGuardian: y.boolean().required(),
+          signedAtMs: moment().required(),
+          path: y
+            .string()
+            .matches(/^[ML0-9. -]{3,30000}$/, 'is not a signature')
+            .required('Sign in the field.'),
+        })
+        .noUnknown()
+        .default(undefined)
+        .optional(),
+      clinician: y
+        .object({
+          who: text(80).required('Who said it?'),
+          on: isoDate().required(),
+          said: y.string().oneOf(['yes', 'no']).required(),
+        })
+        .noUnknown()
+        .default(undefined)
+        .optional(),
+    })
+    .noUnknown(),
+)
 
-export const readingSchema = y
-  .object({
-    id: uuid().required(),
-    zoneId: word().required(),
-    point: vec3(),
-    normal: vec3(),
-    tangent: vec3(),
-    method: y.string().oneOf(['felt', 'looked', 'pad', 'card', 'test']).required(),
-    atMs: moment().required(),
-    answers: y
-      .array()
-      .of(
-        y
-          .object({
-            strokeDeg: y.number().min(0).max(360).required(),
-            catches: y.boolean().required(),
-          })
-          .noUnknown(),
-      )
-      .max(60)
-      .optional(),
-  })
-  .noUnknown()
+export const readingSchema = bound<Reading>()(
+  y
+    .object({
+      id: uuid().required(),
+      zoneId: zone().required(),
+      point: vec3().required(),
+      normal: vec3().required(),
+      tangent: vec3().required(),
+      method: choice(ALL_METHODS).required(),
+      atMs: moment().required(),
+      answers: y
+        .array()
+        .of(
+          y
+            .object({
+              strokeDeg: y.number().min(0).max(360).required(),
+              catches: y.boolean().required(),
+            })
+            .noUnknown(),
+        )
+        .max(60)
+        .optional(),
+    })
+    .noUnknown(),
+)
 
 /** One edit of the map: readings taken out and readings put in, together or not at all. */
 export const readingEditSchema = y
   .object({
     remove: y.array().of(uuid().required()).max(1000).required(),
     add: y.array().of(readingSchema.required()).max(1000).required(),
-  })
-  .noUnknown()
-
-/** What Read notes besides the grain. */
-export const notesSchema = y
-  .object({
-    lines: y
-      .array()
-      .of(
-        y
-          .object({
-            id: uuid().required(),
-            kind: choice(LINE_KINDS).required(),
-            keep: choice(['left', 'right']).required(),
-            drawnAtMs: moment().required(),
-            taps: y.array().of(place().required()).min(1).max(40).required(),
-          })
-          .noUnknown()
-          .required(),
-      )
-      .max(40, 'at most 40 lines')
-      .required(),
-    keptZones: y.array().of(word().required()).max(80).required(),
-    hair: y
-      .mixed<Record<string, object>>()
-      .required()
-      .test('hair', 'must hold kinds of hair by zone', (value) => {
-        if (typeof value !== 'object' || value === null || Array.isArray(value)) return false
-        return Object.entries(value).every(
-          ([zone, hair]) =>
-            word().isValidSync(zone) && zoneHair.isValidSync(hair, { strict: true }),
-        )
-      }),
-    strays: y
-      .array()
-      .of(place().shape({ id: uuid().required() }).required())
-      .max(200, 'at most 200 strays')
-      .required(),
   })
   .noUnknown()
 
@@ -324,53 +308,69 @@ const zoneHair = y
   .noUnknown()
   .required()
 
-/** A map from names to things, each checked. */
-const mapOf = <T>(name: RegExp, value: y.Schema, what: string) =>
-  y.mixed<Record<string, T>>().test(what, `must hold ${what}`, (all) => {
-    if (all === undefined) return true
-    if (typeof all !== 'object' || all === null || Array.isArray(all)) return false
-    const entries = Object.entries(all)
-    return (
-      entries.length <= 600 &&
-      entries.every(([key, v]) => name.test(key) && value.isValidSync(v, { strict: true }))
-    )
-  })
+/** What Read notes besides the grain. */
+export const notesSchema = bound<SurfaceNotes>()(
+  y
+    .object({
+      lines: y
+        .array()
+        .of(
+          y
+            .object({
+              id: uuid().required(),
+              kind: choice(LINE_KINDS).required(),
+              keep: choice(['left', 'right']).required(),
+              drawnAtMs: moment().required(),
+              taps: y.array().of(place().required()).min(1).max(40).required(),
+            })
+            .noUnknown()
+            .required(),
+        )
+        .max(40, 'at most 40 lines')
+        .required(),
+      keptZones: list(zone().required(), 80).required(),
+      hair: mapOf<ZoneId, ZoneHair>(
+        oneOf(ALL_ZONE_IDS),
+        zoneHair,
+        'kinds of hair by zone',
+      ).required(),
+      strays: y
+        .array()
+        .of(place().shape({ id: uuid().required() }).required())
+        .max(200, 'at most 200 strays')
+        .required(),
+    })
+    .noUnknown(),
+)
 
 const laneEdit = y
   .object({
     skip: y.boolean().optional(),
-    bladeId: y.string().oneOf(BLADE_IDS).optional(),
-    way: y
-      .string()
-      .oneOf([...STROKE_WAYS])
-      .optional(),
+    bladeId: choice(BLADE_IDS).optional(),
+    way: choice(STROKE_WAYS).optional(),
   })
   .noUnknown()
   .required()
 
 /** Which plan is kept. */
-export const planChoiceSchema = y
-  .object({
-    style: y
-      .string()
-      .oneOf([...STYLES])
-      .default('balanced'),
-    edits: mapOf<LaneEdit>(
-      /^[a-z0-9-]{1,40}:\d{1,2}:[a-zA-Z]$/,
-      laneEdit,
-      'changes by lane',
-    ).default({}),
-    within: y.number().min(1).max(300).optional(),
-    order: y.array().of(y.string().max(60).required()).max(400).optional(),
-  })
-  .noUnknown()
+export const planChoiceSchema = bound<PlanChoice>()(
+  y
+    .object({
+      style: choice(STYLES).default('balanced'),
+      edits: mapOf<string, LaneEdit>(
+        shaped(/^[a-z0-9-]{1,40}:\d{1,2}:[a-zA-Z]$/),
+        laneEdit,
+        'changes by lane',
+      ).default({}),
+      within: y.number().min(1).max(300).optional(),
+      order: y.array().of(y.string().max(60).required()).max(400).optional(),
+    })
+    .noUnknown(),
+)
 
 const ruleEdit = y
   .object({
-    severity: y
-      .string()
-      .oneOf([...SEVERITY_ORDER])
-      .optional(),
+    severity: choice(SEVERITY_ORDER).optional(),
     waitDays: y.number().integer().min(0).max(730).optional(),
   })
   .noUnknown()
@@ -380,16 +380,16 @@ export const houseChangeSchema = y
   .object({
     schools: y.mixed<Record<string, string>>().optional(),
     workerId: uuid().optional(),
-    kit: y.array().of(y.string().oneOf(BLADE_IDS).required()).optional(),
+    kit: y.array().of(choice(BLADE_IDS).required()).optional(),
     /** null gives a figure its default back. */
-    figures: mapOf<number | null>(
-      /^[a-zA-Z0-9.-]{1,80}$/,
-      y.number().nullable(),
+    figures: mapOf<string, number | null>(
+      shaped(/^[a-zA-Z0-9.-]{1,80}$/),
+      y.number().nullable().defined(),
       'figures',
     ).optional(),
-    rules: mapOf<HouseRules[string]>(
-      /^[a-z-]{1,40}$/,
-      mapOf(/^[a-z-]{1,40}$/, ruleEdit, 'edits by service'),
+    rules: mapOf<string, HouseRules[string]>(
+      shaped(/^[a-z-]{1,40}$/),
+      mapOf<ServiceId, RuleEdit>(shaped(/^[a-z-]{1,40}$/), ruleEdit, 'edits by service').defined(),
       'edits by rule',
     ).optional(),
     consentText: text(6000).optional(),

@@ -52,7 +52,7 @@ export interface House {
   /** Who works at this screen. */
   workerId: string
   /** Blades the house owns. */
-  kit: BladeId[]
+  kit: readonly BladeId[]
   /** Figures that differ from their defaults, by area and name. */
   figures: Record<string, number>
   /** Rules of asking that differ from their defaults. */
@@ -60,7 +60,7 @@ export interface House {
   /** Text that clients sign; the product's own while empty. */
   consentText: string
   /** Products of the house, with what of their ingredients matters. */
-  products: Product[]
+  products: readonly Product[]
   /** What calibrating the probe thermometer found; null before the first time. */
   probe: ProbeCalibration | null
   /** What was changed and when, oldest first. */
@@ -90,7 +90,7 @@ export interface Client {
   email: string
   note: string
   /** Events that services are laid out for. */
-  events: ClientEvent[]
+  events: readonly ClientEvent[]
   createdAtMs: number
 }
 

@@ -26,6 +26,7 @@ beforeAll(async () => {
 })
 afterAll(() => studio.close())
 
+const HEAD_SHAVE = [oneJob(randomUUID(), 'head-shave')]
 const api = () => request(studio.app)
 const problem = (r: Response, status: number, code: string) => {
   expect([r.status, r.body?.code]).toEqual([status, code])
@@ -79,7 +80,7 @@ describe('every route with an id', () => {
   const bodies: Record<string, object> = {
     '/api/clients/:id/visits': {
       id: randomUUID(),
-      service: 'face-shave',
+      jobs: [oneJob(randomUUID(), 'face-shave')],
       workerId: randomUUID(),
       slotAtMs: null,
     },
@@ -236,14 +237,14 @@ describe('bodies', () => {
         .put(`/api/visits/${visit.id}/asked`)
         .send({ answers: {}, spots: [spot] }),
       422,
-      'no-such-zone',
+      'invalid',
     )
     problem(
       await api()
         .post(`/api/visits/${visit.id}/readings`)
         .send({ remove: [], add: [{ ...reading(), zoneId: 'elbow' }] }),
       422,
-      'no-such-zone',
+      'invalid',
     )
   })
 })
@@ -365,7 +366,7 @@ describe('visits', () => {
   it('are one at a time, repeated requests change nothing', async () => {
     const { client, visit } = await plannedVisit(studio.app)
     const house = (await api().get('/api/house')).body as House
-    const again = { id: visit.id, service: 'face-shave', workerId: house.workerId, slotAtMs: null }
+    const again = { id: visit.id, jobs: visit.jobs, workerId: house.workerId, slotAtMs: null }
     await api().post(`/api/clients/${client.id}/visits`).send(again).expect(201)
     problem(
       await api()
@@ -398,6 +399,27 @@ describe('visits', () => {
     expect(((await send({ remove: [], add: [r] })).body as VisitPage).readings).toHaveLength(1)
   })
 
+  it('hold their jobs: kept as sent, one so far where a plan is made', async () => {
+    const { visit } = await plannedVisit(studio.app)
+    expect(visit.jobs).toEqual([{ ...visit.jobs[0], zones: null, method: 'blade' }])
+    expect(visit.plan!.jobs).toEqual(visit.jobs)
+    const [own] = visit.jobs
+    expect(new Set(visit.plan!.lanes.map((l) => l.jobId))).toEqual(new Set([own!.id]))
+    const lip = { ...oneJob(randomUUID(), 'facial-razor'), zones: ['upper-lip-left'] }
+    const two = { jobs: [own, lip] }
+    const both = (await api().patch(`/api/visits/${visit.id}`).send(two).expect(200))
+      .body as VisitPage
+    expect([both.jobs, both.service, both.plan]).toEqual([two.jobs, 'face-shave', null])
+    problem(await api().put(`/api/visits/${visit.id}/plan`), 422, 'several-jobs')
+    // Some zones of a service alone are planned alone.
+    const chin = { jobs: [{ ...own, zones: ['chin'] }] }
+    await api().patch(`/api/visits/${visit.id}`).send(chin).expect(200)
+    const page = (await api().put(`/api/visits/${visit.id}/plan`).expect(200)).body as VisitPage
+    expect(page.plan!.zones.map((z) => z.zoneId)).toEqual(['chin'])
+    for (const jobs of [[], [{ ...own, service: 'haircut' }], [{ ...own, zones: ['tail'] }]])
+      problem(await api().patch(`/api/visits/${visit.id}`).send({ jobs }), 422, 'invalid')
+  })
+
   it('keep their plan when the map changes later, and lose it with the service', async () => {
     const { visit } = await plannedVisit(studio.app)
     await api()
@@ -409,7 +431,7 @@ describe('visits', () => {
     const anew = (await api().put(`/api/visits/${visit.id}/plan`)).body as VisitPage
     expect(anew.plan).not.toEqual(visit.plan)
     const changed = (
-      await api().patch(`/api/visits/${visit.id}`).send({ service: 'head-shave' }).expect(200)
+      await api().patch(`/api/visits/${visit.id}`).send({ jobs: HEAD_SHAVE }).expect(200)
     ).body as VisitPage
     expect(changed).toMatchObject({ service: 'head-shave', plan: null })
   })
@@ -459,7 +481,7 @@ describe('the chair', () => {
     )
     problem(await api().put(`/api/visits/${visit.id}/plan`), 409, 'already-started')
     problem(
-      await api().patch(`/api/visits/${visit.id}`).send({ service: 'head-shave' }),
+      await api().patch(`/api/visits/${visit.id}`).send({ jobs: HEAD_SHAVE }),
       409,
       'already-started',
     )
@@ -467,7 +489,7 @@ describe('the chair', () => {
 
   it('needs a plan', async () => {
     const { client, visit } = await plannedVisit(studio.app)
-    await api().patch(`/api/visits/${visit.id}`).send({ service: 'head-shave' }).expect(200)
+    await api().patch(`/api/visits/${visit.id}`).send({ jobs: HEAD_SHAVE }).expect(200)
     problem(
       await api().post(`/api/visits/${visit.id}/events`).send(chairEvent(1, 'started')),
       409,
@@ -606,7 +628,7 @@ describe('care and return', () => {
         .post(`/api/visits/${visit.id}/hair`)
         .send({ ...hair, id: randomUUID(), zoneId: 'elbow' }),
       422,
-      'no-such-zone',
+      'invalid',
     )
     for (let i = 0; i < 2; i++) await api().delete(`/api/hair/${hair.id}`).expect(200)
     expect(await growth()).toEqual(prior)

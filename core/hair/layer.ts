@@ -13,11 +13,11 @@ export const CURLS = ['straight', 'wavy', 'tight'] as const
 
 /** Hair of one zone; what is left out is as told at Ask. */
 export interface ZoneHair {
-  readonly kind?: (typeof HAIR_KINDS)[number]
-  readonly coarseness?: Coarseness
-  readonly density?: (typeof DENSITIES)[number]
-  readonly curl?: Curl
-  readonly grey?: (typeof GREYS)[number]
+  readonly kind?: (typeof HAIR_KINDS)[number] | undefined
+  readonly coarseness?: Coarseness | undefined
+  readonly density?: (typeof DENSITIES)[number] | undefined
+  readonly curl?: Curl | undefined
+  readonly grey?: (typeof GREYS)[number] | undefined
 }
 
 export type HairLayer = Partial<Record<ZoneId, ZoneHair>>

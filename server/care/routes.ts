@@ -57,7 +57,7 @@ export function careRoutes(app: Express, db: Database): void {
   mount(app, 'messages', async () => readMessages(db))
   mount(app, 'changeMessage', async ({ params, body }) => {
     await db.write(async () => {
-      const [changed] = await db.models.Message.update(body as Partial<Message>, {
+      const [changed] = await db.models.Message.update(body, {
         where: { id: params.id },
       })
       if (changed === 0) throw notFound('That message')

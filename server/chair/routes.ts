@@ -1,6 +1,5 @@
 import { figuresOf } from '../../core/register/register.ts'
 import { corrected } from '../../core/chair/probe.ts'
-import type { ToldEvent } from '../../core/chair/events.ts'
 import type { KitEvent } from '../../core/chair/kit.ts'
 import { createSession } from 'better-sse'
 import type { Express } from 'express'
@@ -9,14 +8,14 @@ import type { Database } from '../db/connection.ts'
 import { readHouse } from '../house/service.ts'
 import { mount } from '../http/mount.ts'
 import type { Chair } from './chair.ts'
-import { makeProbe, type ProbeInto } from './probe.ts'
+import { makeProbe } from './probe.ts'
 
 /** Blades of the log that are shown. */
 const LOG_LENGTH = 60
 
 export function chairRoutes(app: Express, db: Database, { desk, writer }: Chair): void {
   const probe = makeProbe(7)
-  mount(app, 'addEvent', ({ params, body }) => writer.add(params.id, body as ToldEvent))
+  mount(app, 'addEvent', ({ params, body }) => writer.add(params.id, body))
   mount(app, 'follow', async ({ params, query, response }) => {
     // Asked before the stream begins, so that a visit that is not there is told as such.
     await desk.of(params.id)
@@ -27,7 +26,7 @@ export function chairRoutes(app: Express, db: Database, { desk, writer }: Chair)
   })
   mount(app, 'probe', async ({ body }) => {
     const nowMs = Date.now()
-    const rawC = probe(body as ProbeInto, nowMs)
+    const rawC = probe(body, nowMs)
     const { probe: calibration, figures: changed } = await readHouse(db)
     return {
       atMs: nowMs,

@@ -1,5 +1,4 @@
 import type { Express } from 'express'
-import type { Client } from '../../contract/types.ts'
 import type { ChairDesk } from '../chair/desk.ts'
 import type { Database } from '../db/connection.ts'
 import { mount } from '../http/mount.ts'
@@ -12,17 +11,15 @@ import { takeOut, takeOutCsv } from './takeOut.ts'
 export function clientRoutes(app: Express, db: Database, desk: ChairDesk, dataDir: string): void {
   mount(app, 'clients', ({ query }) => clients.listClients(db, query))
   mount(app, 'addClient', async ({ body, response }) => {
-    const client = await clients.addClient(db, body as Omit<Client, 'createdAtMs'>)
+    const client = await clients.addClient(db, body)
     response.status(201)
     return client
   })
   mount(app, 'client', ({ params }) => clients.clientPage(db, params.id))
   mount(app, 'tide', ({ params, query }) => earlierTide(db, params.id, query.back))
-  mount(app, 'changeClient', ({ params, body }) =>
-    clients.changeClient(db, params.id, body as Partial<Client>),
-  )
+  mount(app, 'changeClient', ({ params, body }) => clients.changeClient(db, params.id, body))
   mount(app, 'eraseClient', async ({ params, body }) => {
-    const { confirmName } = body as { confirmName: string }
+    const { confirmName } = body
     const { photos } = await clients.eraseClient(db, params.id, confirmName)
     desk.forgetAll()
     await Promise.all(photos.map((id) => dropPhoto(dataDir, id)))

@@ -1,4 +1,5 @@
 /** Clients: found, added, changed, taken out, erased; and the page that holds all about one. */
+import { type BodyOf } from '../../contract/routes.ts'
 import { figuresOf } from '../../core/register/register.ts'
 import type { ServiceId } from '../../core/services/index.ts'
 import type {
@@ -76,10 +77,7 @@ export async function listClients(
   return rows.sort(by[query.sort])
 }
 
-export async function addClient(
-  db: Database,
-  body: Omit<Client, 'createdAtMs' | 'schools' | 'events'>,
-): Promise<Client> {
+export async function addClient(db: Database, body: BodyOf<'addClient'>): Promise<Client> {
   const row = await db.write(async () => {
     const same = await db.models.Client.findByPk(body.id)
     return same ?? db.models.Client.create({ ...body, createdAtMs: Date.now() })
@@ -90,7 +88,7 @@ export async function addClient(
 export async function changeClient(
   db: Database,
   id: string,
-  change: Partial<Client>,
+  change: BodyOf<'changeClient'>,
 ): Promise<Client> {
   const row = await db.write(async () => (await findClient(db, id)).update(change))
   return toClient(row)

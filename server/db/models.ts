@@ -48,7 +48,7 @@ export interface ClientRecord extends Row<ClientRecord> {
   email: CreationOptional<string>
   note: CreationOptional<string>
   /** Events that services are laid out for. */
-  events: CreationOptional<ClientEvent[]>
+  events: CreationOptional<readonly ClientEvent[]>
   /** The import that brought them; null when entered by hand. */
   importId: CreationOptional<string | null>
   createdAtMs: number

@@ -1,4 +1,5 @@
 /** The house: its name, its workers, its schools, who works at this screen. */
+import { type HouseEdit } from '../../contract/routes.ts'
 import type { Figures } from '../../core/house/constants.ts'
 import {
   DEFAULT_SCHOOLS,
@@ -23,11 +24,11 @@ interface KeptHouse {
   name?: string
   schools?: Partial<Schools>
   workerId?: string
-  kit?: BladeId[]
+  kit?: readonly BladeId[]
   figures?: Record<string, number>
   rules?: HouseRules
   consentText?: string
-  products?: Product[]
+  products?: readonly Product[]
   probe?: ProbeCalibration
   changes?: HouseChange[]
 }
@@ -70,22 +71,6 @@ export async function keepHouse(db: Database, change: KeptHouse): Promise<void> 
     key: KEY,
     value: { ...(before?.value as KeptHouse | undefined), ...change },
   })
-}
-
-/** What may be changed of the house. */
-export interface HouseEdit {
-  readonly schools?: Record<string, string>
-  readonly workerId?: string
-  readonly worker?: Worker
-  readonly kit?: BladeId[]
-  /** null gives a figure its default back. */
-  readonly figures?: Record<string, number | null>
-  /** An empty edit gives a rule its default back. */
-  readonly rules?: HouseRules
-  readonly consentText?: string
-  readonly products?: Product[]
-  /** What the probe showed in known temperatures. */
-  readonly probe?: { iceShowsC: number; warm?: { knownC: number; showsC: number } }
 }
 
 const refuse = (code: string, sentence: string) =>

@@ -1,22 +1,23 @@
 /** Puts a route of the contract onto Express: checks what comes in, answers what the handler gives. */
 import type { Express, Request, Response } from 'express'
 import { ValidationError, type Schema } from 'yup'
-import { ROUTES, type AnswerOf, type RouteName } from '../../contract/routes.ts'
+import {
+  ROUTES,
+  type AnswerOf,
+  type BodyOf,
+  type ParamsOf,
+  type QueryOf,
+  type RouteName,
+  type Takes,
+} from '../../contract/routes.ts'
 import { hostileKey } from '../../contract/keys.ts'
 import { HttpProblem } from './problem.ts'
 
-/** What a handler receives, already checked. A route without parameters or a query has them empty. */
-export interface Incoming {
-  readonly params: { readonly id: string; readonly moment: string }
-  readonly query: {
-    readonly find: string
-    readonly sort: string
-    readonly after: number
-    readonly size: string
-    readonly through: string
-    readonly back: number
-  }
-  readonly body: unknown
+/** What a handler receives, already checked. */
+export interface Incoming<N extends RouteName> {
+  readonly params: ParamsOf<N>
+  readonly query: QueryOf<N>
+  readonly body: BodyOf<N>
   readonly response: Response
 }
 
@@ -24,17 +25,18 @@ export interface Incoming {
 export function mount<N extends RouteName>(
   app: Express,
   name: N,
-  handler: (incoming: Incoming) => Promise<AnswerOf<N> | void>,
+  handler: (incoming: Incoming<N>) => Promise<AnswerOf<N> | void>,
 ): void {
-  const { method, path, params, query, body } = ROUTES[name]
+  const { method, path, params, query, body }: Takes = ROUTES[name]
   const verb = method.toLowerCase() as 'get' | 'post' | 'put' | 'patch' | 'delete'
   app[verb](path, async (request: Request, response: Response) => {
+    // The one place where what was checked takes the type of its schema.
     const incoming = {
       params: check(params, request.params, 400, 'The address'),
       query: check(query, request.query, 400, 'The address'),
       body: check(body, request.body, 422, 'What was sent'),
       response,
-    } as Incoming
+    } as Incoming<N>
     const answer = await handler(incoming)
     if (!response.headersSent) response.json(answer ?? null)
   })

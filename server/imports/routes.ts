@@ -6,7 +6,7 @@ import { addImport, listImports, undoImport } from './service.ts'
 export function importRoutes(app: Express, db: Database): void {
   mount(app, 'imports', () => listImports(db))
   mount(app, 'addImport', async ({ body, response }) => {
-    const record = await addImport(db, body as Parameters<typeof addImport>[1])
+    const record = await addImport(db, body)
     response.status(201)
     return record
   })

@@ -1,13 +1,8 @@
 /** Clients brought in together: all or none, and taken back together. */
-import type { Client, ImportRecord, ImportUndone } from '../../contract/types.ts'
+import { type BodyOf } from '../../contract/routes.ts'
+import type { ImportRecord, ImportUndone } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { HttpProblem, notFound } from '../http/problem.ts'
-
-interface ImportBody {
-  readonly id: string
-  readonly source: string
-  readonly clients: readonly Omit<Client, 'createdAtMs' | 'schools' | 'events'>[]
-}
 
 /** Rows written at once: SQLite takes so many values in one statement. */
 const AT_ONCE = 400
@@ -25,7 +20,7 @@ export async function listImports(db: Database, id?: string): Promise<ImportReco
  * Writes all in one transaction; the same import again changes nothing.
  * @throws HttpProblem 409 `id-taken` when a client of it is already here: then none is written
  */
-export async function addImport(db: Database, body: ImportBody): Promise<ImportRecord> {
+export async function addImport(db: Database, body: BodyOf<'addImport'>): Promise<ImportRecord> {
   await db.write(async () => {
     const { Import, Client } = db.models
     if (await Import.findByPk(body.id)) return

@@ -6,7 +6,7 @@ import type { Photo } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { mount } from '../http/mount.ts'
 import { HttpProblem, notFound } from '../http/problem.ts'
-import { dropPhoto, keepPhoto, photoFile, type PhotoSize } from './store.ts'
+import { dropPhoto, keepPhoto, photoFile } from './store.ts'
 
 const LARGEST_BYTES = 24 * 1024 * 1024
 /** Pictures of one visit at most. */
@@ -59,7 +59,7 @@ export function photoRoutes(app: Express, db: Database, dataDir: string): void {
     await new Promise<void>((sent, failed) => {
       response.type('image/jpeg').setHeader('Cache-Control', 'private, max-age=31536000, immutable')
       response.sendFile(
-        photoFile(dataDir, params.id, query.size as PhotoSize),
+        photoFile(dataDir, params.id, query.size),
         { dotfiles: 'allow' },
         (error) => (error ? failed(notFound('That picture')) : sent()),
       )

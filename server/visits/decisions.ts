@@ -1,4 +1,5 @@
 /** A worker's word on what stands in the way of a visit, kept with name, hour and reason. */
+import { type BodyOf } from '../../contract/routes.ts'
 import { alarmId } from '../../core/visit/flags.ts'
 import { checkDecision, LEAST_REASON } from '../../core/visit/gate.ts'
 import type { VisitPage } from '../../contract/types.ts'
@@ -9,13 +10,6 @@ import { gateOf } from './known.ts'
 import { visitPage } from './page.ts'
 import { readVisit } from './record.ts'
 
-export interface DecisionBody {
-  readonly id: string
-  readonly finding: string
-  readonly workerId: string
-  readonly reason: string
-}
-
 /**
  * Keeps a decision: one that lifts a finding of an open visit, or that an alarm of a finished one was looked into.
  * @throws HttpProblem 404, 409 `already-started`, 422; DomainError of `checkDecision`
@@ -23,7 +17,7 @@ export interface DecisionBody {
 export async function decide(
   db: Database,
   visitId: string,
-  body: DecisionBody,
+  body: BodyOf<'decide'>,
 ): Promise<VisitPage> {
   await db.write(async () => {
     const [visit, house] = await Promise.all([readVisit(db, visitId), readHouse(db)])

@@ -1,4 +1,5 @@
 /** What is told after a service: looks at the skin, and hair felt, seen or measured. */
+import { type BodyOf } from '../../contract/routes.ts'
 import { readFigures } from '../house/service.ts'
 import { zonesToLookAt } from '../../core/chair/outcome.ts'
 import { checkMoment } from '../../core/looks/moments.ts'
@@ -12,7 +13,6 @@ import type { Database } from '../db/connection.ts'
 import { HttpProblem } from '../http/problem.ts'
 import { visitPage } from './page.ts'
 import { readVisit, type VisitRecord } from './record.ts'
-import { requireZones } from './service.ts'
 
 function requireFinished(visit: VisitRecord): void {
   if (visit.state !== 'finished') {
@@ -34,7 +34,6 @@ export async function keepAnswer(
   checkMoment(await readFigures(db), visit.endedAtMs!, answer.moment, answer.atMs, Date.now())
   const own = new Set(zonesToLookAt(visit.plan, visit.loads, visit.atChair))
   const named = [...answer.zones, ...(answer.spots ?? [])]
-  requireZones(named.map((z) => z.zoneId))
   const stranger = named.find((z) => own.size > 0 && !own.has(z.zoneId))
   if (stranger) {
     throw new HttpProblem(
@@ -89,19 +88,11 @@ export async function removeSkinAnswer(
   return visitPage(db, id)
 }
 
-export interface HairBody {
-  readonly id: string
-  readonly kind: string
-  readonly date: string
-  readonly zoneId: string | null
-  readonly lengthMm?: number
-  readonly method?: string
-}
+type HairBody = BodyOf<'addHairReading'>
 
 /** Writes a reading of hair. Part of a write. */
 export async function keepHair(db: Database, visit: VisitRecord, body: HairBody): Promise<void> {
   requireFinished(visit)
-  if (body.zoneId !== null) requireZones([body.zoneId])
   const noon = Date.parse(`${body.date}T12:00:00`)
   const days = (noon - visit.endedAtMs!) / DAY_MS
   if (days <= 0 || noon > Date.now() + DAY_MS) {

@@ -30,9 +30,7 @@ async function visit(over: { endedAtMs?: number; createdAtMs?: number } = {}): P
     id,
     clientId,
     workerId,
-    jobs: [
-      { ...oneJob('job', 'face-shave'), ...(over.endedAtMs && { leftMm: { chin: 0.117 } }) },
-    ],
+    jobs: [{ ...oneJob('job', 'face-shave'), ...(over.endedAtMs && { leftMm: { chin: 0.117 } }) }],
     state: over.endedAtMs ? 'finished' : 'open',
     slotAtMs: null,
     createdAtMs: over.createdAtMs ?? over.endedAtMs ?? NOW,

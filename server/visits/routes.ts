@@ -1,14 +1,8 @@
 import type { Express } from 'express'
-import type { Reading } from '../../core/grain/readings.ts'
-import type { SurfaceNotes } from '../../core/hair/layer.ts'
-import type { PlanChoice } from '../../core/plan/types.ts'
-import type { Asked } from '../../core/screening/asked.ts'
-import type { SkinAnswer } from '../../core/looks/answers.ts'
-import type { Moment } from '../../core/looks/moments.ts'
 import { tellChair, type Chair } from '../chair/chair.ts'
 import type { Database } from '../db/connection.ts'
 import { mount } from '../http/mount.ts'
-import { decide, takeBackDecision, type DecisionBody } from './decisions.ts'
+import { decide, takeBackDecision } from './decisions.ts'
 import { visitPage } from './page.ts'
 import * as followUp from './followUp.ts'
 import * as visits from './service.ts'
@@ -21,50 +15,38 @@ export function visitRoutes(app: Express, db: Database, chair: Chair): void {
     return done
   }
   mount(app, 'addVisit', async ({ params, body, response }) => {
-    const page = await visits.addVisit(db, params.id, body as Parameters<typeof visits.addVisit>[2])
+    const page = await visits.addVisit(db, params.id, body)
     response.status(201)
     return page
   })
   mount(app, 'visit', ({ params }) => visitPage(db, params.id))
   mount(app, 'changeVisit', ({ params, body }) =>
-    changed(
-      params.id,
-      visits.changeVisit(db, params.id, body as Parameters<typeof visits.changeVisit>[2]),
-    ),
+    changed(params.id, visits.changeVisit(db, params.id, body)),
   )
   mount(app, 'saveAsked', ({ params, body }) =>
-    changed(params.id, visits.saveAsked(db, params.id, body as Asked)),
+    changed(params.id, visits.saveAsked(db, params.id, body)),
   )
   mount(app, 'editReadings', ({ params, body }) =>
-    changed(
-      params.id,
-      visits.editReadings(db, params.id, body as { remove: string[]; add: Reading[] }),
-    ),
+    changed(params.id, visits.editReadings(db, params.id, body)),
   )
-  mount(app, 'saveNotes', ({ params, body }) =>
-    visits.saveNotes(db, params.id, body as SurfaceNotes),
-  )
+  mount(app, 'saveNotes', ({ params, body }) => visits.saveNotes(db, params.id, body))
   mount(app, 'savePlan', ({ params, body }) =>
-    changed(params.id, visits.savePlan(db, params.id, body as PlanChoice)),
+    changed(params.id, visits.savePlan(db, params.id, body)),
   )
   mount(app, 'saveProducts', ({ params, body }) =>
-    visits.saveProducts(db, params.id, (body as { products: string[] }).products),
+    visits.saveProducts(db, params.id, body.products),
   )
   mount(app, 'saveSkinAnswer', async ({ params, body }) => {
-    const answer = { ...(body as Omit<SkinAnswer, 'moment'>), moment: params.moment as Moment }
+    const answer = { ...body, moment: params.moment }
     const page = await followUp.saveSkinAnswer(db, params.id, answer)
     await tellChair(db, chair, page.clientId, answer)
     return page
   })
   mount(app, 'removeSkinAnswer', ({ params }) =>
-    followUp.removeSkinAnswer(db, params.id, params.moment as Moment),
+    followUp.removeSkinAnswer(db, params.id, params.moment),
   )
-  mount(app, 'addHairReading', ({ params, body }) =>
-    followUp.addHairReading(db, params.id, body as followUp.HairBody),
-  )
-  mount(app, 'decide', ({ params, body }) =>
-    changed(params.id, decide(db, params.id, body as DecisionBody)),
-  )
+  mount(app, 'addHairReading', ({ params, body }) => followUp.addHairReading(db, params.id, body))
+  mount(app, 'decide', ({ params, body }) => changed(params.id, decide(db, params.id, body)))
   mount(app, 'takeBackDecision', ({ params }) => takeBackDecision(db, params.id))
   mount(app, 'removeHairReading', ({ params }) => followUp.removeHairReading(db, params.id))
 }

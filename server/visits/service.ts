@@ -1,10 +1,9 @@
 /** What can be done to a visit. Everything that belongs together is written in one transaction. */
+import { type BodyOf } from '../../contract/routes.ts'
 import { leadJob, type Job } from '../../core/services/job.ts'
 import { NO_NOTES, type SurfaceNotes } from '../../core/hair/layer.ts'
-import type { Reading } from '../../core/grain/readings.ts'
-import { ALL_ZONE_IDS, type ZoneId } from '../../core/zones/zones.ts'
 import type { PlanChoice } from '../../core/plan/types.ts'
-import { carriedMarks, markZones } from '../../core/screening/marks.ts'
+import { carriedMarks } from '../../core/screening/marks.ts'
 import { carriedAnswers, NOTHING_ASKED, type Asked } from '../../core/screening/asked.ts'
 import { patchRefusal } from '../../core/screening/outcome.ts'
 import { dateOf } from '../../core/time/dates.ts'
@@ -23,7 +22,7 @@ import { readVisit, type VisitRecord } from './record.ts'
 export async function addVisit(
   db: Database,
   clientId: string,
-  body: { id: string; jobs: Job[]; workerId: string; slotAtMs: number | null },
+  body: BodyOf<'addVisit'>,
 ): Promise<VisitPage> {
   await db.write(async () => {
     const [stands] = await db.select(
@@ -122,7 +121,7 @@ function requireOpen(visit: VisitRecord, what: string): void {
 export async function changeVisit(
   db: Database,
   id: string,
-  change: { jobs?: Job[]; workerId?: string; slotAtMs?: number | null; routine?: string },
+  change: BodyOf<'changeVisit'>,
 ): Promise<VisitPage> {
   await db.write(async () => {
     if (change.workerId !== undefined) await requireWorker(db, change.workerId)
@@ -139,23 +138,7 @@ export async function changeVisit(
 
 const sameWork = (a: readonly Job[], b: readonly Job[]) => JSON.stringify(a) === JSON.stringify(b)
 
-/** Ids of zones that a body may name. */
-export function requireZones(ids: readonly string[]): void {
-  const unknown = ids.find((id) => !ALL_ZONE_IDS.includes(id as ZoneId))
-  if (unknown !== undefined) {
-    throw new HttpProblem(
-      422,
-      'no-such-zone',
-      `There is no zone "${unknown}". Nothing was changed.`,
-    )
-  }
-}
-
 export async function saveAsked(db: Database, id: string, asked: Asked): Promise<VisitPage> {
-  requireZones([
-    ...asked.spots.flatMap(markZones),
-    ...(asked.patchTest ? [asked.patchTest.zoneId] : []),
-  ])
   await db.write(async () => {
     const found = await readVisit(db, id)
     requireOpen(found, 'what was asked')
@@ -176,9 +159,8 @@ export async function saveAsked(db: Database, id: string, asked: Asked): Promise
 export async function editReadings(
   db: Database,
   id: string,
-  edit: { remove: string[]; add: Reading[] },
+  edit: BodyOf<'editReadings'>,
 ): Promise<VisitPage> {
-  requireZones(edit.add.map((r) => r.zoneId))
   await db.write(async () => {
     const found = await readVisit(db, id)
     requireOpen(found, 'the map')
@@ -207,12 +189,6 @@ export async function editReadings(
 }
 
 export async function saveNotes(db: Database, id: string, notes: SurfaceNotes): Promise<VisitPage> {
-  requireZones([
-    ...notes.lines.flatMap((l) => l.taps.map((t) => t.zoneId)),
-    ...notes.keptZones,
-    ...Object.keys(notes.hair),
-    ...notes.strays.map((s) => s.zoneId),
-  ])
   await db.write(async () => {
     const found = await readVisit(db, id)
     requireOpen(found, 'the lines and the hair')

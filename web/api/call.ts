@@ -1,5 +1,12 @@
 /** Asking the server, typed by the contract's route table. */
-import { ROUTES, type AnswerOf, type RouteName } from '../../contract/routes.ts'
+import {
+  ROUTES,
+  type AnswerOf,
+  type ParamsOf,
+  type QueryOf,
+  type RouteName,
+  type ToldBody,
+} from '../../contract/routes.ts'
 import type { Problem } from '../../contract/types.ts'
 
 /** A problem the server told, or that it could not be reached. */
@@ -14,32 +21,42 @@ export class CallProblem extends Error {
   }
 }
 
-interface Call {
-  readonly params?: Record<string, string>
-  readonly query?: Record<string, string>
-  readonly body?: unknown
-}
+/** What a route is asked with; parts that it does not take are left out. */
+type Call<N extends RouteName> = Part<'params', ParamsOf<N>> &
+  Part<'body', ToldBody<N>> & { readonly query?: Partial<QueryOf<N>> }
+type Part<K extends string, T> = T extends undefined
+  ? Partial<Record<K, undefined>>
+  : object extends T
+    ? Partial<Record<K, T>>
+    : Record<K, T>
+
+/** A route that takes nothing need not be given anything. */
+type Asked<N extends RouteName> = object extends Call<N> ? [asked?: Call<N>] : [asked: Call<N>]
+
+type Words = Record<string, string | number | boolean>
 
 /** The address of a route with its parameters and its query filled in. */
-export function address(
-  name: RouteName,
-  params: Record<string, string> = {},
-  query?: Record<string, string>,
-): string {
+export function address(name: RouteName, params: Words = {}, query?: Words): string {
   const path = ROUTES[name].path.replace(/:(\w+)/g, (_, key: string) =>
-    encodeURIComponent(params[key]!),
+    encodeURIComponent(String(params[key])),
   )
-  return query ? `${path}?${new URLSearchParams(query).toString()}` : path
+  return query
+    ? `${path}?${new URLSearchParams(
+        Object.entries(query).map(([key, value]) => [key, String(value)]),
+      ).toString()}`
+    : path
 }
 
 export async function call<N extends RouteName>(
   name: N,
-  { params, query, body }: Call = {},
+  ...[asked = {} as Call<N>]: Asked<N>
 ): Promise<AnswerOf<N>> {
-  const search = query ? `?${new URLSearchParams(query).toString()}` : ''
+  const { params, query, body } = asked as Partial<Record<'params' | 'query', Words>> & {
+    body?: unknown
+  }
   let response: Response
   try {
-    response = await fetch(address(name, params) + search, {
+    response = await fetch(address(name, params, query), {
       method: ROUTES[name].method,
       ...(body !== undefined && {
         headers: { 'Content-Type': 'application/json' },

@@ -1,12 +1,10 @@
 /** What is asked of the server, cached; and what changes it. */
-import { type Job } from '../../core/services/job.ts'
+import { type HouseEdit, type QueryOf, type ToldBody } from '../../contract/routes.ts'
 import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import type { Client, ClientPage, Message, VisitPage, Worker } from '../../contract/types.ts'
-import type { Product } from '../../core/care/products.ts'
+import type { Client, ClientPage, Message, VisitPage } from '../../contract/types.ts'
 import type { Reading } from '../../core/grain/readings.ts'
 import type { SurfaceNotes } from '../../core/hair/layer.ts'
 import type { PlanChoice } from '../../core/plan/types.ts'
-import type { HouseRules } from '../../core/screening/rules.ts'
 import type { Asked } from '../../core/screening/asked.ts'
 import { usePast } from '../state/past.ts'
 import { takeFigures } from '../state/figures.ts'
@@ -38,7 +36,7 @@ export const useHouse = () =>
     },
     staleTime: 60_000,
   })
-export const useClients = (find: string, sort: string) =>
+export const useClients = (find: string, sort: QueryOf<'clients'>['sort']) =>
   useQuery({
     queryKey: ['clients', find, sort],
     queryFn: () => call('clients', { query: { find, sort } }),
@@ -82,7 +80,7 @@ export function useChangeClient(id: string) {
   const cache = useQueryClient()
   const saved = useSaved((s) => s.mark)
   return useMutation({
-    mutationFn: (body: Partial<Client>) => call('changeClient', { params: { id }, body }),
+    mutationFn: (body: ToldBody<'changeClient'>) => call('changeClient', { params: { id }, body }),
     // What is tapped shows at once; the server's answer follows.
     onMutate: (change) => {
       const before = cache.getQueryData<ClientPage>(['client', id])
@@ -118,12 +116,8 @@ export function useEraseClient(id: string) {
 export function useAddVisit(clientId: string) {
   const refresh = useVisitRefresh()
   return useMutation({
-    mutationFn: (body: {
-      id: string
-      jobs: readonly Job[]
-      workerId: string
-      slotAtMs: number | null
-    }) => call('addVisit', { params: { id: clientId }, body }),
+    mutationFn: (body: ToldBody<'addVisit'>) =>
+      call('addVisit', { params: { id: clientId }, body }),
     onSuccess: (page) => refresh(page),
   })
 }
@@ -131,12 +125,7 @@ export function useAddVisit(clientId: string) {
 export function useChangeVisit(id: string) {
   const refresh = useVisitRefresh()
   return useMutation({
-    mutationFn: (body: {
-      jobs?: readonly Job[]
-      workerId?: string
-      routine?: string
-      slotAtMs?: number | null
-    }) => call('changeVisit', { params: { id }, body }),
+    mutationFn: (body: ToldBody<'changeVisit'>) => call('changeVisit', { params: { id }, body }),
     onSuccess: (page) => refresh(page),
   })
 }
@@ -313,7 +302,8 @@ export function useChangeMessage(visitId: string) {
 export function useAddHair(id: string) {
   const refresh = useVisitRefresh()
   return useMutation({
-    mutationFn: (body: unknown) => call('addHairReading', { params: { id }, body }),
+    mutationFn: (body: ToldBody<'addHairReading'>) =>
+      call('addHairReading', { params: { id }, body }),
     onSuccess: (page) => refresh(page),
   })
 }
@@ -339,7 +329,7 @@ export const useHistory = (clientId: string) =>
 export const useEarlierTide = (clientId: string, back: number) =>
   useQuery({
     queryKey: ['client', clientId, 'tide', back],
-    queryFn: () => call('tide', { params: { id: clientId }, query: { back: String(back) } }),
+    queryFn: () => call('tide', { params: { id: clientId }, query: { back } }),
     enabled: back > 0,
     placeholderData: (before) => before,
   })
@@ -357,19 +347,6 @@ export function useLink(visitId: string) {
     onSuccess: again,
   })
   return { make, takeBack }
-}
-
-/** What may be changed of the house; null gives a figure its default back. */
-export interface HouseEdit {
-  readonly schools?: Record<string, string>
-  readonly workerId?: string
-  readonly worker?: Worker
-  readonly kit?: readonly string[]
-  readonly figures?: Record<string, number | null>
-  readonly rules?: HouseRules
-  readonly consentText?: string
-  readonly products?: readonly Product[]
-  readonly probe?: { iceShowsC: number; warm?: { knownC: number; showsC: number } }
 }
 
 export function useChangeHouse() {

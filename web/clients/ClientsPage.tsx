@@ -18,7 +18,7 @@ const SORTS = [
 export function ClientsPage() {
   const [words, setWords] = useState('')
   const [find] = useDebouncedValue(words, 120)
-  const [sort, setSort] = useState('name')
+  const [sort, setSort] = useState<(typeof SORTS)[number][0]>('name')
   const [adding, setAdding] = useState(false)
   const clients = useClients(find, sort)
   const navigate = useNavigate()

@@ -2,7 +2,7 @@
 import { useState } from 'react'
 import { MARK_WORDS, type Constant } from '../../core/house/constants.ts'
 import { CONSTANT_REGISTER, FIXED_FIGURES } from '../../core/register/register.ts'
-import type { HouseEdit } from '../api/queries.ts'
+import type { HouseEdit } from '../../contract/routes.ts'
 
 export function Figures({
   figures,

@@ -11,7 +11,7 @@ import {
 } from '../../core/screening/rules.ts'
 import { SEVERITY_ORDER, type Severity } from '../../core/services/effect.ts'
 import { SERVICE_IDS, SERVICES, type ServiceId } from '../../core/services/index.ts'
-import type { HouseEdit } from '../api/queries.ts'
+import type { HouseEdit } from '../../contract/routes.ts'
 
 export function Rules({
   rules,
