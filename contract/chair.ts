@@ -1,6 +1,7 @@
 /** What may come over the wire from the chair and for what goes home, as Yup schemas. */
 import * as y from 'yup'
-import { BLADE_ENDS, CHAIR_EVENT_KINDS, NICK_CARE, type ToldEvent } from '../core/chair/events.ts'
+import { BLADE_ENDS, NICK_CARE, type ToldEvent } from '../core/chair/events.ts'
+import { CHAIR_EVENT_KINDS, KINDS } from '../core/chair/kinds.ts'
 import { PRODUCT_FACTS, type Product } from '../core/care/products.ts'
 import { BLADE_IDS } from '../core/kit/blades.ts'
 import { bound } from './bound.ts'
@@ -169,7 +170,11 @@ export const eventSchema = bound<ToldEvent>()(
       reason: text(200).optional(),
       detail: detail.optional(),
     })
-    .noUnknown(),
+    .noUnknown()
+    .test('takes', 'holds what that kind of event does not tell', ({ kind, detail: told }) => {
+      const takes: readonly string[] = KINDS[kind]?.takes ?? []
+      return Object.keys(told ?? {}).every((field) => takes.includes(field))
+    }),
 )
 
 /** Events after this number are wanted. */

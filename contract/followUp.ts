@@ -1,5 +1,5 @@
 /** What may come over the wire of what follows a service, as Yup schemas. */
-import { type ClientEvent } from '../core/ahead/series.ts'
+import type { ClientEvent } from '../core/ahead/series.ts'
 import * as y from 'yup'
 import { EVENT_KINDS } from '../core/ahead/eventKinds.ts'
 import {

@@ -2,8 +2,8 @@
 import type { InferType } from 'yup'
 import { ALL_ZONE_IDS, type ZoneId } from '../core/zones/zones.ts'
 import { type Reading, ALL_METHODS } from '../core/grain/readings.ts'
-import { type Asked } from '../core/screening/asked.ts'
-import { type SkinAndHair } from '../core/client.ts'
+import type { Asked } from '../core/screening/asked.ts'
+import type { SkinAndHair } from '../core/client.ts'
 import * as y from 'yup'
 import {
   COARSENESSES,

@@ -1,5 +1,5 @@
 /** What the server answers, as types. */
-import { type Job } from '../core/services/job.ts'
+import type { Job } from '../core/services/job.ts'
 import type { SkinAndHair } from '../core/client.ts'
 import type { CarePlan } from '../core/care/clearances.ts'
 import type { Product } from '../core/care/products.ts'

@@ -2,7 +2,7 @@
  * Lantern Quay, made by core's own models from a seed: hidden true grain, growth and sensitivity, noisy readings, and
  * eighteen months of visits up to today. The same every time for the same day.
  */
-import { type PlanGround } from '../core/visit/planInput.ts'
+import type { PlanGround } from '../core/visit/planInput.ts'
 import { SERVICES } from '../core/services/index.ts'
 import { DEFAULTS } from '../core/house/constants.ts'
 import { replay } from '../core/chair/service.ts'

@@ -3,39 +3,7 @@ import type { Vec3 } from '../head/frames.ts'
 import type { ZoneId } from '../zones/zones.ts'
 import type { BladeId } from '../kit/blades.ts'
 import type { Lane, PlanStep } from '../plan/types.ts'
-
-export const CHAIR_EVENT_KINDS = [
-  'started',
-  'paused',
-  'resumed',
-  'done',
-  'skipped',
-  'back',
-  'nick',
-  'nick-told',
-  'tug',
-  'pressure',
-  'redness',
-  'blade-opened',
-  'blade-changed',
-  'blades-binned',
-  'towel-out',
-  'towel-read',
-  'towel-asked',
-  'towel-laid',
-  'towel-kept',
-  're-lathered',
-  'soaked',
-  'prepared',
-  'amended',
-  'looked',
-  'felt',
-  'patches-left',
-  'taken-back',
-  'finished',
-  'ended-late',
-] as const
-export type ChairEventKind = (typeof CHAIR_EVENT_KINDS)[number]
+import type { ChairEventKind } from './kinds.ts'
 
 /** What was done about a nick. */
 export const NICK_CARE = ['pressure', 'styptic', 'cold', 'plaster'] as const

@@ -1,6 +1,6 @@
 /** What a service does to the kit: blades opened, changed and binned. */
 import type { BladeId } from '../kit/blades.ts'
-import { bladeInHand } from './service.ts'
+import { bladeInHand } from './kinds/kind.ts'
 import type { BladeEnd, ChairEvent } from './events.ts'
 import type { ChairPlan, Live } from './state.ts'
 

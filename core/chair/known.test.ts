@@ -18,7 +18,8 @@ import { play } from './play.ts'
 import { replan } from './replan.ts'
 import { admit, nextPress } from './rules.ts'
 import { begin, type Live } from './state.ts'
-import { elapsedMs, LEFT_OPEN, replay } from './service.ts'
+import { elapsedMs, replay } from './service.ts'
+import { LEFT_OPEN } from './kinds/flow.ts'
 import type { ChairEvent, Draft } from './events.ts'
 
 let n = 0

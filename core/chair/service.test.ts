@@ -6,7 +6,8 @@ import { play } from './play.ts'
 import { admit, nextPress, resume } from './rules.ts'
 import { advance, elapsedMs, replay, replayLive } from './service.ts'
 import { begin, type ChairPlan } from './state.ts'
-import type { ChairEvent, ChairEventKind, Draft } from './events.ts'
+import type { ChairEvent, Draft } from './events.ts'
+import type { ChairEventKind } from './kinds.ts'
 import fc from 'fast-check'
 
 const STEPS: PlanStep[] = [

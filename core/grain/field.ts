@@ -14,7 +14,7 @@ import { constant, type Figures } from '../house/constants.ts'
 import { angleAtVertex, connect, type Connection } from './connection.ts'
 import { nestedDissection } from './dissection.ts'
 import { biLaplacian, connectionLaplacian } from './laplacian.ts'
-import { type HalfSolved, type HermitianMatrix, type SparseVector } from './ldl.ts'
+import type { HalfSolved, HermitianMatrix, SparseVector } from './ldl.ts'
 import { LdlFactor } from './ldl.ts'
 
 export const FIELD_CONSTANTS = {

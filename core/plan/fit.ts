@@ -2,7 +2,7 @@
 import type { Relation } from '../grain/relation.ts'
 import type { ZoneId } from '../zones/zones.ts'
 import type { Dropped, Lane, ZonePlan } from './types.ts'
-import { type Walked, type WalkInput } from './walk.ts'
+import type { Walked, WalkInput } from './walk.ts'
 import { walkThrough } from './walk.ts'
 
 /** A plan that fits, as far as dropping can make it. */

@@ -3,10 +3,10 @@ import { clockWords } from '../grain/clock.ts'
 import { relationToGrain, RELATION_WORDS, type Relation } from '../grain/relation.ts'
 import { toDegrees } from '../grain/circular.ts'
 import { constant, type Figures } from '../house/constants.ts'
-import { type Schools } from '../house/schools.ts'
+import type { Schools } from '../house/schools.ts'
 import type { Screening } from '../screening/screen.ts'
 import { type ServiceId, SERVICES } from '../services/index.ts'
-import { type ServiceFamily, type Style, type Wanted } from '../services/service.ts'
+import type { ServiceFamily, Style, Wanted } from '../services/service.ts'
 import { passLoad, type HairClass, type Slip, type ToolKind } from '../skin/load.ts'
 import {
   rednessOdds,

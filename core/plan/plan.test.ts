@@ -22,7 +22,7 @@ import { STYLES } from '../services/service.ts'
 import { planSearch } from './search.ts'
 import { timetable } from './timetable.ts'
 import { bladeLifeStrokes, chooseTools } from './tools.ts'
-import { type Plan } from './types.ts'
+import type { Plan } from './types.ts'
 import { PlanMemory } from './question.ts'
 import fc from 'fast-check'
 

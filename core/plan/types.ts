@@ -1,6 +1,6 @@
 /** The plan of a service: what was decided, lane by lane, with the reasons. Plain data; it travels and is kept as it is. */
 import { type Job, leadJob } from '../services/job.ts'
-import { type Style } from '../services/service.ts'
+import type { Style } from '../services/service.ts'
 import type { Relation } from '../grain/relation.ts'
 import type { Vec3 } from '../head/frames.ts'
 import type { ZoneId } from '../zones/zones.ts'

@@ -1,5 +1,5 @@
 /** Clients: found, added, changed, taken out, erased; and the page that holds all about one. */
-import { type BodyOf } from '../../contract/routes.ts'
+import type { BodyOf } from '../../contract/routes.ts'
 import { figuresOf } from '../../core/register/register.ts'
 import type { ServiceId } from '../../core/services/index.ts'
 import type {

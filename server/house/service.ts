@@ -1,5 +1,5 @@
 /** The house: its name, its workers, its schools, who works at this screen. */
-import { type HouseEdit } from '../../contract/routes.ts'
+import type { HouseEdit } from '../../contract/routes.ts'
 import type { Figures } from '../../core/house/constants.ts'
 import {
   DEFAULT_SCHOOLS,

@@ -1,5 +1,5 @@
 /** Clients brought in together: all or none, and taken back together. */
-import { type BodyOf } from '../../contract/routes.ts'
+import type { BodyOf } from '../../contract/routes.ts'
 import type { ImportRecord, ImportUndone } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { HttpProblem, notFound } from '../http/problem.ts'

@@ -1,5 +1,5 @@
 /** A worker's word on what stands in the way of a visit, kept with name, hour and reason. */
-import { type BodyOf } from '../../contract/routes.ts'
+import type { BodyOf } from '../../contract/routes.ts'
 import { alarmId } from '../../core/visit/flags.ts'
 import { checkDecision, LEAST_REASON } from '../../core/visit/gate.ts'
 import type { VisitPage } from '../../contract/types.ts'

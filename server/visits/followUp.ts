@@ -1,5 +1,5 @@
 /** What is told after a service: looks at the skin, and hair felt, seen or measured. */
-import { type BodyOf } from '../../contract/routes.ts'
+import type { BodyOf } from '../../contract/routes.ts'
 import { readFigures } from '../house/service.ts'
 import { zonesToLookAt } from '../../core/chair/outcome.ts'
 import { checkMoment } from '../../core/looks/moments.ts'

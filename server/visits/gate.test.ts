@@ -1,5 +1,5 @@
 /** The one gate over the wire: what is known of a visit holds back its plan and its start, whoever asks. */
-import { type ServiceId } from '../../core/services/index.ts'
+import type { ServiceId } from '../../core/services/index.ts'
 import { oneJob } from '../../core/services/job.ts'
 import { DEFAULTS } from '../../core/house/constants.ts'
 import type { Asked } from '../../core/screening/asked.ts'

@@ -1,5 +1,5 @@
 /** A visit as it is kept: its own row, and what hangs on it. */
-import { type Job } from '../../core/services/job.ts'
+import type { Job } from '../../core/services/job.ts'
 import { NOTHING_AT_CHAIR, type AtChair } from '../../core/looks/atChair.ts'
 import type { SkinAndHair } from '../../core/client.ts'
 import type { ChairEvent } from '../../core/chair/events.ts'

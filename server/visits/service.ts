@@ -1,5 +1,5 @@
 /** What can be done to a visit. Everything that belongs together is written in one transaction. */
-import { type BodyOf } from '../../contract/routes.ts'
+import type { BodyOf } from '../../contract/routes.ts'
 import { leadJob, type Job } from '../../core/services/job.ts'
 import { NO_NOTES, type SurfaceNotes } from '../../core/hair/layer.ts'
 import type { PlanChoice } from '../../core/plan/types.ts'

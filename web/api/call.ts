@@ -1,12 +1,6 @@
 /** Asking the server, typed by the contract's route table. */
-import {
-  ROUTES,
-  type AnswerOf,
-  type ParamsOf,
-  type QueryOf,
-  type RouteName,
-  type ToldBody,
-} from '../../contract/routes.ts'
+import { ADDRESSES } from '../../contract/addresses.ts'
+import type { AnswerOf, ParamsOf, QueryOf, RouteName, ToldBody } from '../../contract/routes.ts'
 import type { Problem } from '../../contract/types.ts'
 
 /** A problem the server told, or that it could not be reached. */
@@ -37,7 +31,7 @@ type Words = Record<string, string | number | boolean>
 
 /** The address of a route with its parameters and its query filled in. */
 export function address(name: RouteName, params: Words = {}, query?: Words): string {
-  const path = ROUTES[name].path.replace(/:(\w+)/g, (_, key: string) =>
+  const path = ADDRESSES[name].path.replace(/:(\w+)/g, (_, key: string) =>
     encodeURIComponent(String(params[key])),
   )
   return query
@@ -57,7 +51,7 @@ export async function call<N extends RouteName>(
   let response: Response
   try {
     response = await fetch(address(name, params, query), {
-      method: ROUTES[name].method,
+      method: ADDRESSES[name].method,
       ...(body !== undefined && {
         headers: { 'Content-Type': 'application/json' },
         body: JSON.stringify(body),

@@ -1,5 +1,5 @@
 /** What is asked of the server, cached; and what changes it. */
-import { type HouseEdit, type QueryOf, type ToldBody } from '../../contract/routes.ts'
+import type { HouseEdit, QueryOf, ToldBody } from '../../contract/routes.ts'
 import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import type { Client, ClientPage, Message, VisitPage } from '../../contract/types.ts'
 import type { Reading } from '../../core/grain/readings.ts'

@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { type PlacedLabel } from './labels.ts'
+import type { PlacedLabel } from './labels.ts'
 import { spreadLabels } from './labels.ts'
 
 const label = (id: string, x: number, y: number, text = '+1.5'): PlacedLabel => ({ id, x, y, text })

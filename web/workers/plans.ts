@@ -14,7 +14,7 @@ import { DomainError } from '../../core/errors.ts'
 import { figuresOf } from '../../core/register/register.ts'
 import { makePlan, type PlanInput } from '../../core/plan/makePlan.ts'
 import { planSearch, type SearchState } from '../../core/plan/search.ts'
-import { type Plan } from '../../core/plan/types.ts'
+import type { Plan } from '../../core/plan/types.ts'
 import { STYLES, type Style } from '../../core/services/service.ts'
 
 /** A plan, or why there is none. */

@@ -7,7 +7,7 @@ import { ruleEffect, RULES, type ScreeningRule } from '../../../core/screening/r
 import type { Answer, Asked } from '../../../core/screening/asked.ts'
 import { useView } from '../../state/view.ts'
 import { todayIso } from '../../state/words.ts'
-import { type StationProps } from '../useStation.ts'
+import type { StationProps } from '../useStation.ts'
 import { PatchTest } from './PatchTest.tsx'
 
 /** Changes what was asked, from what is shown now. */

@@ -5,7 +5,7 @@ import type { SkinAndHair } from '../../../core/client.ts'
 import { SCHOOLS, schoolWords } from '../../../core/house/schools.ts'
 import { SERVICE_IDS, SERVICES } from '../../../core/services/index.ts'
 import { useChangeClient, useChangeVisit } from '../../api/queries.ts'
-import { type StationProps } from '../useStation.ts'
+import type { StationProps } from '../useStation.ts'
 
 const SKIN_CHOICES: readonly {
   key: keyof SkinAndHair

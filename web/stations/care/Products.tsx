@@ -2,7 +2,7 @@
 import { clashes, FACT_WORDS, USE_WORDS, type Product } from '../../../core/care/products.ts'
 import { useSaveProducts } from '../../api/queries.ts'
 import { useScreening } from '../useGate.ts'
-import { type StationProps } from '../useStation.ts'
+import type { StationProps } from '../useStation.ts'
 
 const USES = ['before', 'lather', 'after', 'home', 'tool'] as const
 

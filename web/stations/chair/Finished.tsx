@@ -2,7 +2,7 @@
 import { UnstyledButton } from '@mantine/core'
 import { Link } from 'react-router'
 import { nickZone } from '../../../core/chair/outcome.ts'
-import { LEFT_OPEN } from '../../../core/chair/service.ts'
+import { LEFT_OPEN } from '../../../core/chair/kinds/flow.ts'
 import type { Live } from '../../../core/chair/state.ts'
 import { zoneName } from '../../../core/zones/facts.ts'
 import type { ZoneId } from '../../../core/zones/zones.ts'

@@ -1,6 +1,7 @@
 /** What is to be done now: a step, a pause, the blades, the first look. */
 import { useFigures } from '../../state/figures.ts'
-import { isHotTowel, type Press } from '../../../core/chair/rules.ts'
+import type { Press } from '../../../core/chair/rules.ts'
+import { isHotTowel } from '../../../core/chair/kinds/flow.ts'
 import type { Draft } from '../../../core/chair/events.ts'
 import { towelNow, TOWEL_CONSTANTS } from '../../../core/chair/towel.ts'
 import type { PlanStep } from '../../../core/plan/types.ts'

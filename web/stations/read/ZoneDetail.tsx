@@ -8,7 +8,7 @@ import { ZONE_FACTS, zoneName } from '../../../core/zones/facts.ts'
 import { mirrorZone, zoneStem, type ZoneId } from '../../../core/zones/zones.ts'
 import { dateWords } from '../../state/words.ts'
 import { Dial } from './Dial.tsx'
-import { type MapEditing } from './useMap.ts'
+import type { MapEditing } from './useMap.ts'
 import { usedBearing, mapUse, type MapUse } from './words.ts'
 import { READING_METHOD_WORDS } from './words.ts'
 

@@ -1,6 +1,6 @@
 /** The forecast of a zone's hair: its length with the range that holds 80 %. */
 import { useFigures } from '../../state/figures.ts'
-import { type Figures } from '../../../core/house/constants.ts'
+import type { Figures } from '../../../core/house/constants.ts'
 import { LineChart } from 'echarts/charts'
 import { use as register } from 'echarts/core'
 import { useCallback } from 'react'

@@ -7,7 +7,7 @@ import { withZone } from '../../../core/looks/editLook.ts'
 import { REDNESS_COLOURS, REDNESS_WORDS } from '../../../core/skin/anchors.ts'
 import { useView } from '../../state/view.ts'
 import { useChosenInView } from '../useChosenInView.ts'
-import { type Looking } from './useLook.ts'
+import type { Looking } from './useLook.ts'
 
 export function SkinRows({
   zones,
