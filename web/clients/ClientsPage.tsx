@@ -1,13 +1,15 @@
 /** All clients: find, sort, add. */
 import { TextInput } from '@mantine/core'
 import { useDebouncedValue, useHotkeys } from '@mantine/hooks'
-import { useState } from 'react'
+import { lazy, Suspense, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { SERVICES } from '../../core/services/index.ts'
 import { useClients } from '../api/queries.ts'
 import { noDialog } from '../state/dialog.ts'
 import { dateWords, daysWords } from '../state/words.ts'
-import { NewClient } from './NewClient.tsx'
+
+/** With its form and its schema fetched when somebody new comes in. */
+const NewClient = lazy(() => import('./NewClient.tsx').then((m) => ({ default: m.NewClient })))
 
 const SORTS = [
   ['name', 'Name'],
@@ -104,7 +106,11 @@ export function ClientsPage() {
           </tbody>
         </table>
       )}
-      <NewClient opened={adding} onClose={() => setAdding(false)} />
+      {adding && (
+        <Suspense>
+          <NewClient opened onClose={() => setAdding(false)} />
+        </Suspense>
+      )}
     </main>
   )
 }

@@ -1,15 +1,19 @@
 /** The tide table: one row per client, in the order in which they come due. */
 import { useHotkeys } from '@mantine/hooks'
-import { useState } from 'react'
+import { lazy, Suspense, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import type { Today, TodayRow } from '../../contract/types.ts'
 import { SERVICE_IDS, SERVICES } from '../../core/services/index.ts'
 import { DAY_MS } from '../../core/time/dates.ts'
 import { useToday } from '../api/queries.ts'
-import { NewClient } from '../clients/NewClient.tsx'
 import { noDialog } from '../state/dialog.ts'
 import { dateWords, daysWords, longDate, telephone, timeWords, whenWords } from '../state/words.ts'
 import { oddsWords } from '../../core/stats/percent.ts'
+
+/** With its form and its schema fetched when somebody new comes in. */
+const NewClient = lazy(() =>
+  import('../clients/NewClient.tsx').then((m) => ({ default: m.NewClient })),
+)
 
 const SHOWN_MM = SERVICE_IDS.map((id) => SERVICES[id].hair.shownMm)
 const CURVE = { width: 430, height: 50 }
@@ -48,7 +52,11 @@ export function TodayPage() {
         ) : (
           <Table today={today.data} />
         ))}
-      <NewClient opened={adding} onClose={() => setAdding(false)} />
+      {adding && (
+        <Suspense>
+          <NewClient opened onClose={() => setAdding(false)} />
+        </Suspense>
+      )}
     </main>
   )
 }
