@@ -25,6 +25,7 @@ const step = y
     jobId: uuid().optional(),
     kind: y.string().oneOf(['prepare', 'feel', 'stroke', 'lather', 'check', 'close']).required(),
     title: text(160).required(),
+    short: text(160).optional(),
     text: text(600).defined(),
     minutes: number(0, 240).required(),
     zoneId: zone().optional(),
@@ -46,6 +47,7 @@ const step = y
     watch: text(300).optional(),
     avoid: list(text(200).required(), 40).optional(),
     lays: y.string().oneOf(['towel', 'lather']).optional(),
+    renews: y.boolean().isTrue().optional(),
     freshBlade: y.boolean().isTrue().optional(),
   })
   .noUnknown()

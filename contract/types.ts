@@ -1,4 +1,5 @@
 /** What the server answers, as types. */
+import { type MessageKind } from '../core/care/messages.ts'
 import type { Job } from '../core/services/job.ts'
 import type { SkinAndHair } from '../core/client.ts'
 import type { CarePlan } from '../core/care/clearances.ts'
@@ -253,6 +254,7 @@ export interface Message {
   visitId: string
   clientId: string
   to: string
+  kind: MessageKind
   subject: string
   text: string
   dueAtMs: number

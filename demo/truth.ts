@@ -9,7 +9,7 @@ import { fieldAt } from '../core/grain/sample.ts'
 import { startingGuess } from '../core/grain/startingGuess.ts'
 import { cross, directionOf, tangentPart, unit, type Vec3 } from '../core/head/frames.ts'
 import type { SurfacePoint, ZoneRecord } from '../core/head/head.ts'
-import { zoneStem } from '../core/zones/zones.ts'
+import { zoneStem, zoneSide } from '../core/zones/zones.ts'
 import type { ZonedReading } from '../core/grain/whorls.ts'
 import { headFlow } from '../core/plan/ground.ts'
 import type { SkinFlow } from '../core/plan/skin.ts'
@@ -80,7 +80,7 @@ function anchors(person: Person, zone: ZoneRecord): ZonedReading[] {
   const bearing =
     hour === undefined
       ? (startingGuess(zone.id) ?? 0)
-      : wrapTurn(toRadians(30 * (hour % 12)) * (zone.id.endsWith('-right') ? -1 : 1))
+      : wrapTurn(toRadians(30 * (hour % 12)) * (zoneSide(zone.id) === 'right' ? -1 : 1))
   const { point, normal } = zone.centre
   return [
     {

@@ -6,7 +6,7 @@ import type { Vec3 } from '../head/frames.ts'
 import type { SurfacePoint, ZonedMesh, ZoneRecord } from '../head/head.ts'
 import { ZONE_FACTS, zoneName } from '../zones/facts.ts'
 import { bodyZone, type BodyStem, type Outline } from '../zones/body.ts'
-import { BODY_IDS, mirrorZone, zoneStem, type ZoneId } from '../zones/zones.ts'
+import { BODY_IDS, mirrorZone, zoneStem, type ZoneId, zoneSide } from '../zones/zones.ts'
 
 /** Side of a cell of the sheet's mesh, mm. */
 const CELL_MM = 10
@@ -17,7 +17,7 @@ const NORMAL: Vec3 = [0, 0, 1]
 
 function part(id: ZoneId): Outline {
   const p = bodyZone(zoneStem(id) as BodyStem).outline
-  return id.endsWith('-left') ? p : { ...p, x: -p.x }
+  return zoneSide(id) === 'left' ? p : { ...p, x: -p.x }
 }
 
 /** Half width of a part at a height, mm; 0 outside. Corners are rounded. */

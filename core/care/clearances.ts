@@ -5,7 +5,7 @@ import { NOTHING_AT_CHAIR, type AtChair } from '../looks/atChair.ts'
 import type { SkinAndHair } from '../client.ts'
 import { zoneInWords } from '../zones/facts.ts'
 import type { ZoneId } from '../zones/zones.ts'
-import { askedMoments } from '../looks/moments.ts'
+import { askedMoments, type UsualMoment } from '../looks/moments.ts'
 import { REDNESS_WORDS } from '../skin/anchors.ts'
 import { SERVICES, type ServiceId } from '../services/index.ts'
 import { HOUR_MS } from '../time/dates.ts'
@@ -49,6 +49,8 @@ export interface Clearance {
   readonly fromMs: number
   readonly untilMs: number
   readonly mark: Mark
+  /** The moment whose answer it asks for. */
+  readonly asks?: UsualMoment
 }
 
 /** What goes home: dated. */
@@ -93,10 +95,15 @@ export function carePlan(
     untilHours: number,
     text: string,
     mark: Mark,
+    asks?: UsualMoment,
   ) => {
     if (untilHours <= fromHours) return
     const at = (hours: number) => Math.round(endedAtMs + hours * HOUR_MS)
-    list.push({ id, title, text, kind, fromMs: at(fromHours), untilMs: at(untilHours), mark })
+    list.push({
+      ...{ id, title, text, kind, mark },
+      ...{ fromMs: at(fromHours), untilMs: at(untilHours) },
+      ...(asks && { asks }),
+    })
   }
   const avoid = (id: string, title: string, hours: number, text: string, mark: Mark) =>
     put('avoid', id, title, 0, hours, text, mark)
@@ -228,7 +235,7 @@ export function carePlan(
     'C',
   )
   for (const { moment, hours, lookFor } of askedMoments(figures)) {
-    put('do', `answer-${moment}`, 'Look and tell us', hours, hours + 12, lookFor, 'C')
+    put('do', `answer-${moment}`, 'Look and tell us', hours, hours + 12, lookFor, 'C', moment)
   }
   list.sort((a, b) => a.untilMs - b.untilMs)
   return {

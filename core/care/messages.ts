@@ -2,7 +2,11 @@
 import { SERVICES, type ServiceId } from '../services/index.ts'
 import { careText, type CarePlan } from './clearances.ts'
 
+/** What a message is for: the care sheet, a question how the skin is, a word before the next visit. */
+export type MessageKind = 'care' | 'question' | 'next'
+
 export interface MessageDraft {
+  readonly kind: MessageKind
   readonly subject: string
   readonly text: string
   readonly dueAtMs: number
@@ -18,15 +22,13 @@ export interface MessageFacts {
   readonly when: (ms: number) => string
 }
 
-/** Subject of the questions after a service: a link page goes into these. */
-export const SKIN_QUESTION = 'How is your skin?'
-
 /** The aftercare at once, a question when each answer is due, a word before the next visit's window. */
 export function messagesFor(m: MessageFacts): MessageDraft[] {
   const service = SERVICES[m.service].name
   const hello = m.name ? `Hello ${m.name},` : 'Hello,'
   const out: MessageDraft[] = [
     {
+      kind: 'care',
       subject: `After your ${service.toLowerCase()}`,
       text: `${hello}\n\n${careText(m.care, '', service, m.when)}\n\n${m.house}`,
       dueAtMs: m.care.endedAtMs,
@@ -34,15 +36,17 @@ export function messagesFor(m: MessageFacts): MessageDraft[] {
   ]
   const lookFirst = m.care.today.length > 0 ? `${m.care.today.join(' ')}\n` : ''
   for (const c of m.care.clearances) {
-    if (!c.id.startsWith('answer-')) continue
+    if (!c.asks) continue
     out.push({
-      subject: SKIN_QUESTION,
+      kind: 'question',
+      subject: 'How is your skin?',
       text: `${hello}\n\n${lookFirst}${c.text}\nTell us zone by zone: 0 clear, 1 almost clear, 2 mild, 3 moderate, 4 severe. “All clear” is an answer too.\n\n${m.care.notNormal}\n\n${m.house}`,
       dueAtMs: c.fromMs,
     })
   }
   if (m.nextFromMs !== undefined && m.nextFromMs > m.care.endedAtMs) {
     out.push({
+      kind: 'next',
       subject: 'Good days for the next visit are near',
       text: `${hello}\n\nyour skin will soon be ready for the next ${service.toLowerCase()}. Say which day suits you.\n\n${m.house}`,
       dueAtMs: m.nextFromMs,

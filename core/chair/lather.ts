@@ -20,7 +20,7 @@ export function latherNow(
   const zones = new Set<ZoneId>()
   for (const step of plan.steps.slice(state.index)) {
     // Another pass brings its own lather.
-    if (step.lays === 'lather' && !step.id.startsWith('lather:renew')) break
+    if (step.lays === 'lather' && !step.renews) break
     if (step.zoneId && step.kind !== 'feel') zones.add(step.zoneId)
   }
   return [...zones]

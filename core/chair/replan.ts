@@ -249,8 +249,9 @@ function missed(
       }
       lanes.push(again)
       steps.push({
-        ...strokeStep(again, `${zone.name}`, 1, made.seconds / 60 + 0.1, false),
-        title: `Missed: ${laneTitle(again, zone.name, 1).toLowerCase()}`,
+        ...strokeStep(again, 1, made.seconds / 60 + 0.1, false),
+        title: `Missed: ${laneTitle(again, 1).toLowerCase()}`,
+        short: `Missed: ${laneTitle(again, 1, true).toLowerCase()}`,
       })
     }
   }
@@ -286,13 +287,12 @@ function laidAnew(
     choice: { style: live.plan.choice.style, edits: {} },
   })
   const planned = planZone({ ...question, tools }, zoneSkinOf(input, zoneId))
-  const { name } = planned.zone
   // What was felt speaks for the whole zone.
   const lanes = planned.lanes.map((l): Lane => ({ ...l, grain: 'read' }))
   const strokes = new Map<number, PlanStep[]>()
   for (const lane of lanes) {
     const parts = lanes.filter((l) => l.pass === lane.pass).length
-    const made = strokeStep(lane, name, parts, lane.seconds / 60 + 0.1, false)
+    const made = strokeStep(lane, parts, lane.seconds / 60 + 0.1, false)
     strokes.set(lane.pass, [...(strokes.get(lane.pass) ?? []), made])
   }
   const steps = rest.flatMap((s) => {
@@ -352,7 +352,12 @@ function remadeLanes(
 
 /** A step with its lane's new figures; what the walk said of blades stays. */
 function restated(step: PlanStep, lane: Lane): PlanStep {
-  const made = strokeStep(lane, step.title, 1, step.minutes, step.freshBlade === true)
+  const made = strokeStep(lane, 1, step.minutes, step.freshBlade === true)
   const seconds = lane.seconds / 60
-  return { ...made, title: step.title, minutes: Math.min(step.minutes, seconds + 0.2) }
+  return {
+    ...made,
+    title: step.title,
+    ...(step.short !== undefined && { short: step.short }),
+    minutes: Math.min(step.minutes, seconds + 0.2),
+  }
 }

@@ -1,12 +1,14 @@
 /** Whose left: where a side of the client lies for a worker who stands at an hour round the chair. */
-import type { ZoneId } from '../zones/zones.ts'
+import { type ZoneId, zoneSide } from '../zones/zones.ts'
+
+const SIDE = { left: -1, middle: 0, right: 1 } as const
 
 /**
  * Where a zone lies for the worker: on their left or right, or on the near or far side; empty for the middle.
  * @param hour where they stand on a clock round the chair seen from above, 12 in front of the client
  */
 export function yourSide(zoneId: ZoneId, hour: number): string {
-  const side = zoneId.endsWith('-left') ? -1 : zoneId.endsWith('-right') ? 1 : 0
+  const side = SIDE[zoneSide(zoneId) ?? 'middle']
   if (side === 0) return ''
   const angle = (hour / 12) * 2 * Math.PI
   // The client faces up the page: their left lies to the left. The worker looks at the middle.

@@ -4,7 +4,7 @@
  */
 import { toRadians } from './circular.ts'
 import { bodyZone } from '../zones/body.ts'
-import { bodyStem, zoneStem, type ZoneId, type ZoneStem } from '../zones/zones.ts'
+import { bodyStem, zoneStem, type ZoneId, type ZoneStem, zoneSide } from '../zones/zones.ts'
 
 /** Hour on the clock face for the client's left, where 3 points to the client's left seen from the front. */
 const LEFT_HOUR: Partial<Record<ZoneStem, number>> = {
@@ -49,5 +49,5 @@ export function startingGuess(id: ZoneId): number | undefined {
   const hour = part ? bodyZone(part).guessHour : LEFT_HOUR[zoneStem(id)]
   if (hour === undefined) return undefined
   const angle = toRadians(30 * (hour % 12))
-  return id.endsWith('-right') && angle !== 0 ? 2 * Math.PI - angle : angle
+  return zoneSide(id) === 'right' && angle !== 0 ? 2 * Math.PI - angle : angle
 }

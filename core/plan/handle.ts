@@ -9,7 +9,7 @@ import { zoneStem, type ZoneId } from '../zones/zones.ts'
 import { toRadians } from '../grain/circular.ts'
 import { constant, type Figures } from '../house/constants.ts'
 import type { Blade } from '../kit/blades.ts'
-import { stances, stanceWords, turnDeg, type Hand, type Stance } from './hands.ts'
+import { stances, stanceWords, type Hand, type Stance } from './hands.ts'
 import type { ServiceFamily } from '../services/service.ts'
 import type { Reason } from './types.ts'
 
@@ -41,9 +41,9 @@ const TRUNK: readonly { name: string; a: Vec3; b: Vec3; r: number }[] = [
 ]
 
 /** Where the worker's hand comes from, in the directions of the client's head. */
-function reachFrom(figures: Figures, hour: number, turn: string): Vec3 {
+function reachFrom(figures: Figures, hour: number, turnDeg: number): Vec3 {
   // A head turned to its left sees the room turned to its right.
-  const angle = (hour / 12) * 2 * Math.PI - toRadians(turnDeg(turn))
+  const angle = (hour / 12) * 2 * Math.PI - toRadians(turnDeg)
   return [Math.sin(angle) * figures(C.armMm), -60, Math.cos(angle) * figures(C.armMm)]
 }
 
@@ -55,14 +55,14 @@ export function handleWay(
   normal: Vec3,
   stroke: Vec3,
   hour: number,
-  turn: string,
+  turnDeg: number,
   backhand: boolean,
 ): Vec3 {
   const lift = toRadians(blade.handle.liftDeg)
   let axis = stroke
   if (blade.handle.way === 'along-edge') {
     const edge = cross(normal, stroke)
-    const from = reachFrom(figures, hour, turn)
+    const from = reachFrom(figures, hour, turnDeg)
     const toward = dot(edge, [from[0] - point[0], from[1] - point[1], from[2] - point[2]]) >= 0
     axis = toward !== backhand ? edge : [-edge[0], -edge[1], -edge[2]]
   }
@@ -122,10 +122,10 @@ export function findStance(
   lane: { point: Vec3; normal: Vec3; stroke: Vec3 },
   hand: Hand,
   family: ServiceFamily,
-  turn: string,
+  turnDeg: number,
   towardWorker = false,
 ): { stance: Stance; reason: Reason } {
-  const comes = (hour: number) => dot(lane.stroke, reachFrom(figures, hour, turn))
+  const comes = (hour: number) => dot(lane.stroke, reachFrom(figures, hour, turnDeg))
   const hours = towardWorker
     ? [...stances(zoneId, hand, family)].sort((a, b) => comes(b) - comes(a))
     : stances(zoneId, hand, family)
@@ -144,7 +144,7 @@ export function findStance(
         lane.normal,
         lane.stroke,
         hour,
-        turn,
+        turnDeg,
         backhand,
       )
       const key = way.map((x) => x.toFixed(3)).join()

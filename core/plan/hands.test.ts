@@ -11,7 +11,7 @@ import {
   acrossWay,
   clientAction,
   freeHand,
-  headTurn,
+  poseFor,
   stanceFor,
   stances,
   usualPull,
@@ -72,15 +72,15 @@ describe('where to stand', () => {
 describe('the turn of the head and what the client does', () => {
   it('brings the zone up: away from its side, mirrored for its twin', () => {
     for (const zone of SKIN) {
-      expect(swap(headTurn(zone))).toBe(headTurn(mirrorZone(zone)))
+      expect(swap(poseFor(zone).text)).toBe(poseFor(mirrorZone(zone)).text)
       expect(clientAction(zone)).toBe(clientAction(mirrorZone(zone)))
-      const behind = headTurn(zone) === 'Chin to the chest.'
-      if (zone.endsWith('-left') && !behind) expect(headTurn(zone)).toContain('client’s right')
-      if (mirrorZone(zone) === zone && !behind) expect(headTurn(zone)).toMatch(/^Head straight/)
+      const behind = poseFor(zone).text === 'Chin to the chest.'
+      if (zone.endsWith('-left') && !behind) expect(poseFor(zone).text).toContain('client’s right')
+      if (mirrorZone(zone) === zone && !behind) expect(poseFor(zone).text).toMatch(/^Head straight/)
     }
-    expect(headTurn('neck-lower-left')).toContain('chin up')
-    expect(headTurn('under-chin-centre')).toBe('Head straight, head back.')
-    expect(headTurn('calf-left')).toContain('face down')
+    expect(poseFor('neck-lower-left').text).toContain('chin up')
+    expect(poseFor('under-chin-centre').text).toBe('Head straight, head back.')
+    expect(poseFor('calf-left').text).toContain('face down')
   })
 
   it('puffs, draws, rolls and opens where the trade says (common practice)', () => {
@@ -213,7 +213,7 @@ describe('the handle', () => {
       normal: [0, 0, 1] as Vec3,
       stroke: [0, -1, 0] as Vec3,
     }
-    const straight = 'Head straight.'
+    const straight = 0
     const { stance, reason } = findStance(
       DEFAULTS,
       barred,
@@ -256,20 +256,11 @@ describe('the handle', () => {
     const n: Vec3 = [0, 0, 1]
     const stroke: Vec3 = [0, -1, 0]
     const folding = (hour: number) =>
-      handleWay(DEFAULTS, BLADES.shavette, [0, -50, 90], n, stroke, hour, 'Head straight.', false)
+      handleWay(DEFAULTS, BLADES.shavette, [0, -50, 90], n, stroke, hour, 0, false)
     // 9 o'clock is the client's right, which is −x.
     expect(folding(9)[0]).toBeLessThan(-0.5)
     expect(folding(3)[0]).toBeGreaterThan(0.5)
-    const headed = handleWay(
-      DEFAULTS,
-      BLADES.safety,
-      [0, -50, 90],
-      n,
-      stroke,
-      9,
-      'Head straight.',
-      false,
-    )
+    const headed = handleWay(DEFAULTS, BLADES.safety, [0, -50, 90], n, stroke, 9, 0, false)
     expect(headed[1]).toBeLessThan(-0.5)
     expect(headed[2]).toBeGreaterThan(0.3)
   })

@@ -4,7 +4,7 @@ import { wrapTurn } from '../grain/circular.ts'
 import { dot, unit, type Vec3 } from '../head/frames.ts'
 import { ZONE_FACTS } from '../zones/facts.ts'
 import { bodyZone } from '../zones/body.ts'
-import { bodyStem, isBody, zoneStem, type ZoneId } from '../zones/zones.ts'
+import { bodyStem, isBody, zoneStem, type ZoneId, zoneSide } from '../zones/zones.ts'
 import type { Schools } from '../house/schools.ts'
 import type { ServiceFamily } from '../services/service.ts'
 
@@ -47,7 +47,7 @@ export function stances(zoneId: ZoneId, hand: Hand, family: ServiceFamily): read
   const own = hand === 'right' ? 9 : 3
   const before = hand === 'right' ? 10 : 2
   const other = 12 - own
-  if (isBody(zoneId)) return [zoneId.endsWith('-left') ? 3 : 9]
+  if (isBody(zoneId)) return [zoneSide(zoneId) === 'left' ? 3 : 9]
   if (family === 'fuzz' && (stem.startsWith('forehead') || stem === 'jaw' || stem === 'temple')) {
     return [6, own, before, other]
   }
@@ -69,27 +69,28 @@ export function stanceFor(zoneId: ZoneId, hand: Hand, family: ServiceFamily): St
   return { hour, text: stanceWords(hour) }
 }
 
-/** How the client's head is turned and tilted so that the zone meets the hand. */
-export function headTurn(zoneId: ZoneId): string {
-  const stem = zoneStem(zoneId)
-  const part = bodyStem(zoneId)
-  if (part) return bodyZone(part).turn
-  const away = zoneId.endsWith('-left')
-    ? 'Head turned to the client’s right'
-    : zoneId.endsWith('-right')
-      ? 'Head turned to the client’s left'
-      : 'Head straight'
-  if (stem.startsWith('neck') && stem !== 'neck-back') return `${away}, chin up.`
-  if (stem.startsWith('under-chin')) return `${away}, head back.`
-  if (stem.startsWith('nape') || stem === 'neck-back' || stem === 'occiput')
-    return 'Chin to the chest.'
-  return `${away}.`
+/** How the client holds still so that a zone meets the hand. */
+export interface Pose {
+  readonly text: string
+  /** How far the head is turned to the client's left, degrees (house estimate). */
+  readonly turnDeg: number
 }
 
-/** How far the head is turned to the client's left, degrees (house estimate). */
-export function turnDeg(turn: string): number {
-  if (turn.includes('client’s left')) return 30
-  return turn.includes('client’s right') ? -30 : 0
+/** How the client's head is turned and tilted, or how the client lies. */
+export function poseFor(zoneId: ZoneId): Pose {
+  const stem = zoneStem(zoneId)
+  const part = bodyStem(zoneId)
+  if (part) return { text: bodyZone(part).turn, turnDeg: 0 }
+  if (stem.startsWith('nape') || stem === 'neck-back' || stem === 'occiput')
+    return { text: 'Chin to the chest.', turnDeg: 0 }
+  const side = zoneSide(zoneId)
+  const away = side
+    ? `Head turned to the client’s ${side === 'left' ? 'right' : 'left'}`
+    : 'Head straight'
+  const turnDeg = side === 'left' ? -30 : side === 'right' ? 30 : 0
+  if (stem.startsWith('neck')) return { text: `${away}, chin up.`, turnDeg }
+  if (stem.startsWith('under-chin')) return { text: `${away}, head back.`, turnDeg }
+  return { text: `${away}.`, turnDeg }
 }
 
 /** What the client does while the blade is there; empty when nothing (common practice). */
@@ -128,7 +129,7 @@ export function clientAction(zoneId: ZoneId): string {
 /** Which way the trade usually draws the skin of a zone, in head directions; undefined where it is spread between fingers. */
 export function usualPull(zoneId: ZoneId): Vec3 | undefined {
   const stem = zoneStem(zoneId)
-  const out = zoneId.endsWith('-right') ? -1 : 1
+  const out = zoneSide(zoneId) === 'right' ? -1 : 1
   if (isBody(zoneId)) return [0, 1, 0]
   if (stem.startsWith('cheek')) return unit([out * 0.5, 0.2, -0.85])
   if (stem === 'temple' || stem === 'sideburn') return unit([out * 0.2, 0.8, -0.6])

@@ -16,7 +16,7 @@ import { fitBlade, type Fit } from './bladeFit.ts'
 import { CLOSENESS_CONSTANTS, stubbleLeftMm } from './closeness.ts'
 import { checkHandEdit } from './handEdit.ts'
 import { findStance, type Room } from './handle.ts'
-import { clientAction, freeHand, headTurn } from './hands.ts'
+import { clientAction, freeHand, poseFor } from './hands.ts'
 import {
   edgeRadiusMm,
   laneBearing,
@@ -183,7 +183,7 @@ export function makeLane(
   const strokes = passStrokes(q.figures, shape.areaCm2, widthMm, strokeLengthMm)
   const strokeBearing = laneBearing(shape, m.stroke)
   const growthDirection = laneBearing(shape, laneDirection(skin, shape, shape.growth))
-  const turn = headTurn(id)
+  const pose = poseFor(id)
   const towardWorker = family === 'fuzz' && q.schools.fuzzDirection === 'toward-worker'
   const stanceKey = `${blade.id} ${q.hand} ${towardWorker}`
   let found = m.stances.get(stanceKey)
@@ -196,7 +196,7 @@ export function makeLane(
       { ...shape, stroke: m.stroke },
       q.hand,
       family,
-      turn,
+      pose.turnDeg,
       towardWorker,
     )
     m.stances.set(stanceKey, found)
@@ -244,7 +244,7 @@ export function makeLane(
         ? q.figures(CLOSENESS_CONSTANTS.trimmerLeavesMm)
         : overLane(shape, chart, (angle) => stubbleLeftMm(q.figures, angle)),
     stance: found.stance,
-    headTurn: turn,
+    headTurn: pose.text,
     freeHand: hand.text,
     anchor: m.anchor,
     pullBearing: hand.pullBearing,

@@ -256,7 +256,8 @@ function planZones(input: JobInput, question: ZoneQuestion): Draft {
     for (const lane of planned.skipped) {
       leftOut.push({
         zoneId: id,
-        name: laneTitle(lane, planned.zone.name, 1),
+        name: laneTitle(lane, 1),
+        skipped: { laneId: lane.id, pass: lane.pass },
         reason: `Pass ${lane.pass} skipped by hand.`,
       })
     }
@@ -323,7 +324,7 @@ function orderReasons({ service, schools }: JobInput, lanes: readonly Lane[]): R
   if (order === 'heavier-side') {
     return [
       {
-        text: `Order: the side with more to do first (client’s ${heavierSide(lanes).slice(1)}); the other is matched to it.`,
+        text: `Order: the side with more to do first (client’s ${heavierSide(lanes)}); the other is matched to it.`,
         mark: 'C',
       },
     ]

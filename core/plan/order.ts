@@ -1,5 +1,5 @@
 /** Lanes as jobs: what it costs to go from one to the next, and what must wait for what (M9). */
-import { zoneStem, type ZoneStem } from '../zones/zones.ts'
+import { zoneStem, type ZoneStem, isBody, zoneSide } from '../zones/zones.ts'
 import { constant, type Figures } from '../house/constants.ts'
 import type { Schools } from '../house/schools.ts'
 import { orderProblem, type OrderProblem } from '../order/problem.ts'
@@ -76,7 +76,7 @@ export function changeSeconds(figures: Figures, a: Lane, b: Lane): number {
   const turn =
     a.headTurn === b.headTurn
       ? 0
-      : a.headTurn.startsWith('Client') || a.headTurn.startsWith('Arm')
+      : isBody(a.zoneId)
         ? figures(C.turnOverSeconds)
         : figures(C.headTurnSeconds)
   return (
@@ -89,12 +89,12 @@ export function changeSeconds(figures: Figures, a: Lane, b: Lane): number {
   )
 }
 
-/** The side that has more work, by the area and the passes on it. */
-export function heavierSide(lanes: readonly Lane[]): '-left' | '-right' {
-  const work = (side: string) =>
-    lanes.filter((l) => l.zoneId.endsWith(side)).reduce((s, l) => s + l.areaCm2, 0)
+/** The client's side that has more work, by the area and the passes on it. */
+export function heavierSide(lanes: readonly Lane[]): 'left' | 'right' {
+  const work = (side: 'left' | 'right') =>
+    lanes.filter((l) => zoneSide(l.zoneId) === side).reduce((s, l) => s + l.areaCm2, 0)
   // Sides that are alike but for rounding begin on the left.
-  return work('-left') >= work('-right') - 0.05 ? '-left' : '-right'
+  return work('left') >= work('right') - 0.05 ? 'left' : 'right'
 }
 
 /** The school that orders a face; undefined where no school does. Fuzz has no heavier side: there it is flat first. */
@@ -146,11 +146,8 @@ export function precedences(
       if (school === 'flat-first' && !lastA && lastB) pairs.push([i, j])
       if (school === 'top-down' && bandOf(BANDS, a) < bandOf(BANDS, b)) pairs.push([i, j])
       if (school === 'most-work-first') {
-        if (
-          a.zoneId.endsWith(heavy) &&
-          /-(left|right)$/.test(b.zoneId) &&
-          !b.zoneId.endsWith(heavy)
-        )
+        const other = zoneSide(b.zoneId)
+        if (zoneSide(a.zoneId) === heavy && other !== undefined && other !== heavy)
           pairs.push([i, j])
       }
     }

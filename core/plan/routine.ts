@@ -81,14 +81,17 @@ export function betweenPasses(
 
 /** Lather dries; what is not yet done gets fresh lather (common practice: about halfway). */
 export function renewLather(figures: Figures, number: number): PlanStep {
-  return step(
-    `lather:renew-${number}`,
-    'lather',
-    'Renew the lather',
-    'Fresh lather on what is not yet done.',
-    figures(R.reLatherPartSeconds) / 60,
-    'lather',
-  )
+  return {
+    ...step(
+      `lather:renew-${number}`,
+      'lather',
+      'Renew the lather',
+      'Fresh lather on what is not yet done.',
+      figures(R.reLatherPartSeconds) / 60,
+      'lather',
+    ),
+    renews: true,
+  }
 }
 
 /** Steps after the last stroke. */

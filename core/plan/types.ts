@@ -142,6 +142,8 @@ export interface LeftOut {
   readonly zoneId: ZoneId
   readonly name: string
   readonly reason: string
+  /** Only this pass of it, skipped by hand. */
+  readonly skipped?: { readonly laneId: string; readonly pass: number }
 }
 
 /** One step at the chair. */
@@ -149,6 +151,8 @@ export interface PlanStep {
   readonly id: string
   readonly kind: 'prepare' | 'feel' | 'stroke' | 'lather' | 'check' | 'close'
   readonly title: string
+  /** The title where room is short and whose side it is stands beside it. */
+  readonly short?: string
   readonly text: string
   readonly minutes: number
   /** The job of the visit that it belongs to; absent where it serves them all. */
@@ -174,6 +178,8 @@ export interface PlanStep {
   readonly avoid?: readonly string[]
   /** Cuts where it matters what is wet or warm: a towel lies, lather is fresh. */
   readonly lays?: 'towel' | 'lather'
+  /** Lather on what is not yet done; another pass brings its own. */
+  readonly renews?: true
   /** The blade is changed before this one. */
   readonly freshBlade?: true
 }

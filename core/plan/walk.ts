@@ -1,10 +1,11 @@
 /** Walks through the lanes in order: steps with their times, lather renewed when it dries, a fresh blade where one is done. */
+import { zoneBase } from '../zones/facts.ts'
 import type { Figures } from '../house/constants.ts'
 import type { SkinAndHair } from '../client.ts'
 import { clockWords } from '../grain/clock.ts'
 import { RELATION_WORDS } from '../grain/relation.ts'
 import type { SurfaceNotes } from '../hair/layer.ts'
-import type { ZoneId } from '../zones/zones.ts'
+import { type ZoneId, zoneSide } from '../zones/zones.ts'
 import type { Schools } from '../house/schools.ts'
 import type { Screening } from '../screening/screen.ts'
 import { type ServiceId, SERVICES } from '../services/index.ts'
@@ -112,13 +113,7 @@ export function walkThrough(
       (freshBlade ? input.figures(C.toolSeconds) : 0)
     const seconds = lane.seconds + change
     steps.push(
-      strokeStep(
-        lane,
-        nameOf(input, lane),
-        parts.get(`${lane.zoneId}:${lane.pass}`)!,
-        seconds / 60,
-        freshBlade,
-      ),
+      strokeStep(lane, parts.get(`${lane.zoneId}:${lane.pass}`)!, seconds / 60, freshBlade),
     )
     fresh += seconds
     strokes += lane.strokes
@@ -142,7 +137,10 @@ function feelSteps(input: WalkInput, lanes: readonly Lane[]): PlanStep[] {
     const had = seen.get(lane.zoneId)
     if (lane.grain === 'guess' && (!had || lane.areaCm2 > had.areaCm2)) seen.set(lane.zoneId, lane)
   }
-  return [...seen.values()].map((lane) => feelStep(input.figures, lane, nameOf(input, lane)))
+  return [...seen.values()].map((lane) => ({
+    ...feelStep(input.figures, lane, nameOf(input, lane)),
+    short: `Feel first: ${laneTitle(lane, 1, true)}`,
+  }))
 }
 
 /** Strays to tweeze in the zones that are worked. */
@@ -150,17 +148,23 @@ export function straysOf({ notes }: WalkInput, zones: readonly ZonePlan[]) {
   return notes.strays.filter((s) => zones.some((z) => z.zoneId === s.zoneId))
 }
 
-/** "Upper neck, part b, client's left" where a zone has several lanes. */
-export function laneTitle(lane: Pick<Lane, 'letter'>, name: string, parts: number): string {
-  if (parts < 2) return name
-  const [base, side] = name.split(', client')
-  return `${base}, part ${lane.letter}${side === undefined ? '' : `, client${side}`}`
+/** "Upper neck, part b, client's left" where a zone has several lanes; short: "Upper neck, part b, left". */
+export function laneTitle(
+  { zoneId, letter }: Pick<Lane, 'zoneId' | 'letter'>,
+  parts: number,
+  short = false,
+): string {
+  const side = zoneSide(zoneId)
+  return [
+    zoneBase(zoneId),
+    ...(parts > 1 ? [`part ${letter}`] : []),
+    ...(side ? [short ? side : `client's ${side}`] : []),
+  ].join(', ')
 }
 
 /** The step at the chair of a lane. */
 export function strokeStep(
   lane: Lane,
-  name: string,
   parts: number,
   minutes: number,
   freshBlade: boolean,
@@ -169,7 +173,8 @@ export function strokeStep(
   return {
     id: lane.id,
     kind: 'stroke',
-    title: laneTitle(lane, name, parts),
+    title: laneTitle(lane, parts),
+    short: laneTitle(lane, parts, true),
     text: `${capital(RELATION_WORDS[lane.relation])}, toward ${clockWords(lane.strokeBearing)}${lane.grain === 'guess' ? ', by a guess: go by what you felt' : ''}. ${short ? 'Short strokes' : 'Strokes'} of about ${lane.strokeLengthMm < 10 ? `${lane.strokeLengthMm} mm` : `${(lane.strokeLengthMm / 10).toFixed(lane.strokeLengthMm % 10 === 0 ? 0 : 1)} cm`}. No pressure.`,
     minutes,
     jobId: lane.jobId,

@@ -1,8 +1,8 @@
 /** What comes of regrowth (M10): by zone when hair is felt, seen, long enough to read and to wax; sides compared; slow zones. */
 import type { Figures } from '../house/constants.ts'
 import { normalCdf } from '../stats/normal.ts'
-import { zoneName } from '../zones/facts.ts'
-import { mirrorZone, type ZoneId } from '../zones/zones.ts'
+import { zoneBase } from '../zones/facts.ts'
+import { mirrorZone, type ZoneId, zoneSide } from '../zones/zones.ts'
 import {
   daysToLength,
   daysUntil,
@@ -80,7 +80,7 @@ export function compareSides(
   learned: (zone: string) => boolean,
 ): SidePair[] {
   return Object.keys(growth)
-    .filter((z): z is ZoneId => z.endsWith('-left'))
+    .filter((z): z is ZoneId => zoneSide(z as ZoneId) === 'left')
     .flatMap((left): SidePair[] => {
       const right = mirrorZone(left)
       const [a, b] = [growth[left]!, growth[right]]
@@ -106,7 +106,7 @@ function sideWords(
   b: Growth,
   leftFaster: number,
 ): string {
-  const place = zoneName(left).replace(/, client['’]s left$/, '')
+  const place = zoneBase(left)
   const sure = Math.max(leftFaster, 1 - leftFaster)
   if (sure < figures(G.slowOdds))
     return `${place}: no difference between the sides that can be told yet.`

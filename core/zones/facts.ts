@@ -2,7 +2,7 @@
  * What the trade knows of each zone: its name, its usual hair, where hands go, what to watch. Common practice.
  */
 import { BODY } from './body.ts'
-import { type ZoneId, type ZoneStem, zoneStem } from './zones.ts'
+import { type ZoneId, type ZoneStem, zoneStem, zoneSide } from './zones.ts'
 
 /** Usual hair of a zone: fine fuzz, beard, scalp, brow, leg or arm, underarm, or none. */
 export type HairKind = 'vellus' | 'beard' | 'scalp' | 'brow' | 'limb' | 'underarm' | 'none'
@@ -241,16 +241,18 @@ export const ZONE_FACTS: Readonly<Record<ZoneStem, ZoneFacts>> = {
   base: NO_SKIN('Base'),
 }
 
+/** Name without the side: "Lower neck". */
+export const zoneBase = (id: ZoneId): string => ZONE_FACTS[zoneStem(id)].name
+
 /** Full name with the client's side: "Lower neck, client's left". */
 export function zoneName(id: ZoneId): string {
-  const base = ZONE_FACTS[zoneStem(id)].name
-  if (id.endsWith('-left')) return `${base}, client's left`
-  if (id.endsWith('-right')) return `${base}, client's right`
-  return base
+  const side = zoneSide(id)
+  return side ? `${zoneBase(id)}, client's ${side}` : zoneBase(id)
 }
 
 /** A zone within a sentence, where a comma would part it: "jaw (client's left)". */
 export function zoneInWords(id: ZoneId): string {
-  const [base, side] = zoneName(id).toLowerCase().split(', ')
-  return side === undefined ? base! : `${base} (${side})`
+  const side = zoneSide(id)
+  const base = zoneBase(id).toLowerCase()
+  return side ? `${base} (client's ${side})` : base
 }

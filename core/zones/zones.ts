@@ -83,6 +83,13 @@ const STEMS = new Map<string, ZoneStem>(
   ALL_ZONE_IDS.map((id) => [id, id.replace(/-(left|right)$/, '') as ZoneStem]),
 )
 
+const SIDES = new Map<string, 'left' | 'right'>(
+  ALL_ZONE_IDS.flatMap((id) => {
+    const side = /-(left|right)$/.exec(id)?.[1]
+    return side === 'left' || side === 'right' ? [[id, side]] : []
+  }),
+)
+
 /** The zone without its side. Asked in every inner loop, so it is looked up, not worked out. */
 export function zoneStem(id: ZoneId): ZoneStem {
   return STEMS.get(id) ?? (id as ZoneStem)
@@ -93,9 +100,13 @@ export function isSkin(id: ZoneId): boolean {
   return !NO_SKIN.has(zoneStem(id))
 }
 
+/** The client's side that a zone lies on; undefined in the middle. */
+export function zoneSide(id: ZoneId): 'left' | 'right' | undefined {
+  return SIDES.get(id)
+}
+
 /** The same place on the other side; a middle zone is its own mirror. */
 export function mirrorZone(id: ZoneId): ZoneId {
-  if (id.endsWith('-left')) return id.replace(/-left$/, '-right') as ZoneId
-  if (id.endsWith('-right')) return id.replace(/-right$/, '-left') as ZoneId
-  return id
+  const side = zoneSide(id)
+  return side ? (`${zoneStem(id)}-${side === 'left' ? 'right' : 'left'}` as ZoneId) : id
 }

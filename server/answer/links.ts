@@ -4,7 +4,6 @@
  */
 import { readFigures } from '../house/service.ts'
 import { createHash, randomBytes } from 'node:crypto'
-import { SKIN_QUESTION } from '../../core/care/messages.ts'
 import { FOLLOW_CONSTANTS } from '../../core/looks/clientAnswer.ts'
 import { DAY_MS } from '../../core/time/dates.ts'
 import type { AnswerLink, VisitPage } from '../../contract/types.ts'
@@ -50,9 +49,7 @@ export async function addLink(db: Database, visitId: string, base: string): Prom
       createdAtMs: Date.now(),
       expiresAtMs: Math.round(until),
     })
-    for (const m of visit.messages.filter(
-      (x) => x.state === 'waiting' && x.subject === SKIN_QUESTION,
-    )) {
+    for (const m of visit.messages.filter((x) => x.state === 'waiting' && x.kind === 'question')) {
       const line = `\nOr answer in a minute here: ${url}\n`
       const text = LINE.test(m.text) ? m.text.replace(LINE, line) : `${m.text}\n${line}`
       await db.models.Message.update({ text }, { where: { id: m.id } })

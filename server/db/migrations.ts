@@ -208,7 +208,7 @@ export const MIGRATIONS: readonly Migration[] = [
     ],
   },
   {
-    name: '0007-jobs',
+    name: '0007-jobs-and-kinds',
     up: [
       // A visit holds jobs, each with what it left. A visit kept before is one job: a whole service with a blade.
       `ALTER TABLE visits ADD COLUMN jobs JSON NOT NULL DEFAULT '[]'`,
@@ -233,6 +233,11 @@ export const MIGRATIONS: readonly Migration[] = [
       ),
       `CREATE INDEX visits_by_kind ON visits (state, clientId, service, endedAtMs)`,
       `CREATE INDEX visits_by_end ON visits (endedAtMs, clientId, service)`,
+      // What a message is for, which its subject told before.
+      `ALTER TABLE messages ADD COLUMN kind TEXT NOT NULL DEFAULT 'care'
+        CHECK (kind IN ('care', 'question', 'next'))`,
+      `UPDATE messages SET kind = 'question' WHERE subject = 'How is your skin?'`,
+      `UPDATE messages SET kind = 'next' WHERE subject LIKE 'Good days%'`,
       // An event on a step belongs to the step's job.
       `ALTER TABLE chair_events ADD COLUMN jobId TEXT`,
       `UPDATE chair_events SET jobId = visitId

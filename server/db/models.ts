@@ -130,6 +130,7 @@ export interface PhotoRow extends Row<PhotoRow> {
 export interface MessageRow extends Row<MessageRow> {
   id: string
   visitId: string
+  kind: string
   subject: string
   text: string
   dueAtMs: number
@@ -314,6 +315,7 @@ export function defineModels(sequelize: Sequelize): Models {
     Message: table<MessageRow>('Message', 'messages', {
       id: key,
       visitId: text,
+      kind: text,
       subject: text,
       text,
       dueAtMs: number,

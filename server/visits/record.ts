@@ -71,7 +71,7 @@ const RECORD = `
     (SELECT json_group_array(json_object('id', id, 'visitId', visitId, 'atMs', atMs, 'width', width, 'height', height))
       FROM (SELECT * FROM photos WHERE visitId = v.id ORDER BY atMs)) AS photos,
     (SELECT json_group_array(json_object('id', id, 'visitId', visitId, 'clientId', v.clientId, 'to', c.name,
-        'subject', subject, 'text', text, 'dueAtMs', dueAtMs, 'state', state))
+        'kind', kind, 'subject', subject, 'text', text, 'dueAtMs', dueAtMs, 'state', state))
       FROM (SELECT * FROM messages WHERE visitId = v.id ORDER BY dueAtMs)) AS messages,
     (SELECT MAX(expiresAtMs) FROM answer_links WHERE visitId = v.id AND takenBackAtMs IS NULL) AS linkUntilMs,
     (SELECT json_group_array(json_object('moment', moment, 'atMs', atMs, 'zones', json(zones), 'spots', json(spots),

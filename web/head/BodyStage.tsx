@@ -2,7 +2,7 @@
 import { useFigures } from '../state/figures.ts'
 import type { Figures } from '../../core/house/constants.ts'
 import { bodyOutline, bodyZoneAt, onSheet, sheetOf } from '../../core/body/body.ts'
-import { zoneStem, type ZoneId } from '../../core/zones/zones.ts'
+import { zoneStem, type ZoneId, zoneSide } from '../../core/zones/zones.ts'
 import { ZONE_FACTS, zoneName } from '../../core/zones/facts.ts'
 import { bodyFlow, bodyGround } from '../../core/plan/ground.ts'
 import type { StrokePoint } from '../../core/grain/readings.ts'
@@ -134,7 +134,7 @@ export function BodyStage({
             ))}
           </g>
           {zones
-            .filter((id) => id.endsWith('-left'))
+            .filter((id) => zoneSide(id) === 'left')
             .map((id) => {
               const o = bodyOutline(id)
               const xs = o.filter((_, i) => i % 2 === 0)

@@ -5,17 +5,20 @@ import type { Stance } from '../../../core/plan/hands.ts'
 export function StanceFigure({
   stance,
   turn,
+  turnDeg,
   hand,
 }: {
   stance: Stance
   turn: string
+  /** How far the head is turned to the client's left. */
+  turnDeg: number
   hand: 'left' | 'right'
 }) {
   const angle = (stance.hour / 12) * 2 * Math.PI
   // Seen from above the client's left is on the left of somebody who faces up the page.
   const x = 80 - Math.sin(angle) * 58
   const y = 66 - Math.cos(angle) * 52
-  const nose = turn.includes('client’s left') ? -42 : turn.includes('client’s right') ? 42 : 0
+  const nose = -42 * Math.sign(turnDeg)
   const toward = Math.atan2(66 - y, 80 - x)
   const side = hand === 'right' ? 1 : -1
   return (

@@ -1,4 +1,6 @@
 /** One step in words and two small drawings. */
+import { poseFor } from '../../../core/plan/hands.ts'
+import { zoneSide } from '../../../core/zones/zones.ts'
 import { yourSide } from '../../../core/chair/sides.ts'
 import type { Press } from '../../../core/chair/rules.ts'
 import { RELATION_WORDS } from '../../../core/grain/relation.ts'
@@ -6,7 +8,7 @@ import type { Plan, PlanStep } from '../../../core/plan/types.ts'
 import { AngleFigure, StanceFigure } from './Figures.tsx'
 
 /** "Upper neck, part c, right": whose side it is stands beside it. */
-export const shortTitle = (step: PlanStep) => step.title.replace(/, client's (left|right)$/, ', $1')
+export const shortTitle = (step: PlanStep) => step.short ?? step.title
 
 export function StepView({
   step,
@@ -23,11 +25,8 @@ export function StepView({
 }) {
   // Plans of the first version say it all in the step.
   const work = plan.lanes.find((l) => l.id === step.laneId) ?? step
-  const side = step.zoneId?.endsWith('-left')
-    ? ' · client’s left'
-    : step.zoneId?.endsWith('-right')
-      ? ' · client’s right'
-      : ''
+  const own = step.zoneId && zoneSide(step.zoneId)
+  const side = own ? ` · client’s ${own}` : ''
   const yours = side && work.stance ? `, ${yourSide(step.zoneId!, work.stance.hour)}` : ''
   const relation = step.relation ? RELATION_WORDS[step.relation] : ''
   return (
@@ -55,6 +54,7 @@ export function StepView({
         <div className="chair-figures">
           <figure>
             <StanceFigure
+              turnDeg={step.zoneId ? poseFor(step.zoneId).turnDeg : 0}
               stance={work.stance}
               turn={work.headTurn}
               hand={work.stance.hand ?? hand}

@@ -1,7 +1,5 @@
 /** The lanes in working order. */
 import { Fragment } from 'react'
-import { zoneName } from '../../../core/zones/facts.ts'
-import type { ZoneId } from '../../../core/zones/zones.ts'
 import type { Lane, Plan } from '../../../core/plan/types.ts'
 import { RelationMark } from './RelationMark.tsx'
 
@@ -9,15 +7,12 @@ export function LaneList({
   plan,
   chosen,
   onShow,
-  skipped,
   onUnskip,
   children,
 }: {
   plan: Plan
   chosen: string | undefined
   onShow: (lane: Lane) => void
-  /** Ids of lanes that a hand has skipped. */
-  skipped: readonly string[]
   onUnskip?: ((id: string) => void) | undefined
   /** Shown under the chosen lane. */
   children?: React.ReactNode
@@ -84,28 +79,21 @@ export function LaneList({
             </Fragment>
           )
         })}
-        {skipped.map((id) => (
-          <tr key={id} className="left-out">
-            <td colSpan={4}>
-              {zoneName(id.split(':')[0] as ZoneId)}, pass {id.split(':')[1]}: skipped by hand
-            </td>
-            <td>
-              {onUnskip && (
-                <button className="link" onClick={() => onUnskip(id)}>
-                  Put back
-                </button>
-              )}
-            </td>
+        {plan.leftOut.map((z) => (
+          <tr key={z.skipped?.laneId ?? z.zoneId} className="left-out">
+            <td>{z.name}</td>
+            <td colSpan={z.skipped ? 3 : 4}>{z.reason}</td>
+            {z.skipped && (
+              <td>
+                {onUnskip && (
+                  <button className="link" onClick={() => onUnskip(z.skipped!.laneId)}>
+                    Put back
+                  </button>
+                )}
+              </td>
+            )}
           </tr>
         ))}
-        {plan.leftOut
-          .filter((z) => !z.reason.endsWith('skipped by hand.'))
-          .map((z) => (
-            <tr key={z.zoneId} className="left-out">
-              <td>{z.name}</td>
-              <td colSpan={4}>{z.reason}</td>
-            </tr>
-          ))}
       </tbody>
     </table>
   )

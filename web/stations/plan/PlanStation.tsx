@@ -244,9 +244,6 @@ function Chosen({
             plan={plan}
             chosen={lane?.id}
             onShow={show}
-            skipped={Object.entries(choosing.choice.edits)
-              .filter(([, e]) => e.skip)
-              .map(([id]) => id)}
             onUnskip={open ? (id) => choosing.edit(id, undefined) : undefined}
           >
             {lane && (
