@@ -8,7 +8,7 @@ import { useClients } from '../api/queries.ts'
 import { noDialog } from '../state/dialog.ts'
 import { dateWords, daysWords } from '../state/words.ts'
 
-/** With its form and its schema fetched when somebody new comes in. */
+/** Fetched once the page stands, so that the first key of a name finds its field. */
 const NewClient = lazy(() => import('./NewClient.tsx').then((m) => ({ default: m.NewClient })))
 
 const SORTS = [
@@ -106,11 +106,9 @@ export function ClientsPage() {
           </tbody>
         </table>
       )}
-      {adding && (
-        <Suspense>
-          <NewClient opened onClose={() => setAdding(false)} />
-        </Suspense>
-      )}
+      <Suspense>
+        <NewClient opened={adding} onClose={() => setAdding(false)} />
+      </Suspense>
     </main>
   )
 }

@@ -10,7 +10,7 @@ import { noDialog } from '../state/dialog.ts'
 import { dateWords, daysWords, longDate, telephone, timeWords, whenWords } from '../state/words.ts'
 import { oddsWords } from '../../core/stats/percent.ts'
 
-/** With its form and its schema fetched when somebody new comes in. */
+/** Fetched once the page stands, so that the first key of a name finds its field. */
 const NewClient = lazy(() =>
   import('../clients/NewClient.tsx').then((m) => ({ default: m.NewClient })),
 )
@@ -52,11 +52,9 @@ export function TodayPage() {
         ) : (
           <Table today={today.data} />
         ))}
-      {adding && (
-        <Suspense>
-          <NewClient opened onClose={() => setAdding(false)} />
-        </Suspense>
-      )}
+      <Suspense>
+        <NewClient opened={adding} onClose={() => setAdding(false)} />
+      </Suspense>
     </main>
   )
 }
