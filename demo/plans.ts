@@ -22,7 +22,7 @@ import { serviceZones } from '../core/services/index.ts'
 import { priorSensitivity, type Sensitivity } from '../core/skin/sensitivity.ts'
 import { dateOf } from '../core/time/dates.ts'
 import { headSkin } from '../server/atlas.ts'
-import { offsetMinutes } from '../server/visits/plan.ts'
+import { offsetHere } from '../core/time/words.ts'
 import { packPlan } from '../server/visits/planStore.ts'
 import { growthOf } from './map.ts'
 import type { Person } from './people.ts'
@@ -145,7 +145,7 @@ function inputOf(v: PlannedVisit, prior: Sensitivity): PlanInput {
 }
 
 function screenedAt({ person, atMs, spots, schools }: PlannedVisit): Screening {
-  const offset = offsetMinutes(atMs)
+  const offset = offsetHere(atMs)
   const asked = nothingFound(spots)
   return screen(DEFAULTS, person.service, asked, schools, dateOf(atMs, offset), atMs, offset)
 }

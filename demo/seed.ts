@@ -2,6 +2,7 @@
  * Lantern Quay, made by core's own models from a seed: hidden true grain, growth and sensitivity, noisy readings, and
  * eighteen months of visits up to today. The same every time for the same day.
  */
+import { whenWords } from '../core/time/words.ts'
 import type { PlanGround } from '../core/visit/planInput.ts'
 import { SERVICES } from '../core/services/index.ts'
 import { DEFAULTS } from '../core/house/constants.ts'
@@ -21,8 +22,7 @@ import { finishService } from '../core/visit/finish.ts'
 import type { Model, ModelStatic } from 'sequelize'
 import type { Database } from '../server/db/connection.ts'
 import { keepHouse } from '../server/house/service.ts'
-import { WHEN } from '../server/care/when.ts'
-import { offsetMinutes } from '../server/visits/plan.ts'
+import { offsetHere } from '../core/time/words.ts'
 import { beardLines, makeReadings, zoneById } from './map.ts'
 import { drawTruth, hairReadings, skinAnswers, type Truth } from './outcomes.ts'
 import { PEOPLE, STUDIO, type Person } from './people.ts'
@@ -295,7 +295,7 @@ function addVisit(v: VisitStory, random: () => number, newId: () => string, rows
       ...{ products: [], answers: [], hair: [] },
     },
     { name: STUDIO.name, products: [] },
-    (ms) => WHEN.format(ms),
+    whenWords,
   )
   const { endedAtMs, atChair } = end
   const { loads, leftMm } = end.jobs[0]!
@@ -391,14 +391,14 @@ function addOpenVisit(
   rows: Rows,
 ): void {
   if (person.slotHour === undefined && person.story !== 'first-visit') return
-  const today = dateOf(nowMs, offsetMinutes(nowMs))
+  const today = dateOf(nowMs, offsetHere(nowMs))
   const last = times[times.length - 1]
   // As the server does it: what was answered last time is asked again only as "still so?".
   let asked: Asked = {
     answers:
       last === undefined
         ? {}
-        : carriedAnswers(nothingFound().answers, dateOf(last, offsetMinutes(last))),
+        : carriedAnswers(nothingFound().answers, dateOf(last, offsetHere(last))),
     spots,
     ...(last !== undefined && { consent: signed(person, times[0]!) }),
   }

@@ -1,4 +1,5 @@
 /** A map as a picture in lines: the flat views with an arrow for each zone, as SVG. */
+import { LIGHT, ON_SKIN } from '../palette.ts'
 import type { Vec3 } from '../head/frames.ts'
 import {
   FLAT_HALF,
@@ -180,24 +181,24 @@ export function mapSvg(
       x += parts.widthMm + gap
       return (
         `<g transform="translate(${at} 0)"><text x="${parts.widthMm / 2}" y="10" text-anchor="middle" font-size="9">${escapeXml(name)}</text>` +
-        `<g transform="translate(0 ${band})"><path d="${parts.silhouette}" fill="none" stroke="#17323B" stroke-width="0.8"/>` +
-        `<path d="${parts.parts}" fill="#17323B" fill-opacity="0.08" stroke="#17323B" stroke-width="0.3"/>` +
-        `<path d="${parts.borders}" fill="none" stroke="#17323B" stroke-opacity="0.4" stroke-width="0.3"/>` +
+        `<g transform="translate(0 ${band})"><path d="${parts.silhouette}" fill="none" stroke="${LIGHT.ink}" stroke-width="0.8"/>` +
+        `<path d="${parts.parts}" fill="${LIGHT.ink}" fill-opacity="0.08" stroke="${LIGHT.ink}" stroke-width="0.3"/>` +
+        `<path d="${parts.borders}" fill="none" stroke="${LIGHT.ink}" stroke-opacity="0.4" stroke-width="0.3"/>` +
         parts.arrows
           .map(
             (a) =>
-              `<path d="${a.d}" fill="none" stroke="#0D4656" stroke-width="1.6"${a.unsure ? ' stroke-dasharray="2.5 2"' : ''}/><path d="${a.head}" fill="#0D4656"/>`,
+              `<path d="${a.d}" fill="none" stroke="${LIGHT.deep}" stroke-width="1.6"${a.unsure ? ' stroke-dasharray="2.5 2"' : ''}/><path d="${a.head}" fill="${LIGHT.deep}"/>`,
           )
           .join('') +
         parts.signs
-          .map((d) => `<path d="${d}" fill="none" stroke="#BF4E36" stroke-width="1.2"/>`)
+          .map((d) => `<path d="${d}" fill="none" stroke="${ON_SKIN.coral}" stroke-width="1.2"/>`)
           .join('') +
         (parts.lines
-          ? `<path d="${parts.lines}" fill="none" stroke="#BF4E36" stroke-width="1.2"/>`
+          ? `<path d="${parts.lines}" fill="none" stroke="${ON_SKIN.coral}" stroke-width="1.2"/>`
           : '') +
         `</g></g>`
       )
     })
     .join('')
-  return `<?xml version="1.0" encoding="UTF-8"?>\n<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" width="${width}mm" height="${height}mm" font-family="sans-serif" fill="#17323B"><title>${escapeXml(title)}</title>${body}</svg>\n`
+  return `<?xml version="1.0" encoding="UTF-8"?>\n<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" width="${width}mm" height="${height}mm" font-family="sans-serif" fill="${LIGHT.ink}"><title>${escapeXml(title)}</title>${body}</svg>\n`
 }

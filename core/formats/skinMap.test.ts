@@ -2,7 +2,7 @@ import { XMLParser, XMLValidator } from 'fast-xml-parser'
 import { HEAD } from '../testing/head.ts'
 import { flatView } from '../head/projection.ts'
 import { SPOT_KINDS } from '../looks/answers.ts'
-import { REDNESS_COLOURS } from '../skin/anchors.ts'
+import { REDNESS_COLOURS } from '../palette.ts'
 import { placeSpots, rednessTint, skinMapSvg, SPOT_SHAPES, tintedZones } from './skinMap.ts'
 
 const front = flatView(HEAD.display, 'front')

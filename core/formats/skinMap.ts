@@ -1,8 +1,9 @@
 /** How the skin was, as flat views in lines: zones tinted by redness, spots as marks, arrows of growth; ready to print. */
+import { LIGHT, ON_SKIN } from '../palette.ts'
 import { viewAxes, projectPoint, FLAT_HALF, VIEWS, type FlatView } from '../head/projection.ts'
 import { ZONE_IDS } from '../zones/zones.ts'
 import type { SkinSpot, SpotKind } from '../looks/answers.ts'
-import { REDNESS_COLOURS } from '../skin/anchors.ts'
+import { REDNESS_COLOURS } from '../palette.ts'
 import { ringsPath } from './mapSvg.ts'
 
 /** A zone's outline with its tint. */
@@ -40,7 +41,7 @@ export function tintedZones(
 export const rednessTint = (grade: number) =>
   grade > 0
     ? { colour: REDNESS_COLOURS[Math.min(4, grade)]!, opacity: 0.9 }
-    : { colour: '#7fc6c6', opacity: 0.16 }
+    : { colour: ON_SKIN.water, opacity: 0.16 }
 
 /** Spots that face the viewer of a view. */
 export function placeSpots(view: FlatView, spots: readonly SkinSpot[]): PlacedSpot[] {
@@ -90,23 +91,26 @@ export function skinMapSvg(
   const path = (d: string, more: string) => `<path d="${d}" ${more}/>`
   return [
     `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${x} ${y} ${w} ${h}" width="${w}" height="${h}">`,
-    path(ringsPath(view.silhouette), 'fill="#FBF8F2" stroke="#17323B" stroke-width="0.9"'),
+    path(
+      ringsPath(view.silhouette),
+      `fill="${LIGHT.shell}" stroke="${LIGHT.ink}" stroke-width="0.9"`,
+    ),
     ...zones.map((z) => path(z.d, `fill="${z.colour}" fill-opacity="${z.opacity}"`)),
     ...view.zones.map((z) =>
-      path(ringsPath(z.rings), 'fill="none" stroke="#9FABA8" stroke-width="0.4"'),
+      path(ringsPath(z.rings), `fill="none" stroke="${ON_SKIN.border}" stroke-width="0.4"`),
     ),
     ...arrows.map(
       (a) =>
-        path(a.d, 'fill="none" stroke="#0D4656" stroke-width="1.3"') +
-        path(a.head, 'fill="#0D4656" stroke="none"'),
+        path(a.d, `fill="none" stroke="${LIGHT.deep}" stroke-width="1.3"`) +
+        path(a.head, `fill="${LIGHT.deep}" stroke="none"`),
     ),
     ...spots.map((s) => {
       const shape = SPOT_SHAPES[s.kind]
       return `<g transform="translate(${s.x.toFixed(1)} ${s.y.toFixed(1)})">${path(
         shape.d,
         shape.filled
-          ? 'fill="#17323B" stroke="#FBF8F2" stroke-width="0.6"'
-          : 'fill="#FBF8F2" stroke="#17323B" stroke-width="1"',
+          ? `fill="${LIGHT.ink}" stroke="${LIGHT.shell}" stroke-width="0.6"`
+          : `fill="${LIGHT.shell}" stroke="${LIGHT.ink}" stroke-width="1"`,
       )}</g>`
     }),
     '</svg>',

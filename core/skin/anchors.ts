@@ -1,6 +1,3 @@
-/** Redness 0 to 4: shell to coral in five steps, always with the figure. */
-export const REDNESS_COLOURS = ['#FBF8F2', '#F3D9CC', '#E6AE9B', '#D47E66', '#BF4E36'] as const
-
 /** How each grade looks, on light and on dark skin (Clinician's Erythema Assessment, Tan et al. 2014, from memory; wording our own). */
 export const REDNESS_WORDS = [
   ['clear', 'as the skin beside it'],

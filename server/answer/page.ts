@@ -1,19 +1,26 @@
 /** The link page as plain HTML: it needs no script, works on any phone, and shows nothing but its six questions. */
+import { LAMP, LIGHT, onRedness } from '../../core/palette.ts'
 import escape from 'escape-html'
 import { AREAS, areasWorked } from '../../core/looks/clientAnswer.ts'
 import { DRYNESS_WORDS } from '../../core/looks/answers.ts'
 import { SERVICES, type ServiceId } from '../../core/services/index.ts'
-import { REDNESS_COLOURS, REDNESS_WORDS } from '../../core/skin/anchors.ts'
+import { REDNESS_WORDS } from '../../core/skin/anchors.ts'
+import { REDNESS_COLOURS } from '../../core/palette.ts'
+
+const variables = (colours: Readonly<Record<string, string>>) =>
+  Object.entries(colours)
+    .map(([name, colour]) => `--${name}:${colour}`)
+    .join(';')
 
 const STYLE = `
 @font-face{font-family:Hyper;src:url(/answer-face.woff2) format('woff2');font-weight:200 800}
-:root{color-scheme:light dark;--paper:#F5F0E6;--shell:#FBF8F2;--ink:#17323B;--soft:#45585f;--line:#8a948f;--deep:#0D4656;--on:#FBF8F2;--coral:#9c3a25}
-@media (prefers-color-scheme:dark){:root{--paper:#10191D;--shell:#1B282E;--ink:#E9E3D6;--soft:#b9bfb8;--line:#6d7b80;--deep:#8fc7c9;--on:#10191D;--coral:#f0a592}}
+:root{color-scheme:light dark;${variables(LIGHT)}}
+@media (prefers-color-scheme:dark){:root{${variables(LAMP)}}}
 *{box-sizing:border-box}
 body{margin:0;background:var(--paper);color:var(--ink);font:18px/1.45 Hyper,system-ui,sans-serif}
 main{max-width:34rem;margin:0 auto;padding:20px 18px 48px}
 h1{font-size:1.6rem;line-height:1.2;margin:.2rem 0 .6rem}
-fieldset{border:0;border-top:1px solid var(--line);margin:0;padding:18px 0 20px;min-width:0}
+fieldset{border:0;border-top:1px solid var(--edge);margin:0;padding:18px 0 20px;min-width:0}
 legend{font-weight:700;font-size:1.12rem;padding:0 .5em 0 0}
 .rows+.hint{margin-top:14px}input+.rows{margin-top:10px}
 .hint,small{color:var(--soft);font-size:.92rem;margin:.1rem 0 .6rem;display:block}
@@ -22,16 +29,16 @@ legend{font-weight:700;font-size:1.12rem;padding:0 .5em 0 0}
 .scale{display:grid;grid-template-columns:repeat(11,1fr);gap:3px}
 label.tap{position:relative;display:block}
 label.tap input{position:absolute;opacity:0;inset:0;width:100%;height:100%;margin:0;cursor:pointer}
-label.tap span{display:flex;align-items:center;justify-content:center;min-height:48px;padding:6px;border:1px solid var(--line);border-radius:4px;background:var(--shell);text-align:center}
+label.tap span{display:flex;align-items:center;justify-content:center;min-height:48px;padding:6px;border:1px solid var(--edge);border-radius:4px;background:var(--shell);text-align:center}
 .rows label.tap span{justify-content:flex-start;padding-left:14px}
-.grades label.tap span{color:#17323B;font-weight:700;font-size:1.2rem;min-height:56px}
-.grades label.tap.strong span{color:#FBF8F2}
+.grades label.tap span{color:${onRedness(0)};font-weight:700;font-size:1.2rem;min-height:56px}
+.grades label.tap.strong span{color:${onRedness(4)}}
 label.tap input:checked+span{outline:3px solid var(--deep);outline-offset:1px;font-weight:700}
 label.tap input:focus-visible+span{outline:3px dashed var(--deep);outline-offset:3px}
 ol.words{padding:0;margin:10px 0 0;list-style:none;font-size:.92rem;color:var(--soft)}
-input[type=number],textarea{font:inherit;color:inherit;background:var(--shell);border:1px solid var(--line);border-radius:4px;padding:10px 12px;width:100%}
+input[type=number],textarea{font:inherit;color:inherit;background:var(--shell);border:1px solid var(--edge);border-radius:4px;padding:10px 12px;width:100%}
 input[type=number]{max-width:8rem}
-button{font:inherit;font-weight:700;width:100%;min-height:56px;border:0;border-radius:4px;background:var(--deep);color:var(--on)}
+button{font:inherit;font-weight:700;width:100%;min-height:56px;border:0;border-radius:4px;background:var(--deep);color:var(--onDeep)}
 h2{font-size:1.2rem;margin:1.4rem 0 .4rem}ul.now{padding-left:1.1em}ul.now li{margin:.5em 0}
 .care{border-left:4px solid var(--coral);padding:4px 0 4px 14px;margin:20px 0}
 `

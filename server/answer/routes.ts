@@ -1,4 +1,5 @@
 /** The link page's routes. They stand alone: a second port may serve them and nothing else. */
+import { dateWords } from '../../core/time/words.ts'
 import { figuresOf } from '../../core/register/register.ts'
 import { momentAfter, momentAt, momentHours, momentsAhead } from '../../core/looks/moments.ts'
 import { answerByZone, type ClientAnswer } from '../../core/looks/clientAnswer.ts'
@@ -8,11 +9,10 @@ import { severeSigns } from '../../core/looks/aftermath.ts'
 import { clientAnswerSchema } from '../../contract/followUp.ts'
 import type { SkinAnswer } from '../../core/looks/answers.ts'
 import type { Database } from '../db/connection.ts'
-import { DAY } from '../care/when.ts'
 import { tellChair, type Chair } from '../chair/chair.ts'
 import { readFigures, readHouse } from '../house/service.ts'
 import { keepAnswer, keepHair } from '../visits/followUp.ts'
-import { offsetMinutes } from '../visits/plan.ts'
+import { offsetHere } from '../../core/time/words.ts'
 import { readVisit, type VisitRecord } from '../visits/record.ts'
 import { visitOfToken } from './links.ts'
 import { closedPage, questionsPage, thanksPage, tooMuchPage } from './page.ts'
@@ -135,7 +135,7 @@ async function thanks(db: Database, visit: VisitRecord, again: boolean): Promise
     again,
     severe: stands !== undefined && severeSigns(figures, stands).length > 0,
     ahead: momentsAhead(figures, visit.endedAtMs!, nowMs, closesMs).map(
-      (m) => `on ${DAY.format(visit.endedAtMs! + momentHours(figures, m) * HOUR_MS)}`,
+      (m) => `on ${dateWords(visit.endedAtMs! + momentHours(figures, m) * HOUR_MS)}`,
     ),
   })
 }
@@ -159,7 +159,7 @@ async function keep(
     const answer = { moment, atMs, zones, spots: [], feeling, source: 'client' } as const
     await keepAnswer(db, visit, answer)
     // Told of no zone in particular, so it speaks for all of them; only the first telling counts.
-    const date = addDays(dateOf(atMs, offsetMinutes(atMs)), -told.since)
+    const date = addDays(dateOf(atMs, offsetHere(atMs)), -told.since)
     const after = Date.parse(`${date}T12:00:00`) > visit.endedAtMs!
     if (told.hair !== 'no' && after && !(await hairKnown(db, visitId, told.hair))) {
       await keepHair(db, visit, { id: randomUUID(), kind: told.hair, date, zoneId: null })

@@ -1,3 +1,4 @@
+import { whenWords, dateWords } from '../../core/time/words.ts'
 import ical, { ICalCalendarMethod } from 'ical-generator'
 import type { Express } from 'express'
 import type { CarePlan } from '../../core/care/clearances.ts'
@@ -9,7 +10,6 @@ import { readHouse } from '../house/service.ts'
 import { HttpProblem, notFound } from '../http/problem.ts'
 import { visitPage } from '../visits/page.ts'
 import { careSheet } from './sheet.ts'
-import { DAY, WHEN } from './when.ts'
 
 /** The outbox: what is still to come first, then what has been due. */
 async function readMessages(db: Database, id?: string): Promise<Message[]> {
@@ -45,9 +45,9 @@ export function careRoutes(app: Express, db: Database): void {
       service: SERVICES[page.service].name,
       house: house.name,
       next: page.window
-        ? `${DAY.format(page.window.fromMs)} – ${DAY.format(page.window.toMs)}`
+        ? `${dateWords(page.window.fromMs)} – ${dateWords(page.window.toMs)}`
         : undefined,
-      when: (ms) => WHEN.format(ms),
+      when: whenWords,
     })
     response
       .type('application/pdf')

@@ -1,4 +1,5 @@
 /** Storing what happens at the chair. Everything that belongs to an event is written in one transaction. */
+import { whenWords } from '../../core/time/words.ts'
 import { figuresOf } from '../../core/register/register.ts'
 import type { Figures } from '../../core/house/constants.ts'
 import { kitEvents } from '../../core/chair/kit.ts'
@@ -9,7 +10,6 @@ import { finishService, type Finished, type FinishedJob } from '../../core/visit
 import type { ChairAnswer } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { HttpProblem } from '../http/problem.ts'
-import { WHEN } from '../care/when.ts'
 import { readFigures, readHouse } from '../house/service.ts'
 import { gateOf, refuseHeld } from '../visits/known.ts'
 import { readHair, readVisit } from '../visits/record.ts'
@@ -241,7 +241,7 @@ async function endOf(db: Database, visitId: string, { plan, state }: Live): Prom
     figuresOf(house.figures),
     { plan, state, skin, calledName, products, answers, hair },
     house,
-    (ms) => WHEN.format(ms),
+    whenWords,
   )
 }
 

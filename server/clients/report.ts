@@ -2,6 +2,7 @@
  * A report of a client as PDF, for themselves or a doctor: what was found, what was done, how the skin took it; maps and charts in
  * lines. It says what it is: a studio's record, no diagnosis.
  */
+import { fullDate, shortDate } from '../../core/time/words.ts'
 import { figuresOf } from '../../core/register/register.ts'
 import { changeEffects } from '../../core/history/changes.ts'
 import { findChanges, separabilityWords } from '../../core/history/findChanges.ts'
@@ -16,7 +17,7 @@ import { readHouse } from '../house/service.ts'
 import { Pen, SOFT } from '../paper/pen.ts'
 import { clientHistory } from '../studio/history.ts'
 import { readVisit, type VisitRecord } from '../visits/record.ts'
-import { charts, FULL, maps, SHORT } from './reportPictures.ts'
+import { charts, maps } from './reportPictures.ts'
 import { clientPage } from './service.ts'
 
 /** Visits told one by one, and visits in the charts. */
@@ -38,7 +39,7 @@ export async function clientReport(db: Database, id: string): Promise<Buffer> {
   const pen = new Pen(`Report, ${client.name}`, house.name, 10.5, 46)
   pen.write(client.name, { weight: 700, scale: 2 })
   pen.write(
-    `${SERVICES[client.service].name} · ${kept} ${kept === 1 ? 'visit' : 'visits'} kept · made ${FULL.format(Date.now())} at ${house.name}`,
+    `${SERVICES[client.service].name} · ${kept} ${kept === 1 ? 'visit' : 'visits'} kept · made ${fullDate(Date.now())} at ${house.name}`,
     { colour: SOFT, gap: 0.4 },
   )
   pen.write(
@@ -80,7 +81,7 @@ export async function clientReport(db: Database, id: string): Promise<Buffer> {
       pen.need(40)
       if (!seen.has(e.change)) {
         seen.add(e.change)
-        pen.write(`${SHORT.format(e.change.atMs)}: ${e.change.words}`, { weight: 700 })
+        pen.write(`${shortDate(e.change.atMs)}: ${e.change.words}`, { weight: 700 })
         pen.write(separabilityWords(e.change), { colour: SOFT })
       }
       pen.write(e.words, { gap: 0.25 })
@@ -94,7 +95,7 @@ export async function clientReport(db: Database, id: string): Promise<Buffer> {
     const looks = history.looks.filter((l) => l.visitId === v.id)
     const facts = history.visits.find((f) => f.visitId === v.id)
     pen.row(
-      `${FULL.format(v.endedAtMs!)}, ${SERVICES[v.service].name.toLowerCase()}`,
+      `${fullDate(v.endedAtMs!)}, ${SERVICES[v.service].name.toLowerCase()}`,
       visitWords(
         facts,
         looks.map((l) => l.answer),

@@ -1,4 +1,6 @@
 /** Maps and charts of a report, as lines on its pages. */
+import { fullDate, shortDate, whenWords } from '../../core/time/words.ts'
+import { LIGHT, ON_SKIN } from '../../core/palette.ts'
 import { SERVICES } from '../../core/services/index.ts'
 import type { Figures } from '../../core/house/constants.ts'
 import { growthArrows } from '../../core/formats/growthArrows.ts'
@@ -19,23 +21,11 @@ import { SVGRenderer } from 'echarts/renderers'
 import svgToPdf from 'svg-to-pdfkit'
 import type { ClientHistory } from '../../contract/types.ts'
 import { ZONES } from '../atlas.ts'
-import { WHEN } from '../care/when.ts'
 import { ROOT } from '../config.ts'
 import { fontFile, type Pen, SOFT } from '../paper/pen.ts'
 import type { VisitRecord } from '../visits/record.ts'
 
 register([BarChart, GridComponent, SVGRenderer])
-
-export const FULL = new Intl.DateTimeFormat('en-GB', {
-  day: 'numeric',
-  month: 'long',
-  year: 'numeric',
-})
-export const SHORT = new Intl.DateTimeFormat('en-GB', {
-  day: 'numeric',
-  month: 'short',
-  year: '2-digit',
-})
 
 let views: readonly FlatView[] | undefined
 const flatViews = () =>
@@ -55,7 +45,7 @@ export function maps(
 ): void {
   const shown = SERVICES[last.service].views.map((v) => flatViews().find((f) => f.id === v)!)
   const room = 150
-  section(`How the hair grows, as read up to ${FULL.format(last.endedAtMs!)}`, room + 30)
+  section(`How the hair grows, as read up to ${fullDate(last.endedAtMs!)}`, room + 30)
   const arrows = growthArrows(figures, last.readings, last.endedAtMs ?? Date.now(), ZONES)
   row(
     pen,
@@ -120,12 +110,12 @@ export function charts(pen: Pen, visits: ClientHistory['visits']): void {
   const width = Math.round(pen.wide)
   const height = 170
   const chart = init(null, null, { renderer: 'svg', ssr: true, width, height })
-  const names = visits.map((v) => SHORT.format(v.endedAtMs))
+  const names = visits.map((v) => shortDate(v.endedAtMs))
   const most = (zones: Record<string, number> | null) =>
     zones ? Math.max(0, ...Object.values(zones)) : null
   const axis = {
-    axisLabel: { fontSize: 9, color: '#17323B' },
-    nameTextStyle: { fontSize: 9, color: '#17323B' },
+    axisLabel: { fontSize: 9, color: LIGHT.ink },
+    nameTextStyle: { fontSize: 9, color: LIGHT.ink },
   }
   chart.setOption({
     animation: false,
@@ -142,7 +132,7 @@ export function charts(pen: Pen, visits: ClientHistory['visits']): void {
       axisLabel: {
         show: i === 1,
         fontSize: 8,
-        color: '#17323B',
+        color: LIGHT.ink,
         interval: Math.floor(visits.length / 9),
       },
     })),
@@ -172,7 +162,7 @@ export function charts(pen: Pen, visits: ClientHistory['visits']): void {
       {
         type: 'bar',
         data: visits.map((v) => most(v.worst)),
-        itemStyle: { color: '#BF4E36' },
+        itemStyle: { color: ON_SKIN.coral },
         barMaxWidth: 9,
       },
       {
@@ -180,7 +170,7 @@ export function charts(pen: Pen, visits: ClientHistory['visits']): void {
         xAxisIndex: 1,
         yAxisIndex: 1,
         data: visits.map((v) => v.bumps && sum(Object.values(v.bumps))),
-        itemStyle: { color: '#0D4656' },
+        itemStyle: { color: LIGHT.deep },
         barMaxWidth: 9,
       },
     ],
@@ -195,7 +185,7 @@ export function charts(pen: Pen, visits: ClientHistory['visits']): void {
   doc.x = pen.left
   const silent = visits.filter((v) => v.worst === null).length
   pen.write(
-    `${visits.length} visits, oldest first. ${silent > 0 ? `${silent} were not answered and have no bar: that is not "clear".` : 'All were answered.'} Last made ${WHEN.format(Date.now())}.`,
+    `${visits.length} visits, oldest first. ${silent > 0 ? `${silent} were not answered and have no bar: that is not "clear".` : 'All were answered.'} Last made ${whenWords(Date.now())}.`,
     { colour: SOFT, scale: 0.86, gap: 0.8 },
   )
 }

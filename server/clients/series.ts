@@ -8,7 +8,7 @@ import type { Database } from '../db/connection.ts'
 import { json } from '../db/reader.ts'
 import { readHouse } from '../house/service.ts'
 import { HttpProblem } from '../http/problem.ts'
-import { offsetMinutes } from '../visits/plan.ts'
+import { offsetHere } from '../../core/time/words.ts'
 import { clientPage } from './service.ts'
 
 const NAMES: Record<Exclude<SeriesVisit['kind'], 'whole'>, string> = {
@@ -45,7 +45,7 @@ export async function seriesCalendar(db: Database, id: string, through: string):
     last: { endedAtMs: last.endedAtMs!, leftMm: json<Record<string, number>>(row!['leftMm']) },
     nowMs,
     throughMs: Date.parse(`${through}T23:59:59`),
-    offset: offsetMinutes,
+    offset: offsetHere,
   })
   const calendar = ical({
     name: `${SERVICES[client.service].name}, visits ahead`,

@@ -6,7 +6,7 @@ import type { ChairState } from '../../core/chair/state.ts'
 import { zonesToLookAt } from '../../core/chair/outcome.ts'
 import { gate } from '../../core/visit/gate.ts'
 import { knownOf } from '../../core/visit/known.ts'
-import { offsetMinutes } from '../visits/plan.ts'
+import { offsetHere } from '../../core/time/words.ts'
 import type { ClientPage, House, Today, VisitPage } from '../../contract/types.ts'
 import type { SkinAnswer } from '../../core/looks/answers.ts'
 import { askedAll, chairEvent, openStudio, type Studio } from '../testing/studio.ts'
@@ -131,7 +131,7 @@ it('a severe answer of then alarms now, shows on the tide line, and holds the ne
   await api().put(`/api/visits/${next}/asked`).send(askedAll()).expect(200)
   const visit = await page(next)
   const { findings, screening } = gate(
-    knownOf(DEFAULTS, visit, house, {}, visit.facts, Date.now(), offsetMinutes),
+    knownOf(DEFAULTS, visit, house, {}, visit.facts, Date.now(), offsetHere),
   )
   expect(findings.find((f) => f.about === 'aftermath')).toMatchObject({ visitId: done.id })
   const told = visit.facts.past.find((p) => p.visitId === done.id)!.answers

@@ -1,4 +1,5 @@
 /** Writing on PDF pages in the product's own face; the fonts are embedded, so that every name can be written. */
+import { LIGHT } from '../../core/palette.ts'
 import { createRequire } from 'node:module'
 import PDFDocument from 'pdfkit'
 
@@ -8,10 +9,7 @@ export const fontFile = (set: 'latin' | 'latin-ext', weight: 400 | 700) =>
     `@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-${set}-${weight}-normal.woff`,
   )
 
-export const INK = '#17323B'
-export const SOFT = '#51656b'
-export const TIDE = '#2B7A82'
-export const CORAL = '#A63F2A'
+export const { ink: INK, soft: SOFT, tide: TIDE, coral: CORAL } = LIGHT
 
 const PLAIN = /[\n\u0020-\u00ff\u2010-\u2026]+|[^\n\u0020-\u00ff\u2010-\u2026]+/g
 const ALL_PLAIN = /^[\n\u0020-\u00ff\u2010-\u2026]*$/

@@ -13,7 +13,7 @@ import type { House, Today, TodayRow } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { readHouse } from '../house/service.ts'
 import { pastOf } from '../../core/visit/past.ts'
-import { offsetMinutes } from '../visits/plan.ts'
+import { offsetHere } from '../../core/time/words.ts'
 import { dueOverview, type Overview } from './overview.ts'
 
 const BACK_DAYS = 42
@@ -92,7 +92,7 @@ function flagsOf(figures: Figures, o: Overview, house: House, nowMs: number) {
     planMadeAtMs: null,
   }
   const facts = { past: past.map(pastOf), window, decisions, busy: [] }
-  const known = knownOf(figures, visit, house, client.schools, facts, nowMs, offsetMinutes)
+  const known = knownOf(figures, visit, house, client.schools, facts, nowMs, offsetHere)
   return todayFlags(figures, { known, ...(open && { open }) })
 }
 

@@ -11,7 +11,7 @@ import { randomUUID } from 'node:crypto'
 import fc from 'fast-check'
 import request, { type Response } from 'supertest'
 import type { Client, House, Today, TodayRow, VisitPage } from '../../contract/types.ts'
-import { offsetMinutes } from './plan.ts'
+import { offsetHere } from '../../core/time/words.ts'
 import {
   askedAll,
   chairEvent,
@@ -52,7 +52,7 @@ const look = (id: string, moment: string, body: object) =>
     .send({ atMs: Date.now(), zones: [], ...body })
 const findings = async (id: string) => {
   const visit = await page(id)
-  return gate(knownOf(DEFAULTS, visit, house, {}, visit.facts, Date.now(), offsetMinutes)).findings
+  return gate(knownOf(DEFAULTS, visit, house, {}, visit.facts, Date.now(), offsetHere)).findings
 }
 const about = async (id: string, what: string) =>
   (await findings(id)).filter((f) => f.about === what)
@@ -150,7 +150,7 @@ describe('a visit of which nothing is known', () => {
 
   it('a wait of the house is lifted by the practised, not by somebody who learns', async () => {
     const { visit } = await plannedVisit(studio.app)
-    const date = dateOf(Date.now(), offsetMinutes(Date.now()))
+    const date = dateOf(Date.now(), offsetHere(Date.now()))
     await ask(visit.id, {
       ...askedAll(),
       answers: { ...NO_TO_ALL, acids: { yes: true, date } },
@@ -635,7 +635,7 @@ describe('a change of a lane by hand', () => {
 })
 
 describe('any sequence of requests', () => {
-  const date = () => dateOf(Date.now(), offsetMinutes(Date.now()))
+  const date = () => dateOf(Date.now(), offsetHere(Date.now()))
   const answered = (more: object): Asked => ({
     ...askedAll(),
     answers: { ...NO_TO_ALL, ...more },

@@ -11,7 +11,7 @@ import type { House } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { json } from '../db/reader.ts'
 import { HttpProblem } from '../http/problem.ts'
-import { offsetMinutes } from './plan.ts'
+import { offsetHere } from '../../core/time/words.ts'
 import { readHair, type VisitRecord } from './record.ts'
 
 /** A finished visit, with what the window of the next one hangs on. */
@@ -71,15 +71,7 @@ export async function readFacts(
 export async function gateOf(db: Database, visit: VisitRecord, house: House): Promise<Gate> {
   const facts = await readFacts(db, visit, house, await readHair(db, visit.clientId))
   return gate(
-    knownOf(
-      figuresOf(house.figures),
-      visit,
-      house,
-      visit.schools,
-      facts,
-      Date.now(),
-      offsetMinutes,
-    ),
+    knownOf(figuresOf(house.figures), visit, house, visit.schools, facts, Date.now(), offsetHere),
   )
 }
 

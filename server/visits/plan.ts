@@ -9,9 +9,6 @@ import { headSkin } from '../atlas.ts'
 import { modelFrom, type History } from '../clients/model.ts'
 import type { VisitRecord } from './record.ts'
 
-/** Minutes east of UTC at a moment, as this machine keeps time. */
-export const offsetMinutes = (ms: number) => -new Date(ms).getTimezoneOffset()
-
 export function planOf(
   visit: VisitRecord,
   house: House,

@@ -15,7 +15,8 @@ import { readFigures, readHouse } from '../house/service.ts'
 import { HttpProblem, notFound } from '../http/problem.ts'
 import { gateOf, refuseHeld } from './known.ts'
 import { visitPage } from './page.ts'
-import { offsetMinutes, planOf } from './plan.ts'
+import { planOf } from './plan.ts'
+import { offsetHere } from '../../core/time/words.ts'
 import { packPlan } from './planStore.ts'
 import { readVisit, type VisitRecord } from './record.ts'
 
@@ -79,7 +80,7 @@ function carriedOver(
 } {
   if (!before) return { asked: NOTHING_ASKED, notes: NO_NOTES }
   const { answers, spots, consent, patchTest, clinician } = before.asked
-  const askedOn = dateOf(before.endedAtMs, offsetMinutes(before.endedAtMs))
+  const askedOn = dateOf(before.endedAtMs, offsetHere(before.endedAtMs))
   const same = before.service === service
   return {
     asked: {

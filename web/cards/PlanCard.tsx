@@ -16,7 +16,7 @@ import { CLOSING_SENTENCE } from '../../core/screening/screen.ts'
 import { isBodyService, SERVICES, type ServiceId, serviceZones } from '../../core/services/index.ts'
 import { useHead, type LoadedHead } from '../head/loadHead.ts'
 import { Arrow } from '../head/Overlay.tsx'
-import { dateWords } from '../state/words.ts'
+import { dateWords } from '../../core/time/words.ts'
 import { drawOn, flatViews } from '../stations/read/mapPicture.ts'
 import { FlatPicture, type FlatLabel } from './FlatPicture.tsx'
 

@@ -2,8 +2,8 @@
 import { useComputedColorScheme } from '@mantine/core'
 import { init, type EChartsType } from 'echarts/core'
 import { useEffect, useRef } from 'react'
-import { dateWords } from '../state/words.ts'
-import { LAMP, LIGHT } from '../theme/theme.ts'
+import { dateWords } from '../../core/time/words.ts'
+import { LAMP, LIGHT } from '../../core/palette.ts'
 
 export type ChartColours = Record<keyof typeof LIGHT, string>
 

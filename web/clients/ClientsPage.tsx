@@ -6,7 +6,7 @@ import { Link, useNavigate } from 'react-router'
 import { SERVICES } from '../../core/services/index.ts'
 import { useClients } from '../api/queries.ts'
 import { noDialog } from '../state/dialog.ts'
-import { dateWords, daysWords } from '../state/words.ts'
+import { dateWords, daysWords } from '../../core/time/words.ts'
 
 /** Fetched once the page stands, so that the first key of a name finds its field. */
 const NewClient = lazy(() => import('./NewClient.tsx').then((m) => ({ default: m.NewClient })))

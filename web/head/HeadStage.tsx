@@ -263,10 +263,10 @@ function Stage({
   const washed = useMemo(() => {
     const extra: ZoneTint[] = []
     if (hovered && hovered !== chosen && isSkin(hovered))
-      extra.push({ zoneId: hovered, colour: lamp ? '#d8e6e4' : '#2B7A82', opacity: 0.14 })
-    if (chosen) extra.push({ zoneId: chosen, colour: lamp ? '#f0c8b8' : '#BF4E36', opacity: 0.13 })
+      extra.push({ zoneId: hovered, colour: colours.hover, opacity: 0.14 })
+    if (chosen) extra.push({ zoneId: chosen, colour: colours.held, opacity: 0.13 })
     return [...tints, ...extra]
-  }, [tints, hovered, chosen, lamp])
+  }, [tints, hovered, chosen, colours])
 
   return (
     <div

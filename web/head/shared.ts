@@ -1,4 +1,5 @@
 /** What the WebGL head and the flat head have in common. */
+import { HEAD_BY_DAY, HEAD_BY_LAMP } from '../../core/palette.ts'
 import { type ViewAxes, projectPoint } from '../../core/head/projection.ts'
 import type { Vec3 } from '../../core/head/frames.ts'
 import type { FieldReading } from '../../core/grain/field.ts'
@@ -7,35 +8,9 @@ import type { SpotKind } from '../../core/looks/answers.ts'
 import type { Relation } from '../../core/grain/relation.ts'
 import type { ZoneId } from '../../core/zones/zones.ts'
 
-export interface HeadColours {
-  readonly plaster: string
-  readonly shade: string
-  readonly border: string
-  readonly hair: string
-  readonly stroke: string
-  readonly rub: string
-  readonly chosen: string
-}
-
-export const HEAD_LIGHT: HeadColours = {
-  plaster: '#f2e6d0',
-  shade: '#b59f83',
-  border: '#17323B',
-  hair: '#0D4656',
-  stroke: '#2B7A82',
-  rub: '#8F661B',
-  chosen: '#B0432C',
-}
-
-export const HEAD_LAMP: HeadColours = {
-  plaster: '#a39b8c',
-  shade: '#4c473f',
-  border: '#0a1114',
-  hair: '#0a2b35',
-  stroke: '#17565d',
-  rub: '#5f4310',
-  chosen: '#a8341c',
-}
+export type HeadColours = Record<keyof typeof HEAD_BY_DAY, string>
+export const HEAD_LIGHT: HeadColours = HEAD_BY_DAY
+export const HEAD_LAMP: HeadColours = HEAD_BY_LAMP
 
 /** A wash of colour over a zone. */
 export interface ZoneTint {

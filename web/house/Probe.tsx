@@ -6,7 +6,7 @@ import type { House } from '../../contract/types.ts'
 import { corrected, PROBE_CONSTANTS } from '../../core/chair/probe.ts'
 import { call } from '../api/call.ts'
 import type { useChangeHouse } from '../api/queries.ts'
-import { whenWords } from '../state/words.ts'
+import { whenWords } from '../../core/time/words.ts'
 
 /** The reference that the stand-in is put into. */
 const WARM_C = 40

@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query'
 import type { KitEvent } from '../../core/chair/kit.ts'
 import { BLADES } from '../../core/kit/blades.ts'
 import { call } from '../api/call.ts'
-import { whenWords } from '../state/words.ts'
+import { whenWords } from '../../core/time/words.ts'
 
 const WHY_WORDS: Readonly<Record<KitEvent['why'], string>> = {
   '': '',

@@ -12,7 +12,8 @@ import type { Asked } from '../../core/screening/asked.ts'
 import { useMemo, useState } from 'react'
 import { useHead, type Hit } from '../head/loadHead.ts'
 import type { HeadSpot } from '../head/shared.ts'
-import { dateWords, newId, todayIso } from '../state/words.ts'
+import { newId, todayIso } from '../state/words.ts'
+import { dateWords } from '../../core/time/words.ts'
 
 /** What is chosen to be marked next. */
 export interface Brush {

@@ -4,7 +4,7 @@ import { useEffect, useMemo, useState } from 'react'
 import { gate, heldWords } from '../../core/visit/gate.ts'
 import { knownOf } from '../../core/visit/known.ts'
 import type { Gate } from '../../core/visit/types.ts'
-import { offsetHere } from '../state/words.ts'
+import { offsetHere } from '../../core/time/words.ts'
 import type { StationProps } from './useStation.ts'
 
 const MINUTE_MS = 60_000

@@ -1,55 +1,9 @@
 /** The colours and faces of Slow Tide, as a Mantine theme with a light and a lamp scheme. */
-import { createTheme, type CSSVariablesResolver, type MantineColorsTuple } from '@mantine/core'
-
-/** Light by day. */
-export const LIGHT = {
-  paper: '#F5F0E6',
-  sand: '#E5DBC8',
-  shell: '#FBF8F2',
-  ink: '#17323B',
-  soft: '#4E626A',
-  deep: '#0D4656',
-  tide: '#23707A',
-  foam: '#CDE2DF',
-  kelp: '#55612F',
-  brass: '#8A6112',
-  coral: '#B0432C',
-  line: '#B9AF9C',
-  onDeep: '#FBF8F2',
-} as const
-
-/** By lamp: a dim room. */
-export const LAMP: Record<keyof typeof LIGHT, string> = {
-  paper: '#10191D',
-  sand: '#2A3A41',
-  shell: '#1B282E',
-  ink: '#E9E3D6',
-  soft: '#A9B4B5',
-  deep: '#7FC3CC',
-  tide: '#6FB9C2',
-  foam: '#21474D',
-  kelp: '#A9BB7C',
-  brass: '#DDB25C',
-  coral: '#F08F79',
-  line: '#46575E',
-  onDeep: '#0C1417',
-}
-
-const tide: MantineColorsTuple = [
-  '#E6F2F1',
-  '#CDE2DF',
-  '#A5CDCB',
-  '#7BB6B8',
-  '#539EA4',
-  '#358890',
-  '#23707A',
-  '#17606B',
-  '#0D4656',
-  '#093742',
-]
+import { createTheme, type CSSVariablesResolver } from '@mantine/core'
+import { HEAD_BY_DAY, LAMP, LIGHT, ON_SKIN, TIDE_SCALE } from '../../core/palette.ts'
 
 export const theme = createTheme({
-  colors: { tide },
+  colors: { tide: TIDE_SCALE },
   primaryColor: 'tide',
   primaryShade: { light: 8, dark: 3 },
   autoContrast: true,
@@ -59,6 +13,9 @@ export const theme = createTheme({
   cursorType: 'pointer',
   focusRing: 'auto',
 })
+
+const named = (group: string, tokens: Record<string, string>) =>
+  Object.fromEntries(Object.entries(tokens).map(([name, value]) => [`--${group}-${name}`, value]))
 
 const variables = (tokens: Record<string, string>) =>
   Object.fromEntries(Object.entries(tokens).map(([name, value]) => [`--${name}`, value]))
@@ -75,7 +32,11 @@ const scheme = (tokens: Record<keyof typeof LIGHT, string>) => ({
 })
 
 export const resolver: CSSVariablesResolver = () => ({
-  variables: {},
+  // On skin and on paper a colour stays what it is by day.
+  variables: {
+    ...named('light', LIGHT),
+    ...named('on-skin', { ...ON_SKIN, rub: HEAD_BY_DAY.rub }),
+  },
   light: scheme(LIGHT),
   dark: scheme(LAMP),
 })

@@ -1,12 +1,12 @@
+import { onRedness } from '../../core/palette.ts'
 import { CustomChart, LineChart, ScatterChart } from 'echarts/charts'
 import { GridComponent, MarkAreaComponent, MarkLineComponent } from 'echarts/components'
 import { init, use as register, type EChartsType } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
 import { useEffect, useRef } from 'react'
 import type { Tide } from '../../contract/types.ts'
-import { LAMP, LIGHT } from '../theme/theme.ts'
-import { REDNESS_COLOURS } from '../../core/skin/anchors.ts'
-import { dateWords } from '../state/words.ts'
+import { LAMP, LIGHT, REDNESS_COLOURS } from '../../core/palette.ts'
+import { dateWords } from '../../core/time/words.ts'
 
 register([
   LineChart,
@@ -281,8 +281,7 @@ function option(tide: TideLineProps['tide'], visitId: string | null, lamp: boole
             show: true,
             position: 'inside',
             formatter: v.worstRedness === null ? '?' : String(v.worstRedness),
-            color:
-              (v.worstRedness ?? 0) >= 4 ? '#FBF8F2' : v.worstRedness === null ? c.ink : '#17323B',
+            color: v.worstRedness === null ? c.ink : onRedness(v.worstRedness),
             fontFamily: FONT,
             fontSize: 11,
           },

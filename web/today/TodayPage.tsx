@@ -7,7 +7,8 @@ import { SERVICE_IDS, SERVICES } from '../../core/services/index.ts'
 import { DAY_MS } from '../../core/time/dates.ts'
 import { useToday } from '../api/queries.ts'
 import { noDialog } from '../state/dialog.ts'
-import { dateWords, daysWords, longDate, telephone, timeWords, whenWords } from '../state/words.ts'
+import { telephone } from '../state/words.ts'
+import { dateWords, daysWords, longDate, timeWords, whenWords } from '../../core/time/words.ts'
 import { oddsWords } from '../../core/stats/percent.ts'
 
 /** Fetched once the page stands, so that the first key of a name finds its field. */

@@ -1,4 +1,5 @@
 /** Ask: who, what they want, skin and hair, what stands in the way; the result at once, with reasons. */
+import { ON_SKIN } from '../../../core/palette.ts'
 import { useFigures } from '../../state/figures.ts'
 import { useCallback, useMemo, useRef, useState } from 'react'
 import { useSearchParams } from 'react-router'
@@ -59,7 +60,11 @@ export function AskStation(props: StationProps) {
   const layers = useMemo(
     () => ({
       flow,
-      tints: screening.leaveOutZones.map((zoneId) => ({ zoneId, colour: '#BF4E36', opacity: 0.3 })),
+      tints: screening.leaveOutZones.map((zoneId) => ({
+        zoneId,
+        colour: ON_SKIN.coral,
+        opacity: 0.3,
+      })),
       spots: [...markSpots(figures, asked.spots), ...patchSpot(asked.patchTest)],
       ...(tab === 'marks' && marks),
     }),

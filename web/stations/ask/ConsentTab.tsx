@@ -3,7 +3,7 @@ import { useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { consentText } from '../../../core/screening/consent.ts'
 import type { Consent } from '../../../core/screening/asked.ts'
-import { whenWords } from '../../state/words.ts'
+import { whenWords } from '../../../core/time/words.ts'
 import type { StationProps } from '../useStation.ts'
 import type { Change } from './Questions.tsx'
 

@@ -7,7 +7,8 @@ import type { Asked } from '../../../core/screening/asked.ts'
 import { addDays, dayWords } from '../../../core/time/dates.ts'
 import { useHead } from '../../head/loadHead.ts'
 import { useView } from '../../state/view.ts'
-import { todayIso, whenWords } from '../../state/words.ts'
+import { todayIso } from '../../state/words.ts'
+import { whenWords } from '../../../core/time/words.ts'
 import type { Change } from './Questions.tsx'
 
 /** Where nobody sees it and the skin is like that of the face (common practice). */

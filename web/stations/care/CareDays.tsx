@@ -4,7 +4,7 @@ import type { CarePlan, Clearance } from '../../../core/care/clearances.ts'
 import { DAY_MS } from '../../../core/time/dates.ts'
 import { drawBand } from '../../charts/bands.ts'
 import { chartBase, useChart, type ChartColours } from '../../charts/useChart.ts'
-import { dateWords, whenWords } from '../../state/words.ts'
+import { dateWords, whenWords } from '../../../core/time/words.ts'
 import type { StationProps } from '../useStation.ts'
 import { NotYet } from './CareSheet.tsx'
 

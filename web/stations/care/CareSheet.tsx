@@ -5,7 +5,7 @@ import { careText, type Clearance } from '../../../core/care/clearances.ts'
 import { MARK_WORDS } from '../../../core/house/constants.ts'
 import { SERVICES } from '../../../core/services/index.ts'
 import { address } from '../../api/call.ts'
-import { daysWords, whenWords } from '../../state/words.ts'
+import { daysWords, whenWords } from '../../../core/time/words.ts'
 import type { StationProps } from '../useStation.ts'
 
 export function NotYet({ page, visit }: StationProps) {

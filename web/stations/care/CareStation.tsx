@@ -1,4 +1,5 @@
 /** Care: what goes home and until when; what was put on the skin; what would be sent; and when to serve before an event. */
+import { ON_SKIN } from '../../../core/palette.ts'
 import { useMemo, useState } from 'react'
 import { useHeadLayers } from '../../state/layers.ts'
 import type { StationProps } from '../useStation.ts'
@@ -23,7 +24,7 @@ export function CareStation(props: StationProps) {
     () => ({
       tints: (visit.plan?.zones ?? []).map((z) => ({
         zoneId: z.zoneId,
-        colour: '#7fc6c6',
+        colour: ON_SKIN.water,
         opacity: 0.3,
       })),
     }),

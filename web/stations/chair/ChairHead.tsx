@@ -1,4 +1,5 @@
 /** The head at the chair: the lane being worked, its stroke, the pull of the free hand, what to leave out, what has dried. */
+import { ON_SKIN } from '../../../core/palette.ts'
 import { useFigures } from '../../state/figures.ts'
 import { useEffect, useMemo } from 'react'
 import { latherNow } from '../../../core/chair/lather.ts'
@@ -110,8 +111,8 @@ export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep 
   const layers = useMemo(() => {
     const common = { spots, lines, ...(onTap && { onTap }) }
     const tints = [
-      ...dry.map((zoneId) => ({ zoneId, colour: '#A87B22', opacity: 0.3 })),
-      ...(lookAt ?? []).map((zoneId) => ({ zoneId, colour: '#BF4E36', opacity: 0.45 })),
+      ...dry.map((zoneId) => ({ zoneId, colour: ON_SKIN.brass, opacity: 0.3 })),
+      ...(lookAt ?? []).map((zoneId) => ({ zoneId, colour: ON_SKIN.coral, opacity: 0.45 })),
     ]
     if (felt && step?.kind === 'feel') {
       const arrow: HeadArrow = {
@@ -128,7 +129,7 @@ export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep 
         flow,
         arrows: [arrow],
         labels: feltChanged?.stepId === step.id ? [] : guess(felt.point),
-        tints: [{ zoneId: felt.zoneId, colour: '#A87B22', opacity: 0.3 }],
+        tints: [{ zoneId: felt.zoneId, colour: ON_SKIN.brass, opacity: 0.3 }],
         onStroke: (stroke: readonly StrokePoint[]) => drawFelt(chair.live, stroke),
       }
     }
@@ -167,7 +168,9 @@ export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep 
       labels: lane.grain === 'guess' && !state.felt[lane.zoneId] ? guess(point) : [],
       laneEdges: edges,
       wash,
-      tints: body ? [{ zoneId: lane.zoneId, colour: '#7fc6c6', opacity: 0.42 }, ...tints] : tints,
+      tints: body
+        ? [{ zoneId: lane.zoneId, colour: ON_SKIN.water, opacity: 0.42 }, ...tints]
+        : tints,
     }
   }, [
     lane,

@@ -5,7 +5,7 @@ import { Findings } from '../Findings.tsx'
 import { holding } from '../../../core/visit/gate.ts'
 import { eventNotes } from '../../../core/visit/events.ts'
 import type { VisitFinding } from '../../../core/visit/types.ts'
-import { offsetHere } from '../../state/words.ts'
+import { offsetHere } from '../../../core/time/words.ts'
 import type { StationProps } from '../useStation.ts'
 import { useTray } from './tray.ts'
 

@@ -4,7 +4,7 @@ import type { Busy } from '../../../core/visit/types.ts'
 import { zoneName } from '../../../core/zones/facts.ts'
 import { nickZone } from '../../../core/chair/outcome.ts'
 import type { Live } from '../../../core/chair/state.ts'
-import { timeWords, whenWords } from '../../state/words.ts'
+import { timeWords, whenWords } from '../../../core/time/words.ts'
 import { Panel, type Choice } from './Panel.tsx'
 import type { PanelProps } from './panelProps.ts'
 

@@ -1,4 +1,5 @@
 /** Plan: three plans side by side, the lanes of the one chosen, what a hand may change, why, how long, with what. */
+import { ON_SKIN } from '../../../core/palette.ts'
 import { useFigures } from '../../state/figures.ts'
 import { useHotkeys } from '@mantine/hooks'
 import { useEffect, useMemo, useRef, useState } from 'react'
@@ -372,7 +373,7 @@ function usePlanLayers(
       wash,
       tints: plan.leftOut
         .filter((z) => !plan.zones.some((p) => p.zoneId === z.zoneId))
-        .map((z) => ({ zoneId: z.zoneId, colour: '#BF4E36', opacity: 0.3 })),
+        .map((z) => ({ zoneId: z.zoneId, colour: ON_SKIN.coral, opacity: 0.3 })),
     }
   }, [figures, plan, pass, flow, lines, visit.asked.spots, edges, wash, onHead])
   useHeadLayers(layers)

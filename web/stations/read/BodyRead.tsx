@@ -1,4 +1,5 @@
 /** Read on the body: strokes on the flat outlines, which parts are wanted, zone by zone. */
+import { ON_SKIN } from '../../../core/palette.ts'
 import { useHotkeys } from '@mantine/hooks'
 import { useMemo } from 'react'
 import { clockWords } from '../../../core/grain/clock.ts'
@@ -45,7 +46,7 @@ export function BodyRead({ visit }: StationProps) {
         flow,
         tints: visit.notes.keptZones.map((zoneId) => ({
           zoneId,
-          colour: '#BF4E36',
+          colour: ON_SKIN.coral,
           opacity: 0.16,
         })),
         ...(!frozen && { onStroke: stroke }),

@@ -1,4 +1,5 @@
 /** What kind of hair grows where: painted over zones, over what was told at Ask; and strays to tweeze first. */
+import { HAIR_TONES } from '../../../core/palette.ts'
 import { useHotkeys } from '@mantine/hooks'
 import { useMemo, useState } from 'react'
 import { hairIn } from '../../../core/client.ts'
@@ -34,7 +35,6 @@ const ROWS = [
 type Attribute = (typeof ROWS)[number][0]
 
 /** Ink of a value on the head: the more, the darker. */
-const TONES = ['#E5DBC8', '#7FB5B0', '#2B7A82', '#0D4656']
 
 export function HairTab({ page, visit }: StationProps) {
   const save = useSaveNotes(visit.id)
@@ -90,7 +90,7 @@ export function HairTab({ page, visit }: StationProps) {
         const at = values.indexOf(value)
         return {
           zoneId,
-          colour: TONES[Math.round((at * 3) / (values.length - 1))]!,
+          colour: HAIR_TONES[Math.round((at * 3) / (values.length - 1))]!,
           opacity: hair[zoneId]?.[looking] === undefined ? 0.25 : 0.6,
         }
       }),

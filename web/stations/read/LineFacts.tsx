@@ -3,7 +3,7 @@ import type { Vec3 } from '../../../core/head/frames.ts'
 import type { SurfacePoint } from '../../../core/head/head.ts'
 import { compareLines, mirrorPath, type LineDifference } from '../../../core/lines/compareLines.ts'
 import { lineName, lineSide, type KeepLine } from '../../../core/lines/keepLine.ts'
-import { dateWords } from '../../state/words.ts'
+import { dateWords } from '../../../core/time/words.ts'
 
 /** "above" and "below" where the line runs level, else "in front" and "behind". */
 export function sideWords(

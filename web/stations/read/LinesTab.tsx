@@ -1,4 +1,5 @@
 /** Keep-lines: tapped on the head, laid the shortest way over the skin, dragged into place, measured against each other. */
+import { ON_SKIN } from '../../../core/palette.ts'
 import { useFigures } from '../../state/figures.ts'
 import { useHotkeys } from '@mantine/hooks'
 import { useMemo, useState } from 'react'
@@ -25,7 +26,8 @@ import { useLinePaths } from '../../marks/useLinePaths.ts'
 import { markSpots } from '../../marks/MarksPanel.tsx'
 import { useHeadLayers } from '../../state/layers.ts'
 import { useView, viewOf } from '../../state/view.ts'
-import { dateWords, newId } from '../../state/words.ts'
+import { newId } from '../../state/words.ts'
+import { dateWords } from '../../../core/time/words.ts'
 import { isFrozen, useFlowLayer, type StationProps } from '../useStation.ts'
 import { useLatest } from './useMap.ts'
 import { LineFacts, sideWords } from './LineFacts.tsx'
@@ -142,7 +144,7 @@ export function LinesTab({ visit }: StationProps) {
         lines: drawn,
         handles,
         spots: markSpots(figures, visit.asked.spots),
-        tints: notes.keptZones.map((zoneId) => ({ zoneId, colour: '#5C6B38', opacity: 0.3 })),
+        tints: notes.keptZones.map((zoneId) => ({ zoneId, colour: ON_SKIN.kelp, opacity: 0.3 })),
         onTap,
         onPickHandle,
         ...(!frozen && { onHandle }),

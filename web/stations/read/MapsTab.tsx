@@ -1,4 +1,5 @@
 /** Maps: those of other visits to look at, compare with and copy from; files out and in; cards to print. */
+import { TURN_COLOURS } from '../../../core/palette.ts'
 import { useFigures } from '../../state/figures.ts'
 import { useQuery } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
@@ -13,15 +14,16 @@ import { call } from '../../api/call.ts'
 import { useHead } from '../../head/loadHead.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 import { useView, viewOf } from '../../state/view.ts'
-import { dateWords, newId } from '../../state/words.ts'
+import { newId } from '../../state/words.ts'
+import { dateWords } from '../../../core/time/words.ts'
 import { useFieldReadings, useFlowLayer, type StationProps } from '../useStation.ts'
 import { useFieldSummary, useMapEditing } from './useMap.ts'
 import { FilesIn, FilesOut } from './Files.tsx'
 
 const DIFFERENCE_STEPS = [
-  [15, '#CDE2DF', 'under 15°'],
-  [45, '#D9B45E', '15–45°'],
-  [181, '#BF4E36', 'over 45°'],
+  [15, TURN_COLOURS[0], 'under 15°'],
+  [45, TURN_COLOURS[1], '15–45°'],
+  [181, TURN_COLOURS[2], 'over 45°'],
 ] as const
 
 export function MapsTab({ page, visit, house }: StationProps) {

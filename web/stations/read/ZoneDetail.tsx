@@ -6,7 +6,7 @@ import { readingBearing, type Reading, type ZoneGrain } from '../../../core/grai
 import type { ZoneFlow } from '../../../core/grain/zoneFlow.ts'
 import { ZONE_FACTS, zoneName } from '../../../core/zones/facts.ts'
 import { mirrorZone, zoneStem, type ZoneId } from '../../../core/zones/zones.ts'
-import { dateWords } from '../../state/words.ts'
+import { dateWords } from '../../../core/time/words.ts'
 import { Dial } from './Dial.tsx'
 import type { MapEditing } from './useMap.ts'
 import { usedBearing, mapUse, type MapUse } from './words.ts'

@@ -6,7 +6,8 @@ import { EVENT_NEEDS } from '../../../core/ahead/backPlan.ts'
 import { EVENT_KINDS, type EventKind } from '../../../core/ahead/eventKinds.ts'
 import { DAY_MS } from '../../../core/time/dates.ts'
 import { useChangeClient } from '../../api/queries.ts'
-import { newId, whenWords } from '../../state/words.ts'
+import { newId } from '../../state/words.ts'
+import { whenWords } from '../../../core/time/words.ts'
 import type { StationProps } from '../useStation.ts'
 
 export function Events({ page }: StationProps) {

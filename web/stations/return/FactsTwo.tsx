@@ -2,7 +2,7 @@
 import { useFigures } from '../../state/figures.ts'
 import type { VisitPage } from '../../../contract/types.ts'
 import { address } from '../../api/call.ts'
-import { dateWords } from '../../state/words.ts'
+import { dateWords } from '../../../core/time/words.ts'
 import { bumps, worst, type Two } from '../../../core/history/compareVisits.ts'
 
 export function FactsTwo({ then, now }: Two<VisitPage>) {

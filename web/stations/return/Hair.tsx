@@ -1,4 +1,5 @@
 /** How hair comes back, zone by zone: learned from what was felt, seen and measured; forecast with its range. */
+import { ON_SKIN } from '../../../core/palette.ts'
 import { useFigures } from '../../state/figures.ts'
 import { useMemo, useState } from 'react'
 import { zoneName } from '../../../core/zones/facts.ts'
@@ -16,7 +17,8 @@ import { DAY_MS } from '../../../core/time/dates.ts'
 import { useAddHair, useRemoveHair } from '../../api/queries.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 import { useView } from '../../state/view.ts'
-import { dateWords, newId, todayIso } from '../../state/words.ts'
+import { newId, todayIso } from '../../state/words.ts'
+import { dateWords } from '../../../core/time/words.ts'
 import { useServiceZones, type StationProps } from '../useStation.ts'
 import { useChosenInView } from '../useChosenInView.ts'
 import { HairCurve, spread } from './HairCurve.tsx'
@@ -49,7 +51,7 @@ export function Hair(props: StationProps) {
       return {
         tints: all.map((z) => ({
           zoneId: z.zoneId,
-          colour: '#2B7A82',
+          colour: ON_SKIN.tide,
           opacity: 0.1 + 0.55 * (z.growth.mean / most),
         })),
       }

@@ -3,7 +3,8 @@ import { useState } from 'react'
 import { SPOT_SHAPES } from '../../../core/formats/skinMap.ts'
 import { SKIN_SPOT_WORDS } from '../../../core/formats/skinMap.ts'
 import type { SpotKind } from '../../../core/looks/answers.ts'
-import { REDNESS_COLOURS, REDNESS_WORDS } from '../../../core/skin/anchors.ts'
+import { REDNESS_WORDS } from '../../../core/skin/anchors.ts'
+import { REDNESS_COLOURS } from '../../../core/palette.ts'
 
 export function SpotSign({ kind }: { kind: SpotKind }) {
   const { d, filled } = SPOT_SHAPES[kind]

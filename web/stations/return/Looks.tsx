@@ -1,4 +1,5 @@
 /** Looks at the skin after a service, moment by moment: redness, spots in their places, how it feels. */
+import { ON_SKIN } from '../../../core/palette.ts'
 import { useFigures } from '../../state/figures.ts'
 import dayjs from 'dayjs'
 import { useHotkeys } from '@mantine/hooks'
@@ -24,11 +25,12 @@ import { SKIN_SPOT_WORDS } from '../../../core/formats/skinMap.ts'
 import type { ZoneId } from '../../../core/zones/zones.ts'
 import { HOUR_MS } from '../../../core/time/dates.ts'
 import { withoutSpot, withSpot, withZone } from '../../../core/looks/editLook.ts'
-import { REDNESS_COLOURS } from '../../../core/skin/anchors.ts'
+import { REDNESS_COLOURS } from '../../../core/palette.ts'
 import { useHistory } from '../../api/queries.ts'
 import { useHead, type Hit } from '../../head/loadHead.ts'
 import { useHeadLayers } from '../../state/layers.ts'
-import { newId, whenWords } from '../../state/words.ts'
+import { newId } from '../../state/words.ts'
+import { whenWords } from '../../../core/time/words.ts'
 import { useServiceZones, type StationProps } from '../useStation.ts'
 import { Alarm } from './Alarm.tsx'
 import { Feel } from './Feel.tsx'
@@ -85,7 +87,7 @@ export function Looks(props: StationProps & { endedAtMs: number }) {
         const redness = look.zones.find((z) => z.zoneId === zoneId)?.redness ?? 0
         return redness > 0
           ? { zoneId, colour: REDNESS_COLOURS[redness]!, opacity: 0.75 }
-          : { zoneId, colour: '#7fc6c6', opacity: 0.16 }
+          : { zoneId, colour: ON_SKIN.water, opacity: 0.16 }
       }),
       labels: look.zones.flatMap((z) => {
         const record = head.data?.zoneById.get(z.zoneId as ZoneId)

@@ -1,4 +1,5 @@
 /** When to meet again: the window with its odds, zone by zone; events; the visits through a date. */
+import { ON_SKIN } from '../../../core/palette.ts'
 import { useFigures } from '../../state/figures.ts'
 import type { VisitPage } from '../../../contract/types.ts'
 import { MARK_WORDS } from '../../../core/house/constants.ts'
@@ -11,7 +12,7 @@ import {
 } from '../../../core/regrowth/odds.ts'
 import { useVisit } from '../../api/queries.ts'
 import { useView } from '../../state/view.ts'
-import { dateWords, longDate } from '../../state/words.ts'
+import { dateWords, longDate } from '../../../core/time/words.ts'
 import { oddsWords } from '../../../core/stats/percent.ts'
 import type { StationProps } from '../useStation.ts'
 import { Events } from './Events.tsx'
@@ -102,7 +103,7 @@ function ZoneWindows({ odds, fromMs }: { odds: OddsInput; fromMs: number }) {
         })),
       [figures, odds, fromMs],
     ),
-    '#2B7A82',
+    ON_SKIN.tide,
   )
   const shown = windows.filter((w, i) => all || i < ZONES_TOLD || w.zoneId === chosen)
   return (

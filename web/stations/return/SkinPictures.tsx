@@ -8,7 +8,7 @@ import { placeSpots, rednessTint, SPOT_SHAPES, tintedZones } from '../../../core
 import type { FlatView, ViewId } from '../../../core/head/projection.ts'
 import { useFlatViews } from '../../head/FlatHead.tsx'
 import { useHead, type LoadedHead } from '../../head/loadHead.ts'
-import { dateWords } from '../../state/words.ts'
+import { dateWords } from '../../../core/time/words.ts'
 import { worst, type Two } from '../../../core/history/compareVisits.ts'
 
 export function SkinPictures({ then, now, view }: Two<VisitPage> & { view: ViewId }) {

@@ -1,10 +1,12 @@
 /** Redness, bumps and pustules zone by zone, for the keyboard and for counting without tapping. */
+import { onRedness } from '../../../core/palette.ts'
 import type { AtChair } from '../../../core/looks/atChair.ts'
 import { zoneName } from '../../../core/zones/facts.ts'
 import type { ZoneId } from '../../../core/zones/zones.ts'
 import type { ZoneAnswer } from '../../../core/looks/answers.ts'
 import { withZone } from '../../../core/looks/editLook.ts'
-import { REDNESS_COLOURS, REDNESS_WORDS } from '../../../core/skin/anchors.ts'
+import { REDNESS_WORDS } from '../../../core/skin/anchors.ts'
+import { REDNESS_COLOURS } from '../../../core/palette.ts'
 import { useView } from '../../state/view.ts'
 import { useChosenInView } from '../useChosenInView.ts'
 import type { Looking } from './useLook.ts'
@@ -109,9 +111,7 @@ function SkinRow({
               aria-label={`${grade}, ${REDNESS_WORDS[grade]![0]}`}
               title={REDNESS_WORDS[grade]![1]}
               style={
-                redness === grade
-                  ? { background: colour, color: grade >= 4 ? '#FBF8F2' : '#17323B' }
-                  : undefined
+                redness === grade ? { background: colour, color: onRedness(grade) } : undefined
               }
               onClick={() => onChange({ redness: grade })}
             >

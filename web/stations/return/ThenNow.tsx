@@ -1,4 +1,5 @@
 /** Two visits side by side: map, plan, what was done, how the skin took it, pictures; what differs on the head. */
+import { ON_SKIN } from '../../../core/palette.ts'
 import { useFigures } from '../../state/figures.ts'
 import { useMemo, useState } from 'react'
 import type { VisitPage } from '../../../contract/types.ts'
@@ -10,15 +11,15 @@ import { useHead } from '../../head/loadHead.ts'
 import type { HeadLabel, ZoneTint } from '../../head/shared.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 import { useView } from '../../state/view.ts'
-import { dateWords } from '../../state/words.ts'
+import { dateWords } from '../../../core/time/words.ts'
 import { useServiceZones, type StationProps } from '../useStation.ts'
 import { differences, LAYERS, type Layer, type Two } from '../../../core/history/compareVisits.ts'
 import { FULL_COLOUR_AT, differenceWords } from '../../../core/history/compareVisits.ts'
 import { FactsTwo } from './FactsTwo.tsx'
 import { SkinPictures } from './SkinPictures.tsx'
 
-const WORSE = '#BF4E36'
-const BETTER = '#2B7A82'
+const WORSE = ON_SKIN.coral
+const BETTER = ON_SKIN.tide
 
 export function ThenNow(props: StationProps) {
   const { page, visit } = props
@@ -103,11 +104,11 @@ function Difference({
       for (const [zoneId, d] of found ?? []) {
         const share = Math.min(1, Math.abs(d) / FULL_COLOUR_AT[layer])
         if (share < 0.08) {
-          tints.push({ zoneId, colour: '#7fc6c6', opacity: 0.12 })
+          tints.push({ zoneId, colour: ON_SKIN.water, opacity: 0.12 })
           continue
         }
         // A turned grain is neither better nor worse.
-        const colour = layer === 'grain' ? '#A87B22' : d > 0 ? WORSE : BETTER
+        const colour = layer === 'grain' ? ON_SKIN.brass : d > 0 ? WORSE : BETTER
         tints.push({ zoneId, colour, opacity: 0.2 + 0.6 * share })
         const record = head.data?.zoneById.get(zoneId)
         if (record)
@@ -132,7 +133,7 @@ function Difference({
         <span className="diff-key">
           {layer === 'grain' ? (
             <>
-              <i style={{ background: '#A87B22' }} /> turned
+              <i style={{ background: ON_SKIN.brass }} /> turned
             </>
           ) : (
             <>

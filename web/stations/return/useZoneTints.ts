@@ -1,4 +1,5 @@
 /** Shows a share of each zone on the head, from the pale of no share to coral. */
+import { ON_SKIN } from '../../../core/palette.ts'
 import { useMemo } from 'react'
 import type { ZoneId } from '../../../core/zones/zones.ts'
 import { useHeadLayers } from '../../state/layers.ts'
@@ -9,7 +10,7 @@ export interface ZoneShare {
   readonly share: number
 }
 
-export function useZoneTints(zones: readonly ZoneShare[], colour = '#BF4E36'): void {
+export function useZoneTints(zones: readonly ZoneShare[], colour: string = ON_SKIN.coral): void {
   useHeadLayers(
     useMemo(
       () => ({
