@@ -1,4 +1,39 @@
 /** Imports point one way: core ← contract ← server and core ← contract ← web; stations never import each other. */
+/** The folders of core from the ground up: each knows those before it alone, types among them, so there are no circles. */
+const ORDER = [
+  'house',
+  'stats',
+  'zones',
+  'time',
+  'head',
+  'grain',
+  'skin',
+  'kit',
+  'services',
+  'looks',
+  'regrowth',
+  'lines',
+  'hair',
+  'screening',
+  'care',
+  'body',
+  'order',
+  'plan',
+  'chair',
+  'history',
+  'ahead',
+  'formats',
+  'register',
+  'simulate',
+  'visit',
+]
+const ONE_ORDER = ORDER.slice(0, -1).map((folder, i) => ({
+  name: `core-${folder}-knows-nothing-above-it`,
+  severity: 'error',
+  from: { path: `^core/${folder}/`, pathNot: '\\.test\\.ts$' },
+  to: { path: `^core/(${ORDER.slice(i + 1).join('|')})/` },
+}))
+
 module.exports = {
   forbidden: [
     {
@@ -48,6 +83,25 @@ module.exports = {
         pathNot: '^web/stations/$1/',
       },
     },
+    {
+      name: 'each-folder-of-core-has-one-door',
+      comment:
+        'From outside a folder of core only its index.ts is imported; what is fetched when it is first needed is fetched alone.',
+      severity: 'error',
+      from: { path: '^(contract|server|web|demo)/', pathNot: '\\.test\\.ts$|/testing/' },
+      to: {
+        path: '^core/[^/]+/',
+        pathNot: '^core/[^/]+/index\\.ts$',
+        dependencyTypesNot: ['dynamic-import'],
+      },
+    },
+    {
+      name: 'folders-of-core-go-through-doors',
+      severity: 'error',
+      from: { path: '^core/([^/]+)/', pathNot: '\\.test\\.ts$|^core/testing/' },
+      to: { path: '^core/[^/]+/', pathNot: '^core/$1/|^core/[^/]+/index\\.ts$' },
+    },
+    ...ONE_ORDER,
     {
       name: 'no-circles',
       severity: 'error',

@@ -1,11 +1,14 @@
 /** How fast a service replays, and how fast its rest is planned anew. */
-import { DEFAULTS } from '../core/house/constants.ts'
-import { play } from '../core/chair/play.ts'
-import { replan, type Cause } from '../core/chair/replan.ts'
-import { replay, replayLive } from '../core/chair/service.ts'
-import type { ChairEvent } from '../core/chair/events.ts'
-import { makePlan } from '../core/plan/makePlan.ts'
-import { PlanMemory } from '../core/plan/question.ts'
+import { DEFAULTS } from '../core/house/index.ts'
+import {
+  play,
+  replan,
+  type Cause,
+  replay,
+  replayLive,
+  type ChairEvent,
+} from '../core/chair/index.ts'
+import { makePlan, PlanMemory } from '../core/plan/index.ts'
 import { planInput } from '../core/testing/plan.ts'
 import { ZONES } from '../core/testing/head.ts'
 import { randomUUID } from 'node:crypto'

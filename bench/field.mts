@@ -1,15 +1,23 @@
 /** Speed and truth of the direction field: cold, one more reading, errors against hidden fields, the guided test, import. */
-import { DEFAULTS } from '../core/house/constants.ts'
+import { DEFAULTS } from '../core/house/index.ts'
 import { wrapHalf } from '../core/grain/circular.ts'
-import { carry, displayCarry } from '../core/grain/carry.ts'
-import { answerTest, beginTest, catchOdds, nextStroke, testResult } from '../core/grain/feelTest.ts'
+import {
+  carry,
+  displayCarry,
+  answerTest,
+  beginTest,
+  nextStroke,
+  testResult,
+  fieldGround,
+  GrainField,
+  guessReadings,
+  fieldAt,
+} from '../core/grain/index.ts'
+import { catchOdds } from '../core/grain/feelTest.ts'
 import { connect } from '../core/grain/connection.ts'
 import { nestedDissection } from '../core/grain/dissection.ts'
 import { biLaplacian, connectionLaplacian } from '../core/grain/laplacian.ts'
 import { LdlFactor } from '../core/grain/ldl.ts'
-import { fieldGround, GrainField } from '../core/grain/field.ts'
-import { guessReadings } from '../core/grain/guesses.ts'
-import { fieldAt } from '../core/grain/sample.ts'
 import { singularities } from '../core/grain/topology.ts'
 import {
   hiddenField,
@@ -18,12 +26,10 @@ import {
   simpleAnswers,
   skinPoints,
 } from '../core/grain/trials.ts'
-import { headId, readGrowthMap, writeGrowthMap } from '../core/formats/growthMap.ts'
-import { dot, type Vec3 } from '../core/head/frames.ts'
-import { surfacePoint } from '../core/head/head.ts'
-import { Locator } from '../core/head/locate.ts'
-import { ZONE_IDS } from '../core/zones/zones.ts'
-import { mulberry32 } from '../core/stats/random.ts'
+import { headId, readGrowthMap, writeGrowthMap } from '../core/formats/index.ts'
+import { dot, type Vec3, surfacePoint, Locator } from '../core/head/index.ts'
+import { ZONE_IDS } from '../core/zones/index.ts'
+import { mulberry32 } from '../core/stats/index.ts'
 import { HEAD, ZONES } from '../core/testing/head.ts'
 import type { Page } from '@playwright/test'
 

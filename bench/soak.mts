@@ -2,7 +2,7 @@
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { mulberry32 } from '../core/stats/random.ts'
+import { mulberry32 } from '../core/stats/index.ts'
 import { serve } from '../e2e/server.ts'
 import { killRun, soak } from '../server/testing/overTheWire.ts'
 

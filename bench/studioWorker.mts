@@ -1,7 +1,7 @@
 /** Learning over the studio inside a worker thread, told from as it goes. */
-import { DEFAULTS } from '../core/house/constants.ts'
+import { DEFAULTS } from '../core/house/index.ts'
+import { learnOverStudio } from '../core/history/index.ts'
 import { parentPort } from 'node:worker_threads'
-import { learnOverStudio } from '../core/history/studioLearn.ts'
 import { studioClients } from './return.mts'
 
 const clients = studioClients()

@@ -1,9 +1,14 @@
 /** What may come over the wire from the chair and for what goes home, as Yup schemas. */
 import * as y from 'yup'
-import { BLADE_ENDS, NICK_CARE, type ToldEvent } from '../core/chair/events.ts'
-import { CHAIR_EVENT_KINDS, KINDS } from '../core/chair/kinds.ts'
-import { PRODUCT_FACTS, type Product } from '../core/care/products.ts'
-import { BLADE_IDS } from '../core/kit/blades.ts'
+import {
+  BLADE_ENDS,
+  NICK_CARE,
+  type ToldEvent,
+  CHAIR_EVENT_KINDS,
+  KINDS,
+} from '../core/chair/index.ts'
+import { PRODUCT_FACTS, type Product } from '../core/care/index.ts'
+import { BLADE_IDS } from '../core/kit/index.ts'
 import { bound } from './bound.ts'
 import { choice, list, moment, text, uuid, vec3, word, zone } from './parts.ts'
 

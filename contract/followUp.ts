@@ -1,7 +1,5 @@
 /** What may come over the wire of what follows a service, as Yup schemas. */
-import type { ClientEvent } from '../core/ahead/series.ts'
-import * as y from 'yup'
-import { EVENT_KINDS } from '../core/ahead/eventKinds.ts'
+import { type ClientEvent, EVENT_KINDS } from '../core/ahead/index.ts'
 import {
   ANSWER_SOURCES,
   DRYNESS_WORDS,
@@ -9,9 +7,11 @@ import {
   NICK_STATES,
   SPOT_KINDS,
   type NickState,
-} from '../core/looks/answers.ts'
-import { AREA_IDS } from '../core/looks/clientAnswer.ts'
-import { USUAL_MOMENTS, type Moment } from '../core/looks/moments.ts'
+  AREA_IDS,
+  USUAL_MOMENTS,
+  type Moment,
+} from '../core/looks/index.ts'
+import * as y from 'yup'
 import { bound } from './bound.ts'
 import { choice, isoDate, mapOf, moment, text, uuid, vec3, zoneKey } from './parts.ts'
 

@@ -1,6 +1,6 @@
 /** Small schemas that the others are made of. */
 import * as y from 'yup'
-import { ALL_ZONE_IDS } from '../core/zones/zones.ts'
+import { ALL_ZONE_IDS } from '../core/zones/index.ts'
 
 export const uuid = () => y.string().uuid('must be an id (UUID)')
 export const text = (most: number) => y.string().trim().max(most, `at most ${most} characters`)

@@ -1,8 +1,8 @@
 /** The one table of routes: what the server answers and what the web asks. */
 import type { InferType, Schema } from 'yup'
 import { ADDRESSES } from './addresses.ts'
-import type { Vec3 } from '../core/head/frames.ts'
-import type { CarePlan } from '../core/care/clearances.ts'
+import type { Vec3 } from '../core/head/index.ts'
+import type { CarePlan } from '../core/care/index.ts'
 import * as c from './chair.ts'
 import * as f from './followUp.ts'
 import * as s from './schemas.ts'

@@ -1,10 +1,9 @@
 /** What may come over the wire, as Yup schemas. The server checks every body, parameter and query with these. */
 import type { InferType } from 'yup'
-import { ALL_ZONE_IDS, type ZoneId } from '../core/zones/zones.ts'
-import { type Reading, ALL_METHODS } from '../core/grain/readings.ts'
-import type { Asked } from '../core/screening/asked.ts'
+import { ALL_ZONE_IDS, type ZoneId } from '../core/zones/index.ts'
+import { type Reading, ALL_METHODS } from '../core/grain/index.ts'
+import { type Asked, type HouseRules, MARK_KINDS, type RuleEdit } from '../core/screening/index.ts'
 import type { SkinAndHair } from '../core/client.ts'
-import * as y from 'yup'
 import {
   COARSENESSES,
   CURLS,
@@ -13,18 +12,21 @@ import {
   HAIR_KINDS,
   type SurfaceNotes,
   type ZoneHair,
-} from '../core/hair/layer.ts'
-import { SCHOOLS, type SchoolId, type Schools } from '../core/house/schools.ts'
-import { LINE_KINDS } from '../core/lines/keepLine.ts'
-import { BLADE_IDS } from '../core/kit/blades.ts'
-import { STROKE_WAYS, type LaneEdit, type PlanChoice } from '../core/plan/types.ts'
-import { STYLES } from '../core/services/service.ts'
-import { SEVERITY_ORDER } from '../core/services/effect.ts'
-import { type HouseRules, MARK_KINDS, type RuleEdit } from '../core/screening/rules.ts'
-import { SERVICE_IDS, type ServiceId } from '../core/services/index.ts'
+} from '../core/hair/index.ts'
+import { SCHOOLS, type SchoolId, type Schools } from '../core/house/index.ts'
+import { LINE_KINDS } from '../core/lines/index.ts'
+import { BLADE_IDS } from '../core/kit/index.ts'
+import { STROKE_WAYS, type LaneEdit, type PlanChoice } from '../core/plan/index.ts'
+import {
+  STYLES,
+  SEVERITY_ORDER,
+  SERVICE_IDS,
+  type ServiceId,
+  METHODS,
+} from '../core/services/index.ts'
+import * as y from 'yup'
 import { calibrationSchema, houseProductsSchema } from './chair.ts'
 import { eventsSchema } from './followUp.ts'
-import { METHODS } from '../core/services/job.ts'
 import { bound } from './bound.ts'
 import {
   choice,

@@ -1,7 +1,6 @@
 /** What is known of a client's skin and hair from asking: the inputs of every model. */
-import { type ZoneId, zoneStem } from './zones/zones.ts'
-import { ZONE_FACTS, type HairKind } from './zones/facts.ts'
-import type { Reactivity } from './skin/sensitivity.ts'
+import { type ZoneId, zoneStem, ZONE_FACTS, type HairKind } from './zones/index.ts'
+import type { Reactivity } from './skin/index.ts'
 
 export type Coarseness = 'fine' | 'medium' | 'coarse'
 export type Curl = 'straight' | 'wavy' | 'tight'

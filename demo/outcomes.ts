@@ -1,5 +1,5 @@
 /** What follows a past service, drawn from hidden truths: redness that fades, bumps in their places, hair that comes back. */
-import { DEFAULTS } from '../core/house/constants.ts'
+import { DEFAULTS } from '../core/house/index.ts'
 import {
   type HiddenSkin,
   drawBumps,
@@ -8,22 +8,22 @@ import {
   drawGrowth,
   drawLook,
   drawSkin,
-} from '../core/simulate/truth.ts'
+} from '../core/simulate/index.ts'
 import { hairIn, type SkinAndHair } from '../core/client.ts'
-import { tangentPart, unit, type Vec3 } from '../core/head/frames.ts'
-import { zoneStem, type ZoneId } from '../core/zones/zones.ts'
+import { tangentPart, unit, type Vec3 } from '../core/head/index.ts'
+import { zoneStem, type ZoneId } from '../core/zones/index.ts'
 import type {
   Feeling,
   HairReading,
   SkinAnswer,
   SkinSpot,
   ZoneAnswer,
-} from '../core/looks/answers.ts'
-import type { Moment } from '../core/looks/moments.ts'
-import { daysToLength, hairLengthMm, priorGrowth, thresholdMm } from '../core/regrowth/growth.ts'
+  Moment,
+} from '../core/looks/index.ts'
+import { daysToLength, hairLengthMm, priorGrowth, thresholdMm } from '../core/regrowth/index.ts'
 import { serviceZones } from '../core/services/index.ts'
-import { drawNormal, drawPoisson } from '../core/stats/random.ts'
-import { DAY_MS, HOUR_MS } from '../core/time/dates.ts'
+import { drawNormal, drawPoisson } from '../core/stats/index.ts'
+import { DAY_MS, HOUR_MS } from '../core/time/index.ts'
 import { zoneById } from './map.ts'
 import type { Person } from './people.ts'
 

@@ -1,10 +1,9 @@
 /** The people of Lantern Quay: invented names, invented lives. */
 import type { SkinAndHair } from '../core/client.ts'
-import type { EventKind } from '../core/ahead/eventKinds.ts'
-import type { Schools } from '../core/house/schools.ts'
-import type { Style } from '../core/services/service.ts'
-import type { ServiceId } from '../core/services/index.ts'
-import type { ZoneStem } from '../core/zones/zones.ts'
+import type { EventKind } from '../core/ahead/index.ts'
+import type { Schools } from '../core/house/index.ts'
+import type { Style, ServiceId } from '../core/services/index.ts'
+import type { ZoneStem } from '../core/zones/index.ts'
 
 /** What the studio does not know of a client: the truth behind the readings. */
 export interface HiddenTruth {

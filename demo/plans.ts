@@ -1,28 +1,26 @@
 /** Plans of past visits: made once for each map, skin and school. */
-import { oneJob, type Job } from '../core/services/job.ts'
-import { groundOf, planAsk, planInput, type PlanGround } from '../core/visit/planInput.ts'
-import { DEFAULTS } from '../core/house/constants.ts'
+import { oneJob, type Job, type Style, serviceZones } from '../core/services/index.ts'
+import { groundOf, planAsk, planInput, type PlanGround } from '../core/visit/index.ts'
+import { DEFAULTS, type Schools } from '../core/house/index.ts'
 import { hairIn, type SkinAndHair } from '../core/client.ts'
-import { toFieldReading, type Reading } from '../core/grain/readings.ts'
-import type { SurfaceNotes } from '../core/hair/layer.ts'
-import type { Schools } from '../core/house/schools.ts'
-import { BLADE_IDS } from '../core/kit/blades.ts'
-import { tangentPart, unit } from '../core/head/frames.ts'
-import { consentText } from '../core/screening/consent.ts'
-import type { Hand } from '../core/plan/hands.ts'
-import { makePlan, type PlanInput } from '../core/plan/makePlan.ts'
-import { FIRST_CHOICE, type Plan } from '../core/plan/types.ts'
-import type { Style } from '../core/services/service.ts'
-import { priorGrowth } from '../core/regrowth/growth.ts'
-import { RULES } from '../core/screening/rules.ts'
-import { screen, type Screening } from '../core/screening/screen.ts'
-import type { Asked, Consent } from '../core/screening/asked.ts'
-import type { SkinMark } from '../core/screening/asked.ts'
-import { serviceZones } from '../core/services/index.ts'
-import { priorSensitivity, type Sensitivity } from '../core/skin/sensitivity.ts'
-import { dateOf } from '../core/time/dates.ts'
+import { toFieldReading, type Reading } from '../core/grain/index.ts'
+import type { SurfaceNotes } from '../core/hair/index.ts'
+import { BLADE_IDS } from '../core/kit/index.ts'
+import { tangentPart, unit } from '../core/head/index.ts'
+import {
+  consentText,
+  RULES,
+  screen,
+  type Screening,
+  type Asked,
+  type Consent,
+  type SkinMark,
+} from '../core/screening/index.ts'
+import { type Hand, makePlan, type PlanInput, FIRST_CHOICE, type Plan } from '../core/plan/index.ts'
+import { priorGrowth } from '../core/regrowth/index.ts'
+import { priorSensitivity, type Sensitivity } from '../core/skin/index.ts'
+import { dateOf, offsetHere } from '../core/time/index.ts'
 import { headSkin } from '../server/atlas.ts'
-import { offsetHere } from '../core/time/words.ts'
 import { packPlan } from '../server/visits/planStore.ts'
 import { growthOf } from './map.ts'
 import type { Person } from './people.ts'

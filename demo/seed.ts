@@ -2,27 +2,21 @@
  * Lantern Quay, made by core's own models from a seed: hidden true grain, growth and sensitivity, noisy readings, and
  * eighteen months of visits up to today. The same every time for the same day.
  */
-import { whenWords } from '../core/time/words.ts'
-import type { PlanGround } from '../core/visit/planInput.ts'
-import { SERVICES } from '../core/services/index.ts'
-import { DEFAULTS } from '../core/house/constants.ts'
-import { replay } from '../core/chair/service.ts'
+import { whenWords, addDays, dateOf, DAY_MS, HOUR_MS, offsetHere } from '../core/time/index.ts'
+import { type PlanGround, finishService } from '../core/visit/index.ts'
+import { SERVICES, type Style } from '../core/services/index.ts'
+import { DEFAULTS, DEFAULT_SCHOOLS, type Schools } from '../core/house/index.ts'
+import { replay } from '../core/chair/index.ts'
 import type { SkinAndHair } from '../core/client.ts'
-import { NO_NOTES, type SurfaceNotes } from '../core/hair/layer.ts'
-import type { Reading } from '../core/grain/readings.ts'
-import { DEFAULT_SCHOOLS, type Schools } from '../core/house/schools.ts'
-import type { Style } from '../core/services/service.ts'
-import { carriedAnswers, type Asked, type Consent } from '../core/screening/asked.ts'
-import type { SkinMark } from '../core/screening/asked.ts'
-import { priorSensitivity } from '../core/skin/sensitivity.ts'
-import { mulberry32 } from '../core/stats/random.ts'
-import { addDays, dateOf, DAY_MS, HOUR_MS } from '../core/time/dates.ts'
-import { summariseAnswers } from '../core/looks/summary.ts'
-import { finishService } from '../core/visit/finish.ts'
+import { NO_NOTES, type SurfaceNotes } from '../core/hair/index.ts'
+import type { Reading } from '../core/grain/index.ts'
+import { carriedAnswers, type Asked, type Consent, type SkinMark } from '../core/screening/index.ts'
+import { priorSensitivity } from '../core/skin/index.ts'
+import { mulberry32 } from '../core/stats/index.ts'
+import { summariseAnswers } from '../core/looks/index.ts'
 import type { Model, ModelStatic } from 'sequelize'
 import type { Database } from '../server/db/connection.ts'
 import { keepHouse } from '../server/house/service.ts'
-import { offsetHere } from '../core/time/words.ts'
 import { beardLines, makeReadings, zoneById } from './map.ts'
 import { drawTruth, hairReadings, skinAnswers, type Truth } from './outcomes.ts'
 import { PEOPLE, STUDIO, type Person } from './people.ts'
@@ -314,7 +308,12 @@ function addVisit(v: VisitStory, random: () => number, newId: () => string, rows
   rows.hair.push(...hairReadings(service, random, newId))
   if (v.nowMs - endedAtMs < MESSAGES_KEPT_DAYS * DAY_MS) {
     rows.messages.push(
-      ...end.messages.map((m) => ({ ...m, id: newId(), visitId: v.visitId, state: 'waiting' })),
+      ...end.messages.map((m) => ({
+        ...m,
+        // The one reminder of a visit draws no chance of its own, so that the stories stay as they are told.
+        id: m.kind === 'next' ? v.visitId.replace(/-8(?=[0-9a-f]{3}-)/, '-9') : newId(),
+        ...{ visitId: v.visitId, state: 'waiting' },
+      })),
     )
   }
   rows.visits.push({

@@ -1,14 +1,17 @@
 /** Services of the demo: their events, the blades they used, and how both are kept. */
-import { DEFAULTS } from '../core/house/constants.ts'
-import { kitEvents, type KitEvent } from '../core/chair/kit.ts'
-import { play } from '../core/chair/play.ts'
-import { advance } from '../core/chair/service.ts'
-import { bladeInHand } from '../core/chair/kinds/kind.ts'
-import { begin } from '../core/chair/state.ts'
-import type { ChairEvent, Draft } from '../core/chair/events.ts'
+import { DEFAULTS } from '../core/house/index.ts'
+import {
+  kitEvents,
+  type KitEvent,
+  play,
+  advance,
+  bladeInHand,
+  begin,
+  type ChairEvent,
+  type Draft,
+} from '../core/chair/index.ts'
 import type { SkinAndHair } from '../core/client.ts'
-import { bladeLifeStrokes } from '../core/plan/tools.ts'
-import type { Plan } from '../core/plan/types.ts'
+import { bladeLifeStrokes, type Plan } from '../core/plan/index.ts'
 
 /** The events of a service that went by the plan, with a nick or a new blade now and then. */
 export function serviceEvents(

@@ -2,17 +2,29 @@
  * How hair truly grows on each invented head: smooth over the whole skin, through the directions of the person's story in the
  * middle of each zone, and round a whorl where there is one.
  */
-import { DEFAULTS } from '../core/house/constants.ts'
-import { toRadians, wrapTurn } from '../core/grain/circular.ts'
-import { fieldGround, GrainField, type FieldAnswer, type FieldGround } from '../core/grain/field.ts'
-import { fieldAt } from '../core/grain/sample.ts'
-import { startingGuess } from '../core/grain/startingGuess.ts'
-import { cross, directionOf, tangentPart, unit, type Vec3 } from '../core/head/frames.ts'
-import type { SurfacePoint, ZoneRecord } from '../core/head/head.ts'
-import { zoneStem, zoneSide } from '../core/zones/zones.ts'
-import type { ZonedReading } from '../core/grain/whorls.ts'
-import { headFlow } from '../core/plan/ground.ts'
-import type { SkinFlow } from '../core/plan/skin.ts'
+import { DEFAULTS } from '../core/house/index.ts'
+import {
+  toRadians,
+  wrapTurn,
+  fieldGround,
+  GrainField,
+  type FieldAnswer,
+  type FieldGround,
+  fieldAt,
+  startingGuess,
+  type ZonedReading,
+} from '../core/grain/index.ts'
+import {
+  cross,
+  directionOf,
+  tangentPart,
+  unit,
+  type Vec3,
+  type SurfacePoint,
+  type ZoneRecord,
+} from '../core/head/index.ts'
+import { zoneStem, zoneSide } from '../core/zones/index.ts'
+import { headFlow, type SkinFlow } from '../core/plan/index.ts'
 import { atlas, ZONES } from '../server/atlas.ts'
 import type { Person } from './people.ts'
 

@@ -1,10 +1,14 @@
 /** What browser tests do at the chair: press on, pass the towel, and work ahead beside the screen as another one would. */
-import { DEFAULTS } from '../core/house/constants.ts'
-import { numbered } from '../core/chair/outbox.ts'
-import { admit, nextPress } from '../core/chair/rules.ts'
-import { replayLive } from '../core/chair/service.ts'
-import type { Draft, ToldEvent } from '../core/chair/events.ts'
-import type { Live } from '../core/chair/state.ts'
+import { DEFAULTS } from '../core/house/index.ts'
+import {
+  numbered,
+  admit,
+  nextPress,
+  replayLive,
+  type Draft,
+  type ToldEvent,
+  type Live,
+} from '../core/chair/index.ts'
 import { expect, type Page } from '@playwright/test'
 import type { VisitPage } from '../contract/types.ts'
 

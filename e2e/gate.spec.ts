@@ -1,5 +1,5 @@
 /** The one gate as the hands meet it: what is known stops or changes the next stroke, wherever it was learned. */
-import { oneJob } from '../core/services/job.ts'
+import { oneJob } from '../core/services/index.ts'
 import type { ClientPage, House, VisitPage } from '../contract/types.ts'
 import { begin, count, press, workAhead } from './chairHand.ts'
 import {

@@ -1,9 +1,8 @@
 /** Plans as a worker meets them: every service, three side by side, changed by hand, fitted, printed. */
-import { oneJob } from '../core/services/job.ts'
-import { DEFAULTS } from '../core/house/constants.ts'
+import { oneJob, SERVICES, type ServiceId } from '../core/services/index.ts'
+import { DEFAULTS } from '../core/house/index.ts'
 import type { ClientPage, House, VisitPage } from '../contract/types.ts'
 import { count, press, workAhead } from './chairHand.ts'
-import { SERVICES, type ServiceId } from '../core/services/index.ts'
 import { ask, expect, head, plannedClient, test } from './support.ts'
 
 const minutes = (page: import('@playwright/test').Page) =>

@@ -1,5 +1,5 @@
 /** Read: the field under the hand, the guided test, lines, hair, maps out and in, cards. */
-import { oneJob } from '../core/services/job.ts'
+import { oneJob } from '../core/services/index.ts'
 import { readFileSync } from 'node:fs'
 import type { Client, ClientPage, House, VisitPage } from '../contract/types.ts'
 import {

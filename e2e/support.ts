@@ -1,14 +1,12 @@
 /** What the browser tests share: a page that fails on console errors, and the hand on the head. */
-import { oneJob } from '../core/services/job.ts'
+import { oneJob, type ServiceId } from '../core/services/index.ts'
+import type { ZoneRecord } from '../core/head/index.ts'
+import { usualLine } from '../core/lines/index.ts'
+import { consentText, RULES } from '../core/screening/index.ts'
+import { readingsOf } from '../core/testing/readings.ts'
 import { readFileSync } from 'node:fs'
 import { expect, test as plain, type Page } from '@playwright/test'
 import type { Client, ClientRow, House, VisitPage } from '../contract/types.ts'
-import type { ZoneRecord } from '../core/head/head.ts'
-import { usualLine } from '../core/lines/usualLine.ts'
-import { consentText } from '../core/screening/consent.ts'
-import { RULES } from '../core/screening/rules.ts'
-import type { ServiceId } from '../core/services/index.ts'
-import { readingsOf } from '../core/testing/readings.ts'
 
 /**
  * Lines of a software renderer that say nothing about the page; and a start that was refused because another test began

@@ -1,9 +1,7 @@
 /** Builds the head and keeps it under generated/, or under the folder named: meshes as bytes, zone records and flat views as JSON. */
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { buildHead } from '../core/head/head.ts'
-import { packHead } from '../core/head/pack.ts'
-import { flatView, VIEW_IDS } from '../core/head/projection.ts'
+import { buildHead, packHead, flatView, VIEW_IDS } from '../core/head/index.ts'
 
 const started = performance.now()
 const head = buildHead()

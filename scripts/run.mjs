@@ -335,6 +335,10 @@ const COMMANDS = {
     build()
     run(bin('tsx'), ['bench/soakRun.mts', ...rest])
   },
+  replay() {
+    buildHead()
+    run(bin('tsx'), ['scripts/replay.mts', ...rest])
+  },
   shots(chromium) {
     build()
     run(bin('tsx'), ['scripts/shots.mts', ...rest], { env: { CHROMIUM: chromium } })

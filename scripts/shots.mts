@@ -2,7 +2,7 @@
 import { mkdirSync, rmSync } from 'node:fs'
 import { chromium, type Page } from '@playwright/test'
 import type { ClientPage, ClientRow, VisitPage } from '../contract/types.ts'
-import { RULES } from '../core/screening/rules.ts'
+import { RULES } from '../core/screening/index.ts'
 import { CHROMIUM } from '../e2e/chromium.ts'
 import { workAhead } from '../e2e/chairHand.ts'
 import { serve } from '../e2e/server.ts'

@@ -1,12 +1,12 @@
-import { oneJob } from '../core/services/job.ts'
+import { oneJob } from '../core/services/index.ts'
+import type { CarePlan } from '../core/care/index.ts'
+import { readingFromBearing } from '../core/grain/index.ts'
+import { DAY_MS, HOUR_MS } from '../core/time/index.ts'
 import { randomUUID } from 'node:crypto'
 import ICAL from 'ical.js'
 import request, { type Response } from 'supertest'
 import { ROUTES } from '../contract/routes.ts'
-import type { CarePlan } from '../core/care/clearances.ts'
 import type { Client, ClientPage, ClientRow, House, Today, VisitPage } from '../contract/types.ts'
-import { readingFromBearing } from '../core/grain/readings.ts'
-import { DAY_MS, HOUR_MS } from '../core/time/dates.ts'
 import { ZONES } from './atlas.ts'
 import {
   NO_TO_ALL,

@@ -1,17 +1,30 @@
 /** The head as built: read once from what its build left, and prepared for plans when the first is asked for. */
-import type { Figures } from '../core/house/constants.ts'
+import type { Figures } from '../core/house/index.ts'
+import {
+  displayCarry,
+  fieldGround,
+  GrainField,
+  type FieldGround,
+  guessReadings,
+} from '../core/grain/index.ts'
+import {
+  makeSurface,
+  type Surface,
+  type ZoneRecord,
+  unpackHead,
+  type PackedHead,
+} from '../core/head/index.ts'
+import {
+  type Room,
+  drawnLines,
+  headFlow,
+  headGround,
+  headRoom,
+  type SkinGround,
+} from '../core/plan/index.ts'
+import type { HeadSkin } from '../core/visit/index.ts'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { displayCarry } from '../core/grain/carry.ts'
-import { fieldGround, GrainField, type FieldGround } from '../core/grain/field.ts'
-import { guessReadings } from '../core/grain/guesses.ts'
-import { makeSurface, type Surface } from '../core/head/geodesic.ts'
-import type { ZoneRecord } from '../core/head/head.ts'
-import { unpackHead, type PackedHead } from '../core/head/pack.ts'
-import type { Room } from '../core/plan/handle.ts'
-import type { HeadSkin } from '../core/visit/planInput.ts'
-import { drawnLines, headFlow, headGround, headRoom } from '../core/plan/ground.ts'
-import type { SkinGround } from '../core/plan/skin.ts'
 import { ROOT } from './config.ts'
 
 export const ZONES = JSON.parse(

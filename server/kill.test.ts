@@ -6,7 +6,7 @@ import { spawn } from 'node:child_process'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { mulberry32 } from '../core/stats/random.ts'
+import { mulberry32 } from '../core/stats/index.ts'
 import { killRun, soak, type Launched } from './testing/overTheWire.ts'
 
 const KILLS = 8

@@ -1,12 +1,11 @@
-import { DEFAULTS } from '../house/constants.ts'
-import fc from 'fast-check'
-import jStat from 'jstat'
-import { DEFAULT_SCHOOLS } from '../house/schools.ts'
+import { DEFAULTS, DEFAULT_SCHOOLS } from '../house/index.ts'
 import { SKIN } from '../testing/client.ts'
-import { DAY_MS, HOUR_MS } from '../time/dates.ts'
+import { DAY_MS, HOUR_MS } from '../time/index.ts'
 import { EVENT_NEEDS, hairAt, planBack, rednessAt, type EventQuestion } from './backPlan.ts'
 import { EVENT_KINDS } from './eventKinds.ts'
-import { carePlan } from '../care/clearances.ts'
+import { carePlan } from '../care/index.ts'
+import fc from 'fast-check'
+import jStat from 'jstat'
 
 const BEARD = { curve: 'terminal' as const, mean: 0.38, sd: 0.08 }
 const CALM = { shape: 2, rate: 2 / 0.15 }

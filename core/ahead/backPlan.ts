@@ -2,14 +2,12 @@
  * Planning back from an event (M15, M7, M10): when to serve so that skin is calm, hair is not yet felt or seen, and
  * everything that must be kept off is over.
  */
-import { constant, type Mark, type Figures } from '../house/constants.ts'
-import type { Growth } from '../regrowth/growth.ts'
-import { shownOdds } from '../regrowth/outlook.ts'
-import { stillOdds, type FadeBelief } from '../skin/fading.ts'
-import { gradeOdds, type Sensitivity } from '../skin/sensitivity.ts'
-import { oddsWords } from '../stats/percent.ts'
-import { DAY_MS, HOUR_MS } from '../time/dates.ts'
-import type { Clearance } from '../care/clearances.ts'
+import { constant, type Mark, type Figures } from '../house/index.ts'
+import { type Growth, shownOdds } from '../regrowth/index.ts'
+import { stillOdds, type FadeBelief, gradeOdds, type Sensitivity } from '../skin/index.ts'
+import { oddsWords } from '../stats/index.ts'
+import { DAY_MS, HOUR_MS } from '../time/index.ts'
+import type { Clearance } from '../care/index.ts'
 import type { EventKind } from './eventKinds.ts'
 
 /** What an event asks of skin and hair. */

@@ -1,13 +1,12 @@
 /** The visits ahead of a client, from what is known of them: used by the screen and by the calendar alike. */
-import type { Figures } from '../house/constants.ts'
+import type { Figures, Schools } from '../house/index.ts'
 import type { SkinAndHair } from '../client.ts'
 import { eventQuestion } from './eventQuestion.ts'
-import type { Product } from '../care/products.ts'
-import type { ClientModel } from '../history/learn.ts'
-import type { Schools } from '../house/schools.ts'
-import type { Plan } from '../plan/types.ts'
+import type { Product } from '../care/index.ts'
+import type { ClientModel } from '../history/index.ts'
+import type { Plan } from '../plan/index.ts'
 import type { ServiceId } from '../services/index.ts'
-import type { VisitWindow } from '../regrowth/nextVisit.ts'
+import type { VisitWindow } from '../regrowth/index.ts'
 import { visitSeries, type ClientEvent, type SeriesVisit } from './series.ts'
 
 export interface SeriesFacts {

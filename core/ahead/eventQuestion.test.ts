@@ -1,13 +1,12 @@
-import { DEFAULTS } from '../house/constants.ts'
-import { DEFAULT_SCHOOLS } from '../house/schools.ts'
-import { learnClient } from '../history/learn.ts'
-import { stubbleLeftMm } from '../plan/closeness.ts'
+import { DEFAULTS, DEFAULT_SCHOOLS } from '../house/index.ts'
+import { learnClient } from '../history/index.ts'
+import { stubbleLeftMm } from '../plan/index.ts'
 import { clientSeries } from './clientSeries.ts'
 import { serviceZones, SERVICES } from '../services/index.ts'
 import { SKIN } from '../testing/client.ts'
-import { DAY_MS } from '../time/dates.ts'
+import { DAY_MS } from '../time/index.ts'
 import { eventQuestion, type EventFacts } from './eventQuestion.ts'
-import type { Product } from '../care/products.ts'
+import type { Product } from '../care/index.ts'
 
 const model = learnClient(DEFAULTS, SKIN, 'face-shave', [], [])
 const facts = (over: Partial<EventFacts> = {}): EventFacts => ({

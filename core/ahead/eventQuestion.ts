@@ -1,19 +1,16 @@
 /** What a service of a client comes to, as planning back from an event asks for it. */
-import type { Figures } from '../house/constants.ts'
+import type { Figures, Schools } from '../house/index.ts'
 import type { SkinAndHair } from '../client.ts'
-import type { ClientModel } from '../history/learn.ts'
-import { zoneName } from '../zones/facts.ts'
-import type { Schools } from '../house/schools.ts'
-import { stubbleLeftMm } from '../plan/closeness.ts'
-import type { Plan } from '../plan/types.ts'
-import type { VisitWindow } from '../regrowth/nextVisit.ts'
+import type { ClientModel } from '../history/index.ts'
+import { zoneName } from '../zones/index.ts'
+import { stubbleLeftMm, type Plan } from '../plan/index.ts'
+import type { VisitWindow } from '../regrowth/index.ts'
 import { serviceZones, SERVICES, type ServiceId } from '../services/index.ts'
-import { LOAD_CONSTANTS } from '../skin/load.ts'
-import { dateOf, dayWords } from '../time/dates.ts'
-import { carePlan } from '../care/clearances.ts'
+import { LOAD_CONSTANTS } from '../skin/index.ts'
+import { dateOf, dayWords } from '../time/index.ts'
+import { carePlan, type Product } from '../care/index.ts'
 import type { EventQuestion } from './backPlan.ts'
 import type { EventKind } from './eventKinds.ts'
-import type { Product } from '../care/products.ts'
 
 export interface EventFacts {
   readonly service: ServiceId

@@ -4,13 +4,11 @@
  */
 import { planBack, type EventQuestion } from './backPlan.ts'
 import type { EventKind } from './eventKinds.ts'
-import { constant, type Figures } from '../house/constants.ts'
-import { SERVICES, type ServiceId } from '../services/index.ts'
-import type { Between } from '../services/service.ts'
-import { DAY_MS } from '../time/dates.ts'
-import { daysUntil, type Growth } from '../regrowth/growth.ts'
-import type { VisitWindow } from '../regrowth/nextVisit.ts'
-import { zoneStem, type ZoneId } from '../zones/zones.ts'
+import { constant, type Figures } from '../house/index.ts'
+import { SERVICES, type ServiceId, type Between } from '../services/index.ts'
+import { DAY_MS } from '../time/index.ts'
+import { daysUntil, type Growth, type VisitWindow } from '../regrowth/index.ts'
+import { zoneStem, type ZoneId } from '../zones/index.ts'
 
 export const SERIES_CONSTANTS = {
   most: constant(40, 'visits', 'At most so many visits are laid out', 'H'),

@@ -2,11 +2,19 @@
  * The body as flat outlines: each zone is the skin of that part laid flat, in millimetres, on one sheet. Lanes, marks and
  * readings work on it as they do on the head.
  */
-import type { Vec3 } from '../head/frames.ts'
-import type { SurfacePoint, ZonedMesh, ZoneRecord } from '../head/head.ts'
-import { ZONE_FACTS, zoneName } from '../zones/facts.ts'
-import { bodyZone, type BodyStem, type Outline } from '../zones/body.ts'
-import { BODY_IDS, mirrorZone, zoneStem, type ZoneId, zoneSide } from '../zones/zones.ts'
+import type { Vec3, SurfacePoint, ZonedMesh, ZoneRecord } from '../head/index.ts'
+import {
+  ZONE_FACTS,
+  zoneName,
+  bodyZone,
+  type BodyStem,
+  type Outline,
+  BODY_IDS,
+  mirrorZone,
+  zoneStem,
+  type ZoneId,
+  zoneSide,
+} from '../zones/index.ts'
 
 /** Side of a cell of the sheet's mesh, mm. */
 const CELL_MM = 10

@@ -1,7 +1,6 @@
-import { DEFAULTS } from '../house/constants.ts'
-import { DEFAULT_SCHOOLS } from '../house/schools.ts'
+import { DEFAULTS, DEFAULT_SCHOOLS } from '../house/index.ts'
 import type { SkinAndHair } from '../client.ts'
-import { addDays, dateOf, daysBetween, dayWords, DAY_MS, HOUR_MS } from '../time/dates.ts'
+import { addDays, dateOf, daysBetween, dayWords, DAY_MS, HOUR_MS } from '../time/index.ts'
 import { carePlan, careText } from './clearances.ts'
 
 const SKIN: SkinAndHair = {

@@ -1,5 +1,5 @@
 /** Products of the house, and whether what is in them suits a client. Generic kinds; a house names its own. */
-import type { Asked } from '../screening/asked.ts'
+import type { Asked } from '../screening/index.ts'
 
 /** What of a product's ingredients matters here. */
 export const PRODUCT_FACTS = [

@@ -1,11 +1,16 @@
 /** Lanes that are cut anew on the way: cells taken out of them, or made into new ones. */
-import type { SurfacePoint } from '../head/head.ts'
-import type { ZoneId } from '../zones/zones.ts'
-import { laneLetter, unpackCover, type Cover } from '../plan/cover.ts'
-import { laneShapes, type LaneShape } from '../plan/lanes.ts'
-import { PlanMemory } from '../plan/question.ts'
-import type { ZoneSkin } from '../plan/skin.ts'
-import type { Plan } from '../plan/types.ts'
+import type { SurfacePoint } from '../head/index.ts'
+import type { ZoneId } from '../zones/index.ts'
+import {
+  laneLetter,
+  unpackCover,
+  type Cover,
+  laneShapes,
+  type LaneShape,
+  PlanMemory,
+  type ZoneSkin,
+  type Plan,
+} from '../plan/index.ts'
 
 /** A place on the skin that was found on the way. */
 export interface CellPlace extends SurfacePoint {

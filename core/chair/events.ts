@@ -1,8 +1,8 @@
 /** What can happen at the chair: one event each, made by a screen, numbered there, put in order by the server. */
-import type { Vec3 } from '../head/frames.ts'
-import type { ZoneId } from '../zones/zones.ts'
-import type { BladeId } from '../kit/blades.ts'
-import type { Lane, PlanStep } from '../plan/types.ts'
+import type { Vec3 } from '../head/index.ts'
+import type { ZoneId } from '../zones/index.ts'
+import type { BladeId } from '../kit/index.ts'
+import type { Lane, PlanStep } from '../plan/index.ts'
 import type { ChairEventKind } from './kinds.ts'
 
 /** What was done about a nick. */

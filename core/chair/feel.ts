@@ -1,10 +1,9 @@
 /** "Feel first": a direction that was never read is felt at the chair before its first lane. */
-import { toDegrees } from '../grain/circular.ts'
-import { RELATION_CONSTANTS, strokeAngle } from '../grain/relation.ts'
-import { bearingOf, directionOf } from '../head/frames.ts'
-import type { ZoneId } from '../zones/zones.ts'
-import { constant, type Figures } from '../house/constants.ts'
-import type { Lane } from '../plan/types.ts'
+import { toDegrees, RELATION_CONSTANTS, strokeAngle } from '../grain/index.ts'
+import { bearingOf, directionOf } from '../head/index.ts'
+import type { ZoneId } from '../zones/index.ts'
+import { constant, type Figures } from '../house/index.ts'
+import type { Lane } from '../plan/index.ts'
 import type { ChairPlan, Felt, Live } from './state.ts'
 
 export const FEEL_CONSTANTS = {

@@ -1,5 +1,5 @@
 /** What a service does to the kit: blades opened, changed and binned. */
-import type { BladeId } from '../kit/blades.ts'
+import type { BladeId } from '../kit/index.ts'
 import { bladeInHand } from './kinds/kind.ts'
 import type { BladeEnd, ChairEvent } from './events.ts'
 import type { ChairPlan, Live } from './state.ts'

@@ -1,5 +1,5 @@
-import { DEFAULTS } from '../house/constants.ts'
-import { makePlan } from '../plan/makePlan.ts'
+import { DEFAULTS } from '../house/index.ts'
+import { makePlan } from '../plan/index.ts'
 import { planInput } from '../testing/plan.ts'
 import { kitEvents } from './kit.ts'
 import { latherNow } from './lather.ts'

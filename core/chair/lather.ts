@@ -1,7 +1,7 @@
 /** Lather dries, place by place: what is still wet, what must be lathered again before the blade. */
-import type { Figures } from '../house/constants.ts'
-import type { ZoneId } from '../zones/zones.ts'
-import { ROUTINE_CONSTANTS } from '../services/routine.ts'
+import type { Figures } from '../house/index.ts'
+import type { ZoneId } from '../zones/index.ts'
+import { ROUTINE_CONSTANTS } from '../services/index.ts'
 import type { ChairPlan, Live } from './state.ts'
 
 export interface LatherNow {

@@ -1,6 +1,6 @@
 /** A service that nobody ended: it stands open since its last event. */
-import { constant, type Figures } from '../house/constants.ts'
-import { HOUR_MS } from '../time/dates.ts'
+import { constant, type Figures } from '../house/index.ts'
+import { HOUR_MS } from '../time/index.ts'
 import type { ChairState } from './state.ts'
 
 export const LEFT_OPEN_CONSTANTS = {

@@ -1,5 +1,5 @@
 /** What can be done while a towel works: the tasks that fit into the warmth that is left. */
-import { constant, type Figures } from '../house/constants.ts'
+import { constant, type Figures } from '../house/index.ts'
 import type { ChairState } from './state.ts'
 
 export const MEANWHILE_CONSTANTS = {

@@ -1,9 +1,8 @@
 /** What a new rest of a running service comes to: its steps put right, and what it changes in figures. */
 import { DomainError } from '../errors.ts'
-import type { ZoneId } from '../zones/zones.ts'
-import type { PlanInput } from '../plan/makePlan.ts'
-import type { Lane, Plan, PlanStep } from '../plan/types.ts'
-import { rednessOdds } from '../skin/sensitivity.ts'
+import type { ZoneId } from '../zones/index.ts'
+import type { PlanInput, Lane, Plan, PlanStep } from '../plan/index.ts'
+import { rednessOdds } from '../skin/index.ts'
 import type { Amendment } from './events.ts'
 import { executedLoads } from './outcome.ts'
 import type { ChairState, Live } from './state.ts'

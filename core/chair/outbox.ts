@@ -2,7 +2,7 @@
  * What a screen has told and the server has not yet stored: kept in order, sent one at a time, shown at once. Pure; the
  * screen keeps it where it outlives the tab.
  */
-import type { Figures } from '../house/constants.ts'
+import type { Figures } from '../house/index.ts'
 import { DomainError } from '../errors.ts'
 import { admit } from './rules.ts'
 import type { ChairPlan, Live } from './state.ts'

@@ -1,9 +1,8 @@
-import { DEFAULTS } from '../house/constants.ts'
-import fc from 'fast-check'
-import { strokeAngle } from '../grain/relation.ts'
-import { stubbleLeftMm } from '../plan/closeness.ts'
-import type { Plan } from '../plan/types.ts'
+import { DEFAULTS } from '../house/index.ts'
+import { strokeAngle } from '../grain/index.ts'
+import { stubbleLeftMm, type Plan } from '../plan/index.ts'
 import { executedLoads, leftStanding } from './outcome.ts'
+import fc from 'fast-check'
 
 /** A plan with three zones of up to three passes, as far as the outcome reads it. */
 const planned = fc

@@ -1,11 +1,10 @@
 /** What a service leaves behind: the load it gave and the hair it left standing. */
-import type { Figures } from '../house/constants.ts'
-import { strokeAngle } from '../grain/relation.ts'
-import { stubbleLeftMm } from '../plan/closeness.ts'
-import type { Lane, Plan, ZonePlan } from '../plan/types.ts'
-import type { ZoneId } from '../zones/zones.ts'
-import { LOAD_CONSTANTS } from '../skin/load.ts'
-import type { AtChair } from '../looks/atChair.ts'
+import type { Figures } from '../house/index.ts'
+import { strokeAngle } from '../grain/index.ts'
+import { stubbleLeftMm, type Lane, type Plan, type ZonePlan } from '../plan/index.ts'
+import type { ZoneId } from '../zones/index.ts'
+import { LOAD_CONSTANTS } from '../skin/index.ts'
+import type { AtChair } from '../looks/index.ts'
 import type { Nick, ChairState } from './state.ts'
 
 type Outcomes = ChairState['outcomes']

@@ -1,5 +1,5 @@
 /** A service that goes by the pedal from start to end, for the demo, for measuring and for tests. */
-import type { Figures } from '../house/constants.ts'
+import type { Figures } from '../house/index.ts'
 import { nextPress, admit } from './rules.ts'
 import { numbered } from './outbox.ts'
 import { begin, type ChairPlan, type Live } from './state.ts'

@@ -1,7 +1,7 @@
 /** A probe thermometer: how what it shows is put right by calibration, and how far it may have drifted since. */
 import { DomainError } from '../errors.ts'
-import { constant, type Figures } from '../house/constants.ts'
-import { DAY_MS } from '../time/dates.ts'
+import { constant, type Figures } from '../house/index.ts'
+import { DAY_MS } from '../time/index.ts'
 
 export const PROBE_CONSTANTS = {
   noiseC: constant(0.3, '°C', 'Two readings of the same thing differ by about this', 'H'),

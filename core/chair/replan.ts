@@ -2,24 +2,29 @@
  * Planning the rest of a service anew while it runs: gentler, around a place found, without a zone, to the end, or with
  * patches that were missed. What is done stays done; the order of what is left stays as it was.
  */
-import { coverFrom, lettersUsed, sameSkins, shapesOf, within } from './cells.ts'
-import type { CellPlace } from './cells.ts'
+import { coverFrom, lettersUsed, sameSkins, shapesOf, within, type CellPlace } from './cells.ts'
 import { newRest, type Replanned } from './newRest.ts'
 import type { Live } from './state.ts'
 import { DomainError } from '../errors.ts'
-import { zoneName } from '../zones/facts.ts'
-import type { ZoneId } from '../zones/zones.ts'
+import { zoneName, type ZoneId } from '../zones/index.ts'
 import { SERVICES } from '../services/index.ts'
-import { LOAD_CONSTANTS } from '../skin/load.ts'
-import { updateSensitivity, type Sensitivity } from '../skin/sensitivity.ts'
+import { LOAD_CONSTANTS, updateSensitivity, type Sensitivity } from '../skin/index.ts'
 import { loadsGiven, redAtChair } from './outcome.ts'
-import { zoneQuestion, zoneSkinOf, type PlanInput } from '../plan/makePlan.ts'
-import { packCover, type Cover } from '../plan/cover.ts'
-import { makeLane } from '../plan/laneWork.ts'
-import type { ZoneSkin } from '../plan/skin.ts'
-import type { Lane, PlannedPass, PlanStep } from '../plan/types.ts'
-import { laneTitle, strokeStep } from '../plan/walk.ts'
-import { planZone } from '../plan/zonePlan.ts'
+import {
+  zoneQuestion,
+  zoneSkinOf,
+  type PlanInput,
+  packCover,
+  type Cover,
+  makeLane,
+  type ZoneSkin,
+  type Lane,
+  type PlannedPass,
+  type PlanStep,
+  laneTitle,
+  strokeStep,
+  planZone,
+} from '../plan/index.ts'
 
 /** Why the rest is planned anew. */
 export type Cause =

@@ -1,9 +1,8 @@
 /** What may happen next at the chair, and what the pedal means now. */
-import type { Figures } from '../house/constants.ts'
-import { zoneName } from '../zones/facts.ts'
-import type { ZoneId } from '../zones/zones.ts'
-import { BLADES } from '../kit/blades.ts'
-import type { PlanStep } from '../plan/types.ts'
+import type { Figures } from '../house/index.ts'
+import { zoneName, type ZoneId } from '../zones/index.ts'
+import { BLADES } from '../kit/index.ts'
+import type { PlanStep } from '../plan/index.ts'
 import { toFeel } from './feel.ts'
 import { latherNow } from './lather.ts'
 import { redAtChair } from './outcome.ts'

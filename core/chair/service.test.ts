@@ -1,6 +1,6 @@
-import { DEFAULTS } from '../house/constants.ts'
+import { DEFAULTS } from '../house/index.ts'
 import { DomainError } from '../errors.ts'
-import type { PlanStep } from '../plan/types.ts'
+import type { PlanStep } from '../plan/index.ts'
 import { executedLoads } from './outcome.ts'
 import { play } from './play.ts'
 import { admit, nextPress, resume } from './rules.ts'

@@ -1,5 +1,5 @@
 /** Whose left: where a side of the client lies for a worker who stands at an hour round the chair. */
-import { type ZoneId, zoneSide } from '../zones/zones.ts'
+import { type ZoneId, zoneSide } from '../zones/index.ts'
 
 const SIDE = { left: -1, middle: 0, right: 1 } as const
 

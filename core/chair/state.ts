@@ -1,8 +1,8 @@
 /** Where a service stands: the state that events lead to, and the plan as amended so far. */
-import type { Vec3 } from '../head/frames.ts'
-import type { ZoneId } from '../zones/zones.ts'
-import type { BladeId } from '../kit/blades.ts'
-import type { Plan } from '../plan/types.ts'
+import type { Vec3 } from '../head/index.ts'
+import type { ZoneId } from '../zones/index.ts'
+import type { BladeId } from '../kit/index.ts'
+import type { Plan } from '../plan/index.ts'
 import type { BladeEnd, NickCare } from './events.ts'
 
 export interface Nick {

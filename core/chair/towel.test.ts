@@ -1,6 +1,5 @@
-import { DEFAULTS } from '../house/constants.ts'
-import { corrected } from './probe.ts'
-import { calibrateProbe } from './probe.ts'
+import { DEFAULTS } from '../house/index.ts'
+import { corrected, calibrateProbe } from './probe.ts'
 import { cooled, timeConstantMin, timeTo, towelNow, towelPlan, TOWEL_CONSTANTS } from './towel.ts'
 import { meanwhile, soakLeftMs } from './meanwhile.ts'
 import { BEFORE_START } from './state.ts'

@@ -3,8 +3,8 @@
  * two readings of the probe give its own time constant.
  */
 import { DomainError } from '../errors.ts'
-import { constant, type Figures } from '../house/constants.ts'
-import { ROUTINE_CONSTANTS } from '../services/routine.ts'
+import { constant, type Figures } from '../house/index.ts'
+import { ROUTINE_CONSTANTS } from '../services/index.ts'
 import type { Towel } from './state.ts'
 
 export const TOWEL_CONSTANTS = {

@@ -1,7 +1,6 @@
 /** Looks at the skin and readings of hair as CSV (RFC 4180): one line each, for a spreadsheet or a statistics program. */
-import type { Figures } from '../house/constants.ts'
-import { DRYNESS_WORDS, type HairReading, type SkinAnswer } from '../looks/answers.ts'
-import { momentHours } from '../looks/moments.ts'
+import type { Figures } from '../house/index.ts'
+import { DRYNESS_WORDS, type HairReading, type SkinAnswer, momentHours } from '../looks/index.ts'
 import type { ServiceId } from '../services/index.ts'
 import Papa from 'papaparse'
 

@@ -7,13 +7,15 @@ import { Ajv2020 } from 'ajv/dist/2020.js'
 import fc from 'fast-check'
 import { XMLValidator } from 'fast-xml-parser'
 import { validateBytes } from 'gltf-validator'
-import { toRadians } from '../grain/circular.ts'
-import { ALL_METHODS, readingBearing, readingFromBearing, type Reading } from '../grain/readings.ts'
-import type { Vec3 } from '../head/frames.ts'
-import { surfacePoint } from '../head/head.ts'
-import { Locator } from '../head/locate.ts'
-import type { FlatView } from '../head/projection.ts'
-import { isSkin, ZONE_IDS } from '../zones/zones.ts'
+import {
+  toRadians,
+  ALL_METHODS,
+  readingBearing,
+  readingFromBearing,
+  type Reading,
+} from '../grain/index.ts'
+import { type Vec3, surfacePoint, Locator, type FlatView } from '../head/index.ts'
+import { isSkin, ZONE_IDS } from '../zones/index.ts'
 import { HEAD, ZONES } from '../testing/head.ts'
 import {
   headId,

@@ -1,9 +1,8 @@
 /** How hair grows as one arrow for each zone that was read, for flat pictures. */
-import type { Figures } from '../house/constants.ts'
-import { grainMap, type Reading } from '../grain/readings.ts'
-import { directionOf } from '../head/frames.ts'
-import type { ZoneRecord } from '../head/head.ts'
-import { isSkin } from '../zones/zones.ts'
+import type { Figures } from '../house/index.ts'
+import { grainMap, type Reading } from '../grain/index.ts'
+import { directionOf, type ZoneRecord } from '../head/index.ts'
+import { isSkin } from '../zones/index.ts'
 import type { MapArrow } from './mapSvg.ts'
 
 /** @param nowMs readings count by their age then */

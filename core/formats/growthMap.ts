@@ -3,19 +3,18 @@
  * zone and the whorls are written along for whoever has no field to work them out with, and are not read back.
  */
 import { DomainError } from '../errors.ts'
-import { toDegrees } from '../grain/circular.ts'
 import {
+  toDegrees,
   ALL_METHODS,
   readingBearing,
   type Reading,
   type ReadingMethod,
   type TestAnswer,
-} from '../grain/readings.ts'
-import type { Whorl } from '../grain/whorls.ts'
-import type { ZoneFlow } from '../grain/zoneFlow.ts'
-import type { Vec3 } from '../head/frames.ts'
-import type { PackedHead } from '../head/pack.ts'
-import { ALL_ZONE_IDS, isSkin, type ZoneId } from '../zones/zones.ts'
+  type Whorl,
+  type ZoneFlow,
+} from '../grain/index.ts'
+import type { Vec3, PackedHead } from '../head/index.ts'
+import { ALL_ZONE_IDS, isSkin, type ZoneId } from '../zones/index.ts'
 
 export const MAP_FORMAT = 'slow-tide/growth-map'
 export const MAP_VERSION = 1

@@ -1,6 +1,6 @@
 /** The head with its field as binary glTF 2.0: direction and trust as attributes of the vertices. */
 import { Document, WebIO } from '@gltf-transform/core'
-import type { ZonedMesh } from '../head/head.ts'
+import type { ZonedMesh } from '../head/index.ts'
 
 const MM_PER_M = 1000
 

@@ -1,15 +1,15 @@
 /** A map as a picture in lines: the flat views with an arrow for each zone, as SVG. */
 import { LIGHT, ON_SKIN } from '../palette.ts'
-import type { Vec3 } from '../head/frames.ts'
 import {
+  type Vec3,
   FLAT_HALF,
   projectPoint,
   VIEWS,
   viewAxes,
   type FlatView,
   type ViewId,
-} from '../head/projection.ts'
-import { isSkin, ZONE_IDS, type ZoneId } from '../zones/zones.ts'
+} from '../head/index.ts'
+import { isSkin, ZONE_IDS, type ZoneId } from '../zones/index.ts'
 
 /** An arrow to draw on the skin. */
 export interface MapArrow {

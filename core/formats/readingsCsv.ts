@@ -1,11 +1,9 @@
 /** Readings as a table: CSV (RFC 4180) with a header. */
 import Papa from 'papaparse'
 import { DomainError } from '../errors.ts'
-import { toDegrees, toRadians } from '../grain/circular.ts'
-import { readingBearing, type Reading } from '../grain/readings.ts'
-import { directionOf, type Vec3 } from '../head/frames.ts'
-import type { SurfacePoint } from '../head/head.ts'
-import { ALL_ZONE_IDS, type ZoneId } from '../zones/zones.ts'
+import { toDegrees, toRadians, readingBearing, type Reading } from '../grain/index.ts'
+import { directionOf, type Vec3, type SurfacePoint } from '../head/index.ts'
+import { ALL_ZONE_IDS, type ZoneId } from '../zones/index.ts'
 import {
   draftFrom,
   MOST_READINGS,

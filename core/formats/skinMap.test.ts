@@ -1,7 +1,7 @@
 import { XMLParser, XMLValidator } from 'fast-xml-parser'
 import { HEAD } from '../testing/head.ts'
-import { flatView } from '../head/projection.ts'
-import { SPOT_KINDS } from '../looks/answers.ts'
+import { flatView } from '../head/index.ts'
+import { SPOT_KINDS } from '../looks/index.ts'
 import { REDNESS_COLOURS } from '../palette.ts'
 import { placeSpots, rednessTint, skinMapSvg, SPOT_SHAPES, tintedZones } from './skinMap.ts'
 

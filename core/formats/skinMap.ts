@@ -1,9 +1,8 @@
 /** How the skin was, as flat views in lines: zones tinted by redness, spots as marks, arrows of growth; ready to print. */
-import { LIGHT, ON_SKIN } from '../palette.ts'
-import { viewAxes, projectPoint, FLAT_HALF, VIEWS, type FlatView } from '../head/projection.ts'
-import { ZONE_IDS } from '../zones/zones.ts'
-import type { SkinSpot, SpotKind } from '../looks/answers.ts'
-import { REDNESS_COLOURS } from '../palette.ts'
+import { LIGHT, ON_SKIN, REDNESS_COLOURS } from '../palette.ts'
+import { viewAxes, projectPoint, FLAT_HALF, VIEWS, type FlatView } from '../head/index.ts'
+import { ZONE_IDS } from '../zones/index.ts'
+import type { SkinSpot, SpotKind } from '../looks/index.ts'
 import { ringsPath } from './mapSvg.ts'
 
 /** A zone's outline with its tint. */

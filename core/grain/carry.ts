@@ -1,6 +1,14 @@
 /** The field carried from the solve mesh to other places: worked out once, then three multiplications a place. */
-import { cross, dot, type Vec3, clockFrame, unit } from '../head/frames.ts'
-import type { SurfacePoint, ZonedMesh, ZoneRecord } from '../head/head.ts'
+import {
+  cross,
+  dot,
+  type Vec3,
+  clockFrame,
+  unit,
+  type SurfacePoint,
+  type ZonedMesh,
+  type ZoneRecord,
+} from '../head/index.ts'
 import { turnWithNormal } from './connection.ts'
 import type { FieldAnswer, FieldGround } from './field.ts'
 

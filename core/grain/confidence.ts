@@ -1,5 +1,5 @@
 /** How far the field can be trusted, in words: calibrated on hidden fields (see docs/models.md). */
-import { constant, type Figures } from '../house/constants.ts'
+import { constant, type Figures } from '../house/index.ts'
 
 export const CONFIDENCE_CONSTANTS = {
   trustFine: constant(0.6, '', 'From this trust on two of three places are within about 5°', 'H'),

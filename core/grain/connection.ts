@@ -4,8 +4,7 @@
  * Sharp, Soliman & Crane 2019, "The vector heat method" (both from memory).
  */
 import { DomainError } from '../errors.ts'
-import { cross, dot, unit, type Vec3 } from '../head/frames.ts'
-import type { Mesh } from '../head/mesh.ts'
+import { cross, dot, unit, type Vec3, type Mesh } from '../head/index.ts'
 import { wrapHalf } from './circular.ts'
 
 /** A closed surface with its discrete Levi-Civita connection. */

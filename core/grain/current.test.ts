@@ -1,10 +1,16 @@
 /** The field as a current: carried to the display mesh, summed up by zone, drawn as streamlets; and where to read next. */
-import { DEFAULTS } from '../house/constants.ts'
-import { bearingOf, directionOf, dot, type Vec3 } from '../head/frames.ts'
-import { SEED_SPACING_MM } from '../head/head.ts'
-import { normalAt, triangleNeighbours, walk } from '../head/walk.ts'
-import { isSkin, ZONE_IDS } from '../zones/zones.ts'
-import { mulberry32 } from '../stats/random.ts'
+import { DEFAULTS } from '../house/index.ts'
+import {
+  bearingOf,
+  directionOf,
+  dot,
+  type Vec3,
+  SEED_SPACING_MM,
+  triangleNeighbours,
+} from '../head/index.ts'
+import { normalAt, walk } from '../head/walk.ts'
+import { isSkin, ZONE_IDS } from '../zones/index.ts'
+import { mulberry32 } from '../stats/index.ts'
 import { HEAD, ZONES } from '../testing/head.ts'
 import { carry, displayCarry, displayVectors, sampleCarry } from './carry.ts'
 import { inkOf, withinDeg, withinWords } from './confidence.ts'

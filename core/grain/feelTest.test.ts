@@ -1,7 +1,6 @@
 /** The guided test (M16). Sources: probabilistic bisection, Horstein 1963; information gain, Lindley 1956 (from memory). */
-import { DEFAULTS } from '../house/constants.ts'
-import fc from 'fast-check'
-import { mulberry32 } from '../stats/random.ts'
+import { DEFAULTS } from '../house/index.ts'
+import { mulberry32 } from '../stats/index.ts'
 import { wrapHalf } from './circular.ts'
 import {
   answerTest,
@@ -12,6 +11,7 @@ import {
   takeBackAnswer,
   testResult,
 } from './feelTest.ts'
+import fc from 'fast-check'
 
 const HARD = { wrongAnswer: 0, softness: 0 }
 const off = (a: number, b: number) => (Math.abs(wrapHalf(a - b)) * 180) / Math.PI

@@ -4,7 +4,7 @@
  * Horstein 1963; from memory).
  */
 import { DomainError } from '../errors.ts'
-import { constant, type Figures } from '../house/constants.ts'
+import { constant, type Figures } from '../house/index.ts'
 import { wrapHalf, wrapTurn } from './circular.ts'
 
 export const TEST_CONSTANTS = {

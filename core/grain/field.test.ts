@@ -2,10 +2,9 @@
  * The direction field (M3) against what is known of such fields: Poincaré–Hopf (the hairy ball), equivariance, hidden fields
  * recovered. Sources: Hopf 1927; MODELS' checks of M3; FIELD's comparison with nearest reading and kernel mean.
  */
-import { DEFAULTS } from '../house/constants.ts'
-import { cross, dot, unit, type Vec3 } from '../head/frames.ts'
-import type { Mesh } from '../head/mesh.ts'
-import { mulberry32 } from '../stats/random.ts'
+import { DEFAULTS } from '../house/index.ts'
+import { cross, dot, unit, type Vec3, type Mesh } from '../head/index.ts'
+import { mulberry32 } from '../stats/index.ts'
 import { HEAD, ZONES } from '../testing/head.ts'
 import { box, sphere, zoned } from '../testing/surfaces.ts'
 import { wrapHalf } from './circular.ts'

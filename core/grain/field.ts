@@ -7,15 +7,12 @@
  * lie far away leave its vectors short.
  */
 import { DomainError } from '../errors.ts'
-import { distance, tangentPart, unit, type Vec3 } from '../head/frames.ts'
-import { Locator } from '../head/locate.ts'
-import type { Mesh } from '../head/mesh.ts'
-import { constant, type Figures } from '../house/constants.ts'
+import { distance, tangentPart, unit, type Vec3, Locator, type Mesh } from '../head/index.ts'
+import { constant, type Figures } from '../house/index.ts'
 import { angleAtVertex, connect, type Connection } from './connection.ts'
 import { nestedDissection } from './dissection.ts'
 import { biLaplacian, connectionLaplacian } from './laplacian.ts'
-import type { HalfSolved, HermitianMatrix, SparseVector } from './ldl.ts'
-import { LdlFactor } from './ldl.ts'
+import { type HalfSolved, type HermitianMatrix, type SparseVector, LdlFactor } from './ldl.ts'
 
 export const FIELD_CONSTANTS = {
   readingStrength: constant(

@@ -1,7 +1,6 @@
 /** The starting guesses as readings of the field: one in the middle of each zone of skin, very weak. */
-import type { Figures } from '../house/constants.ts'
-import { directionOf } from '../head/frames.ts'
-import type { ZoneRecord } from '../head/head.ts'
+import type { Figures } from '../house/index.ts'
+import { directionOf, type ZoneRecord } from '../head/index.ts'
 import { FIELD_CONSTANTS, type FieldReading } from './field.ts'
 import { startingGuess } from './startingGuess.ts'
 

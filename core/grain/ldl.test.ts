@@ -1,8 +1,7 @@
 /** The factor against dense algebra: M x must give b back, and a changed factor must be the factor of the changed matrix. */
-import { mulberry32 } from '../stats/random.ts'
+import { mulberry32 } from '../stats/index.ts'
 import { nestedDissection } from './dissection.ts'
-import type { HermitianMatrix, SparseVector } from './ldl.ts'
-import { LdlFactor } from './ldl.ts'
+import { type HermitianMatrix, type SparseVector, LdlFactor } from './ldl.ts'
 
 /** A random Hermitian positive definite matrix tied along a ring and across it. */
 function ring(n: number, random: () => number) {

@@ -1,8 +1,8 @@
 /** What must hold of a zone's grain, whatever was read and in whatever order. */
-import { DEFAULTS } from '../house/constants.ts'
-import type { ZoneRecord } from '../head/head.ts'
-import { isSkin, mirrorZone, ZONE_IDS } from '../zones/zones.ts'
-import { DAY_MS } from '../time/dates.ts'
+import { DEFAULTS } from '../house/index.ts'
+import type { ZoneRecord } from '../head/index.ts'
+import { isSkin, mirrorZone, ZONE_IDS } from '../zones/index.ts'
+import { DAY_MS } from '../time/index.ts'
 import { summariseDirections, toRadians, wrapHalf } from './circular.ts'
 import {
   grainMap,

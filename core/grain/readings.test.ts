@@ -1,8 +1,8 @@
-import { DEFAULTS } from '../house/constants.ts'
+import { DEFAULTS } from '../house/index.ts'
 import { DomainError } from '../errors.ts'
-import { directionOf, type Vec3 } from '../head/frames.ts'
-import { isSkin, mirrorZone, ZONE_IDS, type ZoneId } from '../zones/zones.ts'
-import { DAY_MS } from '../time/dates.ts'
+import { directionOf, type Vec3 } from '../head/index.ts'
+import { isSkin, mirrorZone, ZONE_IDS, type ZoneId } from '../zones/index.ts'
+import { DAY_MS } from '../time/index.ts'
 import { strokeAngle } from './relation.ts'
 import { toRadians, wrapHalf } from './circular.ts'
 import {

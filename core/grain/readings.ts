@@ -2,10 +2,10 @@
  * Readings of the grain: each stroke with its surface point and tangent, summed up zone by zone on the circle (M1).
  */
 import { DomainError } from '../errors.ts'
-import { distance, bearingOf, directionOf, unit, tangentPart, type Vec3 } from '../head/frames.ts'
-import { ALL_ZONE_IDS, isSkin, mirrorZone, type ZoneId } from '../zones/zones.ts'
-import { constant, type Constant, type Figures } from '../house/constants.ts'
-import { DAY_MS } from '../time/dates.ts'
+import { distance, bearingOf, directionOf, unit, tangentPart, type Vec3 } from '../head/index.ts'
+import { ALL_ZONE_IDS, isSkin, mirrorZone, type ZoneId } from '../zones/index.ts'
+import { constant, type Constant, type Figures } from '../house/index.ts'
+import { DAY_MS } from '../time/index.ts'
 import { summariseDirections, type CircularSummary } from './circular.ts'
 import { turnWithNormal } from './connection.ts'
 import type { FieldReading } from './field.ts'

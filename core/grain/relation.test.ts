@@ -1,8 +1,8 @@
-import { DEFAULTS } from '../house/constants.ts'
-import fc from 'fast-check'
+import { DEFAULTS } from '../house/index.ts'
 import { toRadians } from './circular.ts'
 import { bearingDeg, clockHour, clockWords } from './clock.ts'
 import { isClean, relationToGrain, strokeAngle } from './relation.ts'
+import fc from 'fast-check'
 
 describe('relation of a stroke to the grain (M2)', () => {
   it.each([

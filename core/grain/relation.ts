@@ -1,5 +1,5 @@
 /** Relation of a stroke to the grain (M2). Common practice names three; the limits are house estimates. */
-import { constant, type Figures } from '../house/constants.ts'
+import { constant, type Figures } from '../house/index.ts'
 import { toDegrees, wrapHalf } from './circular.ts'
 
 export type Relation = 'with' | 'across' | 'against'

@@ -1,6 +1,5 @@
 /** Reading the field off at any place of the head. */
-import type { SurfacePoint } from '../head/head.ts'
-import { tangentPart, unit, type Vec3 } from '../head/frames.ts'
+import { type SurfacePoint, tangentPart, unit, type Vec3 } from '../head/index.ts'
 import { directionAtVertex, turnWithNormal, type Connection } from './connection.ts'
 import type { FieldAnswer, FieldGround } from './field.ts'
 

@@ -3,8 +3,14 @@
  * The client's left half is given as an hour of the clock; the right half is its mirror.
  */
 import { toRadians } from './circular.ts'
-import { bodyZone } from '../zones/body.ts'
-import { bodyStem, zoneStem, type ZoneId, type ZoneStem, zoneSide } from '../zones/zones.ts'
+import {
+  bodyZone,
+  bodyStem,
+  zoneStem,
+  type ZoneId,
+  type ZoneStem,
+  zoneSide,
+} from '../zones/index.ts'
 
 /** Hour on the clock face for the client's left, where 3 points to the client's left seen from the front. */
 const LEFT_HOUR: Partial<Record<ZoneStem, number>> = {

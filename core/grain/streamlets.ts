@@ -2,7 +2,7 @@
  * Streamlets: short ribbons on the surface that follow the field, broad at the root and pointed at the tip. They are walked
  * over flat arrays without making anything on the way, since every stroke of the hand asks for them all anew.
  */
-import type { ZonedMesh } from '../head/head.ts'
+import type { ZonedMesh } from '../head/index.ts'
 
 /** A tangent field on a mesh. */
 export interface VertexField {

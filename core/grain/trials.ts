@@ -2,10 +2,18 @@
  * Hidden fields to try the direction field on: smooth, tangent, with whorls of their own; and the two simple answers it
  * must beat. For checks and for the bench.
  */
-import { cross, tangentPart, unit, type Vec3 } from '../head/frames.ts'
-import { surfacePoint, triangleArea, type SurfacePoint, type ZonedMesh } from '../head/head.ts'
-import { isSkin, ZONE_IDS } from '../zones/zones.ts'
-import { drawNormal } from '../stats/random.ts'
+import {
+  cross,
+  tangentPart,
+  unit,
+  type Vec3,
+  surfacePoint,
+  triangleArea,
+  type SurfacePoint,
+  type ZonedMesh,
+} from '../head/index.ts'
+import { isSkin, ZONE_IDS } from '../zones/index.ts'
+import { drawNormal } from '../stats/index.ts'
 import { turnWithNormal } from './connection.ts'
 import type { FieldReading } from './field.ts'
 

@@ -3,9 +3,9 @@
  * interest most. For a Gaussian field this does not depend on what the reading will say (Cohn, Ghahramani & Jordan 1996,
  * "Active learning with statistical models", from memory).
  */
-import type { Figures } from '../house/constants.ts'
-import type { SurfacePoint } from '../head/head.ts'
-import type { ZoneId } from '../zones/zones.ts'
+import type { Figures } from '../house/index.ts'
+import type { SurfacePoint } from '../head/index.ts'
+import type { ZoneId } from '../zones/index.ts'
 import { FIELD_CONSTANTS, type GrainField } from './field.ts'
 
 /** A place to read. */

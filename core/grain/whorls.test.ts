@@ -1,7 +1,7 @@
 /** What turns (M4): whorls made on purpose are found where and as they were made; readings that clash are no whorl. */
-import { DEFAULTS } from '../house/constants.ts'
-import { cross, tangentPart, unit, type Vec3 } from '../head/frames.ts'
-import type { ZoneId } from '../zones/zones.ts'
+import { DEFAULTS } from '../house/index.ts'
+import { cross, tangentPart, unit, type Vec3 } from '../head/index.ts'
+import type { ZoneId } from '../zones/index.ts'
 import { HEAD, ZONES } from '../testing/head.ts'
 import { fieldGround, GrainField } from './field.ts'
 import { guessReadings } from './guesses.ts'

@@ -2,9 +2,9 @@
  * What turns: whorls with their way of turning, meeting points, and readings that cannot both be right, which make a field
  * turn where hair does not.
  */
-import { distance, cross, dot, unit, type Vec3 } from '../head/frames.ts'
-import { isSkin, ZONE_IDS, type ZoneId } from '../zones/zones.ts'
-import { constant, type Figures } from '../house/constants.ts'
+import { distance, cross, dot, unit, type Vec3 } from '../head/index.ts'
+import { isSkin, ZONE_IDS, type ZoneId } from '../zones/index.ts'
+import { constant, type Figures } from '../house/index.ts'
 import { wrapHalf } from './circular.ts'
 import { CONFIDENCE_CONSTANTS } from './confidence.ts'
 import { turnWithNormal } from './connection.ts'

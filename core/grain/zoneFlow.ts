@@ -1,7 +1,7 @@
 /** What the field says of each zone: its mean direction on the clock, how even it is (M1), how far to trust it. */
-import type { Figures } from '../house/constants.ts'
-import type { ZoneRecord } from '../head/head.ts'
-import type { ZoneId } from '../zones/zones.ts'
+import type { Figures } from '../house/index.ts'
+import type { ZoneRecord } from '../head/index.ts'
+import type { ZoneId } from '../zones/index.ts'
 import type { Carried } from './carry.ts'
 import { summariseDirections } from './circular.ts'
 import { withinDeg, type Within } from './confidence.ts'

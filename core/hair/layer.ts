@@ -1,9 +1,8 @@
 /** What kind of hair grows where: zone by zone over what was told at Ask, and strays to tweeze first. */
-import type { KeepLine } from '../lines/keepLine.ts'
+import type { KeepLine } from '../lines/index.ts'
 import { hairIn, type Coarseness, type Curl, type SkinAndHair } from '../client.ts'
-import type { SurfacePoint } from '../head/head.ts'
-import type { HairKind } from '../zones/facts.ts'
-import type { ZoneId } from '../zones/zones.ts'
+import type { SurfacePoint } from '../head/index.ts'
+import type { HairKind, ZoneId } from '../zones/index.ts'
 
 export const HAIR_KINDS = ['vellus', 'mixed', 'terminal'] as const
 export const DENSITIES = ['none', 'sparse', 'medium', 'dense'] as const

@@ -1,11 +1,15 @@
 /** What Read notes besides the grain, and that what is kept is never in a plan. */
-import { DEFAULTS } from '../house/constants.ts'
-import { DEFAULT_SCHOOLS } from '../house/schools.ts'
-import { makePlan } from '../plan/makePlan.ts'
-import { carriedMarks, markAreas, markMargin, markZones } from '../screening/marks.ts'
-import { screen } from '../screening/screen.ts'
-import type { Asked } from '../screening/asked.ts'
-import type { SkinMark } from '../screening/asked.ts'
+import { DEFAULTS, DEFAULT_SCHOOLS } from '../house/index.ts'
+import { makePlan } from '../plan/index.ts'
+import {
+  carriedMarks,
+  markAreas,
+  markMargin,
+  markZones,
+  screen,
+  type Asked,
+  type SkinMark,
+} from '../screening/index.ts'
 import { ZONES } from '../testing/head.ts'
 import { planInput, type PlanCase } from '../testing/plan.ts'
 import { SKIN } from '../testing/client.ts'

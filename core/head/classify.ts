@@ -2,7 +2,7 @@
  * Where the zones of the head lie: an ordered decision over head coordinates, once for the client's left half (x ≥ 0) and
  * mirrored. Borders follow the trade's parts of the face; their figures are house estimates.
  */
-import type { ZoneStem } from '../zones/zones.ts'
+import type { ZoneStem } from '../zones/index.ts'
 import { ear, HeadField, lips, type Detail } from './shape.ts'
 
 /** Smooth value over rising keys: cubic Hermite with limited slopes (Fritsch & Carlson 1980, from memory). */

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import fc from 'fast-check'
-import { toRadians, wrapHalf } from '../grain/circular.ts'
+import { toRadians } from '../grain/index.ts'
+import { wrapHalf } from '../grain/circular.ts'
 import {
   bearingOf,
   clockFrame,
@@ -12,7 +13,7 @@ import {
   type Vec3,
 } from './frames.ts'
 import type { ZoneRecord } from './head.ts'
-import { isSkin, mirrorZone, ZONE_IDS } from '../zones/zones.ts'
+import { isSkin, mirrorZone, ZONE_IDS } from '../zones/index.ts'
 
 const ZONES = JSON.parse(readFileSync('generated/zones.json', 'utf8')) as ZoneRecord[]
 const skin = fc.constantFrom(...ZONES.filter((z) => z.skin))

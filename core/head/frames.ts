@@ -2,7 +2,7 @@
  * The clock face of a place: 12 toward the crown; on the scalp toward the face, under the chin toward the chin.
  * Bearings are radians clockwise from 12, as seen by a worker who faces the zone from outside.
  */
-import { isBody, zoneStem, type ZoneId } from '../zones/zones.ts'
+import { isBody, zoneStem, type ZoneId } from '../zones/index.ts'
 
 export type Vec3 = readonly [number, number, number]
 

@@ -1,5 +1,5 @@
 /** Shortest ways against surfaces whose answers are known: a plane, a box unfolded, a sphere's great circles. */
-import { mulberry32 } from '../stats/random.ts'
+import { mulberry32 } from '../stats/index.ts'
 import { HEAD, ZONES } from '../testing/head.ts'
 import { box, sphere, zoned } from '../testing/surfaces.ts'
 import { dot, type Vec3 } from './frames.ts'

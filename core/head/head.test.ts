@@ -20,7 +20,7 @@ import {
 } from './projection.ts'
 import { HeadField } from './shape.ts'
 import { normalAt, triangleNeighbours, walk } from './walk.ts'
-import { isSkin, mirrorZone, ZONE_IDS, zoneStem } from '../zones/zones.ts'
+import { isSkin, mirrorZone, ZONE_IDS, zoneStem } from '../zones/index.ts'
 import { zoneClassifier } from './classify.ts'
 
 /** The head as built before the tests, and built once more by a process of its own. */

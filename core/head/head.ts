@@ -2,21 +2,23 @@
  * The whole head, built: display mesh with crisp zones, solve mesh, zone facts and sample points. The same bytes every
  * time; run once at build time and packed (pack.ts).
  */
-import { mulberry32 } from '../stats/random.ts'
+import { mulberry32 } from '../stats/index.ts'
 import { curvatureAt, zoneCurvature, type ZoneCurvature } from './curvature.ts'
 import { cross, unit, type Vec3 } from './frames.ts'
 import { GRID_SCALE, halfHead, mirrorMesh, type Mesh } from './mesh.ts'
 import { HeadField } from './shape.ts'
 import { splitByZone } from './split.ts'
-import { ZONE_FACTS, zoneName, type HairKind } from '../zones/facts.ts'
 import {
+  ZONE_FACTS,
+  zoneName,
+  type HairKind,
   isSkin,
   mirrorZone,
   zoneStem,
   ZONE_IDS,
   type ZoneId,
   type ZoneStem,
-} from '../zones/zones.ts'
+} from '../zones/index.ts'
 import { zoneClassifier } from './classify.ts'
 
 /** A mesh whose triangles are sorted by zone. */

@@ -1,5 +1,5 @@
 /** The nearest place against trying every triangle, and against geometry. */
-import { mulberry32 } from '../stats/random.ts'
+import { mulberry32 } from '../stats/index.ts'
 import { HEAD } from '../testing/head.ts'
 import { sphere } from '../testing/surfaces.ts'
 import type { Vec3 } from './frames.ts'

@@ -4,7 +4,7 @@
  */
 import { surfacePoint, triangleArea, type ZonedMesh } from './head.ts'
 import type { Mesh } from './mesh.ts'
-import { ZONE_IDS } from '../zones/zones.ts'
+import { ZONE_IDS } from '../zones/index.ts'
 
 /** Published medium head form, mm. `toleranceMm` is what this product keeps to. */
 export const MEDIUM_HEAD = {

@@ -3,7 +3,7 @@
  * every triangle lies in exactly one zone and borders are crisp at any size.
  */
 import type { Mesh } from './mesh.ts'
-import type { ZoneStem } from '../zones/zones.ts'
+import type { ZoneStem } from '../zones/index.ts'
 
 export interface LabelledMesh {
   readonly mesh: Mesh

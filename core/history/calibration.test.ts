@@ -1,12 +1,11 @@
-import { DEFAULTS } from '../house/constants.ts'
+import { DEFAULTS } from '../house/index.ts'
 import { drawHistory } from '../simulate/truth.ts'
-import { mulberry32 } from '../stats/random.ts'
-import { expectedMean, type Reactivity } from '../skin/sensitivity.ts'
-import type { ForecastHistory } from './calibration.ts'
-import { checkForecast } from './calibration.ts'
+import { mulberry32 } from '../stats/index.ts'
+import { expectedMean, type Reactivity } from '../skin/index.ts'
+import { type ForecastHistory, checkForecast } from './calibration.ts'
 import { studioView } from './studio.ts'
 import type { VisitFacts } from './facts.ts'
-import { DAY_MS } from '../time/dates.ts'
+import { DAY_MS } from '../time/index.ts'
 
 const ZONES = ['chin', 'jaw-left', 'jaw-right', 'neck-lower-left', 'neck-lower-right', 'cheek-left']
 

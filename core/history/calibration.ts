@@ -2,11 +2,15 @@
  * Is the forecast right? Every answered visit is forecast from those before it and compared with what came: by bins, by Brier's
  * score (1950) beside simpler forecasts, and by Spiegelhalter's test (1986) of calibration; both from memory.
  */
-import { constant, type Figures } from '../house/constants.ts'
-import { clopperPearson, type Interval } from '../stats/rates.ts'
-import { normalCdf } from '../stats/normal.ts'
-import { poolZones, skinPooling } from '../skin/pool.ts'
-import { priorSensitivity, rednessOdds, type Reactivity } from '../skin/sensitivity.ts'
+import { constant, type Figures } from '../house/index.ts'
+import { clopperPearson, type Interval, normalCdf } from '../stats/index.ts'
+import {
+  poolZones,
+  skinPooling,
+  priorSensitivity,
+  rednessOdds,
+  type Reactivity,
+} from '../skin/index.ts'
 
 export const CALIBRATION_CONSTANTS = {
   grade: constant(2, 'grade', 'Redness of this grade or more is what is forecast', 'H'),

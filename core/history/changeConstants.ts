@@ -1,5 +1,5 @@
 /** Figures of changes and trends. */
-import { constant } from '../house/constants.ts'
+import { constant } from '../house/index.ts'
 
 export const CHANGE_CONSTANTS = {
   runVisits: constant(

@@ -2,12 +2,10 @@
  * Did the change help (M11)? Bumps and redness before and after each change of routine, as a rate ratio with its exact interval,
  * corrected for looking more than once.
  */
-import type { Figures } from '../house/constants.ts'
-import { garwood, holm, rateRatio, type Interval } from '../stats/rates.ts'
+import type { Figures } from '../house/index.ts'
+import { garwood, holm, rateRatio, type Interval, sum } from '../stats/index.ts'
 import { CHANGE_CONSTANTS as C } from './changeConstants.ts'
-import { countsOf, figure, scatterOf } from './counts.ts'
-import { COUNTED_NAMES, type Counted } from './counts.ts'
-import { sum } from '../stats/lists.ts'
+import { countsOf, figure, scatterOf, COUNTED_NAMES, type Counted } from './counts.ts'
 import type { DatedChange } from './findChanges.ts'
 
 /** One side of a comparison. */

@@ -1,12 +1,10 @@
 /** What was done at a visit, zone by zone, as far as outcomes may hang on it: kept with the visit when it ends. */
-import { nickZone } from '../chair/outcome.ts'
-import type { ChairState } from '../chair/state.ts'
-import type { Relation } from '../grain/relation.ts'
-import { BLADES, type BladeId } from '../kit/blades.ts'
-import { slipFor } from '../plan/passes.ts'
-import type { Plan } from '../plan/types.ts'
+import { nickZone, type ChairState } from '../chair/index.ts'
+import type { Relation } from '../grain/index.ts'
+import { BLADES, type BladeId } from '../kit/index.ts'
+import { slipFor, type Plan } from '../plan/index.ts'
 import { SERVICES } from '../services/index.ts'
-import type { Slip, ToolKind } from '../skin/load.ts'
+import type { Slip, ToolKind } from '../skin/index.ts'
 
 /** What was done to a zone. */
 export interface ZoneChoice {

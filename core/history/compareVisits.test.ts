@@ -1,8 +1,7 @@
-import { DEFAULTS } from '../house/constants.ts'
-import { NOTHING_AT_CHAIR } from '../looks/atChair.ts'
-import { DAY_MS } from '../time/dates.ts'
-import { differences, type ComparedVisit, type Two } from './compareVisits.ts'
-import { differenceWords } from './compareVisits.ts'
+import { DEFAULTS } from '../house/index.ts'
+import { NOTHING_AT_CHAIR } from '../looks/index.ts'
+import { DAY_MS } from '../time/index.ts'
+import { differences, type ComparedVisit, type Two, differenceWords } from './compareVisits.ts'
 
 describe('two visits beside each other', () => {
   const visit = (over: Partial<ComparedVisit>): ComparedVisit => ({

@@ -1,12 +1,8 @@
 /** Two visits beside each other: what differs zone by zone. */
-import type { Figures } from '../house/constants.ts'
-import { toDegrees } from '../grain/circular.ts'
-import { grainMap, type Reading } from '../grain/readings.ts'
-import { strokeAngle } from '../grain/relation.ts'
-import type { ZoneId } from '../zones/zones.ts'
-import type { AtChair } from '../looks/atChair.ts'
-import { bumpsByZone, worstByZone } from '../looks/summary.ts'
-import type { SkinAnswer } from '../looks/answers.ts'
+import type { Figures } from '../house/index.ts'
+import { toDegrees, grainMap, type Reading, strokeAngle } from '../grain/index.ts'
+import type { ZoneId } from '../zones/index.ts'
+import { type AtChair, bumpsByZone, worstByZone, type SkinAnswer } from '../looks/index.ts'
 
 export const LAYERS = {
   redness: 'Redness',

@@ -1,9 +1,9 @@
 /** What is counted after a visit, and how much more it scatters than chance alone. */
-import type { Figures } from '../house/constants.ts'
-import jstat from 'jstat'
+import type { Figures } from '../house/index.ts'
 import { CHANGE_CONSTANTS as C } from './changeConstants.ts'
 import type { VisitFacts } from './facts.ts'
-import { sum } from '../stats/lists.ts'
+import { sum } from '../stats/index.ts'
+import jstat from 'jstat'
 
 export type Counted = 'bumps' | 'redness'
 

@@ -1,6 +1,6 @@
-import { DEFAULTS } from '../house/constants.ts'
-import { drawGamma, drawPoisson, mulberry32 } from '../stats/random.ts'
-import { DAY_MS } from '../time/dates.ts'
+import { DEFAULTS } from '../house/index.ts'
+import { drawGamma, drawPoisson, mulberry32 } from '../stats/index.ts'
+import { DAY_MS } from '../time/index.ts'
 import { choiceEffects, type ClientVisits } from './effects.ts'
 import type { VisitFacts } from './facts.ts'
 

@@ -3,11 +3,10 @@
  * regression with pooling. Zones (and clients) have their own level, drawn together; every choice is drawn toward "no effect"
  * until visits say otherwise. Effects are of choices as they happened, not of an experiment.
  */
-import { constant, type Figures } from '../house/constants.ts'
-import { fitPoisson, type PoissonRow } from '../stats/poissonRegression.ts'
-import { DAY_MS } from '../time/dates.ts'
+import { constant, type Figures } from '../house/index.ts'
+import { fitPoisson, type PoissonRow, median } from '../stats/index.ts'
+import { DAY_MS } from '../time/index.ts'
 import type { VisitFacts } from './facts.ts'
-import { median } from '../stats/lists.ts'
 import { CHOICE_IDS, CHOICES, Patterns, type ChoiceId } from './patterns.ts'
 import type { Counted } from './counts.ts'
 

@@ -1,10 +1,10 @@
 /** Changes of routine: noted by hand, or found in what was done; with the visits before and after, and what else differs. */
-import type { Figures } from '../house/constants.ts'
-import { DAY_MS } from '../time/dates.ts'
+import type { Figures } from '../house/index.ts'
+import { DAY_MS } from '../time/index.ts'
 import { listWords } from '../words.ts'
 import { CHANGE_CONSTANTS as C } from './changeConstants.ts'
 import type { VisitFacts } from './facts.ts'
-import { median, mostHave } from '../stats/lists.ts'
+import { median, mostHave } from '../stats/index.ts'
 
 /** What may differ from visit to visit. */
 export const FACTORS = [

@@ -1,8 +1,16 @@
-import { DEFAULTS } from '../house/constants.ts'
-import { HOUR_MS } from '../time/dates.ts'
-import { bumpsByZone, fadeSteps, summariseAnswers, worstByZone } from '../looks/summary.ts'
-import { momentAt, momentHours, owedAnswer } from '../looks/moments.ts'
-import { sameSpot, spotTrails } from '../looks/spots.ts'
+import { DEFAULTS } from '../house/index.ts'
+import { HOUR_MS } from '../time/index.ts'
+import {
+  bumpsByZone,
+  fadeSteps,
+  summariseAnswers,
+  worstByZone,
+  momentAt,
+  momentHours,
+  owedAnswer,
+  sameSpot,
+  spotTrails,
+} from '../looks/index.ts'
 import { learnClient, meanGrowth, meanLeft, skinOutcomes } from './learn.ts'
 import { coverage } from '../testing/coverage.ts'
 

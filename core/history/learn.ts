@@ -1,14 +1,25 @@
 /** What a client's history teaches: their skin, their bumps and their growth, by zone, and how fast redness fades. */
-import type { Figures } from '../house/constants.ts'
+import type { Figures } from '../house/index.ts'
 import { hairIn, type SkinAndHair } from '../client.ts'
-import { priorGrowth, updateGrowth, type Growth } from '../regrowth/growth.ts'
+import { priorGrowth, updateGrowth, type Growth } from '../regrowth/index.ts'
 import { serviceZones, type ServiceId } from '../services/index.ts'
-import { learnBumps } from '../skin/bumps.ts'
-import { learnFading, type FadeBelief } from '../skin/fading.ts'
-import { learnZones, type StudioSkin } from '../skin/pool.ts'
-import { expectedMean, type Sensitivity, type SkinOutcome } from '../skin/sensitivity.ts'
-import { bumpsByZone, fadeSteps, worstByZone, type PastService } from '../looks/summary.ts'
-import type { HairReading } from '../looks/answers.ts'
+import {
+  learnBumps,
+  learnFading,
+  type FadeBelief,
+  learnZones,
+  type StudioSkin,
+  expectedMean,
+  type Sensitivity,
+  type SkinOutcome,
+} from '../skin/index.ts'
+import {
+  bumpsByZone,
+  fadeSteps,
+  worstByZone,
+  type PastService,
+  type HairReading,
+} from '../looks/index.ts'
 
 /** What the models have learned of a client, by zone. */
 export interface ClientModel {

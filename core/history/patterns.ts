@@ -1,6 +1,6 @@
 /** Choices at a zone as figures, and the few ways in which zones are done. */
-import type { Relation } from '../grain/relation.ts'
-import type { Slip, ToolKind } from '../skin/load.ts'
+import type { Relation } from '../grain/index.ts'
+import type { Slip, ToolKind } from '../skin/index.ts'
 import type { ZoneChoice } from './choices.ts'
 
 export const CHOICES = {

@@ -1,11 +1,9 @@
 /** The studio as a whole: rates with their intervals, and no ranking of people who did too little to be compared. */
-import { constant, type Figures } from '../house/constants.ts'
-import { clopperPearson, garwood, type Interval } from '../stats/rates.ts'
-import { DAY_MS } from '../time/dates.ts'
+import { constant, type Figures } from '../house/index.ts'
+import { clopperPearson, garwood, type Interval, sum } from '../stats/index.ts'
+import { DAY_MS } from '../time/index.ts'
 import type { ClientVisits } from './effects.ts'
-import { sum } from '../stats/lists.ts'
-
-import { settledMoments } from '../looks/moments.ts'
+import { settledMoments } from '../looks/index.ts'
 
 export const STUDIO_CONSTANTS = {
   leastLanes: constant(

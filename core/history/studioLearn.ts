@@ -1,11 +1,10 @@
 /** Everything the studio learns over all clients, in one go with progress: forecast, choices, rates. */
-import type { Figures } from '../house/constants.ts'
-import { learnStudio, type StudioSkin } from '../skin/pool.ts'
-import type { Reactivity } from '../skin/sensitivity.ts'
+import type { Figures } from '../house/index.ts'
+import { learnStudio, type StudioSkin, type Reactivity } from '../skin/index.ts'
 import { checkForecast, type ForecastCheck } from './calibration.ts'
 import { choiceEffects, type ClientVisits, type Effects } from './effects.ts'
 import type { VisitFacts } from './facts.ts'
-import { sum } from '../stats/lists.ts'
+import { sum } from '../stats/index.ts'
 import { studioView, type StudioView } from './studio.ts'
 
 export interface StudioClient extends ClientVisits {

@@ -1,11 +1,9 @@
 /** The trend watch of a client (M11): are bumps, or redness, still as they were? */
-import type { Figures } from '../house/constants.ts'
-import { ewma, type EwmaPoint } from '../stats/ewma.ts'
+import type { Figures } from '../house/index.ts'
+import { ewma, type EwmaPoint, sum } from '../stats/index.ts'
 import { CHANGE_CONSTANTS as C } from './changeConstants.ts'
-import { countsOf, figure, scatterOf } from './counts.ts'
-import { COUNTED_NAMES, type Counted } from './counts.ts'
+import { countsOf, figure, scatterOf, COUNTED_NAMES, type Counted } from './counts.ts'
 import type { VisitFacts } from './facts.ts'
-import { sum } from '../stats/lists.ts'
 
 /** The trend watch of a client's bumps (or redness). */
 export interface Trend {

@@ -1,15 +1,11 @@
 /** The next visit's window of a client, from their last service and what followed. */
-import type { Figures } from '../house/constants.ts'
+import type { Figures, Schools } from '../house/index.ts'
 import type { SkinAndHair } from '../client.ts'
-import { zoneName } from '../zones/facts.ts'
-import type { ZoneId } from '../zones/zones.ts'
-import type { Schools } from '../house/schools.ts'
-import type { Growth } from '../regrowth/growth.ts'
-import { nextVisitWindow, type VisitWindow } from '../regrowth/nextVisit.ts'
+import { zoneName, type ZoneId } from '../zones/index.ts'
+import { type Growth, nextVisitWindow, type VisitWindow } from '../regrowth/index.ts'
 import type { ServiceId } from '../services/index.ts'
-import type { SkinAnswer } from '../looks/answers.ts'
-import { SPEAKS_FROM_HOURS } from '../looks/moments.ts'
-import { HOUR_MS } from '../time/dates.ts'
+import { type SkinAnswer, SPEAKS_FROM_HOURS } from '../looks/index.ts'
+import { HOUR_MS } from '../time/index.ts'
 
 export interface LastService {
   readonly service: ServiceId

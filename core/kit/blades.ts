@@ -1,6 +1,6 @@
 /** The kit that cuts: edges, angles, handles. Typical measures, from memory; house estimates until measured. */
-import { constant, type Constant } from '../house/constants.ts'
-import type { ToolKind } from '../skin/load.ts'
+import { constant, type Constant } from '../house/index.ts'
+import type { ToolKind } from '../skin/index.ts'
 
 export const BLADE_CONSTANTS = {
   shavetteMm: constant(43, 'mm', 'Edge of a half blade in a shavette', 'H'),

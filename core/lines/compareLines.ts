@@ -1,7 +1,5 @@
 /** Two lines beside each other: how far they part, and where most. For left against right, and for now against then. */
-import type { Vec3 } from '../head/frames.ts'
-import { pathLength } from '../head/geodesic.ts'
-import type { SurfacePoint } from '../head/head.ts'
+import { type Vec3, pathLength, type SurfacePoint } from '../head/index.ts'
 import { besidePath } from './keepLine.ts'
 
 /** How two lines differ. */

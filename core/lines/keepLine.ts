@@ -1,9 +1,15 @@
 /** Keep-lines: borders drawn over the skin, on one side of which hair is kept. */
-import { cross, dot, type Vec3 } from '../head/frames.ts'
-import { shortestPath, type PathPoint, type Surface } from '../head/geodesic.ts'
-import type { SurfacePoint } from '../head/head.ts'
-import { mirrorZone, type ZoneId } from '../zones/zones.ts'
-import { constant } from '../house/constants.ts'
+import {
+  cross,
+  dot,
+  type Vec3,
+  shortestPath,
+  type PathPoint,
+  type Surface,
+  type SurfacePoint,
+} from '../head/index.ts'
+import { mirrorZone, type ZoneId } from '../zones/index.ts'
+import { constant } from '../house/index.ts'
 
 export const LINE_CONSTANTS = {
   reachMm: constant(60, 'mm', 'A keep-line parts a zone no farther than this from itself', 'H'),

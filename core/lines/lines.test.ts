@@ -1,7 +1,5 @@
 /** Keep-lines: mirrored, measured, and what they keep of each zone. Answers by geometry. */
-import type { Vec3 } from '../head/frames.ts'
-import { makeSurface } from '../head/geodesic.ts'
-import type { SurfacePoint } from '../head/head.ts'
+import { type Vec3, makeSurface, type SurfacePoint } from '../head/index.ts'
 import { HEAD, ZONES } from '../testing/head.ts'
 import { along, compareLines, mirrorPath } from './compareLines.ts'
 import {

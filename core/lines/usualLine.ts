@@ -1,6 +1,6 @@
 /** Where each kind of line usually runs, to be dragged into place (house estimates, as hours on no clock: just zones). */
-import type { SurfacePoint, ZoneRecord } from '../head/head.ts'
-import type { ZoneStem, ZoneId } from '../zones/zones.ts'
+import type { SurfacePoint, ZoneRecord } from '../head/index.ts'
+import type { ZoneStem, ZoneId } from '../zones/index.ts'
 import type { KeepLine, LineKind, LineTap } from './keepLine.ts'
 
 /** Stems the line runs through on the left, from front to back or from above to below; `up` moves a tap within its zone. */

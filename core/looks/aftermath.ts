@@ -1,7 +1,7 @@
 /** A visit that was taken badly: what makes it so, where, and whether anybody has seen the skin calm since. */
 import type { SkinAnswer } from './answers.ts'
-import { constant, type Figures } from '../house/constants.ts'
-import { sum } from '../stats/lists.ts'
+import { constant, type Figures } from '../house/index.ts'
+import { sum } from '../stats/index.ts'
 import type { ServiceId } from '../services/index.ts'
 
 export const AFTERMATH_CONSTANTS = {

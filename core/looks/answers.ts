@@ -1,5 +1,5 @@
 /** What a look at the skin, and a reading of hair, is made of. Apart from what is learned of them: the wire needs only these. */
-import type { Vec3 } from '../head/frames.ts'
+import type { Vec3 } from '../head/index.ts'
 import type { Moment } from './moments.ts'
 
 export const SPOT_KINDS = ['bump', 'ingrown', 'pustule', 'dark'] as const

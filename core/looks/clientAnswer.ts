@@ -1,7 +1,13 @@
 /** What a client answers on the link page, in six questions, and what it comes to zone by zone. */
-import { BODY_AREAS, BODY_STEMS, bodyZone } from '../zones/body.ts'
-import { zoneStem, type ZoneId, type ZoneStem } from '../zones/zones.ts'
-import { constant } from '../house/constants.ts'
+import {
+  BODY_AREAS,
+  BODY_STEMS,
+  bodyZone,
+  zoneStem,
+  type ZoneId,
+  type ZoneStem,
+} from '../zones/index.ts'
+import { constant } from '../house/index.ts'
 import type { Feeling, ZoneAnswer } from './answers.ts'
 
 export const FOLLOW_CONSTANTS = {

@@ -1,9 +1,10 @@
 import fc from 'fast-check'
-import { DEFAULTS } from '../house/constants.ts'
-import { figuresOf } from '../register/register.ts'
-import { HOUR_MS } from '../time/dates.ts'
-import { USUAL_MOMENTS, type Moment } from './moments.ts'
+import { DEFAULTS } from '../house/index.ts'
+import { figuresOf } from '../register/index.ts'
+import { HOUR_MS } from '../time/index.ts'
 import {
+  USUAL_MOMENTS,
+  type Moment,
   checkMoment,
   momentAt,
   momentHasCome,

@@ -3,8 +3,8 @@
  * how long its answer is owed. Which moment an answer belongs to is decided here, whoever gives it.
  */
 import { DomainError } from '../errors.ts'
-import { constant, type Figures } from '../house/constants.ts'
-import { CLOCKS_MS, HOUR_MS } from '../time/dates.ts'
+import { constant, type Figures } from '../house/index.ts'
+import { CLOCKS_MS, HOUR_MS } from '../time/index.ts'
 
 export const MOMENT_CONSTANTS = {
   firstAnswerHours: constant(24, 'h', 'Look again and tell us', 'H'),

@@ -1,5 +1,5 @@
 /** Spots that are followed: the same bump at the next look, or at the next visit, is known by its place. */
-import { distance } from '../head/frames.ts'
+import { distance } from '../head/index.ts'
 import type { SkinAnswer, SkinSpot } from './answers.ts'
 
 /** Two taps within this distance on the skin are the same place, mm: about the width of a fingertip. */

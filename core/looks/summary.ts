@@ -1,12 +1,10 @@
 /** Answers after a service: how the skin looked and felt at each moment, when hair was felt or seen. */
-import type { Figures } from '../house/constants.ts'
+import type { Figures } from '../house/index.ts'
 import type { SkinAnswer } from './answers.ts'
 import { lookAtChair, severeSigns } from './aftermath.ts'
 import { SPEAKS_FROM_HOURS } from './moments.ts'
-import { BUMP_CONSTANTS } from '../skin/bumps.ts'
-import type { FadeStep } from '../skin/fading.ts'
-import { SKIN_CONSTANTS } from '../skin/sensitivity.ts'
-import { DAY_MS, HOUR_MS } from '../time/dates.ts'
+import { BUMP_CONSTANTS, type FadeStep, SKIN_CONSTANTS } from '../skin/index.ts'
+import { DAY_MS, HOUR_MS } from '../time/index.ts'
 
 /** A past service as far as learning needs it. */
 export interface PastService {

@@ -1,6 +1,6 @@
 /** Orders against exact answers: brute force, dynamic programming, and a published instance. */
 import fc from 'fast-check'
-import { mulberry32 } from '../stats/random.ts'
+import { mulberry32 } from '../stats/index.ts'
 import { exactOrder, MOST_EXACT } from './exact.ts'
 import { keepsOrder, orderCost, orderProblem } from './problem.ts'
 import { descend, findOrder, nearestFirst, OrderSearch } from './search.ts'

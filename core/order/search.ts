@@ -2,7 +2,7 @@
  * Good orders of many jobs: nearest job first, then segments moved and turned round while that helps (Or-opt, 2-opt), then
  * blocks exchanged at random and mended again (iterated local search). Deterministic for a seed.
  */
-import { mulberry32 } from '../stats/random.ts'
+import { mulberry32 } from '../stats/index.ts'
 import { exactOrder, MOST_EXACT } from './exact.ts'
 import { orderCost, type OrderProblem } from './problem.ts'
 

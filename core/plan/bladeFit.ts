@@ -1,6 +1,6 @@
 /** Blade fit (M6): how far a straight edge stands off curved skin, and the blade that suits a lane. Plane geometry. */
-import { constant, type Figures } from '../house/constants.ts'
-import type { Blade } from '../kit/blades.ts'
+import { constant, type Figures } from '../house/index.ts'
+import type { Blade } from '../kit/index.ts'
 import type { Reason } from './types.ts'
 
 export const BLADE_FIT_CONSTANTS = {

@@ -1,6 +1,6 @@
 /** What a pass buys (M8): a geometric model of the hair left standing, and said to be one. */
-import { toRadians } from '../grain/circular.ts'
-import { constant, type Figures } from '../house/constants.ts'
+import { toRadians } from '../grain/index.ts'
+import { constant, type Figures } from '../house/index.ts'
 
 export const CLOSENESS_CONSTANTS = {
   exitAngleDeg: constant(45, '°', 'Angle at which hair leaves the skin', 'H'),

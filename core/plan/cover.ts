@@ -3,10 +3,10 @@
  * the grain within a tolerance. Angles are sorted round the circle and cut greedily into arcs from 24 starting offsets;
  * the fewest connected patches win, then the shortest border.
  */
-import { constant, type Figures } from '../house/constants.ts'
+import { constant, type Figures } from '../house/index.ts'
 import { patchFrom, type ZoneSkin } from './skin.ts'
 import { BIN, BINS } from './turns.ts'
-import { angleBetween } from '../grain/circular.ts'
+import { angleBetween } from '../grain/index.ts'
 
 export const COVER_CONSTANTS = {
   toleranceDeg: constant(30, '°', 'Growth within a lane stays within this of its middle', 'H'),

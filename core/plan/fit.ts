@@ -1,9 +1,8 @@
 /** "Make it 30 minutes": drops what buys least until a plan fits, and says what. */
-import type { Relation } from '../grain/relation.ts'
-import type { ZoneId } from '../zones/zones.ts'
+import type { Relation } from '../grain/index.ts'
+import type { ZoneId } from '../zones/index.ts'
 import type { Dropped, Lane, ZonePlan } from './types.ts'
-import type { Walked, WalkInput } from './walk.ts'
-import { walkThrough } from './walk.ts'
+import { type Walked, type WalkInput, walkThrough } from './walk.ts'
 
 /** A plan that fits, as far as dropping can make it. */
 export interface Fitted {

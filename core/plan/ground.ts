@@ -1,17 +1,27 @@
 /** What plans stand on: the head or the sheet of arms and legs, with the growth over it. */
-import { bodyMesh, BODY_ZONES } from '../body/body.ts'
-import { carry, displayCarry, displayVectors, type Carry } from '../grain/carry.ts'
-import type { FieldAnswer, FieldGround } from '../grain/field.ts'
-import { findTurning, type ZonedReading } from '../grain/whorls.ts'
-import { startingGuess } from '../grain/startingGuess.ts'
-import { directionOf } from '../head/frames.ts'
-import type { ZonedMesh, ZoneRecord } from '../head/head.ts'
-import { Locator } from '../head/locate.ts'
-import { triangleNeighbours } from '../head/walk.ts'
-import { BODY_IDS, ZONE_IDS } from '../zones/zones.ts'
-import { constant, type Figures } from '../house/constants.ts'
-import { linePath, type KeepLine } from '../lines/keepLine.ts'
-import type { Surface } from '../head/geodesic.ts'
+import { bodyMesh, BODY_ZONES } from '../body/index.ts'
+import {
+  carry,
+  displayCarry,
+  displayVectors,
+  type Carry,
+  type FieldAnswer,
+  type FieldGround,
+  findTurning,
+  type ZonedReading,
+  startingGuess,
+} from '../grain/index.ts'
+import {
+  directionOf,
+  type ZonedMesh,
+  type ZoneRecord,
+  Locator,
+  triangleNeighbours,
+  type Surface,
+} from '../head/index.ts'
+import { BODY_IDS, ZONE_IDS } from '../zones/index.ts'
+import { constant, type Figures } from '../house/index.ts'
+import { linePath, type KeepLine } from '../lines/index.ts'
 import type { Room } from './handle.ts'
 import type { DrawnLine, SkinFlow, SkinGround } from './skin.ts'
 

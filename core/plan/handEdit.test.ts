@@ -1,6 +1,6 @@
 import type { DomainError } from '../errors.ts'
 import { SERVICES, type ServiceId } from '../services/index.ts'
-import { BLADE_IDS, BLADES } from '../kit/blades.ts'
+import { BLADE_IDS, BLADES } from '../kit/index.ts'
 import { bladeRefusal, checkHandEdit, wayRefusal } from './handEdit.ts'
 
 const ALL = { service: 'face-shave', level: 'practised', kit: BLADE_IDS } as const

@@ -4,11 +4,11 @@
  */
 import type { SkinAndHair } from '../client.ts'
 import { DomainError } from '../errors.ts'
-import type { Relation } from '../grain/relation.ts'
-import type { Screening } from '../screening/screen.ts'
+import type { Relation } from '../grain/index.ts'
+import type { Screening } from '../screening/index.ts'
 import { SERVICES, type ServiceId } from '../services/index.ts'
-import type { HairClass } from '../skin/load.ts'
-import { BLADES, type BladeId, type Level } from '../kit/blades.ts'
+import type { HairClass } from '../skin/index.ts'
+import { BLADES, type BladeId, type Level } from '../kit/index.ts'
 
 export interface BladeQuestion {
   readonly service: ServiceId

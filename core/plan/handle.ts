@@ -2,15 +2,13 @@
  * Whether the handle has room: cast from the lane along its length against the head's mesh and the client's shoulders and
  * chest. Where it would meet something, another stance or the other hand is taken.
  */
-import { cross, dot, unit, type Vec3 } from '../head/frames.ts'
-import type { Locator } from '../head/locate.ts'
-import { ZONE_FACTS } from '../zones/facts.ts'
-import { zoneStem, type ZoneId } from '../zones/zones.ts'
-import { toRadians } from '../grain/circular.ts'
-import { constant, type Figures } from '../house/constants.ts'
-import type { Blade } from '../kit/blades.ts'
+import { cross, dot, unit, type Vec3, type Locator } from '../head/index.ts'
+import { ZONE_FACTS, zoneStem, type ZoneId } from '../zones/index.ts'
+import { toRadians } from '../grain/index.ts'
+import { constant, type Figures } from '../house/index.ts'
+import type { Blade } from '../kit/index.ts'
 import { stances, stanceWords, type Hand, type Stance } from './hands.ts'
-import type { ServiceFamily } from '../services/service.ts'
+import type { ServiceFamily } from '../services/index.ts'
 import type { Reason } from './types.ts'
 
 export const HANDLE_CONSTANTS = {

@@ -1,11 +1,10 @@
-import { DEFAULTS } from '../house/constants.ts'
+import { DEFAULTS, DEFAULT_SCHOOLS } from '../house/index.ts'
 import { wrapHalf } from '../grain/circular.ts'
-import { cross, dot, unit, type Vec3 } from '../head/frames.ts'
+import { cross, dot, unit, type Vec3 } from '../head/index.ts'
 import { headRoom } from './ground.ts'
-import { BODY_IDS, isSkin, mirrorZone, ZONE_IDS, type ZoneId } from '../zones/zones.ts'
-import { DEFAULT_SCHOOLS } from '../house/schools.ts'
+import { BODY_IDS, isSkin, mirrorZone, ZONE_IDS, type ZoneId } from '../zones/index.ts'
 import { HEAD, ZONES } from '../testing/head.ts'
-import { BLADES } from '../kit/blades.ts'
+import { BLADES } from '../kit/index.ts'
 import { findStance, handleWay, meets, type Room } from './handle.ts'
 import {
   acrossWay,

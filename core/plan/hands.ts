@@ -1,12 +1,17 @@
 /** Where hands, feet and heads go: the free hand's pull, the client's action, the stance, the turn of the head. Common practice. */
-import { clockWords } from '../grain/clock.ts'
-import { wrapTurn } from '../grain/circular.ts'
-import { dot, unit, type Vec3 } from '../head/frames.ts'
-import { ZONE_FACTS } from '../zones/facts.ts'
-import { bodyZone } from '../zones/body.ts'
-import { bodyStem, isBody, zoneStem, type ZoneId, zoneSide } from '../zones/zones.ts'
-import type { Schools } from '../house/schools.ts'
-import type { ServiceFamily } from '../services/service.ts'
+import { clockWords, wrapTurn } from '../grain/index.ts'
+import { dot, unit, type Vec3 } from '../head/index.ts'
+import {
+  ZONE_FACTS,
+  bodyZone,
+  bodyStem,
+  isBody,
+  zoneStem,
+  type ZoneId,
+  zoneSide,
+} from '../zones/index.ts'
+import type { Schools } from '../house/index.ts'
+import type { ServiceFamily } from '../services/index.ts'
 
 export type Hand = 'right' | 'left'
 

@@ -1,7 +1,7 @@
 /** What lies ready: blades, towels, paper, gloves, with their cost (M14). */
-import { constant, type Figures } from '../house/constants.ts'
+import { constant, type Figures } from '../house/index.ts'
 import { SERVICES, type ServiceId } from '../services/index.ts'
-import { BLADES, type BladeId } from '../kit/blades.ts'
+import { BLADES, type BladeId } from '../kit/index.ts'
 import type { KitItem, Lane } from './types.ts'
 
 export const KIT_CONSTANTS = {

@@ -1,17 +1,20 @@
 /** A lane in one pass: its blade, its strokes, its time, where hands and feet are, and why. */
 import { DomainError } from '../errors.ts'
-import { clockWords } from '../grain/clock.ts'
-import { withinDeg as trustWithin } from '../grain/confidence.ts'
-import { wrapTurn } from '../grain/circular.ts'
-import type { Vec3 } from '../head/frames.ts'
-import type { Locator } from '../head/locate.ts'
-import { ZONE_FACTS, zoneName } from '../zones/facts.ts'
-import { bodyZone } from '../zones/body.ts'
-import { bodyStem, isBody, zoneStem, type ZoneId, type ZoneStem } from '../zones/zones.ts'
-import { constant, type Figures } from '../house/constants.ts'
-import { SERVICES } from '../services/index.ts'
-import type { ServiceFamily } from '../services/service.ts'
-import { BLADES, type Blade, type BladeId } from '../kit/blades.ts'
+import { clockWords, withinDeg as trustWithin, wrapTurn } from '../grain/index.ts'
+import type { Vec3, Locator } from '../head/index.ts'
+import {
+  ZONE_FACTS,
+  zoneName,
+  bodyZone,
+  bodyStem,
+  isBody,
+  zoneStem,
+  type ZoneId,
+  type ZoneStem,
+} from '../zones/index.ts'
+import { constant, type Figures } from '../house/index.ts'
+import { SERVICES, type ServiceFamily } from '../services/index.ts'
+import { BLADES, type Blade, type BladeId } from '../kit/index.ts'
 import { fitBlade, type Fit } from './bladeFit.ts'
 import { CLOSENESS_CONSTANTS, stubbleLeftMm } from './closeness.ts'
 import { checkHandEdit } from './handEdit.ts'
@@ -24,8 +27,8 @@ import {
   laneExtent,
   overLane,
   type LaneShape,
+  ninetyPercentWithinDeg,
 } from './lanes.ts'
-import { ninetyPercentWithinDeg } from './lanes.ts'
 import { laneLoad, laneRelation, slipFor } from './passes.ts'
 import type { LaneMeasure, ZoneQuestion } from './question.ts'
 import type { ZoneSkin } from './skin.ts'

@@ -1,24 +1,26 @@
 /** Lanes: circular cover, blade fit, and what must hold of them on any head, field and marks. */
-import { DEFAULTS } from '../house/constants.ts'
-import { toDegrees, toRadians } from '../grain/circular.ts'
-import { directionOf, tangentPart, unit, type Vec3 } from '../head/frames.ts'
-import type { ZonedMesh, ZoneRecord } from '../head/head.ts'
-import { isSkin, ZONE_IDS, zoneStem, type ZoneId } from '../zones/zones.ts'
-import { besidePath, LINE_CONSTANTS } from '../lines/keepLine.ts'
-import { usualLine } from '../lines/usualLine.ts'
-import { mulberry32 } from '../stats/random.ts'
-import { markMargin } from '../screening/marks.ts'
-import type { SkinMark } from '../screening/asked.ts'
-import { ninetyPercentWithinDeg } from './lanes.ts'
-import { angleBetween } from '../grain/circular.ts'
+import { DEFAULTS } from '../house/index.ts'
+import { toDegrees, toRadians, angleBetween } from '../grain/index.ts'
+import {
+  directionOf,
+  tangentPart,
+  unit,
+  type Vec3,
+  type ZonedMesh,
+  type ZoneRecord,
+} from '../head/index.ts'
+import { isSkin, ZONE_IDS, zoneStem, type ZoneId } from '../zones/index.ts'
+import { besidePath, LINE_CONSTANTS, usualLine } from '../lines/index.ts'
+import { mulberry32 } from '../stats/index.ts'
+import { markMargin, type SkinMark } from '../screening/index.ts'
+import { ninetyPercentWithinDeg, edgeRadiusMm, laneDirection, laneShapes } from './lanes.ts'
 import { SERVICES, serviceZones } from '../services/index.ts'
 import { HEAD, ZONES } from '../testing/head.ts'
 import { planInput, surfaceOf } from '../testing/plan.ts'
 import { sagittaMm, usableWidthMm, fitBlade } from './bladeFit.ts'
-import { BLADES } from '../kit/blades.ts'
+import { BLADES } from '../kit/index.ts'
 import { coverZone, COVER_CONSTANTS, packCover, patchesOf, unpackCover } from './cover.ts'
 import { drawnLines, headGround } from './ground.ts'
-import { edgeRadiusMm, laneDirection, laneShapes } from './lanes.ts'
 import { makePlan } from './makePlan.ts'
 import { zoneSkin, type SkinFlow, type SkinGround } from './skin.ts'
 import fc from 'fast-check'

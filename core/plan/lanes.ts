@@ -1,8 +1,8 @@
 /** What a lane is made of and what it measures: growth, size along and across the stroke, roundness along the edge. */
 import { BIN, BINS } from './turns.ts'
-import { angleBetween } from '../grain/circular.ts'
-import { bearingOf, clockFrame, cross, directionOf, dot, unit, type Vec3 } from '../head/frames.ts'
-import { isBody, type ZoneId } from '../zones/zones.ts'
+import { angleBetween } from '../grain/index.ts'
+import { bearingOf, clockFrame, cross, directionOf, dot, unit, type Vec3 } from '../head/index.ts'
+import { isBody, type ZoneId } from '../zones/index.ts'
 import { laneLetter, type Cover } from './cover.ts'
 import { carryDirection, type ZoneSkin } from './skin.ts'
 

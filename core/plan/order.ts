@@ -1,10 +1,8 @@
 /** Lanes as jobs: what it costs to go from one to the next, and what must wait for what (M9). */
-import { zoneStem, type ZoneStem, isBody, zoneSide } from '../zones/zones.ts'
-import { constant, type Figures } from '../house/constants.ts'
-import type { Schools } from '../house/schools.ts'
-import { orderProblem, type OrderProblem } from '../order/problem.ts'
-import { SERVICES, type ServiceId } from '../services/index.ts'
-import type { Service, ServiceFamily } from '../services/service.ts'
+import { zoneStem, type ZoneStem, isBody, zoneSide } from '../zones/index.ts'
+import { constant, type Figures, type Schools } from '../house/index.ts'
+import { orderProblem, type OrderProblem } from '../order/index.ts'
+import { SERVICES, type ServiceId, type Service, type ServiceFamily } from '../services/index.ts'
 import type { Lane } from './types.ts'
 
 export const ORDER_CONSTANTS = {

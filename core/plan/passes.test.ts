@@ -1,15 +1,12 @@
-import { DEFAULTS } from '../house/constants.ts'
-import fc from 'fast-check'
-import { toRadians } from '../grain/circular.ts'
-import { relationToGrain } from '../grain/relation.ts'
-import { DEFAULT_SCHOOLS, type Schools } from '../house/schools.ts'
+import { DEFAULTS, DEFAULT_SCHOOLS, type Schools } from '../house/index.ts'
+import { toRadians, relationToGrain, angleBetween } from '../grain/index.ts'
 import { directionFactor } from '../skin/load.ts'
-import { rednessOdds, SKIN_CONSTANTS } from '../skin/sensitivity.ts'
+import { rednessOdds, SKIN_CONSTANTS } from '../skin/index.ts'
 import { CLOSENESS_CONSTANTS, smoothHours, stubbleLeftMm } from './closeness.ts'
 import type { LaneShape } from './lanes.ts'
 import { PASS_CONSTANTS, planPasses, type PassQuestion } from './passes.ts'
 import { BIN, BINS } from './turns.ts'
-import { angleBetween } from '../grain/circular.ts'
+import fc from 'fast-check'
 
 const LIMIT = SKIN_CONSTANTS.rednessLimit.byDefault
 

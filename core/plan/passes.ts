@@ -1,23 +1,34 @@
 /** How often and which way: the passes of a zone under the client's skin limit (M7), with what each buys (M8). */
-import { clockWords } from '../grain/clock.ts'
-import { relationToGrain, RELATION_WORDS, type Relation } from '../grain/relation.ts'
-import { toDegrees } from '../grain/circular.ts'
-import { constant, type Figures } from '../house/constants.ts'
-import type { Schools } from '../house/schools.ts'
-import type { Screening } from '../screening/screen.ts'
-import { type ServiceId, SERVICES } from '../services/index.ts'
-import type { ServiceFamily, Style, Wanted } from '../services/service.ts'
-import { passLoad, type HairClass, type Slip, type ToolKind } from '../skin/load.ts'
 import {
+  clockWords,
+  relationToGrain,
+  RELATION_WORDS,
+  type Relation,
+  toDegrees,
+  angleBetween,
+} from '../grain/index.ts'
+import { constant, type Figures, type Schools } from '../house/index.ts'
+import type { Screening } from '../screening/index.ts'
+import {
+  type ServiceId,
+  SERVICES,
+  type ServiceFamily,
+  type Style,
+  type Wanted,
+} from '../services/index.ts'
+import {
+  passLoad,
+  type HairClass,
+  type Slip,
+  type ToolKind,
   rednessOdds,
   SKIN_CONSTANTS,
   type Reactivity,
   type Sensitivity,
-} from '../skin/sensitivity.ts'
-import { oddsWords } from '../stats/percent.ts'
+} from '../skin/index.ts'
+import { oddsWords } from '../stats/index.ts'
 import { CLOSENESS_CONSTANTS, smoothHours, stubbleLeftMm } from './closeness.ts'
 import { overLane, type LaneShape } from './lanes.ts'
-import { angleBetween } from '../grain/circular.ts'
 import type { PlannedPass, Reason, RefusedPass } from './types.ts'
 
 export const PASS_CONSTANTS = {

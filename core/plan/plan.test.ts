@@ -1,24 +1,26 @@
 /** Whole plans: facts of the trade, schools, edits, time, and what must hold of every plan. */
-import { DEFAULTS } from '../house/constants.ts'
-import { toRadians } from '../grain/circular.ts'
-import { readingFromBearing } from '../grain/readings.ts'
-import { strokeAngle } from '../grain/relation.ts'
-import { zoneStem, type ZoneId } from '../zones/zones.ts'
-import { DEFAULT_SCHOOLS, SCHOOLS, type Schools } from '../house/schools.ts'
-import { usualLine } from '../lines/usualLine.ts'
-import { keepsOrder } from '../order/problem.ts'
-import type { SkinMark } from '../screening/asked.ts'
-import { SERVICE_IDS, SERVICES, serviceZones, type ServiceId } from '../services/index.ts'
-import { SKIN_CONSTANTS } from '../skin/sensitivity.ts'
+import { DEFAULTS, DEFAULT_SCHOOLS, SCHOOLS, type Schools } from '../house/index.ts'
+import { toRadians, readingFromBearing, strokeAngle } from '../grain/index.ts'
+import { zoneStem, type ZoneId } from '../zones/index.ts'
+import { usualLine } from '../lines/index.ts'
+import { keepsOrder } from '../order/index.ts'
+import type { SkinMark } from '../screening/index.ts'
+import {
+  SERVICE_IDS,
+  SERVICES,
+  serviceZones,
+  type ServiceId,
+  ROUTINE_CONSTANTS,
+  STYLES,
+} from '../services/index.ts'
+import { SKIN_CONSTANTS } from '../skin/index.ts'
 import { ZONES } from '../testing/head.ts'
 import { planInput, type PlanCase } from '../testing/plan.ts'
 import { SKIN } from '../testing/client.ts'
-import { BLADES } from '../kit/blades.ts'
+import { BLADES } from '../kit/index.ts'
 import { smoothHours, stubbleLeftMm } from './closeness.ts'
 import { makePlan } from './makePlan.ts'
 import { jobsOf, laneProblem, ORDER_CONSTANTS } from './order.ts'
-import { ROUTINE_CONSTANTS } from '../services/routine.ts'
-import { STYLES } from '../services/service.ts'
 import { planSearch } from './search.ts'
 import { timetable } from './timetable.ts'
 import { bladeLifeStrokes, chooseTools } from './tools.ts'

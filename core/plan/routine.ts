@@ -1,9 +1,7 @@
 /** What comes before and after the strokes: preparation and closing of each service, by school. Common practice; times are house estimates. */
-import type { Figures } from '../house/constants.ts'
-import type { Schools } from '../house/schools.ts'
-import { SERVICES, type ServiceId } from '../services/index.ts'
-import { ROUTINE_CONSTANTS } from '../services/routine.ts'
-import { clockWords } from '../grain/clock.ts'
+import type { Figures, Schools } from '../house/index.ts'
+import { SERVICES, type ServiceId, ROUTINE_CONSTANTS } from '../services/index.ts'
+import { clockWords } from '../grain/index.ts'
 import type { Lane, PlanStep } from './types.ts'
 
 const R = ROUTINE_CONSTANTS

@@ -1,8 +1,6 @@
 /** A longer search for the order of a plan's lanes, that can be watched and stopped. */
-import type { Figures } from '../house/constants.ts'
-import type { Schools } from '../house/schools.ts'
-import { MOST_EXACT } from '../order/exact.ts'
-import { OrderSearch } from '../order/search.ts'
+import type { Figures, Schools } from '../house/index.ts'
+import { MOST_EXACT, OrderSearch } from '../order/index.ts'
 import { SERVICES } from '../services/index.ts'
 import { jobsOf, laneProblem } from './order.ts'
 import type { Plan } from './types.ts'

@@ -2,14 +2,21 @@
  * The skin that a plan works on, zone by zone: small cells (triangles of the mesh) with the growth at each, and which of
  * them are worked once marks, keep-lines and what the service leaves alone are taken out.
  */
-import { cross, dot, clockFrame, unit, type Vec3 } from '../head/frames.ts'
-import type { SurfacePoint, ZonedMesh, ZoneRecord } from '../head/head.ts'
-import type { ZoneId } from '../zones/zones.ts'
-import { constant, type Figures } from '../house/constants.ts'
-import { besidePath, LINE_CONSTANTS, type LineKind } from '../lines/keepLine.ts'
-import { markMargin } from '../screening/marks.ts'
-import type { SkinMark } from '../screening/asked.ts'
-import type { Worked } from '../services/service.ts'
+import {
+  cross,
+  dot,
+  clockFrame,
+  unit,
+  type Vec3,
+  type SurfacePoint,
+  type ZonedMesh,
+  type ZoneRecord,
+} from '../head/index.ts'
+import type { ZoneId } from '../zones/index.ts'
+import { constant, type Figures } from '../house/index.ts'
+import { besidePath, LINE_CONSTANTS, type LineKind } from '../lines/index.ts'
+import { markMargin, type SkinMark } from '../screening/index.ts'
+import type { Worked } from '../services/index.ts'
 
 export const SKIN_CELL_CONSTANTS = {
   looseMm: constant(5, 'mm', 'Hair this near a turning point has no direction to go by', 'H'),

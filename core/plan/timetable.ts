@@ -1,7 +1,7 @@
 /** A plan as bands over time: the worker, the client, the lather, the towel. */
-import type { Figures } from '../house/constants.ts'
+import type { Figures } from '../house/index.ts'
 import type { Plan, PlanStep } from './types.ts'
-import { ROUTINE_CONSTANTS } from '../services/routine.ts'
+import { ROUTINE_CONSTANTS } from '../services/index.ts'
 
 /** Something that lasts from one minute to another. */
 export interface Band {

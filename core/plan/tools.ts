@@ -1,12 +1,10 @@
 /** Which blades of the house's kit may be used: by service, the kind of plan, the worker's practice and the client's skin. */
-import type { Figures } from '../house/constants.ts'
+import type { Figures, Schools } from '../house/index.ts'
 import type { SkinAndHair } from '../client.ts'
 import { DomainError } from '../errors.ts'
-import { type ServiceId, SERVICES } from '../services/index.ts'
-import type { Schools } from '../house/schools.ts'
-import { BLADE_CONSTANTS, BLADES, type Blade, type BladeId, type Level } from '../kit/blades.ts'
+import { type ServiceId, SERVICES, type Style } from '../services/index.ts'
+import { BLADE_CONSTANTS, BLADES, type Blade, type BladeId, type Level } from '../kit/index.ts'
 import type { Reason } from './types.ts'
-import type { Style } from '../services/service.ts'
 
 export interface ToolChoice {
   readonly blades: readonly Blade[]

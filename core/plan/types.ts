@@ -1,14 +1,11 @@
 /** The plan of a service: what was decided, lane by lane, with the reasons. Plain data; it travels and is kept as it is. */
-import { type Job, leadJob } from '../services/job.ts'
-import type { Style } from '../services/service.ts'
-import type { Relation } from '../grain/relation.ts'
-import type { Vec3 } from '../head/frames.ts'
-import type { ZoneId } from '../zones/zones.ts'
-import type { Mark } from '../house/constants.ts'
-import type { Schools } from '../house/schools.ts'
-import type { Screening } from '../screening/screen.ts'
-import type { ServiceId } from '../services/index.ts'
-import type { BladeId } from '../kit/blades.ts'
+import { type Job, leadJob, type Style, type ServiceId } from '../services/index.ts'
+import type { Relation } from '../grain/index.ts'
+import type { Vec3 } from '../head/index.ts'
+import type { ZoneId } from '../zones/index.ts'
+import type { Mark, Schools } from '../house/index.ts'
+import type { Screening } from '../screening/index.ts'
+import type { BladeId } from '../kit/index.ts'
 import type { Stance } from './hands.ts'
 
 /** Why something was decided, and where that comes from. */

@@ -1,15 +1,12 @@
 /** Walks through the lanes in order: steps with their times, lather renewed when it dries, a fresh blade where one is done. */
-import { zoneBase } from '../zones/facts.ts'
-import type { Figures } from '../house/constants.ts'
+import { zoneBase, type ZoneId, zoneSide } from '../zones/index.ts'
+import type { Figures, Schools } from '../house/index.ts'
 import type { SkinAndHair } from '../client.ts'
-import { clockWords } from '../grain/clock.ts'
-import { RELATION_WORDS } from '../grain/relation.ts'
-import type { SurfaceNotes } from '../hair/layer.ts'
-import { type ZoneId, zoneSide } from '../zones/zones.ts'
-import type { Schools } from '../house/schools.ts'
-import type { Screening } from '../screening/screen.ts'
-import { type ServiceId, SERVICES } from '../services/index.ts'
-import type { BladeId } from '../kit/blades.ts'
+import { clockWords, RELATION_WORDS } from '../grain/index.ts'
+import type { SurfaceNotes } from '../hair/index.ts'
+import type { Screening } from '../screening/index.ts'
+import { type ServiceId, SERVICES, ROUTINE_CONSTANTS } from '../services/index.ts'
+import type { BladeId } from '../kit/index.ts'
 import { changeSeconds, ORDER_CONSTANTS } from './order.ts'
 import {
   betweenPasses,
@@ -19,7 +16,6 @@ import {
   renewLather,
   tweezeStep,
 } from './routine.ts'
-import { ROUTINE_CONSTANTS } from '../services/routine.ts'
 import type { SkinGround } from './skin.ts'
 import { bladeLifeStrokes } from './tools.ts'
 import type { Lane, PlanStep, ZonePlan } from './types.ts'

@@ -1,8 +1,6 @@
-import { SKIN_CONSTANTS } from '../skin/sensitivity.ts'
-import { LOAD_CONSTANTS } from '../skin/load.ts'
-import { DEFAULTS } from '../house/constants.ts'
+import { SKIN_CONSTANTS, LOAD_CONSTANTS } from '../skin/index.ts'
+import { DEFAULTS, DEFAULT_SCHOOLS, SCHOOL_IDS, SCHOOLS, schoolWords } from '../house/index.ts'
 import { figuresOf, checkFigure, CONSTANT_REGISTER, FIXED_FIGURES } from './register.ts'
-import { DEFAULT_SCHOOLS, SCHOOL_IDS, SCHOOLS, schoolWords } from '../house/schools.ts'
 
 describe('the register of constants', () => {
   const all = CONSTANT_REGISTER.flatMap((a) =>

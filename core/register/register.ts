@@ -1,50 +1,53 @@
 /** Every constant of every model, by area: the House page and docs/models.md show this register. */
-import { EVENT_CONSTANTS } from '../ahead/backPlan.ts'
-import { CARE_CONSTANTS } from '../care/clearances.ts'
-import { FEEL_CONSTANTS } from '../chair/feel.ts'
-import { LEFT_OPEN_CONSTANTS } from '../chair/leftOpen.ts'
-import { MEANWHILE_CONSTANTS } from '../chair/meanwhile.ts'
-import { PROBE_CONSTANTS } from '../chair/probe.ts'
-import { TOWEL_CONSTANTS } from '../chair/towel.ts'
-import { CONFIDENCE_CONSTANTS } from '../grain/confidence.ts'
-import { FIELD_CONSTANTS } from '../grain/field.ts'
-import { TEST_CONSTANTS } from '../grain/feelTest.ts'
-import { READING_CONSTANTS } from '../grain/readings.ts'
-import { RELATION_CONSTANTS } from '../grain/relation.ts'
-import { WHORL_CONSTANTS } from '../grain/whorls.ts'
-import { LINE_CONSTANTS } from '../lines/keepLine.ts'
-import { BLADE_FIT_CONSTANTS } from '../plan/bladeFit.ts'
-import { BLADE_CONSTANTS } from '../kit/blades.ts'
-import { COVER_CONSTANTS } from '../plan/cover.ts'
-import { BODY_FIELD_CONSTANTS } from '../plan/ground.ts'
-import { HANDLE_CONSTANTS } from '../plan/handle.ts'
-import { KIT_CONSTANTS } from '../plan/kit.ts'
-import { ORDER_CONSTANTS } from '../plan/order.ts'
-import { PASS_CONSTANTS } from '../plan/passes.ts'
-import { SKIN_CELL_CONSTANTS } from '../plan/skin.ts'
-import { CLOSENESS_CONSTANTS } from '../plan/closeness.ts'
-import { PLAN_CONSTANTS } from '../plan/laneWork.ts'
-import { GROWTH_CONSTANTS } from '../regrowth/growth.ts'
-import { INTERVAL_CONSTANTS } from '../regrowth/nextVisit.ts'
-import { SCREENING_CONSTANTS } from '../screening/rules.ts'
-import { BETWEEN_CONSTANTS } from '../services/between.ts'
-import { SLOT_CONSTANTS } from '../services/index.ts'
-import { ROUTINE_CONSTANTS, TOWEL_COUNTS } from '../services/routine.ts'
-import { LOAD_CONSTANTS } from '../skin/load.ts'
-import { SKIN_CONSTANTS } from '../skin/sensitivity.ts'
-import { BUMP_CONSTANTS } from '../skin/bumps.ts'
-import { FADING_CONSTANTS } from '../skin/fading.ts'
-import { CALIBRATION_CONSTANTS } from '../history/calibration.ts'
-import { CHANGE_CONSTANTS } from '../history/changeConstants.ts'
-import { FOLLOW_CONSTANTS } from '../looks/clientAnswer.ts'
-import { MOMENT_CONSTANTS } from '../looks/moments.ts'
-import { AFTERMATH_CONSTANTS } from '../looks/aftermath.ts'
-import { EFFECT_CONSTANTS } from '../history/effects.ts'
-import { STUDIO_CONSTANTS } from '../history/studio.ts'
-import { ODDS_CONSTANTS } from '../regrowth/odds.ts'
-import { SERIES_CONSTANTS } from '../ahead/series.ts'
+import { EVENT_CONSTANTS, SERIES_CONSTANTS } from '../ahead/index.ts'
+import { CARE_CONSTANTS } from '../care/index.ts'
+import {
+  FEEL_CONSTANTS,
+  LEFT_OPEN_CONSTANTS,
+  MEANWHILE_CONSTANTS,
+  PROBE_CONSTANTS,
+  TOWEL_CONSTANTS,
+} from '../chair/index.ts'
+import {
+  CONFIDENCE_CONSTANTS,
+  FIELD_CONSTANTS,
+  TEST_CONSTANTS,
+  READING_CONSTANTS,
+  RELATION_CONSTANTS,
+  WHORL_CONSTANTS,
+} from '../grain/index.ts'
+import { LINE_CONSTANTS } from '../lines/index.ts'
+import {
+  BLADE_FIT_CONSTANTS,
+  COVER_CONSTANTS,
+  BODY_FIELD_CONSTANTS,
+  HANDLE_CONSTANTS,
+  KIT_CONSTANTS,
+  ORDER_CONSTANTS,
+  PASS_CONSTANTS,
+  SKIN_CELL_CONSTANTS,
+  CLOSENESS_CONSTANTS,
+  PLAN_CONSTANTS,
+} from '../plan/index.ts'
+import { BLADE_CONSTANTS } from '../kit/index.ts'
+import { GROWTH_CONSTANTS, INTERVAL_CONSTANTS, ODDS_CONSTANTS } from '../regrowth/index.ts'
+import { SCREENING_CONSTANTS } from '../screening/index.ts'
+import {
+  BETWEEN_CONSTANTS,
+  SLOT_CONSTANTS,
+  ROUTINE_CONSTANTS,
+  TOWEL_COUNTS,
+} from '../services/index.ts'
+import { LOAD_CONSTANTS, SKIN_CONSTANTS, BUMP_CONSTANTS, FADING_CONSTANTS } from '../skin/index.ts'
+import {
+  CALIBRATION_CONSTANTS,
+  CHANGE_CONSTANTS,
+  EFFECT_CONSTANTS,
+  STUDIO_CONSTANTS,
+} from '../history/index.ts'
+import { FOLLOW_CONSTANTS, MOMENT_CONSTANTS, AFTERMATH_CONSTANTS } from '../looks/index.ts'
 import { DomainError } from '../errors.ts'
-import { DEFAULTS, type ChangedFigures, type Constant, type Figures } from '../house/constants.ts'
+import { DEFAULTS, type ChangedFigures, type Constant, type Figures } from '../house/index.ts'
 
 /** One area of the register. */
 export interface ConstantArea {

@@ -2,11 +2,10 @@
  * Regrowth (M10). Terminal hair grows straight, fuzz toward a greatest length; growth per zone is learned from what was
  * felt, seen and measured.
  */
-import { constant, type Figures } from '../house/constants.ts'
-import type { LengthMethod } from '../looks/answers.ts'
-import type { HairKind } from '../zones/facts.ts'
-import { type ZoneId, zoneStem } from '../zones/zones.ts'
-import { Z_90 } from '../stats/normal.ts'
+import { constant, type Figures } from '../house/index.ts'
+import type { LengthMethod } from '../looks/index.ts'
+import { type HairKind, type ZoneId, zoneStem } from '../zones/index.ts'
+import { Z_90 } from '../stats/index.ts'
 
 const SAITOH = 'Saitoh et al. 1970; Myers & Hamilton 1951 (from memory)'
 const LOUSSOUARN = 'Loussouarn 2001: 0.396 (0.055) and 0.256 (0.044) mm/day (from memory)'

@@ -1,10 +1,9 @@
 /** When to meet again (M10): from the latest of skin clear, least interval and clearances, to the date hair is seen. */
 import type { SkinAndHair } from '../client.ts'
-import type { ZoneId } from '../zones/zones.ts'
-import { constant, type Mark, type Figures } from '../house/constants.ts'
-import type { Schools } from '../house/schools.ts'
+import type { ZoneId } from '../zones/index.ts'
+import { constant, type Mark, type Figures, type Schools } from '../house/index.ts'
 import { SERVICES, type ServiceId } from '../services/index.ts'
-import { DAY_MS } from '../time/dates.ts'
+import { DAY_MS } from '../time/index.ts'
 import { daysToLength, daysUntil, thresholdMm, type DayRange, type Growth } from './growth.ts'
 
 export const INTERVAL_CONSTANTS = {

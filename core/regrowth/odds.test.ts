@@ -1,15 +1,14 @@
-import { DEFAULTS } from '../house/constants.ts'
-import jstat from 'jstat'
-import { DEFAULT_SCHOOLS } from '../house/schools.ts'
-import { eventQuestion } from '../ahead/eventQuestion.ts'
-import { learnClient } from '../history/learn.ts'
-import { drawGrowth } from '../simulate/truth.ts'
-import { mulberry32, drawNormal } from '../stats/random.ts'
-import { DAY_MS, HOUR_MS } from '../time/dates.ts'
+import { DEFAULTS, DEFAULT_SCHOOLS } from '../house/index.ts'
+import { eventQuestion } from '../ahead/index.ts'
+import { learnClient } from '../history/index.ts'
+import { drawGrowth } from '../simulate/index.ts'
+import { mulberry32, drawNormal } from '../stats/index.ts'
+import { DAY_MS, HOUR_MS } from '../time/index.ts'
 import { hairLengthMm, priorGrowth, updateGrowth, type GrowthReading } from './growth.ts'
 import { clearOdds, seenOdds, zoneWindows, type OddsInput } from './odds.ts'
 import { compareSides, shownOdds, slowZones, zoneOutlook } from './outlook.ts'
 import { aloneBetween, visitSeries, type SeriesInput } from '../ahead/series.ts'
+import jstat from 'jstat'
 
 const beard = { curve: 'terminal', mean: 0.38, sd: 0.08 } as const
 const skin = {

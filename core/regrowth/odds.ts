@@ -2,13 +2,16 @@
  * The odds of a next visit (M7, M10): how likely hair is seen by a day, and how likely the skin is clear by it, zone by zone and
  * as a whole; when each zone's window opens and closes.
  */
-import type { SkinAnswer } from '../looks/answers.ts'
-import { zoneName } from '../zones/facts.ts'
-import type { ZoneId } from '../zones/zones.ts'
-import { constant, type Figures } from '../house/constants.ts'
-import { clearAfterLook, clearAfterService, type FadeBelief } from '../skin/fading.ts'
-import type { Sensitivity } from '../skin/sensitivity.ts'
-import { DAY_MS } from '../time/dates.ts'
+import type { SkinAnswer } from '../looks/index.ts'
+import { zoneName, type ZoneId } from '../zones/index.ts'
+import { constant, type Figures } from '../house/index.ts'
+import {
+  clearAfterLook,
+  clearAfterService,
+  type FadeBelief,
+  type Sensitivity,
+} from '../skin/index.ts'
+import { DAY_MS } from '../time/index.ts'
 import type { Growth } from './growth.ts'
 import { shownOdds } from './outlook.ts'
 

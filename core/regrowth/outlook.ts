@@ -1,8 +1,7 @@
 /** What comes of regrowth (M10): by zone when hair is felt, seen, long enough to read and to wax; sides compared; slow zones. */
-import type { Figures } from '../house/constants.ts'
-import { normalCdf } from '../stats/normal.ts'
-import { zoneBase } from '../zones/facts.ts'
-import { mirrorZone, type ZoneId, zoneSide } from '../zones/zones.ts'
+import type { Figures } from '../house/index.ts'
+import { normalCdf } from '../stats/index.ts'
+import { zoneBase, mirrorZone, type ZoneId, zoneSide } from '../zones/index.ts'
 import {
   daysToLength,
   daysUntil,

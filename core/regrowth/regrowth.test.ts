@@ -1,8 +1,6 @@
-import { DEFAULTS } from '../house/constants.ts'
-import fc from 'fast-check'
-import { normalCdf } from '../stats/normal.ts'
-import { DEFAULT_SCHOOLS } from '../house/schools.ts'
-import { DAY_MS } from '../time/dates.ts'
+import { DEFAULTS, DEFAULT_SCHOOLS } from '../house/index.ts'
+import { normalCdf } from '../stats/index.ts'
+import { DAY_MS } from '../time/index.ts'
 import type { SkinAndHair } from '../client.ts'
 import {
   daysToLength,
@@ -14,6 +12,7 @@ import {
 } from './growth.ts'
 import { nextVisitWindow, type WindowInput } from './nextVisit.ts'
 import { tideCurve } from './tide.ts'
+import fc from 'fast-check'
 
 const BEARD: Growth = { curve: 'terminal', mean: 0.3, sd: 0.08 }
 const FUZZ: Growth = { curve: 'fuzz', mean: 0.03, sd: 0.02 }

@@ -1,7 +1,7 @@
 /** The tide line: hair length over time, climbing and dropping at each service, with a forecast that widens. */
-import type { Figures } from '../house/constants.ts'
-import { DAY_MS } from '../time/dates.ts'
-import { Z_90 } from '../stats/normal.ts'
+import type { Figures } from '../house/index.ts'
+import { DAY_MS } from '../time/index.ts'
+import { Z_90 } from '../stats/index.ts'
 import { hairLengthMm, type Growth } from './growth.ts'
 
 /** One point of the curve. */

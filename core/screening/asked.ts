@@ -1,7 +1,7 @@
 /** What was asked and found at a visit, and how it is carried into the next. */
-import type { Vec3 } from '../head/frames.ts'
-import type { ZoneId } from '../zones/zones.ts'
-import type { IsoDate } from '../time/dates.ts'
+import type { Vec3 } from '../head/index.ts'
+import type { ZoneId } from '../zones/index.ts'
+import type { IsoDate } from '../time/index.ts'
 import type { MarkKind } from './rules.ts'
 
 /** A spot marked on the head. */

@@ -1,7 +1,7 @@
 /** Marks on the skin: how large they are with their margin, and whether they are still to be asked about. */
-import type { Figures } from '../house/constants.ts'
-import { distance } from '../head/frames.ts'
-import type { ZoneId } from '../zones/zones.ts'
+import type { Figures } from '../house/index.ts'
+import { distance } from '../head/index.ts'
+import type { ZoneId } from '../zones/index.ts'
 import { SCREENING_CONSTANTS } from './rules.ts'
 import type { SkinMark } from './asked.ts'
 

@@ -1,5 +1,5 @@
-import { DEFAULTS } from '../house/constants.ts'
-import { priorGrowth } from '../regrowth/growth.ts'
+import { DEFAULTS } from '../house/index.ts'
+import { priorGrowth } from '../regrowth/index.ts'
 import { SKIN } from '../testing/client.ts'
 import {
   adviseMethods,

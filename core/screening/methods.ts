@@ -3,12 +3,12 @@
  * Tide runs blades and tweezers; the rest is advice. Common practice unless marked.
  */
 import { type SkinAndHair, hairIn } from '../client.ts'
-import { plannedHair, type HairLayer, type Stray } from '../hair/layer.ts'
-import { zoneStem, type ZoneId } from '../zones/zones.ts'
-import { constant, type Mark, type Figures } from '../house/constants.ts'
-import { daysToLength, GROWTH_CONSTANTS, hairLengthMm, type Growth } from '../regrowth/growth.ts'
+import { plannedHair, type HairLayer, type Stray } from '../hair/index.ts'
+import { zoneStem, type ZoneId } from '../zones/index.ts'
+import { constant, type Mark, type Figures } from '../house/index.ts'
+import { daysToLength, GROWTH_CONSTANTS, hairLengthMm, type Growth } from '../regrowth/index.ts'
 import type { Asked } from './asked.ts'
-import { addDays, daysBetween, dayWords, type IsoDate } from '../time/dates.ts'
+import { addDays, daysBetween, dayWords, type IsoDate } from '../time/index.ts'
 
 export const ADVICE_CONSTANTS = {
   fewStrays: constant(12, 'hairs', 'Up to so many single hairs are tweezed or threaded', 'H'),

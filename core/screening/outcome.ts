@@ -1,13 +1,10 @@
 /** What one rule comes to in one case: by its dates, its places, its gates, the patch test. */
-import type { Figures } from '../house/constants.ts'
-import { zoneName } from '../zones/facts.ts'
-import type { ZoneId } from '../zones/zones.ts'
-import type { Schools } from '../house/schools.ts'
-import { workedShare, type ServiceId, SERVICES } from '../services/index.ts'
-import { addDays, CLOCKS_MS, dayWords, HOUR_MS, type IsoDate } from '../time/dates.ts'
+import type { Figures, Schools } from '../house/index.ts'
+import { zoneName, type ZoneId } from '../zones/index.ts'
+import { workedShare, type ServiceId, SERVICES, type Severity } from '../services/index.ts'
+import { addDays, CLOCKS_MS, dayWords, HOUR_MS, type IsoDate } from '../time/index.ts'
 import type { Answer, Asked, PatchTest } from './asked.ts'
 import { SCREENING_CONSTANTS, type ruleEffect, type ScreeningRule } from './rules.ts'
-import type { Severity } from '../services/effect.ts'
 
 /** A case: what is asked, for which service, on which day. */
 export interface Ask {

@@ -2,10 +2,14 @@
  * The rules of asking, as data: what is found, what it means for fuzz services and for razor services, and where the
  * rule comes from. Local code, the product label and a clinician's advice always win.
  */
-import { constant, type Figures } from '../house/constants.ts'
-import type { RuleEffect, Severity } from '../services/effect.ts'
-import { SERVICES, type ServiceId } from '../services/index.ts'
-import type { ServiceFamily } from '../services/service.ts'
+import { constant, type Figures } from '../house/index.ts'
+import {
+  type RuleEffect,
+  type Severity,
+  SERVICES,
+  type ServiceId,
+  type ServiceFamily,
+} from '../services/index.ts'
 
 export const SEVERITY_WORDS: Readonly<Record<Severity, string>> = {
   note: 'note',

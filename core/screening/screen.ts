@@ -1,17 +1,18 @@
 /** From what was asked and found to: go, go but leave out, postpone until, or refer. */
-import { zoneName } from '../zones/facts.ts'
-import type { ZoneId } from '../zones/zones.ts'
-import type { Mark, Figures } from '../house/constants.ts'
-import type { Schools } from '../house/schools.ts'
-import { SERVICES, workedShare, type ServiceId } from '../services/index.ts'
-import { dateAt, dayWords, type IsoDate, type Offset } from '../time/dates.ts'
-import type { Asked } from './asked.ts'
-import type { SkinMark } from './asked.ts'
-import { MARK_WORDS } from './rules.ts'
+import { zoneName, type ZoneId } from '../zones/index.ts'
+import type { Mark, Figures, Schools } from '../house/index.ts'
+import {
+  SERVICES,
+  workedShare,
+  type ServiceId,
+  SEVERITY_ORDER,
+  type Severity,
+} from '../services/index.ts'
+import { dateAt, dayWords, type IsoDate, type Offset } from '../time/index.ts'
+import type { Asked, SkinMark } from './asked.ts'
+import { MARK_WORDS, ruleEffect, RULES, ZONE_WIDE_SPOTS, type HouseRules } from './rules.ts'
 import { markMargin, markZones } from './marks.ts'
 import { outcomeOf, type Ask } from './outcome.ts'
-import { ruleEffect, RULES, ZONE_WIDE_SPOTS, type HouseRules } from './rules.ts'
-import { SEVERITY_ORDER, type Severity } from '../services/effect.ts'
 
 /** One thing found. */
 export interface Finding {

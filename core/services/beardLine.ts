@@ -1,5 +1,4 @@
-import { constant } from '../house/constants.ts'
-import { schoolWords } from '../house/schools.ts'
+import { constant, schoolWords } from '../house/index.ts'
 import { LINE_BETWEEN } from './between.ts'
 import { cleanse, ROUTINE_CONSTANTS as R } from './routine.ts'
 import { schoolSays, whole, type Service } from './service.ts'

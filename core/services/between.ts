@@ -1,5 +1,5 @@
 /** What may be done alone between whole services. */
-import { constant } from '../house/constants.ts'
+import { constant } from '../house/index.ts'
 import type { Between } from './service.ts'
 
 export const BETWEEN_CONSTANTS = {

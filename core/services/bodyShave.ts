@@ -1,4 +1,4 @@
-import { constant } from '../house/constants.ts'
+import { constant } from '../house/index.ts'
 import { cleanse, gel, warmRinse } from './routine.ts'
 import { whole, type Service } from './service.ts'
 import { bodyStrokes } from './strokes.ts'

@@ -1,4 +1,4 @@
-import { constant } from '../house/constants.ts'
+import { constant } from '../house/index.ts'
 import { cleanse, ROUTINE_CONSTANTS as R } from './routine.ts'
 import { part, whole, type Service } from './service.ts'
 import { fuzzStrokes } from './strokes.ts'

@@ -1,4 +1,4 @@
-import { constant } from '../house/constants.ts'
+import { constant } from '../house/index.ts'
 import { LIP_BETWEEN } from './between.ts'
 import { cleanse, fuzzSurface } from './routine.ts'
 import { part, whole, type Service } from './service.ts'

@@ -1,5 +1,5 @@
 /** What a rule of asking does in a service. */
-import type { Constant, Mark } from '../house/constants.ts'
+import type { Constant, Mark } from '../house/index.ts'
 
 /** How grave a finding is, in rising order. */
 export const SEVERITY_ORDER = ['note', 'take-care', 'leave-out', 'postpone', 'stop'] as const

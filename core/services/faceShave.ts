@@ -1,5 +1,4 @@
-import { constant } from '../house/constants.ts'
-import { schoolWords } from '../house/schools.ts'
+import { constant, schoolWords } from '../house/index.ts'
 import { cleanse, hotTowel, lather, TOWEL_COUNTS } from './routine.ts'
 import { part, schoolSays, whole, type Service, type StrokeWish, type Wanted } from './service.ts'
 

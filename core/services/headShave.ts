@@ -1,4 +1,4 @@
-import { constant } from '../house/constants.ts'
+import { constant } from '../house/index.ts'
 import { cleanse, hotTowel, lather, secondTowel, TOWEL_COUNTS } from './routine.ts'
 import { part, whole, type Service } from './service.ts'
 

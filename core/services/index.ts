@@ -1,67 +1,23 @@
-/** The services of the trade that Slow Tide runs: one record each, in the order in which they are offered. */
-import type { Constant } from '../house/constants.ts'
-import { ALL_ZONE_IDS, isSkin, zoneStem, type ZoneId } from '../zones/zones.ts'
-import { backAndChest } from './backAndChest.ts'
-import { beardLine } from './beardLine.ts'
-import { bodyShave } from './bodyShave.ts'
-import { browTidy } from './browTidy.ts'
-import { dermaplane } from './dermaplane.ts'
-import { facialRazor } from './facialRazor.ts'
-import { faceShave } from './faceShave.ts'
-import { headShave } from './headShave.ts'
-import type { Service } from './service.ts'
-
-const LIST = [
-  faceShave,
-  headShave,
-  dermaplane,
-  facialRazor,
-  beardLine,
-  bodyShave,
-  backAndChest,
-  browTidy,
-] as const satisfies readonly Service[]
-
-export type ServiceId = (typeof LIST)[number]['id']
-export const SERVICE_IDS: readonly ServiceId[] = LIST.map((s) => s.id)
-
-/** Every service by its id. */
-export const SERVICES = Object.fromEntries(LIST.map((s: Service) => [s.id, s])) as Readonly<
-  Record<ServiceId, Service>
->
-
-/** The usual time of each service on the book, as the house may change it. */
-export const SLOT_CONSTANTS: Readonly<Record<string, Constant>> = Object.fromEntries(
-  LIST.map((s) => [`slot${pascal(s.id)}`, s.slotMin]),
-)
-
-function pascal(id: string): string {
-  return id
-    .split('-')
-    .map((word) => word.charAt(0).toUpperCase() + word.slice(1))
-    .join('')
-}
-
-/** True where a visit takes place on the flat outlines of the body, not on the head. */
-export function isBodyService(service: ServiceId): boolean {
-  return SERVICES[service].ground === 'body'
-}
-
-/** Share of a zone that a service works, 0 when it does not. */
-export function workedShare(service: ServiceId, zone: ZoneId): number {
-  return SERVICES[service].zones[zoneStem(zone)]?.share ?? 0
-}
-
-/** The zones of a service, in the order in which the service names them, the client's left before the right. */
-export function serviceZones(service: ServiceId): readonly ZoneId[] {
-  return ZONES_OF[service]
-}
-
-const ZONES_OF = Object.fromEntries(
-  LIST.map((service) => [
-    service.id,
-    Object.keys(service.zones).flatMap((stem) =>
-      ALL_ZONE_IDS.filter((id) => isSkin(id) && zoneStem(id) === stem),
-    ),
-  ]),
-) as Record<ServiceId, ZoneId[]>
+/** The services and the jobs of a visit. */
+export { BETWEEN_CONSTANTS } from './between.ts'
+export { type RuleEffect, type Severity, SEVERITY_ORDER } from './effect.ts'
+export { type Job, leadJob, METHODS, oneJob, plannedJob } from './job.ts'
+export {
+  isBodyService,
+  SERVICE_IDS,
+  type ServiceId,
+  SERVICES,
+  serviceZones,
+  SLOT_CONSTANTS,
+  workedShare,
+} from './list.ts'
+export { ROUTINE_CONSTANTS, TOWEL_COUNTS } from './routine.ts'
+export {
+  type Between,
+  type Service,
+  type ServiceFamily,
+  type Style,
+  STYLES,
+  type Wanted,
+  type Worked,
+} from './service.ts'

@@ -3,8 +3,8 @@
  * is laid for one job so far.
  */
 import { DomainError } from '../errors.ts'
-import type { ZoneId } from '../zones/zones.ts'
-import type { ServiceId } from './index.ts'
+import type { ZoneId } from '../zones/index.ts'
+import type { ServiceId } from './list.ts'
 
 /** What hair is taken off with. Only a blade is planned stroke by stroke. */
 export const METHODS = ['blade', 'guarded', 'trimmer', 'tweezers', 'wax', 'thread'] as const

@@ -1,5 +1,5 @@
 /** Steps that services share, and their times. Common practice; times are house estimates. */
-import { constant, type Figures } from '../house/constants.ts'
+import { constant, type Figures } from '../house/index.ts'
 import type { RoutineStep, RoutineWish } from './service.ts'
 
 export const ROUTINE_CONSTANTS = {

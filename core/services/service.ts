@@ -3,13 +3,12 @@
  * list of index.ts; a question about a service that its record does not answer is a field that is missing here.
  */
 import type { SkinAndHair } from '../client.ts'
-import type { Relation } from '../grain/relation.ts'
-import type { ViewId } from '../head/projection.ts'
-import type { Constant, Figures } from '../house/constants.ts'
-import type { Schools } from '../house/schools.ts'
-import type { BladeId, Level } from '../kit/blades.ts'
-import type { ToolKind } from '../skin/load.ts'
-import type { ZoneStem } from '../zones/zones.ts'
+import type { Relation } from '../grain/index.ts'
+import type { ViewId } from '../head/index.ts'
+import type { Constant, Figures, Schools } from '../house/index.ts'
+import type { BladeId, Level } from '../kit/index.ts'
+import type { ToolKind } from '../skin/index.ts'
+import type { ZoneStem } from '../zones/index.ts'
 import type { RuleEffect } from './effect.ts'
 
 /** Razor services cut terminal hair; fuzz services take vellus hair and dead skin. */

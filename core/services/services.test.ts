@@ -1,14 +1,12 @@
-import { CONSTANT_REGISTER } from '../register/register.ts'
-import { DEFAULTS } from '../house/constants.ts'
-import { DEFAULT_SCHOOLS } from '../house/schools.ts'
-import { BLADES } from '../kit/blades.ts'
-import { makePlan } from '../plan/makePlan.ts'
+import { CONSTANT_REGISTER } from '../register/index.ts'
+import { DEFAULTS, DEFAULT_SCHOOLS } from '../house/index.ts'
+import { BLADES } from '../kit/index.ts'
+import { makePlan } from '../plan/index.ts'
 import { closingSteps, preparationSteps } from '../plan/routine.ts'
-import { RULES } from '../screening/rules.ts'
+import { RULES } from '../screening/index.ts'
 import { planInput } from '../testing/plan.ts'
-import { ZONE_FACTS } from '../zones/facts.ts'
-import { isBody, zoneStem } from '../zones/zones.ts'
-import { isBodyService, SERVICE_IDS, SERVICES, serviceZones, workedShare } from './index.ts'
+import { ZONE_FACTS, isBody, zoneStem } from '../zones/index.ts'
+import { isBodyService, SERVICE_IDS, SERVICES, serviceZones, workedShare } from './list.ts'
 
 const RULE_IDS = new Set(RULES.map((r) => r.id))
 const PLAIN = SERVICE_IDS.filter((id) => !SERVICES[id].alongLines)

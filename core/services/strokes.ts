@@ -1,5 +1,5 @@
 /** Strokes that services share. Common practice. */
-import { schoolWords } from '../house/schools.ts'
+import { schoolWords } from '../house/index.ts'
 import { schoolSays, type Say, type StrokeWish, type Wanted } from './service.ts'
 
 /** Fuzz: once, the way of the school; "fixed" is down and toward the middle whatever the growth. */

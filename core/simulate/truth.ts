@@ -2,11 +2,10 @@
  * A client whose truth is known: skin, bumps and growth drawn from the very spreads that the models believe in, and what would be
  * seen of it, with noise, silence and mistakes. The demo is made with it, and learning is tested against it.
  */
-import type { Figures } from '../house/constants.ts'
-import { BUMP_CONSTANTS } from '../skin/bumps.ts'
-import { expectedMean, SKIN_CONSTANTS, type Reactivity } from '../skin/sensitivity.ts'
-import { drawGamma, drawNormal, drawPoisson } from '../stats/random.ts'
-import type { Growth } from '../regrowth/growth.ts'
+import type { Figures } from '../house/index.ts'
+import { BUMP_CONSTANTS, expectedMean, SKIN_CONSTANTS, type Reactivity } from '../skin/index.ts'
+import { drawGamma, drawNormal, drawPoisson } from '../stats/index.ts'
+import type { Growth } from '../regrowth/index.ts'
 
 /** What nobody sees of a client. */
 export interface HiddenSkin {

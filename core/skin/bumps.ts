@@ -2,7 +2,7 @@
  * Bumps and ingrown hairs of days 2 to 14 (M7 with counts): counts of a zone ~ Poisson(k · load), pooled like redness; and how
  * severe a bump-prone beard is.
  */
-import { constant, type Figures } from '../house/constants.ts'
+import { constant, type Figures } from '../house/index.ts'
 import { poolZones, zoneSums, type Pooling } from './pool.ts'
 import type { Sensitivity } from './sensitivity.ts'
 

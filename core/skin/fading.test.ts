@@ -1,8 +1,7 @@
-import { DEFAULTS } from '../house/constants.ts'
-import { drawFaded } from '../simulate/truth.ts'
-import { drawPoisson, mulberry32 } from '../stats/random.ts'
-import { clearAfterLook, clearAfterService, learnFading, meanFading } from './fading.ts'
-import { fadedOdds } from './fading.ts'
+import { DEFAULTS } from '../house/index.ts'
+import { drawFaded } from '../simulate/index.ts'
+import { drawPoisson, mulberry32 } from '../stats/index.ts'
+import { clearAfterLook, clearAfterService, learnFading, meanFading, fadedOdds } from './fading.ts'
 import { priorSensitivity } from './sensitivity.ts'
 
 describe('fading redness', () => {

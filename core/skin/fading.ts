@@ -2,7 +2,7 @@
  * How redness fades: one grade after another, each after an exponential time (a pure death process), so that grade g is clear
  * when g steps have gone. The speed is learned for each client from pairs of looks at the same zone; a house model.
  */
-import { constant, type Figures } from '../house/constants.ts'
+import { constant, type Figures } from '../house/index.ts'
 import { gradeOdds, type Sensitivity } from './sensitivity.ts'
 
 export const FADING_CONSTANTS = {

@@ -1,7 +1,6 @@
 /** Skin load of a stroke and of a service (M7). Order of the factors: common practice; figures: house estimates. */
-import { toDegrees } from '../grain/circular.ts'
-import { relationToGrain } from '../grain/relation.ts'
-import { constant, type Figures } from '../house/constants.ts'
+import { toDegrees, relationToGrain } from '../grain/index.ts'
+import { constant, type Figures } from '../house/index.ts'
 
 export type ToolKind = 'single-edge' | 'guarded' | 'dermaplaning' | 'trimmer' | 'cartridge'
 export type Slip = 'full' | 'damp' | 'dry'

@@ -1,12 +1,12 @@
-import { DEFAULTS } from '../house/constants.ts'
-import jstat from 'jstat'
+import { DEFAULTS } from '../house/index.ts'
 import { drawHistory } from '../simulate/truth.ts'
-import { mulberry32 } from '../stats/random.ts'
+import { mulberry32 } from '../stats/index.ts'
 import { coverage } from '../testing/coverage.ts'
 import { bumpSeverity, learnBumps } from './bumps.ts'
 import { learnStudio, learnZones, poolZones, zoneSums } from './pool.ts'
 import { rednessRange, sensitivityRange } from './range.ts'
 import { expectedMean, meanSensitivity, rednessOdds } from './sensitivity.ts'
+import jstat from 'jstat'
 
 const ZONES = ['chin', 'jaw-left', 'jaw-right', 'neck-lower-left', 'neck-lower-right', 'cheek-left']
 

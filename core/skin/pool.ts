@@ -3,7 +3,7 @@
  * skin. Rate of a zone k = k_client · e, e ~ Gamma(z, z); k_client ~ Gamma(c, c/m); m is learned over clients. The client's
  * rate is integrated over a grid; each zone's posterior is given back as the Gamma with its mean and spread.
  */
-import type { Figures } from '../house/constants.ts'
+import type { Figures } from '../house/index.ts'
 import {
   expectedMean,
   SKIN_CONSTANTS,

@@ -2,8 +2,8 @@
  * A client's skin (M7): worst redness grade of a zone within 48 h ~ Poisson(k · load), k ~ Gamma(shape, rate). Conjugate
  * update; forecast is negative binomial. How zones lean on each other and on the studio is in `pool.ts`.
  */
-import { constant, type Constant, type Figures } from '../house/constants.ts'
-import { gammaPoissonAtLeast, gammaPoissonPmf } from '../stats/negativeBinomial.ts'
+import { constant, type Constant, type Figures } from '../house/index.ts'
+import { gammaPoissonAtLeast, gammaPoissonPmf } from '../stats/index.ts'
 
 export type Reactivity = 'tough' | 'average' | 'reactive'
 

@@ -1,11 +1,10 @@
-import { DEFAULTS } from '../house/constants.ts'
-import fc from 'fast-check'
-import jstat from 'jstat'
-import { toRadians } from '../grain/circular.ts'
-import { gammaPoissonAtLeast, gammaPoissonPmf } from '../stats/negativeBinomial.ts'
-import { drawPoisson, mulberry32 } from '../stats/random.ts'
+import { DEFAULTS } from '../house/index.ts'
+import { toRadians } from '../grain/index.ts'
+import { gammaPoissonAtLeast, gammaPoissonPmf, drawPoisson, mulberry32 } from '../stats/index.ts'
 import { directionFactor, passLoad, type PassLoad } from './load.ts'
 import { meanSensitivity, priorSensitivity, rednessOdds, updateSensitivity } from './sensitivity.ts'
+import fc from 'fast-check'
+import jstat from 'jstat'
 
 const pass = (over: Partial<PassLoad> = {}): PassLoad => ({
   angle: 0,

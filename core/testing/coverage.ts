@@ -1,10 +1,8 @@
 /** How often a range of the skin's sensitivity holds the truth that a history was drawn from, for tests. */
-import { DEFAULTS } from '../house/constants.ts'
+import { DEFAULTS } from '../house/index.ts'
 import { drawHistory } from '../simulate/truth.ts'
-import { learnZones } from '../skin/pool.ts'
-import { sensitivityRange } from '../skin/range.ts'
-import type { SkinOutcome } from '../skin/sensitivity.ts'
-import { mulberry32 } from '../stats/random.ts'
+import { learnZones, sensitivityRange, type SkinOutcome } from '../skin/index.ts'
+import { mulberry32 } from '../stats/index.ts'
 
 const CLIENTS = 500
 

@@ -1,7 +1,6 @@
 /** The built head, for tests. */
 import { readFileSync } from 'node:fs'
-import type { ZoneRecord } from '../head/head.ts'
-import { unpackHead } from '../head/pack.ts'
+import { type ZoneRecord, unpackHead } from '../head/index.ts'
 
 const bytes = readFileSync('generated/head.bin')
 

@@ -1,27 +1,33 @@
 /** Plans of made-up clients on the built head, for tests and measuring. */
-import { oneJob, type Job } from '../services/job.ts'
-import { DEFAULTS } from '../house/constants.ts'
+import { oneJob, type Job, isBodyService, type ServiceId } from '../services/index.ts'
+import { DEFAULTS, DEFAULT_SCHOOLS, type Schools } from '../house/index.ts'
 import { hairIn, type SkinAndHair } from '../client.ts'
-import { displayCarry } from '../grain/carry.ts'
-import { fieldGround, GrainField } from '../grain/field.ts'
-import { guessReadings } from '../grain/guesses.ts'
-import { toFieldReading, type Reading } from '../grain/readings.ts'
-import type { ZonedReading } from '../grain/whorls.ts'
-import { makeSurface, type Surface } from '../head/geodesic.ts'
-import { DEFAULT_SCHOOLS, type Schools } from '../house/schools.ts'
-import type { KeepLine } from '../lines/keepLine.ts'
-import { BLADE_IDS } from '../kit/blades.ts'
-import { bodyFlow, bodyGround, drawnLines, headFlow, headGround, headRoom } from '../plan/ground.ts'
-import type { PlanInput } from '../plan/makePlan.ts'
-import { FIRST_CHOICE } from '../plan/types.ts'
-import { PlanMemory } from '../plan/question.ts'
-import { priorGrowth } from '../regrowth/growth.ts'
-import { RULES } from '../screening/rules.ts'
-import { screen } from '../screening/screen.ts'
-import type { Asked } from '../screening/asked.ts'
-import type { SkinMark } from '../screening/asked.ts'
-import { isBodyService, type ServiceId } from '../services/index.ts'
-import { priorSensitivity } from '../skin/sensitivity.ts'
+import {
+  displayCarry,
+  fieldGround,
+  GrainField,
+  guessReadings,
+  toFieldReading,
+  type Reading,
+  type ZonedReading,
+} from '../grain/index.ts'
+import { makeSurface, type Surface } from '../head/index.ts'
+import type { KeepLine } from '../lines/index.ts'
+import { BLADE_IDS } from '../kit/index.ts'
+import {
+  bodyFlow,
+  bodyGround,
+  drawnLines,
+  headFlow,
+  headGround,
+  headRoom,
+  type PlanInput,
+  FIRST_CHOICE,
+  PlanMemory,
+} from '../plan/index.ts'
+import { priorGrowth } from '../regrowth/index.ts'
+import { RULES, screen, type Asked, type SkinMark } from '../screening/index.ts'
+import { priorSensitivity } from '../skin/index.ts'
 import { SKIN } from './client.ts'
 import { HEAD, ZONES } from './head.ts'
 

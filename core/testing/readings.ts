@@ -1,9 +1,8 @@
 /** A map as somebody would make it who reads every zone of a service well, for tests. */
 import { readFileSync } from 'node:fs'
-import { BODY_ZONES } from '../body/body.ts'
-import { readingFromBearing, type Reading } from '../grain/readings.ts'
-import { startingGuess } from '../grain/startingGuess.ts'
-import type { ZoneRecord } from '../head/head.ts'
+import { BODY_ZONES } from '../body/index.ts'
+import { readingFromBearing, type Reading, startingGuess } from '../grain/index.ts'
+import type { ZoneRecord } from '../head/index.ts'
 import { serviceZones, type ServiceId } from '../services/index.ts'
 
 const ZONES = JSON.parse(readFileSync('generated/zones.json', 'utf8')) as readonly ZoneRecord[]

@@ -1,6 +1,5 @@
 /** Surfaces whose answers are known, for tests. */
-import type { ZonedMesh } from '../head/head.ts'
-import type { Mesh } from '../head/mesh.ts'
+import type { ZonedMesh, Mesh } from '../head/index.ts'
 
 /** A sphere as a grid that closes at two poles. */
 export function sphere(radius: number, rings: number, segments: number): Mesh {

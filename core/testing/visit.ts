@@ -1,13 +1,10 @@
 /** What is known of a visit at which nothing stands in the way, for tests. */
-import { DEFAULTS } from '../house/constants.ts'
-import { DEFAULT_SCHOOLS } from '../house/schools.ts'
-import { consentText } from '../screening/consent.ts'
-import { RULES } from '../screening/rules.ts'
-import type { Asked } from '../screening/asked.ts'
+import { DEFAULTS, DEFAULT_SCHOOLS } from '../house/index.ts'
+import { consentText, RULES, type Asked } from '../screening/index.ts'
 import { serviceZones, type ServiceId } from '../services/index.ts'
-import { DAY_MS } from '../time/dates.ts'
+import { DAY_MS } from '../time/index.ts'
 import type { Known } from '../visit/types.ts'
-import type { PastVisit } from '../looks/aftermath.ts'
+import type { PastVisit } from '../looks/index.ts'
 
 export const NOW = Date.UTC(2026, 4, 20, 9)
 

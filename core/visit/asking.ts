@@ -1,9 +1,7 @@
 /** What asking finds, as findings of the visit: questions, rules, marks, the patch test, consent. */
-import type { Figures } from '../house/constants.ts'
-import { consentText } from '../screening/consent.ts'
-import { patchWindow } from '../screening/outcome.ts'
-import type { Finding, Screening } from '../screening/screen.ts'
-import { dateAt, type IsoDate } from '../time/dates.ts'
+import type { Figures } from '../house/index.ts'
+import { consentText, patchWindow, type Finding, type Screening } from '../screening/index.ts'
+import { dateAt, type IsoDate } from '../time/index.ts'
 import type { Known, Lift, LiftedBy, VisitFinding } from './types.ts'
 
 /** Questions without an answer, and answers of last time that nobody has confirmed. */

@@ -1,6 +1,6 @@
 /** Events of the client that lie near: a note before the blade, since skin must be in order for them. */
-import type { ClientEvent } from '../ahead/series.ts'
-import { dateAt, daysBetween, type Offset } from '../time/dates.ts'
+import type { ClientEvent } from '../ahead/index.ts'
+import { dateAt, daysBetween, type Offset } from '../time/index.ts'
 import type { VisitFinding } from './types.ts'
 
 /** Events farther ahead than this are no matter of today, days. */

@@ -2,27 +2,34 @@
  * What ending a service leaves: for each job the loads, the hair left standing, what was chosen and the window told for the
  * next time; for the visit what happened to the skin, the first look, the care that goes home and what is sent.
  */
-import type { CarePlan } from '../care/clearances.ts'
-import { carePlan } from '../care/clearances.ts'
-import { messagesFor, type MessageDraft } from '../care/messages.ts'
-import type { Product } from '../care/products.ts'
-import { atChairOf, leftStanding, loadsGiven, zonesToLookAt } from '../chair/outcome.ts'
-import type { ChairState } from '../chair/state.ts'
+import {
+  type CarePlan,
+  carePlan,
+  messagesFor,
+  type MessageDraft,
+  type Product,
+} from '../care/index.ts'
+import {
+  atChairOf,
+  leftStanding,
+  loadsGiven,
+  zonesToLookAt,
+  type ChairState,
+} from '../chair/index.ts'
 import type { SkinAndHair } from '../client.ts'
-import { choicesOf, type VisitChoices } from '../history/choices.ts'
-import { learnGrowth } from '../history/learn.ts'
-import { windowAfter } from '../history/window.ts'
-import type { Schools } from '../house/schools.ts'
-import type { HairReading, SkinAnswer } from '../looks/answers.ts'
-import type { AtChair } from '../looks/atChair.ts'
-import { summariseAnswers, type AnswerSummary } from '../looks/summary.ts'
-import { bladeLifeStrokes } from '../plan/tools.ts'
-import type { Plan } from '../plan/types.ts'
-import type { Figures } from '../house/constants.ts'
-import type { VisitWindow } from '../regrowth/nextVisit.ts'
-import type { ServiceId } from '../services/index.ts'
-import { plannedJob, type Job } from '../services/job.ts'
-import { DAY_MS } from '../time/dates.ts'
+import { choicesOf, type VisitChoices, learnGrowth, windowAfter } from '../history/index.ts'
+import type { Schools, Figures } from '../house/index.ts'
+import {
+  type HairReading,
+  type SkinAnswer,
+  type AtChair,
+  summariseAnswers,
+  type AnswerSummary,
+} from '../looks/index.ts'
+import { bladeLifeStrokes, type Plan } from '../plan/index.ts'
+import type { VisitWindow } from '../regrowth/index.ts'
+import { type ServiceId, plannedJob, type Job } from '../services/index.ts'
+import { DAY_MS } from '../time/index.ts'
 
 /** A house as far as the end of a service hangs on it. */
 export interface FinishingHouse {

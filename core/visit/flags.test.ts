@@ -1,14 +1,12 @@
-import { DEFAULTS } from '../house/constants.ts'
-import { DEFAULT_SCHOOLS } from '../house/schools.ts'
-import { priorGrowth } from '../regrowth/growth.ts'
-import type { VisitWindow } from '../regrowth/nextVisit.ts'
-import type { Asked } from '../screening/asked.ts'
+import { DEFAULTS, DEFAULT_SCHOOLS } from '../house/index.ts'
+import { priorGrowth, type VisitWindow } from '../regrowth/index.ts'
+import type { Asked } from '../screening/index.ts'
 import { askedAll, knownVisit, NOW, pastVisit } from '../testing/visit.ts'
-import { DAY_MS, HOUR_MS } from '../time/dates.ts'
+import { DAY_MS, HOUR_MS } from '../time/index.ts'
 import type { Known } from './types.ts'
 import { alarmId, todayFlags, type FlagInput } from './flags.ts'
-import type { SkinAnswer } from '../looks/answers.ts'
-import { windowAfter } from '../history/window.ts'
+import type { SkinAnswer } from '../looks/index.ts'
+import { windowAfter } from '../history/index.ts'
 
 const NO = askedAll('dermaplane')
 const range = { even: 3, early: 2, late: 4 }

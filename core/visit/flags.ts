@@ -1,12 +1,11 @@
 /** What a client waits for today, as plain flags: what alarms, what stands in the way, what is owed, what is too soon. */
-import type { Figures } from '../house/constants.ts'
-import { leftOpenSince } from '../chair/leftOpen.ts'
-import { dateAt, dayWords } from '../time/dates.ts'
-import { aftermathOf } from '../looks/aftermath.ts'
+import type { Figures } from '../house/index.ts'
+import { leftOpenSince } from '../chair/index.ts'
+import { dateAt, dayWords } from '../time/index.ts'
+import { aftermathOf, owedAnswer } from '../looks/index.ts'
 import { patchReadable } from './asking.ts'
 import { gate } from './gate.ts'
 import type { Known, VisitFinding } from './types.ts'
-import { owedAnswer } from '../looks/moments.ts'
 
 /** A plain flag on the tide table. */
 export interface TodayFlag {

@@ -3,9 +3,9 @@
  * chair's ready screen, Today and the server's rules all ask here.
  */
 import { DomainError } from '../errors.ts'
-import { SEVERITY_ORDER } from '../services/effect.ts'
-import { conclude, screen, type Finding, type Screening } from '../screening/screen.ts'
-import { dateAt, type IsoDate } from '../time/dates.ts'
+import { SEVERITY_ORDER } from '../services/index.ts'
+import { conclude, screen, type Finding, type Screening } from '../screening/index.ts'
+import { dateAt, type IsoDate } from '../time/index.ts'
 import { consentFinding, openQuestions, ruleFinding } from './asking.ts'
 import { handFindings, planFindings, unreadFinding } from './readiness.ts'
 import { aftermathFindings, tooSoonFinding, unsettledFindings } from './skin.ts'

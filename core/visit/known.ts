@@ -1,16 +1,14 @@
 /** Puts together what the gate is asked with, the same way on the server and on the screen. */
-import type { Reading } from '../grain/readings.ts'
-import type { Figures } from '../house/constants.ts'
-import type { Schools } from '../house/schools.ts'
-import type { Plan } from '../plan/types.ts'
-import type { VisitWindow } from '../regrowth/nextVisit.ts'
-import type { HouseRules } from '../screening/rules.ts'
-import type { Asked } from '../screening/asked.ts'
-import type { Offset } from '../time/dates.ts'
+import type { Reading } from '../grain/index.ts'
+import type { Figures, Schools } from '../house/index.ts'
+import type { Plan } from '../plan/index.ts'
+import type { VisitWindow } from '../regrowth/index.ts'
+import type { HouseRules, Asked } from '../screening/index.ts'
+import type { Offset } from '../time/index.ts'
 import type { ServiceId } from '../services/index.ts'
-import type { Level } from '../kit/blades.ts'
+import type { Level } from '../kit/index.ts'
 import type { Busy, Decision, Known } from './types.ts'
-import type { PastVisit } from '../looks/aftermath.ts'
+import type { PastVisit } from '../looks/index.ts'
 
 /** What is known beyond the visit itself. */
 export interface GateFacts {

@@ -1,7 +1,5 @@
 /** A finished visit as it is kept, as the gate of the next one looks at it. */
-import type { SkinAnswer } from '../looks/answers.ts'
-import type { PastVisit } from '../looks/aftermath.ts'
-import type { AtChair } from '../looks/atChair.ts'
+import type { SkinAnswer, PastVisit, AtChair } from '../looks/index.ts'
 
 /** What is kept of a finished visit, as far as the gate looks at it. */
 export interface KeptPast {

@@ -4,25 +4,27 @@
  */
 import type { SkinAndHair } from '../client.ts'
 import { DomainError } from '../errors.ts'
-import { toFieldReading, type Reading } from '../grain/readings.ts'
-import type { ZonedReading } from '../grain/whorls.ts'
-import type { SurfaceNotes } from '../hair/layer.ts'
-import type { ClientModel } from '../history/learn.ts'
-import type { Schools } from '../house/schools.ts'
-import type { BladeId, Level } from '../kit/blades.ts'
-import type { KeepLine } from '../lines/keepLine.ts'
-import { bodyFlow, bodyGround } from '../plan/ground.ts'
-import type { Room } from '../plan/handle.ts'
-import type { Hand } from '../plan/hands.ts'
-import type { PlanInput } from '../plan/makePlan.ts'
-import { PlanMemory } from '../plan/question.ts'
-import type { DrawnLine, SkinFlow, SkinGround } from '../plan/skin.ts'
-import type { PlanChoice } from '../plan/types.ts'
-import type { ChangedFigures, Figures } from '../house/constants.ts'
-import type { Screening } from '../screening/screen.ts'
-import { isBodyService } from '../services/index.ts'
-import { leadJob, type Job } from '../services/job.ts'
-import { DAY_MS } from '../time/dates.ts'
+import { toFieldReading, type Reading, type ZonedReading } from '../grain/index.ts'
+import type { SurfaceNotes } from '../hair/index.ts'
+import type { ClientModel } from '../history/index.ts'
+import type { Schools, ChangedFigures, Figures } from '../house/index.ts'
+import type { BladeId, Level } from '../kit/index.ts'
+import type { KeepLine } from '../lines/index.ts'
+import {
+  bodyFlow,
+  bodyGround,
+  type Room,
+  type Hand,
+  type PlanInput,
+  PlanMemory,
+  type DrawnLine,
+  type SkinFlow,
+  type SkinGround,
+  type PlanChoice,
+} from '../plan/index.ts'
+import type { Screening } from '../screening/index.ts'
+import { isBodyService, leadJob, type Job } from '../services/index.ts'
+import { DAY_MS } from '../time/index.ts'
 
 /** A visit as far as its plan hangs on it. */
 export interface PlannedVisit {

@@ -1,10 +1,9 @@
 /** What stands between a plan and the first stroke: the map, the plan itself, the hand, the chair. */
-import { zoneName } from '../zones/facts.ts'
-import type { ZoneId } from '../zones/zones.ts'
-import { BLADES } from '../kit/blades.ts'
-import type { Screening } from '../screening/screen.ts'
+import { zoneName, type ZoneId } from '../zones/index.ts'
+import { BLADES } from '../kit/index.ts'
+import type { Screening } from '../screening/index.ts'
 import { serviceZones } from '../services/index.ts'
-import { oddsWords } from '../stats/percent.ts'
+import { oddsWords } from '../stats/index.ts'
 import type { Known, VisitFinding } from './types.ts'
 import { zoneWords } from './skin.ts'
 

@@ -1,17 +1,22 @@
 /** What the skin of earlier visits says of this one: taken badly, not settled, too soon. */
-import type { Figures } from '../house/constants.ts'
-import { AREAS, areasWorked } from '../looks/clientAnswer.ts'
-import type { SkinAnswer } from '../looks/answers.ts'
-import { rednessSeen } from '../history/window.ts'
-import { zoneInWords } from '../zones/facts.ts'
-import type { ZoneId } from '../zones/zones.ts'
-import { skinSettles } from '../regrowth/nextVisit.ts'
+import type { Figures } from '../house/index.ts'
+import {
+  AREAS,
+  areasWorked,
+  type SkinAnswer,
+  aftermathOf,
+  severeSigns,
+  zonesOf,
+  type Aftermath,
+  type PastVisit,
+} from '../looks/index.ts'
+import { rednessSeen } from '../history/index.ts'
+import { zoneInWords, type ZoneId } from '../zones/index.ts'
+import { skinSettles } from '../regrowth/index.ts'
 import { serviceZones } from '../services/index.ts'
 import { listWords } from '../words.ts'
-import { dateAt, dayWords, type IsoDate } from '../time/dates.ts'
-import { aftermathOf, severeSigns, zonesOf, type Aftermath } from '../looks/aftermath.ts'
+import { dateAt, dayWords, type IsoDate } from '../time/index.ts'
 import type { Known, VisitFinding } from './types.ts'
-import type { PastVisit } from '../looks/aftermath.ts'
 
 const on = (known: Pick<Known, 'offset'>, ms: number): IsoDate => dateAt(ms, known.offset)
 

@@ -1,17 +1,13 @@
 /** What the gate of a visit knows and says. */
-import type { Figures, Mark } from '../house/constants.ts'
-import type { PastVisit } from '../looks/aftermath.ts'
-import type { Schools } from '../house/schools.ts'
-import type { ZoneId } from '../zones/zones.ts'
-import type { Level } from '../kit/blades.ts'
-import type { Severity } from '../services/effect.ts'
-import type { Plan } from '../plan/types.ts'
-import type { VisitWindow } from '../regrowth/nextVisit.ts'
-import type { HouseRules } from '../screening/rules.ts'
-import type { Asked } from '../screening/asked.ts'
-import type { Screening } from '../screening/screen.ts'
-import type { ServiceId } from '../services/index.ts'
-import type { IsoDate, Offset } from '../time/dates.ts'
+import type { Figures, Mark, Schools } from '../house/index.ts'
+import type { PastVisit } from '../looks/index.ts'
+import type { ZoneId } from '../zones/index.ts'
+import type { Level } from '../kit/index.ts'
+import type { Severity, ServiceId } from '../services/index.ts'
+import type { Plan } from '../plan/index.ts'
+import type { VisitWindow } from '../regrowth/index.ts'
+import type { HouseRules, Asked, Screening } from '../screening/index.ts'
+import type { IsoDate, Offset } from '../time/index.ts'
 
 /** How a finding is lifted: `decide` is "I have seen the skin myself and decide", kept with name and reason. */
 export type Lift =

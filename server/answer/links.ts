@@ -4,8 +4,8 @@
  */
 import { readFigures } from '../house/service.ts'
 import { createHash, randomBytes } from 'node:crypto'
-import { FOLLOW_CONSTANTS } from '../../core/looks/clientAnswer.ts'
-import { DAY_MS } from '../../core/time/dates.ts'
+import { FOLLOW_CONSTANTS } from '../../core/looks/index.ts'
+import { DAY_MS } from '../../core/time/index.ts'
 import type { AnswerLink, VisitPage } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { HttpProblem } from '../http/problem.ts'

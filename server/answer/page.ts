@@ -1,11 +1,9 @@
 /** The link page as plain HTML: it needs no script, works on any phone, and shows nothing but its six questions. */
-import { LAMP, LIGHT, onRedness } from '../../core/palette.ts'
-import escape from 'escape-html'
-import { AREAS, areasWorked } from '../../core/looks/clientAnswer.ts'
-import { DRYNESS_WORDS } from '../../core/looks/answers.ts'
+import { LAMP, LIGHT, onRedness, REDNESS_COLOURS } from '../../core/palette.ts'
+import { AREAS, areasWorked, DRYNESS_WORDS } from '../../core/looks/index.ts'
 import { SERVICES, type ServiceId } from '../../core/services/index.ts'
-import { REDNESS_WORDS } from '../../core/skin/anchors.ts'
-import { REDNESS_COLOURS } from '../../core/palette.ts'
+import { REDNESS_WORDS } from '../../core/skin/index.ts'
+import escape from 'escape-html'
 
 const variables = (colours: Readonly<Record<string, string>>) =>
   Object.entries(colours)

@@ -1,18 +1,22 @@
 /** The link page's routes. They stand alone: a second port may serve them and nothing else. */
-import { dateWords } from '../../core/time/words.ts'
-import { figuresOf } from '../../core/register/register.ts'
-import { momentAfter, momentAt, momentHours, momentsAhead } from '../../core/looks/moments.ts'
-import { answerByZone, type ClientAnswer } from '../../core/looks/clientAnswer.ts'
-import { zonesToLookAt } from '../../core/chair/outcome.ts'
-import { addDays, dateOf, HOUR_MS } from '../../core/time/dates.ts'
-import { severeSigns } from '../../core/looks/aftermath.ts'
+import { dateWords, addDays, dateOf, HOUR_MS, offsetHere } from '../../core/time/index.ts'
+import { figuresOf } from '../../core/register/index.ts'
+import {
+  momentAfter,
+  momentAt,
+  momentHours,
+  momentsAhead,
+  answerByZone,
+  type ClientAnswer,
+  severeSigns,
+  type SkinAnswer,
+} from '../../core/looks/index.ts'
+import { zonesToLookAt } from '../../core/chair/index.ts'
 import { clientAnswerSchema } from '../../contract/followUp.ts'
-import type { SkinAnswer } from '../../core/looks/answers.ts'
 import type { Database } from '../db/connection.ts'
 import { tellChair, type Chair } from '../chair/chair.ts'
 import { readFigures, readHouse } from '../house/service.ts'
 import { keepAnswer, keepHair } from '../visits/followUp.ts'
-import { offsetHere } from '../../core/time/words.ts'
 import { readVisit, type VisitRecord } from '../visits/record.ts'
 import { visitOfToken } from './links.ts'
 import { closedPage, questionsPage, thanksPage, tooMuchPage } from './page.ts'

@@ -1,5 +1,5 @@
 /** The aftercare as one page of PDF, in large plain words. */
-import type { CarePlan, Clearance } from '../../core/care/clearances.ts'
+import type { CarePlan, Clearance } from '../../core/care/index.ts'
 import { CORAL, Pen, SOFT, TIDE } from '../paper/pen.ts'
 
 const MARGIN = 42

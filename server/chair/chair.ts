@@ -1,9 +1,9 @@
 /** The chair as the rest of the server knows it: the services that run, and the one way in which events are stored. */
 import { readFigures } from '../house/service.ts'
 import { DomainError } from '../../core/errors.ts'
-import { leftOpenSince } from '../../core/chair/leftOpen.ts'
-import { newsAtChair } from '../../core/visit/skin.ts'
-import type { SkinAnswer } from '../../core/looks/answers.ts'
+import { leftOpenSince } from '../../core/chair/index.ts'
+import { newsAtChair } from '../../core/visit/index.ts'
+import type { SkinAnswer } from '../../core/looks/index.ts'
 import type { Database } from '../db/connection.ts'
 import { HttpProblem } from '../http/problem.ts'
 import { ChairDesk } from './desk.ts'

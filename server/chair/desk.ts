@@ -1,9 +1,7 @@
 /** Services that run, kept in memory beside the database so that an event need not read the plan again; and who follows them. */
 import { createChannel, type Channel, type Session } from 'better-sse'
-import { replayLive } from '../../core/chair/service.ts'
-import type { ChairEvent } from '../../core/chair/events.ts'
-import type { Live } from '../../core/chair/state.ts'
-import type { Plan } from '../../core/plan/types.ts'
+import { replayLive, type ChairEvent, type Live } from '../../core/chair/index.ts'
+import type { Plan } from '../../core/plan/index.ts'
 import type { Database } from '../db/connection.ts'
 import { notFound } from '../http/problem.ts'
 import { readChair } from '../visits/record.ts'

@@ -1,12 +1,15 @@
 /** Storing what happens at the chair. Everything that belongs to an event is written in one transaction. */
-import { whenWords } from '../../core/time/words.ts'
-import { figuresOf } from '../../core/register/register.ts'
-import type { Figures } from '../../core/house/constants.ts'
-import { kitEvents } from '../../core/chair/kit.ts'
-import { admit } from '../../core/chair/rules.ts'
-import type { ChairEvent, ToldEvent } from '../../core/chair/events.ts'
-import type { Live } from '../../core/chair/state.ts'
-import { finishService, type Finished, type FinishedJob } from '../../core/visit/finish.ts'
+import { whenWords } from '../../core/time/index.ts'
+import { figuresOf } from '../../core/register/index.ts'
+import type { Figures } from '../../core/house/index.ts'
+import {
+  kitEvents,
+  admit,
+  type ChairEvent,
+  type ToldEvent,
+  type Live,
+} from '../../core/chair/index.ts'
+import { finishService, type Finished, type FinishedJob } from '../../core/visit/index.ts'
 import type { ChairAnswer } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { HttpProblem } from '../http/problem.ts'

@@ -2,9 +2,9 @@
  * A stand-in for a probe thermometer on a cable: it has an error and a drift of its own, and its readings tremble. What it is
  * put into is imitated too: ice water, a reference of 40 °C, a towel that was taken out of the warmer at a time.
  */
-import { cooled } from '../../core/chair/towel.ts'
-import { mulberry32, drawNormal } from '../../core/stats/random.ts'
-import { DAY_MS } from '../../core/time/dates.ts'
+import { cooled } from '../../core/chair/index.ts'
+import { mulberry32, drawNormal } from '../../core/stats/index.ts'
+import { DAY_MS } from '../../core/time/index.ts'
 
 /** The imitated things as they really are. */
 const TRUE_ = { startC: 61.5, airC: 21.5, foldedMin: 5.4, openedMin: 3.1, warmC: 40 }

@@ -1,6 +1,5 @@
-import { figuresOf } from '../../core/register/register.ts'
-import { corrected } from '../../core/chair/probe.ts'
-import type { KitEvent } from '../../core/chair/kit.ts'
+import { figuresOf } from '../../core/register/index.ts'
+import { corrected, type KitEvent } from '../../core/chair/index.ts'
 import { createSession } from 'better-sse'
 import type { Express } from 'express'
 import type { KitLog } from '../../contract/types.ts'

@@ -1,14 +1,14 @@
 /** A client's history read from the database in a few queries, and what it teaches. */
-import type { Figures } from '../../core/house/constants.ts'
+import type { Figures } from '../../core/house/index.ts'
 import type { SkinAndHair } from '../../core/client.ts'
 import type { ServiceId } from '../../core/services/index.ts'
-import { type ClientModel, learnClient } from '../../core/history/learn.ts'
-import type { HairReading, SkinAnswer } from '../../core/looks/answers.ts'
+import { type ClientModel, learnClient } from '../../core/history/index.ts'
+import type { HairReading, SkinAnswer } from '../../core/looks/index.ts'
+import type { StudioSkin } from '../../core/skin/index.ts'
 import type { VisitState, VisitSummary } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { json } from '../db/reader.ts'
 import { groupAnswers, readHair } from '../visits/record.ts'
-import type { StudioSkin } from '../../core/skin/pool.ts'
 import { studioSkin } from '../studio/skin.ts'
 
 /** Older visits say little about today's skin and cost time to read. */

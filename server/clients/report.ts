@@ -2,15 +2,12 @@
  * A report of a client as PDF, for themselves or a doctor: what was found, what was done, how the skin took it; maps and charts in
  * lines. It says what it is: a studio's record, no diagnosis.
  */
-import { fullDate, shortDate } from '../../core/time/words.ts'
-import { figuresOf } from '../../core/register/register.ts'
-import { changeEffects } from '../../core/history/changes.ts'
-import { findChanges, separabilityWords } from '../../core/history/findChanges.ts'
-import { bumpSeverity } from '../../core/skin/bumps.ts'
-import { REDNESS_WORDS } from '../../core/skin/anchors.ts'
-import { DRYNESS_WORDS } from '../../core/looks/answers.ts'
-import { RULES } from '../../core/screening/rules.ts'
-import { CLOSING_SENTENCE } from '../../core/screening/screen.ts'
+import { fullDate, shortDate } from '../../core/time/index.ts'
+import { figuresOf } from '../../core/register/index.ts'
+import { changeEffects, findChanges, separabilityWords } from '../../core/history/index.ts'
+import { bumpSeverity, REDNESS_WORDS } from '../../core/skin/index.ts'
+import { DRYNESS_WORDS } from '../../core/looks/index.ts'
+import { RULES, CLOSING_SENTENCE } from '../../core/screening/index.ts'
 import { isBodyService, SERVICES } from '../../core/services/index.ts'
 import type { Database } from '../db/connection.ts'
 import { readHouse } from '../house/service.ts'

@@ -1,17 +1,21 @@
 /** Maps and charts of a report, as lines on its pages. */
-import { fullDate, shortDate, whenWords } from '../../core/time/words.ts'
+import { fullDate, shortDate, whenWords } from '../../core/time/index.ts'
 import { LIGHT, ON_SKIN } from '../../core/palette.ts'
 import { SERVICES } from '../../core/services/index.ts'
-import type { Figures } from '../../core/house/constants.ts'
-import { growthArrows } from '../../core/formats/growthArrows.ts'
-import { flatParts } from '../../core/formats/mapSvg.ts'
-import { placeSpots, rednessTint, skinMapSvg, tintedZones } from '../../core/formats/skinMap.ts'
-import { SKIN_SPOT_WORDS } from '../../core/formats/skinMap.ts'
-import type { FlatView } from '../../core/head/projection.ts'
-import { zoneName } from '../../core/zones/facts.ts'
-import type { ZoneId } from '../../core/zones/zones.ts'
-import { SPOT_KINDS } from '../../core/looks/answers.ts'
-import { sum } from '../../core/stats/lists.ts'
+import type { Figures } from '../../core/house/index.ts'
+import {
+  growthArrows,
+  flatParts,
+  placeSpots,
+  rednessTint,
+  skinMapSvg,
+  tintedZones,
+  SKIN_SPOT_WORDS,
+} from '../../core/formats/index.ts'
+import type { FlatView } from '../../core/head/index.ts'
+import { zoneName, type ZoneId } from '../../core/zones/index.ts'
+import { SPOT_KINDS } from '../../core/looks/index.ts'
+import { sum } from '../../core/stats/index.ts'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { BarChart } from 'echarts/charts'

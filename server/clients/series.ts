@@ -1,14 +1,13 @@
 /** A client's visits ahead as a calendar (RFC 5545). */
-import { figuresOf } from '../../core/register/register.ts'
-import ical, { ICalCalendarMethod } from 'ical-generator'
-import { clientSeries } from '../../core/ahead/clientSeries.ts'
-import type { SeriesVisit } from '../../core/ahead/series.ts'
+import { figuresOf } from '../../core/register/index.ts'
+import { clientSeries, type SeriesVisit } from '../../core/ahead/index.ts'
 import { SERVICES } from '../../core/services/index.ts'
+import { offsetHere } from '../../core/time/index.ts'
+import ical, { ICalCalendarMethod } from 'ical-generator'
 import type { Database } from '../db/connection.ts'
 import { json } from '../db/reader.ts'
 import { readHouse } from '../house/service.ts'
 import { HttpProblem } from '../http/problem.ts'
-import { offsetHere } from '../../core/time/words.ts'
 import { clientPage } from './service.ts'
 
 const NAMES: Record<Exclude<SeriesVisit['kind'], 'whole'>, string> = {

@@ -1,7 +1,8 @@
 /** Clients: found, added, changed, taken out, erased; and the page that holds all about one. */
 import type { BodyOf } from '../../contract/routes.ts'
-import { figuresOf } from '../../core/register/register.ts'
+import { figuresOf } from '../../core/register/index.ts'
 import type { ServiceId } from '../../core/services/index.ts'
+import { windowAfter } from '../../core/history/index.ts'
 import type {
   Client,
   ClientPage,
@@ -16,7 +17,6 @@ import { dueOverview } from '../today/overview.ts'
 import { modelFrom, readHistory } from './model.ts'
 import { readClient } from './read.ts'
 import { tideNow } from './tide.ts'
-import { windowAfter } from '../../core/history/window.ts'
 
 export function toClient(row: ClientRecord): Client {
   return {

@@ -7,7 +7,7 @@ import Papa from 'papaparse'
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs'
 import request from 'supertest'
 import type { ClientHistory, ClientPage, StudioHistory, VisitPage } from '../../contract/types.ts'
-import { DAY_MS } from '../../core/time/dates.ts'
+import { DAY_MS } from '../../core/time/index.ts'
 import { finishVisit, openStudio, plannedVisit, type Studio } from '../testing/studio.ts'
 
 let studio: Studio

@@ -1,6 +1,6 @@
 /** Everything kept of a client, to take away: one JSON document by a published schema, and tables. */
 import { readFigures } from '../house/service.ts'
-import { answersCsv } from '../../core/formats/answersCsv.ts'
+import { answersCsv } from '../../core/formats/index.ts'
 import type { VisitSummary } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { readHair, readVisits, type VisitRecord } from '../visits/record.ts'

@@ -1,7 +1,7 @@
 /** The tide line: the latest visits with what lies ahead, and every earlier stretch. */
 import request from 'supertest'
 import type { ClientPage, Tide, Today } from '../../contract/types.ts'
-import { DAY_MS } from '../../core/time/dates.ts'
+import { DAY_MS } from '../../core/time/index.ts'
 import { seedDemo } from '../../demo/seed.ts'
 import { PEOPLE } from '../../demo/people.ts'
 import { openStudio, type Studio } from '../testing/studio.ts'

@@ -8,18 +8,17 @@ import {
   type ModelStatic,
   type Sequelize,
 } from 'sequelize'
-import type { AtChair } from '../../core/looks/atChair.ts'
-import type { ChairDetail } from '../../core/chair/events.ts'
-import type { Asked } from '../../core/screening/asked.ts'
-import type { TestAnswer } from '../../core/grain/readings.ts'
-import { NO_NOTES, type SurfaceNotes } from '../../core/hair/layer.ts'
+import type { AtChair, Feeling, SkinSpot, ZoneAnswer } from '../../core/looks/index.ts'
+import type { ChairDetail } from '../../core/chair/index.ts'
+import type { Asked } from '../../core/screening/index.ts'
+import type { TestAnswer } from '../../core/grain/index.ts'
+import { NO_NOTES, type SurfaceNotes } from '../../core/hair/index.ts'
 import type { SkinAndHair } from '../../core/client.ts'
-import type { Schools } from '../../core/house/schools.ts'
-import type { FinishedJob } from '../../core/visit/finish.ts'
-import type { Job } from '../../core/services/job.ts'
-import type { Feeling, SkinSpot, ZoneAnswer } from '../../core/looks/answers.ts'
-import type { ClientEvent } from '../../core/ahead/series.ts'
-import type { Vec3 } from '../../core/head/frames.ts'
+import type { Schools } from '../../core/house/index.ts'
+import type { FinishedJob } from '../../core/visit/index.ts'
+import type { Job } from '../../core/services/index.ts'
+import type { ClientEvent } from '../../core/ahead/index.ts'
+import type { Vec3 } from '../../core/head/index.ts'
 
 type Row<M extends Model> = Model<InferAttributes<M>, InferCreationAttributes<M>>
 

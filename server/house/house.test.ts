@@ -1,7 +1,7 @@
 /** The house: its figures, rules, kit and schools, dated, and what they do to plans. */
 import request from 'supertest'
 import type { Client, House, VisitPage } from '../../contract/types.ts'
-import { BLADE_IDS } from '../../core/kit/blades.ts'
+import { BLADE_IDS } from '../../core/kit/index.ts'
 import { openStudio, plannedVisit, type Studio } from '../testing/studio.ts'
 
 let studio: Studio

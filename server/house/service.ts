@@ -1,18 +1,18 @@
 /** The house: its name, its workers, its schools, who works at this screen. */
 import type { HouseEdit } from '../../contract/routes.ts'
-import type { Figures } from '../../core/house/constants.ts'
 import {
+  type Figures,
   DEFAULT_SCHOOLS,
   SCHOOL_IDS,
   SCHOOLS,
   type SchoolId,
   type Schools,
-} from '../../core/house/schools.ts'
-import { checkFigure, figuresOf } from '../../core/register/register.ts'
-import { USUAL_PRODUCTS, type Product } from '../../core/care/products.ts'
-import { calibrateProbe, type ProbeCalibration } from '../../core/chair/probe.ts'
-import { BLADE_IDS, BLADES, type BladeId } from '../../core/kit/blades.ts'
-import { RULES, type HouseRules } from '../../core/screening/rules.ts'
+} from '../../core/house/index.ts'
+import { checkFigure, figuresOf } from '../../core/register/index.ts'
+import { USUAL_PRODUCTS, type Product } from '../../core/care/index.ts'
+import { calibrateProbe, type ProbeCalibration } from '../../core/chair/index.ts'
+import { BLADE_IDS, BLADES, type BladeId } from '../../core/kit/index.ts'
+import { RULES, type HouseRules } from '../../core/screening/index.ts'
 import { SERVICE_IDS, SERVICES, type ServiceId } from '../../core/services/index.ts'
 import type { House, HouseChange, Worker } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'

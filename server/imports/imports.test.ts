@@ -1,7 +1,7 @@
-import { oneJob } from '../../core/services/job.ts'
+import { oneJob } from '../../core/services/index.ts'
+import { draftClients, guessMapping, readClientsFile } from '../../core/formats/index.ts'
 import { randomUUID } from 'node:crypto'
 import request from 'supertest'
-import { draftClients, guessMapping, readClientsFile } from '../../core/formats/clientsIn.ts'
 import type { ClientRow, ImportRecord, ImportUndone } from '../../contract/types.ts'
 import { newClient, openStudio, plannedVisit, type Studio } from '../testing/studio.ts'
 

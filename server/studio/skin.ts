@@ -1,7 +1,6 @@
 /** What the studio has found for each kind of skin, from the sums kept with every answered visit. */
 import { readFigures } from '../house/service.ts'
-import { learnStudio, type StudioSkin } from '../../core/skin/pool.ts'
-import type { Reactivity } from '../../core/skin/sensitivity.ts'
+import { learnStudio, type StudioSkin, type Reactivity } from '../../core/skin/index.ts'
 import type { Database } from '../db/connection.ts'
 
 /** One more answer moves the mean of many clients by very little: it is worked out anew only so often. */

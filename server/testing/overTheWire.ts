@@ -1,9 +1,8 @@
 /** A studio reached over the wire, as screens reach it: for runs in which the server is killed or pressed hard. */
-import { oneJob } from '../../core/services/job.ts'
+import { oneJob } from '../../core/services/index.ts'
+import { type ChairEvent, type ToldEvent, replay } from '../../core/chair/index.ts'
 import { randomUUID } from 'node:crypto'
 import { EventSource } from 'eventsource'
-import type { ChairEvent, ToldEvent } from '../../core/chair/events.ts'
-import { replay } from '../../core/chair/service.ts'
 import type { ChairAnswer, House, VisitPage } from '../../contract/types.ts'
 import { askedAll, mapOf, newClient, wholeService } from './studio.ts'
 

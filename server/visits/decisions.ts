@@ -1,7 +1,6 @@
 /** A worker's word on what stands in the way of a visit, kept with name, hour and reason. */
 import type { BodyOf } from '../../contract/routes.ts'
-import { alarmId } from '../../core/visit/flags.ts'
-import { checkDecision, LEAST_REASON } from '../../core/visit/gate.ts'
+import { alarmId, checkDecision, LEAST_REASON } from '../../core/visit/index.ts'
 import type { VisitPage } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { readHouse } from '../house/service.ts'

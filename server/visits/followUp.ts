@@ -1,13 +1,15 @@
 /** What is told after a service: looks at the skin, and hair felt, seen or measured. */
 import type { BodyOf } from '../../contract/routes.ts'
 import { readFigures } from '../house/service.ts'
-import { zonesToLookAt } from '../../core/chair/outcome.ts'
-import { checkMoment } from '../../core/looks/moments.ts'
-import { summariseAnswers } from '../../core/looks/summary.ts'
-import type { SkinAnswer } from '../../core/looks/answers.ts'
-import type { Moment } from '../../core/looks/moments.ts'
-import { meanLeft } from '../../core/history/learn.ts'
-import { DAY_MS } from '../../core/time/dates.ts'
+import { zonesToLookAt } from '../../core/chair/index.ts'
+import {
+  checkMoment,
+  summariseAnswers,
+  type SkinAnswer,
+  type Moment,
+} from '../../core/looks/index.ts'
+import { meanLeft } from '../../core/history/index.ts'
+import { DAY_MS } from '../../core/time/index.ts'
 import type { VisitPage } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { HttpProblem } from '../http/problem.ts'

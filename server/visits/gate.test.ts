@@ -1,17 +1,13 @@
 /** The one gate over the wire: what is known of a visit holds back its plan and its start, whoever asks. */
-import type { ServiceId } from '../../core/services/index.ts'
-import { oneJob } from '../../core/services/job.ts'
-import { DEFAULTS } from '../../core/house/constants.ts'
-import type { Asked } from '../../core/screening/asked.ts'
-import { alarmId } from '../../core/visit/flags.ts'
-import { dateOf, DAY_MS, HOUR_MS } from '../../core/time/dates.ts'
-import { gate, holding } from '../../core/visit/gate.ts'
-import { knownOf } from '../../core/visit/known.ts'
+import { type ServiceId, oneJob } from '../../core/services/index.ts'
+import { DEFAULTS } from '../../core/house/index.ts'
+import type { Asked } from '../../core/screening/index.ts'
+import { alarmId, gate, holding, knownOf } from '../../core/visit/index.ts'
+import { dateOf, DAY_MS, HOUR_MS, offsetHere } from '../../core/time/index.ts'
 import { randomUUID } from 'node:crypto'
 import fc from 'fast-check'
 import request, { type Response } from 'supertest'
 import type { Client, House, Today, TodayRow, VisitPage } from '../../contract/types.ts'
-import { offsetHere } from '../../core/time/words.ts'
 import {
   askedAll,
   chairEvent,

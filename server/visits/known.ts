@@ -1,17 +1,26 @@
 /** What the gate of a visit is asked with, read from the database; and the gate itself. */
-import { pastOf, type KeptPast } from '../../core/visit/past.ts'
-import { figuresOf } from '../../core/register/register.ts'
-import { learnGrowth } from '../../core/history/learn.ts'
-import { windowAfter } from '../../core/history/window.ts'
-import { gate, heldWords, holding } from '../../core/visit/gate.ts'
-import { knownOf, NO_FACTS, type GateFacts } from '../../core/visit/known.ts'
-import type { Busy, Decision, Gate, VisitFinding } from '../../core/visit/types.ts'
-import type { HairReading } from '../../core/looks/answers.ts'
+import {
+  pastOf,
+  type KeptPast,
+  gate,
+  heldWords,
+  holding,
+  knownOf,
+  NO_FACTS,
+  type GateFacts,
+  type Busy,
+  type Decision,
+  type Gate,
+  type VisitFinding,
+} from '../../core/visit/index.ts'
+import { figuresOf } from '../../core/register/index.ts'
+import { learnGrowth, windowAfter } from '../../core/history/index.ts'
+import type { HairReading } from '../../core/looks/index.ts'
+import { offsetHere } from '../../core/time/index.ts'
 import type { House } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { json } from '../db/reader.ts'
 import { HttpProblem } from '../http/problem.ts'
-import { offsetHere } from '../../core/time/words.ts'
 import { readHair, type VisitRecord } from './record.ts'
 
 /** A finished visit, with what the window of the next one hangs on. */

@@ -1,9 +1,8 @@
 /** Makes the plan of a visit from what is stored. */
-import { figuresOf } from '../../core/register/register.ts'
-import { makePlan } from '../../core/plan/makePlan.ts'
-import type { Plan, PlanChoice } from '../../core/plan/types.ts'
-import type { Screening } from '../../core/screening/screen.ts'
-import { groundOf, planAsk, planInput } from '../../core/visit/planInput.ts'
+import { figuresOf } from '../../core/register/index.ts'
+import { makePlan, type Plan, type PlanChoice } from '../../core/plan/index.ts'
+import type { Screening } from '../../core/screening/index.ts'
+import { groundOf, planAsk, planInput } from '../../core/visit/index.ts'
 import type { House } from '../../contract/types.ts'
 import { headSkin } from '../atlas.ts'
 import { modelFrom, type History } from '../clients/model.ts'

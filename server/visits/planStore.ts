@@ -1,7 +1,7 @@
 /** Plans as they are kept: a plan is long and says much twice, packed it takes a tenth of the room. */
 import { gunzipSync, gzipSync } from 'node:zlib'
-import { withJobs, type Plan } from '../../core/plan/types.ts'
-import type { Job } from '../../core/services/job.ts'
+import { withJobs, type Plan } from '../../core/plan/index.ts'
+import type { Job } from '../../core/services/index.ts'
 
 /** A plan as it was kept: of the first version, where a zone was a lane, or before visits held jobs. */
 type KeptPlan = Omit<Plan, 'version' | 'jobs'> & { version: 1 | 2 } & Partial<Pick<Plan, 'jobs'>>

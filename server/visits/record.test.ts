@@ -1,7 +1,7 @@
 /** A visit as it is kept, read back whole: nothing lost on the way through the one query. */
-import { oneJob } from '../../core/services/job.ts'
+import { oneJob } from '../../core/services/index.ts'
+import { DAY_MS } from '../../core/time/index.ts'
 import { randomUUID } from 'node:crypto'
-import { DAY_MS } from '../../core/time/dates.ts'
 import { newClient, openStudio, type Studio } from '../testing/studio.ts'
 import { readHair, readVisit, readVisits } from './record.ts'
 

@@ -1,15 +1,18 @@
 /** A visit as it is kept: its own row, and what hangs on it. */
-import type { Job } from '../../core/services/job.ts'
-import { NOTHING_AT_CHAIR, type AtChair } from '../../core/looks/atChair.ts'
+import type { Job, ServiceId } from '../../core/services/index.ts'
+import {
+  NOTHING_AT_CHAIR,
+  type AtChair,
+  type HairReading,
+  type SkinAnswer,
+} from '../../core/looks/index.ts'
 import type { SkinAndHair } from '../../core/client.ts'
-import type { ChairEvent } from '../../core/chair/events.ts'
-import type { Reading } from '../../core/grain/readings.ts'
-import type { SurfaceNotes } from '../../core/hair/layer.ts'
-import type { Schools } from '../../core/house/schools.ts'
-import type { Plan } from '../../core/plan/types.ts'
-import type { Asked } from '../../core/screening/asked.ts'
-import type { ServiceId } from '../../core/services/index.ts'
-import type { HairReading, SkinAnswer } from '../../core/looks/answers.ts'
+import type { ChairEvent } from '../../core/chair/index.ts'
+import type { Reading } from '../../core/grain/index.ts'
+import type { SurfaceNotes } from '../../core/hair/index.ts'
+import type { Schools } from '../../core/house/index.ts'
+import type { Plan } from '../../core/plan/index.ts'
+import type { Asked } from '../../core/screening/index.ts'
 import type { Message, Photo, VisitState } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { json, type Row } from '../db/reader.ts'

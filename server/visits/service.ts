@@ -1,12 +1,16 @@
 /** What can be done to a visit. Everything that belongs together is written in one transaction. */
 import type { BodyOf } from '../../contract/routes.ts'
-import { leadJob, type Job } from '../../core/services/job.ts'
-import { NO_NOTES, type SurfaceNotes } from '../../core/hair/layer.ts'
-import type { PlanChoice } from '../../core/plan/types.ts'
-import { carriedMarks } from '../../core/screening/marks.ts'
-import { carriedAnswers, NOTHING_ASKED, type Asked } from '../../core/screening/asked.ts'
-import { patchRefusal } from '../../core/screening/outcome.ts'
-import { dateOf } from '../../core/time/dates.ts'
+import { leadJob, type Job } from '../../core/services/index.ts'
+import { NO_NOTES, type SurfaceNotes } from '../../core/hair/index.ts'
+import type { PlanChoice } from '../../core/plan/index.ts'
+import {
+  carriedMarks,
+  carriedAnswers,
+  NOTHING_ASKED,
+  type Asked,
+  patchRefusal,
+} from '../../core/screening/index.ts'
+import { dateOf, offsetHere } from '../../core/time/index.ts'
 import type { VisitPage } from '../../contract/types.ts'
 import { readHistory } from '../clients/model.ts'
 import type { Database } from '../db/connection.ts'
@@ -16,7 +20,6 @@ import { HttpProblem, notFound } from '../http/problem.ts'
 import { gateOf, refuseHeld } from './known.ts'
 import { visitPage } from './page.ts'
 import { planOf } from './plan.ts'
-import { offsetHere } from '../../core/time/words.ts'
 import { packPlan } from './planStore.ts'
 import { readVisit, type VisitRecord } from './record.ts'
 

@@ -1,6 +1,6 @@
 /** Consent on paper: the text, the signature, the day. */
 import type { VisitPage } from '../../contract/types.ts'
-import { consentText } from '../../core/screening/consent.ts'
+import { consentText } from '../../core/screening/index.ts'
 import { SERVICES } from '../../core/services/index.ts'
 import { Signed } from '../stations/ask/ConsentTab.tsx'
 

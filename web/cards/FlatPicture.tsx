@@ -1,5 +1,5 @@
 /** One flat view with what is drawn on it, as vector lines that print. */
-import type { FlatParts } from '../../core/formats/mapSvg.ts'
+import type { FlatParts } from '../../core/formats/index.ts'
 
 /** A figure written on a view, mm from its upper left corner. */
 export interface FlatLabel {

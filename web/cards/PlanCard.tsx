@@ -1,22 +1,16 @@
 /** The plan card: lanes numbered on the flat views, the steps, the cautions, the kit to lay out. One page. */
 import { useEffect, useState } from 'react'
 import type { VisitPage } from '../../contract/types.ts'
-import { bodyOutline, sheetOf } from '../../core/body/body.ts'
-import { clockWords } from '../../core/grain/clock.ts'
-import {
-  FLAT_HALF,
-  projectPoint,
-  viewAxes,
-  VIEWS,
-  type ViewId,
-} from '../../core/head/projection.ts'
-import type { ZoneId } from '../../core/zones/zones.ts'
-import type { Lane, Plan } from '../../core/plan/types.ts'
-import { CLOSING_SENTENCE } from '../../core/screening/screen.ts'
+import { bodyOutline, sheetOf } from '../../core/body/index.ts'
+import { clockWords } from '../../core/grain/index.ts'
+import { FLAT_HALF, projectPoint, viewAxes, VIEWS, type ViewId } from '../../core/head/index.ts'
+import type { ZoneId } from '../../core/zones/index.ts'
+import type { Lane, Plan } from '../../core/plan/index.ts'
+import { CLOSING_SENTENCE } from '../../core/screening/index.ts'
 import { isBodyService, SERVICES, type ServiceId, serviceZones } from '../../core/services/index.ts'
+import { dateWords } from '../../core/time/index.ts'
 import { useHead, type LoadedHead } from '../head/loadHead.ts'
 import { Arrow } from '../head/Overlay.tsx'
-import { dateWords } from '../../core/time/words.ts'
 import { drawOn, flatViews } from '../stations/read/mapPicture.ts'
 import { FlatPicture, type FlatLabel } from './FlatPicture.tsx'
 

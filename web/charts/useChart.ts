@@ -2,7 +2,7 @@
 import { useComputedColorScheme } from '@mantine/core'
 import { init, type EChartsType } from 'echarts/core'
 import { useEffect, useRef } from 'react'
-import { dateWords } from '../../core/time/words.ts'
+import { dateWords } from '../../core/time/index.ts'
 import { LAMP, LIGHT } from '../../core/palette.ts'
 
 export type ChartColours = Record<keyof typeof LIGHT, string>

@@ -4,9 +4,9 @@ import { useDebouncedValue, useHotkeys } from '@mantine/hooks'
 import { lazy, Suspense, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { SERVICES } from '../../core/services/index.ts'
+import { dateWords, daysWords } from '../../core/time/index.ts'
 import { useClients } from '../api/queries.ts'
 import { noDialog } from '../state/dialog.ts'
-import { dateWords, daysWords } from '../../core/time/words.ts'
 
 /** Fetched once the page stands, so that the first key of a name finds its field. */
 const NewClient = lazy(() => import('./NewClient.tsx').then((m) => ({ default: m.NewClient })))

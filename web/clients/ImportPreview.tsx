@@ -5,7 +5,7 @@ import {
   type ClientDraft,
   type ImportField,
   type Mapping,
-} from '../../core/formats/clientsIn.ts'
+} from '../../core/formats/index.ts'
 import type { ReadFile } from '../workers/import.worker.ts'
 
 /** Lines shown at once; the rest is counted. */

@@ -1,5 +1,6 @@
 /** A new client: the name is enough; the rest is asked at the chair. */
-import { oneJob } from '../../core/services/job.ts'
+import { oneJob, SERVICE_IDS, SERVICES } from '../../core/services/index.ts'
+import { skinToBegin } from '../../core/client.ts'
 import { Modal, Select, TextInput } from '@mantine/core'
 import { useForm } from '@mantine/form'
 import { yupResolver } from 'mantine-form-yup-resolver'
@@ -7,8 +8,6 @@ import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { newClientSchema } from '../../contract/schemas.ts'
 import type { Client } from '../../contract/types.ts'
-import { skinToBegin } from '../../core/client.ts'
-import { SERVICE_IDS, SERVICES } from '../../core/services/index.ts'
 import { useAddClient, useAddVisit, useHouse } from '../api/queries.ts'
 import { newId } from '../state/words.ts'
 

@@ -1,5 +1,5 @@
 /** Choices against an outcome: each with its range and what it takes to tell more; never a bare ranking. */
-import type { Effects } from '../../core/history/effects.ts'
+import type { Effects } from '../../core/history/index.ts'
 
 export function EffectList({ effects }: { effects: Effects }) {
   const told = effects.effects.filter((e) => e.verdict !== 'never-varied')

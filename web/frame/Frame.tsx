@@ -4,7 +4,7 @@ import { useDisclosure, useHotkeys } from '@mantine/hooks'
 import { NavLink, Outlet, useMatch } from 'react-router'
 import { useChangeHouse, useHouse } from '../api/queries.ts'
 import { useSaved } from '../state/saved.ts'
-import { timeWords } from '../../core/time/words.ts'
+import { timeWords } from '../../core/time/index.ts'
 import { Find } from './Find.tsx'
 
 const PLACES = [

@@ -2,8 +2,8 @@
 import { useThree } from '@react-three/fiber'
 import { useEffect, useMemo } from 'react'
 import { BufferAttribute, BufferGeometry, Color, DoubleSide, ShaderMaterial } from 'three'
-import { STREAMLET_POINTS, type Streamlets } from '../../core/grain/streamlets.ts'
-import { ZONE_IDS, type ZoneId } from '../../core/zones/zones.ts'
+import { STREAMLET_POINTS, type Streamlets } from '../../core/grain/index.ts'
+import { ZONE_IDS, type ZoneId } from '../../core/zones/index.ts'
 import { useView } from '../state/view.ts'
 
 const VERTEX = /* glsl */ `

@@ -11,9 +11,9 @@ import {
   type DirectionalLight,
   type OrthographicCamera,
 } from 'three'
-import { VIEW_CENTRE, viewAxes } from '../../core/head/projection.ts'
-import { ZONE_IDS, type ZoneId } from '../../core/zones/zones.ts'
-import type { Streamlets } from '../../core/grain/streamlets.ts'
+import { VIEW_CENTRE, viewAxes } from '../../core/head/index.ts'
+import { ZONE_IDS, type ZoneId } from '../../core/zones/index.ts'
+import type { Streamlets } from '../../core/grain/index.ts'
 import { useView } from '../state/view.ts'
 import { HairMarks } from './HairMarks.tsx'
 import type { LoadedHead } from './loadHead.ts'

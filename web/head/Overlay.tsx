@@ -1,6 +1,5 @@
 /** What is drawn over the head in the page's own pixels: arrows with their bars, marks to leave out, the stroke in hand. */
-import { clockFrame, type Vec3 } from '../../core/head/frames.ts'
-import type { ViewAxes } from '../../core/head/projection.ts'
+import { clockFrame, type Vec3, type ViewAxes } from '../../core/head/index.ts'
 import type { Place } from './gestures.ts'
 import type { LoadedHead } from './loadHead.ts'
 import {

@@ -1,6 +1,6 @@
 /** The named views, and the keys that show them. */
 import { useHotkeys } from '@mantine/hooks'
-import { VIEW_IDS, VIEWS } from '../../core/head/projection.ts'
+import { VIEW_IDS, VIEWS } from '../../core/head/index.ts'
 import { useView } from '../state/view.ts'
 
 export function ViewKeys() {

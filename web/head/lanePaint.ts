@@ -1,7 +1,6 @@
 /** Lanes on the head: their borders as lines on the surface, and a wash of colour over chosen ones. */
-import { unpackCover } from '../../core/plan/cover.ts'
-import type { Plan } from '../../core/plan/types.ts'
-import { ZONE_IDS } from '../../core/zones/zones.ts'
+import { unpackCover, type Plan } from '../../core/plan/index.ts'
+import { ZONE_IDS } from '../../core/zones/index.ts'
 import type { LoadedHead } from './loadHead.ts'
 
 const LIFT_MM = 0.35

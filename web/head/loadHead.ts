@@ -4,10 +4,16 @@ import { wrap, type Remote } from 'comlink'
 import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three'
 import { MeshBVH } from 'three-mesh-bvh'
 import headUrl from '../../generated/head.bin?url'
-import { surfacePoint, type SurfacePoint, type ZoneRecord } from '../../core/head/head.ts'
-import { unpackHead, type PackedHead } from '../../core/head/pack.ts'
-import { VIEW_CENTRE, type ViewAxes } from '../../core/head/projection.ts'
-import { isSkin, ZONE_IDS, type ZoneId } from '../../core/zones/zones.ts'
+import {
+  surfacePoint,
+  type SurfacePoint,
+  type ZoneRecord,
+  unpackHead,
+  type PackedHead,
+  VIEW_CENTRE,
+  type ViewAxes,
+} from '../../core/head/index.ts'
+import { isSkin, ZONE_IDS, type ZoneId } from '../../core/zones/index.ts'
 import { changedFigures, onFigures } from '../state/figures.ts'
 import type { HeadWorker } from '../workers/head.worker.ts'
 

@@ -1,12 +1,9 @@
 /** What the WebGL head and the flat head have in common. */
 import { HEAD_BY_DAY, HEAD_BY_LAMP } from '../../core/palette.ts'
-import { type ViewAxes, projectPoint } from '../../core/head/projection.ts'
-import type { Vec3 } from '../../core/head/frames.ts'
-import type { FieldReading } from '../../core/grain/field.ts'
-import type { SurfacePoint } from '../../core/head/head.ts'
-import type { SpotKind } from '../../core/looks/answers.ts'
-import type { Relation } from '../../core/grain/relation.ts'
-import type { ZoneId } from '../../core/zones/zones.ts'
+import { type ViewAxes, projectPoint, type Vec3, type SurfacePoint } from '../../core/head/index.ts'
+import type { FieldReading, Relation } from '../../core/grain/index.ts'
+import type { SpotKind } from '../../core/looks/index.ts'
+import type { ZoneId } from '../../core/zones/index.ts'
 
 export type HeadColours = Record<keyof typeof HEAD_BY_DAY, string>
 export const HEAD_LIGHT: HeadColours = HEAD_BY_DAY

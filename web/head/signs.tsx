@@ -1,8 +1,7 @@
 /** Signs drawn over the head: what turns, where to read next, the doubt of a guided test, lines over the skin. */
-import { clockFrame, type Vec3 } from '../../core/head/frames.ts'
-import type { SurfacePoint } from '../../core/head/head.ts'
+import { clockFrame, type Vec3, type SurfacePoint } from '../../core/head/index.ts'
+import { SPOT_SHAPES } from '../../core/formats/index.ts'
 import type { Place } from './gestures.ts'
-import { SPOT_SHAPES } from '../../core/formats/skinMap.ts'
 import type { HeadLine, HeadMark, HeadRing, HeadSign } from './shared.ts'
 
 /** A spiral of one and a half turns, from the middle outward, in the way hair turns from root to tip. */

@@ -1,8 +1,7 @@
 /** The hair marks of a field, worked out beside the page; while a stroke is drawn they follow it as fast as they can. */
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
-import type { FieldReading } from '../../core/grain/field.ts'
-import type { Streamlets } from '../../core/grain/streamlets.ts'
-import type { ZoneId } from '../../core/zones/zones.ts'
+import type { FieldReading, Streamlets } from '../../core/grain/index.ts'
+import type { ZoneId } from '../../core/zones/index.ts'
 import type { FlowAsk } from '../workers/head.worker.ts'
 import type { LoadedHead } from './loadHead.ts'
 import type { HeadFlow } from './shared.ts'

@@ -1,7 +1,7 @@
 /** Every constant with its mark and source: what counts here, its default, and the way back to it. */
 import { useState } from 'react'
-import { MARK_WORDS, type Constant } from '../../core/house/constants.ts'
-import { CONSTANT_REGISTER, FIXED_FIGURES } from '../../core/register/register.ts'
+import { MARK_WORDS, type Constant } from '../../core/house/index.ts'
+import { CONSTANT_REGISTER, FIXED_FIGURES } from '../../core/register/index.ts'
 import type { HouseEdit } from '../../contract/routes.ts'
 
 export function Figures({

@@ -1,10 +1,9 @@
 /** The house: who works here, which schools it follows, and every constant with its mark and source. */
 import { SERVICE_IDS } from '../../core/services/index.ts'
+import { SCHOOL_IDS, SCHOOLS } from '../../core/house/index.ts'
+import { consentText, CLOSING_SENTENCE } from '../../core/screening/index.ts'
 import { lazy, Suspense, useState } from 'react'
 import type { House } from '../../contract/types.ts'
-import { SCHOOL_IDS, SCHOOLS } from '../../core/house/schools.ts'
-import { consentText } from '../../core/screening/consent.ts'
-import { CLOSING_SENTENCE } from '../../core/screening/screen.ts'
 import { useChangeHouse, useHouse } from '../api/queries.ts'
 import { atWords } from '../state/words.ts'
 import { Figures } from './Figures.tsx'

@@ -2,7 +2,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
 import { call } from '../api/call.ts'
-import { whenWords } from '../../core/time/words.ts'
+import { whenWords } from '../../core/time/index.ts'
 
 const SHOWN = 60
 

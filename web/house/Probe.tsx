@@ -3,10 +3,10 @@ import { useFigures } from '../state/figures.ts'
 import { useMutation } from '@tanstack/react-query'
 import { useState } from 'react'
 import type { House } from '../../contract/types.ts'
-import { corrected, PROBE_CONSTANTS } from '../../core/chair/probe.ts'
+import { corrected, PROBE_CONSTANTS } from '../../core/chair/index.ts'
+import { whenWords } from '../../core/time/index.ts'
 import { call } from '../api/call.ts'
 import type { useChangeHouse } from '../api/queries.ts'
-import { whenWords } from '../../core/time/words.ts'
 
 /** The reference that the stand-in is put into. */
 const WARM_C = 40

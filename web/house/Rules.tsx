@@ -1,16 +1,21 @@
 /** The rules of asking for one service: how grave, how long to wait, with the way back to the default. */
 import { useFigures } from '../state/figures.ts'
 import { useState } from 'react'
-import { MARK_WORDS } from '../../core/house/constants.ts'
+import { MARK_WORDS } from '../../core/house/index.ts'
 import {
   ruleEffect,
   RULES,
   SEVERITY_WORDS,
   type HouseRules,
   type RuleEdit,
-} from '../../core/screening/rules.ts'
-import { SEVERITY_ORDER, type Severity } from '../../core/services/effect.ts'
-import { SERVICE_IDS, SERVICES, type ServiceId } from '../../core/services/index.ts'
+} from '../../core/screening/index.ts'
+import {
+  SEVERITY_ORDER,
+  type Severity,
+  SERVICE_IDS,
+  SERVICES,
+  type ServiceId,
+} from '../../core/services/index.ts'
 import type { HouseEdit } from '../../contract/routes.ts'
 
 export function Rules({

@@ -1,14 +1,17 @@
 /** The studio as a whole: is the forecast right, how often skin reddens, nicks, answers, returns; choices over all clients. */
 import { useFigures } from '../state/figures.ts'
 import type { House } from '../../contract/types.ts'
-import { zoneName } from '../../core/zones/facts.ts'
-import type { ZoneId } from '../../core/zones/zones.ts'
-import type { ForecastCheck } from '../../core/history/calibration.ts'
-import { STUDIO_CONSTANTS, type PerThousand, type Share } from '../../core/history/studio.ts'
-import type { StudioLearned } from '../../core/history/studioLearn.ts'
+import { zoneName, type ZoneId } from '../../core/zones/index.ts'
+import {
+  type ForecastCheck,
+  STUDIO_CONSTANTS,
+  type PerThousand,
+  type Share,
+  type StudioLearned,
+} from '../../core/history/index.ts'
+import { percentWords } from '../../core/stats/index.ts'
 import { drawWhisker } from '../charts/bands.ts'
 import { chartBase, useChart, type ChartColours } from '../charts/useChart.ts'
-import { percentWords } from '../../core/stats/percent.ts'
 import { EffectList } from '../effects/EffectList.tsx'
 import { useStudio } from './useStudio.ts'
 import { ScatterChart } from 'echarts/charts'

@@ -2,7 +2,7 @@
 import { proxy, releaseProxy, wrap } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
 import type { StudioHistory } from '../../contract/types.ts'
-import type { StudioLearned } from '../../core/history/studioLearn.ts'
+import type { StudioLearned } from '../../core/history/index.ts'
 import { call } from '../api/call.ts'
 import { changedFigures } from '../state/figures.ts'
 import type { StudioWorker } from '../workers/studio.worker.ts'

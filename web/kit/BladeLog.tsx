@@ -1,9 +1,9 @@
 /** What became of blades at the chair: opened, changed, binned. */
 import { useQuery } from '@tanstack/react-query'
-import type { KitEvent } from '../../core/chair/kit.ts'
-import { BLADES } from '../../core/kit/blades.ts'
+import type { KitEvent } from '../../core/chair/index.ts'
+import { BLADES } from '../../core/kit/index.ts'
+import { whenWords } from '../../core/time/index.ts'
 import { call } from '../api/call.ts'
-import { whenWords } from '../../core/time/words.ts'
 
 const WHY_WORDS: Readonly<Record<KitEvent['why'], string>> = {
   '': '',

@@ -1,6 +1,6 @@
 /** Kit: which blades the house owns; plans choose from these. */
 import { useFigures } from '../state/figures.ts'
-import { BLADE_IDS, BLADES } from '../../core/kit/blades.ts'
+import { BLADE_IDS, BLADES } from '../../core/kit/index.ts'
 import { SERVICE_IDS, SERVICES } from '../../core/services/index.ts'
 import { useChangeHouse, useHouse } from '../api/queries.ts'
 import { BladeLog } from './BladeLog.tsx'

@@ -6,7 +6,7 @@ import {
   USE_WORDS,
   type Product,
   type ProductFact,
-} from '../../core/care/products.ts'
+} from '../../core/care/index.ts'
 
 const USES = Object.keys(USE_WORDS) as Product['use'][]
 

@@ -1,19 +1,23 @@
 /** Marks on the skin: points and painted patches, with margin and the day they were seen; asked about again at each visit. */
 import { useFigures } from '../state/figures.ts'
-import type { Figures } from '../../core/house/constants.ts'
-import type { StrokePoint } from '../../core/grain/readings.ts'
-import { zoneName } from '../../core/zones/facts.ts'
-import { isSkin, type ZoneId } from '../../core/zones/zones.ts'
-import { markAreas, markMargin } from '../../core/screening/marks.ts'
-import { SCREENING_CONSTANTS } from '../../core/screening/rules.ts'
-import { MARK_KINDS, MARK_WORDS, type MarkKind } from '../../core/screening/rules.ts'
-import type { SkinMark } from '../../core/screening/asked.ts'
-import type { Asked } from '../../core/screening/asked.ts'
+import type { Figures } from '../../core/house/index.ts'
+import type { StrokePoint } from '../../core/grain/index.ts'
+import { zoneName, isSkin, type ZoneId } from '../../core/zones/index.ts'
+import {
+  markAreas,
+  markMargin,
+  SCREENING_CONSTANTS,
+  MARK_KINDS,
+  MARK_WORDS,
+  type MarkKind,
+  type SkinMark,
+  type Asked,
+} from '../../core/screening/index.ts'
+import { dateWords } from '../../core/time/index.ts'
 import { useMemo, useState } from 'react'
 import { useHead, type Hit } from '../head/loadHead.ts'
 import type { HeadSpot } from '../head/shared.ts'
 import { newId, todayIso } from '../state/words.ts'
-import { dateWords } from '../../core/time/words.ts'
 
 /** What is chosen to be marked next. */
 export interface Brush {

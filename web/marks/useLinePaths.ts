@@ -2,8 +2,8 @@
 import { keepPreviousData, useQueries } from '@tanstack/react-query'
 import { useMemo } from 'react'
 import type { VisitPage } from '../../contract/types.ts'
-import type { SurfacePoint } from '../../core/head/head.ts'
-import type { KeepLine } from '../../core/lines/keepLine.ts'
+import type { SurfacePoint } from '../../core/head/index.ts'
+import type { KeepLine } from '../../core/lines/index.ts'
 import { useHead } from '../head/loadHead.ts'
 import type { HeadLine } from '../head/shared.ts'
 

@@ -1,7 +1,6 @@
 /** The house's own figures on this screen: set where the house arrives, asked for by what works models out here. */
 import { create } from 'zustand'
-import { DEFAULTS, type Figures } from '../../core/house/constants.ts'
-import type { ChangedFigures } from '../../core/house/constants.ts'
+import { DEFAULTS, type Figures, type ChangedFigures } from '../../core/house/index.ts'
 
 interface Known {
   /** As they are sent, to a worker for one. */

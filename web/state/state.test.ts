@@ -1,12 +1,12 @@
-import type { Reading } from '../../core/grain/readings.ts'
-import { viewAxes } from '../../core/head/projection.ts'
+import type { Reading } from '../../core/grain/index.ts'
+import { viewAxes } from '../../core/head/index.ts'
+import { daysWords } from '../../core/time/index.ts'
+import { percentWords } from '../../core/stats/index.ts'
 import { rememberIn, takeBackFrom, usePasts } from './past.ts'
 import { useUndo } from './undo.ts'
 import { useView, viewOf } from './view.ts'
 import { clockText, hoursWords } from './words.ts'
-import { daysWords } from '../../core/time/words.ts'
 import { atWords } from './words.ts'
-import { percentWords } from '../../core/stats/percent.ts'
 
 const reading = (id: string) => ({ id }) as Reading
 const edit = (remove: string[], add: string[]) => ({

@@ -1,7 +1,7 @@
 /** How the head is turned, which zone is chosen, which one is under the pointer. */
 import { create } from 'zustand'
-import { VIEWS, type ViewId } from '../../core/head/projection.ts'
-import type { ZoneId } from '../../core/zones/zones.ts'
+import { VIEWS, type ViewId } from '../../core/head/index.ts'
+import type { ZoneId } from '../../core/zones/index.ts'
 
 export interface View {
   readonly yawDeg: number

@@ -1,6 +1,6 @@
 /** Moments and numbers in words, in this screen's own time. */
 import dayjs from 'dayjs'
-import { atWords as wordsAt } from '../../core/time/words.ts'
+import { atWords as wordsAt } from '../../core/time/index.ts'
 
 /** The hour when it was today, else the day and the hour. */
 export const atWords = (ms: number, nowMs = Date.now()) => wordsAt(ms, nowMs)

@@ -1,10 +1,16 @@
 /** A client's page: the stations across the top, the head on the left, the worktable on the right, the tide line below. */
-import { oneJob } from '../../core/services/job.ts'
+import {
+  oneJob,
+  isBodyService,
+  SERVICES,
+  serviceZones,
+  type ServiceId,
+} from '../../core/services/index.ts'
+import { dateWords, whenWords } from '../../core/time/index.ts'
 import { useHotkeys } from '@mantine/hooks'
 import { lazy, Suspense, useEffect } from 'react'
 import { Link, NavLink, useNavigate, useParams, useSearchParams } from 'react-router'
 import type { VisitPage } from '../../contract/types.ts'
-import { isBodyService, SERVICES, serviceZones, type ServiceId } from '../../core/services/index.ts'
 import { useAddVisit, useClient, useHouse, useVisit } from '../api/queries.ts'
 import { BodyStage } from '../head/BodyStage.tsx'
 import { HeadStage } from '../head/HeadStage.tsx'
@@ -12,7 +18,6 @@ import { ViewKeys } from '../head/ViewKeys.tsx'
 import { useLayers } from '../state/layers.ts'
 import { useView } from '../state/view.ts'
 import { newId } from '../state/words.ts'
-import { dateWords, whenWords } from '../../core/time/words.ts'
 import { TideLine } from '../tideline/TideLine.tsx'
 import { AskStation } from './ask/AskStation.tsx'
 import { CareStation } from './care/CareStation.tsx'

@@ -1,6 +1,6 @@
 /** How grave a finding is: word and shape first, then colour. */
-import { SEVERITY_WORDS } from '../../core/screening/rules.ts'
-import type { Severity as Grade } from '../../core/services/effect.ts'
+import { SEVERITY_WORDS } from '../../core/screening/index.ts'
+import type { Severity as Grade } from '../../core/services/index.ts'
 
 const SHAPES: Record<Grade, React.ReactNode> = {
   note: <circle cx="8" cy="8" r="6" fill="none" stroke="currentColor" strokeWidth="1.5" />,

@@ -1,10 +1,10 @@
 /** The six stations in the order people work, each with where it stands in a word or a figure. */
-import { stationStates } from '../../core/visit/stations.ts'
+import { stationStates } from '../../core/visit/index.ts'
+import { replayLive } from '../../core/chair/index.ts'
+import { dateWords } from '../../core/time/index.ts'
 import { useFigures } from '../state/figures.ts'
 import { NavLink, useSearchParams } from 'react-router'
-import { replayLive } from '../../core/chair/service.ts'
 import { todayIso } from '../state/words.ts'
-import { dateWords } from '../../core/time/words.ts'
 import { atWords } from '../state/words.ts'
 import { useGate } from './useGate.ts'
 import { useGrain, useServiceZones, type StationProps } from './useStation.ts'

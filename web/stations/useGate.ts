@@ -1,10 +1,8 @@
 /** The gate of a visit on this screen: the same question that the server asks, with what is tapped here already in it. */
 import { useFigures } from '../state/figures.ts'
 import { useEffect, useMemo, useState } from 'react'
-import { gate, heldWords } from '../../core/visit/gate.ts'
-import { knownOf } from '../../core/visit/known.ts'
-import type { Gate } from '../../core/visit/types.ts'
-import { offsetHere } from '../../core/time/words.ts'
+import { gate, heldWords, knownOf, type Gate } from '../../core/visit/index.ts'
+import { offsetHere } from '../../core/time/index.ts'
 import type { StationProps } from './useStation.ts'
 
 const MINUTE_MS = 60_000

@@ -1,7 +1,7 @@
 /** Everything that a plan of this visit depends on, as it is sent to be worked out. */
 import { useMemo } from 'react'
-import type { PlanChoice } from '../../core/plan/types.ts'
-import { planAsk, type PlanAsk } from '../../core/visit/planInput.ts'
+import type { PlanChoice } from '../../core/plan/index.ts'
+import { planAsk, type PlanAsk } from '../../core/visit/index.ts'
 import { useFigures } from '../state/figures.ts'
 import { useScreening } from './useGate.ts'
 import type { StationProps } from './useStation.ts'

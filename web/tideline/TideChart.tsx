@@ -1,12 +1,11 @@
-import { onRedness } from '../../core/palette.ts'
+import { onRedness, LAMP, LIGHT, REDNESS_COLOURS } from '../../core/palette.ts'
+import { dateWords } from '../../core/time/index.ts'
 import { CustomChart, LineChart, ScatterChart } from 'echarts/charts'
 import { GridComponent, MarkAreaComponent, MarkLineComponent } from 'echarts/components'
 import { init, use as register, type EChartsType } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
 import { useEffect, useRef } from 'react'
 import type { Tide } from '../../contract/types.ts'
-import { LAMP, LIGHT, REDNESS_COLOURS } from '../../core/palette.ts'
-import { dateWords } from '../../core/time/words.ts'
 
 register([
   LineChart,

@@ -3,7 +3,7 @@ import { useComputedColorScheme } from '@mantine/core'
 import { lazy, Suspense, useState } from 'react'
 import type { Tide } from '../../contract/types.ts'
 import { useEarlierTide } from '../api/queries.ts'
-import { dateWords } from '../../core/time/words.ts'
+import { dateWords } from '../../core/time/index.ts'
 import type { TideLineProps } from './TideChart.tsx'
 
 const TideChart = lazy(() =>

@@ -4,12 +4,18 @@ import { lazy, Suspense, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import type { Today, TodayRow } from '../../contract/types.ts'
 import { SERVICE_IDS, SERVICES } from '../../core/services/index.ts'
-import { DAY_MS } from '../../core/time/dates.ts'
+import {
+  DAY_MS,
+  dateWords,
+  daysWords,
+  longDate,
+  timeWords,
+  whenWords,
+} from '../../core/time/index.ts'
+import { oddsWords } from '../../core/stats/index.ts'
 import { useToday } from '../api/queries.ts'
 import { noDialog } from '../state/dialog.ts'
 import { telephone } from '../state/words.ts'
-import { dateWords, daysWords, longDate, timeWords, whenWords } from '../../core/time/words.ts'
-import { oddsWords } from '../../core/stats/percent.ts'
 
 /** Fetched once the page stands, so that the first key of a name finds its field. */
 const NewClient = lazy(() =>

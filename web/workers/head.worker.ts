@@ -1,41 +1,53 @@
 /** Off the main thread: the field, the marks that show it, what turns in it, and lines over the surface. */
-import { DEFAULTS, type Figures } from '../../core/house/constants.ts'
+import { DEFAULTS, type Figures, type ChangedFigures } from '../../core/house/index.ts'
 import {
   carry,
   displayCarry,
   displayVectors,
   sampleCarry,
   type Carry,
-} from '../../core/grain/carry.ts'
-import { inkOf } from '../../core/grain/confidence.ts'
-import {
+  inkOf,
   fieldGround,
   GrainField,
   type FieldAnswer,
   type FieldGround,
   type FieldReading,
-} from '../../core/grain/field.ts'
-import { guessReadings } from '../../core/grain/guesses.ts'
-import { streamlets, type Streamlets } from '../../core/grain/streamlets.ts'
-import { whereNext, type NextReading } from '../../core/grain/whereNext.ts'
-import { findTurning, type Turning, type ZonedReading } from '../../core/grain/whorls.ts'
-import { zoneFlows, type ZoneFlow } from '../../core/grain/zoneFlow.ts'
-import { makeSurface, type Surface } from '../../core/head/geodesic.ts'
-import { SEED_SPACING_MM, type SurfacePoint, type ZoneRecord } from '../../core/head/head.ts'
-import { unpackHead, type PackedHead } from '../../core/head/pack.ts'
-import { triangleNeighbours } from '../../core/head/walk.ts'
-import { isSkin, ZONE_IDS, type ZoneId } from '../../core/zones/zones.ts'
-import { linePath, type LineTap } from '../../core/lines/keepLine.ts'
-import { figuresOf } from '../../core/register/register.ts'
-import type { ChangedFigures } from '../../core/house/constants.ts'
-import type { PlanAsk } from '../../core/visit/planInput.ts'
-import type { Room } from '../../core/plan/handle.ts'
-import { drawnLines, headFlow, headGround, headRoom } from '../../core/plan/ground.ts'
-import type { SearchState } from '../../core/plan/search.ts'
-import type { SkinGround } from '../../core/plan/skin.ts'
-import type { Style } from '../../core/services/service.ts'
-import type { Cause } from '../../core/chair/replan.ts'
-import type { Live } from '../../core/chair/state.ts'
+  guessReadings,
+  streamlets,
+  type Streamlets,
+  whereNext,
+  type NextReading,
+  findTurning,
+  type Turning,
+  type ZonedReading,
+  zoneFlows,
+  type ZoneFlow,
+} from '../../core/grain/index.ts'
+import {
+  makeSurface,
+  type Surface,
+  SEED_SPACING_MM,
+  type SurfacePoint,
+  type ZoneRecord,
+  unpackHead,
+  type PackedHead,
+  triangleNeighbours,
+} from '../../core/head/index.ts'
+import { isSkin, ZONE_IDS, type ZoneId } from '../../core/zones/index.ts'
+import { linePath, type LineTap } from '../../core/lines/index.ts'
+import { figuresOf } from '../../core/register/index.ts'
+import type { PlanAsk } from '../../core/visit/index.ts'
+import {
+  type Room,
+  drawnLines,
+  headFlow,
+  headGround,
+  headRoom,
+  type SearchState,
+  type SkinGround,
+} from '../../core/plan/index.ts'
+import type { Style } from '../../core/services/index.ts'
+import type { Cause, Live } from '../../core/chair/index.ts'
 import { expose, transfer } from 'comlink'
 import zoneFile from '../../generated/zones.json'
 

@@ -8,8 +8,8 @@ import {
   type ClientDraft,
   type ImportTable,
   type Mapping,
-} from '../../core/formats/clientsIn.ts'
-import type { KnownClient } from '../../core/formats/clientsIn.ts'
+  type KnownClient,
+} from '../../core/formats/index.ts'
 
 /** A file as read, or why it cannot be. */
 export interface ReadFile {

@@ -6,16 +6,18 @@ import {
   type HeadSkin,
   type PlanAsk,
   type PlanGround,
-} from '../../core/visit/planInput.ts'
-import { replan, type Cause } from '../../core/chair/replan.ts'
-import type { Replanned } from '../../core/chair/newRest.ts'
-import type { Live } from '../../core/chair/state.ts'
+} from '../../core/visit/index.ts'
+import { replan, type Cause, type Replanned, type Live } from '../../core/chair/index.ts'
 import { DomainError } from '../../core/errors.ts'
-import { figuresOf } from '../../core/register/register.ts'
-import { makePlan, type PlanInput } from '../../core/plan/makePlan.ts'
-import { planSearch, type SearchState } from '../../core/plan/search.ts'
-import type { Plan } from '../../core/plan/types.ts'
-import { STYLES, type Style } from '../../core/services/service.ts'
+import { figuresOf } from '../../core/register/index.ts'
+import {
+  makePlan,
+  type PlanInput,
+  planSearch,
+  type SearchState,
+  type Plan,
+} from '../../core/plan/index.ts'
+import { STYLES, type Style } from '../../core/services/index.ts'
 
 /** A plan, or why there is none. */
 export interface Planned {

@@ -1,8 +1,8 @@
 /** Learning over the whole studio, off the main thread. */
 import { expose } from 'comlink'
-import { figuresOf } from '../../core/register/register.ts'
-import type { ChangedFigures } from '../../core/house/constants.ts'
-import { learnOverStudio, type StudioClient } from '../../core/history/studioLearn.ts'
+import { figuresOf } from '../../core/register/index.ts'
+import type { ChangedFigures } from '../../core/house/index.ts'
+import { learnOverStudio, type StudioClient } from '../../core/history/index.ts'
 
 /** Progress is told at most so often. */
 const TELL_EVERY_MS = 60

@@ -1,8 +1,8 @@
 /** Events of the flow: start, pauses, steps, changes of the rest, the end. */
-import { BLADES, type BladeId } from '../../kit/blades.ts'
-import type { Figures } from '../../house/constants.ts'
-import type { Lane, PlanStep } from '../../plan/types.ts'
-import { zoneName } from '../../zones/facts.ts'
+import { BLADES, type BladeId } from '../../kit/index.ts'
+import type { Figures } from '../../house/index.ts'
+import type { Lane, PlanStep } from '../../plan/index.ts'
+import { zoneName } from '../../zones/index.ts'
 import type { Amendment } from '../events.ts'
 import { notFelt } from '../feel.ts'
 import { leftOpenSince } from '../leftOpen.ts'

@@ -3,8 +3,8 @@
  * what it makes of the service. A new kind is one more record in flow.ts, skin.ts or tools.ts.
  */
 import { DomainError } from '../../errors.ts'
-import type { Figures } from '../../house/constants.ts'
-import type { PlanStep } from '../../plan/types.ts'
+import type { Figures } from '../../house/index.ts'
+import type { PlanStep } from '../../plan/index.ts'
 import type { ChairDetail } from '../events.ts'
 import type { ChairPlan, ChairState, Live, OpenedBlade } from '../state.ts'
 

@@ -1,5 +1,5 @@
 /** Events of the skin: nicks, redness, the first and the second look, what is felt. */
-import type { ZoneId } from '../../zones/zones.ts'
+import type { ZoneId } from '../../zones/index.ts'
 import type { ChairDetail } from '../events.ts'
 import { always, refuse, type EventKind } from './kind.ts'
 

@@ -1,9 +1,9 @@
 /** Ask: who, what they want, skin and hair, what stands in the way; the result at once, with reasons. */
 import { ON_SKIN } from '../../../core/palette.ts'
+import type { Asked } from '../../../core/screening/index.ts'
 import { useFigures } from '../../state/figures.ts'
 import { useCallback, useMemo, useRef, useState } from 'react'
 import { useSearchParams } from 'react-router'
-import type { Asked } from '../../../core/screening/asked.ts'
 import type { HeadSpot } from '../../head/shared.ts'
 import { useSaveAsked } from '../../api/queries.ts'
 import { firstBrush, MarksPanel, markSpots, useMarking } from '../../marks/MarksPanel.tsx'

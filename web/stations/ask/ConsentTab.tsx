@@ -1,9 +1,8 @@
 /** Consent: the text, who signs, and the signature drawn by hand. */
 import { useRef, useState } from 'react'
 import { Link } from 'react-router'
-import { consentText } from '../../../core/screening/consent.ts'
-import type { Consent } from '../../../core/screening/asked.ts'
-import { whenWords } from '../../../core/time/words.ts'
+import { consentText, type Consent } from '../../../core/screening/index.ts'
+import { whenWords } from '../../../core/time/index.ts'
 import type { StationProps } from '../useStation.ts'
 import type { Change } from './Questions.tsx'
 

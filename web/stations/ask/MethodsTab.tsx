@@ -1,16 +1,11 @@
 /** Which way of taking hair off suits the chosen place; and the question that everybody asks. */
 import { useFigures } from '../../state/figures.ts'
 import { useMemo, useState } from 'react'
-import {
-  adviseMethods,
-  lengthNow,
-  METHOD_WORDS,
-  THICKNESS,
-} from '../../../core/screening/methods.ts'
-import { zoneName } from '../../../core/zones/facts.ts'
-import { MARK_WORDS } from '../../../core/house/constants.ts'
-import { meanLeft } from '../../../core/history/learn.ts'
-import { DAY_MS, dayWords } from '../../../core/time/dates.ts'
+import { adviseMethods, lengthNow, METHOD_WORDS, THICKNESS } from '../../../core/screening/index.ts'
+import { zoneName } from '../../../core/zones/index.ts'
+import { MARK_WORDS } from '../../../core/house/index.ts'
+import { meanLeft } from '../../../core/history/index.ts'
+import { DAY_MS, dayWords } from '../../../core/time/index.ts'
 import { useView } from '../../state/view.ts'
 import { todayIso } from '../../state/words.ts'
 import { useServiceZones, type StationProps } from '../useStation.ts'

@@ -1,14 +1,11 @@
 /** The patch test: planned, placed on a spot of the head, read from when until when, what it showed. */
 import { useFigures } from '../../state/figures.ts'
-import { zoneName } from '../../../core/zones/facts.ts'
-import { isSkin, type ZoneId } from '../../../core/zones/zones.ts'
-import { patchWindow } from '../../../core/screening/outcome.ts'
-import type { Asked } from '../../../core/screening/asked.ts'
-import { addDays, dayWords } from '../../../core/time/dates.ts'
+import { zoneName, isSkin, type ZoneId } from '../../../core/zones/index.ts'
+import { patchWindow, type Asked } from '../../../core/screening/index.ts'
+import { addDays, dayWords, whenWords } from '../../../core/time/index.ts'
 import { useHead } from '../../head/loadHead.ts'
 import { useView } from '../../state/view.ts'
 import { todayIso } from '../../state/words.ts'
-import { whenWords } from '../../../core/time/words.ts'
 import type { Change } from './Questions.tsx'
 
 /** Where nobody sees it and the skin is like that of the face (common practice). */

@@ -1,10 +1,15 @@
 /** The questions as quick taps; what was answered last time only as "still so?"; dates, places and words where they matter. */
 import { useFigures } from '../../state/figures.ts'
 import { useRef } from 'react'
-import { dayWords } from '../../../core/time/dates.ts'
-import { zoneName } from '../../../core/zones/facts.ts'
-import { ruleEffect, RULES, type ScreeningRule } from '../../../core/screening/rules.ts'
-import type { Answer, Asked } from '../../../core/screening/asked.ts'
+import { dayWords } from '../../../core/time/index.ts'
+import { zoneName } from '../../../core/zones/index.ts'
+import {
+  ruleEffect,
+  RULES,
+  type ScreeningRule,
+  type Answer,
+  type Asked,
+} from '../../../core/screening/index.ts'
 import { useView } from '../../state/view.ts'
 import { todayIso } from '../../state/words.ts'
 import type { StationProps } from '../useStation.ts'

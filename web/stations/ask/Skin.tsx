@@ -1,9 +1,8 @@
 /** Service, worker, skin and hair. */
 import { newId } from '../../state/words.ts'
-import { oneJob } from '../../../core/services/job.ts'
+import { oneJob, SERVICE_IDS, SERVICES } from '../../../core/services/index.ts'
 import type { SkinAndHair } from '../../../core/client.ts'
-import { SCHOOLS, schoolWords } from '../../../core/house/schools.ts'
-import { SERVICE_IDS, SERVICES } from '../../../core/services/index.ts'
+import { SCHOOLS, schoolWords } from '../../../core/house/index.ts'
 import { useChangeClient, useChangeVisit } from '../../api/queries.ts'
 import type { StationProps } from '../useStation.ts'
 

@@ -1,19 +1,19 @@
 /** Planning back from an event: the best, earliest and latest time of a service, with the odds that decide. */
 import { useFigures } from '../../state/figures.ts'
-import type { Figures } from '../../../core/house/constants.ts'
+import type { Figures } from '../../../core/house/index.ts'
 import {
   EVENT_CONSTANTS,
   EVENT_NEEDS,
   planBack,
   type EventPlan,
-} from '../../../core/ahead/backPlan.ts'
-import { EVENT_KINDS, type EventKind } from '../../../core/ahead/eventKinds.ts'
-import { eventQuestion } from '../../../core/ahead/eventQuestion.ts'
-import { DAY_MS } from '../../../core/time/dates.ts'
+  EVENT_KINDS,
+  type EventKind,
+  eventQuestion,
+} from '../../../core/ahead/index.ts'
+import { DAY_MS, dateWords, offsetHere, whenWords } from '../../../core/time/index.ts'
+import { oddsWords } from '../../../core/stats/index.ts'
 import { useChangeVisit } from '../../api/queries.ts'
 import { chartBase, useChart, type ChartColours } from '../../charts/useChart.ts'
-import { dateWords, offsetHere, whenWords } from '../../../core/time/words.ts'
-import { oddsWords } from '../../../core/stats/percent.ts'
 import { useScreening } from '../useGate.ts'
 import { useSchools, type StationProps } from '../useStation.ts'
 import dayjs from 'dayjs'

@@ -1,10 +1,9 @@
 /** The next seven days as bands: what to keep off, what to do, what is normal, what to watch for. */
 import { useCallback } from 'react'
-import type { CarePlan, Clearance } from '../../../core/care/clearances.ts'
-import { DAY_MS } from '../../../core/time/dates.ts'
+import type { CarePlan, Clearance } from '../../../core/care/index.ts'
+import { DAY_MS, dateWords, whenWords } from '../../../core/time/index.ts'
 import { drawBand } from '../../charts/bands.ts'
 import { chartBase, useChart, type ChartColours } from '../../charts/useChart.ts'
-import { dateWords, whenWords } from '../../../core/time/words.ts'
 import type { StationProps } from '../useStation.ts'
 import { NotYet } from './CareSheet.tsx'
 

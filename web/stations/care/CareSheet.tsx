@@ -1,11 +1,11 @@
 /** The care sheet: as text, on paper, as PDF, in the calendar. */
 import { useClipboard } from '@mantine/hooks'
 import { Link } from 'react-router'
-import { careText, type Clearance } from '../../../core/care/clearances.ts'
-import { MARK_WORDS } from '../../../core/house/constants.ts'
+import { careText, type Clearance } from '../../../core/care/index.ts'
+import { MARK_WORDS } from '../../../core/house/index.ts'
 import { SERVICES } from '../../../core/services/index.ts'
+import { daysWords, whenWords } from '../../../core/time/index.ts'
 import { address } from '../../api/call.ts'
-import { daysWords, whenWords } from '../../../core/time/words.ts'
 import type { StationProps } from '../useStation.ts'
 
 export function NotYet({ page, visit }: StationProps) {

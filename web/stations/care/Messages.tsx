@@ -2,7 +2,7 @@
 import { useState } from 'react'
 import type { Message } from '../../../contract/types.ts'
 import { useChangeMessage } from '../../api/queries.ts'
-import { whenWords } from '../../../core/time/words.ts'
+import { whenWords } from '../../../core/time/index.ts'
 import type { StationProps } from '../useStation.ts'
 import { NotYet } from './CareSheet.tsx'
 

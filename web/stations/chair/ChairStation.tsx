@@ -3,19 +3,21 @@ import { useFigures } from '../../state/figures.ts'
 import { useHotkeys } from '@mantine/hooks'
 import { useEffect, useRef, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { feltTurns, notFelt } from '../../../core/chair/feel.ts'
-import { leftOpenSince } from '../../../core/chair/leftOpen.ts'
-import { nextPress, resume } from '../../../core/chair/rules.ts'
-import { bladeInHand } from '../../../core/chair/kinds/kind.ts'
-import type { Draft } from '../../../core/chair/events.ts'
-import type { Live } from '../../../core/chair/state.ts'
-import { RELATION_WORDS } from '../../../core/grain/relation.ts'
-import { zoneName } from '../../../core/zones/facts.ts'
-import type { ZoneId } from '../../../core/zones/zones.ts'
-import { bladeLifeStrokes } from '../../../core/plan/tools.ts'
-import type { Plan } from '../../../core/plan/types.ts'
+import {
+  feltTurns,
+  notFelt,
+  leftOpenSince,
+  nextPress,
+  resume,
+  bladeInHand,
+  type Draft,
+  type Live,
+} from '../../../core/chair/index.ts'
+import { RELATION_WORDS } from '../../../core/grain/index.ts'
+import { zoneName, type ZoneId } from '../../../core/zones/index.ts'
+import { bladeLifeStrokes, type Plan } from '../../../core/plan/index.ts'
 import { SERVICES } from '../../../core/services/index.ts'
-import { heldWords } from '../../../core/visit/gate.ts'
+import { heldWords } from '../../../core/visit/index.ts'
 import { clockText } from '../../state/words.ts'
 import { useGate } from '../useGate.ts'
 import type { StationProps } from '../useStation.ts'

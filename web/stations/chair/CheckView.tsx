@@ -1,7 +1,7 @@
 /** The second look: missed patches are tapped on the head and become lanes; only a choice with its name leaves them. */
 import { UnstyledButton } from '@mantine/core'
 import { useEffect } from 'react'
-import type { Draft } from '../../../core/chair/events.ts'
+import type { Draft } from '../../../core/chair/index.ts'
 import { SERVICES } from '../../../core/services/index.ts'
 import type { ChairProps } from './ChairHead.tsx'
 import { useTaps } from './taps.ts'

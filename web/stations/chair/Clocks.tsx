@@ -1,15 +1,17 @@
 /** What runs: towel, lather, blade, disinfectant, the whole service against its slot. */
 import { useFigures } from '../../state/figures.ts'
-import { latherNow } from '../../../core/chair/lather.ts'
-import { leftOpenSince } from '../../../core/chair/leftOpen.ts'
-import { soakLeftMs } from '../../../core/chair/meanwhile.ts'
-import { isHotTowel } from '../../../core/chair/kinds/flow.ts'
-import { bladeInHand } from '../../../core/chair/kinds/kind.ts'
-import { elapsedMs } from '../../../core/chair/service.ts'
-import { towelPlan } from '../../../core/chair/towel.ts'
-import { bladeLifeStrokes } from '../../../core/plan/tools.ts'
+import {
+  latherNow,
+  leftOpenSince,
+  soakLeftMs,
+  isHotTowel,
+  bladeInHand,
+  elapsedMs,
+  towelPlan,
+} from '../../../core/chair/index.ts'
+import { bladeLifeStrokes } from '../../../core/plan/index.ts'
+import { timeWords } from '../../../core/time/index.ts'
 import { clockText } from '../../state/words.ts'
-import { timeWords } from '../../../core/time/words.ts'
 import type { ChairProps } from './ChairHead.tsx'
 import { useChairNow } from './useChair.ts'
 

@@ -1,8 +1,8 @@
 /** "Feel first": the guess as it stands, and three ways to say what the finger found. */
 import { UnstyledButton } from '@mantine/core'
-import { feltFromGuess } from '../../../core/chair/feel.ts'
-import { clockWords } from '../../../core/grain/clock.ts'
-import { bearingOf } from '../../../core/head/frames.ts'
+import { feltFromGuess } from '../../../core/chair/index.ts'
+import { clockWords } from '../../../core/grain/index.ts'
+import { bearingOf } from '../../../core/head/index.ts'
 import type { ChairProps } from './ChairHead.tsx'
 import { feltAt, turnFelt, useFelt } from './felt.ts'
 

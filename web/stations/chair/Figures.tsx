@@ -1,5 +1,5 @@
 /** Two clear little drawings: the chair seen from above, and the blade's angle to the skin. */
-import type { Stance } from '../../../core/plan/hands.ts'
+import type { Stance } from '../../../core/plan/index.ts'
 
 /** Chair from above: the client faces up the page, to 12; the worker is the filled figure. */
 export function StanceFigure({

@@ -1,8 +1,7 @@
 /** The first look at the skin: what reddened comes first; other red zones are tapped and graded; what is not named is clear. */
 import { useEffect, useMemo } from 'react'
-import { redAtChair } from '../../../core/chair/outcome.ts'
-import { zoneName } from '../../../core/zones/facts.ts'
-import type { ZoneId } from '../../../core/zones/zones.ts'
+import { redAtChair } from '../../../core/chair/index.ts'
+import { zoneName, type ZoneId } from '../../../core/zones/index.ts'
 import { useHead } from '../../head/loadHead.ts'
 import type { ChairProps } from './ChairHead.tsx'
 import { useTaps } from './taps.ts'

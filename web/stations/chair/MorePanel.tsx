@@ -1,6 +1,5 @@
 /** What is needed at the chair now and then. */
-import { resume } from '../../../core/chair/rules.ts'
-import type { Draft } from '../../../core/chair/events.ts'
+import { resume, type Draft } from '../../../core/chair/index.ts'
 import { Panel } from './Panel.tsx'
 import type { PanelProps } from './panelProps.ts'
 

@@ -1,7 +1,7 @@
 /** A nick is noted at once; here it is told where, how large, what was done. */
 import { useEffect, useState } from 'react'
-import { NICK_CARE, type NickCare } from '../../../core/chair/events.ts'
-import { zoneName } from '../../../core/zones/facts.ts'
+import { NICK_CARE, type NickCare } from '../../../core/chair/index.ts'
+import { zoneName } from '../../../core/zones/index.ts'
 import { Panel } from './Panel.tsx'
 import type { PanelProps } from './panelProps.ts'
 import { useTaps } from './taps.ts'

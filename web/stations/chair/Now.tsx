@@ -1,11 +1,14 @@
 /** What is to be done now: a step, a pause, the blades, the first look. */
 import { useFigures } from '../../state/figures.ts'
-import type { Press } from '../../../core/chair/rules.ts'
-import { isHotTowel } from '../../../core/chair/kinds/flow.ts'
-import type { Draft } from '../../../core/chair/events.ts'
-import { towelNow, TOWEL_CONSTANTS } from '../../../core/chair/towel.ts'
-import type { PlanStep } from '../../../core/plan/types.ts'
-import type { VisitFinding } from '../../../core/visit/types.ts'
+import {
+  type Press,
+  isHotTowel,
+  type Draft,
+  towelNow,
+  TOWEL_CONSTANTS,
+} from '../../../core/chair/index.ts'
+import type { PlanStep } from '../../../core/plan/index.ts'
+import type { VisitFinding } from '../../../core/visit/index.ts'
 import type { ChairProps } from './ChairHead.tsx'
 import { CheckView } from './CheckView.tsx'
 import { FeelView } from './FeelView.tsx'

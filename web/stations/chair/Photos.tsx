@@ -3,7 +3,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query'
 import type { Photo, Problem, VisitPage } from '../../../contract/types.ts'
 import { address, call } from '../../api/call.ts'
 import { newId } from '../../state/words.ts'
-import { whenWords } from '../../../core/time/words.ts'
+import { whenWords } from '../../../core/time/index.ts'
 
 export function Photos({ visit }: { visit: VisitPage }) {
   const cache = useQueryClient()

@@ -1,11 +1,9 @@
 /** Before the start: what is to be known, what lies on the tray, what comes first. One look decides whether it begins. */
 import { Checkbox } from '@mantine/core'
-import type { KitItem, Plan } from '../../../core/plan/types.ts'
+import type { KitItem, Plan } from '../../../core/plan/index.ts'
+import { holding, eventNotes, type VisitFinding } from '../../../core/visit/index.ts'
+import { offsetHere } from '../../../core/time/index.ts'
 import { Findings } from '../Findings.tsx'
-import { holding } from '../../../core/visit/gate.ts'
-import { eventNotes } from '../../../core/visit/events.ts'
-import type { VisitFinding } from '../../../core/visit/types.ts'
-import { offsetHere } from '../../../core/time/words.ts'
 import type { StationProps } from '../useStation.ts'
 import { useTray } from './tray.ts'
 

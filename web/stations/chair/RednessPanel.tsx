@@ -1,10 +1,8 @@
 /** Redness or a welt: noted, then the rest is planned anew by the worker's word. */
 import { useEffect, useState } from 'react'
-import type { Cause } from '../../../core/chair/replan.ts'
-import type { Replanned } from '../../../core/chair/newRest.ts'
-import { zoneName } from '../../../core/zones/facts.ts'
-import type { ZoneId } from '../../../core/zones/zones.ts'
-import { oddsWords } from '../../../core/stats/percent.ts'
+import type { Cause, Replanned } from '../../../core/chair/index.ts'
+import { zoneName, type ZoneId } from '../../../core/zones/index.ts'
+import { oddsWords } from '../../../core/stats/index.ts'
 import type { ChairProps } from './ChairHead.tsx'
 import { Panel } from './Panel.tsx'
 import { amended, CAUSE_WORDS, STOP, type PanelProps } from './panelProps.ts'

@@ -1,6 +1,6 @@
 /** The client asks to stop; a place is found that is left out. */
 import { useEffect } from 'react'
-import { zoneName } from '../../../core/zones/facts.ts'
+import { zoneName } from '../../../core/zones/index.ts'
 import { Panel } from './Panel.tsx'
 import { amended, CAUSE_WORDS, STOP, type PanelProps } from './panelProps.ts'
 import { useTaps } from './taps.ts'

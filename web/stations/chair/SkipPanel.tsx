@@ -1,5 +1,5 @@
 /** Why a step is skipped, or with it the rest of its zone. */
-import { zoneName } from '../../../core/zones/facts.ts'
+import { zoneName } from '../../../core/zones/index.ts'
 import { Panel } from './Panel.tsx'
 import { amended, type PanelProps } from './panelProps.ts'
 import { useReplan } from './useReplan.ts'

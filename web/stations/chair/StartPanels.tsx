@@ -1,10 +1,9 @@
 /** Questions about a service as a whole: another client in the chair, one left open, something wrongly recorded. */
 import { useNavigate } from 'react-router'
-import type { Busy } from '../../../core/visit/types.ts'
-import { zoneName } from '../../../core/zones/facts.ts'
-import { nickZone } from '../../../core/chair/outcome.ts'
-import type { Live } from '../../../core/chair/state.ts'
-import { timeWords, whenWords } from '../../../core/time/words.ts'
+import type { Busy } from '../../../core/visit/index.ts'
+import { zoneName } from '../../../core/zones/index.ts'
+import { nickZone, type Live } from '../../../core/chair/index.ts'
+import { timeWords, whenWords } from '../../../core/time/index.ts'
 import { Panel, type Choice } from './Panel.tsx'
 import type { PanelProps } from './panelProps.ts'
 

@@ -1,10 +1,8 @@
 /** One step in words and two small drawings. */
-import { poseFor } from '../../../core/plan/hands.ts'
-import { zoneSide } from '../../../core/zones/zones.ts'
-import { yourSide } from '../../../core/chair/sides.ts'
-import type { Press } from '../../../core/chair/rules.ts'
-import { RELATION_WORDS } from '../../../core/grain/relation.ts'
-import type { Plan, PlanStep } from '../../../core/plan/types.ts'
+import { poseFor, type Plan, type PlanStep } from '../../../core/plan/index.ts'
+import { zoneSide } from '../../../core/zones/index.ts'
+import { yourSide, type Press } from '../../../core/chair/index.ts'
+import { RELATION_WORDS } from '../../../core/grain/index.ts'
 import { AngleFigure, StanceFigure } from './Figures.tsx'
 
 /** "Upper neck, part c, right": whose side it is stands beside it. */

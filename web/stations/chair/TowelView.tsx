@@ -2,11 +2,15 @@
 import { useFigures } from '../../state/figures.ts'
 import { useMutation } from '@tanstack/react-query'
 import { useState } from 'react'
-import { meanwhile, type Task } from '../../../core/chair/meanwhile.ts'
-import type { Draft } from '../../../core/chair/events.ts'
-import { TOWEL_CONSTANTS, towelPlan } from '../../../core/chair/towel.ts'
-import { ROUTINE_CONSTANTS } from '../../../core/services/routine.ts'
-import type { PlanStep } from '../../../core/plan/types.ts'
+import {
+  meanwhile,
+  type Task,
+  type Draft,
+  TOWEL_CONSTANTS,
+  towelPlan,
+} from '../../../core/chair/index.ts'
+import { ROUTINE_CONSTANTS } from '../../../core/services/index.ts'
+import type { PlanStep } from '../../../core/plan/index.ts'
 import { call } from '../../api/call.ts'
 import { clockText } from '../../state/words.ts'
 import type { ChairProps } from './ChairHead.tsx'

@@ -1,12 +1,10 @@
 /** The direction that is being felt at the step in view: the guess until a finger has said otherwise. */
 import { create } from 'zustand'
-import { toFeel, type ToFeel } from '../../../core/chair/feel.ts'
-import type { Live } from '../../../core/chair/state.ts'
+import { toFeel, type ToFeel, type Live } from '../../../core/chair/index.ts'
 import { DomainError } from '../../../core/errors.ts'
-import { toRadians } from '../../../core/grain/circular.ts'
-import { readingFromStroke, type StrokePoint } from '../../../core/grain/readings.ts'
-import { zoneName } from '../../../core/zones/facts.ts'
-import { bearingOf, directionOf } from '../../../core/head/frames.ts'
+import { toRadians, readingFromStroke, type StrokePoint } from '../../../core/grain/index.ts'
+import { zoneName } from '../../../core/zones/index.ts'
+import { bearingOf, directionOf } from '../../../core/head/index.ts'
 
 interface Felt {
   readonly stepId: string

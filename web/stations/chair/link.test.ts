@@ -1,11 +1,15 @@
 /** A screen's link over a line that breaks, with the browser's own database as it is where it is kept. */
-import { DEFAULTS } from '../../../core/house/constants.ts'
-import { admit } from '../../../core/chair/rules.ts'
-import { begin, type Live } from '../../../core/chair/state.ts'
-import type { ChairEvent, ToldEvent } from '../../../core/chair/events.ts'
+import { DEFAULTS } from '../../../core/house/index.ts'
+import {
+  admit,
+  begin,
+  type Live,
+  type ChairEvent,
+  type ToldEvent,
+} from '../../../core/chair/index.ts'
 import { DomainError } from '../../../core/errors.ts'
-import type { Plan } from '../../../core/plan/types.ts'
-import { mulberry32 } from '../../../core/stats/random.ts'
+import type { Plan } from '../../../core/plan/index.ts'
+import { mulberry32 } from '../../../core/stats/index.ts'
 import 'fake-indexeddb/auto'
 import fc from 'fast-check'
 import { ChairLink, type World } from './link.ts'

@@ -2,14 +2,19 @@
  * A screen's link to a service under way: what is told is kept first, shown at once, and sent in order, once, when the
  * server is there; what other screens tell arrives by itself. Without interface code; useChair.ts puts it into React.
  */
-import type { Figures } from '../../../core/house/constants.ts'
-import { foresee } from '../../../core/chair/outbox.ts'
-import { admit } from '../../../core/chair/rules.ts'
-import { advance, replayLive } from '../../../core/chair/service.ts'
-import type { ChairEvent, Draft, ToldEvent } from '../../../core/chair/events.ts'
-import type { Live } from '../../../core/chair/state.ts'
+import type { Figures } from '../../../core/house/index.ts'
+import {
+  foresee,
+  admit,
+  advance,
+  replayLive,
+  type ChairEvent,
+  type Draft,
+  type ToldEvent,
+  type Live,
+} from '../../../core/chair/index.ts'
 import { DomainError } from '../../../core/errors.ts'
-import type { Plan } from '../../../core/plan/types.ts'
+import type { Plan } from '../../../core/plan/index.ts'
 import type { WaitingStore } from './waiting.ts'
 
 /** What a link needs of the world. */

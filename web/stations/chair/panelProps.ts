@@ -1,7 +1,5 @@
 /** What every question of the chair is given, and how a change of the rest is told. */
-import type { Cause } from '../../../core/chair/replan.ts'
-import type { Replanned } from '../../../core/chair/newRest.ts'
-import type { Draft } from '../../../core/chair/events.ts'
+import type { Cause, Replanned, Draft } from '../../../core/chair/index.ts'
 import type { ChairProps } from './ChairHead.tsx'
 
 type Tell = (draft: Draft) => Promise<boolean>

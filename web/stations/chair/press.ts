@@ -1,12 +1,15 @@
 /** What the main key means now, with what this screen knows besides the service: taps, what is felt, what holds it back. */
-import type { Figures } from '../../../core/house/constants.ts'
-import type { CellPlace } from '../../../core/chair/cells.ts'
-import { notFelt } from '../../../core/chair/feel.ts'
-import { redAtChair } from '../../../core/chair/outcome.ts'
-import { nextPress, type Press } from '../../../core/chair/rules.ts'
-import type { Draft } from '../../../core/chair/events.ts'
-import type { Live } from '../../../core/chair/state.ts'
-import type { PlanStep } from '../../../core/plan/types.ts'
+import type { Figures } from '../../../core/house/index.ts'
+import {
+  type CellPlace,
+  notFelt,
+  redAtChair,
+  nextPress,
+  type Press,
+  type Draft,
+  type Live,
+} from '../../../core/chair/index.ts'
+import type { PlanStep } from '../../../core/plan/index.ts'
 import { SERVICES } from '../../../core/services/index.ts'
 import { feltAt } from './felt.ts'
 import { lookedZones } from './taps.ts'

@@ -1,7 +1,7 @@
 /** What a tap on the head means at the chair just now, and what was tapped so far. */
 import { create } from 'zustand'
-import type { CellPlace } from '../../../core/chair/cells.ts'
-import type { ZoneId } from '../../../core/zones/zones.ts'
+import type { CellPlace } from '../../../core/chair/index.ts'
+import type { ZoneId } from '../../../core/zones/index.ts'
 
 export type TapMode = 'none' | 'one' | 'patches' | 'zones'
 

@@ -1,7 +1,7 @@
 /** The chair in React: one link for each visit on the screen, fed by the server's stream of events. */
-import type { Figures } from '../../../core/house/constants.ts'
-import type { ChairEvent } from '../../../core/chair/events.ts'
-import type { Plan } from '../../../core/plan/types.ts'
+import type { Figures } from '../../../core/house/index.ts'
+import type { ChairEvent } from '../../../core/chair/index.ts'
+import type { Plan } from '../../../core/plan/index.ts'
 import { useFigures } from '../../state/figures.ts'
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react'

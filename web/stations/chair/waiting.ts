@@ -1,8 +1,6 @@
 /** Where events wait that the server has not stored yet: in the browser's own database, so that a killed tab loses none. */
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
-import { inOrder } from '../../../core/chair/outbox.ts'
-import { numbered } from '../../../core/chair/outbox.ts'
-import type { Draft, ToldEvent } from '../../../core/chair/events.ts'
+import { inOrder, numbered, type Draft, type ToldEvent } from '../../../core/chair/index.ts'
 
 /** Keeps waiting events and numbers new ones. */
 export interface WaitingStore {

@@ -1,6 +1,6 @@
 /** Four bands over time: worker, client, lather, towel. */
 import { useCallback } from 'react'
-import type { Band, Timetable } from '../../../core/plan/timetable.ts'
+import type { Band, Timetable } from '../../../core/plan/index.ts'
 import { drawBand } from '../../charts/bands.ts'
 import { chartBase, useChart, type ChartColours } from '../../charts/useChart.ts'
 

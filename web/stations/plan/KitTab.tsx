@@ -1,5 +1,5 @@
 /** What to lay out before the client sits down, with counts and costs. */
-import type { Plan } from '../../../core/plan/types.ts'
+import type { Plan } from '../../../core/plan/index.ts'
 
 export function KitTab({ plan }: { plan: Plan }) {
   return (

@@ -1,13 +1,18 @@
 /** One lane: which way, with what, where hands and feet are, why; and what a hand may change of it. */
-import { clockWords } from '../../../core/grain/clock.ts'
-import { RELATION_WORDS } from '../../../core/grain/relation.ts'
-import { MARK_WORDS } from '../../../core/house/constants.ts'
-import { BLADES, BLADE_IDS, type BladeId } from '../../../core/kit/blades.ts'
-import { bladeRefusal } from '../../../core/plan/handEdit.ts'
-import type { Level } from '../../../core/kit/blades.ts'
-import type { Lane, LaneEdit, Plan, Reason, StrokeWay, ZonePlan } from '../../../core/plan/types.ts'
+import { clockWords, RELATION_WORDS } from '../../../core/grain/index.ts'
+import { MARK_WORDS } from '../../../core/house/index.ts'
+import { BLADES, BLADE_IDS, type BladeId, type Level } from '../../../core/kit/index.ts'
+import {
+  bladeRefusal,
+  type Lane,
+  type LaneEdit,
+  type Plan,
+  type Reason,
+  type StrokeWay,
+  type ZonePlan,
+} from '../../../core/plan/index.ts'
+import { oddsWords } from '../../../core/stats/index.ts'
 import { hoursWords } from '../../state/words.ts'
-import { oddsWords } from '../../../core/stats/percent.ts'
 
 const WAYS: readonly (readonly [StrokeWay | '', string])[] = [
   ['', 'as planned'],

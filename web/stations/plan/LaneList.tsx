@@ -1,6 +1,6 @@
 /** The lanes in working order. */
 import { Fragment } from 'react'
-import type { Lane, Plan } from '../../../core/plan/types.ts'
+import type { Lane, Plan } from '../../../core/plan/index.ts'
 import { RelationMark } from './RelationMark.tsx'
 
 export function LaneList({

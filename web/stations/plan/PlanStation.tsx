@@ -1,15 +1,20 @@
 /** Plan: three plans side by side, the lanes of the one chosen, what a hand may change, why, how long, with what. */
 import { ON_SKIN } from '../../../core/palette.ts'
+import { zoneName } from '../../../core/zones/index.ts'
+import { isBodyService, STYLES } from '../../../core/services/index.ts'
+import {
+  planDifferences,
+  type LaneDifference,
+  type Lane,
+  type Plan,
+  overLimitReason,
+} from '../../../core/plan/index.ts'
+import type { About } from '../../../core/visit/index.ts'
+import { MARK_WORDS } from '../../../core/house/index.ts'
 import { useFigures } from '../../state/figures.ts'
 import { useHotkeys } from '@mantine/hooks'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { zoneName } from '../../../core/zones/facts.ts'
-import { isBodyService } from '../../../core/services/index.ts'
-import { planDifferences, type LaneDifference } from '../../../core/plan/compare.ts'
-import type { Lane, Plan } from '../../../core/plan/types.ts'
-import { STYLES } from '../../../core/services/service.ts'
-import type { About } from '../../../core/visit/types.ts'
 import { useSavePlan } from '../../api/queries.ts'
 import { laneEdges, laneWash } from '../../head/lanePaint.ts'
 import { useHead } from '../../head/loadHead.ts'
@@ -19,8 +24,6 @@ import { useKeptLines } from '../../marks/useLinePaths.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 import { useView, viewOf } from '../../state/view.ts'
 import { atWords } from '../../state/words.ts'
-import { MARK_WORDS } from '../../../core/house/constants.ts'
-import { overLimitReason } from '../../../core/plan/zonePlan.ts'
 import { Findings } from '../Findings.tsx'
 import { useGate, useHeld } from '../useGate.ts'
 import { useFlowLayer, type StationProps } from '../useStation.ts'

@@ -1,5 +1,5 @@
 /** With, across, against: the arrow with its bars, and the words. */
-import { RELATION_WORDS, type Relation } from '../../../core/grain/relation.ts'
+import { RELATION_WORDS, type Relation } from '../../../core/grain/index.ts'
 import { Arrow } from '../../head/Overlay.tsx'
 
 export function RelationMark({ relation, words = true }: { relation: Relation; words?: boolean }) {

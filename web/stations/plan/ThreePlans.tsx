@@ -1,8 +1,8 @@
 /** The three kinds of plan side by side, in figures. */
-import { planFigures, type PlanFigures } from '../../../core/plan/compare.ts'
-import { type Style, STYLES } from '../../../core/services/service.ts'
+import { planFigures, type PlanFigures } from '../../../core/plan/index.ts'
+import { type Style, STYLES } from '../../../core/services/index.ts'
+import { oddsWords } from '../../../core/stats/index.ts'
 import { hoursWords } from '../../state/words.ts'
-import { oddsWords } from '../../../core/stats/percent.ts'
 import type { Planned } from '../../workers/plans.ts'
 
 const NAMES: Readonly<Record<Style, string>> = {

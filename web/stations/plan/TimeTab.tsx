@@ -2,12 +2,10 @@
 import { useFigures } from '../../state/figures.ts'
 import { proxy } from 'comlink'
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react'
-import { RELATION_WORDS } from '../../../core/grain/relation.ts'
-import type { SearchState } from '../../../core/plan/search.ts'
-import { timetable } from '../../../core/plan/timetable.ts'
-import type { Plan } from '../../../core/plan/types.ts'
+import { RELATION_WORDS } from '../../../core/grain/index.ts'
+import { type SearchState, timetable, type Plan } from '../../../core/plan/index.ts'
+import type { PlanAsk } from '../../../core/visit/index.ts'
 import { useHead } from '../../head/loadHead.ts'
-import type { PlanAsk } from '../../../core/visit/planInput.ts'
 import type { Choosing } from './usePlan.ts'
 
 const BandChart = lazy(() => import('./BandChart.tsx').then((m) => ({ default: m.BandChart })))

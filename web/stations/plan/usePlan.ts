@@ -7,12 +7,12 @@ import {
   type LaneEdit,
   type Plan,
   type PlanChoice,
-} from '../../../core/plan/types.ts'
-import type { Style } from '../../../core/services/service.ts'
+} from '../../../core/plan/index.ts'
+import type { Style } from '../../../core/services/index.ts'
+import type { PlanAsk } from '../../../core/visit/index.ts'
 import { useHead } from '../../head/loadHead.ts'
 import { usePast } from '../../state/past.ts'
 import type { Planned } from '../../workers/plans.ts'
-import type { PlanAsk } from '../../../core/visit/planInput.ts'
 import { usePlanAsk } from '../usePlanAsk.ts'
 import type { StationProps } from '../useStation.ts'
 

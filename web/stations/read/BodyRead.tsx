@@ -1,11 +1,9 @@
 /** Read on the body: strokes on the flat outlines, which parts are wanted, zone by zone. */
 import { ON_SKIN } from '../../../core/palette.ts'
+import { clockWords } from '../../../core/grain/index.ts'
+import { bodyZone, bodyStem, type ZoneId, zoneName } from '../../../core/zones/index.ts'
 import { useHotkeys } from '@mantine/hooks'
 import { useMemo } from 'react'
-import { clockWords } from '../../../core/grain/clock.ts'
-import { bodyZone } from '../../../core/zones/body.ts'
-import { bodyStem, type ZoneId } from '../../../core/zones/zones.ts'
-import { zoneName } from '../../../core/zones/facts.ts'
 import { useSaveNotes } from '../../api/queries.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 import { useView } from '../../state/view.ts'

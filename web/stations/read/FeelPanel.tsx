@@ -2,9 +2,11 @@
 import { useFigures } from '../../state/figures.ts'
 import { useHotkeys } from '@mantine/hooks'
 import { useEffect, useMemo, useRef, useState } from 'react'
-import { toDegrees } from '../../../core/grain/circular.ts'
-import { bearingDeg, clockHour, clockWords } from '../../../core/grain/clock.ts'
 import {
+  toDegrees,
+  bearingDeg,
+  clockHour,
+  clockWords,
   answerTest,
   beginTest,
   nextStroke,
@@ -12,11 +14,11 @@ import {
   TEST_CONSTANTS,
   testResult,
   type FeelTest,
-} from '../../../core/grain/feelTest.ts'
-import { readingFromBearing, type Reading } from '../../../core/grain/readings.ts'
-import type { SurfacePoint } from '../../../core/head/head.ts'
-import { zoneName } from '../../../core/zones/facts.ts'
-import type { ZoneId } from '../../../core/zones/zones.ts'
+  readingFromBearing,
+  type Reading,
+} from '../../../core/grain/index.ts'
+import type { SurfacePoint } from '../../../core/head/index.ts'
+import { zoneName, type ZoneId } from '../../../core/zones/index.ts'
 import type { HeadRing } from '../../head/shared.ts'
 import { newId } from '../../state/words.ts'
 import { Dial } from './Dial.tsx'

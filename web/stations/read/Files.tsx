@@ -8,9 +8,9 @@ import {
   withoutKnown,
   writeGrowthMap,
   type ImportReport,
-} from '../../../core/formats/growthMap.ts'
-import type { Reading } from '../../../core/grain/readings.ts'
-import { ZONE_IDS } from '../../../core/zones/zones.ts'
+} from '../../../core/formats/index.ts'
+import type { Reading } from '../../../core/grain/index.ts'
+import { ZONE_IDS } from '../../../core/zones/index.ts'
 import { useHead } from '../../head/loadHead.ts'
 import { newId } from '../../state/words.ts'
 import { useFieldReadings, type StationProps } from '../useStation.ts'

@@ -3,11 +3,14 @@ import { useFigures } from '../../state/figures.ts'
 import { useHotkeys } from '@mantine/hooks'
 import { useEffect, useMemo, useState } from 'react'
 import type { VisitPage } from '../../../contract/types.ts'
-import { toRadians } from '../../../core/grain/circular.ts'
-import { READING_METHODS, turnReading, type ReadingMethod } from '../../../core/grain/readings.ts'
-import type { Vec3 } from '../../../core/head/frames.ts'
-import { viewAxes } from '../../../core/head/projection.ts'
-import { isSkin, type ZoneId } from '../../../core/zones/zones.ts'
+import {
+  toRadians,
+  READING_METHODS,
+  turnReading,
+  type ReadingMethod,
+} from '../../../core/grain/index.ts'
+import { type Vec3, viewAxes } from '../../../core/head/index.ts'
+import { isSkin, type ZoneId } from '../../../core/zones/index.ts'
 import { useHead, type Hit } from '../../head/loadHead.ts'
 import type { HeadHandle, HeadRing, HeadSign } from '../../head/shared.ts'
 import { markSpots } from '../../marks/MarksPanel.tsx'

@@ -1,9 +1,7 @@
 /** What kind of hair grows where: painted over zones, over what was told at Ask; and strays to tweeze first. */
 import { HAIR_TONES } from '../../../core/palette.ts'
-import { useHotkeys } from '@mantine/hooks'
-import { useMemo, useState } from 'react'
 import { hairIn } from '../../../core/client.ts'
-import type { StrokePoint } from '../../../core/grain/readings.ts'
+import type { StrokePoint } from '../../../core/grain/index.ts'
 import {
   COARSENESSES,
   CURLS,
@@ -12,9 +10,10 @@ import {
   HAIR_KINDS,
   hairWords,
   type ZoneHair,
-} from '../../../core/hair/layer.ts'
-import { zoneName } from '../../../core/zones/facts.ts'
-import { isSkin, type ZoneId } from '../../../core/zones/zones.ts'
+} from '../../../core/hair/index.ts'
+import { zoneName, isSkin, type ZoneId } from '../../../core/zones/index.ts'
+import { useHotkeys } from '@mantine/hooks'
+import { useMemo, useState } from 'react'
 import { useSaveNotes } from '../../api/queries.ts'
 import { useHead, type Hit } from '../../head/loadHead.ts'
 import type { ZoneTint } from '../../head/shared.ts'

@@ -1,9 +1,14 @@
 /** What is told of a chosen line: the side that is kept, the other side, the last visit. */
-import type { Vec3 } from '../../../core/head/frames.ts'
-import type { SurfacePoint } from '../../../core/head/head.ts'
-import { compareLines, mirrorPath, type LineDifference } from '../../../core/lines/compareLines.ts'
-import { lineName, lineSide, type KeepLine } from '../../../core/lines/keepLine.ts'
-import { dateWords } from '../../../core/time/words.ts'
+import type { Vec3, SurfacePoint } from '../../../core/head/index.ts'
+import {
+  compareLines,
+  mirrorPath,
+  type LineDifference,
+  lineName,
+  lineSide,
+  type KeepLine,
+} from '../../../core/lines/index.ts'
+import { dateWords } from '../../../core/time/index.ts'
 
 /** "above" and "below" where the line runs level, else "in front" and "behind". */
 export function sideWords(

@@ -1,13 +1,7 @@
 /** Keep-lines: tapped on the head, laid the shortest way over the skin, dragged into place, measured against each other. */
 import { ON_SKIN } from '../../../core/palette.ts'
-import { useFigures } from '../../state/figures.ts'
-import { useHotkeys } from '@mantine/hooks'
-import { useMemo, useState } from 'react'
-import { pathLength } from '../../../core/head/geodesic.ts'
-import { viewAxes } from '../../../core/head/projection.ts'
-import type { Vec3 } from '../../../core/head/frames.ts'
-import { zoneName } from '../../../core/zones/facts.ts'
-import { isSkin, type ZoneId } from '../../../core/zones/zones.ts'
+import { pathLength, viewAxes, type Vec3 } from '../../../core/head/index.ts'
+import { zoneName, isSkin, type ZoneId } from '../../../core/zones/index.ts'
 import {
   LINE_KINDS,
   LINE_WORDS,
@@ -17,8 +11,12 @@ import {
   type KeepLine,
   type LineKind,
   type LineTap,
-} from '../../../core/lines/keepLine.ts'
-import { usualLine } from '../../../core/lines/usualLine.ts'
+  usualLine,
+} from '../../../core/lines/index.ts'
+import { dateWords } from '../../../core/time/index.ts'
+import { useFigures } from '../../state/figures.ts'
+import { useHotkeys } from '@mantine/hooks'
+import { useMemo, useState } from 'react'
 import { useSaveNotes } from '../../api/queries.ts'
 import { useHead, type Hit } from '../../head/loadHead.ts'
 import type { HeadHandle, HeadLine } from '../../head/shared.ts'
@@ -27,7 +25,6 @@ import { markSpots } from '../../marks/MarksPanel.tsx'
 import { useHeadLayers } from '../../state/layers.ts'
 import { useView, viewOf } from '../../state/view.ts'
 import { newId } from '../../state/words.ts'
-import { dateWords } from '../../../core/time/words.ts'
 import { isFrozen, useFlowLayer, type StationProps } from '../useStation.ts'
 import { useLatest } from './useMap.ts'
 import { LineFacts, sideWords } from './LineFacts.tsx'

@@ -1,12 +1,14 @@
 /** What is known of the whole map: what to do next, and what turns. */
 import type { VisitPage } from '../../../contract/types.ts'
-import { clockWords } from '../../../core/grain/clock.ts'
-import { readingBearing, type Reading } from '../../../core/grain/readings.ts'
-import { whorlWords } from '../../../core/grain/whorls.ts'
-import type { ZoneFlow } from '../../../core/grain/zoneFlow.ts'
-import type { Vec3 } from '../../../core/head/frames.ts'
-import { zoneName } from '../../../core/zones/facts.ts'
-import type { ZoneId } from '../../../core/zones/zones.ts'
+import {
+  clockWords,
+  readingBearing,
+  type Reading,
+  whorlWords,
+  type ZoneFlow,
+} from '../../../core/grain/index.ts'
+import type { Vec3 } from '../../../core/head/index.ts'
+import { zoneName, type ZoneId } from '../../../core/zones/index.ts'
 import { READING_METHOD_WORDS } from './words.ts'
 import type { FlowSummary } from '../../workers/head.worker.ts'
 

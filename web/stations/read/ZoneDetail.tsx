@@ -1,12 +1,22 @@
 /** One zone of the map: its row in the list, and all that is known of it when it is chosen. */
-import { bearingDeg, clockWords } from '../../../core/grain/clock.ts'
-import { withinWords } from '../../../core/grain/confidence.ts'
-import { toRadians } from '../../../core/grain/circular.ts'
-import { readingBearing, type Reading, type ZoneGrain } from '../../../core/grain/readings.ts'
-import type { ZoneFlow } from '../../../core/grain/zoneFlow.ts'
-import { ZONE_FACTS, zoneName } from '../../../core/zones/facts.ts'
-import { mirrorZone, zoneStem, type ZoneId } from '../../../core/zones/zones.ts'
-import { dateWords } from '../../../core/time/words.ts'
+import {
+  bearingDeg,
+  clockWords,
+  withinWords,
+  toRadians,
+  readingBearing,
+  type Reading,
+  type ZoneGrain,
+  type ZoneFlow,
+} from '../../../core/grain/index.ts'
+import {
+  ZONE_FACTS,
+  zoneName,
+  mirrorZone,
+  zoneStem,
+  type ZoneId,
+} from '../../../core/zones/index.ts'
+import { dateWords } from '../../../core/time/index.ts'
 import { Dial } from './Dial.tsx'
 import type { MapEditing } from './useMap.ts'
 import { usedBearing, mapUse, type MapUse } from './words.ts'

@@ -5,11 +5,16 @@ import {
   type FlatParts,
   type MapArrow,
   type MapDrawing,
-} from '../../../core/formats/mapSvg.ts'
-import { directionOf } from '../../../core/head/frames.ts'
-import type { SurfacePoint } from '../../../core/head/head.ts'
-import { viewAxes, VIEWS, type FlatView, type ViewId } from '../../../core/head/projection.ts'
-import { isSkin, type ZoneId } from '../../../core/zones/zones.ts'
+} from '../../../core/formats/index.ts'
+import {
+  directionOf,
+  type SurfacePoint,
+  viewAxes,
+  VIEWS,
+  type FlatView,
+  type ViewId,
+} from '../../../core/head/index.ts'
+import { isSkin, type ZoneId } from '../../../core/zones/index.ts'
 import type { LoadedHead } from '../../head/loadHead.ts'
 import type { FlowSummary } from '../../workers/head.worker.ts'
 import { usedBearing, type MapUse } from './words.ts'

@@ -3,9 +3,9 @@ import { useFigures } from '../../state/figures.ts'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import type { VisitPage } from '../../../contract/types.ts'
 import { DomainError } from '../../../core/errors.ts'
-import { toRadians } from '../../../core/grain/circular.ts'
-import type { FieldReading } from '../../../core/grain/field.ts'
 import {
+  toRadians,
+  type FieldReading,
   mirrorReading,
   moveReading,
   readingFromBearing,
@@ -16,11 +16,11 @@ import {
   type Reading,
   type ReadingMethod,
   type StrokePoint,
-} from '../../../core/grain/readings.ts'
-import type { ZonedReading } from '../../../core/grain/whorls.ts'
-import type { NextReading } from '../../../core/grain/whereNext.ts'
-import { BODY_ZONES } from '../../../core/body/body.ts'
-import { isBody, mirrorZone, type ZoneId } from '../../../core/zones/zones.ts'
+  type ZonedReading,
+  type NextReading,
+} from '../../../core/grain/index.ts'
+import { BODY_ZONES } from '../../../core/body/index.ts'
+import { isBody, mirrorZone, type ZoneId } from '../../../core/zones/index.ts'
 import { useEditReadings, type ReadingEdit } from '../../api/queries.ts'
 import { useHead } from '../../head/loadHead.ts'
 import { useUndo } from '../../state/undo.ts'

@@ -1,4 +1,4 @@
-import type { ReadingMethod } from '../../../core/grain/readings.ts'
+import type { ReadingMethod } from '../../../core/grain/index.ts'
 
 export const READING_METHOD_WORDS: Readonly<Record<ReadingMethod, string>> = {
   felt: 'felt',

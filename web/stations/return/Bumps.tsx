@@ -2,21 +2,22 @@
 import { useFigures } from '../../state/figures.ts'
 import { useMemo } from 'react'
 import type { ClientHistory } from '../../../contract/types.ts'
-import { SKIN_SPOT_WORDS } from '../../../core/formats/skinMap.ts'
-import { zoneName } from '../../../core/zones/facts.ts'
-import type { ZoneId } from '../../../core/zones/zones.ts'
-import { changeEffects, type ChangeEffect } from '../../../core/history/changes.ts'
-import { findChanges, separabilityWords } from '../../../core/history/findChanges.ts'
-import { trendWatch } from '../../../core/history/trend.ts'
-import { sum } from '../../../core/stats/lists.ts'
-import { spotTrails, type SpotTrail } from '../../../core/looks/spots.ts'
-import { bumpSeverity } from '../../../core/skin/bumps.ts'
-import { sensitivityRange } from '../../../core/skin/range.ts'
-import { meanSensitivity } from '../../../core/skin/sensitivity.ts'
+import { SKIN_SPOT_WORDS } from '../../../core/formats/index.ts'
+import { zoneName, type ZoneId } from '../../../core/zones/index.ts'
+import {
+  changeEffects,
+  type ChangeEffect,
+  findChanges,
+  separabilityWords,
+  trendWatch,
+} from '../../../core/history/index.ts'
+import { sum } from '../../../core/stats/index.ts'
+import { spotTrails, type SpotTrail } from '../../../core/looks/index.ts'
+import { bumpSeverity, sensitivityRange, meanSensitivity } from '../../../core/skin/index.ts'
+import { dateWords } from '../../../core/time/index.ts'
 import { useChangeVisit, useHistory } from '../../api/queries.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 import { useView, viewOf } from '../../state/view.ts'
-import { dateWords } from '../../../core/time/words.ts'
 import type { StationProps } from '../useStation.ts'
 import { SpotSign } from './Legend.tsx'
 import { TrendChart } from './TrendChart.tsx'

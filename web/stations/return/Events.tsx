@@ -1,13 +1,15 @@
 /** Events of the client that services are laid out for. */
 import dayjs from 'dayjs'
 import { useState } from 'react'
-import type { ClientEvent } from '../../../core/ahead/series.ts'
-import { EVENT_NEEDS } from '../../../core/ahead/backPlan.ts'
-import { EVENT_KINDS, type EventKind } from '../../../core/ahead/eventKinds.ts'
-import { DAY_MS } from '../../../core/time/dates.ts'
+import {
+  type ClientEvent,
+  EVENT_NEEDS,
+  EVENT_KINDS,
+  type EventKind,
+} from '../../../core/ahead/index.ts'
+import { DAY_MS, whenWords } from '../../../core/time/index.ts'
 import { useChangeClient } from '../../api/queries.ts'
 import { newId } from '../../state/words.ts'
-import { whenWords } from '../../../core/time/words.ts'
 import type { StationProps } from '../useStation.ts'
 
 export function Events({ page }: StationProps) {

@@ -2,8 +2,8 @@
 import { useFigures } from '../../state/figures.ts'
 import type { VisitPage } from '../../../contract/types.ts'
 import { address } from '../../api/call.ts'
-import { dateWords } from '../../../core/time/words.ts'
-import { bumps, worst, type Two } from '../../../core/history/compareVisits.ts'
+import { dateWords } from '../../../core/time/index.ts'
+import { bumps, worst, type Two } from '../../../core/history/index.ts'
 
 export function FactsTwo({ then, now }: Two<VisitPage>) {
   const figures = useFigures()

@@ -1,7 +1,7 @@
 /** How the skin feels as a whole, and how nicks heal. */
-import { DRYNESS_WORDS, NICK_STATES, type NickState } from '../../../core/looks/answers.ts'
-import { nickZone } from '../../../core/chair/outcome.ts'
-import { zoneName } from '../../../core/zones/facts.ts'
+import { DRYNESS_WORDS, NICK_STATES, type NickState } from '../../../core/looks/index.ts'
+import { nickZone } from '../../../core/chair/index.ts'
+import { zoneName } from '../../../core/zones/index.ts'
 import type { VisitPage } from '../../../contract/types.ts'
 import type { Looking } from './useLook.ts'
 

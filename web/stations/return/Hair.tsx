@@ -1,24 +1,23 @@
 /** How hair comes back, zone by zone: learned from what was felt, seen and measured; forecast with its range. */
 import { ON_SKIN } from '../../../core/palette.ts'
-import { useFigures } from '../../state/figures.ts'
-import { useMemo, useState } from 'react'
-import { zoneName } from '../../../core/zones/facts.ts'
-import type { ZoneId } from '../../../core/zones/zones.ts'
-import { LENGTH_METHODS, type LengthMethod } from '../../../core/looks/answers.ts'
-import { GROWTH_CONSTANTS, type DayRange } from '../../../core/regrowth/growth.ts'
+import { zoneName, type ZoneId } from '../../../core/zones/index.ts'
+import { LENGTH_METHODS, type LengthMethod } from '../../../core/looks/index.ts'
 import {
+  GROWTH_CONSTANTS,
+  type DayRange,
   compareSides,
   slowZones,
   zoneOutlook,
   type ZoneOutlook,
-} from '../../../core/regrowth/outlook.ts'
-import { Z_90 } from '../../../core/stats/normal.ts'
-import { DAY_MS } from '../../../core/time/dates.ts'
+} from '../../../core/regrowth/index.ts'
+import { Z_90 } from '../../../core/stats/index.ts'
+import { DAY_MS, dateWords } from '../../../core/time/index.ts'
+import { useFigures } from '../../state/figures.ts'
+import { useMemo, useState } from 'react'
 import { useAddHair, useRemoveHair } from '../../api/queries.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 import { useView } from '../../state/view.ts'
 import { newId, todayIso } from '../../state/words.ts'
-import { dateWords } from '../../../core/time/words.ts'
 import { useServiceZones, type StationProps } from '../useStation.ts'
 import { useChosenInView } from '../useChosenInView.ts'
 import { HairCurve, spread } from './HairCurve.tsx'

@@ -1,19 +1,19 @@
 /** The forecast of a zone's hair: its length with the range that holds 80 %. */
 import { useFigures } from '../../state/figures.ts'
-import type { Figures } from '../../../core/house/constants.ts'
-import { LineChart } from 'echarts/charts'
-import { use as register } from 'echarts/core'
-import { useCallback } from 'react'
-import { zoneName } from '../../../core/zones/facts.ts'
+import type { Figures } from '../../../core/house/index.ts'
+import { zoneName } from '../../../core/zones/index.ts'
 import {
   GROWTH_CONSTANTS,
   hairLengthMm,
   thresholdMm,
   type DayRange,
-} from '../../../core/regrowth/growth.ts'
-import type { ZoneOutlook } from '../../../core/regrowth/outlook.ts'
-import { Z_90 } from '../../../core/stats/normal.ts'
-import { DAY_MS } from '../../../core/time/dates.ts'
+  type ZoneOutlook,
+} from '../../../core/regrowth/index.ts'
+import { Z_90 } from '../../../core/stats/index.ts'
+import { DAY_MS } from '../../../core/time/index.ts'
+import { LineChart } from 'echarts/charts'
+import { use as register } from 'echarts/core'
+import { useCallback } from 'react'
 import '../../charts/bands.ts'
 import { overTime, plainLine, useChart, type ChartColours } from '../../charts/useChart.ts'
 

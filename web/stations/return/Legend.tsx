@@ -1,9 +1,8 @@
 /** What the marks and grades of a look mean. */
 import { useState } from 'react'
-import { SPOT_SHAPES } from '../../../core/formats/skinMap.ts'
-import { SKIN_SPOT_WORDS } from '../../../core/formats/skinMap.ts'
-import type { SpotKind } from '../../../core/looks/answers.ts'
-import { REDNESS_WORDS } from '../../../core/skin/anchors.ts'
+import { SPOT_SHAPES, SKIN_SPOT_WORDS } from '../../../core/formats/index.ts'
+import type { SpotKind } from '../../../core/looks/index.ts'
+import { REDNESS_WORDS } from '../../../core/skin/index.ts'
 import { REDNESS_COLOURS } from '../../../core/palette.ts'
 
 export function SpotSign({ kind }: { kind: SpotKind }) {

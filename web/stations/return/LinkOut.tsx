@@ -1,7 +1,7 @@
 /** A link page for the client: made, shown once, copied or scanned, taken back. */
 import { useQuery } from '@tanstack/react-query'
 import { useLink } from '../../api/queries.ts'
-import { dateWords } from '../../../core/time/words.ts'
+import { dateWords } from '../../../core/time/index.ts'
 import type { StationProps } from '../useStation.ts'
 
 export function LinkOut({ page, visit }: StationProps) {

@@ -1,9 +1,5 @@
 /** Looks at the skin after a service, moment by moment: redness, spots in their places, how it feels. */
-import { ON_SKIN } from '../../../core/palette.ts'
-import { useFigures } from '../../state/figures.ts'
-import dayjs from 'dayjs'
-import { useHotkeys } from '@mantine/hooks'
-import { useMemo, useState } from 'react'
+import { ON_SKIN, REDNESS_COLOURS } from '../../../core/palette.ts'
 import {
   ANSWER_SOURCES,
   SPOT_KINDS,
@@ -11,26 +7,29 @@ import {
   type SkinAnswer,
   type SkinSpot,
   type SpotKind,
-} from '../../../core/looks/answers.ts'
-import { USUAL_MOMENTS, type Moment } from '../../../core/looks/moments.ts'
-import {
+  USUAL_MOMENTS,
+  type Moment,
   momentAt,
   momentHasCome,
   momentHours,
   momentOpensMs,
   momentWords,
-} from '../../../core/looks/moments.ts'
-import { sameSpot } from '../../../core/looks/spots.ts'
-import { SKIN_SPOT_WORDS } from '../../../core/formats/skinMap.ts'
-import type { ZoneId } from '../../../core/zones/zones.ts'
-import { HOUR_MS } from '../../../core/time/dates.ts'
-import { withoutSpot, withSpot, withZone } from '../../../core/looks/editLook.ts'
-import { REDNESS_COLOURS } from '../../../core/palette.ts'
+  sameSpot,
+  withoutSpot,
+  withSpot,
+  withZone,
+} from '../../../core/looks/index.ts'
+import { SKIN_SPOT_WORDS } from '../../../core/formats/index.ts'
+import type { ZoneId } from '../../../core/zones/index.ts'
+import { HOUR_MS, whenWords } from '../../../core/time/index.ts'
+import { useFigures } from '../../state/figures.ts'
+import dayjs from 'dayjs'
+import { useHotkeys } from '@mantine/hooks'
+import { useMemo, useState } from 'react'
 import { useHistory } from '../../api/queries.ts'
 import { useHead, type Hit } from '../../head/loadHead.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 import { newId } from '../../state/words.ts'
-import { whenWords } from '../../../core/time/words.ts'
 import { useServiceZones, type StationProps } from '../useStation.ts'
 import { Alarm } from './Alarm.tsx'
 import { Feel } from './Feel.tsx'

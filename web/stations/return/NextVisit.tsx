@@ -1,19 +1,19 @@
 /** When to meet again: the window with its odds, zone by zone; events; the visits through a date. */
 import { ON_SKIN } from '../../../core/palette.ts'
-import { useFigures } from '../../state/figures.ts'
-import type { VisitPage } from '../../../contract/types.ts'
-import { MARK_WORDS } from '../../../core/house/constants.ts'
+import { MARK_WORDS } from '../../../core/house/index.ts'
 import {
   clearOdds,
   seenOdds,
   workedZones,
   zoneWindows,
   type OddsInput,
-} from '../../../core/regrowth/odds.ts'
+} from '../../../core/regrowth/index.ts'
+import { dateWords, longDate } from '../../../core/time/index.ts'
+import { oddsWords } from '../../../core/stats/index.ts'
+import { useFigures } from '../../state/figures.ts'
+import type { VisitPage } from '../../../contract/types.ts'
 import { useVisit } from '../../api/queries.ts'
 import { useView } from '../../state/view.ts'
-import { dateWords, longDate } from '../../../core/time/words.ts'
-import { oddsWords } from '../../../core/stats/percent.ts'
 import type { StationProps } from '../useStation.ts'
 import { Events } from './Events.tsx'
 import { Series } from './Series.tsx'

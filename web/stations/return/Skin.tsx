@@ -1,24 +1,23 @@
 /** What the skin is likely to do, as ranges, and what differed between quiet and red visits. */
 import { useFigures } from '../../state/figures.ts'
-import type { Figures } from '../../../core/house/constants.ts'
-import { zoneName } from '../../../core/zones/facts.ts'
-import type { ZoneId } from '../../../core/zones/zones.ts'
-import { choiceEffects } from '../../../core/history/effects.ts'
-import { meanFading } from '../../../core/skin/fading.ts'
-import { rednessRange } from '../../../core/skin/range.ts'
+import type { Figures } from '../../../core/house/index.ts'
+import { zoneName, type ZoneId } from '../../../core/zones/index.ts'
+import { choiceEffects } from '../../../core/history/index.ts'
 import {
+  meanFading,
+  rednessRange,
   gradeOdds,
   priorSensitivity,
   rednessOdds,
   SKIN_CONSTANTS,
   type Sensitivity,
-} from '../../../core/skin/sensitivity.ts'
+} from '../../../core/skin/index.ts'
+import { oddsWords } from '../../../core/stats/index.ts'
 import { useHistory } from '../../api/queries.ts'
 import { EffectList } from '../../effects/EffectList.tsx'
 import { drawBand } from '../../charts/bands.ts'
 import { chartBase, useChart, type ChartColours } from '../../charts/useChart.ts'
 import { useView } from '../../state/view.ts'
-import { oddsWords } from '../../../core/stats/percent.ts'
 import { useServiceZones, type StationProps } from '../useStation.ts'
 import { useZoneTints } from './useZoneTints.ts'
 import { useCallback, useMemo } from 'react'

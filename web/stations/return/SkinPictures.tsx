@@ -2,14 +2,19 @@
 import { useFigures } from '../../state/figures.ts'
 import { useMemo } from 'react'
 import type { VisitPage } from '../../../contract/types.ts'
-import { growthArrows } from '../../../core/formats/growthArrows.ts'
-import { flatParts } from '../../../core/formats/mapSvg.ts'
-import { placeSpots, rednessTint, SPOT_SHAPES, tintedZones } from '../../../core/formats/skinMap.ts'
-import type { FlatView, ViewId } from '../../../core/head/projection.ts'
+import {
+  growthArrows,
+  flatParts,
+  placeSpots,
+  rednessTint,
+  SPOT_SHAPES,
+  tintedZones,
+} from '../../../core/formats/index.ts'
+import type { FlatView, ViewId } from '../../../core/head/index.ts'
+import { dateWords } from '../../../core/time/index.ts'
+import { worst, type Two } from '../../../core/history/index.ts'
 import { useFlatViews } from '../../head/FlatHead.tsx'
 import { useHead, type LoadedHead } from '../../head/loadHead.ts'
-import { dateWords } from '../../../core/time/words.ts'
-import { worst, type Two } from '../../../core/history/compareVisits.ts'
 
 export function SkinPictures({ then, now, view }: Two<VisitPage> & { view: ViewId }) {
   const views = useFlatViews()

@@ -1,20 +1,26 @@
 /** Two visits side by side: map, plan, what was done, how the skin took it, pictures; what differs on the head. */
 import { ON_SKIN } from '../../../core/palette.ts'
+import { nearestView, type ViewId } from '../../../core/head/index.ts'
+import { zoneName } from '../../../core/zones/index.ts'
+import { isBodyService } from '../../../core/services/index.ts'
+import { dateWords } from '../../../core/time/index.ts'
+import {
+  differences,
+  LAYERS,
+  type Layer,
+  type Two,
+  FULL_COLOUR_AT,
+  differenceWords,
+} from '../../../core/history/index.ts'
 import { useFigures } from '../../state/figures.ts'
 import { useMemo, useState } from 'react'
 import type { VisitPage } from '../../../contract/types.ts'
-import { nearestView, type ViewId } from '../../../core/head/projection.ts'
-import { zoneName } from '../../../core/zones/facts.ts'
-import { isBodyService } from '../../../core/services/index.ts'
 import { useVisit } from '../../api/queries.ts'
 import { useHead } from '../../head/loadHead.ts'
 import type { HeadLabel, ZoneTint } from '../../head/shared.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 import { useView } from '../../state/view.ts'
-import { dateWords } from '../../../core/time/words.ts'
 import { useServiceZones, type StationProps } from '../useStation.ts'
-import { differences, LAYERS, type Layer, type Two } from '../../../core/history/compareVisits.ts'
-import { FULL_COLOUR_AT, differenceWords } from '../../../core/history/compareVisits.ts'
 import { FactsTwo } from './FactsTwo.tsx'
 import { SkinPictures } from './SkinPictures.tsx'
 

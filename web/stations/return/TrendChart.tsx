@@ -2,7 +2,7 @@
 import { LineChart } from 'echarts/charts'
 import { use as register } from 'echarts/core'
 import { useCallback } from 'react'
-import type { Trend } from '../../../core/history/trend.ts'
+import type { Trend } from '../../../core/history/index.ts'
 import '../../charts/bands.ts'
 import { overTime, plainLine, useChart, type ChartColours } from '../../charts/useChart.ts'
 

@@ -1,11 +1,15 @@
 /** One look at the skin after a service: what is stored, what is being tapped, and the way back. */
 import { useFigures } from '../../state/figures.ts'
-import type { SkinAnswer } from '../../../core/looks/answers.ts'
-import type { Moment } from '../../../core/looks/moments.ts'
+import {
+  type SkinAnswer,
+  type Moment,
+  isMarked,
+  NOTHING_SEEN,
+  type Look,
+  momentHours,
+} from '../../../core/looks/index.ts'
+import { HOUR_MS } from '../../../core/time/index.ts'
 import type { VisitPage } from '../../../contract/types.ts'
-import { isMarked, NOTHING_SEEN, type Look } from '../../../core/looks/editLook.ts'
-import { momentHours } from '../../../core/looks/moments.ts'
-import { HOUR_MS } from '../../../core/time/dates.ts'
 import { call } from '../../api/call.ts'
 import { useVisitRefresh } from '../../api/queries.ts'
 import { usePast } from '../../state/past.ts'

@@ -1,7 +1,7 @@
 /** Shows a share of each zone on the head, from the pale of no share to coral. */
 import { ON_SKIN } from '../../../core/palette.ts'
+import type { ZoneId } from '../../../core/zones/index.ts'
 import { useMemo } from 'react'
-import type { ZoneId } from '../../../core/zones/zones.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 
 export interface ZoneShare {

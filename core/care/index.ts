@@ -1,0 +1,12 @@
+/** What goes home: what to keep off and until when, messages, products. */
+export { CARE_CONSTANTS, carePlan, type CarePlan, careText, type Clearance } from './clearances.ts'
+export { type MessageDraft, type MessageKind, messagesFor } from './messages.ts'
+export {
+  clashes,
+  FACT_WORDS,
+  type Product,
+  PRODUCT_FACTS,
+  type ProductFact,
+  USE_WORDS,
+  USUAL_PRODUCTS,
+} from './products.ts'

@@ -1,0 +1,62 @@
+/** Readings of growth, the field between them, and which test to make next. */
+export { carry, type Carry, displayCarry, displayVectors, sampleCarry } from './carry.ts'
+export { angleBetween, toDegrees, toRadians, wrapTurn } from './circular.ts'
+export { bearingDeg, clockHour, clockWords } from './clock.ts'
+export { CONFIDENCE_CONSTANTS, inkOf, withinDeg, withinWords } from './confidence.ts'
+export {
+  answerTest,
+  beginTest,
+  type FeelTest,
+  nextStroke,
+  takeBackAnswer,
+  TEST_CONSTANTS,
+  testResult,
+} from './feelTest.ts'
+export {
+  FIELD_CONSTANTS,
+  type FieldAnswer,
+  fieldGround,
+  type FieldGround,
+  type FieldReading,
+  GrainField,
+} from './field.ts'
+export { guessReadings } from './guesses.ts'
+export {
+  ALL_METHODS,
+  grainMap,
+  mirrorReading,
+  moveReading,
+  type Reading,
+  READING_CONSTANTS,
+  READING_METHODS,
+  readingBearing,
+  readingFromBearing,
+  readingFromStroke,
+  type ReadingMethod,
+  readingsFromComb,
+  type StrokePoint,
+  type TestAnswer,
+  toFieldReading,
+  turnReading,
+  type ZoneGrain,
+} from './readings.ts'
+export {
+  type Relation,
+  RELATION_CONSTANTS,
+  RELATION_WORDS,
+  relationToGrain,
+  strokeAngle,
+} from './relation.ts'
+export { fieldAt } from './sample.ts'
+export { startingGuess } from './startingGuess.ts'
+export { STREAMLET_POINTS, streamlets, type Streamlets } from './streamlets.ts'
+export { type NextReading, whereNext } from './whereNext.ts'
+export {
+  findTurning,
+  type Turning,
+  type Whorl,
+  WHORL_CONSTANTS,
+  whorlWords,
+  type ZonedReading,
+} from './whorls.ts'
+export { type ZoneFlow, zoneFlows } from './zoneFlow.ts'

@@ -1,0 +1,15 @@
+/** What kind of hair grows where. */
+export {
+  COARSENESSES,
+  CURLS,
+  DENSITIES,
+  GREYS,
+  HAIR_KINDS,
+  type HairLayer,
+  hairWords,
+  NO_NOTES,
+  plannedHair,
+  type Stray,
+  type SurfaceNotes,
+  type ZoneHair,
+} from './layer.ts'

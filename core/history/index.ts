@@ -1,0 +1,23 @@
+/** What a client's past visits teach. */
+export { CALIBRATION_CONSTANTS, type ForecastCheck } from './calibration.ts'
+export { CHANGE_CONSTANTS } from './changeConstants.ts'
+export { type ChangeEffect, changeEffects } from './changes.ts'
+export { choicesOf, type VisitChoices } from './choices.ts'
+export {
+  bumps,
+  differences,
+  differenceWords,
+  FULL_COLOUR_AT,
+  type Layer,
+  LAYERS,
+  type Two,
+  worst,
+} from './compareVisits.ts'
+export { choiceEffects, EFFECT_CONSTANTS, type Effects } from './effects.ts'
+export { type VisitFacts } from './facts.ts'
+export { findChanges, separabilityWords } from './findChanges.ts'
+export { type ClientModel, learnClient, learnGrowth, meanGrowth, meanLeft } from './learn.ts'
+export { type PerThousand, type Share, STUDIO_CONSTANTS } from './studio.ts'
+export { learnOverStudio, type StudioClient, type StudioLearned } from './studioLearn.ts'
+export { type Trend, trendWatch } from './trend.ts'
+export { rednessSeen, windowAfter } from './window.ts'

@@ -1,0 +1,9 @@
+/** Blades. */
+export {
+  type Blade,
+  BLADE_CONSTANTS,
+  BLADE_IDS,
+  type BladeId,
+  BLADES,
+  type Level,
+} from './blades.ts'

@@ -1,0 +1,16 @@
+/** Keep-lines. */
+export { compareLines, type LineDifference, mirrorPath } from './compareLines.ts'
+export {
+  besidePath,
+  type KeepLine,
+  LINE_CONSTANTS,
+  LINE_KINDS,
+  LINE_WORDS,
+  type LineKind,
+  lineName,
+  linePath,
+  lineSide,
+  type LineTap,
+  mirrorLine,
+} from './keepLine.ts'
+export { usualLine } from './usualLine.ts'

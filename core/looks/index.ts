@@ -1,0 +1,62 @@
+/** Looks at the skin after a service: what they hold, when they come, what they tell. */
+export {
+  type Aftermath,
+  AFTERMATH_CONSTANTS,
+  aftermathOf,
+  type PastVisit,
+  severeSigns,
+  zonesOf,
+} from './aftermath.ts'
+export {
+  ANSWER_SOURCES,
+  type AnswerSource,
+  DRYNESS_WORDS,
+  type Feeling,
+  type HairReading,
+  LENGTH_METHODS,
+  type LengthMethod,
+  NICK_STATES,
+  type NickState,
+  type SkinAnswer,
+  type SkinSpot,
+  SPOT_KINDS,
+  type SpotKind,
+  type ZoneAnswer,
+} from './answers.ts'
+export { type AtChair, NOTHING_AT_CHAIR } from './atChair.ts'
+export {
+  answerByZone,
+  AREA_IDS,
+  AREAS,
+  areasWorked,
+  type ClientAnswer,
+  FOLLOW_CONSTANTS,
+} from './clientAnswer.ts'
+export { isMarked, type Look, NOTHING_SEEN, withoutSpot, withSpot, withZone } from './editLook.ts'
+export {
+  askedMoments,
+  checkMoment,
+  type Moment,
+  MOMENT_CONSTANTS,
+  momentAfter,
+  momentAt,
+  momentHasCome,
+  momentHours,
+  momentOpensMs,
+  momentsAhead,
+  momentWords,
+  owedAnswer,
+  settledMoments,
+  SPEAKS_FROM_HOURS,
+  USUAL_MOMENTS,
+  type UsualMoment,
+} from './moments.ts'
+export { sameSpot, type SpotTrail, spotTrails } from './spots.ts'
+export {
+  type AnswerSummary,
+  bumpsByZone,
+  fadeSteps,
+  type PastService,
+  summariseAnswers,
+  worstByZone,
+} from './summary.ts'

@@ -1,0 +1,51 @@
+/** From grain, skin and schools to a plan with its reasons. */
+export { BLADE_FIT_CONSTANTS } from './bladeFit.ts'
+export { CLOSENESS_CONSTANTS, stubbleLeftMm } from './closeness.ts'
+export { type LaneDifference, planDifferences, planFigures, type PlanFigures } from './compare.ts'
+export { type Cover, COVER_CONSTANTS, laneLetter, packCover, unpackCover } from './cover.ts'
+export {
+  BODY_FIELD_CONSTANTS,
+  bodyFlow,
+  bodyGround,
+  drawnLines,
+  headFlow,
+  headGround,
+  headRoom,
+} from './ground.ts'
+export { bladeRefusal } from './handEdit.ts'
+export { HANDLE_CONSTANTS, type Room } from './handle.ts'
+export { type Hand, poseFor, type Stance } from './hands.ts'
+export { KIT_CONSTANTS } from './kit.ts'
+export { makeLane, PLAN_CONSTANTS } from './laneWork.ts'
+export { type LaneShape, laneShapes } from './lanes.ts'
+export { makePlan, type PlanInput, zoneQuestion, zoneSkinOf } from './makePlan.ts'
+export { ORDER_CONSTANTS } from './order.ts'
+export { PASS_CONSTANTS, slipFor } from './passes.ts'
+export { PlanMemory } from './question.ts'
+export { planSearch, type SearchState } from './search.ts'
+export {
+  type DrawnLine,
+  SKIN_CELL_CONSTANTS,
+  type SkinFlow,
+  type SkinGround,
+  type ZoneSkin,
+} from './skin.ts'
+export { type Band, timetable, type Timetable } from './timetable.ts'
+export { bladeLifeStrokes } from './tools.ts'
+export {
+  FIRST_CHOICE,
+  type KitItem,
+  type Lane,
+  type LaneEdit,
+  type Plan,
+  type PlanChoice,
+  type PlannedPass,
+  type PlanStep,
+  type Reason,
+  STROKE_WAYS,
+  type StrokeWay,
+  withJobs,
+  type ZonePlan,
+} from './types.ts'
+export { laneTitle, strokeStep } from './walk.ts'
+export { overLimitReason, planZone } from './zonePlan.ts'

@@ -1,0 +1,33 @@
+/** What is asked, what it means, and which methods suit. */
+export {
+  type Answer,
+  type Asked,
+  carriedAnswers,
+  type Consent,
+  NOTHING_ASKED,
+  type SkinMark,
+} from './asked.ts'
+export { consentText } from './consent.ts'
+export { carriedMarks, markAreas, markMargin, markZones } from './marks.ts'
+export { adviseMethods, lengthNow, METHOD_WORDS, THICKNESS } from './methods.ts'
+export { patchRefusal, patchWindow } from './outcome.ts'
+export {
+  type HouseRules,
+  MARK_KINDS,
+  MARK_WORDS,
+  type MarkKind,
+  type RuleEdit,
+  ruleEffect,
+  RULES,
+  SCREENING_CONSTANTS,
+  type ScreeningRule,
+  SEVERITY_WORDS,
+} from './rules.ts'
+export {
+  CLOSING_SENTENCE,
+  conclude,
+  type Finding,
+  screen,
+  type Screening,
+  verdictWords,
+} from './screen.ts'

@@ -1,0 +1,10 @@
+/** Made-up truths for the demo and for measuring. */
+export {
+  drawBumps,
+  drawFaded,
+  drawGrades,
+  drawGrowth,
+  drawLook,
+  drawSkin,
+  type HiddenSkin,
+} from './truth.ts'

@@ -1,0 +1,9 @@
+/** Statistics. */
+export { ewma, type EwmaPoint } from './ewma.ts'
+export { median, mostHave, sum } from './lists.ts'
+export { gammaPoissonAtLeast, gammaPoissonPmf } from './negativeBinomial.ts'
+export { normalCdf, Z_90 } from './normal.ts'
+export { oddsWords, percentWords } from './percent.ts'
+export { fitPoisson, type PoissonRow } from './poissonRegression.ts'
+export { drawGamma, drawNormal, drawPoisson, mulberry32 } from './random.ts'
+export { clopperPearson, garwood, holm, type Interval, rateRatio } from './rates.ts'

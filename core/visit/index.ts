@@ -1,0 +1,20 @@
+/** The visit as a whole: the gate, what a plan is made from, what ending it writes, where its stations stand. */
+export { eventNotes } from './events.ts'
+export { afterService, type Finished, type FinishedJob, finishService } from './finish.ts'
+export { alarmId, type TodayFlag, todayFlags } from './flags.ts'
+export { checkDecision, gate, heldWords, holding, LEAST_REASON } from './gate.ts'
+export { type GateFacts, knownOf, NO_FACTS } from './known.ts'
+export { type KeptPast, pastOf } from './past.ts'
+export {
+  groundKey,
+  groundOf,
+  type HeadSkin,
+  planAsk,
+  type PlanAsk,
+  type PlanGround,
+  planInput,
+  readingsToday,
+} from './planInput.ts'
+export { newsAtChair, zoneWords } from './skin.ts'
+export { stationStates } from './stations.ts'
+export { type About, type Busy, type Decision, type Gate, type VisitFinding } from './types.ts'
