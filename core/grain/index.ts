@@ -60,3 +60,4 @@ export {
   type ZonedReading,
 } from './whorls.ts'
 export { type ZoneFlow, zoneFlows } from './zoneFlow.ts'
+export { HeadMap, type FlowAsk, type FlowDifference, type FlowSummary } from './headMap.ts'

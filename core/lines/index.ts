@@ -14,3 +14,14 @@ export {
   mirrorLine,
 } from './keepLine.ts'
 export { usualLine } from './usualLine.ts'
+export {
+  beginLine,
+  dropPoint,
+  isEarlierOf,
+  leadOn,
+  missingLines,
+  movePoint,
+  nudgePoint,
+  takesTaps,
+  withMirror,
+} from './editLine.ts'

@@ -2,7 +2,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { FieldReading, Streamlets } from '../../core/grain/index.ts'
 import type { ZoneId } from '../../core/zones/index.ts'
-import type { FlowAsk } from '../workers/head.worker.ts'
+import type { FlowAsk } from '../../core/grain/index.ts'
 import type { LoadedHead } from './loadHead.ts'
 import type { HeadFlow } from './shared.ts'
 

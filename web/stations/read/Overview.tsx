@@ -10,7 +10,7 @@ import {
 import type { Vec3 } from '../../../core/head/index.ts'
 import { zoneName, type ZoneId } from '../../../core/zones/index.ts'
 import { READING_METHOD_WORDS } from './words.ts'
-import type { FlowSummary } from '../../workers/head.worker.ts'
+import type { FlowSummary } from '../../../core/grain/index.ts'
 
 /** What to do before a zone is chosen. */
 export function Overview({

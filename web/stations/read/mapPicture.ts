@@ -16,7 +16,7 @@ import {
 } from '../../../core/head/index.ts'
 import { isSkin, type ZoneId } from '../../../core/zones/index.ts'
 import type { LoadedHead } from '../../head/loadHead.ts'
-import type { FlowSummary } from '../../workers/head.worker.ts'
+import type { FlowSummary } from '../../../core/grain/index.ts'
 import { usedBearing, type MapUse } from './words.ts'
 
 /** Arrows of all zones that are known. */

@@ -26,7 +26,7 @@ import { useHead } from '../../head/loadHead.ts'
 import { useUndo } from '../../state/undo.ts'
 import { useView } from '../../state/view.ts'
 import { newId } from '../../state/words.ts'
-import type { FlowSummary } from '../../workers/head.worker.ts'
+import type { FlowSummary } from '../../../core/grain/index.ts'
 import { isFrozen, useGrain } from '../useStation.ts'
 
 export interface Drawing {

@@ -1,0 +1,154 @@
+/** The keep-lines of a visit while they are edited: what is picked, what is dragged, and every act on them. */
+import { useHotkeys } from '@mantine/hooks'
+import { useMemo, useState } from 'react'
+import { viewAxes, type Vec3 } from '../../../core/head/index.ts'
+import {
+  beginLine,
+  dropPoint as withoutPoint,
+  leadOn,
+  missingLines,
+  movePoint,
+  nudgePoint,
+  takesTaps,
+  usualLine,
+  withMirror,
+  type KeepLine,
+  type LineKind,
+} from '../../../core/lines/index.ts'
+import type { ZoneId } from '../../../core/zones/index.ts'
+import { useSaveNotes } from '../../api/queries.ts'
+import { useHead, type Hit } from '../../head/loadHead.ts'
+import { useView, viewOf } from '../../state/view.ts'
+import { newId } from '../../state/words.ts'
+import { isFrozen, type StationProps } from '../useStation.ts'
+
+/** A chosen point moves this far with an arrow key. */
+const NUDGE_MM = 1
+
+export type LineEditing = ReturnType<typeof useLineEditing>
+
+export function useLineEditing(visit: StationProps['visit']) {
+  const save = useSaveNotes(visit.id)
+  const frozen = isFrozen(visit)
+  const head = useHead()
+  const { notes, before } = visit
+  const [kind, setKind] = useState<LineKind>('cheek')
+  const [picked, setPicked] = useState<string>()
+  const [point, setPoint] = useState<number>()
+  /** A line while one of its points is dragged: kept only when it is let go. */
+  const [held, setHeld] = useState<KeepLine>()
+  const turnTo = useView((s) => s.turnTo)
+  const lines = useMemo(
+    () => notes.lines.map((l) => (held?.id === l.id ? held : l)),
+    [notes.lines, held],
+  )
+  const line = lines.find((l) => l.id === picked)
+  const put = (next: readonly KeepLine[]) => save.change(() => ({ lines: next }))
+  const edit = (id: string, by: (l: KeepLine) => KeepLine) =>
+    save.change((now) => ({ lines: now.lines.map((l) => (l.id === id ? by(l) : l)) }))
+  const show = (l: Pick<KeepLine, 'taps'>) => {
+    const v = viewOf(l.taps[l.taps.length >> 1]!.normal)
+    turnTo(v.yawDeg, v.pitchDeg)
+  }
+
+  const tap = (hit: Hit) => {
+    if (frozen || !takesTaps(hit)) return
+    if (line) {
+      edit(line.id, (l) => leadOn(l, hit, Date.now()))
+      setPoint(line.taps.length)
+      return
+    }
+    const begun = beginLine(newId(), kind, hit, Date.now())
+    put([...lines, begun])
+    setPicked(begun.id)
+    setPoint(0)
+  }
+  const drag = (lineId: string, index: number, hit: Hit, done: boolean) => {
+    if (done) setHeld(undefined)
+    const own = notes.lines.find((l) => l.id === lineId)
+    if (!own || !takesTaps(hit)) return
+    const moved = movePoint(own, index, hit, Date.now())
+    setPicked(lineId)
+    setPoint(index)
+    if (done) edit(lineId, () => moved)
+    else setHeld(moved)
+  }
+  const nudge = (right: number, up: number) => {
+    const surface = head.data
+    if (!line || point === undefined || !surface || frozen) return
+    const { yawDeg, pitchDeg } = useView.getState()
+    const axes = viewAxes(yawDeg, pitchDeg)
+    const by = [0, 1, 2].map((k) => NUDGE_MM * (right * axes.right[k]! + up * axes.up[k]!))
+    // From where the tap is now: keys may follow each other faster than the screen is drawn anew.
+    edit(line.id, (l) =>
+      nudgePoint(l, point, by as unknown as Vec3, (p) => surface.nearest(p), Date.now()),
+    )
+  }
+  const remove = (id: string) => {
+    put(lines.filter((l) => l.id !== id))
+    if (id === picked) setPicked(undefined)
+  }
+  const dropPoint = () => {
+    if (!line || point === undefined || frozen) return
+    const rest = withoutPoint(line, point, Date.now())
+    if (rest) edit(line.id, () => rest)
+    else put(lines.filter((l) => l.id !== line.id))
+    setPoint(rest ? Math.max(0, point - 1) : undefined)
+  }
+  const mirror = () => {
+    const mirrored = line && !frozen && withMirror(lines, line, newId(), Date.now())
+    if (!mirrored) return
+    put(mirrored.lines)
+    setPicked(mirrored.made.id)
+  }
+  const layUsual = (side: 'left' | 'right') => {
+    if (!head.data) return
+    const made = { ...usualLine(kind, side, head.data.zones), id: newId(), drawnAtMs: Date.now() }
+    put([...lines, made])
+    setPicked(made.id)
+    setPoint(0)
+    show(made)
+  }
+  const missing = missingLines(lines, before?.lines ?? [])
+  useHotkeys([
+    ['ArrowLeft', () => nudge(-1, 0)],
+    ['ArrowRight', () => nudge(1, 0)],
+    ['ArrowUp', () => nudge(0, 1)],
+    ['ArrowDown', () => nudge(0, -1)],
+    ['.', () => line && setPoint(((point ?? -1) + 1) % line.taps.length)],
+    [',', () => line && setPoint(((point ?? 0) - 1 + line.taps.length) % line.taps.length)],
+    ['Delete', dropPoint],
+    ['Escape', () => setPicked(undefined)],
+    ['M', mirror],
+    ['Z', () => !frozen && save.undo()],
+  ])
+  return {
+    ...{ lines, line, kind, picked, point, missing, frozen, head: head.data },
+    ...{ error: save.error, canUndo: save.canUndo, undo: save.undo },
+    ...{ tap, drag, dropPoint, mirror, layUsual, remove },
+    /** Makes a point the chosen one. */
+    pickPoint: (lineId: string, index: number) => {
+      setPicked(lineId)
+      setPoint(index)
+    },
+    /** Picks a line and turns the head to it; picked again it is let go. */
+    pick: (l: KeepLine) => {
+      setPicked(l.id === picked ? undefined : l.id)
+      setPoint(undefined)
+      show(l)
+    },
+    done: () => setPicked(undefined),
+    choose: (next: LineKind) => {
+      setKind(next)
+      if (line) edit(line.id, (l) => ({ ...l, kind: next }))
+    },
+    keep: (side: 'left' | 'right') => line && edit(line.id, (l) => ({ ...l, keep: side })),
+    recall: () => put([...lines, ...missing.map((l) => ({ ...l, id: newId() }))]),
+    toggleZone: (id: ZoneId) =>
+      save.change((now) => ({
+        keptZones: now.keptZones.includes(id)
+          ? now.keptZones.filter((z) => z !== id)
+          : [...now.keptZones, id],
+      })),
+  }
+}
