@@ -72,6 +72,35 @@ export interface CareFacts {
   readonly hairShowsMs?: number | undefined
 }
 
+/** What the aftercare of one service hangs on, worked out once. */
+interface CareCase {
+  readonly figures: Figures
+  readonly service: ServiceId
+  readonly client: SkinAndHair
+  readonly schools: Schools
+  readonly endedAtMs: number
+  readonly fuzz: boolean
+  /** Reactive skin keeps off sun, sweat and water this much longer, and is told so. */
+  readonly longer: number
+  readonly skinSays: string
+  readonly acidOn: Product | undefined
+  readonly nicked: boolean
+  /** Zones that reddened. */
+  readonly red: readonly string[]
+  readonly hairShowsMs: number | undefined
+  readonly put: (
+    kind: Clearance['kind'],
+    id: string,
+    title: string,
+    fromHours: number,
+    untilHours: number,
+    text: string,
+    mark: Mark,
+    asks?: UsualMoment,
+  ) => void
+  readonly avoid: (id: string, title: string, hours: number, text: string, mark: Mark) => void
+}
+
 /** Builds the aftercare of a service that ended at `endedAtMs`, in order of when each thing ends. */
 export function carePlan(
   figures: Figures,
@@ -82,18 +111,8 @@ export function carePlan(
   endedAtMs: number,
   facts: CareFacts = {},
 ): CarePlan {
-  const fuzz = SERVICES[service].family === 'fuzz'
   const list: Clearance[] = []
-  const put = (
-    kind: Clearance['kind'],
-    id: string,
-    title: string,
-    fromHours: number,
-    untilHours: number,
-    text: string,
-    mark: Mark,
-    asks?: UsualMoment,
-  ) => {
+  const put: CareCase['put'] = (kind, id, title, fromHours, untilHours, text, mark, asks) => {
     if (untilHours <= fromHours) return
     const at = (hours: number) => Math.round(endedAtMs + hours * HOUR_MS)
     list.push({
@@ -102,15 +121,39 @@ export function carePlan(
       ...(asks && { asks }),
     })
   }
-  const avoid = (id: string, title: string, hours: number, text: string, mark: Mark) =>
-    put('avoid', id, title, 0, hours, text, mark)
+  const { atChair = NOTHING_AT_CHAIR, products = [], hairShowsMs } = facts
   const longer = client.reactivity === 'reactive' ? figures(C.reactiveTimes) : 1
-  const skinSays = longer > 1 ? ' Longer for reactive skin.' : ''
-  const acidOn = (facts.products ?? []).find((p) => p.use !== 'home' && p.holds.includes('acid'))
-  const { atChair = NOTHING_AT_CHAIR } = facts
-  const nicked = Object.keys(atChair.nicks).length > 0
-  const red = Object.keys(atChair.redness)
+  const it: CareCase = {
+    ...{ figures, service, client, schools, endedAtMs, hairShowsMs, longer, put },
+    fuzz: SERVICES[service].family === 'fuzz',
+    skinSays: longer > 1 ? ' Longer for reactive skin.' : '',
+    acidOn: products.find((p) => p.use !== 'home' && p.holds.includes('acid')),
+    nicked: Object.keys(atChair.nicks).length > 0,
+    red: Object.keys(atChair.redness),
+    avoid: (id, title, hours, text, mark) => put('avoid', id, title, 0, hours, text, mark),
+  }
+  fromTouch(it)
+  fromWater(it)
+  fromProducts(it)
+  toDo(it)
+  toWatch(it)
+  list.sort((a, b) => a.untilMs - b.untilMs)
+  return {
+    endedAtMs,
+    today: todaySentences(atChair),
+    clearances: list,
+    normal:
+      'Slight redness for about an hour is normal. On brown and black skin it shows as a darker or violet tone. Small bumps in the first sessions are common.',
+    notNormal:
+      'Spreading redness, pus, fever or pain that grows is not: see a clinician, and tell us.',
+    product: noFragrance
+      ? 'Balm or gel without alcohol and without scent, a coin-sized amount, morning and night.'
+      : 'Balm or gel without alcohol, a coin-sized amount, morning and night.',
+  }
+}
 
+/** Hands, straps, make-up. */
+function fromTouch({ figures, service, schools, fuzz, longer, red, avoid }: CareCase): void {
   avoid('touch', 'Hands off', figures(C.touchHours), 'Do not touch, rub or scratch.', 'C')
   avoid(
     'mask',
@@ -140,6 +183,10 @@ export function carePlan(
       'C',
     )
   }
+}
+
+/** Sweat, heat and water. */
+function fromWater({ figures, longer, skinSays, nicked, avoid }: CareCase): void {
   avoid(
     'exercise',
     'No hard exercise, sauna or hot bath',
@@ -156,6 +203,10 @@ export function carePlan(
       : `Chlorine and salt sting.${skinSays}`,
     'H',
   )
+}
+
+/** Acids, and light on skin that took one. */
+function fromProducts({ figures, schools, fuzz, longer, skinSays, acidOn, avoid }: CareCase): void {
   const acids = fuzz ? Number(schools.acidsAfter) : figures(C.acidRazorHours)
   avoid(
     'acids',
@@ -178,6 +229,10 @@ export function carePlan(
     acidOn ? `${acidOn.name} makes skin take light badly.` : `Fresh skin burns sooner.${skinSays}`,
     'H',
   )
+}
+
+/** Sun cream; and what frees the tips of hair that curls back in. */
+function toDo({ figures, client, schools, fuzz, endedAtMs, hairShowsMs, put }: CareCase): void {
   put(
     'do',
     'sun-cream',
@@ -190,7 +245,7 @@ export function carePlan(
   const exfoliates = !fuzz && client.bumpProne && schools.exfoliate !== 'none'
   if (exfoliates) {
     const acid = schools.exfoliate === 'acid'
-    const shows = ((facts.hairShowsMs ?? Infinity) - endedAtMs) / HOUR_MS
+    const shows = ((hairShowsMs ?? Infinity) - endedAtMs) / HOUR_MS
     const start = figures(C.acidStartHours)
     put(
       'do',
@@ -204,6 +259,10 @@ export function carePlan(
       'C',
     )
   }
+}
+
+/** What is normal, what is not, and when somebody looks. */
+function toWatch({ figures, put }: CareCase): void {
   put(
     'normal',
     'redness-normal',
@@ -233,19 +292,6 @@ export function carePlan(
   )
   for (const { moment, hours, lookFor } of askedMoments(figures)) {
     put('do', `answer-${moment}`, 'Look and tell us', hours, hours + 12, lookFor, 'C', moment)
-  }
-  list.sort((a, b) => a.untilMs - b.untilMs)
-  return {
-    endedAtMs,
-    today: todaySentences(atChair),
-    clearances: list,
-    normal:
-      'Slight redness for about an hour is normal. On brown and black skin it shows as a darker or violet tone. Small bumps in the first sessions are common.',
-    notNormal:
-      'Spreading redness, pus, fever or pain that grows is not: see a clinician, and tell us.',
-    product: noFragrance
-      ? 'Balm or gel without alcohol and without scent, a coin-sized amount, morning and night.'
-      : 'Balm or gel without alcohol, a coin-sized amount, morning and night.',
   }
 }
 

@@ -42,32 +42,12 @@ const LIFT_MM = 0.5
 const MOST_HOPS = 60
 
 /**
- * Walks all streamlets.
- * @param neighbours triangle behind each edge, as `triangleNeighbours` gives it
- * @param stops by zone number: true where a streamlet ends
- * @param lengthMm of a streamlet whose ink is full
- * @param halfWidthMm at its broadest
+ * A place that walks over the surface along the field. What it knows of its place lives in the closure: nothing is made on
+ * the way.
  */
-export function streamlets(
-  mesh: ZonedMesh,
-  neighbours: Int32Array,
-  seeds: Seeds,
-  field: VertexField,
-  stops: readonly boolean[],
-  lengthMm: number,
-  halfWidthMm: number,
-): Streamlets {
+function makeWalker(mesh: ZonedMesh, neighbours: Int32Array, field: VertexField) {
   const { positions, normals, indices, zones } = mesh
   const { vectors, ink } = field
-  const most = seeds.count
-  const outPositions = new Float32Array(most * STREAMLET_POINTS * 6)
-  const outZones = new Uint8Array(most)
-  const outPoints = new Uint8Array(most)
-  const outInk = new Float32Array(most)
-  const outSpines = new Float32Array(most * 9)
-  const path = new Float64Array(STREAMLET_POINTS * 6)
-  let made = 0
-
   // The place: triangle, point, barycentric weights; the direction and the normal there.
   let t = 0
   let x = 0
@@ -84,6 +64,7 @@ export function streamlets(
   let nz = 0
   let sure = 0
 
+  /** Weights, direction, normal and ink at the place. */
   const weigh = () => {
     const a = 3 * indices[3 * t]!
     const b = 3 * indices[3 * t + 1]!
@@ -185,92 +166,150 @@ export function streamlets(
     return true
   }
 
+  return {
+    weigh,
+    step,
+    /** Ink here. */
+    ink: () => sure,
+    /** Number of the zone here. */
+    zone: () => zones[t]!,
+    /** Goes to a seed. */
+    start(seeds: Seeds, s: number): void {
+      t = seeds.triangles[s]!
+      const u = seeds.weights[2 * s]!
+      const v = seeds.weights[2 * s + 1]!
+      const a = 3 * indices[3 * t]!
+      const b = 3 * indices[3 * t + 1]!
+      const c = 3 * indices[3 * t + 2]!
+      x = u * positions[a]! + v * positions[b]! + (1 - u - v) * positions[c]!
+      y = u * positions[a + 1]! + v * positions[b + 1]! + (1 - u - v) * positions[c + 1]!
+      z = u * positions[a + 2]! + v * positions[b + 2]! + (1 - u - v) * positions[c + 2]!
+    },
+    /** Writes place and normal into a path, 6 numbers a point. */
+    write(path: Float64Array, point: number): void {
+      const at = 6 * point
+      path[at] = x
+      path[at + 1] = y
+      path[at + 2] = z
+      path[at + 3] = nx
+      path[at + 4] = ny
+      path[at + 5] = nz
+    },
+  }
+}
+
+/** Walks one streamlet from where the walker stands; returns its points. */
+function walkOne(
+  walker: ReturnType<typeof makeWalker>,
+  path: Float64Array,
+  stops: readonly boolean[],
+  stepMm: number,
+): number {
+  for (let point = 0; ; point++) {
+    if (point > 0) walker.weigh()
+    walker.write(path, point)
+    const ends = point === STEPS || stops[walker.zone()]! || walker.ink() < 0.01
+    if (ends || !walker.step(stepMm)) return point + 1
+  }
+}
+
+/** Writes the ribbon along a path: broad at the root, lifted off the skin. */
+function writeRibbon(
+  path: Float64Array,
+  points: number,
+  halfWidthMm: number,
+  out: Float32Array,
+  base: number,
+): void {
+  for (let i = 0; i < STREAMLET_POINTS; i++) {
+    // A streamlet that ended early is drawn out of what it has: its last points fall together.
+    const here = 6 * Math.min(i, points - 1)
+    const ahead = 6 * Math.min(i + 1, points - 1)
+    const behind = 6 * Math.max(0, Math.min(i, points - 1) - (i >= points - 1 ? 1 : 0))
+    const tx = path[ahead]! - path[behind]!
+    const ty = path[ahead + 1]! - path[behind + 1]!
+    const tz = path[ahead + 2]! - path[behind + 2]!
+    const hx = path[here + 3]!
+    const hy = path[here + 4]!
+    const hz = path[here + 5]!
+    let sx = ty * hz - tz * hy
+    let sy = tz * hx - tx * hz
+    let sz = tx * hy - ty * hx
+    const size = Math.sqrt(sx * sx + sy * sy + sz * sz) || 1
+    sx *= halfWidthMm / size
+    sy *= halfWidthMm / size
+    sz *= halfWidthMm / size
+    const px = path[here]! + LIFT_MM * hx
+    const py = path[here + 1]! + LIFT_MM * hy
+    const pz = path[here + 2]! + LIFT_MM * hz
+    const o = base + 6 * i
+    out[o] = px - sx
+    out[o + 1] = py - sy
+    out[o + 2] = pz - sz
+    out[o + 3] = px + sx
+    out[o + 4] = py + sy
+    out[o + 5] = pz + sz
+  }
+}
+
+/** Writes root, tip and root normal of a path. */
+function writeSpine(path: Float64Array, points: number, out: Float32Array, base: number): void {
+  const tip = 6 * (points - 1)
+  for (let k = 0; k < 3; k++) {
+    out[base + k] = path[k]!
+    out[base + 3 + k] = path[tip + k]!
+    out[base + 6 + k] = path[3 + k]!
+  }
+}
+
+/**
+ * Walks all streamlets.
+ * @param neighbours triangle behind each edge, as `triangleNeighbours` gives it
+ * @param stops by zone number: true where a streamlet ends
+ * @param lengthMm of a streamlet whose ink is full
+ * @param halfWidthMm at its broadest
+ */
+export function streamlets(
+  mesh: ZonedMesh,
+  neighbours: Int32Array,
+  seeds: Seeds,
+  field: VertexField,
+  stops: readonly boolean[],
+  lengthMm: number,
+  halfWidthMm: number,
+): Streamlets {
+  const most = seeds.count
+  const positions = new Float32Array(most * STREAMLET_POINTS * 6)
+  const zones = new Uint8Array(most)
+  const points = new Uint8Array(most)
+  const ink = new Float32Array(most)
+  const spines = new Float32Array(most * 9)
+  const path = new Float64Array(STREAMLET_POINTS * 6)
+  const walker = makeWalker(mesh, neighbours, field)
+  let made = 0
   for (let s = 0; s < most; s++) {
-    t = seeds.triangles[s]!
-    if (stops[zones[t]!]) continue
-    const u = seeds.weights[2 * s]!
-    const v = seeds.weights[2 * s + 1]!
-    const a = 3 * indices[3 * t]!
-    const b = 3 * indices[3 * t + 1]!
-    const c = 3 * indices[3 * t + 2]!
-    x = u * positions[a]! + v * positions[b]! + (1 - u - v) * positions[c]!
-    y = u * positions[a + 1]! + v * positions[b + 1]! + (1 - u - v) * positions[c + 1]!
-    z = u * positions[a + 2]! + v * positions[b + 2]! + (1 - u - v) * positions[c + 2]!
-    const zone = zones[t]!
-    weigh()
-    const full = sure
+    if (stops[mesh.zones[seeds.triangles[s]!]!]) continue
+    walker.start(seeds, s)
+    walker.weigh()
+    const full = walker.ink()
     if (full < 0.02) continue
+    const zone = walker.zone()
     const stepMm = (lengthMm * (0.55 + 0.45 * Math.min(1, full))) / STEPS
-    let points = 0
-    for (; points < STREAMLET_POINTS; points++) {
-      if (points > 0) weigh()
-      path.set([x, y, z, nx, ny, nz], 6 * points)
-      if (points === STEPS || stops[zones[t]!] || sure < 0.01) {
-        points++
-        break
-      }
-      if (!step(stepMm)) {
-        points++
-        break
-      }
-    }
-    if (points < 4) continue
-    const base = made * STREAMLET_POINTS * 6
-    for (let i = 0; i < STREAMLET_POINTS; i++) {
-      // A streamlet that ended early is drawn out of what it has: its last points fall together.
-      const here = 6 * Math.min(i, points - 1)
-      const ahead = 6 * Math.min(i + 1, points - 1)
-      const behind = 6 * Math.max(0, Math.min(i, points - 1) - (i >= points - 1 ? 1 : 0))
-      const tx = path[ahead]! - path[behind]!
-      const ty = path[ahead + 1]! - path[behind + 1]!
-      const tz = path[ahead + 2]! - path[behind + 2]!
-      const hx = path[here + 3]!
-      const hy = path[here + 4]!
-      const hz = path[here + 5]!
-      let sx = ty * hz - tz * hy
-      let sy = tz * hx - tx * hz
-      let sz = tx * hy - ty * hx
-      const size = Math.sqrt(sx * sx + sy * sy + sz * sz) || 1
-      sx *= halfWidthMm / size
-      sy *= halfWidthMm / size
-      sz *= halfWidthMm / size
-      const px = path[here]! + LIFT_MM * hx
-      const py = path[here + 1]! + LIFT_MM * hy
-      const pz = path[here + 2]! + LIFT_MM * hz
-      const o = base + 6 * i
-      outPositions[o] = px - sx
-      outPositions[o + 1] = py - sy
-      outPositions[o + 2] = pz - sz
-      outPositions[o + 3] = px + sx
-      outPositions[o + 4] = py + sy
-      outPositions[o + 5] = pz + sz
-    }
-    outZones[made] = zone
-    outPoints[made] = points
-    outInk[made] = full
-    const tip = 6 * (points - 1)
-    outSpines.set(
-      [
-        path[0]!,
-        path[1]!,
-        path[2]!,
-        path[tip]!,
-        path[tip + 1]!,
-        path[tip + 2]!,
-        path[3]!,
-        path[4]!,
-        path[5]!,
-      ],
-      9 * made,
-    )
+    const count = walkOne(walker, path, stops, stepMm)
+    if (count < 4) continue
+    writeRibbon(path, count, halfWidthMm, positions, made * STREAMLET_POINTS * 6)
+    writeSpine(path, count, spines, 9 * made)
+    zones[made] = zone
+    points[made] = count
+    ink[made] = full
     made++
   }
   return {
     count: made,
-    positions: outPositions.slice(0, made * STREAMLET_POINTS * 6),
-    points: outPoints.slice(0, made),
-    zones: outZones.slice(0, made),
-    ink: outInk.slice(0, made),
-    spines: outSpines.slice(0, made * 9),
+    positions: positions.slice(0, made * STREAMLET_POINTS * 6),
+    points: points.slice(0, made),
+    zones: zones.slice(0, made),
+    ink: ink.slice(0, made),
+    spines: spines.slice(0, made * 9),
   }
 }

@@ -250,9 +250,8 @@ export function zoneName(id: ZoneId): string {
   return side ? `${zoneBase(id)}, client's ${side}` : zoneBase(id)
 }
 
-/** A zone within a sentence, where a comma would part it: "jaw (client's left)". */
+/** A zone within a sentence, where a comma would part it: "jaw (client's left)", "upper neck (middle)". */
 export function zoneInWords(id: ZoneId): string {
-  const side = zoneSide(id)
-  const base = zoneBase(id).toLowerCase()
-  return side ? `${base} (client's ${side})` : base
+  const [place, ...which] = zoneName(id).toLowerCase().split(', ')
+  return which.length > 0 ? `${place} (${which.join(', ')})` : place!
 }

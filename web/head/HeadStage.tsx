@@ -1,22 +1,20 @@
 /** The head as the chart: the drawing, what lies over it, and the hand on it. The same with and without WebGL. */
 import { useComputedColorScheme } from '@mantine/core'
 import { useElementSize } from '@mantine/hooks'
-import { lazy, Suspense, useEffect, useMemo, useRef, useState, type ComponentType } from 'react'
+import { lazy, Suspense, useEffect, useMemo, useState, type ComponentType } from 'react'
 import type { FieldReading, StrokePoint } from '../../core/grain/index.ts'
 import { nearestView, viewAxes, VIEWS } from '../../core/head/index.ts'
 import { zoneName, isSkin, type ZoneId } from '../../core/zones/index.ts'
 import { useView } from '../state/view.ts'
 import { FlatHead } from './FlatHead.tsx'
 import type { HeadCanvasProps } from './HeadCanvas.tsx'
-import { makeHand, type Place } from './gestures.ts'
+import type { Place } from './gestures.ts'
 import { useHead, type Hit, type LoadedHead } from './loadHead.ts'
 import { Overlay } from './Overlay.tsx'
 import {
   HEAD_LAMP,
   HEAD_LIGHT,
   viewScale,
-  faces,
-  toPixels,
   type HeadArrow,
   type HeadFlow,
   type HeadHandle,
@@ -29,6 +27,7 @@ import {
   type ZoneTint,
 } from './shared.ts'
 import { useFlow } from './useFlow.ts'
+import { useHeadHand, useWheelZoom } from './useHeadHand.ts'
 
 /** A server that goes away before the drawing came must not take the page along: the flat views take its place. */
 const HeadCanvas = lazy<ComponentType<HeadCanvasProps>>(() =>
@@ -58,7 +57,7 @@ export interface HeadStageProps {
   readonly lines?: readonly HeadLine[]
   readonly ring?: HeadRing | undefined
   readonly handles?: readonly HeadHandle[]
-  readonly onTap?: (hit: Hit) => void
+  readonly onTap?: ((hit: Hit) => void) | undefined
   /** A drag from root to tip; without it a drag turns the head. */
   readonly onStroke?: ((points: readonly StrokePoint[]) => void) | undefined
   /** What the stroke that is being drawn would leave as readings; the flow follows it. */
@@ -70,8 +69,6 @@ export interface HeadStageProps {
 }
 
 const NONE: readonly never[] = []
-/** A finger takes hold of a handle from this far, px. */
-const GRIP_PX = 16
 
 /** True when this screen can draw in WebGL. `?flat` in the address asks for the flat views. */
 function webGlWorks(): boolean {
@@ -147,112 +144,11 @@ function Stage({
   const scale = viewScale(size, zoom)
   const { marks, follow } = useFlow(head, flow, zoom > 1.5 ? 2 : 1)
 
-  // The hand outlives renders; it reads what is current through this box.
-  const latest = {
-    axes,
-    size,
-    scale,
-    onTap,
-    onStroke,
-    whileDrawing,
-    onHandle,
-    onPickHandle,
-    handles,
-    follow,
-  }
-  const now = useRef(latest)
-  now.current = latest
-  const hand = useMemo(() => {
-    const pick = (p: Place) => {
-      const { axes: a, size: s, scale: k } = now.current
-      return head.pick(a, (p.x - s.width / 2) / k, (s.height / 2 - p.y) / k)
-    }
-    // Picked once for each place of the path, however often it is asked about while it grows.
-    let path: readonly Place[] = []
-    let points: StrokePoint[] = []
-    const strokePoints = (longer: readonly Place[]) => {
-      if (longer.length < path.length || longer[0] !== path[0]) {
-        path = []
-        points = []
-      }
-      for (const p of longer.slice(path.length)) {
-        const hit = pick(p)
-        if (hit) points.push({ zoneId: hit.zoneId, point: hit.point, normal: hit.normal })
-      }
-      path = [...longer]
-      return points
-    }
-    const handleAt = (p: Place, grips: boolean) => {
-      const { handles: all, axes: a, size: s, scale: k } = now.current
-      let best: HeadHandle | undefined
-      let nearest = GRIP_PX
-      for (const h of all) {
-        if ((grips && !h.grips) || !faces(a, h.normal) || !head.inSight(a, h.point)) continue
-        const at = toPixels(a, s, k, h.point)
-        const d = Math.hypot(at.x - p.x, at.y - p.y)
-        if (d < nearest) {
-          nearest = d
-          best = h
-        }
-      }
-      return best
-    }
-    const dragged = (id: string, at: Place, done: boolean) => {
-      const hit = pick(at)
-      if (hit) now.current.onHandle?.(id, hit, done)
-    }
-    return {
-      pick,
-      ...makeHand({
-        onHead: (p) => pick(p) !== undefined,
-        draws: () => now.current.onStroke !== undefined,
-        grip: (p) => (now.current.onHandle ? handleAt(p, true)?.id : undefined),
-        dragged: (id, at) => dragged(id, at, false),
-        dropped: (id, at) => dragged(id, at, true),
-        tap: (p) => {
-          const handle = now.current.onPickHandle && handleAt(p, false)
-          if (handle) {
-            now.current.onPickHandle!(handle.id)
-            return
-          }
-          const hit = pick(p)
-          useView.getState().choose(hit && isSkin(hit.zoneId) ? hit.zoneId : null)
-          if (hit) now.current.onTap?.(hit)
-        },
-        strokeMoved: (longer) => {
-          setStroke([...longer])
-          const { whileDrawing: means, follow: show } = now.current
-          if (means) show(means(strokePoints(longer)))
-        },
-        strokeEnded: (longer) => {
-          setStroke([])
-          now.current.onStroke?.([...strokePoints(longer)])
-          now.current.follow(null)
-        },
-        strokeDropped: () => {
-          setStroke([])
-          now.current.follow(null)
-        },
-        turn: (dx, dy) => {
-          if (!flat) useView.getState().turnBy(-dx * 0.45, dy * 0.45)
-        },
-        zoom: (f) => useView.getState().zoomBy(f),
-      }),
-    }
-  }, [head, flat])
-
-  const box = useRef<HTMLDivElement | null>(null)
-  useEffect(() => {
-    const element = box.current
-    if (!element) return
-    // React listens to wheels passively; the page must not scroll under the head.
-    const wheel = (e: WheelEvent) => {
-      e.preventDefault()
-      useView.getState().zoomBy(Math.exp(-e.deltaY * 0.0012))
-    }
-    element.addEventListener('wheel', wheel, { passive: false })
-    return () => element.removeEventListener('wheel', wheel)
-  }, [])
+  const hand = useHeadHand(head, flat, setStroke, {
+    ...{ axes, size, scale, follow, handles },
+    ...{ onTap, onStroke, whileDrawing, onHandle, onPickHandle },
+  })
+  const box = useWheelZoom()
   const place = (e: React.PointerEvent): Place => {
     const r = e.currentTarget.getBoundingClientRect()
     return { x: e.clientX - r.left, y: e.clientY - r.top }
