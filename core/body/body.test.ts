@@ -48,6 +48,11 @@ describe('the body on a sheet', () => {
     expect(BODY_IDS).toHaveLength(26)
   })
 
+  it('lie where a place can be sent: within a metre either way', () => {
+    for (const id of BODY_IDS)
+      expect(Math.max(...bodyOutline(id).map(Math.abs))).toBeLessThan(1000)
+  })
+
   it('count bearings from up the limb: straight down is 6 o’clock', () => {
     for (const z of BODY_ZONES)
       expect(bearingOf(z.id, z.centre.point, z.centre.normal, [0, -1, 0])).toBeCloseTo(Math.PI, 9)

@@ -101,7 +101,7 @@ describe('a back and chest shave', () => {
           id: 'm',
           kind: 'mole',
           zoneId: 'back-upper-left',
-          point: [272, -1060, 0],
+          point: [272, -580, 0],
           normal: [0, 0, 1],
           radiusMm: 4,
         },

@@ -170,19 +170,19 @@ export const BODY = {
     bed: 'bony',
     group: 'Shoulders',
     guessHour: 4,
-    outline: outline(92, -995, 90, 120, 150, 70),
+    outline: outline(92, -515, 90, 120, 150, 70),
   }),
   chest: trunk('Chest', 'Skin drawn aside to the armpit; a flat hand holds it.', 'front', {
     watch: 'The nipple is covered and kept off. Moles: feel and look before the gel goes on.',
     group: 'Chest',
     guessHour: 7,
-    outline: outline(85, -1150, 190, 160, 150, 160),
+    outline: outline(85, -670, 190, 160, 150, 160),
   }),
   belly: trunk('Belly', 'Client breathes in and holds; skin drawn up.', 'front', {
     watch: 'The navel: short strokes round it, away from it. Moles.',
     group: 'Belly',
     guessHour: 7,
-    outline: outline(80, -1350, 180, 145, 140, 170),
+    outline: outline(80, -870, 180, 145, 140, 170),
   }),
   'back-upper': trunk(
     'Upper back',
@@ -192,14 +192,14 @@ export const BODY = {
       watch: 'Shoulder blade: short strokes over its edge. Moles that the client has never seen.',
       group: 'Back',
       guessHour: 5,
-      outline: outline(272, -1060, 230, 170, 160, 190),
+      outline: outline(272, -580, 230, 170, 160, 190),
     },
   ),
   'back-lower': trunk('Lower back', 'Skin drawn down to the hip with a flat hand.', 'back', {
     watch: 'The hollow of the spine: stretch it flat. Moles that the client has never seen.',
     group: 'Back',
     guessHour: 5,
-    outline: outline(266, -1290, 200, 150, 150, 200),
+    outline: outline(266, -810, 200, 150, 150, 200),
   }),
 } as const satisfies Record<string, BodyZone>
 
