@@ -49,8 +49,7 @@ describe('the body on a sheet', () => {
   })
 
   it('lie where a place can be sent: within a metre either way', () => {
-    for (const id of BODY_IDS)
-      expect(Math.max(...bodyOutline(id).map(Math.abs))).toBeLessThan(1000)
+    for (const id of BODY_IDS) expect(Math.max(...bodyOutline(id).map(Math.abs))).toBeLessThan(1000)
   })
 
   it('count bearings from up the limb: straight down is 6 o’clock', () => {

@@ -79,11 +79,12 @@ export function LaneList({
             </Fragment>
           )
         })}
-        {plan.leftOut.map((z) => (
-          <tr key={z.skipped?.laneId ?? z.zoneId} className="left-out">
-            <td>{z.name}</td>
-            <td colSpan={z.skipped ? 3 : 4}>{z.reason}</td>
-            {z.skipped && (
+        {plan.leftOut.map((z) =>
+          z.skipped ? (
+            <tr key={z.skipped.laneId} className="left-out">
+              <td colSpan={4}>
+                {z.name}, pass {z.skipped.pass}: skipped by hand
+              </td>
               <td>
                 {onUnskip && (
                   <button className="link" onClick={() => onUnskip(z.skipped!.laneId)}>
@@ -91,9 +92,14 @@ export function LaneList({
                   </button>
                 )}
               </td>
-            )}
-          </tr>
-        ))}
+            </tr>
+          ) : (
+            <tr key={z.zoneId} className="left-out">
+              <td>{z.name}</td>
+              <td colSpan={4}>{z.reason}</td>
+            </tr>
+          ),
+        )}
       </tbody>
     </table>
   )
