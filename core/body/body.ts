@@ -18,8 +18,9 @@ import {
 
 /** Side of a cell of the sheet's mesh, mm. */
 const CELL_MM = 10
-/** Room round the outlines on a sheet, mm. */
+/** Room round the outlines on a sheet, and above them for names and sides, mm. */
 const MARGIN_MM = 30
+const ABOVE_MM = 56
 
 const NORMAL: Vec3 = [0, 0, 1]
 
@@ -64,7 +65,7 @@ export function sheetOf(zones: readonly ZoneId[]): {
   return {
     left: Math.min(...parts.map((p) => p.x - half(p))) - MARGIN_MM,
     right: Math.max(...parts.map((p) => p.x + half(p))) + MARGIN_MM,
-    top: Math.max(...parts.map((p) => p.y + p.lengthMm / 2)) + MARGIN_MM,
+    top: Math.max(...parts.map((p) => p.y + p.lengthMm / 2)) + ABOVE_MM,
     bottom: Math.min(...parts.map((p) => p.y - p.lengthMm / 2)) - MARGIN_MM,
   }
 }

@@ -176,13 +176,13 @@ export const BODY = {
     watch: 'The nipple is covered and kept off. Moles: feel and look before the gel goes on.',
     group: 'Chest',
     guessHour: 7,
-    outline: outline(85, -670, 190, 160, 150, 160),
+    outline: outline(85, -685, 190, 160, 150, 160),
   }),
   belly: trunk('Belly', 'Client breathes in and holds; skin drawn up.', 'front', {
     watch: 'The navel: short strokes round it, away from it. Moles.',
     group: 'Belly',
     guessHour: 7,
-    outline: outline(80, -870, 180, 145, 140, 170),
+    outline: outline(80, -900, 180, 145, 140, 170),
   }),
   'back-upper': trunk(
     'Upper back',
@@ -199,7 +199,7 @@ export const BODY = {
     watch: 'The hollow of the spine: stretch it flat. Moles that the client has never seen.',
     group: 'Back',
     guessHour: 5,
-    outline: outline(266, -810, 200, 150, 150, 200),
+    outline: outline(266, -825, 200, 150, 150, 200),
   }),
 } as const satisfies Record<string, BodyZone>
 

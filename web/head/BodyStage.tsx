@@ -144,10 +144,10 @@ export function BodyStage({
                 </text>
               )
             })}
-          <text {...px(sheet.left + 12, sheet.top + 14)} className="body-side">
+          <text {...px(sheet.left + 12, sheet.top - 16)} className="body-side">
             client’s right
           </text>
-          <text {...px(sheet.right - 12, sheet.top + 14)} textAnchor="end" className="body-side">
+          <text {...px(sheet.right - 12, sheet.top - 16)} textAnchor="end" className="body-side">
             client’s left
           </text>
           {spots.map((s) => {

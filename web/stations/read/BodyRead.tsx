@@ -72,7 +72,7 @@ export function BodyRead({ visit }: StationProps) {
         {read} of {zones.length} zones read
       </h1>
       <p className="soft">
-        Draw from root to tip on an outline. Up the page is up the limb. What is not wanted today
+        Draw from root to tip on an outline. Up the page is up the body. What is not wanted today
         stays.
       </p>
       <div className="switch wrap" role="group" aria-label="Parts wanted">
