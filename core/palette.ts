@@ -54,7 +54,7 @@ export const TIDE_SCALE = [
 /** Over skin, on the drawn head and on paper: what it means, whatever the scheme. */
 export const ON_SKIN = {
   /** Left out, kept off, worse. */
-  coral: '#BF4E36',
+  coral: '#BD4C34',
   /** Worked, wet. */
   water: '#7FC6C6',
   /** Better, grown. */

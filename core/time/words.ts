@@ -23,4 +23,4 @@ export const fullDate = (ms: number) => dayjs(ms).format('D MMMM YYYY')
 /** "26 Nov 26". */
 export const shortDate = (ms: number) => dayjs(ms).format('D MMM YY')
 /** Minutes east of UTC at a moment. */
-export const offsetHere = (ms: number) => -new Date(ms).getTimezoneOffset()
+export const offsetHere = (ms: number) => 0 - new Date(ms).getTimezoneOffset()
