@@ -1,12 +1,12 @@
-import { oneJob, SERVICE_IDS } from '../core/services/index.ts'
-import { CHAIR_EVENT_KINDS } from '../core/chair/index.ts'
+import { oneJob, SERVICE_IDS, METHODS } from '../core/services/index.ts'
+import { CHAIR_EVENT_KINDS, KINDS } from '../core/chair/index.ts'
 import { READING_METHODS } from '../core/grain/index.ts'
 import { randomUUID } from 'node:crypto'
 import fc from 'fast-check'
 import { hostileKey } from './keys.ts'
 import { eventSchema } from './chair.ts'
 import { ROUTES, type Takes } from './routes.ts'
-import { askedSchema, newVisitSchema, readingSchema } from './schemas.ts'
+import { askedSchema, newVisitSchema, notesSchema, readingSchema } from './schemas.ts'
 import { hairReadingSchema, skinAnswerSchema } from './followUp.ts'
 
 const valid = (schema: { isValidSync: (v: unknown, o: object) => boolean }, value: unknown) =>
@@ -38,6 +38,57 @@ describe('what may come over the wire', () => {
         }),
       ).toBe(true)
     }
+  })
+
+  it('takes of a chair event what its kind tells, and nothing of another', () => {
+    const vec = [0, 0, 1]
+    const field: Record<string, unknown> = {
+      ...{ beside: true, bladeId: 'shavette', why: 'tug', of: randomUUID(), zoneId: 'chin' },
+      ...{ point: vec, normal: vec, tangent: vec, sizeMm: 2, did: ['cold'], contact: false },
+      ...{ grade: 2, welt: true, rawC: 40, tempC: 41, withinC: 1, task: 'soak' },
+      amendment: { text: 'less', after: 1, steps: [], lanes: [], covers: [] },
+      patches: [{ zoneId: 'chin', point: vec }],
+      zones: [{ zoneId: 'chin', redness: 1 }],
+    }
+    for (const kind of CHAIR_EVENT_KINDS) {
+      const sent = (detail: object) =>
+        valid(eventSchema, { id: randomUUID(), screen: randomUUID(), n: 1, kind, atMs: 1, detail })
+      const takes: readonly string[] = KINDS[kind].takes
+      const own = Object.fromEntries(takes.map((name) => [name, field[name]]))
+      expect([kind, sent(own)]).toEqual([kind, true])
+      for (const name of Object.keys(field).filter((n) => !takes.includes(n)))
+        expect([kind, name, sent({ ...own, [name]: field[name] })]).toEqual([kind, name, false])
+    }
+  })
+
+  it('takes jobs of known services, zones and methods', () => {
+    const sent = (jobs: unknown) =>
+      valid(newVisitSchema, {
+        ...{ id: randomUUID(), workerId: randomUUID(), slotAtMs: null },
+        jobs,
+      })
+    const job = oneJob(randomUUID(), 'dermaplane')
+    for (const method of METHODS) expect(sent([{ ...job, method }])).toBe(true)
+    expect(sent([{ ...job, zones: ['chin', 'back-upper-left'] }])).toBe(true)
+    expect(sent([{ id: job.id, service: job.service }])).toBe(true)
+    for (const wrong of [
+      ...[[], null, 'face-shave', [null], [{ ...job, id: 'one' }]],
+      ...[[{ ...job, service: 'haircut' }], [{ ...job, method: 'laser' }]],
+      ...[[{ ...job, zones: [] }], [{ ...job, zones: ['chin-left'] }], [{ ...job, more: 1 }]],
+      Array.from({ length: 13 }, () => ({ ...job, id: randomUUID() })),
+    ])
+      expect(sent(wrong)).toBe(false)
+  })
+
+  it('takes a map from names to things only with known names and whole things', () => {
+    const notes = { lines: [], keptZones: [], strays: [], hair: {} }
+    const sent = (hair: unknown) => valid(notesSchema, { ...notes, hair })
+    expect(sent({ chin: { kind: 'terminal', grey: 'some' }, 'jaw-left': {} })).toBe(true)
+    for (const wrong of [
+      ...[null, [], 'chin', { tail: {} }, { chin: null }, { chin: { kind: 'fur' } }],
+      ...[{ chin: { colour: 'red' } }, { chin: [] }],
+    ])
+      expect(sent(wrong)).toBe(false)
   })
 
   it('takes whole grades from 0 to 4 and nothing else', () => {

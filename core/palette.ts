@@ -54,7 +54,7 @@ export const TIDE_SCALE = [
 /** Over skin, on the drawn head and on paper: what it means, whatever the scheme. */
 export const ON_SKIN = {
   /** Left out, kept off, worse. */
-  coral: '#BD4C34',
+  coral: '#BF4E36',
   /** Worked, wet. */
   water: '#7FC6C6',
   /** Better, grown. */
@@ -72,7 +72,7 @@ export const REDNESS_COLOURS = [
   LIGHT.shell,
   '#F3D9CC',
   '#E6AE9B',
-  '#D47E66',
+  '#D5806A',
   ON_SKIN.coral,
 ] as const
 /** The figure on such a colour. */
