@@ -1,5 +1,4 @@
 /** The screen and the server put the same plan together: from what is stored, and from what the server answered. */
-import type { Server } from 'node:http'
 import request from 'supertest'
 import { FIRST_CHOICE, makePlan, type Plan } from '../core/plan/index.ts'
 import { figuresOf } from '../core/register/index.ts'
@@ -22,7 +21,7 @@ beforeAll(async () => {
 })
 afterAll(() => studio.close())
 
-const api = () => request(studio.app as unknown as Server)
+const api = () => request(studio.app)
 const get = async <T>(path: string) => (await api().get(path).expect(200)).body as T
 
 /** What the screen sends to its worker, from the pages that it was given. */

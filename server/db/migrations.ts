@@ -221,8 +221,14 @@ export const MIGRATIONS: readonly Migration[] = [
       ...['service', 'loads', 'leftMm', 'choices', 'dueFromMs', 'dueToMs'].map(
         (column) => `ALTER TABLE visits DROP COLUMN ${column}`,
       ),
-      // What lists and learning ask of a visit's first job, read off its jobs: it stands there once.
-      `ALTER TABLE visits ADD COLUMN service TEXT GENERATED ALWAYS AS (jobs ->> '$[0].service') VIRTUAL`,
+      // What lists and learning ask of a visit's first job is read off its jobs: it stands there once. The service is
+      // also kept beside them, by the database itself: an index on a generated column never answers a question alone.
+      `ALTER TABLE visits ADD COLUMN service TEXT NOT NULL DEFAULT ''`,
+      `UPDATE visits SET service = jobs ->> '$[0].service'`,
+      ...['INSERT', 'UPDATE OF jobs'].map(
+        (change, i) => `CREATE TRIGGER visit_service_${i} AFTER ${change} ON visits BEGIN
+          UPDATE visits SET service = NEW.jobs ->> '$[0].service' WHERE id = NEW.id; END`,
+      ),
       ...['loads', 'leftMm', 'choices'].map(
         (column) =>
           `ALTER TABLE visits ADD COLUMN ${column} JSON GENERATED ALWAYS AS (jobs ->> '$[0].${column}') VIRTUAL`,
