@@ -228,11 +228,14 @@ export const houseProductsSchema = bound<Product[]>()(
   ),
 )
 
+/** Whether a message still waits to be sent. */
+export const MESSAGE_STATES = ['waiting', 'taken-back'] as const
+
 export const messageSchema = y
   .object({
     text: text(4000).optional(),
     dueAtMs: moment().optional(),
-    state: y.string().oneOf(['waiting', 'taken-back']).optional(),
+    state: choice(MESSAGE_STATES).optional(),
   })
   .noUnknown()
 

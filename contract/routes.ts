@@ -2,140 +2,173 @@
 import type { InferType, Schema } from 'yup'
 import { ADDRESSES } from './addresses.ts'
 import type { Vec3 } from '../core/head/index.ts'
-import type { CarePlan } from '../core/care/index.ts'
+import * as a from './answers.ts'
 import * as c from './chair.ts'
 import * as f from './followUp.ts'
 import * as s from './schemas.ts'
-import type * as t from './types.ts'
 
-/** What goes into a route; what is not given is not taken. */
-export interface Takes {
+/** A route: where, what goes in (what is not given is not taken), and what comes out as JSON. */
+export interface Route {
   readonly method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE'
   readonly path: string
   readonly params?: Schema
   readonly query?: Schema
   readonly body?: Schema
+  /** Left out where what is answered is no JSON of the contract: a picture, a paper, a file to take away. */
+  readonly answer?: Schema
 }
 
-/** A route: where, what goes in, and (as a type only) what comes out. */
-export type Route<T extends Takes, Answer> = T & {
-  /** Never set: carries the answer's type. */
-  readonly answer?: Answer
-}
-
-const route =
-  <Answer>() =>
-  <const T extends Takes>(takes: T): Route<T, Answer> =>
-    takes
+const route = <const R extends Route>(it: R): R => it
 
 export const ROUTES = {
-  health: route<t.Health>()({ ...ADDRESSES.health }),
-  today: route<t.Today>()({ ...ADDRESSES.today }),
-  house: route<t.House>()({ ...ADDRESSES.house }),
-  changeHouse: route<t.House>()({ ...ADDRESSES.changeHouse, body: s.houseChangeSchema }),
-  clients: route<t.ClientRow[]>()({ ...ADDRESSES.clients, query: s.clientQuery }),
-  addClient: route<t.Client>()({ ...ADDRESSES.addClient, body: s.newClientSchema }),
-  client: route<t.ClientPage>()({ ...ADDRESSES.client, params: s.idParams }),
-  changeClient: route<t.Client>()({
+  health: route({ answer: a.healthAnswer, ...ADDRESSES.health }),
+  today: route({ answer: a.todayAnswer, ...ADDRESSES.today }),
+  house: route({ answer: a.houseAnswer, ...ADDRESSES.house }),
+  changeHouse: route({
+    answer: a.houseAnswer,
+    ...ADDRESSES.changeHouse,
+    body: s.houseChangeSchema,
+  }),
+  clients: route({ answer: a.clientRowsAnswer, ...ADDRESSES.clients, query: s.clientQuery }),
+  addClient: route({ answer: a.clientAnswer, ...ADDRESSES.addClient, body: s.newClientSchema }),
+  client: route({ answer: a.clientPageAnswer, ...ADDRESSES.client, params: s.idParams }),
+  changeClient: route({
+    answer: a.clientAnswer,
     ...ADDRESSES.changeClient,
     params: s.idParams,
     body: s.clientChangeSchema,
   }),
-  eraseClient: route<{ erased: true }>()({
+  eraseClient: route({
+    answer: a.erasedAnswer,
     ...ADDRESSES.eraseClient,
     params: s.idParams,
     body: s.eraseSchema,
   }),
-  takeOutClient: route<unknown>()({ ...ADDRESSES.takeOutClient, params: s.idParams }),
-  addVisit: route<t.VisitPage>()({
+  takeOutClient: route({ ...ADDRESSES.takeOutClient, params: s.idParams }),
+  addVisit: route({
+    answer: a.visitPageAnswer,
     ...ADDRESSES.addVisit,
     params: s.idParams,
     body: s.newVisitSchema,
   }),
-  visit: route<t.VisitPage>()({ ...ADDRESSES.visit, params: s.idParams }),
-  changeVisit: route<t.VisitPage>()({
+  visit: route({ answer: a.visitPageAnswer, ...ADDRESSES.visit, params: s.idParams }),
+  changeVisit: route({
+    answer: a.visitPageAnswer,
     ...ADDRESSES.changeVisit,
     params: s.idParams,
     body: s.visitChangeSchema,
   }),
-  saveAsked: route<t.VisitPage>()({
+  saveAsked: route({
+    answer: a.visitPageAnswer,
     ...ADDRESSES.saveAsked,
     params: s.idParams,
     body: s.askedSchema,
   }),
-  editReadings: route<t.VisitPage>()({
+  editReadings: route({
+    answer: a.visitPageAnswer,
     ...ADDRESSES.editReadings,
     params: s.idParams,
     body: s.readingEditSchema,
   }),
-  saveNotes: route<t.VisitPage>()({
+  saveNotes: route({
+    answer: a.visitPageAnswer,
     ...ADDRESSES.saveNotes,
     params: s.idParams,
     body: s.notesSchema,
   }),
-  savePlan: route<t.VisitPage>()({
+  savePlan: route({
+    answer: a.visitPageAnswer,
     ...ADDRESSES.savePlan,
     params: s.idParams,
     body: s.planChoiceSchema,
   }),
-  addEvent: route<t.ChairAnswer>()({
+  addEvent: route({
+    answer: a.chairAnswer,
     ...ADDRESSES.addEvent,
     params: s.idParams,
     body: c.eventSchema,
   }),
   /** Server-sent events: each chair event as it is stored, and the server's clock. */
-  follow: route<unknown>()({ ...ADDRESSES.follow, params: s.idParams, query: c.followQuery }),
-  probe: route<t.ProbeReading>()({ ...ADDRESSES.probe, body: c.probeSchema }),
-  saveProducts: route<t.VisitPage>()({
+  follow: route({ ...ADDRESSES.follow, params: s.idParams, query: c.followQuery }),
+  probe: route({ answer: a.probeAnswer, ...ADDRESSES.probe, body: c.probeSchema }),
+  saveProducts: route({
+    answer: a.visitPageAnswer,
     ...ADDRESSES.saveProducts,
     params: s.idParams,
     body: c.productsSchema,
   }),
-  addPhoto: route<t.Photo>()({ ...ADDRESSES.addPhoto, params: s.idParams }),
-  photo: route<unknown>()({ ...ADDRESSES.photo, params: c.photoParams, query: c.photoQuery }),
-  removePhoto: route<{ removed: true }>()({ ...ADDRESSES.removePhoto, params: c.photoParams }),
-  messages: route<t.Message[]>()({ ...ADDRESSES.messages }),
-  changeMessage: route<t.Message>()({
+  addPhoto: route({ answer: a.photoAnswer, ...ADDRESSES.addPhoto, params: s.idParams }),
+  photo: route({ ...ADDRESSES.photo, params: c.photoParams, query: c.photoQuery }),
+  removePhoto: route({ answer: a.removedAnswer, ...ADDRESSES.removePhoto, params: c.photoParams }),
+  messages: route({ answer: a.messagesAnswer, ...ADDRESSES.messages }),
+  changeMessage: route({
+    answer: a.messageAnswer,
     ...ADDRESSES.changeMessage,
     params: s.idParams,
     body: c.messageSchema,
   }),
-  kitEvents: route<t.KitLog>()({ ...ADDRESSES.kitEvents }),
-  care: route<CarePlan>()({ ...ADDRESSES.care, params: s.idParams }),
-  careSheet: route<unknown>()({ ...ADDRESSES.careSheet, params: s.idParams }),
-  careCalendar: route<string>()({ ...ADDRESSES.careCalendar, params: s.idParams }),
-  saveSkinAnswer: route<t.VisitPage>()({
+  kitEvents: route({ answer: a.kitLogAnswer, ...ADDRESSES.kitEvents }),
+  care: route({ answer: a.careAnswer, ...ADDRESSES.care, params: s.idParams }),
+  careSheet: route({ ...ADDRESSES.careSheet, params: s.idParams }),
+  careCalendar: route({ answer: a.textAnswer, ...ADDRESSES.careCalendar, params: s.idParams }),
+  saveSkinAnswer: route({
+    answer: a.visitPageAnswer,
     ...ADDRESSES.saveSkinAnswer,
     params: f.answerParams,
     body: f.skinAnswerSchema,
   }),
-  addHairReading: route<t.VisitPage>()({
+  addHairReading: route({
+    answer: a.visitPageAnswer,
     ...ADDRESSES.addHairReading,
     params: s.idParams,
     body: f.hairReadingSchema,
   }),
-  removeSkinAnswer: route<t.VisitPage>()({ ...ADDRESSES.removeSkinAnswer, params: f.answerParams }),
+  removeSkinAnswer: route({
+    answer: a.visitPageAnswer,
+    ...ADDRESSES.removeSkinAnswer,
+    params: f.answerParams,
+  }),
   /** A link page for the client, for this visit only; told once, kept as a digest. */
-  addLink: route<t.AnswerLink>()({ ...ADDRESSES.addLink, params: s.idParams, body: f.emptyBody }),
-  takeBackLinks: route<t.VisitPage>()({ ...ADDRESSES.takeBackLinks, params: s.idParams }),
+  addLink: route({
+    answer: a.answerLinkAnswer,
+    ...ADDRESSES.addLink,
+    params: s.idParams,
+    body: f.emptyBody,
+  }),
+  takeBackLinks: route({
+    answer: a.visitPageAnswer,
+    ...ADDRESSES.takeBackLinks,
+    params: s.idParams,
+  }),
   /** A worker's word that lifts a finding, or that an alarm was looked into. */
-  decide: route<t.VisitPage>()({ ...ADDRESSES.decide, params: s.idParams, body: f.decisionSchema }),
-  takeBackDecision: route<t.VisitPage>()({ ...ADDRESSES.takeBackDecision, params: s.idParams }),
+  decide: route({
+    answer: a.visitPageAnswer,
+    ...ADDRESSES.decide,
+    params: s.idParams,
+    body: f.decisionSchema,
+  }),
+  takeBackDecision: route({
+    answer: a.visitPageAnswer,
+    ...ADDRESSES.takeBackDecision,
+    params: s.idParams,
+  }),
   /** Earlier stretches of the tide line. */
-  tide: route<t.Tide>()({ ...ADDRESSES.tide, params: s.idParams, query: f.tideQuery }),
-  history: route<t.ClientHistory>()({ ...ADDRESSES.history, params: s.idParams }),
-  studio: route<t.StudioHistory>()({ ...ADDRESSES.studio }),
-  readingsCsv: route<string>()({ ...ADDRESSES.readingsCsv, params: s.idParams }),
-  report: route<unknown>()({ ...ADDRESSES.report, params: s.idParams }),
-  seriesCalendar: route<string>()({
+  tide: route({ answer: a.tideAnswer, ...ADDRESSES.tide, params: s.idParams, query: f.tideQuery }),
+  history: route({ answer: a.clientHistoryAnswer, ...ADDRESSES.history, params: s.idParams }),
+  studio: route({ answer: a.studioHistoryAnswer, ...ADDRESSES.studio }),
+  readingsCsv: route({ answer: a.textAnswer, ...ADDRESSES.readingsCsv, params: s.idParams }),
+  report: route({ ...ADDRESSES.report, params: s.idParams }),
+  seriesCalendar: route({
+    answer: a.textAnswer,
     ...ADDRESSES.seriesCalendar,
     params: s.idParams,
     query: f.throughQuery,
   }),
-  imports: route<t.ImportRecord[]>()({ ...ADDRESSES.imports }),
-  addImport: route<t.ImportRecord>()({ ...ADDRESSES.addImport, body: s.importSchema }),
-  undoImport: route<t.ImportUndone>()({ ...ADDRESSES.undoImport, params: s.idParams }),
-  removeHairReading: route<{ removed: true }>()({
+  imports: route({ answer: a.importsAnswer, ...ADDRESSES.imports }),
+  addImport: route({ answer: a.importAnswer, ...ADDRESSES.addImport, body: s.importSchema }),
+  undoImport: route({ answer: a.importUndoneAnswer, ...ADDRESSES.undoImport, params: s.idParams }),
+  removeHairReading: route({
+    answer: a.removedAnswer,
     ...ADDRESSES.removeHairReading,
     params: s.idParams,
   }),
@@ -171,7 +204,9 @@ export type BodyOf<N extends RouteName> = Taken<Of<N>, 'body'>
 /** The same as whoever asks may put it together. */
 export type ToldBody<N extends RouteName> =
   Of<N> extends { readonly body: infer S extends Schema } ? Told<InferType<S>> : undefined
-export type AnswerOf<N extends RouteName> = NonNullable<Of<N>['answer']>
+/** What it answers. */
+export type AnswerOf<N extends RouteName> =
+  Of<N> extends { readonly answer: infer S extends Schema } ? InferType<S> : unknown
 
 /** What may be changed of the house; null gives a figure its default back, an empty edit a rule its own. */
 export type HouseEdit = BodyOf<'changeHouse'>

@@ -5,7 +5,7 @@ import { randomUUID } from 'node:crypto'
 import fc from 'fast-check'
 import { hostileKey } from './keys.ts'
 import { eventSchema } from './chair.ts'
-import { ROUTES, type Takes } from './routes.ts'
+import { ROUTES, type Route } from './routes.ts'
 import { askedSchema, newVisitSchema, notesSchema, readingSchema } from './schemas.ts'
 import { hairReadingSchema, skinAnswerSchema } from './followUp.ts'
 
@@ -149,7 +149,7 @@ describe('the table of routes', () => {
   it('has each address and verb once, with a schema for every parameter', () => {
     const all = Object.values(ROUTES).map((r) => `${r.method} ${r.path}`)
     expect(new Set(all).size).toBe(all.length)
-    for (const r of Object.values<Takes>(ROUTES)) {
+    for (const r of Object.values<Route>(ROUTES)) {
       expect(r.path.startsWith('/api/')).toBe(true)
       if (r.path.includes(':')) expect(r.params).toBeDefined()
       // A picture comes as a form, which multer reads.

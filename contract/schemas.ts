@@ -15,8 +15,9 @@ import {
 } from '../core/hair/index.ts'
 import { SCHOOLS, type SchoolId, type Schools } from '../core/house/index.ts'
 import { LINE_KINDS } from '../core/lines/index.ts'
-import { BLADE_IDS } from '../core/kit/index.ts'
-import { STROKE_WAYS, type LaneEdit, type PlanChoice } from '../core/plan/index.ts'
+import { BLADE_IDS, LEVELS } from '../core/kit/index.ts'
+import { REACTIVITIES } from '../core/skin/index.ts'
+import { HANDS, STROKE_WAYS, type LaneEdit, type PlanChoice } from '../core/plan/index.ts'
 import {
   STYLES,
   SEVERITY_ORDER,
@@ -67,7 +68,7 @@ const schools = () =>
 export const skinSchema = bound<SkinAndHair>()(
   y
     .object({
-      reactivity: y.string().oneOf(['tough', 'average', 'reactive']).required(),
+      reactivity: choice(REACTIVITIES).required(),
       faceHair: y.string().oneOf(['beard', 'fuzz']).required(),
       coarseness: y.string().oneOf(['fine', 'medium', 'coarse']).required(),
       curl: y.string().oneOf(['straight', 'wavy', 'tight']).required(),
@@ -402,8 +403,8 @@ export const houseChangeSchema = y
         id: uuid().required(),
         name: text(60).required('A worker needs a name.'),
         role: text(60).required(),
-        hand: y.string().oneOf(['right', 'left']).required(),
-        level: y.string().oneOf(['practised', 'learning']).default('practised'),
+        hand: choice(HANDS).required(),
+        level: choice(LEVELS).default('practised'),
       })
       .noUnknown()
       .default(undefined)

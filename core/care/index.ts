@@ -1,6 +1,6 @@
 /** What goes home: what to keep off and until when, messages, products. */
 export { CARE_CONSTANTS, carePlan, type CarePlan, careText, type Clearance } from './clearances.ts'
-export { type MessageDraft, type MessageKind, messagesFor } from './messages.ts'
+export { type MessageDraft, type MessageKind, MESSAGE_KINDS, messagesFor } from './messages.ts'
 export {
   clashes,
   FACT_WORDS,

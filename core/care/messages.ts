@@ -3,7 +3,8 @@ import { SERVICES, type ServiceId } from '../services/index.ts'
 import { careText, type CarePlan } from './clearances.ts'
 
 /** What a message is for: the care sheet, a question how the skin is, a word before the next visit. */
-export type MessageKind = 'care' | 'question' | 'next'
+export const MESSAGE_KINDS = ['care', 'question', 'next'] as const
+export type MessageKind = (typeof MESSAGE_KINDS)[number]
 
 export interface MessageDraft {
   readonly kind: MessageKind

@@ -164,4 +164,5 @@ export type BladeId = keyof typeof BLADES
 export const BLADE_IDS = Object.keys(BLADES) as BladeId[]
 
 /** How practised a worker is. */
-export type Level = 'practised' | 'learning'
+export const LEVELS = ['practised', 'learning'] as const
+export type Level = (typeof LEVELS)[number]

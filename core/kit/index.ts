@@ -6,4 +6,5 @@ export {
   type BladeId,
   BLADES,
   type Level,
+  LEVELS,
 } from './blades.ts'

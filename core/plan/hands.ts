@@ -13,7 +13,8 @@ import {
 import type { Schools } from '../house/index.ts'
 import type { ServiceFamily } from '../services/index.ts'
 
-export type Hand = 'right' | 'left'
+export const HANDS = ['right', 'left'] as const
+export type Hand = (typeof HANDS)[number]
 
 /** Where to stand, as the hour of a clock round the chair: 12 is before the client's face, 3 at the client's left. */
 export interface Stance {

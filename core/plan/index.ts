@@ -14,7 +14,7 @@ export {
 } from './ground.ts'
 export { bladeRefusal } from './handEdit.ts'
 export { HANDLE_CONSTANTS, type Room } from './handle.ts'
-export { type Hand, poseFor, type Stance } from './hands.ts'
+export { type Hand, HANDS, poseFor, type Stance } from './hands.ts'
 export { KIT_CONSTANTS } from './kit.ts'
 export { makeLane, PLAN_CONSTANTS } from './laneWork.ts'
 export { type LaneShape, laneShapes } from './lanes.ts'

@@ -20,6 +20,7 @@ export {
   meanSensitivity,
   priorSensitivity,
   type Reactivity,
+  REACTIVITIES,
   rednessOdds,
   type Sensitivity,
   SKIN_CONSTANTS,

@@ -5,7 +5,8 @@
 import { constant, type Constant, type Figures } from '../house/index.ts'
 import { gammaPoissonAtLeast, gammaPoissonPmf } from '../stats/index.ts'
 
-export type Reactivity = 'tough' | 'average' | 'reactive'
+export const REACTIVITIES = ['tough', 'average', 'reactive'] as const
+export type Reactivity = (typeof REACTIVITIES)[number]
 
 export const SKIN_CONSTANTS = {
   priorShape: constant(2, '', 'Shape of the prior on grade per unit load', 'H'),

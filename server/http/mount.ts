@@ -8,7 +8,7 @@ import {
   type ParamsOf,
   type QueryOf,
   type RouteName,
-  type Takes,
+  type Route,
 } from '../../contract/routes.ts'
 import { hostileKey } from '../../contract/keys.ts'
 import { HttpProblem } from './problem.ts'
@@ -27,7 +27,7 @@ export function mount<N extends RouteName>(
   name: N,
   handler: (incoming: Incoming<N>) => Promise<AnswerOf<N> | void>,
 ): void {
-  const { method, path, params, query, body }: Takes = ROUTES[name]
+  const { method, path, params, query, body, answer: told }: Route = ROUTES[name]
   const verb = method.toLowerCase() as 'get' | 'post' | 'put' | 'patch' | 'delete'
   app[verb](path, async (request: Request, response: Response) => {
     // The one place where what was checked takes the type of its schema.
@@ -38,8 +38,22 @@ export function mount<N extends RouteName>(
       response,
     } as Incoming<N>
     const answer = await handler(incoming)
-    if (!response.headersSent) response.json(answer ?? null)
+    if (response.headersSent) return
+    if (told && app.enabled('check answers')) checkAnswer(name, told, answer ?? null)
+    response.json(answer ?? null)
   })
+}
+
+/** Where answers are checked (in tests), one that is not what the contract says is a fault of the server. */
+function checkAnswer(name: string, schema: Schema, answer: unknown): void {
+  try {
+    schema.validateSync(JSON.parse(JSON.stringify(answer)), { abortEarly: false, strict: true })
+  } catch (error) {
+    if (!(error instanceof ValidationError)) throw error
+    throw new Error(`What "${name}" answers is not in its contract: ${error.errors.join('; ')}`, {
+      cause: error,
+    })
+  }
 }
 
 function check(schema: Schema | undefined, value: unknown, status: number, what: string): unknown {

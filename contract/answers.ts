@@ -1,0 +1,338 @@
+/**
+ * What the server answers, as Yup schemas; the types follow from them (`types.ts`). What core works out (a plan, a forecast, the
+ * state of the chair) is carried as core's own type: its shape stands there. Tests hold every answer of the server to these.
+ */
+import type { ChairEvent, ChairState, KitEvent, ProbeCalibration } from '../core/chair/index.ts'
+import type { CarePlan, Product } from '../core/care/index.ts'
+import type { ClientEvent } from '../core/ahead/index.ts'
+import type { ClientModel, VisitFacts } from '../core/history/index.ts'
+import type { GateFacts, TodayFlag } from '../core/visit/index.ts'
+import type { HouseRules, Asked } from '../core/screening/index.ts'
+import type { Job } from '../core/services/index.ts'
+import type { KeepLine } from '../core/lines/index.ts'
+import type { Plan } from '../core/plan/index.ts'
+import type { Reading } from '../core/grain/index.ts'
+import type { SurfaceNotes } from '../core/hair/index.ts'
+import type { TideCurve, VisitWindow } from '../core/regrowth/index.ts'
+import { MESSAGE_KINDS } from '../core/care/index.ts'
+import { BLADE_IDS, type BladeId, LEVELS } from '../core/kit/index.ts'
+import { HANDS } from '../core/plan/index.ts'
+import { REACTIVITIES } from '../core/skin/index.ts'
+import { SERVICE_IDS } from '../core/services/index.ts'
+import type { SkinAndHair } from '../core/client.ts'
+import type { AtChair, HairReading, SkinAnswer } from '../core/looks/index.ts'
+import type { Schools } from '../core/house/index.ts'
+import * as y from 'yup'
+import { MESSAGE_STATES } from './chair.ts'
+import { choice } from './parts.ts'
+
+export const VISIT_STATES = ['open', 'running', 'finished'] as const
+
+const yes = () => y.boolean().required()
+const text = () => y.string().defined()
+const number = () => y.number().required()
+const maybe = () => y.number().nullable().defined()
+const one = <T extends string>(of: readonly T[]) => choice(of).required()
+/** What core keeps or works out; here only that it is there. */
+const core = <T extends object>() => y.mixed<T>().defined()
+const listOf = <T extends object>(of: y.ObjectSchema<T>) => y.array(of.required()).required()
+/** A record, with no field that is not named. */
+const record = <S extends y.ObjectShape>(fields: S) => y.object(fields).noUnknown()
+
+export const healthAnswer = record({
+  ok: y.boolean<true>().oneOf([true]).required(),
+  version: text(),
+  clients: number(),
+  visits: number(),
+})
+
+export const workerAnswer = record({
+  id: text(),
+  name: text(),
+  role: text(),
+  hand: one(HANDS),
+  /** Whether they may hold a bare blade. */
+  level: one(LEVELS),
+})
+
+/** One change of the house. */
+export const houseChangeAnswer = record({
+  atMs: number(),
+  /** What was changed, in words. */
+  what: text(),
+  from: text(),
+  to: text(),
+})
+
+export const houseAnswer = record({
+  name: text(),
+  schools: core<Schools>(),
+  workers: listOf(workerAnswer),
+  /** Who works at this screen. */
+  workerId: text(),
+  /** Blades the house owns. */
+  kit: core<readonly BladeId[]>(),
+  /** Figures that differ from their defaults, by area and name. */
+  figures: core<Record<string, number>>(),
+  /** Rules of asking that differ from their defaults. */
+  rules: core<HouseRules>(),
+  /** Text that clients sign; the product's own while empty. */
+  consentText: text(),
+  /** Products of the house, with what of their ingredients matters. */
+  products: core<readonly Product[]>(),
+  /** What calibrating the probe thermometer found; null before the first time. */
+  probe: core<ProbeCalibration>().nullable(),
+  /** What was changed and when, oldest first. */
+  changes: listOf(houseChangeAnswer),
+})
+
+export const clientAnswer = record({
+  id: text(),
+  name: text(),
+  calledName: text(),
+  pronouns: text(),
+  occupation: text(),
+  service: one(SERVICE_IDS),
+  skin: core<SkinAndHair>(),
+  /** Schools that differ from the house's for this client. */
+  schools: core<Partial<Schools>>(),
+  phone: text(),
+  email: text(),
+  note: text(),
+  /** Events that services are laid out for. */
+  events: core<readonly ClientEvent[]>(),
+  createdAtMs: number(),
+})
+
+/** A visit in a list. */
+export const visitSummaryAnswer = record({
+  id: text(),
+  /** That of the first job. */
+  service: one(SERVICE_IDS),
+  state: one(VISIT_STATES),
+  slotAtMs: maybe(),
+  startedAtMs: maybe(),
+  endedAtMs: maybe(),
+  /** The worst redness that was seen or told, from 6 h on; null when nobody answered. */
+  worstRedness: maybe(),
+  /** Bumps of days 2 to 14; null when nobody counted. */
+  bumps: maybe(),
+  /** A change of routine that began with this visit. */
+  routine: text(),
+})
+
+/** The tide line of a client. */
+export const tideAnswer = record({
+  curve: core<TideCurve>(),
+  /** What the height means, in words. */
+  hairWords: text(),
+  /** The forecast is drawn up to this length, mm. */
+  topMm: number(),
+  visits: listOf(visitSummaryAnswer),
+  window: core<VisitWindow>().nullable(),
+  /** True when there are visits before the line begins. */
+  earlier: yes(),
+  fromMs: number(),
+  untilMs: number(),
+  nowMs: number(),
+})
+
+export const clientPageAnswer = record({
+  client: clientAnswer.required(),
+  /** Newest first. */
+  visits: listOf(visitSummaryAnswer),
+  /** The visit that is open, running, or the last one. */
+  currentVisitId: y.string().nullable().defined(),
+  model: core<ClientModel>(),
+  tide: tideAnswer.required(),
+})
+
+/** A picture of a visit, kept on this machine. */
+export const photoAnswer = record({
+  id: text(),
+  visitId: text(),
+  atMs: number(),
+  width: number(),
+  height: number(),
+})
+
+/** A message of the outbox: nothing leaves this machine. */
+export const messageAnswer = record({
+  id: text(),
+  visitId: text(),
+  clientId: text(),
+  to: text(),
+  kind: one(MESSAGE_KINDS),
+  subject: text(),
+  text: text(),
+  dueAtMs: number(),
+  state: one(MESSAGE_STATES),
+})
+
+export const visitPageAnswer = record({
+  id: text(),
+  clientId: text(),
+  workerId: text(),
+  jobs: core<Job[]>(),
+  /** That of the first job. */
+  service: one(SERVICE_IDS),
+  state: one(VISIT_STATES),
+  slotAtMs: maybe(),
+  routine: text(),
+  startedAtMs: maybe(),
+  endedAtMs: maybe(),
+  asked: core<Asked>(),
+  plan: core<Plan>().nullable(),
+  planMadeAtMs: maybe(),
+  readings: core<Reading[]>(),
+  /** Keep-lines, kept zones, kinds of hair, strays. */
+  notes: core<SurfaceNotes>(),
+  /** The keep-lines of the visit before; null at the first. */
+  before: record({ visitId: text(), atMs: number(), lines: core<KeepLine[]>() })
+    .nullable()
+    .defined(),
+  events: core<ChairEvent[]>(),
+  chair: core<ChairState>(),
+  care: core<CarePlan>().nullable(),
+  /** Products used at this visit, by id. */
+  products: y.array(text()).required(),
+  photos: listOf(photoAnswer),
+  /** What would be sent to the client, and when. */
+  messages: listOf(messageAnswer),
+  answers: core<SkinAnswer[]>(),
+  hair: core<HairReading[]>(),
+  window: core<VisitWindow>().nullable(),
+  /** Load given and hair left standing, mm, by zone; null before the end. */
+  loads: core<Record<string, number>>().nullable(),
+  leftMm: core<Record<string, number>>().nullable(),
+  /** What happened to the skin at the chair; nothing before the end. */
+  atChair: core<AtChair>(),
+  /** Zones to look at after the service; those that were left out among them. */
+  lookAt: y.array(text()).required(),
+  /** What the gate knows besides the visit itself. */
+  facts: core<GateFacts>(),
+  /** Until when the client may answer on a link page; null when no link is out. */
+  linkUntilMs: maybe(),
+})
+
+/** A link page for a client. */
+export const answerLinkAnswer = record({ url: text(), expiresAtMs: number() })
+
+/** A client's finished visits as comparing needs them, oldest first, and what was looked at after each. */
+export const clientHistoryAnswer = record({
+  visits: core<VisitFacts[]>(),
+  looks: listOf(record({ visitId: text(), answer: core<SkinAnswer>() })),
+})
+
+/** All clients' finished visits, for learning over the studio. */
+export const studioHistoryAnswer = record({
+  nowMs: number(),
+  clients: listOf(
+    record({
+      clientId: text(),
+      name: text(),
+      reactivity: one(REACTIVITIES),
+      visits: core<VisitFacts[]>(),
+    }),
+  ),
+})
+
+/** Clients brought in together. */
+export const importAnswer = record({
+  id: text(),
+  atMs: number(),
+  source: text(),
+  clients: number(),
+  undoneAtMs: maybe(),
+})
+
+export const importUndoneAnswer = record({
+  removed: number(),
+  /** Clients who have had visits since: they stay. */
+  kept: y.array(text()).required(),
+})
+
+export const chairAnswer = record({
+  state: core<ChairState>(),
+  /** The event's place in the service. */
+  seq: number(),
+  /** True when the event was already stored. */
+  repeated: yes(),
+})
+
+/** What the probe shows, and the same put right by its calibration. */
+export const probeAnswer = record({
+  atMs: number(),
+  rawC: number(),
+  tempC: number(),
+  withinC: number(),
+})
+
+/** What happened to blades, newest first. */
+export const kitLogAnswer = record({
+  events: core<(KitEvent & { client: string })[]>(),
+  /** Blades put away so far, by blade and why. */
+  counts: listOf(
+    record({ bladeId: one(BLADE_IDS), opened: number(), failed: number(), put: number() }),
+  ),
+})
+
+export const todayRowAnswer = record({
+  client: record({ id: text(), name: text(), occupation: text() }).required(),
+  service: one(SERVICE_IDS),
+  visitId: y.string().nullable().defined(),
+  slotAtMs: maybe(),
+  curve: core<TideCurve>(),
+  window: record({ fromMs: number(), toMs: number() }).nullable().defined(),
+  /** Odds that hair is seen by the window's end. */
+  seenByEnd: maybe(),
+  /** The client's telephone, for asking how it went. */
+  phone: text(),
+  dueMs: number(),
+  flags: core<TodayFlag[]>(),
+})
+
+export const todayAnswer = record({
+  nowMs: number(),
+  /** Clients whose severe answer nobody has looked into. */
+  alarms: number(),
+  fromMs: number(),
+  untilMs: number(),
+  rows: listOf(todayRowAnswer),
+  answersOwed: number(),
+  patchTestsToRead: number(),
+  firstVisits: number(),
+})
+
+export const clientRowAnswer = record({
+  id: text(),
+  name: text(),
+  calledName: text(),
+  occupation: text(),
+  phone: text(),
+  email: text(),
+  service: one(SERVICE_IDS),
+  visits: number(),
+  lastAtMs: maybe(),
+  dueFromMs: maybe(),
+  dueToMs: maybe(),
+})
+
+/** RFC 9457 problem details, with a code and what was kept. */
+export const problemAnswer = record({
+  type: text(),
+  title: text(),
+  status: number(),
+  detail: text(),
+  code: text(),
+  errors: y.array(record({ path: text(), message: text() }).required()).optional(),
+})
+
+export const erasedAnswer = record({ erased: y.boolean<true>().oneOf([true]).required() })
+export const removedAnswer = record({ removed: y.boolean<true>().oneOf([true]).required() })
+export const careAnswer = core<CarePlan>().nullable()
+/** A form of its own: a calendar, a table of readings. */
+export const textAnswer = y.string().required()
+export const clientRowsAnswer = listOf(clientRowAnswer)
+export const messagesAnswer = listOf(messageAnswer)
+export const importsAnswer = listOf(importAnswer)
