@@ -19,7 +19,7 @@ import { BLADE_IDS, type BladeId, LEVELS } from '../core/kit/index.ts'
 import { HANDS } from '../core/plan/index.ts'
 import { REACTIVITIES } from '../core/skin/index.ts'
 import { SERVICE_IDS } from '../core/services/index.ts'
-import type { SkinAndHair } from '../core/client.ts'
+import { eachText, type SkinAndHair } from '../core/client.ts'
 import type { AtChair, HairReading, SkinAnswer } from '../core/looks/index.ts'
 import type { Schools } from '../core/house/index.ts'
 import * as y from 'yup'
@@ -89,16 +89,11 @@ export const houseAnswer = record({
 export const clientAnswer = record({
   id: text(),
   name: text(),
-  calledName: text(),
-  pronouns: text(),
-  occupation: text(),
+  ...eachText(() => text()),
   service: one(SERVICE_IDS),
   skin: core<SkinAndHair>(),
   /** Schools that differ from the house's for this client. */
   schools: core<Partial<Schools>>(),
-  phone: text(),
-  email: text(),
-  note: text(),
   /** Events that services are laid out for. */
   events: core<readonly ClientEvent[]>(),
   createdAtMs: number(),

@@ -3,7 +3,7 @@ import type { InferType } from 'yup'
 import { ALL_ZONE_IDS, type ZoneId } from '../core/zones/index.ts'
 import { type Reading, ALL_METHODS } from '../core/grain/index.ts'
 import { type Asked, type HouseRules, MARK_KINDS, type RuleEdit } from '../core/screening/index.ts'
-import type { SkinAndHair } from '../core/client.ts'
+import { eachText, type SkinAndHair, type TextField } from '../core/client.ts'
 import {
   COARSENESSES,
   CURLS,
@@ -77,26 +77,17 @@ export const skinSchema = bound<SkinAndHair>()(
     .noUnknown(),
 )
 
-const phone = () =>
-  y
-    .string()
-    .trim()
-    .matches(/^[0-9+()./ -]{0,30}$/, 'is not a telephone number')
-const email = () =>
-  y
-    .string()
-    .trim()
-    .max(120, 'at most 120 characters')
-    .test('email', 'is not an e-mail address', (v) => !v || /^[^\s@<>"']+@[^\s@<>"']+$/.test(v))
+/** A text of a client, as `CLIENT_TEXTS` has it. */
+const clientText = ({ most, shape }: TextField) => {
+  const any = text(most)
+  if (!shape) return any
+  const [of, says] = shape
+  return any.test('shape', says, (v) => !v || of.test(v))
+}
 
 const clientFields = {
   name: text(80).required('A client needs a name.'),
-  calledName: text(40).default(''),
-  pronouns: text(30).default(''),
-  occupation: text(80).default(''),
-  phone: phone().default(''),
-  email: email().default(''),
-  note: text(500).default(''),
+  ...eachText((_, field) => clientText(field).default('')),
   service: service().required(),
   skin: skinSchema.required(),
 }
@@ -106,12 +97,7 @@ export const newClientSchema = y.object({ id: uuid().required(), ...clientFields
 export const clientChangeSchema = y
   .object({
     name: text(80).min(1, 'A client needs a name.'),
-    calledName: text(40),
-    pronouns: text(30),
-    occupation: text(80),
-    phone: phone(),
-    email: email(),
-    note: text(500),
+    ...eachText((_, field) => clientText(field)),
     events: eventsSchema.optional(),
     service: service(),
     skin: skinSchema.default(undefined).optional(),

@@ -2,6 +2,62 @@
 import { type ZoneId, zoneStem, ZONE_FACTS, type HairKind } from './zones/index.ts'
 import type { Reactivity } from './skin/index.ts'
 
+/** A word or two that are kept of a person. */
+export interface TextField {
+  /** What the field is called, on forms and when clients are brought in. */
+  readonly title: string
+  /** Most characters. */
+  readonly most: number
+  /** How its column is headed where clients come from. */
+  readonly guess: RegExp
+  /** The vCard properties that hold it, the first that is there (RFC 6350; pronouns RFC 9554). */
+  readonly card: readonly string[]
+  /** What it looks like, where not anything will do, and what is said of anything else. */
+  readonly shape?: readonly [RegExp, string]
+}
+
+/** What is kept of a person in their own words, besides the name; empty when not told. */
+export const CLIENT_TEXTS = {
+  calledName: {
+    title: 'Likes to be called',
+    most: 40,
+    guess: /^(nick ?name|called|alias|preferred.*)$/i,
+    card: ['nickname'],
+  },
+  pronouns: { title: 'Pronouns (if told)', most: 30, guess: /^pronouns?$/i, card: ['pronouns'] },
+  occupation: {
+    title: 'What they do',
+    most: 80,
+    guess: /^(occupation|job|job ?title|title|role|work)$/i,
+    card: ['title', 'role'],
+  },
+  phone: {
+    title: 'Telephone',
+    most: 30,
+    guess: /^(phone|telephone|tel|mobile|cell|phone ?number|mobile ?phone)$/i,
+    card: ['tel'],
+    shape: [/^[0-9+()./ -]*$/, 'is not a telephone number'],
+  },
+  email: {
+    title: 'E-mail',
+    most: 120,
+    guess: /^(e-?mail|mail|e-?mail ?address)$/i,
+    card: ['email'],
+    shape: [/^[^\s@<>"']+@[^\s@<>"']+$/, 'is not an e-mail address'],
+  },
+  note: { title: 'Note', most: 500, guess: /^(notes?|comments?|remarks?)$/i, card: ['note'] },
+} as const satisfies Readonly<Record<string, TextField>>
+
+export type ClientText = keyof typeof CLIENT_TEXTS
+export const CLIENT_TEXT_IDS = Object.keys(CLIENT_TEXTS) as ClientText[]
+
+/** One thing for each of the texts. */
+export const eachText = <T>(make: (field: ClientText, of: TextField) => T): Record<ClientText, T> =>
+  Object.fromEntries(CLIENT_TEXT_IDS.map((id) => [id, make(id, CLIENT_TEXTS[id])])) as Record<
+    ClientText,
+    T
+  >
+
 export type Coarseness = 'fine' | 'medium' | 'coarse'
 export type Curl = 'straight' | 'wavy' | 'tight'
 /** What grows on the face: a beard, or fuzz. */

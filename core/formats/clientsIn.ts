@@ -4,6 +4,13 @@
  */
 import ICAL from 'ical.js'
 import Papa from 'papaparse'
+import {
+  CLIENT_TEXT_IDS,
+  CLIENT_TEXTS,
+  type ClientText,
+  eachText,
+  type TextField,
+} from '../client.ts'
 import { DomainError } from '../errors.ts'
 
 /** Fields that a column may be mapped to. */
@@ -11,16 +18,7 @@ export const IMPORT_FIELDS = {
   name: { title: 'Name', most: 80, guess: /^(full ?name|name|client|display ?name|fn)$/i },
   givenName: { title: 'First name', most: 80, guess: /^(first|given|fore) ?name$/i },
   familyName: { title: 'Last name', most: 80, guess: /^(last|family|sur) ?name$/i },
-  calledName: { title: 'Is called', most: 40, guess: /^(nick ?name|called|alias|preferred.*)$/i },
-  pronouns: { title: 'Pronouns', most: 30, guess: /^pronouns?$/i },
-  occupation: { title: 'Does', most: 80, guess: /^(occupation|job|job ?title|title|role|work)$/i },
-  phone: {
-    title: 'Telephone',
-    most: 30,
-    guess: /^(phone|telephone|tel|mobile|cell|phone ?number|mobile ?phone)$/i,
-  },
-  email: { title: 'E-mail', most: 120, guess: /^(e-?mail|mail|e-?mail ?address)$/i },
-  note: { title: 'Note', most: 500, guess: /^(notes?|comments?|remarks?)$/i },
+  ...CLIENT_TEXTS,
 } as const
 
 export type ImportField = keyof typeof IMPORT_FIELDS
@@ -38,15 +36,9 @@ export interface ImportTable {
 /** Which column fills which field. */
 export type Mapping = Readonly<Partial<Record<ImportField, number>>>
 
-export interface ClientDraft {
+export interface ClientDraft extends Readonly<Record<ClientText, string>> {
   readonly line: number
   readonly name: string
-  readonly calledName: string
-  readonly pronouns: string
-  readonly occupation: string
-  readonly phone: string
-  readonly email: string
-  readonly note: string
   /** Why it cannot be brought in; empty when it can. */
   readonly problems: readonly string[]
   /** What was changed so that it can. */
@@ -86,15 +78,7 @@ export function readClientsFile(text: string): ImportTable {
   return table
 }
 
-const CARD_COLUMNS: readonly ImportField[] = [
-  'name',
-  'calledName',
-  'pronouns',
-  'occupation',
-  'phone',
-  'email',
-  'note',
-]
+const CARD_COLUMNS: readonly ImportField[] = ['name', ...CLIENT_TEXT_IDS]
 
 type Jcard = [
   string,
@@ -138,14 +122,13 @@ function cardCells(properties: Jcard[1]): string[] {
   const [tel] = properties
     .filter(([n]) => n === 'tel')
     .sort((a, b) => Number(isCell(b)) - Number(isCell(a)))
+  const phone = tel ? wordsOf(tel[3]).replace(/^tel:/i, '') : ''
   return [
     first('fn') || structured,
-    first('nickname'),
-    first('pronouns'),
-    first('title') || first('role'),
-    tel ? wordsOf(tel[3]).replace(/^tel:/i, '') : '',
-    first('email'),
-    first('note'),
+    ...CLIENT_TEXT_IDS.map((id) =>
+      // Of several numbers the one that is carried about.
+      id === 'phone' ? phone : (CLIENT_TEXTS[id].card.map(first).find(Boolean) ?? ''),
+    ),
   ]
 }
 
@@ -209,8 +192,6 @@ export interface KnownClient {
 // Control characters and marks that turn writing round have no place in a name.
 // eslint-disable-next-line no-control-regex
 const UNSEEN = /[\u0000-\u001f\u007f-\u009f\u200b\u202a-\u202e\u2066-\u2069\ufeff]/g
-const PHONE = /^[0-9+()./ -]{0,30}$/
-const EMAIL = /^[^\s@<>"']+@[^\s@<>"']+$/
 
 const fold = (s: string) =>
   s
@@ -255,22 +236,13 @@ export function draftClients(
     const name =
       cell('name') || [cell('givenName'), cell('familyName')].filter(Boolean).join(' ').slice(0, 80)
     if (!name) problems.push('There is no name.')
-    const kept = (field: 'phone' | 'email', shape: RegExp): string => {
+    const kept = (field: ClientText, { title, shape }: TextField): string => {
       const value = cell(field)
-      if (!value || shape.test(value)) return value
-      mended.push(`${IMPORT_FIELDS[field].title} "${value.slice(0, 30)}" was left out: it is none.`)
+      if (!value || !shape || shape[0].test(value)) return value
+      mended.push(`${title} "${value.slice(0, 30)}" was left out: it is none.`)
       return ''
     }
-    const draft = {
-      line,
-      name,
-      calledName: cell('calledName'),
-      pronouns: cell('pronouns'),
-      occupation: cell('occupation'),
-      phone: kept('phone', PHONE),
-      email: kept('email', EMAIL),
-      note: cell('note'),
-    }
+    const draft = { line, name, ...eachText(kept) }
     const same = keysOf(draft)
       .map((k) => seen.get(k))
       .find((s) => s !== undefined)

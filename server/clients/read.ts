@@ -1,5 +1,6 @@
 /** A client as they are kept. */
 import type { Client } from '../../contract/types.ts'
+import { CLIENT_TEXT_IDS } from '../../core/client.ts'
 import type { Database } from '../db/connection.ts'
 import { json } from '../db/reader.ts'
 import { notFound } from '../http/problem.ts'
@@ -7,7 +8,7 @@ import { notFound } from '../http/problem.ts'
 /** Reads a client for showing only. */
 export async function readClient(db: Database, id: string): Promise<Client> {
   const [row] = await db.select(
-    `SELECT id, name, calledName, pronouns, occupation, service, skin, schools, phone, email, note, events, createdAtMs
+    `SELECT id, name, ${CLIENT_TEXT_IDS.join(', ')}, service, skin, schools, events, createdAtMs
      FROM clients WHERE id = ?`,
     [id],
   )

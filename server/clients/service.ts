@@ -1,6 +1,7 @@
 /** Clients: found, added, changed, taken out, erased; and the page that holds all about one. */
 import type { BodyOf } from '../../contract/routes.ts'
 import { figuresOf } from '../../core/register/index.ts'
+import { eachText } from '../../core/client.ts'
 import type { ServiceId } from '../../core/services/index.ts'
 import { windowAfter } from '../../core/history/index.ts'
 import type {
@@ -22,15 +23,10 @@ export function toClient(row: ClientRecord): Client {
   return {
     id: row.id,
     name: row.name,
-    calledName: row.calledName,
-    pronouns: row.pronouns,
-    occupation: row.occupation,
+    ...eachText((field) => row[field]),
     service: row.service as ServiceId,
     skin: row.skin,
     schools: row.schools,
-    phone: row.phone,
-    email: row.email,
-    note: row.note,
     events: row.events,
     createdAtMs: row.createdAtMs,
   }

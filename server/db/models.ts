@@ -13,7 +13,7 @@ import type { ChairDetail } from '../../core/chair/index.ts'
 import type { Asked } from '../../core/screening/index.ts'
 import type { TestAnswer } from '../../core/grain/index.ts'
 import { NO_NOTES, type SurfaceNotes } from '../../core/hair/index.ts'
-import type { SkinAndHair } from '../../core/client.ts'
+import { type ClientText, eachText, type SkinAndHair } from '../../core/client.ts'
 import type { Schools } from '../../core/house/index.ts'
 import type { FinishedJob } from '../../core/visit/index.ts'
 import type { Job } from '../../core/services/index.ts'
@@ -33,19 +33,14 @@ export interface SettingRow extends Row<SettingRow> {
   key: string
   value: unknown
 }
-export interface ClientRecord extends Row<ClientRecord> {
+export interface ClientRecord
+  extends Row<ClientRecord>, Record<ClientText, CreationOptional<string>> {
   id: string
   name: string
-  calledName: string
-  pronouns: string
-  occupation: string
   service: string
   skin: SkinAndHair
   /** Schools that differ from the house's for this client. */
   schools: CreationOptional<Partial<Schools>>
-  phone: CreationOptional<string>
-  email: CreationOptional<string>
-  note: CreationOptional<string>
   /** Events that services are laid out for. */
   events: CreationOptional<readonly ClientEvent[]>
   /** The import that brought them; null when entered by hand. */
@@ -232,15 +227,10 @@ export function defineModels(sequelize: Sequelize): Models {
     Client: table<ClientRecord>('Client', 'clients', {
       id: key,
       name: text,
-      calledName: text,
-      pronouns: text,
-      occupation: text,
+      ...eachText(() => ({ ...text, defaultValue: '' })),
       service: text,
       skin: json,
       schools: { ...json, defaultValue: {} },
-      phone: { ...text, defaultValue: '' },
-      email: { ...text, defaultValue: '' },
-      note: { ...text, defaultValue: '' },
       events: { ...json, defaultValue: [] },
       importId: maybeText,
       createdAtMs: number,

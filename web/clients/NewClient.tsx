@@ -1,6 +1,6 @@
 /** A new client: the name is enough; the rest is asked at the chair. */
 import { oneJob, SERVICE_IDS, SERVICES } from '../../core/services/index.ts'
-import { skinToBegin } from '../../core/client.ts'
+import { CLIENT_TEXTS, eachText, skinToBegin } from '../../core/client.ts'
 import { Modal, Select, TextInput } from '@mantine/core'
 import { useForm } from '@mantine/form'
 import { yupResolver } from 'mantine-form-yup-resolver'
@@ -34,12 +34,7 @@ function NewClientForm({ onClose }: { onClose: () => void }) {
     initialValues: {
       id: newId(),
       name: '',
-      calledName: '',
-      pronouns: '',
-      occupation: '',
-      phone: '',
-      email: '',
-      note: '',
+      ...eachText(() => ''),
       service: SERVICE_IDS[0]!,
       skin: skinToBegin('razor'),
     },
@@ -72,17 +67,17 @@ function NewClientForm({ onClose }: { onClose: () => void }) {
     <form onSubmit={submit} className="stack">
       <TextInput label="Name" data-autofocus autoFocus required {...form.getInputProps('name')} />
       <div className="two">
-        <TextInput label="Likes to be called" {...form.getInputProps('calledName')} />
-        <TextInput label="Pronouns (if told)" {...form.getInputProps('pronouns')} />
+        <TextInput label={CLIENT_TEXTS.calledName.title} {...form.getInputProps('calledName')} />
+        <TextInput label={CLIENT_TEXTS.pronouns.title} {...form.getInputProps('pronouns')} />
       </div>
       <TextInput
-        label="What they do"
+        label={CLIENT_TEXTS.occupation.title}
         description="When skin must be in order for it: a mask that seals, a concert"
         {...form.getInputProps('occupation')}
       />
       <div className="two">
-        <TextInput label="Telephone" type="tel" {...form.getInputProps('phone')} />
-        <TextInput label="E-mail" type="email" {...form.getInputProps('email')} />
+        <TextInput label={CLIENT_TEXTS.phone.title} type="tel" {...form.getInputProps('phone')} />
+        <TextInput label={CLIENT_TEXTS.email.title} type="email" {...form.getInputProps('email')} />
       </div>
       <Select
         label="Service wanted"

@@ -3,18 +3,14 @@ import { Modal, TextInput } from '@mantine/core'
 import { useDisclosure } from '@mantine/hooks'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
+import { CLIENT_TEXT_IDS, CLIENT_TEXTS } from '../../../core/client.ts'
 import type { Client } from '../../../contract/types.ts'
 import { address } from '../../api/call.ts'
 import { useChangeClient, useEraseClient } from '../../api/queries.ts'
 
 const FIELDS = [
   ['name', 'Name'],
-  ['calledName', 'Likes to be called'],
-  ['pronouns', 'Pronouns (if told)'],
-  ['occupation', 'What they do'],
-  ['phone', 'Telephone'],
-  ['email', 'E-mail'],
-  ['note', 'Note'],
+  ...CLIENT_TEXT_IDS.map((field) => [field, CLIENT_TEXTS[field].title] as const),
 ] as const
 
 export function ClientDetails({ client }: { client: Client }) {
