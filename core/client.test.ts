@@ -1,0 +1,41 @@
+import { CLIENT_TEXT_IDS, CLIENT_TEXTS, eachText, hairIn, skinToBegin } from './client.ts'
+
+describe('what is kept of a client in their own words', () => {
+  it('is found by its heading, and no heading is taken for two', () => {
+    const headings = [
+      ...['Nickname', 'pronouns', 'Occupation', 'JOB TITLE', 'Mobile phone', 'tel', 'E-mail'],
+      ...['Notes', 'comment', 'preferred name', 'title'],
+    ]
+    for (const heading of headings)
+      expect(CLIENT_TEXT_IDS.filter((id) => CLIENT_TEXTS[id].guess.test(heading))).toHaveLength(1)
+  })
+
+  it.each([
+    ['phone', '+44 (0)20 7946-0000', 'call me'],
+    ['email', 'ada.reef@example.org', 'ada at example'],
+  ] as const)('%s has a shape', (field, good, bad) => {
+    const [shape, says] = CLIENT_TEXTS[field].shape
+    expect([shape.test(good), shape.test(bad)]).toEqual([true, false])
+    expect(says).toMatch(/^is not an? /)
+  })
+
+  it('makes one thing for each', () => {
+    const most = eachText((_, { most }) => most)
+    expect(Object.keys(most)).toEqual(CLIENT_TEXT_IDS)
+    expect(most.note).toBe(500)
+  })
+})
+
+describe('hair to expect', () => {
+  it('is fuzz on a face without a beard, and a beard up to the cheek on one with it', () => {
+    expect(hairIn('chin', 'fuzz')).toBe('vellus')
+    expect(hairIn('chin', 'beard')).toBe('beard')
+    expect(hairIn('cheek-upper-left', 'beard')).toBe('beard')
+    expect(hairIn('cheek-upper-left', 'fuzz')).toBe('vellus')
+  })
+
+  it('begins as the kind of service suggests', () => {
+    expect(skinToBegin('fuzz').faceHair).toBe('fuzz')
+    expect(skinToBegin('razor').faceHair).toBe('beard')
+  })
+})
