@@ -2,7 +2,14 @@
 import { useFigures } from '../state/figures.ts'
 import type { Figures } from '../../core/house/index.ts'
 import { bodyOutline, bodyZoneAt, onSheet, sheetOf } from '../../core/body/index.ts'
-import { zoneStem, type ZoneId, zoneSide, ZONE_FACTS, zoneName } from '../../core/zones/index.ts'
+import {
+  BODY_IDS,
+  zoneStem,
+  type ZoneId,
+  zoneSide,
+  ZONE_FACTS,
+  zoneName,
+} from '../../core/zones/index.ts'
 import { bodyFlow, bodyGround } from '../../core/plan/index.ts'
 import type { StrokePoint, ZonedReading } from '../../core/grain/index.ts'
 import { useElementSize } from '@mantine/hooks'
@@ -63,8 +70,8 @@ export function BodyStage({
     return zoneId && { zoneId, ...onSheet(x, y) }
   }
   const hair = useMemo(
-    () => hairs(figures, flow?.readings as readonly ZonedReading[] | undefined),
-    [figures, flow?.readings],
+    () => hairs(figures, zones, flow?.readings as readonly ZonedReading[] | undefined),
+    [figures, zones, flow?.readings],
   )
   const points = stroke.map((p) => px(p.point[0], p.point[1]))
   return (
@@ -202,13 +209,19 @@ interface Hair {
   readonly ink: number
 }
 
-/** Hair over the sheet, root to tip; guesses faint. Nothing before the first reading. */
-function hairs(figures: Figures, readings: readonly ZonedReading[] | undefined): Hair[] {
+/** Hair over the zones of the sheet, root to tip; guesses faint. Nothing before the first reading. */
+function hairs(
+  figures: Figures,
+  shown: readonly ZoneId[],
+  readings: readonly ZonedReading[] | undefined,
+): Hair[] {
   if (!readings || readings.length === 0) return []
   const { mesh } = bodyGround()
   const { vectors, trust } = bodyFlow(figures, readings)
   const out: Hair[] = []
   for (let t = 0; t < mesh.indices.length / 3; t++) {
+    // The ground is the whole body; its other parts lie beside this sheet.
+    if (!shown.includes(BODY_IDS[mesh.zones[t]!]!)) continue
     // Scattered, so that hairs do not stand in rows.
     if (Math.imul(t, 2654435761) >>> 0 > 0xffffffff / EVERY) continue
     const v = mesh.indices[3 * t]!
