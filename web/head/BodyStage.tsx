@@ -11,6 +11,7 @@ import {
   zoneName,
 } from '../../core/zones/index.ts'
 import { bodyFlow, bodyGround } from '../../core/plan/index.ts'
+import { mulberry32 } from '../../core/stats/index.ts'
 import type { StrokePoint, ZonedReading } from '../../core/grain/index.ts'
 import { useElementSize } from '@mantine/hooks'
 import { useMemo, useRef, useState } from 'react'
@@ -20,8 +21,8 @@ import { Arrow } from './Overlay.tsx'
 
 /** A press that moves less than this, px, is a tap. */
 const TAP_PX = 5
-/** One in so many cells carries a hair. */
-const EVERY = 9
+/** Hairs drawn stand at least this far apart. */
+const SPACING_MM = 14
 const HAIR_MM = 13
 
 function outlinePath(id: ZoneId): string {
@@ -218,20 +219,16 @@ function hairs(
   if (!readings || readings.length === 0) return []
   const { mesh } = bodyGround()
   const { vectors, trust } = bodyFlow(figures, readings)
+  // The ground is the whole body; its other parts lie beside this sheet. Taken in a scattered order that is the same each time.
+  const candidates = Array.from({ length: mesh.indices.length / 3 }, (_, t) => t)
+    .filter((t) => shown.includes(BODY_IDS[mesh.zones[t]!]!))
+    .map((t) => ({ v: mesh.indices[3 * t]!, order: mulberry32(t)() }))
+    .sort((a, b) => a.order - b.order)
   const out: Hair[] = []
-  for (let t = 0; t < mesh.indices.length / 3; t++) {
-    // The ground is the whole body; its other parts lie beside this sheet.
-    if (!shown.includes(BODY_IDS[mesh.zones[t]!]!)) continue
-    // Scattered, so that hairs do not stand in rows.
-    if (Math.imul(t, 2654435761) >>> 0 > 0xffffffff / EVERY) continue
-    const v = mesh.indices[3 * t]!
-    out.push({
-      x: mesh.positions[3 * v]!,
-      y: mesh.positions[3 * v + 1]!,
-      dx: vectors[3 * v]!,
-      dy: vectors[3 * v + 1]!,
-      ink: 0.2 + 0.8 * trust[v]!,
-    })
+  for (const { v } of candidates) {
+    const [x, y] = [mesh.positions[3 * v]!, mesh.positions[3 * v + 1]!]
+    if (out.some((h) => Math.hypot(h.x - x, h.y - y) < SPACING_MM)) continue
+    out.push({ x, y, dx: vectors[3 * v]!, dy: vectors[3 * v + 1]!, ink: 0.2 + 0.8 * trust[v]! })
   }
   return out
 }
