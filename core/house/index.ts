@@ -10,6 +10,7 @@ export {
 } from './constants.ts'
 export {
   DEFAULT_SCHOOLS,
+  isSchoolId,
   SCHOOL_IDS,
   type SchoolId,
   type Schools,

@@ -98,6 +98,7 @@ export type SchoolChoice<S extends SchoolId> = (typeof SCHOOLS)[S]['choices'][nu
 export type Schools = { readonly [S in SchoolId]: SchoolChoice<S> }
 
 export const SCHOOL_IDS = Object.keys(SCHOOLS) as SchoolId[]
+export const isSchoolId = (id: string): id is SchoolId => Object.hasOwn(SCHOOLS, id)
 
 /** Every question answered with its default. */
 export const DEFAULT_SCHOOLS = Object.fromEntries(

@@ -4,6 +4,7 @@ export { type RuleEffect, type Severity, SEVERITY_ORDER } from './effect.ts'
 export { type Job, leadJob, METHODS, oneJob, plannedJob } from './job.ts'
 export {
   isBodyService,
+  isServiceId,
   SERVICE_IDS,
   type ServiceId,
   SERVICES,

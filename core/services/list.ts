@@ -24,6 +24,7 @@ const LIST = [
 
 export type ServiceId = (typeof LIST)[number]['id']
 export const SERVICE_IDS: readonly ServiceId[] = LIST.map((s) => s.id)
+export const isServiceId = (id: string): id is ServiceId => LIST.some((s) => s.id === id)
 
 /** Every service by its id. */
 export const SERVICES = Object.fromEntries(LIST.map((s: Service) => [s.id, s])) as Readonly<

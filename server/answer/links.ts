@@ -77,9 +77,9 @@ export async function takeBackLinks(db: Database, visitId: string): Promise<Visi
 /** The visit that a token opens; undefined for one that never was, is over, or was taken back: no page tells which. */
 export async function visitOfToken(db: Database, token: string): Promise<VisitRecord | undefined> {
   if (!TOKEN.test(token)) return undefined
-  const [row] = await db.select(
+  const [row] = await db.select<{ visitId: string }>(
     'SELECT visitId FROM answer_links WHERE digest = ? AND takenBackAtMs IS NULL AND expiresAtMs > ?',
     [digestOf(token), Date.now()],
   )
-  return row && readVisit(db, row['visitId'] as string)
+  return row && readVisit(db, row.visitId)
 }

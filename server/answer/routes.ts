@@ -66,7 +66,7 @@ export function answerRoutes(db: Database, chair: Chair, triesAMinute = TRIES_A_
     if (!visit) return void response.status(404).send(closedPage())
     response.send(await askOrThank(db, visit))
   })
-  router.post(
+  router.post<'/answer/:token', { token: string }, string, Record<string, unknown> | undefined>(
     '/answer/:token',
     express.urlencoded({ extended: false, limit: MOST_BYTES, parameterLimit: 60 }),
     async (request, response) => {
@@ -81,8 +81,7 @@ export function answerRoutes(db: Database, chair: Chair, triesAMinute = TRIES_A_
       } catch (error) {
         if (!(error instanceof ValidationError)) throw error
         const problem = `Not sent yet: ${error.errors[0]}`
-        const given = request.body as Record<string, unknown>
-        return void response.status(422).send(await askOrThank(db, visit, problem, given))
+        return void response.status(422).send(await askOrThank(db, visit, problem, request.body))
       }
       const kept = await keep(db, visit.id, told)
       if (kept) await tellChair(db, chair, visit.clientId, kept)

@@ -260,8 +260,10 @@ async function keepEnd(db: Database, visitId: string, live: Live): Promise<void>
 /** Reads a finished service off anew, after something of it was taken back. What was told of the next visit was told. */
 async function amendEnd(db: Database, visitId: string, live: Live): Promise<void> {
   const end = await endOf(db, visitId, live)
-  const [row] = await db.select('SELECT dueFromMs, dueToMs FROM visits WHERE id = ?', [visitId])
-  const told = row as unknown as Pick<FinishedJob, 'dueFromMs' | 'dueToMs'>
+  const [told] = await db.select<Pick<FinishedJob, 'dueFromMs' | 'dueToMs'>>(
+    'SELECT dueFromMs, dueToMs FROM visits WHERE id = ?',
+    [visitId],
+  )
   await writeEnd(
     db,
     visitId,

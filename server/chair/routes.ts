@@ -1,5 +1,5 @@
 import { figuresOf } from '../../core/register/index.ts'
-import { corrected, type KitEvent } from '../../core/chair/index.ts'
+import { corrected } from '../../core/chair/index.ts'
 import { createSession } from 'better-sse'
 import type { Express } from 'express'
 import type { KitLog } from '../../contract/types.ts'
@@ -38,19 +38,16 @@ export function chairRoutes(app: Express, db: Database, { desk, writer }: Chair)
 
 async function kitLog(db: Database): Promise<KitLog> {
   const [events, counts] = await Promise.all([
-    db.select(
+    db.select<KitLog['events'][number]>(
       `SELECT k.*, COALESCE(c.name, '') AS client FROM kit_events k
        LEFT JOIN visits v ON v.id = k.visitId LEFT JOIN clients c ON c.id = v.clientId
        ORDER BY k.atMs DESC, k.rowid DESC LIMIT ?`,
       [LOG_LENGTH],
     ),
-    db.select(
+    db.select<KitLog['counts'][number]>(
       `SELECT bladeId, SUM(kind = 'opened') AS opened, SUM(why IN ('tug', 'pressure')) AS failed,
          SUM(kind <> 'opened') AS put FROM kit_events GROUP BY bladeId ORDER BY opened DESC`,
     ),
   ])
-  return {
-    events: events as unknown as (KitEvent & { client: string })[],
-    counts: counts as unknown as KitLog['counts'],
-  }
+  return { events, counts }
 }

@@ -5,10 +5,10 @@ import type { ServiceId } from '../../core/services/index.ts'
 import { type ClientModel, learnClient } from '../../core/history/index.ts'
 import type { HairReading, SkinAnswer } from '../../core/looks/index.ts'
 import type { StudioSkin } from '../../core/skin/index.ts'
-import type { VisitState, VisitSummary } from '../../contract/types.ts'
+import type { VisitSummary } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
-import { json } from '../db/reader.ts'
-import { groupAnswers, readHair } from '../visits/record.ts'
+import { json, type Json } from '../db/reader.ts'
+import { type AnswerColumns, groupAnswers, readHair } from '../visits/record.ts'
 import { studioSkin } from '../studio/skin.ts'
 
 /** Older visits say little about today's skin and cost time to read. */
@@ -31,16 +31,22 @@ export interface History {
   readonly studio: StudioSkin
 }
 
+interface HistoryColumns extends VisitSummary {
+  loads: Json<Record<string, number>> | null
+  leftMm: Json<Record<string, number>> | null
+  red: Json<Record<string, number>> | null
+}
+
 /** Reads the latest visits of a client, the answers to them, and all readings of hair. */
 export async function readHistory(db: Database, clientId: string): Promise<History> {
   const [rows, given, hair, studio] = await Promise.all([
-    db.select(
+    db.select<HistoryColumns>(
       `SELECT id, service, state, slotAtMs, startedAtMs, endedAtMs, routine, worstRedness, bumps, loads, leftMm,
          atChair ->> '$.redness' AS red
        FROM visits WHERE clientId = ? ORDER BY createdAtMs DESC LIMIT ?`,
       [clientId, VISITS_READ],
     ),
-    db.select(
+    db.select<AnswerColumns>(
       `SELECT visitId, moment, atMs, zones FROM skin_answers WHERE visitId IN
          (SELECT id FROM visits WHERE clientId = ? ORDER BY createdAtMs DESC LIMIT ?)`,
       [clientId, VISITS_READ],
@@ -48,20 +54,12 @@ export async function readHistory(db: Database, clientId: string): Promise<Histo
     readHair(db, clientId),
     studioSkin(db),
   ])
-  const visits = rows.map((r): StoredVisit => ({
-    id: r['id'] as string,
-    service: r['service'] as ServiceId,
-    state: r['state'] as VisitState,
-    slotAtMs: r['slotAtMs'] as number | null,
-    startedAtMs: r['startedAtMs'] as number | null,
-    endedAtMs: r['endedAtMs'] as number | null,
-    worstRedness: r['worstRedness'] as number | null,
-    bumps: r['bumps'] as number | null,
-    routine: r['routine'] as string,
+  const visits = rows.map(({ loads, leftMm, red, ...r }): StoredVisit => ({
+    ...r,
     // Most are never looked at: parsed when asked for.
-    loads: () => json<Record<string, number>>(r['loads']) ?? {},
-    leftMm: () => json<Record<string, number>>(r['leftMm']),
-    redAtChair: () => json<Record<string, number>>(r['red']) ?? {},
+    loads: () => json(loads) ?? {},
+    leftMm: () => json(leftMm),
+    redAtChair: () => json(red) ?? {},
   }))
   return { visits, answers: groupAnswers(given), hair, studio }
 }

@@ -2,21 +2,27 @@
 import type { Client } from '../../contract/types.ts'
 import { CLIENT_TEXT_IDS } from '../../core/client.ts'
 import type { Database } from '../db/connection.ts'
-import { json } from '../db/reader.ts'
+import { json, type Json } from '../db/reader.ts'
 import { notFound } from '../http/problem.ts'
+
+type ClientColumns = Omit<Client, 'skin' | 'schools' | 'events'> & {
+  skin: Json<Client['skin']>
+  schools: Json<Client['schools']> | null
+  events: Json<Client['events']> | null
+}
 
 /** Reads a client for showing only. */
 export async function readClient(db: Database, id: string): Promise<Client> {
-  const [row] = await db.select(
+  const [row] = await db.select<ClientColumns>(
     `SELECT id, name, ${CLIENT_TEXT_IDS.join(', ')}, service, skin, schools, events, createdAtMs
      FROM clients WHERE id = ?`,
     [id],
   )
   if (!row) throw notFound('That client')
   return {
-    ...(row as unknown as Client),
-    skin: json<Client['skin']>(row['skin'])!,
-    schools: json<Client['schools']>(row['schools']) ?? {},
-    events: json<Client['events']>(row['events']) ?? [],
+    ...row,
+    skin: json(row.skin),
+    schools: json(row.schools) ?? {},
+    events: json(row.events) ?? [],
   }
 }

@@ -5,7 +5,7 @@ import { SERVICES } from '../../core/services/index.ts'
 import { offsetHere } from '../../core/time/index.ts'
 import ical, { ICalCalendarMethod } from 'ical-generator'
 import type { Database } from '../db/connection.ts'
-import { json } from '../db/reader.ts'
+import { json, type Json } from '../db/reader.ts'
 import { readHouse } from '../house/service.ts'
 import { HttpProblem } from '../http/problem.ts'
 import { clientPage } from './service.ts'
@@ -30,7 +30,10 @@ export async function seriesCalendar(db: Database, id: string, through: string):
       'The next visits can be laid out after the first service.',
     )
   }
-  const [row] = await db.select('SELECT leftMm FROM visits WHERE id = ?', [last.id])
+  const [row] = await db.select<{ leftMm: Json<Record<string, number>> | null }>(
+    'SELECT leftMm FROM visits WHERE id = ?',
+    [last.id],
+  )
   const nowMs = Date.now()
   const series = clientSeries(figuresOf(house.figures), {
     service: client.service,
@@ -41,7 +44,7 @@ export async function seriesCalendar(db: Database, id: string, through: string):
     products: [],
     events: client.events,
     window: tide.window,
-    last: { endedAtMs: last.endedAtMs!, leftMm: json<Record<string, number>>(row!['leftMm']) },
+    last: { endedAtMs: last.endedAtMs!, leftMm: json(row!.leftMm) },
     nowMs,
     throughMs: Date.parse(`${through}T23:59:59`),
     offset: offsetHere,

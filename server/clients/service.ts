@@ -2,7 +2,6 @@
 import type { BodyOf } from '../../contract/routes.ts'
 import { figuresOf } from '../../core/register/index.ts'
 import { eachText } from '../../core/client.ts'
-import type { ServiceId } from '../../core/services/index.ts'
 import { windowAfter } from '../../core/history/index.ts'
 import type {
   Client,
@@ -24,7 +23,7 @@ export function toClient(row: ClientRecord): Client {
     id: row.id,
     name: row.name,
     ...eachText((field) => row[field]),
-    service: row.service as ServiceId,
+    service: row.service,
     skin: row.skin,
     schools: row.schools,
     events: row.events,
@@ -58,7 +57,7 @@ export async function listClients(
       occupation: client.occupation,
       phone: client.phone,
       email: client.email,
-      service: client.service as ServiceId,
+      service: client.service,
       visits,
       lastAtMs: last?.endedAtMs ?? null,
       dueFromMs: window?.fromMs ?? null,
@@ -105,12 +104,12 @@ export async function eraseClient(
         `Type "${client.name}" to erase. Nothing was erased.`,
       )
     }
-    const photos = await db.select(
+    const photos = await db.select<{ id: string }>(
       'SELECT p.id FROM photos p JOIN visits v ON v.id = p.visitId WHERE v.clientId = ?',
       [id],
     )
     await client.destroy()
-    return { photos: photos.map((p) => p['id'] as string) }
+    return { photos: photos.map((p) => p.id) }
   })
 }
 

@@ -7,7 +7,7 @@ import { SERVICES, type ServiceId } from '../../core/services/index.ts'
 import { DAY_MS } from '../../core/time/index.ts'
 import type { Client, Tide, VisitSummary } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
-import { json } from '../db/reader.ts'
+import { json, type Json } from '../db/reader.ts'
 import { readHair } from '../visits/record.ts'
 import { readClient } from './read.ts'
 
@@ -77,7 +77,7 @@ export function tideNow(
 export async function earlierTide(db: Database, id: string, back: number): Promise<Tide> {
   const client = await readClient(db, id)
   const [rows, hair, figures] = await Promise.all([
-    db.select(
+    db.select<VisitSummary & { leftMm: Json<Record<string, number>> | null }>(
       `SELECT id, service, state, slotAtMs, startedAtMs, endedAtMs, routine, worstRedness, bumps, leftMm
        FROM visits WHERE clientId = ? AND state = 'finished' ORDER BY endedAtMs DESC LIMIT ?`,
       [id, SHOWN * (back + 1) + 1],
@@ -85,7 +85,7 @@ export async function earlierTide(db: Database, id: string, back: number): Promi
     readHair(db, id),
     readFigures(db),
   ])
-  const all = rows.map(({ leftMm: _left, ...v }) => v as unknown as VisitSummary)
+  const all = rows.map(({ leftMm: _left, ...v }) => v)
   const visits = all.slice(SHOWN * back, SHOWN * (back + 1))
   const nowMs = Date.now()
   const growth = meanGrowth(learnGrowth(figures, client.skin, client.service, hair))!
@@ -93,7 +93,7 @@ export async function earlierTide(db: Database, id: string, back: number): Promi
   const oldest = visits.at(-1)?.endedAtMs ?? nowMs
   const pad = Math.max(DAY_MS, (newest - oldest) * 0.06)
   const span = { fromMs: oldest - pad, untilMs: Math.min(nowMs, newest + 2 * pad) }
-  const leftMm = json<Record<string, number>>(rows[0]?.['leftMm'])
+  const leftMm = json(rows[0]?.leftMm)
   const { past } = tideCurve(
     figures,
     endsOf(all, client.service),

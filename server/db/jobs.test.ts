@@ -6,7 +6,7 @@ import { join } from 'node:path'
 import { Sequelize } from 'sequelize'
 import { openDatabase, type Database } from './connection.ts'
 import { MIGRATIONS } from './migrations.ts'
-import { json } from './reader.ts'
+import { json, type Json } from './reader.ts'
 
 const LAST_BEFORE = '0006-one-gate'
 const WORKER = randomUUID()
@@ -93,15 +93,15 @@ afterAll(async () => {
 })
 
 it('gives each visit its one job, with all that it left', async () => {
-  const rows = await db.select('SELECT id, jobs FROM visits')
-  const jobs = new Map(rows.map((r) => [r['id'] as string, json<object[]>(r['jobs'])]))
+  const rows = await db.select<{ id: string; jobs: Json<object[]> }>('SELECT id, jobs FROM visits')
+  const jobs = new Map(rows.map((r) => [r.id, json(r.jobs)]))
   for (const { id, state: _state, endedAtMs: _ended, ...left } of [DONE, OPEN])
     expect(jobs.get(id)).toEqual([{ id, zones: null, method: 'blade', ...left }])
 })
 
 it('reads service, loads and window of the first job as columns, empty where nothing was left', async () => {
   for (const { id, ...v } of [DONE, OPEN]) {
-    const [row] = await db.select(
+    const [row] = await db.select<Record<string, string | null>>(
       'SELECT service, loads, leftMm, choices, dueFromMs, dueToMs FROM visits WHERE id = ?',
       [id],
     )
@@ -109,7 +109,7 @@ it('reads service, loads and window of the first job as columns, empty where not
       ...[v.service, v.dueFromMs, v.dueToMs],
     ])
     for (const column of ['loads', 'leftMm', 'choices'] as const)
-      expect(json(row![column] ?? null)).toEqual(v[column])
+      expect(json(row![column])).toEqual(v[column])
   }
 })
 
@@ -125,17 +125,22 @@ it('still finds everybody’s last visit of a service in the index alone', async
 })
 
 it('follows a change of the jobs', async () => {
-  const [job] = json<Record<string, unknown>[]>(
-    (await db.select('SELECT jobs FROM visits WHERE id = ?', [OPEN.id]))[0]!['jobs'] ?? null,
-  )!
+  const [before] = await db.select<{ jobs: Json<Record<string, unknown>[]> }>(
+    'SELECT jobs FROM visits WHERE id = ?',
+    [OPEN.id],
+  )
+  const [job] = json(before!.jobs)
   await db.write(() =>
     db.models.Visit.update(
       { jobs: [{ ...job, service: 'dermaplane', loads: { chin: 2 } }] as never },
       { where: { id: OPEN.id } },
     ),
   )
-  const [row] = await db.select('SELECT service, loads FROM visits WHERE id = ?', [OPEN.id])
-  expect([row!['service'], json(row!['loads'] ?? null)]).toEqual(['dermaplane', { chin: 2 }])
+  const [row] = await db.select<{ service: string; loads: Json<object> }>(
+    'SELECT service, loads FROM visits WHERE id = ?',
+    [OPEN.id],
+  )
+  expect([row!.service, json(row!.loads)]).toEqual(['dermaplane', { chin: 2 }])
 })
 
 it('tells of each event whose job it was on, and of each message what it is for', async () => {

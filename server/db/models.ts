@@ -16,7 +16,7 @@ import { NO_NOTES, type SurfaceNotes } from '../../core/hair/index.ts'
 import { type ClientText, eachText, type SkinAndHair } from '../../core/client.ts'
 import type { Schools } from '../../core/house/index.ts'
 import type { FinishedJob } from '../../core/visit/index.ts'
-import type { Job } from '../../core/services/index.ts'
+import type { Job, ServiceId } from '../../core/services/index.ts'
 import type { ClientEvent } from '../../core/ahead/index.ts'
 import type { Vec3 } from '../../core/head/index.ts'
 
@@ -37,7 +37,7 @@ export interface ClientRecord
   extends Row<ClientRecord>, Record<ClientText, CreationOptional<string>> {
   id: string
   name: string
-  service: string
+  service: ServiceId
   skin: SkinAndHair
   /** Schools that differ from the house's for this client. */
   schools: CreationOptional<Partial<Schools>>

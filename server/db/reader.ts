@@ -7,11 +7,14 @@ import sqlite3 from 'sqlite3'
 export type Row = Record<string, string | number | null>
 
 export interface Reader {
-  /** Rows of a query; a `?` stands for a value, or for a list where `json_each(?)` reads it. */
-  readonly select: (
+  /**
+   * Rows of a query; a `?` stands for a value, or for a list where `json_each(?)` reads it.
+   * @template T the row that the query's own words name: nothing checks it but the tests
+   */
+  readonly select: <T extends object = Row>(
     sql: string,
     values?: readonly (string | number | readonly string[])[],
-  ) => Promise<Row[]>
+  ) => Promise<T[]>
   readonly close: () => Promise<void>
 }
 
@@ -38,11 +41,14 @@ export function openReader(file: string): Promise<Reader> {
       return made
     }
     const reader: Reader = {
-      select: async (sql, values = []) => {
+      select: async <T extends object = Row>(
+        sql: string,
+        values: readonly (string | number | readonly string[])[] = [],
+      ) => {
         const statement = await prepared(sql)
         const bound = values.map((v) => (Array.isArray(v) ? JSON.stringify(v) : v))
-        return new Promise((resolve, reject) =>
-          statement.all<Row>(bound, (error, rows) => (error ? reject(error) : resolve(rows))),
+        return new Promise<T[]>((resolve, reject) =>
+          statement.all<T>(bound, (error, rows) => (error ? reject(error) : resolve(rows))),
         )
       },
       close: async () => {
@@ -57,7 +63,12 @@ export function openReader(file: string): Promise<Reader> {
   })
 }
 
-/** The value of a JSON column. */
-export function json<T>(value: string | number | null | undefined): T | null {
-  return value === null || value === undefined ? null : (JSON.parse(String(value)) as T)
+/** The text of a JSON column that holds a T. */
+export type Json<T> = string & { readonly holds?: T }
+
+/** The value of a JSON column; null of an empty one. */
+export function json<T>(value: Json<T>): T
+export function json<T>(value: Json<T> | null | undefined): T | null
+export function json<T>(value: Json<T> | null | undefined): T | null {
+  return value === null || value === undefined ? null : (JSON.parse(value) as T)
 }

@@ -3,9 +3,8 @@ import type { HouseEdit } from '../../contract/routes.ts'
 import {
   type Figures,
   DEFAULT_SCHOOLS,
-  SCHOOL_IDS,
+  isSchoolId,
   SCHOOLS,
-  type SchoolId,
   type Schools,
 } from '../../core/house/index.ts'
 import { checkFigure, figuresOf } from '../../core/register/index.ts'
@@ -13,10 +12,10 @@ import { USUAL_PRODUCTS, type Product } from '../../core/care/index.ts'
 import { calibrateProbe, type ProbeCalibration } from '../../core/chair/index.ts'
 import { BLADE_IDS, BLADES, type BladeId } from '../../core/kit/index.ts'
 import { RULES, type HouseRules } from '../../core/screening/index.ts'
-import { SERVICE_IDS, SERVICES, type ServiceId } from '../../core/services/index.ts'
+import { isServiceId, SERVICES } from '../../core/services/index.ts'
 import type { House, HouseChange, Worker } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
-import { json } from '../db/reader.ts'
+import { json, type Json } from '../db/reader.ts'
 import { HttpProblem } from '../http/problem.ts'
 
 /** What is kept under the one settings key. */
@@ -37,14 +36,14 @@ const KEY = 'house'
 
 /** Reads the house. Schools that were never chosen have their default. */
 export async function readHouse(db: Database): Promise<House> {
-  const [row] = await db.select(
+  const [row] = await db.select<{ kept: Json<KeptHouse> | null; workers: Json<Worker[]> }>(
     `SELECT (SELECT value FROM settings WHERE key = ?) AS kept,
       (SELECT json_group_array(json_object('id', id, 'name', name, 'role', role, 'hand', hand, 'level', level))
         FROM (SELECT * FROM workers ORDER BY name)) AS workers`,
     [KEY],
   )
-  const kept = json<KeptHouse>(row!['kept']) ?? {}
-  const workers = json<Worker[]>(row!['workers'])!
+  const kept = json(row!.kept) ?? {}
+  const workers = json(row!.workers)
   return {
     name: kept.name ?? 'This house',
     schools: { ...DEFAULT_SCHOOLS, ...kept.schools },
@@ -91,13 +90,13 @@ export async function changeHouse(db: Database, change: HouseEdit): Promise<Hous
       throw refuse('no-such-worker', 'That worker is not of this house.')
     }
     for (const [id, choice] of Object.entries(change.schools ?? {})) {
-      const known = SCHOOL_IDS.includes(id as SchoolId) ? SCHOOLS[id as SchoolId] : undefined
-      const chosen = known?.choices.find((c) => c.id === choice)
-      if (!known || !chosen) {
-        throw refuse('no-such-school', `There is no school "${choice}" for "${id}".`)
-      }
-      const was = known.choices.find((c) => c.id === before.schools[id as SchoolId])
-      note(known.question, was!.text, chosen.text)
+      const none = () => refuse('no-such-school', `There is no school "${choice}" for "${id}".`)
+      if (!isSchoolId(id)) throw none()
+      const { question, choices } = SCHOOLS[id]
+      const chosen = choices.find((c) => c.id === choice)
+      if (!chosen) throw none()
+      const was = choices.find((c) => c.id === before.schools[id])
+      note(question, was!.text, chosen.text)
     }
     const figures = { ...before.figures }
     for (const [id, value] of Object.entries(change.figures ?? {})) {
@@ -157,7 +156,7 @@ function editRules(
     const rule = RULES.find((r) => r.id === ruleId)
     if (!rule) throw refuse('no-such-rule', `There is no rule "${ruleId}".`)
     for (const [service, edit] of Object.entries(services)) {
-      if (!SERVICE_IDS.includes(service as ServiceId)) {
+      if (!isServiceId(service)) {
         throw refuse('no-such-service', `There is no service "${service}".`)
       }
       const own = { ...rules[ruleId] }
@@ -165,14 +164,9 @@ function editRules(
         [e?.severity, e?.waitDays === undefined ? undefined : `${e.waitDays} days`]
           .filter(Boolean)
           .join(', ') || 'default'
-      note(
-        `${rule.short}, ${SERVICES[service as ServiceId].name}`,
-        words(own[service as ServiceId]),
-        words(edit),
-      )
-      if (edit.severity === undefined && edit.waitDays === undefined)
-        delete own[service as ServiceId]
-      else own[service as ServiceId] = edit
+      note(`${rule.short}, ${SERVICES[service].name}`, words(own[service]), words(edit))
+      if (edit.severity === undefined && edit.waitDays === undefined) delete own[service]
+      else own[service] = edit
       if (Object.keys(own).length === 0) delete rules[ruleId]
       else rules[ruleId] = own
     }

@@ -8,12 +8,11 @@ import { HttpProblem, notFound } from '../http/problem.ts'
 const AT_ONCE = 400
 
 export async function listImports(db: Database, id?: string): Promise<ImportRecord[]> {
-  const rows = await db.select(
+  return db.select<ImportRecord>(
     `SELECT id, atMs, source, clients, undoneAtMs FROM imports ${id === undefined ? '' : 'WHERE id = ?'}
      ORDER BY atMs DESC LIMIT 50`,
     id === undefined ? [] : [id],
   )
-  return rows as unknown as ImportRecord[]
 }
 
 /**

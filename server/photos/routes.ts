@@ -30,26 +30,25 @@ export function photoRoutes(app: Express, db: Database, dataDir: string): void {
     })
   })
   mount(app, 'addPhoto', async ({ params, response }) => {
-    const { file, body } = response.req as unknown as {
-      file?: { buffer: Buffer }
-      body?: { id?: string }
-    }
-    const id = body?.id
-    if (!file || !idParams.isValidSync({ id })) {
+    // The form has been read by now, what it says beside the picture into the body.
+    const { file } = response.req
+    const given: unknown = response.req.body
+    if (!file || !idParams.isValidSync(given)) {
       throw new HttpProblem(422, 'no-picture', 'No picture came with that. Choose one.')
     }
-    const [had] = await db.select(
+    const { id } = given
+    const [had] = await db.select<{ visit: 1 | null; holder: string | null; count: number }>(
       `SELECT (SELECT 1 FROM visits WHERE id = ?1) AS visit, (SELECT visitId FROM photos WHERE id = ?2) AS holder,
         (SELECT COUNT(*) FROM photos WHERE visitId = ?1) AS count`,
-      [params.id, id!],
+      [params.id, id],
     )
-    if (!had?.['visit']) throw notFound('That visit')
-    if (had['holder'] !== null) return readPhoto(db, id!)
-    if (Number(had['count']) >= MOST) {
+    if (!had?.visit) throw notFound('That visit')
+    if (had.holder !== null) return readPhoto(db, id)
+    if (had.count >= MOST) {
       throw new HttpProblem(422, 'enough', `A visit keeps ${MOST} pictures. Take one out first.`)
     }
-    const size = await keepPhoto(dataDir, id!, file.buffer)
-    const photo: Photo = { id: id!, visitId: params.id, atMs: Date.now(), ...size }
+    const size = await keepPhoto(dataDir, id, file.buffer)
+    const photo: Photo = { id: id, visitId: params.id, atMs: Date.now(), ...size }
     await db.write(() => db.models.Photo.bulkCreate([photo], { ignoreDuplicates: true }))
     response.status(201)
     return photo
@@ -73,7 +72,7 @@ export function photoRoutes(app: Express, db: Database, dataDir: string): void {
 }
 
 async function readPhoto(db: Database, id: string): Promise<Photo> {
-  const [row] = await db.select('SELECT * FROM photos WHERE id = ?', [id])
-  if (!row) throw notFound('That picture')
-  return row as unknown as Photo
+  const [photo] = await db.select<Photo>('SELECT * FROM photos WHERE id = ?', [id])
+  if (!photo) throw notFound('That picture')
+  return photo
 }

@@ -20,18 +20,11 @@ export function studioSkin(db: Database, nowMs = Date.now()): Promise<StudioSkin
 
 async function read(db: Database): Promise<StudioSkin> {
   const figures = await readFigures(db)
-  const rows = await db.select(
+  const rows = await db.select<{ reactivity: Reactivity; grade: number; load: number }>(
     `SELECT c.skin ->> '$.reactivity' AS reactivity, s.grade, s.load FROM
        (SELECT clientId, SUM(gradeSum) AS grade, SUM(loadSum) AS load FROM visits INDEXED BY visits_sums
         WHERE loadSum IS NOT NULL GROUP BY clientId) s
      CROSS JOIN clients c ON c.id = s.clientId`,
   )
-  return learnStudio(
-    figures,
-    rows.map((r) => ({
-      reactivity: r['reactivity'] as Reactivity,
-      grade: r['grade'] as number,
-      load: r['load'] as number,
-    })),
-  )
+  return learnStudio(figures, rows)
 }

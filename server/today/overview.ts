@@ -9,10 +9,10 @@ import type { AtChair, HairReading } from '../../core/looks/index.ts'
 import type { Decision } from '../../core/visit/index.ts'
 import { learnGrowth, windowAfter } from '../../core/history/index.ts'
 import type { Database } from '../db/connection.ts'
-import { json, type Row } from '../db/reader.ts'
+import { json, type Json } from '../db/reader.ts'
 import { readHouse } from '../house/service.ts'
 import type { KeptVisit } from '../visits/known.ts'
-import { groupAnswers } from '../visits/record.ts'
+import { type AnswerColumns, groupAnswers } from '../visits/record.ts'
 
 export interface OverviewClient {
   readonly id: string
@@ -21,7 +21,7 @@ export interface OverviewClient {
   readonly occupation: string
   readonly phone: string
   readonly email: string
-  readonly service: string
+  readonly service: ServiceId
   readonly skin: SkinAndHair
   readonly schools: Partial<Schools>
 }
@@ -51,6 +51,27 @@ export interface Overview {
   readonly services: number[]
 }
 
+type ClientColumns = Omit<OverviewClient, 'skin' | 'schools'> & {
+  skin: Json<SkinAndHair>
+  schools: Json<Partial<Schools>> | null
+}
+interface LastColumns {
+  visitId: string
+  clientId: string
+  service: ServiceId
+  endedAtMs: number
+  loads: Json<Record<string, number>> | null
+  leftMm: Json<Record<string, number>> | null
+  atChair: Json<AtChair> | null
+  visits: number
+}
+type OpenColumns = Omit<NonNullable<Overview['open']>, 'asked' | 'lastAtMs'> & {
+  clientId: string
+  asked: Json<Asked>
+  lastAtMs: number | null
+}
+type HairColumns = HairReading & { clientId: string; leftMm: number }
+
 /**
  * The order of the joins and the indices are said: SQLite would read every visit otherwise.
  * @param sinceMs how far back the ends of services are wanted; only the last of each client when left out
@@ -58,56 +79,56 @@ export interface Overview {
 export async function dueOverview(db: Database, sinceMs = Infinity): Promise<Overview[]> {
   const [house, clients, lasts, opens, recent, hair] = await Promise.all([
     readHouse(db),
-    db.select(
+    db.select<ClientColumns>(
       'SELECT id, name, calledName, occupation, phone, email, service, skin, schools FROM clients',
     ),
-    db.select(
-      `SELECT v.id, v.clientId, v.service, v.endedAtMs, v.loads, v.leftMm, v.atChair, g.visits FROM
+    db.select<LastColumns>(
+      `SELECT v.id AS visitId, v.clientId, v.service, v.endedAtMs, v.loads, v.leftMm, v.atChair, g.visits FROM
          (SELECT clientId, service, MAX(endedAtMs) AS endedAtMs, COUNT(*) AS visits FROM visits
           WHERE state = 'finished' GROUP BY clientId, service) g
        CROSS JOIN visits v ON v.clientId = g.clientId AND v.service = g.service AND v.state = 'finished'
          AND v.endedAtMs = g.endedAtMs
        UNION ALL
-       SELECT v.id, v.clientId, v.service, v.endedAtMs, v.loads, v.leftMm, v.atChair, 0 FROM visits v INDEXED BY visits_severe
+       SELECT v.id AS visitId, v.clientId, v.service, v.endedAtMs, v.loads, v.leftMm, v.atChair, 0 FROM visits v INDEXED BY visits_severe
        WHERE v.severe = 1 AND v.endedAtMs < (SELECT MAX(endedAtMs) FROM visits o
          WHERE o.clientId = v.clientId AND o.service = v.service AND o.state = 'finished')
        ORDER BY 4 DESC`,
     ),
-    db.select(
+    db.select<OpenColumns>(
       `SELECT id, clientId, workerId, service, state, slotAtMs, asked,
          CASE state WHEN 'running' THEN (SELECT MAX(atMs) FROM chair_events WHERE visitId = visits.id) END AS lastAtMs
        FROM visits WHERE state <> 'finished'`,
     ),
     Number.isFinite(sinceMs)
-      ? db.select(
+      ? db.select<{ clientId: string; service: ServiceId; ends: string }>(
           `SELECT clientId, service, group_concat(endedAtMs) AS ends FROM visits INDEXED BY visits_by_end
            WHERE endedAtMs >= ? GROUP BY clientId, service`,
           [sinceMs],
         )
       : Promise.resolve([]),
-    db.select('SELECT clientId, kind, days, zoneId, lengthMm, method, leftMm FROM hair_readings'),
+    db.select<HairColumns>(
+      'SELECT clientId, kind, days, zoneId, lengthMm, method, leftMm FROM hair_readings',
+    ),
   ])
-  const named = [...lasts, ...opens].map((l) => String(l['id']))
-  const [answers, decided] = await Promise.all([
-    db.select(
+  const named = [...lasts.map((l) => l.visitId), ...opens.map((o) => o.id)]
+  const [answers, decisions] = await Promise.all([
+    db.select<AnswerColumns>(
       `SELECT visitId, moment, atMs, zones, '[]' AS spots, feeling, source, toldAtMs FROM skin_answers
        WHERE visitId IN (SELECT value FROM json_each(?))`,
-      [lasts.map((l) => String(l['id']))],
+      [lasts.map((l) => l.visitId)],
     ),
-    db.select(
+    db.select<Decision>(
       'SELECT * FROM decisions WHERE takenBackAtMs IS NULL AND visitId IN (SELECT value FROM json_each(?))',
       [named],
     ),
   ])
   const figures = figuresOf(house.figures)
-  const decisions = decided as unknown as Decision[]
-  const byClient = <T extends Row>(rows: T[]) => {
+  const byClient = <T extends { clientId: string }>(rows: T[]) => {
     const map = new Map<string, T[]>()
     for (const row of rows) {
-      const key = row['clientId'] as string
-      const list = map.get(key)
+      const list = map.get(row.clientId)
       if (list) list.push(row)
-      else map.set(key, [row])
+      else map.set(row.clientId, [row])
     }
     return map
   }
@@ -118,45 +139,40 @@ export async function dueOverview(db: Database, sinceMs = Infinity): Promise<Ove
   const answersOf = groupAnswers(answers)
   return clients.map((row) => {
     const client = {
-      ...(row as unknown as OverviewClient),
-      skin: json<SkinAndHair>(row['skin'])!,
-      schools: json<Partial<Schools>>(row['schools']) ?? {},
+      ...row,
+      skin: json(row.skin),
+      schools: json(row.schools) ?? {},
     }
     const openRow = openOf.get(client.id)?.[0]
-    const service = client.service as ServiceId
+    const { service } = client
     const kinds = lastOf.get(client.id) ?? []
-    const past = kinds.map((r): KeptVisit => ({
-      visitId: r['id'] as string,
-      service: r['service'] as ServiceId,
-      endedAtMs: r['endedAtMs'] as number,
-      loads: json<Record<string, number>>(r['loads']),
-      leftMm: json<Record<string, number>>(r['leftMm']),
-      atChair: json<AtChair>(r['atChair']),
-      answers: answersOf.get(r['id'] as string) ?? [],
+    const past = kinds.map(({ visitId, ...r }): KeptVisit => ({
+      visitId,
+      service: r.service,
+      endedAtMs: r.endedAtMs,
+      loads: json(r.loads),
+      leftMm: json(r.leftMm),
+      atChair: json(r.atChair),
+      answers: answersOf.get(visitId) ?? [],
     }))
-    const own = new Set([...past.map((p) => p.visitId), openRow?.['id'] as string])
+    const own = new Set([...past.map((p) => p.visitId), openRow?.id])
     const lastOfKind = past.find((p) => p.service === service)
-    const growth = learnGrowth(
-      figures,
-      client.skin,
-      service,
-      (hairOf.get(client.id) ?? []) as unknown as (HairReading & { leftMm: number })[],
-    )
+    const growth = learnGrowth(figures, client.skin, service, hairOf.get(client.id) ?? [])
     return {
       client,
-      visits: kinds.reduce((sum, r) => sum + (r['visits'] as number), 0),
+      visits: kinds.reduce((sum, r) => sum + r.visits, 0),
       past,
       decisions: decisions.filter((d) => own.has(d.visitId)),
       ...(lastOfKind && { lastOfKind }),
       ...(openRow && {
         open: {
-          id: openRow['id'] as string,
-          service: openRow['service'] as ServiceId,
-          state: openRow['state'] as string,
-          slotAtMs: openRow['slotAtMs'] as number | null,
-          asked: json<Asked>(openRow['asked'])!,
-          workerId: openRow['workerId'] as string,
-          ...(openRow['lastAtMs'] !== null && { lastAtMs: openRow['lastAtMs'] as number }),
+          id: openRow.id,
+          service: openRow.service,
+          state: openRow.state,
+          slotAtMs: openRow.slotAtMs,
+          asked: json(openRow.asked),
+          workerId: openRow.workerId,
+          ...(openRow.lastAtMs !== null && { lastAtMs: openRow.lastAtMs }),
         },
       }),
       growth,
@@ -168,8 +184,8 @@ export async function dueOverview(db: Database, sinceMs = Infinity): Promise<Ove
         growth,
       ),
       services: (recentOf.get(client.id) ?? [])
-        .filter((r) => r['service'] === service)
-        .flatMap((r) => String(r['ends']).split(',').map(Number))
+        .filter((r) => r.service === service)
+        .flatMap((r) => r.ends.split(',').map(Number))
         .sort((a, b) => a - b),
     }
   })

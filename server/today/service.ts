@@ -2,7 +2,6 @@
 import { figuresOf } from '../../core/register/index.ts'
 import type { Figures } from '../../core/house/index.ts'
 import { seenOdds, workedZones, tideCurve } from '../../core/regrowth/index.ts'
-import type { ServiceId } from '../../core/services/index.ts'
 import { DAY_MS, offsetHere } from '../../core/time/index.ts'
 import { NOTHING_ASKED } from '../../core/screening/index.ts'
 import { knownOf, todayFlags, pastOf } from '../../core/visit/index.ts'
@@ -37,7 +36,7 @@ export async function today(db: Database, nowMs = Date.now()): Promise<Today> {
     const slot = o.open?.slotAtMs ?? null
     return {
       client: { id: o.client.id, name: o.client.name, occupation: o.client.occupation },
-      service: (o.open?.service ?? o.client.service) as ServiceId,
+      service: o.open?.service ?? o.client.service,
       visitId: o.open?.id ?? null,
       slotAtMs: slot,
       curve: growth
@@ -79,7 +78,7 @@ export async function today(db: Database, nowMs = Date.now()): Promise<Today> {
 function flagsOf(figures: Figures, o: Overview, house: House, nowMs: number) {
   const { open, client, past, window, decisions } = o
   const visit = {
-    service: (open?.service ?? client.service) as ServiceId,
+    service: open?.service ?? client.service,
     workerId: open?.workerId ?? house.workerId,
     asked: open?.asked ?? NOTHING_ASKED,
     // What the map and the plan say is told at the stations.

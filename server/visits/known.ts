@@ -19,13 +19,18 @@ import type { HairReading } from '../../core/looks/index.ts'
 import { offsetHere } from '../../core/time/index.ts'
 import type { House } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
-import { json } from '../db/reader.ts'
+import { json, type Json } from '../db/reader.ts'
 import { HttpProblem } from '../http/problem.ts'
 import { readHair, type VisitRecord } from './record.ts'
 
 /** A finished visit, with what the window of the next one hangs on. */
 export type KeptVisit = KeptPast & { readonly leftMm: Record<string, number> | null }
 
+interface FactColumns {
+  past: Json<KeptVisit[]>
+  decisions: Json<Decision[]>
+  busy: Json<Busy[]>
+}
 /** One query for all of it: the way to the database's thread and back costs more than the reading. */
 const FACTS = `SELECT
   (SELECT json_group_array(json_object('visitId', p.id, 'service', p.service, 'endedAtMs', p.endedAtMs,
@@ -57,8 +62,13 @@ export async function readFacts(
   hair: readonly (HairReading & { leftMm: number })[],
 ): Promise<GateFacts> {
   const open = visit.state === 'finished' ? 0 : 1
-  const [row] = await db.select(FACTS, [visit.clientId, visit.id, visit.workerId, open])
-  const kept = json<KeptVisit[]>(row!['past'])!
+  const [row] = await db.select<FactColumns>(FACTS, [
+    visit.clientId,
+    visit.id,
+    visit.workerId,
+    open,
+  ])
+  const kept = json(row!.past)
   const figures = figuresOf(house.figures)
   const same = kept.find((p) => p.service === visit.service)
   return {
@@ -71,8 +81,8 @@ export async function readFacts(
       { ...house.schools, ...visit.schools },
       learnGrowth(figures, visit.skin, visit.service, hair),
     ),
-    decisions: json<Decision[]>(row!['decisions'])!,
-    busy: json<Busy[]>(row!['busy'])!,
+    decisions: json(row!.decisions),
+    busy: json(row!.busy),
   }
 }
 

@@ -6,7 +6,7 @@ import type { KeepLine } from '../../core/lines/index.ts'
 import type { HairReading } from '../../core/looks/index.ts'
 import type { House, VisitPage } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
-import { json } from '../db/reader.ts'
+import { json, type Json } from '../db/reader.ts'
 import { readHouse } from '../house/service.ts'
 import { readFacts } from './known.ts'
 import { readHair, readVisit, type VisitRecord } from './record.ts'
@@ -67,17 +67,12 @@ async function linesBefore(
   clientId: string,
   id: string,
 ): Promise<VisitPage['before']> {
-  const [row] = await db.select(
-    `SELECT id, endedAtMs, notes ->> '$.lines' AS lines FROM visits
+  const [row] = await db.select<{ visitId: string; atMs: number; lines: Json<KeepLine[]> }>(
+    `SELECT id AS visitId, endedAtMs AS atMs, notes ->> '$.lines' AS lines FROM visits
      WHERE clientId = ?1 AND state = 'finished' AND id <> ?2
        AND createdAtMs < (SELECT createdAtMs FROM visits WHERE id = ?2)
      ORDER BY createdAtMs DESC LIMIT 1`,
     [clientId, id],
   )
-  if (!row) return null
-  return {
-    visitId: row['id'] as string,
-    atMs: row['endedAtMs'] as number,
-    lines: json<KeepLine[]>(row['lines'])!,
-  }
+  return row ? { ...row, lines: json(row.lines) } : null
 }

@@ -5,6 +5,8 @@ import type { Job } from '../../core/services/index.ts'
 
 /** A plan as it was kept: of the first version, where a zone was a lane, or before visits held jobs. */
 type KeptPlan = Omit<Plan, 'version' | 'jobs'> & { version: 1 | 2 } & Partial<Pick<Plan, 'jobs'>>
+/** The column that holds it: packed, plain text of the first version, or nothing kept yet. */
+export type PlanColumn = Buffer | string | null
 const NOTHING_MORE = { lanes: [], kit: [], dropped: [], bladeCount: 1, cost: 0 }
 
 export function packPlan(plan: Plan): Buffer {
@@ -12,9 +14,9 @@ export function packPlan(plan: Plan): Buffer {
 }
 
 /** A kept plan of a visit's jobs; those of the first version were kept as plain text and have no lanes. */
-export function unpackPlan(kept: unknown, jobs: readonly Job[]): Plan | null {
-  if (kept === null || kept === undefined) return null
-  const text = typeof kept === 'string' ? kept : gunzipSync(kept as Buffer).toString('utf8')
+export function unpackPlan(kept: PlanColumn, jobs: readonly Job[]): Plan | null {
+  if (kept === null) return null
+  const text = typeof kept === 'string' ? kept : gunzipSync(kept).toString('utf8')
   const plan = JSON.parse(text) as KeptPlan
   return withJobs({ ...(plan.version === 1 && NOTHING_MORE), ...plan } as Plan, jobs)
 }

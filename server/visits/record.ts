@@ -15,9 +15,9 @@ import type { Plan } from '../../core/plan/index.ts'
 import type { Asked } from '../../core/screening/index.ts'
 import type { Message, Photo, VisitState } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
-import { json, type Row } from '../db/reader.ts'
+import { json, type Json } from '../db/reader.ts'
 import { notFound } from '../http/problem.ts'
-import { unpackPlan } from './planStore.ts'
+import { type PlanColumn, unpackPlan } from './planStore.ts'
 
 export interface VisitRecord {
   readonly id: string
@@ -94,8 +94,8 @@ type KeptEvent = Omit<ChairEvent, 'stepId' | 'reason' | 'detail'> & {
   detail: ChairEvent['detail'] | null
 }
 
-function toEvents(column: Row[string] | undefined): ChairEvent[] {
-  return json<KeptEvent[]>(column ?? null)!.map(({ stepId, reason, detail, ...event }) => ({
+function toEvents(column: Json<KeptEvent[]>): ChairEvent[] {
+  return json(column).map(({ stepId, reason, detail, ...event }) => ({
     ...event,
     ...(stepId !== null && { stepId }),
     ...(reason !== null && { reason }),
@@ -108,35 +108,51 @@ type KeptReading = Omit<Reading, 'point' | 'normal' | 'tangent' | 'answers'> & {
 }
 
 /** What a visit is to do; what its jobs left stands in columns of their own. */
-const toJobs = (column: Row[string] | undefined): Job[] =>
-  json<Job[]>(column ?? null)!.map(({ id, service, zones, method }) => ({
+const toJobs = (column: Json<Job[]>): Job[] =>
+  json(column).map(({ id, service, zones, method }) => ({
     id,
     service,
     zones,
     method,
   }))
 
-function toRecord(row: Row): VisitRecord {
-  const jobs = toJobs(row['jobs'])
+/** Columns that hold the record's own values as JSON, those that hold more than it tells, and the plan, packed. */
+type AsJson = 'asked' | 'notes' | 'loads' | 'leftMm' | 'skin' | 'products' | 'photos' | 'messages'
+type RecordColumns = Omit<
+  VisitRecord,
+  AsJson | 'atChair' | 'schools' | 'jobs' | 'plan' | 'events' | 'answers' | 'readings'
+> & { [K in AsJson]: Json<VisitRecord[K]> } & {
+  atChair: Json<AtChair> | null
+  schools: Json<Partial<Schools>> | null
+  jobs: Json<Job[]>
+  plan: PlanColumn
+  events: Json<KeptEvent[]>
+  answers: Json<(SkinAnswer & { toldAtMs: number | null })[]>
+  readings: Json<KeptReading[]>
+}
+
+function toRecord(row: RecordColumns): VisitRecord {
+  const jobs = toJobs(row.jobs)
   return {
-    ...(row as unknown as VisitRecord),
-    asked: json<Asked>(row['asked'])!,
-    notes: json<SurfaceNotes>(row['notes'])!,
-    loads: json(row['loads']),
-    leftMm: json(row['leftMm']),
-    atChair: json<AtChair>(row['atChair']) ?? NOTHING_AT_CHAIR,
+    ...row,
+    asked: json(row.asked),
+    notes: json(row.notes),
+    loads: json(row.loads),
+    leftMm: json(row.leftMm),
+    atChair: json(row.atChair) ?? NOTHING_AT_CHAIR,
     jobs,
-    plan: unpackPlan(row['plan'], jobs),
-    skin: json<SkinAndHair>(row['skin'])!,
-    schools: json<Partial<Schools>>(row['schools']) ?? {},
-    events: toEvents(row['events']),
-    products: json<string[]>(row['products'])!,
-    photos: json<Photo[]>(row['photos'])!,
-    messages: json<Message[]>(row['messages'])!,
-    answers: json<(SkinAnswer & { toldAtMs: number | null })[]>(row['answers'])!.map(
-      ({ toldAtMs, ...answer }) => ({ ...answer, ...(toldAtMs !== null && { toldAtMs }) }),
-    ),
-    readings: json<KeptReading[]>(row['readings'])!.map(({ at, answers, ...reading }) => ({
+    plan: unpackPlan(row.plan, jobs),
+    skin: json(row.skin),
+    schools: json(row.schools) ?? {},
+    events: toEvents(row.events),
+    products: json(row.products),
+    photos: json(row.photos),
+    messages: json(row.messages),
+    answers: json(row.answers).map(({ toldAtMs, ...answer }) => ({
+      ...answer,
+      ...(toldAtMs !== null && { toldAtMs }),
+    })),
+    readings: json(row.readings).map(({ at, answers, ...reading }) => ({
       ...reading,
       ...at,
       ...(answers && { answers }),
@@ -146,7 +162,7 @@ function toRecord(row: Row): VisitRecord {
 
 /** Reads a visit with all that hangs on it. */
 export async function readVisit(db: Database, id: string): Promise<VisitRecord> {
-  const [row] = await db.select(`${RECORD} WHERE v.id = ?`, [id])
+  const [row] = await db.select<RecordColumns>(`${RECORD} WHERE v.id = ?`, [id])
   if (!row) throw notFound('That visit')
   return toRecord(row)
 }
@@ -156,23 +172,26 @@ export async function readChair(
   db: Database,
   id: string,
 ): Promise<{ clientId: string; plan: Plan | null; events: ChairEvent[] } | undefined> {
-  const [row] = await db.select(
+  const [row] = await db.select<Pick<RecordColumns, 'clientId' | 'jobs' | 'plan' | 'events'>>(
     `SELECT v.clientId, v.jobs, p.plan, ${EVENTS} AS events
      FROM visits v LEFT JOIN plans p ON p.visitId = v.id WHERE v.id = ?`,
     [id],
   )
   return (
     row && {
-      clientId: row['clientId'] as string,
-      plan: unpackPlan(row['plan'], toJobs(row['jobs'])),
-      events: toEvents(row['events']),
+      clientId: row.clientId,
+      plan: unpackPlan(row.plan, toJobs(row.jobs)),
+      events: toEvents(row.events),
     }
   )
 }
 
 /** All visits of a client, oldest first. */
 export async function readVisits(db: Database, clientId: string): Promise<VisitRecord[]> {
-  const rows = await db.select(`${RECORD} WHERE v.clientId = ? ORDER BY v.createdAtMs`, [clientId])
+  const rows = await db.select<RecordColumns>(
+    `${RECORD} WHERE v.clientId = ? ORDER BY v.createdAtMs`,
+    [clientId],
+  )
   return rows.map(toRecord)
 }
 
@@ -181,30 +200,39 @@ export async function readHair(
   db: Database,
   clientId: string,
 ): Promise<(HairReading & { leftMm: number })[]> {
-  const rows = await db.select(
+  return db.select<HairReading & { leftMm: number }>(
     `SELECT id, visitId, kind, days, zoneId, lengthMm, method, leftMm, atMs FROM hair_readings
      WHERE clientId = ? ORDER BY atMs`,
     [clientId],
   )
-  return rows as unknown as (HairReading & { leftMm: number })[]
 }
 
-/** Rows of answers (visitId, moment, atMs, zones; spots, feeling and source where they were asked for) by visit. */
-export function groupAnswers(rows: readonly Row[]): Map<string, SkinAnswer[]> {
+/** A row of answers; spots, feeling and source where they were asked for. */
+export interface AnswerColumns {
+  visitId: string
+  moment: SkinAnswer['moment']
+  atMs: number
+  zones: Json<SkinAnswer['zones']>
+  spots?: Json<NonNullable<SkinAnswer['spots']>>
+  feeling?: Json<NonNullable<SkinAnswer['feeling']>>
+  source?: NonNullable<SkinAnswer['source']>
+  toldAtMs?: number | null
+}
+
+/** Answers by visit. */
+export function groupAnswers(rows: readonly AnswerColumns[]): Map<string, SkinAnswer[]> {
   const byVisit = new Map<string, SkinAnswer[]>()
   for (const row of rows) {
-    const visitId = row['visitId'] as string
+    const { visitId, moment, atMs, zones, spots, feeling, source, toldAtMs } = row
     const list = byVisit.get(visitId) ?? []
     list.push({
-      moment: row['moment'] as SkinAnswer['moment'],
-      atMs: row['atMs'] as number,
-      zones: json<SkinAnswer['zones']>(row['zones'])!,
-      ...(row['spots'] !== undefined && {
-        spots: json<NonNullable<SkinAnswer['spots']>>(row['spots'])!,
-        feeling: json<NonNullable<SkinAnswer['feeling']>>(row['feeling'])!,
-        source: row['source'] as NonNullable<SkinAnswer['source']>,
-      }),
-      ...(row['toldAtMs'] != null && { toldAtMs: row['toldAtMs'] as number }),
+      moment,
+      atMs,
+      zones: json(zones),
+      ...(spots !== undefined && { spots: json(spots) }),
+      ...(feeling !== undefined && { feeling: json(feeling) }),
+      ...(source !== undefined && { source }),
+      ...(toldAtMs != null && { toldAtMs }),
     })
     byVisit.set(visitId, list)
   }

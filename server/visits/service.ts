@@ -14,7 +14,7 @@ import { dateOf, offsetHere } from '../../core/time/index.ts'
 import type { VisitPage } from '../../contract/types.ts'
 import { readHistory } from '../clients/model.ts'
 import type { Database } from '../db/connection.ts'
-import { json } from '../db/reader.ts'
+import { json, type Json } from '../db/reader.ts'
 import { readFigures, readHouse } from '../house/service.ts'
 import { HttpProblem, notFound } from '../http/problem.ts'
 import { gateOf, refuseHeld } from './known.ts'
@@ -29,7 +29,12 @@ export async function addVisit(
   body: BodyOf<'addVisit'>,
 ): Promise<VisitPage> {
   await db.write(async () => {
-    const [stands] = await db.select(
+    const [stands] = await db.select<{
+      client: number | null
+      holder: string | null
+      unfinished: string | null
+      last: Json<LastVisit> | null
+    }>(
       `SELECT (SELECT 1 FROM clients WHERE id = ?1) AS client,
         (SELECT clientId FROM visits WHERE id = ?2) AS holder,
         (SELECT id FROM visits WHERE clientId = ?1 AND state <> 'finished') AS unfinished,
@@ -57,7 +62,7 @@ export async function addVisit(
       clientId,
       state: 'open',
       createdAtMs: Date.now(),
-      ...carriedOver(json<LastVisit>(last), leadJob(body.jobs).service),
+      ...carriedOver(json(last), leadJob(body.jobs).service),
     })
   })
   return visitPage(db, body.id)
