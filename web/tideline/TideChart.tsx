@@ -224,7 +224,8 @@ function grown(tide: Tide, visits: readonly ShownVisit[], c: Colours) {
         fontFamily: FONT,
         fontWeight: 700,
         fontSize: 13,
-        position: 'insideBottom',
+        // A window that has just passed is crossed by today's line: its word stands before it, above the hair.
+        position: tide.window.toMs < tide.nowMs ? 'left' : 'insideBottom',
         formatter: 'due',
       },
       data: windowBands(tide, c),
