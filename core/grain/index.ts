@@ -20,12 +20,20 @@ export {
   type FieldReading,
   GrainField,
 } from './field.ts'
+export {
+  editedReadings,
+  inverseEdit,
+  type Making,
+  type MapEdit,
+  mirrorOfSide,
+  mirrorOfZone,
+  movedReading,
+  turnReadings,
+} from './editMap.ts'
 export { guessReadings } from './guesses.ts'
 export {
   ALL_METHODS,
   grainMap,
-  mirrorReading,
-  moveReading,
   type Reading,
   READING_CONSTANTS,
   READING_METHODS,
@@ -37,7 +45,6 @@ export {
   type StrokePoint,
   type TestAnswer,
   toFieldReading,
-  turnReading,
   type ZoneGrain,
 } from './readings.ts'
 export {

@@ -2,7 +2,7 @@
 import type { HouseEdit, QueryOf, ToldBody } from '../../contract/routes.ts'
 import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import type { Client, ClientPage, Message, VisitPage } from '../../contract/types.ts'
-import type { Reading } from '../../core/grain/index.ts'
+import { editedReadings, type MapEdit } from '../../core/grain/index.ts'
 import type { SurfaceNotes } from '../../core/hair/index.ts'
 import type { PlanChoice } from '../../core/plan/index.ts'
 import type { Asked } from '../../core/screening/index.ts'
@@ -164,18 +164,13 @@ export function useSaveAsked(id: string) {
   }
 }
 
-export interface ReadingEdit {
-  readonly remove: readonly Reading[]
-  readonly add: readonly Reading[]
-}
-
 /** Edits the map. What is drawn shows at once, and the next edit already sees it. */
 export function useEditReadings(id: string) {
   const cache = useQueryClient()
   const refresh = useVisitRefresh()
   const shown = () => cache.getQueryData<VisitPage>(['visit', id])
   const mutation = useMutation({
-    mutationFn: (edit: ReadingEdit) =>
+    mutationFn: (edit: MapEdit) =>
       call('editReadings', {
         params: { id },
         body: { remove: edit.remove.map((r) => r.id), add: edit.add },
@@ -188,14 +183,10 @@ export function useEditReadings(id: string) {
     error: mutation.error,
     /** The readings as they are shown now. */
     readings: () => shown()?.readings ?? [],
-    edit: (edit: ReadingEdit) => {
+    edit: (edit: MapEdit) => {
       const before = shown()
       if (!before) return
-      const gone = new Set(edit.remove.map((r) => r.id))
-      showTapped(cache, {
-        ...before,
-        readings: [...before.readings.filter((r) => !gone.has(r.id)), ...edit.add],
-      })
+      showTapped(cache, { ...before, readings: editedReadings(before.readings, edit) })
       mutation.mutate(edit)
     },
   }

@@ -1,46 +1,10 @@
-import type { Reading } from '../../core/grain/index.ts'
 import { viewAxes } from '../../core/head/index.ts'
 import { daysWords } from '../../core/time/index.ts'
 import { percentWords } from '../../core/stats/index.ts'
-import { rememberIn, takeBackFrom, usePasts } from './past.ts'
-import { useUndo } from './undo.ts'
+import { againFrom, rememberIn, takeBackFrom, usePasts } from './past.ts'
 import { useView, viewOf } from './view.ts'
 import { clockText, hoursWords } from './words.ts'
 import { atWords } from './words.ts'
-
-const reading = (id: string) => ({ id }) as Reading
-const edit = (remove: string[], add: string[]) => ({
-  remove: remove.map(reading),
-  add: add.map(reading),
-})
-
-describe('undo', () => {
-  beforeEach(() => useUndo.setState({ visitId: null, done: [], undone: [] }))
-
-  it('takes the last edit back, and makes it again', () => {
-    const { remember, takeBack, again } = useUndo.getState()
-    remember('v', edit([], ['a']))
-    remember('v', edit(['a'], ['b']))
-    expect(takeBack('v')).toEqual(edit(['b'], ['a']))
-    expect(takeBack('v')).toEqual(edit(['a'], []))
-    expect(takeBack('v')).toBeUndefined()
-    expect(again('v')).toEqual(edit([], ['a']))
-    expect(again('v')).toEqual(edit(['a'], ['b']))
-    expect(again('v')).toBeUndefined()
-  })
-
-  it('forgets what was taken back once something new is done, and never mixes visits', () => {
-    const { remember, takeBack, again } = useUndo.getState()
-    remember('v', edit([], ['a']))
-    takeBack('v')
-    remember('v', edit([], ['c']))
-    expect(again('v')).toBeUndefined()
-    expect(takeBack('other')).toBeUndefined()
-    remember('other', edit([], ['d']))
-    expect(takeBack('other')).toEqual(edit(['d'], []))
-    expect(takeBack('v')).toBeUndefined()
-  })
-})
 
 describe('the view', () => {
   it('faces what it is asked to show', () => {
@@ -101,19 +65,31 @@ describe('words', () => {
   })
 })
 
-describe('the past of something saved whole', () => {
-  it('comes back step by step, the newest first, and each thing has its own', () => {
-    const past = (key: string) => usePasts.getState().past[key] ?? []
-    usePasts.setState({ past: { a: [1, 2], b: [9] } })
-    expect(past('a')).toEqual([1, 2])
-    rememberIn('a', 3)
-    expect(takeBackFrom('a')).toBe(3)
-    expect(takeBackFrom('a')).toBe(2)
+describe('the past of a thing', () => {
+  beforeEach(() => usePasts.setState({ past: {} }))
+
+  it('comes back step by step, the newest first, and is made again in its order', () => {
+    for (const step of [1, 2, 3]) rememberIn('a', step)
+    expect([takeBackFrom('a'), takeBackFrom('a')]).toEqual([3, 2])
+    expect([againFrom('a'), againFrom('a'), againFrom('a')]).toEqual([2, 3, undefined])
+    expect([3, 2, 1, undefined].map(() => takeBackFrom('a'))).toEqual([3, 2, 1, undefined])
+  })
+
+  it('forgets what was taken back once something new is done, and never mixes things', () => {
+    rememberIn('a', 1)
+    rememberIn('b', 9)
+    takeBackFrom('a')
+    rememberIn('a', 2)
+    expect(againFrom('a')).toBeUndefined()
+    expect(takeBackFrom('none')).toBeUndefined()
     expect(takeBackFrom('b')).toBe(9)
-    expect(takeBackFrom('b')).toBeUndefined()
-    expect(past('a')).toEqual([1])
-    for (let i = 0; i < 80; i++) rememberIn('c', i)
-    expect(past('c')).toHaveLength(50)
-    expect(takeBackFrom('c')).toBe(79)
+    expect(takeBackFrom('a')).toBe(2)
+    expect(takeBackFrom('a')).toBeUndefined()
+  })
+
+  it('is as long as a day at the map, not longer', () => {
+    for (let i = 0; i < 300; i++) rememberIn('c', i)
+    expect(usePasts.getState().past['c']!.done).toHaveLength(200)
+    expect(takeBackFrom('c')).toBe(299)
   })
 })

@@ -2,7 +2,6 @@
 import { useHotkeys } from '@mantine/hooks'
 import { useEffect, useMemo, useState } from 'react'
 import type { VisitPage } from '../../../contract/types.ts'
-import { toRadians, turnReading } from '../../../core/grain/index.ts'
 import { viewAxes, type Vec3 } from '../../../core/head/index.ts'
 import { isSkin, type ZoneId } from '../../../core/zones/index.ts'
 import { useHead } from '../../head/loadHead.ts'
@@ -84,7 +83,7 @@ export function useGrainEditing(visit: VisitPage) {
   }
   const turn = (degrees: number) => {
     const reading = map.reading(picked)
-    if (reading) setPicked(map.replace(reading, (r) => turnReading(r, toRadians(degrees))))
+    if (reading) setPicked(map.turnOne(reading, degrees))
     else if (zone) map.turn(zone, degrees)
   }
   const nudge = (right: number, up: number) => {

@@ -6,13 +6,17 @@ import { DomainError } from '../../../core/errors.ts'
 import {
   toRadians,
   type FieldReading,
-  mirrorReading,
-  moveReading,
+  inverseEdit,
+  type Making,
+  type MapEdit,
+  mirrorOfSide,
+  mirrorOfZone,
+  movedReading,
   readingFromBearing,
   readingFromStroke,
   readingsFromComb,
   toFieldReading,
-  turnReading,
+  turnReadings,
   type Reading,
   type ReadingMethod,
   type StrokePoint,
@@ -21,9 +25,9 @@ import {
 } from '../../../core/grain/index.ts'
 import { BODY_ZONES } from '../../../core/body/index.ts'
 import { isBody, mirrorZone, type ZoneId } from '../../../core/zones/index.ts'
-import { useEditReadings, type ReadingEdit } from '../../api/queries.ts'
+import { useEditReadings } from '../../api/queries.ts'
 import { useHead } from '../../head/loadHead.ts'
-import { useUndo } from '../../state/undo.ts'
+import { usePast } from '../../state/past.ts'
 import { useView } from '../../state/view.ts'
 import { newId } from '../../state/words.ts'
 import type { FlowSummary } from '../../../core/grain/index.ts'
@@ -39,18 +43,18 @@ export type MapEditing = ReturnType<typeof useMapEditing>
 export function useMapEditing(visit: VisitPage, drawing: Drawing) {
   const figures = useFigures()
   const send = useEditReadings(visit.id)
-  const undo = useUndo()
+  const past = usePast<MapEdit>(`map-${visit.id}`)
   const head = useHead()
   const grain = useGrain(visit)
   const [problem, setProblem] = useState<string>()
   const frozen = isFrozen(visit)
-  const make = (edit: ReadingEdit) => {
+  const make = (edit: MapEdit) => {
     if (frozen) {
       setProblem('The service has begun: the map of this visit stays as it was.')
       return
     }
     setProblem(undefined)
-    undo.remember(visit.id, edit)
+    past.remember(edit)
     send.edit(edit)
   }
   const told = (work: () => void) => {
@@ -62,6 +66,7 @@ export function useMapEditing(visit: VisitPage, drawing: Drawing) {
     }
   }
   const { method, comb } = drawing
+  const making = (): Making => ({ newId, atMs: Date.now() })
   const fresh = () => ({ id: newId(), method, atMs: Date.now() })
   const own = (zone: ZoneId) => send.readings().filter((r) => r.zoneId === zone)
   const centre = (zone: ZoneId) =>
@@ -74,8 +79,8 @@ export function useMapEditing(visit: VisitPage, drawing: Drawing) {
     frozen,
     /** A reading as it is now: keys may follow each other faster than the screen is drawn anew. */
     reading: (id: string | undefined) => send.readings().find((r) => r.id === id),
-    canUndo: undo.visitId === visit.id && undo.done.length > 0,
-    canRedo: undo.visitId === visit.id && undo.undone.length > 0,
+    canUndo: past.any,
+    canRedo: past.anyUndone,
     make,
     stroke: (points: readonly StrokePoint[]) =>
       told(() => {
@@ -100,31 +105,22 @@ export function useMapEditing(visit: VisitPage, drawing: Drawing) {
       const readings = own(zone)
       const at = centre(zone)
       if (readings.length > 0) {
-        make({
-          remove: readings,
-          // Who turns a reading says how hair grows today: it counts as of now.
-          add: readings.map((r) => ({
-            ...turnReading(r, toRadians(degrees)),
-            id: newId(),
-            atMs: Date.now(),
-          })),
-        })
+        make(turnReadings(readings, toRadians(degrees), making()))
       } else if (at) {
         const bearing = grain[zone]!.growthDirection + toRadians(degrees)
         make({ remove: [], add: [readingFromBearing(zone, at, bearing, fresh())] })
       }
     },
-    /** Puts a changed reading in the place of another; returns its id. */
-    replace: (reading: Reading, change: (r: Reading) => Reading): string => {
+    /** Turns one reading; returns the id that it has from now on. */
+    turnOne: (reading: Reading, degrees: number): string => {
       const id = newId()
-      told(() => make({ remove: [reading], add: [{ ...change(reading), id, atMs: Date.now() }] }))
+      make(turnReadings([reading], toRadians(degrees), { ...making(), newId: () => id }))
       return id
     },
+    /** Moves one reading; returns the id that it has from now on. */
     move: (reading: Reading, to: StrokePoint): string => {
       const id = newId()
-      told(() =>
-        make({ remove: [reading], add: [{ ...moveReading(reading, to), id, atMs: Date.now() }] }),
-      )
+      told(() => make(movedReading(reading, to, { ...making(), newId: () => id })))
       return id
     },
     takeGuess: (zone: ZoneId) => {
@@ -137,38 +133,26 @@ export function useMapEditing(visit: VisitPage, drawing: Drawing) {
       }
     },
     mirror: (zone: ZoneId) => {
-      const twin = mirrorZone(zone)
-      const readings = own(zone)
-      if (twin === zone || readings.length === 0) return
-      make({
-        remove: own(twin),
-        add: readings.map((r) => mirrorReading(r, newId(), Date.now())),
-      })
-      useView.getState().choose(twin)
+      const edit = mirrorOfZone(send.readings(), zone, making())
+      if (!edit) return
+      make(edit)
+      useView.getState().choose(mirrorZone(zone))
     },
     /** The whole of one side onto the other. */
     mirrorSide: (from: 'left' | 'right') => {
-      const all = send.readings()
-      const source = all.filter((r) => r.zoneId.endsWith(`-${from}`))
-      if (source.length === 0) {
-        setProblem(`Nothing is read on the client’s ${from} yet, so there is nothing to mirror.`)
-        return
-      }
-      const mirrored = new Set(source.map((r) => mirrorZone(r.zoneId)))
-      make({
-        remove: all.filter((r) => mirrored.has(r.zoneId)),
-        add: source.map((r) => mirrorReading(r, newId(), Date.now())),
-      })
+      const edit = mirrorOfSide(send.readings(), from, making())
+      if (edit) make(edit)
+      else setProblem(`Nothing is read on the client’s ${from} yet, so there is nothing to mirror.`)
     },
     forget: (readings: readonly Reading[]) => {
       if (readings.length > 0) make({ remove: readings, add: [] })
     },
     undo: () => {
-      const edit = undo.takeBack(visit.id)
-      if (edit) send.edit(edit)
+      const edit = past.takeBack()
+      if (edit) send.edit(inverseEdit(edit))
     },
     redo: () => {
-      const edit = undo.again(visit.id)
+      const edit = past.again()
       if (edit) send.edit(edit)
     },
   }
