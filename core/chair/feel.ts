@@ -1,7 +1,14 @@
 /** "Feel first": a direction that was never read is felt at the chair before its first lane. */
-import { toDegrees, RELATION_CONSTANTS, strokeAngle } from '../grain/index.ts'
+import { DomainError } from '../errors.ts'
+import {
+  readingFromStroke,
+  toDegrees,
+  RELATION_CONSTANTS,
+  strokeAngle,
+  type StrokePoint,
+} from '../grain/index.ts'
 import { bearingOf, directionOf } from '../head/index.ts'
-import type { ZoneId } from '../zones/index.ts'
+import { zoneName, type ZoneId } from '../zones/index.ts'
 import { constant, type Figures } from '../house/index.ts'
 import type { Lane } from '../plan/index.ts'
 import type { ChairPlan, Felt, Live } from './state.ts'
@@ -31,6 +38,29 @@ export function toFeel(plan: ChairPlan, zoneId: ZoneId | undefined): ToFeel | un
   const { point, normal } = lane
   const tangent = directionOf(lane.zoneId, point, normal, lane.growthDirection)
   return { zoneId: lane.zoneId, point, normal, tangent }
+}
+
+/** What is felt, turned, radians clockwise as the worker sees it. */
+export function turnedFelt(felt: ToFeel, by: number): ToFeel {
+  const { zoneId, point, normal, tangent } = felt
+  const bearing = bearingOf(zoneId, point, normal, tangent) + by
+  return { ...felt, tangent: directionOf(zoneId, point, normal, bearing) }
+}
+
+/**
+ * What is felt by a stroke over the head from root to tip.
+ * @throws DomainError `other-zone` for a stroke elsewhere, and those of `readingFromStroke`
+ */
+export function feltByStroke(zoneId: ZoneId, stroke: readonly StrokePoint[]): ToFeel {
+  const reading = readingFromStroke(stroke, { id: '', method: 'felt', atMs: 0 })
+  if (reading.zoneId !== zoneId) {
+    throw new DomainError(
+      'other-zone',
+      `That stroke ran over ${zoneName(reading.zoneId).toLowerCase()}.`,
+    )
+  }
+  const { point, normal, tangent } = reading
+  return { zoneId, point, normal, tangent }
 }
 
 /** How far what was felt lies from the growth that a lane was laid by, degrees. */

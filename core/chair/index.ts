@@ -9,13 +9,23 @@ export {
   type NickCare,
   type ToldEvent,
 } from './events.ts'
-export { FEEL_CONSTANTS, feltFromGuess, feltTurns, notFelt, toFeel, type ToFeel } from './feel.ts'
+export {
+  FEEL_CONSTANTS,
+  feltByStroke,
+  feltFromGuess,
+  feltTurns,
+  notFelt,
+  toFeel,
+  type ToFeel,
+  turnedFelt,
+} from './feel.ts'
 export { CHAIR_EVENT_KINDS, KINDS } from './kinds.ts'
 export { isHotTowel, LEFT_OPEN } from './kinds/flow.ts'
 export { bladeInHand } from './kinds/kind.ts'
 export { type KitEvent, kitEvents } from './kit.ts'
 export { latherNow } from './lather.ts'
 export { LEFT_OPEN_CONSTANTS, leftOpenSince } from './leftOpen.ts'
+export { pressNow, spokenWords, type Tapped, withTold } from './mainKey.ts'
 export { meanwhile, MEANWHILE_CONSTANTS, soakLeftMs, type Task } from './meanwhile.ts'
 export { type Replanned } from './newRest.ts'
 export { foresee, inOrder, numbered } from './outbox.ts'

@@ -6,6 +6,7 @@ import { readingFromBearing, toFieldReading, relationToGrain, strokeAngle } from
 import { makePlan } from '../plan/index.ts'
 import { ZONES } from '../testing/head.ts'
 import { finishService } from '../visit/index.ts'
+import { stepOf as step, tell, through } from '../testing/chair.ts'
 import { SKIN } from '../testing/client.ts'
 import { carePlan, careText, messagesFor } from '../care/index.ts'
 import { feltTurns, toFeel } from './feel.ts'
@@ -13,15 +14,12 @@ import { leftOpenSince } from './leftOpen.ts'
 import { zonesToLookAt } from './outcome.ts'
 import { play } from './play.ts'
 import { replan } from './replan.ts'
-import { admit, nextPress } from './rules.ts'
+import { nextPress } from './rules.ts'
 import { begin, type Live } from './state.ts'
 import { elapsedMs, replay } from './service.ts'
 import { LEFT_OPEN } from './kinds/flow.ts'
-import type { ChairEvent, Draft } from './events.ts'
+import type { ChairEvent } from './events.ts'
 
-let n = 0
-const tell = (live: Live, draft: Draft, atMs = live.state.lastAtMs + 1000): Live =>
-  admit(DEFAULTS, live, { ...draft, id: `t${++n}`, screen: 's', n, atMs, seq: live.state.seq + 1 })
 const press = (live: Live) => nextPress(DEFAULTS, live, live.state.lastAtMs + 1000, 400)
 const HOUR = 3_600_000
 const finish = ({ plan, state }: Live) =>
@@ -40,20 +38,7 @@ const READ = ZONES.flatMap((z) =>
 const INPUT = planInput({ readings: READ })
 const PLAN = makePlan(INPUT)
 const GUESSED = makePlan(planInput({}))
-/** Presses on, waiting where one has to, until something is so. */
-const through = (live: Live, stop: (l: Live) => boolean): Live => {
-  let at = live
-  let clock = live.state.lastAtMs
-  for (let i = 0; i < 500 && !stop(at); i++) {
-    clock += 15_000
-    const { draft, waitMs } = nextPress(DEFAULTS, at, clock, 400)
-    if (draft) at = tell(at, draft, clock)
-    else clock += waitMs ?? 0
-  }
-  return at
-}
 const started = (plan = PLAN) => tell(begin(plan), { kind: 'started' }, 1000)
-const step = ({ plan, state }: Live) => plan.steps[state.index]
 
 describe('feel first', () => {
   it('is a step of its own before the first lane of each zone that was not read, and of no other', () => {

@@ -338,7 +338,7 @@ function remadeLanes(
   const out = new Map<string, Lane>()
   for (const zone of plan.zones) {
     const { zoneId } = zone
-    if (![...wanted].some((id) => id.startsWith(`${zoneId}:`))) continue
+    if (!plan.lanes.some((l) => l.zoneId === zoneId && wanted.has(l.id))) continue
     const skin = zoneSkinOf(input, zoneId)
     const cover = coverFor(zoneId, skin) ?? coverFrom(zone.cover, skin.count)
     const shapes = shapesOf(skin, cover).filter((s) => s.areaCm2 >= LEAST_PATCH_CM2)

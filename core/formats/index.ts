@@ -21,6 +21,7 @@ export {
   withoutKnown,
   writeGrowthMap,
 } from './growthMap.ts'
+export { mapDrawing } from './mapDrawing.ts'
 export {
   flatParts,
   type FlatParts,

@@ -10,8 +10,15 @@ import {
   type SurfacePoint,
   type ZoneRecord,
 } from '../head/index.ts'
-import { isSkin, ZONE_IDS, type ZoneId } from '../zones/index.ts'
-import { carry, displayCarry, displayVectors, type Carried, type Carry } from './carry.ts'
+import { isSkin, ZONE_IDS, zoneStem, type ZoneId } from '../zones/index.ts'
+import {
+  carry,
+  displayCarry,
+  displayVectors,
+  sampleCarry,
+  type Carried,
+  type Carry,
+} from './carry.ts'
 import { inkOf } from './confidence.ts'
 import {
   fieldGround,
@@ -21,7 +28,6 @@ import {
   type FieldReading,
 } from './field.ts'
 import { guessReadings } from './guesses.ts'
-import { sampleCarry } from './carry.ts'
 import { streamlets, type Streamlets } from './streamlets.ts'
 import { whereNext, type NextReading } from './whereNext.ts'
 import { findTurning, type Turning, type ZonedReading } from './whorls.ts'
@@ -69,7 +75,7 @@ const NO_MARKS: Streamlets = {
   spines: new Float32Array(),
 }
 
-const STOPS = ZONE_IDS.map((id) => !isSkin(id) || id.startsWith('brow'))
+const STOPS = ZONE_IDS.map((id) => !isSkin(id) || zoneStem(id) === 'brow')
 
 /** What is worked out once for a head and a house's figures. */
 interface Prepared {

@@ -48,11 +48,13 @@ export {
   type ZoneGrain,
 } from './readings.ts'
 export {
+  type MapUse,
   type Relation,
   RELATION_CONSTANTS,
   RELATION_WORDS,
   relationToGrain,
   strokeAngle,
+  usedBearing,
 } from './relation.ts'
 export { fieldAt } from './sample.ts'
 export { startingGuess } from './startingGuess.ts'

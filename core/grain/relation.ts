@@ -44,3 +44,10 @@ export const RELATION_WORDS: Readonly<Record<Relation, string>> = {
   across: 'across the grain',
   against: 'against the grain',
 }
+
+/** The three uses of one map. */
+export type MapUse = 'growth' | 'first-pass' | 'exfoliate'
+
+/** The bearing to show for a growth direction, radians: one shaves first along it, and rubs against it. */
+export const usedBearing = (growth: number, use: MapUse): number =>
+  use === 'exfoliate' ? growth + Math.PI : growth

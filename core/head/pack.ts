@@ -1,6 +1,7 @@
 /**
  * The built head as bytes, and back: a length, a JSON directory, then the arrays, each on a 4-byte boundary.
  */
+import { capital } from '../words.ts'
 import { DomainError } from '../errors.ts'
 import type { Head, ZonedMesh } from './head.ts'
 
@@ -103,7 +104,7 @@ export function unpackHead(bytes: ArrayBuffer): PackedHead {
     return zones
   }
   const mesh = (prefix: '' | 'solve', ranges: ZonedMesh['ranges']): ZonedMesh => {
-    const name = (s: string) => (prefix ? prefix + s.charAt(0).toUpperCase() + s.slice(1) : s)
+    const name = (s: string) => (prefix ? prefix + capital(s) : s)
     const indices = Uint32Array.from(read(name('indices')))
     return {
       positions: read(name('positions')) as Float32Array,

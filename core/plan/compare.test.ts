@@ -31,11 +31,11 @@ describe('plans beside each other', () => {
     const plan = of(lane('a', 1), lane('a', 1.6), lane('b', 1), lane('c', 1))
     const gentlest = of(lane('a', 1), lane('b', 1), lane('c', 1))
     const closest = of(lane('a', 1), lane('a', 1.6), lane('b', 1), lane('b', 2.5), lane('c', 1.02))
-    expect([...planDifferences(plan, gentlest, closest)]).toEqual([
-      ['chin:a', 'gentlest-less'],
-      ['chin:b', 'closest-more'],
+    expect(planDifferences(plan, gentlest, closest)).toEqual([
+      { zoneId: 'chin', letter: 'a', difference: 'gentlest-less' },
+      { zoneId: 'chin', letter: 'b', difference: 'closest-more' },
     ])
-    expect(planDifferences(plan, undefined, undefined).size).toBe(0)
-    expect(planDifferences(gentlest, gentlest, gentlest).size).toBe(0)
+    expect(planDifferences(plan, undefined, undefined)).toEqual([])
+    expect(planDifferences(gentlest, gentlest, gentlest)).toEqual([])
   })
 })

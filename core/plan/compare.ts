@@ -1,5 +1,7 @@
 /** Plans beside each other: what each comes to over its skin, and where they differ. */
-import type { Plan, ZonePlan } from './types.ts'
+import { sum } from '../stats/index.ts'
+import type { ZoneId } from '../zones/index.ts'
+import type { Lane, Plan, ZonePlan } from './types.ts'
 
 /** A plan in a few figures; means are over its skin, weighed by area. */
 export interface PlanFigures {
@@ -31,28 +33,41 @@ export function planFigures(plan: Plan): PlanFigures {
 const SAME = 0.05
 
 /** How a lane stands among the plans: the closest does more there, or the gentlest less. */
-export type LaneDifference = 'closest-more' | 'gentlest-less'
+export interface LaneDifference {
+  readonly zoneId: ZoneId
+  readonly letter: string
+  readonly difference: 'closest-more' | 'gentlest-less'
+}
 
-/** Lanes (`zone:letter`) that a gentler or a closer plan treats otherwise; what is more comes before what is less. */
+type Lanes = Pick<Plan, 'lanes'>
+
+/** Load of a lane over all its passes; undefined where a plan has no such lane. */
+function loadOf(
+  { lanes }: Lanes,
+  { zoneId, letter }: Pick<Lane, 'zoneId' | 'letter'>,
+): number | undefined {
+  const own = lanes.filter((l) => l.zoneId === zoneId && l.letter === letter)
+  return own.length > 0 ? sum(own.map((l) => l.load)) : undefined
+}
+
+/** Lanes that a gentler or a closer plan treats otherwise; what is more comes before what is less. */
 export function planDifferences(
-  plan: Pick<Plan, 'lanes'>,
-  gentlest: Pick<Plan, 'lanes'> | undefined,
-  closest: Pick<Plan, 'lanes'> | undefined,
-): ReadonlyMap<string, LaneDifference> {
-  const loads = (p: Pick<Plan, 'lanes'> | undefined) => {
-    const sum = new Map<string, number>()
-    for (const l of p?.lanes ?? []) {
-      const key = `${l.zoneId}:${l.letter}`
-      sum.set(key, (sum.get(key) ?? 0) + l.load)
-    }
-    return sum
-  }
-  const least = loads(gentlest)
-  const most = loads(closest)
-  const out = new Map<string, LaneDifference>()
-  for (const [key, load] of loads(plan)) {
-    if ((most.get(key) ?? load) > load + SAME) out.set(key, 'closest-more')
-    else if ((least.get(key) ?? load) < load - SAME) out.set(key, 'gentlest-less')
-  }
-  return out
+  plan: Lanes,
+  gentlest: Lanes | undefined,
+  closest: Lanes | undefined,
+): LaneDifference[] {
+  return plan.lanes
+    .filter(
+      (lane, i, all) =>
+        all.findIndex((l) => l.zoneId === lane.zoneId && l.letter === lane.letter) === i,
+    )
+    .flatMap((lane): LaneDifference[] => {
+      const { zoneId, letter } = lane
+      const load = loadOf(plan, lane)!
+      const least = (gentlest && loadOf(gentlest, lane)) ?? load
+      const most = (closest && loadOf(closest, lane)) ?? load
+      if (most > load + SAME) return [{ zoneId, letter, difference: 'closest-more' }]
+      if (least < load - SAME) return [{ zoneId, letter, difference: 'gentlest-less' }]
+      return []
+    })
 }

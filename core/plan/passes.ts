@@ -1,4 +1,5 @@
 /** How often and which way: the passes of a zone under the client's skin limit (M7), with what each buys (M8). */
+import { capital } from '../words.ts'
 import {
   clockWords,
   relationToGrain,
@@ -231,5 +232,3 @@ function wantedStrokes(q: PassQuestion, reasons: Reason[]): Wanted[] {
   }
   return wanted
 }
-
-const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)

@@ -1,4 +1,5 @@
 /** Walks through the lanes in order: steps with their times, lather renewed when it dries, a fresh blade where one is done. */
+import { capital } from '../words.ts'
 import { zoneBase, type ZoneId, zoneSide } from '../zones/index.ts'
 import type { Figures, Schools } from '../house/index.ts'
 import type { SkinAndHair } from '../client.ts'
@@ -186,5 +187,3 @@ export function strokeStep(
     ...(freshBlade && { freshBlade: true as const }),
   }
 }
-
-const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)

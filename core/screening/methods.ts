@@ -155,8 +155,7 @@ function advise(figures: Figures, q: AdviceQuestion, method: Method): MethodAdvi
             'Leaves a little, never too short to come out again: the calmest on a bump-prone place.',
           )
     case 'laser': {
-      if (q.zoneId.startsWith('brow') || stem === 'under-eye')
-        return say('not', 'Never near the eye.')
+      if (stem === 'brow' || stem === 'under-eye') return say('not', 'Never near the eye.')
       if (fuzz) return say('not', 'Fuzz has too little colour for it, and may be made to grow.')
       if (own?.grey === 'most') return say('not', 'Grey hair has no colour for it to find.')
       return say(

@@ -1,4 +1,5 @@
 /** What one rule comes to in one case: by its dates, its places, its gates, the patch test. */
+import { lowerFirst } from '../words.ts'
 import type { Figures, Schools } from '../house/index.ts'
 import { zoneName, type ZoneId } from '../zones/index.ts'
 import { workedShare, type ServiceId, SERVICES, type Severity } from '../services/index.ts'
@@ -222,5 +223,3 @@ function patchOutcome(figures: Figures, { asked, nowMs, dayOf, today }: Ask): Ru
     wouldChange,
   }
 }
-
-const lowerFirst = (s: string) => s.charAt(0).toLowerCase() + s.slice(1)

@@ -1,4 +1,5 @@
 /** From what was asked and found to: go, go but leave out, postpone until, or refer. */
+import { capital, lowerFirst } from '../words.ts'
 import { zoneName, type ZoneId } from '../zones/index.ts'
 import type { Mark, Figures, Schools } from '../house/index.ts'
 import {
@@ -191,9 +192,6 @@ function verdictOf(worst: Severity | undefined, open: number): Verdict {
   if (open > 0) return 'not-asked'
   return worst === 'leave-out' ? 'leave-out' : 'go'
 }
-
-const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)
-const lowerFirst = (s: string) => s.charAt(0).toLowerCase() + s.slice(1)
 
 /** One sentence that says the result aloud. */
 export function verdictWords(s: Screening, today: IsoDate): string {

@@ -1,4 +1,5 @@
 /** The services of the trade that Slow Tide runs: one record each, in the order in which they are offered. */
+import { capital } from '../words.ts'
 import type { Constant } from '../house/index.ts'
 import { ALL_ZONE_IDS, isSkin, zoneStem, type ZoneId } from '../zones/index.ts'
 import { backAndChest } from './backAndChest.ts'
@@ -37,10 +38,7 @@ export const SLOT_CONSTANTS: Readonly<Record<string, Constant>> = Object.fromEnt
 )
 
 function pascal(id: string): string {
-  return id
-    .split('-')
-    .map((word) => word.charAt(0).toUpperCase() + word.slice(1))
-    .join('')
+  return id.split('-').map(capital).join('')
 }
 
 /** True where a visit takes place on the flat outlines of the body, not on the head. */

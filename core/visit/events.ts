@@ -1,4 +1,5 @@
 /** Events of the client that lie near: a note before the blade, since skin must be in order for them. */
+import { capital } from '../words.ts'
 import type { ClientEvent } from '../ahead/index.ts'
 import { dateAt, daysBetween, type Offset } from '../time/index.ts'
 import type { VisitFinding } from './types.ts'
@@ -20,7 +21,7 @@ export function eventNotes(
       about: 'event',
       id: `event:${id}`,
       severity: 'note',
-      title: `${title.replace(/^./, (c) => c.toUpperCase())} ${days === 0 ? 'today' : `in ${days} ${days === 1 ? 'day' : 'days'}`}`,
+      title: `${capital(title)} ${days === 0 ? 'today' : `in ${days} ${days === 1 ? 'day' : 'days'}`}`,
       text: 'Skin must be in order for it.',
       mark: 'C',
       holds: 'nothing',

@@ -2,6 +2,7 @@
 import { useEffect, useState } from 'react'
 import { Link, useParams, useSearchParams } from 'react-router'
 import type { VisitPage } from '../../contract/types.ts'
+import { mapDrawing } from '../../core/formats/index.ts'
 import type { ViewId } from '../../core/head/index.ts'
 import { dateWords } from '../../core/time/index.ts'
 import { useClient, useHouse, useVisit } from '../api/queries.ts'
@@ -9,7 +10,7 @@ import { useHead } from '../head/loadHead.ts'
 import { useLinePaths } from '../marks/useLinePaths.ts'
 import { useFieldReadings } from '../stations/useStation.ts'
 import { useFieldSummary } from '../stations/read/useMap.ts'
-import { drawOn, flatViews, mapDrawing } from '../stations/read/mapPicture.ts'
+import { drawOn, flatViews } from '../stations/read/mapPicture.ts'
 import { ConsentCard } from './ConsentCard.tsx'
 import { FlatPicture } from './FlatPicture.tsx'
 import { PlanCard } from './PlanCard.tsx'
@@ -139,7 +140,14 @@ function Card({
     void flatViews().then((flat) => {
       const lines = kind === 'mirror' ? [...paths.values()] : []
       const read = new Set(readings.map((r) => r.zoneId))
-      const drawing = mapDrawing(loaded, summary, card.use, lines, true, read)
+      const drawing = mapDrawing(
+        (id) => loaded.zoneById.get(id),
+        summary,
+        card.use,
+        lines,
+        true,
+        read,
+      )
       if (wanted) setViews(drawOn(loaded, flat, drawing, [...card.views] as ViewId[]))
     })
     return () => {

@@ -4,14 +4,13 @@ import { latherNow } from '../../../core/chair/index.ts'
 import { ALL_ZONE_IDS } from '../../../core/zones/index.ts'
 import { isBodyService, serviceZones } from '../../../core/services/index.ts'
 import type { Vec3 } from '../../../core/head/index.ts'
-import type { Lane, PlanStep } from '../../../core/plan/index.ts'
+import { laneEdges, laneWash, type Lane, type PlanStep } from '../../../core/plan/index.ts'
 import type { StrokePoint } from '../../../core/grain/index.ts'
 import { useFigures } from '../../state/figures.ts'
 import { useEffect, useMemo } from 'react'
 import { useHead, type Hit } from '../../head/loadHead.ts'
 import { BodyStage } from '../../head/BodyStage.tsx'
 import { HeadStage } from '../../head/HeadStage.tsx'
-import { laneEdges, laneWash } from '../../head/lanePaint.ts'
 import type { HeadArrow, HeadSpot } from '../../head/shared.ts'
 import { markSpots } from '../../marks/MarksPanel.tsx'
 import { useKeptLines } from '../../marks/useLinePaths.ts'
@@ -75,10 +74,13 @@ export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep 
     return { readings, faint: new Set(ALL_ZONE_IDS.filter((id) => !own.has(id))) }
   }, [readings, zones])
   const loaded = body ? undefined : head.data
-  const edges = useMemo(() => (loaded ? laneEdges(loaded, { zones }) : undefined), [loaded, zones])
+  const edges = useMemo(
+    () => (loaded ? laneEdges(loaded.packed.display, zones) : undefined),
+    [loaded, zones],
+  )
   const wash = useMemo(() => {
     if (!loaded || !lane) return undefined
-    return laneWash(loaded, { zones }, new Map([[`${lane.zoneId}:${lane.letter}`, LANE_COLOUR]]))
+    return laneWash(loaded.packed.display, zones, [{ ...lane, colour: LANE_COLOUR }])
   }, [loaded, zones, lane])
   const dry = useDryZones(chair)
   const spots = useMemo((): HeadSpot[] => {

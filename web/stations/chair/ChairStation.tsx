@@ -8,6 +8,9 @@ import {
   notFelt,
   leftOpenSince,
   nextPress,
+  pressNow,
+  spokenWords,
+  withTold,
   resume,
   bladeInHand,
   type Draft,
@@ -33,11 +36,10 @@ import { shortTitle } from './StepView.tsx'
 import { amended } from './panelProps.ts'
 import { RednessPanel } from './RednessPanel.tsx'
 import { ChairButton, ReadyKeys } from './Keys.tsx'
-import { NO_PLACES, pressNow, spokenWords, withTold } from './press.ts'
 import { LeaveOutPanel, StopPanel } from './RestPanels.tsx'
 import { SkipPanel } from './SkipPanel.tsx'
 import { BusyPanel, LeftOpenPanel, TakeBackPanel } from './StartPanels.tsx'
-import { useTaps } from './taps.ts'
+import { NO_PLACES, tappedNow, useTaps } from './taps.ts'
 import { useChair, useChairNow } from './useChair.ts'
 import { useLayAnew, useReplan } from './useReplan.ts'
 import { Away, Tools } from './Tools.tsx'
@@ -163,7 +165,9 @@ function Running({
     }
     if (before.state.status === 'waiting' && busy.length > 0) return setOpen('busy')
     const felt = feltAt(before)
-    const done = await tell((l) => withTold(nextPress(figures, l, link.nowMs(), life).draft, l))
+    const done = await tell((l) =>
+      withTold(nextPress(figures, l, link.nowMs(), life).draft, l, tappedNow(), feltAt(l)),
+    )
     if (done && felt && feltTurns(figures, before.plan, felt.zoneId, felt)) await lay(felt.zoneId)
   }
   const lastPress = useRef(-Infinity)

@@ -1,4 +1,5 @@
 /** Before the start: what is to be known, what lies on the tray, what comes first. One look decides whether it begins. */
+import { capital, lowerFirst } from '../../../core/words.ts'
 import { Checkbox } from '@mantine/core'
 import type { KitItem, Plan } from '../../../core/plan/index.ts'
 import { holding, eventNotes, type VisitFinding } from '../../../core/visit/index.ts'
@@ -59,7 +60,7 @@ function TrayItem({ item, visitId }: { item: KitItem; visitId: string }) {
       size="lg"
       checked={laid}
       onChange={() => tick(visitId, item.name)}
-      label={`${item.name.replace(/^./, (c) => c.toUpperCase())}${item.count > 1 ? `, ${item.count}` : ''}`}
+      label={`${capital(item.name)}${item.count > 1 ? `, ${item.count}` : ''}`}
     />
   )
 }
@@ -71,9 +72,7 @@ function firstWords({ steps, lanes, bladeCount }: Plan): string {
   const felt = steps.filter((s) => s.kind === 'feel').length
   const blades = bladeCount === 1 ? 'one blade' : `${bladeCount} blades`
   return [
-    first
-      ? `${first.title.replace(/^./, (c) => c.toLowerCase())}, ${Math.max(1, Math.round(first.minutes))} min.`
-      : '',
+    first ? `${lowerFirst(first.title)}, ${Math.max(1, Math.round(first.minutes))} min.` : '',
     felt > 0 ? `Then ${felt} ${felt === 1 ? 'zone is' : 'zones are'} felt.` : '',
     lanes.length > 0 ? `Then ${strokes} lanes with ${blades}.` : '',
   ]

@@ -1,9 +1,17 @@
 /** One step in words and two small drawings. */
+import { Highlight } from '@mantine/core'
 import { poseFor, type Plan, type PlanStep } from '../../../core/plan/index.ts'
 import { zoneSide } from '../../../core/zones/index.ts'
 import { yourSide, type Press } from '../../../core/chair/index.ts'
-import { RELATION_WORDS } from '../../../core/grain/index.ts'
+import { RELATION_WORDS, type Relation } from '../../../core/grain/index.ts'
+import { capital } from '../../../core/words.ts'
 import { AngleFigure, StanceFigure } from './Figures.tsx'
+
+const RELATION_COLOURS: Readonly<Record<Relation, string>> = {
+  with: 'var(--tide)',
+  across: 'var(--brass)',
+  against: 'var(--coral)',
+}
 
 /** "Upper neck, part c, right": whose side it is stands beside it. */
 export const shortTitle = (step: PlanStep) => step.short ?? step.title
@@ -26,7 +34,6 @@ export function StepView({
   const own = step.zoneId && zoneSide(step.zoneId)
   const side = own ? ` · client’s ${own}` : ''
   const yours = side && work.stance ? `, ${yourSide(step.zoneId!, work.stance.hour)}` : ''
-  const relation = step.relation ? RELATION_WORDS[step.relation] : ''
   return (
     <>
       <p className="chair-count">
@@ -38,12 +45,18 @@ export function StepView({
       <p className={press.line ? 'chair-line chair-first' : 'chair-line'}>
         {press.line ??
           (step.relation ? (
-            <>
-              <b className={`relation-${step.relation}`}>
-                {relation.charAt(0).toUpperCase() + relation.slice(1)}
-              </b>
-              {step.text.slice(relation.length)}
-            </>
+            <Highlight
+              component="span"
+              inherit
+              highlight={capital(RELATION_WORDS[step.relation])}
+              highlightStyles={{
+                background: 'none',
+                fontWeight: 700,
+                color: RELATION_COLOURS[step.relation],
+              }}
+            >
+              {step.text}
+            </Highlight>
           ) : (
             step.text
           ))}

@@ -1,10 +1,14 @@
 /** The direction that is being felt at the step in view: the guess until a finger has said otherwise. */
 import { create } from 'zustand'
-import { toFeel, type ToFeel, type Live } from '../../../core/chair/index.ts'
+import {
+  feltByStroke,
+  toFeel,
+  turnedFelt,
+  type ToFeel,
+  type Live,
+} from '../../../core/chair/index.ts'
 import { DomainError } from '../../../core/errors.ts'
-import { toRadians, readingFromStroke, type StrokePoint } from '../../../core/grain/index.ts'
-import { zoneName } from '../../../core/zones/index.ts'
-import { bearingOf, directionOf } from '../../../core/head/index.ts'
+import { toRadians, type StrokePoint } from '../../../core/grain/index.ts'
 
 interface Felt {
   readonly stepId: string
@@ -33,10 +37,7 @@ const put = (live: Live, felt: ToFeel) =>
 /** Turns what is felt, degrees clockwise as the worker sees it. */
 export function turnFelt(live: Live, degrees: number): void {
   const felt = feltAt(live)
-  if (!felt) return
-  const { zoneId, point, normal, tangent } = felt
-  const bearing = bearingOf(zoneId, point, normal, tangent) + toRadians(degrees)
-  put(live, { ...felt, tangent: directionOf(zoneId, point, normal, bearing) })
+  if (felt) put(live, turnedFelt(felt, toRadians(degrees)))
 }
 
 /** A stroke over the head from root to tip says which way it was felt. */
@@ -44,15 +45,7 @@ export function drawFelt(live: Live, stroke: readonly StrokePoint[]): void {
   const wanted = feltAt(live)?.zoneId
   if (!wanted) return
   try {
-    const reading = readingFromStroke(stroke, { id: '', method: 'felt', atMs: 0 })
-    if (reading.zoneId !== wanted) {
-      useFelt.setState({
-        problem: `That stroke ran over ${zoneName(reading.zoneId).toLowerCase()}.`,
-      })
-      return
-    }
-    const { zoneId, point, normal, tangent } = reading
-    put(live, { zoneId, point, normal, tangent })
+    put(live, feltByStroke(wanted, stroke))
   } catch (error) {
     if (!(error instanceof DomainError)) throw error
     useFelt.setState({ problem: error.message })

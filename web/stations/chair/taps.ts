@@ -1,7 +1,8 @@
 /** What a tap on the head means at the chair just now, and what was tapped so far. */
 import { create } from 'zustand'
-import type { CellPlace } from '../../../core/chair/index.ts'
-import type { ZoneId } from '../../../core/zones/index.ts'
+import type { CellPlace, Tapped } from '../../../core/chair/index.ts'
+
+export const NO_PLACES: readonly CellPlace[] = []
 
 export type TapMode = 'none' | 'one' | 'patches' | 'zones'
 
@@ -53,15 +54,8 @@ export const useTaps = create<Taps>((set, get) => ({
   clear: () => set({ places: [] }),
 }))
 
-/** The first look as it has been tapped so far: worked zones, and those that reddened, with their redness now. */
-export function lookedZones(
-  worked: ReadonlySet<ZoneId>,
-  red: Readonly<Record<string, number>>,
-): { zoneId: ZoneId; redness: number }[] {
+/** The first look as it has been tapped so far. */
+export const tappedNow = (): Tapped => {
   const { places, grades } = useTaps.getState()
-  const named = new Set<ZoneId>([
-    ...(Object.keys(red) as ZoneId[]),
-    ...places.map((p) => p.zoneId).filter((z) => worked.has(z)),
-  ])
-  return [...named].map((zoneId) => ({ zoneId, redness: grades[zoneId] ?? red[zoneId] ?? 1 }))
+  return { zones: places.map((p) => p.zoneId), grades }
 }

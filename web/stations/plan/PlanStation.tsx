@@ -3,6 +3,8 @@ import { ON_SKIN } from '../../../core/palette.ts'
 import { zoneName } from '../../../core/zones/index.ts'
 import { isBodyService, STYLES } from '../../../core/services/index.ts'
 import {
+  laneEdges,
+  laneWash,
   planDifferences,
   type LaneDifference,
   type Lane,
@@ -16,7 +18,6 @@ import { useHotkeys } from '@mantine/hooks'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { useSavePlan } from '../../api/queries.ts'
-import { laneEdges, laneWash } from '../../head/lanePaint.ts'
 import { useHead } from '../../head/loadHead.ts'
 import type { HeadArrow } from '../../head/shared.ts'
 import { markSpots } from '../../marks/MarksPanel.tsx'
@@ -268,9 +269,9 @@ function Chosen({
             <>
               <div className="row-between">
                 <p className="soft">
-                  {diff.size === 0
+                  {diff.length === 0
                     ? 'The three treat every lane alike on this skin.'
-                    : `${diff.size} lanes differ. Brass: the closest does more there; coral: the gentlest does less.`}
+                    : `${diff.length} lanes differ. Brass: the closest does more there; coral: the gentlest does less.`}
                 </p>
                 <button
                   className="strong small"
@@ -327,13 +328,15 @@ const DIFFERENCE_COLOURS = {
   'gentlest-less': [0.75, 0.31, 0.21, 0.4],
 } as const
 
+const CHOSEN_COLOUR = [0.25, 0.6, 0.62, 0.4] as const
+
 /** Lanes on the head: their borders, an arrow each, the chosen one washed over. */
 function usePlanLayers(
   { visit }: StationProps,
   plan: Plan,
   pass: number,
   lane: Lane | undefined,
-  diff: ReadonlyMap<string, LaneDifference> | undefined,
+  diff: readonly LaneDifference[] | undefined,
 ) {
   const figures = useFigures()
   const head = useHead()
@@ -341,14 +344,15 @@ function usePlanLayers(
   const lines = useKeptLines(visit)
   const onHead = !isBodyService(plan.service)
   const loaded = onHead ? head.data : undefined
-  const edges = useMemo(() => (loaded ? laneEdges(loaded, plan) : undefined), [loaded, plan])
+  const edges = useMemo(
+    () => (loaded ? laneEdges(loaded.packed.display, plan.zones) : undefined),
+    [loaded, plan],
+  )
   const wash = useMemo(() => {
     if (!loaded) return undefined
-    const colours = new Map<string, readonly [number, number, number, number]>(
-      [...(diff ?? [])].map(([key, d]) => [key, DIFFERENCE_COLOURS[d]]),
-    )
-    if (lane && !diff) colours.set(`${lane.zoneId}:${lane.letter}`, [0.25, 0.6, 0.62, 0.4])
-    return laneWash(loaded, plan, colours)
+    const chosen = lane ? [{ ...lane, colour: CHOSEN_COLOUR }] : []
+    const differing = diff?.map((d) => ({ ...d, colour: DIFFERENCE_COLOURS[d.difference] }))
+    return laneWash(loaded.packed.display, plan.zones, differing ?? chosen)
   }, [loaded, plan, lane, diff])
   const layers = useMemo(() => {
     const arrows = plan.lanes

@@ -8,6 +8,8 @@ import {
   type Reading,
   type ZoneGrain,
   type ZoneFlow,
+  type MapUse,
+  usedBearing,
 } from '../../../core/grain/index.ts'
 import {
   ZONE_FACTS,
@@ -19,7 +21,7 @@ import {
 import { dateWords } from '../../../core/time/index.ts'
 import { Dial } from './Dial.tsx'
 import type { MapEditing } from './useMap.ts'
-import { usedBearing, mapUse, type MapUse } from './words.ts'
+import { mapUse } from './words.ts'
 import { READING_METHOD_WORDS } from './words.ts'
 
 export function ZoneRow({

@@ -2,6 +2,7 @@
 import { useHotkeys } from '@mantine/hooks'
 import { useEffect, useMemo, useState } from 'react'
 import type { VisitPage } from '../../../contract/types.ts'
+import type { MapUse } from '../../../core/grain/index.ts'
 import { viewAxes, type Vec3 } from '../../../core/head/index.ts'
 import { isSkin, type ZoneId } from '../../../core/zones/index.ts'
 import { useHead } from '../../head/loadHead.ts'
@@ -10,7 +11,6 @@ import { useView, viewOf } from '../../state/view.ts'
 import { useFieldReadings, useGrain, useServiceZones } from '../useStation.ts'
 import type { FeelPlace } from './FeelPanel.tsx'
 import { useFieldSummary, useMapEditing, useWhereNext, type Drawing } from './useMap.ts'
-import type { MapUse } from './words.ts'
 
 /** A chosen reading moves this far with an arrow key. */
 const NUDGE_MM = 2

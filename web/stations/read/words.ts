@@ -1,4 +1,4 @@
-import type { ReadingMethod } from '../../../core/grain/index.ts'
+import type { MapUse, ReadingMethod } from '../../../core/grain/index.ts'
 
 export const READING_METHOD_WORDS: Readonly<Record<ReadingMethod, string>> = {
   felt: 'felt',
@@ -7,9 +7,6 @@ export const READING_METHOD_WORDS: Readonly<Record<ReadingMethod, string>> = {
   card: 'card',
   test: 'by test',
 }
-
-/** The three uses of one map. */
-export type MapUse = 'growth' | 'first-pass' | 'exfoliate'
 
 export const MAP_USES: readonly {
   readonly id: MapUse
@@ -30,7 +27,3 @@ export const MAP_USES: readonly {
 ]
 
 export const mapUse = (id: MapUse) => MAP_USES.find((u) => u.id === id)!
-
-/** The bearing to show for a growth direction. */
-export const usedBearing = (growth: number, use: MapUse) =>
-  use === 'exfoliate' ? growth + Math.PI : growth

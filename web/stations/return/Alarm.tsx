@@ -1,4 +1,5 @@
 /** A severe answer that nobody has looked into yet: who to ring, and what was found or advised. */
+import { capital } from '../../../core/words.ts'
 import { useFigures } from '../../state/figures.ts'
 import { Button, TextInput } from '@mantine/core'
 import { useState } from 'react'
@@ -31,7 +32,7 @@ export function Alarm(props: StationProps & { endedAtMs: number }) {
         <p>
           <SeverityMark grade={word ? 'take-care' : 'stop'} />{' '}
           <b>
-            {found.signs.join(', ').replace(/^./, (c) => c.toUpperCase())}
+            {capital(found.signs.join(', '))}
             {found.zones.length > 0 && `: ${zoneWords(found.zones)}`}.
           </b>{' '}
           Told {whenWords(found.toldAtMs)}

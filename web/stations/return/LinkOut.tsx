@@ -2,6 +2,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { useLink } from '../../api/queries.ts'
 import { dateWords } from '../../../core/time/index.ts'
+import { telephone } from '../../state/words.ts'
 import type { StationProps } from '../useStation.ts'
 
 export function LinkOut({ page, visit }: StationProps) {
@@ -14,8 +15,7 @@ export function LinkOut({ page, visit }: StationProps) {
       <p className="soft">
         {phone ? (
           <>
-            Ask by telephone: <a href={`tel:${phone.replace(/[^0-9+]/g, '')}`}>{phone}</a>, or
-            let{' '}
+            Ask by telephone: <a href={telephone(phone)}>{phone}</a>, or let{' '}
           </>
         ) : (
           'Let '

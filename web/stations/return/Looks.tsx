@@ -1,4 +1,5 @@
 /** Looks at the skin after a service, moment by moment: redness, spots in their places, how it feels. */
+import { capital } from '../../../core/words.ts'
 import { ON_SKIN, REDNESS_COLOURS } from '../../../core/palette.ts'
 import {
   ANSWER_SOURCES,
@@ -226,8 +227,6 @@ export function Looks(props: StationProps & { endedAtMs: number }) {
     </>
   )
 }
-
-const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)
 
 const SOURCE_WORDS: Record<AnswerSource, string> = {
   seen: 'seen here',
