@@ -69,4 +69,5 @@ export {
   type ZonedReading,
 } from './whorls.ts'
 export { type ZoneFlow, zoneFlows } from './zoneFlow.ts'
+export { type MapSign, mapSigns } from './mapSigns.ts'
 export { HeadMap, type FlowAsk, type FlowDifference, type FlowSummary } from './headMap.ts'

@@ -5,6 +5,7 @@ export { type ChangeEffect, changeEffects } from './changes.ts'
 export { choicesOf, type VisitChoices } from './choices.ts'
 export {
   bumps,
+  type ComparedVisit,
   differences,
   differenceWords,
   FULL_COLOUR_AT,

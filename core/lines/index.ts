@@ -1,5 +1,5 @@
 /** Keep-lines. */
-export { compareLines, type LineDifference, mirrorPath } from './compareLines.ts'
+export { compareLines, mirrorPath } from './compareLines.ts'
 export {
   besidePath,
   type KeepLine,
@@ -13,6 +13,7 @@ export {
   type LineTap,
   mirrorLine,
 } from './keepLine.ts'
+export { differenceWords, keptSideWords } from './lineWords.ts'
 export { usualLine } from './usualLine.ts'
 export {
   beginLine,

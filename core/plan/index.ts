@@ -1,4 +1,5 @@
 /** From grain, skin and schools to a plan with its reasons. */
+export { bodyHair } from './bodyHair.ts'
 export { BLADE_FIT_CONSTANTS } from './bladeFit.ts'
 export { CLOSENESS_CONSTANTS, stubbleLeftMm } from './closeness.ts'
 export { type LaneDifference, planDifferences, planFigures, type PlanFigures } from './compare.ts'

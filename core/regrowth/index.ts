@@ -19,5 +19,13 @@ export {
   workedZones,
   zoneWindows,
 } from './odds.ts'
-export { compareSides, shownOdds, slowZones, zoneOutlook, type ZoneOutlook } from './outlook.ts'
+export {
+  compareSides,
+  lengthCurve,
+  outlookDays,
+  shownOdds,
+  slowZones,
+  zoneOutlook,
+  type ZoneOutlook,
+} from './outlook.ts'
 export { tideCurve, type TideCurve } from './tide.ts'

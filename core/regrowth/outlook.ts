@@ -1,12 +1,13 @@
 /** What comes of regrowth (M10): by zone when hair is felt, seen, long enough to read and to wax; sides compared; slow zones. */
 import type { Figures } from '../house/index.ts'
-import { normalCdf } from '../stats/index.ts'
+import { normalCdf, Z_90 } from '../stats/index.ts'
 import { zoneBase, mirrorZone, type ZoneId, zoneSide } from '../zones/index.ts'
 import {
   daysToLength,
   daysUntil,
   daysUntilLength,
   GROWTH_CONSTANTS,
+  hairLengthMm,
   thresholdMm,
   type DayRange,
   type Growth,
@@ -43,6 +44,38 @@ export function zoneOutlook(
     read: terminal ? daysUntilLength(figures, growth, figures(G.readMm), leftMm) : undefined,
     wax: terminal ? daysUntilLength(figures, growth, figures(G.waxMm), leftMm) : undefined,
   }
+}
+
+/** Length of a zone's hair over the days after a service. */
+export interface LengthCurve {
+  readonly days: readonly number[]
+  /** mm: as expected, and between what 80 % of such hair lies on each day. */
+  readonly even: readonly number[]
+  readonly low: readonly number[]
+  readonly high: readonly number[]
+}
+
+/** No hair stands still: a rate, mm a day, is at least this. */
+const LEAST_RATE = 0.002
+const MOST_DAYS = 120
+
+/** The days that a curve is worth looking at: past the day on which hair is surely seen, and long enough to read. */
+export const outlookDays = ({ seen, read }: ZoneOutlook): number =>
+  Math.min(MOST_DAYS, Math.max(seen.late * 1.35, (read?.even ?? 0) * 1.1, 3))
+
+/** How a zone's hair comes back, in even steps. */
+export function lengthCurve(
+  figures: Figures,
+  { growth, leftMm }: Pick<ZoneOutlook, 'growth' | 'leftMm'>,
+  untilDays: number,
+  steps: number,
+): LengthCurve {
+  const days = Array.from({ length: steps + 1 }, (_, i) => (untilDays * i) / steps)
+  const at = (z: number) => {
+    const rate = Math.max(LEAST_RATE, growth.mean + z * growth.sd)
+    return days.map((d) => hairLengthMm(figures, growth.curve, leftMm, rate, d))
+  }
+  return { days, even: at(0), low: at(-Z_90), high: at(Z_90) }
 }
 
 /** P(hair is felt, or seen) so many days after a service that left `leftMm`. */

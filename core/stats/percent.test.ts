@@ -1,4 +1,4 @@
-import { oddsWords, percentWords } from './percent.ts'
+import { oddsWords, percentWords, timesWords } from './percent.ts'
 
 it.each([
   [0, 'under 1 %'],
@@ -14,4 +14,16 @@ it.each([
 
 it('what was counted may be none or all', () => {
   expect([0, 0.196, 1].map(percentWords)).toEqual(['0 %', '20 %', '100 %'])
+})
+
+it.each([
+  [0.004, 'less than 1 time in 100'],
+  [0.01, 'about 1 time in 100'],
+  [0.125, 'about 1 time in 8'],
+  [0.19, 'about 1 time in 5'],
+  [0.6, 'about 1 time in 2'],
+  [0.67, 'more often than not'],
+  [1, 'more often than not'],
+])('odds of %d are told as %s', (odds, words) => {
+  expect(timesWords(odds)).toBe(words)
 })

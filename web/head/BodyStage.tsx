@@ -1,17 +1,8 @@
 /** The body laid flat: the same station layers as on the head, on outlines. Seen by a worker who faces the client. */
 import { useFigures } from '../state/figures.ts'
-import type { Figures } from '../../core/house/index.ts'
 import { bodyOutline, bodyZoneAt, onSheet, sheetOf } from '../../core/body/index.ts'
-import {
-  BODY_IDS,
-  zoneStem,
-  type ZoneId,
-  zoneSide,
-  ZONE_FACTS,
-  zoneName,
-} from '../../core/zones/index.ts'
-import { bodyFlow, bodyGround } from '../../core/plan/index.ts'
-import { mulberry32 } from '../../core/stats/index.ts'
+import { zoneStem, type ZoneId, zoneSide, ZONE_FACTS, zoneName } from '../../core/zones/index.ts'
+import { bodyHair } from '../../core/plan/index.ts'
 import type { StrokePoint, ZonedReading } from '../../core/grain/index.ts'
 import { useElementSize } from '@mantine/hooks'
 import { useMemo, useRef, useState } from 'react'
@@ -21,8 +12,6 @@ import { Arrow } from './Overlay.tsx'
 
 /** A press that moves less than this, px, is a tap. */
 const TAP_PX = 5
-/** Hairs drawn stand at least this far apart. */
-const SPACING_MM = 14
 const HAIR_MM = 13
 
 function outlinePath(id: ZoneId): string {
@@ -71,7 +60,7 @@ export function BodyStage({
     return zoneId && { zoneId, ...onSheet(x, y) }
   }
   const hair = useMemo(
-    () => hairs(figures, zones, flow?.readings as readonly ZonedReading[] | undefined),
+    () => bodyHair(figures, zones, (flow?.readings as readonly ZonedReading[] | undefined) ?? []),
     [figures, zones, flow?.readings],
   )
   const points = stroke.map((p) => px(p.point[0], p.point[1]))
@@ -134,7 +123,7 @@ export function BodyStage({
               <path
                 key={i}
                 className="body-hair"
-                style={{ opacity: h.ink }}
+                style={{ opacity: 0.2 + 0.8 * h.trust }}
                 d={`M${h.x - 1.6 * h.dy} ${-(h.y + 1.6 * h.dx)}L${h.x + HAIR_MM * h.dx} ${-(h.y + HAIR_MM * h.dy)}L${h.x + 1.6 * h.dy} ${-(h.y - 1.6 * h.dx)}Z`}
               />
             ))}
@@ -200,35 +189,4 @@ export function BodyStage({
       </div>
     </div>
   )
-}
-
-interface Hair {
-  readonly x: number
-  readonly y: number
-  readonly dx: number
-  readonly dy: number
-  readonly ink: number
-}
-
-/** Hair over the zones of the sheet, root to tip; guesses faint. Nothing before the first reading. */
-function hairs(
-  figures: Figures,
-  shown: readonly ZoneId[],
-  readings: readonly ZonedReading[] | undefined,
-): Hair[] {
-  if (!readings || readings.length === 0) return []
-  const { mesh } = bodyGround()
-  const { vectors, trust } = bodyFlow(figures, readings)
-  // The ground is the whole body; its other parts lie beside this sheet. Taken in a scattered order that is the same each time.
-  const candidates = Array.from({ length: mesh.indices.length / 3 }, (_, t) => t)
-    .filter((t) => shown.includes(BODY_IDS[mesh.zones[t]!]!))
-    .map((t) => ({ v: mesh.indices[3 * t]!, order: mulberry32(t)() }))
-    .sort((a, b) => a.order - b.order)
-  const out: Hair[] = []
-  for (const { v } of candidates) {
-    const [x, y] = [mesh.positions[3 * v]!, mesh.positions[3 * v + 1]!]
-    if (out.some((h) => Math.hypot(h.x - x, h.y - y) < SPACING_MM)) continue
-    out.push({ x, y, dx: vectors[3 * v]!, dy: vectors[3 * v + 1]!, ink: 0.2 + 0.8 * trust[v]! })
-  }
-  return out
 }

@@ -1,4 +1,5 @@
 /** The head as the chart: the drawing, what lies over it, and the hand on it. The same with and without WebGL. */
+import type { MapSign } from '../../core/grain/index.ts'
 import { useComputedColorScheme } from '@mantine/core'
 import { useElementSize } from '@mantine/hooks'
 import { lazy, Suspense, useEffect, useMemo, useState, type ComponentType } from 'react'
@@ -22,7 +23,6 @@ import {
   type HeadLine,
   type HeadMark,
   type HeadRing,
-  type HeadSign,
   type HeadSpot,
   type ZoneTint,
 } from './shared.ts'
@@ -53,7 +53,7 @@ export interface HeadStageProps {
   readonly labels?: readonly HeadLabel[]
   readonly spots?: readonly HeadSpot[]
   readonly marked?: readonly HeadMark[]
-  readonly signs?: readonly HeadSign[]
+  readonly signs?: readonly MapSign[]
   readonly lines?: readonly HeadLine[]
   readonly ring?: HeadRing | undefined
   readonly handles?: readonly HeadHandle[]

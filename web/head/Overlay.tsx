@@ -1,4 +1,5 @@
 /** What is drawn over the head in the page's own pixels: arrows with their bars, marks to leave out, the stroke in hand. */
+import type { MapSign } from '../../core/grain/index.ts'
 import { clockFrame, type Vec3, type ViewAxes } from '../../core/head/index.ts'
 import type { Place } from './gestures.ts'
 import type { LoadedHead } from './loadHead.ts'
@@ -11,7 +12,6 @@ import {
   type HeadLine,
   type HeadMark,
   type HeadRing,
-  type HeadSign,
   type HeadSpot,
 } from './shared.ts'
 import { spreadLabels } from './labels.ts'
@@ -26,7 +26,7 @@ interface Props {
   readonly labels: readonly HeadLabel[]
   readonly spots: readonly HeadSpot[]
   readonly marked: readonly HeadMark[]
-  readonly signs: readonly HeadSign[]
+  readonly signs: readonly MapSign[]
   readonly lines: readonly HeadLine[]
   readonly ring: HeadRing | undefined
   readonly handles: readonly HeadHandle[]

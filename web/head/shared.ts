@@ -59,14 +59,6 @@ export interface HeadMark {
   readonly earlier?: boolean
 }
 
-/** A sign on the surface: something that turns, a disagreement, a place to read next. */
-export interface HeadSign {
-  readonly id: string
-  readonly point: Vec3
-  readonly normal: Vec3
-  readonly kind: 'clockwise' | 'anticlockwise' | 'star' | 'meeting' | 'disagree' | 'next'
-}
-
 /** The doubt of a guided test, drawn as a ring on the skin. */
 export interface HeadRing {
   readonly zoneId: ZoneId

@@ -1,8 +1,9 @@
 /** Signs drawn over the head: what turns, where to read next, the doubt of a guided test, lines over the skin. */
+import type { MapSign } from '../../core/grain/index.ts'
 import { clockFrame, type Vec3, type SurfacePoint } from '../../core/head/index.ts'
 import { SPOT_SHAPES } from '../../core/formats/index.ts'
 import type { Place } from './gestures.ts'
-import type { HeadLine, HeadMark, HeadRing, HeadSign } from './shared.ts'
+import type { HeadLine, HeadMark, HeadRing } from './shared.ts'
 
 /** A spiral of one and a half turns, from the middle outward, in the way hair turns from root to tip. */
 function spiral(clockwise: boolean, size: number): string {
@@ -22,7 +23,7 @@ const spokes = (from: number, to: number) =>
     return `M${at(from)}L${at(to)}`
   }).join('')
 
-const SHAPES: Record<HeadSign['kind'], (size: number) => string> = {
+const SHAPES: Record<MapSign['kind'], (size: number) => string> = {
   clockwise: (s) => spiral(true, s),
   anticlockwise: (s) => spiral(false, s),
   star: (s) => spokes(s * 0.3, s),
@@ -35,7 +36,7 @@ const SHAPES: Record<HeadSign['kind'], (size: number) => string> = {
     `M${-s} 0L${-s * 0.35} 0M${s * 0.35} 0L${s} 0M0 ${-s}L0 ${-s * 0.35}M0 ${s * 0.35}L0 ${s}`,
 }
 
-export function Sign({ sign, at, scale }: { sign: HeadSign; at: Place; scale: number }) {
+export function Sign({ sign, at, scale }: { sign: MapSign; at: Place; scale: number }) {
   const size = Math.max(11, Math.min(24, 7 * scale))
   return (
     <g

@@ -3,6 +3,7 @@ import { UnstyledButton } from '@mantine/core'
 import { Link } from 'react-router'
 import { nickZone, LEFT_OPEN, type Live } from '../../../core/chair/index.ts'
 import { zoneName, type ZoneId } from '../../../core/zones/index.ts'
+import { serviceInWords } from '../../../core/visit/index.ts'
 import type { Plan } from '../../../core/plan/index.ts'
 import { timeWords, whenWords } from '../../../core/time/index.ts'
 import type { StationProps } from '../useStation.ts'
@@ -13,26 +14,8 @@ export function Finished({ page, visit, plan }: StationProps & { plan: Plan }) {
   const chair = useChair(visit, plan)
   const { live } = chair
   const { state } = live
-  const minutes = state.spentMs / 60_000
-  const skipped = Object.values(state.outcomes).filter((o) => o === 'skipped').length
-  const looked = state.looked?.filter((z) => z.redness > 0) ?? []
   const leftOpen = Object.values(state.skipReasons).includes(LEFT_OPEN)
   const left = Object.entries(visit.atChair.leftOut)
-  const facts: [string, string | number, (string | undefined)?][] = [
-    ['Time', `${Math.round(minutes)} min`, `planned ${Math.round(plan.totalMinutes)} min`],
-    ['Blades', state.blades.length, `planned ${plan.bladeCount}`],
-    ['Nicks', state.nicks.length],
-    ['Skipped', skipped],
-    [
-      'First look',
-      looked.length === 0
-        ? state.looked
-          ? 'clear'
-          : 'not read'
-        : `grade ${Math.max(...looked.map((z) => z.redness))}`,
-      looked.map((z) => zoneName(z.zoneId)).join(', ') || undefined,
-    ],
-  ]
   const takeBack = (of: string) => void chair.link.tell({ kind: 'taken-back', detail: { of } })
   return (
     <main className="page">
@@ -47,12 +30,12 @@ export function Finished({ page, visit, plan }: StationProps & { plan: Plan }) {
         </p>
       )}
       <dl className="facts">
-        {facts.map(([name, value, more]) => (
+        {serviceInWords(plan, state).map(({ name, words, beside }) => (
           <div key={name}>
             <dt>{name}</dt>
             <dd>
-              {value}
-              {more && <small>{more}</small>}
+              {words}
+              {beside && <small>{beside}</small>}
             </dd>
           </div>
         ))}

@@ -3,35 +3,12 @@ import type { Vec3, SurfacePoint } from '../../../core/head/index.ts'
 import {
   compareLines,
   mirrorPath,
-  type LineDifference,
+  differenceWords,
   lineName,
   lineSide,
   type KeepLine,
 } from '../../../core/lines/index.ts'
 import { dateWords } from '../../../core/time/index.ts'
-
-/** "above" and "below" where the line runs level, else "in front" and "behind". */
-export function sideWords(
-  path: readonly SurfacePoint[] | undefined,
-  side: 'left' | 'right',
-): string {
-  if (!path || path.length < 2) return `its ${side}`
-  const a = path[0]!.point
-  const b = path[path.length - 1]!.point
-  const d: Vec3 = [b[0] - a[0], b[1] - a[1], b[2] - a[2]]
-  const n = path[path.length >> 1]!.normal
-  const left: Vec3 = [
-    n[1] * d[2] - n[2] * d[1],
-    n[2] * d[0] - n[0] * d[2],
-    n[0] * d[1] - n[1] * d[0],
-  ]
-  const s = side === 'left' ? 1 : -1
-  const size = Math.hypot(...left) || 1
-  if (Math.abs(left[1]) > 0.5 * size) return s * left[1] > 0 ? 'above' : 'below'
-  if (Math.abs(left[2]) > Math.abs(left[0])) return s * left[2] > 0 ? 'in front' : 'behind'
-  // Off to a side: toward the middle of the face or away from it.
-  return s * left[0] * (path[path.length >> 1]!.point[0] || 1) > 0 ? 'outside' : 'inside'
-}
 
 export function LineFacts({
   line,
@@ -83,19 +60,4 @@ export function LineFacts({
       )}
     </section>
   )
-}
-
-const mm = (x: number) => `${x.toFixed(1)} mm`
-
-function differenceWords(d: LineDifference, where: (p: Vec3) => string, than: string): string {
-  if (d.greatestMm < 0.05) return `the same as ${than}`
-  const height =
-    Math.abs(d.heightMm) < 0.05
-      ? 'as high'
-      : `${mm(Math.abs(d.heightMm))} ${d.heightMm > 0 ? 'higher' : 'lower'}`
-  const angle =
-    Math.abs(d.angleDeg) < 0.5
-      ? 'same slope'
-      : `${Math.abs(d.angleDeg).toFixed(0)}° ${d.angleDeg > 0 ? 'steeper' : 'flatter'} toward the back`
-  return `${mm(d.meanMm)} on average, ${mm(d.greatestMm)} at most (${where(d.where)}); ${height}, ${angle}`
 }

@@ -3,6 +3,7 @@ import { useMemo } from 'react'
 import { pathLength } from '../../../core/head/index.ts'
 import {
   isEarlierOf,
+  keptSideWords,
   LINE_KINDS,
   LINE_WORDS,
   lineName,
@@ -19,7 +20,7 @@ import { useFigures } from '../../state/figures.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 import { useView } from '../../state/view.ts'
 import { useFlowLayer, type StationProps } from '../useStation.ts'
-import { LineFacts, sideWords } from './LineFacts.tsx'
+import { LineFacts } from './LineFacts.tsx'
 import { useLatest } from './useMap.ts'
 import { useLineEditing, type LineEditing } from './useLineEditing.ts'
 
@@ -67,7 +68,7 @@ export function LinesTab({ visit }: StationProps) {
                   disabled={frozen}
                   onClick={() => editing.keep(side)}
                 >
-                  Keep {sideWords(paths.get(line.id), side)}
+                  Keep {keptSideWords(paths.get(line.id), side)}
                 </button>
               ))}
             </div>

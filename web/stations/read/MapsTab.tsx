@@ -1,10 +1,11 @@
 /** Maps: those of other visits to look at, compare with and copy from; files out and in; cards to print. */
 import { TURN_COLOURS } from '../../../core/palette.ts'
 import { withoutKnown } from '../../../core/formats/index.ts'
-import { toFieldReading, type Reading } from '../../../core/grain/index.ts'
+import { readingsToday } from '../../../core/visit/index.ts'
+import type { Reading } from '../../../core/grain/index.ts'
 import { zoneName } from '../../../core/zones/index.ts'
 import { SERVICES } from '../../../core/services/index.ts'
-import { DAY_MS, dateWords } from '../../../core/time/index.ts'
+import { dateWords } from '../../../core/time/index.ts'
 import { useFigures } from '../../state/figures.ts'
 import { useQuery } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
@@ -43,11 +44,7 @@ export function MapsTab({ page, visit, house }: StationProps) {
     queryKey: ['difference', visit.id, against, readings],
     queryFn: async () => {
       const other = await call('visit', { params: { id: against! } })
-      const asOf = Math.ceil((other.endedAtMs ?? Date.now()) / DAY_MS) * DAY_MS
-      return head.data!.worker.compare(
-        readings,
-        other.readings.map((r) => toFieldReading(figures, r, asOf)),
-      )
+      return head.data!.worker.compare(readings, readingsToday(figures, other, Date.now()))
     },
     enabled: against !== undefined && head.data !== undefined,
     staleTime: Infinity,

@@ -1,9 +1,9 @@
 /** The map on the head: its marks, what turns and disagrees in it, and the readings that can be taken hold of. */
 import { useMemo, useState } from 'react'
-import type { Vec3 } from '../../../core/head/index.ts'
+import { mapSigns, type MapSign } from '../../../core/grain/index.ts'
 import { isSkin } from '../../../core/zones/index.ts'
 import type { Hit } from '../../head/loadHead.ts'
-import type { HeadHandle, HeadSign } from '../../head/shared.ts'
+import type { HeadHandle } from '../../head/shared.ts'
 import { markSpots } from '../../marks/MarksPanel.tsx'
 import { useFigures } from '../../state/figures.ts'
 import { useHeadLayers } from '../../state/layers.ts'
@@ -84,23 +84,12 @@ export function useGrainLayers(editing: GrainEditing): void {
   )
 }
 
+const NOTHING_FOUND = { whorls: [], disagreements: [] }
+
 /** Whorls, readings that disagree, and where a reading would tell most. */
-function useSigns({ summary, byId, next, feel }: GrainEditing): HeadSign[] {
-  return useMemo(() => {
-    const whorls = (summary?.whorls ?? []).map((w, i): HeadSign => ({
-      id: `whorl:${i}`,
-      point: w.point,
-      normal: w.normal,
-      kind: w.kind === 'meeting' ? 'meeting' : w.turn,
-    }))
-    const disagreements = (summary?.disagreements ?? []).flatMap((d, i): HeadSign[] => {
-      const [a, b] = [byId.get(d.a), byId.get(d.b)]
-      if (!a || !b) return []
-      const point = [0, 1, 2].map((k) => (a.point[k]! + b.point[k]!) / 2) as unknown as Vec3
-      return [{ id: `disagree:${i}`, point, normal: a.normal, kind: 'disagree' }]
-    })
-    const there: HeadSign[] =
-      next && !feel ? [{ id: 'next', point: next.point, normal: next.normal, kind: 'next' }] : []
-    return [...whorls, ...disagreements, ...there]
-  }, [summary, byId, next, feel])
+function useSigns({ summary, byId, next, feel }: GrainEditing): MapSign[] {
+  return useMemo(
+    () => mapSigns(summary ?? NOTHING_FOUND, byId, feel ? undefined : next),
+    [summary, byId, next, feel],
+  )
 }

@@ -4,12 +4,12 @@ import type { Figures } from '../../../core/house/index.ts'
 import { zoneName } from '../../../core/zones/index.ts'
 import {
   GROWTH_CONSTANTS,
-  hairLengthMm,
+  lengthCurve,
+  outlookDays,
   thresholdMm,
   type DayRange,
   type ZoneOutlook,
 } from '../../../core/regrowth/index.ts'
-import { Z_90 } from '../../../core/stats/index.ts'
 import { DAY_MS } from '../../../core/time/index.ts'
 import { LineChart } from 'echarts/charts'
 import { use as register } from 'echarts/core'
@@ -44,18 +44,11 @@ export function HairCurve({ zone, endedAtMs }: { zone: ZoneOutlook; endedAtMs: n
 const STEPS = 24
 
 function option(figures: Figures, zone: ZoneOutlook, endedAtMs: number, c: ChartColours) {
-  const { growth, leftMm } = zone
-  const last = Math.min(120, Math.max(zone.seen.late * 1.35, (zone.read?.even ?? 0) * 1.1, 3))
-  const at = (z: number) =>
-    Array.from({ length: STEPS + 1 }, (_, i) => {
-      const days = (last * i) / STEPS
-      const rate = Math.max(0.002, growth.mean + z * growth.sd)
-      return [
-        endedAtMs + days * DAY_MS,
-        hairLengthMm(figures, growth.curve, leftMm, rate, days),
-      ] as const
-    })
-  const [low, even, high] = [at(-Z_90), at(0), at(Z_90)]
+  const { growth } = zone
+  const last = outlookDays(zone)
+  const curve = lengthCurve(figures, zone, last, STEPS)
+  const over = (mm: readonly number[]) =>
+    mm.map((l, i): [number, number] => [endedAtMs + curve.days[i]! * DAY_MS, l])
   const mark = (name: string, mm: number) => ({
     yAxis: mm,
     label: { formatter: name, color: c.ink, fontSize: 12, position: 'insideStartTop' as const },
@@ -64,13 +57,15 @@ function option(figures: Figures, zone: ZoneOutlook, endedAtMs: number, c: Chart
   return {
     ...overTime(c, `${zoneName(zone.zoneId)}, mm`, 1),
     series: [
-      plainLine(low, { stack: 'band' }),
-      plainLine(
-        high.map(([t, mm], i) => [t, mm - low[i]![1]]),
-        { stack: 'band', areaStyle: { color: c.tide, opacity: 0.2 } },
-      ),
+      plainLine(over(curve.low), { stack: 'band' }),
+      plainLine(over(curve.high.map((mm, i) => mm - curve.low[i]!)), {
+        stack: 'band',
+        areaStyle: { color: c.tide, opacity: 0.2 },
+      }),
       {
-        ...plainLine(even, { lineStyle: { color: c.tide, width: 2.4, type: 'dashed' as const } }),
+        ...plainLine(over(curve.even), {
+          lineStyle: { color: c.tide, width: 2.4, type: 'dashed' as const },
+        }),
         markLine: {
           silent: true,
           symbol: 'none',

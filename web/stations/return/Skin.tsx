@@ -12,7 +12,7 @@ import {
   SKIN_CONSTANTS,
   type Sensitivity,
 } from '../../../core/skin/index.ts'
-import { oddsWords } from '../../../core/stats/index.ts'
+import { oddsWords, timesWords } from '../../../core/stats/index.ts'
 import { useHistory } from '../../api/queries.ts'
 import { EffectList } from '../../effects/EffectList.tsx'
 import { drawBand } from '../../charts/bands.ts'
@@ -93,14 +93,7 @@ export function Skin(props: StationProps) {
 function zoneSentence(z: ZoneOdds): string {
   const grades = gradeOdds(z.skin, z.load)
   const calm = grades[0]! + grades[1]!
-  return `${zoneName(z.zoneId)}: a service like this one (load ${z.load.toFixed(1)}) reddens to 2 or more ${chanceWords(z.odds)}, ${oddsWords(z.odds)} (80 %: ${oddsWords(z.low)} to ${oddsWords(z.high)}; H). It stays at 0 or 1 in ${oddsWords(calm)}.`
-}
-
-/** "about 1 time in 8". */
-function chanceWords(p: number): string {
-  if (p < 0.01) return 'less than 1 time in 100'
-  if (p > 0.66) return 'more often than not'
-  return `about 1 time in ${Math.max(2, Math.round(1 / p))}`
+  return `${zoneName(z.zoneId)}: a service like this one (load ${z.load.toFixed(1)}) reddens to 2 or more ${timesWords(z.odds)}, ${oddsWords(z.odds)} (80 %: ${oddsWords(z.low)} to ${oddsWords(z.high)}; H). It stays at 0 or 1 in ${oddsWords(calm)}.`
 }
 
 function behindWords(model: StationProps['page']['model'], kind: string): string {
