@@ -36,11 +36,10 @@ describe('hair on the sheet', () => {
   it('covers every zone, evenly: nothing nearer than the spacing, no hole of three times it', () => {
     const zones = new Set(HAIR.map(zoneOf))
     for (const id of TRUNK) expect(zones.has(id)).toBe(true)
-    HAIR.forEach((a, i) =>
-      HAIR.slice(i + 1).forEach((b) =>
-        expect(Math.hypot(a.x - b.x, a.y - b.y)).toBeGreaterThanOrEqual(HAIR_SPACING_MM),
-      ),
+    const apart = HAIR.flatMap((a, i) =>
+      HAIR.slice(i + 1).map((b) => Math.hypot(a.x - b.x, a.y - b.y)),
     )
+    expect(apart.every((mm) => mm >= HAIR_SPACING_MM)).toBe(true)
     for (const { centre } of BODY_ZONES.filter((z) => TRUNK.includes(z.id))) {
       const near = HAIR.map((h) => Math.hypot(h.x - centre.point[0], h.y - centre.point[1]))
       expect(Math.min(...near)).toBeLessThan(3 * HAIR_SPACING_MM)

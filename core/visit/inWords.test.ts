@@ -3,9 +3,10 @@ import { begin, play, replayLive, type Draft } from '../chair/index.ts'
 import { DEFAULTS } from '../house/index.ts'
 import { makePlan } from '../plan/index.ts'
 import { NOTHING_AT_CHAIR } from '../looks/index.ts'
+import { RULES } from '../screening/index.ts'
 import { planInput } from '../testing/plan.ts'
 import { DAY_MS } from '../time/index.ts'
-import { serviceInWords, visitInWords, type VisitInWords } from './inWords.ts'
+import { askedInWords, serviceInWords, visitInWords, type VisitInWords } from './inWords.ts'
 
 const PLAN = makePlan(planInput())
 
@@ -111,5 +112,24 @@ describe('a visit beside another', () => {
     const told = visitInWords(DEFAULTS, visit({ answers: [stung(2, 1), stung(7, 7)] }))
     expect(words(told, 'Felt').words).toBe('stung up to 7 of 10')
     expect(words(visitInWords(DEFAULTS, visit()), 'Felt').words).toBe('–')
+  })
+})
+
+describe('what asking found', () => {
+  const none = Object.fromEntries(RULES.map((r) => [r.id, { yes: false }]))
+
+  it('is nothing only where somebody was asked', () => {
+    expect(askedInWords({ answers: none, spots: [] })).toMatch(/^Nothing was found by asking/)
+    expect(askedInWords({ answers: {}, spots: [] })).toContain('that is not "no"')
+    expect(askedInWords(undefined)).toContain('once a visit is finished')
+  })
+
+  it('names each answer that is a yes, with its day where one was told', () => {
+    const [a, b] = RULES
+    const answers = { ...none, [a!.id]: { yes: true }, [b!.id]: { yes: true, date: '2026-05-02' } }
+    const words = askedInWords({ answers: answers as never, spots: [] })
+    for (const rule of [a, b]) expect(words.toLowerCase()).toContain(rule!.short.toLowerCase())
+    expect(words).toContain('(2026-05-02)')
+    expect(words.split(';')).toHaveLength(2)
   })
 })

@@ -3,7 +3,9 @@ import type { ChairState } from '../chair/index.ts'
 import { bumps, worst, type ComparedVisit } from '../history/index.ts'
 import type { Figures } from '../house/index.ts'
 import type { Plan } from '../plan/index.ts'
+import { RULES, type Asked } from '../screening/index.ts'
 import { sum } from '../stats/index.ts'
+import { lowerFirst } from '../words.ts'
 import { zoneName } from '../zones/index.ts'
 
 /** What is told, in words; and what stands beside it, smaller. */
@@ -81,4 +83,20 @@ function laneWords({ lanes }: Plan, chair: ChairState): string {
 function bladeWords(plan: Plan | null, chair: ChairState): string {
   const names = [...new Set(plan?.lanes.map((l) => l.blade) ?? [])]
   return `${chair.blades.length} used${names.length > 0 ? `: ${names.join(', ')}` : ''}`
+}
+
+/** What asking found, for a record: no answer is not a no. */
+export function askedInWords(asked: Asked | undefined): string {
+  if (!asked) return 'What was asked is told here once a visit is finished.'
+  const answers = RULES.flatMap((rule) => {
+    const answer = asked.answers[rule.id]
+    return answer ? [{ rule, answer }] : []
+  })
+  if (answers.length === 0) return 'Nothing was asked at the last visit: that is not "no".'
+  const found = answers
+    .filter(({ answer }) => answer.yes)
+    .map(({ rule, answer }) => `${lowerFirst(rule.short)}${answer.date ? ` (${answer.date})` : ''}`)
+  return found.length > 0
+    ? `Asked at the last visit: ${found.join('; ')}.`
+    : 'Nothing was found by asking at the last visit.'
 }

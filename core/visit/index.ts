@@ -3,7 +3,7 @@ export { eventNotes } from './events.ts'
 export { afterService, type Finished, type FinishedJob, finishService } from './finish.ts'
 export { alarmId, type TodayFlag, todayFlags } from './flags.ts'
 export { checkDecision, gate, heldWords, holding, LEAST_REASON } from './gate.ts'
-export { serviceInWords, visitInWords } from './inWords.ts'
+export { askedInWords, serviceInWords, visitInWords } from './inWords.ts'
 export { type GateFacts, knownOf, NO_FACTS } from './known.ts'
 export { type KeptPast, pastOf } from './past.ts'
 export {

@@ -7,13 +7,14 @@ import { figuresOf } from '../../core/register/index.ts'
 import { changeEffects, findChanges, separabilityWords } from '../../core/history/index.ts'
 import { bumpSeverity, REDNESS_WORDS } from '../../core/skin/index.ts'
 import { DRYNESS_WORDS } from '../../core/looks/index.ts'
-import { RULES, CLOSING_SENTENCE } from '../../core/screening/index.ts'
+import { CLOSING_SENTENCE } from '../../core/screening/index.ts'
 import { isBodyService, SERVICES } from '../../core/services/index.ts'
+import { askedInWords } from '../../core/visit/index.ts'
 import type { Database } from '../db/connection.ts'
 import { readHouse } from '../house/service.ts'
 import { Pen, SOFT } from '../paper/pen.ts'
 import { clientHistory } from '../studio/history.ts'
-import { readVisit, type VisitRecord } from '../visits/record.ts'
+import { readVisit } from '../visits/record.ts'
 import { charts, maps } from './reportPictures.ts'
 import { clientPage } from './service.ts'
 
@@ -50,15 +51,7 @@ export async function clientReport(db: Database, id: string): Promise<Buffer> {
   }
   section('Skin and hair as told')
   pen.write(told(client.skin), { gap: 0.2 })
-  const found = last ? yesAnswers(last) : []
-  pen.write(
-    found.length > 0
-      ? `Asked at the last visit: ${found.join('; ')}.`
-      : 'Nothing was found by asking at the last visit.',
-    {
-      gap: 0.8,
-    },
-  )
+  pen.write(askedInWords(last?.asked), { gap: 0.8 })
   if (last && !isBodyService(last.service)) maps(figures, pen, section, last, history.looks)
   if (finished.length > 0) {
     section('Over time', 210)
@@ -135,12 +128,6 @@ function told(skin: {
 }): string {
   return `${REACTIVITY[skin.reactivity]}; ${skin.coarseness}, ${skin.curl} hair; ${skin.faceHair === 'beard' ? 'a beard' : 'fuzz on the face'}${skin.bumpProne ? '; prone to bumps' : ''}.`
 }
-
-const yesAnswers = (visit: VisitRecord): string[] =>
-  RULES.filter((r) => visit.asked.answers[r.id]?.yes).map((r) => {
-    const date = visit.asked.answers[r.id]?.date
-    return `${r.short.toLowerCase()}${date ? ` (${date})` : ''}`
-  })
 
 function visitWords(
   facts:

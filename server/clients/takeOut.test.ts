@@ -55,6 +55,32 @@ const put = (moment: string, body: object) =>
     })
     .expect(200)
 
+/** The words of a client's report, and how much is drawn in it. */
+async function readReport(id: string): Promise<{ text: string; paths: number }> {
+  const r = await api()
+    .get(`/api/clients/${id}/report.pdf`)
+    .buffer(true)
+    .parse((res, done) => {
+      const parts: Buffer[] = []
+      res.on('data', (c: Buffer) => parts.push(c))
+      res.on('end', () => done(null, Buffer.concat(parts)))
+    })
+    .expect(200)
+  const fonts = join(process.cwd(), 'node_modules/pdfjs-dist/standard_fonts/')
+  const doc = await getDocument({
+    data: new Uint8Array(r.body as Buffer),
+    standardFontDataUrl: fonts,
+  }).promise
+  let text = ''
+  let paths = 0
+  for (let n = 1; n <= doc.numPages; n++) {
+    const page = await doc.getPage(n)
+    text += (await page.getTextContent()).items.map((i) => ('str' in i ? i.str : '')).join(' ')
+    paths += (await page.getOperatorList()).fnArray.length
+  }
+  return { text, paths }
+}
+
 describe('a look at the skin', () => {
   it('keeps spots, feelings, source and any moment, and the summary follows', async () => {
     const page = (await api().get(`/api/visits/${visit.id}`)).body as VisitPage
@@ -141,27 +167,7 @@ describe('taken out', () => {
   })
 
   it('as a report, which pdf.js can read: history, maps, charts', async () => {
-    const r = await api()
-      .get(`/api/clients/${clientId}/report.pdf`)
-      .buffer(true)
-      .parse((res, done) => {
-        const parts: Buffer[] = []
-        res.on('data', (c: Buffer) => parts.push(c))
-        res.on('end', () => done(null, Buffer.concat(parts)))
-      })
-      .expect(200)
-    const fonts = join(process.cwd(), 'node_modules/pdfjs-dist/standard_fonts/')
-    const doc = await getDocument({
-      data: new Uint8Array(r.body as Buffer),
-      standardFontDataUrl: fonts,
-    }).promise
-    let text = ''
-    let paths = 0
-    for (let n = 1; n <= doc.numPages; n++) {
-      const page = await doc.getPage(n)
-      text += (await page.getTextContent()).items.map((i) => ('str' in i ? i.str : '')).join(' ')
-      paths += (await page.getOperatorList()).fnArray.length
-    }
+    const { text, paths } = await readReport(clientId)
     expect(text).toContain('Ada Reef')
     expect(text).toContain('It is no diagnosis')
     expect(text).toMatch(/redness\s+2/)
@@ -169,6 +175,17 @@ describe('taken out', () => {
     expect(text).toContain('it stung')
     // Maps and charts are drawn, not pasted: many paths, no picture.
     expect(paths).toBeGreaterThan(1000)
+  })
+
+  it('a report of somebody new claims nothing that was not asked, done or answered', async () => {
+    const { client } = await plannedVisit(studio.app)
+    const before = await readReport(client.id)
+    expect(before.text).toContain('once a visit is finished')
+    expect(before.text).toContain('No service has been finished yet')
+    expect(before.text).not.toContain('Nothing was found')
+    const problem = await api().get(`/api/clients/${client.id}/visits.ics?through=2027-01-31`)
+    expect([problem.status, (problem.body as { code: string }).code]).toEqual([409, 'no-window'])
+    expect((problem.body as { detail: string }).detail).toContain('after the first service')
   })
 
   it('as a calendar of the visits ahead, read by another library', async () => {
