@@ -127,7 +127,7 @@ describe('what asking found', () => {
   it('names each answer that is a yes, with its day where one was told', () => {
     const [a, b] = RULES
     const answers = { ...none, [a!.id]: { yes: true }, [b!.id]: { yes: true, date: '2026-05-02' } }
-    const words = askedInWords({ answers: answers as never, spots: [] })
+    const words = askedInWords({ answers: answers, spots: [] })
     for (const rule of [a, b]) expect(words.toLowerCase()).toContain(rule!.short.toLowerCase())
     expect(words).toContain('(2026-05-02)')
     expect(words.split(';')).toHaveLength(2)

@@ -101,6 +101,34 @@ describe('a visit of which nothing is known', () => {
     expect((await page(id)).state).toBe('running')
   })
 
+  it('of several jobs is not begun: a plan that was kept for one of them does not stand for both', async () => {
+    const { visit } = await plannedVisit(studio.app)
+    const [face] = visit.jobs
+    const back = oneJob(randomUUID(), 'back-and-chest')
+    await api()
+      .patch(`/api/visits/${visit.id}`)
+      .send({ jobs: [face, back] })
+      .expect(200)
+    expect((await page(visit.id)).plan).toBeNull()
+    refused(await plan(visit.id), 422, 'several-jobs')
+    refused(await start(visit.id), 409, 'no-plan')
+    // The other way round, and back to one: only that one is planned, and begun when it was asked about.
+    await api()
+      .patch(`/api/visits/${visit.id}`)
+      .send({ jobs: [back, face] })
+      .expect(200)
+    refused(await plan(visit.id), 422, 'several-jobs')
+    await api()
+      .patch(`/api/visits/${visit.id}`)
+      .send({ jobs: [back] })
+      .expect(200)
+    await plan(visit.id).expect(200)
+    expect((await findings(visit.id)).map((f) => f.id)).toContain('consent')
+    refused(await start(visit.id), 409, 'held-back')
+    await ask(visit.id, askedAll('back-and-chest')).expect(200)
+    await start(visit.id).expect(200)
+  })
+
   it('goes on by a word that is kept with name and reason, until that is taken back', async () => {
     const { id: client } = await someone()
     const { id } = await openVisit(client)
