@@ -12,13 +12,14 @@ import {
 import { hairIn, type SkinAndHair } from '../core/client.ts'
 import { tangentPart, unit, type Vec3 } from '../core/head/index.ts'
 import { zoneStem, type ZoneId } from '../core/zones/index.ts'
-import type {
-  Feeling,
-  HairReading,
-  SkinAnswer,
-  SkinSpot,
-  ZoneAnswer,
-  Moment,
+import {
+  severeSigns,
+  type Feeling,
+  type HairReading,
+  type SkinAnswer,
+  type SkinSpot,
+  type ZoneAnswer,
+  type Moment,
 } from '../core/looks/index.ts'
 import { daysToLength, hairLengthMm, priorGrowth, thresholdMm } from '../core/regrowth/index.ts'
 import { serviceZones } from '../core/services/index.ts'
@@ -31,6 +32,8 @@ import type { Person } from './people.ts'
 const NOT_ANSWERED = 0.22
 /** Spots are tapped on visits of so many days back; before that they were only counted. */
 const SPOTS_KEPT_DAYS = 150
+/** A severe answer to a visit of so many days back would still stand. */
+const ALARM_DAYS = 40
 /** Share of bumps that come in a place where there was one before. */
 const SAME_PLACE = 0.45
 
@@ -137,13 +140,22 @@ export function skinAnswers(
     }
   }
   const atOnce = Object.fromEntries(Object.entries(worst).map(([z, g]) => [z, Math.round(g * 0.6)]))
-  const out = [look('now', 0.05, atOnce, false)]
+  // All is drawn, and what has not come yet is left out: what is told does not hang on the hour.
   const silent = s.silentLately && ageDays < 10
-  if (ageDays > 1.2 && random() > NOT_ANSWERED) out.push(look('24h', 24.5, worst, false))
-  if (ageDays > 2.2 && random() > NOT_ANSWERED) out.push(look('48h', 48.5, day2, true))
-  if (ageDays > 7.2 && random() > NOT_ANSWERED && !silent) {
-    out.push(look('7d', 168.5, day7, true))
-  }
+  const drawn = [
+    { from: 0, look: look('now', 0.05, atOnce, false), answered: true },
+    { from: 1.2, look: look('24h', 24.5, worst, false), answered: random() > NOT_ANSWERED },
+    { from: 2.2, look: look('48h', 48.5, day2, true), answered: random() > NOT_ANSWERED },
+    {
+      from: 7.2,
+      look: look('7d', 168.5, day7, true),
+      answered: random() > NOT_ANSWERED && !silent,
+    },
+  ]
+  const recent = ageDays < ALARM_DAYS && s.person.story !== 'severe'
+  const out = drawn
+    .filter((d) => d.answered && (d.from === 0 || ageDays > d.from))
+    .map((d) => (recent ? calmer(d.look) : d.look))
   if (s.settled && ageDays > 1.2) {
     const last = out.at(-1)!
     const clear = { zones: [], spots: [], feeling: { stinging: 0, itch: 0, dryness: 0 } }
@@ -167,6 +179,22 @@ export function skinAnswers(
     ]
   }
   return out
+}
+
+/** A look without what would raise an alarm today: that is one person's story alone. */
+function calmer(look: SkinAnswer): SkinAnswer {
+  if (severeSigns(DEFAULTS, look).length === 0) return look
+  const bumpy = look.zones.filter((z) => z.bumps > 0).slice(0, 5)
+  return {
+    ...look,
+    zones: look.zones.map(({ zoneId, redness, bumps }) => ({
+      zoneId,
+      redness: Math.min(3, redness),
+      bumps: bumpy.some((z) => z.zoneId === zoneId) ? Math.min(2, bumps) : 0,
+    })),
+    spots: [],
+    feeling: { ...look.feeling, stinging: Math.min(5, look.feeling?.stinging ?? 0) },
+  }
 }
 
 /** What the client told on the link page yesterday evening. */

@@ -300,19 +300,21 @@ function addVisit(v: VisitStory, random: () => number, newId: () => string, rows
     leftMm,
     nicks: state.nicks.map((n) => n.id),
   }
-  const answers = skinAnswers(service, random, newId)
+  // How much of what follows is there yet hangs on the hour: it draws from chances and ids of its own, so that the stories of
+  // everybody else stay as they are told.
+  const chance = () => mulberry32(Math.floor(random() * 2 ** 32))
+  const [later, laterId] = [chance(), idMaker(chance())]
+  const answers = skinAnswers(service, later, laterId)
   rows.events.push(...events.map((e) => eventRow(e, v.visitId, plan)))
   rows.kit.push(...kitOf(v.visitId, plan, events, newId))
   rows.plans.push({ visitId: v.visitId, plan: packed, madeAtMs: atMs - 5 * 60_000 })
   rows.answers.push(...answers.map((a) => ({ visitId: v.visitId, ...a })))
-  rows.hair.push(...hairReadings(service, random, newId))
+  rows.hair.push(...hairReadings(service, later, laterId))
   if (v.nowMs - endedAtMs < MESSAGES_KEPT_DAYS * DAY_MS) {
     rows.messages.push(
       ...end.messages.map((m) => ({
         ...m,
-        // The one reminder of a visit draws no chance of its own, so that the stories stay as they are told.
-        id: m.kind === 'next' ? v.visitId.replace(/-8(?=[0-9a-f]{3}-)/, '-9') : newId(),
-        ...{ visitId: v.visitId, state: 'waiting' },
+        ...{ id: laterId(), visitId: v.visitId, state: 'waiting' },
       })),
     )
   }
