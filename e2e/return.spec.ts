@@ -225,11 +225,12 @@ test('two visits stand side by side, the tide line changes one, and the head sho
 }) => {
   const { clientId } = await lastVisit(page, 'Tobias')
   const { visits } = await ask<ClientPage>(page, 'GET', `/api/clients/${clientId}`)
-  const done = visits.filter((v) => v.state === 'finished' && v.worstRedness !== null)
-  await page.goto(`/clients/${clientId}/return?visit=${done[0]!.id}`)
+  const [newest, ...before] = visits.filter((v) => v.state === 'finished' && v.bumps !== null)
+  const other = before.findLast((v) => v.bumps !== newest!.bumps)!
+  await page.goto(`/clients/${clientId}/return?visit=${newest!.id}`)
   await headReady(page)
   await tab(page, 'Then and now')
-  await page.getByLabel('Beside which visit').selectOption(done.at(-1)!.id)
+  await page.getByLabel('Beside which visit').selectOption(other.id)
   await expect(page.locator('.skin-picture')).toHaveCount(2)
   await expect(page.getByRole('row', { name: /^Plan/ }).getByRole('cell')).toHaveCount(2)
   await page.getByRole('button', { name: 'Bumps', exact: true }).last().click()

@@ -142,7 +142,9 @@ export async function sign(page: Page): Promise<void> {
   await page.mouse.down()
   for (let i = 1; i <= 6; i++) await page.mouse.move(box.x + 30 + 22 * i, box.y + 40 + 5 * (i % 2))
   await page.mouse.up()
+  const kept = page.waitForResponse((r) => r.url().endsWith('/asked') && r.ok())
   await page.getByRole('button', { name: 'Signed', exact: true }).click()
+  await kept
   await expect(page.getByRole('img', { name: /^Signature of/ })).toBeVisible()
 }
 
