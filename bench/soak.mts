@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { mulberry32 } from '../core/stats/index.ts'
 import { serve } from '../e2e/server.ts'
+import { killsOfSteps } from '../server/testing/killsOfSteps.ts'
 import { killRun, soak } from '../server/testing/overTheWire.ts'
 
 type Figure = (name: string, value: number, unit: string) => void
@@ -43,4 +44,13 @@ export async function killFigures(figure: Figure, kills: number) {
   figure('chair.kills.acknowledged', done.acknowledged, 'events')
   figure('chair.kills.lost_events', done.lost, 'events')
   figure('chair.kills.differences', done.differences, 'places')
+}
+
+/** So many kills while twenty thousand visits take another shape. */
+export async function stepFigures(figure: Figure, kills: number) {
+  const done = await killsOfSteps(kills, 20_000, mulberry32(12))
+  figure('steps.kills', done.kills, 'kills')
+  figure('steps.kills_within', done.within, 'kills')
+  figure('steps.lost', done.lost, 'folders')
+  figure('steps.copies_too_many', done.copiesTooMany, 'backups')
 }

@@ -193,6 +193,12 @@ function serve(args) {
   child.on('exit', (code) => process.exit(code ?? 0))
 }
 
+/** Runs one of the built server's own commands on the data folder. */
+function tool(name) {
+  build()
+  run(process.execPath, ['dist/server/main.js', name, ...rest], { env: { NODE_ENV: 'production' } })
+}
+
 const jest = (args, options) =>
   run(
     process.execPath,
@@ -318,6 +324,11 @@ const COMMANDS = {
     build()
     serve(rest)
   },
+  backup: () => tool('backup'),
+  restore: () => tool('restore'),
+  rescue: () => tool('rescue'),
+  verify: () => tool('verify'),
+  rebuild: () => tool('rebuild'),
   build: () => build(),
   test,
   check() {

@@ -6,7 +6,6 @@ import { fileURLToPath } from 'node:url'
 export interface Config {
   readonly host: string
   readonly port: number
-  /** True when PORT was given: then another port is no answer, unless it is taken. */
   readonly dataDir: string
   readonly version: string
   /** Built web files; undefined while developing. */
@@ -45,15 +44,15 @@ function portOf(env: NodeJS.ProcessEnv, name: string): number | undefined {
   return port
 }
 
-/** Reads the configuration. Throws with a sentence when a value cannot be used. */
-export function readConfig(env: NodeJS.ProcessEnv): Config {
+/** Reads the configuration. The demo has a data folder of its own. Throws with a sentence when a value cannot be used. */
+export function readConfig(env: NodeJS.ProcessEnv, demo = false): Config {
   const port = portOf(env, 'PORT') ?? 4170
   const answerPort = portOf(env, 'ANSWER_PORT')
   const web = join(ROOT, 'dist', 'web')
   return {
     host: env['HOST'] || '127.0.0.1',
     port,
-    dataDir: resolve(ROOT, env['SLOW_TIDE_DATA'] || 'data'),
+    dataDir: resolve(ROOT, env['SLOW_TIDE_DATA'] || (demo ? 'data-demo' : 'data')),
     version: VERSION,
     webDir: existsSync(join(web, 'index.html')) ? web : undefined,
     logLevel: env['LOG_LEVEL'] || 'warn',

@@ -1,49 +1,78 @@
 /** Starting and stopping, as a person does it: a taken port, a wrong one, Ctrl-C, the same data again. */
-import { spawn } from 'node:child_process'
 import { createServer, type AddressInfo } from 'node:net'
-import { mkdtempSync, rmSync } from 'node:fs'
+import { mkdtempSync, readdirSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { readConfig, VERSION } from './config.ts'
+import { openDatabase } from './db/connection.ts'
+import { countsOf } from './safety/archive.ts'
+import { listBackups } from './safety/backup.ts'
+import { dataFile, usualBackups } from './safety/folder.ts'
+import { killAll, runBuilt } from './testing/process.ts'
 
 const dir = mkdtempSync(join(tmpdir(), 'slow-tide-start-'))
-afterAll(() => rmSync(dir, { recursive: true, force: true }))
+afterAll(async () => {
+  await killAll()
+  rmSync(dir, { recursive: true, force: true })
+})
 
-function run(env: Record<string, string>) {
-  const child = spawn(process.execPath, ['dist/server/main.js'], {
-    env: { ...process.env, SLOW_TIDE_DATA: dir, LOG_LEVEL: 'silent', NODE_OPTIONS: '', ...env },
-    stdio: ['ignore', 'pipe', 'pipe'],
-  })
-  let said = ''
-  child.stdout.on('data', (c: Buffer) => (said += c.toString()))
-  child.stderr.on('data', (c: Buffer) => (said += c.toString()))
-  const ended = new Promise<number | null>((resolve) => child.once('exit', (code) => resolve(code)))
-  const says = async (what: RegExp) => {
-    for (let i = 0; i < 300 && !what.test(said); i++) await new Promise((r) => setTimeout(r, 50))
-    expect(said).toMatch(what)
+it('stops on Ctrl-C and starts again on the same data', async () => {
+  const data = join(dir, 'data')
+  for (let i = 0; i < 2; i++) {
+    const server = runBuilt(data)
+    const base = await server.serves
+    const health = await (await fetch(`${base}/api/health`)).json()
+    expect(health).toEqual({ ok: true, version: VERSION, clients: 0, visits: 0 })
+    await server.kill('SIGINT')
+    expect(await server.ended).toBe(0)
   }
-  return { child, ended, says, said: () => said }
-}
+})
 
-it('takes the next free port when one is taken, says so, stops on Ctrl-C, and starts again on the same data', async () => {
+it('says that a port is taken and what to do, and takes no other', async () => {
   const blocker = createServer()
   await new Promise<void>((resolve) => blocker.listen(0, '127.0.0.1', resolve))
   const { port } = blocker.address() as AddressInfo
-  for (let i = 0; i < 2; i++) {
-    const server = run({ PORT: String(port) })
-    await server.says(/Slow Tide is at/)
-    expect(server.said()).toContain(`Port ${port} is taken; using `)
-    const base = /http:\/\/[\d.]+:\d+/.exec(server.said())![0]
-    const health = await (await fetch(`${base}/api/health`)).json()
-    expect(health).toEqual({ ok: true, version: VERSION, clients: 0, visits: 0 })
-    server.child.kill('SIGINT')
-    expect(await server.ended).toBe(0)
-  }
+  const server = runBuilt(join(dir, 'data'), [], { PORT: String(port) })
+  expect(await server.ended).toBe(1)
+  expect(server.said()).toContain(`Port ${port} is taken by another program. Stop that program`)
   await new Promise((resolve) => blocker.close(resolve))
 })
 
+it('refuses a second server on a folder with the address of the first, and takes over after a kill', async () => {
+  const data = join(dir, 'data')
+  const first = runBuilt(data)
+  const base = await first.serves
+  const second = runBuilt(data)
+  expect(await second.ended).toBe(1)
+  expect(second.said()).toContain(
+    `Slow Tide already works on the folder ${data}: it is at ${base}/`,
+  )
+  await first.kill('SIGKILL')
+  const third = runBuilt(data)
+  await third.serves
+  await third.kill()
+})
+
+it('begins the demo anew without deleting anything, and never in a studio’s own folder', async () => {
+  const demo = join(dir, 'demo')
+  const db = await openDatabase(demo, true)
+  await db.write(() => db.models.Setting.create({ key: 'mark', value: 'of before' }))
+  await db.close()
+  const again = runBuilt(demo, ['--demo', '--fresh'])
+  while (!again.said().includes('begins anew')) await new Promise((r) => setTimeout(r, 50))
+  await again.kill('SIGKILL')
+  const aside = readdirSync(dir).find((f) => f.startsWith('demo-aside-'))!
+  expect((await countsOf(dataFile(join(dir, aside))))['settings']).toBe(1)
+  expect(listBackups(usualBackups(demo)).map((b) => b.why)).toEqual(['before-fresh'])
+  for (const args of [['--demo'], ['--demo', '--fresh']]) {
+    const refused = runBuilt(join(dir, 'data'), args)
+    expect(await refused.ended).toBe(1)
+    expect(refused.said()).toMatch(/not the demo's|no demo's folder/)
+  }
+})
+
 it('says in one sentence what is wrong with a port that is none', async () => {
-  const server = run({ PORT: 'harbour' })
+  const server = runBuilt(join(dir, 'data'), [], { PORT: 'harbour' })
   expect(await server.ended).toBe(1)
   expect(server.said().trim()).toBe('PORT must be a number from 0 to 65535; it is "harbour".')
 })
@@ -57,6 +86,7 @@ describe('the configuration', () => {
       version: VERSION,
     })
     expect(readConfig({}).dataDir).toMatch(/\/data$/)
+    expect(readConfig({}, true).dataDir).toMatch(/\/data-demo$/)
   })
 
   it('honours what is set', () => {

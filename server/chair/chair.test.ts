@@ -17,7 +17,7 @@ import request from 'supertest'
 import type { House, KitLog, Message, ProbeReading, VisitPage } from '../../contract/types.ts'
 import { careCalendar } from '../care/routes.ts'
 import { careSheet } from '../care/sheet.ts'
-import { photoFile } from '../photos/store.ts'
+import { photoFile } from '../photos/names.ts'
 import {
   chairEvent,
   finishVisit,

@@ -2,7 +2,7 @@ import type { Express } from 'express'
 import type { ChairDesk } from '../chair/desk.ts'
 import type { Database } from '../db/connection.ts'
 import { mount } from '../http/mount.ts'
-import { dropPhoto } from '../photos/store.ts'
+import { clearTraces } from '../safety/traces.ts'
 import * as clients from './service.ts'
 import { seriesCalendar } from './series.ts'
 import { earlierTide } from './tide.ts'
@@ -20,9 +20,9 @@ export function clientRoutes(app: Express, db: Database, desk: ChairDesk, dataDi
   mount(app, 'changeClient', ({ params, body }) => clients.changeClient(db, params.id, body))
   mount(app, 'eraseClient', async ({ params, body }) => {
     const { confirmName } = body
-    const { photos } = await clients.eraseClient(db, params.id, confirmName)
+    await clients.eraseClient(db, params.id, confirmName)
     desk.forgetAll()
-    await Promise.all(photos.map((id) => dropPhoto(dataDir, id)))
+    await clearTraces(db, dataDir)
     return { erased: true as const }
   })
   mount(app, 'takeOutClient', async ({ params, response }) => {

@@ -12,6 +12,8 @@ import type {
 import type { Database } from '../db/connection.ts'
 import type { ClientRecord } from '../db/models.ts'
 import { readHouse } from '../house/service.ts'
+import { photoNames } from '../photos/names.ts'
+import { condemn } from '../photos/sweep.ts'
 import { HttpProblem, notFound } from '../http/problem.ts'
 import { dueOverview } from '../today/overview.ts'
 import { modelFrom, readHistory } from './model.ts'
@@ -89,13 +91,9 @@ export async function changeClient(
   return toClient(row)
 }
 
-/** Erases a client and all that hangs on them; gives back which pictures go with them. The name must be typed, so that it cannot happen by a slip. */
-export async function eraseClient(
-  db: Database,
-  id: string,
-  confirmName: string,
-): Promise<{ photos: string[] }> {
-  return db.write(async () => {
+/** Erases a client and all that hangs on them. The name must be typed, so that it cannot happen by a slip. */
+export async function eraseClient(db: Database, id: string, confirmName: string): Promise<void> {
+  await db.write(async () => {
     const client = await findClient(db, id)
     if (client.name.trim() !== confirmName.trim()) {
       throw new HttpProblem(
@@ -104,13 +102,35 @@ export async function eraseClient(
         `Type "${client.name}" to erase. Nothing was erased.`,
       )
     }
-    const photos = await db.select<{ id: string }>(
-      'SELECT p.id FROM photos p JOIN visits v ON v.id = p.visitId WHERE v.clientId = ?',
-      [id],
-    )
-    await client.destroy()
-    return { photos: photos.map((p) => p.id) }
+    await forgetClients(db, [id])
   })
+}
+
+/**
+ * Part of a write: these clients go, with all that hangs on them, their pictures are to go, and they are on the list that
+ * a restored backup is held to.
+ */
+export async function forgetClients(db: Database, ids: readonly string[]): Promise<void> {
+  const photos = await db.select<{ id: string; clientId: string }>(
+    `SELECT p.id, v.clientId FROM photos p JOIN visits v ON v.id = p.visitId
+     WHERE v.clientId IN (SELECT value FROM json_each(?))`,
+    [ids],
+  )
+  await condemn(
+    db,
+    photos.flatMap((p) => photoNames(p.id)),
+  )
+  const atMs = Date.now()
+  for (const id of ids) {
+    const own = photos.filter((p) => p.clientId === id).map((p) => p.id)
+    await db.sequelize.query(
+      'INSERT OR REPLACE INTO erased (clientId, photos, atMs) VALUES (?, ?, ?)',
+      {
+        replacements: [id, JSON.stringify(own), atMs],
+      },
+    )
+  }
+  await db.models.Client.destroy({ where: { id: [...ids] } })
 }
 
 export async function clientPage(db: Database, id: string): Promise<ClientPage> {

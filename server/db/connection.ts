@@ -1,11 +1,24 @@
 /** The database: SQLite through Sequelize, its settings on every connection, its migrations, its one write queue. */
-import { copyFileSync, existsSync, mkdirSync, readdirSync, rmSync } from 'node:fs'
+import {
+  closeSync,
+  existsSync,
+  mkdirSync,
+  openSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeSync,
+} from 'node:fs'
 import { join } from 'node:path'
-import { Sequelize } from 'sequelize'
+import { QueryTypes, Sequelize } from 'sequelize'
 import sqlite3 from 'sqlite3'
-import { Umzug } from 'umzug'
+import { backupBefore } from '../safety/backup.ts'
+import { dataFile, finishSwap, readCard, saidFile, writeCard } from '../safety/folder.ts'
+import { asTrouble, NEXT_STEP, Trouble } from '../safety/trouble.ts'
+import { migrate, stepsDone } from './migrate.ts'
 import { defineModels, type Models } from './models.ts'
-import { MIGRATIONS } from './migrations.ts'
+import { READ_WRITE, withPlain } from './plain.ts'
 import { openReader, type Reader } from './reader.ts'
 import { WriteQueue } from './writeQueue.ts'
 
@@ -19,6 +32,11 @@ export interface Database {
   readonly write: <T>(work: () => Promise<T>) => Promise<T>
   /** Reads plain rows, beside the models. */
   readonly select: Reader['select']
+  /**
+   * Writes the file anew without what was erased, and empties its log. Only while nothing else is under way: it holds up
+   * every write.
+   */
+  readonly scrub: () => Promise<void>
   readonly close: () => Promise<void>
 }
 
@@ -28,66 +46,137 @@ class TunedDatabase extends sqlite3.Database {
     super(file, mode, (error) => {
       if (error) return done?.(error)
       this.exec(
-        'PRAGMA journal_mode=WAL; PRAGMA foreign_keys=ON; PRAGMA synchronous=FULL; PRAGMA busy_timeout=5000;',
+        'PRAGMA journal_mode=WAL; PRAGMA foreign_keys=ON; PRAGMA synchronous=FULL; PRAGMA busy_timeout=5000; PRAGMA secure_delete=ON;',
         (failed) => done?.(failed),
       )
     })
   }
 }
 
-/** Copies of the file kept before migrations. */
-const COPIES_KEPT = 3
-
-/** Opens the database of a data folder, making it when it is not there, and brings it up to date. */
-export async function openDatabase(dataDir: string): Promise<Database> {
-  mkdirSync(dataDir, { recursive: true })
-  const storage = join(dataDir, 'slow-tide.sqlite')
-  const existed = existsSync(storage)
-  const sequelize = new Sequelize({
+const connect = (storage: string) =>
+  new Sequelize({
     dialect: 'sqlite',
     storage,
     logging: false,
     dialectModule: { ...sqlite3, Database: TunedDatabase },
     pool: { max: 4, idle: 60_000 },
   })
-  const umzug = new Umzug({
-    migrations: MIGRATIONS.map((m) => ({
-      name: m.name,
-      up: async () => {
-        for (const statement of m.up) await sequelize.query(statement)
-      },
-    })),
-    storage: {
-      async executed() {
-        await sequelize.query(
-          'CREATE TABLE IF NOT EXISTS migrations (name TEXT PRIMARY KEY) WITHOUT ROWID',
-        )
-        const [rows] = await sequelize.query('SELECT name FROM migrations ORDER BY name')
-        return (rows as { name: string }[]).map((r) => r.name)
-      },
-      async logMigration({ name }) {
-        await sequelize.query('INSERT INTO migrations (name) VALUES (?)', { replacements: [name] })
-      },
-      async unlogMigration({ name }) {
-        await sequelize.query('DELETE FROM migrations WHERE name = ?', { replacements: [name] })
-      },
-    },
-    logger: undefined,
-  })
-  if (existed && (await umzug.pending()).length > 0) {
-    await sequelize.query('PRAGMA wal_checkpoint(TRUNCATE)')
-    putAside(dataDir, storage)
+
+/**
+ * Looks at what lies in a folder before anything is opened for writing: nothing that was a studio opens as an empty one.
+ * @returns false when the folder is new
+ * @throws Trouble `missing`, `empty-file`, `not-ours`, `damaged`, `not-writable`
+ */
+async function examine(dataDir: string): Promise<boolean> {
+  const storage = dataFile(dataDir)
+  if (!existsSync(storage)) {
+    const rest = [saidFile(dataDir), `${storage}-wal`, join(dataDir, 'photos')].some(existsSync)
+    if (!rest && !readCard(dataDir)) return false
+    throw new Trouble(
+      'missing',
+      `The folder ${dataDir} was a studio's, but its data file slow-tide.sqlite is not there. ${NEXT_STEP}`,
+    )
   }
-  await umzug.up()
-  const reader = await openReader(storage)
+  if (statSync(storage).size === 0) {
+    throw new Trouble('empty-file', `The data file in ${dataDir} is empty (0 bytes). ${NEXT_STEP}`)
+  }
+  // Opened for writing from the start: a log that is left over is read with it.
+  await withPlain(storage, READ_WRITE, async (file) => {
+    const steps = await stepsDone(file.all)
+    if (steps.length === 0) {
+      throw new Trouble(
+        'not-ours',
+        `The file slow-tide.sqlite in ${dataDir} is no data of Slow Tide. ${NEXT_STEP}`,
+      )
+    }
+    const [check] = await file.all<{ quick_check: string }>('PRAGMA quick_check(1)')
+    if (check?.quick_check !== 'ok') {
+      throw new Trouble(
+        'damaged',
+        `The data file in ${dataDir} is damaged (${check?.quick_check ?? 'unreadable'}). ${NEXT_STEP}`,
+      )
+    }
+    await refuseShortened(dataDir, file.all)
+    // Where it cannot be written, better said now than at the first tap.
+    await file.exec('BEGIN IMMEDIATE; ROLLBACK')
+  })
+  return true
+}
+
+/** @throws Trouble `shortened` when fewer writes are there than were acknowledged */
+async function refuseShortened(
+  dataDir: string,
+  ask: <T extends object>(sql: string) => Promise<T[]>,
+): Promise<void> {
+  if (!existsSync(saidFile(dataDir))) return
+  const said = Number(readFileSync(saidFile(dataDir), 'utf8'))
+  const known = await ask("SELECT 1 FROM sqlite_master WHERE name = 'ledger'")
+  const [row] = known.length > 0 ? await ask<{ writes: number }>('SELECT writes FROM ledger') : []
+  const there = row?.writes ?? 0
+  if (!(said > there)) return
+  throw new Trouble(
+    'shortened',
+    `The log of the data in ${dataDir} is shorter than it was: the last ${said - there} of ${said} changes that had been saved are not there. ${NEXT_STEP} To go on with what is there, delete the file slow-tide.said in that folder and start again.`,
+  )
+}
+
+/** Makes a new data file under another name, so that a kill leaves no half-made one. */
+async function makeAnew(dataDir: string): Promise<void> {
+  const making = `${dataFile(dataDir)}.making`
+  for (const ending of ['', '-wal', '-shm']) rmSync(`${making}${ending}`, { force: true })
+  const sequelize = connect(making)
+  await migrate(sequelize, dataDir, () => Promise.resolve())
+  await sequelize.close()
+  renameSync(making, dataFile(dataDir))
+}
+
+/**
+ * Opens the database of a data folder, making it when the folder is new, and brings it up to date.
+ * @param demo marks a folder that is made now as the demo's
+ * @throws Trouble when it cannot be opened as it is; nothing is changed then
+ */
+export async function openDatabase(dataDir: string, demo = false): Promise<Database> {
+  try {
+    finishSwap(dataDir)
+    mkdirSync(dataDir, { recursive: true })
+    if (!(await examine(dataDir))) {
+      await makeAnew(dataDir)
+      writeCard(dataDir, { demo })
+    }
+    const sequelize = connect(dataFile(dataDir))
+    try {
+      await migrate(sequelize, dataDir, async (from) => {
+        await sequelize.query('PRAGMA wal_checkpoint(TRUNCATE)')
+        await backupBefore(dataDir, from ?? 'nothing')
+      })
+      if (!readCard(dataDir)) writeCard(dataDir, {})
+      return await openReady(dataDir, sequelize)
+    } catch (error) {
+      await sequelize.close()
+      throw error
+    }
+  } catch (error) {
+    throw asTrouble(error, dataDir)
+  }
+}
+
+async function openReady(dataDir: string, sequelize: Sequelize): Promise<Database> {
+  const reader = await openReader(dataFile(dataDir))
   const writes = new WriteQueue()
+  const said = openSync(saidFile(dataDir), existsSync(saidFile(dataDir)) ? 'r+' : 'w')
   // Sequelize's own transactions each open the file anew; here it has one connection, and only the queue writes.
   const write = <T>(work: () => Promise<T>) =>
     writes.run(async () => {
       await sequelize.query('BEGIN IMMEDIATE')
       try {
         const done = await work()
+        const [ledger] = await sequelize.query<{ writes: number }>(
+          'UPDATE ledger SET writes = writes + 1 RETURNING writes',
+          { type: QueryTypes.SELECT },
+        )
         await sequelize.query('COMMIT')
+        // Said after it is kept: what was said is never more than what is there.
+        writeSync(said, `${ledger!.writes}`.padStart(16), 0)
         return done
       } catch (error) {
         // SQLite may have taken it back by itself already.
@@ -100,19 +189,16 @@ export async function openDatabase(dataDir: string): Promise<Database> {
     models: defineModels(sequelize),
     write,
     select: reader.select,
+    scrub: () =>
+      writes.run(async () => {
+        await sequelize.query('VACUUM')
+        await sequelize.query('PRAGMA wal_checkpoint(TRUNCATE)')
+      }),
     close: async () => {
       await writes.drained()
       await reader.close()
       await sequelize.close()
+      closeSync(said)
     },
   }
-}
-
-function putAside(dataDir: string, storage: string): void {
-  const stamp = new Date().toISOString().replace(/[:.]/g, '-')
-  copyFileSync(storage, join(dataDir, `before-migration-${stamp}.sqlite`))
-  const copies = readdirSync(dataDir)
-    .filter((f) => f.startsWith('before-migration-'))
-    .sort()
-  for (const old of copies.slice(0, -COPIES_KEPT)) rmSync(join(dataDir, old))
 }

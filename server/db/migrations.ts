@@ -251,4 +251,17 @@ export const MIGRATIONS: readonly Migration[] = [
          AND stepId NOT LIKE 'lather:%' AND stepId <> 'check'`,
     ],
   },
+  {
+    name: '0008-trust',
+    up: [
+      // How many writes were kept: told to a file beside this one after each, so that a shortened log is noticed.
+      `CREATE TABLE ledger (one INTEGER PRIMARY KEY CHECK (one = 1), writes INTEGER NOT NULL)`,
+      `INSERT INTO ledger VALUES (1, 0)`,
+      // Files that are to go, or that have no row yet: what a kill leaves here is deleted at the next start.
+      `CREATE TABLE files_to_delete (path TEXT PRIMARY KEY, atMs INTEGER NOT NULL) WITHOUT ROWID`,
+      // Who was erased, by number only: a backup of before does not bring them back.
+      `CREATE TABLE erased (
+        clientId TEXT PRIMARY KEY, photos JSON NOT NULL, atMs INTEGER NOT NULL) WITHOUT ROWID`,
+    ],
+  },
 ]

@@ -66,7 +66,7 @@ describe('problem details', () => {
   })
 
   it('give nothing away of what went wrong inside, and write it down', async () => {
-    const inside = new Error('SQLITE_CORRUPT: /srv/data/slow-tide.sqlite')
+    const inside = new Error('SQLITE_MISUSE: /srv/data/slow-tide.sqlite')
     const { status, body } = await answer(inside)
     expect(status).toBe(500)
     expect(JSON.stringify(body)).not.toContain('SQLITE')

@@ -2,6 +2,7 @@
 import type { ErrorRequestHandler, RequestHandler } from 'express'
 import { DomainError } from '../../core/errors.ts'
 import type { Problem } from '../../contract/types.ts'
+import { troubleCode } from '../safety/trouble.ts'
 
 const TITLES: Readonly<Record<number, string>> = {
   400: 'The request could not be read',
@@ -11,6 +12,23 @@ const TITLES: Readonly<Record<number, string>> = {
   413: 'Too much at once',
   422: 'Something is missing or out of range',
   500: 'Something went wrong here',
+  507: 'There is no room',
+}
+
+/** What the disk under the data does not let through. */
+const DISK: Readonly<Record<string, readonly [number, string] | undefined>> = {
+  'disk-full': [
+    507,
+    'The disk is full. Nothing of it was kept; what was saved before is. Make room on the disk of the data folder, then save again.',
+  ],
+  'not-writable': [
+    507,
+    'The data folder cannot be written any more. Nothing of it was kept; what was saved before is. Look at its disk, then save again.',
+  ],
+  damaged: [
+    500,
+    'The data file is damaged. Nothing was changed. Stop Slow Tide, and type "npm run restore" to take a backup.',
+  ],
 }
 
 /** An error that answers with a given status. */
@@ -33,7 +51,8 @@ export const notFound = (what: string) =>
 /** Domain errors that mean "it no longer fits" rather than "it is wrong". */
 const CONFLICTS = new Set(['gap', 'not-possible', 'not-cleared', 'nothing-left', 'clippers-only'])
 
-function toProblem(error: unknown): Problem {
+/** What is answered to an error. */
+export function toProblem(error: unknown): Problem {
   if (error instanceof HttpProblem) {
     return problem(error.status, error.code, error.message, error.errors)
   }
@@ -50,6 +69,8 @@ function toProblem(error: unknown): Problem {
   if (status === 400) {
     return problem(400, 'not-json', 'The request is not readable JSON. Nothing was changed.')
   }
+  const trouble = DISK[troubleCode(error) ?? '']
+  if (trouble) return problem(trouble[0], troubleCode(error)!, trouble[1])
   return problem(
     500,
     'unexpected',

@@ -67,6 +67,13 @@ export async function undoImport(db: Database, id: string): Promise<ImportUndone
        WHERE importId = ? AND NOT EXISTS (SELECT 1 FROM visits WHERE clientId = c.id)`,
       [id],
     )
+    // On the list too: an older backup brings nobody back who was taken out again.
+    await db.sequelize.query(
+      `INSERT OR REPLACE INTO erased (clientId, photos, atMs)
+       SELECT id, '[]', ? FROM clients c
+       WHERE importId = ? AND NOT EXISTS (SELECT 1 FROM visits WHERE clientId = c.id)`,
+      { replacements: [Date.now(), id] },
+    )
     await db.sequelize.query(
       `DELETE FROM clients WHERE importId = ?
        AND NOT EXISTS (SELECT 1 FROM visits WHERE clientId = clients.id)`,

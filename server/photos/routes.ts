@@ -6,9 +6,13 @@ import type { Photo } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { mount } from '../http/mount.ts'
 import { HttpProblem, notFound } from '../http/problem.ts'
-import { dropPhoto, keepPhoto, photoFile } from './store.ts'
+import { photoFile, photoNames } from './names.ts'
+import { keepPhoto } from './store.ts'
+import { condemn, spare, sweep } from './sweep.ts'
 
 const LARGEST_BYTES = 24 * 1024 * 1024
+/** An upload that is not done by then is none. */
+const UPLOAD_MOST_MS = 3_600_000
 /** Pictures of one visit at most. */
 const MOST = 40
 
@@ -47,26 +51,34 @@ export function photoRoutes(app: Express, db: Database, dataDir: string): void {
     if (had.count >= MOST) {
       throw new HttpProblem(422, 'enough', `A visit keeps ${MOST} pictures. Take one out first.`)
     }
+    // Until its row is there, its files are to go: a kill in between leaves none behind.
+    await db.write(() => condemn(db, photoNames(id), Date.now() + UPLOAD_MOST_MS))
     const size = await keepPhoto(dataDir, id, file.buffer)
     const photo: Photo = { id: id, visitId: params.id, atMs: Date.now(), ...size }
-    await db.write(() => db.models.Photo.bulkCreate([photo], { ignoreDuplicates: true }))
+    await db.write(async () => {
+      await db.models.Photo.bulkCreate([photo], { ignoreDuplicates: true })
+      await spare(db, photoNames(id))
+    })
     response.status(201)
     return photo
   })
   mount(app, 'photo', async ({ params, query, response }) => {
     await readPhoto(db, params.id)
     await new Promise<void>((sent, failed) => {
-      response.type('image/jpeg').setHeader('Cache-Control', 'private, max-age=31536000, immutable')
+      response.type('image/jpeg').setHeader('Cache-Control', 'no-store')
       response.sendFile(
         photoFile(dataDir, params.id, query.size),
-        { dotfiles: 'allow' },
+        { dotfiles: 'allow', cacheControl: false },
         (error) => (error ? failed(notFound('That picture')) : sent()),
       )
     })
   })
   mount(app, 'removePhoto', async ({ params }) => {
-    await db.write(() => db.models.Photo.destroy({ where: { id: params.id } }))
-    await dropPhoto(dataDir, params.id)
+    await db.write(async () => {
+      await db.models.Photo.destroy({ where: { id: params.id } })
+      await condemn(db, photoNames(params.id))
+    })
+    await sweep(db, dataDir)
     return { removed: true as const }
   })
 }

@@ -1,19 +1,11 @@
 /** Pictures of a visit: on disk beside the database, turned upright, without what a camera writes into them (place, time, device). */
 import { mkdirSync } from 'node:fs'
-import { rm } from 'node:fs/promises'
-import { join } from 'node:path'
 import sharp from 'sharp'
 import { HttpProblem } from '../http/problem.ts'
+import { photoFile, photoFolder } from './names.ts'
 
 const WIDEST_PX = 2000
 const THUMBNAIL_PX = 320
-
-export type PhotoSize = 'whole' | 'thumbnail'
-
-const folder = (dataDir: string) => join(dataDir, 'photos')
-
-export const photoFile = (dataDir: string, id: string, size: PhotoSize) =>
-  join(folder(dataDir), size === 'whole' ? `${id}.jpg` : `${id}-small.jpg`)
 
 /**
  * Keeps a picture and a small one of it.
@@ -24,7 +16,7 @@ export async function keepPhoto(
   id: string,
   bytes: Buffer,
 ): Promise<{ width: number; height: number }> {
-  mkdirSync(folder(dataDir), { recursive: true })
+  mkdirSync(photoFolder(dataDir), { recursive: true })
   try {
     // Only the picture itself is written anew: what stood beside it in the file is left behind.
     const upright = sharp(bytes, { limitInputPixels: 80_000_000 }).rotate()
@@ -40,19 +32,10 @@ export async function keepPhoto(
       .toFile(photoFile(dataDir, id, 'thumbnail'))
     return { width, height }
   } catch {
-    await dropPhoto(dataDir, id)
     throw new HttpProblem(
       422,
       'no-picture',
       'That file cannot be read as a picture. Take a JPEG, PNG or WebP. Nothing was kept of it.',
     )
   }
-}
-
-export async function dropPhoto(dataDir: string, id: string): Promise<void> {
-  await Promise.all(
-    (['whole', 'thumbnail'] as const).map((size) =>
-      rm(photoFile(dataDir, id, size), { force: true }),
-    ),
-  )
 }

@@ -26,7 +26,9 @@ export interface Studio {
 
 /** @param from a data folder to begin with; it stays as it is */
 export async function openStudio(from?: string): Promise<Studio> {
-  const dir = mkdtempSync(join(tmpdir(), 'slow-tide-'))
+  const root = mkdtempSync(join(tmpdir(), 'slow-tide-'))
+  // Backups lie beside it.
+  const dir = join(root, 'data')
   if (from) cpSync(from, dir, { recursive: true })
   const db = await openDatabase(dir)
   await ensureWorkers(db)
@@ -48,7 +50,7 @@ export async function openStudio(from?: string): Promise<Studio> {
     dir,
     close: async () => {
       await db.close()
-      rmSync(dir, { recursive: true, force: true })
+      rmSync(root, { recursive: true, force: true })
     },
   }
 }

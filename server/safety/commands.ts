@@ -1,0 +1,74 @@
+/** What is asked for in a terminal: a backup, taking one back, and reading what is left of a damaged file. */
+import { resolve } from 'node:path'
+import { whenWords } from '../../core/time/index.ts'
+import { readConfig } from '../config.ts'
+import { openDatabase } from '../db/connection.ts'
+import { listBackups, makeBackup } from './backup.ts'
+import { backupFolders } from './folder.ts'
+import { rescue } from './rescue.ts'
+import { restore } from './restore.ts'
+
+const folderOf = (args: readonly string[]) =>
+  readConfig(process.env, args.includes('--demo')).dataDir
+const given = (args: readonly string[]) => args.find((a) => !a.startsWith('--'))
+const megabytes = (bytes: number) => `${(bytes / 1e6).toFixed(1)} MB`
+
+/** `backup [FOLDER]`. */
+export async function backupCommand(args: readonly string[]): Promise<void> {
+  const dataDir = folderOf(args)
+  const folder = given(args)
+  let last = ''
+  const backup = await makeBackup({
+    ...{ dataDir, why: 'asked' },
+    ...(folder !== undefined && { folder: resolve(folder) }),
+    onProgress: ({ part }) => {
+      if (part !== last) console.log(`${part} …`)
+      last = part
+      process.send?.({ part })
+    },
+  })
+  const { clients = 0, visits = 0 } = backup.counts
+  console.log(
+    `${backup.file} (${megabytes(backup.bytes)}): ${clients} clients, ${visits} visits, read back and whole.`,
+  )
+}
+
+/** `restore [FILE]`: without a file it lists what there is. */
+export async function restoreCommand(args: readonly string[]): Promise<void> {
+  const dataDir = folderOf(args)
+  const file = given(args)
+  if (file === undefined) {
+    const all = backupFolders(dataDir).flatMap(listBackups)
+    if (all.length === 0) {
+      console.log(`There is no backup in ${backupFolders(dataDir).join(' or ')}.`)
+      return
+    }
+    for (const b of all) {
+      const proven = b.proven && !b.proven.problem ? ', restored for trial' : ''
+      console.log(
+        `${b.file}  ${whenWords(b.madeAtMs)}, ${b.counts['clients'] ?? 0} clients, ${b.counts['visits'] ?? 0} visits${proven}`,
+      )
+    }
+    console.log('Type "npm run restore -- FILE" to take one.')
+    return
+  }
+  const done = await restore(dataDir, resolve(file), process.env['SLOW_TIDE_PASSPHRASE'])
+  console.log(
+    `Restored as of ${whenWords(done.madeAtMs)}: ${done.clients} clients, ${done.visits} visits.` +
+      (done.erasedAgain > 0 ? ` ${done.erasedAgain} who were erased since are erased again.` : '') +
+      (done.aside ? ` What was there before is at ${done.aside}.` : ''),
+  )
+}
+
+/** `rescue`. */
+export async function rescueCommand(args: readonly string[]): Promise<void> {
+  const dataDir = folderOf(args)
+  const done = await rescue(dataDir, async (into) => (await openDatabase(into)).close())
+  const rows = Object.entries(done.tables).filter(([, t]) => t.read + t.lost > 0)
+  for (const [name, { read, lost }] of rows)
+    console.log(`${name}: ${read} read${lost > 0 ? `, ${lost} lost` : ''}`)
+  if (done.orphans > 0) console.log(`${done.orphans} left out because what they hang on was lost.`)
+  console.log(
+    `What can be read is in ${done.into}; the old folder is as it was. To look at it: SLOW_TIDE_DATA="${done.into}" npm start`,
+  )
+}
