@@ -51,5 +51,10 @@ export const ADDRESSES = {
   imports: { method: 'GET', path: '/api/imports' },
   addImport: { method: 'POST', path: '/api/imports' },
   undoImport: { method: 'DELETE', path: '/api/imports/:id' },
+  safety: { method: 'GET', path: '/api/safety' },
+  changeSafety: { method: 'PATCH', path: '/api/safety' },
+  backUp: { method: 'POST', path: '/api/safety/backup' },
+  prove: { method: 'POST', path: '/api/safety/proof' },
+  stopSafety: { method: 'DELETE', path: '/api/safety/work' },
   removeHairReading: { method: 'DELETE', path: '/api/hair/:id' },
 } as const satisfies Record<string, Address>

@@ -25,6 +25,7 @@ import type { Schools } from '../core/house/index.ts'
 import * as y from 'yup'
 import { MESSAGE_STATES } from './chair.ts'
 import { choice } from './parts.ts'
+import { BACKUP_WHYS, SAFETY_WORKS } from './safety.ts'
 
 export const VISIT_STATES = ['open', 'running', 'finished'] as const
 
@@ -297,6 +298,44 @@ export const todayAnswer = record({
   answersOwed: number(),
   patchTestsToRead: number(),
   firstVisits: number(),
+  /** What is wrong with the backups; null while all is well. */
+  safety: y.string().nullable().defined(),
+})
+
+const workAnswer = record({ what: one(SAFETY_WORKS), part: text(), done: number() })
+
+export const safetyAnswer = record({
+  demo: yes(),
+  dataDir: text(),
+  folder: text(),
+  second: y.string().nullable().defined(),
+  /** Folders on other disks that a second copy could go to. */
+  otherDisks: y.array(text()).required(),
+  /** True when every copy lies on the disk of the data. */
+  sameDisk: yes(),
+  /** Whether backups are locked with a passphrase. */
+  locked: yes(),
+  working: workAnswer.nullable().defined(),
+  failure: record({ what: one(SAFETY_WORKS), atMs: number(), problem: text() })
+    .nullable()
+    .defined(),
+  lastAtMs: maybe(),
+  provenAtMs: maybe(),
+  /** When the next night's is due. */
+  nextAtMs: number(),
+  backups: listOf(
+    record({
+      name: text(),
+      madeAtMs: number(),
+      why: one(BACKUP_WHYS),
+      bytes: number(),
+      clients: number(),
+      visits: number(),
+      provenAtMs: maybe(),
+      problem: y.string().nullable().defined(),
+      onSecond: yes(),
+    }),
+  ),
 })
 
 export const clientRowAnswer = record({

@@ -3,12 +3,30 @@ import * as y from 'yup'
 import { ALL_ZONE_IDS } from '../core/zones/index.ts'
 
 export const uuid = () => y.string().uuid('must be an id (UUID)')
-export const text = (most: number) => y.string().trim().max(most, `at most ${most} characters`)
-export const moment = () => y.number().integer().min(0).max(8.64e15)
+/** Text and nothing else: a list or an object is refused, where Yup would ask it to be trimmed. */
+export const text = (most: number) =>
+  y
+    .string()
+    .transform((value: unknown) => (typeof value === 'string' ? value.trim() : value))
+    .max(most, `at most ${most} characters`)
+/** Moments of anybody's life here: later ones leave the calendar when days are added to them. */
+const LATEST_MS = Date.UTC(2200, 0, 1)
+export const moment = () => y.number().integer().min(0).max(LATEST_MS, 'is too far ahead')
 export const isoDate = () =>
   y
     .string()
-    .matches(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, 'must be a date like 2026-03-14')
+    .matches(
+      /^(19|20|21)\d\d-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/,
+      'must be a date like 2026-03-14',
+    )
+    .test('day', 'is no day of the calendar', (date) => {
+      const day = new Date(`${date}T12:00:00Z`)
+      return (
+        date === undefined ||
+        (day.getTime() > 0 && day.toISOString().startsWith(date)) ||
+        /^19[0-6]/.test(date)
+      )
+    })
 /** Ids of zones, rules, steps and lanes: short words joined with hyphens and colons. */
 export const word = () => y.string().matches(/^[a-zA-Z0-9:-]{1,60}$/, 'is not a known name')
 const coordinate = () => y.number().required().min(-1000).max(1000)

@@ -6,6 +6,7 @@ import * as a from './answers.ts'
 import * as c from './chair.ts'
 import * as f from './followUp.ts'
 import * as s from './schemas.ts'
+import { safetyChangeSchema } from './safety.ts'
 
 /** A route: where, what goes in (what is not given is not taken), and what comes out as JSON. */
 export interface Route {
@@ -167,6 +168,16 @@ export const ROUTES = {
   imports: route({ answer: a.importsAnswer, ...ADDRESSES.imports }),
   addImport: route({ answer: a.importAnswer, ...ADDRESSES.addImport, body: s.importSchema }),
   undoImport: route({ answer: a.importUndoneAnswer, ...ADDRESSES.undoImport, params: s.idParams }),
+  safety: route({ answer: a.safetyAnswer, ...ADDRESSES.safety }),
+  changeSafety: route({
+    answer: a.safetyAnswer,
+    ...ADDRESSES.changeSafety,
+    body: safetyChangeSchema,
+  }),
+  /** Begins; how far it is is asked with `safety`. */
+  backUp: route({ answer: a.safetyAnswer, ...ADDRESSES.backUp, body: f.emptyBody }),
+  prove: route({ answer: a.safetyAnswer, ...ADDRESSES.prove, body: f.emptyBody }),
+  stopSafety: route({ answer: a.safetyAnswer, ...ADDRESSES.stopSafety }),
   removeHairReading: route({
     answer: a.removedAnswer,
     ...ADDRESSES.removeHairReading,

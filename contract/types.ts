@@ -24,5 +24,6 @@ export type Message = InferType<typeof a.messageAnswer>
 export type KitLog = InferType<typeof a.kitLogAnswer>
 export type TodayRow = InferType<typeof a.todayRowAnswer>
 export type Today = InferType<typeof a.todayAnswer>
+export type Safety = InferType<typeof a.safetyAnswer>
 export type ClientRow = InferType<typeof a.clientRowAnswer>
 export type Problem = InferType<typeof a.problemAnswer>

@@ -36,7 +36,7 @@ it.each([23])('tells the same stories at %d:20 as at any other hour', async (hou
       at.getTime(),
       PEOPLE.filter((p) => p.story),
     )
-    const table = await today(house.db, at.getTime())
+    const table = await today(house.db, null, at.getTime())
     const flags = Object.fromEntries(
       table.rows.map((r) => [r.client.name.split(' ')[0], r.flags.map((f) => f.text).join('; ')]),
     )

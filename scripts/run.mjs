@@ -346,6 +346,10 @@ const COMMANDS = {
     build()
     run(bin('tsx'), ['bench/soakRun.mts', ...rest])
   },
+  fuzz() {
+    build()
+    run(bin('tsx'), ['scripts/fuzz.mts', ...rest])
+  },
   replay() {
     buildHead()
     run(bin('tsx'), ['scripts/replay.mts', ...rest])

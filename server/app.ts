@@ -2,7 +2,6 @@
 import compression from 'compression'
 import express, { type Express } from 'express'
 import helmet from 'helmet'
-import { pinoHttp } from 'pino-http'
 import type { Logger } from 'pino'
 import { linkRoutes } from './answer/linkRoutes.ts'
 import { closedPage } from './answer/page.ts'
@@ -13,10 +12,15 @@ import { careRoutes } from './care/routes.ts'
 import { clientRoutes } from './clients/routes.ts'
 import type { Config } from './config.ts'
 import type { Database } from './db/connection.ts'
+import { ownHosts, ownKinds, ownPages } from './http/door.ts'
+import { httpLog } from './http/log.ts'
 import { mount } from './http/mount.ts'
 import { answerProblem, unknownRoute } from './http/problem.ts'
 import { serveWeb } from './http/static.ts'
 import { importRoutes } from './imports/routes.ts'
+import { Caretaker } from './safety/caretaker.ts'
+import { safetyRoutes } from './safety/routes.ts'
+import { toolsHere } from './safety/tools.ts'
 import { studioRoutes } from './studio/routes.ts'
 import { houseRoutes } from './house/routes.ts'
 import { photoRoutes } from './photos/routes.ts'
@@ -45,33 +49,51 @@ const secure = () =>
     },
     // The studio's own machine serves plain HTTP.
     strictTransportSecurity: false,
+    // Nothing of an address goes to other sites; our own forms still say where they come from.
+    referrerPolicy: { policy: 'same-origin' },
     crossOriginEmbedderPolicy: false,
   })
 
 /** The link pages alone, for a port of their own that may be reached from outside the house. */
-export function createAnswerApp(db: Database, logger: Logger, chair: Chair): Express {
+export function createAnswerApp(
+  db: Database,
+  config: Pick<Config, 'hosts' | 'trustProxy'>,
+  logger: Logger,
+  chair: Chair,
+): Express {
   const app = express()
   app.disable('x-powered-by')
   app.use(secure())
-  app.use(pinoHttp({ logger, quietReqLogger: true, autoLogging: false }))
+  app.use(httpLog(logger))
+  if (config.trustProxy !== undefined) app.set('trust proxy', config.trustProxy)
+  app.use(ownHosts({ hosts: config.hosts, addresses: true }))
   app.use(answerRoutes(db, chair))
   app.use((_request, response) => void response.status(404).type('html').send(closedPage()))
   app.use(answerProblem)
   return app
 }
 
+/** What each address of the API takes: JSON, but for pictures. */
+const kindFor = (path: string) =>
+  path.endsWith('/photos') ? 'multipart/form-data' : 'application/json'
+
 export function createApp(
   db: Database,
   config: Config,
   logger: Logger,
-  chair = openChair(db),
+  {
+    chair = openChair(db),
+    caretaker = new Caretaker(db, config.dataDir, toolsHere(config.dataDir)),
+  }: { chair?: Chair; caretaker?: Caretaker } = {},
 ): Express {
   const app = express()
   app.disable('x-powered-by')
   // Answers are asked for anew each time; hashing them buys nothing.
   app.disable('etag')
   app.use(secure())
-  app.use(pinoHttp({ logger, quietReqLogger: true, autoLogging: logger.isLevelEnabled('info') }))
+  app.use(httpLog(logger))
+  if (config.trustProxy !== undefined) app.set('trust proxy', config.trustProxy)
+  app.use(ownHosts({ hosts: config.hosts }))
   // What the house's own screens ask for is small and near; only files are worth squeezing.
   app.use(
     compression({
@@ -80,6 +102,7 @@ export function createApp(
     }),
   )
   app.use(answerRoutes(db, chair))
+  app.use('/api', ownPages, ownKinds(kindFor))
   // Many clients at once are large; everything else is small.
   app.use('/api/imports', express.json({ limit: '12mb' }))
   app.use(express.json({ limit: '512kb' }))
@@ -94,13 +117,14 @@ export function createApp(
       visits: Number(count!['visits']),
     }
   })
-  todayRoutes(app, db)
+  todayRoutes(app, db, caretaker)
+  safetyRoutes(app, caretaker)
   houseRoutes(app, db)
   clientRoutes(app, db, chair.desk, config.dataDir)
   importRoutes(app, db)
   studioRoutes(app, db)
   visitRoutes(app, db, chair)
-  linkRoutes(app, db, config.publicUrl)
+  linkRoutes(app, db, config)
   chairRoutes(app, db, chair)
   photoRoutes(app, db, config.dataDir)
   careRoutes(app, db)

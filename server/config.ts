@@ -15,6 +15,10 @@ export interface Config {
   readonly answerPort?: number | undefined
   /** Where that port listens: every address, since that is what it is for. */
   readonly answerHost: string
+  /** Names and addresses beside the loopback's under which the house is reached. */
+  readonly hosts: readonly string[]
+  /** Whose word on the client's address is taken: a number of proxies, or their addresses. Nobody's when left out. */
+  readonly trustProxy?: number | readonly string[] | undefined
   /** Where clients reach the link pages; where the house's own screens reach it when left out. */
   readonly publicUrl?: string | undefined
 }
@@ -44,11 +48,34 @@ function portOf(env: NodeJS.ProcessEnv, name: string): number | undefined {
   return port
 }
 
+const list = (given: string | undefined) =>
+  (given ?? '')
+    .split(',')
+    .map((s) => s.trim())
+    .filter(Boolean)
+
+function hostOf(url: string): string {
+  try {
+    return new URL(url).host
+  } catch {
+    throw new Error(
+      `PUBLIC_URL must be a whole address such as https://example.org; it is "${url}".`,
+    )
+  }
+}
+
+function proxies(given: string | undefined): Config['trustProxy'] {
+  const all = list(given)
+  if (all.length === 0) return undefined
+  return /^\d+$/.test(all[0]!) ? Number(all[0]) : all
+}
+
 /** Reads the configuration. The demo has a data folder of its own. Throws with a sentence when a value cannot be used. */
 export function readConfig(env: NodeJS.ProcessEnv, demo = false): Config {
   const port = portOf(env, 'PORT') ?? 4170
   const answerPort = portOf(env, 'ANSWER_PORT')
   const web = join(ROOT, 'dist', 'web')
+  const publicUrl = env['PUBLIC_URL']?.replace(/\/+$/, '') || undefined
   return {
     host: env['HOST'] || '127.0.0.1',
     port,
@@ -58,6 +85,11 @@ export function readConfig(env: NodeJS.ProcessEnv, demo = false): Config {
     logLevel: env['LOG_LEVEL'] || 'warn',
     answerPort,
     answerHost: env['ANSWER_HOST'] || '0.0.0.0',
-    publicUrl: env['PUBLIC_URL']?.replace(/\/+$/, '') || undefined,
+    publicUrl,
+    hosts: [
+      ...list(env['SLOW_TIDE_HOSTS']),
+      ...(publicUrl === undefined ? [] : [hostOf(publicUrl)]),
+    ],
+    trustProxy: proxies(env['TRUST_PROXY']),
   }
 }

@@ -5,6 +5,7 @@ const COMMANDS: Readonly<
 > = {
   serve: async () => (await import('./serve.ts')).serve,
   backup: async () => (await import('./safety/commands.ts')).backupCommand,
+  prove: async () => (await import('./safety/commands.ts')).proveCommand,
   restore: async () => (await import('./safety/commands.ts')).restoreCommand,
   rescue: async () => (await import('./safety/commands.ts')).rescueCommand,
 }

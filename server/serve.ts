@@ -8,6 +8,8 @@ import { readConfig, type Config } from './config.ts'
 import { openDatabase } from './db/connection.ts'
 import { ensureWorkers } from './house/service.ts'
 import { sweep } from './photos/sweep.ts'
+import { Caretaker } from './safety/caretaker.ts'
+import { toolsBeside } from './safety/tools.ts'
 import { makeBackup } from './safety/backup.ts'
 import { dataFile, lockFolder, readCard, setAside } from './safety/folder.ts'
 import { scrubIfOwed } from './safety/traces.ts'
@@ -75,14 +77,18 @@ export async function serve(args: readonly string[]): Promise<void> {
   await scrubIfOwed(db)
   const chair = openChair(db)
   const logger = pino({ level: config.logLevel })
-  const server = createServer(createApp(db, config, logger, chair))
+  const caretaker = new Caretaker(db, dataDir, toolsBeside(process.argv[1]!, dataDir))
+  caretaker.begin()
+  const server = createServer(createApp(db, config, logger, { chair, caretaker }))
   server.keepAliveTimeout = KEEP_OPEN_MS
   const port = await listen(server, config.host, config.port)
   const address = `http://${config.host}:${port}/`
   lock.tell(address)
   console.log(`Slow Tide is at ${address}  (Ctrl-C stops it)`)
   const answers =
-    config.answerPort === undefined ? undefined : createServer(createAnswerApp(db, logger, chair))
+    config.answerPort === undefined
+      ? undefined
+      : createServer(createAnswerApp(db, config, logger, chair))
   if (answers) {
     const open = await listen(answers, config.answerHost, config.answerPort!)
     console.log(`Link pages alone are at port ${open}.`)
@@ -104,6 +110,7 @@ export async function serve(args: readonly string[]): Promise<void> {
     })
     // Screens that follow a service would keep their connections open.
     chair.desk.close()
+    caretaker.close()
     server.closeAllConnections()
   }
   process.on('SIGINT', stop)

@@ -1,5 +1,6 @@
 /** Open formats, in and out. */
 export { answersCsv } from './answersCsv.ts'
+export { textOfFile } from './fileText.ts'
 export {
   type ClientDraft,
   draftClients,

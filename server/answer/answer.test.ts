@@ -59,7 +59,8 @@ describe('a link page', () => {
     expect(asked.text.match(/<legend>\d\. /g)).toHaveLength(6)
     expect(asked.text).toContain('the day after')
     expect(asked.headers['cache-control']).toBe('no-store')
-    expect(asked.headers['referrer-policy']).toBe('no-referrer')
+    // No other site learns of the address; our own form still says where it comes from.
+    expect(asked.headers['referrer-policy']).toBe('same-origin')
     expect(asked.headers['content-security-policy']).toContain("script-src 'self'")
     // It shows how the client is called, and nothing else of them.
     expect(asked.text).toContain('Hello Ada')
@@ -225,7 +226,7 @@ describe('a link page', () => {
           .post(path)
           .send({ ...FORM })
       ).status,
-    ).toBe(422)
+    ).toBe(415)
     expect(await answers()).toHaveLength(0)
   })
 
@@ -259,7 +260,12 @@ it('no link is made before the end, or long after it', async () => {
 it('the port for clients serves link pages and nothing else', async () => {
   await finished(1.1)
   const path = await link()
-  const alone = createAnswerApp(studio.db, pino({ level: 'silent' }), openChair(studio.db))
+  const alone = createAnswerApp(
+    studio.db,
+    { hosts: [] },
+    pino({ level: 'silent' }),
+    openChair(studio.db),
+  )
   await request(alone).get(path).expect(200)
   for (const there of ['/', '/api/clients', '/api/house', `/api/visits/${visit.id}`, '/clients']) {
     const r = await request(alone).get(there)

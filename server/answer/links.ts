@@ -13,7 +13,7 @@ import { visitPage } from '../visits/page.ts'
 import { readVisit, type VisitRecord } from '../visits/record.ts'
 
 const TOKEN = /^[A-Za-z0-9_-]{43}$/
-const digestOf = (token: string) => createHash('sha256').update(token).digest('hex')
+export const digestOf = (token: string) => createHash('sha256').update(token).digest('hex')
 
 /** Where the link stands in a message, so that a new one takes the place of the old. */
 const LINE = /\nOr answer in a minute here: \S+\n/

@@ -18,7 +18,9 @@ import { tellChair, type Chair } from '../chair/chair.ts'
 import { readFigures, readHouse } from '../house/service.ts'
 import { keepAnswer, keepHair } from '../visits/followUp.ts'
 import { readVisit, type VisitRecord } from '../visits/record.ts'
-import { visitOfToken } from './links.ts'
+import { hostile } from '../../contract/keys.ts'
+import { ownKinds, ownPages } from '../http/door.ts'
+import { digestOf, visitOfToken } from './links.ts'
 import { closedPage, questionsPage, thanksPage, tooMuchPage } from './page.ts'
 import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
@@ -30,6 +32,8 @@ import { ValidationError } from 'yup'
 /** Tries of one address in a minute: plenty for a person, few for a guesser of 256 bits. */
 const TRIES_A_MINUTE = 60
 /** The six answers need less than two; a form is never longer. */
+/** Of one link, from all addresses together. */
+const TRIES_OF_A_LINK = 30
 const MOST_BYTES = '12kb'
 
 const face = () =>
@@ -61,6 +65,19 @@ export function answerRoutes(db: Database, chair: Chair, triesAMinute = TRIES_A_
       next()
     },
   )
+  // From whatever address: one link is asked a few times, not hundreds.
+  router.use(
+    '/answer/:token',
+    rateLimit({
+      windowMs: 60_000,
+      limit: TRIES_OF_A_LINK,
+      standardHeaders: false,
+      legacyHeaders: false,
+      validate: false,
+      keyGenerator: (request) => digestOf(String(request.params.token)),
+      handler: (_request, response) => void response.status(429).send(tooMuchPage()),
+    }),
+  )
   router.get('/answer/:token', async (request, response) => {
     const visit = await visitOfToken(db, request.params.token)
     if (!visit) return void response.status(404).send(closedPage())
@@ -68,12 +85,15 @@ export function answerRoutes(db: Database, chair: Chair, triesAMinute = TRIES_A_
   })
   router.post<'/answer/:token', { token: string }, string, Record<string, unknown> | undefined>(
     '/answer/:token',
+    ownPages,
+    ownKinds(() => 'application/x-www-form-urlencoded'),
     express.urlencoded({ extended: false, limit: MOST_BYTES, parameterLimit: 60 }),
     async (request, response) => {
       const visit = await visitOfToken(db, request.params.token)
       if (!visit) return void response.status(404).send(closedPage())
       let told: ClientAnswer
       try {
+        refuseOdd(request.body)
         told = await clientAnswerSchema.validate(request.body ?? {}, {
           abortEarly: false,
           stripUnknown: false,
@@ -91,11 +111,20 @@ export function answerRoutes(db: Database, chair: Chair, triesAMinute = TRIES_A_
   )
   const tooLarge: ErrorRequestHandler = (error, _request, response, next) => {
     const { status } = error as { status?: number }
-    if (status !== 413 && status !== 400) return next(error)
+    if (!status || status < 400 || status >= 500) return next(error)
     response.status(status).type('html').send(tooMuchPage())
   }
   router.use('/answer', tooLarge)
   return router
+}
+
+/** A form has each field once; only the places on the skin may be several. */
+function refuseOdd(body: unknown): void {
+  const odd =
+    hostile(body)?.path ??
+    Object.entries(body ?? {}).find(([key, v]) => key !== 'areas' && typeof v !== 'string')?.[0]
+  if (odd !== undefined)
+    throw new ValidationError('the form was changed on its way. Fill it in again.')
 }
 
 async function askOrThank(

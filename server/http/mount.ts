@@ -10,7 +10,7 @@ import {
   type RouteName,
   type Route,
 } from '../../contract/routes.ts'
-import { hostileKey } from '../../contract/keys.ts'
+import { hostile } from '../../contract/keys.ts'
 import { HttpProblem } from './problem.ts'
 
 /** What a handler receives, already checked. */
@@ -58,13 +58,13 @@ function checkAnswer(name: string, schema: Schema, answer: unknown): void {
 
 function check(schema: Schema | undefined, value: unknown, status: number, what: string): unknown {
   if (!schema) return undefined
-  const hostile = hostileKey(value)
-  if (hostile !== undefined) {
+  const bad = hostile(value)
+  if (bad) {
     throw new HttpProblem(
       status,
       'invalid',
-      `${what} holds a key that is never used here: "${hostile}". Nothing was changed.`,
-      [{ path: hostile, message: 'is not a field' }],
+      `${what} cannot be taken: ${bad.path ? `"${bad.path.slice(0, 60)}" ` : 'it '}${bad.message}. Nothing was changed.`,
+      [bad],
     )
   }
   try {

@@ -6,13 +6,31 @@ import { troubleCode } from '../safety/trouble.ts'
 
 const TITLES: Readonly<Record<number, string>> = {
   400: 'The request could not be read',
+  401: 'Nobody is signed in',
+  403: 'Not allowed',
   404: 'Not found',
   405: 'Not possible here',
   409: 'That no longer fits',
   413: 'Too much at once',
+  415: 'Another kind of content',
+  421: 'Another house',
   422: 'Something is missing or out of range',
   500: 'Something went wrong here',
   507: 'There is no room',
+}
+
+/** What Express and its parsers refuse by themselves. */
+const REFUSED: Readonly<Record<number, readonly [string, string] | undefined>> = {
+  400: ['not-json', 'The request is not readable JSON. Nothing was changed.'],
+  403: ['not-allowed', 'That is not given out.'],
+  404: ['not-found', 'That file is not here. Reload the page.'],
+  412: ['not-found', 'That file is not here as it was asked for. Reload the page.'],
+  413: ['too-large', 'That is more than can be taken at once. Nothing was changed.'],
+  415: [
+    'wrong-kind',
+    'That kind of content, or its letters, cannot be read. Send UTF-8. Nothing was changed.',
+  ],
+  416: ['not-found', 'That part of the file is not there.'],
 }
 
 /** What the disk under the data does not let through. */
@@ -59,16 +77,8 @@ export function toProblem(error: unknown): Problem {
   if (error instanceof DomainError) {
     return problem(CONFLICTS.has(error.code) ? 409 : 422, error.code, error.message)
   }
-  const status = (error as { status?: number; type?: string }).status
-  if (status === 413) {
-    return problem(413, 'too-large', 'That is more than can be taken at once. Nothing was changed.')
-  }
-  if (status === 404) {
-    return problem(404, 'not-found', 'That file is not here. Reload the page.')
-  }
-  if (status === 400) {
-    return problem(400, 'not-json', 'The request is not readable JSON. Nothing was changed.')
-  }
+  const told = REFUSED[(error as { status?: number }).status ?? 0]
+  if (told) return problem((error as { status: number }).status, told[0], told[1])
   const trouble = DISK[troubleCode(error) ?? '']
   if (trouble) return problem(trouble[0], troubleCode(error)!, trouble[1])
   return problem(
@@ -98,7 +108,7 @@ function problem(
 export const answerProblem: ErrorRequestHandler = (error, request, response, next) => {
   if (response.headersSent) return next(error)
   const body = toProblem(error)
-  if (body.status >= 500) request.log?.error({ err: error as Error }, 'unexpected')
+  if (body.status >= 500) request.log?.error({ err: error as unknown }, 'unexpected')
   response.status(body.status).type('application/problem+json').send(JSON.stringify(body))
 }
 

@@ -21,6 +21,7 @@ beforeAll(async () => {
     version: 'test',
     webDir: web,
     answerHost: '127.0.0.1',
+    hosts: [],
     logLevel: 'silent',
   }
   app = createApp(studio.db, config, pino({ level: 'silent' }))

@@ -8,13 +8,15 @@ import { mount } from '../http/mount.ts'
 import { HttpProblem, notFound } from '../http/problem.ts'
 import { photoFile, photoNames } from './names.ts'
 import { keepPhoto } from './store.ts'
-import { condemn, spare, sweep } from './sweep.ts'
+import { condemn, recondemn, spare, sweep } from './sweep.ts'
 
 const LARGEST_BYTES = 24 * 1024 * 1024
 /** An upload that is not done by then is none. */
 const UPLOAD_MOST_MS = 3_600_000
 /** Pictures of one visit at most. */
 const MOST = 40
+const enough = () =>
+  new HttpProblem(422, 'enough', `A visit keeps ${MOST} pictures. Take one out first.`)
 
 export function photoRoutes(app: Express, db: Database, dataDir: string): void {
   const upload = multer({
@@ -48,16 +50,22 @@ export function photoRoutes(app: Express, db: Database, dataDir: string): void {
     )
     if (!had?.visit) throw notFound('That visit')
     if (had.holder !== null) return readPhoto(db, id)
-    if (had.count >= MOST) {
-      throw new HttpProblem(422, 'enough', `A visit keeps ${MOST} pictures. Take one out first.`)
-    }
+    if (had.count >= MOST) throw enough()
     // Until its row is there, its files are to go: a kill in between leaves none behind.
     await db.write(() => condemn(db, photoNames(id), Date.now() + UPLOAD_MOST_MS))
     const size = await keepPhoto(dataDir, id, file.buffer)
     const photo: Photo = { id: id, visitId: params.id, atMs: Date.now(), ...size }
-    await db.write(async () => {
+    const kept = db.write(async () => {
+      // Counted again where nobody can come in between.
+      const count = await db.models.Photo.count({ where: { visitId: params.id } })
+      if (count >= MOST) throw enough()
       await db.models.Photo.bulkCreate([photo], { ignoreDuplicates: true })
       await spare(db, photoNames(id))
+    })
+    await kept.catch(async (error: unknown) => {
+      await db.write(() => recondemn(db, photoNames(id)))
+      await sweep(db, dataDir)
+      throw error
     })
     response.status(201)
     return photo

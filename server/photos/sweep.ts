@@ -16,6 +16,12 @@ export async function condemn(
     })
 }
 
+/** Part of a write: these go at once, though a later moment was written down. */
+export async function recondemn(db: Database, names: readonly string[]): Promise<void> {
+  await spare(db, names)
+  await condemn(db, names)
+}
+
 /** Part of a write: these stay. */
 export async function spare(db: Database, names: readonly string[]): Promise<void> {
   for (const path of names)

@@ -11,6 +11,7 @@ import { pipeline } from 'node:stream/promises'
 import type { ReadableStream } from 'node:stream/web'
 import { Decrypter, Encrypter } from 'age-encryption'
 import { extract } from 'tar'
+import type { BACKUP_WHYS } from '../../contract/safety.ts'
 import { READ_ONLY, withPlain } from '../db/plain.ts'
 import { stepsDone } from '../db/migrate.ts'
 import { DATA_FILE } from './folder.ts'
@@ -18,7 +19,7 @@ import { Trouble } from './trouble.ts'
 
 export const ARCHIVE = /^slow-tide-(.+)\.tar\.gz(\.age)?$/
 
-export type Why = 'nightly' | 'asked' | 'before-fresh' | 'before-step'
+export type Why = (typeof BACKUP_WHYS)[number]
 
 export interface Manifest {
   readonly format: 'slow-tide-backup'

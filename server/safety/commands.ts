@@ -3,7 +3,7 @@ import { resolve } from 'node:path'
 import { whenWords } from '../../core/time/index.ts'
 import { readConfig } from '../config.ts'
 import { openDatabase } from '../db/connection.ts'
-import { listBackups, makeBackup } from './backup.ts'
+import { listBackups, makeBackup, proveBackup } from './backup.ts'
 import { backupFolders } from './folder.ts'
 import { rescue } from './rescue.ts'
 import { restore } from './restore.ts'
@@ -19,17 +19,33 @@ export async function backupCommand(args: readonly string[]): Promise<void> {
   const folder = given(args)
   let last = ''
   const backup = await makeBackup({
-    ...{ dataDir, why: 'asked' },
+    dataDir,
+    why: args.includes('--why=nightly') ? 'nightly' : 'asked',
     ...(folder !== undefined && { folder: resolve(folder) }),
-    onProgress: ({ part }) => {
+    onProgress: ({ part, done }) => {
       if (part !== last) console.log(`${part} …`)
       last = part
-      process.send?.({ part })
+      process.send?.({ part, done })
     },
   })
   const { clients = 0, visits = 0 } = backup.counts
   console.log(
     `${backup.file} (${megabytes(backup.bytes)}): ${clients} clients, ${visits} visits, read back and whole.`,
+  )
+}
+
+/** `prove [FILE]`: the newest without a file. */
+export async function proveCommand(args: readonly string[]): Promise<void> {
+  const dataDir = folderOf(args)
+  const file = given(args)
+  const all = listBackups(backupFolders(dataDir)[0]!)
+  const backup = file === undefined ? all[0] : all.find((b) => b.file === resolve(file))
+  if (!backup) throw new Error('There is no such backup.')
+  const { proven } = await proveBackup(dataDir, backup, (p) => process.send?.(p))
+  console.log(
+    proven!.problem
+      ? `${backup.file} did not restore: ${proven!.problem}`
+      : `${backup.file} was restored for trial: every file and every table is as it says.`,
   )
 }
 

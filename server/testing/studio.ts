@@ -14,6 +14,7 @@ import pino from 'pino'
 import request from 'supertest'
 import type { Client, House, VisitPage } from '../../contract/types.ts'
 import { createApp } from '../app.ts'
+import type { Config } from '../config.ts'
 import { openDatabase, type Database } from '../db/connection.ts'
 import { ensureWorkers } from '../house/service.ts'
 
@@ -21,6 +22,7 @@ export interface Studio {
   readonly app: Express
   readonly db: Database
   readonly dir: string
+  readonly config: Config
   readonly close: () => Promise<void>
 }
 
@@ -32,7 +34,7 @@ export async function openStudio(from?: string): Promise<Studio> {
   if (from) cpSync(from, dir, { recursive: true })
   const db = await openDatabase(dir)
   await ensureWorkers(db)
-  const config = {
+  const config: Config = {
     host: '127.0.0.1',
     port: 0,
     dataDir: dir,
@@ -40,6 +42,7 @@ export async function openStudio(from?: string): Promise<Studio> {
     webDir: undefined,
     logLevel: 'silent',
     answerHost: '127.0.0.1',
+    hosts: [],
   }
   const app = createApp(db, config, pino({ level: 'silent' }))
   // What the contract says of an answer holds of every answer that any test is given.
@@ -48,6 +51,7 @@ export async function openStudio(from?: string): Promise<Studio> {
     app,
     db,
     dir,
+    config,
     close: async () => {
       await db.close()
       rmSync(root, { recursive: true, force: true })

@@ -1,8 +1,9 @@
 import type { Express } from 'express'
 import type { Database } from '../db/connection.ts'
+import type { Caretaker } from '../safety/caretaker.ts'
 import { mount } from '../http/mount.ts'
 import { today } from './service.ts'
 
-export function todayRoutes(app: Express, db: Database): void {
-  mount(app, 'today', () => today(db))
+export function todayRoutes(app: Express, db: Database, caretaker: Caretaker): void {
+  mount(app, 'today', () => today(db, caretaker.problem(Date.now())))
 }

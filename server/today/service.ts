@@ -16,7 +16,11 @@ const AHEAD_DAYS = 28
 /** A curve is read from one earlier service before the line begins. */
 const READ_BACK_DAYS = 120
 
-export async function today(db: Database, nowMs = Date.now()): Promise<Today> {
+export async function today(
+  db: Database,
+  safety: string | null = null,
+  nowMs = Date.now(),
+): Promise<Today> {
   const fromMs = nowMs - BACK_DAYS * DAY_MS
   const untilMs = nowMs + AHEAD_DAYS * DAY_MS
   const [house, overview] = await Promise.all([
@@ -70,6 +74,7 @@ export async function today(db: Database, nowMs = Date.now()): Promise<Today> {
     rows,
     answersOwed,
     patchTestsToRead,
+    safety,
     firstVisits: overview.filter((o) => o.past.length === 0).length,
   }
 }

@@ -65,7 +65,7 @@ export function ImportClients() {
     setDrafts([])
     bring.reset()
     try {
-      const read = await worker.current!.read(await chosen.text())
+      const read = await worker.current!.read(await chosen.arrayBuffer())
       if (read.why !== undefined) setWrong(read.why)
       else {
         setFile({ name: chosen.name, read })

@@ -3,6 +3,7 @@ import { SERVICE_IDS } from '../../core/services/index.ts'
 import { SCHOOL_IDS, SCHOOLS } from '../../core/house/index.ts'
 import { consentText, CLOSING_SENTENCE } from '../../core/screening/index.ts'
 import { lazy, Suspense, useState } from 'react'
+import { useSearchParams } from 'react-router'
 import type { House } from '../../contract/types.ts'
 import { useChangeHouse, useHouse } from '../api/queries.ts'
 import { atWords } from '../state/words.ts'
@@ -10,6 +11,7 @@ import { Figures } from './Figures.tsx'
 import { Outbox } from './Outbox.tsx'
 import { Probe } from './Probe.tsx'
 import { Rules } from './Rules.tsx'
+import { SafetyPart } from './SafetyPart.tsx'
 
 const Studio = lazy(() => import('./Studio.tsx').then((m) => ({ default: m.Studio })))
 
@@ -73,8 +75,12 @@ const PARTS = {
   consent: 'Text that clients sign',
   probe: 'Probe thermometer',
   outbox: 'What would be sent',
+  safety: 'Backups, and what proves them',
   changes: 'What was changed, and when',
 } as const
+
+type Part = keyof typeof PARTS
+const isPart = (id: string): id is Part => Object.hasOwn(PARTS, id)
 
 function ConsentText({ text, onChange }: { text: string; onChange: (text: string) => void }) {
   const [typed, setTyped] = useState(text)
@@ -136,7 +142,10 @@ function Changes({ changes }: { changes: House['changes'] }) {
 }
 
 export function HousePage() {
-  const [part, setPart] = useState<keyof typeof PARTS>('figures')
+  const [search, setSearch] = useSearchParams()
+  const named = search.get('part') ?? ''
+  const part = isPart(named) ? named : 'figures'
+  const setPart = (id: Part) => setSearch({ part: id }, { replace: true })
   const house = useHouse()
   const change = useChangeHouse()
   return (
@@ -194,6 +203,7 @@ export function HousePage() {
                 ['consent', 'Consent'],
                 ['probe', 'Probe'],
                 ['outbox', 'Outbox'],
+                ['safety', 'Safety'],
                 ['changes', `Changes ${house.data?.changes.length ?? ''}`],
               ] as const
             ).map(([id, name]) => (
@@ -209,7 +219,7 @@ export function HousePage() {
                 <Studio key={part} house={house.data} part={part} />
               </Suspense>
             )
-          ) : (
+          ) : part === 'safety' ? null : (
             <p className="soft">
               P published · C common practice · H house estimate. Changes are dated; plans keep the
               figures they were made with. {CLOSING_SENTENCE}
@@ -230,6 +240,7 @@ export function HousePage() {
           )}
           {house.data && part === 'probe' && <Probe house={house.data} change={change} />}
           {part === 'outbox' && <Outbox />}
+          {part === 'safety' && <SafetyPart />}
           {house.data && part === 'changes' && <Changes changes={house.data.changes} />}
         </section>
       </div>

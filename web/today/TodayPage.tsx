@@ -48,6 +48,11 @@ export function TodayPage() {
           </button>
         </p>
       )}
+      {today.data?.safety && (
+        <p role="alert" className="problem">
+          {today.data.safety} <Link to="/house?part=safety">To the backups</Link>
+        </p>
+      )}
       {today.data &&
         (today.data.rows.length === 0 ? (
           <div className="empty">

@@ -5,6 +5,7 @@ import {
   draftClients,
   guessMapping,
   readClientsFile,
+  textOfFile,
   type ClientDraft,
   type ImportTable,
   type Mapping,
@@ -24,9 +25,9 @@ export interface ReadFile {
 let table: ImportTable | undefined
 
 const importWorker = {
-  read(text: string): ReadFile {
+  read(bytes: ArrayBuffer): ReadFile {
     try {
-      table = readClientsFile(text)
+      table = readClientsFile(textOfFile(new Uint8Array(bytes)))
     } catch (error) {
       if (error instanceof DomainError) return { why: error.message }
       throw error
