@@ -25,8 +25,11 @@ import type { Schools } from '../core/house/index.ts'
 import * as y from 'yup'
 import { MESSAGE_STATES } from './chair.ts'
 import { choice } from './parts.ts'
+import { SCREEN_KINDS } from './people.ts'
+import { RANKS } from './rights.ts'
 import { BACKUP_WHYS, SAFETY_WORKS } from './safety.ts'
 
+export const SESSION_MODES = ['first-run', 'open', 'demo', 'people'] as const
 export const VISIT_STATES = ['open', 'running', 'finished'] as const
 
 const yes = () => y.boolean().required()
@@ -300,6 +303,83 @@ export const todayAnswer = record({
   firstVisits: number(),
   /** What is wrong with the backups; null while all is well. */
   safety: y.string().nullable().defined(),
+})
+
+const somebody = record({ id: text(), name: text() })
+
+export const sessionAnswer = record({
+  /** `open`: nobody signs in, at this machine alone; `demo`: the demo signs in by itself. */
+  mode: one(SESSION_MODES),
+  house: text(),
+  nowMs: number(),
+  worker: record({ id: text(), name: text(), rank: one(RANKS) })
+    .nullable()
+    .defined(),
+  /** A screen that only shows. */
+  wall: yes(),
+  /** What is typed is asked for again. */
+  locked: yes(),
+  /** Who may sign in here. */
+  workers: listOf(somebody),
+  /** Figures to try the demo with, by worker; none in a studio. */
+  demoSecrets: core<Record<string, string>>(),
+  idleMinutes: number(),
+})
+
+export const peopleAnswer = record({
+  people: listOf(
+    record({
+      id: text(),
+      name: text(),
+      role: text(),
+      rank: one(RANKS),
+      signsIn: yes(),
+      gone: yes(),
+      sessions: number(),
+    }),
+  ),
+})
+
+export const screensAnswer = record({
+  /** Whether other machines can reach this one at all. */
+  lan: record({ url: text(), trustUrl: text(), fingerprint: text() }).nullable().defined(),
+  screens: listOf(
+    record({
+      id: text(),
+      name: text(),
+      kind: one(SCREEN_KINDS),
+      pairedAtMs: number(),
+      seenAtMs: maybe(),
+      takenBackAtMs: maybe(),
+    }),
+  ),
+  pairing: record({ code: text(), url: text(), qr: text(), name: text(), untilMs: number() })
+    .nullable()
+    .defined(),
+})
+
+export const pairedAnswer = record({ name: text(), kind: one(SCREEN_KINDS) })
+
+export const wallAnswer = record({
+  running: listOf(record({ visitId: text(), clientId: text(), name: text(), worker: text() })),
+})
+
+export const trailAnswer = record({
+  rows: listOf(
+    record({
+      seq: number(),
+      atMs: number(),
+      worker: text(),
+      screen: text(),
+      use: text(),
+      what: text(),
+      clientId: y.string().nullable().defined(),
+      /** Null of one who was erased. */
+      client: y.string().nullable().defined(),
+    }),
+  ),
+  more: yes(),
+  whole: yes(),
 })
 
 const workAnswer = record({ what: one(SAFETY_WORKS), part: text(), done: number() })

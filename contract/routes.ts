@@ -5,6 +5,7 @@ import type { Vec3 } from '../core/head/index.ts'
 import * as a from './answers.ts'
 import * as c from './chair.ts'
 import * as f from './followUp.ts'
+import * as p from './people.ts'
 import * as s from './schemas.ts'
 import { safetyChangeSchema } from './safety.ts'
 
@@ -168,6 +169,39 @@ export const ROUTES = {
   imports: route({ answer: a.importsAnswer, ...ADDRESSES.imports }),
   addImport: route({ answer: a.importAnswer, ...ADDRESSES.addImport, body: s.importSchema }),
   undoImport: route({ answer: a.importUndoneAnswer, ...ADDRESSES.undoImport, params: s.idParams }),
+  session: route({ answer: a.sessionAnswer, ...ADDRESSES.session }),
+  signIn: route({ answer: a.sessionAnswer, ...ADDRESSES.signIn, body: p.signInSchema }),
+  signOut: route({ answer: a.sessionAnswer, ...ADDRESSES.signOut }),
+  lockScreen: route({ answer: a.sessionAnswer, ...ADDRESSES.lockScreen, body: f.emptyBody }),
+  signOutEverywhere: route({ answer: a.sessionAnswer, ...ADDRESSES.signOutEverywhere }),
+  changeSecret: route({
+    answer: a.sessionAnswer,
+    ...ADDRESSES.changeSecret,
+    body: p.secretChangeSchema,
+  }),
+  makeOwner: route({ answer: a.sessionAnswer, ...ADDRESSES.makeOwner, body: p.ownerSchema }),
+  people: route({ answer: a.peopleAnswer, ...ADDRESSES.people }),
+  addWorker: route({ answer: a.peopleAnswer, ...ADDRESSES.addWorker, body: p.newWorkerSchema }),
+  changeWorker: route({
+    answer: a.peopleAnswer,
+    ...ADDRESSES.changeWorker,
+    params: s.idParams,
+    body: p.workerChangeSchema,
+  }),
+  screens: route({ answer: a.screensAnswer, ...ADDRESSES.screens }),
+  newPairing: route({ answer: a.screensAnswer, ...ADDRESSES.newPairing, body: p.newPairingSchema }),
+  changeScreen: route({
+    answer: a.screensAnswer,
+    ...ADDRESSES.changeScreen,
+    params: s.idParams,
+    body: p.screenChangeSchema,
+  }),
+  pairScreen: route({ answer: a.pairedAnswer, ...ADDRESSES.pairScreen, body: p.pairSchema }),
+  /** What a screen on the wall shows now. */
+  wall: route({ answer: a.wallAnswer, ...ADDRESSES.wall }),
+  trail: route({ answer: a.trailAnswer, ...ADDRESSES.trail, query: p.trailQuery }),
+  /** Everything kept of a client as a paper to read. */
+  record: route({ ...ADDRESSES.record, params: s.idParams }),
   safety: route({ answer: a.safetyAnswer, ...ADDRESSES.safety }),
   changeSafety: route({
     answer: a.safetyAnswer,

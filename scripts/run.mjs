@@ -328,6 +328,7 @@ const COMMANDS = {
   restore: () => tool('restore'),
   rescue: () => tool('rescue'),
   verify: () => tool('verify'),
+  'new-secret': () => tool('new-secret'),
   rebuild: () => tool('rebuild'),
   build: () => build(),
   test,

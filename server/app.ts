@@ -23,12 +23,15 @@ import { safetyRoutes } from './safety/routes.ts'
 import { toolsHere } from './safety/tools.ts'
 import { studioRoutes } from './studio/routes.ts'
 import { houseRoutes } from './house/routes.ts'
+import { People } from './people/people.ts'
+import { peopleRoutes } from './people/routes.ts'
+import { screenRoutes } from './people/screens.ts'
 import { photoRoutes } from './photos/routes.ts'
 import { todayRoutes } from './today/routes.ts'
 import { visitRoutes } from './visits/routes.ts'
 
 /** Headers that every page has. */
-const secure = () =>
+const headers = () =>
   helmet({
     contentSecurityPolicy: {
       useDefaults: false,
@@ -63,7 +66,7 @@ export function createAnswerApp(
 ): Express {
   const app = express()
   app.disable('x-powered-by')
-  app.use(secure())
+  app.use(headers())
   app.use(httpLog(logger))
   if (config.trustProxy !== undefined) app.set('trust proxy', config.trustProxy)
   app.use(ownHosts({ hosts: config.hosts, addresses: true }))
@@ -84,13 +87,15 @@ export function createApp(
   {
     chair = openChair(db),
     caretaker = new Caretaker(db, config.dataDir, toolsHere(config.dataDir)),
-  }: { chair?: Chair; caretaker?: Caretaker } = {},
+    people = new People(db, config),
+    secure = false,
+  }: { chair?: Chair; caretaker?: Caretaker; people?: People; secure?: boolean } = {},
 ): Express {
   const app = express()
   app.disable('x-powered-by')
   // Answers are asked for anew each time; hashing them buys nothing.
   app.disable('etag')
-  app.use(secure())
+  app.use(headers())
   app.use(httpLog(logger))
   if (config.trustProxy !== undefined) app.set('trust proxy', config.trustProxy)
   app.use(ownHosts({ hosts: config.hosts }))
@@ -102,7 +107,9 @@ export function createApp(
     }),
   )
   app.use(answerRoutes(db, chair))
-  app.use('/api', ownPages, ownKinds(kindFor))
+  app.set('database', db)
+  app.set('trail', people.trail)
+  app.use('/api', ownPages, ownKinds(kindFor), people.middleware(secure))
   // Many clients at once are large; everything else is small.
   app.use('/api/imports', express.json({ limit: '12mb' }))
   app.use(express.json({ limit: '512kb' }))
@@ -117,10 +124,12 @@ export function createApp(
       visits: Number(count!['visits']),
     }
   })
+  peopleRoutes(app, db, people, config.dataDir)
+  screenRoutes(app, db, people, config)
   todayRoutes(app, db, caretaker)
   safetyRoutes(app, caretaker)
   houseRoutes(app, db)
-  clientRoutes(app, db, chair.desk, config.dataDir)
+  clientRoutes(app, db, chair.desk, config.dataDir, people.trail)
   importRoutes(app, db)
   studioRoutes(app, db)
   visitRoutes(app, db, chair)

@@ -19,6 +19,8 @@ export interface Config {
   readonly hosts: readonly string[]
   /** Whose word on the client's address is taken: a number of proxies, or their addresses. Nobody's when left out. */
   readonly trustProxy?: number | readonly string[] | undefined
+  /** How other machines reach this one; undefined where they do not. */
+  readonly lan?: (() => { url: string; trustUrl: string; fingerprint: string } | null) | undefined
   /** Where clients reach the link pages; where the house's own screens reach it when left out. */
   readonly publicUrl?: string | undefined
 }

@@ -7,6 +7,8 @@ const COMMANDS: Readonly<
   backup: async () => (await import('./safety/commands.ts')).backupCommand,
   prove: async () => (await import('./safety/commands.ts')).proveCommand,
   restore: async () => (await import('./safety/commands.ts')).restoreCommand,
+  verify: async () => (await import('./safety/commands.ts')).verifyCommand,
+  'new-secret': async () => (await import('./safety/commands.ts')).newSecretCommand,
   rescue: async () => (await import('./safety/commands.ts')).rescueCommand,
 }
 

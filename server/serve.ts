@@ -7,6 +7,7 @@ import { openChair } from './chair/chair.ts'
 import { readConfig, type Config } from './config.ts'
 import { openDatabase } from './db/connection.ts'
 import { ensureWorkers } from './house/service.ts'
+import { People } from './people/people.ts'
 import { sweep } from './photos/sweep.ts'
 import { Caretaker } from './safety/caretaker.ts'
 import { toolsBeside } from './safety/tools.ts'
@@ -79,7 +80,13 @@ export async function serve(args: readonly string[]): Promise<void> {
   const logger = pino({ level: config.logLevel })
   const caretaker = new Caretaker(db, dataDir, toolsBeside(process.argv[1]!, dataDir))
   caretaker.begin()
-  const server = createServer(createApp(db, config, logger, { chair, caretaker }))
+  const people = new People(db, config)
+  const broken = await people.trail.verify()
+  if (broken !== undefined)
+    console.error(
+      `The trail of who did what does not hold together from line ${broken} on: type "npm run verify".`,
+    )
+  const server = createServer(createApp(db, config, logger, { chair, caretaker, people }))
   server.keepAliveTimeout = KEEP_OPEN_MS
   const port = await listen(server, config.host, config.port)
   const address = `http://${config.host}:${port}/`
@@ -103,8 +110,9 @@ export async function serve(args: readonly string[]): Promise<void> {
     answers?.close()
     answers?.closeAllConnections()
     server.close(() => {
-      void db
+      void people
         .close()
+        .then(db.close)
         .then(lock.release)
         .then(() => process.exit(0))
     })

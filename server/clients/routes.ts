@@ -1,6 +1,7 @@
 import type { Express } from 'express'
 import type { ChairDesk } from '../chair/desk.ts'
 import type { Database } from '../db/connection.ts'
+import type { Trail } from '../people/trail.ts'
 import { mount } from '../http/mount.ts'
 import { clearTraces } from '../safety/traces.ts'
 import * as clients from './service.ts'
@@ -8,7 +9,13 @@ import { seriesCalendar } from './series.ts'
 import { earlierTide } from './tide.ts'
 import { takeOut, takeOutCsv } from './takeOut.ts'
 
-export function clientRoutes(app: Express, db: Database, desk: ChairDesk, dataDir: string): void {
+export function clientRoutes(
+  app: Express,
+  db: Database,
+  desk: ChairDesk,
+  dataDir: string,
+  trail: Trail,
+): void {
   mount(app, 'clients', ({ query }) => clients.listClients(db, query))
   mount(app, 'addClient', async ({ body, response }) => {
     const client = await clients.addClient(db, body)
@@ -42,6 +49,14 @@ export function clientRoutes(app: Express, db: Database, desk: ChairDesk, dataDi
     response
       .type('text/calendar')
       .setHeader('Content-Disposition', 'attachment; filename="visits.ics"')
+    response.send(out)
+  })
+  mount(app, 'record', async ({ params, response }) => {
+    const { clientRecord } = await import('./recordPaper.ts')
+    const out = await clientRecord(db, trail, params.id)
+    response
+      .type('application/pdf')
+      .setHeader('Content-Disposition', 'inline; filename="everything-kept.pdf"')
     response.send(out)
   })
   mount(app, 'report', async ({ params, response }) => {

@@ -22,6 +22,11 @@ import { READ_WRITE, withPlain } from './plain.ts'
 import { openReader, type Reader } from './reader.ts'
 import { WriteQueue } from './writeQueue.ts'
 
+/** Writes its part within a transaction; gives back what to do once that has ended. */
+export type WritePart = (
+  run: (sql: string, values: unknown[]) => Promise<unknown>,
+) => Promise<(kept: boolean) => void>
+
 export interface Database {
   readonly sequelize: Sequelize
   readonly models: Models
@@ -30,6 +35,8 @@ export interface Database {
    * What `select` reads in the meantime is what stood before.
    */
   readonly write: <T>(work: () => Promise<T>) => Promise<T>
+  /** What is written with every write, in its transaction; it is told whether that was kept. */
+  readonly withEachWrite: (part: WritePart) => void
   /** Reads plain rows, beside the models. */
   readonly select: Reader['select']
   /**
@@ -165,11 +172,15 @@ async function openReady(dataDir: string, sequelize: Sequelize): Promise<Databas
   const writes = new WriteQueue()
   const said = openSync(saidFile(dataDir), existsSync(saidFile(dataDir)) ? 'r+' : 'w')
   // Sequelize's own transactions each open the file anew; here it has one connection, and only the queue writes.
+  const parts: WritePart[] = []
+  const run = (sql: string, replacements: unknown[]) => sequelize.query(sql, { replacements })
   const write = <T>(work: () => Promise<T>) =>
     writes.run(async () => {
+      const ended: ((kept: boolean) => void)[] = []
       await sequelize.query('BEGIN IMMEDIATE')
       try {
         const done = await work()
+        for (const part of parts) ended.push(await part(run))
         const [ledger] = await sequelize.query<{ writes: number }>(
           'UPDATE ledger SET writes = writes + 1 RETURNING writes',
           { type: QueryTypes.SELECT },
@@ -177,10 +188,12 @@ async function openReady(dataDir: string, sequelize: Sequelize): Promise<Databas
         await sequelize.query('COMMIT')
         // Said after it is kept: what was said is never more than what is there.
         writeSync(said, `${ledger!.writes}`.padStart(16), 0)
+        for (const tell of ended) tell(true)
         return done
       } catch (error) {
         // SQLite may have taken it back by itself already.
         await sequelize.query('ROLLBACK').catch(() => undefined)
+        for (const tell of ended) tell(false)
         throw error
       }
     })
@@ -188,6 +201,7 @@ async function openReady(dataDir: string, sequelize: Sequelize): Promise<Databas
     sequelize,
     models: defineModels(sequelize),
     write,
+    withEachWrite: (part) => void parts.push(part),
     select: reader.select,
     scrub: () =>
       writes.run(async () => {

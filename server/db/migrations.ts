@@ -264,4 +264,31 @@ export const MIGRATIONS: readonly Migration[] = [
         clientId TEXT PRIMARY KEY, photos JSON NOT NULL, atMs INTEGER NOT NULL) WITHOUT ROWID`,
     ],
   },
+  {
+    name: '0009-people',
+    up: [
+      // What a worker may do, and what they sign in with (argon2id); who has left stays named on what they did.
+      `ALTER TABLE workers ADD COLUMN rank TEXT NOT NULL DEFAULT 'worker'
+        CHECK (rank IN ('owner', 'worker', 'learner', 'front-desk'))`,
+      `ALTER TABLE workers ADD COLUMN secret TEXT`,
+      `ALTER TABLE workers ADD COLUMN goneAtMs INTEGER`,
+      // Other machines' screens; of what lets them in only the digest is kept.
+      `CREATE TABLE screens (
+        id TEXT PRIMARY KEY, name TEXT NOT NULL, kind TEXT NOT NULL CHECK (kind IN ('tablet', 'wall')),
+        digest TEXT NOT NULL UNIQUE, pairedAtMs INTEGER NOT NULL, seenAtMs INTEGER, takenBackAtMs INTEGER)`,
+      // Who looked at, changed, took out or erased what: each line's hash holds the one before it. By number only, so
+      // that it may stay when a client is erased.
+      `CREATE TABLE trail (
+        seq INTEGER PRIMARY KEY, atMs INTEGER NOT NULL, workerId TEXT, worker TEXT NOT NULL, screen TEXT NOT NULL,
+        use TEXT NOT NULL, what TEXT NOT NULL, clientId TEXT, hash TEXT NOT NULL)`,
+      `CREATE INDEX trail_by_client ON trail (clientId, seq)`,
+      `CREATE INDEX trail_by_worker ON trail (workerId, seq)`,
+      ...(['UPDATE', 'DELETE'] as const).map(
+        (
+          change,
+        ) => `CREATE TRIGGER trail_stays_${change.toLowerCase()} BEFORE ${change} ON trail BEGIN
+          SELECT RAISE(ABORT, 'the trail is only added to'); END`,
+      ),
+    ],
+  },
 ]

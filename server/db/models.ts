@@ -28,6 +28,10 @@ export interface WorkerRow extends Row<WorkerRow> {
   role: string
   hand: string
   level: CreationOptional<string>
+  rank: CreationOptional<string>
+  /** What they sign in with, as argon2id keeps it; null when they do not. */
+  secret: CreationOptional<string | null>
+  goneAtMs: CreationOptional<number | null>
 }
 export interface SettingRow extends Row<SettingRow> {
   key: string
@@ -178,6 +182,17 @@ export interface AnswerLinkRow extends Row<AnswerLinkRow> {
   takenBackAtMs: CreationOptional<number | null>
 }
 
+export interface ScreenRow extends Row<ScreenRow> {
+  id: string
+  name: string
+  kind: string
+  /** SHA-256 of what lets it in, hex. */
+  digest: string
+  pairedAtMs: number
+  seenAtMs: CreationOptional<number | null>
+  takenBackAtMs: CreationOptional<number | null>
+}
+
 export interface Models {
   Worker: ModelStatic<WorkerRow>
   Setting: ModelStatic<SettingRow>
@@ -194,6 +209,7 @@ export interface Models {
   Import: ModelStatic<ImportRow>
   AnswerLink: ModelStatic<AnswerLinkRow>
   Decision: ModelStatic<DecisionRow>
+  Screen: ModelStatic<ScreenRow>
 }
 
 const text = { type: DataTypes.TEXT, allowNull: false }
@@ -222,6 +238,9 @@ export function defineModels(sequelize: Sequelize): Models {
       role: text,
       hand: text,
       level: { ...text, defaultValue: 'practised' },
+      rank: { ...text, defaultValue: 'worker' },
+      secret: maybeText,
+      goneAtMs: maybeNumber,
     }),
     Setting: table<SettingRow>('Setting', 'settings', { key, value: json }),
     Client: table<ClientRecord>('Client', 'clients', {
@@ -355,6 +374,10 @@ export function defineModels(sequelize: Sequelize): Models {
       reason: text,
       atMs: number,
       takenBackAtMs: maybeNumber,
+    }),
+    Screen: table<ScreenRow>('Screen', 'screens', {
+      ...{ id: key, name: text, kind: text, digest: text, pairedAtMs: number },
+      ...{ seenAtMs: maybeNumber, takenBackAtMs: maybeNumber },
     }),
   }
 }

@@ -38,7 +38,9 @@ describe('names', () => {
 
   it('that the house was given are', async () => {
     const config = { ...studio.config, hosts: ['studio.example', 'other.example:444'] }
-    const app = createApp(studio.db, config, pino({ level: 'silent' }))
+    const app = createApp(studio.db, config, pino({ level: 'silent' }), {
+      people: studio.people,
+    })
     for (const host of ['studio.example', 'STUDIO.example:8443', 'other.example'])
       await request(app).get('/api/health').set('Host', host).expect(200)
     await request(app).get('/api/health').set('Host', 'x.studio.example').expect(421)
@@ -118,7 +120,7 @@ describe('the log', () => {
   it('holds no name, no token, no text, whatever happens', async () => {
     const lines: string[] = []
     const logger = pino({ level: 'trace' }, { write: (line: string) => void lines.push(line) })
-    const app = createApp(studio.db, studio.config, logger)
+    const app = createApp(studio.db, studio.config, logger, { people: studio.people })
     const client = newClient({ name: 'Quillon Vantreese', note: 'a scar on the chin' } as never)
     await request(app).post('/api/clients').send(client).expect(201)
     // A write that the database itself refuses: its message holds the row.

@@ -8,10 +8,10 @@ import type { Socket } from 'node:net'
 import { HttpProblem } from './problem.ts'
 
 /** Names of this machine for itself. */
-const LOOPBACK = /^(localhost|[a-z0-9-]+\.localhost|127(\.\d{1,3}){3}|\[::1\])$/
+export const LOOPBACK = /^(localhost|[a-z0-9-]+\.localhost|127(\.\d{1,3}){3}|\[::1\])$/
 
 /** The name in a Host header or an origin, without its port. */
-const nameOf = (host: string): string =>
+export const nameOf = (host: string): string =>
   /^(\[[^\]]*\]|[^:]*)(:\d+)?$/.exec(host.toLowerCase())?.[1] ?? ''
 
 export interface DoorRules {

@@ -11,6 +11,10 @@ import {
   type Route,
 } from '../../contract/routes.ts'
 import { hostile } from '../../contract/keys.ts'
+import { LOCKED_MAY, mayDo, RIGHTS, type Right } from '../../contract/rights.ts'
+import type { Database } from '../db/connection.ts'
+import type { Trail } from '../people/trail.ts'
+import { underWay, type Deed, type Who } from '../people/who.ts'
 import { HttpProblem } from './problem.ts'
 
 /** What a handler receives, already checked. */
@@ -29,7 +33,10 @@ export function mount<N extends RouteName>(
 ): void {
   const { method, path, params, query, body, answer: told }: Route = ROUTES[name]
   const verb = method.toLowerCase() as 'get' | 'post' | 'put' | 'patch' | 'delete'
+  const right: Right = RIGHTS[name]
   app[verb](path, async (request: Request, response: Response) => {
+    const who = response.locals['who'] as Who
+    await refuseOthers(app, name, who, request)
     // The one place where what was checked takes the type of its schema.
     const incoming = {
       params: check(params, request.params, 400, 'The address'),
@@ -37,11 +44,106 @@ export function mount<N extends RouteName>(
       body: check(body, request.body, 422, 'What was sent'),
       response,
     } as Incoming<N>
-    const answer = await handler(incoming)
+    const deed = await deedOf(app, right, name, who, request)
+    const lasts = right.use === 'look' || right.use === 'service'
+    const answer = await underWay.run({ deed: lasts ? undefined : deed }, () => handler(incoming))
+    // What only reads, or goes on from tap to tap, is written down soon.
+    if (deed && (lasts || method === 'GET')) trailOf(app).note(deed)
     if (response.headersSent) return
     if (told && app.enabled('check answers')) checkAnswer(name, told, answer ?? null)
     response.json(answer ?? null)
   })
+}
+
+const dbOf = (app: Express) => app.get('database') as Database
+const trailOf = (app: Express) => app.get('trail') as Trail
+
+/** @throws HttpProblem 401 `sign-in`, `locked`, `not-paired`; 403 `no-right` */
+async function refuseOthers(
+  app: Express,
+  name: RouteName,
+  who: Who,
+  request: Request,
+): Promise<void> {
+  const open = mayDo('nobody', name)
+  if (open) return
+  if (!who.letIn) {
+    throw new HttpProblem(401, 'not-paired', 'This screen was not paired with the house yet.')
+  }
+  if (who.asker === 'nobody') {
+    throw new HttpProblem(
+      401,
+      'sign-in',
+      'Sign in first. What you entered is kept on this screen until then.',
+    )
+  }
+  if (
+    who.locked &&
+    !(LOCKED_MAY.includes(name) && (await underItsHands(app, name, who, request)))
+  ) {
+    throw new HttpProblem(401, 'locked', 'This screen is locked. Type your figures to go on.')
+  }
+  if (mayDo(who.asker, name)) return
+  throw new HttpProblem(
+    403,
+    'no-right',
+    who.asker === 'wall'
+      ? 'This screen only shows.'
+      : `${who.worker} may not do that here. Ask the owner. Nothing was changed.`,
+  )
+}
+
+/** Whether a locked screen asks for the service that is under way on it. */
+async function underItsHands(
+  app: Express,
+  name: RouteName,
+  who: Who,
+  request: Request,
+): Promise<boolean> {
+  const { id } = request.params
+  if (id === undefined) return true
+  const column = name === 'client' ? 'clientId' : 'id'
+  const rows = await dbOf(app).select(
+    `SELECT 1 FROM visits WHERE ${column} = ? AND workerId = ? AND state = 'running' LIMIT 1`,
+    [String(id), who.workerId ?? ''],
+  )
+  return rows.length > 0
+}
+
+/** Where the client of an address is found, by what its id is of. */
+const CLIENT_OF: readonly (readonly [string, string])[] = [
+  ['/api/clients/', 'SELECT id AS clientId FROM clients WHERE id = ?'],
+  ['/api/visits/', 'SELECT clientId FROM visits WHERE id = ?'],
+  [
+    '/api/photos/',
+    'SELECT v.clientId FROM photos p JOIN visits v ON v.id = p.visitId WHERE p.id = ?',
+  ],
+  [
+    '/api/messages/',
+    'SELECT v.clientId FROM messages m JOIN visits v ON v.id = m.visitId WHERE m.id = ?',
+  ],
+  [
+    '/api/decisions/',
+    'SELECT v.clientId FROM decisions d JOIN visits v ON v.id = d.visitId WHERE d.id = ?',
+  ],
+  ['/api/hair/', 'SELECT clientId FROM hair_readings WHERE id = ?'],
+]
+
+/** What the trail will say of a request; undefined where nothing of a client or of the house's people is touched. */
+async function deedOf(
+  app: Express,
+  { use }: Right,
+  name: RouteName,
+  who: Who,
+  request: Request,
+): Promise<Deed | undefined> {
+  if (use === undefined) return undefined
+  const { id } = request.params
+  const [, sql] = CLIENT_OF.find(([path]) => ROUTES[name].path.startsWith(path)) ?? []
+  const [row] =
+    sql && id !== undefined ? await dbOf(app).select<{ clientId: string }>(sql, [String(id)]) : []
+  const made = name === 'addClient' ? (request.body as { id: string }).id : null
+  return { who, use, what: name, clientId: row?.clientId ?? made }
 }
 
 /** Where answers are checked (in tests), one that is not what the contract says is a fault of the server. */

@@ -1,10 +1,14 @@
 /** What is asked for in a terminal: a backup, taking one back, and reading what is left of a damaged file. */
+import { randomInt } from 'node:crypto'
 import { resolve } from 'node:path'
 import { whenWords } from '../../core/time/index.ts'
 import { readConfig } from '../config.ts'
 import { openDatabase } from '../db/connection.ts'
 import { listBackups, makeBackup, proveBackup } from './backup.ts'
-import { backupFolders } from './folder.ts'
+import { hashSecret } from '../people/people.ts'
+import { Trail } from '../people/trail.ts'
+import { checkDataFile } from './archive.ts'
+import { backupFolders, dataFile, lockFolder } from './folder.ts'
 import { rescue } from './rescue.ts'
 import { restore } from './restore.ts'
 
@@ -87,4 +91,53 @@ export async function rescueCommand(args: readonly string[]): Promise<void> {
   console.log(
     `What can be read is in ${done.into}; the old folder is as it was. To look at it: SLOW_TIDE_DATA="${done.into}" npm start`,
   )
+}
+
+/** `verify`: the data file, and the trail line by line. */
+export async function verifyCommand(args: readonly string[]): Promise<void> {
+  const db = await openDatabase(folderOf(args))
+  try {
+    await checkDataFile(dataFile(folderOf(args)))
+    const [row] = await db.select<{ n: number }>('SELECT COUNT(*) AS n FROM trail')
+    const broken = await new Trail(db).verify()
+    if (broken !== undefined) {
+      throw new Error(
+        `The trail does not hold together from line ${broken} on: somebody changed the file beside Slow Tide. Compare it with a backup of before.`,
+      )
+    }
+    console.log(`The data file is whole, and the trail’s ${row!.n} lines follow from each other.`)
+  } finally {
+    await db.close()
+  }
+}
+
+/** `new-secret NAME`: for whoever has forgotten theirs, at the machine itself. */
+export async function newSecretCommand(args: readonly string[]): Promise<void> {
+  const dataDir = folderOf(args)
+  const name = args
+    .filter((a) => !a.startsWith('--'))
+    .join(' ')
+    .trim()
+  const lock = await lockFolder(dataDir)
+  const db = await openDatabase(dataDir)
+  try {
+    const all = await db.select<{ id: string; name: string }>(
+      'SELECT id, name FROM workers WHERE goneAtMs IS NULL',
+    )
+    const found = all.filter((w) => w.name.toLowerCase().includes(name.toLowerCase()))
+    if (name === '' || found.length !== 1) {
+      throw new Error(
+        `Say whose: npm run new-secret -- NAME. Here work ${all.map((w) => w.name).join(', ')}.`,
+      )
+    }
+    const secret = String(randomInt(1_000_000)).padStart(6, '0')
+    const kept = await hashSecret(secret)
+    await db.write(() => db.models.Worker.update({ secret: kept }, { where: { id: found[0]!.id } }))
+    console.log(
+      `${found[0]!.name} signs in with ${secret} now. Change it after signing in: House, People.`,
+    )
+  } finally {
+    await db.close()
+    await lock.release()
+  }
 }

@@ -19,6 +19,8 @@ export interface StudioCard {
   readonly madeAtMs: number
   /** True for the demo's own folder. */
   readonly demo: boolean
+  /** Whether the first run has made its owner. */
+  readonly begun?: boolean
   /** Folders for backups that the house named; the second is on another disk. */
   readonly backups: { readonly folder?: string; readonly second?: string }
   /** Backups are locked with it when it is set; it protects what leaves this folder, which holds the data unlocked. */

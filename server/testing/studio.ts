@@ -16,6 +16,7 @@ import type { Client, House, VisitPage } from '../../contract/types.ts'
 import { createApp } from '../app.ts'
 import type { Config } from '../config.ts'
 import { openDatabase, type Database } from '../db/connection.ts'
+import { People } from '../people/people.ts'
 import { ensureWorkers } from '../house/service.ts'
 
 export interface Studio {
@@ -23,6 +24,7 @@ export interface Studio {
   readonly db: Database
   readonly dir: string
   readonly config: Config
+  readonly people: People
   readonly close: () => Promise<void>
 }
 
@@ -44,7 +46,8 @@ export async function openStudio(from?: string): Promise<Studio> {
     answerHost: '127.0.0.1',
     hosts: [],
   }
-  const app = createApp(db, config, pino({ level: 'silent' }))
+  const people = new People(db, config)
+  const app = createApp(db, config, pino({ level: 'silent' }), { people })
   // What the contract says of an answer holds of every answer that any test is given.
   app.enable('check answers')
   return {
@@ -52,7 +55,9 @@ export async function openStudio(from?: string): Promise<Studio> {
     db,
     dir,
     config,
+    people,
     close: async () => {
+      await people.close()
       await db.close()
       rmSync(root, { recursive: true, force: true })
     },

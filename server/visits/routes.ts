@@ -2,6 +2,8 @@ import type { Express } from 'express'
 import { tellChair, type Chair } from '../chair/chair.ts'
 import type { Database } from '../db/connection.ts'
 import { mount } from '../http/mount.ts'
+import { HttpProblem } from '../http/problem.ts'
+import type { Who } from '../people/who.ts'
 import { decide, takeBackDecision } from './decisions.ts'
 import { visitPage } from './page.ts'
 import * as followUp from './followUp.ts'
@@ -46,7 +48,17 @@ export function visitRoutes(app: Express, db: Database, chair: Chair): void {
     followUp.removeSkinAnswer(db, params.id, params.moment),
   )
   mount(app, 'addHairReading', ({ params, body }) => followUp.addHairReading(db, params.id, body))
-  mount(app, 'decide', ({ params, body }) => changed(params.id, decide(db, params.id, body)))
+  mount(app, 'decide', ({ params, body, response }) => {
+    const { workerId } = response.locals['who'] as Who
+    if (workerId !== null && workerId !== body.workerId) {
+      throw new HttpProblem(
+        403,
+        'not-yours',
+        'A word is given in one’s own name. Sign in as that worker. Nothing was kept.',
+      )
+    }
+    return changed(params.id, decide(db, params.id, body))
+  })
   mount(app, 'takeBackDecision', ({ params }) => takeBackDecision(db, params.id))
   mount(app, 'removeHairReading', ({ params }) => followUp.removeHairReading(db, params.id))
 }
