@@ -47,7 +47,15 @@ async function tell(): Promise<Told> {
     await seedDemo(db, STANDS_AT_MS)
     await ensureWorkers(db)
     const config = {
-      ...{ host: '127.0.0.1', port: 0, answerHost: '127.0.0.1', hosts: [], logLevel: 'silent' },
+      ...{
+        host: '127.0.0.1',
+        port: 0,
+        answerHost: '127.0.0.1',
+        hosts: [],
+        lanPort: 0,
+        trustPort: 0,
+        logLevel: 'silent',
+      },
       ...{ dataDir, version: 'replay', webDir: undefined },
     }
     const app = createApp(db, config, pino({ level: 'silent' }))

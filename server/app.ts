@@ -1,7 +1,6 @@
 /** The web application: security, limits, log, routes, files. */
 import compression from 'compression'
 import express, { type Express } from 'express'
-import helmet from 'helmet'
 import type { Logger } from 'pino'
 import { linkRoutes } from './answer/linkRoutes.ts'
 import { closedPage } from './answer/page.ts'
@@ -12,6 +11,7 @@ import { careRoutes } from './care/routes.ts'
 import { clientRoutes } from './clients/routes.ts'
 import type { Config } from './config.ts'
 import type { Database } from './db/connection.ts'
+import { HEADERS } from './http/headers.ts'
 import { ownHosts, ownKinds, ownPages } from './http/door.ts'
 import { httpLog } from './http/log.ts'
 import { mount } from './http/mount.ts'
@@ -30,33 +30,6 @@ import { photoRoutes } from './photos/routes.ts'
 import { todayRoutes } from './today/routes.ts'
 import { visitRoutes } from './visits/routes.ts'
 
-/** Headers that every page has. */
-const headers = () =>
-  helmet({
-    contentSecurityPolicy: {
-      useDefaults: false,
-      directives: {
-        defaultSrc: ["'self'"],
-        scriptSrc: ["'self'"],
-        workerSrc: ["'self'", 'blob:'],
-        // Mantine writes its variables into style elements.
-        styleSrc: ["'self'", "'unsafe-inline'"],
-        imgSrc: ["'self'", 'data:', 'blob:'],
-        fontSrc: ["'self'"],
-        connectSrc: ["'self'"],
-        objectSrc: ["'none'"],
-        baseUri: ["'self'"],
-        formAction: ["'self'"],
-        frameAncestors: ["'none'"],
-      },
-    },
-    // The studio's own machine serves plain HTTP.
-    strictTransportSecurity: false,
-    // Nothing of an address goes to other sites; our own forms still say where they come from.
-    referrerPolicy: { policy: 'same-origin' },
-    crossOriginEmbedderPolicy: false,
-  })
-
 /** The link pages alone, for a port of their own that may be reached from outside the house. */
 export function createAnswerApp(
   db: Database,
@@ -66,7 +39,7 @@ export function createAnswerApp(
 ): Express {
   const app = express()
   app.disable('x-powered-by')
-  app.use(headers())
+  app.use(HEADERS())
   app.use(httpLog(logger))
   if (config.trustProxy !== undefined) app.set('trust proxy', config.trustProxy)
   app.use(ownHosts({ hosts: config.hosts, addresses: true }))
@@ -88,14 +61,13 @@ export function createApp(
     chair = openChair(db),
     caretaker = new Caretaker(db, config.dataDir, toolsHere(config.dataDir)),
     people = new People(db, config),
-    secure = false,
-  }: { chair?: Chair; caretaker?: Caretaker; people?: People; secure?: boolean } = {},
+  }: { chair?: Chair; caretaker?: Caretaker; people?: People } = {},
 ): Express {
   const app = express()
   app.disable('x-powered-by')
   // Answers are asked for anew each time; hashing them buys nothing.
   app.disable('etag')
-  app.use(headers())
+  app.use(HEADERS())
   app.use(httpLog(logger))
   if (config.trustProxy !== undefined) app.set('trust proxy', config.trustProxy)
   app.use(ownHosts({ hosts: config.hosts }))
@@ -109,7 +81,7 @@ export function createApp(
   app.use(answerRoutes(db, chair))
   app.set('database', db)
   app.set('trail', people.trail)
-  app.use('/api', ownPages, ownKinds(kindFor), people.middleware(secure))
+  app.use('/api', ownPages, ownKinds(kindFor), people.middleware())
   // Many clients at once are large; everything else is small.
   app.use('/api/imports', express.json({ limit: '12mb' }))
   app.use(express.json({ limit: '512kb' }))

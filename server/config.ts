@@ -6,6 +6,9 @@ import { fileURLToPath } from 'node:url'
 export interface Config {
   readonly host: string
   readonly port: number
+  /** With `--lan`: where other machines reach it, locked; and where they learn to trust it. */
+  readonly lanPort: number
+  readonly trustPort: number
   readonly dataDir: string
   readonly version: string
   /** Built web files; undefined while developing. */
@@ -13,7 +16,7 @@ export interface Config {
   readonly logLevel: string
   /** A second port that serves the link pages and nothing else; undefined for none. */
   readonly answerPort?: number | undefined
-  /** Where that port listens: every address, since that is what it is for. */
+  /** Where that port listens. */
   readonly answerHost: string
   /** Names and addresses beside the loopback's under which the house is reached. */
   readonly hosts: readonly string[]
@@ -72,21 +75,36 @@ function proxies(given: string | undefined): Config['trustProxy'] {
   return /^\d+$/.test(all[0]!) ? Number(all[0]) : all
 }
 
-/** Reads the configuration. The demo has a data folder of its own. Throws with a sentence when a value cannot be used. */
-export function readConfig(env: NodeJS.ProcessEnv, demo = false): Config {
+/** Hosts that only this machine reaches. */
+const OWN = new Set(['127.0.0.1', 'localhost', '::1'])
+
+/**
+ * Reads the configuration. The demo has a data folder of its own. Throws with a sentence when a value cannot be used.
+ * @param beyond whether other machines are let in
+ */
+export function readConfig(env: NodeJS.ProcessEnv, demo = false, beyond = false): Config {
   const port = portOf(env, 'PORT') ?? 4170
+  const host = env['HOST'] || '127.0.0.1'
+  const answerHost = env['ANSWER_HOST'] || '127.0.0.1'
+  if (!beyond && ![host, answerHost].every((h) => OWN.has(h))) {
+    throw new Error(
+      `Slow Tide listens for this machine only unless it is started with --lan, where everything is locked (HTTPS) and screens are let in one by one. HOST is "${host}", ANSWER_HOST "${answerHost}". Nothing was started.`,
+    )
+  }
   const answerPort = portOf(env, 'ANSWER_PORT')
   const web = join(ROOT, 'dist', 'web')
   const publicUrl = env['PUBLIC_URL']?.replace(/\/+$/, '') || undefined
   return {
-    host: env['HOST'] || '127.0.0.1',
+    host,
+    lanPort: portOf(env, 'LAN_PORT') ?? (port === 0 ? 0 : port + 1),
+    trustPort: portOf(env, 'TRUST_PORT') ?? (port === 0 ? 0 : port + 2),
     port,
     dataDir: resolve(ROOT, env['SLOW_TIDE_DATA'] || (demo ? 'data-demo' : 'data')),
     version: VERSION,
     webDir: existsSync(join(web, 'index.html')) ? web : undefined,
     logLevel: env['LOG_LEVEL'] || 'warn',
     answerPort,
-    answerHost: env['ANSWER_HOST'] || '0.0.0.0',
+    answerHost,
     publicUrl,
     hosts: [
       ...list(env['SLOW_TIDE_HOSTS']),

@@ -1,12 +1,15 @@
-/** Starts the server and stops it: `[--demo] [--fresh]`. */
+/** Starts the server and stops it: `[--demo] [--fresh] [--lan]`. */
 import { createServer, type Server } from 'node:http'
+import { createServer as createLockedServer } from 'node:https'
 import { existsSync } from 'node:fs'
 import pino from 'pino'
 import { createAnswerApp, createApp } from './app.ts'
 import { openChair } from './chair/chair.ts'
 import { readConfig, type Config } from './config.ts'
 import { openDatabase } from './db/connection.ts'
-import { ensureWorkers } from './house/service.ts'
+import { ensureWorkers, readHouse } from './house/service.ts'
+import { certificates, ownNames } from './lan/certificates.ts'
+import { createTrustApp } from './lan/trustApp.ts'
 import { People } from './people/people.ts'
 import { sweep } from './photos/sweep.ts'
 import { Caretaker } from './safety/caretaker.ts'
@@ -20,7 +23,11 @@ const STOP_WAIT_MS = 5000
 /** A screen may rest between two taps; a connection that closes just as it is used again loses what was sent on it. */
 const KEEP_OPEN_MS = 75_000
 
-function listen(server: Server, host: string, port: number): Promise<number> {
+function listen(
+  server: Pick<Server, 'once' | 'listen' | 'address'>,
+  host: string,
+  port: number,
+): Promise<number> {
   return new Promise((resolve, reject) => {
     server.once('error', (error: NodeJS.ErrnoException) =>
       reject(
@@ -58,9 +65,13 @@ async function beginAnew({ dataDir }: Config): Promise<void> {
 
 export async function serve(args: readonly string[]): Promise<void> {
   const demo = args.includes('--demo')
-  const config = readConfig(process.env, demo)
-  const { dataDir } = config
-  if (demo && args.includes('--fresh')) await beginAnew(config)
+  const beyond = args.includes('--lan')
+  const given = readConfig(process.env, demo, beyond)
+  const { dataDir } = given
+  const names = beyond ? ownNames(given.hosts) : given.hosts
+  let lan: { url: string; trustUrl: string; fingerprint: string } | null = null
+  const config: Config = { ...given, hosts: names, ...(beyond && { lan: () => lan }) }
+  if (demo && args.includes('--fresh')) await beginAnew(given)
   if (demo && existsSync(dataFile(dataDir)) && readCard(dataDir)?.demo === false) {
     throw new Trouble(
       'not-demo',
@@ -86,12 +97,32 @@ export async function serve(args: readonly string[]): Promise<void> {
     console.error(
       `The trail of who did what does not hold together from line ${broken} on: type "npm run verify".`,
     )
-  const server = createServer(createApp(db, config, logger, { chair, caretaker, people }))
+  const app = createApp(db, config, logger, { chair, caretaker, people })
+  const server = createServer(app)
   server.keepAliveTimeout = KEEP_OPEN_MS
   const port = await listen(server, config.host, config.port)
   const address = `http://${config.host}:${port}/`
   lock.tell(address)
   console.log(`Slow Tide is at ${address}  (Ctrl-C stops it)`)
+  const others: Server[] = []
+  if (beyond) {
+    const { name: house } = await readHouse(db)
+    const own = await certificates(dataDir, house, names)
+    const locked = createLockedServer({ key: own.key, cert: `${own.cert.trim()}\n${own.root}` }, app)
+    locked.keepAliveTimeout = KEEP_OPEN_MS
+    const lanPort = await listen(locked, '0.0.0.0', config.lanPort)
+    const near = names[0] ?? '127.0.0.1'
+    const url = `https://${near.includes(':') ? `[${near}]` : near}:${lanPort}`
+    const trusting = createServer(createTrustApp(house, url, own))
+    const trustPort = await listen(trusting, '0.0.0.0', config.trustPort)
+    lan = {
+      url,
+      trustUrl: url.replace('https:', 'http:').replace(/\d+$/, String(trustPort)),
+      fingerprint: own.fingerprint,
+    }
+    others.push(locked as unknown as Server, trusting)
+    console.log(`Other screens are let in at ${lan.url}/; a new one begins at ${lan.trustUrl}/`)
+  }
   const answers =
     config.answerPort === undefined
       ? undefined
@@ -107,8 +138,10 @@ export async function serve(args: readonly string[]): Promise<void> {
     stopping = true
     const timer = setTimeout(() => process.exit(1), STOP_WAIT_MS)
     timer.unref()
-    answers?.close()
-    answers?.closeAllConnections()
+    for (const other of [...others, ...(answers ? [answers] : [])]) {
+      other.close()
+      other.closeAllConnections()
+    }
     server.close(() => {
       void people
         .close()

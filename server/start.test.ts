@@ -59,7 +59,8 @@ it('begins the demo anew without deleting anything, and never in a studio’s ow
   await db.write(() => db.models.Setting.create({ key: 'mark', value: 'of before' }))
   await db.close()
   const again = runBuilt(demo, ['--demo', '--fresh'])
-  while (!again.said().includes('begins anew')) await new Promise((r) => setTimeout(r, 50))
+  for (let i = 0; i < 600 && !again.said().includes('begins anew'); i++)
+    await new Promise((r) => setTimeout(r, 50))
   await again.kill('SIGKILL')
   const aside = readdirSync(dir).find((f) => f.startsWith('demo-aside-'))!
   expect((await countsOf(dataFile(join(dir, aside))))['settings']).toBe(1)

@@ -6,9 +6,10 @@ import { ownAddress } from '../http/door.ts'
 import { mount } from '../http/mount.ts'
 import { addLink, takeBackLinks } from './links.ts'
 
-export function linkRoutes(app: Express, db: Database, { publicUrl }: Config): void {
+export function linkRoutes(app: Express, db: Database, config: Config): void {
   mount(app, 'addLink', async ({ params, response }) => {
-    const base = publicUrl ?? ownAddress('http', undefined, response.req.socket)
+    const base =
+      config.publicUrl ?? config.lan?.()?.url ?? ownAddress('http', undefined, response.req.socket)
     response.status(201)
     return addLink(db, params.id, base)
   })

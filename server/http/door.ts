@@ -8,7 +8,7 @@ import type { Socket } from 'node:net'
 import { HttpProblem } from './problem.ts'
 
 /** Names of this machine for itself. */
-export const LOOPBACK = /^(localhost|[a-z0-9-]+\.localhost|127(\.\d{1,3}){3}|\[::1\])$/
+export const LOOPBACK = /^(localhost|[a-z0-9-]+\.localhost|127\.0\.0\.1|\[::1\])$/
 
 /** The name in a Host header or an origin, without its port. */
 export const nameOf = (host: string): string =>

@@ -22,6 +22,8 @@ beforeAll(async () => {
     webDir: web,
     answerHost: '127.0.0.1',
     hosts: [],
+    lanPort: 0,
+    trustPort: 0,
     logLevel: 'silent',
   }
   app = createApp(studio.db, config, pino({ level: 'silent' }))

@@ -103,13 +103,13 @@ export class People {
   }
 
   /** Reads sessions where there may be any, then who it is. */
-  middleware(secure: boolean): RequestHandler {
+  middleware(): RequestHandler {
     let sessions: RequestHandler | undefined
     return (request, response, next) => {
       const asks = async () => {
         const mode = await this.mode()
         if (mode === 'people' || mode === 'demo' || BEGINNINGS.has(request.path)) {
-          sessions ??= (await this.store()).middleware(secure)
+          sessions ??= (await this.store()).middleware()
           await new Promise<void>((done, failed) => {
             void sessions!(request, response, (error?: unknown) =>
               error ? failed(error as Error) : done(),
@@ -127,12 +127,14 @@ export class People {
     if (!screen) return { ...NOBODY, letIn: false }
     const at = { screen: screen.name, letIn: true }
     if (screen.kind === 'wall') return { ...NOBODY, ...at, asker: 'wall' }
-    // Where nobody signs in, whoever is at this machine is the owner.
-    if (mode === 'open') return { ...NOBODY, ...at, asker: 'owner', worker: 'whoever was here' }
-    if (mode === 'first-run')
+    // Where nobody signs in, whoever is at this machine is the owner; other screens are nobody's.
+    const here = screen.id === 'here'
+    if (here && (mode === 'open' || mode === 'first-run')) {
       return { ...NOBODY, ...at, asker: 'owner', worker: 'whoever was here' }
+    }
     const signedIn = request.session?.workerId
-    const id = signedIn ?? (mode === 'demo' ? (await readHouse(this.db)).workerId : undefined)
+    const id =
+      signedIn ?? (here && mode === 'demo' ? (await readHouse(this.db)).workerId : undefined)
     const member = (await this.all()).find((m) => m.id === id && m.goneAtMs === null)
     if (!member) return { ...NOBODY, ...at }
     return {
@@ -147,7 +149,7 @@ export class People {
   /** This machine itself, a paired one, or none. */
   private async screenOf(request: Request): Promise<ScreenRow | undefined> {
     const address = this.config.trustProxy === undefined ? request.socket.remoteAddress : request.ip
-    const near = /^(::1|(::ffff:)?127\.\d+\.\d+\.\d+)$/.test(address ?? '')
+    const near = /^(::1|(::ffff:)?127\.0\.0\.1)$/.test(address ?? '')
     const token = cookieOf(request, SCREEN_COOKIE)
     if (token) {
       const digest = digestOf(token)

@@ -50,12 +50,19 @@ export function screenRoutes(app: Express, db: Database, people: People, config:
     }
   }
   mount(app, 'screens', page)
-  mount(app, 'newPairing', ({ body }) => {
+  mount(app, 'newPairing', async ({ body }) => {
     if (!config.lan) {
       throw new HttpProblem(
         409,
         'this-machine-only',
         'Slow Tide is reached from this machine only. Stop it and type "npm start -- --lan" to let other screens in.',
+      )
+    }
+    if (!(await people.all()).some((m) => m.secret !== null && m.goneAtMs === null)) {
+      throw new HttpProblem(
+        409,
+        'nobody-signs-in',
+        'First give yourself figures at House, People: on other screens people sign in. Nothing was changed.',
       )
     }
     const code = Array.from({ length: SIGNS_OF_A_CODE }, () => SIGNS[randomInt(SIGNS.length)]).join(

@@ -24,7 +24,7 @@ const TOUCH_MS = 10 * 60_000
 export const COOKIE = 'tide'
 
 export interface Sessions {
-  readonly middleware: (secure: boolean) => RequestHandler
+  readonly middleware: () => RequestHandler
   /** Ends the sessions of a worker. */
   readonly endOf: (workerId: string) => Promise<void>
   /** How many each worker has. */
@@ -102,10 +102,16 @@ export async function openSessions(dataDir: string): Promise<Sessions> {
     (await db.query('SELECT sid, data FROM sessions'))[0] as { sid: string; data: string }[]
   const workerOf = (data: string) => (JSON.parse(data) as Partial<SessionData>).workerId
   return {
-    middleware: (secure) =>
+    middleware: () =>
       session({
         ...{ name: COOKIE, secret, store, resave: false, saveUninitialized: false, rolling: true },
-        cookie: { httpOnly: true, sameSite: 'strict', secure, maxAge: SESSION_MS, path: '/api' },
+        cookie: {
+          httpOnly: true,
+          sameSite: 'strict',
+          secure: 'auto',
+          maxAge: SESSION_MS,
+          path: '/api',
+        },
       }),
     endOf: async (workerId) => {
       for (const { sid, data } of await rows())

@@ -45,6 +45,8 @@ export async function openStudio(from?: string): Promise<Studio> {
     logLevel: 'silent',
     answerHost: '127.0.0.1',
     hosts: [],
+    lanPort: 0,
+    trustPort: 0,
   }
   const people = new People(db, config)
   const app = createApp(db, config, pino({ level: 'silent' }), { people })
