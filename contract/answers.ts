@@ -315,6 +315,8 @@ export const sessionAnswer = record({
   worker: record({ id: text(), name: text(), rank: one(RANKS) })
     .nullable()
     .defined(),
+  /** False on another machine's screen that was not let in yet. */
+  letIn: yes(),
   /** A screen that only shows. */
   wall: yes(),
   /** What is typed is asked for again. */

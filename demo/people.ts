@@ -84,8 +84,8 @@ const skin = (
 export const STUDIO = {
   name: 'Lantern Quay',
   workers: [
-    { name: 'Ines Marchetti-Roe', role: 'barber', hand: 'right' },
-    { name: 'Joren Aldous', role: 'esthetician', hand: 'left' },
+    { name: 'Ines Marchetti-Roe', role: 'barber', hand: 'right', rank: 'owner' },
+    { name: 'Joren Aldous', role: 'esthetician', hand: 'left', rank: 'worker' },
   ],
 } as const
 

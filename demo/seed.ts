@@ -15,6 +15,7 @@ import { priorSensitivity } from '../core/skin/index.ts'
 import { mulberry32 } from '../core/stats/index.ts'
 import { summariseAnswers } from '../core/looks/index.ts'
 import type { Model, ModelStatic } from 'sequelize'
+import { DEMO_SECRETS, hashSecret } from '../server/people/people.ts'
 import type { Database } from '../server/db/connection.ts'
 import { keepHouse } from '../server/house/service.ts'
 import { beardLines, makeReadings, zoneById } from './map.ts'
@@ -74,7 +75,8 @@ export async function seedDemo(
   if ((await db.models.Client.count()) > 0) return
   const random = mulberry32(0x51de)
   const newId = idMaker(random)
-  const workers = STUDIO.workers.map((w) => ({ id: newId(), ...w }))
+  const secrets = await Promise.all(DEMO_SECRETS.map(hashSecret))
+  const workers = STUDIO.workers.map((w, i) => ({ id: newId(), ...w, secret: secrets[i]! }))
   const rows: Rows = {
     clients: [],
     visits: [],

@@ -108,7 +108,10 @@ export async function serve(args: readonly string[]): Promise<void> {
   if (beyond) {
     const { name: house } = await readHouse(db)
     const own = await certificates(dataDir, house, names)
-    const locked = createLockedServer({ key: own.key, cert: `${own.cert.trim()}\n${own.root}` }, app)
+    const locked = createLockedServer(
+      { key: own.key, cert: `${own.cert.trim()}\n${own.root}` },
+      app,
+    )
     locked.keepAliveTimeout = KEEP_OPEN_MS
     const lanPort = await listen(locked, '0.0.0.0', config.lanPort)
     const near = names[0] ?? '127.0.0.1'
@@ -120,7 +123,7 @@ export async function serve(args: readonly string[]): Promise<void> {
       trustUrl: url.replace('https:', 'http:').replace(/\d+$/, String(trustPort)),
       fingerprint: own.fingerprint,
     }
-    others.push(locked as unknown as Server, trusting)
+    others.push(locked, trusting)
     console.log(`Other screens are let in at ${lan.url}/; a new one begins at ${lan.trustUrl}/`)
   }
   const answers =

@@ -52,6 +52,8 @@ export const router = createBrowserRouter([
         path: '/clients/:clientId/:station',
         ...page(() => import('./stations/ClientFrame.tsx'), 'ClientFrame'),
       },
+      { path: '/pair', ...page(() => import('./people/PairPage.tsx'), 'PairPage') },
+      { path: '/wall', ...page(() => import('./people/WallPage.tsx'), 'WallPage') },
       { path: '*', element: <Nowhere /> },
     ],
   },

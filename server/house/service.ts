@@ -39,7 +39,8 @@ export async function readHouse(db: Database): Promise<House> {
   const [row] = await db.select<{ kept: Json<KeptHouse> | null; workers: Json<Worker[]> }>(
     `SELECT (SELECT value FROM settings WHERE key = ?) AS kept,
       (SELECT json_group_array(json_object('id', id, 'name', name, 'role', role, 'hand', hand, 'level', level))
-        FROM (SELECT * FROM workers ORDER BY name)) AS workers`,
+        FROM (SELECT * FROM workers WHERE goneAtMs IS NULL
+          OR id IN (SELECT workerId FROM visits WHERE state <> 'finished') ORDER BY name)) AS workers`,
     [KEY],
   )
   const kept = json(row!.kept) ?? {}

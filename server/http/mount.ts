@@ -46,9 +46,10 @@ export function mount<N extends RouteName>(
     } as Incoming<N>
     const deed = await deedOf(app, right, name, who, request)
     const lasts = right.use === 'look' || right.use === 'service'
-    const answer = await underWay.run({ deed: lasts ? undefined : deed }, () => handler(incoming))
-    // What only reads, or goes on from tap to tap, is written down soon.
-    if (deed && (lasts || method === 'GET')) trailOf(app).note(deed)
+    const own = { deed: lasts ? undefined : deed }
+    const answer = await underWay.run(own, () => handler(incoming))
+    // What only reads, goes on from tap to tap, or wrote nothing of its own is written down soon.
+    if (deed && (lasts || own.deed)) trailOf(app).note(deed)
     if (response.headersSent) return
     if (told && app.enabled('check answers')) checkAnswer(name, told, answer ?? null)
     response.json(answer ?? null)

@@ -70,7 +70,7 @@ it.each([
   { HOST: '192.168.1.4' },
   { ANSWER_PORT: '0', ANSWER_HOST: '0.0.0.0' },
 ])('listens beyond this machine only when it is asked to: %j', async (env) => {
-  const run = runBuilt(join(root, 'never'), [], env as unknown as Record<string, string>)
+  const run = runBuilt(join(root, 'never'), [], env)
   expect([await run.ended, run.said()]).toEqual([
     1,
     expect.stringMatching(/only unless it is started with --lan/),

@@ -1,4 +1,5 @@
 /** The people of a house: who they are, what they sign in with, who is at which screen. */
+import { promisify } from 'node:util'
 import { createHash, randomBytes } from 'node:crypto'
 import { hash, verify } from '@node-rs/argon2'
 import type { Request, RequestHandler } from 'express'
@@ -110,11 +111,7 @@ export class People {
         const mode = await this.mode()
         if (mode === 'people' || mode === 'demo' || BEGINNINGS.has(request.path)) {
           sessions ??= (await this.store()).middleware()
-          await new Promise<void>((done, failed) => {
-            void sessions!(request, response, (error?: unknown) =>
-              error ? failed(error as Error) : done(),
-            )
-          })
+          await promisify(sessions)(request, response)
         }
         response.locals['who'] = await this.whoAsks(request, mode)
       }
@@ -215,6 +212,7 @@ export class People {
       house: house.name,
       nowMs: Date.now(),
       worker: member ? { id: member.id, name: member.name, rank: member.rank } : null,
+      letIn: who.letIn,
       wall: who.asker === 'wall',
       locked: who.locked,
       // Another machine learns no names before it is paired.

@@ -1,4 +1,5 @@
 /** Signing in and out, and who works in the house. */
+import { promisify } from 'node:util'
 import type { Express, Request, Response } from 'express'
 import type { People as PeoplePage } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
@@ -12,14 +13,14 @@ import type { Who } from './who.ts'
 const whoOf = (response: Response) => response.locals['who'] as Who
 
 /** A new session in the place of the old one: nobody rides on a number known before. */
-const signIn = (request: Request, workerId: string) =>
-  new Promise<void>((done, failed) => {
-    request.session.regenerate((error: unknown) => {
-      if (error) return failed(error as Error)
-      request.session.workerId = workerId
-      request.session.save((refused: unknown) => (refused ? failed(refused as Error) : done()))
-    })
-  })
+const signIn = async (request: Request, workerId: string) => {
+  await promisify(request.session.regenerate.bind(request.session))()
+  request.session.workerId = workerId
+  await promisify(request.session.save.bind(request.session))()
+}
+const endSession = async ({ session }: Request) => {
+  if (session) await promisify(session.destroy.bind(session))()
+}
 
 const refuse = (code: string, sentence: string) =>
   new HttpProblem(409, code, `${sentence} Nothing was changed.`)
@@ -51,8 +52,7 @@ export function peopleRoutes(app: Express, db: Database, people: People, dataDir
     return people.session(as(who, member))
   })
   mount(app, 'signOut', async ({ response }) => {
-    const { req } = response
-    if (req.session) await new Promise<void>((done) => req.session.destroy(() => done()))
+    await endSession(response.req)
     return people.session({ ...whoOf(response), asker: 'nobody', workerId: null, locked: false })
   })
   mount(app, 'lockScreen', async ({ response }) => {
@@ -61,18 +61,15 @@ export function peopleRoutes(app: Express, db: Database, people: People, dataDir
     if (session && who.workerId) {
       session.workerId = who.workerId
       session.locked = true
-      await new Promise<void>((done, failed) =>
-        session.save((e: unknown) => (e ? failed(e as Error) : done())),
-      )
+      await promisify(session.save.bind(session))()
       return people.session({ ...who, locked: true })
     }
     return people.session(who)
   })
   mount(app, 'signOutEverywhere', async ({ response }) => {
     const who = whoOf(response)
-    const { req } = response
     if (who.workerId) await (await people.store()).endOf(who.workerId)
-    if (req.session) await new Promise<void>((done) => req.session.destroy(() => done()))
+    await endSession(response.req)
     return people.session({ ...who, asker: 'nobody', workerId: null, locked: false })
   })
   mount(app, 'changeSecret', async ({ body, response }) => {
@@ -101,6 +98,11 @@ export function peopleRoutes(app: Express, db: Database, people: People, dataDir
       await db.models.Worker.update(
         { name: body.name, role: body.role || 'barber', hand: body.hand, rank: 'owner', secret },
         { where: { id: first.id } },
+      )
+      // Those who stood in until now worked on nobody.
+      await db.sequelize.query(
+        'DELETE FROM workers WHERE id <> ? AND secret IS NULL AND id NOT IN (SELECT workerId FROM visits)',
+        { replacements: [first.id] },
       )
       await keepHouse(db, { name: body.house, workerId: first.id })
     })

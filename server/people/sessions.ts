@@ -55,6 +55,7 @@ export async function openSessions(dataDir: string): Promise<Sessions> {
     'CREATE TABLE IF NOT EXISTS tries (key TEXT PRIMARY KEY, n INTEGER NOT NULL, untilMs INTEGER NOT NULL)',
   )
   const Base = connectSequelize(session.Store)
+  const carryOn = (Base.prototype as InstanceType<typeof Base>).touch
   /** What was read is kept at hand: every request asks. */
   class Store extends Base {
     private readonly known = new Map<string, { data: SessionData; touchedMs: number }>()
@@ -79,7 +80,7 @@ export async function openSessions(dataDir: string): Promise<Sessions> {
       const had = this.known.get(sid)
       if (had && Date.now() - had.touchedMs < TOUCH_MS) return done?.()
       if (had) had.touchedMs = Date.now()
-      Base.prototype.touch.call(this, sid, data, done)
+      carryOn.call(this, sid, data, done)
     }
     override destroy(sid: string, done?: (error?: unknown) => void): void {
       this.known.delete(sid)

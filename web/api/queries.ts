@@ -1,6 +1,13 @@
 /** What is asked of the server, cached; and what changes it. */
 import type { HouseEdit, QueryOf, ToldBody } from '../../contract/routes.ts'
-import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import {
+  MutationCache,
+  QueryCache,
+  QueryClient,
+  useMutation,
+  useQuery,
+  useQueryClient,
+} from '@tanstack/react-query'
 import type { Client, ClientPage, Message, VisitPage } from '../../contract/types.ts'
 import { editedReadings, type MapEdit } from '../../core/grain/index.ts'
 import type { SurfaceNotes } from '../../core/hair/index.ts'
@@ -12,7 +19,15 @@ import { useSaved } from '../state/saved.ts'
 import { call, CallProblem } from './call.ts'
 import { keepTapped, rowOf, showTapped, type TappedPart } from './tapped.ts'
 
-export const queryClient = new QueryClient({
+/** Nobody is signed in, or the screen is locked: the door shows itself. */
+const atTheDoor = (error: unknown) => {
+  if (error instanceof CallProblem && ['sign-in', 'locked', 'not-paired'].includes(error.code))
+    void queryClient.invalidateQueries({ queryKey: ['session'] })
+}
+
+export const queryClient: QueryClient = new QueryClient({
+  queryCache: new QueryCache({ onError: atTheDoor }),
+  mutationCache: new MutationCache({ onError: atTheDoor }),
   defaultOptions: {
     queries: {
       staleTime: 10_000,

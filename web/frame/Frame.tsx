@@ -2,10 +2,11 @@
 import { useComputedColorScheme, useMantineColorScheme } from '@mantine/core'
 import { useDisclosure, useHotkeys } from '@mantine/hooks'
 import { NavLink, Outlet, useMatch } from 'react-router'
-import { useChangeHouse, useHouse } from '../api/queries.ts'
+import { Door } from '../people/Door.tsx'
 import { useSaved } from '../state/saved.ts'
 import { timeWords } from '../../core/time/index.ts'
 import { Find } from './Find.tsx'
+import { WhoIsHere } from './WhoIsHere.tsx'
 
 const PLACES = [
   ['/', 'Today'],
@@ -23,19 +24,19 @@ export function Frame() {
   const [finding, find] = useDisclosure(false)
   useHotkeys([['mod+K', find.open]], [])
   return (
-    <div className="frame">
-      {!inChair && <TopBand onFind={find.open} />}
-      <Outlet />
-      <Find opened={finding} onClose={find.close} />
-    </div>
+    <Door>
+      <div className="frame">
+        {!inChair && <TopBand onFind={find.open} />}
+        <Outlet />
+        <Find opened={finding} onClose={find.close} />
+      </div>
+    </Door>
   )
 }
 
 function TopBand({ onFind }: { onFind: () => void }) {
   const { toggleColorScheme } = useMantineColorScheme()
   const lamp = useComputedColorScheme('light') === 'dark'
-  const house = useHouse()
-  const change = useChangeHouse()
   const savedAt = useSaved((s) => s.atMs)
   return (
     <header className="top-band">
@@ -62,19 +63,7 @@ function TopBand({ onFind }: { onFind: () => void }) {
         <button className="plain" onClick={toggleColorScheme} aria-pressed={lamp}>
           {lamp ? 'Daylight' : 'Lamp'}
         </button>
-        <label className="who">
-          <span className="hidden">Who works at this screen</span>
-          <select
-            value={house.data?.workerId ?? ''}
-            onChange={(e) => change.mutate({ workerId: e.currentTarget.value })}
-          >
-            {house.data?.workers.map((w) => (
-              <option key={w.id} value={w.id}>
-                {w.name.split(' ')[0]}, {w.hand}-handed
-              </option>
-            ))}
-          </select>
-        </label>
+        <WhoIsHere />
       </div>
     </header>
   )

@@ -9,7 +9,10 @@ import { useChangeHouse, useHouse } from '../api/queries.ts'
 import { atWords } from '../state/words.ts'
 import { Figures } from './Figures.tsx'
 import { Outbox } from './Outbox.tsx'
+import { PeoplePart } from './PeoplePart.tsx'
 import { Probe } from './Probe.tsx'
+import { ScreensPart } from './ScreensPart.tsx'
+import { TrailPart } from './TrailPart.tsx'
 import { Rules } from './Rules.tsx'
 import { SafetyPart } from './SafetyPart.tsx'
 
@@ -76,8 +79,14 @@ const PARTS = {
   probe: 'Probe thermometer',
   outbox: 'What would be sent',
   safety: 'Backups, and what proves them',
+  people: 'Who signs in, and what they may do',
+  screens: 'Screens of other machines',
+  trail: 'Who looked at, changed or took out what',
   changes: 'What was changed, and when',
 } as const
+
+/** Parts that no constant is on. */
+const PLAIN = new Set<string>(['safety', 'people', 'screens', 'trail'])
 
 type Part = keyof typeof PARTS
 const isPart = (id: string): id is Part => Object.hasOwn(PARTS, id)
@@ -203,6 +212,9 @@ export function HousePage() {
                 ['consent', 'Consent'],
                 ['probe', 'Probe'],
                 ['outbox', 'Outbox'],
+                ['people', 'People'],
+                ['screens', 'Screens'],
+                ['trail', 'Trail'],
                 ['safety', 'Safety'],
                 ['changes', `Changes ${house.data?.changes.length ?? ''}`],
               ] as const
@@ -219,7 +231,7 @@ export function HousePage() {
                 <Studio key={part} house={house.data} part={part} />
               </Suspense>
             )
-          ) : part === 'safety' ? null : (
+          ) : PLAIN.has(part) ? null : (
             <p className="soft">
               P published · C common practice · H house estimate. Changes are dated; plans keep the
               figures they were made with. {CLOSING_SENTENCE}
@@ -241,6 +253,9 @@ export function HousePage() {
           {house.data && part === 'probe' && <Probe house={house.data} change={change} />}
           {part === 'outbox' && <Outbox />}
           {part === 'safety' && <SafetyPart />}
+          {part === 'people' && <PeoplePart />}
+          {part === 'screens' && <ScreensPart />}
+          {house.data && part === 'trail' && <TrailPart house={house.data} />}
           {house.data && part === 'changes' && <Changes changes={house.data.changes} />}
         </section>
       </div>

@@ -24,7 +24,8 @@ const WHY: Readonly<Record<Safety['backups'][number]['why'], string>> = {
   'before-fresh': 'before the demo began anew',
   'before-step': 'before the data changed its shape',
 }
-const size = (bytes: number) => `${(bytes / 1e6).toFixed(bytes < 1e7 ? 1 : 0)} MB`
+const size = (bytes: number) =>
+  bytes < 1e6 ? `${Math.ceil(bytes / 1000)} kB` : `${(bytes / 1e6).toFixed(bytes < 1e7 ? 1 : 0)} MB`
 
 function useSafety() {
   const cache = useQueryClient()

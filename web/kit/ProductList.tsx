@@ -1,4 +1,5 @@
 /** The house's products, and what of their ingredients matters; checked against a client at Care. */
+import { newId } from '../state/words.ts'
 import { useState } from 'react'
 import {
   FACT_WORDS,
@@ -28,10 +29,7 @@ export function ProductList({
   const add = () => {
     const words = name.trim()
     if (!words) return
-    onChange([
-      ...products,
-      { id: `own-${crypto.randomUUID().slice(0, 8)}`, name: words, use, holds: [] },
-    ])
+    onChange([...products, { id: `own-${newId().slice(0, 8)}`, name: words, use, holds: [] }])
     setName('')
   }
   return (

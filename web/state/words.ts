@@ -1,4 +1,5 @@
 /** Moments and numbers in words, in this screen's own time. */
+import { v4 as uuid } from 'uuid'
 import dayjs from 'dayjs'
 import { atWords as wordsAt } from '../../core/time/index.ts'
 
@@ -7,7 +8,8 @@ export const atWords = (ms: number, nowMs = Date.now()) => wordsAt(ms, nowMs)
 export const todayIso = () => dayjs().format('YYYY-MM-DD')
 export const hoursWords = (h: number) =>
   h >= 96 ? `${Math.round(h / 24)} days` : `${Math.round(h)} h`
-export const newId = () => crypto.randomUUID()
+/** Made here, so that a repeated request changes nothing; also where the page came by plain HTTP. */
+export const newId = (): string => uuid()
 
 /** "12:05" from milliseconds; negative time is late. */
 export function clockText(ms: number): string {

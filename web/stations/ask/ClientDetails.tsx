@@ -2,7 +2,7 @@
 import { Modal, TextInput } from '@mantine/core'
 import { useDisclosure } from '@mantine/hooks'
 import { useState } from 'react'
-import { useNavigate } from 'react-router'
+import { Link, useNavigate } from 'react-router'
 import { CLIENT_TEXT_IDS, CLIENT_TEXTS } from '../../../core/client.ts'
 import type { Client } from '../../../contract/types.ts'
 import { address } from '../../api/call.ts'
@@ -53,6 +53,16 @@ export function ClientDetails({ client }: { client: Client }) {
           >
             report (PDF)
           </a>
+          ,{' '}
+          <a
+            className="link"
+            href={address('record', { id: client.id })}
+            target="_blank"
+            rel="noreferrer"
+          >
+            everything, with who looked at it (PDF)
+          </a>
+          . <Link to={`/house?part=trail&client=${client.id}`}>Who looked at it</Link>
         </span>
         <button className="link danger" onClick={erase.open}>
           Erase this client

@@ -23,6 +23,7 @@ import { SERVICES } from '../../../core/services/index.ts'
 import { heldWords } from '../../../core/visit/index.ts'
 import { clockText } from '../../state/words.ts'
 import { useGate } from '../useGate.ts'
+import { useGoesOnLocked } from '../../state/underWay.ts'
 import type { StationProps } from '../useStation.ts'
 import { ChairHead, type ChairProps } from './ChairHead.tsx'
 import { leaveDraft } from './CheckView.tsx'
@@ -116,6 +117,7 @@ function Running({
   })
   const blade = bladeInHand(live, step)
   useAwake(state.status !== 'finished')
+  useGoesOnLocked(wall || waiting || state.status === 'finished' ? null : visit.id)
   useSpoken(spokenWords(step, press, state.status))
   // A service that nobody ended asks once whether it goes on.
   const sinceMs = leftOpenSince(figures, state, now)

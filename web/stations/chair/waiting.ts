@@ -1,4 +1,5 @@
 /** Where events wait that the server has not stored yet: in the browser's own database, so that a killed tab loses none. */
+import { newId } from '../../state/words.ts'
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 import { inOrder, numbered, type Draft, type ToldEvent } from '../../../core/chair/index.ts'
 
@@ -36,7 +37,7 @@ export const keptStore: WaitingStore = {
     // Numbered and kept in one transaction: two tabs of a browser never give the same number.
     const tx = (await database()).transaction(['screen', 'waiting'], 'readwrite')
     const own = (await tx.objectStore('screen').get('this')) ?? {
-      screen: crypto.randomUUID(),
+      screen: newId(),
       n: 0,
     }
     const next = { ...own, n: own.n + 1 }
@@ -55,7 +56,7 @@ export const keptStore: WaitingStore = {
 
 /** For as long as the tab lives, where the browser keeps nothing (a private window). */
 export function passingStore(): WaitingStore {
-  const screen = crypto.randomUUID()
+  const screen = newId()
   let n = 0
   let rows: (ToldEvent & { visitId: string })[] = []
   return {
