@@ -441,6 +441,8 @@ export const problemAnswer = record({
   status: number(),
   detail: text(),
   code: text(),
+  /** The number of the write that was refused, as it was sent. */
+  write: y.string().optional(),
   errors: y.array(record({ path: text(), message: text() }).required()).optional(),
 })
 

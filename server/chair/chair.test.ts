@@ -111,6 +111,24 @@ describe('storing', () => {
     expect(answers.map((a) => a.status).sort()).toEqual([200, 409, 409])
   })
 
+  it('refuses one that cannot be written by itself: others of the same moment are stored', async () => {
+    const visits = await Promise.all([1, 2, 3].map(() => plannedVisit(studio.app)))
+    const screens = visits.map(() => ({ screen: randomUUID() }))
+    const events = visits.map((_, i) => chairEvent(1, 'started', undefined, Date.now(), screens[i]))
+    // A number that an event of another service has.
+    await post(visits[0]!.visit.id, events[0]!).expect(200)
+    const nick = chairEvent(2, 'nick', undefined, Date.now(), screens[0])
+    const taken = { ...events[1]!, id: events[0]!.id }
+    const answers = await Promise.all([
+      post(visits[0]!.visit.id, nick),
+      post(visits[1]!.visit.id, taken).set('X-Write', taken.id),
+      post(visits[2]!.visit.id, events[2]!),
+    ])
+    expect(answers.map((a) => a.status)).toEqual([200, 409, 200])
+    expect(JSON.parse(answers[1]!.text)).toMatchObject({ code: 'id-taken', write: taken.id })
+    // The one that was refused holds nothing up.
+    await post(visits[1]!.visit.id, events[1]!).expect(200)
+  })
   it('writes down what became of blades, once for each event', async () => {
     const { visit } = await plannedVisit(studio.app)
     const events = wholeService(visit, Date.now())

@@ -18,6 +18,7 @@ import { gateOf, refuseHeld } from '../visits/known.ts'
 import { readHair, readVisit } from '../visits/record.ts'
 import type { ChairDesk, Running } from './desk.ts'
 import { randomUUID } from 'node:crypto'
+import { UniqueConstraintError } from 'sequelize'
 
 /** An event that waits for its turn to be stored. */
 interface Waiting {
@@ -76,31 +77,82 @@ export class EventWriter {
         waiting.stored({ state: now.live.state, seq: event.seq, repeated })
       }
     } catch (error) {
+      // Where not even the transaction could begin, nobody has taken them over yet.
+      if (batch.length === 0) {
+        batch = this.waiting
+        this.waiting = []
+        this.scheduled = false
+      }
       for (const w of batch) w.refused(error)
     }
   }
 
-  /** Looks at each event on top of those before it, and writes those that may be. Refusals concern only their own event. */
+  /**
+   * Looks at each event on top of those before it, and writes those that may be. Together where that goes, which is nearly
+   * always; where one cannot be written, each by itself: nobody else's service waits for it or is refused with it.
+   */
   private async place(batch: readonly Waiting[]): Promise<Placed[]> {
+    try {
+      return await this.within('together', () => this.placeThese(batch))
+    } catch {
+      const placed: Placed[] = []
+      for (const waiting of batch) {
+        try {
+          placed.push(...(await this.within('alone', () => this.placeThese([waiting], placed))))
+        } catch (error) {
+          waiting.refused(error instanceof UniqueConstraintError ? taken() : error)
+        }
+      }
+      return placed
+    }
+  }
+
+  /** A part of the transaction that is taken back by itself when it fails. */
+  private async within<T>(name: string, work: () => Promise<T>): Promise<T> {
+    const { sequelize } = this.db
+    await sequelize.query(`SAVEPOINT ${name}`)
+    try {
+      const done = await work()
+      await sequelize.query(`RELEASE ${name}`)
+      return done
+    } catch (error) {
+      await sequelize.query(`ROLLBACK TO ${name}`)
+      await sequelize.query(`RELEASE ${name}`)
+      throw error
+    }
+  }
+
+  /** @param before what was placed earlier in the same transaction */
+  private async placeThese(
+    batch: readonly Waiting[],
+    before: readonly Placed[] = [],
+  ): Promise<Placed[]> {
     const { db, desk } = this
     const begins = new Beginnings(db)
     const figures = await readFigures(db)
-    const latest = new Map<string, Running>()
+    const latest = new Map(before.map((p) => [p.waiting.visitId, p.now]))
     const placed: Placed[] = []
+    const refusals: (() => void)[] = []
     for (const waiting of batch) {
       const { visitId, told } = waiting
       try {
-        const before = latest.get(visitId) ?? (await desk.of(visitId))
-        const next = placeOne(figures, before, told)
+        const stands = latest.get(visitId) ?? (await desk.of(visitId))
+        const next = placeOne(figures, stands, told)
         if (told.kind === 'started' && !next.repeated) await begins.may(visitId, told)
         latest.set(visitId, next.now)
         placed.push({ waiting, ...next })
       } catch (error) {
-        waiting.refused(error)
+        refusals.push(() => waiting.refused(error))
       }
     }
-    const fresh = placed.filter((p) => !p.repeated)
-    if (fresh.length === 0) return placed
+    await this.keep(placed.filter((p) => !p.repeated))
+    for (const refuse of refusals) refuse()
+    return placed
+  }
+
+  private async keep(fresh: readonly Placed[]): Promise<void> {
+    if (fresh.length === 0) return
+    const { db } = this
     await db.models.Event.bulkCreate(
       fresh.map(({ waiting, before, event }) => ({
         ...event,
@@ -118,9 +170,15 @@ export class EventWriter {
     for (const { waiting, event, before, now } of fresh) {
       await changeOfVisit(db, waiting.visitId, event, before, now)
     }
-    return placed
   }
 }
+
+const taken = () =>
+  new HttpProblem(
+    409,
+    'id-taken',
+    'That id belongs to an event of another service. Nothing was kept.',
+  )
 
 /** The job whose step an event is on; null where it belongs to the whole visit. */
 const jobOf = ({ plan }: Live, { stepId }: ChairEvent): string | null =>

@@ -109,7 +109,10 @@ export const answerProblem: ErrorRequestHandler = (error, request, response, nex
   if (response.headersSent) return next(error)
   const body = toProblem(error)
   if (body.status >= 500) request.log?.error({ err: error as unknown }, 'unexpected')
-  response.status(body.status).type('application/problem+json').send(JSON.stringify(body))
+  // Tells that it was this house that refused, and what: no other server on the port knows the number.
+  const write = request.get('X-Write') ?? ''
+  const told = /^[0-9a-f-]{36}$/i.test(write) ? { ...body, write } : body
+  response.status(body.status).type('application/problem+json').send(JSON.stringify(told))
 }
 
 /** For addresses under /api that no route answers. */

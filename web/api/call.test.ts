@@ -1,4 +1,4 @@
-import { address, call, CallProblem } from './call.ts'
+import { address, call, CallProblem, isRefused } from './call.ts'
 
 const real = globalThis.fetch
 afterEach(() => {
@@ -39,5 +39,38 @@ describe('asking the server', () => {
     expect(error).toBeInstanceOf(CallProblem)
     expect(error).toMatchObject({ status: 0, code: 'unreachable' })
     expect((error as Error).message).toContain('still here')
+  })
+})
+
+describe('a refusal', () => {
+  const write = '0b7e1c9e-7a52-4a0e-9a51-0d3d7c3f6b11'
+  const asked = (status: number, body: object) => {
+    answer(status, body)
+    return call('health').catch((e: unknown) => e)
+  }
+  it('is one only where the house gives back the number of the write', async () => {
+    expect(
+      isRefused(await asked(409, { status: 409, code: 'gap', detail: 'x', write }), write),
+    ).toBe(true)
+    // Another program on the port, a page in between, another write.
+    expect(
+      isRefused(await asked(404, { status: 404, code: 'not-found', detail: 'x' }), write),
+    ).toBe(false)
+    answer(404, '<h1>Not found</h1>')
+    expect(isRefused(await call('health').catch((e: unknown) => e), write)).toBe(false)
+    expect(
+      isRefused(await asked(409, { status: 409, code: 'gap', detail: 'x', write: 'other' }), write),
+    ).toBe(false)
+  })
+
+  it.each([
+    [500, 'unexpected'],
+    [507, 'disk-full'],
+    [401, 'sign-in'],
+    [401, 'locked'],
+    [429, 'wait'],
+    [421, 'not-this-house'],
+  ])('is none while the house only waits: %d %s', async (status, code) => {
+    expect(isRefused(await asked(status, { status, code, detail: 'x', write }), write)).toBe(false)
   })
 })

@@ -7,17 +7,45 @@ import type { Problem } from '../../contract/types.ts'
 export class CallProblem extends Error {
   readonly code: string
   readonly status: number
+  /** The number of the write that was refused, as the house itself gives it back. */
+  readonly write: string | undefined
 
-  constructor(problem: Pick<Problem, 'code' | 'status' | 'detail'>) {
+  constructor(problem: Pick<Problem, 'code' | 'status' | 'detail' | 'write'>) {
     super(problem.detail)
     this.code = problem.code
     this.status = problem.status
+    this.write = problem.write
   }
 }
 
+/** Refused for now: signed in, let in or let through later, the same write is taken. */
+const LATER = new Set([
+  'sign-in',
+  'locked',
+  'not-paired',
+  'wait',
+  'not-from-here',
+  'not-this-house',
+])
+
+/**
+ * Whether the house itself has refused a write for good. Anything else (silence, a fault, another program on the port, a
+ * page in between) is no answer: the write stays and is sent again.
+ */
+export const isRefused = (error: unknown, write: string): error is CallProblem =>
+  error instanceof CallProblem &&
+  error.write === write &&
+  error.status >= 400 &&
+  error.status < 500 &&
+  !LATER.has(error.code)
+
 /** What a route is asked with; parts that it does not take are left out. */
 type Call<N extends RouteName> = Part<'params', ParamsOf<N>> &
-  Part<'body', ToldBody<N>> & { readonly query?: Partial<QueryOf<N>> }
+  Part<'body', ToldBody<N>> & {
+    readonly query?: Partial<QueryOf<N>>
+    /** The number of a write, given back with a refusal. */
+    readonly write?: string
+  }
 type Part<K extends string, T> = T extends undefined
   ? Partial<Record<K, undefined>>
   : object extends T
@@ -45,17 +73,19 @@ export async function call<N extends RouteName>(
   name: N,
   ...[asked = {} as Call<N>]: Asked<N>
 ): Promise<AnswerOf<N>> {
-  const { params, query, body } = asked as Partial<Record<'params' | 'query', Words>> & {
+  const { params, query, body, write } = asked as Partial<Record<'params' | 'query', Words>> & {
     body?: unknown
+    write?: string
   }
   let response: Response
   try {
     response = await fetch(address(name, params, query), {
       method: ADDRESSES[name].method,
-      ...(body !== undefined && {
-        headers: { 'Content-Type': 'application/json' },
-        body: JSON.stringify(body),
-      }),
+      headers: {
+        ...(body !== undefined && { 'Content-Type': 'application/json' }),
+        ...(write !== undefined && { 'X-Write': write }),
+      },
+      ...(body !== undefined && { body: JSON.stringify(body) }),
     })
   } catch {
     throw new CallProblem({

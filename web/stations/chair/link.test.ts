@@ -72,6 +72,7 @@ function setUp(store = passingStore(), server = new Server(), visitId = `visit-$
       if (server.cut) return Promise.reject(Object.assign(new Error('silence'), { status: 0 }))
       return new Promise((resolve) => resolve(server.store(event)))
     },
+    refused: (error) => (error as { status?: number }).status === 409,
     fetch: () =>
       server.cut
         ? Promise.reject(new Error('silence'))

@@ -21,8 +21,10 @@ import type { WaitingStore } from './waiting.ts'
 export interface World {
   readonly store: WaitingStore
   readonly newId: () => string
-  /** Sends an event; a refusal is thrown with its status, silence with 0. */
+  /** Sends an event; a refusal and silence are thrown. */
   readonly send: (event: ToldEvent) => Promise<{ seq: number }>
+  /** Whether what was thrown is the house's own refusal of that event. */
+  readonly refused: (error: unknown, event: ToldEvent) => boolean
   /** The service as the server has it. */
   readonly fetch: () => Promise<{ plan: Plan; events: readonly ChairEvent[] }>
   /** Steady time in ms, whatever the clock on the wall does. */
@@ -206,8 +208,7 @@ export class ChairLink {
         try {
           seq = (await this.world.send(event)).seq
         } catch (error) {
-          const status = (error as { status?: number }).status ?? 0
-          if (status < 400 || status >= 500) {
+          if (!this.world.refused(error, event)) {
             this.here = false
             this.tryLater()
             return

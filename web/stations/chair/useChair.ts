@@ -6,7 +6,7 @@ import { useFigures } from '../../state/figures.ts'
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react'
 import type { VisitPage } from '../../../contract/types.ts'
-import { address, call } from '../../api/call.ts'
+import { address, call, isRefused } from '../../api/call.ts'
 import { newId } from '../../state/words.ts'
 import { ChairLink, type LinkView } from './link.ts'
 import { keptStore, passingStore } from './waiting.ts'
@@ -25,11 +25,12 @@ function makeLink(
     {
       store,
       newId,
-      send: (event) => call('addEvent', { params: { id: visitId }, body: event }),
+      send: (event) => call('addEvent', { params: { id: visitId }, body: event, write: event.id }),
       fetch: async () => {
         const page = await call('visit', { params: { id: visitId } })
         return { plan: page.plan!, events: page.events }
       },
+      refused: (error, event) => isRefused(error, event.id),
       steadyMs: () => performance.now(),
       wallMs: () => Date.now(),
       later: (work, ms) => {
