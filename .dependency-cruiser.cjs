@@ -65,7 +65,7 @@ module.exports = {
     {
       name: 'only-the-start-knows-the-demo',
       severity: 'error',
-      from: { path: '^server/', pathNot: '^server/main\\.ts$|\\.test\\.ts$' },
+      from: { path: '^server/', pathNot: '^server/serve\\.ts$|\\.test\\.ts$' },
       to: { path: '^demo/' },
     },
     {

@@ -12,7 +12,7 @@ export interface Served {
 
 export function serve({
   demo,
-  dir = mkdtempSync(join(tmpdir(), 'slow-tide-e2e-')),
+  dir = join(mkdtempSync(join(tmpdir(), 'slow-tide-e2e-')), 'data'),
   port = '0',
 }: {
   demo: boolean

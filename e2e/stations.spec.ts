@@ -184,7 +184,7 @@ test('a name that cannot be is refused in place, and what was typed stays', asyn
 test.describe('where the server fails once', () => {
   test.use({ harmless: /Failed to load resource/ })
 
-  test('a new client waits for the house, is told what went wrong, and is added once', async ({
+  test('a new client waits for the house, and is added once though the line breaks in between', async ({
     page,
   }) => {
     let answerHouse = () => {}
@@ -205,9 +205,6 @@ test.describe('where the server fails once', () => {
     // Who works here is not known yet, so no visit can begin.
     await expect(begin).toBeDisabled()
     answerHouse()
-    await begin.click()
-    await expect(dialog.getByRole('alert')).toContainText('What you entered is still here')
-    await expect(dialog.getByLabel(/^Name/)).toHaveValue('Once Halyard')
     await begin.click()
     await expect(page.getByRole('heading', { name: '20 questions are open.' })).toBeVisible()
     const found = await ask<ClientRow[]>(page, 'GET', '/api/clients?find=Once%20Halyard')

@@ -11,16 +11,16 @@ const MOST_GROWTH_MB = 200
 const root = mkdtempSync(join(tmpdir(), 'slow-tide-fuzz-'))
 const server = runBuilt(join(root, 'data'))
 const base = await server.serves
-const residentMb = async () => {
+const residentMb = () => {
   const { pid } = JSON.parse(readFileSync(join(root, 'data', 'server.json'), 'utf8')) as {
     pid: number
   }
   return Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))![1]) / 1024
 }
 await fuzz(base, 500, mulberry32(seed + 1))
-const before = await residentMb()
+const before = residentMb()
 const done = await fuzz(base, requests, mulberry32(seed))
-const grown = (await residentMb()) - before
+const grown = residentMb() - before
 await server.kill()
 rmSync(root, { recursive: true, force: true })
 const figure = (name: string, value: number, unit: string) =>

@@ -329,7 +329,6 @@ const COMMANDS = {
   rescue: () => tool('rescue'),
   verify: () => tool('verify'),
   'new-secret': () => tool('new-secret'),
-  rebuild: () => tool('rebuild'),
   build: () => build(),
   test,
   check() {

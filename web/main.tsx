@@ -11,8 +11,11 @@ import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { RouterProvider } from 'react-router'
 import { queryClient } from './api/queries.ts'
+import { openOutbox } from './outbox/browser.ts'
 import { router } from './router.tsx'
 import { resolver, theme } from './theme/theme.ts'
+
+openOutbox()
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

@@ -125,7 +125,7 @@ describe('storing', () => {
       post(visits[2]!.visit.id, events[2]!),
     ])
     expect(answers.map((a) => a.status)).toEqual([200, 409, 200])
-    expect(JSON.parse(answers[1]!.text)).toMatchObject({ code: 'id-taken', write: taken.id })
+    expect(JSON.parse(answers[1].text)).toMatchObject({ code: 'id-taken', write: taken.id })
     // The one that was refused holds nothing up.
     await post(visits[1]!.visit.id, events[1]!).expect(200)
   })

@@ -16,6 +16,8 @@ import type { Asked } from '../../core/screening/index.ts'
 import { usePast } from '../state/past.ts'
 import { takeFigures } from '../state/figures.ts'
 import { useSaved } from '../state/saved.ts'
+import { outbox, write, type About } from '../outbox/browser.ts'
+import { withEntered, withEnteredOfClient } from '../outbox/overlay.ts'
 import { call, CallProblem } from './call.ts'
 import { keepTapped, rowOf, showTapped, type TappedPart } from './tapped.ts'
 
@@ -35,6 +37,8 @@ export const queryClient: QueryClient = new QueryClient({
         count < 2 && (!(error instanceof CallProblem) || error.status === 0 || error.status >= 500),
       refetchOnWindowFocus: true,
     },
+    // What is entered is kept by the outbox, whether or not the browser believes that there is a net.
+    mutations: { networkMode: 'always' },
   },
 })
 
@@ -58,13 +62,26 @@ export const useClients = (find: string, sort: QueryOf<'clients'>['sort']) =>
     placeholderData: (before) => before,
   })
 export const useClient = (id: string) =>
-  useQuery({ queryKey: ['client', id], queryFn: () => call('client', { params: { id } }) })
+  useQuery({
+    queryKey: ['client', id],
+    queryFn: async () =>
+      withEnteredOfClient(await call('client', { params: { id } }), outbox.look().waiting),
+  })
 export const useVisit = (id: string | null | undefined) =>
   useQuery({
     queryKey: ['visit', id],
-    queryFn: () => call('visit', { params: { id: id! } }),
+    queryFn: async () =>
+      withEntered(await call('visit', { params: { id: id! } }), outbox.look().waiting),
     enabled: Boolean(id),
   })
+
+/** Whose a write of a visit is: what belongs to one client is sent in order. */
+export const about = (visitId: string, what: string, part?: string): About => ({
+  clientId: queryClient.getQueryData<VisitPage>(['visit', visitId])?.clientId ?? visitId,
+  visitId,
+  what,
+  ...(part !== undefined && { row: `${part}-${visitId}` }),
+})
 
 /** Puts a fresh visit into the cache and lets what depends on it be asked again. */
 export function useVisitRefresh() {
@@ -83,7 +100,7 @@ export function useAddClient() {
   const cache = useQueryClient()
   return useMutation({
     mutationFn: (body: Omit<Client, 'createdAtMs' | 'schools' | 'events'>) =>
-      call('addClient', { body }),
+      write('addClient', { body }, { clientId: body.id, what: `the client ${body.name}` }),
     onSuccess: () => {
       void cache.invalidateQueries({ queryKey: ['clients'] })
       void cache.invalidateQueries({ queryKey: ['today'] })
@@ -95,7 +112,12 @@ export function useChangeClient(id: string) {
   const cache = useQueryClient()
   const saved = useSaved((s) => s.mark)
   return useMutation({
-    mutationFn: (body: ToldBody<'changeClient'>) => call('changeClient', { params: { id }, body }),
+    mutationFn: (body: ToldBody<'changeClient'>) =>
+      write(
+        'changeClient',
+        { params: { id }, body },
+        { clientId: id, what: 'details of the client' },
+      ),
     // What is tapped shows at once; the server's answer follows.
     onMutate: (change) => {
       const before = cache.getQueryData<ClientPage>(['client', id])
@@ -132,7 +154,11 @@ export function useAddVisit(clientId: string) {
   const refresh = useVisitRefresh()
   return useMutation({
     mutationFn: (body: ToldBody<'addVisit'>) =>
-      call('addVisit', { params: { id: clientId }, body }),
+      write(
+        'addVisit',
+        { params: { id: clientId }, body },
+        { clientId, visitId: body.id, what: 'a new visit' },
+      ),
     onSuccess: (page) => refresh(page),
   })
 }
@@ -140,7 +166,8 @@ export function useAddVisit(clientId: string) {
 export function useChangeVisit(id: string) {
   const refresh = useVisitRefresh()
   return useMutation({
-    mutationFn: (body: ToldBody<'changeVisit'>) => call('changeVisit', { params: { id }, body }),
+    mutationFn: (body: ToldBody<'changeVisit'>) =>
+      write('changeVisit', { params: { id }, body }, about(id, 'the time or worker of the visit')),
     onSuccess: (page) => refresh(page),
   })
 }
@@ -152,9 +179,10 @@ export function useSaveAsked(id: string) {
   const refresh = useVisitRefresh()
   const shown = () => cache.getQueryData<VisitPage>(['visit', id])
   const mutation = useMutation({
-    mutationFn: (asked: Asked) => call('saveAsked', { params: { id }, body: asked }),
+    mutationFn: (asked: Asked) =>
+      write('saveAsked', { params: { id }, body: asked }, about(id, 'what was asked', 'asked')),
     // Taps follow each other faster than answers: they are sent in order, one at a time.
-    scope: { id: rowOf('asked', id) },
+    meta: { row: rowOf('asked', id) },
     onSuccess: (page) => refresh(page, 'asked'),
   })
   return {
@@ -186,11 +214,12 @@ export function useEditReadings(id: string) {
   const shown = () => cache.getQueryData<VisitPage>(['visit', id])
   const mutation = useMutation({
     mutationFn: (edit: MapEdit) =>
-      call('editReadings', {
-        params: { id },
-        body: { remove: edit.remove.map((r) => r.id), add: edit.add },
-      }),
-    scope: { id: rowOf('readings', id) },
+      write(
+        'editReadings',
+        { params: { id }, body: { remove: edit.remove.map((r) => r.id), add: edit.add } },
+        about(id, 'the map of the grain'),
+      ),
+    meta: { row: rowOf('readings', id) },
     onSuccess: (page) => refresh(page, 'readings'),
     onError: () => void cache.invalidateQueries({ queryKey: ['visit', id] }),
   })
@@ -214,8 +243,9 @@ export function useSaveNotes(id: string) {
   const refresh = useVisitRefresh()
   const shown = () => cache.getQueryData<VisitPage>(['visit', id])
   const mutation = useMutation({
-    mutationFn: (notes: SurfaceNotes) => call('saveNotes', { params: { id }, body: notes }),
-    scope: { id: rowOf('notes', id) },
+    mutationFn: (notes: SurfaceNotes) =>
+      write('saveNotes', { params: { id }, body: notes }, about(id, 'lines and hair', 'notes')),
+    meta: { row: rowOf('notes', id) },
     onSuccess: (page) => refresh(page, 'notes'),
     onError: () => void cache.invalidateQueries({ queryKey: ['visit', id] }),
   })
@@ -243,7 +273,8 @@ export function useSaveNotes(id: string) {
 export function useSavePlan(id: string) {
   const refresh = useVisitRefresh()
   return useMutation({
-    mutationFn: (choice: PlanChoice) => call('savePlan', { params: { id }, body: choice }),
+    mutationFn: (choice: PlanChoice) =>
+      write('savePlan', { params: { id }, body: choice }, about(id, 'the plan', 'plan')),
     onSuccess: (page) => refresh(page),
   })
 }
@@ -253,7 +284,11 @@ export function useDecide(visitId: string) {
   const refresh = useVisitRefresh()
   return useMutation({
     mutationFn: (body: { id: string; finding: string; workerId: string; reason: string }) =>
-      call('decide', { params: { id: visitId }, body }),
+      write(
+        'decide',
+        { params: { id: visitId }, body },
+        about(visitId, 'a word that lifts a finding'),
+      ),
     onSuccess: (page) => refresh(page),
   })
 }
@@ -262,7 +297,8 @@ export function useTakeBackDecision(visitId: string) {
   const cache = useQueryClient()
   const refresh = useVisitRefresh()
   return useMutation({
-    mutationFn: (id: string) => call('takeBackDecision', { params: { id } }),
+    mutationFn: (id: string) =>
+      write('takeBackDecision', { params: { id } }, about(visitId, 'a word taken back')),
     onSuccess: (page) => refresh(page),
     onError: () => void cache.invalidateQueries({ queryKey: ['visit', visitId] }),
   })
@@ -275,8 +311,12 @@ export function useSaveProducts(id: string) {
   const shown = () => cache.getQueryData<VisitPage>(['visit', id])
   const mutation = useMutation({
     mutationFn: (products: string[]) =>
-      call('saveProducts', { params: { id }, body: { products } }),
-    scope: { id: rowOf('products', id) },
+      write(
+        'saveProducts',
+        { params: { id }, body: { products } },
+        about(id, 'products used', 'products'),
+      ),
+    meta: { row: rowOf('products', id) },
     onSuccess: (page) => refresh(page, 'products'),
     onError: () => void cache.invalidateQueries({ queryKey: ['visit', id] }),
   })
@@ -297,7 +337,7 @@ export function useChangeMessage(visitId: string) {
   const saved = useSaved((s) => s.mark)
   return useMutation({
     mutationFn: ({ id, ...body }: { id: string; text?: string; state?: Message['state'] }) =>
-      call('changeMessage', { params: { id }, body }),
+      write('changeMessage', { params: { id }, body }, about(visitId, 'a message')),
     onSuccess: () => {
       saved()
       return cache.invalidateQueries({ queryKey: ['visit', visitId] })
@@ -309,7 +349,7 @@ export function useAddHair(id: string) {
   const refresh = useVisitRefresh()
   return useMutation({
     mutationFn: (body: ToldBody<'addHairReading'>) =>
-      call('addHairReading', { params: { id }, body }),
+      write('addHairReading', { params: { id }, body }, about(id, 'a reading of regrowth')),
     onSuccess: (page) => refresh(page),
   })
 }
@@ -317,7 +357,12 @@ export function useAddHair(id: string) {
 export function useRemoveHair(visitId: string) {
   const cache = useQueryClient()
   return useMutation({
-    mutationFn: (id: string) => call('removeHairReading', { params: { id } }),
+    mutationFn: (id: string) =>
+      write(
+        'removeHairReading',
+        { params: { id } },
+        about(visitId, 'a reading of regrowth, taken out'),
+      ),
     onSuccess: () => {
       void cache.invalidateQueries({ queryKey: ['visit', visitId] })
       void cache.invalidateQueries({ queryKey: ['client'] })

@@ -26,7 +26,7 @@ function cacheWith(...underWay: TappedPart[]): QueryClient {
       .getMutationCache()
       .build(cache, {
         mutationFn: () => new Promise(() => undefined),
-        scope: { id: rowOf(part, 'v') },
+        meta: { row: rowOf(part, 'v') },
         gcTime: Infinity,
       })
       .execute(undefined)

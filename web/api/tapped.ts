@@ -18,7 +18,7 @@ export function keepTapped(cache: QueryClient, page: VisitPage, own?: TappedPart
   const kept: Partial<Record<TappedPart, unknown>> = {}
   for (const part of PARTS) {
     const waiting = cache.isMutating({
-      predicate: (m) => m.options.scope?.id === rowOf(part, page.id),
+      predicate: (m) => m.options.meta?.['row'] === rowOf(part, page.id),
     })
     // The one that is being answered still counts among those of its row.
     if (waiting > (part === own ? 1 : 0)) kept[part] = shown[part]

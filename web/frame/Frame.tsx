@@ -3,9 +3,8 @@ import { useComputedColorScheme, useMantineColorScheme } from '@mantine/core'
 import { useDisclosure, useHotkeys } from '@mantine/hooks'
 import { NavLink, Outlet, useMatch } from 'react-router'
 import { Door } from '../people/Door.tsx'
-import { useSaved } from '../state/saved.ts'
-import { timeWords } from '../../core/time/index.ts'
 import { Find } from './Find.tsx'
+import { SavedState } from './SavedState.tsx'
 import { WhoIsHere } from './WhoIsHere.tsx'
 
 const PLACES = [
@@ -37,7 +36,6 @@ export function Frame() {
 function TopBand({ onFind }: { onFind: () => void }) {
   const { toggleColorScheme } = useMantineColorScheme()
   const lamp = useComputedColorScheme('light') === 'dark'
-  const savedAt = useSaved((s) => s.atMs)
   return (
     <header className="top-band">
       <NavLink to="/" className="wordmark" aria-label="Slow Tide, to Today">
@@ -54,9 +52,7 @@ function TopBand({ onFind }: { onFind: () => void }) {
         ))}
       </nav>
       <div className="top-right">
-        <span className="saved" role="status">
-          {savedAt === null ? '' : `Saved ${timeWords(savedAt)}`}
-        </span>
+        <SavedState />
         <button className="plain" onClick={onFind}>
           Find <kbd>Ctrl K</kbd>
         </button>

@@ -2,6 +2,7 @@
 import { useIdle } from '@mantine/hooks'
 import { useEffect } from 'react'
 import { Navigate, useLocation } from 'react-router'
+import type { Session } from '../../contract/types.ts'
 import { useUnderWay } from '../state/underWay.ts'
 import { FirstRun } from './FirstRun.tsx'
 import { useDoor, useSession } from './session.ts'
@@ -14,29 +15,29 @@ export function Door({ children }: { children: React.ReactNode }) {
   const { data: session } = useSession()
   const { pathname } = useLocation()
   const underWay = useUnderWay((s) => s.visitId)
-  if (!session) return children
-  if (pathname === '/pair') return children
+  const instead = session && insteadOf(session, pathname, underWay !== null)
+  const locks = session?.mode === 'people' && !session.locked && !instead
+  return (
+    <>
+      {locks && <LockWhenIdle minutes={session.idleMinutes} />}
+      {/* The same place in the tree, so that nothing that is open closes when the answer comes. */}
+      {instead ?? children}
+    </>
+  )
+}
+
+/** What is shown in the place of every page; undefined where whoever is here may come in. */
+function insteadOf(session: Session, pathname: string, underWay: boolean): React.ReactNode {
+  if (pathname === '/pair') return undefined
   if (!session.letIn) return <Navigate to="/pair" replace />
   if (session.wall) {
-    return pathname === '/wall' || pathname.endsWith('/wall') ? (
-      children
-    ) : (
-      <Navigate to="/wall" replace />
-    )
+    return pathname.endsWith('/wall') ? undefined : <Navigate to="/wall" replace />
   }
   if (session.mode === 'first-run') return <FirstRun />
   const signs = session.mode === 'people' || session.mode === 'demo'
-  if (signs && !session.worker) return <SignIn session={session} />
-  if (session.locked && !(underWay && pathname.endsWith('/chair')))
-    return <SignIn session={session} />
-  return (
-    <>
-      {session.mode === 'people' && !session.locked && (
-        <LockWhenIdle minutes={session.idleMinutes} />
-      )}
-      {children}
-    </>
-  )
+  const goesOn = underWay && pathname.endsWith('/chair')
+  if ((signs && !session.worker) || (session.locked && !goesOn)) return <SignIn session={session} />
+  return undefined
 }
 
 function LockWhenIdle({ minutes }: { minutes: number }) {

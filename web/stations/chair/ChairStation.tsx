@@ -23,6 +23,8 @@ import { SERVICES } from '../../../core/services/index.ts'
 import { heldWords } from '../../../core/visit/index.ts'
 import { clockText } from '../../state/words.ts'
 import { useGate } from '../useGate.ts'
+import { listWords } from '../../../core/words.ts'
+import { useUnsaved } from '../../outbox/browser.ts'
 import { useGoesOnLocked } from '../../state/underWay.ts'
 import type { StationProps } from '../useStation.ts'
 import { ChairHead, type ChairProps } from './ChairHead.tsx'
@@ -68,6 +70,12 @@ export function ChairStation(props: StationProps & { wall?: boolean }) {
   return <Running {...props} plan={plan} />
 }
 
+/** What the server does not have may be what stands in the way: no service begins on it. */
+const unsavedWords = (what: readonly string[]) =>
+  what.length === 0
+    ? undefined
+    : `Not saved yet: ${listWords([...new Set(what)])}. The service begins once the server has it.`
+
 type Open =
   'skip' | 'more' | 'nick' | 'redness' | 'leave-out' | 'stop' | 'take-back' | 'busy' | 'left-open'
 
@@ -96,11 +104,13 @@ function Running({
   const waiting = state.status === 'waiting'
   const { findings } = useGate(station)
   const busy = visit.facts.busy
+  const unsaved = useUnsaved({ clientId: page.client.id })
   const held = waiting
-    ? heldWords(
+    ? (unsavedWords(unsaved.map((w) => w.what)) ??
+      heldWords(
         findings.filter((f) => f.about !== 'busy'),
         'start',
-      )
+      ))
     : undefined
   const patches = useTaps((t) => (t.mode === 'patches' ? t.places : NO_PLACES))
   const missed = useReplan(

@@ -10,8 +10,8 @@ import {
 } from '../../../core/looks/index.ts'
 import { HOUR_MS } from '../../../core/time/index.ts'
 import type { VisitPage } from '../../../contract/types.ts'
-import { call } from '../../api/call.ts'
-import { useVisitRefresh } from '../../api/queries.ts'
+import { about, useVisitRefresh } from '../../api/queries.ts'
+import { write } from '../../outbox/browser.ts'
 import { usePast } from '../../state/past.ts'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
@@ -49,15 +49,13 @@ export function useLook(visit: VisitPage, moment: Moment): Looking {
   const save = useMutation({
     mutationFn: async (look: Look | undefined) => {
       const params = { id: visit.id, moment }
-      if (!look) return call('removeSkinAnswer', { params })
+      const whose = about(visit.id, 'how the skin took it', `look-${moment}`)
+      if (!look) return write('removeSkinAnswer', { params }, { ...whose, row: undefined })
       // Kept as the time it speaks of: an answer given late still belongs to its moment.
       const atMs = Math.min(Date.now(), visit.endedAtMs! + momentHours(figures, moment) * HOUR_MS)
-      return call('saveSkinAnswer', {
-        params,
-        body: { ...look, atMs: Math.round(atMs), zones: look.zones.filter(isMarked) },
-      })
+      const body = { ...look, atMs: Math.round(atMs), zones: look.zones.filter(isMarked) }
+      return write('saveSkinAnswer', { params, body }, whose)
     },
-    scope: { id: `skin-${visit.id}` },
     onSuccess: (page) => {
       refresh(page)
       void cache.invalidateQueries({ queryKey: ['client', page.clientId, 'history'] })

@@ -1,0 +1,55 @@
+/** In the band: saved, or how much the server does not have yet, and what it refused. */
+import { Button, Modal, Stack, Text } from '@mantine/core'
+import { useDisclosure } from '@mantine/hooks'
+import { outbox, useOutbox } from '../outbox/browser.ts'
+import { useSaved } from '../state/saved.ts'
+import { timeWords, whenWords } from '../../core/time/index.ts'
+
+export function SavedState() {
+  const savedAt = useSaved((s) => s.atMs)
+  const { waiting, refused, here } = useOutbox()
+  const [opened, list] = useDisclosure(false)
+  const many = waiting.length
+  return (
+    <>
+      <span className={many > 0 && !here ? 'saved unsaved' : 'saved'} role="status">
+        {many > 0 ? `${many} not saved yet` : savedAt === null ? '' : `Saved ${timeWords(savedAt)}`}
+      </span>
+      {(refused.length > 0 || (many > 0 && !here)) && (
+        <Button size="compact-sm" variant="subtle" onClick={list.open}>
+          {refused.length > 0 ? `${refused.length} refused` : 'What?'}
+        </Button>
+      )}
+      <Modal opened={opened} onClose={list.close} title="What the server does not have">
+        <Stack>
+          {many > 0 && (
+            <div>
+              <Text>
+                {here
+                  ? 'On its way:'
+                  : 'The server does not answer. Kept on this screen, and sent as soon as it does:'}
+              </Text>
+              {waiting.map((w) => (
+                <Text key={w.id}>
+                  {whenWords(w.atMs)}: {w.what}
+                </Text>
+              ))}
+            </div>
+          )}
+          {refused.map((r) => (
+            <div key={r.id} role="alert">
+              <Text fw={700}>
+                {r.what}, entered {whenWords(r.atMs)}: refused
+              </Text>
+              <Text>{r.why}</Text>
+              <Button size="compact-sm" variant="default" onClick={() => void outbox.dismiss(r.id)}>
+                I have seen it
+              </Button>
+            </div>
+          ))}
+          {many === 0 && refused.length === 0 && <Text>Everything is saved.</Text>}
+        </Stack>
+      </Modal>
+    </>
+  )
+}

@@ -1,0 +1,76 @@
+/** The outbox of this browser: one for all its tabs. */
+import { v4 as uuid } from 'uuid'
+import { useSyncExternalStore } from 'react'
+import type { AnswerOf, ParamsOf, RouteName, ToldBody } from '../../contract/routes.ts'
+import { call, CallProblem, isRefused } from '../api/call.ts'
+import { Outbox, type News, type Write } from './outbox.ts'
+import { keptOutbox, passingOutbox } from './stores.ts'
+
+/** Which tabs of the same browser know of each other; none where the browser has no such thing. */
+const channel =
+  typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel('slow-tide-outbox')
+
+export const outbox = new Outbox({
+  store: typeof indexedDB === 'undefined' ? passingOutbox() : keptOutbox(),
+  send: ({ route, params, body, id }) => send(route as RouteName, params, body, id),
+  refusal: (error, write) =>
+    isRefused(error, write.id) ? { why: error.message, code: error.code } : undefined,
+  heard: (error, write) => error instanceof CallProblem && error.write === write.id,
+  later: (work, ms) => {
+    const timer = setTimeout(work, ms)
+    return () => clearTimeout(timer)
+  },
+  // Only pages that came safely have locks; elsewhere the server takes the same write twice as once.
+  alone: async (work) => {
+    if ('locks' in navigator) await navigator.locks.request('slow-tide-outbox', work)
+    else await work()
+  },
+  tell: (news) => channel?.postMessage(news),
+})
+channel?.addEventListener('message', (e: MessageEvent<News>) => outbox.heard(e.data))
+
+const send = (route: RouteName, params: unknown, body: unknown, write: string) =>
+  call(route, { params, body, write } as never)
+
+/** Takes up what waited; tries again as soon as there is reason to. */
+export function openOutbox(): void {
+  void outbox.open()
+  window.addEventListener('online', () => outbox.wake())
+  document.addEventListener(
+    'visibilitychange',
+    () => document.visibilityState === 'visible' && outbox.wake(),
+  )
+}
+
+export interface About {
+  readonly clientId: string
+  readonly visitId?: string | undefined
+  readonly row?: string | undefined
+  /** In words, for the list of what is not saved. */
+  readonly what: string
+}
+
+/**
+ * Writes by way of the outbox: kept on this screen before anything else.
+ * @throws WriteRefused when the house refuses it
+ */
+export function write<N extends RouteName>(
+  route: N,
+  { params, body }: { params?: ParamsOf<N>; body?: ToldBody<N> },
+  about: About,
+): Promise<AnswerOf<N>> {
+  const kept = { id: uuid(), route, params: params ?? {}, body, atMs: Date.now(), ...about }
+  return outbox.add(kept) as Promise<AnswerOf<N>>
+}
+
+export const useOutbox = () => useSyncExternalStore(outbox.subscribe, outbox.look)
+
+/** What of a client, or of one visit, the server does not have yet. */
+export function useUnsaved(of: { clientId?: string; visitId?: string }): readonly Write[] {
+  const { waiting } = useOutbox()
+  return waiting.filter(
+    (w) =>
+      (of.visitId !== undefined && w.visitId === of.visitId) ||
+      (of.clientId !== undefined && w.clientId === of.clientId),
+  )
+}

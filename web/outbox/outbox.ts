@@ -1,0 +1,221 @@
+/**
+ * What was entered and the server does not have yet: kept in the browser's own database first, sent in order until it is
+ * taken, and dropped only when the house itself refuses it, which is then said. Without interface code.
+ */
+
+/** A write on its way. */
+export interface Write {
+  /** Its number, made here: given back with a refusal. */
+  readonly id: string
+  /** Place in the order. */
+  readonly n: number
+  readonly route: string
+  readonly params: Readonly<Record<string, string>>
+  readonly body: unknown
+  /** Whose it is: what belongs together is sent in order. */
+  readonly clientId: string
+  readonly visitId?: string | undefined
+  /** Writes of the same row take each other's place while they wait. */
+  readonly row?: string | undefined
+  /** What it is, in words: "answers", "the map". */
+  readonly what: string
+  readonly atMs: number
+}
+
+/** A write that the house refused, kept to be seen. */
+export interface Refused extends Write {
+  readonly why: string
+  readonly code: string
+}
+
+export interface OutboxStore {
+  /** In order. */
+  readonly all: () => Promise<Write[]>
+  /** Keeps a write at the end, or in the place of one of the same row that has not been sent. */
+  readonly put: (write: Omit<Write, 'n'>, sending: string | undefined) => Promise<Write>
+  readonly remove: (id: string) => Promise<void>
+  readonly refuse: (refused: Refused) => Promise<void>
+  readonly refusals: () => Promise<Refused[]>
+  readonly dismiss: (id: string) => Promise<void>
+}
+
+export interface OutboxWorld {
+  readonly store: OutboxStore
+  readonly send: (write: Write) => Promise<unknown>
+  /** The house's own refusal of a write, in its words; undefined for anything else. */
+  readonly refusal: (error: unknown, write: Write) => { why: string; code: string } | undefined
+  /** Whether the house was heard at all: a fault of one write need not hold up the others. */
+  readonly heard: (error: unknown, write: Write) => boolean
+  readonly later: (work: () => void, ms: number) => () => void
+  /** Runs alone among all tabs of this browser. */
+  readonly alone: (work: () => Promise<void>) => Promise<void>
+  /** Tells other tabs, and hears them. */
+  readonly tell: (news: News) => void
+}
+
+/** What became of a write, for every tab. */
+export type News =
+  | { readonly kind: 'changed' }
+  | { readonly kind: 'taken'; readonly id: string; readonly answer: unknown }
+  | { readonly kind: 'refused'; readonly id: string; readonly why: string; readonly code: string }
+
+export interface OutboxView {
+  readonly waiting: readonly Write[]
+  readonly refused: readonly Refused[]
+  /** False while the server does not answer. */
+  readonly here: boolean
+}
+
+/** A write was refused by the house. */
+export class WriteRefused extends Error {
+  readonly code: string
+
+  constructor(why: string, code: string) {
+    super(why)
+    this.code = code
+  }
+}
+
+const RETRY_FIRST_MS = 400
+const RETRY_MOST_MS = 10_000
+
+interface Promised {
+  readonly taken: (answer: unknown) => void
+  readonly refused: (error: WriteRefused) => void
+}
+
+export class Outbox {
+  private readonly world: OutboxWorld
+  private view: OutboxView = { waiting: [], refused: [], here: true }
+  private readonly listeners = new Set<() => void>()
+  private readonly promised = new Map<string, Promised[]>()
+  private sendingId: string | undefined
+  private pumping = false
+  private again = false
+  private retryMs = RETRY_FIRST_MS
+  private cancelRetry: (() => void) | undefined
+
+  constructor(world: OutboxWorld) {
+    this.world = world
+  }
+
+  readonly look = (): OutboxView => this.view
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener)
+    return () => this.listeners.delete(listener)
+  }
+
+  /** Takes up what waited from before, and sends it. */
+  async open(): Promise<void> {
+    await this.refresh()
+    this.wake()
+  }
+
+  /**
+   * Keeps a write and sends it when its turn comes.
+   * @returns the server's answer; it may come much later
+   * @throws WriteRefused when the house refuses it
+   */
+  async add(write: Omit<Write, 'n'>): Promise<unknown> {
+    const kept = await this.world.store.put(write, this.sendingId)
+    await this.refresh()
+    this.world.tell({ kind: 'changed' })
+    const answer = new Promise<unknown>((taken, refused) => {
+      const others = this.promised.get(kept.id) ?? []
+      this.promised.set(kept.id, [...others, { taken, refused }])
+    })
+    void this.pump()
+    return answer
+  }
+
+  /** The network is there again, or the page was looked at: what waits is tried at once. */
+  wake(): void {
+    this.retryMs = RETRY_FIRST_MS
+    this.cancelRetry?.()
+    void this.pump()
+  }
+
+  /** What another tab has told. */
+  heard(news: News): void {
+    if (news.kind === 'taken') this.settle(news.id, (p) => p.taken(news.answer))
+    if (news.kind === 'refused')
+      this.settle(news.id, (p) => p.refused(new WriteRefused(news.why, news.code)))
+    void this.refresh()
+  }
+
+  async dismiss(id: string): Promise<void> {
+    await this.world.store.dismiss(id)
+    await this.refresh()
+    this.world.tell({ kind: 'changed' })
+  }
+
+  private settle(id: string, how: (promised: Promised) => void): void {
+    for (const promised of this.promised.get(id) ?? []) how(promised)
+    this.promised.delete(id)
+  }
+
+  private async refresh(here = this.view.here): Promise<void> {
+    const [waiting, refused] = await Promise.all([
+      this.world.store.all(),
+      this.world.store.refusals(),
+    ])
+    this.view = { waiting, refused, here }
+    for (const listener of this.listeners) listener()
+  }
+
+  private async pump(): Promise<void> {
+    this.again = true
+    if (this.pumping) return
+    this.pumping = true
+    try {
+      while (this.again) {
+        this.again = false
+        await this.world.alone(() => this.sendAll())
+      }
+    } finally {
+      this.pumping = false
+    }
+  }
+
+  /** Sends what waits, the oldest first. Of a client with whom something is amiss the rest waits; others go on. */
+  private async sendAll(): Promise<void> {
+    const { store, send, refusal, heard, tell } = this.world
+    const amiss = new Set<string>()
+    for (;;) {
+      const next = (await store.all()).find((w) => !amiss.has(w.clientId))
+      if (!next) break
+      this.sendingId = next.id
+      try {
+        const answer = await send(next)
+        await store.remove(next.id)
+        this.retryMs = RETRY_FIRST_MS
+        this.settle(next.id, (p) => p.taken(answer))
+        tell({ kind: 'taken', id: next.id, answer })
+        await this.refresh(true)
+      } catch (error) {
+        const no = refusal(error, next)
+        if (no) {
+          await store.refuse({ ...next, ...no })
+          await store.remove(next.id)
+          this.settle(next.id, (p) => p.refused(new WriteRefused(no.why, no.code)))
+          tell({ kind: 'refused', id: next.id, ...no })
+          await this.refresh(true)
+          continue
+        }
+        amiss.add(next.clientId)
+        const here = heard(error, next)
+        await this.refresh(here)
+        if (!here) break
+      } finally {
+        this.sendingId = undefined
+      }
+    }
+    if (amiss.size > 0) this.tryLater()
+  }
+
+  private tryLater(): void {
+    this.cancelRetry?.()
+    this.cancelRetry = this.world.later(() => void this.pump(), this.retryMs)
+    this.retryMs = Math.min(RETRY_MOST_MS, this.retryMs * 2)
+  }
+}
