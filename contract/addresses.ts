@@ -24,6 +24,7 @@ export const ADDRESSES = {
   savePlan: { method: 'PUT', path: '/api/visits/:id/plan' },
   addEvent: { method: 'POST', path: '/api/visits/:id/events' },
   follow: { method: 'GET', path: '/api/visits/:id/follow' },
+  followAll: { method: 'GET', path: '/api/follow' },
   probe: { method: 'POST', path: '/api/probe' },
   saveProducts: { method: 'PUT', path: '/api/visits/:id/products' },
   addPhoto: { method: 'POST', path: '/api/visits/:id/photos' },

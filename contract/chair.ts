@@ -189,6 +189,23 @@ export const followQuery = y
   .object({ after: y.number().integer().min(0).max(1_000_000_000).default(0) })
   .noUnknown()
 
+const FOLLOWED = /^[0-9a-f-]{36}:\d{1,9}$/i
+
+/** Visits, each with the place in its service that was heard last: `id:12,id:0`. */
+export const followAllQuery = y
+  .object({
+    of: y
+      .string()
+      .required()
+      .max(40 * 24, 'too many at once')
+      .test(
+        'of',
+        'must name visits and places',
+        (of) => of === undefined || of.split(',').every((one) => FOLLOWED.test(one)),
+      ),
+  })
+  .noUnknown()
+
 export const probeSchema = y
   .object({
     /** Where the probe is put: into ice, into the warm reference, or into a towel. */

@@ -70,6 +70,7 @@ export const RIGHTS = {
   savePlan: { may: HANDS_ON, use: 'change' },
   addEvent: { may: HANDS_ON, use: 'service' },
   follow: { may: SHOWN, use: 'look' },
+  followAll: { may: SHOWN },
   probe: { may: HANDS_ON },
   saveProducts: { may: HANDS_ON, use: 'change' },
   addPhoto: { may: HANDS_ON, use: 'add' },
@@ -125,6 +126,7 @@ export const LOCKED_MAY: readonly (keyof typeof RIGHTS)[] = [
   'client',
   'house',
   'follow',
+  'followAll',
   'addEvent',
   'probe',
 ]

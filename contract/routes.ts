@@ -92,6 +92,8 @@ export const ROUTES = {
   }),
   /** Server-sent events: each chair event as it is stored, and the server's clock. */
   follow: route({ ...ADDRESSES.follow, params: s.idParams, query: c.followQuery }),
+  /** The same for all services that a browser follows. */
+  followAll: route({ ...ADDRESSES.followAll, query: c.followAllQuery }),
   probe: route({ answer: a.probeAnswer, ...ADDRESSES.probe, body: c.probeSchema }),
   saveProducts: route({
     answer: a.visitPageAnswer,

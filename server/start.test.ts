@@ -91,11 +91,19 @@ describe('the configuration', () => {
   })
 
   it('honours what is set', () => {
-    expect(readConfig({ HOST: '0.0.0.0', PORT: '0', SLOW_TIDE_DATA: '/elsewhere' })).toMatchObject({
-      host: '0.0.0.0',
+    const set = { PORT: '0', SLOW_TIDE_DATA: '/elsewhere', SLOW_TIDE_HOSTS: 'a.example, b.example' }
+    expect(readConfig(set)).toMatchObject({
       port: 0,
       dataDir: '/elsewhere',
+      hosts: ['a.example', 'b.example'],
     })
+    expect(readConfig({ PUBLIC_URL: 'https://c.example/' })).toMatchObject({
+      publicUrl: 'https://c.example',
+      hosts: ['c.example'],
+    })
+    expect(readConfig({ HOST: '0.0.0.0' }, false, true).host).toBe('0.0.0.0')
+    expect(() => readConfig({ HOST: '0.0.0.0' })).toThrow('--lan')
+    expect(() => readConfig({ PUBLIC_URL: 'c.example' })).toThrow('whole address')
     expect(() => readConfig({ PORT: '70000' })).toThrow('PORT must be a number')
   })
 })

@@ -82,6 +82,36 @@ describe('following a service', () => {
     late.close()
   })
 
+  it('of several services comes down one stream, each from where it was heard last', async () => {
+    const visits = await Promise.all([1, 2].map(() => plannedVisit(studio.app)))
+    const scripts = visits.map(({ visit }) =>
+      wholeService(visit, Date.now()).map((e) => ({ ...e, screen: visit.id })),
+    )
+    for (const [i, { visit }] of visits.entries())
+      for (const e of scripts[i]!.slice(0, 3)) await post(visit.id, e).expect(200)
+    const of = visits.map(({ visit }, i) => `${visit.id}:${i === 0 ? 2 : 0}`).join(',')
+    const source = new EventSource(`${base}/api/follow?of=${of}`)
+    const heard: string[] = []
+    source.addEventListener('chair', (e) => {
+      const { visitId, event } = JSON.parse(e.data as string) as {
+        visitId: string
+        event: ChairEvent
+      }
+      heard.push(`${visits.findIndex((v) => v.visit.id === visitId)}:${event.seq}`)
+    })
+    const has = async (n: number) => {
+      for (let i = 0; i < 300 && heard.length < n; i++) await new Promise((r) => setTimeout(r, 10))
+    }
+    await has(4)
+    expect([...heard].sort()).toEqual(['0:3', '1:1', '1:2', '1:3'])
+    await post(visits[0]!.visit.id, scripts[0]![3]!).expect(200)
+    await has(5)
+    expect(heard.at(-1)).toBe('0:4')
+    source.close()
+    await api().get('/api/follow').expect(400)
+    await api().get(`/api/follow?of=${randomUUID()}:0`).expect(404)
+    await api().get('/api/follow?of=x').expect(400)
+  })
   it('of nobody is refused before the stream begins', async () => {
     await api().get(`/api/visits/${randomUUID()}/follow`).expect(404)
     await api().get('/api/visits/x/follow').expect(400)

@@ -22,6 +22,9 @@ export class ChairDesk {
   private readonly db: Database
   private readonly running = new Map<string, Running>()
   private readonly channels = new Map<string, Channel>()
+  /** Who follows several visits hears whose each thing is. */
+  private readonly named = new Map<string, Channel>()
+  private readonly several = createChannel()
   private readonly sessions = new Set<Session>()
   private readonly clock: NodeJS.Timeout
 
@@ -30,6 +33,7 @@ export class ChairDesk {
     this.clock = setInterval(() => {
       for (const channel of this.channels.values())
         channel.broadcast({ nowMs: Date.now() }, 'clock')
+      this.several.broadcast({ nowMs: Date.now() }, 'clock')
     }, CLOCK_EVERY_MS)
     this.clock.unref()
   }
@@ -58,12 +62,14 @@ export class ChairDesk {
   stored(visitId: string, now: Running, event: ChairEvent): void {
     this.keep(visitId, now)
     this.channels.get(visitId)?.broadcast(event, 'chair', { eventId: String(event.seq) })
+    this.named.get(visitId)?.broadcast({ visitId, event }, 'chair')
   }
 
   /** The visit has changed in another way: who follows asks anew. */
   changed(visitId: string): void {
     this.running.delete(visitId)
     this.channels.get(visitId)?.broadcast({}, 'changed')
+    this.named.get(visitId)?.broadcast({ visitId }, 'changed')
   }
 
   /** Everything is read again: a client was erased. */
@@ -74,23 +80,36 @@ export class ChairDesk {
   /** A screen follows a service: what it has not heard of yet at once, then each event as it is stored. */
   async follow(visitId: string, session: Session, after: number): Promise<void> {
     const now = await this.of(visitId)
-    let channel = this.channels.get(visitId)
-    if (!channel) {
-      channel = createChannel()
-      this.channels.set(visitId, channel)
-    }
     session.push({ nowMs: Date.now() }, 'clock')
     // Pushed and registered in one turn: nothing is stored in between.
     for (const event of now?.events ?? []) {
       if (event.seq > after) session.push(event, 'chair', String(event.seq))
     }
+    this.register(this.channels, visitId, session)
+  }
+
+  /** A browser follows several services: of each what it has not heard of yet, then each event as it is stored. */
+  async followAll(from: ReadonlyMap<string, number>, session: Session): Promise<void> {
+    const ids = [...from.keys()]
+    const all = await Promise.all(ids.map((id) => this.of(id)))
+    session.push({ nowMs: Date.now() }, 'clock')
+    ids.forEach((visitId, i) => {
+      // What was stored since it was read stands in memory by now.
+      for (const event of (this.running.get(visitId) ?? all[i])?.events ?? [])
+        if (event.seq > from.get(visitId)!) session.push({ visitId, event }, 'chair')
+      this.register(this.named, visitId, session)
+    })
+    this.several.register(session)
+  }
+
+  private register(channels: Map<string, Channel>, visitId: string, session: Session): void {
+    const channel = channels.get(visitId) ?? createChannel()
+    channels.set(visitId, channel)
     channel.register(session)
     this.sessions.add(session)
     session.once('disconnected', () => {
       this.sessions.delete(session)
-      if (channel.sessionCount === 0 && this.channels.get(visitId) === channel) {
-        this.channels.delete(visitId)
-      }
+      if (channel.sessionCount === 0 && channels.get(visitId) === channel) channels.delete(visitId)
     })
   }
 
@@ -104,6 +123,7 @@ export class ChairDesk {
     clearInterval(this.clock)
     for (const channel of this.channels.values()) channel.broadcast({}, 'bye')
     this.channels.clear()
+    this.named.clear()
     this.running.clear()
   }
 }

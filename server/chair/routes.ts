@@ -5,6 +5,7 @@ import type { Express } from 'express'
 import type { KitLog } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { readHouse } from '../house/service.ts'
+import type { Who } from '../people/who.ts'
 import { mount } from '../http/mount.ts'
 import type { Chair } from './chair.ts'
 import { makeProbe } from './probe.ts'
@@ -22,6 +23,28 @@ export function chairRoutes(app: Express, db: Database, { desk, writer }: Chair)
     // A browser that connects again by itself says what it heard last.
     const heard = Number(session.lastId || 0)
     await desk.follow(params.id, session, Math.max(query.after, Number.isFinite(heard) ? heard : 0))
+  })
+  mount(app, 'followAll', async ({ query, response }) => {
+    const from = new Map(
+      query.of.split(',').map((one) => {
+        const [id, after] = one.split(':')
+        return [id!, Number(after)] as const
+      }),
+    )
+    const who = response.locals['who'] as Who
+    // A locked screen goes on with its own services and hears of no other.
+    if (who.locked) {
+      const own = await db.select<{ id: string }>(
+        "SELECT id FROM visits WHERE workerId = ? AND state = 'running'",
+        [who.workerId ?? ''],
+      )
+      for (const id of from.keys()) if (!own.some((v) => v.id === id)) from.delete(id)
+    }
+    await Promise.all([...from.keys()].map((id) => desk.of(id)))
+    await desk.followAll(
+      from,
+      await createSession(response.req, response, { retry: 1000, keepAlive: 15_000 }),
+    )
   })
   mount(app, 'probe', async ({ body }) => {
     const nowMs = Date.now()

@@ -1,6 +1,7 @@
 import type { Express } from 'express'
 import type { ChairDesk } from '../chair/desk.ts'
 import type { Database } from '../db/connection.ts'
+import type { Who } from '../people/who.ts'
 import type { Trail } from '../people/trail.ts'
 import { mount } from '../http/mount.ts'
 import { clearTraces } from '../safety/traces.ts'
@@ -22,7 +23,10 @@ export function clientRoutes(
     response.status(201)
     return client
   })
-  mount(app, 'client', ({ params }) => clients.clientPage(db, params.id))
+  mount(app, 'client', ({ params, response }) => {
+    const { asker } = response.locals['who'] as Who
+    return clients.clientPage(db, params.id, asker === 'front-desk')
+  })
   mount(app, 'tide', ({ params, query }) => earlierTide(db, params.id, query.back))
   mount(app, 'changeClient', ({ params, body }) => clients.changeClient(db, params.id, body))
   mount(app, 'eraseClient', async ({ params, body }) => {

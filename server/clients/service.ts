@@ -133,15 +133,18 @@ export async function forgetClients(db: Database, ids: readonly string[]): Promi
   await db.models.Client.destroy({ where: { id: [...ids] } })
 }
 
-export async function clientPage(db: Database, id: string): Promise<ClientPage> {
+/** @param desk true for whom sees names and times only: nothing is told of how skin took anything */
+export async function clientPage(db: Database, id: string, desk = false): Promise<ClientPage> {
   const client = await readClient(db, id)
   const { service } = client
   const [history, house] = await Promise.all([readHistory(db, id), readHouse(db)])
   const figures = figuresOf(house.figures)
   const model = modelFrom(figures, history, client.skin, service)
   const visits = history.visits.map(
-    ({ loads: _loads, leftMm: _left, redAtChair: _red, ...summary }): VisitSummary => summary,
+    ({ loads: _loads, leftMm: _left, redAtChair: _red, ...summary }): VisitSummary =>
+      desk ? { ...summary, worstRedness: null, bumps: null, routine: '' } : summary,
   )
+  const nothing = { ...history, visits: [], answers: new Map(), hair: [] }
   const open = visits.find((v) => v.state !== 'finished')
   const finished = history.visits.filter((v) => v.state === 'finished')
   const last = finished.find((v) => v.service === service)
@@ -165,7 +168,7 @@ export async function clientPage(db: Database, id: string): Promise<ClientPage> 
     client,
     visits,
     currentVisitId: open?.id ?? visits[0]?.id ?? null,
-    model,
+    model: desk ? modelFrom(figures, nothing, client.skin, service) : model,
     tide,
   }
 }

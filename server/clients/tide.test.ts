@@ -1,4 +1,5 @@
 /** The tide line: the latest visits with what lies ahead, and every earlier stretch. */
+import { writeCard } from '../safety/folder.ts'
 import request from 'supertest'
 import type { ClientPage, Tide, Today } from '../../contract/types.ts'
 import { DAY_MS } from '../../core/time/index.ts'
@@ -11,6 +12,8 @@ let studio: Studio
 let id: string
 beforeAll(async () => {
   studio = await openStudio()
+  // The demo signs in by itself.
+  writeCard(studio.dir, { demo: true })
   await studio.db.models.Worker.destroy({ where: {} })
   // Somebody who has come for long.
   await seedDemo(

@@ -5,7 +5,7 @@ import { ADDRESSES } from '../../contract/addresses.ts'
 import { LOCKED_MAY, mayDo, RANKS, RIGHTS, type Rank } from '../../contract/rights.ts'
 import type { RouteName } from '../../contract/routes.ts'
 import { trailWords } from '../../contract/trailWords.ts'
-import type { House, People, Session, Trail } from '../../contract/types.ts'
+import type { ClientPage, House, People, Session, Trail } from '../../contract/types.ts'
 import { READ_WRITE, withPlain } from '../db/plain.ts'
 import { dataFile, writeCard } from '../safety/folder.ts'
 import { chairEvent, newClient, openStudio, plannedVisit, type Studio } from '../testing/studio.ts'
@@ -114,6 +114,7 @@ describe('people', () => {
     const names = Object.keys(RIGHTS) as RouteName[]
     const leftOut = [
       'follow',
+      'followAll',
       'signOut',
       'signOutEverywhere',
       'lockScreen',
@@ -137,6 +138,20 @@ describe('people', () => {
       const refused = r.status === 403 && code(r)[1] === 'no-right'
       expect([name, refused]).toEqual([name, !mayDo(rank, name)])
     }
+  })
+
+  it('at the front desk see names and times, and nothing of how the skin took it', async () => {
+    await studio.db.sequelize.query('UPDATE visits SET worstRedness = 3, bumps = 5 WHERE id = ?', {
+      replacements: [visit.visit.id],
+    })
+    const see = async (rank: Rank) =>
+      ((await screens[rank]!.get(`/api/clients/${visit.client.id}`).expect(200)).body as ClientPage)
+        .visits[0]!
+    expect(await see('worker')).toMatchObject({ worstRedness: 3, bumps: 5 })
+    expect(await see('front-desk')).toMatchObject({ worstRedness: null, bumps: null, routine: '' })
+    await screens['front-desk']!.patch(`/api/clients/${visit.client.id}`)
+      .send({ phone: '12' })
+      .expect(200)
   })
 
   it('only the owner changes the house; others what their work needs', async () => {

@@ -10,7 +10,7 @@ export interface HostileRequest {
 }
 
 /** Streams never end; what writes files on its own accord is asked for elsewhere. */
-const LEFT_OUT: readonly RouteName[] = ['follow', 'backUp', 'prove', 'changeSafety']
+const LEFT_OUT: readonly RouteName[] = ['follow', 'followAll', 'backUp', 'prove', 'changeSafety']
 
 const deep = (n: number, open: string, close: string) => open.repeat(n) + close.repeat(n)
 

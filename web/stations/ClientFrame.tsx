@@ -10,7 +10,9 @@ import { dateWords, whenWords } from '../../core/time/index.ts'
 import { useHotkeys } from '@mantine/hooks'
 import { lazy, Suspense, useEffect } from 'react'
 import { Link, NavLink, useNavigate, useParams, useSearchParams } from 'react-router'
-import type { VisitPage } from '../../contract/types.ts'
+import type { ClientPage, VisitPage } from '../../contract/types.ts'
+import { useMay } from '../people/session.ts'
+import { ClientDetails } from './ask/ClientDetails.tsx'
 import { useAddVisit, useClient, useHouse, useVisit } from '../api/queries.ts'
 import { BodyStage } from '../head/BodyStage.tsx'
 import { HeadStage } from '../head/HeadStage.tsx'
@@ -50,7 +52,8 @@ export function ClientFrame() {
   const last = client.data?.visits.find((v) => v.state === 'finished')?.id
   const visitId =
     search.get('visit') ?? (after ? last : undefined) ?? client.data?.currentVisitId ?? null
-  const visit = useVisit(visitId)
+  const may = useMay()
+  const visit = useVisit(may('visit') ? visitId : null)
   const choose = useView((s) => s.choose)
   useEffect(() => choose(null), [clientId, choose])
   useEffect(() => {
@@ -60,6 +63,7 @@ export function ClientFrame() {
     }
   }, [client.data])
 
+  if (!may('visit') && client.data) return <AtTheDesk page={client.data} />
   // What is already on the screen stays there when the server is away; only a first load can fail.
   const failed = [client, house, visit].find((q) => q.isError && q.data === undefined)?.error
   if (failed) {
@@ -125,6 +129,35 @@ export function ClientFrame() {
       />
       <KeysHelp />
     </div>
+  )
+}
+
+/** For whom sees names, telephones and times only. */
+function AtTheDesk({ page }: { page: ClientPage }) {
+  const { window } = page.tide
+  return (
+    <main className="page">
+      <div className="page-head">
+        <h1>{page.client.name}</h1>
+        <p>{SERVICES[page.client.service].name}</p>
+      </div>
+      {window && (
+        <p>
+          Good days for the next visit: {dateWords(window.fromMs)} to {dateWords(window.toMs)}.
+        </p>
+      )}
+      <ClientDetails client={page.client} />
+      <h2>Visits</h2>
+      {page.visits.length === 0 && <p>None yet.</p>}
+      {page.visits.map((v) => (
+        <p key={v.id}>
+          {whenWords(v.endedAtMs ?? v.slotAtMs ?? page.client.createdAtMs)},{' '}
+          {SERVICES[v.service].name}
+          {v.state === 'finished' ? '' : v.state === 'running' ? ', under way' : ', open'}
+        </p>
+      ))}
+      <p className="soft">Health answers, pictures and maps are for those who work at the chair.</p>
+    </main>
   )
 }
 

@@ -6,6 +6,7 @@ import { Link, useNavigate } from 'react-router'
 import { CLIENT_TEXT_IDS, CLIENT_TEXTS } from '../../../core/client.ts'
 import type { Client } from '../../../contract/types.ts'
 import { address } from '../../api/call.ts'
+import { useMay } from '../../people/session.ts'
 import { useChangeClient, useEraseClient } from '../../api/queries.ts'
 
 const FIELDS = [
@@ -16,6 +17,7 @@ const FIELDS = [
 export function ClientDetails({ client }: { client: Client }) {
   const change = useChangeClient(client.id)
   const [erasing, erase] = useDisclosure(false)
+  const may = useMay()
   return (
     <div className="stack">
       {FIELDS.map(([key, label]) => (
@@ -35,43 +37,43 @@ export function ClientDetails({ client }: { client: Client }) {
         </p>
       )}
       <div className="row-between">
-        <span>
-          Take out:{' '}
-          <a className="link" href={address('takeOutClient', { id: client.id })} download>
-            everything (JSON)
-          </a>
-          ,{' '}
-          <a className="link" href={address('readingsCsv', { id: client.id })} download>
-            readings (CSV)
-          </a>
-          ,{' '}
-          <a
-            className="link"
-            href={address('report', { id: client.id })}
-            target="_blank"
-            rel="noreferrer"
-          >
-            report (PDF)
-          </a>
-          ,{' '}
-          <a
-            className="link"
-            href={address('record', { id: client.id })}
-            target="_blank"
-            rel="noreferrer"
-          >
-            everything, with who looked at it (PDF)
-          </a>
-          . <Link to={`/house?part=trail&client=${client.id}`}>Who looked at it</Link>
-        </span>
-        <button className="link danger" onClick={erase.open}>
-          Erase this client
-        </button>
+        {may('takeOutClient') && <TakeOut id={client.id} />}
+        {may('eraseClient') && (
+          <button className="link danger" onClick={erase.open}>
+            Erase this client
+          </button>
+        )}
       </div>
       <Modal opened={erasing} onClose={erase.close} title="Erase this client">
         {erasing && <EraseForm client={client} />}
       </Modal>
     </div>
+  )
+}
+
+/** All that is kept, to take away; and who looked at it. */
+function TakeOut({ id }: { id: string }) {
+  const may = useMay()
+  return (
+    <span>
+      Take out:{' '}
+      <a className="link" href={address('takeOutClient', { id })} download>
+        everything (JSON)
+      </a>
+      ,{' '}
+      <a className="link" href={address('readingsCsv', { id })} download>
+        readings (CSV)
+      </a>
+      ,{' '}
+      <a className="link" href={address('report', { id })} target="_blank" rel="noreferrer">
+        report (PDF)
+      </a>
+      ,{' '}
+      <a className="link" href={address('record', { id })} target="_blank" rel="noreferrer">
+        everything, with who looked at it (PDF)
+      </a>
+      .{may('trail') && <Link to={`/house?part=trail&client=${id}`}> Who looked at it</Link>}
+    </span>
   )
 }
 

@@ -6,7 +6,8 @@ import { useFigures } from '../../state/figures.ts'
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react'
 import type { VisitPage } from '../../../contract/types.ts'
-import { address, call, isRefused } from '../../api/call.ts'
+import { call, isRefused } from '../../api/call.ts'
+import { stream } from '../../stream/browser.ts'
 import { newId } from '../../state/words.ts'
 import { ChairLink, type LinkView } from './link.ts'
 import { keptStore, passingStore } from './waiting.ts'
@@ -59,21 +60,18 @@ export function useChair(visit: VisitPage, plan: Plan): Chair {
   useEffect(() => {
     void link.open()
     const from = link.view().stored.length
-    const stream = new EventSource(`${address('follow', { id })}?after=${from}`)
-    const data = <T>(e: Event) => JSON.parse((e as MessageEvent<string>).data) as T
-    stream.addEventListener('chair', (e) => link.arrived(data<ChairEvent>(e)))
-    stream.addEventListener('clock', (e) => link.clock(data<{ nowMs: number }>(e).nowMs))
-    stream.addEventListener('changed', () => {
-      void cache.invalidateQueries({ queryKey: ['visit', id] })
+    const end = stream().follow(id, from, {
+      chair: (event) => link.arrived(event),
+      clock: (nowMs) => link.clock(nowMs),
+      changed: () => void cache.invalidateQueries({ queryKey: ['visit', id] }),
+      here: (here) => link.connected(here),
     })
-    stream.onopen = () => link.connected(true)
-    stream.onerror = () => link.connected(false)
     // A tablet that slept, or was carried back into the room.
     const wake = () => document.visibilityState === 'visible' && link.wake()
     document.addEventListener('visibilitychange', wake)
     window.addEventListener('online', wake)
     return () => {
-      stream.close()
+      end()
       document.removeEventListener('visibilitychange', wake)
       window.removeEventListener('online', wake)
       link.close()
