@@ -95,7 +95,16 @@ export async function tabTo(page: Page, name: string | RegExp): Promise<void> {
 }
 
 /** Asks the server beside the page. */
+/** Waits until the server has what was tapped: what is asked beside the page would come before it. */
+async function allSaved(page: Page): Promise<void> {
+  if (!page.url().startsWith('http')) return
+  // A tap is on its way to the browser's own database for a moment before it is counted.
+  await page.waitForTimeout(120)
+  await expect(page.getByText(/\d+ not saved yet/)).toHaveCount(0)
+}
+
 export async function ask<T>(page: Page, method: string, path: string, body?: unknown): Promise<T> {
+  await allSaved(page)
   // Only a connection that was closed as it was used again is tried anew.
   const r = await page.request.fetch(path, {
     method,
