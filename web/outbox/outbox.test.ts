@@ -61,7 +61,7 @@ function world(store: OutboxStore = passingOutbox()) {
   return { server, taken, open, settle, elapse }
 }
 let n = 0
-const write = (over: Partial<Write> = {}): Omit<Write, 'n'> => ({
+const write = (over: Partial<Write> = {}): Omit<Write, 'n' | 'turn'> => ({
   ...{
     id: `w${++n}`,
     route: 'saveAsked',
@@ -212,3 +212,27 @@ it('whatever the net does, every write is taken once and in the order of its cli
     { numRuns: 40 },
   )
 })
+
+it.each([
+  ['for as long as the tab lives', () => passingOutbox()],
+  ['in the browser’s database', () => keptOutbox(`outbox-${++names}`)],
+])(
+  '%s: what takes a write’s place in another tab while it is on its way is sent too',
+  async (_n, make) => {
+    const store = make()
+    const { server, taken, open, settle } = world(store)
+    const [a, b] = [open(), open()]
+    let second: Promise<unknown> | undefined
+    server.answer = (w) => {
+      // The other tab does not know that this one is being sent.
+      if (w.body === 'first') second = b.add(write({ body: 'second', row: 'asked' }))
+      return 'ok'
+    }
+    const first = a.add(write({ body: 'first', row: 'asked' }))
+    await first
+    await second
+    await settle()
+    expect(taken.at(-1)!.body).toBe('second')
+    expect(await store.all()).toEqual([])
+  },
+)

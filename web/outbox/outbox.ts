@@ -9,6 +9,8 @@ export interface Write {
   readonly id: string
   /** Place in the order. */
   readonly n: number
+  /** New each time that another takes this one's place: what was sent is not what stands there now. */
+  readonly turn: number
   readonly route: string
   readonly params: Readonly<Record<string, string>>
   readonly body: unknown
@@ -32,8 +34,9 @@ export interface OutboxStore {
   /** In order. */
   readonly all: () => Promise<Write[]>
   /** Keeps a write at the end, or in the place of one of the same row that has not been sent. */
-  readonly put: (write: Omit<Write, 'n'>, sending: string | undefined) => Promise<Write>
-  readonly remove: (id: string) => Promise<void>
+  readonly put: (write: Omit<Write, 'n' | 'turn'>, sending: string | undefined) => Promise<Write>
+  /** Takes a write out as it was sent. @returns false where another has taken its place meanwhile: that one stays */
+  readonly remove: (write: Write) => Promise<boolean>
   readonly refuse: (refused: Refused) => Promise<void>
   readonly refusals: () => Promise<Refused[]>
   readonly dismiss: (id: string) => Promise<void>
@@ -116,7 +119,7 @@ export class Outbox {
    * @returns the server's answer; it may come much later
    * @throws WriteRefused when the house refuses it
    */
-  async add(write: Omit<Write, 'n'>): Promise<unknown> {
+  async add(write: Omit<Write, 'n' | 'turn'>): Promise<unknown> {
     const kept = await this.world.store.put(write, this.sendingId)
     await this.refresh()
     this.world.tell({ kind: 'changed' })
@@ -187,16 +190,17 @@ export class Outbox {
       this.sendingId = next.id
       try {
         const answer = await send(next)
-        await store.remove(next.id)
         this.retryMs = RETRY_FIRST_MS
+        // Tapped again while it was on its way, here or in another tab: that one is sent too, and answers for both.
+        if (!(await store.remove(next))) continue
         this.settle(next.id, (p) => p.taken(answer))
         tell({ kind: 'taken', id: next.id, answer })
         await this.refresh(true)
       } catch (error) {
         const no = refusal(error, next)
         if (no) {
+          if (!(await store.remove(next))) continue
           await store.refuse({ ...next, ...no })
-          await store.remove(next.id)
           this.settle(next.id, (p) => p.refused(new WriteRefused(no.why, no.code)))
           tell({ kind: 'refused', id: next.id, ...no })
           await this.refresh(true)

@@ -3,15 +3,21 @@ import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 import type { OutboxStore, Refused, Write } from './outbox.ts'
 
 interface Shape extends DBSchema {
-  writes: { key: number; value: Write; indexes: { id: string } }
+  writes: { key: number; value: Write }
   refused: { key: string; value: Refused }
 }
 
 /** What takes the place of a write of the same row that still waits. */
-const takesPlace = (had: Write | undefined, write: Omit<Write, 'n'>): Omit<Write, 'n'> =>
-  had ? { ...write, id: had.id, body: write.body } : write
+const takesPlace = (
+  had: Write | undefined,
+  write: Omit<Write, 'n' | 'turn'>,
+): Omit<Write, 'n'> => ({ ...write, ...(had && { id: had.id }), turn: (had?.turn ?? 0) + 1 })
 
-const sameRow = (all: readonly Write[], write: Omit<Write, 'n'>, sending: string | undefined) => {
+const sameRow = (
+  all: readonly Write[],
+  write: Omit<Write, 'n' | 'turn'>,
+  sending: string | undefined,
+) => {
   const last = all.filter((w) => w.clientId === write.clientId).at(-1)
   // Only the last of a client: what came between builds on the one before.
   return write.row !== undefined && last?.row === write.row && last.id !== sending
@@ -24,10 +30,7 @@ export function keptOutbox(name = 'slow-tide-outbox'): OutboxStore {
   const database = () =>
     (opened ??= openDB<Shape>(name, 1, {
       upgrade(db) {
-        db.createObjectStore('writes', { keyPath: 'n', autoIncrement: true }).createIndex(
-          'id',
-          'id',
-        )
+        db.createObjectStore('writes', { keyPath: 'n', autoIncrement: true })
         db.createObjectStore('refused', { keyPath: 'id' })
       },
     }))
@@ -42,10 +45,13 @@ export function keptOutbox(name = 'slow-tide-outbox'): OutboxStore {
       await tx.done
       return { ...next, n }
     },
-    remove: async (id) => {
-      const db = await database()
-      const key = await db.getKeyFromIndex('writes', 'id', id)
-      if (key !== undefined) await db.delete('writes', key)
+    remove: async ({ n, turn }) => {
+      const tx = (await database()).transaction('writes', 'readwrite')
+      const stands = await tx.store.get(n)
+      const same = stands === undefined || stands.turn === turn
+      if (same) await tx.store.delete(n)
+      await tx.done
+      return same
     },
     refuse: async (refused) => {
       await (await database()).put('refused', refused)
@@ -67,9 +73,11 @@ export function passingOutbox(): OutboxStore {
       writes = had ? writes.map((w) => (w.id === had.id ? next : w)) : [...writes, next]
       return Promise.resolve(next)
     },
-    remove: (id) => {
-      writes = writes.filter((w) => w.id !== id)
-      return Promise.resolve()
+    remove: ({ n, turn }) => {
+      const stands = writes.find((w) => w.n === n)
+      const same = stands === undefined || stands.turn === turn
+      if (same) writes = writes.filter((w) => w.n !== n)
+      return Promise.resolve(same)
     },
     refuse: (r) => Promise.resolve(void refused.set(r.id, r)),
     refusals: () => Promise.resolve([...refused.values()]),
