@@ -3,6 +3,7 @@
 const ORDER = [
   'house',
   'stats',
+  'merge',
   'zones',
   'time',
   'head',

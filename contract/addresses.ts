@@ -10,6 +10,8 @@ export const ADDRESSES = {
   house: { method: 'GET', path: '/api/house' },
   changeHouse: { method: 'PATCH', path: '/api/house' },
   clients: { method: 'GET', path: '/api/clients' },
+  /** Everybody by name, telephone and mail, for an import. */
+  knownClients: { method: 'GET', path: '/api/known-clients' },
   addClient: { method: 'POST', path: '/api/clients' },
   client: { method: 'GET', path: '/api/clients/:id' },
   changeClient: { method: 'PATCH', path: '/api/clients/:id' },
@@ -43,6 +45,7 @@ export const ADDRESSES = {
   takeBackLinks: { method: 'DELETE', path: '/api/visits/:id/link' },
   decide: { method: 'POST', path: '/api/visits/:id/decisions' },
   takeBackDecision: { method: 'DELETE', path: '/api/decisions/:id' },
+  settle: { method: 'POST', path: '/api/differences/:id' },
   tide: { method: 'GET', path: '/api/clients/:id/tide' },
   history: { method: 'GET', path: '/api/clients/:id/history' },
   studio: { method: 'GET', path: '/api/studio' },

@@ -5,7 +5,7 @@
 import type { ChairEvent, ChairState, KitEvent, ProbeCalibration } from '../core/chair/index.ts'
 import type { CarePlan, Product } from '../core/care/index.ts'
 import type { ClientEvent } from '../core/ahead/index.ts'
-import type { ClientModel, VisitFacts } from '../core/history/index.ts'
+import type { ClientModel, StudioLearned, VisitFacts } from '../core/history/index.ts'
 import type { GateFacts, TodayFlag } from '../core/visit/index.ts'
 import type { HouseRules, Asked } from '../core/screening/index.ts'
 import type { Job } from '../core/services/index.ts'
@@ -17,7 +17,6 @@ import type { TideCurve, VisitWindow } from '../core/regrowth/index.ts'
 import { MESSAGE_KINDS } from '../core/care/index.ts'
 import { BLADE_IDS, type BladeId, LEVELS } from '../core/kit/index.ts'
 import { HANDS } from '../core/plan/index.ts'
-import { REACTIVITIES } from '../core/skin/index.ts'
 import { SERVICE_IDS } from '../core/services/index.ts'
 import { eachText, type SkinAndHair } from '../core/client.ts'
 import type { AtChair, HairReading, SkinAnswer } from '../core/looks/index.ts'
@@ -26,6 +25,7 @@ import * as y from 'yup'
 import { MESSAGE_STATES } from './chair.ts'
 import { choice } from './parts.ts'
 import { SCREEN_KINDS } from './people.ts'
+import { JOINED_ROUTES } from './joined.ts'
 import { RANKS } from './rights.ts'
 import { BACKUP_WHYS, SAFETY_WORKS } from './safety.ts'
 
@@ -136,6 +136,21 @@ export const tideAnswer = record({
   nowMs: number(),
 })
 
+/** A field that two screens entered differently: what arrived later, and what stood here. */
+export const differenceAnswer = record({
+  id: text(),
+  what: one(JOINED_ROUTES),
+  path: y.array(text()).required(),
+  clientId: text(),
+  visitId: y.string().nullable().defined(),
+  mine: y.mixed<NonNullable<unknown>>().nullable().defined(),
+  theirs: y.mixed<NonNullable<unknown>>().nullable().defined(),
+  /** Who entered what arrived later, and when. */
+  worker: text(),
+  enteredAtMs: number(),
+  atMs: number(),
+})
+
 export const clientPageAnswer = record({
   client: clientAnswer.required(),
   /** Newest first. */
@@ -144,6 +159,8 @@ export const clientPageAnswer = record({
   currentVisitId: y.string().nullable().defined(),
   model: core<ClientModel>(),
   tide: tideAnswer.required(),
+  /** Fields that two screens entered differently, until somebody has chosen. */
+  differences: listOf(differenceAnswer),
 })
 
 /** A picture of a visit, kept on this machine. */
@@ -224,16 +241,11 @@ export const clientHistoryAnswer = record({
 })
 
 /** All clients' finished visits, for learning over the studio. */
-export const studioHistoryAnswer = record({
-  nowMs: number(),
-  clients: listOf(
-    record({
-      clientId: text(),
-      name: text(),
-      reactivity: one(REACTIVITIES),
-      visits: core<VisitFacts[]>(),
-    }),
-  ),
+/** What is learned of all clients; null while so many of so many are still gone through. */
+export const studioAnswer = record({
+  left: number(),
+  of: number(),
+  learned: core<StudioLearned>().nullable(),
 })
 
 /** Clients brought in together. */
@@ -298,6 +310,9 @@ export const todayAnswer = record({
   fromMs: number(),
   untilMs: number(),
   rows: listOf(todayRowAnswer),
+  /** Clients in all, and how many were on earlier pages. */
+  total: number(),
+  from: number(),
   answersOwed: number(),
   patchTestsToRead: number(),
   firstVisits: number(),
@@ -451,6 +466,8 @@ export const removedAnswer = record({ removed: y.boolean<true>().oneOf([true]).r
 export const careAnswer = core<CarePlan>().nullable()
 /** A form of its own: a calendar, a table of readings. */
 export const textAnswer = y.string().required()
-export const clientRowsAnswer = listOf(clientRowAnswer)
+/** A page of clients, and how many there are in all. */
+export const clientRowsAnswer = record({ rows: listOf(clientRowAnswer), total: number() })
+export const knownClientsAnswer = listOf(record({ name: text(), phone: text(), email: text() }))
 export const messagesAnswer = listOf(messageAnswer)
 export const importsAnswer = listOf(importAnswer)

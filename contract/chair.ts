@@ -137,6 +137,7 @@ const detail = y
     normal: vec3().optional(),
     tangent: vec3().optional(),
     beside: y.boolean().isTrue().optional(),
+    away: y.boolean().isTrue().optional(),
     patches: list(
       y.object({ zoneId: zone().required(), point: vec3().required() }).noUnknown().required(),
       80,

@@ -18,7 +18,8 @@ export const RANK_WORDS: Readonly<Record<Rank, string>> = {
 }
 
 /** What the trail calls a use; `look` within ten minutes of the same look is one. */
-export type Use = 'look' | 'change' | 'add' | 'export' | 'print' | 'erase' | 'service' | 'people'
+export type Use =
+  'look' | 'keep' | 'change' | 'add' | 'export' | 'print' | 'erase' | 'service' | 'people'
 
 export interface Right {
   readonly may: readonly Asker[]
@@ -55,6 +56,7 @@ export const RIGHTS = {
   house: { may: [...ALL, 'wall'] },
   changeHouse: { may: ALL, use: 'change' },
   clients: { may: ALL },
+  knownClients: { may: OWNER },
   addClient: { may: ALL, use: 'add' },
   client: { may: [...ALL, 'wall'], use: 'look' },
   changeClient: { may: ALL, use: 'change' },
@@ -91,6 +93,7 @@ export const RIGHTS = {
   /** A word that lifts a finding is a trained person's. */
   decide: { may: TRUSTED, use: 'change' },
   takeBackDecision: { may: TRUSTED, use: 'change' },
+  settle: { may: HANDS_ON, use: 'change' },
   tide: { may: ALL, use: 'look' },
   history: { may: HANDS_ON, use: 'look' },
   studio: { may: TRUSTED },

@@ -7,6 +7,7 @@ import * as c from './chair.ts'
 import * as f from './followUp.ts'
 import * as p from './people.ts'
 import * as s from './schemas.ts'
+import { settleSchema } from './joined.ts'
 import { safetyChangeSchema } from './safety.ts'
 
 /** A route: where, what goes in (what is not given is not taken), and what comes out as JSON. */
@@ -24,7 +25,7 @@ const route = <const R extends Route>(it: R): R => it
 
 export const ROUTES = {
   health: route({ answer: a.healthAnswer, ...ADDRESSES.health }),
-  today: route({ answer: a.todayAnswer, ...ADDRESSES.today }),
+  today: route({ answer: a.todayAnswer, ...ADDRESSES.today, query: s.todayQuery }),
   house: route({ answer: a.houseAnswer, ...ADDRESSES.house }),
   changeHouse: route({
     answer: a.houseAnswer,
@@ -32,6 +33,7 @@ export const ROUTES = {
     body: s.houseChangeSchema,
   }),
   clients: route({ answer: a.clientRowsAnswer, ...ADDRESSES.clients, query: s.clientQuery }),
+  knownClients: route({ answer: a.knownClientsAnswer, ...ADDRESSES.knownClients }),
   addClient: route({ answer: a.clientAnswer, ...ADDRESSES.addClient, body: s.newClientSchema }),
   client: route({ answer: a.clientPageAnswer, ...ADDRESSES.client, params: s.idParams }),
   changeClient: route({
@@ -156,10 +158,17 @@ export const ROUTES = {
     ...ADDRESSES.takeBackDecision,
     params: s.idParams,
   }),
+  /** Which of two that differ is to stand. */
+  settle: route({
+    answer: a.removedAnswer,
+    ...ADDRESSES.settle,
+    params: s.idParams,
+    body: settleSchema,
+  }),
   /** Earlier stretches of the tide line. */
   tide: route({ answer: a.tideAnswer, ...ADDRESSES.tide, params: s.idParams, query: f.tideQuery }),
   history: route({ answer: a.clientHistoryAnswer, ...ADDRESSES.history, params: s.idParams }),
-  studio: route({ answer: a.studioHistoryAnswer, ...ADDRESSES.studio }),
+  studio: route({ answer: a.studioAnswer, ...ADDRESSES.studio }),
   readingsCsv: route({ answer: a.textAnswer, ...ADDRESSES.readingsCsv, params: s.idParams }),
   report: route({ ...ADDRESSES.report, params: s.idParams }),
   seriesCalendar: route({

@@ -128,12 +128,16 @@ export const eraseSchema = y
   .object({ confirmName: text(80).required('Type the client’s name to erase.') })
   .noUnknown()
 
+/** Where a page of a list begins. */
+const begins = () => y.number().integer().min(0).max(1_000_000).default(0)
 export const clientQuery = y
   .object({
     find: text(80).default(''),
     sort: y.string().oneOf(['name', 'due', 'last']).default('name'),
+    from: begins(),
   })
   .noUnknown()
+export const todayQuery = y.object({ from: begins() }).noUnknown()
 
 /** What a visit is to do. */
 const jobs = () =>

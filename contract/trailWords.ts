@@ -3,6 +3,7 @@ import type { Use } from './rights.ts'
 
 const USES: Readonly<Record<Use, string>> = {
   look: 'looked at',
+  keep: 'kept for the day on a screen',
   change: 'changed',
   add: 'added',
   export: 'took out',
@@ -43,6 +44,7 @@ const THINGS: Readonly<Record<string, string>> = {
   removeHairReading: 'a reading of regrowth',
   addLink: 'a link page for the client',
   takeBackLinks: 'link pages',
+  settle: 'which of two entries stands',
   decide: 'a word that lifts a finding',
   takeBackDecision: 'a word that lifted a finding',
   history: 'the history',
@@ -52,6 +54,9 @@ const THINGS: Readonly<Record<string, string>> = {
   addImport: 'clients from a file',
   undoImport: 'clients of an import',
   changeHouse: 'the house',
+  signIn: 'signed in',
+  signInRefused: 'was refused at signing in',
+  signOut: 'signed out',
   signOutEverywhere: 'signed out everywhere',
   changeSecret: 'changed their own figures',
   addWorker: 'added a worker',

@@ -1,15 +1,8 @@
 import { DEFAULTS, DEFAULT_SCHOOLS } from '../house/index.ts'
-import type { SkinAndHair } from '../client.ts'
 import { addDays, dateOf, daysBetween, dayWords, DAY_MS, HOUR_MS } from '../time/index.ts'
 import { carePlan, careText } from './clearances.ts'
+import { SKIN } from '../testing/client.ts'
 
-const SKIN: SkinAndHair = {
-  reactivity: 'average',
-  faceHair: 'beard',
-  coarseness: 'medium',
-  curl: 'straight',
-  bumpProne: false,
-}
 const END = Date.UTC(2026, 5, 1, 12)
 const hours = (plan: ReturnType<typeof carePlan>, id: string) => {
   const c = plan.clearances.find((x) => x.id === id)

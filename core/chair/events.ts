@@ -31,6 +31,8 @@ export interface Amendment {
 export interface ChairDetail {
   /** started: another client of the worker is in the chair too, and both go on. */
   readonly beside?: true | undefined
+  /** started: the screen was without the house, and began on what it knew. */
+  readonly away?: true | undefined
   /** blade-opened. */
   readonly bladeId?: BladeId | undefined
   /** blade-changed. */

@@ -3,7 +3,7 @@ import { drawHistory } from '../simulate/truth.ts'
 import { mulberry32 } from '../stats/index.ts'
 import { expectedMean, type Reactivity } from '../skin/index.ts'
 import { type ForecastHistory, checkForecast } from './calibration.ts'
-import { studioView } from './studio.ts'
+import { rateSums, studioView } from './studio.ts'
 import type { VisitFacts } from './facts.ts'
 import { DAY_MS } from '../time/index.ts'
 
@@ -46,16 +46,9 @@ describe('the forecast against what came', () => {
     expect(found.z).toBeGreaterThan(2.6)
   })
 
-  it('with few visits says so; stopped half way gives what it has', () => {
+  it('with few visits says so', () => {
     expect(checkForecast(DEFAULTS, histories(2, 3), expected).words).toContain('Too few forecasts')
     expect(checkForecast(DEFAULTS, [], expected)).toMatchObject({ forecasts: 0, brier: 0 })
-    const shares: number[] = []
-    const half = checkForecast(DEFAULTS, histories(10, 4), expected, (s) => {
-      shares.push(s)
-      return s < 0.5
-    })
-    expect(shares.at(-1)).toBe(0.5)
-    expect(half.visits).toBe(15)
   })
 
   it('scores by Brier’s own sum (by hand)', () => {
@@ -137,5 +130,14 @@ describe('the studio as a whole', () => {
     const view = studioView(DEFAULTS, [{ clientId: 'a', visits: apart }], 400 * DAY_MS)
     expect([view.tooEarly, view.tooLate]).toEqual([1, 1])
     expect(studioView(DEFAULTS, [], 0)).toMatchObject({ visits: 0, nicks: { lanes: 0 } })
+  })
+
+  it('says when time alone will change what a client adds', () => {
+    const one = [visit(0, { endedAtMs: 0, answered: ['48h'] })]
+    // Day 1 is owed until hour 96, day 7 until hour 336; day 2 came.
+    const at = (hours: number) => rateSums(DEFAULTS, one, hours * 3_600_000)
+    expect(at(50)).toMatchObject({ asked: 1, given: 1, changesAtMs: 96 * 3_600_000 })
+    expect(at(96)).toMatchObject({ asked: 2, given: 1, changesAtMs: 336 * 3_600_000 })
+    expect(at(400)).toMatchObject({ asked: 3, given: 1, changesAtMs: null })
   })
 })

@@ -3,7 +3,7 @@
  * score (1950) beside simpler forecasts, and by Spiegelhalter's test (1986) of calibration; both from memory.
  */
 import { constant, type Figures } from '../house/index.ts'
-import { clopperPearson, type Interval, normalCdf } from '../stats/index.ts'
+import { clopperPearson, type Interval, normalCdf, sum } from '../stats/index.ts'
 import {
   poolZones,
   skinPooling,
@@ -67,60 +67,91 @@ export interface ForecastCheck {
   readonly words: string
 }
 
-/**
- * @param mean what is expected of each kind of skin
- * @param progress told after each client, 0 to 1; returning false stops, and what is there so far is given back
- */
-export function checkForecast(
+/** Forecasts of a client's visits against what came, summed. */
+export interface ForecastSums {
+  readonly visits: number
+  readonly forecasts: number
+  /** By bin of EDGES: forecasts, those that came, and the sum of what was said. */
+  readonly bins: readonly (readonly [forecasts: number, hits: number, said: number])[]
+  /** Squared errors of the forecast, of the prior alone, of "the same as last time". */
+  readonly own: number
+  readonly prior: number
+  readonly last: number
+  /** Spiegelhalter's sums, above and below the line. */
+  readonly up: number
+  readonly down: number
+}
+
+/** @param expected mean grade per unit load that is expected of such skin */
+export function forecastSums(
+  figures: Figures,
+  client: ForecastHistory,
+  expected: number,
+): ForecastSums {
+  const grade = figures(K.grade)
+  const bins = EDGES.map((): [number, number, number] => [0, 0, 0])
+  let [visits, forecasts] = [0, 0]
+  let [own, prior, last] = [0, 0, 0]
+  let [up, down] = [0, 0]
+  const pooling = skinPooling(figures, expected)
+  const before = priorSensitivity(figures, client.reactivity, pooling.mean)
+  const sums = new Map<string, { count: number; exposure: number }>()
+  const latest = new Map<string, number>()
+  for (const [k, visit] of client.visits.entries()) {
+    // The first visit has nothing before it: there the forecast is the prior, and says nothing of learning.
+    if (k > 0) {
+      visits++
+      const belief = poolZones(
+        visit.map((o) => o.zoneId),
+        sums,
+        pooling,
+      )
+      for (const o of visit) {
+        const p = rednessOdds(belief[o.zoneId]!, o.load, grade)
+        const came = o.grade >= grade ? 1 : 0
+        const bin = bins[EDGES.findIndex((edge) => p <= edge)]!
+        bin[0]++
+        bin[1] += came
+        bin[2] += p
+        forecasts++
+        own += (came - p) ** 2
+        prior += (came - rednessOdds(before, o.load, grade)) ** 2
+        last += (came - ((latest.get(o.zoneId) ?? 0) >= grade ? 1 : 0)) ** 2
+        up += (came - p) * (1 - 2 * p)
+        down += (1 - 2 * p) ** 2 * p * (1 - p)
+      }
+    }
+    for (const o of visit) {
+      const s = sums.get(o.zoneId) ?? { count: 0, exposure: 0 }
+      sums.set(o.zoneId, { count: s.count + o.grade, exposure: s.exposure + o.load })
+      latest.set(o.zoneId, o.grade)
+    }
+  }
+  return { visits, forecasts, bins, own, prior, last, up, down }
+}
+
+/** @param mean what is expected of each kind of skin */
+export const checkForecast = (
   figures: Figures,
   clients: readonly ForecastHistory[],
   mean: (reactivity: Reactivity) => number,
-  progress: (share: number) => boolean = () => true,
-): ForecastCheck {
-  const grade = figures(K.grade)
-  const bins = EDGES.map(() => ({ forecasts: 0, hits: 0, said: 0 }))
-  let visits = 0
-  let forecasts = 0
-  let [own, prior, last] = [0, 0, 0]
-  let [up, down] = [0, 0]
-  for (const [i, client] of clients.entries()) {
-    const pooling = skinPooling(figures, mean(client.reactivity))
-    const before = priorSensitivity(figures, client.reactivity, pooling.mean)
-    const sums = new Map<string, { count: number; exposure: number }>()
-    const latest = new Map<string, number>()
-    for (const [k, visit] of client.visits.entries()) {
-      // The first visit has nothing before it: there the forecast is the prior, and says nothing of learning.
-      if (k > 0) {
-        visits++
-        const belief = poolZones(
-          visit.map((o) => o.zoneId),
-          sums,
-          pooling,
-        )
-        for (const o of visit) {
-          const p = rednessOdds(belief[o.zoneId]!, o.load, grade)
-          const came = o.grade >= grade ? 1 : 0
-          const bin = bins[EDGES.findIndex((edge) => p <= edge)]!
-          bin.forecasts++
-          bin.hits += came
-          bin.said += p
-          forecasts++
-          own += (came - p) ** 2
-          prior += (came - rednessOdds(before, o.load, grade)) ** 2
-          last += (came - ((latest.get(o.zoneId) ?? 0) >= grade ? 1 : 0)) ** 2
-          up += (came - p) * (1 - 2 * p)
-          down += (1 - 2 * p) ** 2 * p * (1 - p)
-        }
-      }
-      for (const o of visit) {
-        const s = sums.get(o.zoneId) ?? { count: 0, exposure: 0 }
-        sums.set(o.zoneId, { count: s.count + o.grade, exposure: s.exposure + o.load })
-        latest.set(o.zoneId, o.grade)
-      }
-    }
-    if (!progress((i + 1) / clients.length)) break
-  }
-  const z = down > 0 ? up / Math.sqrt(down) : 0
+): ForecastCheck =>
+  forecastOf(
+    figures,
+    clients.map((c) => forecastSums(figures, c, mean(c.reactivity))),
+  )
+
+/** The check of what was summed, one entry a client. */
+export function forecastOf(figures: Figures, clients: readonly ForecastSums[]): ForecastCheck {
+  const total = (of: (s: ForecastSums) => number) => sum(clients.map(of))
+  const bins = EDGES.map((_, i) => ({
+    forecasts: total((s) => s.bins[i]![0]),
+    hits: total((s) => s.bins[i]![1]),
+    said: total((s) => s.bins[i]![2]),
+  }))
+  const forecasts = total((s) => s.forecasts)
+  const down = total((s) => s.down)
+  const z = down > 0 ? total((s) => s.up) / Math.sqrt(down) : 0
   const p = 2 * (1 - normalCdf(Math.abs(z)))
   const each = (x: number) => (forecasts > 0 ? x / forecasts : 0)
   return {
@@ -133,11 +164,11 @@ export function checkForecast(
       range: clopperPearson(b.hits, b.forecasts),
     })),
     clients: clients.length,
-    visits,
+    visits: total((s) => s.visits),
     forecasts,
-    brier: each(own),
-    brierPrior: each(prior),
-    brierLast: each(last),
+    brier: each(total((s) => s.own)),
+    brierPrior: each(total((s) => s.prior)),
+    brierLast: each(total((s) => s.last)),
     z,
     p,
     words: calibrationWords(figures, forecasts, p, bins),

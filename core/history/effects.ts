@@ -4,10 +4,10 @@
  * until visits say otherwise. Effects are of choices as they happened, not of an experiment.
  */
 import { constant, type Figures } from '../house/index.ts'
-import { fitPoisson, type PoissonRow, median } from '../stats/index.ts'
+import { CountRows, fitPoisson, median, sum } from '../stats/index.ts'
 import { DAY_MS } from '../time/index.ts'
 import type { VisitFacts } from './facts.ts'
-import { CHOICE_IDS, CHOICES, Patterns, type ChoiceId } from './patterns.ts'
+import { CHOICE_IDS, CHOICES, patternKey, patternOf, type ChoiceId } from './patterns.ts'
 import type { Counted } from './counts.ts'
 
 export const EFFECT_CONSTANTS = {
@@ -63,24 +63,59 @@ export interface ClientVisits {
   readonly visits: readonly VisitFacts[]
 }
 
-/** More columns than a regression ever has: makes one number of a pattern and a zone. */
-const MOST_COLUMNS = 100_000
-
 const OUTCOMES: readonly Counted[] = ['redness', 'bumps']
 
-/** A way of doing a zone of a client, with how often it was done and what came of it. */
-interface Group {
-  readonly columns: number[]
-  readonly values: number[]
-  /** By outcome: visits on which it was looked at, and what was counted on them. */
-  readonly seen: number[]
-  readonly count: number[]
+/** What a client's visits say of choices, summed: visits done alike stand together. */
+export interface ChoiceSums {
+  /** Visits that were looked at, by outcome. */
+  readonly visits: readonly number[]
+  /** By outcome, how many of them made each choice, in the order of CHOICE_IDS. */
+  readonly made: readonly (readonly number[])[]
+  /** Zones that were done. */
+  readonly zones: readonly string[]
+  /**
+   * Groups laid end to end, GROUP numbers each: the pattern, the zone's place in `zones`, and for each outcome on how many
+   * visits it was looked at and what was counted on them. Flat, because a studio has hundreds of thousands.
+   */
+  readonly groups: readonly number[]
 }
 
-/** How often a choice was made, by outcome. */
-interface Made {
-  readonly withIt: number[]
-  readonly without: number[]
+/** Numbers of a group. */
+const GROUP = 6
+
+/** @param all a client's visits, oldest first */
+export function choiceSums(all: readonly VisitFacts[]): ChoiceSums {
+  const together = new Map<string, number[]>()
+  const zones = new Map<string, number>()
+  const made = OUTCOMES.map(() => CHOICE_IDS.map(() => 0))
+  const visits = OUTCOMES.map(() => 0)
+  for (const { visit, sooner } of spaced(all)) {
+    const found = [visit.worst, visit.bumps]
+    if (!visit.choices || found.every((f) => f === null)) continue
+    const { slip } = visit.choices
+    let bits = 0
+    for (const [zoneId, zone] of Object.entries(visit.choices.zones)) {
+      const pattern = patternKey(zone, slip, sooner)
+      bits |= patternOf(pattern).made
+      const key = `${pattern} ${zoneId}`
+      if (!zones.has(zoneId)) zones.set(zoneId, zones.size)
+      const group = together.get(key) ?? [pattern, zones.get(zoneId)!, 0, 0, 0, 0]
+      together.set(key, group)
+      found.forEach((counted, o) => {
+        if (!counted) return
+        group[2 + 2 * o]!++
+        group[3 + 2 * o]! += counted[zoneId] ?? 0
+      })
+    }
+    found.forEach((counted, o) => {
+      if (!counted) return
+      visits[o]!++
+      CHOICE_IDS.forEach((_, place) => {
+        if (bits & (1 << place)) made[o]![place]!++
+      })
+    })
+  }
+  return { visits, made, zones: [...zones.keys()], groups: [...together.values()].flat() }
 }
 
 /**
@@ -88,101 +123,78 @@ interface Made {
  * @param clients one client, or all of the studio
  * @returns none for an outcome while no visit that was looked at for it has its choices kept
  */
-export function choiceEffects(figures: Figures, clients: readonly ClientVisits[]): Effects[] {
-  const columns = new Map<string, number>()
-  const precision: number[] = []
-  const column = (name: string, spread: number | undefined) => {
-    const had = columns.get(name)
-    if (had !== undefined) return had
-    precision.push(spread === undefined ? 0 : 1 / spread ** 2)
-    columns.set(name, precision.length - 1)
-    return precision.length - 1
-  }
-  const level = figures(E.levelSpread)
-  column('all', undefined)
-  for (const id of CHOICE_IDS) column(id, figures(E.effectSpread))
-  const zoneColumns = new Map<string, number>()
-  const zoneColumn = (zoneId: string) => {
-    const at = column(`zone ${zoneId}`, level)
-    zoneColumns.set(zoneId, at)
-    return at
-  }
-  const groups: Group[] = []
-  const patterns = new Patterns()
-  const made = CHOICE_IDS.map((): Made => ({ withIt: [0, 0], without: [0, 0] }))
-  const visits = [0, 0]
+export const choiceEffects = (figures: Figures, clients: readonly ClientVisits[]): Effects[] =>
+  effectsOf(
+    figures,
+    clients.map((c) => choiceSums(c.visits)),
+  )
+
+/** The same of what was summed, one entry a client. */
+export function effectsOf(figures: Figures, clients: readonly ChoiceSums[]): Effects[] {
+  const level = 1 / figures(E.levelSpread) ** 2
+  // The level of all, the choices, the zones; then the clients.
+  const zones = new Map<string, number>()
+  const ranges = CHOICE_IDS.map(() => new Set<number>())
+  const seen = new Set<number>()
   for (const client of clients) {
-    // Visits of one client done alike stand together.
-    const together = new Map<number, Group>()
-    const own = clients.length > 1 ? column(`client ${client.clientId}`, level) : undefined
-    for (const { visit, sooner } of spaced(client.visits)) {
-      const found = [visit.worst, visit.bumps]
-      if (!visit.choices || found.every((f) => f === null)) continue
-      let bits = 0
-      for (const zoneId in visit.choices.zones) {
-        const pattern = patterns.of(visit.choices.zones[zoneId]!, visit.choices.slip, sooner)
-        bits |= pattern.made
-        const zone = zoneColumns.get(zoneId) ?? zoneColumn(zoneId)
-        const key = pattern.index * MOST_COLUMNS + zone
-        let group = together.get(key)
-        if (!group) {
-          group = { columns: [0], values: [1], seen: [0, 0], count: [0, 0] }
-          // Choices stand right after the level of all.
-          for (const [place, value] of pattern.values) {
-            group.columns.push(1 + place)
-            group.values.push(value)
-          }
-          group.columns.push(zone)
-          group.values.push(1)
-          if (own !== undefined) {
-            group.columns.push(own)
-            group.values.push(1)
-          }
-          together.set(key, group)
-          groups.push(group)
-        }
-        for (let o = 0; o < OUTCOMES.length; o++) {
-          const zones = found[o]
-          if (!zones) continue
-          group.seen[o]!++
-          group.count[o]! += zones[zoneId] ?? 0
-        }
-      }
-      for (let o = 0; o < OUTCOMES.length; o++) {
-        if (!found[o]) continue
-        visits[o]!++
-        made.forEach(({ withIt, without }, place) => {
-          ;(bits & (1 << place) ? withIt : without)[o]!++
-        })
-      }
-    }
+    for (const zoneId of client.zones) if (!zones.has(zoneId)) zones.set(zoneId, zones.size)
+    for (let g = 0; g < client.groups.length; g += GROUP) seen.add(client.groups[g]!)
   }
+  for (const pattern of seen) {
+    patternOf(pattern).all.forEach((v, place) => ranges[place]!.add(v))
+  }
+  const first = 1 + CHOICE_IDS.length + zones.size
+  const levels = clients.length > 1 ? clients.length : 0
+  const precision = [
+    0,
+    ...CHOICE_IDS.map(() => 1 / figures(E.effectSpread) ** 2),
+    ...new Array<number>(zones.size + levels).fill(level),
+  ]
   return OUTCOMES.flatMap((outcome, o): Effects[] => {
-    if (visits[o] === 0) return []
-    const rows = groups.flatMap((g): PoissonRow[] =>
-      g.seen[o]! > 0
-        ? [{ columns: g.columns, values: g.values, y: g.count[o]!, exposure: g.seen[o]! }]
-        : [],
-    )
-    // With nothing counted the level has no bottom: half a count holds it.
-    if (rows.every((r) => r.y === 0)) {
-      const exposure = rows.reduce((s, r) => s + r.exposure, 0)
-      rows.push({ columns: [0], values: [1], y: 0.5, exposure })
+    const visits = sum(clients.map((c) => c.visits[o]!))
+    if (visits === 0) return []
+    const rows = new CountRows()
+    const designs = new Map<number, number>()
+    const designOf = (key: number) => {
+      const had = designs.get(key)
+      if (had !== undefined) return had
+      const zone = key % zones.size
+      const { values } = patternOf((key - zone) / zones.size)
+      const made = rows.explainedBy({
+        columns: [0, ...values.map(([place]) => 1 + place), 1 + CHOICE_IDS.length + zone],
+        values: [1, ...values.map(([, v]) => v), 1],
+      })
+      designs.set(key, made)
+      return made
     }
-    const fit = fitPoisson(rows, precision.length, precision)
+    let [counted, exposed] = [0, 0]
+    clients.forEach(({ zones: own, groups }, c) => {
+      const places = own.map((zoneId) => zones.get(zoneId)!)
+      for (let g = 0; g < groups.length; g += GROUP) {
+        const exposure = groups[g + 2 + 2 * o]!
+        if (exposure === 0) continue
+        const y = groups[g + 3 + 2 * o]!
+        const key = groups[g]! * zones.size + places[groups[g + 1]!]!
+        rows.add(designOf(key), y, exposure, levels > 0 ? c : -1)
+        counted += y
+        exposed += exposure
+      }
+    })
+    // With nothing counted the level has no bottom: half a count holds it.
+    if (counted === 0) rows.add(rows.explainedBy({ columns: [0], values: [1] }), 0.5, exposed)
+    const fit = fitPoisson(rows, first, precision, levels)
     const scatter = Math.max(1, fit.dispersion)
     const effects = CHOICE_IDS.map((id, place) => {
-      const c = 1 + place
-      const { withIt, without } = made[place]!
+      const withIt = sum(clients.map((c) => c.made[o]![place]!))
       return effectOf(figures, id, outcome, {
-        beta: fit.beta[c]!,
-        half: Z_95 * fit.seOf(c) * Math.sqrt(scatter),
-        varied: patterns.varied(id),
-        withIt: withIt[o]!,
-        without: without[o]!,
+        beta: fit.beta[1 + place]!,
+        half: Z_95 * fit.seOf(1 + place) * Math.sqrt(scatter),
+        varied: ranges[place]!.size > 1,
+        withIt,
+        without: visits - withIt,
       })
     })
-    return [{ outcome, visits: visits[o]!, effects, scatter }]
+    return [{ outcome, visits, effects, scatter }]
   })
 }
 

@@ -19,6 +19,13 @@ export { type VisitFacts } from './facts.ts'
 export { findChanges, separabilityWords } from './findChanges.ts'
 export { type ClientModel, learnClient, learnGrowth, meanGrowth, meanLeft } from './learn.ts'
 export { type PerThousand, type Share, STUDIO_CONSTANTS } from './studio.ts'
-export { learnOverStudio, type StudioClient, type StudioLearned } from './studioLearn.ts'
+export {
+  type ClientSums,
+  learnFromSums,
+  learnOverStudio,
+  type StudioClient,
+  type StudioLearned,
+  sumClient,
+} from './studioLearn.ts'
 export { type Trend, trendWatch } from './trend.ts'
 export { rednessSeen, windowAfter } from './window.ts'

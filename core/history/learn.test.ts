@@ -13,14 +13,8 @@ import {
 } from '../looks/index.ts'
 import { learnClient, meanGrowth, meanLeft, skinOutcomes } from './learn.ts'
 import { coverage } from '../testing/coverage.ts'
+import { SKIN } from '../testing/client.ts'
 
-const skin = {
-  reactivity: 'average',
-  faceHair: 'beard',
-  coarseness: 'medium',
-  curl: 'straight',
-  bumpProne: false,
-} as const
 const answer = (hours: number, redness: number) => ({
   atMs: hours * HOUR_MS,
   zones: [{ zoneId: 'chin', redness, bumps: 0 }],
@@ -42,7 +36,7 @@ describe('learning from a history', () => {
   it('counts a zone that was worked and not marked as clear, and one not worked not at all', () => {
     const m = learnClient(
       DEFAULTS,
-      skin,
+      SKIN,
       'face-shave',
       [{ endedAtMs: 0, loads: { chin: 2.6, 'jaw-left': 2.6 }, answers: [answer(24, 2)] }],
       [],

@@ -19,7 +19,11 @@ export type ChoiceId = keyof typeof CHOICES
 export const CHOICE_IDS = Object.keys(CHOICES) as ChoiceId[]
 
 /** The choices of a zone as figures. */
-function figures(zone: ZoneChoice, slip: string, sooner: number): Record<ChoiceId, number> {
+function figures(
+  zone: Pick<ZoneChoice, 'relation' | 'passes' | 'tool' | 'wear'>,
+  slip: string,
+  sooner: number,
+): Record<ChoiceId, number> {
   return {
     across: zone.relation === 'across' ? 1 : 0,
     against: zone.relation === 'against' ? 1 : 0,
@@ -44,56 +48,57 @@ const TOOLS: readonly ToolKind[] = [
 ]
 const SLIPS: readonly Slip[] = ['full', 'damp', 'dry']
 
-interface Pattern {
-  readonly index: number
-  /** Choices that are not zero, by their place in CHOICE_IDS. */
+/** A way in which a zone was done; most visits share a few. */
+export interface Pattern {
+  /** Choices as figures, in the order of CHOICE_IDS. */
+  readonly all: readonly number[]
+  /** Those that are not zero, by their place in CHOICE_IDS. */
   readonly values: readonly (readonly [place: number, value: number])[]
   /** Those that count as made, a bit for each place. */
   readonly made: number
 }
 
-/** Ways in which a zone was done; most visits share a few. */
-export class Patterns {
-  private readonly known = new Map<number, Pattern>()
-  private readonly ranges = new Map<ChoiceId, Set<number>>()
+/** Digits of a key after the first, last one first, and how many each may be. */
+const BASES = { sooner: 8, slip: 4, wear: 4, tool: 8, passes: 10 } as const
 
-  of(zone: ZoneChoice, slip: Slip, sooner: number): Pattern {
-    const wear = Math.round(2 * zone.wear) / 2
-    // One number for all of it: this is asked for every zone of every visit.
-    let key = RELATIONS.indexOf(zone.relation)
-    for (const [digit, base] of [
-      [Math.min(9, zone.passes), 10],
-      [TOOLS.indexOf(zone.tool), 8],
-      [2 * wear, 4],
-      [SLIPS.indexOf(slip), 4],
-      [2 * (sooner + 1), 8],
-    ] as const) {
-      key = key * base + digit
-    }
-    const had = this.known.get(key)
-    if (had) return had
-    const own = figures({ ...zone, wear }, slip, sooner)
-    for (const id of CHOICE_IDS) {
-      const range = this.ranges.get(id) ?? new Set<number>()
-      this.ranges.set(id, range.add(own[id]))
-    }
-    const values = CHOICE_IDS.flatMap((id, place) =>
-      own[id] === 0 ? [] : [[place, own[id]] as const],
-    )
-    const pattern = {
-      index: this.known.size,
-      values,
-      made: values.reduce(
-        (bits, [place, v]) => (Math.abs(v) >= 0.5 ? bits | (1 << place) : bits),
-        0,
-      ),
-    }
-    this.known.set(key, pattern)
-    return pattern
-  }
+/**
+ * One number for the way in which a zone was done: it is asked for every zone of every visit, and kept.
+ * @param sooner how much sooner than usual the visit came, −1 to 2 in halves
+ */
+export function patternKey(zone: ZoneChoice, slip: Slip, sooner: number): number {
+  let key = RELATIONS.indexOf(zone.relation)
+  key = key * BASES.passes + Math.min(9, zone.passes)
+  key = key * BASES.tool + TOOLS.indexOf(zone.tool)
+  key = key * BASES.wear + Math.round(2 * zone.wear)
+  key = key * BASES.slip + SLIPS.indexOf(slip)
+  return key * BASES.sooner + 2 * (sooner + 1)
+}
 
-  /** True when a choice was made in more than one way. */
-  varied(id: ChoiceId): boolean {
-    return (this.ranges.get(id)?.size ?? 0) > 1
+const known = new Map<number, Pattern>()
+
+/** What a key stands for. */
+export function patternOf(key: number): Pattern {
+  const had = known.get(key)
+  if (had) return had
+  let left = key
+  const digit = (base: number) => {
+    const d = left % base
+    left = (left - d) / base
+    return d
   }
+  const sooner = digit(BASES.sooner) / 2 - 1
+  const slip = SLIPS[digit(BASES.slip)]!
+  const wear = digit(BASES.wear) / 2
+  const tool = TOOLS[digit(BASES.tool)]!
+  const passes = digit(BASES.passes)
+  const own = figures({ relation: RELATIONS[left]!, passes, tool, wear }, slip, sooner)
+  const all = CHOICE_IDS.map((id) => own[id])
+  const values = all.flatMap((v, place) => (v === 0 ? [] : [[place, v] as const]))
+  const pattern = {
+    all,
+    values,
+    made: values.reduce((bits, [place, v]) => (Math.abs(v) >= 0.5 ? bits | (1 << place) : bits), 0),
+  }
+  known.set(key, pattern)
+  return pattern
 }

@@ -1,11 +1,20 @@
-/** Everything the studio learns over all clients, in one go with progress: forecast, choices, rates. */
+/**
+ * What the studio learns over all clients: forecast, choices, rates. Each client's visits are summed by themselves, so that
+ * only the sums of one change when one of theirs does; what is told of the studio is put together from the sums.
+ */
 import type { Figures } from '../house/index.ts'
 import { learnStudio, type StudioSkin, type Reactivity } from '../skin/index.ts'
-import { checkForecast, type ForecastCheck } from './calibration.ts'
-import { choiceEffects, type ClientVisits, type Effects } from './effects.ts'
-import type { VisitFacts } from './facts.ts'
 import { sum } from '../stats/index.ts'
-import { studioView, type StudioView } from './studio.ts'
+import { forecastOf, forecastSums, type ForecastCheck, type ForecastSums } from './calibration.ts'
+import {
+  choiceSums,
+  effectsOf,
+  type ChoiceSums,
+  type ClientVisits,
+  type Effects,
+} from './effects.ts'
+import type { VisitFacts } from './facts.ts'
+import { rateSums, viewOf, type RateSums, type StudioView } from './studio.ts'
 
 export interface StudioClient extends ClientVisits {
   readonly reactivity: Reactivity
@@ -18,41 +27,71 @@ export interface StudioLearned {
   readonly skin: StudioSkin
 }
 
-/** Shares of the work, so that progress moves evenly. */
-const FORECAST = 0.6
+/** What one client's visits add to the studio. */
+export interface ClientSums {
+  readonly reactivity: Reactivity
+  /** Grades and loads of answered visits. */
+  readonly grade: number
+  readonly load: number
+  readonly rates: RateSums
+  readonly forecast: ForecastSums
+  readonly choices: ChoiceSums
+}
 
-/** @param progress told as it goes, 0 to 1 */
+/** @param expected mean grade per unit load that the studio expects of such skin */
+export const sumClient = (
+  figures: Figures,
+  client: StudioClient,
+  expected: number,
+  nowMs: number,
+): ClientSums => ({
+  ...gradesOf(client),
+  rates: rateSums(figures, client.visits, nowMs),
+  forecast: forecastSums(
+    figures,
+    {
+      reactivity: client.reactivity,
+      visits: client.visits.flatMap((v) => (v.worst ? [outcomesOf(v)] : [])),
+    },
+    expected,
+  ),
+  choices: choiceSums(client.visits),
+})
+
+/** What the sums of all clients tell. */
+export const learnFromSums = (figures: Figures, clients: readonly ClientSums[]): StudioLearned => ({
+  skin: learnStudio(figures, clients),
+  view: viewOf(
+    figures,
+    clients.map((c) => c.rates),
+  ),
+  calibration: forecastOf(
+    figures,
+    clients.map((c) => c.forecast),
+  ),
+  effects: effectsOf(
+    figures,
+    clients.map((c) => c.choices),
+  ),
+})
+
+/** All of it in one go. */
 export function learnOverStudio(
   figures: Figures,
   clients: readonly StudioClient[],
   nowMs: number,
-  progress: (share: number) => void = () => undefined,
 ): StudioLearned {
-  const skin = learnStudio(figures, clients.map(sumsOf))
-  progress(0.05)
-  const view = studioView(figures, clients, nowMs)
-  progress(0.1)
-  const calibration = checkForecast(
+  const skin = learnStudio(figures, clients.map(gradesOf))
+  return learnFromSums(
     figures,
-    clients.map((c) => ({
-      reactivity: c.reactivity,
-      visits: c.visits.flatMap((v) => (v.worst ? [outcomesOf(v)] : [])),
-    })),
-    (kind) => skin.mean[kind],
-    (share) => {
-      progress(0.1 + FORECAST * share)
-      return true
-    },
+    clients.map((c) => sumClient(figures, c, skin.mean[c.reactivity], nowMs)),
   )
-  const effects = choiceEffects(figures, clients)
-  progress(1)
-  return { view, calibration, effects, skin }
 }
 
 const outcomesOf = (v: VisitFacts) =>
   Object.entries(v.loads).map(([zoneId, load]) => ({ zoneId, load, grade: v.worst![zoneId] ?? 0 }))
 
-function sumsOf(c: StudioClient) {
+function gradesOf(c: StudioClient) {
   const answered = c.visits.filter((v) => v.worst)
   return {
     reactivity: c.reactivity,

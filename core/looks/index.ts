@@ -46,6 +46,8 @@ export {
   momentsAhead,
   momentWords,
   owedAnswer,
+  nextSettledMs,
+  owedStretches,
   settledMoments,
   SPEAKS_FROM_HOURS,
   USUAL_MOMENTS,

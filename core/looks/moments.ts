@@ -183,6 +183,35 @@ export function settledMoments(
   })
 }
 
+/** The next moment at which an answer that has not come can no longer come; Infinity when there is none. */
+export function nextSettledMs(
+  figures: Figures,
+  endedAtMs: number,
+  answered: readonly string[],
+  nowMs: number,
+): number {
+  const ends = USUAL_MOMENTS.flatMap((moment) => {
+    const { asked, hours } = rowOf(moment)
+    if (!asked || answered.includes(moment)) return []
+    return [endedAtMs + (hours(figures) + asked.owedForHours) * HOUR_MS]
+  })
+  return Math.min(Infinity, ...ends.filter((end) => end > nowMs))
+}
+
+/** When answers will be owed if none comes any more: stretches of time, each from and to, ms. */
+export function owedStretches(
+  figures: Figures,
+  endedAtMs: number,
+  answers: readonly { readonly moment: Moment }[],
+): [fromMs: number, toMs: number][] {
+  return USUAL_MOMENTS.flatMap((moment): [number, number][] => {
+    const { asked, hours } = rowOf(moment)
+    if (!asked || answers.some((a) => a.moment === moment)) return []
+    const from = hours(figures)
+    return [[endedAtMs + from * HOUR_MS, endedAtMs + (from + asked.owedForHours) * HOUR_MS]]
+  })
+}
+
 /**
  * Looks whether an answer may be given now.
  * @param atMs the time that it speaks of

@@ -9,15 +9,9 @@ import { clearOdds, seenOdds, zoneWindows, type OddsInput } from './odds.ts'
 import { compareSides, shownOdds, slowZones, zoneOutlook } from './outlook.ts'
 import { aloneBetween, visitSeries, type SeriesInput } from '../ahead/series.ts'
 import jstat from 'jstat'
+import { SKIN } from '../testing/client.ts'
 
 const beard = { curve: 'terminal', mean: 0.38, sd: 0.08 } as const
-const skin = {
-  reactivity: 'average',
-  faceHair: 'beard',
-  coarseness: 'medium',
-  curl: 'straight',
-  bumpProne: false,
-} as const
 
 describe('regrowth of a zone (M10)', () => {
   it('gives days by hand: 0.2 mm left at 0.4 mm a day', () => {
@@ -102,7 +96,7 @@ describe('regrowth of a zone (M10)', () => {
 })
 
 describe('the odds of the next visit', () => {
-  const model = learnClient(DEFAULTS, skin, 'face-shave', [], [])
+  const model = learnClient(DEFAULTS, SKIN, 'face-shave', [], [])
   const input = (over: Partial<OddsInput> = {}): OddsInput => ({
     endedAtMs: 0,
     zones: (['chin', 'jaw-left', 'neck-lower-left'] as const).map((zoneId) => ({
@@ -153,7 +147,7 @@ describe('the odds of the next visit', () => {
 })
 
 describe('a series of visits', () => {
-  const model = learnClient(DEFAULTS, skin, 'face-shave', [], [])
+  const model = learnClient(DEFAULTS, SKIN, 'face-shave', [], [])
   const series = (over: Partial<SeriesInput> = {}) =>
     visitSeries(DEFAULTS, {
       service: 'face-shave',
@@ -169,7 +163,7 @@ describe('a series of visits', () => {
           DEFAULTS,
           {
             service: 'face-shave',
-            skin,
+            skin: SKIN,
             model,
             schools: DEFAULT_SCHOOLS,
             noFragrance: false,
@@ -216,7 +210,7 @@ describe('a series of visits', () => {
   })
 
   it('does the lip alone between whole services of fuzz, and the line alone between line-ups', () => {
-    const fuzz = learnClient(DEFAULTS, { ...skin, faceHair: 'fuzz' }, 'dermaplane', [], [])
+    const fuzz = learnClient(DEFAULTS, { ...SKIN, faceHair: 'fuzz' }, 'dermaplane', [], [])
     const found = series({
       service: 'dermaplane',
       growth: fuzz.growth,

@@ -1,7 +1,6 @@
 import { DEFAULTS, DEFAULT_SCHOOLS } from '../house/index.ts'
 import { normalCdf } from '../stats/index.ts'
 import { DAY_MS } from '../time/index.ts'
-import type { SkinAndHair } from '../client.ts'
 import {
   daysToLength,
   daysUntil,
@@ -13,6 +12,7 @@ import {
 import { nextVisitWindow, type WindowInput } from './nextVisit.ts'
 import { tideCurve } from './tide.ts'
 import fc from 'fast-check'
+import { SKIN } from '../testing/client.ts'
 
 const BEARD: Growth = { curve: 'terminal', mean: 0.3, sd: 0.08 }
 const FUZZ: Growth = { curve: 'fuzz', mean: 0.03, sd: 0.02 }
@@ -116,17 +116,10 @@ describe('regrowth (M10)', () => {
 })
 
 describe('the next visit’s window', () => {
-  const skin: SkinAndHair = {
-    reactivity: 'average',
-    faceHair: 'beard',
-    coarseness: 'medium',
-    curl: 'straight',
-    bumpProne: false,
-  }
   const ask = (over: Partial<WindowInput> = {}) =>
     nextVisitWindow(DEFAULTS, {
       service: 'face-shave',
-      client: skin,
+      client: SKIN,
       schools: DEFAULT_SCHOOLS,
       lastAtMs: 0,
       zones: [
@@ -147,11 +140,11 @@ describe('the next visit’s window', () => {
   })
 
   it('waits longer for reactive and bump-prone skin', () => {
-    expect(days(ask({ client: { ...skin, reactivity: 'reactive' } }).fromMs)).toBe(4)
-    expect(days(ask({ client: { ...skin, reactivity: 'reactive', bumpProne: true } }).fromMs)).toBe(
+    expect(days(ask({ client: { ...SKIN, reactivity: 'reactive' } }).fromMs)).toBe(4)
+    expect(days(ask({ client: { ...SKIN, reactivity: 'reactive', bumpProne: true } }).fromMs)).toBe(
       5,
     )
-    expect(days(ask({ client: { ...skin, reactivity: 'tough' } }).fromMs)).toBe(1)
+    expect(days(ask({ client: { ...SKIN, reactivity: 'tough' } }).fromMs)).toBe(1)
   })
 
   it('waits while redness was seen and not yet seen clear, and no longer once it was', () => {
@@ -180,7 +173,7 @@ describe('the next visit’s window', () => {
     expect(
       nextVisitWindow(DEFAULTS, {
         service: 'face-shave',
-        client: skin,
+        client: SKIN,
         schools: DEFAULT_SCHOOLS,
         lastAtMs: 0,
         zones: [],

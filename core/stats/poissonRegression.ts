@@ -1,12 +1,11 @@
 /**
  * Poisson regression with a log link by Newton's method (McCullagh & Nelder 1989, ch. 6), with a normal prior on any
  * coefficient: what draws groups together (pooling) and keeps a factor that hardly varied near "no effect".
+ * Levels of many groups (one of which a row has at most) make the equations an arrow: they are taken out exactly, one by one,
+ * so that thousands of them cost no more than their number (block elimination; Golub & Van Loan 1996, § 3.2; from memory).
  */
 
-export interface PoissonRow {
-  /** Columns that are not zero, and their values. */
-  readonly columns: readonly number[]
-  readonly values: readonly number[]
+export interface PoissonRow extends Design {
   /** Count. */
   readonly y: number
   /** What the count was seen over, > 0; it enters as its logarithm. */
@@ -27,150 +26,319 @@ export interface PoissonFit {
 const MOST_ROUNDS = 60
 const CLOSE = 1e-9
 
+/** A way in which a count may be explained: columns that are not zero, and their values. */
+export interface Design {
+  readonly columns: readonly number[]
+  readonly values: readonly number[]
+}
+
+/** Counts, many of which share the few ways in which they are explained; each may be of one group, which has its own level. */
+export class CountRows {
+  readonly designs: Design[] = []
+  length = 0
+  y = new Float64Array(64)
+  exposure = new Float64Array(64)
+  design = new Int32Array(64)
+  /** The group of a row; −1 for none. */
+  level = new Int32Array(64)
+
+  /** @returns the number of the design, for `add` */
+  explainedBy(design: Design): number {
+    return this.designs.push(design) - 1
+  }
+
+  /** @throws RangeError when the count is below 0 or seen over nothing */
+  add(design: number, y: number, exposure: number, level = -1): void {
+    if (!(exposure > 0) || !(y >= 0)) {
+      throw new RangeError('A row needs a count of at least 0 over an exposure above 0.')
+    }
+    const r = this.length++
+    if (r === this.y.length) {
+      this.y = longer(this.y, new Float64Array(2 * r))
+      this.exposure = longer(this.exposure, new Float64Array(2 * r))
+      this.design = longer(this.design, new Int32Array(2 * r))
+      this.level = longer(this.level, new Int32Array(2 * r))
+    }
+    this.y[r] = y
+    this.exposure[r] = exposure
+    this.design[r] = design
+    this.level[r] = level
+  }
+}
+
+function longer<T extends Float64Array | Int32Array>(list: T, next: T): T {
+  next.set(list)
+  return next
+}
+
+function laid(rows: readonly PoissonRow[]): CountRows {
+  const all = new CountRows()
+  for (const row of rows) all.add(all.explainedBy(row), row.y, row.exposure)
+  return all
+}
+
 /**
  * @param rows counts with what may explain them
- * @param columns number of coefficients
- * @param precision prior precision of each coefficient (1/variance around 0); 0 for none
+ * @param columns number of coefficients, those of levels left out
+ * @param precision prior precision of each coefficient (1/variance around 0), those of levels after the others; 0 for none
+ * @param levels number of groups that have a level of their own
+ * @returns coefficients of the columns, then of the levels
  * @throws RangeError when a column is unknown, an exposure is not positive, or the equations cannot be solved (a column
  *   without a prior that the others already hold)
  */
 export function fitPoisson(
-  rows: readonly PoissonRow[],
+  rows: readonly PoissonRow[] | CountRows,
   columns: number,
   precision: readonly number[] = new Array<number>(columns).fill(0),
+  levels = 0,
 ): PoissonFit {
-  for (const row of rows) {
-    if (!(row.exposure > 0) || !(row.y >= 0)) {
-      throw new RangeError('A row needs a count of at least 0 over an exposure above 0.')
-    }
-    if (row.columns.some((c) => c < 0 || c >= columns)) throw new RangeError('No such column.')
+  const all = rows instanceof CountRows ? rows : laid(rows)
+  for (const { columns: own } of all.designs) {
+    if (own.some((c) => c < 0 || c >= columns)) throw new RangeError('No such column.')
   }
-  const flat = flatten(rows)
-  const beta = new Float64Array(columns)
+  const totals = totalsOf(all, levels)
+  const beta = new Float64Array(columns + levels)
   // Where the first column is the level of all, the mean rate is a good place to begin.
-  if (rows.every((r) => r.columns[0] === 0 && r.values[0] === 1)) {
-    const sum = (of: Float64Array) => of.reduce((s, v) => s + v, 0)
-    beta[0] = Math.log((sum(flat.y) + 0.5) / (sum(flat.exposure) + 0.5))
+  if (all.designs.every((d) => d.columns[0] === 0 && d.values[0] === 1)) {
+    beta[0] = Math.log((totals.counted + 0.5) / (totals.seen + 0.5))
   }
-  let value = penalised(flat, beta, precision)
+  if (levels > 0) beta.set(nearby(all, totals, precision, columns))
+  let value = penalised(all, totals, beta, precision, columns)
   let rounds = 0
   for (; rounds < MOST_ROUNDS; rounds++) {
-    const { gradient, hessian } = slopes(flat, beta, precision, columns)
-    const step = solve(cholesky(hessian, columns), gradient, columns)
+    const arrow = slopes(all, totals, beta, precision, columns)
+    const step = factored(arrow).solve(arrow.gradient)
     let share = 1
     let next = move(beta, step, share)
-    let there = penalised(flat, next, precision)
+    let there = penalised(all, totals, next, precision, columns)
     // Newton may overshoot where counts are few: halve until it gains.
     while (!(there >= value) && share > 1e-6) {
       share /= 2
       next = move(beta, step, share)
-      there = penalised(flat, next, precision)
+      there = penalised(all, totals, next, precision, columns)
     }
     const gained = there - value
     beta.set(next)
     value = there
     if (gained < CLOSE * (1 + Math.abs(value))) break
   }
-  const factor = cholesky(slopes(flat, beta, precision, columns).hessian, columns)
+  const factor = factored(slopes(all, totals, beta, precision, columns))
   // Asked for one by one: most columns are levels whose error nobody needs.
   const seOf = (column: number) => {
-    const unit = new Float64Array(columns)
+    const unit = new Float64Array(beta.length)
     unit[column] = 1
-    return Math.sqrt(solve(factor, unit, columns)[column]!)
+    return Math.sqrt(factor.solve(unit)[column]!)
   }
+  const { ofDesign, ofLevel } = rates(all, beta, columns)
   let deviance = 0
   let pearson = 0
-  for (let r = 0; r < flat.y.length; r++) {
-    const y = flat.y[r]!
-    const mean = flat.exposure[r]! * Math.exp(linear(flat, r, beta))
+  for (let r = 0; r < all.length; r++) {
+    const y = all.y[r]!
+    const level = all.level[r]!
+    const mean = all.exposure[r]! * ofDesign[all.design[r]!]! * (level < 0 ? 1 : ofLevel[level]!)
     deviance += 2 * ((y > 0 ? y * Math.log(y / mean) : 0) - (y - mean))
     pearson += (y - mean) ** 2 / mean
   }
-  const free = Math.max(1, flat.y.length - precision.filter((p) => p === 0).length)
+  const free = Math.max(1, all.length - precision.filter((p) => p === 0).length)
   return { beta: [...beta], seOf, deviance, dispersion: pearson / free, rounds: rounds + 1 }
 }
 
-/** Rows laid end to end: they are gone through many times. */
-interface FlatRows {
-  readonly y: Float64Array
-  readonly exposure: Float64Array
-  /** Where each row's columns begin; one more than there are rows. */
-  readonly from: Int32Array
-  readonly column: Int32Array
-  readonly value: Float64Array
+/** Counts by design and by level: they do not change from round to round. */
+interface Totals {
+  readonly counted: number
+  readonly seen: number
+  readonly byDesign: Float64Array
+  readonly byLevel: Float64Array
 }
 
-function flatten(rows: readonly PoissonRow[]): FlatRows {
-  const filled = rows.reduce((s, r) => s + r.columns.length, 0)
-  const flat = {
-    y: Float64Array.from(rows, (r) => r.y),
-    exposure: Float64Array.from(rows, (r) => r.exposure),
-    from: new Int32Array(rows.length + 1),
-    column: new Int32Array(filled),
-    value: new Float64Array(filled),
+function totalsOf(rows: CountRows, levels: number): Totals {
+  const byDesign = new Float64Array(rows.designs.length)
+  const byLevel = new Float64Array(levels)
+  let [counted, seen] = [0, 0]
+  for (let r = 0; r < rows.length; r++) {
+    const level = rows.level[r]!
+    if (level >= levels) throw new RangeError('No such level.')
+    counted += rows.y[r]!
+    seen += rows.exposure[r]!
+    byDesign[rows.design[r]!]! += rows.y[r]!
+    if (level >= 0) byLevel[level]! += rows.y[r]!
   }
-  let k = 0
-  rows.forEach((row, r) => {
-    flat.from[r] = k
-    // In rising order, so that only half of each product need be looked at.
-    const order = row.columns.map((_, i) => i)
-    if (row.columns.some((c, i) => i > 0 && row.columns[i - 1]! > c)) {
-      order.sort((i, j) => row.columns[i]! - row.columns[j]!)
-    }
-    for (const i of order) {
-      flat.column[k] = row.columns[i]!
-      flat.value[k++] = row.values[i]!
-    }
-  })
-  flat.from[rows.length] = k
-  return flat
+  return { counted, seen, byDesign, byLevel }
 }
 
-function linear(flat: FlatRows, r: number, beta: Float64Array): number {
+/** A place to begin from: the columns as if there were no groups, then each level by itself. */
+function nearby(
+  rows: CountRows,
+  { byDesign, byLevel }: Totals,
+  precision: readonly number[],
+  first: number,
+): Float64Array {
+  const exposures = new Float64Array(rows.designs.length)
+  for (let r = 0; r < rows.length; r++) exposures[rows.design[r]!]! += rows.exposure[r]!
+  const together = new CountRows()
+  rows.designs.forEach((design, d) => {
+    if (exposures[d]! > 0) together.add(together.explainedBy(design), byDesign[d]!, exposures[d]!)
+  })
+  const fit = fitPoisson(together, first, precision.slice(0, first))
+  const beta = new Float64Array(first + byLevel.length)
+  beta.set(fit.beta)
+  const { ofDesign } = rates(rows, beta, first)
+  const expected = new Float64Array(byLevel.length)
+  for (let r = 0; r < rows.length; r++) {
+    const level = rows.level[r]!
+    if (level >= 0) expected[level]! += rows.exposure[r]! * ofDesign[rows.design[r]!]!
+  }
+  byLevel.forEach((y, l) => {
+    let at = 0
+    for (let i = 0; i < 4; i++) {
+      const mean = expected[l]! * Math.exp(at)
+      const pull = precision[first + l]!
+      at += Math.max(-1, Math.min(1, (y - mean - pull * at) / (mean + pull + 1e-12)))
+    }
+    beta[first + l] = at
+  })
+  return beta
+}
+
+const linear = ({ columns, values }: Design, beta: Float64Array): number => {
   let eta = 0
-  const end = flat.from[r + 1]!
-  for (let k = flat.from[r]!; k < end; k++) eta += beta[flat.column[k]!]! * flat.value[k]!
+  for (let k = 0; k < columns.length; k++) eta += beta[columns[k]!]! * values[k]!
   return eta
 }
 
+/** Rate of each design, and the factor of each level. */
+const rates = (rows: CountRows, beta: Float64Array, first: number) => ({
+  ofDesign: Float64Array.from(rows.designs, (d) => Math.exp(linear(d, beta))),
+  ofLevel: beta.slice(first).map(Math.exp),
+})
+
 /** Log likelihood without its constant, less the prior's pull. */
-function penalised(flat: FlatRows, beta: Float64Array, precision: readonly number[]): number {
+function penalised(
+  rows: CountRows,
+  totals: Totals,
+  beta: Float64Array,
+  precision: readonly number[],
+  first: number,
+): number {
+  const { ofDesign, ofLevel } = rates(rows, beta, first)
   let sum = 0
-  for (let r = 0; r < flat.y.length; r++) {
-    const eta = linear(flat, r, beta)
-    sum += flat.y[r]! * eta - flat.exposure[r]! * Math.exp(eta)
+  rows.designs.forEach((d, i) => (sum += totals.byDesign[i]! * linear(d, beta)))
+  totals.byLevel.forEach((y, l) => (sum += y * beta[first + l]!))
+  const { length, design, level, exposure } = rows
+  for (let r = 0; r < length; r++) {
+    const l = level[r]!
+    const rate = ofDesign[design[r]!]!
+    sum -= exposure[r]! * (l < 0 ? rate : rate * ofLevel[l]!)
   }
   for (let c = 0; c < beta.length; c++) sum -= 0.5 * precision[c]! * beta[c]! * beta[c]!
   return sum
 }
 
+/** The equations of a Newton step: `own` for the first columns, and for each level its diagonal and its row beside them. */
+interface Arrow {
+  readonly first: number
+  readonly gradient: Float64Array
+  /** first × first, the lower triangle. */
+  readonly own: Float64Array
+  /** levels × first. */
+  readonly beside: Float64Array
+  readonly diagonal: Float64Array
+}
+
 function slopes(
-  flat: FlatRows,
+  rows: CountRows,
+  totals: Totals,
   beta: Float64Array,
   precision: readonly number[],
-  n: number,
-): { gradient: Float64Array; hessian: Float64Array } {
-  const gradient = new Float64Array(n)
-  const hessian = new Float64Array(n * n)
-  const { column, value } = flat
-  for (let r = 0; r < flat.y.length; r++) {
-    const mean = flat.exposure[r]! * Math.exp(linear(flat, r, beta))
-    const rest = flat.y[r]! - mean
-    const end = flat.from[r + 1]!
-    for (let k = flat.from[r]!; k < end; k++) {
-      const c = column[k]!
-      const v = value[k]!
-      gradient[c]! += rest * v
-      const scaled = mean * v
-      const at = c * n
-      for (let m = flat.from[r]!; m <= k; m++) hessian[at + column[m]!]! += scaled * value[m]!
+  first: number,
+): Arrow {
+  const n = beta.length
+  const { ofDesign, ofLevel } = rates(rows, beta, first)
+  const means = new Float64Array(rows.designs.length)
+  const own = new Float64Array(first * first)
+  const beside = new Float64Array((n - first) * first)
+  const diagonal = new Float64Array(n - first)
+  const { from, column, value } = endToEnd(rows.designs)
+  const { length, design, level, exposure } = rows
+  for (let r = 0; r < length; r++) {
+    const d = design[r]!
+    const l = level[r]!
+    let mean = exposure[r]! * ofDesign[d]!
+    if (l >= 0) {
+      mean *= ofLevel[l]!
+      diagonal[l]! += mean
+      const at = l * first
+      const end = from[d + 1]!
+      for (let k = from[d]!; k < end; k++) beside[at + column[k]!]! += mean * value[k]!
     }
+    means[d]! += mean
+  }
+  const gradient = new Float64Array(n)
+  rows.designs.forEach(({ columns, values }, d) => {
+    const rest = totals.byDesign[d]! - means[d]!
+    for (let k = 0; k < columns.length; k++) {
+      const c = columns[k]!
+      gradient[c]! += rest * values[k]!
+      const scaled = means[d]! * values[k]!
+      for (let m = 0; m < columns.length; m++) {
+        if (columns[m]! <= c) own[c * first + columns[m]!]! += scaled * values[m]!
+      }
+    }
+  })
+  for (let c = 0; c < n; c++) {
+    if (c >= first) gradient[c] = totals.byLevel[c - first]! - diagonal[c - first]!
+    gradient[c]! -= precision[c]! * beta[c]!
   }
   for (let c = 0; c < n; c++) {
-    gradient[c]! -= precision[c]! * beta[c]!
-    hessian[c * n + c]! += precision[c]!
+    if (c < first) own[c * first + c]! += precision[c]!
+    else diagonal[c - first]! += precision[c]!
   }
-  return { gradient, hessian }
+  return { first, gradient, own, beside, diagonal }
+}
+
+/** Designs laid end to end: they are gone through for every row. */
+function endToEnd(designs: readonly Design[]) {
+  const from = new Int32Array(designs.length + 1)
+  designs.forEach((d, i) => (from[i + 1] = from[i]! + d.columns.length))
+  return {
+    from,
+    column: Int32Array.from(designs.flatMap((d) => d.columns)),
+    value: Float64Array.from(designs.flatMap((d) => d.values)),
+  }
+}
+
+/** Takes the levels out and factors what is left. */
+function factored({ first, own, beside, diagonal }: Arrow): {
+  solve: (b: Float64Array) => Float64Array
+} {
+  const rest = Float64Array.from(own)
+  for (let l = 0; l < diagonal.length; l++) {
+    const d = diagonal[l]!
+    if (!(d > 1e-12)) throw new RangeError('These columns cannot be told apart: give them a prior.')
+    const at = l * first
+    for (let i = 0; i < first; i++) {
+      const share = beside[at + i]! / d
+      if (share === 0) continue
+      for (let j = 0; j <= i; j++) rest[i * first + j]! -= share * beside[at + j]!
+    }
+  }
+  const lower = cholesky(rest, first)
+  return {
+    solve: (b) => {
+      const x = Float64Array.from(b)
+      for (let l = 0; l < diagonal.length; l++) {
+        const share = b[first + l]! / diagonal[l]!
+        for (let i = 0; i < first; i++) x[i]! -= share * beside[l * first + i]!
+      }
+      x.set(solve(lower, x.subarray(0, first), first))
+      for (let l = 0; l < diagonal.length; l++) {
+        let left = b[first + l]!
+        for (let i = 0; i < first; i++) left -= beside[l * first + i]! * x[i]!
+        x[first + l] = left / diagonal[l]!
+      }
+      return x
+    },
+  }
 }
 
 function move(from: Float64Array, step: Float64Array, share: number): Float64Array {

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import jstat from 'jstat'
 import { ewma } from './ewma.ts'
 import { clopperPearson, garwood, holm, rateRatio } from './rates.ts'
-import { fitPoisson } from './poissonRegression.ts'
+import { CountRows, fitPoisson } from './poissonRegression.ts'
 import { drawPoisson, mulberry32 } from './random.ts'
 
 describe('one rate', () => {
@@ -214,6 +214,42 @@ describe('Poisson regression', () => {
     const found = fit(rows, 2)
     expect(Math.abs(found.beta[1]! - Math.log(1.7)) / found.seOf(1)).toBeLessThan(3)
     expect(found.dispersion).toBeCloseTo(1, 1)
+  })
+
+  it('takes levels out exactly: the same as with all columns at once, and thousands cost no more than their number', () => {
+    const random = mulberry32(11)
+    const make = (groups: number, each: number) =>
+      Array.from({ length: groups * each }, (_, i) => ({
+        x: [[0, 1], ...(i % 2 ? [[1, 1]] : []), ...(i % 3 === 0 ? [[2, 0.5]] : [])] as [
+          number,
+          number,
+        ][],
+        group: Math.floor(i / each),
+        y: drawPoisson(random, (0.5 + (i % 2)) * (1 + (i % 4))),
+        exposure: 1 + (i % 4),
+      }))
+    const grouped = (rows: ReturnType<typeof make>, groups: number) => {
+      const all = new CountRows()
+      for (const { x, y, exposure, group } of rows) {
+        const design = { columns: x.map(([c]) => c), values: x.map(([, v]) => v) }
+        all.add(all.explainedBy(design), y, exposure, group)
+      }
+      return fitPoisson(all, 3, precision(groups), groups)
+    }
+    const precision = (groups: number) => [0, 2, 2, ...new Array<number>(groups).fill(1.5)]
+    const few = make(20, 12)
+    const whole = fit(
+      few.map(({ x, group, ...r }) => ({ ...r, x: [...x, [3 + group, 1]] as [number, number][] })),
+      23,
+      precision(20),
+    )
+    const arrow = grouped(few, 20)
+    arrow.beta.forEach((b, c) => expect(b).toBeCloseTo(whole.beta[c]!, 8))
+    for (const c of [0, 1, 2, 3, 22]) expect(arrow.seOf(c)).toBeCloseTo(whole.seOf(c), 8)
+    expect(arrow.deviance).toBeCloseTo(whole.deviance, 6)
+    // 5 000 columns at once would be 25 million equations.
+    const many = grouped(make(5000, 6), 5000)
+    expect(Math.abs(many.beta[1]! - Math.log(3)) / many.seOf(1)).toBeLessThan(4)
   })
 
   it('says when columns cannot be told apart, and refuses what is no row', () => {

@@ -7,6 +7,7 @@ import type { Known } from './types.ts'
 import { alarmId, todayFlags, type FlagInput } from './flags.ts'
 import type { SkinAnswer } from '../looks/index.ts'
 import { windowAfter } from '../history/index.ts'
+import { SKIN } from '../testing/client.ts'
 
 const NO = askedAll('dermaplane')
 const range = { even: 3, early: 2, late: 4 }
@@ -156,13 +157,6 @@ describe('flags on the tide table', () => {
 })
 
 describe('the window after a service', () => {
-  const skin = {
-    reactivity: 'average',
-    faceHair: 'beard',
-    coarseness: 'medium',
-    curl: 'straight',
-    bumpProne: false,
-  } as const
   const growth = { chin: priorGrowth(DEFAULTS, 'chin', 'beard') }
   const after = (answers: { moment: 'now' | '24h' | '48h'; atMs: number; redness: number }[]) =>
     windowAfter(
@@ -177,7 +171,7 @@ describe('the window after a service', () => {
           zones: [{ zoneId: 'chin', redness: a.redness, bumps: 0 }],
         })),
       },
-      skin,
+      SKIN,
       DEFAULT_SCHOOLS,
       growth,
     )!
@@ -193,12 +187,12 @@ describe('the window after a service', () => {
   })
 
   it('is nothing without a service, or when nothing was left standing', () => {
-    expect(windowAfter(DEFAULTS, undefined, skin, DEFAULT_SCHOOLS, growth)).toBeNull()
+    expect(windowAfter(DEFAULTS, undefined, SKIN, DEFAULT_SCHOOLS, growth)).toBeNull()
     expect(
       windowAfter(
         DEFAULTS,
         { service: 'face-shave', endedAtMs: 0, leftMm: null, answers: [] },
-        skin,
+        SKIN,
         DEFAULT_SCHOOLS,
         growth,
       ),
@@ -207,7 +201,7 @@ describe('the window after a service', () => {
       windowAfter(
         DEFAULTS,
         { service: 'face-shave', endedAtMs: 0, leftMm: {}, answers: [] },
-        skin,
+        SKIN,
         DEFAULT_SCHOOLS,
         growth,
       ),

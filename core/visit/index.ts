@@ -4,6 +4,7 @@ export { afterService, type Finished, type FinishedJob, finishService } from './
 export { alarmId, type TodayFlag, todayFlags } from './flags.ts'
 export { checkDecision, gate, heldWords, holding, LEAST_REASON } from './gate.ts'
 export { askedInWords, serviceInWords, visitInWords } from './inWords.ts'
+export { ANSWER_MANNER, ASKED_MANNER, CLIENT_MANNER, NOTES_MANNER } from './joining.ts'
 export { type GateFacts, knownOf, NO_FACTS } from './known.ts'
 export { type KeptPast, pastOf } from './past.ts'
 export {

@@ -22,7 +22,7 @@ import {
 export const FLOW = {
   started: {
     words: 'Begun',
-    takes: ['beside'],
+    takes: ['beside', 'away'],
     when: 'before',
     effect: ({ state, event }) => ({
       ...state,
