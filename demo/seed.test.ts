@@ -36,7 +36,7 @@ it.each([23])('tells the same stories at %d:20 as at any other hour', async (hou
       at.getTime(),
       PEOPLE.filter((p) => p.story),
     )
-    const table = await today(house.db, null, at.getTime())
+    const table = await today(house.db, null, 0, at.getTime())
     const flags = Object.fromEntries(
       table.rows.map((r) => [r.client.name.split(' ')[0], r.flags.map((f) => f.text).join('; ')]),
     )
@@ -104,7 +104,9 @@ describe('Lantern Quay', () => {
   })
 
   it('shows a change of routine that helped: fewer bumps after it', async () => {
-    const [toby] = await listClients(studio.db, { find: 'Arkwell', sort: 'name' })
+    const {
+      rows: [toby],
+    } = await listClients(studio.db, { find: 'Arkwell', sort: 'name', from: 0 })
     const visits = await studio.db.models.Visit.findAll({
       where: { clientId: toby!.id, state: 'finished' },
       order: [['endedAtMs', 'ASC']],
@@ -124,12 +126,12 @@ describe('Lantern Quay', () => {
     const { db } = studio
     const [table, list] = await Promise.all([
       today(db),
-      listClients(db, { find: '', sort: 'name' }),
+      listClients(db, { find: '', sort: 'name', from: 0 }),
     ])
     expect(table.rows).toHaveLength(PEOPLE.length)
     for (const row of table.rows) {
       const page = await clientPage(db, row.client.id)
-      const listed = list.find((c) => c.id === row.client.id)!
+      const listed = list.rows.find((c) => c.id === row.client.id)!
       const last = page.visits.find(
         (v) => v.state === 'finished' && v.service === page.client.service,
       )
@@ -149,7 +151,10 @@ describe('Lantern Quay', () => {
 
   it('was made by its own models: each kept service replays to its end, its loads add up, its sheet is dated after it', async () => {
     const { db } = studio
-    for (const { id } of (await listClients(db, { find: '', sort: 'due' })).slice(0, 6)) {
+    for (const { id } of (await listClients(db, { find: '', sort: 'due', from: 0 })).rows.slice(
+      0,
+      6,
+    )) {
       for (const kept of (await readVisits(db, id))
         .filter((v) => v.state === 'finished')
         .slice(-4)) {

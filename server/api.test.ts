@@ -6,7 +6,7 @@ import { randomUUID } from 'node:crypto'
 import ICAL from 'ical.js'
 import request, { type Response } from 'supertest'
 import { ROUTES } from '../contract/routes.ts'
-import type { Client, ClientPage, ClientRow, House, Today, VisitPage } from '../contract/types.ts'
+import type { Client, ClientPage, ClientRows, House, Today, VisitPage } from '../contract/types.ts'
 import { ZONES } from './atlas.ts'
 import {
   NO_TO_ALL,
@@ -98,6 +98,7 @@ describe('every route with an id', () => {
       reason: 'agreed by word of mouth',
     },
     '/api/screens/:id': { takenBack: true },
+    '/api/differences/:id': { take: 'mine' },
     '/api/people/:id': { rank: 'worker' },
     '/api/visits/:id/hair': { id: randomUUID(), kind: 'felt', date: '2026-01-01' },
   }
@@ -258,7 +259,7 @@ describe('clients', () => {
   it('are added once however often it is asked, changed, found and sorted', async () => {
     const body = newClient({ name: 'Zoltan Mast', occupation: 'diver' })
     for (let i = 0; i < 3; i++) await api().post('/api/clients').send(body).expect(201)
-    const found = (await api().get('/api/clients?find=zoltan')).body as ClientRow[]
+    const found = ((await api().get('/api/clients?find=zoltan')).body as ClientRows).rows
     expect(found).toHaveLength(1)
     await api()
       .patch(`/api/clients/${body.id}`)
@@ -660,7 +661,7 @@ describe('care and return', () => {
       const row = ((await api().get('/api/today')).body as Today).rows.find(
         (r) => r.client.id === client.id,
       )!
-      const listed = ((await api().get('/api/clients')).body as ClientRow[]).find(
+      const listed = ((await api().get('/api/clients')).body as ClientRows).rows.find(
         (c) => c.id === client.id,
       )!
       const page = (await api().get(`/api/clients/${client.id}`)).body as ClientPage

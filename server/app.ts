@@ -29,6 +29,7 @@ import { screenRoutes } from './people/screens.ts'
 import { photoRoutes } from './photos/routes.ts'
 import { todayRoutes } from './today/routes.ts'
 import { visitRoutes } from './visits/routes.ts'
+import { workHere, type Work } from './work/work.ts'
 
 /** The link pages alone, for a port of their own that may be reached from outside the house. */
 export function createAnswerApp(
@@ -61,7 +62,8 @@ export function createApp(
     chair = openChair(db),
     caretaker = new Caretaker(db, config.dataDir, toolsHere(config.dataDir)),
     people = new People(db, config),
-  }: { chair?: Chair; caretaker?: Caretaker; people?: People } = {},
+    work = workHere(db),
+  }: { chair?: Chair; caretaker?: Caretaker; people?: People; work?: Work } = {},
 ): Express {
   const app = express()
   app.disable('x-powered-by')
@@ -81,9 +83,10 @@ export function createApp(
   app.use(answerRoutes(db, chair))
   app.set('database', db)
   app.set('trail', people.trail)
+  app.set('chair', chair)
   app.use('/api', ownPages, ownKinds(kindFor), people.middleware())
   // Many clients at once are large; everything else is small.
-  app.use('/api/imports', express.json({ limit: '12mb' }))
+  app.use('/api/imports', express.text({ type: 'application/json', limit: '12mb' }))
   app.use(express.json({ limit: '512kb' }))
   mount(app, 'health', async () => {
     const [count] = await db.select(
@@ -101,13 +104,13 @@ export function createApp(
   todayRoutes(app, db, caretaker)
   safetyRoutes(app, caretaker)
   houseRoutes(app, db)
-  clientRoutes(app, db, chair.desk, config.dataDir, people.trail)
-  importRoutes(app, db)
-  studioRoutes(app, db)
+  clientRoutes(app, db, chair.desk, config.dataDir, people.trail, work)
+  importRoutes(app, db, work)
+  studioRoutes(app, db, work)
   visitRoutes(app, db, chair)
   linkRoutes(app, db, config)
   chairRoutes(app, db, chair)
-  photoRoutes(app, db, config.dataDir)
+  photoRoutes(app, db, config.dataDir, work)
   careRoutes(app, db)
   app.use('/api', unknownRoute)
   if (config.webDir) serveWeb(app, config.webDir)

@@ -92,7 +92,7 @@ export function readConfig(env: NodeJS.ProcessEnv, demo = false, beyond = false)
     )
   }
   const answerPort = portOf(env, 'ANSWER_PORT')
-  const web = join(ROOT, 'dist', 'web')
+  const web = resolve(ROOT, env['SLOW_TIDE_WEB'] || join('dist', 'web'))
   const publicUrl = env['PUBLIC_URL']?.replace(/\/+$/, '') || undefined
   return {
     host,

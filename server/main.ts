@@ -1,4 +1,7 @@
-/** Slow Tide: `node main.js [serve] [--demo] [--fresh]`, or `backup`, `restore`, `rescue` on a data folder. */
+// Files, the database and pictures share these: with the usual four a paper that is made holds up a tap at the chair.
+process.env['UV_THREADPOOL_SIZE'] ??= '12'
+
+/** Slow Tide: `node main.js [serve] [--demo] [--fresh]`, or one of its commands on a data folder. */
 
 const COMMANDS: Readonly<
   Record<string, () => Promise<(args: readonly string[]) => Promise<void>>>
@@ -8,6 +11,7 @@ const COMMANDS: Readonly<
   prove: async () => (await import('./safety/commands.ts')).proveCommand,
   restore: async () => (await import('./safety/commands.ts')).restoreCommand,
   verify: async () => (await import('./safety/commands.ts')).verifyCommand,
+  rebuild: async () => (await import('./safety/commands.ts')).rebuildCommand,
   'new-secret': async () => (await import('./safety/commands.ts')).newSecretCommand,
   rescue: async () => (await import('./safety/commands.ts')).rescueCommand,
 }

@@ -50,9 +50,17 @@ it('serves pages, plans, calendars and reports without any development package',
     const base = /http:\/\/[\d.]+:\d+/.exec(said)?.[0]
     expect([base === undefined ? said : '', server.exitCode]).toEqual(['', null])
     const get = (path: string) => fetch(base + path)
-    const clients = (await (await get('/api/clients')).json()) as { id: string; name: string }[]
+    const { rows: clients } = (await (await get('/api/clients')).json()) as {
+      rows: { id: string; name: string }[]
+    }
     const toby = clients.find((c) => c.name === 'Tobias Arkwell')!.id
-    const paths = ['/', '/api/today', `/api/clients/${toby}`, `/api/clients/${toby}/report.pdf`]
+    const paths = [
+      '/',
+      '/api/today',
+      '/api/studio',
+      `/api/clients/${toby}`,
+      `/api/clients/${toby}/report.pdf`,
+    ]
     const calendar = `/api/clients/${toby}/visits.ics?through=2027-06-01`
     for (const path of [...paths, calendar]) {
       const answer = await get(path)

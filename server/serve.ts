@@ -2,6 +2,7 @@
 import { createServer, type Server } from 'node:http'
 import { createServer as createLockedServer } from 'node:https'
 import { existsSync } from 'node:fs'
+import { dirname, join } from 'node:path'
 import pino from 'pino'
 import { createAnswerApp, createApp } from './app.ts'
 import { openChair } from './chair/chair.ts'
@@ -17,6 +18,8 @@ import { toolsBeside } from './safety/tools.ts'
 import { makeBackup } from './safety/backup.ts'
 import { dataFile, lockFolder, readCard, setAside } from './safety/folder.ts'
 import { scrubIfOwed } from './safety/traces.ts'
+import { keepFresh } from './standing/standing.ts'
+import { workOnThreads } from './work/work.ts'
 import { Trouble } from './safety/trouble.ts'
 
 const STOP_WAIT_MS = 5000
@@ -88,6 +91,8 @@ export async function serve(args: readonly string[]): Promise<void> {
   await sweep(db, dataDir, Number.MAX_SAFE_INTEGER)
   await scrubIfOwed(db)
   const chair = openChair(db)
+  const work = workOnThreads(join(dirname(process.argv[1]!), 'thread.js'), dataFile(dataDir))
+  const rest = keepFresh(db, work)
   const logger = pino({ level: config.logLevel })
   const caretaker = new Caretaker(db, dataDir, toolsBeside(process.argv[1]!, dataDir))
   caretaker.begin()
@@ -97,7 +102,7 @@ export async function serve(args: readonly string[]): Promise<void> {
     console.error(
       `The trail of who did what does not hold together from line ${broken} on: type "npm run verify".`,
     )
-  const app = createApp(db, config, logger, { chair, caretaker, people })
+  const app = createApp(db, config, logger, { chair, caretaker, people, work })
   const server = createServer(app)
   server.keepAliveTimeout = KEEP_OPEN_MS
   const port = await listen(server, config.host, config.port)
@@ -146,8 +151,9 @@ export async function serve(args: readonly string[]): Promise<void> {
       other.closeAllConnections()
     }
     server.close(() => {
-      void people
-        .close()
+      void rest()
+        .then(work.close)
+        .then(() => people.close())
         .then(db.close)
         .then(lock.release)
         .then(() => process.exit(0))

@@ -3,6 +3,7 @@ import { DEFAULTS, DEFAULT_SCHOOLS } from '../../core/house/index.ts'
 import { type ChairEvent, replay } from '../../core/chair/index.ts'
 import { DAY_MS, HOUR_MS } from '../../core/time/index.ts'
 import { carePlan } from '../../core/care/index.ts'
+import { oneJob } from '../../core/services/index.ts'
 import { SKIN } from '../../core/testing/client.ts'
 import { createServer, type Server } from 'node:http'
 import { randomUUID } from 'node:crypto'
@@ -21,6 +22,7 @@ import { photoFile } from '../photos/names.ts'
 import {
   chairEvent,
   finishVisit,
+  askedAll,
   openStudio,
   plannedVisit,
   wholeService,
@@ -251,6 +253,66 @@ describe('the probe', () => {
   })
 })
 
+it('what was begun with the house away is kept, with what would have held it back; told at once it is held as ever', async () => {
+  const before = await plannedVisit(studio.app)
+  await finishVisit(studio.app, before.visit, Date.now() - 3 * DAY_MS)
+  const id = randomUUID()
+  const { workerId } = before.visit
+  await api()
+    .post(`/api/clients/${before.client.id}/visits`)
+    .send({ id, jobs: [oneJob(randomUUID(), 'face-shave')], workerId, slotAtMs: null })
+    .expect(201)
+  await api().put(`/api/visits/${id}/asked`).send(askedAll()).expect(200)
+  const visit = (await api().put(`/api/visits/${id}/plan`).expect(200)).body as VisitPage
+  // Meanwhile the client tells of something severe, which the tablet without the house cannot know.
+  await api()
+    .put(`/api/visits/${before.visit.id}/skin/48h`)
+    .send({
+      atMs: Date.now() - DAY_MS,
+      zones: [{ zoneId: 'chin', redness: 4, bumps: 0 }],
+      source: 'client',
+    })
+    .expect(200)
+  const script = wholeService(visit, Date.now() - 2 * HOUR_MS)
+  const [first, ...rest] = script
+  const send = (e: object) => api().post(`/api/visits/${id}/events`).send(e)
+  const held = (r: { status: number; body: { code?: string } }) => [r.status, r.body.code]
+  expect(held(await send({ ...first!, detail: undefined }))).toEqual([409, 'held-back'])
+  const now = { ...first!, id: randomUUID(), atMs: Date.now(), detail: { away: true } }
+  expect(held(await send(now))).toEqual([409, 'held-back'])
+  await send({ ...first!, detail: { away: true } }).expect(200)
+  for (const e of rest) await send(e).expect(200)
+  const page = (await api().get(`/api/visits/${id}`)).body as VisitPage
+  expect(page.state).toBe('finished')
+  expect(page.events[0]!.reason).toMatch(
+    /^Begun with the house away, which would have held it back: .+/,
+  )
+})
+
+it('a clock that jumps back three days in the middle: in order, ends after it starts, nothing refused', async () => {
+  const { visit } = await plannedVisit(studio.app)
+  const script = wholeService(visit, Date.now() - HOUR_MS)
+  for (const [i, event] of script.entries()) {
+    const atMs = i < script.length / 2 ? event.atMs : event.atMs - 3 * DAY_MS
+    await api()
+      .post(`/api/visits/${visit.id}/events`)
+      .send({ ...event, atMs })
+      .expect(200)
+  }
+  const page = (await api().get(`/api/visits/${visit.id}`)).body as VisitPage
+  expect(page.state).toBe('finished')
+  expect(page.endedAtMs!).toBeGreaterThanOrEqual(page.startedAtMs!)
+  const times = page.events.map((e) => e.atMs)
+  expect(times).toEqual([...times].sort((a, b) => a - b))
+  expect(page.chair.spentMs).toBeGreaterThan(0)
+  const late = await api()
+    .put(`/api/visits/${visit.id}/skin/now`)
+    .send({ atMs: page.endedAtMs! - 3 * DAY_MS, zones: [] })
+    .expect(200)
+  const kept = (late.body as VisitPage).answers.find((a) => a.moment === 'now')!
+  expect(kept.atMs).toBe(page.endedAtMs)
+})
+
 describe('what goes home', () => {
   it('messages are written when the service ends, can be changed and taken back, and go nowhere', async () => {
     const { visit } = await plannedVisit(studio.app)
@@ -358,6 +420,28 @@ async function textOf(bytes: Uint8Array): Promise<string[]> {
   }
   return pages
 }
+
+it('pictures of too many points, of other kinds and of no kind are refused in a sentence', async () => {
+  const { visit } = await plannedVisit(studio.app)
+  const send = (picture: Buffer) =>
+    api()
+      .post(`/api/visits/${visit.id}/photos`)
+      .field('id', randomUUID())
+      .attach('photo', picture, 'skin.png')
+  const plain = (width: number, height: number) =>
+    sharp({ create: { width, height, channels: 3, background: '#a87' } })
+  // A few kilobytes that would fill a hundred megabytes of memory.
+  const bomb = await plain(6000, 4200).png({ compressionLevel: 9 }).toBuffer()
+  expect(bomb.length).toBeLessThan(400_000)
+  const refused = await send(bomb)
+  expect([refused.status, refused.body.code]).toEqual([422, 'too-many-pixels'])
+  const svg = Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"/>')
+  for (const other of [svg, await plain(20, 20).tiff().toBuffer(), Buffer.from('nothing')]) {
+    const r = await send(other)
+    expect([r.status, r.body.code]).toEqual([422, 'no-picture'])
+  }
+  await send(await plain(5000, 4900).webp().toBuffer()).expect(201)
+})
 
 describe('the sheet as PDF', () => {
   it('is one page whose text another reader reads back, names of many scripts’ letters included', async () => {

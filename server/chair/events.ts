@@ -9,7 +9,7 @@ import {
   type ToldEvent,
   type Live,
 } from '../../core/chair/index.ts'
-import { finishService, type Finished, type FinishedJob } from '../../core/visit/index.ts'
+import { finishService, holding, type Finished, type FinishedJob } from '../../core/visit/index.ts'
 import type { ChairAnswer } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { HttpProblem } from '../http/problem.ts'
@@ -137,8 +137,14 @@ export class EventWriter {
       const { visitId, told } = waiting
       try {
         const stands = latest.get(visitId) ?? (await desk.of(visitId))
-        const next = placeOne(figures, stands, told)
-        if (told.kind === 'started' && !next.repeated) await begins.may(visitId, told)
+        let next = placeOne(figures, stands, told)
+        if (told.kind === 'started' && !next.repeated) {
+          const held = await begins.may(visitId, told)
+          if (held) {
+            const reason = `Begun with the house away, which would have held it back: ${held}.`
+            next = placeOne(figures, stands, { ...told, reason })
+          }
+        }
         latest.set(visitId, next.now)
         placed.push({ waiting, ...next })
       } catch (error) {
@@ -184,6 +190,9 @@ const taken = () =>
 const jobOf = ({ plan }: Live, { stepId }: ChairEvent): string | null =>
   plan.steps.find((s) => s.id === stepId)?.jobId ?? null
 
+/** A beginning that is told at once is held to what is known now, wherever its screen was. */
+const LONG_AGO_MS = 60_000
+
 /** Whether services may begin: by the gate, and by who else has begun in the same write. */
 class Beginnings {
   private readonly db: Database
@@ -193,10 +202,20 @@ class Beginnings {
     this.db = db
   }
 
-  /** @throws HttpProblem 409 `held-back` */
-  async may(visitId: string, told: ToldEvent): Promise<void> {
+  /**
+   * What a screen that was without the house began on what it knew, and has done since, is not undone by refusing to hear of
+   * it: it is kept, with what would have held it back.
+   * @returns what would have, in words
+   * @throws HttpProblem 409 `held-back`
+   */
+  async may(visitId: string, told: ToldEvent): Promise<string | undefined> {
     const [visit, house] = await Promise.all([readVisit(this.db, visitId), readHouse(this.db)])
     const { findings } = await gateOf(this.db, visit, house)
+    if (told.detail?.away === true && told.atMs < Date.now() - LONG_AGO_MS)
+      return holding(findings, 'start')
+        .filter((f) => f.about !== 'busy')
+        .map((f) => f.title)
+        .join('; ')
     const beside = told.detail?.beside === true
     refuseHeld(beside ? findings.filter((f) => f.about !== 'busy') : findings, 'start')
     if (this.begun.has(visit.workerId) && !beside) {
@@ -207,6 +226,7 @@ class Beginnings {
       )
     }
     this.begun.add(visit.workerId)
+    return undefined
   }
 }
 
@@ -228,7 +248,11 @@ function placeOne(
       'That screen has already told what came after this. Nothing was counted; reload to catch up.',
     )
   }
-  const event: ChairEvent = { ...told, seq: before.live.state.seq + 1 }
+  // A screen whose clock has jumped back puts nothing before what has happened already.
+  const lastMs = before.events.at(-1)?.atMs ?? 0
+  // One that was ahead of the house's own time holds nobody to it.
+  const atMs = lastMs <= Date.now() ? Math.max(told.atMs, lastMs) : told.atMs
+  const event: ChairEvent = { ...told, atMs, seq: before.live.state.seq + 1 }
   const live = admit(figures, before.live, event)
   return {
     event,

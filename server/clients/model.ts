@@ -6,8 +6,7 @@ import { type ClientModel, learnClient } from '../../core/history/index.ts'
 import type { HairReading, SkinAnswer } from '../../core/looks/index.ts'
 import type { StudioSkin } from '../../core/skin/index.ts'
 import type { VisitSummary } from '../../contract/types.ts'
-import type { Database } from '../db/connection.ts'
-import { json, type Json } from '../db/reader.ts'
+import { json, type Json, type Reads } from '../db/reader.ts'
 import { type AnswerColumns, groupAnswers, readHair } from '../visits/record.ts'
 import { studioSkin } from '../studio/skin.ts'
 
@@ -38,7 +37,7 @@ interface HistoryColumns extends VisitSummary {
 }
 
 /** Reads the latest visits of a client, the answers to them, and all readings of hair. */
-export async function readHistory(db: Database, clientId: string): Promise<History> {
+export async function readHistory(db: Reads, clientId: string): Promise<History> {
   const [rows, given, hair, studio] = await Promise.all([
     db.select<HistoryColumns>(
       `SELECT id, service, state, slotAtMs, startedAtMs, endedAtMs, routine, worstRedness, bumps, loads, leftMm,

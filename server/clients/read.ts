@@ -1,8 +1,7 @@
 /** A client as they are kept. */
 import type { Client } from '../../contract/types.ts'
 import { CLIENT_TEXT_IDS } from '../../core/client.ts'
-import type { Database } from '../db/connection.ts'
-import { json, type Json } from '../db/reader.ts'
+import { json, type Json, type Reads } from '../db/reader.ts'
 import { notFound } from '../http/problem.ts'
 
 type ClientColumns = Omit<Client, 'skin' | 'schools' | 'events'> & {
@@ -12,7 +11,7 @@ type ClientColumns = Omit<Client, 'skin' | 'schools' | 'events'> & {
 }
 
 /** Reads a client for showing only. */
-export async function readClient(db: Database, id: string): Promise<Client> {
+export async function readClient(db: Reads, id: string): Promise<Client> {
   const [row] = await db.select<ClientColumns>(
     `SELECT id, name, ${CLIENT_TEXT_IDS.join(', ')}, service, skin, schools, events, createdAtMs
      FROM clients WHERE id = ?`,

@@ -8,17 +8,22 @@ import { SERVICES } from '../../core/services/index.ts'
 import { fullDate, whenWords } from '../../core/time/index.ts'
 import { serviceInWords } from '../../core/visit/index.ts'
 import { zoneInWords, type ZoneId } from '../../core/zones/index.ts'
-import type { Database } from '../db/connection.ts'
+import type { Reads } from '../db/reader.ts'
 import { readHouse } from '../house/service.ts'
 import { Pen, SOFT } from '../paper/pen.ts'
-import type { Trail } from '../people/trail.ts'
+import type { TrailRow } from '../people/trail.ts'
 import { readHair, readVisits, type VisitRecord } from '../visits/record.ts'
 import { readClient } from './read.ts'
 
 /** Uses told on paper; older ones are counted. */
 const USES_TOLD = 300
 
-export async function clientRecord(db: Database, trail: Trail, id: string): Promise<Buffer> {
+/** @param uses of the trail, the newest first */
+export async function clientRecord(
+  db: Reads,
+  uses: readonly TrailRow[],
+  id: string,
+): Promise<Buffer> {
   const [client, visits, hair, house] = await Promise.all([
     readClient(db, id),
     readVisits(db, id),
@@ -75,7 +80,6 @@ export async function clientRecord(db: Database, trail: Trail, id: string): Prom
       )
   }
   section('Who looked at it, changed it or took it out')
-  const uses = await allUses(trail, id)
   if (uses.length === 0) pen.write('Nothing is on the trail yet.')
   for (const use of uses.slice(0, USES_TOLD))
     line(
@@ -130,14 +134,4 @@ function answerWords({ zones, feeling, source }: SkinAnswer): string {
   ]
     .filter(Boolean)
     .join('; ')
-}
-
-async function allUses(trail: Trail, client: string) {
-  const uses: Awaited<ReturnType<Trail['page']>>['rows'] = []
-  for (let before: number | undefined; ;) {
-    const page = await trail.page({ client, before })
-    uses.push(...page.rows)
-    if (!page.more) return uses
-    before = uses.at(-1)!.seq
-  }
 }

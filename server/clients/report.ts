@@ -10,8 +10,8 @@ import { DRYNESS_WORDS } from '../../core/looks/index.ts'
 import { CLOSING_SENTENCE } from '../../core/screening/index.ts'
 import { isBodyService, SERVICES } from '../../core/services/index.ts'
 import { askedInWords } from '../../core/visit/index.ts'
-import type { Database } from '../db/connection.ts'
 import { readHouse } from '../house/service.ts'
+import type { Reads } from '../db/reader.ts'
 import { Pen, SOFT } from '../paper/pen.ts'
 import { clientHistory } from '../studio/history.ts'
 import { readVisit } from '../visits/record.ts'
@@ -22,7 +22,7 @@ import { clientPage } from './service.ts'
 const VISITS_TOLD = 14
 const VISITS_CHARTED = 40
 
-export async function clientReport(db: Database, id: string): Promise<Buffer> {
+export async function clientReport(db: Reads, id: string): Promise<Buffer> {
   const [page, house, history] = await Promise.all([
     clientPage(db, id),
     readHouse(db),

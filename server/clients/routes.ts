@@ -8,6 +8,7 @@ import { clearTraces } from '../safety/traces.ts'
 import * as clients from './service.ts'
 import { seriesCalendar } from './series.ts'
 import { earlierTide } from './tide.ts'
+import type { Work } from '../work/work.ts'
 import { takeOut, takeOutCsv } from './takeOut.ts'
 
 export function clientRoutes(
@@ -16,8 +17,10 @@ export function clientRoutes(
   desk: ChairDesk,
   dataDir: string,
   trail: Trail,
+  work: Work,
 ): void {
   mount(app, 'clients', ({ query }) => clients.listClients(db, query))
+  mount(app, 'knownClients', () => clients.knownClients(db))
   mount(app, 'addClient', async ({ body, response }) => {
     const client = await clients.addClient(db, body)
     response.status(201)
@@ -56,17 +59,15 @@ export function clientRoutes(
     response.send(out)
   })
   mount(app, 'record', async ({ params, response }) => {
-    const { clientRecord } = await import('./recordPaper.ts')
-    const out = await clientRecord(db, trail, params.id)
+    const uses = await trail.ofClient(params.id)
+    const out = Buffer.from(await work.run('record', { clientId: params.id, uses }))
     response
       .type('application/pdf')
       .setHeader('Content-Disposition', 'inline; filename="everything-kept.pdf"')
     response.send(out)
   })
   mount(app, 'report', async ({ params, response }) => {
-    // Charts and their library are fetched by the first report, not by every start.
-    const { clientReport } = await import('./report.ts')
-    const out = await clientReport(db, params.id)
+    const out = Buffer.from(await work.run('report', { clientId: params.id }))
     response
       .type('application/pdf')
       .setHeader('Content-Disposition', 'inline; filename="report.pdf"')

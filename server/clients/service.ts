@@ -1,21 +1,20 @@
 /** Clients: found, added, changed, taken out, erased; and the page that holds all about one. */
-import type { BodyOf } from '../../contract/routes.ts'
+import type { AnswerOf, BodyOf, QueryOf } from '../../contract/routes.ts'
 import { figuresOf } from '../../core/register/index.ts'
 import { eachText } from '../../core/client.ts'
 import { windowAfter } from '../../core/history/index.ts'
-import type {
-  Client,
-  ClientPage,
-  ClientRow as ListRow,
-  VisitSummary,
-} from '../../contract/types.ts'
+import type { Client, ClientPage, VisitSummary } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
+import type { Reads } from '../db/reader.ts'
 import type { ClientRecord } from '../db/models.ts'
 import { readHouse } from '../house/service.ts'
 import { photoNames } from '../photos/names.ts'
 import { condemn } from '../photos/sweep.ts'
 import { HttpProblem, notFound } from '../http/problem.ts'
-import { dueOverview } from '../today/overview.ts'
+import { foldName } from '../standing/foldName.ts'
+import { freshen } from '../standing/standing.ts'
+import { overviewOf } from '../today/overview.ts'
+import { joined, openDifferences } from '../visits/differences.ts'
 import { modelFrom, readHistory } from './model.ts'
 import { readClient } from './read.ts'
 import { tideNow } from './tide.ts'
@@ -39,20 +38,52 @@ export async function findClient(db: Database, id: string): Promise<ClientRecord
   return client
 }
 
-/** Lists clients whose name or occupation holds the words sought. */
+const PAGE = 100
+const SORTS = {
+  name: 's.nameKey, s.num',
+  due: 's.dueToMs IS NULL, s.dueToMs, s.nameKey, s.num',
+  last: 's.lastAtMs IS NULL, s.lastAtMs DESC, s.nameKey, s.num',
+} as const
+
+/** What is sought as a query of SQLite's index of words: each word is the beginning of one of theirs. */
+const wordsOf = (find: string): string =>
+  (find.match(/[\p{L}\p{N}]+/gu) ?? []).map((word) => `"${word}"*`).join(' ')
+
+/** Lists clients a page at a time: those with words in name or occupation that begin as what is sought. */
 export async function listClients(
   db: Database,
-  query: { find: string; sort: string },
-): Promise<ListRow[]> {
-  const overview = await dueOverview(db)
-  const words = query.find.trim().toLocaleLowerCase()
-  const rows = overview
-    .filter(({ client }) =>
-      [client.name, client.calledName, client.occupation].some((s) =>
-        s.toLocaleLowerCase().includes(words),
+  query: QueryOf<'clients'>,
+): Promise<AnswerOf<'clients'>> {
+  await freshen(db)
+  const words = wordsOf(query.find)
+  const pages = async (where: string, values: string[]) => {
+    const [order, [count]] = await Promise.all([
+      db.select<{ clientId: string }>(
+        `SELECT s.clientId FROM standings s ${where} ORDER BY ${SORTS[query.sort]} LIMIT ${PAGE} OFFSET ?`,
+        [...values, query.from],
       ),
-    )
-    .map(({ client, visits, past: [last], window }): ListRow => ({
+      db.select<{ n: number }>(`SELECT COUNT(*) AS n FROM standings s ${where}`, values),
+    ])
+    return { ids: order.map((o) => o.clientId), total: count!.n }
+  }
+  const all = query.find.trim() === ''
+  const begun = all
+    ? await pages('', [])
+    : words
+      ? await pages('WHERE s.num IN (SELECT rowid FROM client_names WHERE client_names MATCH ?)', [
+          words,
+        ])
+      : { ids: [], total: 0 }
+  // Where no word begins so, within a name.
+  const { ids, total } =
+    begun.total > 0 || all
+      ? begun
+      : await pages('WHERE instr(s.nameKey, ?) > 0', [foldName(query.find)])
+  const byId = new Map((await overviewOf(db, ids, Infinity)).map((o) => [o.client.id, o]))
+  const rows = ids.flatMap((id) => byId.get(id) ?? [])
+  return {
+    total,
+    rows: rows.map(({ client, visits, past: [last], window }) => ({
       id: client.id,
       name: client.name,
       calledName: client.calledName,
@@ -64,15 +95,13 @@ export async function listClients(
       lastAtMs: last?.endedAtMs ?? null,
       dueFromMs: window?.fromMs ?? null,
       dueToMs: window?.toMs ?? null,
-    }))
-  const by: Record<string, (a: ListRow, b: ListRow) => number> = {
-    name: (a, b) => a.name.localeCompare(b.name),
-    due: (a, b) =>
-      (a.dueToMs ?? Infinity) - (b.dueToMs ?? Infinity) || a.name.localeCompare(b.name),
-    last: (a, b) => (b.lastAtMs ?? 0) - (a.lastAtMs ?? 0) || a.name.localeCompare(b.name),
+    })),
   }
-  return rows.sort(by[query.sort])
 }
+
+/** Everybody by name, telephone and mail: what an import looks for to find who is here already. */
+export const knownClients = (db: Database): Promise<AnswerOf<'knownClients'>> =>
+  db.select('SELECT name, phone, email FROM clients')
 
 export async function addClient(db: Database, body: BodyOf<'addClient'>): Promise<Client> {
   const row = await db.write(async () => {
@@ -87,7 +116,13 @@ export async function changeClient(
   id: string,
   change: BodyOf<'changeClient'>,
 ): Promise<Client> {
-  const row = await db.write(async () => (await findClient(db, id)).update(change))
+  const row = await db.write(async () => {
+    const found = await findClient(db, id)
+    const now = found.toJSON() as unknown as Record<string, unknown>
+    const theirs = Object.fromEntries(Object.keys(change).map((key) => [key, now[key]]))
+    const about = { what: 'changeClient', clientId: id, visitId: null } as const
+    return found.update(await joined(db, about, change, theirs))
+  })
   return toClient(row)
 }
 
@@ -134,10 +169,14 @@ export async function forgetClients(db: Database, ids: readonly string[]): Promi
 }
 
 /** @param desk true for whom sees names and times only: nothing is told of how skin took anything */
-export async function clientPage(db: Database, id: string, desk = false): Promise<ClientPage> {
+export async function clientPage(db: Reads, id: string, desk = false): Promise<ClientPage> {
   const client = await readClient(db, id)
   const { service } = client
-  const [history, house] = await Promise.all([readHistory(db, id), readHouse(db)])
+  const [history, house, differences] = await Promise.all([
+    readHistory(db, id),
+    readHouse(db),
+    openDifferences(db, id),
+  ])
   const figures = figuresOf(house.figures)
   const model = modelFrom(figures, history, client.skin, service)
   const visits = history.visits.map(
@@ -170,5 +209,7 @@ export async function clientPage(db: Database, id: string, desk = false): Promis
     currentVisitId: open?.id ?? visits[0]?.id ?? null,
     model: desk ? modelFrom(figures, nothing, client.skin, service) : model,
     tide,
+    // To be settled by those who work at the chair.
+    differences: desk ? [] : differences,
   }
 }

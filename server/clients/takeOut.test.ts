@@ -6,7 +6,7 @@ import ICAL from 'ical.js'
 import Papa from 'papaparse'
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs'
 import request from 'supertest'
-import type { ClientHistory, ClientPage, StudioHistory, VisitPage } from '../../contract/types.ts'
+import type { ClientHistory, ClientPage, StudioAnswer, VisitPage } from '../../contract/types.ts'
 import { DAY_MS } from '../../core/time/index.ts'
 import { finishVisit, openStudio, plannedVisit, type Studio } from '../testing/studio.ts'
 
@@ -213,7 +213,12 @@ describe('taken out', () => {
     expect(facts!.bumps).toEqual({ chin: 4 })
     expect(facts!.due!.fromMs).toBeGreaterThan(facts!.endedAtMs)
     expect(h.looks).toHaveLength(3)
-    const all = (await api().get('/api/studio').expect(200)).body as StudioHistory
-    expect(all.clients.find((c) => c.clientId === clientId)!.visits).toEqual(h.visits)
+    const { left, learned } = (await api().get('/api/studio').expect(200)).body as StudioAnswer
+    expect(left).toBe(0)
+    expect(learned!.view).toMatchObject({ visits: 1, red: { hits: 1, of: 1 } })
+    expect(learned!.effects.map((e) => [e.outcome, e.visits])).toEqual([
+      ['redness', 1],
+      ['bumps', 1],
+    ])
   })
 })

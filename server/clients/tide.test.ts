@@ -1,7 +1,7 @@
 /** The tide line: the latest visits with what lies ahead, and every earlier stretch. */
 import { writeCard } from '../safety/folder.ts'
 import request from 'supertest'
-import type { ClientPage, Tide, Today } from '../../contract/types.ts'
+import type { ClientPage, Tide, ClientRows, Today } from '../../contract/types.ts'
 import { DAY_MS } from '../../core/time/index.ts'
 import { seedDemo } from '../../demo/seed.ts'
 import { PEOPLE } from '../../demo/people.ts'
@@ -21,7 +21,7 @@ beforeAll(async () => {
     Date.now(),
     PEOPLE.filter((p) => p.name === 'Noor Castellane'),
   )
-  id = ((await request(studio.app).get('/api/clients')).body as { id: string }[])[0]!.id
+  id = ((await request(studio.app).get('/api/clients')).body as ClientRows).rows[0]!.id
 })
 afterAll(() => studio.close())
 const get = async <T>(path: string) => (await request(studio.app).get(path).expect(200)).body as T

@@ -7,6 +7,15 @@ export interface Migration {
   readonly up: readonly string[]
 }
 
+const ofVisit = (row: string) => `(SELECT clientId FROM visits WHERE id = ${row}.visitId)`
+/** Tables that a client's standing is made of, whose client a row is of, and which marks it changes. */
+const MARKING: readonly (readonly [table: string, of: (row: string) => string, marks: string])[] = [
+  ['visits', (row) => `${row}.clientId`, 'mark = mark + 1, sumsMark = sumsMark + 1'],
+  ['skin_answers', ofVisit, 'mark = mark + 1, sumsMark = sumsMark + 1'],
+  ['hair_readings', (row) => `${row}.clientId`, 'mark = mark + 1'],
+  ['decisions', ofVisit, 'mark = mark + 1'],
+]
+
 export const MIGRATIONS: readonly Migration[] = [
   {
     name: '0001-first-shape',
@@ -289,6 +298,72 @@ export const MIGRATIONS: readonly Migration[] = [
         ) => `CREATE TRIGGER trail_stays_${change.toLowerCase()} BEFORE ${change} ON trail BEGIN
           SELECT RAISE(ABORT, 'the trail is only added to'); END`,
       ),
+    ],
+  },
+  {
+    name: '0010-size',
+    up: [
+      // What is found, ordered and counted of a client without reading their visits; and what their visits add to the
+      // studio. Made from what is kept elsewhere, made anew where a mark is not the one it was made for.
+      `CREATE TABLE standings (
+        num INTEGER PRIMARY KEY,
+        clientId TEXT NOT NULL UNIQUE REFERENCES clients(id) ON DELETE CASCADE,
+        nameKey TEXT NOT NULL DEFAULT '', visits INTEGER NOT NULL DEFAULT 0, lastAtMs INTEGER,
+        dueFromMs INTEGER, dueToMs INTEGER, alarms INTEGER NOT NULL DEFAULT 0,
+        owed JSON NOT NULL DEFAULT '[]', owedUntilMs INTEGER NOT NULL DEFAULT 0,
+        mark INTEGER NOT NULL DEFAULT 1, madeFor INTEGER NOT NULL DEFAULT 0,
+        sumsMark INTEGER NOT NULL DEFAULT 1, sumsFor INTEGER NOT NULL DEFAULT 0, sumsUntilMs INTEGER)`,
+      `INSERT INTO standings (clientId) SELECT id FROM clients ORDER BY createdAtMs`,
+      `CREATE INDEX standings_stale ON standings (clientId) WHERE mark <> madeFor`,
+      `CREATE INDEX standings_sums_stale ON standings (clientId) WHERE sumsMark <> sumsFor`,
+      `CREATE TABLE client_sums (
+        clientId TEXT PRIMARY KEY REFERENCES clients(id) ON DELETE CASCADE, sums JSON NOT NULL) WITHOUT ROWID`,
+      `CREATE INDEX visits_open ON visits (clientId, slotAtMs, state) WHERE state <> 'finished'`,
+      // Names by the beginnings of their words. What is erased leaves nothing behind in it.
+      `CREATE VIRTUAL TABLE client_names USING fts5(name, calledName, occupation,
+        tokenize = "unicode61 remove_diacritics 2", prefix = '1 2 3')`,
+      `INSERT INTO client_names (client_names, rank) VALUES ('secure-delete', 1)`,
+      `INSERT INTO client_names (rowid, name, calledName, occupation)
+        SELECT s.num, c.name, c.calledName, c.occupation FROM clients c JOIN standings s ON s.clientId = c.id`,
+      `CREATE TRIGGER client_stands AFTER INSERT ON clients BEGIN
+        INSERT INTO standings (clientId) VALUES (NEW.id);
+        INSERT INTO client_names (rowid, name, calledName, occupation)
+          SELECT num, NEW.name, NEW.calledName, NEW.occupation FROM standings WHERE clientId = NEW.id; END`,
+      `CREATE TRIGGER client_named AFTER UPDATE OF name, calledName, occupation ON clients BEGIN
+        UPDATE client_names SET name = NEW.name, calledName = NEW.calledName, occupation = NEW.occupation
+          WHERE rowid = (SELECT num FROM standings WHERE clientId = NEW.id); END`,
+      `CREATE TRIGGER client_goes BEFORE DELETE ON clients BEGIN
+        DELETE FROM client_names WHERE rowid = (SELECT num FROM standings WHERE clientId = OLD.id); END`,
+      `CREATE TRIGGER client_changes AFTER UPDATE OF name, service, skin, schools ON clients BEGIN
+        UPDATE standings SET mark = mark + 1, sumsMark = sumsMark + (OLD.skin IS NOT NEW.skin)
+          WHERE clientId = NEW.id; END`,
+      // Whatever a standing is made of changes its mark, whoever writes it.
+      ...MARKING.flatMap(([table, of, marks]) =>
+        (['INSERT', 'UPDATE', 'DELETE'] as const).map((change) => {
+          const row = change === 'DELETE' ? 'OLD' : 'NEW'
+          return `CREATE TRIGGER ${table}_mark_${change.toLowerCase()} AFTER ${change} ON ${table} BEGIN
+            UPDATE standings SET ${marks} WHERE clientId = ${of(row)}; END`
+        }),
+      ),
+      // The figures and schools of the house bear on every window.
+      ...(['INSERT', 'UPDATE'] as const).map(
+        (change) => `CREATE TRIGGER house_marks_${change.toLowerCase()} AFTER ${change} ON settings
+          WHEN NEW.key = 'house' ${change === 'UPDATE' ? `AND (NEW.value ->> '$.figures' IS NOT OLD.value ->> '$.figures' OR NEW.value ->> '$.schools' IS NOT OLD.value ->> '$.schools')` : ''} BEGIN
+          UPDATE standings SET mark = mark + 1, sumsMark = sumsMark + 1; END`,
+      ),
+    ],
+  },
+  {
+    name: '0011-differences',
+    up: [
+      // What two screens entered differently without knowing of each other; both stay until somebody has chosen.
+      `CREATE TABLE differences (
+        id TEXT PRIMARY KEY, what TEXT NOT NULL, path JSON NOT NULL,
+        clientId TEXT NOT NULL REFERENCES clients(id) ON DELETE CASCADE,
+        visitId TEXT REFERENCES visits(id) ON DELETE CASCADE,
+        mine JSON NOT NULL, theirs JSON NOT NULL, worker TEXT NOT NULL, enteredAtMs INTEGER NOT NULL,
+        atMs INTEGER NOT NULL, settledAtMs INTEGER, taken TEXT)`,
+      `CREATE INDEX differences_open ON differences (clientId) WHERE settledAtMs IS NULL`,
     ],
   },
 ]

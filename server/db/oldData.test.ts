@@ -50,7 +50,9 @@ const api = () => request(studio.app)
 const page = async (id: string) =>
   (await api().get(`/api/visits/${id}`).expect(200)).body as VisitPage
 const visitOf = async (name: string) => {
-  const [row] = (await api().get('/api/clients').query({ find: name })).body as { id: string }[]
+  const {
+    rows: [row],
+  } = (await api().get('/api/clients').query({ find: name })).body as { rows: { id: string }[] }
   const { visits } = (await api().get(`/api/clients/${row!.id}`)).body as ClientPage
   return { clientId: row!.id, visits }
 }

@@ -6,17 +6,24 @@ import sqlite3 from 'sqlite3'
 
 export type Row = Record<string, string | number | null>
 
+/** What the places of a query are filled with, in order or by name. */
+export type Bound =
+  readonly (string | number | readonly string[])[] | Readonly<Record<`$${string}`, string | number>>
+
+const isNamed = (values: Bound): values is Exclude<Bound, readonly unknown[]> =>
+  !Array.isArray(values)
+
 export interface Reader {
   /**
-   * Rows of a query; a `?` stands for a value, or for a list where `json_each(?)` reads it.
+   * Rows of a query; a `?` stands for a value, or for a list where `json_each(?)` reads it; `$name` for one that is named.
    * @template T the row that the query's own words name: nothing checks it but the tests
    */
-  readonly select: <T extends object = Row>(
-    sql: string,
-    values?: readonly (string | number | readonly string[])[],
-  ) => Promise<T[]>
+  readonly select: <T extends object = Row>(sql: string, values?: Bound) => Promise<T[]>
   readonly close: () => Promise<void>
 }
+
+/** All that reading needs: a database, or a connection that only reads. */
+export type Reads = Pick<Reader, 'select'>
 
 /** Opens a data file that exists for reading only. */
 export function openReader(file: string): Promise<Reader> {
@@ -41,12 +48,11 @@ export function openReader(file: string): Promise<Reader> {
       return made
     }
     const reader: Reader = {
-      select: async <T extends object = Row>(
-        sql: string,
-        values: readonly (string | number | readonly string[])[] = [],
-      ) => {
+      select: async <T extends object = Row>(sql: string, values: Bound = []) => {
         const statement = await prepared(sql)
-        const bound = values.map((v) => (Array.isArray(v) ? JSON.stringify(v) : v))
+        const bound = isNamed(values)
+          ? values
+          : values.map((v) => (typeof v === 'object' ? JSON.stringify(v) : v))
         return new Promise<T[]>((resolve, reject) =>
           statement.all<T>(bound, (error, rows) => (error ? reject(error) : resolve(rows))),
         )

@@ -15,7 +15,7 @@ import { RULES, type HouseRules } from '../../core/screening/index.ts'
 import { isServiceId, SERVICES } from '../../core/services/index.ts'
 import type { House, HouseChange, Worker } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
-import { json, type Json } from '../db/reader.ts'
+import { json, type Json, type Reads } from '../db/reader.ts'
 import { HttpProblem } from '../http/problem.ts'
 
 /** What is kept under the one settings key. */
@@ -35,7 +35,7 @@ interface KeptHouse {
 const KEY = 'house'
 
 /** Reads the house. Schools that were never chosen have their default. */
-export async function readHouse(db: Database): Promise<House> {
+export async function readHouse(db: Reads): Promise<House> {
   const [row] = await db.select<{ kept: Json<KeptHouse> | null; workers: Json<Worker[]> }>(
     `SELECT (SELECT value FROM settings WHERE key = ?) AS kept,
       (SELECT json_group_array(json_object('id', id, 'name', name, 'role', role, 'hand', hand, 'level', level))
@@ -61,7 +61,7 @@ export async function readHouse(db: Database): Promise<House> {
 }
 
 /** The figures that every model is asked with. */
-export const readFigures = async (db: Database): Promise<Figures> =>
+export const readFigures = async (db: Reads): Promise<Figures> =>
   figuresOf((await readHouse(db)).figures)
 
 /** Keeps what is given of the house, beside what was kept before. Part of a write. */

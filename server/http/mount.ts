@@ -10,11 +10,12 @@ import {
   type RouteName,
   type Route,
 } from '../../contract/routes.ts'
-import { hostile } from '../../contract/keys.ts'
+import { basisSchema, isJoined, type Basis } from '../../contract/joined.ts'
 import { LOCKED_MAY, mayDo, RIGHTS, type Right } from '../../contract/rights.ts'
 import type { Database } from '../db/connection.ts'
 import type { Trail } from '../people/trail.ts'
 import { underWay, type Deed, type Who } from '../people/who.ts'
+import { checked } from './check.ts'
 import { HttpProblem } from './problem.ts'
 
 /** What a handler receives, already checked. */
@@ -37,16 +38,17 @@ export function mount<N extends RouteName>(
   app[verb](path, async (request: Request, response: Response) => {
     const who = response.locals['who'] as Who
     await refuseOthers(app, name, who, request)
+    const { basis, body: given } = basisOf(name, request)
     // The one place where what was checked takes the type of its schema.
     const incoming = {
-      params: check(params, request.params, 400, 'The address'),
-      query: check(query, request.query, 400, 'The address'),
-      body: check(body, request.body, 422, 'What was sent'),
+      params: checked(params, request.params, 400, 'The address'),
+      query: checked(query, request.query, 400, 'The address'),
+      body: laterChecked(request) ? undefined : checked(body, given, 422, 'What was sent'),
       response,
     } as Incoming<N>
     const deed = await deedOf(app, right, name, who, request)
     const lasts = right.use === 'look' || right.use === 'service'
-    const own = { deed: lasts ? undefined : deed }
+    const own = { deed: lasts ? undefined : deed, who, basis }
     const answer = await underWay.run(own, () => handler(incoming))
     // What only reads, goes on from tap to tap, or wrote nothing of its own is written down soon.
     if (deed && (lasts || own.deed)) trailOf(app).note(deed)
@@ -55,6 +57,19 @@ export function mount<N extends RouteName>(
     response.json(answer ?? null)
   })
 }
+
+/** What an entry was made on stands beside it. */
+function basisOf(name: RouteName, request: Request): { basis?: Basis; body: unknown } {
+  const body = request.body as unknown
+  if (!isJoined(name) || typeof body !== 'object' || body === null || !('basis' in body))
+    return { body }
+  const { basis, ...rest } = body
+  const at = checked(basisSchema, basis, 422, 'What it was made on') as Basis
+  return { basis: at, body: rest }
+}
+
+/** A body that came as text is large: it is read and checked on a thread, by who handles it. */
+const laterChecked = (request: Request) => typeof request.body === 'string'
 
 const dbOf = (app: Express) => app.get('database') as Database
 const trailOf = (app: Express) => app.get('trail') as Trail
@@ -127,6 +142,7 @@ const CLIENT_OF: readonly (readonly [string, string])[] = [
     '/api/decisions/',
     'SELECT v.clientId FROM decisions d JOIN visits v ON v.id = d.visitId WHERE d.id = ?',
   ],
+  ['/api/differences/', 'SELECT clientId FROM differences WHERE id = ?'],
   ['/api/hair/', 'SELECT clientId FROM hair_readings WHERE id = ?'],
 ]
 
@@ -144,7 +160,11 @@ async function deedOf(
   const [row] =
     sql && id !== undefined ? await dbOf(app).select<{ clientId: string }>(sql, [String(id)]) : []
   const made = name === 'addClient' ? (request.body as { id: string }).id : null
-  return { who, use, what: name, clientId: row?.clientId ?? made }
+  // A screen that fetches the day's clients ahead: nobody has looked at them yet.
+  const ahead = use === 'look' && request.get('X-Ahead') !== undefined
+  const clientId = row?.clientId ?? made
+  // One line a client, whichever of their pages it was.
+  return ahead ? { who, use: 'keep', what: 'client', clientId } : { who, use, what: name, clientId }
 }
 
 /** Where answers are checked (in tests), one that is not what the contract says is a fault of the server. */
@@ -156,33 +176,5 @@ function checkAnswer(name: string, schema: Schema, answer: unknown): void {
     throw new Error(`What "${name}" answers is not in its contract: ${error.errors.join('; ')}`, {
       cause: error,
     })
-  }
-}
-
-function check(schema: Schema | undefined, value: unknown, status: number, what: string): unknown {
-  if (!schema) return undefined
-  const bad = hostile(value)
-  if (bad) {
-    throw new HttpProblem(
-      status,
-      'invalid',
-      `${what} cannot be taken: ${bad.path ? `"${bad.path.slice(0, 60)}" ` : 'it '}${bad.message}. Nothing was changed.`,
-      [bad],
-    )
-  }
-  try {
-    return schema.validateSync(value ?? {}, { abortEarly: false, stripUnknown: false })
-  } catch (error) {
-    if (!(error instanceof ValidationError)) throw error
-    const errors = error.inner.length > 0 ? error.inner : [error]
-    throw new HttpProblem(
-      status,
-      'invalid',
-      `${what} cannot be taken as it is: ${errors
-        .slice(0, 3)
-        .map((e) => `${e.path ? `${e.path}: ` : ''}${e.message}`)
-        .join('; ')}. Nothing was changed.`,
-      errors.slice(0, 20).map((e) => ({ path: e.path ?? '', message: e.message })),
-    )
   }
 }

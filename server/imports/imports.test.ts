@@ -2,7 +2,7 @@ import { oneJob } from '../../core/services/index.ts'
 import { draftClients, guessMapping, readClientsFile } from '../../core/formats/index.ts'
 import { randomUUID } from 'node:crypto'
 import request from 'supertest'
-import type { ClientRow, ImportRecord, ImportUndone } from '../../contract/types.ts'
+import type { ClientRows, ImportRecord, ImportUndone } from '../../contract/types.ts'
 import { newClient, openStudio, plannedVisit, type Studio } from '../testing/studio.ts'
 
 let studio: Studio
@@ -35,7 +35,7 @@ describe('clients brought in', () => {
     // The same again: the answer was lost on the way.
     await bring(clients, id).expect(201)
     expect(await count()).toBe(before + 2)
-    const list = (await api().get('/api/clients?find=Tove')).body as ClientRow[]
+    const list = ((await api().get('/api/clients?find=Tove')).body as ClientRows).rows
     expect(list[0]).toMatchObject({ name: 'Tove Marsh', phone: '0555 01 77' })
     const undone = (await api().delete(`/api/imports/${id}`).expect(200)).body as ImportUndone
     expect(undone).toEqual({ removed: 2, kept: [] })

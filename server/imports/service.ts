@@ -1,11 +1,9 @@
 /** Clients brought in together: all or none, and taken back together. */
-import type { BodyOf } from '../../contract/routes.ts'
+import { CLIENT_TEXT_IDS } from '../../core/client.ts'
 import type { ImportRecord, ImportUndone } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { HttpProblem, notFound } from '../http/problem.ts'
-
-/** Rows written at once: SQLite takes so many values in one statement. */
-const AT_ONCE = 400
+import type { BroughtIn } from './broughtIn.ts'
 
 export async function listImports(db: Database, id?: string): Promise<ImportRecord[]> {
   return db.select<ImportRecord>(
@@ -16,20 +14,19 @@ export async function listImports(db: Database, id?: string): Promise<ImportReco
 }
 
 /**
- * Writes all in one transaction; the same import again changes nothing.
+ * Writes them some at a time, so that a service at the chair does not wait. The same import again writes what is missing of
+ * it and nothing else: whoever was erased since stays erased.
  * @throws HttpProblem 409 `id-taken` when a client of it is already here: then none is written
  */
-export async function addImport(db: Database, body: BodyOf<'addImport'>): Promise<ImportRecord> {
-  await db.write(async () => {
-    const { Import, Client } = db.models
-    if (await Import.findByPk(body.id)) return
-    const ids = body.clients.map((c) => c.id)
-    if (new Set(ids).size !== ids.length) {
-      throw new HttpProblem(422, 'twice', 'Two of them have the same id. Nobody was brought in.')
-    }
+export async function addImport(db: Database, brought: BroughtIn): Promise<ImportRecord> {
+  const { id, source, count, ids, parts } = brought
+  const { Import } = db.models
+  const undone = await db.write(async () => {
+    const had = await Import.findByPk(id)
+    if (had) return had.undoneAtMs !== null
     const [taken] = await db.select(
       'SELECT name FROM clients WHERE id IN (SELECT value FROM json_each(?)) LIMIT 1',
-      [JSON.stringify(ids)],
+      [ids],
     )
     if (taken) {
       throw new HttpProblem(
@@ -38,18 +35,28 @@ export async function addImport(db: Database, body: BodyOf<'addImport'>): Promis
         `"${String(taken['name'])}" is here already. Nobody was brought in.`,
       )
     }
-    const atMs = Date.now()
-    await Import.create({ id: body.id, atMs, source: body.source, clients: ids.length })
-    for (let i = 0; i < body.clients.length; i += AT_ONCE) {
-      await Client.bulkCreate(
-        body.clients
-          .slice(i, i + AT_ONCE)
-          .map((c) => ({ ...c, importId: body.id, createdAtMs: atMs })),
-      )
-    }
+    await Import.create({ id, atMs: Date.now(), source, clients: count })
+    return false
   })
-  return (await listImports(db, body.id))[0]!
+  for (const part of undone ? [] : parts) {
+    await db.write(async () => {
+      await db.sequelize.query(WRITE, { replacements: [id, Date.now(), part] })
+      await db.sequelize.query(STAND, { replacements: [part] })
+    })
+  }
+  return (await listImports(db, id))[0]!
 }
+
+const TEXTS = ['name', ...CLIENT_TEXT_IDS, 'service'] as const
+/** The database takes them out of the JSON itself, on its own thread. */
+const WRITE = `INSERT INTO clients (id, ${TEXTS.join(', ')}, skin, importId, createdAtMs)
+  SELECT j.value ->> '$.id', ${TEXTS.map((t) => `COALESCE(j.value ->> '$.${t}', '')`).join(', ')},
+    j.value -> '$.skin', ?, ? FROM json_each(?) j
+  WHERE NOT EXISTS (SELECT 1 FROM clients WHERE id = j.value ->> '$.id')
+    AND NOT EXISTS (SELECT 1 FROM erased WHERE clientId = j.value ->> '$.id')`
+/** Who never came stands as they begin, but for their name. */
+const STAND = `UPDATE standings SET nameKey = j.value ->> '$.nameKey', madeFor = mark FROM json_each(?) j
+  WHERE standings.clientId = j.value ->> '$.id' AND mark = 1`
 
 /** Takes an import back as a whole. Clients who have had a visit since stay, and are named. */
 export async function undoImport(db: Database, id: string): Promise<ImportUndone> {

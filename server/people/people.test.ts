@@ -203,6 +203,8 @@ describe('people', () => {
     expect(
       code(await fresh().post('/api/session').send({ workerId: randomUUID(), secret: '1234' })),
     ).toEqual([401, 'wrong-figures'])
+    const { rows } = await studio.people.trail.page({ worker: ids.learner! })
+    expect(rows.map((r) => r.what)).toEqual(expect.arrayContaining(['signIn', 'signInRefused']))
   })
 
   it('get a session of a new number when they sign in, in a cookie that no page can read or send from elsewhere', async () => {
@@ -320,6 +322,16 @@ describe('the trail', () => {
         .send(newClient({ name: 'Quillon Vantreese' }))
         .expect(201)
     ).body as typeof client
+  })
+
+  it('tells once that a screen keeps a client for the day, as no look of anybody', async () => {
+    const { id } = visit.client
+    const uses = async () => (await trail(`?client=${id}`)).rows.map((r) => r.use)
+    const before = await uses()
+    for (let i = 0; i < 3; i++)
+      for (const path of [`/api/clients/${id}`, `/api/visits/${visit.visit.id}`])
+        await screens.worker!.get(path).set('X-Ahead', '1').expect(200)
+    expect(await uses()).toEqual(['keep', ...before])
   })
 
   it('tells who looked, changed, took out and printed, of a client and of a worker', async () => {

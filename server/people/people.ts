@@ -167,6 +167,11 @@ export class People {
     return undefined
   }
 
+  /** The name of somebody who works or worked here; nothing for anybody else. */
+  async nameOf(id: string): Promise<string> {
+    return (await this.all()).find((m) => m.id === id)?.name ?? ''
+  }
+
   /**
    * Compares what was typed with what is kept. Tries at one worker come one after the other, and wait longer and longer.
    * @throws HttpProblem 401 `wrong-figures`, 429 `wait`

@@ -47,11 +47,21 @@ export function peopleRoutes(app: Express, db: Database, people: People, dataDir
   mount(app, 'signIn', async ({ body, response }) => {
     const who = whoOf(response)
     if (!who.letIn) throw new HttpProblem(403, 'not-paired', 'Pair this screen first.')
-    const member = await people.compare(body.workerId, body.secret)
+    const tried = { ...who, workerId: body.workerId, worker: await people.nameOf(body.workerId) }
+    const told = (what: string, by: Who) =>
+      people.trail.note({ who: by, use: 'people', what, clientId: null })
+    const member = await people.compare(body.workerId, body.secret).catch((error: unknown) => {
+      told('signInRefused', tried)
+      throw error
+    })
     await signIn(response.req, member.id)
+    told('signIn', tried)
     return people.session(as(who, member))
   })
   mount(app, 'signOut', async ({ response }) => {
+    const leaving = whoOf(response)
+    if (leaving.workerId !== null)
+      people.trail.note({ who: leaving, use: 'people', what: 'signOut', clientId: null })
     await endSession(response.req)
     return people.session({ ...whoOf(response), asker: 'nobody', workerId: null, locked: false })
   })

@@ -10,6 +10,8 @@ import { type Deed, underWay } from './who.ts'
 
 /** The same look again within this time is the same look. */
 const SAME_LOOK_MS = 10 * 60_000
+/** A screen that keeps the day's clients does so again and again. */
+const SAME_DAY_MS = 12 * 3_600_000
 const LATER_MS = 2000
 const PAGE = 100
 const FIRST = '0'.repeat(64)
@@ -25,6 +27,9 @@ interface Line {
   readonly clientId: string | null
   readonly hash: string
 }
+
+/** A line as it is told. */
+export type TrailRow = TrailPage['rows'][number]
 
 /** SHA-256 over the hash before and the line's own words, in a fixed order. */
 const hashLine = (before: string, l: Omit<Line, 'hash'>) =>
@@ -92,7 +97,8 @@ export class Trail {
   note(deed: Deed): void {
     const atMs = Date.now()
     const key = `${deed.who.workerId} ${deed.who.screen} ${deed.use} ${deed.what} ${deed.clientId}`
-    if (atMs - (this.seen.get(key) ?? 0) < SAME_LOOK_MS) return
+    if (atMs - (this.seen.get(key) ?? 0) < (deed.use === 'keep' ? SAME_DAY_MS : SAME_LOOK_MS))
+      return
     if (this.seen.size > 5000) this.seen.clear()
     this.seen.set(key, atMs)
     this.looks.push({ deed, atMs })
@@ -135,6 +141,17 @@ export class Trail {
       }
     }
     return (this.broken = undefined)
+  }
+
+  /** Every line of a client, the newest first. */
+  async ofClient(client: string): Promise<TrailRow[]> {
+    const rows: TrailRow[] = []
+    for (let before: number | undefined; ;) {
+      const page = await this.page({ client, before })
+      rows.push(...page.rows)
+      if (!page.more) return rows
+      before = rows.at(-1)!.seq
+    }
   }
 
   /** Lines, the newest first. */

@@ -1,5 +1,6 @@
 /** Who asks: found once for each request, and carried along to whatever is written because of it. */
 import { AsyncLocalStorage } from 'node:async_hooks'
+import type { Basis } from '../../contract/joined.ts'
 import type { Asker, Use } from '../../contract/rights.ts'
 
 export interface Who {
@@ -21,5 +22,12 @@ export interface Deed {
   readonly clientId: string | null
 }
 
-/** The deed that a request is; written with what it changes. */
-export const underWay = new AsyncLocalStorage<{ deed: Deed | undefined }>()
+/** A request while it is handled. */
+export interface Handled {
+  /** Written with what it changes. */
+  deed: Deed | undefined
+  readonly who?: Who
+  /** What the entry was made on, where it may meet another. */
+  readonly basis?: Basis | undefined
+}
+export const underWay = new AsyncLocalStorage<Handled>()

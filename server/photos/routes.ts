@@ -7,7 +7,7 @@ import type { Database } from '../db/connection.ts'
 import { mount } from '../http/mount.ts'
 import { HttpProblem, notFound } from '../http/problem.ts'
 import { photoFile, photoNames } from './names.ts'
-import { keepPhoto } from './store.ts'
+import type { Work } from '../work/work.ts'
 import { condemn, recondemn, spare, sweep } from './sweep.ts'
 
 const LARGEST_BYTES = 24 * 1024 * 1024
@@ -18,7 +18,7 @@ const MOST = 40
 const enough = () =>
   new HttpProblem(422, 'enough', `A visit keeps ${MOST} pictures. Take one out first.`)
 
-export function photoRoutes(app: Express, db: Database, dataDir: string): void {
+export function photoRoutes(app: Express, db: Database, dataDir: string, work: Work): void {
   const upload = multer({
     storage: multer.memoryStorage(),
     limits: { fileSize: LARGEST_BYTES, files: 1, fields: 4 },
@@ -53,7 +53,7 @@ export function photoRoutes(app: Express, db: Database, dataDir: string): void {
     if (had.count >= MOST) throw enough()
     // Until its row is there, its files are to go: a kill in between leaves none behind.
     await db.write(() => condemn(db, photoNames(id), Date.now() + UPLOAD_MOST_MS))
-    const size = await keepPhoto(dataDir, id, file.buffer)
+    const size = await work.run('picture', { dataDir, id, bytes: file.buffer })
     const photo: Photo = { id: id, visitId: params.id, atMs: Date.now(), ...size }
     const kept = db.write(async () => {
       // Counted again where nobody can come in between.

@@ -2,36 +2,55 @@
 import { mkdirSync } from 'node:fs'
 import sharp from 'sharp'
 import { HttpProblem } from '../http/problem.ts'
-import { photoFile, photoFolder } from './names.ts'
+import { photoFile, photoFolder, type PhotoSize } from './names.ts'
 
 const WIDEST_PX = 2000
 const THUMBNAIL_PX = 320
+/** More is no picture of skin; a file of a few kilobytes may claim to hold it. */
+const MOST_PIXELS = 25_000_000
+const MOST_SECONDS = 12
+
+// Only the kinds that cameras and browsers write are ever opened: each reader is code that a file can turn against us.
+sharp.block({ operation: ['VipsForeignLoad'] })
+sharp.unblock({
+  operation: ['VipsForeignLoadJpeg', 'VipsForeignLoadPng', 'VipsForeignLoadWebp'],
+})
 
 /**
  * Keeps a picture and a small one of it.
- * @throws HttpProblem 422 when it is no picture
+ * @throws HttpProblem 422 `no-picture`, `too-many-pixels`
  */
 export async function keepPhoto(
   dataDir: string,
   id: string,
-  bytes: Buffer,
+  bytes: Uint8Array,
 ): Promise<{ width: number; height: number }> {
   mkdirSync(photoFolder(dataDir), { recursive: true })
   try {
     // Only the picture itself is written anew: what stood beside it in the file is left behind.
-    const upright = sharp(bytes, { limitInputPixels: 80_000_000 }).rotate()
-    const { width, height } = await upright
-      .clone()
-      .resize(WIDEST_PX, WIDEST_PX, { fit: 'inside', withoutEnlargement: true })
-      .jpeg({ quality: 86 })
-      .toFile(photoFile(dataDir, id, 'whole'))
-    await upright
-      .clone()
-      .resize(THUMBNAIL_PX, THUMBNAIL_PX, { fit: 'inside', withoutEnlargement: true })
-      .jpeg({ quality: 78 })
-      .toFile(photoFile(dataDir, id, 'thumbnail'))
+    const upright = sharp(bytes, {
+      limitInputPixels: MOST_PIXELS,
+      pages: 1,
+      sequentialRead: true,
+    }).rotate()
+    const kept = (px: number, quality: number, size: PhotoSize) =>
+      upright
+        .clone()
+        .resize(px, px, { fit: 'inside', withoutEnlargement: true })
+        .jpeg({ quality })
+        .timeout({ seconds: MOST_SECONDS })
+        .toFile(photoFile(dataDir, id, size))
+    const { width, height } = await kept(WIDEST_PX, 86, 'whole')
+    await kept(THUMBNAIL_PX, 78, 'thumbnail')
     return { width, height }
-  } catch {
+  } catch (error) {
+    if (/pixel limit/i.test(String(error))) {
+      throw new HttpProblem(
+        422,
+        'too-many-pixels',
+        'That picture has more than 25 million points. Take it smaller. Nothing was kept of it.',
+      )
+    }
     throw new HttpProblem(
       422,
       'no-picture',

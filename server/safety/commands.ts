@@ -7,6 +7,8 @@ import { openDatabase } from '../db/connection.ts'
 import { listBackups, makeBackup, proveBackup } from './backup.ts'
 import { hashSecret } from '../people/people.ts'
 import { Trail } from '../people/trail.ts'
+import { rebuild } from '../standing/standing.ts'
+import { workHere } from '../work/work.ts'
 import { checkDataFile } from './archive.ts'
 import { backupFolders, dataFile, lockFolder } from './folder.ts'
 import { rescue } from './rescue.ts'
@@ -108,6 +110,22 @@ export async function verifyCommand(args: readonly string[]): Promise<void> {
     console.log(`The data file is whole, and the trail’s ${row!.n} lines follow from each other.`)
   } finally {
     await db.close()
+  }
+}
+
+/** `rebuild`: what is kept of each client beside their visits is made anew from the visits. */
+export async function rebuildCommand(args: readonly string[]): Promise<void> {
+  const dataDir = folderOf(args)
+  const lock = await lockFolder(dataDir)
+  const db = await openDatabase(dataDir)
+  try {
+    const clients = await rebuild(db, workHere(db))
+    console.log(
+      `Made anew from their visits: what stands of every client, and the sums of ${clients}.`,
+    )
+  } finally {
+    await db.close()
+    await lock.release()
   }
 }
 

@@ -65,8 +65,10 @@ export async function rescue(
 async function copyTables(from: PlainFile, to: PlainFile): Promise<Omit<Rescued, 'into'>> {
   const tables: Record<string, { read: number; lost: number }> = {}
   await to.exec('PRAGMA foreign_keys=OFF')
+  // What is kept of each client beside their visits is made anew from what was read.
   const names = await to.all<{ name: string }>(
-    "SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite%' AND name NOT LIKE 'client_names%' AND name <> 'migrations'",
+    `SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite%' AND name NOT LIKE 'client_names%'
+       AND name NOT IN ('migrations', 'standings', 'client_sums')`,
   )
   for (const { name } of names) {
     const here = (

@@ -1,14 +1,13 @@
 /** Finished visits as comparing and learning across visits need them, of one client or of all. */
 import { readFigures } from '../house/service.ts'
 import type { Figures } from '../../core/house/index.ts'
-import type { VisitFacts, VisitChoices } from '../../core/history/index.ts'
+import type { StudioClient, VisitFacts, VisitChoices } from '../../core/history/index.ts'
 import { bumpsByZone, worstByZone, type SkinAnswer } from '../../core/looks/index.ts'
 import type { ServiceId } from '../../core/services/index.ts'
 import type { Reactivity } from '../../core/skin/index.ts'
-import type { ClientHistory, StudioHistory } from '../../contract/types.ts'
+import type { ClientHistory } from '../../contract/types.ts'
 import { readClient } from '../clients/read.ts'
-import type { Database } from '../db/connection.ts'
-import { json, type Json } from '../db/reader.ts'
+import { json, type Json, type Reads } from '../db/reader.ts'
 import { type AnswerColumns, groupAnswers } from '../visits/record.ts'
 
 interface FactColumns {
@@ -28,10 +27,6 @@ interface FactColumns {
 const FACTS = `SELECT id, clientId, service, workerId, endedAtMs, loads, choices, products, routine, dueFromMs, dueToMs,
     atChair ->> '$.redness' AS red
   FROM visits WHERE state = 'finished'`
-
-/** Visits gone through before others are let in: a service at the chair must not wait. */
-const AT_ONCE = 200
-const breathe = () => new Promise<void>((go) => setImmediate(go))
 
 /** Zones that are not zero: most are, and there are many visits. */
 const told = (zones: ReadonlyMap<string, number> | undefined): Record<string, number> | null =>
@@ -58,7 +53,7 @@ function toFacts(figures: Figures, row: FactColumns, answers: readonly SkinAnswe
 }
 
 /** A client's visits, oldest first, with every look at the skin. */
-export async function clientHistory(db: Database, clientId: string): Promise<ClientHistory> {
+export async function clientHistory(db: Reads, clientId: string): Promise<ClientHistory> {
   await readClient(db, clientId)
   const [figures, rows, given] = await Promise.all([
     readFigures(db),
@@ -76,32 +71,32 @@ export async function clientHistory(db: Database, clientId: string): Promise<Cli
   }
 }
 
-/** Every client's visits, oldest first. */
-export async function studioHistory(db: Database): Promise<StudioHistory> {
+/** Finished visits of some clients, oldest first, with how their skin is. */
+export async function visitFacts(db: Reads, ids: readonly string[]): Promise<StudioClient[]> {
   const [figures, clients, rows, given] = await Promise.all([
     readFigures(db),
-    db.select<{ id: string; name: string; reactivity: Reactivity }>(
-      `SELECT id, name, skin ->> '$.reactivity' AS reactivity FROM clients ORDER BY name`,
+    db.select<{ id: string; reactivity: Reactivity }>(
+      `SELECT id, skin ->> '$.reactivity' AS reactivity FROM clients WHERE id IN (SELECT value FROM json_each(?))`,
+      [ids],
     ),
-    db.select<FactColumns>(`${FACTS} ORDER BY endedAtMs`),
-    db.select<AnswerColumns>('SELECT visitId, moment, atMs, zones FROM skin_answers ORDER BY atMs'),
+    db.select<FactColumns>(
+      `${FACTS} AND clientId IN (SELECT value FROM json_each(?)) ORDER BY endedAtMs`,
+      [ids],
+    ),
+    db.select<AnswerColumns>(
+      `SELECT a.visitId, a.moment, a.atMs, a.zones FROM visits v CROSS JOIN skin_answers a ON a.visitId = v.id
+       WHERE v.clientId IN (SELECT value FROM json_each(?)) ORDER BY a.atMs`,
+      [ids],
+    ),
   ])
-  await breathe()
   const answers = groupAnswers(given)
-  const byClient = new Map<string, VisitFacts[]>()
-  for (const [i, row] of rows.entries()) {
-    if (i % AT_ONCE === 0) await breathe()
-    const facts = toFacts(figures, row, answers.get(row.id) ?? [])
-    const list = byClient.get(row.clientId)
-    if (list) list.push(facts)
-    else byClient.set(row.clientId, [facts])
+  const byClient = new Map<string, VisitFacts[]>(clients.map((c) => [c.id, []]))
+  for (const row of rows) {
+    byClient.get(row.clientId)?.push(toFacts(figures, row, answers.get(row.id) ?? []))
   }
-  return {
-    nowMs: Date.now(),
-    clients: clients.map(({ id, ...client }) => ({
-      clientId: id,
-      ...client,
-      visits: byClient.get(id) ?? [],
-    })),
-  }
+  return clients.map(({ id, reactivity }) => ({
+    clientId: id,
+    reactivity,
+    visits: byClient.get(id)!,
+  }))
 }

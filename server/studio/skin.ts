@@ -1,14 +1,14 @@
 /** What the studio has found for each kind of skin, from the sums kept with every answered visit. */
 import { readFigures } from '../house/service.ts'
+import type { Reads } from '../db/reader.ts'
 import { learnStudio, type StudioSkin, type Reactivity } from '../../core/skin/index.ts'
-import type { Database } from '../db/connection.ts'
 
 /** One more answer moves the mean of many clients by very little: it is worked out anew only so often. */
 const KEPT_MS = 30_000
 
-const kept = new WeakMap<Database, { atMs: number; skin: Promise<StudioSkin> }>()
+const kept = new WeakMap<Reads, { atMs: number; skin: Promise<StudioSkin> }>()
 
-export function studioSkin(db: Database, nowMs = Date.now()): Promise<StudioSkin> {
+export function studioSkin(db: Reads, nowMs = Date.now()): Promise<StudioSkin> {
   const had = kept.get(db)
   if (had && nowMs - had.atMs < KEPT_MS) return had.skin
   const skin = read(db)
@@ -18,7 +18,7 @@ export function studioSkin(db: Database, nowMs = Date.now()): Promise<StudioSkin
   return skin
 }
 
-async function read(db: Database): Promise<StudioSkin> {
+async function read(db: Reads): Promise<StudioSkin> {
   const figures = await readFigures(db)
   const rows = await db.select<{ reactivity: Reactivity; grade: number; load: number }>(
     `SELECT c.skin ->> '$.reactivity' AS reactivity, s.grade, s.load FROM

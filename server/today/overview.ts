@@ -1,4 +1,4 @@
-/** All clients with their last service and window, in a handful of queries, however many clients there are. */
+/** Clients with their last services and window, in a handful of queries, however many there are. */
 import { figuresOf } from '../../core/register/index.ts'
 import type { Asked } from '../../core/screening/index.ts'
 import type { SkinAndHair } from '../../core/client.ts'
@@ -8,8 +8,8 @@ import type { ServiceId } from '../../core/services/index.ts'
 import type { AtChair, HairReading } from '../../core/looks/index.ts'
 import type { Decision } from '../../core/visit/index.ts'
 import { learnGrowth, windowAfter } from '../../core/history/index.ts'
-import type { Database } from '../db/connection.ts'
-import { json, type Json } from '../db/reader.ts'
+import { json, type Json, type Reads } from '../db/reader.ts'
+import { inTurns } from '../db/turns.ts'
 import { readHouse } from '../house/service.ts'
 import type { KeptVisit } from '../visits/known.ts'
 import { type AnswerColumns, groupAnswers } from '../visits/record.ts'
@@ -72,42 +72,56 @@ type OpenColumns = Omit<NonNullable<Overview['open']>, 'asked' | 'lastAtMs'> & {
 }
 type HairColumns = HairReading & { clientId: string; leftMm: number }
 
+const THESE = '(SELECT value FROM json_each(?))'
+
 /**
- * The order of the joins and the indices are said: SQLite would read every visit otherwise.
- * @param sinceMs how far back the ends of services are wanted; only the last of each client when left out
+ * Some clients with their last services and windows. The order of the joins and the indices are said: SQLite would read
+ * every visit otherwise.
+ * @param sinceMs how far back the ends of services are wanted; Infinity for only the last of each client
+ * @returns in no order
  */
-export async function dueOverview(db: Database, sinceMs = Infinity): Promise<Overview[]> {
+export async function overviewOf(
+  db: Reads,
+  ids: readonly string[],
+  sinceMs: number,
+): Promise<Overview[]> {
   const [house, clients, lasts, opens, recent, hair] = await Promise.all([
     readHouse(db),
     db.select<ClientColumns>(
-      'SELECT id, name, calledName, occupation, phone, email, service, skin, schools FROM clients',
+      `SELECT id, name, calledName, occupation, phone, email, service, skin, schools FROM clients
+       WHERE id IN ${THESE}`,
+      [ids],
     ),
     db.select<LastColumns>(
       `SELECT v.id AS visitId, v.clientId, v.service, v.endedAtMs, v.loads, v.leftMm, v.atChair, g.visits FROM
          (SELECT clientId, service, MAX(endedAtMs) AS endedAtMs, COUNT(*) AS visits FROM visits
-          WHERE state = 'finished' GROUP BY clientId, service) g
+          WHERE state = 'finished' AND clientId IN ${THESE} GROUP BY clientId, service) g
        CROSS JOIN visits v ON v.clientId = g.clientId AND v.service = g.service AND v.state = 'finished'
          AND v.endedAtMs = g.endedAtMs
        UNION ALL
        SELECT v.id AS visitId, v.clientId, v.service, v.endedAtMs, v.loads, v.leftMm, v.atChair, 0 FROM visits v INDEXED BY visits_severe
-       WHERE v.severe = 1 AND v.endedAtMs < (SELECT MAX(endedAtMs) FROM visits o
+       WHERE v.severe = 1 AND v.clientId IN ${THESE} AND v.endedAtMs < (SELECT MAX(endedAtMs) FROM visits o
          WHERE o.clientId = v.clientId AND o.service = v.service AND o.state = 'finished')
        ORDER BY 4 DESC`,
+      [ids, ids],
     ),
     db.select<OpenColumns>(
       `SELECT id, clientId, workerId, service, state, slotAtMs, asked,
          CASE state WHEN 'running' THEN (SELECT MAX(atMs) FROM chair_events WHERE visitId = visits.id) END AS lastAtMs
-       FROM visits WHERE state <> 'finished'`,
+       FROM visits WHERE state <> 'finished' AND clientId IN ${THESE}`,
+      [ids],
     ),
     Number.isFinite(sinceMs)
       ? db.select<{ clientId: string; service: ServiceId; ends: string }>(
-          `SELECT clientId, service, group_concat(endedAtMs) AS ends FROM visits INDEXED BY visits_by_end
-           WHERE endedAtMs >= ? GROUP BY clientId, service`,
-          [sinceMs],
+          `SELECT clientId, service, group_concat(endedAtMs) AS ends FROM visits INDEXED BY visits_by_kind
+           WHERE state = 'finished' AND clientId IN ${THESE} AND endedAtMs >= ? GROUP BY clientId, service`,
+          [ids, sinceMs],
         )
       : Promise.resolve([]),
     db.select<HairColumns>(
-      'SELECT clientId, kind, days, zoneId, lengthMm, method, leftMm FROM hair_readings',
+      `SELECT clientId, kind, days, zoneId, lengthMm, method, leftMm FROM hair_readings
+       WHERE clientId IN ${THESE}`,
+      [ids],
     ),
   ])
   const named = [...lasts.map((l) => l.visitId), ...opens.map((o) => o.id)]
@@ -137,7 +151,7 @@ export async function dueOverview(db: Database, sinceMs = Infinity): Promise<Ove
   const recentOf = byClient(recent)
   const hairOf = byClient(hair)
   const answersOf = groupAnswers(answers)
-  return clients.map((row) => {
+  return inTurns(clients, (row): Overview => {
     const client = {
       ...row,
       skin: json(row.skin),

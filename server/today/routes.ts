@@ -5,5 +5,5 @@ import { mount } from '../http/mount.ts'
 import { today } from './service.ts'
 
 export function todayRoutes(app: Express, db: Database, caretaker: Caretaker): void {
-  mount(app, 'today', () => today(db, caretaker.problem(Date.now())))
+  mount(app, 'today', ({ query }) => today(db, caretaker.problem(Date.now()), query.from))
 }

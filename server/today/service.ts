@@ -1,99 +1,133 @@
-/** The tide table: who is due, in the order in which they come due, and what each of them waits for. */
+/** The tide table: the day, what is owed, and who is due next, a page at a time; and what each of them waits for. */
 import { figuresOf } from '../../core/register/index.ts'
 import type { Figures } from '../../core/house/index.ts'
 import { seenOdds, workedZones, tideCurve } from '../../core/regrowth/index.ts'
-import { DAY_MS, offsetHere } from '../../core/time/index.ts'
-import { NOTHING_ASKED } from '../../core/screening/index.ts'
-import { knownOf, todayFlags, pastOf } from '../../core/visit/index.ts'
+import { DAY_MS } from '../../core/time/index.ts'
 import { meanGrowth, meanLeft } from '../../core/history/index.ts'
-import type { House, Today, TodayRow } from '../../contract/types.ts'
+import type { Today, TodayRow } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
+import { inTurns } from '../db/turns.ts'
 import { readHouse } from '../house/service.ts'
-import { dueOverview, type Overview } from './overview.ts'
+import { freshen } from '../standing/standing.ts'
+import { flagsOf } from './flags.ts'
+import { overviewOf, type Overview } from './overview.ts'
 
 const BACK_DAYS = 42
 const AHEAD_DAYS = 28
 /** A curve is read from one earlier service before the line begins. */
 const READ_BACK_DAYS = 120
+/** Clients on a page. */
+const PAGE = 60
+/** A first visit without a time comes last. */
+const NO_TIME_DAYS = 365
 
+interface Counts {
+  total: number
+  alarms: number
+  owed: number
+  firstVisits: number
+}
+
+/** What is owed now: an answer whose time has come and is not over. */
+const OWED = `(s.owedUntilMs >= $now AND EXISTS (SELECT 1 FROM json_each(s.owed) o
+  WHERE o.value ->> 0 <= $now AND o.value ->> 1 >= $now))`
+
+/** Clients whose patch test waits: few, and only looking at all that is known tells whether it can be read today. */
+const WAITING = `SELECT clientId FROM visits WHERE state <> 'finished' AND asked ->> '$.patchTest.result' = 'waiting'`
+
+/**
+ * In the order in which they are shown: what alarms; the day; what is owed; who is due; whose good days are long over. All
+ * that is ordered by stands in the standings, so that no visit is read.
+ */
+const ORDER = `SELECT s.clientId FROM standings s
+  LEFT JOIN (SELECT clientId, MIN(slotAtMs) AS slotAtMs, MAX(state = 'running') AS running FROM visits
+    WHERE state <> 'finished' GROUP BY clientId) v ON v.clientId = s.clientId
+  ORDER BY CASE WHEN s.alarms > 0 THEN 0
+      WHEN v.running OR v.slotAtMs BETWEEN $dayBegins AND $dayEnds OR s.clientId IN (${WAITING}) THEN 1
+      WHEN ${OWED} THEN 2
+      WHEN v.slotAtMs IS NULL AND s.dueToMs < $longAgo THEN 4 ELSE 3 END,
+    COALESCE(v.slotAtMs, s.dueToMs, $noTime), s.nameKey
+  LIMIT ${PAGE} OFFSET $from`
+
+/** @param from how many clients to leave out: those of earlier pages */
 export async function today(
   db: Database,
   safety: string | null = null,
+  from = 0,
   nowMs = Date.now(),
 ): Promise<Today> {
+  await freshen(db)
   const fromMs = nowMs - BACK_DAYS * DAY_MS
   const untilMs = nowMs + AHEAD_DAYS * DAY_MS
-  const [house, overview] = await Promise.all([
+  const dayBegins = new Date(nowMs).setHours(0, 0, 0, 0)
+  const [house, order, waiting, counts] = await Promise.all([
     readHouse(db),
-    dueOverview(db, nowMs - READ_BACK_DAYS * DAY_MS),
+    db.select<{ clientId: string }>(ORDER, {
+      ...{
+        $now: nowMs,
+        $from: from,
+        $dayBegins: dayBegins,
+        $dayEnds: new Date(nowMs).setHours(24, 0, 0, 0),
+      },
+      ...{ $longAgo: fromMs, $noTime: nowMs + NO_TIME_DAYS * DAY_MS },
+    }),
+    db.select<{ clientId: string }>(WAITING),
+    db.select<Counts>(
+      `SELECT COUNT(*) AS total, COALESCE(SUM(s.alarms > 0), 0) AS alarms, COALESCE(SUM(${OWED}), 0) AS owed,
+         COALESCE(SUM(s.visits = 0), 0) AS firstVisits FROM standings s`,
+      { $now: nowMs },
+    ),
   ])
+  const shown = new Set(order.map((o) => o.clientId))
+  const overview = await overviewOf(
+    db,
+    [...new Set([...shown, ...waiting.map((w) => w.clientId)])],
+    nowMs - READ_BACK_DAYS * DAY_MS,
+  )
   const figures = figuresOf(house.figures)
-  let answersOwed = 0
-  let alarms = 0
+  const { total, alarms, owed, firstVisits } = counts[0]!
   let patchTestsToRead = 0
-  const rows = overview.map((o): TodayRow => {
-    const { flags, owed, patch } = flagsOf(figures, o, house, nowMs)
-    if (flags.some((f) => f.kind === 'alarm')) alarms++
-    answersOwed += owed
+  const told = await inTurns(overview, (o): TodayRow[] => {
+    const { flags, patch } = flagsOf(figures, o, house, nowMs)
     patchTestsToRead += patch
-    const growth = meanGrowth(o.growth)
-    const slot = o.open?.slotAtMs ?? null
-    return {
-      client: { id: o.client.id, name: o.client.name, occupation: o.client.occupation },
-      service: o.open?.service ?? o.client.service,
-      visitId: o.open?.id ?? null,
-      slotAtMs: slot,
-      curve: growth
-        ? tideCurve(
-            figures,
-            o.services,
-            meanLeft(o.lastOfKind?.leftMm ?? null),
-            growth,
-            fromMs,
-            nowMs,
-            untilMs,
-          )
-        : { past: [], ahead: [] },
-      window: o.window && { fromMs: o.window.fromMs, toMs: o.window.toMs },
-      seenByEnd: seenByEnd(figures, o),
-      phone: o.client.phone,
-      dueMs: dueMs(slot, o, nowMs),
-      flags,
-    }
+    if (!shown.has(o.client.id)) return []
+    return [rowOf(figures, o, flags, { fromMs, nowMs, untilMs })]
   })
+  const rows = told.flat()
   const alarmed = (r: TodayRow) => Number(r.flags.some((f) => f.kind === 'alarm'))
   rows.sort(
     (a, b) =>
       alarmed(b) - alarmed(a) || a.dueMs - b.dueMs || a.client.name.localeCompare(b.client.name),
   )
   return {
-    nowMs,
-    fromMs,
-    untilMs,
-    alarms,
-    rows,
-    answersOwed,
-    patchTestsToRead,
-    safety,
-    firstVisits: overview.filter((o) => o.past.length === 0).length,
+    ...{ nowMs, fromMs, untilMs, alarms, rows, total, from, safety },
+    ...{ answersOwed: owed, patchTestsToRead, firstVisits },
   }
 }
 
-/** The flags of a client: of the visit that is open, or of the one that would be opened. */
-function flagsOf(figures: Figures, o: Overview, house: House, nowMs: number) {
-  const { open, client, past, window, decisions } = o
-  const visit = {
-    service: open?.service ?? client.service,
-    workerId: open?.workerId ?? house.workerId,
-    asked: open?.asked ?? NOTHING_ASKED,
-    // What the map and the plan say is told at the stations.
-    readings: [],
-    plan: null,
-    planMadeAtMs: null,
+function rowOf(
+  figures: Figures,
+  o: Overview,
+  flags: TodayRow['flags'],
+  { fromMs, nowMs, untilMs }: { fromMs: number; nowMs: number; untilMs: number },
+): TodayRow {
+  const growth = meanGrowth(o.growth)
+  const slot = o.open?.slotAtMs ?? null
+  const left = meanLeft(o.lastOfKind?.leftMm ?? null)
+  return {
+    client: { id: o.client.id, name: o.client.name, occupation: o.client.occupation },
+    service: o.open?.service ?? o.client.service,
+    visitId: o.open?.id ?? null,
+    slotAtMs: slot,
+    curve: growth
+      ? tideCurve(figures, o.services, left, growth, fromMs, nowMs, untilMs)
+      : { past: [], ahead: [] },
+    window: o.window && { fromMs: o.window.fromMs, toMs: o.window.toMs },
+    seenByEnd: seenByEnd(figures, o),
+    phone: o.client.phone,
+    dueMs: slot ?? o.window?.toMs ?? nowMs + NO_TIME_DAYS * DAY_MS,
+    flags,
   }
-  const facts = { past: past.map(pastOf), window, decisions, busy: [] }
-  const known = knownOf(figures, visit, house, client.schools, facts, nowMs, offsetHere)
-  return todayFlags(figures, { known, ...(open && { open }) })
 }
 
 /** Odds that hair is seen, where it is soonest, by the end of the window. */
@@ -101,10 +135,4 @@ function seenByEnd(figures: Figures, { window, lastOfKind, growth }: Overview): 
   if (!window || !lastOfKind?.leftMm) return null
   const { endedAtMs, leftMm } = lastOfKind
   return seenOdds(figures, { endedAtMs, growth, zones: workedZones(leftMm) }, window.toMs)
-}
-
-/** Booked today comes first, by the hour; then by the end of the window; a first visit without a time comes last. */
-function dueMs(slotAtMs: number | null, o: Overview, nowMs: number): number {
-  if (slotAtMs !== null) return slotAtMs
-  return o.window?.toMs ?? nowMs + 365 * DAY_MS
 }

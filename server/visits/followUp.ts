@@ -14,6 +14,7 @@ import type { VisitPage } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { HttpProblem } from '../http/problem.ts'
 import { visitPage } from './page.ts'
+import { joined, type AboutEntry } from './differences.ts'
 import { readVisit, type VisitRecord } from './record.ts'
 
 function requireFinished(visit: VisitRecord): void {
@@ -44,7 +45,9 @@ export async function keepAnswer(
       `"${stranger.zoneId}" was not part of this service. Nothing was changed.`,
     )
   }
-  const told = { ...answer, toldAtMs: Date.now() }
+  // Nobody looked before the end: there the screen's clock had jumped back.
+  const atMs = Math.max(answer.atMs, visit.endedAtMs!)
+  const told = { ...answer, atMs, toldAtMs: Date.now() }
   const answers = [...visit.answers.filter((a) => a.moment !== answer.moment), told]
   await db.models.SkinAnswer.upsert({ visitId: visit.id, ...told })
   await sumUp(db, visit, answers)
@@ -67,7 +70,13 @@ export async function saveSkinAnswer(
   id: string,
   answer: SkinAnswer,
 ): Promise<VisitPage> {
-  await db.write(async () => keepAnswer(db, await readVisit(db, id), answer))
+  await db.write(async () => {
+    const visit = await readVisit(db, id)
+    const { moment } = answer
+    const kept = visit.answers.find((a) => a.moment === moment)
+    const about = { what: 'saveSkinAnswer', clientId: visit.clientId, visitId: id, under: moment }
+    await keepAnswer(db, visit, await joined(db, about as AboutEntry, answer, kept))
+  })
   return visitPage(db, id)
 }
 

@@ -755,7 +755,7 @@ describe('any sequence of requests', () => {
         },
       ),
       {
-        numRuns: 16,
+        numRuns: 8,
         examples: [
           [9, [{ act: 'ask', how: 'all' }, { act: 'plan' }, { act: 'start' }]],
           [2, [{ act: 'ask', how: 'all' }, { act: 'look', grade: 2 }, { act: 'plan' }]],

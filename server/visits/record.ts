@@ -14,8 +14,7 @@ import type { Schools } from '../../core/house/index.ts'
 import type { Plan } from '../../core/plan/index.ts'
 import type { Asked } from '../../core/screening/index.ts'
 import type { Message, Photo, VisitState } from '../../contract/types.ts'
-import type { Database } from '../db/connection.ts'
-import { json, type Json } from '../db/reader.ts'
+import { json, type Json, type Reads } from '../db/reader.ts'
 import { notFound } from '../http/problem.ts'
 import { type PlanColumn, unpackPlan } from './planStore.ts'
 
@@ -161,7 +160,7 @@ function toRecord(row: RecordColumns): VisitRecord {
 }
 
 /** Reads a visit with all that hangs on it. */
-export async function readVisit(db: Database, id: string): Promise<VisitRecord> {
+export async function readVisit(db: Reads, id: string): Promise<VisitRecord> {
   const [row] = await db.select<RecordColumns>(`${RECORD} WHERE v.id = ?`, [id])
   if (!row) throw notFound('That visit')
   return toRecord(row)
@@ -169,7 +168,7 @@ export async function readVisit(db: Database, id: string): Promise<VisitRecord> 
 
 /** What the chair needs of a visit; undefined when there is no such visit. */
 export async function readChair(
-  db: Database,
+  db: Reads,
   id: string,
 ): Promise<{ clientId: string; plan: Plan | null; events: ChairEvent[] } | undefined> {
   const [row] = await db.select<Pick<RecordColumns, 'clientId' | 'jobs' | 'plan' | 'events'>>(
@@ -187,7 +186,7 @@ export async function readChair(
 }
 
 /** All visits of a client, oldest first. */
-export async function readVisits(db: Database, clientId: string): Promise<VisitRecord[]> {
+export async function readVisits(db: Reads, clientId: string): Promise<VisitRecord[]> {
   const rows = await db.select<RecordColumns>(
     `${RECORD} WHERE v.clientId = ? ORDER BY v.createdAtMs`,
     [clientId],
@@ -197,7 +196,7 @@ export async function readVisits(db: Database, clientId: string): Promise<VisitR
 
 /** When a client's hair was felt, seen or measured, with what each service had left standing. */
 export async function readHair(
-  db: Database,
+  db: Reads,
   clientId: string,
 ): Promise<(HairReading & { leftMm: number })[]> {
   return db.select<HairReading & { leftMm: number }>(

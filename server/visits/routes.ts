@@ -1,10 +1,12 @@
 import type { Express } from 'express'
 import { tellChair, type Chair } from '../chair/chair.ts'
+import { changeClient } from '../clients/service.ts'
 import type { Database } from '../db/connection.ts'
 import { mount } from '../http/mount.ts'
 import { HttpProblem } from '../http/problem.ts'
 import type { Who } from '../people/who.ts'
 import { decide, takeBackDecision } from './decisions.ts'
+import { settle, type Writers } from './differences.ts'
 import { visitPage } from './page.ts'
 import * as followUp from './followUp.ts'
 import * as visits from './service.ts'
@@ -39,9 +41,15 @@ export function visitRoutes(app: Express, db: Database, chair: Chair): void {
     visits.saveProducts(db, params.id, body.products),
   )
   mount(app, 'saveSkinAnswer', async ({ params, body }) => {
-    const answer = { ...body, moment: params.moment }
-    const page = await followUp.saveSkinAnswer(db, params.id, answer)
-    await tellChair(db, chair, page.clientId, answer)
+    const { moment } = params
+    const page = await followUp.saveSkinAnswer(db, params.id, { ...body, moment })
+    // As it stands: put together with what another screen entered it may be graver than either.
+    await tellChair(
+      db,
+      chair,
+      page.clientId,
+      page.answers.find((a) => a.moment === moment)!,
+    )
     return page
   })
   mount(app, 'removeSkinAnswer', ({ params }) =>
@@ -58,6 +66,16 @@ export function visitRoutes(app: Express, db: Database, chair: Chair): void {
       )
     }
     return changed(params.id, decide(db, params.id, body))
+  })
+  mount(app, 'settle', async ({ params, body }) => {
+    const writers: Writers = {
+      changeClient: (clientId, change) => changeClient(db, clientId, change),
+      saveAsked: (id, asked) => changed(id, visits.saveAsked(db, id, asked)),
+      saveNotes: (id, notes) => visits.saveNotes(db, id, notes),
+      saveSkinAnswer: (id, answer) => followUp.saveSkinAnswer(db, id, answer),
+    }
+    await settle(db, writers, params.id, body.take)
+    return { removed: true as const }
   })
   mount(app, 'takeBackDecision', ({ params }) => takeBackDecision(db, params.id))
   mount(app, 'removeHairReading', ({ params }) => followUp.removeHairReading(db, params.id))

@@ -21,6 +21,7 @@ import { gateOf, refuseHeld } from './known.ts'
 import { visitPage } from './page.ts'
 import { planOf } from './plan.ts'
 import { packPlan } from './planStore.ts'
+import { joined } from './differences.ts'
 import { readVisit, type VisitRecord } from './record.ts'
 
 export async function addVisit(
@@ -147,10 +148,12 @@ export async function changeVisit(
 
 const sameWork = (a: readonly Job[], b: readonly Job[]) => JSON.stringify(a) === JSON.stringify(b)
 
-export async function saveAsked(db: Database, id: string, asked: Asked): Promise<VisitPage> {
+export async function saveAsked(db: Database, id: string, told: Asked): Promise<VisitPage> {
   await db.write(async () => {
     const found = await readVisit(db, id)
     requireOpen(found, 'what was asked')
+    const about = { what: 'saveAsked', clientId: found.clientId, visitId: id } as const
+    const asked = await joined(db, about, told, found.asked)
     const refused = patchRefusal(
       await readFigures(db),
       found.asked.patchTest,
@@ -201,7 +204,9 @@ export async function saveNotes(db: Database, id: string, notes: SurfaceNotes): 
   await db.write(async () => {
     const found = await readVisit(db, id)
     requireOpen(found, 'the lines and the hair')
-    await db.models.Visit.update({ notes }, { where: { id } })
+    const about = { what: 'saveNotes', clientId: found.clientId, visitId: id } as const
+    const all = await joined(db, about, notes, found.notes)
+    await db.models.Visit.update({ notes: all }, { where: { id } })
   })
   return visitPage(db, id)
 }

@@ -1,0 +1,24 @@
+/** What a client waits for, from what the overview tells of them. */
+import type { Figures } from '../../core/house/index.ts'
+import { NOTHING_ASKED } from '../../core/screening/index.ts'
+import { offsetHere } from '../../core/time/index.ts'
+import { knownOf, pastOf, todayFlags } from '../../core/visit/index.ts'
+import type { House } from '../../contract/types.ts'
+import type { Overview } from './overview.ts'
+
+/** The flags of a client: of the visit that is open, or of the one that would be opened. */
+export function flagsOf(figures: Figures, o: Overview, house: House, nowMs: number) {
+  const { open, client, past, window, decisions } = o
+  const visit = {
+    service: open?.service ?? client.service,
+    workerId: open?.workerId ?? house.workerId,
+    asked: open?.asked ?? NOTHING_ASKED,
+    // What the map and the plan say is told at the stations.
+    readings: [],
+    plan: null,
+    planMadeAtMs: null,
+  }
+  const facts = { past: past.map(pastOf), window, decisions, busy: [] }
+  const known = knownOf(figures, visit, house, client.schools, facts, nowMs, offsetHere)
+  return todayFlags(figures, { known, ...(open && { open }) })
+}

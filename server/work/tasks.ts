@@ -1,0 +1,44 @@
+/** What takes long enough that a service at the chair would feel it: done on a thread, or here where there is none. */
+import type { StudioLearned } from '../../core/history/index.ts'
+import type { Reads } from '../db/reader.ts'
+import { readBroughtIn, type BroughtIn } from '../imports/broughtIn.ts'
+import type { TrailRow } from '../people/trail.ts'
+import { learned, makeSums, type MadeSums } from '../studio/learned.ts'
+
+/** What each task is given; it must be possible to send it to a thread. */
+export interface Asked {
+  /** A client's report as PDF. */
+  readonly report: { readonly clientId: string }
+  /** Everything kept of a client as PDF. */
+  readonly record: { readonly clientId: string; readonly uses: readonly TrailRow[] }
+  readonly sums: { readonly clientIds: readonly string[]; readonly nowMs: number }
+  readonly learn: object
+  /** A picture, read and written anew. */
+  readonly picture: { readonly dataDir: string; readonly id: string; readonly bytes: Uint8Array }
+  /** Many clients at once, as they came over the wire. */
+  readonly broughtIn: { readonly text: string }
+}
+
+export interface Made {
+  readonly report: Uint8Array
+  readonly record: Uint8Array
+  readonly sums: MadeSums[]
+  readonly learn: StudioLearned
+  readonly picture: { readonly width: number; readonly height: number }
+  readonly broughtIn: BroughtIn
+}
+
+export type TaskName = keyof Asked
+
+export const TASKS: { [N in TaskName]: (db: Reads, asked: Asked[N]) => Promise<Made[N]> } = {
+  // Charts and their library are fetched by the first report, not by every start.
+  report: async (db, { clientId }) =>
+    (await import('../clients/report.ts')).clientReport(db, clientId),
+  record: async (db, { clientId, uses }) =>
+    (await import('../clients/recordPaper.ts')).clientRecord(db, uses, clientId),
+  sums: (db, { clientIds, nowMs }) => makeSums(db, clientIds, nowMs),
+  learn: (db) => learned(db),
+  picture: async (_db, { dataDir, id, bytes }) =>
+    (await import('../photos/store.ts')).keepPhoto(dataDir, id, bytes),
+  broughtIn: (_db, { text }) => new Promise((read) => read(readBroughtIn(text))),
+}
