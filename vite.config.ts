@@ -1,6 +1,7 @@
 import { fileURLToPath } from 'node:url'
 import react from '@vitejs/plugin-react'
 import { defineConfig } from 'vite'
+import { VitePWA } from 'vite-plugin-pwa'
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
 
@@ -8,7 +9,10 @@ export default defineConfig(({ isSsrBuild }) =>
   isSsrBuild
     ? {
         build: {
-          ssr: here('server/main.ts'),
+          ssr: true,
+          rolldownOptions: {
+            input: { main: here('server/main.ts'), thread: here('server/work/thread.ts') },
+          },
           outDir: here('dist/server'),
           emptyOutDir: true,
           target: 'node20',
@@ -16,7 +20,34 @@ export default defineConfig(({ isSsrBuild }) =>
       }
     : {
         root: here('web'),
-        plugins: [react()],
+        plugins: [
+          react(),
+          VitePWA({
+            strategies: 'injectManifest',
+            srcDir: 'offline',
+            filename: 'sw.ts',
+            injectRegister: false,
+            injectManifest: {
+              globPatterns: ['**/*.{js,css,html,woff2,bin,png,svg}'],
+              // The head is a megabyte.
+              maximumFileSizeToCacheInBytes: 4_000_000,
+            },
+            manifest: {
+              name: 'Slow Tide',
+              short_name: 'Slow Tide',
+              description: 'Reads, plans and runs services with a blade.',
+              start_url: '/',
+              display: 'standalone',
+              background_color: '#F5F0E6',
+              theme_color: '#2B7A82',
+              icons: [
+                { src: '/icon-192.png', sizes: '192x192', type: 'image/png' },
+                { src: '/icon-512.png', sizes: '512x512', type: 'image/png' },
+                { src: '/icon-512.png', sizes: '512x512', type: 'image/png', purpose: 'maskable' },
+              ],
+            },
+          }),
+        ],
         build: {
           outDir: here('dist/web'),
           emptyOutDir: true,

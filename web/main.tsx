@@ -11,11 +11,15 @@ import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { RouterProvider } from 'react-router'
 import { queryClient } from './api/queries.ts'
+import { keepOffline } from './offline/version.ts'
 import { openOutbox } from './outbox/browser.ts'
 import { router } from './router.tsx'
+import { keepSendingLeft } from './stations/chair/left.ts'
 import { resolver, theme } from './theme/theme.ts'
 
 openOutbox()
+keepOffline()
+keepSendingLeft()
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

@@ -2,6 +2,8 @@
 import { ADDRESSES } from '../../contract/addresses.ts'
 import type { AnswerOf, ParamsOf, QueryOf, RouteName, ToldBody } from '../../contract/routes.ts'
 import type { Problem } from '../../contract/types.ts'
+import { KEPT_AT } from '../offline/kept.ts'
+import { answered } from '../state/away.ts'
 
 /** A problem the server told, or that it could not be reached. */
 export class CallProblem extends Error {
@@ -82,10 +84,12 @@ export async function call<N extends RouteName>(
     response = await fetch(address(name, params, query), {
       method: ADDRESSES[name].method,
       headers: {
-        ...(body !== undefined && { 'Content-Type': 'application/json' }),
+        // A form says itself what it is.
+        ...(body !== undefined &&
+          !(body instanceof FormData) && { 'Content-Type': 'application/json' }),
         ...(write !== undefined && { 'X-Write': write }),
       },
-      ...(body !== undefined && { body: JSON.stringify(body) }),
+      ...(body !== undefined && { body: body instanceof FormData ? body : JSON.stringify(body) }),
     })
   } catch {
     throw new CallProblem({
@@ -95,6 +99,7 @@ export async function call<N extends RouteName>(
         'Slow Tide’s server does not answer. What you entered is still here; it is saved when the server is back.',
     })
   }
+  if (ADDRESSES[name].method === 'GET') answered(response.headers.get(KEPT_AT))
   if (!response.ok) {
     const problem = (await response.json().catch(() => null)) as Problem | null
     throw new CallProblem(

@@ -6,6 +6,7 @@ import { Link, useNavigate } from 'react-router'
 import { SERVICES } from '../../core/services/index.ts'
 import { dateWords, daysWords } from '../../core/time/index.ts'
 import { useClients } from '../api/queries.ts'
+import { More } from '../frame/More.tsx'
 import { noDialog } from '../state/dialog.ts'
 
 /** Fetched once the page stands, so that the first key of a name finds its field. */
@@ -23,13 +24,15 @@ export function ClientsPage() {
   const [sort, setSort] = useState<(typeof SORTS)[number][0]>('name')
   const [adding, setAdding] = useState(false)
   const clients = useClients(find, sort)
+  const rows = clients.data?.pages.flatMap((p) => p.rows)
+  const total = clients.data?.pages[0]?.total ?? 0
   const navigate = useNavigate()
   useHotkeys([['N', () => noDialog() && setAdding(true)]])
   return (
     <main className="page">
       <div className="page-head">
         <h1>Clients</h1>
-        <p>{clients.data ? `${clients.data.length} ${find ? 'found' : 'in this house'}` : ''}</p>
+        <p>{rows ? `${total} ${find ? 'found' : 'in this house'}` : ''}</p>
         <button className="strong" onClick={() => setAdding(true)}>
           New client <kbd>N</kbd>
         </button>
@@ -55,7 +58,7 @@ export function ClientsPage() {
       </div>
       {clients.isPending && <p role="status">Looking up clients …</p>}
       {clients.isError && <p role="alert">{clients.error.message}</p>}
-      {clients.data?.length === 0 && (
+      {rows?.length === 0 && (
         <div className="empty">
           <p>{find ? `Nobody matches “${find}”.` : 'Nobody here yet.'}</p>
           <button className="strong" onClick={() => setAdding(true)}>
@@ -63,7 +66,7 @@ export function ClientsPage() {
           </button>
         </div>
       )}
-      {clients.data && clients.data.length > 0 && (
+      {rows && rows.length > 0 && (
         <table className="list">
           <thead>
             <tr>
@@ -77,7 +80,7 @@ export function ClientsPage() {
             </tr>
           </thead>
           <tbody>
-            {clients.data.map((c) => (
+            {rows.map((c) => (
               <tr key={c.id} onClick={() => void navigate(`/clients/${c.id}/ask`)}>
                 <td>
                   <Link
@@ -106,6 +109,7 @@ export function ClientsPage() {
           </tbody>
         </table>
       )}
+      <More of={clients} shown={rows?.length ?? 0} total={total} />
       <Suspense>
         <NewClient opened={adding} onClose={() => setAdding(false)} />
       </Suspense>

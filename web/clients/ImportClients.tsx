@@ -1,5 +1,5 @@
 /** Bringing clients in from a file: looked through first, then all together, and taken back together. */
-import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { wrap, type Remote } from 'comlink'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { Link } from 'react-router'
@@ -7,7 +7,6 @@ import { skinToBegin } from '../../core/client.ts'
 import type { ClientDraft, Mapping } from '../../core/formats/index.ts'
 import { SERVICE_IDS, SERVICES, type ServiceId } from '../../core/services/index.ts'
 import { call } from '../api/call.ts'
-import { useClients } from '../api/queries.ts'
 import { newId } from '../state/words.ts'
 import type { ImportWorker, ReadFile } from '../workers/import.worker.ts'
 import { MappingRow, Preview } from './ImportPreview.tsx'
@@ -38,7 +37,7 @@ function useImportWorker() {
 
 export function ImportClients() {
   const worker = useImportWorker()
-  const known = useClients('', 'name')
+  const known = useQuery({ queryKey: ['known-clients'], queryFn: () => call('knownClients') })
   const [file, setFile] = useState<{ name: string; read: ReadFile }>()
   const [mapping, setMapping] = useState<Mapping>({})
   const [drafts, setDrafts] = useState<readonly ClientDraft[]>([])
@@ -53,8 +52,10 @@ export function ImportClients() {
   const lookThrough = async (next: Mapping) => {
     setMapping(next)
     setBusy(true)
-    const people = (known.data ?? []).map(({ name, phone, email }) => ({ name, phone, email }))
-    setDrafts((await worker.current?.draft(next, people)) ?? [])
+    // Without them nobody could be told from who is here already.
+    const people = known.data ?? (await known.refetch()).data
+    if (people) setDrafts((await worker.current?.draft(next, [...people])) ?? [])
+    else setWrong('Who is here already could not be looked up. Try again when the house answers.')
     setTurned(new Set())
     setBusy(false)
   }
@@ -103,7 +104,7 @@ export function ImportClients() {
     onSuccess: () => {
       setFile(undefined)
       setDrafts([])
-      for (const key of ['clients', 'today', 'imports']) {
+      for (const key of ['clients', 'known-clients', 'today', 'imports']) {
         void cache.invalidateQueries({ queryKey: [key] })
       }
     },

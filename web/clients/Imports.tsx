@@ -10,7 +10,7 @@ export function Imports() {
   const undo = useMutation({
     mutationFn: (id: string) => call('undoImport', { params: { id } }),
     onSuccess: () => {
-      for (const key of ['clients', 'today', 'imports']) {
+      for (const key of ['clients', 'known-clients', 'today', 'imports']) {
         void cache.invalidateQueries({ queryKey: [key] })
       }
     },

@@ -8,7 +8,8 @@ import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { newClientSchema } from '../../contract/schemas.ts'
 import type { Client } from '../../contract/types.ts'
-import { useAddClient, useAddVisit, useHouse } from '../api/queries.ts'
+import { useAddClient, useHouse } from '../api/queries.ts'
+import { useAddVisit } from '../api/visitWrites.ts'
 import { newId } from '../state/words.ts'
 
 export function NewClient({ opened, onClose }: { opened: boolean; onClose: () => void }) {

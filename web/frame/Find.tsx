@@ -26,7 +26,7 @@ function FindBody({ onClose }: { onClose: () => void }) {
   const [words, setWords] = useState('')
   const [at, setAt] = useState(0)
   const navigate = useNavigate()
-  const found = (useClients(words, 'name').data ?? []).slice(0, SHOWN)
+  const found = (useClients(words, 'name').data?.pages[0]?.rows ?? []).slice(0, SHOWN)
   const go = (id: string) => {
     onClose()
     void navigate(`/clients/${id}/ask`)

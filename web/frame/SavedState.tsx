@@ -1,17 +1,35 @@
 /** In the band: saved, or how much the server does not have yet, and what it refused. */
 import { Button, Modal, Stack, Text } from '@mantine/core'
 import { useDisclosure } from '@mantine/hooks'
+import { useState } from 'react'
 import { outbox, useOutbox } from '../outbox/browser.ts'
+import { mayLoadAnew, useVersion } from '../offline/version.ts'
+import { useAway } from '../state/away.ts'
+import { hereNow } from '../state/here.ts'
+import { useLeft } from '../stations/chair/left.ts'
 import { useSaved } from '../state/saved.ts'
-import { timeWords, whenWords } from '../../core/time/index.ts'
+import { dateWords, timeWords, whenWords } from '../../core/time/index.ts'
 
 export function SavedState() {
   const savedAt = useSaved((s) => s.atMs)
   const { waiting, refused, here } = useOutbox()
   const [opened, list] = useDisclosure(false)
-  const many = waiting.length
+  // Taps of services whose chair is not open wait apart; they are sent by themselves.
+  const taps = useLeft((s) => s.count)
+  const many = waiting.length + taps
+  const keptAtMs = useAway((s) => s.keptAtMs)
+  const take = useVersion((s) => s.take)
   return (
     <>
+      {take && <NewVersion take={take} />}
+      {keptAtMs !== null && (
+        <span className="saved unsaved" role="status">
+          House away: as of{' '}
+          {dateWords(keptAtMs) === dateWords(Date.now())
+            ? timeWords(keptAtMs)
+            : whenWords(keptAtMs)}
+        </span>
+      )}
       <span className={many > 0 && !here ? 'saved unsaved' : 'saved'} role="status">
         {many > 0 ? `${many} not saved yet` : savedAt === null ? '' : `Saved ${timeWords(savedAt)}`}
       </span>
@@ -29,9 +47,15 @@ export function SavedState() {
                   ? 'On its way:'
                   : 'The server does not answer. Kept on this screen, and sent as soon as it does:'}
               </Text>
+              {taps > 0 && (
+                <Text>
+                  {taps} {taps === 1 ? 'tap' : 'taps'} at the chair
+                </Text>
+              )}
               {waiting.map((w) => (
                 <Text key={w.id}>
                   {whenWords(w.atMs)}: {w.what}
+                  {w.by != null && w.by !== hereNow() && ' (waits until who entered it signs in)'}
                 </Text>
               ))}
             </div>
@@ -51,5 +75,18 @@ export function SavedState() {
         </Stack>
       </Modal>
     </>
+  )
+}
+
+function NewVersion({ take }: { take: () => void }) {
+  const [waits, setWaits] = useState(false)
+  const now = async () => {
+    setWaits(!(await mayLoadAnew()))
+    take()
+  }
+  return (
+    <Button size="compact-sm" variant="subtle" onClick={() => void now()}>
+      {waits ? 'A service runs: the new version waits' : 'Take the new version'}
+    </Button>
   )
 }

@@ -13,6 +13,7 @@ import { percentWords } from '../../core/stats/index.ts'
 import { drawWhisker } from '../charts/bands.ts'
 import { chartBase, useChart, type ChartColours } from '../charts/useChart.ts'
 import { EffectList } from '../effects/EffectList.tsx'
+import { Alert, Button, Progress, Stack, Text } from '@mantine/core'
 import { useStudio } from './useStudio.ts'
 import { ScatterChart } from 'echarts/charts'
 import { use as register } from 'echarts/core'
@@ -21,34 +22,37 @@ import { useCallback } from 'react'
 register([ScatterChart])
 
 export function Studio({ house, part }: { house: House; part: 'forecast' | 'studio' }) {
-  const { state, stop, again } = useStudio()
-  if (state.state === 'working') {
+  const studio = useStudio()
+  if (studio.isError) {
     return (
-      <div className="stack" role="status">
-        <p>Going through every visit … {Math.round(100 * state.share)} %</p>
-        <progress max={1} value={state.share} aria-label="Going through every visit" />
-        <p className="buttons">
-          <button className="strong" onClick={stop}>
-            Stop
-          </button>
-        </p>
-      </div>
+      <Alert color="red" role="alert">
+        {studio.error.message}{' '}
+        <Button variant="subtle" size="compact-sm" onClick={() => void studio.refetch()}>
+          Try again
+        </Button>
+      </Alert>
     )
   }
-  if (state.state !== 'done') {
+  const { learned, left = 0, of = 0 } = studio.data ?? {}
+  if (!learned) {
+    const done = of > 0 ? 1 - left / of : 0
     return (
-      <p role="alert" className="problem">
-        {state.state === 'failed' ? state.why : 'Stopped. Nothing was changed.'}{' '}
-        <button className="link" onClick={again}>
-          Do it again
-        </button>
-      </p>
+      <Stack role="status" gap="xs">
+        <Text>
+          {of > 0
+            ? `Going through every visit anew: ${of - left} of ${of} clients …`
+            : 'Looking at the studio …'}
+        </Text>
+        <Progress.Root>
+          <Progress.Section value={100 * done} aria-label="Going through every visit" />
+        </Progress.Root>
+      </Stack>
     )
   }
   return part === 'forecast' ? (
-    <Forecast learned={state.learned} />
+    <Forecast learned={learned} />
   ) : (
-    <Rates learned={state.learned} house={house} />
+    <Rates learned={learned} house={house} />
   )
 }
 

@@ -1,21 +1,46 @@
 /** The outbox of this browser: one for all its tabs. */
 import { v4 as uuid } from 'uuid'
 import { useSyncExternalStore } from 'react'
+import type { JoinedRoute } from '../../contract/joined.ts'
 import type { AnswerOf, ParamsOf, RouteName, ToldBody } from '../../contract/routes.ts'
 import { call, CallProblem, isRefused } from '../api/call.ts'
 import { Outbox, type News, type Write } from './outbox.ts'
+import { hereNow } from '../state/here.ts'
 import { keptOutbox, passingOutbox } from './stores.ts'
 
 /** Which tabs of the same browser know of each other; none where the browser has no such thing. */
 const channel =
   typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel('slow-tide-outbox')
 
+/** Somebody else is signed in: it waits for whoever entered it. */
+class NotTheirs extends Error {}
+
+/** A picture waits as it is; it is sent as a form. */
+function formOf(body: Record<string, string | Blob>): FormData {
+  const form = new FormData()
+  for (const [name, value] of Object.entries(body)) form.append(name, value)
+  return form
+}
+
 export const outbox = new Outbox({
   store: typeof indexedDB === 'undefined' ? passingOutbox() : keptOutbox(),
-  send: ({ route, params, body, id }) => send(route as RouteName, params, body, id),
+  send: ({ route, params, body, was, atMs, id, by }) => {
+    if (by != null && by !== hereNow()) return Promise.reject(new NotTheirs())
+    return send(
+      route as RouteName,
+      params,
+      route === 'addPhoto'
+        ? formOf(body as Record<string, string | Blob>)
+        : was === undefined
+          ? body
+          : { ...(body as object), basis: { was, atMs } },
+      id,
+    )
+  },
   refusal: (error, write) =>
     isRefused(error, write.id) ? { why: error.message, code: error.code } : undefined,
-  heard: (error, write) => error instanceof CallProblem && error.write === write.id,
+  heard: (error, write) =>
+    error instanceof NotTheirs || (error instanceof CallProblem && error.write === write.id),
   later: (work, ms) => {
     const timer = setTimeout(work, ms)
     return () => clearTimeout(timer)
@@ -56,10 +81,28 @@ export interface About {
  */
 export function write<N extends RouteName>(
   route: N,
-  { params, body }: { params?: ParamsOf<N>; body?: ToldBody<N> },
+  {
+    params,
+    body,
+    was,
+  }: {
+    params?: ParamsOf<N>
+    body?: ToldBody<N>
+    /** What was there before, where another screen may enter something else meanwhile; null for nothing. */
+    was?: N extends JoinedRoute ? object | null : undefined
+  },
   about: About,
 ): Promise<AnswerOf<N>> {
-  const kept = { id: uuid(), route, params: params ?? {}, body, atMs: Date.now(), ...about }
+  const kept = {
+    id: uuid(),
+    route,
+    params: params ?? {},
+    body,
+    was,
+    by: hereNow(),
+    atMs: Date.now(),
+    ...about,
+  }
   return outbox.add(kept) as Promise<AnswerOf<N>>
 }
 

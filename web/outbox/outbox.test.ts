@@ -236,3 +236,30 @@ it.each([
     expect(await store.all()).toEqual([])
   },
 )
+
+it('of two workers each waits for their own turn, what they were made on stays, and others go on', async () => {
+  for (const store of [passingOutbox(), keptOutbox(`own-${Math.random()}`)]) {
+    const { server, taken, open, settle, elapse } = world(store)
+    const tab = open()
+    server.answer = () => 'silence'
+    void tab.add(write({ row: 'r', by: 'ines', body: 1, was: { v: 0 } }))
+    await settle()
+    // Entered once more by the same worker: one write, made on what the first was made on.
+    void tab.add(write({ row: 'r', by: 'ines', body: 2, was: { v: 1 } }))
+    void tab.add(write({ row: 'r', by: 'joren', body: 3, was: { v: 2 } }))
+    void tab.add(write({ clientId: 'other', by: 'joren', body: 4 }))
+    await settle()
+    server.answer = (w) => (w.by === 'joren' ? 'ok' : 'fault')
+    await elapse()
+    // Joren's word on that client comes after Ines's, whoever is here.
+    expect(taken.map((w) => w.body)).toEqual([4])
+    server.answer = () => 'ok'
+    await elapse()
+    await elapse()
+    expect(taken.map((w) => [w.body, w.by, w.was])).toEqual([
+      [4, 'joren', undefined],
+      [2, 'ines', { v: 0 }],
+      [3, 'joren', { v: 2 }],
+    ])
+  }
+})

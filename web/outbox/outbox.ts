@@ -14,11 +14,15 @@ export interface Write {
   readonly route: string
   readonly params: Readonly<Record<string, string>>
   readonly body: unknown
+  /** What the screen had before it, where it may meet another entry. */
+  readonly was?: object | null | undefined
   /** Whose it is: what belongs together is sent in order. */
   readonly clientId: string
   readonly visitId?: string | undefined
   /** Writes of the same row take each other's place while they wait. */
   readonly row?: string | undefined
+  /** Who entered it: it is sent in nobody else's name. Null where nobody signs in. */
+  readonly by?: string | null | undefined
   /** What it is, in words: "answers", "the map". */
   readonly what: string
   readonly atMs: number
@@ -144,6 +148,13 @@ export class Outbox {
     if (news.kind === 'refused')
       this.settle(news.id, (p) => p.refused(new WriteRefused(news.why, news.code)))
     void this.refresh()
+  }
+
+  /** Keeps to be seen what was refused on a way of its own. */
+  async keepRefused(refused: Refused): Promise<void> {
+    await this.world.store.refuse(refused)
+    await this.refresh()
+    this.world.tell({ kind: 'changed' })
   }
 
   async dismiss(id: string): Promise<void> {

@@ -3,7 +3,7 @@ import type { ClientPage, VisitPage } from '../../contract/types.ts'
 import { editedReadings } from '../../core/grain/index.ts'
 import type { Write } from './outbox.ts'
 
-type Lay = (page: VisitPage, body: never) => Partial<VisitPage>
+type Lay = (page: VisitPage, body: never, write: Write) => Partial<VisitPage>
 
 /** Parts of a visit that show at once what was tapped. */
 const LAYS: Readonly<Record<string, Lay>> = {
@@ -16,12 +16,18 @@ const LAYS: Readonly<Record<string, Lay>> = {
       add: body.add,
     }),
   }),
+  saveSkinAnswer: (page, body: Omit<VisitPage['answers'][number], 'moment'>, { params }) => ({
+    answers: [
+      ...page.answers.filter((a) => a.moment !== params['moment']),
+      { ...body, moment: params['moment'] as VisitPage['answers'][number]['moment'] },
+    ],
+  }),
 }
 
 export const withEntered = (page: VisitPage, waiting: readonly Write[]): VisitPage =>
   waiting
     .filter((w) => w.visitId === page.id)
-    .reduce((shown, w) => ({ ...shown, ...LAYS[w.route]?.(shown, w.body as never) }), page)
+    .reduce((shown, w) => ({ ...shown, ...LAYS[w.route]?.(shown, w.body as never, w) }), page)
 
 export const withEnteredOfClient = (page: ClientPage, waiting: readonly Write[]): ClientPage =>
   waiting

@@ -11,7 +11,12 @@ interface Shape extends DBSchema {
 const takesPlace = (
   had: Write | undefined,
   write: Omit<Write, 'n' | 'turn'>,
-): Omit<Write, 'n'> => ({ ...write, ...(had && { id: had.id }), turn: (had?.turn ?? 0) + 1 })
+): Omit<Write, 'n'> => ({
+  ...write,
+  // Both were made on what the first was made on.
+  ...(had && { id: had.id, was: had.was }),
+  turn: (had?.turn ?? 0) + 1,
+})
 
 const sameRow = (
   all: readonly Write[],
@@ -20,7 +25,10 @@ const sameRow = (
 ) => {
   const last = all.filter((w) => w.clientId === write.clientId).at(-1)
   // Only the last of a client: what came between builds on the one before.
-  return write.row !== undefined && last?.row === write.row && last.id !== sending
+  return write.row !== undefined &&
+    last?.row === write.row &&
+    last.by === write.by &&
+    last.id !== sending
     ? last
     : undefined
 }

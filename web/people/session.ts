@@ -4,9 +4,27 @@ import { mayDo, type RIGHTS } from '../../contract/rights.ts'
 import type { Session } from '../../contract/types.ts'
 import type { ToldBody } from '../../contract/routes.ts'
 import { call } from '../api/call.ts'
+import { forgetKept } from '../offline/kept.ts'
+import { outbox } from '../outbox/browser.ts'
+import { hereNow, setHere } from '../state/here.ts'
 
 export const useSession = () =>
-  useQuery({ queryKey: ['session'], queryFn: () => call('session'), staleTime: 60_000 })
+  useQuery({
+    queryKey: ['session'],
+    queryFn: async () => {
+      const session = await call('session')
+      arrived(session)
+      return session
+    },
+    staleTime: 60_000,
+  })
+
+/** What waits of whoever is here now is sent. */
+function arrived({ worker }: Session): void {
+  if (hereNow() === (worker?.id ?? null)) return
+  setHere(worker?.id ?? null)
+  outbox.wake()
+}
 
 /** Whether whoever is here may do something; what would be refused is not shown. */
 export function useMay(): (name: keyof typeof RIGHTS) => boolean {
@@ -25,6 +43,8 @@ export function useDoor() {
   const cache = useQueryClient()
   const changed = (told: Session) => {
     cache.setQueryData(['session'], told)
+    arrived(told)
+    void forgetKept()
     // A session that opens or ends changes what every other question is answered.
     void cache.invalidateQueries({ predicate: (q) => q.queryKey[0] !== 'session' })
   }
@@ -39,7 +59,11 @@ export function useDoor() {
     }),
     lock: useMutation({
       mutationFn: () => call('lockScreen', { body: {} }),
-      onSuccess: (told) => cache.setQueryData(['session'], told),
+      onSuccess: (told) => {
+        cache.setQueryData(['session'], told)
+        // Asked for again, so that what this screen keeps of it says so too.
+        void cache.invalidateQueries({ queryKey: ['session'] })
+      },
     }),
     signOut: useMutation({ mutationFn: () => call('signOut'), onSuccess: changed }),
     signOutEverywhere: useMutation({

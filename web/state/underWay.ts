@@ -1,6 +1,7 @@
 /** The service that is under way on this screen: it goes on while the screen is locked. */
 import { useEffect } from 'react'
 import { create } from 'zustand'
+import { holdVersion } from '../offline/version.ts'
 
 interface UnderWay {
   readonly visitId: string | null
@@ -17,6 +18,10 @@ export function useGoesOnLocked(visitId: string | null): void {
   const set = useUnderWay((s) => s.set)
   useEffect(() => {
     set(visitId)
-    return () => set(null)
+    const end = visitId === null ? undefined : holdVersion()
+    return () => {
+      set(null)
+      end?.()
+    }
   }, [visitId, set])
 }

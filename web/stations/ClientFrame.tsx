@@ -13,7 +13,8 @@ import { Link, NavLink, useNavigate, useParams, useSearchParams } from 'react-ro
 import type { ClientPage, VisitPage } from '../../contract/types.ts'
 import { useMay } from '../people/session.ts'
 import { ClientDetails } from './ask/ClientDetails.tsx'
-import { useAddVisit, useClient, useHouse, useVisit } from '../api/queries.ts'
+import { useClient, useHouse, useVisit } from '../api/queries.ts'
+import { useAddVisit } from '../api/visitWrites.ts'
 import { BodyStage } from '../head/BodyStage.tsx'
 import { HeadStage } from '../head/HeadStage.tsx'
 import { ViewKeys } from '../head/ViewKeys.tsx'
@@ -27,6 +28,7 @@ import { KeysHelp } from './KeysHelp.tsx'
 import { PlanStation } from './plan/PlanStation.tsx'
 import { ReadStation } from './read/ReadStation.tsx'
 import { ReturnStation } from './return/ReturnStation.tsx'
+import { Differences } from './Differences.tsx'
 import { StationStrip } from './StationStrip.tsx'
 import type { StationProps } from './useStation.ts'
 
@@ -116,6 +118,7 @@ export function ClientFrame() {
       <div className="client-body">
         <HeadSide service={visit.data.service} />
         <main className="worktable">
+          <Differences clientId={clientId} differences={client.data.differences} />
           <OlderVisit {...props} current={client.data.currentVisitId} after={after} />
           <Station key={visit.data.id} {...props} />
         </main>

@@ -1,6 +1,6 @@
 /** The tide table: one row per client, in the order in which they come due. */
 import { useHotkeys } from '@mantine/hooks'
-import { lazy, Suspense, useState } from 'react'
+import { lazy, Suspense, useEffect, useState, type ReactNode } from 'react'
 import { Link, useNavigate } from 'react-router'
 import type { Today, TodayRow } from '../../contract/types.ts'
 import { SERVICE_IDS, SERVICES } from '../../core/services/index.ts'
@@ -14,6 +14,8 @@ import {
 } from '../../core/time/index.ts'
 import { oddsWords } from '../../core/stats/index.ts'
 import { useToday } from '../api/queries.ts'
+import { More } from '../frame/More.tsx'
+import { fetchAhead } from '../offline/ahead.ts'
 import { noDialog } from '../state/dialog.ts'
 import { telephone } from '../state/words.ts'
 
@@ -28,12 +30,17 @@ const CURVE = { width: 430, height: 50 }
 
 export function TodayPage() {
   const today = useToday()
+  const [first] = today.data?.pages ?? []
+  const rows = today.data?.pages.flatMap((p) => p.rows) ?? []
   const [adding, setAdding] = useState(false)
   useHotkeys([['N', () => noDialog() && setAdding(true)]])
+  useEffect(() => {
+    if (first) void fetchAhead(first)
+  }, [first])
   return (
     <main className="page today">
       <div className="page-head">
-        <h1>{longDate(today.data?.nowMs ?? Date.now())}</h1>
+        <h1>{longDate(first?.nowMs ?? Date.now())}</h1>
         <p>in the order the tide brings them in</p>
         <button className="strong" onClick={() => setAdding(true)}>
           New client <kbd>N</kbd>
@@ -48,13 +55,13 @@ export function TodayPage() {
           </button>
         </p>
       )}
-      {today.data?.safety && (
+      {first?.safety && (
         <p role="alert" className="problem">
-          {today.data.safety} <Link to="/house?part=safety">To the backups</Link>
+          {first.safety} <Link to="/house?part=safety">To the backups</Link>
         </p>
       )}
-      {today.data &&
-        (today.data.rows.length === 0 ? (
+      {first &&
+        (rows.length === 0 ? (
           <div className="empty">
             <p>Nobody here yet. The first client takes half a minute.</p>
             <button className="strong" onClick={() => setAdding(true)}>
@@ -62,7 +69,10 @@ export function TodayPage() {
             </button>
           </div>
         ) : (
-          <Table today={today.data} />
+          <Table
+            today={{ ...first, rows }}
+            more={<More of={today} shown={rows.length} total={first.total} />}
+          />
         ))}
       <Suspense>
         <NewClient opened={adding} onClose={() => setAdding(false)} />
@@ -71,7 +81,7 @@ export function TodayPage() {
   )
 }
 
-function Table({ today }: { today: Today }) {
+function Table({ today, more }: { today: Today; more: ReactNode }) {
   const at = (ms: number) => ((ms - today.fromMs) / (today.untilMs - today.fromMs)) * CURVE.width
   const ticks = [
     { at: today.nowMs - 28 * DAY_MS, text: '4 weeks ago' },
@@ -110,6 +120,7 @@ function Table({ today }: { today: Today }) {
           ))}
         </tbody>
       </table>
+      {more}
       <footer className="today-foot">
         {today.alarms > 0 && (
           <span className="alarm-count">

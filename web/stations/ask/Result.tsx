@@ -5,7 +5,7 @@ import { CLOSING_SENTENCE, verdictWords } from '../../../core/screening/index.ts
 import { holding, type About, type VisitFinding } from '../../../core/visit/index.ts'
 import { FIRST_CHOICE } from '../../../core/plan/index.ts'
 import { dayWords } from '../../../core/time/index.ts'
-import { useSavePlan } from '../../api/queries.ts'
+import { useSavePlan } from '../../api/visitWrites.ts'
 import { todayIso } from '../../state/words.ts'
 import { Findings } from '../Findings.tsx'
 import { useGate } from '../useGate.ts'

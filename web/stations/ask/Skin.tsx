@@ -3,7 +3,8 @@ import { newId } from '../../state/words.ts'
 import { oneJob, SERVICE_IDS, SERVICES } from '../../../core/services/index.ts'
 import type { SkinAndHair } from '../../../core/client.ts'
 import { SCHOOLS, schoolWords } from '../../../core/house/index.ts'
-import { useChangeClient, useChangeVisit } from '../../api/queries.ts'
+import { useChangeClient } from '../../api/queries.ts'
+import { useChangeVisit } from '../../api/visitWrites.ts'
 import type { StationProps } from '../useStation.ts'
 
 const SKIN_CHOICES: readonly {

@@ -12,7 +12,7 @@ import {
 } from '../../../core/ahead/index.ts'
 import { DAY_MS, dateWords, offsetHere, whenWords } from '../../../core/time/index.ts'
 import { oddsWords } from '../../../core/stats/index.ts'
-import { useChangeVisit } from '../../api/queries.ts'
+import { useChangeVisit } from '../../api/visitWrites.ts'
 import { chartBase, useChart, type ChartColours } from '../../charts/useChart.ts'
 import { useScreening } from '../useGate.ts'
 import { useSchools, type StationProps } from '../useStation.ts'

@@ -1,7 +1,7 @@
 /** The outbox: what would be sent to this client, and when. Nothing leaves this machine. */
 import { useState } from 'react'
 import type { Message } from '../../../contract/types.ts'
-import { useChangeMessage } from '../../api/queries.ts'
+import { useChangeMessage } from '../../api/visitWrites.ts'
 import { whenWords } from '../../../core/time/index.ts'
 import type { StationProps } from '../useStation.ts'
 import { NotYet } from './CareSheet.tsx'

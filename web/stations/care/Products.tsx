@@ -1,6 +1,6 @@
 /** What was put on the skin, picked from the kit list and checked against the client. */
 import { clashes, FACT_WORDS, USE_WORDS, type Product } from '../../../core/care/index.ts'
-import { useSaveProducts } from '../../api/queries.ts'
+import { useSaveProducts } from '../../api/visitWrites.ts'
 import { useScreening } from '../useGate.ts'
 import type { StationProps } from '../useStation.ts'
 

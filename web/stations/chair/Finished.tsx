@@ -16,6 +16,8 @@ export function Finished({ page, visit, plan }: StationProps & { plan: Plan }) {
   const { state } = live
   const leftOpen = Object.values(state.skipReasons).includes(LEFT_OPEN)
   const left = Object.entries(visit.atChair.leftOut)
+  const begunAway =
+    live.state.startId && visit.events.find((e) => e.id === live.state.startId)?.reason
   const takeBack = (of: string) => void chair.link.tell({ kind: 'taken-back', detail: { of } })
   return (
     <main className="page">
@@ -23,6 +25,11 @@ export function Finished({ page, visit, plan }: StationProps & { plan: Plan }) {
         <h1>Service done</h1>
         <p>{page.client.name}</p>
       </div>
+      {begunAway && (
+        <p className="notice" role="note">
+          {begunAway}
+        </p>
+      )}
       {leftOpen && (
         <p className="notice">
           It was left open, and ended as of its last event, {whenWords(state.finishedAtMs!)}. What

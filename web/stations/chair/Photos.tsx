@@ -1,26 +1,30 @@
 /** Pictures of a visit: optional, kept on this machine, without what a camera writes into them. */
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import type { Photo, Problem, VisitPage } from '../../../contract/types.ts'
-import { address, call } from '../../api/call.ts'
+import type { VisitPage } from '../../../contract/types.ts'
+import { address } from '../../api/call.ts'
+import { about } from '../../api/queries.ts'
+import { useUnsaved, write } from '../../outbox/browser.ts'
+import { shrunk } from './shrunk.ts'
 import { newId } from '../../state/words.ts'
 import { whenWords } from '../../../core/time/index.ts'
 
 export function Photos({ visit }: { visit: VisitPage }) {
   const cache = useQueryClient()
   const again = () => cache.invalidateQueries({ queryKey: ['visit', visit.id] })
+  const waiting = useUnsaved({ visitId: visit.id }).filter((w) => w.route === 'addPhoto').length
   const add = useMutation({
-    mutationFn: async (file: File) => {
-      const form = new FormData()
-      form.append('id', newId())
-      form.append('photo', file)
-      const r = await fetch(address('addPhoto', { id: visit.id }), { method: 'POST', body: form })
-      if (!r.ok) throw new Error(((await r.json()) as Problem).detail)
-      return (await r.json()) as Photo
-    },
+    mutationFn: async (file: File) =>
+      write(
+        'addPhoto',
+        // The form is made when it is sent: here it waits as it is.
+        { params: { id: visit.id }, body: { id: newId(), photo: await shrunk(file) } as never },
+        about(visit.id, 'a picture'),
+      ),
     onSuccess: again,
   })
   const remove = useMutation({
-    mutationFn: (id: string) => call('removePhoto', { params: { id } }),
+    mutationFn: (id: string) =>
+      write('removePhoto', { params: { id } }, about(visit.id, 'a picture taken out')),
     onSuccess: again,
   })
   return (
@@ -48,7 +52,7 @@ export function Photos({ visit }: { visit: VisitPage }) {
           </figure>
         ))}
         <label className="strong">
-          {add.isPending ? 'It is being kept …' : 'Add a picture'}
+          {waiting > 0 ? `${waiting} not saved yet` : 'Add a picture'}
           <input
             type="file"
             accept="image/*"

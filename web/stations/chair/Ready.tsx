@@ -3,7 +3,8 @@ import { capital, lowerFirst } from '../../../core/words.ts'
 import { Checkbox } from '@mantine/core'
 import type { KitItem, Plan } from '../../../core/plan/index.ts'
 import { holding, eventNotes, type VisitFinding } from '../../../core/visit/index.ts'
-import { offsetHere } from '../../../core/time/index.ts'
+import { offsetHere, whenWords } from '../../../core/time/index.ts'
+import { useAway } from '../../state/away.ts'
 import { Findings } from '../Findings.tsx'
 import type { StationProps } from '../useStation.ts'
 import { useTray } from './tray.ts'
@@ -18,12 +19,19 @@ export function Ready({
   ...props
 }: StationProps & { plan: Plan; findings: readonly VisitFinding[]; wall: boolean }) {
   const { client } = props.page
+  const keptAtMs = useAway((s) => s.keptAtMs)
   const called = client.calledName || client.name.split(' ')[0]
   const graver = findings.filter((f) => f.severity !== 'note')
   const notes = findings.filter((f) => f.severity === 'note')
   return (
     <>
       <h1>Ready for {called}</h1>
+      {keptAtMs !== null && (
+        <p className="notice" role="note">
+          <b>The house does not answer.</b> What {called} or a colleague has told it since{' '}
+          {whenWords(keptAtMs)} is not known here: ask before you begin.
+        </p>
+      )}
       <Findings
         {...props}
         findings={[...graver, ...eventNotes(client.events, Date.now(), offsetHere), ...notes]}

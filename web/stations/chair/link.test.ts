@@ -238,3 +238,29 @@ describe('a link', () => {
     )
   })
 })
+
+it('keeps its order when the clock of the tablet jumps back, with the server away and after a reload', async () => {
+  const first = setUp(keptStore)
+  first.link.clock(first.time.wall)
+  first.server.cut = true
+  await first.link.tell({ kind: 'started' })
+  first.time.steady += 60_000
+  await first.link.tell({ kind: 'done', stepId: 's0' })
+  first.link.close()
+  // Three days back, as a tablet does that was empty.
+  const second = setUp(first.store, first.server, first.visitId)
+  second.time.wall -= 3 * 86_400_000
+  second.time.steady = 100
+  await second.link.open()
+  second.time.steady += 30_000
+  await second.link.tell({ kind: 'done', stepId: 's1' })
+  const [a, b, c] = (await first.store.all(first.visitId)).map((e) => e.atMs)
+  expect(a).toBe(1_000_000)
+  expect(b! - a!).toBe(60_000)
+  expect(c).toBeGreaterThanOrEqual(b!)
+  // The house's own clock is three days behind too: the steady time goes on.
+  second.link.clock(second.time.wall)
+  second.time.steady += 90_000
+  expect(second.link.nowMs() - c!).toBeGreaterThanOrEqual(90_000)
+  second.link.close()
+})

@@ -44,6 +44,8 @@ export interface LinkView {
   readonly problem?: string | undefined
 }
 
+/** Clocks of screens differ by less. */
+const JUMPED_MS = 6 * 3_600_000
 const RETRY_FIRST_MS = 400
 const RETRY_MOST_MS = 5000
 
@@ -90,10 +92,18 @@ export class ChairLink {
     return () => this.listeners.delete(listener)
   }
 
-  /** Takes up what waited from before (a tab that was closed), and sends it. */
-  async open(): Promise<void> {
+  /**
+   * Takes up what waited from before (a tab that was closed), and sends it.
+   * @param kept true where the service comes from what this screen kept of it: what it has heard since is added
+   */
+  async open(kept = false): Promise<void> {
     this.closed = false
-    this.waiting = await this.world.store.all(this.visitId)
+    const { store } = this.world
+    this.waiting = await store.all(this.visitId)
+    if (kept) this.here = false
+    for (const event of kept ? await store.settled(this.visitId) : [])
+      if (event.seq === this.server.state.seq + 1) this.settle(event)
+    if (!kept && this.server.state.status === 'finished') void store.forget(this.visitId)
     this.changed()
     void this.pump()
   }
@@ -103,15 +113,24 @@ export class ChairLink {
     this.cancelRetry?.()
   }
 
-  /** Now, by the server's clock carried on steadily; by this screen's own until the server has been heard. */
+  /**
+   * Now, by the server's clock carried on steadily; by this screen's own until the server has been heard. Never before what
+   * has happened already: clocks that jump back (a tablet without a net) put nothing out of order.
+   */
   nowMs(): number {
-    return this.offset === undefined
-      ? this.world.wallMs()
-      : Math.round(this.world.steadyMs() + this.offset)
+    this.offset ??= Math.max(this.world.wallMs(), this.lastAtMs()) - this.world.steadyMs()
+    return Math.round(this.world.steadyMs() + this.offset)
   }
 
   clock(serverMs: number): void {
+    // A clock far behind what has happened has jumped: this screen's own steady time goes on. A little behind, another
+    // screen's clock was ahead.
+    if (serverMs < this.lastAtMs() - JUMPED_MS && this.offset !== undefined) return
     this.offset = serverMs - this.world.steadyMs()
+  }
+
+  private lastAtMs(): number {
+    return Math.max(0, this.events.at(-1)?.atMs ?? 0, this.waiting.at(-1)?.atMs ?? 0)
   }
 
   /**
@@ -126,8 +145,13 @@ export class ChairLink {
 
   private async keep(draft: Draft | ((live: Live) => Draft | undefined)): Promise<boolean> {
     const { live } = this.shown
-    const meant = typeof draft === 'function' ? draft(live) : draft
-    if (!meant) return false
+    const told = typeof draft === 'function' ? draft(live) : draft
+    if (!told) return false
+    // What the house has heard meanwhile was not known here: it is told that.
+    const meant: Draft =
+      told.kind === 'started' && !this.here
+        ? { ...told, detail: { ...told.detail, away: true } }
+        : told
     const atMs = this.nowMs()
     try {
       const trial = { ...meant, id: '', screen: '', n: 0, atMs, seq: live.state.seq + 1 }
@@ -193,6 +217,7 @@ export class ChairLink {
   private settle(event: ChairEvent): void {
     this.server = advance(this.server, event)
     this.events = [...this.events, event]
+    void this.world.store.settle(this.visitId, event)
   }
 
   /** Sends what waits, one at a time, the oldest first; goes on by itself when the server is back. */

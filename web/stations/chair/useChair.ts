@@ -2,6 +2,8 @@
 import type { Figures } from '../../../core/house/index.ts'
 import type { ChairEvent } from '../../../core/chair/index.ts'
 import type { Plan } from '../../../core/plan/index.ts'
+import { sendsByItself } from './left.ts'
+import { useAway } from '../../state/away.ts'
 import { useFigures } from '../../state/figures.ts'
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react'
@@ -58,7 +60,8 @@ export function useChair(visit: VisitPage, plan: Plan): Chair {
   const link = useMemo(() => makeLink(figures, id, plan, visit.events), [id])
   const view = useSyncExternalStore(link.subscribe, link.view)
   useEffect(() => {
-    void link.open()
+    const byItself = sendsByItself(id)
+    void link.open(useAway.getState().keptAtMs !== null)
     const from = link.view().stored.length
     const end = stream().follow(id, from, {
       chair: (event) => link.arrived(event),
@@ -71,6 +74,7 @@ export function useChair(visit: VisitPage, plan: Plan): Chair {
     document.addEventListener('visibilitychange', wake)
     window.addEventListener('online', wake)
     return () => {
+      byItself()
       end()
       document.removeEventListener('visibilitychange', wake)
       window.removeEventListener('online', wake)

@@ -4,7 +4,7 @@ import { clockWords } from '../../../core/grain/index.ts'
 import { bodyZone, bodyStem, type ZoneId, zoneName } from '../../../core/zones/index.ts'
 import { useHotkeys } from '@mantine/hooks'
 import { useMemo } from 'react'
-import { useSaveNotes } from '../../api/queries.ts'
+import { useSaveNotes } from '../../api/visitWrites.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 import { useView } from '../../state/view.ts'
 import {

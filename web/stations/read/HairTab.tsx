@@ -14,7 +14,7 @@ import {
 import { zoneName, isSkin, type ZoneId } from '../../../core/zones/index.ts'
 import { useHotkeys } from '@mantine/hooks'
 import { useMemo, useState } from 'react'
-import { useSaveNotes } from '../../api/queries.ts'
+import { useSaveNotes } from '../../api/visitWrites.ts'
 import { useHead, type Hit } from '../../head/loadHead.ts'
 import type { ZoneTint } from '../../head/shared.ts'
 import { useHeadLayers } from '../../state/layers.ts'

@@ -16,7 +16,7 @@ import {
   type LineKind,
 } from '../../../core/lines/index.ts'
 import type { ZoneId } from '../../../core/zones/index.ts'
-import { useSaveNotes } from '../../api/queries.ts'
+import { useSaveNotes } from '../../api/visitWrites.ts'
 import { useHead, type Hit } from '../../head/loadHead.ts'
 import { useView, viewOf } from '../../state/view.ts'
 import { newId } from '../../state/words.ts'

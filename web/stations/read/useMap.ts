@@ -25,7 +25,7 @@ import {
 } from '../../../core/grain/index.ts'
 import { BODY_ZONES } from '../../../core/body/index.ts'
 import { isBody, mirrorZone, type ZoneId } from '../../../core/zones/index.ts'
-import { useEditReadings } from '../../api/queries.ts'
+import { useEditReadings } from '../../api/visitWrites.ts'
 import { useHead } from '../../head/loadHead.ts'
 import { usePast } from '../../state/past.ts'
 import { useView } from '../../state/view.ts'

@@ -1,6 +1,6 @@
 /** A link page for the client: made, shown once, copied or scanned, taken back. */
 import { useQuery } from '@tanstack/react-query'
-import { useLink } from '../../api/queries.ts'
+import { useLink } from '../../api/visitWrites.ts'
 import { dateWords } from '../../../core/time/index.ts'
 import { telephone } from '../../state/words.ts'
 import type { StationProps } from '../useStation.ts'

@@ -47,14 +47,14 @@ export function useLook(visit: VisitPage, moment: Moment): Looking {
   latest.current = shown
   const past = usePast<Look | undefined>(`look-${visit.id}-${moment}`)
   const save = useMutation({
-    mutationFn: async (look: Look | undefined) => {
+    mutationFn: async ({ look, was }: { look: Look | undefined; was: Look | undefined }) => {
       const params = { id: visit.id, moment }
       const whose = about(visit.id, 'how the skin took it', `look-${moment}`)
       if (!look) return write('removeSkinAnswer', { params }, { ...whose, row: undefined })
       // Kept as the time it speaks of: an answer given late still belongs to its moment.
       const atMs = Math.min(Date.now(), visit.endedAtMs! + momentHours(figures, moment) * HOUR_MS)
       const body = { ...look, atMs: Math.round(atMs), zones: look.zones.filter(isMarked) }
-      return write('saveSkinAnswer', { params, body }, whose)
+      return write('saveSkinAnswer', { params, body, was: was ?? NOTHING_SEEN }, whose)
     },
     onSuccess: (page) => {
       refresh(page)
@@ -62,9 +62,10 @@ export function useLook(visit: VisitPage, moment: Moment): Looking {
     },
   })
   const put = (look: Look | undefined) => {
+    const was = latest.current
     latest.current = look
     setDraft({ moment, look })
-    save.mutate(look)
+    save.mutate({ look, was })
   }
   return {
     look: shown ?? NOTHING_SEEN,

@@ -1,0 +1,41 @@
+/** The pages of the day's clients, fetched ahead: when the house is away later, their stations open all the same. */
+import type { Today } from '../../contract/types.ts'
+import { DAY_MS } from '../../core/time/index.ts'
+import { address } from '../api/call.ts'
+
+const MOST = 24
+/** One after the other, with a rest: nobody waits for them. */
+const REST_MS = 150
+const AGAIN_MS = 10 * 60_000
+
+const fetchedAt = new Map<string, number>()
+
+/** Whose pages are wanted today: who is booked within a day of now, or whose visit is open. */
+export const ofTheDay = ({ rows, nowMs }: Pick<Today, 'rows' | 'nowMs'>) =>
+  rows
+    .filter(
+      (r) =>
+        r.visitId !== null && (r.slotAtMs === null || Math.abs(r.slotAtMs - nowMs) < 1.5 * DAY_MS),
+    )
+    .slice(0, MOST)
+
+export async function fetchAhead(today: Pick<Today, 'rows' | 'nowMs'>): Promise<void> {
+  // Without one nothing would be kept.
+  if (!navigator.serviceWorker?.controller) return
+  for (const { client, visitId } of ofTheDay(today)) {
+    for (const at of [
+      address('client', { id: client.id }),
+      address('visit', { id: visitId! }),
+      address('history', { id: client.id }),
+    ]) {
+      if (Date.now() - (fetchedAt.get(at) ?? 0) < AGAIN_MS) continue
+      const kept = await fetch(at, { headers: { 'X-Ahead': '1' } })
+        // An answer that nobody reads to its end holds up the worker that keeps it.
+        .then((answer) => answer.arrayBuffer())
+        .catch(() => undefined)
+      if (!kept) return
+      fetchedAt.set(at, Date.now())
+      await new Promise((r) => setTimeout(r, REST_MS))
+    }
+  }
+}
