@@ -18,6 +18,8 @@ export default defineConfig({
     // In software every frame takes long; what moves has tests of its own.
     contextOptions: { reducedMotion: 'reduce' },
     trace: 'off',
+    // What a test sends and is answered is the house's own; the offline tests let it in.
+    serviceWorkers: 'block',
     // What is not there by then is not coming.
     actionTimeout: 60_000,
   },

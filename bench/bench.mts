@@ -1,4 +1,7 @@
-/** Speed and memory: one JSON line a figure. Run on a quiet machine; figures vary two to three times on a busy one. */
+/**
+ * Speed and memory: one JSON line a figure, with its aim. Run on a quiet machine; figures vary two to three times on a busy one.
+ * `--check` ends with 1 when one is farther than half as much again from its aim; names after it measure only those parts.
+ */
 import { oneJob } from '../core/services/index.ts'
 import { buildHead } from '../core/head/index.ts'
 import { RULES } from '../core/screening/index.ts'
@@ -14,15 +17,21 @@ import { CHROMIUM } from '../e2e/chromium.ts'
 import { serve } from '../e2e/server.ts'
 import { openDatabase } from '../server/db/connection.ts'
 import type { House } from '../contract/types.ts'
+import { AIMS, beyond } from './aims.mts'
 import { fieldFigures, strokeFrames } from './field.mts'
 import { chairFigures } from './chair.mts'
 import { fill } from './fill.ts'
 import { planFigures } from './plan.mts'
 import { forecastFigures, importFigures, learnFigures, studioFigures } from './return.mts'
+import { sizeFigures } from './size.mts'
 import { killFigures, soakFigures } from './soak.mts'
 
+const far: string[] = []
 function figure(name: string, value: number, unit: string): void {
-  console.log(JSON.stringify({ name, value: Math.round(value * 1e4) / 1e4, unit }))
+  const aim = AIMS[name]
+  if (aim === undefined) throw new Error(`${name} has no aim: give it one in bench/aims.mts.`)
+  if (beyond(value, aim)) far.push(name)
+  console.log(JSON.stringify({ name, value: Math.round(value * 1e4) / 1e4, unit, aim }))
 }
 const quantile = (list: number[], q: number) =>
   [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(q * list.length))]!
@@ -152,13 +161,13 @@ async function page(): Promise<void> {
   }
   figure('web.ready.ms', median(ready), 'ms')
   const found = (await (await fetch(`${served.base}/api/clients?find=Tobias`)).json()) as {
-    id: string
-  }[]
+    rows: { id: string }[]
+  }
   const drawn = await browser.newPage({
     viewport: { width: 1280, height: 800 },
     reducedMotion: 'reduce',
   })
-  await strokeFrames(drawn, `${served.base}/clients/${found[0]!.id}/read`, figure)
+  await strokeFrames(drawn, `${served.base}/clients/${found.rows[0]!.id}/read`, figure)
   await browser.close()
   for (let i = 0; i < 50; i++) await fetch(`${served.base}/api/today`).then((r) => r.arrayBuffer())
   figure('server.rss.mb', await memoryOf(served.base), 'MB')
@@ -184,17 +193,35 @@ function memoryOf(base: string): Promise<number> {
   })
 }
 
-headBuild()
-planFigures(figure)
-chairFigures(figure)
-fieldFigures(figure)
-learnFigures(figure)
-forecastFigures(figure)
-await studioFigures(figure)
-await importFigures(figure)
-firstLoad()
-await page()
-await api()
-// Short here; `npm run soak` does it at full length.
-await soakFigures(figure, 50, 30)
-await killFigures(figure, 40)
+const PARTS: Readonly<Record<string, () => void | Promise<void>>> = {
+  head: headBuild,
+  plan: () => planFigures(figure),
+  chair: () => chairFigures(figure),
+  field: () => fieldFigures(figure),
+  learn: () => learnFigures(figure),
+  forecast: () => forecastFigures(figure),
+  studio: () => studioFigures(figure),
+  import: () => importFigures(figure),
+  web: firstLoad,
+  page,
+  api,
+  size: () => sizeFigures(figure),
+  // Short here; `npm run soak` does it at full length.
+  soak: () => soakFigures(figure, 50, 30),
+  kills: () => killFigures(figure, 40),
+}
+const named = process.argv.slice(2).filter((a) => !a.startsWith('--'))
+const unknown = named.filter((n) => !Object.hasOwn(PARTS, n))
+if (unknown.length > 0) {
+  console.error(
+    `There is no part "${unknown.join(', ')}". There are: ${Object.keys(PARTS).join(', ')}.`,
+  )
+  process.exit(1)
+}
+for (const [name, part] of Object.entries(PARTS)) {
+  if (named.length === 0 || named.includes(name)) await part()
+}
+if (process.argv.includes('--check') && far.length > 0) {
+  console.error(`Beyond their aims: ${far.join(', ')}`)
+  process.exit(1)
+}

@@ -12,6 +12,7 @@ import { randomUUID } from 'node:crypto'
 import type { Database } from '../server/db/connection.ts'
 import { packPlan } from '../server/visits/planStore.ts'
 import { ensureWorkers } from '../server/house/service.ts'
+import { SKIN } from '../core/testing/client.ts'
 
 export interface Filled {
   readonly clientIds: string[]
@@ -26,13 +27,6 @@ export async function fill(db: Database, clients: number, visits: number): Promi
   const random = mulberry32(9)
   const now = Date.now()
   const asked = { answers: Object.fromEntries(RULES.map((r) => [r.id, { yes: false }])), spots: [] }
-  const skin = {
-    reactivity: 'average',
-    faceHair: 'beard',
-    coarseness: 'medium',
-    curl: 'straight',
-    bumpProne: false,
-  } as const
   const plan = makePlan(planInput())
   const packed = packPlan(plan)
   const events = play(DEFAULTS, plan, {
@@ -92,7 +86,7 @@ export async function fill(db: Database, clients: number, visits: number): Promi
         pronouns: '',
         occupation: 'harbour hand',
         service: 'face-shave',
-        skin,
+        skin: SKIN,
         createdAtMs: now,
       })
       await db.models.Visit.bulkCreate(rows as never[])

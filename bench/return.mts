@@ -2,7 +2,7 @@
 import { DEFAULTS } from '../core/house/index.ts'
 import { draftClients, guessMapping, readClientsFile } from '../core/formats/index.ts'
 import { checkForecast } from '../core/history/calibration.ts'
-import { learnClient, type StudioClient } from '../core/history/index.ts'
+import { learnClient, learnOverStudio, type StudioClient } from '../core/history/index.ts'
 import { learnZones, sensitivityRange, expectedMean, type Reactivity } from '../core/skin/index.ts'
 import { drawFaded } from '../core/simulate/index.ts'
 import { drawHistory } from '../core/simulate/truth.ts'
@@ -13,12 +13,13 @@ import { randomUUID } from 'node:crypto'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { Worker } from 'node:worker_threads'
 import { seedDemo } from '../demo/seed.ts'
 import { PEOPLE } from '../demo/people.ts'
 import { clientReport } from '../server/clients/report.ts'
 import { openDatabase } from '../server/db/connection.ts'
+import { readBroughtIn } from '../server/imports/broughtIn.ts'
 import { addImport } from '../server/imports/service.ts'
+import { SKIN } from '../core/testing/client.ts'
 
 type Figure = (name: string, value: number, unit: string) => void
 
@@ -60,13 +61,7 @@ export function learnFigures(figure: Figure): void {
     leftMm: 0.15,
     atMs: 0,
   }))
-  const skin = {
-    reactivity: 'average',
-    faceHair: 'beard',
-    coarseness: 'medium',
-    curl: 'straight',
-    bumpProne: true,
-  } as const
+  const skin = { ...SKIN, bumpProne: true }
   const runs = Array.from({ length: 15 }, () =>
     took(() => learnClient(DEFAULTS, skin, 'face-shave', past, hair)),
   )
@@ -125,18 +120,14 @@ export function studioClients(): StudioClient[] {
   })
 }
 
-/** Learning over the studio in a worker that tells how far it is. */
-export async function studioFigures(figure: Figure): Promise<void> {
-  const worker = new Worker(new URL('./studioWorker.mjs', import.meta.url))
-  const done = await new Promise<{ ms: number; told: number }>((resolve, reject) => {
-    worker.on('message', (m: { ms?: number; told?: number }) => {
-      if (m.ms !== undefined) resolve({ ms: m.ms, told: m.told! })
-    })
-    worker.on('error', reject)
-  })
-  await worker.terminate()
-  figure('learn.studio.ms', done.ms, 'ms')
-  figure('learn.studio.progress', done.told, 'times told')
+/** Learning over the studio, all in one go. */
+export function studioFigures(figure: Figure): void {
+  const clients = studioClients()
+  figure(
+    'learn.studio.ms',
+    took(() => learnOverStudio(DEFAULTS, clients, 400 * DAY_MS)),
+    'ms',
+  )
 }
 
 /** How often 80 % ranges hold the hidden truth, and how much better the forecast is than the same as last time. */
@@ -178,15 +169,12 @@ export async function importFigures(figure: Figure): Promise<void> {
     id: randomUUID(),
     ...d,
     service: 'face-shave' as const,
-    skin: {
-      reactivity: 'average' as const,
-      faceHair: 'beard' as const,
-      coarseness: 'medium' as const,
-      curl: 'straight' as const,
-      bumpProne: false,
-    },
+    skin: SKIN,
   }))
-  await addImport(db, { id: randomUUID(), source: 'bench.csv', clients })
+  await addImport(
+    db,
+    readBroughtIn(JSON.stringify({ id: randomUUID(), source: 'bench.csv', clients })),
+  )
   figure('import.10k_lines.ms', performance.now() - began, 'ms')
   const [row] = await db.select('SELECT clientId FROM visits LIMIT 1')
   const id = row!['clientId'] as string

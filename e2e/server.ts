@@ -7,6 +7,7 @@ import { join } from 'node:path'
 export interface Served {
   readonly base: string
   readonly dir: string
+  readonly pid: number
   readonly kill: (signal?: NodeJS.Signals) => Promise<void>
 }
 
@@ -14,10 +15,13 @@ export function serve({
   demo,
   dir = join(mkdtempSync(join(tmpdir(), 'slow-tide-e2e-')), 'data'),
   port = '0',
+  web = 'dist/web',
 }: {
   demo: boolean
   dir?: string
   port?: string
+  /** Where the built pages lie. */
+  web?: string
 }): Promise<Served> {
   return new Promise((resolve, reject) => {
     const child: ChildProcess = spawn(
@@ -30,6 +34,7 @@ export function serve({
           PORT: port,
           HOST: '127.0.0.1',
           SLOW_TIDE_DATA: dir,
+          SLOW_TIDE_WEB: web,
         },
         stdio: ['ignore', 'pipe', 'inherit'],
       },
@@ -44,7 +49,7 @@ export function serve({
     child.stdout!.on('data', (chunk: Buffer) => {
       said += chunk.toString()
       const found = /http:\/\/[\d.]+:\d+/.exec(said)
-      if (found) resolve({ base: found[0], dir, kill })
+      if (found) resolve({ base: found[0], dir, pid: child.pid!, kill })
     })
     child.on('exit', (code) => reject(new Error(`The server ended with ${code}: ${said}`)))
   })

@@ -1,5 +1,5 @@
 /** Single stations in their less usual states. */
-import type { ClientPage, ClientRow, VisitPage } from '../contract/types.ts'
+import type { ClientPage, ClientRows, VisitPage } from '../contract/types.ts'
 import {
   ask,
   clientNamed,
@@ -207,9 +207,9 @@ test.describe('where the server fails once', () => {
     answerHouse()
     await begin.click()
     await expect(page.getByRole('heading', { name: '20 questions are open.' })).toBeVisible()
-    const found = await ask<ClientRow[]>(page, 'GET', '/api/clients?find=Once%20Halyard')
-    expect(found).toHaveLength(1)
-    const { visits } = await ask<ClientPage>(page, 'GET', `/api/clients/${found[0]!.id}`)
+    const found = await ask<ClientRows>(page, 'GET', '/api/clients?find=Once%20Halyard')
+    expect(found.rows).toHaveLength(1)
+    const { visits } = await ask<ClientPage>(page, 'GET', `/api/clients/${found.rows[0]!.id}`)
     expect(visits).toHaveLength(1)
   })
 })

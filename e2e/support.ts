@@ -6,7 +6,7 @@ import { consentText, RULES } from '../core/screening/index.ts'
 import { readingsOf } from '../core/testing/readings.ts'
 import { readFileSync } from 'node:fs'
 import { expect, test as plain, type Page } from '@playwright/test'
-import type { Client, ClientRow, House, VisitPage } from '../contract/types.ts'
+import type { Client, ClientRow, ClientRows, House, VisitPage } from '../contract/types.ts'
 
 /**
  * Lines of a software renderer that say nothing about the page; and a start that was refused because another test began
@@ -116,8 +116,12 @@ export async function ask<T>(page: Page, method: string, path: string, body?: un
 }
 
 export async function clientNamed(page: Page, name: string): Promise<ClientRow> {
-  const found = await ask<ClientRow[]>(page, 'GET', `/api/clients?find=${encodeURIComponent(name)}`)
-  return found[0]!
+  const { rows } = await ask<ClientRows>(
+    page,
+    'GET',
+    `/api/clients?find=${encodeURIComponent(name)}`,
+  )
+  return rows[0]!
 }
 
 export const NO_TO_ALL = Object.fromEntries(RULES.map((r) => [r.id, { yes: false }]))

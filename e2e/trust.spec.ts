@@ -3,7 +3,7 @@ import { createServer, type Server } from 'node:http'
 import { rmSync } from 'node:fs'
 import type { AddressInfo } from 'node:net'
 import { chromium, expect as say, test as plain, type Page } from '@playwright/test'
-import type { ClientRow, Session, VisitPage } from '../contract/types.ts'
+import type { ClientRows, Session, VisitPage } from '../contract/types.ts'
 import { CHROMIUM_FLAT } from './chromium.ts'
 import { begin, press } from './chairHand.ts'
 import { serve, type Served } from './server.ts'
@@ -23,6 +23,33 @@ const start = async (dir?: string, port?: string) => {
   served.push(s)
   return s
 }
+
+plain(
+  'seven tabs on one service: one stream for all, each hears of it, and pages still open',
+  async ({ browser }) => {
+    const { base } = await start()
+    const context = await browser.newContext({ baseURL: base })
+    const chair = await context.newPage()
+    const { client, visit } = await plannedClient(chair, 'Ives Breakwater')
+    const streams = new Set<string>()
+    context.on('request', (r) => r.url().includes('/api/follow') && streams.add(r.url()))
+    await chair.goto(`/clients/${client.id}/chair?flat`)
+    const walls: Page[] = []
+    for (let i = 0; i < 6; i++) {
+      const wall = await context.newPage()
+      await wall.goto(`/clients/${client.id}/wall?flat`)
+      walls.push(wall)
+    }
+    await begin(chair)
+    for (const wall of walls) await say(wall.getByText(/step 1 of/).first()).toBeVisible()
+    // Browsers hold six connections to a house: with a stream a tab nothing more would be answered.
+    const one = await context.newPage()
+    await one.goto('/')
+    await say(one.getByRole('link', { name: 'Ives Breakwater' })).toBeVisible()
+    say((await ask<VisitPage>(one, 'GET', `/api/visits/${visit.id}`)).state).toBe('running')
+    await context.close()
+  },
+)
 
 plain(
   'a tap while the server is away is counted, survives a foreign server, and is saved when it is back',
@@ -149,7 +176,7 @@ plain(
     await page.goto(s.base)
     const after = await ask<VisitPage>(page, 'GET', `/api/visits/${visit.id}`)
     say(after.planMadeAtMs).toBe(visit.planMadeAtMs)
-    say(await ask<ClientRow[]>(page, 'GET', '/api/clients')).toHaveLength(1)
+    say((await ask<ClientRows>(page, 'GET', '/api/clients')).rows).toHaveLength(1)
     await page.close()
   },
 )

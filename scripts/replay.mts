@@ -12,7 +12,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import pino from 'pino'
 import request from 'supertest'
-import type { ClientPage, ClientRow, VisitPage } from '../contract/types.ts'
+import type { ClientPage, ClientRows, VisitPage } from '../contract/types.ts'
 
 /** A working day, in the morning, so that today's visits lie ahead. */
 const STANDS_AT_MS = Date.UTC(2026, 10, 28, 8, 30)
@@ -67,7 +67,7 @@ async function tell(): Promise<Told> {
     }
     for (const path of ['today', 'house', 'studio', 'messages', 'kit-events'])
       await note(`/api/${path}`)
-    const clients = await note<ClientRow[]>('/api/clients')
+    const { rows: clients } = await note<ClientRows>('/api/clients')
     for (const { id } of clients) {
       const page = await note<ClientPage>(`/api/clients/${id}`)
       for (const part of ['history', 'tide?back=2', 'readings.csv', 'export.json'])

@@ -177,7 +177,7 @@ function build(options) {
   return whenStale('build', sources, ['dist/web/index.html', 'dist/server/main.js'], () => {
     console.log('Building …')
     const vite = (...args) => run(bin('vite'), ['build', ...args, '--logLevel', 'warn'], options)
-    return vite() && vite('--ssr', 'server/main.ts')
+    return vite() && vite('--ssr')
   })
 }
 
@@ -328,6 +328,7 @@ const COMMANDS = {
   restore: () => tool('restore'),
   rescue: () => tool('rescue'),
   verify: () => tool('verify'),
+  rebuild: () => tool('rebuild'),
   'new-secret': () => tool('new-secret'),
   build: () => build(),
   test,

@@ -1,7 +1,7 @@
 /** Takes the pictures of docs/screenshots/ from the demo studio, at 1280 × 800. */
 import { mkdirSync, rmSync } from 'node:fs'
 import { chromium, type Page } from '@playwright/test'
-import type { ClientPage, ClientRow, VisitPage } from '../contract/types.ts'
+import type { ClientPage, ClientRows, VisitPage } from '../contract/types.ts'
 import { RULES } from '../core/screening/index.ts'
 import { CHROMIUM } from '../e2e/chromium.ts'
 import { workAhead } from '../e2e/chairHand.ts'
@@ -28,8 +28,8 @@ const client = async (name: string) =>
   (
     (await (
       await page.request.get(`/api/clients?find=${encodeURIComponent(name)}`)
-    ).json()) as ClientRow[]
-  )[0]!.id
+    ).json()) as ClientRows
+  ).rows[0]!.id
 const openVisit = async (id: string) =>
   ((await (await page.request.get(`/api/clients/${id}`)).json()) as { currentVisitId: string })
     .currentVisitId
