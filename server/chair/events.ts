@@ -210,14 +210,16 @@ class Beginnings {
    */
   async may(visitId: string, told: ToldEvent): Promise<string | undefined> {
     const [visit, house] = await Promise.all([readVisit(this.db, visitId), readHouse(this.db)])
-    const { findings } = await gateOf(this.db, visit, house)
-    if (told.detail?.away === true && told.atMs < Date.now() - LONG_AGO_MS)
+    const away = told.detail?.away === true
+    // Without the house a screen could not ask whether two go on beside each other; it said so to whoever began.
+    const beside = away || told.detail?.beside === true
+    const all = (await gateOf(this.db, visit, house)).findings
+    const findings = beside ? all.filter((f) => f.about !== 'busy') : all
+    if (away && told.atMs < Date.now() - LONG_AGO_MS)
       return holding(findings, 'start')
-        .filter((f) => f.about !== 'busy')
         .map((f) => f.title)
         .join('; ')
-    const beside = told.detail?.beside === true
-    refuseHeld(beside ? findings.filter((f) => f.about !== 'busy') : findings, 'start')
+    refuseHeld(findings, 'start')
     if (this.begun.has(visit.workerId) && !beside) {
       throw new HttpProblem(
         409,

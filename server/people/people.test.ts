@@ -326,6 +326,7 @@ describe('the trail', () => {
 
   it('tells once that a screen keeps a client for the day, as no look of anybody', async () => {
     const { id } = visit.client
+    await signIn(screens.worker!, 'worker').expect(200)
     const uses = async () => (await trail(`?client=${id}`)).rows.map((r) => r.use)
     const before = await uses()
     for (let i = 0; i < 3; i++)

@@ -3,7 +3,7 @@ import { Button, Modal, Stack, Text } from '@mantine/core'
 import { useDisclosure } from '@mantine/hooks'
 import { useState } from 'react'
 import { outbox, useOutbox } from '../outbox/browser.ts'
-import { mayLoadAnew, useVersion } from '../offline/version.ts'
+import { mayLoadAnew, useVersion, whenNoServiceRuns } from '../offline/version.ts'
 import { useAway } from '../state/away.ts'
 import { hereNow } from '../state/here.ts'
 import { useLeft } from '../stations/chair/left.ts'
@@ -81,8 +81,10 @@ export function SavedState() {
 function NewVersion({ take }: { take: () => void }) {
   const [waits, setWaits] = useState(false)
   const now = async () => {
-    setWaits(!(await mayLoadAnew()))
-    take()
+    const may = await mayLoadAnew()
+    setWaits(!may)
+    if (may) take()
+    else void whenNoServiceRuns().then(() => setWaits(false))
   }
   return (
     <Button size="compact-sm" variant="subtle" onClick={() => void now()}>

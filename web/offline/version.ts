@@ -25,8 +25,13 @@ export function holdVersion(): () => void {
 export async function mayLoadAnew(): Promise<boolean> {
   if (outbox.look().waiting.length > 0) return false
   if (!('locks' in navigator)) return true
-  const { held = [] } = await navigator.locks.query()
-  return !held.some((l) => l.name === RUNNING)
+  const { held = [], pending = [] } = await navigator.locks.query()
+  return ![...held, ...pending].some((l) => l.name === RUNNING && l.mode === 'shared')
+}
+
+/** Resolves when the last service of this browser has ended. */
+export async function whenNoServiceRuns(): Promise<void> {
+  if ('locks' in navigator) await navigator.locks.request(RUNNING, () => undefined)
 }
 
 export function keepOffline(): void {
