@@ -23,6 +23,7 @@ import {
   type SkinGround,
 } from '../core/plan/index.ts'
 import type { HeadSkin } from '../core/visit/index.ts'
+import { LRUCache } from 'lru-cache'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { ROOT } from './config.ts'
@@ -39,7 +40,12 @@ export interface Atlas {
   readonly ground: SkinGround
   readonly room: Room
   readonly surface: () => Surface
+  /** Of the readings asked for last: a visit is planned again and again on the same ones. */
+  readonly flows: LRUCache<string, Flow>
 }
+
+type Flow = ReturnType<typeof headFlow>
+const KEPT_FLOWS = 8
 
 let prepared: Atlas | undefined
 let preparedFor: Figures | undefined
@@ -59,6 +65,7 @@ export function atlas(figures: Figures): Atlas {
       ground: headGround(packed.display, ZONES),
       room: headRoom(packed.display),
       surface: () => (surface ??= makeSurface(packed.display)),
+      flows: new LRUCache({ max: KEPT_FLOWS }),
     }
   }
   return prepared
@@ -71,12 +78,17 @@ export function headSkin(figures: Figures): HeadSkin {
     ground: () => head().ground,
     room: () => head().room,
     flow: (readings) => {
-      const { field: ground, packed, display } = head()
+      const { field: ground, packed, display, flows } = head()
+      const key = JSON.stringify(readings.map((r) => ({ ...r, id: undefined })))
+      const kept = flows.get(key)
+      if (kept) return kept
       const field = new GrainField(figures, ground)
       field.setAll(readings)
       const answer = field.answer()
       const { zones } = packed.solve
-      return headFlow(figures, ground, answer, readings, packed.display, zones, display)
+      const flow = headFlow(figures, ground, answer, readings, packed.display, zones, display)
+      flows.set(key, flow)
+      return flow
     },
     lines: (lines) => drawnLines(head().surface, lines),
   }

@@ -74,14 +74,15 @@ export interface PlanAsk extends Omit<
   readonly worker: { readonly hand: Hand; readonly level: Level } | null
 }
 
-/** Readings age by the day, so that the field stands still while one works. */
+/** Readings age by whole days, so that the field stands still while one works. */
 export function readingsToday(
   figures: Figures,
   visit: Pick<PlannedVisit, 'readings' | 'endedAtMs'>,
   nowMs: number,
 ): ZonedReading[] {
   const asOf = Math.ceil((visit.endedAtMs ?? nowMs) / DAY_MS) * DAY_MS
-  return visit.readings.map((r) => toFieldReading(figures, r, asOf))
+  const day = (r: Reading) => ({ ...r, atMs: Math.floor(r.atMs / DAY_MS) * DAY_MS })
+  return visit.readings.map((r) => toFieldReading(figures, day(r), asOf))
 }
 
 /** @param screening what the gate says of the visit */

@@ -1,5 +1,6 @@
 /** Puts a route of the contract onto Express: checks what comes in, answers what the handler gives. */
 import type { Express, Request, Response } from 'express'
+import onHeaders from 'on-headers'
 import { ValidationError, type Schema } from 'yup'
 import {
   ROUTES,
@@ -49,9 +50,11 @@ export function mount<N extends RouteName>(
     const deed = await deedOf(app, right, name, who, request)
     const lasts = right.use === 'look' || right.use === 'service'
     const own = { deed: lasts ? undefined : deed, who, basis }
+    // What only reads, goes on from tap to tap, or wrote nothing of its own is written down soon; before any of it is out.
+    onHeaders(response, () => {
+      if (response.statusCode < 400 && deed && (lasts || own.deed)) trailOf(app).note(deed)
+    })
     const answer = await underWay.run(own, () => handler(incoming))
-    // What only reads, goes on from tap to tap, or wrote nothing of its own is written down soon.
-    if (deed && (lasts || own.deed)) trailOf(app).note(deed)
     if (response.headersSent) return
     if (told && app.enabled('check answers')) checkAnswer(name, told, answer ?? null)
     response.json(answer ?? null)
