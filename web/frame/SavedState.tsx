@@ -1,9 +1,8 @@
 /** In the band: saved, or how much the server does not have yet, and what it refused. */
 import { Button, Modal, Stack, Text } from '@mantine/core'
 import { useDisclosure } from '@mantine/hooks'
-import { useState } from 'react'
 import { outbox, useOutbox } from '../outbox/browser.ts'
-import { mayLoadAnew, useVersion, whenNoServiceRuns } from '../offline/version.ts'
+import { useVersion, type WaitsFor } from '../offline/version.ts'
 import { useAway } from '../state/away.ts'
 import { hereNow } from '../state/here.ts'
 import { useLeft } from '../stations/chair/left.ts'
@@ -78,17 +77,17 @@ export function SavedState() {
   )
 }
 
-function NewVersion({ take }: { take: () => void }) {
-  const [waits, setWaits] = useState(false)
-  const now = async () => {
-    const may = await mayLoadAnew()
-    setWaits(!may)
-    if (may) take()
-    else void whenNoServiceRuns().then(() => setWaits(false))
-  }
+const VERSION_WAITS: Record<WaitsFor | 'work', string> = {
+  service: 'A service runs: the new version waits',
+  unsaved: 'Not all is saved: the new version waits',
+  work: 'The new version comes in a moment',
+}
+
+function NewVersion({ take }: { take: () => Promise<void> }) {
+  const waits = useVersion((s) => s.waits)
   return (
-    <Button size="compact-sm" variant="subtle" onClick={() => void now()}>
-      {waits ? 'A service runs: the new version waits' : 'Take the new version'}
+    <Button size="compact-sm" variant="subtle" onClick={() => void take()}>
+      {waits ? VERSION_WAITS[waits] : 'Take the new version'}
     </Button>
   )
 }

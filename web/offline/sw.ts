@@ -18,6 +18,7 @@ import { KEPT_AT, KEPT_PAGES, isKept } from './kept.ts'
 declare const self: {
   readonly __WB_MANIFEST: (PrecacheEntry | string)[]
   readonly skipWaiting: () => Promise<void>
+  readonly clients: { readonly claim: () => Promise<void> }
   readonly addEventListener: (kind: 'message', heard: (e: MessageEvent) => void) => void
 }
 
@@ -64,7 +65,9 @@ registerRoute(
   }),
 )
 
-// A new version takes over when it is told to, which is when no service runs.
 self.addEventListener('message', (e: MessageEvent<{ type?: string }>) => {
+  // A new version takes over when it is told to, which is when no service runs.
   if (e.data?.type === 'SKIP_WAITING') void self.skipWaiting()
+  // A page that was on its way while this worker took over the others.
+  if (e.data?.type === 'CLAIM') void self.clients.claim()
 })

@@ -8,9 +8,11 @@ const RUNNING = 'slow-tide-service'
 
 interface Version {
   /** Takes the new version; undefined while there is none. */
-  readonly take: (() => void) | undefined
+  readonly take: (() => Promise<void>) | undefined
+  /** What it was found to wait for when it was asked for; `work` when only the browser still lets it wait. */
+  readonly waits: WaitsFor | 'work' | undefined
 }
-export const useVersion = create<Version>(() => ({ take: undefined }))
+export const useVersion = create<Version>(() => ({ take: undefined, waits: undefined }))
 
 /** Tells the other tabs of this browser that a service runs here. @returns ends it */
 export function holdVersion(): () => void {
@@ -21,17 +23,25 @@ export function holdVersion(): () => void {
   return end
 }
 
-/** Whether the page may be loaded anew: no service runs in any tab, and nothing waits to be saved. */
-export async function mayLoadAnew(): Promise<boolean> {
-  if (outbox.look().waiting.length > 0) return false
-  if (!('locks' in navigator)) return true
-  const { held = [], pending = [] } = await navigator.locks.query()
-  return ![...held, ...pending].some((l) => l.name === RUNNING && l.mode === 'shared')
+/** What a new version waits for; undefined when the pages may be loaded anew. */
+export type WaitsFor = 'service' | 'unsaved'
+async function waitsFor(): Promise<WaitsFor | undefined> {
+  if ('locks' in navigator) {
+    const { held = [], pending = [] } = await navigator.locks.query()
+    if ([...held, ...pending].some((l) => l.name === RUNNING && l.mode === 'shared'))
+      return 'service'
+  }
+  return outbox.look().waiting.length > 0 ? 'unsaved' : undefined
 }
 
-/** Resolves when the last service of this browser has ended. */
-export async function whenNoServiceRuns(): Promise<void> {
-  if ('locks' in navigator) await navigator.locks.request(RUNNING, () => undefined)
+/** Resolves when there is reason to look again: the last service of this browser has ended, all is saved. */
+async function over(what: WaitsFor): Promise<void> {
+  if (what === 'service') return void (await navigator.locks.request(RUNNING, () => undefined))
+  await new Promise<void>((saved) => {
+    const look = () => outbox.look().waiting.length === 0 && (end(), saved())
+    const end = outbox.subscribe(look)
+    look()
+  })
 }
 
 export function keepOffline(): void {
@@ -39,13 +49,19 @@ export function keepOffline(): void {
   const own = new Workbox('/sw.js')
   const loadedAt = Date.now()
   own.addEventListener('waiting', () => {
-    const take = () =>
-      void mayLoadAnew().then((may) => {
-        if (may) own.messageSkipWaiting()
-      })
+    const take = async () => {
+      const waits = await waitsFor()
+      useVersion.setState({ waits: waits ?? 'work' })
+      // A browser lets the worker of before end what it is at, which can take it a minute.
+      if (!waits) return own.messageSkipWaiting()
+      await over(waits)
+      // What waited for a service is asked for again: somebody may type here by then.
+      if (waits === 'unsaved') return take()
+      useVersion.setState({ waits: undefined })
+    }
     useVersion.setState({ take })
     // Just opened: nothing was typed yet.
-    if (Date.now() - loadedAt < 5000) take()
+    if (Date.now() - loadedAt < 5000) void take()
   })
   // In every tab, also in those that did not ask; the first version takes a page over without a word.
   let controlled = navigator.serviceWorker.controller !== null
@@ -54,4 +70,7 @@ export function keepOffline(): void {
     controlled = true
   })
   void own.register().catch(() => undefined)
+  void navigator.serviceWorker.ready.then(({ active }) => {
+    if (!navigator.serviceWorker.controller) active?.postMessage({ type: 'CLAIM' })
+  })
 }
