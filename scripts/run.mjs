@@ -112,10 +112,11 @@ async function compilePackages() {
   writeFileSync(stampFile, stamp())
 }
 
-/** Chromium for the browser tests: Debian's package. */
+/** Chromium for the browser tests: Debian's package; the one without a window starts and draws in three quarters of the time. */
 function findChromium() {
   const known = [
     process.env.CHROMIUM,
+    '/usr/bin/chromium-headless-shell',
     '/usr/bin/chromium',
     '/usr/bin/chromium-browser',
     '/usr/bin/google-chrome',
@@ -132,14 +133,15 @@ async function ensureChromium() {
   }
   console.log('Installing Chromium from Debian’s packages …')
   const apt = (...args) => beside('apt-get', args, { env: { DEBIAN_FRONTEND: 'noninteractive' } })
-  const packages = ['chromium', 'fonts-dejavu-core']
+  const install = (name) =>
+    apt('install', '-y', '-qq', '--no-install-recommends', name, 'fonts-dejavu-core')
   const installed =
     (await apt('update', '-qq')) &&
-    (await apt('install', '-y', '-qq', '--no-install-recommends', ...packages))
+    ((await install('chromium-headless-shell')) || (await install('chromium')))
   if (!installed) fail('Chromium could not be installed from Debian’s packages; see above.')
   return (
     findChromium() ??
-    fail('Chromium was installed but is not at /usr/bin/chromium. Set CHROMIUM to its path.')
+    fail('Chromium was installed but is not where it should be. Set CHROMIUM to its path.')
   )
 }
 

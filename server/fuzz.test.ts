@@ -12,14 +12,14 @@ afterAll(async () => {
   rmSync(root, { recursive: true, force: true })
 })
 
-it('answers 1,000 hostile requests without one fault, and is there afterwards as before', async () => {
+it('answers 500 hostile requests without one fault, and is there afterwards as before', async () => {
   const server = runBuilt(join(root, 'data'))
   const base = await server.serves
-  const done = await fuzz(base, 1000, mulberry32(4))
+  const done = await fuzz(base, 500, mulberry32(4))
   expect(done.faults).toEqual([])
   // They do reach something: many are taken, many refused for what they hold.
-  expect(done.statuses['200']).toBeGreaterThan(130)
-  expect(done.statuses['422']).toBeGreaterThan(60)
+  expect(done.statuses['200']).toBeGreaterThan(60)
+  expect(done.statuses['422']).toBeGreaterThan(30)
   expect((await fetch(`${base}/api/today`)).status).toBe(200)
   await server.kill()
 })

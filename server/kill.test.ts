@@ -9,7 +9,7 @@ import { mulberry32 } from '../core/stats/index.ts'
 import { killRun, soak, type Launched } from './testing/overTheWire.ts'
 import { killAll, runBuilt } from './testing/process.ts'
 
-const KILLS = 5
+const KILLS = 3
 const dirs: string[] = []
 /** Starts the server as it is built, on the same data and port each time. */
 function launcher(): () => Promise<Launched> {
@@ -37,7 +37,7 @@ it(`loses nothing over ${KILLS} kills, and server, worker and wall agree after e
 
 it('five services at once, each followed: nothing lost, nobody behind', async () => {
   const server = await launcher()()
-  const done = await soak(server.base, 5, 5)
+  const done = await soak(server.base, 5, 3)
   expect(done).toMatchObject({ lost: 0, differences: 0 })
   expect(done.followMs).toHaveLength(done.events)
   await server.kill()

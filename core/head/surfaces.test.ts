@@ -79,15 +79,15 @@ describe('topology', () => {
 describe('neighbours', () => {
   it('are mutual, and share the edge they meet at', () => {
     const next = triangleNeighbours(BALL)
-    for (let e = 0; e < BALL.indices.length; e++) {
+    const wrong = Array.from(BALL.indices.keys()).filter((e) => {
       const t = Math.floor(e / 3)
       const other = next[e]!
-      expect(other).toBeGreaterThanOrEqual(0)
       const mine = [BALL.indices[e]!, BALL.indices[3 * t + ((e + 1) % 3)]!]
       const theirs = [0, 1, 2].map((k) => BALL.indices[3 * other + k]!)
-      expect(theirs).toEqual(expect.arrayContaining(mine))
-      expect([0, 1, 2].map((k) => next[3 * other + k])).toContain(t)
-    }
+      const back = [0, 1, 2].some((k) => next[3 * other + k] === t)
+      return !(other >= 0 && mine.every((v) => theirs.includes(v)) && back)
+    })
+    expect(wrong).toEqual([])
   })
 })
 

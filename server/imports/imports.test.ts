@@ -80,7 +80,7 @@ describe('clients brought in', () => {
     await api().get(`/api/clients/${goes.id}`).expect(404)
   })
 
-  it('ten thousand hostile lines: what can be read comes in whole, and nothing is half done', async () => {
+  it('two thousand hostile lines: what can be read comes in whole, and nothing is half done', async () => {
     const hostile = [
       '=cmd|calc,x,y',
       "Robert'); DROP TABLE clients;--,+1 (555) 010,r@example.org",
@@ -93,10 +93,10 @@ describe('clients brought in', () => {
       'Zalgơ̷̢ H̵e,not a phone,not a mail',
       '__proto__,constructor,toString',
     ]
-    const lines = Array.from({ length: 10_000 }, (_, i) => hostile[i % hostile.length]!)
+    const lines = Array.from({ length: 2000 }, (_, i) => hostile[i % hostile.length]!)
     const table = readClientsFile(`name,phone,email\r\n${lines.join('\r\n')}`)
     const drafts = draftClients(table, guessMapping(table), [])
-    expect(drafts.length + table.unread.length).toBe(10_000 - 1000)
+    expect(drafts.length + table.unread.length).toBe(2000 - 200)
     const taken = drafts.filter((d) => d.problems.length === 0)
     const before = await count()
     const clients = taken.map(({ line: _l, problems: _p, mended: _m, same: _s, ...d }) => ({
@@ -116,7 +116,7 @@ describe('clients brought in', () => {
       expect(String(row['name'])).not.toMatch(/\p{Cc}|[\u202e\u200b]/u)
       expect(String(row['phone'])).toMatch(/^[0-9+()./ -]{0,30}$/)
     }
-    // One that is wrong at the very end takes all ten thousand with it.
+    // One that is wrong at the very end takes all the others with it.
     const last = clients.map((c) => ({ ...c, id: randomUUID() }))
     last[last.length - 1]!.name = 'x'.repeat(200)
     expect((await bring(last)).status).toBe(422)
