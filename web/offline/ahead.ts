@@ -19,23 +19,44 @@ export const ofTheDay = ({ rows, nowMs }: Pick<Today, 'rows' | 'nowMs'>) =>
     )
     .slice(0, MOST)
 
-export async function fetchAhead(today: Pick<Today, 'rows' | 'nowMs'>): Promise<void> {
-  // Without one nothing would be kept.
-  if (!navigator.serviceWorker?.controller) return
-  for (const { client, visitId } of ofTheDay(today)) {
-    for (const at of [
+/** Resolves when a service worker has taken this page over: without one nothing would be kept. */
+const takenOver = () =>
+  new Promise<void>((taken) => {
+    const worker = navigator.serviceWorker
+    if (worker.controller) taken()
+    else worker.addEventListener('controllerchange', () => taken(), { once: true })
+  })
+
+let going: Promise<void> | undefined
+
+/** Fetches what is wanted; while a round is under way another is that one. */
+export function fetchAhead(today: Pick<Today, 'rows' | 'nowMs'>): Promise<void> {
+  if (!navigator.serviceWorker) return Promise.resolve()
+  return (going ??= takenOver()
+    .then(() => fetchThese(today))
+    .finally(() => (going = undefined)))
+}
+
+async function fetchThese(today: Pick<Today, 'rows' | 'nowMs'>): Promise<void> {
+  const wanted = [
+    // A first page was answered before anybody kept anything.
+    address('session'),
+    address('house'),
+    address('today', {}, { from: 0 }),
+    ...ofTheDay(today).flatMap(({ client, visitId }) => [
       address('client', { id: client.id }),
       address('visit', { id: visitId! }),
       address('history', { id: client.id }),
-    ]) {
-      if (Date.now() - (fetchedAt.get(at) ?? 0) < AGAIN_MS) continue
-      const kept = await fetch(at, { headers: { 'X-Ahead': '1' } })
-        // An answer that nobody reads to its end holds up the worker that keeps it.
-        .then((answer) => answer.arrayBuffer())
-        .catch(() => undefined)
-      if (!kept) return
-      fetchedAt.set(at, Date.now())
-      await new Promise((r) => setTimeout(r, REST_MS))
-    }
+    ]),
+  ]
+  for (const at of wanted) {
+    if (Date.now() - (fetchedAt.get(at) ?? 0) < AGAIN_MS) continue
+    const kept = await fetch(at, { headers: { 'X-Ahead': '1' } })
+      // An answer that nobody reads to its end holds up the worker that keeps it.
+      .then((answer) => answer.arrayBuffer())
+      .catch(() => undefined)
+    if (!kept) return
+    fetchedAt.set(at, Date.now())
+    await new Promise((r) => setTimeout(r, REST_MS))
   }
 }
