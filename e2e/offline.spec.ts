@@ -64,8 +64,11 @@ plain(
     await begin(page)
     await press(page)
 
+    // What was tapped at the two chairs is told anywhere, on narrow screens too.
+    await page.setViewportSize({ width: 1024, height: 768 })
     await page.goto(`/clients/${client.id}/ask?flat`)
     await say(band(page)).toContainText('House away: as of')
+    await say(band(page).getByText(/not saved yet/)).toBeVisible()
     const sunburn = page.getByRole('button', { name: /sunburn.*(Not asked yet|No|Yes)/i })
     await sunburn.click()
     await say(band(page)).toContainText('not saved yet')

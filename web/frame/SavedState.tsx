@@ -11,12 +11,14 @@ import { dateWords, timeWords, whenWords } from '../../core/time/index.ts'
 
 export function SavedState() {
   const savedAt = useSaved((s) => s.atMs)
-  const { waiting, refused, here } = useOutbox()
+  const { waiting, refused, here: answers } = useOutbox()
   const [opened, list] = useDisclosure(false)
   // Taps of services whose chair is not open wait apart; they are sent by themselves.
   const taps = useLeft((s) => s.count)
   const many = waiting.length + taps
   const keptAtMs = useAway((s) => s.keptAtMs)
+  // With nothing but taps waiting the outbox has not asked; the pages have.
+  const here = answers && keptAtMs === null
   const take = useVersion((s) => s.take)
   return (
     <>
