@@ -281,7 +281,20 @@ it('what was begun with the house away is kept, with what would have held it bac
   const now = { ...first!, id: randomUUID(), atMs: Date.now(), detail: { away: true } }
   expect(held(await send(now))).toEqual([409, 'held-back'])
   await send({ ...first!, detail: { away: true } }).expect(200)
+  // What was done meanwhile is kept; the first tap of now waits until somebody has looked.
+  const last = rest.pop()!
   for (const e of rest) await send(e).expect(200)
+  const tap = { ...last, id: randomUUID(), n: 100, screen: randomUUID(), atMs: Date.now() }
+  for (let i = 0; i < 2; i++)
+    expect(held(await send({ ...tap, id: randomUUID(), n: 100 + i }))).toEqual([422, 'paused'])
+  const { chair } = (await api().get(`/api/visits/${id}`)).body as VisitPage
+  expect(chair).toMatchObject({
+    status: 'paused',
+    pausedFor: { words: expect.stringMatching(/^Begun with the house away/) as string },
+  })
+  const looked = { kind: 'resumed', stepId: undefined, detail: { of: chair.pausedFor!.id } }
+  await send({ ...tap, ...looked, id: randomUUID(), n: 102 }).expect(200)
+  await send(last).expect(200)
   const page = (await api().get(`/api/visits/${id}`)).body as VisitPage
   expect(page.state).toBe('finished')
   expect(page.events[0]!.reason).toMatch(

@@ -136,7 +136,14 @@ export class EventWriter {
     for (const waiting of batch) {
       const { visitId, told } = waiting
       try {
-        const stands = latest.get(visitId) ?? (await desk.of(visitId))
+        let stands = latest.get(visitId) ?? (await desk.of(visitId))
+        const pause = stands && heldSince(stands, told)
+        if (pause) {
+          const paused = placeOne(figures, stands, pause)
+          stands = paused.now
+          latest.set(visitId, stands)
+          placed.push({ waiting: byTheHouse(visitId, pause), ...paused })
+        }
         let next = placeOne(figures, stands, told)
         if (told.kind === 'started' && !next.repeated) {
           const held = await begins.may(visitId, told)
@@ -189,6 +196,30 @@ const taken = () =>
 /** The job whose step an event is on; null where it belongs to the whole visit. */
 const jobOf = ({ plan }: Live, { stepId }: ChairEvent): string | null =>
   plan.steps.find((s) => s.id === stepId)?.jobId ?? null
+
+/** A tap that is told as it is made; older ones have waited on their screen, and are kept as what was done. */
+const TOLD_NOW_MS = 15_000
+
+/**
+ * A service that was begun with the house away, though it would have been held back, stands once its screen is back: what was
+ * done meanwhile is kept, and the first tap of now waits until somebody has looked.
+ * @returns the pause that comes before what is told; undefined where none is due
+ */
+function heldSince({ live, events }: Running, told: ToldEvent): ToldEvent | undefined {
+  const start = events.findLast((e) => e.kind === 'started')
+  if (!start?.detail?.away || !start.reason || live.state.status !== 'running') return undefined
+  if (told.atMs < Date.now() - TOLD_NOW_MS || events.some((e) => e.id === told.id)) return undefined
+  if (events.some((e) => e.kind === 'paused' && e.reason === start.reason)) return undefined
+  return {
+    ...{ id: randomUUID(), screen: randomUUID(), n: 1, kind: 'paused', atMs: Date.now() },
+    ...{ reason: start.reason, detail: { zones: [] } },
+  }
+}
+
+/** An event that nobody waits for. */
+const byTheHouse = (visitId: string, told: ToldEvent): Waiting => ({
+  ...{ visitId, told, stored: () => undefined, refused: () => undefined },
+})
 
 /** A beginning that is told at once is held to what is known now, wherever its screen was. */
 const LONG_AGO_MS = 60_000

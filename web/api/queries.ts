@@ -15,7 +15,7 @@ import { takeFigures } from '../state/figures.ts'
 import { useSaved } from '../state/saved.ts'
 import { outbox, write, type About } from '../outbox/browser.ts'
 import { withEntered, withEnteredOfClient } from '../outbox/overlay.ts'
-import { forgetKept } from '../offline/kept.ts'
+import { forgetAhead } from '../offline/ahead.ts'
 import { call, CallProblem } from './call.ts'
 import { keepTapped, type TappedPart } from './tapped.ts'
 
@@ -165,7 +165,7 @@ export function useEraseClient(id: string) {
       call('eraseClient', { params: { id }, body: { confirmName } }),
     // The client's own queries are left alone: asking again for what is gone would find nothing.
     onSuccess: () => {
-      void forgetKept()
+      void forgetAhead()
       for (const key of ['clients', 'today', 'house']) {
         void cache.invalidateQueries({ queryKey: [key] })
       }

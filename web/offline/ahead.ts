@@ -2,6 +2,7 @@
 import type { Today } from '../../contract/types.ts'
 import { DAY_MS } from '../../core/time/index.ts'
 import { address } from '../api/call.ts'
+import { forgetKept } from './kept.ts'
 
 const MOST = 24
 /** One after the other, with a rest: nobody waits for them. */
@@ -26,6 +27,12 @@ const takenOver = () =>
     if (worker.controller) taken()
     else worker.addEventListener('controllerchange', () => taken(), { once: true })
   })
+
+/** What was kept belonged to somebody else: all is fetched anew. */
+export async function forgetAhead(): Promise<void> {
+  fetchedAt.clear()
+  await forgetKept()
+}
 
 let going: Promise<void> | undefined
 
@@ -53,10 +60,13 @@ async function fetchThese(today: Pick<Today, 'rows' | 'nowMs'>): Promise<void> {
     if (Date.now() - (fetchedAt.get(at) ?? 0) < AGAIN_MS) continue
     const kept = await fetch(at, { headers: { 'X-Ahead': '1' } })
       // An answer that nobody reads to its end holds up the worker that keeps it.
-      .then((answer) => answer.arrayBuffer())
+      .then(async (answer) => {
+        await answer.arrayBuffer()
+        return answer.ok
+      })
       .catch(() => undefined)
-    if (!kept) return
-    fetchedAt.set(at, Date.now())
+    if (kept === undefined) return
+    if (kept) fetchedAt.set(at, Date.now())
     await new Promise((r) => setTimeout(r, REST_MS))
   }
 }

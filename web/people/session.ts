@@ -4,7 +4,7 @@ import { mayDo, type RIGHTS } from '../../contract/rights.ts'
 import type { Session } from '../../contract/types.ts'
 import type { ToldBody } from '../../contract/routes.ts'
 import { call } from '../api/call.ts'
-import { forgetKept } from '../offline/kept.ts'
+import { forgetAhead } from '../offline/ahead.ts'
 import { outbox } from '../outbox/browser.ts'
 import { hereNow, setHere } from '../state/here.ts'
 
@@ -44,7 +44,7 @@ export function useDoor() {
   const changed = (told: Session) => {
     cache.setQueryData(['session'], told)
     arrived(told)
-    void forgetKept()
+    void forgetAhead()
     // A session that opens or ends changes what every other question is answered.
     void cache.invalidateQueries({ predicate: (q) => q.queryKey[0] !== 'session' })
   }
