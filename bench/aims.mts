@@ -6,9 +6,11 @@ export type Aim = number | { readonly least: number }
 
 export const AIMS: Readonly<Record<string, Aim>> = {
   'head.build.ms': 8000,
-  'plan.full.ms': 120,
-  'plan.edit.ms': 16,
-  'lanes.vs_bound.ratio': 1,
+  'plan.full.ms': 250,
+  'plan.full.head.ms': 350,
+  'plan.change.ms': 80,
+  'plan.front.points': 10,
+  'plan.presses.face2': 28,
   'screening.ms': 0.1,
   'order.gap_vs_exact.ratio': 1.01,
   'order.40.gap_best_known.ratio': 1.02,

@@ -1,75 +1,70 @@
 /** How long a plan takes, how near its order comes to the best, how few its lanes are. */
 import { DEFAULTS, DEFAULT_SCHOOLS } from '../core/house/index.ts'
-import { guessReadings } from '../core/grain/index.ts'
 import { exactOrder } from '../core/order/exact.ts'
 import { orderProblem, type OrderProblem, OrderSearch } from '../core/order/index.ts'
-import { makePlan, PlanMemory } from '../core/plan/index.ts'
-import { coverZone } from '../core/plan/cover.ts'
+import { makePlan, type PlanChoice, PlanMemory } from '../core/plan/index.ts'
+import { pressesOf } from '../core/plan/presses.ts'
 import { zoneSkin } from '../core/plan/skin.ts'
 import { screen } from '../core/screening/index.ts'
-import { SERVICES, serviceZones } from '../core/services/index.ts'
+import { SERVICES, serviceZones, type ServiceId } from '../core/services/index.ts'
 import { zoneStem } from '../core/zones/index.ts'
 import { mulberry32 } from '../core/stats/index.ts'
-import { ZONES } from '../core/testing/head.ts'
-import { flowOf, NOTHING, planInput } from '../core/testing/plan.ts'
-import { directionOf } from '../core/head/index.ts'
+import { NOTHING, planInput, randomMap } from '../core/testing/plan.ts'
 
 type Figure = (name: string, value: number, unit: string) => void
 const median = (list: number[]) => [...list].sort((a, b) => a - b)[list.length >> 1]!
 
-/** A noisy map: every zone read three times, 12° off either way. */
-function noisyFlow(seed: number) {
-  const random = mulberry32(seed)
-  const readings = ZONES.filter((z) => z.skin).flatMap((z) => {
-    const guess = guessReadings(DEFAULTS, [z])[0]
-    if (!guess) return []
-    return [0, 1, 2].map((i) => {
-      const at = z.samples[Math.floor(random() * z.samples.length)]!
-      const swing = directionOf(z.id, at.point, at.normal, random() * 2 * Math.PI)
-      const tangent = guess.tangent.map((c, k) => c + 0.35 * swing[k]!) as unknown as typeof swing
-      return { id: `${z.id}${i}`, zoneId: z.id, ...at, tangent, weight: 1 }
-    })
-  })
-  return flowOf(readings)
+/** Milliseconds of a whole plan and of one that is chosen anew on the same skin. */
+function planTimes(service: ServiceId, runs: number): { full: number; change: number } {
+  const flow = randomMap(3, service)
+  const full: number[] = []
+  const change: number[] = []
+  // The first readies what is the same for every client.
+  makePlan(planInput({ service, flow }))
+  for (let i = 0; i < runs; i++) {
+    const memory = new PlanMemory()
+    const ask = { service, flow, memory, skin: { reactivity: 'tough' } } as const
+    const timed = (choice: Partial<PlanChoice>, into: number[]) => {
+      const input = planInput({ ...ask, choice })
+      const began = performance.now()
+      makePlan(input)
+      into.push(performance.now() - began)
+    }
+    timed({}, full)
+    for (const style of ['gentlest', 'closest'] as const) timed({ style }, change)
+    timed({ style: 'closest', within: 30 }, change)
+    timed({ hours: 24 }, change)
+  }
+  return { full: median(full), change: median(change) }
 }
 
 export function planFigures(figure: Figure): void {
-  const flow = noisyFlow(3)
-  const full: number[] = []
-  const edits: number[] = []
-  // The first readies what is the same for every client.
-  makePlan(planInput({ flow }))
-  for (let i = 0; i < 15; i++) {
-    const memory = new PlanMemory()
-    const input = planInput({ flow, memory, skin: { reactivity: 'tough' } })
-    let began = performance.now()
-    const plan = makePlan(input)
-    full.push(performance.now() - began)
-    const lane = plan.lanes[(7 * i) % plan.lanes.length]!
-    began = performance.now()
-    makePlan({ ...input, choice: { style: 'balanced', edits: { [lane.id]: { way: 'with' } } } })
-    edits.push(performance.now() - began)
-  }
-  figure('plan.full.ms', median(full), 'ms')
-  figure('plan.edit.ms', median(edits), 'ms')
+  const face = planTimes('face-shave', 9)
+  const head = planTimes('head-shave', 7)
+  figure('plan.full.ms', face.full, 'ms, a face')
+  figure('plan.full.head.ms', head.full, 'ms, a head')
+  figure('plan.change.ms', Math.max(face.change, head.change), 'ms')
 
-  let lanes = 0
-  let bound = 0
-  for (let seed = 1; seed <= 6; seed++) {
-    const { ground, flow: own } = planInput({ flow: noisyFlow(seed) })
-    for (const zone of serviceZones('face-shave')) {
-      const skin = zoneSkin(DEFAULTS, ground, own, zone, {
+  const { front } = makePlan(planInput({ flow: randomMap(3), skin: { reactivity: 'tough' } }))
+  figure('plan.front.points', front!.points.length, 'plans that no other beats, a tough face')
+
+  const { ground } = planInput()
+  const counts: number[] = []
+  for (let seed = 1; seed <= 100; seed++) {
+    const flow = randomMap(seed)
+    const skins = serviceZones('face-shave').map((zone) =>
+      zoneSkin(DEFAULTS, ground, flow, zone, {
         spots: [],
         lines: [],
         worked: SERVICES['face-shave'].zones[zoneStem(zone)]!,
         bandOnly: false,
-      })
-      const cover = coverZone(DEFAULTS, skin, Math.PI / 6)
-      lanes += cover.count
-      bound += cover.bound
-    }
+      }),
+    )
+    const map = pressesOf({ figures: DEFAULTS, ground, skins, toleranceDeg: 30, mirrored: false })
+    counts.push(2 * map.presses.length)
   }
-  figure('lanes.vs_bound.ratio', lanes / bound, 'lanes to arcs that a circle needs at least')
+  counts.sort((x, y) => x - y)
+  figure('plan.presses.face2', counts[94]!, 'presses of two passes, 95 of 100 random maps')
 
   const asks = Array.from({ length: 400 }, () => {
     const began = performance.now()

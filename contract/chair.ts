@@ -36,6 +36,8 @@ const step = y
     zoneId: zone().optional(),
     pass: number(1, 9).optional(),
     laneId: word().optional(),
+    laneIds: list(word().required(), 80).optional(),
+    zoneIds: list(zone().required(), 80).optional(),
     relation: relation().optional(),
     strokeBearing: angle().optional(),
     growthDirection: angle().optional(),
@@ -61,6 +63,7 @@ const lane = y
   .object({
     id: word().required(),
     jobId: uuid().required(),
+    stepId: word().optional(),
     zoneId: zone().required(),
     pass: number(1, 9).required(),
     letter: y
@@ -96,7 +99,7 @@ const lane = y
     watch: text(300).defined(),
     avoid: list(text(200).required(), 40).required(),
     reasons: list(
-      y.object({ text: text(300).required(), mark: y.string().oneOf(['P', 'C', 'H']).required() }),
+      y.object({ text: text(400).required(), mark: y.string().oneOf(['P', 'C', 'H']).required() }),
       40,
     ).required(),
     edited: y.boolean().optional(),

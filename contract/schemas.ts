@@ -355,6 +355,7 @@ export const planChoiceSchema = bound<PlanChoice>()(
         laneEdit,
         'changes by lane',
       ).default({}),
+      hours: y.number().min(0).max(20_000).optional(),
       within: y.number().min(1).max(300).optional(),
       order: y.array().of(y.string().max(60).required()).max(400).optional(),
     })

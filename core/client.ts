@@ -1,6 +1,6 @@
 /** What is known of a client's skin and hair from asking: the inputs of every model. */
 import { type ZoneId, zoneStem, ZONE_FACTS, type HairKind } from './zones/index.ts'
-import type { Reactivity } from './skin/index.ts'
+import type { Coarseness, Reactivity } from './skin/index.ts'
 
 /** A word or two that are kept of a person. */
 export interface TextField {
@@ -58,7 +58,7 @@ export const eachText = <T>(make: (field: ClientText, of: TextField) => T): Reco
     T
   >
 
-export type Coarseness = 'fine' | 'medium' | 'coarse'
+export type { Coarseness }
 export type Curl = 'straight' | 'wavy' | 'tight'
 /** What grows on the face: a beard, or fuzz. */
 export type FaceHair = 'beard' | 'fuzz'

@@ -18,7 +18,14 @@ import {
 } from '../core/screening/index.ts'
 import { type Hand, makePlan, type PlanInput, FIRST_CHOICE, type Plan } from '../core/plan/index.ts'
 import { priorGrowth } from '../core/regrowth/index.ts'
-import { priorSensitivity, type Sensitivity } from '../core/skin/index.ts'
+import {
+  believe,
+  expectedMean,
+  learnBumps,
+  priorSensitivity,
+  skinPooling,
+  type Sensitivity,
+} from '../core/skin/index.ts'
 import { dateOf, offsetHere } from '../core/time/index.ts'
 import { headSkin } from '../server/atlas.ts'
 import { packPlan } from '../server/visits/planStore.ts'
@@ -120,6 +127,9 @@ function inputOf(v: PlannedVisit, prior: Sensitivity): PlanInput {
   const zones = serviceZones(person.service)
   const model = {
     sensitivity: Object.fromEntries(zones.map((z) => [z, prior])),
+    belief: believe(new Map(), skinPooling(DEFAULTS, expectedMean(DEFAULTS, skin.reactivity))),
+    bumps: learnBumps(DEFAULTS, zones, skin, []),
+    record: { visits: 0, reddened: 0 },
     growth: Object.fromEntries(
       zones.map((z) => [z, priorGrowth(DEFAULTS, z, hairIn(z, skin.faceHair))]),
     ),

@@ -27,7 +27,7 @@ describe('the question of an event', () => {
     expect(q.zones).toHaveLength(serviceZones('face-shave').length)
     for (const z of q.zones) {
       expect(z.load).toBe(1)
-      expect(z.leftMm).toBeCloseTo(stubbleLeftMm(DEFAULTS, 0), 12)
+      expect(z.leftMm).toBeCloseTo(stubbleLeftMm(DEFAULTS, 0, 'single-edge'), 12)
     }
     expect(q.minutes).toBe(DEFAULTS(SERVICES['face-shave'].slotMin))
     expect(q.notBeforeMs).toBeUndefined()

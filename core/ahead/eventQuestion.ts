@@ -3,6 +3,7 @@ import type { Figures, Schools } from '../house/index.ts'
 import type { SkinAndHair } from '../client.ts'
 import type { ClientModel } from '../history/index.ts'
 import { zoneName } from '../zones/index.ts'
+import { BLADES } from '../kit/index.ts'
 import { stubbleLeftMm, type Plan } from '../plan/index.ts'
 import type { VisitWindow } from '../regrowth/index.ts'
 import { serviceZones, SERVICES, type ServiceId } from '../services/index.ts'
@@ -34,16 +35,17 @@ export function eventQuestion(
   eventAtMs: number,
 ): EventQuestion {
   const { service, skin, model, window } = f
+  const left = stubbleLeftMm(figures, 0, BLADES[SERVICES[service].blades[0]!].tool)
   const zones = f.plan
     ? f.plan.zones.map((z) => ({
         zoneId: z.zoneId,
         load: z.totalLoad,
-        leftMm: z.passes[z.passes.length - 1]?.leftMm ?? stubbleLeftMm(figures, 0),
+        leftMm: z.passes[z.passes.length - 1]?.leftMm ?? left,
       }))
     : serviceZones(service).map((zoneId) => ({
         zoneId,
         load: figures(LOAD_CONSTANTS.withGrain),
-        leftMm: stubbleLeftMm(figures, 0),
+        leftMm: left,
       }))
   const care = carePlan(figures, service, skin, f.schools, f.noFragrance, 0, {
     products: f.products,

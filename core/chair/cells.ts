@@ -28,17 +28,25 @@ export function lettersUsed(plan: Plan, zoneId: ZoneId): number {
 }
 
 /** The lanes of a cover, from one number on; those that lost all their cells are left out. */
-export function shapesOf(skin: ZoneSkin, cover: Cover, first = 0): LaneShape[] {
+export function shapesOf(
+  skin: ZoneSkin,
+  cover: Cover,
+  first = 0,
+  /** The press of a lane, by its number, where it still has one. */
+  pressOf: (lane: number) => LaneShape['press'] = () => undefined,
+): LaneShape[] {
   const full = new Set(cover.lane)
   const numbers = Array.from({ length: cover.count }, (_, i) => i).filter(
     (i) => i >= first && full.has(i),
   )
   const packed = new Int16Array(cover.lane.length).fill(-1)
   cover.lane.forEach((l, c) => (packed[c] = l < 0 ? -1 : numbers.indexOf(l)))
-  return laneShapes(skin, { lane: packed, count: numbers.length, bound: 0 }).map((s, i) => ({
-    ...s,
-    letter: laneLetter(numbers[i]!),
-  }))
+  return laneShapes(skin, { lane: packed, count: numbers.length }, (l) => pressOf(numbers[l]!)).map(
+    (s, i) => ({
+      ...s,
+      letter: laneLetter(numbers[i]!),
+    }),
+  )
 }
 
 /** A packed cover as lanes of cells again. */
@@ -51,7 +59,7 @@ export function coverFrom(packed: string, count: number): Cover {
     lane[c] = at
     most = Math.max(most, at + 1)
   })
-  return { lane, count: most, bound: 0 }
+  return { lane, count: most }
 }
 
 const LETTERS = Array.from({ length: 52 }, (_, i) => laneLetter(i))

@@ -91,17 +91,17 @@ describe('feel first', () => {
     expect(told.state.felt[zoneId]!.tangent).toEqual(tangent)
     // As laid by the guess it may not be stroked.
     const lane = GUESSED.lanes.find((l) => l.zoneId === zoneId && l.pass === 1)!
-    const at = GUESSED.steps.findIndex((s) => s.id === lane.id)
+    const at = GUESSED.steps.findIndex((s) => s.id === lane.stepId)
     const there: Live = { plan: told.plan, state: { ...told.state, index: at } }
     const open = tell(there, { kind: 'blade-opened', detail: { bladeId: lane.bladeId } })
-    expect(() => tell(open, { kind: 'done', stepId: lane.id })).toThrow('Lay the zone anew')
+    expect(() => tell(open, { kind: 'done', stepId: lane.stepId! })).toThrow('Lay the zone anew')
     // Laid anew: every new lane keeps its relation to what was felt.
     const reading = toFieldReading(DEFAULTS, { id: 'f', method: 'felt', atMs: 0, ...felt }, 0)
     const input = { ...planInput({}), flow: flowOf([reading]) }
     const { amendment } = replan(input, told, { kind: 'felt', zoneId })
     const after = tell(told, { kind: 'amended', detail: { amendment } })
     const lanes = after.plan.lanes.filter(
-      (l) => l.zoneId === zoneId && after.plan.steps.some((s) => s.laneId === l.id),
+      (l) => l.zoneId === zoneId && after.plan.steps.some((s) => s.id === l.stepId),
     )
     expect(lanes.length).toBeGreaterThan(0)
     for (const l of lanes) expect(l.grain).toBe('read')

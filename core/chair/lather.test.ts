@@ -1,5 +1,5 @@
 import { DEFAULTS } from '../house/index.ts'
-import { makePlan } from '../plan/index.ts'
+import { groupsOf, makePlan } from '../plan/index.ts'
 import { planInput } from '../testing/plan.ts'
 import { kitEvents } from './kit.ts'
 import { latherNow } from './lather.ts'
@@ -8,7 +8,7 @@ import { advance, replayLive } from './service.ts'
 import { begin } from './state.ts'
 import type { ChairEvent } from './events.ts'
 
-const plan = makePlan(planInput({ skin: { reactivity: 'tough' } }))
+const plan = makePlan(planInput({ skin: { reactivity: 'tough' }, choice: { style: 'closest' } }))
 let id = 0
 const events = play(DEFAULTS, plan, {
   startMs: 0,
@@ -31,14 +31,15 @@ describe('lather', () => {
     expect(first.every((l) => l.leftMs === 6 * MIN)).toBe(true)
     expect(latherNow(DEFAULTS, fresh, at + 7 * MIN).every((l) => l.leftMs === -MIN)).toBe(true)
     const done = plan.lanes.filter((l) => l.zoneId === plan.lanes[0]!.zoneId && l.pass === 1)
-    const later = upTo((e) => e.kind === 'done' && e.stepId === done.at(-1)!.id)
+    const last = plan.steps.findLast((s) => done.some((l) => l.stepId === s.id))!
+    const later = upTo((e) => e.kind === 'done' && e.stepId === last.id)
     expect(latherNow(DEFAULTS, later, later.state.lastAtMs).map((l) => l.zoneId)).not.toContain(
       done[0]!.zoneId,
     )
   })
 
   it('renewed by hand is fresh again on what is not yet done', () => {
-    const some = upTo((e) => e.kind === 'done' && e.stepId === plan.lanes[3]!.id)
+    const some = upTo((e) => e.kind === 'done' && e.stepId === groupsOf(plan.lanes)[1]!.id)
     const atMs = some.state.lastAtMs + 5 * MIN
     const again = advance(some, {
       id: 'r',
@@ -64,7 +65,7 @@ describe('lather', () => {
       }
       live = advance(live, event)
     }
-    expect(strokes).toBe(plan.lanes.length)
+    expect(strokes).toBe(groupsOf(plan.lanes).length)
   })
 })
 

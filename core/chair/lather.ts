@@ -2,6 +2,7 @@
 import type { Figures } from '../house/index.ts'
 import type { ZoneId } from '../zones/index.ts'
 import { ROUTINE_CONSTANTS } from '../services/index.ts'
+import { stepZones } from '../plan/index.ts'
 import type { ChairPlan, Live } from './state.ts'
 
 export interface LatherNow {
@@ -21,7 +22,7 @@ export function latherNow(
   for (const step of plan.steps.slice(state.index)) {
     // Another pass brings its own lather.
     if (step.lays === 'lather' && !step.renews) break
-    if (step.zoneId && step.kind !== 'feel') zones.add(step.zoneId)
+    if (step.kind !== 'feel') for (const zone of stepZones(step)) zones.add(zone)
   }
   return [...zones]
     .flatMap((zoneId) => {

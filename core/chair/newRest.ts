@@ -1,7 +1,14 @@
 /** What a new rest of a running service comes to: its steps put right, and what it changes in figures. */
 import { DomainError } from '../errors.ts'
 import type { ZoneId } from '../zones/index.ts'
-import type { PlanInput, Lane, Plan, PlanStep } from '../plan/index.ts'
+import {
+  stepLanes,
+  stepZones,
+  type PlanInput,
+  type Lane,
+  type Plan,
+  type PlanStep,
+} from '../plan/index.ts'
 import { rednessOdds } from '../skin/index.ts'
 import type { Amendment } from './events.ts'
 import { executedLoads } from './outcome.ts'
@@ -32,8 +39,22 @@ function withoutIdleLather(steps: readonly PlanStep[]): PlanStep[] {
 
 /** A zone that gets no stroke any more need not be felt. */
 function withoutIdleFeel(steps: readonly PlanStep[]): PlanStep[] {
-  const stroked = new Set(steps.filter((s) => s.kind === 'stroke').map((s) => s.zoneId))
-  return steps.filter((s) => s.kind !== 'feel' || stroked.has(s.zoneId))
+  const stroked = new Set(steps.filter((s) => s.kind === 'stroke').flatMap(stepZones))
+  return steps.filter((s) => s.kind !== 'feel' || stroked.has(s.zoneId!))
+}
+
+/** Lanes of steps that go on without them: they are done with no step any more. */
+function leftBehind(
+  all: readonly Lane[],
+  made: readonly Lane[],
+  steps: readonly PlanStep[],
+): Lane[] {
+  const strokes = new Map(steps.filter((s) => s.kind === 'stroke').map((s) => [s.id, stepLanes(s)]))
+  return all.flatMap((l) => {
+    const now = strokes.get(l.stepId ?? l.id)
+    if (!now || now.includes(l.id) || made.some((m) => m.id === l.id)) return []
+    return [{ ...l, stepId: l.id }]
+  })
 }
 
 /**
@@ -50,11 +71,17 @@ export function newRest(
 ): Replanned {
   const rest = plan.steps.slice(state.index)
   const steps = withoutIdleFeel(withoutIdleLather(made))
-  const used = new Set(steps.flatMap((s) => (s.laneId ? [s.laneId] : [])))
-  const kept = lanes.filter((l) => used.has(l.id))
+  const used = new Set(steps.flatMap(stepLanes))
+  const own = lanes.filter((l) => used.has(l.id))
+  const kept = [...own, ...leftBehind(plan.lanes, own, steps)]
   const same =
     steps.length === rest.length &&
-    steps.every((s, i) => s.id === rest[i]!.id && s.relation === rest[i]!.relation) &&
+    steps.every(
+      (s, i) =>
+        s.id === rest[i]!.id &&
+        s.relation === rest[i]!.relation &&
+        stepLanes(s).length === stepLanes(rest[i]!).length,
+    ) &&
     covers.length === 0
   if (same) {
     throw new DomainError(

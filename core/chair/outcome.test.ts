@@ -94,7 +94,7 @@ describe('what a service leaves behind', () => {
             9,
           )
           const each = z.passes.map((p) =>
-            stubbleLeftMm(DEFAULTS, strokeAngle(p.strokeBearing, z.growthDirection)),
+            stubbleLeftMm(DEFAULTS, strokeAngle(p.strokeBearing, z.growthDirection), 'single-edge'),
           )
           expect(left[z.zoneId]).toBe(Math.min(...each))
         }

@@ -28,9 +28,12 @@ function leftOutAtChair(plan: Pick<Plan, 'zones' | 'lanes'>, state: ChairState) 
   for (const zone of plan.zones) {
     const first = plan.lanes.filter((l) => l.zoneId === zone.zoneId && l.pass === 1)
     const area = first.reduce((s, l) => s + l.areaCm2, 0)
-    const done = first.reduce((s, l) => s + (state.outcomes[l.id] === 'done' ? l.areaCm2 : 0), 0)
+    const done = first.reduce(
+      (s, l) => s + (state.outcomes[l.stepId ?? l.id] === 'done' ? l.areaCm2 : 0),
+      0,
+    )
     if (area === 0 || done >= MOSTLY * area) continue
-    const told = first.map((l) => state.skipReasons[l.id]).find(Boolean)
+    const told = first.map((l) => state.skipReasons[l.stepId ?? l.id]).find(Boolean)
     out[zone.zoneId] = state.redness.some((r) => r.zoneId === zone.zoneId)
       ? 'it reddened'
       : (told ?? 'left during the service')
@@ -69,7 +72,7 @@ export function zonesToLookAt(
 
 /** Lanes of a zone that were done. */
 const doneLanes = (plan: Pick<Plan, 'lanes'>, zone: ZonePlan, outcomes: Outcomes) =>
-  plan.lanes.filter((l) => l.zoneId === zone.zoneId && outcomes[l.id] === 'done')
+  plan.lanes.filter((l) => l.zoneId === zone.zoneId && outcomes[l.stepId ?? l.id] === 'done')
 
 /** Plans of the first version had no lanes: a zone was done pass by pass. */
 const donePasses = (zone: ZonePlan, outcomes: Outcomes) =>
@@ -125,7 +128,7 @@ export function leftStanding(
       if (done.length === 0) continue
       left[zone.zoneId] = Math.min(
         ...done.map((p) =>
-          stubbleLeftMm(figures, strokeAngle(p.strokeBearing, zone.growthDirection)),
+          stubbleLeftMm(figures, strokeAngle(p.strokeBearing, zone.growthDirection), 'single-edge'),
         ),
       )
       continue

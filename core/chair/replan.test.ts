@@ -1,6 +1,6 @@
 import { DEFAULTS } from '../house/index.ts'
 import { planInput, type PlanCase } from '../testing/plan.ts'
-import { makePlan, type Plan } from '../plan/index.ts'
+import { makePlan, stepZones, type Plan } from '../plan/index.ts'
 import { ZONES } from '../testing/head.ts'
 import type { ZoneId } from '../zones/index.ts'
 import { executedLoads } from './outcome.ts'
@@ -20,7 +20,7 @@ function under(c: PlanCase, strokes: number) {
     screen: 's',
     newId: () => `p${id++}`,
   })
-  const done = events.filter((e) => e.kind === 'done' && e.stepId?.match(/:\d:/))
+  const done = events.filter((e) => e.kind === 'done' && e.stepId?.startsWith('press:'))
   const cut = strokes === 0 ? 1 : events.indexOf(done[strokes - 1]!) + 1
   return { input, live: replayLive(plan, events.slice(0, cut)) }
 }
@@ -52,10 +52,14 @@ const strokesLeft = ({ plan, state }: Live) =>
   plan.steps.slice(state.index).filter((s) => s.kind === 'stroke')
 const at = (zoneId: string) => ZONES.find((z) => z.id === zoneId)!.samples[0]!
 
-const TOUGH: PlanCase = { service: 'face-shave', skin: { reactivity: 'tough' } }
+const TOUGH: PlanCase = {
+  service: 'face-shave',
+  skin: { reactivity: 'tough' },
+  choice: { style: 'closest' },
+}
 
 describe('planning the rest anew', () => {
-  const { input, live } = under(TOUGH, 12)
+  const { input, live } = under(TOUGH, 2)
 
   it.each<[string, Cause]>([
     ['a stop', { kind: 'stop' }],
@@ -90,10 +94,10 @@ describe('planning the rest anew', () => {
     const r = replan(input, hot, { kind: 'gentler', zoneId: 'chin', leaveZone: true })
     const next = amended(hot, r)
     const left = strokesLeft(next)
-    expect(left.length).toBeGreaterThan(5)
+    expect(left.length).toBeGreaterThan(2)
     for (const s of left) {
       expect(s).toMatchObject({ relation: 'with', pass: 1 })
-      expect(s.zoneId).not.toBe('chin')
+      expect(stepZones(s)).not.toContain('chin')
     }
     expect(r.now).toBeLessThan(r.before)
     expect(r.oddsNow).toBeLessThan(r.oddsBefore)
@@ -127,6 +131,9 @@ describe('planning the rest anew', () => {
       expect(Math.hypot(...lane.point.map((c, k) => c - place.point[k]!))).toBeGreaterThan(9)
     }
     const others = (p: Plan) => p.lanes.filter((l) => l.zoneId === 'chin')
+    const whole = (p: Plan) =>
+      p.lanes.filter((l) => l.stepId && !p.steps.some((s) => s.id === l.stepId))
+    expect(whole(next.plan)).toEqual([])
     expect(others(next.plan)).toEqual(others(early.plan))
     expect(r.amendment.covers.map((c) => c.zoneId)).toContain('cheek-lower-left')
   })
@@ -182,7 +189,7 @@ describe('planning the rest anew', () => {
   it('says so where nothing would change', () => {
     const { input: mild, live: soft } = under(
       { service: 'dermaplane', skin: { faceHair: 'fuzz', reactivity: 'average' } },
-      3,
+      1,
     )
     expect(() => replan(mild, soft, { kind: 'gentler', leaveZone: false })).toThrow(
       'already as gentle',
@@ -209,7 +216,7 @@ describe('planning the rest anew', () => {
 
   it('does the same on arms and legs', () => {
     const { input: body, live: legs } = under(
-      { service: 'body-shave', skin: { reactivity: 'tough' } },
+      { service: 'body-shave', skin: { reactivity: 'tough' }, choice: { style: 'closest' } },
       2,
     )
     const next = amended(legs, replan(body, legs, { kind: 'gentler', leaveZone: false }))

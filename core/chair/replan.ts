@@ -11,6 +11,15 @@ import { SERVICES } from '../services/index.ts'
 import { LOAD_CONSTANTS, updateSensitivity, type Sensitivity } from '../skin/index.ts'
 import { loadsGiven, redAtChair } from './outcome.ts'
 import {
+  holdPresses,
+  type LaneGroup,
+  type LaneShape,
+  type Parted,
+  partedOf,
+  type Sequence,
+  stepLanes,
+  stepZones,
+  type ZoneWork,
   zoneQuestion,
   zoneSkinOf,
   type PlanInput,
@@ -19,7 +28,6 @@ import {
   makeLane,
   type ZoneSkin,
   type Lane,
-  type PlannedPass,
   type PlanStep,
   laneTitle,
   strokeStep,
@@ -62,7 +70,7 @@ export function replan(input: PlanInput, live: Live, cause: Cause): Replanned {
       return newRest(
         learned,
         live,
-        rest.filter((s) => s.zoneId !== cause.zoneId),
+        withoutZone(live, rest, cause.zoneId),
         [],
         [],
         `${zoneName(cause.zoneId)}: the rest of it is skipped.`,
@@ -76,6 +84,23 @@ export function replan(input: PlanInput, live: Live, cause: Cause): Replanned {
     case 'felt':
       return laidAnew(learned, live, rest, cause.zoneId)
   }
+}
+
+/** Steps without one zone: those that work others too go on with them. */
+function withoutZone(
+  { plan }: Live,
+  rest: readonly PlanStep[],
+  zoneId: ZoneId | undefined,
+): PlanStep[] {
+  const byId = new Map(plan.lanes.map((l) => [l.id, l]))
+  return rest.flatMap((s) => {
+    if (!zoneId || !stepZones(s).includes(zoneId)) return [s]
+    const others = stepLanes(s).flatMap((id) => {
+      const lane = byId.get(id)
+      return lane && lane.zoneId !== zoneId ? [lane] : []
+    })
+    return others.length > 0 ? [restated(s, others)] : []
+  })
 }
 
 const closingOnly = (rest: readonly PlanStep[]) =>
@@ -122,9 +147,9 @@ function gentler(
   const lanes = remadeLanes(mild, live, rest, () => undefined)
   const steps = rest.flatMap((s) => {
     if (s.laneId === undefined) return [s]
-    if (s.zoneId === leaves) return []
-    const lane = lanes.get(s.laneId)
-    return lane ? [restated(s, lane)] : []
+    const own = stepLanes(s).flatMap((id) => lanes.get(id) ?? [])
+    const left = own.filter((l) => l.zoneId !== leaves)
+    return left.length > 0 ? [restated(s, left)] : []
   })
   const where = cause.zoneId ? `${zoneName(cause.zoneId)} reddened: ` : ''
   return newRest(
@@ -170,10 +195,14 @@ function leaveOut(
     )
   }
   const own = new Map([...lanes].filter(([, l]) => touched.has(l.zoneId)))
+  const before = new Map(live.plan.lanes.map((l) => [l.id, l]))
   const steps = rest.flatMap((s) => {
-    if (s.laneId === undefined || !touched.has(s.zoneId!)) return [s]
-    const lane = own.get(s.laneId)
-    return lane ? [restated(s, lane)] : []
+    if (!stepZones(s).some((z) => touched.has(z)) || s.laneId === undefined) return [s]
+    const now = stepLanes(s).flatMap((id) => {
+      const lane = before.get(id)
+      return (lane && touched.has(lane.zoneId) ? own.get(id) : lane) ?? []
+    })
+    return now.length > 0 ? [restated(s, now)] : []
   })
   return newRest(
     question,
@@ -201,7 +230,7 @@ function missed(
       'Fuzz is never gone over twice: leave what was missed for the next visit.',
     )
   }
-  const { question } = zoneQuestion({ ...input, memory: sameSkins(input.memory) })
+  const asked = { ...input, memory: sameSkins(input.memory) }
   const lanes: Lane[] = []
   const steps: PlanStep[] = []
   const covers: { zoneId: ZoneId; cover: string }[] = []
@@ -226,25 +255,22 @@ function missed(
       if (any) count++
     }
     covers.push({ zoneId, cover: packCover(old) })
-    for (const shape of shapesOf(skin, { lane, count, bound: 0 }, first)) {
-      if (shape.areaCm2 < LEAST_PATCH_CM2) continue
-      const made = makeLane(
-        question,
-        skin,
-        shape,
-        AGAIN,
-        `${zoneId}:9:${shape.letter}`,
-        undefined,
-        shape.growth,
-        {
-          hair: 'terminal',
-          avoid: zone.avoid,
-          why: undefined,
-          first: undefined,
-          parts: 1,
-          curlTight: input.client.curl === 'tight',
-        },
+    const shapes = shapesOf(skin, { lane, count }, first)
+    const parted = new Map([[zoneId, { shapes, packed: packCover({ lane, count }) }]])
+    const { question, works } = zoneQuestion(asked, [skin], parted)
+    const { hair, coarse, curlTight } = works.get(zoneId)!.question
+    const patches = shapes
+      .filter((shape) => shape.areaCm2 >= LEAST_PATCH_CM2)
+      .map((shape) =>
+        makeLane(
+          question,
+          skin,
+          shape,
+          { pass: AGAIN, chart: shape.growth, laneId: `${zoneId}:${AGAIN}:${shape.letter}` },
+          { hair, coarse, avoid: zone.avoid, curlTight },
+        ),
       )
+    for (const made of holdPresses(question, patches).lanes) {
       // It was felt, or read, before the zone was stroked at all.
       const known = live.plan.lanes.find((l) => l.zoneId === zoneId)?.grain
       const again = {
@@ -254,7 +280,7 @@ function missed(
       }
       lanes.push(again)
       steps.push({
-        ...strokeStep(again, 1, made.seconds / 60 + 0.1, false),
+        ...strokeStep(alone(again), () => 1, made.seconds / 60 + 0.1, false),
         title: `Missed: ${laneTitle(again, 1).toLowerCase()}`,
         short: `Missed: ${laneTitle(again, 1, true).toLowerCase()}`,
       })
@@ -286,25 +312,40 @@ function laidAnew(
   rest: readonly PlanStep[],
   zoneId: ZoneId,
 ): Replanned {
-  const { question, tools } = zoneQuestion({
-    ...input,
-    // Changes by hand were made to lanes that are no more.
-    choice: { style: live.plan.choice.style, edits: {} },
-  })
-  const planned = planZone({ ...question, tools }, zoneSkinOf(input, zoneId))
-  // What was felt speaks for the whole zone.
-  const lanes = planned.lanes.map((l): Lane => ({ ...l, grain: 'read' }))
+  const skin = zoneSkinOf(input, zoneId)
+  const { question, works } = zoneQuestion(
+    {
+      ...input,
+      // Changes by hand were made to lanes that are no more.
+      choice: { style: live.plan.choice.style, edits: {} },
+    },
+    [skin],
+  )
+  const work = works.get(zoneId)!
+  const before = live.plan.zones.find((z) => z.zoneId === zoneId)
+  const planned = planZone(question, work, rowBefore(live, zoneId, work))
+  // What was felt speaks for the whole zone. Letters and presses of the whole map mean other parts: its steps are its own.
+  const lanes = holdPresses(question, planned.lanes).lanes.map((l): Lane => ({
+    ...l,
+    grain: 'read',
+    stepId: `${l.id}:felt`,
+  }))
   const strokes = new Map<number, PlanStep[]>()
   for (const lane of lanes) {
     const parts = lanes.filter((l) => l.pass === lane.pass).length
-    const made = strokeStep(lane, parts, lane.seconds / 60 + 0.1, false)
+    const made = strokeStep(
+      { id: lane.stepId!, lead: lane, lanes: [lane] },
+      () => parts,
+      lane.seconds / 60 + 0.1,
+      false,
+    )
     strokes.set(lane.pass, [...(strokes.get(lane.pass) ?? []), made])
   }
   const steps = rest.flatMap((s) => {
-    if (s.zoneId !== zoneId || s.kind !== 'stroke') return [s]
+    if (s.kind !== 'stroke' || !stepZones(s).includes(zoneId)) return [s]
     const own = strokes.get(s.pass!) ?? []
     strokes.delete(s.pass!)
-    return own
+    return [...withoutZone(live, [s], zoneId), ...own]
   })
   return newRest(
     input,
@@ -312,19 +353,22 @@ function laidAnew(
     steps,
     lanes,
     [{ zoneId, cover: planned.zone.cover }],
-    `${zoneName(zoneId)}: felt to grow otherwise than was guessed; its lanes follow what was felt.`,
+    `${zoneName(zoneId)}: felt to grow otherwise than was guessed; its strokes follow what was felt.${before ? '' : ' It was not planned before.'}`,
   )
 }
 
-const AGAIN: PlannedPass = {
-  pass: 9,
-  relation: 'with',
-  strokeBearing: 0,
-  load: 0,
-  leftMm: 0,
-  smoothHours: 0,
-  rednessOdds: 0,
+/** Missed patches are told as a pass of their own, after all others. */
+const AGAIN = 9
+
+/** The row of strokes that a zone was planned with; the gentlest where that is none of its rows any more. */
+function rowBefore({ plan }: Live, zoneId: ZoneId, work: ZoneWork): Sequence {
+  const had = plan.zones.find((z) => z.zoneId === zoneId)?.passes.map((p) => p.relation) ?? []
+  return (
+    work.sequences.find((s) => s.map((x) => x.wanted).join() === had.join()) ?? work.sequences[0]!
+  )
 }
+
+const alone = (lane: Lane): LaneGroup => ({ id: lane.stepId ?? lane.id, lead: lane, lanes: [lane] })
 
 /** Lanes of the rest as they are made now, by id; those that no longer come up are absent. */
 function remadeLanes(
@@ -333,36 +377,63 @@ function remadeLanes(
   rest: readonly PlanStep[],
   coverFor: (zoneId: ZoneId, skin: ZoneSkin) => Cover | undefined,
 ): Map<string, Lane> {
-  const { question, tools } = zoneQuestion(input)
-  const wanted = new Set(rest.flatMap((s) => (s.laneId ? [s.laneId] : [])))
+  const wanted = new Set(rest.flatMap(stepLanes))
+  const own = plan.zones
+    .filter((z) => plan.lanes.some((l) => l.zoneId === z.zoneId && wanted.has(l.id)))
+    .map((zone) => ({ zone, skin: zoneSkinOf(input, zone.zoneId) }))
+  const skins = own.map((o) => o.skin)
+  const whole = partedOf(input, plan.service, skins)
+  const parted = new Map<ZoneId, Parted>()
+  for (const { zone, skin } of own) {
+    const cover = coverFor(zone.zoneId, skin) ?? coverFrom(zone.cover, skin.count)
+    const shapes = shapesOf(skin, cover, 0, stillPress(whole.get(zone.zoneId)!, cover)).filter(
+      (s) => s.areaCm2 >= LEAST_PATCH_CM2,
+    )
+    if (shapes.length > 0) parted.set(zone.zoneId, { shapes, packed: packCover(cover) })
+  }
+  const left = skins.filter((s) => parted.has(s.zone.id))
+  if (left.length === 0) return new Map()
+  const { question, works } = zoneQuestion(input, left, parted)
+  const bare = left.flatMap((skin) => {
+    const work = works.get(skin.zone.id)!
+    return planZone(question, work, rowBefore({ plan } as Live, skin.zone.id, work)).lanes
+  })
   const out = new Map<string, Lane>()
-  for (const zone of plan.zones) {
-    const { zoneId } = zone
-    if (!plan.lanes.some((l) => l.zoneId === zoneId && wanted.has(l.id))) continue
-    const skin = zoneSkinOf(input, zoneId)
-    const cover = coverFor(zoneId, skin) ?? coverFrom(zone.cover, skin.count)
-    const shapes = shapesOf(skin, cover).filter((s) => s.areaCm2 >= LEAST_PATCH_CM2)
-    if (shapes.length === 0) continue
-    const packed = packCover(cover)
-    const planned = planZone({ ...question, tools }, skin, { shapes, packed })
-    for (const lane of planned.lanes) {
-      const before = plan.lanes.find((l) => l.id === lane.id)
-      if (!wanted.has(lane.id) || !before) continue
+  for (const lane of holdPresses(
+    question,
+    bare.filter((l) => wanted.has(l.id)),
+  ).lanes) {
+    const before = plan.lanes.find((l) => l.id === lane.id)
+    if (!before) continue
+    out.set(lane.id, {
+      ...lane,
+      stepId: before.stepId ?? before.id,
       // What was felt on the way still speaks for the whole zone.
-      out.set(lane.id, before.grain ? { ...lane, grain: before.grain } : lane)
-    }
+      ...(before.grain && { grain: before.grain }),
+    })
   }
   return out
 }
 
-/** A step with its lane's new figures; what the walk said of blades stays. */
-function restated(step: PlanStep, lane: Lane): PlanStep {
-  const made = strokeStep(lane, 1, step.minutes, step.freshBlade === true)
-  const seconds = lane.seconds / 60
+/** The press of each lane whose skin is still that of the whole map's part of that number. */
+function stillPress(whole: Parted, cover: Cover): (lane: number) => LaneShape['press'] {
+  const there = coverFrom(whole.packed, cover.lane.length)
+  return (lane) => {
+    const inside = cover.lane.every((l, c) => l !== lane || there.lane[c] === lane)
+    return inside ? whole.shapes[lane]?.press : undefined
+  }
+}
+
+/** A step with its lanes' new figures; what the walk said of blades stays. */
+function restated(step: PlanStep, lanes: readonly Lane[]): PlanStep {
+  const sorted = [...lanes].sort((a, b) => b.areaCm2 - a.areaCm2)
+  const group = { id: step.id, lead: sorted[0]!, lanes: sorted }
+  const made = strokeStep(group, () => 1, step.minutes, step.freshBlade === true)
+  const seconds = sorted.reduce((s, l) => s + l.seconds, 0) / 60
+  const same = lanes.length === stepLanes(step).length
   return {
     ...made,
-    title: step.title,
-    ...(step.short !== undefined && { short: step.short }),
+    ...(same && { title: step.title, ...(step.short !== undefined && { short: step.short }) }),
     minutes: Math.min(step.minutes, seconds + 0.2),
   }
 }

@@ -1,6 +1,6 @@
 /** What kind of hair grows where. */
+export { COARSENESSES } from '../skin/index.ts'
 export {
-  COARSENESSES,
   CURLS,
   DENSITIES,
   GREYS,

@@ -7,7 +7,6 @@ import type { HairKind, ZoneId } from '../zones/index.ts'
 export const HAIR_KINDS = ['vellus', 'mixed', 'terminal'] as const
 export const DENSITIES = ['none', 'sparse', 'medium', 'dense'] as const
 export const GREYS = ['none', 'some', 'most'] as const
-export const COARSENESSES = ['fine', 'medium', 'coarse'] as const
 export const CURLS = ['straight', 'wavy', 'tight'] as const
 
 /** Hair of one zone; what is left out is as told at Ask. */

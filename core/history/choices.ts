@@ -2,7 +2,7 @@
 import { nickZone, type ChairState } from '../chair/index.ts'
 import type { Relation } from '../grain/index.ts'
 import { BLADES, type BladeId } from '../kit/index.ts'
-import { slipFor, type Plan } from '../plan/index.ts'
+import { slipFor, stepLanes, type Plan } from '../plan/index.ts'
 import { SERVICES } from '../services/index.ts'
 import type { Slip, ToolKind } from '../skin/index.ts'
 
@@ -44,10 +44,16 @@ export function choicesOf(
   const used = new Map<number, number>()
   const blades = new Map<BladeId, number>()
   const zones: Record<string, ZoneChoice & { passList: Set<number> }> = {}
-  for (const step of plan.steps) {
-    const lane = lanes.get(step.laneId ?? step.id)
-    if (step.kind !== 'stroke' || !lane || state.outcomes[step.id] !== 'done') continue
-    const blade = state.onBlade[step.id]
+  const done = plan.steps
+    .filter((s) => s.kind === 'stroke' && state.outcomes[s.id] === 'done')
+    .flatMap((step) => {
+      const ids = stepLanes(step)
+      return (ids.length > 0 ? ids : [step.id]).flatMap((id) => {
+        const lane = lanes.get(id)
+        return lane ? [{ lane, blade: state.onBlade[step.id] }] : []
+      })
+    })
+  for (const { lane, blade } of done) {
     const before = blade === undefined ? 0 : (used.get(blade) ?? 0)
     if (blade !== undefined) used.set(blade, before + lane.strokes)
     blades.set(lane.bladeId, (blades.get(lane.bladeId) ?? 0) + 1)

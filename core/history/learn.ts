@@ -7,7 +7,11 @@ import {
   learnBumps,
   learnFading,
   type FadeBelief,
-  learnZones,
+  believe,
+  type SkinBelief,
+  skinPooling,
+  zoneSensitivity,
+  zoneSums,
   type StudioSkin,
   expectedMean,
   type Sensitivity,
@@ -24,6 +28,10 @@ import {
 /** What the models have learned of a client, by zone. */
 export interface ClientModel {
   sensitivity: Record<string, Sensitivity>
+  /** What is believed of the client's skin as a whole; the zones' sensitivities come from it. */
+  belief: SkinBelief
+  /** Of the last answered services how many had a zone at redness 2 or more. */
+  record: { visits: number; reddened: number }
   /** Bumps and ingrown hairs per unit load. */
   bumps: Record<string, Sensitivity>
   growth: Record<string, Growth>
@@ -77,6 +85,9 @@ export function bumpOutcomes(
   })
 }
 
+/** A client's own record looks back over so many answered services. */
+const RECORD_VISITS = 8
+
 /** Learns a client. */
 export function learnClient(
   figures: Figures,
@@ -90,9 +101,15 @@ export function learnClient(
   const outcomes = skinOutcomes(figures, past)
   const bumps = bumpOutcomes(figures, past)
   const mean = studio?.mean[skin.reactivity] ?? expectedMean(figures, skin.reactivity)
-  const sensitivity = learnZones(figures, zones, skin.reactivity, outcomes.flat(), mean)
+  const belief = believe(zoneSums(outcomes.flat()), skinPooling(figures, mean))
+  const last = outcomes.slice(-RECORD_VISITS)
   return {
-    sensitivity,
+    sensitivity: Object.fromEntries(zones.map((z) => [z, zoneSensitivity(belief, z)])),
+    belief,
+    record: {
+      visits: last.length,
+      reddened: last.filter((visit) => visit.some((o) => o.grade >= 2)).length,
+    },
     bumps: learnBumps(figures, zones, skin, bumps.flat()),
     growth: learnGrowth(figures, skin, service, hair),
     fading: learnFading(figures, fadeSteps(past)),

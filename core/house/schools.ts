@@ -20,6 +20,7 @@ export const SCHOOLS = {
     { id: 'one-across', text: 'One pass across' },
     { id: 'with-against', text: 'With, then against' },
     { id: 'with-only', text: 'With only (bump-prone)' },
+    { id: 'free', text: 'Whatever suits the skin, zone by zone' },
   ]),
   fuzzDirection: q('Stroke direction when dermaplaning', [
     { id: 'with-growth', text: 'With the growth' },

@@ -87,7 +87,7 @@ export const BLADES = {
   safety: blade(
     'safety',
     'safety razor, single edge',
-    'single-edge',
+    'headed',
     B.safetyMm,
     B.angleShaveDeg,
     B.priceSafety,
@@ -96,7 +96,7 @@ export const BLADES = {
   'single-edge': blade(
     'single-edge',
     'single-edge holder',
-    'single-edge',
+    'headed',
     B.singleEdgeMm,
     B.angleShaveDeg,
     B.priceSingleEdge,

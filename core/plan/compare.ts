@@ -1,13 +1,17 @@
 /** Plans beside each other: what each comes to over its skin, and where they differ. */
 import { sum } from '../stats/index.ts'
 import type { ZoneId } from '../zones/index.ts'
-import type { Lane, Plan, ZonePlan } from './types.ts'
+import type { FrontPoint, Lane, Plan, ZonePlan } from './types.ts'
 
 /** A plan in a few figures; means are over its skin, weighed by area. */
 export interface PlanFigures {
   readonly minutes: number
   readonly load: number
   readonly smoothHours: number
+  /** P(any zone at redness 2 or more); undefined in plans kept before this was told. */
+  readonly any?: number
+  /** P(many bumps) of the zone with the highest. */
+  readonly bumps?: number
   /** The zone with the highest odds of redness. */
   readonly worst: ZonePlan
   readonly blades: number
@@ -23,6 +27,10 @@ export function planFigures(plan: Plan): PlanFigures {
     minutes: Math.round(plan.totalMinutes),
     load: mean((z) => z.totalLoad),
     smoothHours: mean((z) => z.smoothHours),
+    ...(plan.odds && { any: plan.odds.any }),
+    ...(plan.zones[0]?.bumpOdds !== undefined && {
+      bumps: Math.max(...plan.zones.map((z) => z.bumpOdds ?? 0)),
+    }),
     worst: plan.zones.reduce((a, b) => (b.rednessOdds > a.rednessOdds ? b : a)),
     blades: plan.bladeCount,
     cost: plan.cost,
@@ -70,4 +78,12 @@ export function planDifferences(
       if (least < load - SAME) return [{ zoneId, letter, difference: 'gentlest-less' }]
       return []
     })
+}
+
+/** The points of a front from gentlest to closest: each smoother than the one before, for higher odds. */
+export function frontLine(points: readonly FrontPoint[]): FrontPoint[] {
+  const line: FrontPoint[] = []
+  for (const p of [...points].sort((a, b) => a.odds - b.odds || b.hours - a.hours))
+    if (line.length === 0 || p.hours > line[line.length - 1]!.hours + 0.05) line.push(p)
+  return line
 }

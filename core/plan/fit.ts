@@ -1,6 +1,6 @@
-/** "Make it 30 minutes": drops what buys least until a plan fits, and says what. */
+/** "Make it 30 minutes": drops what buys least until a plan fits, and says what. Both sides of an area go together. */
 import type { Relation } from '../grain/index.ts'
-import type { ZoneId } from '../zones/index.ts'
+import { areaOf, zoneStem, type ZoneId } from '../zones/index.ts'
 import type { Dropped, Lane, ZonePlan } from './types.ts'
 import { type Walked, type WalkInput, walkThrough } from './walk.ts'
 
@@ -24,14 +24,15 @@ export function fit(
   let walked = walkThrough(input, lanes, zones)
   const dropped: Dropped[] = []
   while (within !== undefined && walked.totalMinutes > within + 0.05) {
-    const least = cheapest(zones, lanes)
+    const least = leastWorth(zones, lanes)
     if (!least) break
-    lanes = lanes.filter((l) => !(l.zoneId === least.zoneId && l.pass === least.pass))
-    zones = zones.map((z) => (z.zoneId === least.zoneId ? withoutLast(z) : z))
+    const own = new Set(least.zones)
+    lanes = lanes.filter((l) => !(own.has(l.zoneId) && l.pass === least.pass))
+    zones = zones.map((z) => (own.has(z.zoneId) ? withoutLast(z) : z))
     const next = walkThrough(input, lanes, zones)
     dropped.push({
       relation: least.relation,
-      zone: least.zone,
+      zone: least.name,
       minutes: walked.totalMinutes - next.totalMinutes,
       hours: least.hours,
     })
@@ -40,33 +41,53 @@ export function fit(
   return { zones, lanes, walked, dropped }
 }
 
-/** The last pass of a zone that buys the least smoothness over its area for its time; first passes are never dropped. */
-function cheapest(zones: readonly ZonePlan[], lanes: readonly Lane[]) {
-  let least:
-    | {
-        zoneId: ZoneId
-        zone: string
-        pass: number
-        relation: Relation
-        hours: number
-        worth: number
-      }
-    | undefined
-  for (const zone of zones) {
-    const last = zone.passes[zone.passes.length - 1]!
-    const before = zone.passes[zone.passes.length - 2]
-    if (!before) continue
-    const own = lanes.filter((l) => l.zoneId === zone.zoneId && l.pass === last.pass)
-    const seconds = own.reduce((s, l) => s + l.seconds, 0)
-    const hours = last.smoothHours - before.smoothHours
-    const worth = (hours * zone.areaCm2) / Math.max(seconds, 1)
-    if (!least || worth < least.worth) {
-      const { zoneId, name } = zone
-      least = { zoneId, zone: name, pass: last.pass, relation: last.relation, hours, worth }
-    }
-  }
-  return least
+/** A last pass of an area, and what it buys: hours over its skin for each second. */
+export interface LastPass {
+  readonly zones: readonly ZoneId[]
+  readonly name: string
+  readonly pass: number
+  readonly relation: Relation
+  /** Hours of smoothness that go with it, mean over its skin. */
+  readonly hours: number
+  /** Hours · cm² a second. */
+  readonly worth: number
 }
+
+/** The last passes of all areas; first passes are never among them. */
+export function lastPasses(zones: readonly ZonePlan[], lanes: readonly Lane[]): LastPass[] {
+  const groups = new Map<string, ZonePlan[]>()
+  for (const zone of zones) {
+    if (zone.passes.length < 2) continue
+    const key = `${areaOf(zoneStem(zone.zoneId)).name} ${zone.passes.length}`
+    groups.set(key, [...(groups.get(key) ?? []), zone])
+  }
+  return [...groups.values()].map((own) => {
+    const last = own[0]!.passes[own[0]!.passes.length - 1]!
+    const ids = own.map((z) => z.zoneId)
+    const seconds = lanes
+      .filter((l) => ids.includes(l.zoneId) && l.pass === last.pass)
+      .reduce((s, l) => s + l.seconds, 0)
+    const area = own.reduce((s, z) => s + z.areaCm2, 0)
+    const gain = own.reduce((s, z) => {
+      const [before, after] = z.passes.slice(-2)
+      return s + z.areaCm2 * (after!.smoothHours - before!.smoothHours)
+    }, 0)
+    return {
+      zones: ids,
+      name: areaOf(zoneStem(ids[0]!)).name,
+      pass: last.pass,
+      relation: last.relation,
+      hours: gain / area,
+      worth: gain / Math.max(seconds, 1),
+    }
+  })
+}
+
+const leastWorth = (zones: readonly ZonePlan[], lanes: readonly Lane[]): LastPass | undefined =>
+  lastPasses(zones, lanes).reduce<LastPass | undefined>(
+    (a, b) => (a && a.worth <= b.worth ? a : b),
+    undefined,
+  )
 
 function withoutLast(zone: ZonePlan): ZonePlan {
   const passes = zone.passes.slice(0, -1)
@@ -77,5 +98,6 @@ function withoutLast(zone: ZonePlan): ZonePlan {
     totalLoad: passes.reduce((s, p) => s + p.load, 0),
     smoothHours: last.smoothHours,
     rednessOdds: last.rednessOdds,
+    ...(last.bumpOdds !== undefined && { bumpOdds: last.bumpOdds }),
   }
 }

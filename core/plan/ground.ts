@@ -1,4 +1,5 @@
 /** What plans stand on: the head or the sheet of arms and legs, with the growth over it. */
+import { DomainError } from '../errors.ts'
 import { bodyMesh, BODY_ZONES } from '../body/index.ts'
 import {
   carry,
@@ -16,6 +17,7 @@ import {
   type ZonedMesh,
   type ZoneRecord,
   Locator,
+  surfacePoint,
   triangleNeighbours,
   type Surface,
 } from '../head/index.ts'
@@ -41,7 +43,20 @@ export function headGround(
 
 /** What handles are cast against. */
 export function headRoom(mesh: ZonedMesh): Room {
-  return { locator: new Locator(mesh), zoneOf: (t) => ZONE_IDS[mesh.zones[t]!]! }
+  const locator = new Locator(mesh)
+  return {
+    locator,
+    zoneOf: (t) => ZONE_IDS[mesh.zones[t]!]!,
+    nearest(at, normal) {
+      try {
+        const { triangle, weights, distanceMm } = locator.nearest(at, normal)
+        return { triangle, distanceMm, ...surfacePoint(mesh, triangle, weights[0], weights[1]) }
+      } catch (error) {
+        if (error instanceof DomainError) return undefined
+        throw error
+      }
+    },
+  }
 }
 
 /** The head's field over the display mesh, with the places where it turns. */

@@ -2,7 +2,7 @@
  * Whether the handle has room: cast from the lane along its length against the head's mesh and the client's shoulders and
  * chest. Where it would meet something, another stance or the other hand is taken.
  */
-import { cross, dot, unit, type Vec3, type Locator } from '../head/index.ts'
+import { cross, dot, unit, type SurfacePoint, type Vec3, type Locator } from '../head/index.ts'
 import { ZONE_FACTS, zoneStem, type ZoneId } from '../zones/index.ts'
 import { toRadians } from '../grain/index.ts'
 import { constant, type Figures } from '../house/index.ts'
@@ -28,6 +28,11 @@ const STEP_MM = 7
 /** What the handle is cast against. */
 export interface Room {
   readonly locator: Locator
+  /** The place of the mesh that is nearest to one beside it, with its triangle; undefined far from the skin. */
+  readonly nearest: (
+    at: Vec3,
+    normal: Vec3,
+  ) => (SurfacePoint & { triangle: number; distanceMm: number }) | undefined
   /** Zone of a triangle of the mesh that the locator knows. */
   readonly zoneOf: (triangle: number) => ZoneId
 }
@@ -111,19 +116,48 @@ function fromBar(p: Vec3, a: Vec3, b: Vec3): number {
   return Math.hypot(q[0] - t * d[0], q[1] - t * d[1], q[2] - t * d[2])
 }
 
-/** The stance in which the handle has room, with the reason where it is not the usual one. */
+/** A place that the blade is led over, with its stroke there. */
+export interface HandlePart {
+  readonly point: Vec3
+  readonly normal: Vec3
+  readonly stroke: Vec3
+}
+
+/** What the handle meets first at any of the parts. */
+function meetsAny(
+  figures: Figures,
+  room: Room,
+  blade: Blade,
+  parts: readonly HandlePart[],
+  hour: number,
+  turnDeg: number,
+  backhand: boolean,
+  tried: Map<string, ReturnType<typeof meets>>,
+) {
+  let worst: ReturnType<typeof meets>
+  for (const [i, { point, normal, stroke }] of parts.entries()) {
+    const way = handleWay(figures, blade, point, normal, stroke, hour, turnDeg, backhand)
+    const key = `${i} ${way.map((x) => x.toFixed(3)).join()}`
+    if (!tried.has(key)) tried.set(key, meets(figures, room, blade, point, way))
+    const met = tried.get(key)
+    if (met && (!worst || met.atMm < worst.atMm)) worst = met
+  }
+  return worst
+}
+
+/** The stance in which the handle has room at every part, with the reason where it is not the usual one. */
 export function findStance(
   figures: Figures,
   room: Room | undefined,
   blade: Blade,
   zoneId: ZoneId,
-  lane: { point: Vec3; normal: Vec3; stroke: Vec3 },
+  parts: readonly HandlePart[],
   hand: Hand,
   family: ServiceFamily,
   turnDeg: number,
   towardWorker = false,
 ): { stance: Stance; reason: Reason } {
-  const comes = (hour: number) => dot(lane.stroke, reachFrom(figures, hour, turnDeg))
+  const comes = (hour: number) => dot(parts[0]!.stroke, reachFrom(figures, hour, turnDeg))
   const hours = towardWorker
     ? [...stances(zoneId, hand, family)].sort((a, b) => comes(b) - comes(a))
     : stances(zoneId, hand, family)
@@ -135,19 +169,7 @@ export function findStance(
   const tried = new Map<string, ReturnType<typeof meets>>()
   for (const backhand of [false, true]) {
     for (const hour of hours) {
-      const way = handleWay(
-        figures,
-        blade,
-        lane.point,
-        lane.normal,
-        lane.stroke,
-        hour,
-        turnDeg,
-        backhand,
-      )
-      const key = way.map((x) => x.toFixed(3)).join()
-      if (!tried.has(key)) tried.set(key, meets(figures, room, blade, lane.point, way))
-      const met = tried.get(key)
+      const met = meetsAny(figures, room, blade, parts, hour, turnDeg, backhand, tried)
       if (!met) {
         const text = stanceWords(hour)
         if (first === undefined) {

@@ -7,7 +7,7 @@ import { HEAD, ZONES } from '../testing/head.ts'
 import { BLADES } from '../kit/index.ts'
 import { findStance, handleWay, meets, type Room } from './handle.ts'
 import {
-  acrossWay,
+  acrossWays,
   clientAction,
   freeHand,
   poseFor,
@@ -77,7 +77,7 @@ describe('the turn of the head and what the client does', () => {
       if (zone.endsWith('-left') && !behind) expect(poseFor(zone).text).toContain('client’s right')
       if (mirrorZone(zone) === zone && !behind) expect(poseFor(zone).text).toMatch(/^Head straight/)
     }
-    expect(poseFor('neck-lower-left').text).toContain('chin up')
+    expect(poseFor('neck-lower-left').text).toContain('head back')
     expect(poseFor('under-chin-centre').text).toBe('Head straight, head back.')
     expect(poseFor('calf-left').text).toContain('face down')
   })
@@ -137,8 +137,14 @@ describe('across', () => {
     fc.assert(
       fc.property(zoneAndWay, ({ zone, turn }) => {
         const [a, b] = waysOf(zone, turn)
-        const first = acrossWay(zone.id, zone.centre.point, [a, b], HAZARDS)
-        const second = acrossWay(zone.id, zone.centre.point, [b, a], HAZARDS)
+        const first = acrossWays(
+          [{ zoneId: zone.id, areaCm2: 1, point: zone.centre.point, ways: [a, b] }],
+          HAZARDS,
+        )
+        const second = acrossWays(
+          [{ zoneId: zone.id, areaCm2: 1, point: zone.centre.point, ways: [b, a] }],
+          HAZARDS,
+        )
         const gap = Math.abs(dot(a, usualPull(zone.id) ?? [0, 0, 0]))
         if (gap > 1e-3) expect([a, b][first.way]).toEqual([b, a][second.way])
         expect(first.why.length).toBeGreaterThan(5)
@@ -151,14 +157,36 @@ describe('across', () => {
     const lips = { name: 'lips', at: record('lips').centre.point }
     const n = unit(lip.centre.normal)
     const up = unit([0 - n[1] * n[0], 1 - n[1] * n[1], 0 - n[1] * n[2]] as Vec3)
-    const { way, why } = acrossWay(lip.id, lip.centre.point, [up, [-up[0], -up[1], -up[2]]], [lips])
+    const { way, why } = acrossWays(
+      [
+        {
+          zoneId: lip.id,
+          areaCm2: 1,
+          point: lip.centre.point,
+          ways: [up, [-up[0], -up[1], -up[2]]],
+        },
+      ],
+      [lips],
+    )
     expect(way).toBe(0)
     expect(why).toContain('away from the lips')
     const kept = {
       name: 'kept hair',
       at: [lip.centre.point[0], lip.centre.point[1] + 9, lip.centre.point[2]] as Vec3,
     }
-    expect(acrossWay(lip.id, lip.centre.point, [up, [-up[0], -up[1], -up[2]]], [kept]).way).toBe(1)
+    expect(
+      acrossWays(
+        [
+          {
+            zoneId: lip.id,
+            areaCm2: 1,
+            point: lip.centre.point,
+            ways: [up, [-up[0], -up[1], -up[2]]],
+          },
+        ],
+        [kept],
+      ).way,
+    ).toBe(1)
   })
 
   it('far from every hazard lets the free hand pull the usual way', () => {
@@ -167,7 +195,10 @@ describe('across', () => {
     const far = [{ name: 'ear', at: [0, 0, 900] as Vec3 }]
     const ways: [Vec3, Vec3] = [back, [-back[0], -back[1], -back[2]]]
     // The hand pulls back toward the ear, so the stroke runs forward.
-    expect(acrossWay(cheek.id, cheek.centre.point, ways, far).way).toBe(1)
+    expect(
+      acrossWays([{ zoneId: cheek.id, areaCm2: 1, point: cheek.centre.point, ways: ways }], far)
+        .way,
+    ).toBe(1)
   })
 })
 
@@ -180,6 +211,7 @@ describe('the handle', () => {
         below: () => undefined,
         within: (p: Vec3, r: number) => (p[0] > 60 - r ? 1 : undefined),
       } as never,
+      nearest: () => undefined,
       zoneOf: () => 'brow-left',
     }
     const met = meets(DEFAULTS, wall, BLADES.shavette, [0, 0, 0], [1, 0, 0])!
@@ -205,6 +237,7 @@ describe('the handle', () => {
         below: () => undefined,
         within: (p: Vec3) => (p[0] < 20 ? 1 : undefined),
       } as never,
+      nearest: () => undefined,
       zoneOf: () => 'nose-bridge',
     }
     const lane = {
@@ -218,7 +251,7 @@ describe('the handle', () => {
       barred,
       BLADES.shavette,
       'cheek-lower-left',
-      lane,
+      [lane],
       'right',
       'razor',
       straight,
@@ -227,6 +260,7 @@ describe('the handle', () => {
     expect(reason.text).toContain('would meet the nose bridge')
     const free: Room = {
       locator: { below: () => undefined, within: () => undefined } as never,
+      nearest: () => undefined,
       zoneOf: () => 'chin',
     }
     expect(
@@ -235,18 +269,41 @@ describe('the handle', () => {
         free,
         BLADES.shavette,
         'cheek-lower-left',
-        lane,
+        [lane],
         'right',
         'razor',
         straight,
       ).stance,
     ).toEqual({ hour: 9, text: 'Stand on the client’s right.' })
+    // Barred at one of its parts, a press is held as if it were barred at all of them.
+    const there = { ...lane, point: [-60, -50, 40] as Vec3 }
+    const half: Room = {
+      ...barred,
+      locator: {
+        below: () => undefined,
+        within: (p: Vec3) => (p[0] < -100 ? 1 : undefined),
+      } as never,
+    }
+    const at = (parts: (typeof lane)[]) =>
+      findStance(
+        DEFAULTS,
+        half,
+        BLADES.shavette,
+        'cheek-lower-left',
+        parts,
+        'right',
+        'razor',
+        straight,
+      ).stance
+    expect(at([lane]).hour).toBe(9)
+    expect(at([lane, there])).not.toEqual(at([lane]))
     const shut: Room = {
       locator: { below: () => undefined, within: () => 1 } as never,
+      nearest: () => undefined,
       zoneOf: () => 'chin',
     }
     expect(
-      findStance(DEFAULTS, shut, BLADES.shavette, 'chin', lane, 'right', 'razor', straight).reason
+      findStance(DEFAULTS, shut, BLADES.shavette, 'chin', [lane], 'right', 'razor', straight).reason
         .text,
     ).toContain('take it short')
   })

@@ -8,6 +8,7 @@ import {
   isBody,
   zoneStem,
   type ZoneId,
+  type ZoneStem,
   zoneSide,
 } from '../zones/index.ts'
 import type { Schools } from '../house/index.ts'
@@ -94,10 +95,25 @@ export function poseFor(zoneId: ZoneId): Pose {
     ? `Head turned to the client’s ${side === 'left' ? 'right' : 'left'}`
     : 'Head straight'
   const turnDeg = side === 'left' ? -30 : side === 'right' ? 30 : 0
-  if (stem.startsWith('neck')) return { text: `${away}, chin up.`, turnDeg }
-  if (stem.startsWith('under-chin')) return { text: `${away}, head back.`, turnDeg }
+  if (stem.startsWith('neck') || stem.startsWith('under-chin'))
+    return { text: `${away}, head back.`, turnDeg }
   return { text: `${away}.`, turnDeg }
 }
+
+/**
+ * Zones that may be worked under one turn of the head: those that are held alike, and round the mouth a group of their own, which
+ * the hand goes round without a turn.
+ */
+export function turnGroup(zoneId: ZoneId): string {
+  return AROUND_MOUTH.has(zoneStem(zoneId)) ? 'mouth' : poseFor(zoneId).text
+}
+
+const AROUND_MOUTH: ReadonlySet<ZoneStem> = new Set([
+  'upper-lip',
+  'mouth-corner',
+  'under-lip',
+  'chin',
+])
 
 /** What the client does while the blade is there; empty when nothing (common practice). */
 export function clientAction(zoneId: ZoneId): string {
@@ -178,33 +194,50 @@ const PULL_WEIGHT = 0.6
 /** A hazard farther off than this no longer decides. */
 const FAR_MM = 60
 
+/** A part of a press with its two ways across, unit tangents. */
+export interface AcrossPart {
+  readonly zoneId: ZoneId
+  readonly areaCm2: number
+  readonly point: Vec3
+  readonly ways: readonly [Vec3, Vec3]
+}
+
 /**
- * Of the two ways across, the one that runs away from the nearest eye, lip fold, ear or kept hair and lets the free hand
- * pull the way the zone is usually drawn.
- * @param ways the two strokes as unit tangents
+ * Of the two ways across, the one that over all parts runs away from the nearest eye, lip fold, ear or kept hair and lets the
+ * free hand pull the way the zone is usually drawn.
+ * @param second which of two ways that are as good is taken
  */
-export function acrossWay(
-  zoneId: ZoneId,
-  point: Vec3,
-  ways: readonly [Vec3, Vec3],
+export function acrossWays(
+  parts: readonly AcrossPart[],
   hazards: readonly Hazard[],
+  second = false,
 ): { way: 0 | 1; why: string } {
-  const nearest = hazards.reduce<Hazard | undefined>(
-    (a, b) => (!a || distance2(b.at, point) < distance2(a.at, point) ? b : a),
-    undefined,
-  )
-  const gap = nearest ? Math.sqrt(distance2(nearest.at, point)) : Infinity
-  const away: Vec3 = nearest
-    ? unit([point[0] - nearest.at[0], point[1] - nearest.at[1], point[2] - nearest.at[2]])
-    : [0, 0, 0]
-  const urgency = Math.max(0, 1 - gap / (2 * FAR_MM)) * 2
-  const pull = usualPull(zoneId)
-  const score = (stroke: Vec3) =>
-    urgency * dot(stroke, away) - (pull ? PULL_WEIGHT * dot(stroke, pull) : 0)
-  const way = score(ways[0]) >= score(ways[1]) ? 0 : 1
-  const stroke = ways[way]
-  const from = nearest && dot(stroke, away) > 0.1 ? `away from the ${nearest.name}` : ''
-  const hand = pull && dot(stroke, pull) < -0.1 ? 'the free hand pulls the usual way' : ''
+  let [difference, away, pulls] = [0, 0, 0]
+  let named: { hazard: Hazard; gap: number } | undefined
+  for (const { zoneId, areaCm2, point, ways } of parts) {
+    const nearest = hazards.reduce<Hazard | undefined>(
+      (a, b) => (!a || distance2(b.at, point) < distance2(a.at, point) ? b : a),
+      undefined,
+    )
+    const gap = nearest ? Math.sqrt(distance2(nearest.at, point)) : Infinity
+    if (nearest && (!named || gap < named.gap)) named = { hazard: nearest, gap }
+    const from: Vec3 = nearest
+      ? unit([point[0] - nearest.at[0], point[1] - nearest.at[1], point[2] - nearest.at[2]])
+      : [0, 0, 0]
+    const urgency = Math.max(0, 1 - gap / (2 * FAR_MM)) * 2
+    const pull = usualPull(zoneId)
+    const runs = (i: 0 | 1) => dot(ways[i], from)
+    const drawn = (i: 0 | 1) => (pull ? -dot(ways[i], pull) : 0)
+    difference += areaCm2 * (urgency * (runs(0) - runs(1)) + PULL_WEIGHT * (drawn(0) - drawn(1)))
+    away += areaCm2 * runs(0)
+    pulls += areaCm2 * drawn(0)
+  }
+  const area = parts.reduce((s, p) => s + p.areaCm2, 0)
+  // Ways that are as good but for rounding: a left hand takes the other one than a right hand.
+  const way = Math.abs(difference) < 1e-6 * area ? (second ? 1 : 0) : difference > 0 ? 0 : 1
+  const sign = way === 0 ? 1 : -1
+  const from = named && sign * away > 0.1 * area ? `away from the ${named.hazard.name}` : ''
+  const hand = sign * pulls > 0.1 * area ? 'the free hand pulls the usual way' : ''
   return {
     way,
     why: [from, hand].filter(Boolean).join(', and ') || 'either way is as good; this one was taken',

@@ -2,8 +2,14 @@
 export { bodyHair } from './bodyHair.ts'
 export { BLADE_FIT_CONSTANTS } from './bladeFit.ts'
 export { CLOSENESS_CONSTANTS, stubbleLeftMm } from './closeness.ts'
-export { type LaneDifference, planDifferences, planFigures, type PlanFigures } from './compare.ts'
-export { type Cover, COVER_CONSTANTS, laneLetter, packCover, unpackCover } from './cover.ts'
+export {
+  type LaneDifference,
+  frontLine,
+  planDifferences,
+  planFigures,
+  type PlanFigures,
+} from './compare.ts'
+export { type Cover, laneLetter, packCover, unpackCover } from './cover.ts'
 export {
   BODY_FIELD_CONSTANTS,
   bodyFlow,
@@ -17,13 +23,16 @@ export { bladeRefusal } from './handEdit.ts'
 export { HANDLE_CONSTANTS, type Room } from './handle.ts'
 export { type Hand, HANDS, poseFor, type Stance } from './hands.ts'
 export { KIT_CONSTANTS } from './kit.ts'
-export { makeLane, PLAN_CONSTANTS } from './laneWork.ts'
+export { type BareLane, makeLane, PLAN_CONSTANTS } from './laneWork.ts'
 export { type LaneShape, laneShapes } from './lanes.ts'
 export { laneEdges, laneWash, type LaneWash } from './lanePaint.ts'
-export { makePlan, type PlanInput, zoneQuestion, zoneSkinOf } from './makePlan.ts'
-export { ORDER_CONSTANTS } from './order.ts'
-export { PASS_CONSTANTS, slipFor } from './passes.ts'
-export { PlanMemory } from './question.ts'
+export { FRONT_CONSTANTS } from './front.ts'
+export { makePlan, partedOf, type PlanInput, zoneQuestion, zoneSkinOf } from './makePlan.ts'
+export { groupsOf, type LaneGroup, ORDER_CONSTANTS } from './order.ts'
+export { PASS_CONSTANTS, type Sequence, slipFor } from './passes.ts'
+export { type Parted, PlanMemory } from './question.ts'
+export { PRESS_CONSTANTS } from './presses.ts'
+export { holdPresses } from './pressWork.ts'
 export { planSearch, type SearchState } from './search.ts'
 export {
   type DrawnLine,
@@ -41,13 +50,20 @@ export {
   type LaneEdit,
   type Plan,
   type PlanChoice,
+  type FrontPoint,
+  type PlanFront,
   type PlannedPass,
+  type PlannedPress,
   type PlanStep,
   type Reason,
+  stepLanes,
+  stepZones,
   STROKE_WAYS,
   type StrokeWay,
+  type VisitOdds,
   withJobs,
   type ZonePlan,
 } from './types.ts'
-export { laneTitle, strokeStep } from './walk.ts'
-export { overLimitReason, planZone } from './zonePlan.ts'
+export { UNIT_CONSTANTS } from './units.ts'
+export { groupTitle, laneTitle, partsIn, strokeStep } from './walk.ts'
+export { overLimitReason, planZone, zoneWork, type ZoneWork } from './zonePlan.ts'

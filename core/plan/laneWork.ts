@@ -1,10 +1,9 @@
 /** A lane in one pass: its blade, its strokes, its time, where hands and feet are, and why. */
-import { DomainError } from '../errors.ts'
 import { clockWords, withinDeg as trustWithin, wrapTurn } from '../grain/index.ts'
-import type { Vec3, Locator } from '../head/index.ts'
+import type { Vec3 } from '../head/index.ts'
+import { plannedHair } from '../hair/index.ts'
 import {
   ZONE_FACTS,
-  zoneName,
   bodyZone,
   bodyStem,
   isBody,
@@ -12,14 +11,13 @@ import {
   type ZoneId,
   type ZoneStem,
 } from '../zones/index.ts'
-import { constant, type Figures } from '../house/index.ts'
+import { constant, type Constant, type Figures } from '../house/index.ts'
 import { SERVICES, type ServiceFamily } from '../services/index.ts'
 import { BLADES, type Blade, type BladeId } from '../kit/index.ts'
 import { fitBlade, type Fit } from './bladeFit.ts'
-import { CLOSENESS_CONSTANTS, stubbleLeftMm } from './closeness.ts'
+import type { Coarseness, HairClass } from '../skin/index.ts'
+import { stubbleLeftMm } from './closeness.ts'
 import { checkHandEdit } from './handEdit.ts'
-import { findStance, type Room } from './handle.ts'
-import { clientAction, freeHand, poseFor } from './hands.ts'
 import {
   edgeRadiusMm,
   laneBearing,
@@ -32,7 +30,8 @@ import {
 import { laneLoad, laneRelation, slipFor } from './passes.ts'
 import type { LaneMeasure, ZoneQuestion } from './question.ts'
 import type { ZoneSkin } from './skin.ts'
-import type { Lane, LaneEdit, PlannedPass, Reason, StrokeWay } from './types.ts'
+import type { Press } from './presses.ts'
+import type { Lane, LaneEdit, Reason, StrokeWay } from './types.ts'
 
 export const PLAN_CONSTANTS = {
   strokesPerSecond: constant(
@@ -53,10 +52,19 @@ export const PLAN_CONSTANTS = {
   strokeScalpMm: constant(30, 'mm', 'Stroke length on the scalp, at most', 'H'),
   strokeSmallMm: constant(10, 'mm', 'Stroke length on lip, chin, nose and brow, at most', 'H'),
   strokeBodyMm: constant(70, 'mm', 'Stroke length on arms and legs, at most', 'H'),
+  slowerFine: constant(0.95, '', 'Time of a stroke on fine terminal hair', 'H'),
+  slowerMedium: constant(1, '', 'The same on medium hair', 'H'),
+  slowerCoarse: constant(1.15, '', 'The same on coarse hair, which wants a rinse more often', 'H'),
   falseLineMm: constant(3, 'mm', 'Where the beard is sparse its line is set this far in', 'H'),
 } as const
 
 const P = PLAN_CONSTANTS
+
+const SLOWER: Readonly<Record<Coarseness, Constant>> = {
+  fine: P.slowerFine,
+  medium: P.slowerMedium,
+  coarse: P.slowerCoarse,
+}
 
 /** Small places take short edges and short strokes (common practice). */
 const SMALL: ReadonlySet<ZoneStem> = new Set([
@@ -103,17 +111,19 @@ export function strokeSeconds(
   strokes: number,
   zoneId: ZoneId,
   family: ServiceFamily,
+  coarse?: Coarseness,
 ): number {
   const rate = isBody(zoneId)
     ? P.strokesPerSecondBody
     : family === 'fuzz'
       ? P.strokesPerSecondFuzz
       : P.strokesPerSecond
-  return strokes / figures(rate)
+  return (strokes / figures(rate)) * (coarse ? figures(SLOWER[coarse]) : 1)
 }
 
 function measure(q: ZoneQuestion, skin: ZoneSkin, lane: LaneShape, chart: number): LaneMeasure {
-  const key = `${lane.zoneId}${lane.letter}${lane.cells.length} ${chart.toFixed(4)}`
+  // Parts found for a left hand are those of the mirror, the same but for rounding.
+  const key = `${q.hand} ${lane.zoneId}${lane.letter}${lane.cells.length} ${chart.toFixed(4)}`
   let had = q.memory.lanes.get(key)
   if (!had) {
     const stroke = laneDirection(skin, lane, chart)
@@ -121,7 +131,6 @@ function measure(q: ZoneQuestion, skin: ZoneSkin, lane: LaneShape, chart: number
       stroke,
       extent: laneExtent(skin, lane, stroke),
       radiusMm: edgeRadiusMm(skin, lane, stroke),
-      stances: new Map(),
     }
     q.memory.lanes.set(key, had)
   }
@@ -135,78 +144,93 @@ const TURN: Readonly<Record<StrokeWay, number>> = {
   against: Math.PI,
 }
 
-/** Makes a lane. */
-export function makeLane(
+/** What the strokes of a lane come to in one direction. */
+export interface LaneStrokes {
+  readonly fit: Fit
+  readonly widthMm: number
+  readonly strokeLengthMm: number
+  readonly strokes: number
+  readonly seconds: number
+}
+
+/**
+ * The blade and the strokes of a lane.
+ * @param chart stroke on the zone's chart
+ * @param bladeId the blade that is taken; one of the plan's when left out
+ */
+export function laneStrokes(
   q: ZoneQuestion,
   skin: ZoneSkin,
   shape: LaneShape,
-  planned: PlannedPass,
-  laneId: string,
-  edit: LaneEdit | undefined,
-  wantedChart: number,
-  more: {
-    hair: 'terminal' | 'fuzz'
-    avoid: readonly string[]
-    why: string | undefined
-    first: BladeId | undefined
-    parts: number
-    curlTight: boolean
-  },
-): Lane {
-  const { family } = SERVICES[q.service]
+  chart: number,
+  bladeId: BladeId | undefined,
+): LaneStrokes {
   const id = shape.zoneId
-  const chart = edit?.way === undefined ? wantedChart : wrapTurn(shape.growth + TURN[edit.way])
-  const relation = laneRelation(q.figures, shape, chart)
   const m = measure(q, skin, shape, chart)
-  const small = isSmall(id)
-  const allowed: readonly Blade[] =
-    edit?.bladeId !== undefined
-      ? [BLADES[edit.bladeId]]
-      : more.first
-        ? [BLADES[more.first]]
-        : q.tools.blades
-  const fit: Fit = fitBlade(q.figures, allowed, m.radiusMm, skin.zone.bed, small, m.extent.widthMm)
-  const { blade } = fit
-  checkHandEdit(
-    {
-      ...q,
-      pass: planned.pass,
-      bladeId: blade.id as BladeId,
-      hair: more.hair,
-      curlTight: more.curlTight,
-    },
-    { blade: edit?.bladeId !== undefined, way: edit?.way !== undefined },
-    relation,
-  )
+  const allowed: readonly Blade[] = bladeId ? [BLADES[bladeId]] : q.tools.blades
+  const fit = fitBlade(q.figures, allowed, m.radiusMm, skin.zone.bed, isSmall(id), m.extent.widthMm)
   const strokeLengthMm = Math.max(
     4,
     Math.round(Math.min(longestStrokeMm(q.figures, id), m.extent.lengthMm)),
   )
   const widthMm = Math.max(2, Math.round(Math.min(fit.widthMm, m.extent.widthMm)))
   const strokes = passStrokes(q.figures, shape.areaCm2, widthMm, strokeLengthMm)
+  const { family } = SERVICES[q.service]
+  const fuzz = plannedHair(id, q.client, q.notes.hair) === 'vellus'
+  const coarse = fuzz ? undefined : (q.notes.hair[id]?.coarseness ?? q.client.coarseness)
+  const seconds = strokeSeconds(q.figures, strokes, id, family, coarse)
+  return { fit, widthMm, strokeLengthMm, strokes, seconds }
+}
+
+/** A lane before it is known where hands and feet are: that is settled for its whole press. */
+export type BareLane = Omit<
+  Lane,
+  'stance' | 'headTurn' | 'freeHand' | 'anchor' | 'pullBearing' | 'action' | 'stepId'
+> & { readonly press?: Press | undefined }
+
+/** Makes a lane. */
+export function makeLane(
+  q: ZoneQuestion,
+  skin: ZoneSkin,
+  shape: LaneShape,
+  planned: {
+    readonly pass: number
+    /** Stroke on the zone's chart. */
+    readonly chart: number
+    readonly laneId: string
+    readonly edit?: LaneEdit | undefined
+  },
+  more: {
+    readonly hair: HairClass
+    readonly coarse: Coarseness
+    readonly avoid: readonly string[]
+    readonly why?: string | undefined
+    readonly bladeId?: BladeId | undefined
+    readonly curlTight: boolean
+  },
+): BareLane {
+  const { family } = SERVICES[q.service]
+  const id = shape.zoneId
+  const { pass, edit } = planned
+  const chart = edit?.way === undefined ? planned.chart : wrapTurn(shape.growth + TURN[edit.way])
+  const relation = laneRelation(q.figures, shape, chart)
+  const m = measure(q, skin, shape, chart)
+  const { fit, widthMm, strokeLengthMm, strokes, seconds } = laneStrokes(
+    q,
+    skin,
+    shape,
+    chart,
+    edit?.bladeId ?? more.bladeId,
+  )
+  const { blade } = fit
+  checkHandEdit(
+    { ...q, pass, bladeId: blade.id as BladeId, hair: more.hair, curlTight: more.curlTight },
+    { blade: edit?.bladeId !== undefined, way: edit?.way !== undefined },
+    relation,
+  )
   const strokeBearing = laneBearing(shape, m.stroke)
   const growthDirection = laneBearing(shape, laneDirection(skin, shape, shape.growth))
-  const pose = poseFor(id)
-  const towardWorker = family === 'fuzz' && q.schools.fuzzDirection === 'toward-worker'
-  const stanceKey = `${blade.id} ${q.hand} ${towardWorker}`
-  let found = m.stances.get(stanceKey)
-  if (!found) {
-    found = findStance(
-      q.figures,
-      q.room,
-      blade,
-      id,
-      { ...shape, stroke: m.stroke },
-      q.hand,
-      family,
-      pose.turnDeg,
-      towardWorker,
-    )
-    m.stances.set(stanceKey, found)
-  }
-  m.anchor ??= q.room ? anchorZone(q.room, shape, m) : ''
-  const hand = freeHand(id, strokeBearing, q.client.bumpProne, q.schools, m.anchor)
-  const reasons: Reason[] = [fit.reason, found.reason]
+  const reasons: Reason[] = [fit.reason]
   if (more.why) {
     reasons.unshift({
       text: `Across runs toward ${clockWords(strokeBearing)}: ${more.why}.`,
@@ -216,13 +240,13 @@ export function makeLane(
   if (edit?.way !== undefined || edit?.bladeId !== undefined) {
     reasons.unshift({ text: 'Changed by hand.', mark: 'H' })
   }
-  const slip = slipFor(family, q.schools)
   return {
-    id: laneId,
+    id: planned.laneId,
     jobId: q.jobId,
     zoneId: id,
-    pass: planned.pass,
+    pass,
     letter: shape.letter,
+    press: shape.press,
     relation,
     point: rounded(shape.point, 100),
     normal: rounded(shape.normal, 1e4),
@@ -240,54 +264,19 @@ export function makeLane(
     usableWidthMm: widthMm,
     strokeLengthMm,
     strokes,
-    seconds: strokeSeconds(q.figures, strokes, id, family),
-    load: laneLoad(q.figures, shape, chart, blade.tool, slip, more.hair),
-    leftMm:
-      blade.tool === 'trimmer'
-        ? q.figures(CLOSENESS_CONSTANTS.trimmerLeavesMm)
-        : overLane(shape, chart, (angle) => stubbleLeftMm(q.figures, angle)),
-    stance: found.stance,
-    headTurn: pose.text,
-    freeHand: hand.text,
-    anchor: m.anchor,
-    pullBearing: hand.pullBearing,
-    action: clientAction(id),
+    seconds,
+    load: laneLoad(q.figures, shape, chart, {
+      tool: blade.tool,
+      slip: slipFor(family, q.schools),
+      hair: more.hair,
+      wear: q.wear,
+      uncut: pass === 1 && more.hair === 'terminal' ? more.coarse : undefined,
+    }),
+    leftMm: overLane(shape, chart, (angle) => stubbleLeftMm(q.figures, angle, blade.tool)),
     watch: ZONE_FACTS[zoneStem(id)].watch,
     avoid: more.avoid,
     reasons,
     ...(edit && { edited: true }),
-  }
-}
-
-/** Gap between the start of a stroke and the fingers that hold the skin, mm. */
-const FINGER_GAP_MM = 14
-/** Fingers lie on skin that is no farther off than this. */
-const FINGERS_REACH_MM = 12
-
-/** The zone that the free hand lies on, behind the stroke; empty when it would lie beside the head. */
-function anchorZone(room: Room, lane: LaneShape, m: LaneMeasure): string {
-  const back = Math.min(m.extent.lengthMm / 2, 40) + FINGER_GAP_MM
-  const at = lane.point.map((c, k) => c - back * m.stroke[k]!) as unknown as Vec3
-  const near = nearestZone(room.locator, room.zoneOf, at, lane.normal)
-  if (near === undefined || near === lane.zoneId) return ''
-  const facts = ZONE_FACTS[zoneStem(near)]
-  return near === 'base' || facts.stretch === ''
-    ? ''
-    : zoneName(near).charAt(0).toLowerCase() + zoneName(near).slice(1)
-}
-
-function nearestZone(
-  locator: Locator,
-  zoneOf: Room['zoneOf'],
-  at: Vec3,
-  normal: Vec3,
-): ZoneId | undefined {
-  try {
-    const near = locator.nearest(at, normal)
-    return near.distanceMm < FINGERS_REACH_MM ? zoneOf(near.triangle) : undefined
-  } catch (error) {
-    if (error instanceof DomainError) return undefined
-    throw error
   }
 }
 

@@ -1,25 +1,18 @@
-/** Lanes: circular cover, blade fit, and what must hold of them on any head, field and marks. */
+/** Lanes: blade fit, and what must hold of them on any head, field and marks. */
 import { DEFAULTS } from '../house/index.ts'
-import { toDegrees, toRadians, angleBetween } from '../grain/index.ts'
-import {
-  directionOf,
-  tangentPart,
-  unit,
-  type Vec3,
-  type ZonedMesh,
-  type ZoneRecord,
-} from '../head/index.ts'
+import { toDegrees, angleBetween } from '../grain/index.ts'
+import { tangentPart, unit, type Vec3, type ZonedMesh, type ZoneRecord } from '../head/index.ts'
 import { isSkin, ZONE_IDS, zoneStem, type ZoneId } from '../zones/index.ts'
 import { besidePath, LINE_CONSTANTS, usualLine } from '../lines/index.ts'
 import { mulberry32 } from '../stats/index.ts'
 import { markMargin, type SkinMark } from '../screening/index.ts'
-import { ninetyPercentWithinDeg, edgeRadiusMm, laneDirection, laneShapes } from './lanes.ts'
+import { edgeRadiusMm, laneDirection, laneShapes } from './lanes.ts'
 import { SERVICES, serviceZones } from '../services/index.ts'
 import { HEAD, ZONES } from '../testing/head.ts'
 import { planInput, surfaceOf } from '../testing/plan.ts'
 import { sagittaMm, usableWidthMm, fitBlade } from './bladeFit.ts'
 import { BLADES } from '../kit/index.ts'
-import { coverZone, COVER_CONSTANTS, packCover, patchesOf, unpackCover } from './cover.ts'
+import { unpackCover } from './cover.ts'
 import { drawnLines, headGround } from './ground.ts'
 import { makePlan } from './makePlan.ts'
 import { zoneSkin, type SkinFlow, type SkinGround } from './skin.ts'
@@ -50,76 +43,6 @@ function flowOf(rule: (p: Vec3, n: Vec3) => Vec3, zones: readonly ZoneId[] = [ch
 const WHOLE = { spots: [], lines: [], worked: { share: 1, from: 'top' }, bandOnly: false } as const
 const skinOf = (flow: SkinFlow, zone: ZoneId = cheek.id) =>
   zoneSkin(DEFAULTS, GROUND, flow, zone, WHOLE)
-const tolerance = toRadians(COVER_CONSTANTS.toleranceDeg.byDefault)
-
-describe('lanes by circular cover (M5)', () => {
-  it('make one lane of hair that lies one way', () => {
-    const skin = skinOf(flowOf(() => [0.2, -1, 0.1]))
-    const cover = coverZone(DEFAULTS, skin, tolerance)
-    expect([cover.count, cover.bound]).toEqual([1, 1])
-    const [lane] = laneShapes(skin, cover)
-    expect(lane!.areaCm2).toBeCloseTo(skin.openCm2, 9)
-    expect(ninetyPercentWithinDeg(lane!)).toBeLessThanOrEqual(20)
-  })
-
-  /** A fan over the cheek: the direction turns evenly along its height. */
-  const fan = (deg: number) => {
-    const ys = cheek.samples.map((s) => s.point[1])
-    const [low, high] = [Math.min(...ys) - 6, Math.max(...ys) + 6]
-    return flowOf((p, n) => {
-      const t = Math.max(0, Math.min(1, (p[1] - low) / (high - low)))
-      const { point, normal } = cheek.centre
-      const d = directionOf(cheek.id, point, normal, toRadians(180 + (t - 0.5) * deg))
-      return tangentPart(d, n)
-    })
-  }
-
-  it('parts a fan of 90° into two to four at 30°, no fewer at 20°', () => {
-    const skin = skinOf(fan(90))
-    const wide = coverZone(DEFAULTS, skin, tolerance)
-    expect(wide.count).toBeGreaterThanOrEqual(2)
-    expect(wide.count).toBeLessThanOrEqual(4)
-    const narrow = coverZone(DEFAULTS, skin, toRadians(COVER_CONSTANTS.toleranceBumpDeg.byDefault))
-    expect(narrow.count).toBeGreaterThanOrEqual(wide.count)
-    expect(narrow.count).toBeLessThanOrEqual(5)
-  })
-
-  it('parts a whorl on the crown into about six, and leaves nothing out', () => {
-    const crown = ZONES.find((z) => z.id === 'scalp-crown')!
-    const { point } = crown.centre
-    const flow = flowOf((p) => [p[0] - point[0], p[1] - point[1], p[2] - point[2]], [crown.id])
-    const skin = skinOf({ ...flow, turning: [point] }, crown.id)
-    const cover = coverZone(DEFAULTS, skin, tolerance)
-    expect(cover.bound).toBe(6)
-    expect(cover.count).toBeGreaterThanOrEqual(5)
-    expect(cover.count).toBeLessThanOrEqual(9)
-    expect(skin.loose.some((l) => l === 1)).toBe(true)
-    for (let c = 0; c < skin.count; c++) expect(cover.lane[c]! >= 0).toBe(skin.open[c] === 1)
-  })
-
-  it('keeps its tolerance: nine tenths of every lane lie within it', () => {
-    for (const deg of [40, 80, 120, 200]) {
-      const skin = skinOf(fan(deg))
-      for (const lane of laneShapes(skin, coverZone(DEFAULTS, skin, tolerance)))
-        expect(ninetyPercentWithinDeg(lane)).toBeLessThanOrEqual(
-          COVER_CONSTANTS.toleranceDeg.byDefault + 5,
-        )
-    }
-  })
-
-  it('packs into one short string and back', () => {
-    const skin = skinOf(fan(120))
-    for (const cover of [coverZone(DEFAULTS, skin, tolerance), patchesOf(skin)]) {
-      const packed = packCover(cover)
-      const letters = unpackCover(packed)
-      expect(letters).toHaveLength(skin.count)
-      letters.forEach((l, c) => expect(l === '.').toBe(cover.lane[c]! < 0))
-      expect(new Set(letters.filter((l) => l !== '.')).size).toBe(cover.count)
-      expect(packed.length).toBeLessThan(skin.count)
-    }
-  })
-})
-
 describe('blade fit (M6)', () => {
   // Plane geometry, recomputed.
   it.each([
@@ -159,7 +82,7 @@ describe('blade fit (M6)', () => {
       flowOf(() => [0, -1, 0]),
       zone.id,
     )
-    const [lane] = laneShapes(skin, patchesOf(skin))
+    const [lane] = laneShapes(skin, { lane: new Int16Array(skin.count), count: 1 })
     const down = laneDirection(skin, lane!, Math.PI)
     const across = laneDirection(skin, lane!, Math.PI / 2)
     const [r1, r2] = [edgeRadiusMm(skin, lane!, down), edgeRadiusMm(skin, lane!, across)]

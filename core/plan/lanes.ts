@@ -1,9 +1,10 @@
 /** What a lane is made of and what it measures: growth, size along and across the stroke, roundness along the edge. */
 import { BIN, BINS } from './turns.ts'
-import { angleBetween } from '../grain/index.ts'
+import { angleBetween, wrapTurn } from '../grain/index.ts'
 import { bearingOf, clockFrame, cross, directionOf, dot, unit, type Vec3 } from '../head/index.ts'
 import { isBody, type ZoneId } from '../zones/index.ts'
 import { laneLetter, type Cover } from './cover.ts'
+import { pressBearing, type Press } from './presses.ts'
 import { carryDirection, type ZoneSkin } from './skin.ts'
 
 /** A lane before it is known which way it is stroked. */
@@ -12,9 +13,11 @@ export interface LaneShape {
   readonly letter: string
   readonly cells: readonly number[]
   readonly areaCm2: number
-  /** Mean growth on the zone's chart, radians clockwise from 12 at the zone's middle. */
+  /** The stroke with the grain at the lane's middle, on the zone's chart: radians clockwise from 12 at the zone's middle. */
   readonly growth: number
-  /** Area by growth on the chart, cm², in BINS bins. */
+  /** The press that it is part of. */
+  readonly press?: Press
+  /** Area by growth on the chart, cm², in BINS bins; as far off `growth` as growth lies off the stroke there. */
   readonly turns: Float64Array
   readonly trust: number
   /** Middle of the lane on the skin. */
@@ -22,11 +25,22 @@ export interface LaneShape {
   readonly normal: Vec3
 }
 
-/** The lanes of a zone. */
-export function laneShapes(skin: ZoneSkin, cover: Cover): LaneShape[] {
+/**
+ * The lanes of a zone.
+ * @param pressOf the press that a lane is part of, whose stroke may turn on its way; a lane without one is stroked straight,
+ * along its mean growth
+ * @param mirrored parted for a left hand
+ */
+export function laneShapes(
+  skin: ZoneSkin,
+  cover: Cover,
+  pressOf: (lane: number) => Press | undefined = () => undefined,
+  mirrored = false,
+): LaneShape[] {
   const cells: number[][] = Array.from({ length: cover.count }, () => [])
   cover.lane.forEach((l, c) => l >= 0 && cells[l]!.push(c))
   return cells.map((own, index) => {
+    const press = pressOf(index)
     const turns = new Float64Array(BINS)
     let areaCm2 = 0
     let trust = 0
@@ -39,7 +53,6 @@ export function laneShapes(skin: ZoneSkin, cover: Cover): LaneShape[] {
       trust += a * skin.trust[c]!
       x += a * Math.cos(skin.growth[c]!)
       y += a * Math.sin(skin.growth[c]!)
-      turns[Math.floor(skin.growth[c]! / BIN) % BINS]! += a
       for (let k = 0; k < 3; k++) middle[k]! += a * skin.middle[3 * c + k]!
     }
     const at = middle.map((s) => s / areaCm2)
@@ -51,18 +64,27 @@ export function laneShapes(skin: ZoneSkin, cover: Cover): LaneShape[] {
         skin.middle[3 * c + 1]! - at[1]!,
         skin.middle[3 * c + 2]! - at[2]!,
       )
-      if (d < least) {
-        least = d
+      // Of a cell and its twin across the midline a right hand takes the client's right, a left hand the left.
+      const twin = Math.abs(d - least) < 1e-6
+      const nearer = mirrored ? skin.middle[3 * c]! > 0 : skin.middle[3 * c]! < 0
+      if (twin ? nearer : d < least) {
+        least = Math.min(d, least)
         nearest = c
       }
     }
-    const growth = Math.atan2(y, x)
+    const growth = press ? pressBearing(press, skin, nearest) : Math.atan2(y, x)
+    for (const c of own) {
+      // Growth beside the stroke as it runs there, as if the stroke were straight.
+      const off = press ? skin.growth[c]! - pressBearing(press, skin, c) : skin.growth[c]! - growth
+      turns[Math.floor(wrapTurn(growth + off) / BIN) % BINS]! += skin.areaCm2[c]!
+    }
     return {
       zoneId: skin.zone.id,
       letter: laneLetter(index),
       cells: own,
       areaCm2,
-      growth: growth < 0 ? growth + 2 * Math.PI : growth,
+      growth: wrapTurn(growth),
+      ...(press && { press }),
       turns,
       trust: trust / areaCm2,
       point: vec(skin.middle, nearest),

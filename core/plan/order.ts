@@ -3,6 +3,7 @@ import { zoneStem, type ZoneStem, isBody, zoneSide } from '../zones/index.ts'
 import { constant, type Figures, type Schools } from '../house/index.ts'
 import { orderProblem, type OrderProblem } from '../order/index.ts'
 import { SERVICES, type ServiceId, type Service, type ServiceFamily } from '../services/index.ts'
+import type { Hand } from './hands.ts'
 import type { Lane } from './types.ts'
 
 export const ORDER_CONSTANTS = {
@@ -21,6 +22,13 @@ export const ORDER_CONSTANTS = {
     20,
     's',
     'Beginning elsewhere than on the flat of the cheek counts as this much longer',
+    'H',
+  ),
+  farSeconds: constant(1, 's', 'Reaching over to the far side of the client', 'H'),
+  farStartSeconds: constant(
+    10,
+    's',
+    'Beginning on the far side of the client counts as this much longer',
     'H',
   ),
   searchRounds: constant(
@@ -56,16 +64,45 @@ const BANDS: readonly (readonly ZoneStem[])[] = [
 const bandOf = (bands: typeof BANDS, l: Lane) =>
   bands.findIndex((b) => b.includes(zoneStem(l.zoneId)))
 
-/** A job: a lane, or the lather before a later pass. */
-export type Job = { readonly lane: Lane } | { readonly lather: number }
+/** Lanes that are done in one step, the largest first. */
+export interface LaneGroup {
+  /** That of the step. */
+  readonly id: string
+  readonly lead: Lane
+  readonly lanes: readonly Lane[]
+}
+
+/** Lanes by the step that they are done in, in the order in which the steps come up. */
+export function groupsOf(lanes: readonly Lane[]): LaneGroup[] {
+  const groups = new Map<string, Lane[]>()
+  for (const lane of lanes) {
+    const id = lane.stepId ?? lane.id
+    groups.set(id, [...(groups.get(id) ?? []), lane])
+  }
+  return [...groups].map(([id, own]) => {
+    const sorted = own.sort((a, b) => b.areaCm2 - a.areaCm2)
+    return { id, lead: sorted[0]!, lanes: sorted }
+  })
+}
+
+/** A job: a step of lanes, or the lather before a later pass. */
+export type Job = { readonly group: LaneGroup } | { readonly lather: number }
 
 /** The jobs of a service. */
 export function jobsOf(lanes: readonly Lane[], lather: boolean): Job[] {
   const passes = [...new Set(lanes.map((l) => l.pass))].sort((a, b) => a - b).slice(1)
   return [
-    ...lanes.map((lane) => ({ lane })),
+    ...groupsOf(lanes).map((group) => ({ group })),
     ...(lather ? passes.map((pass) => ({ lather: pass })) : []),
   ]
+}
+
+/** The id of a job: that of its step. */
+export const jobId = (job: Job): string => ('group' in job ? job.group.id : `lather:${job.lather}`)
+
+const farSide = (group: LaneGroup, hand: Hand) => {
+  const side = groupSide(group)
+  return side !== undefined && side !== nearSide(hand)
 }
 
 /** Seconds between two lanes. */
@@ -87,12 +124,20 @@ export function changeSeconds(figures: Figures, a: Lane, b: Lane): number {
   )
 }
 
+/** The client's side that the worker stands on: a right hand works from the client's right. */
+export const nearSide = (hand: Hand): 'left' | 'right' => hand
+
+/** Sides whose work differs by less than this are alike, cm². */
+const ALIKE_CM2 = 0.05
+
 /** The client's side that has more work, by the area and the passes on it. */
-export function heavierSide(lanes: readonly Lane[]): 'left' | 'right' {
+export function heavierSide(lanes: readonly Lane[], hand: Hand): 'left' | 'right' {
   const work = (side: 'left' | 'right') =>
     lanes.filter((l) => zoneSide(l.zoneId) === side).reduce((s, l) => s + l.areaCm2, 0)
-  // Sides that are alike but for rounding begin on the left.
-  return work('left') >= work('right') - 0.05 ? 'left' : 'right'
+  const near = nearSide(hand)
+  const far = near === 'left' ? 'right' : 'left'
+  // Sides that are alike but for rounding begin on the worker's own side.
+  return work(near) >= work(far) - ALIKE_CM2 ? near : far
 }
 
 /** The school that orders a face; undefined where no school does. Fuzz has no heavier side: there it is flat first. */
@@ -113,27 +158,32 @@ export function precedences(
   jobs: readonly Job[],
   schools: Schools,
   service: ServiceId,
+  hand: Hand,
 ): [number, number][] {
   const pairs: [number, number][] = []
-  const laneAt = (i: number) => (jobs[i] as { lane?: Lane }).lane
+  const groupAt = (i: number) => (jobs[i] as { group?: LaneGroup }).group
   const { family, order, first } = SERVICES[service]
   const bands = typeof order === 'object' ? order : undefined
   const school = faceOrder(order, schools, family)
-  const heavy = heavierSide(jobs.flatMap((j) => ('lane' in j ? [j.lane] : [])))
+  const heavy = heavierSide(
+    jobs.flatMap((j) => ('group' in j ? j.group.lanes : [])),
+    hand,
+  )
   jobs.forEach((job, i) => {
     if ('lather' in job) {
       jobs.forEach((other, j) => {
         if ('lather' in other) {
           if (other.lather > job.lather) pairs.push([i, j])
-        } else pairs.push(other.lane.pass >= job.lather ? [i, j] : [j, i])
+        } else pairs.push(other.group.lead.pass >= job.lather ? [i, j] : [j, i])
       })
       return
     }
-    const a = job.lane
+    const a = job.group.lead
     for (let j = 0; j < jobs.length; j++) {
-      const b = laneAt(j)
-      if (!b || j === i) continue
-      if (a.zoneId === b.zoneId && a.pass < b.pass) pairs.push([i, j])
+      const other = groupAt(j)
+      if (!other || j === i) continue
+      const b = other.lead
+      if (a.pass < b.pass && sharesZone(job.group, other)) pairs.push([i, j])
       // With two tools everything of the first tool is done before it is laid down.
       if (first && a.pass < b.pass && a.bladeId !== b.bladeId) pairs.push([i, j])
       if (a.pass !== b.pass) continue
@@ -144,8 +194,8 @@ export function precedences(
       if (school === 'flat-first' && !lastA && lastB) pairs.push([i, j])
       if (school === 'top-down' && bandOf(BANDS, a) < bandOf(BANDS, b)) pairs.push([i, j])
       if (school === 'most-work-first') {
-        const other = zoneSide(b.zoneId)
-        if (zoneSide(a.zoneId) === heavy && other !== undefined && other !== heavy)
+        const there = groupSide(other)
+        if (groupSide(job.group) === heavy && there !== undefined && there !== heavy)
           pairs.push([i, j])
       }
     }
@@ -153,12 +203,22 @@ export function precedences(
   return pairs
 }
 
+/** The side on which all of a group lies; undefined where it is the middle or both. */
+function groupSide({ lanes }: LaneGroup): 'left' | 'right' | undefined {
+  const sides = new Set(lanes.map((l) => zoneSide(l.zoneId)))
+  return sides.size === 1 ? [...sides][0] : undefined
+}
+
+const sharesZone = (a: LaneGroup, b: LaneGroup) =>
+  a.lanes.some((l) => b.lanes.some((m) => m.zoneId === l.zoneId))
+
 /** The jobs as a problem of order. */
 export function laneProblem(
   figures: Figures,
   jobs: readonly Job[],
   schools: Schools,
   service: ServiceId,
+  hand: Hand,
 ): OrderProblem {
   return orderProblem(
     jobs.length,
@@ -167,14 +227,27 @@ export function laneProblem(
       const b = jobs[j]!
       // After lathering one takes a stance anew.
       if ('lather' in a) return figures(C.stanceSeconds) + figures(C.headTurnSeconds)
-      return 'lather' in b ? 0 : changeSeconds(figures, a.lane, b.lane)
+      if ('lather' in b) return 0
+      // One begins on the side that one stands on, and comes to the other once.
+      const far = farSide(b.group, hand) && !farSide(a.group, hand)
+      const cost =
+        changeSeconds(figures, a.group.lead, b.group.lead) + (far ? figures(C.farSeconds) : 0)
+      // What differs by rounding alone must not decide: a mirrored client is worked in the mirrored order.
+      return Math.round(cost * 1e5) / 1e5
     },
-    precedences(jobs, schools, service),
-    // Flat and easy first: the flattest place is where one begins.
+    precedences(jobs, schools, service, hand),
+    // Flat and easy first, on the near side: the flattest place is where one begins.
     (i) => {
       const job = jobs[i]!
-      const easy = 'lane' in job && zoneStem(job.lane.zoneId) === 'cheek-lower'
-      return schools.faceOrder === 'flat-first' && !easy ? figures(C.hardStartSeconds) : 0
+      if ('lather' in job) return 0
+      const { lead } = job.group
+      const easy = zoneStem(lead.zoneId) === 'cheek-lower'
+      return (
+        (schools.faceOrder === 'flat-first' && !easy ? figures(C.hardStartSeconds) : 0) +
+        (SERVICES[service].order !== 'heavier-side' && farSide(job.group, hand)
+          ? figures(C.farStartSeconds)
+          : 0)
+      )
     },
   )
 }

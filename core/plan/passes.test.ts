@@ -1,14 +1,21 @@
 import { DEFAULTS, DEFAULT_SCHOOLS, type Schools } from '../house/index.ts'
 import { toRadians, relationToGrain, angleBetween } from '../grain/index.ts'
 import { directionFactor } from '../skin/load.ts'
-import { rednessOdds, SKIN_CONSTANTS } from '../skin/index.ts'
-import { CLOSENESS_CONSTANTS, smoothHours, stubbleLeftMm } from './closeness.ts'
+import type { Growth } from '../regrowth/index.ts'
+import { rednessOdds } from '../skin/index.ts'
+import { CLOSENESS_CONSTANTS } from './closeness.ts'
 import type { LaneShape } from './lanes.ts'
-import { PASS_CONSTANTS, planPasses, type PassQuestion } from './passes.ts'
+import {
+  barredBy,
+  PASS_CONSTANTS,
+  sequenceFigures,
+  sequenceKey,
+  sequencesFor,
+  type PassQuestion,
+  type Sequence,
+} from './passes.ts'
 import { BIN, BINS } from './turns.ts'
 import fc from 'fast-check'
-
-const LIMIT = SKIN_CONSTANTS.rednessLimit.byDefault
 
 /** A lane of hair that lies one way, in the middle of a bin. */
 function lane(deg: number, areaCm2 = 10, letter = 'a'): LaneShape {
@@ -29,19 +36,22 @@ function lane(deg: number, areaCm2 = 10, letter = 'a'): LaneShape {
 }
 
 const TURN = { with: 0, across: Math.PI / 2, against: Math.PI, fixed: 0.4 }
+const GROWTH: Growth = { curve: 'terminal', mean: 0.4, sd: 0.08 }
 const ask = (
   over: Partial<Omit<PassQuestion, 'schools'>> & { schools?: Partial<Schools> } = {},
 ): PassQuestion => ({
   figures: DEFAULTS,
   service: 'face-shave',
   family: 'razor',
-  style: 'balanced',
   lanes: [lane(170)],
   strokeOf: (l, wanted) => l.growth + TURN[wanted],
   hair: 'terminal',
+  coarse: 'medium',
   tool: 'single-edge',
-  growthMmPerDay: 0.4,
+  growth: GROWTH,
   sensitivity: { shape: 2, rate: 8 },
+  bumps: { shape: 1.5, rate: 25 },
+  wear: 0,
   reactivity: 'average',
   bumpProne: false,
   curlTight: false,
@@ -50,172 +60,73 @@ const ask = (
   ...over,
   schools: { ...DEFAULT_SCHOOLS, ...over.schools },
 })
-const relations = (q: PassQuestion) => planPasses(q).passes.map((p) => p.relation)
-const TOUGH = { shape: 2, rate: 40 }
+const rows = (q: PassQuestion) => sequencesFor(q).map(sequenceKey)
+const WITH: Sequence = [{ wanted: 'with' }]
+const ROWS: readonly Sequence[] = [
+  WITH,
+  [{ wanted: 'across' }],
+  [{ wanted: 'with' }, { wanted: 'across' }],
+  [{ wanted: 'with' }, { wanted: 'against' }],
+  [{ wanted: 'with' }, { wanted: 'across' }, { wanted: 'against' }],
+]
+const anyRow = fc.constantFrom(...ROWS)
 
-describe('the passes of a zone', () => {
+describe('the rows of strokes of a zone', () => {
   it.each([
-    ['with-across', ['with', 'across']],
-    ['with-against', ['with', 'against']],
+    ['with-across', ['with', 'with+across']],
+    ['with-against', ['with', 'with+against']],
     ['with-only', ['with']],
-    ['one-across', ['across']],
-  ] as const)('follow the school %s on skin that bears it', (beardPasses, wanted) => {
-    expect(relations(ask({ sensitivity: TOUGH, schools: { beardPasses } }))).toEqual(wanted)
-  })
-
-  it('add up as M7 and M8 say, recomputed by hand', () => {
-    const q = ask()
-    const { passes } = planPasses(q)
-    // Single edge, full slip, new blade: 1 with, 1.6 across.
-    expect(passes.map((p) => p.load)).toEqual([expect.closeTo(1, 9), expect.closeTo(1.6, 9)])
-    expect(passes[1]!.rednessOdds).toBeCloseTo(rednessOdds(q.sensitivity, 2.6), 9)
-    const left = stubbleLeftMm(DEFAULTS, Math.PI / 2)
-    expect(passes[1]!.leftMm).toBeCloseTo(left, 9)
-    expect(passes[1]!.smoothHours).toBeCloseTo(
-      smoothHours(left, q.growthMmPerDay, CLOSENESS_CONSTANTS.feltMm.byDefault),
-      9,
-    )
-  })
-
-  it('weigh lanes by their area, and every patch of a lane by its own angle', () => {
-    const mixed: LaneShape = { ...lane(0, 4, 'b'), growth: toRadians(20) }
-    mixed.turns.fill(0)
-    mixed.turns[4] = 2 // 22.5°
-    mixed.turns[16] = 2 // 82.5°
-    const q = ask({ lanes: [lane(170, 6), mixed], schools: { beardPasses: 'with-only' } })
-    const by = (deg: number) =>
-      directionFactor(DEFAULTS, angleBetween(toRadians(deg), mixed.growth))
-    const expected = 0.6 * 1 + 0.2 * by(22.5) + 0.2 * by(82.5)
-    expect(planPasses(q).passes[0]!.load).toBeCloseTo(expected, 9)
-  })
-
-  it('never plan a later pass over the limit, and say of each refused one what it would cost', () => {
-    fc.assert(
-      fc.property(
-        fc.double({ min: 0.5, max: 12, noNaN: true }),
-        fc.double({ min: 1, max: 40, noNaN: true }),
-        fc.constantFrom('with-across', 'with-against', 'one-across', 'with-only'),
-        fc.constantFrom('gentlest', 'balanced', 'closest'),
-        (shape, rate, beardPasses, style) => {
-          const { passes, refused } = planPasses(
-            ask({ sensitivity: { shape, rate }, schools: { beardPasses }, style }),
-          )
-          const limit =
-            style === 'gentlest' ? LIMIT * PASS_CONSTANTS.gentlestLimit.byDefault : LIMIT
-          for (const later of passes.slice(1)) expect(later.rednessOdds).toBeLessThanOrEqual(limit)
-          for (const no of refused) {
-            expect(no.reason).toMatch(/ %|third pass/)
-            expect(no.gainHours).toBeGreaterThanOrEqual(0)
-          }
-          expect(passes.map((p) => p.pass)).toEqual(passes.map((_, i) => i + 1))
-        },
-      ),
-    )
-  })
-
-  it('are never more for skin that reddens more easily, and never more in a gentler plan', () => {
-    fc.assert(
-      fc.property(
-        fc.double({ min: 1, max: 40, noNaN: true }),
-        fc.double({ min: 1, max: 40, noNaN: true }),
-        (a, b) => {
-          const [reactive, tough] = a < b ? [a, b] : [b, a]
-          const load = (rate: number, style: PassQuestion['style']) =>
-            planPasses(ask({ sensitivity: { shape: 2, rate }, style })).passes.reduce(
-              (s, p) => s + p.load,
-              0,
-            )
-          expect(load(reactive, 'balanced')).toBeLessThanOrEqual(load(tough, 'balanced') + 1e-9)
-          expect(load(a, 'gentlest')).toBeLessThanOrEqual(load(a, 'balanced') + 1e-9)
-          expect(load(a, 'balanced')).toBeLessThanOrEqual(load(a, 'closest') + 1e-9)
-        },
-      ),
-    )
-  })
-
-  it('turn with the growth: the relation of each stroke is what was meant', () => {
-    fc.assert(
-      fc.property(fc.integer({ min: 0, max: 359 }), (deg) => {
-        const q = ask({ lanes: [lane(deg)] })
-        for (const p of planPasses(q).passes)
-          expect(relationToGrain(DEFAULTS, angleBetween(p.strokeBearing, q.lanes[0]!.growth))).toBe(
-            p.relation,
-          )
-      }),
-    )
-  })
-
-  it('warn when even one pass may redden, and still plan that one', () => {
-    const { passes, reasons } = planPasses(ask({ sensitivity: { shape: 6, rate: 3 } }))
-    expect(passes).toHaveLength(1)
-    expect(reasons.some((r) => r.text.startsWith('Even one pass may redden'))).toBe(true)
-  })
-
-  it('heed what asking found, and give that as the reason', () => {
-    const one = planPasses(
-      ask({ sensitivity: TOUGH, screening: { onePass: true, withGrainOnly: false } }),
-    )
-    expect(one.passes.map((p) => p.relation)).toEqual(['with'])
-    expect(one.refused[0]!.reason).toMatch(/^One pass only/)
-    const along = planPasses(
-      ask({ sensitivity: TOUGH, screening: { onePass: false, withGrainOnly: true } }),
-    )
-    expect(along.refused[0]!.reason).toMatch(/^With the grain only/)
-    const head = ask({ service: 'head-shave', screening: { onePass: false, withGrainOnly: true } })
-    expect(relations(head)).toEqual(['with'])
+    ['one-across', ['with', 'across']],
+    ['free', ['with', 'across', 'with+across', 'with+against']],
+  ] as const)('follow the school %s', (beardPasses, wanted) => {
+    expect(rows(ask({ schools: { beardPasses } }))).toEqual(wanted)
   })
 
   it('go a third time on tough skin only (common practice)', () => {
-    const closest = { style: 'closest', sensitivity: { shape: 2, rate: 90 } } as const
-    expect(relations(ask({ ...closest, reactivity: 'tough' }))).toEqual([
-      'with',
-      'across',
-      'against',
-    ])
-    const average = planPasses(ask(closest))
-    expect(average.passes).toHaveLength(2)
-    expect(average.refused[0]!.reason).toBe('A third pass only on tough skin.')
+    expect(rows(ask({ reactivity: 'tough' }))).toContain('with+across+against')
+    expect(rows(ask())).not.toContain('with+across+against')
   })
 
-  it('never go against the grain on bump-prone skin, by any school or kind of plan (common practice)', () => {
-    for (const beardPasses of ['with-across', 'with-against', 'one-across', 'with-only'] as const)
-      for (const style of ['gentlest', 'balanced', 'closest'] as const)
-        for (const service of ['face-shave', 'head-shave', 'body-shave'] as const) {
-          const q = ask({
-            service,
-            style,
-            bumpProne: true,
-            curlTight: true,
-            schools: { beardPasses },
-          })
-          expect(relations(q)).toEqual(['with'])
-        }
+  it('are never against on tightly curled hair, nor on bump-prone skin, by any school (common practice)', () => {
+    for (const beardPasses of [
+      'with-across',
+      'with-against',
+      'one-across',
+      'with-only',
+      'free',
+    ] as const)
+      for (const service of ['face-shave', 'head-shave', 'body-shave'] as const) {
+        const base = { service, reactivity: 'tough', schools: { beardPasses } } as const
+        expect(rows(ask({ ...base, curlTight: true })).join()).not.toContain('against')
+        expect(rows(ask({ ...base, bumpProne: true }))).toEqual(['with'])
+      }
   })
 
-  it('a multi-blade cartridge goes across and never against (common practice)', () => {
-    expect(
-      relations(ask({ service: 'body-shave', tool: 'cartridge', sensitivity: TOUGH })),
-    ).toEqual(['across'])
-    const { passes, refused } = planPasses(
-      ask({ tool: 'cartridge', sensitivity: TOUGH, schools: { beardPasses: 'with-against' } }),
-    )
-    expect(passes.map((p) => p.relation)).toEqual(['with'])
-    expect(refused[0]!.reason).toContain('never goes against')
+  it('heed what asking found, and give that as the reason', () => {
+    const one = ask({ screening: { onePass: true, withGrainOnly: false } })
+    expect(rows(one)).toEqual(['with'])
+    expect(barredBy(one, ROWS[2]!)).toMatch(/^One pass only/)
+    const along = ask({ screening: { onePass: false, withGrainOnly: true } })
+    expect(rows(along)).toEqual(['with'])
+    expect(barredBy(along, ROWS[2]!)).toMatch(/^With the grain only/)
+    expect(rows(ask({ service: 'head-shave', screening: along.screening }))).toEqual(['with'])
   })
 
-  it('a line-up takes the trimmer first, which may go against, and the razor with the grain (common practice)', () => {
-    const q = ask({
-      service: 'beard-line',
-      firstTool: 'trimmer',
-      sensitivity: { shape: 6, rate: 3 },
-    })
-    const { passes } = planPasses(q)
-    expect(passes.map((p) => [p.relation, p.tool])).toEqual([
-      ['against', 'trimmer'],
-      ['with', 'single-edge'],
-    ])
+  it('of a cartridge go across and never against, and against is never first (common practice)', () => {
+    expect(rows(ask({ service: 'body-shave', tool: 'cartridge' }))).toEqual(['across'])
+    expect(barredBy(ask({ tool: 'cartridge' }), ROWS[3]!)).toContain('never goes against')
+    expect(barredBy(ask(), [{ wanted: 'against' }])).toContain('never the first pass')
+  })
+
+  it('of a line-up take the trimmer first, which may go against, and the razor with the grain (common practice)', () => {
+    const q = ask({ service: 'beard-line', firstTool: 'trimmer' })
+    expect(rows(q)).toEqual(['trimmer:against+with'])
+    expect(rows(ask({ service: 'beard-line' }))).toEqual(['with'])
+    const careful = { ...q, screening: { onePass: false, withGrainOnly: true } }
+    expect(rows(careful)).toEqual(['trimmer:with+with'])
+    const { passes } = sequenceFigures(q, sequencesFor(q)[0]!)
     expect(passes[0]!.leftMm).toBe(CLOSENESS_CONSTANTS.trimmerLeavesMm.byDefault)
-    expect(relations(ask({ service: 'beard-line' }))).toEqual(['with'])
+    expect(passes[1]!.leftMm).toBeLessThan(passes[0]!.leftMm)
   })
 
   it('take fuzz once, with the growth, or down and in by the other school, and say how far off that is', () => {
@@ -224,28 +135,161 @@ describe('the passes of a zone', () => {
       service: 'dermaplane',
       tool: 'dermaplaning',
       hair: 'fuzz',
-      sensitivity: TOUGH,
     } as const
-    for (const style of ['gentlest', 'balanced', 'closest'] as const)
-      expect(relations(ask({ ...fuzz, style }))).toEqual(['with'])
-    const inward = planPasses(ask({ ...fuzz, schools: { fuzzDirection: 'down-to-centre' } }))
-    expect(inward.passes).toHaveLength(1)
-    const off = Math.round((0.4 * 180) / Math.PI)
-    expect(inward.reasons.some((r) => r.text.includes(`${off}° off`))).toBe(true)
+    expect(rows(ask(fuzz))).toEqual(['with'])
+    const said: string[] = []
+    const inward = ask({ ...fuzz, schools: { fuzzDirection: 'down-to-centre' } })
+    expect(sequencesFor(inward, (r) => said.push(r.text)).map(sequenceKey)).toEqual(['fixed'])
+    expect(said.some((t) => t.includes(`${Math.round((0.4 * 180) / Math.PI)}° off`))).toBe(true)
+  })
+})
+
+describe('what a row of strokes comes to', () => {
+  it('adds up as M7 and M8 say, recomputed by hand', () => {
+    const { passes, load, hours, rednessOdds: odds } = sequenceFigures(ask(), ROWS[2]!)
+    // Single edge, full slip, new blade: 1 with, 1.6 across; the first tugs medium hair by 0.25 · 0.3.
+    expect(passes.map((p) => p.load)).toEqual([expect.closeTo(1.075, 9), expect.closeTo(1.6, 9)])
+    expect(load).toBeCloseTo(2.675, 9)
+    expect(odds).toBeCloseTo(rednessOdds({ shape: 2, rate: 8 }, 2.675), 9)
+    const left = 0.1 / Math.sin(toRadians(58.5))
+    expect(passes[1]!.leftMm).toBeCloseTo(left, 9)
+    // Two passes miss 0.1 · 0.1 of medium hair.
+    expect(hours).toBeCloseTo((0.99 * 24 * (0.5 - left)) / 0.4, 9)
+    expect(passes[0]!.smoothHours).toBeCloseTo(
+      (0.9 * 24 * (0.5 - 0.1 / Math.sin(toRadians(27)))) / 0.4,
+      9,
+    )
   })
 
-  it('cost dry skin more than damp skin, and damp more than slip', () => {
+  it('weighs lanes by their area, and every patch of a lane by its own angle', () => {
+    const mixed: LaneShape = { ...lane(0, 4, 'b'), growth: toRadians(20) }
+    mixed.turns.fill(0)
+    mixed.turns[4] = 2 // 22.5°
+    mixed.turns[16] = 2 // 82.5°
+    const by = (deg: number) => {
+      const angle = angleBetween(toRadians(deg), mixed.growth)
+      return directionFactor(DEFAULTS, angle) * (1 + 0.25 * (0.3 + (1.7 * angle) / Math.PI))
+    }
+    const expected = 0.6 * 1.075 + 0.2 * by(22.5) + 0.2 * by(82.5)
+    expect(sequenceFigures(ask({ lanes: [lane(170, 6), mixed] }), WITH).load).toBeCloseTo(
+      expected,
+      9,
+    )
+  })
+
+  it('turns with the growth: the relation of each stroke is what was meant', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 359 }), anyRow, (deg, row) => {
+        const q = ask({ lanes: [lane(deg)] })
+        sequenceFigures(q, row).passes.forEach((p, i) => {
+          expect(p.relation).toBe(row[i]!.wanted)
+          const angle = angleBetween(p.strokeBearing, q.lanes[0]!.growth)
+          expect(relationToGrain(DEFAULTS, angle)).toBe(p.relation)
+        })
+      }),
+    )
+  })
+
+  it('is more load and never less smooth with every stroke more', () => {
+    fc.assert(
+      fc.property(anyRow, (row) => {
+        const { passes } = sequenceFigures(ask(), row)
+        for (let i = 1; i < passes.length; i++) {
+          expect(passes[i]!.rednessOdds).toBeGreaterThan(passes[i - 1]!.rednessOdds)
+          expect(passes[i]!.smoothHours).toBeGreaterThan(passes[i - 1]!.smoothHours)
+        }
+      }),
+    )
+  })
+
+  it('makes a second pass worth something over one across, so that across alone does not beat with, then across', () => {
+    const [across, both] = [ROWS[1]!, ROWS[2]!].map((r) => sequenceFigures(ask(), r))
+    expect(both!.hours).toBeGreaterThan(across!.hours + 0.5)
+    expect(both!.load).toBeGreaterThan(across!.load)
+  })
+})
+
+describe('what is asked counts', () => {
+  const figures = (over: Parameters<typeof ask>[0], row: Sequence = ROWS[2]!) =>
+    sequenceFigures(ask(over), row)
+
+  it('coarseness: coarser hair is tugged harder and missed more', () => {
+    const [fine, medium, coarse] = (['fine', 'medium', 'coarse'] as const).map((c) =>
+      figures({ coarse: c }),
+    )
+    expect(fine!.load).toBeLessThan(medium!.load)
+    expect(medium!.load).toBeLessThan(coarse!.load)
+    expect(fine!.hours).toBeGreaterThan(medium!.hours)
+    expect(medium!.hours).toBeGreaterThan(coarse!.hours)
+    const first = (c: 'fine' | 'coarse', wanted: 'with' | 'across') =>
+      figures({ coarse: c }, [{ wanted }]).load
+    expect(first('coarse', 'across') - first('fine', 'across')).toBeGreaterThan(
+      first('coarse', 'with') - first('fine', 'with'),
+    )
+  })
+
+  it('wear: a worn blade loads more, up to half as much again', () => {
+    expect(figures({ wear: 0.5 }).load).toBeCloseTo(1.25 * figures({}).load, 9)
+    expect(figures({ wear: 1 }).load).toBeCloseTo(1.5 * figures({}).load, 9)
+  })
+
+  it('bumps: what was learned of them moves their odds and not those of redness', () => {
+    const [few, many] = [
+      { shape: 1.5, rate: 25 },
+      { shape: 6, rate: 5 },
+    ].map((bumps) => figures({ bumps }))
+    expect(many!.bumpOdds).toBeGreaterThan(few!.bumpOdds + 0.1)
+    expect(many!.rednessOdds).toBe(few!.rednessOdds)
+    expect(few!.bumpOdds).toBeCloseTo(
+      rednessOdds({ shape: 1.5, rate: 25 }, 2.675, PASS_CONSTANTS.bumpsFrom.byDefault),
+      9,
+    )
+  })
+
+  it('the tool: a razor with a head is kinder and less close, a guarded edge than a bare one too', () => {
+    const [open, headed] = (['single-edge', 'headed'] as const).map((tool) => figures({ tool }))
+    expect(headed!.load).toBeLessThan(open!.load)
+    expect(headed!.hours).toBeLessThan(open!.hours)
+    const fuzz = { family: 'fuzz', service: 'dermaplane', hair: 'fuzz' } as const
+    const growth: Growth = { curve: 'fuzz', mean: 0.03, sd: 0.02 }
+    const [bare, guarded] = (['dermaplaning', 'guarded'] as const).map((tool) =>
+      figures({ ...fuzz, growth, tool }, WITH),
+    )
+    expect(guarded!.load).toBeLessThan(bare!.load)
+    expect(guarded!.hours).toBeLessThan(bare!.hours)
+    // Felt again after about a week (common practice).
+    expect(bare!.hours / 24).toBeGreaterThan(6)
+    expect(bare!.hours / 24).toBeLessThan(9)
+  })
+
+  it('slip: dry skin is loaded more than damp skin, and damp more than a film', () => {
     const load = (fuzzSlip: 'dry' | 'damp' | 'film') =>
-      planPasses(
-        ask({
+      figures(
+        {
           family: 'fuzz',
           service: 'dermaplane',
           tool: 'dermaplaning',
           hair: 'fuzz',
           schools: { fuzzSlip },
-        }),
-      ).passes[0]!.load
+        },
+        WITH,
+      ).load
     expect(load('film')).toBeLessThan(load('dry'))
     expect(load('film')).toBeLessThan(load('damp'))
+  })
+
+  it('reactivity: skin that reddens more easily has the higher odds', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 1, max: 40, noNaN: true }),
+        fc.double({ min: 1, max: 40, noNaN: true }),
+        anyRow,
+        (a, b, row) => {
+          const odds = (rate: number) =>
+            figures({ sensitivity: { shape: 2, rate } }, row).rednessOdds
+          expect(odds(Math.min(a, b))).toBeGreaterThanOrEqual(odds(Math.max(a, b)) - 1e-12)
+        },
+      ),
+    )
   })
 })

@@ -1,61 +1,72 @@
-/** How often and which way: the passes of a zone under the client's skin limit (M7), with what each buys (M8). */
-import { capital } from '../words.ts'
+/** What a row of strokes does to a zone: its load (M7), what it leaves (M8), its odds; and which rows the rules allow. */
 import {
   clockWords,
   relationToGrain,
-  RELATION_WORDS,
   type Relation,
   toDegrees,
   angleBetween,
 } from '../grain/index.ts'
 import { constant, type Figures, type Schools } from '../house/index.ts'
+import { BLADES, type BladeId } from '../kit/index.ts'
+import type { Growth } from '../regrowth/index.ts'
 import type { Screening } from '../screening/index.ts'
-import {
-  type ServiceId,
-  SERVICES,
-  type ServiceFamily,
-  type Style,
-  type Wanted,
-} from '../services/index.ts'
+import { type ServiceId, SERVICES, type ServiceFamily, type Wanted } from '../services/index.ts'
 import {
   passLoad,
+  type Coarseness,
   type HairClass,
   type Slip,
   type ToolKind,
   rednessOdds,
-  SKIN_CONSTANTS,
   type Reactivity,
   type Sensitivity,
 } from '../skin/index.ts'
-import { oddsWords } from '../stats/index.ts'
-import { CLOSENESS_CONSTANTS, smoothHours, stubbleLeftMm } from './closeness.ts'
+import { shareCut, smoothHours, stubbleLeftMm } from './closeness.ts'
 import { overLane, type LaneShape } from './lanes.ts'
-import type { PlannedPass, Reason, RefusedPass } from './types.ts'
+import type { PlannedPass, Reason } from './types.ts'
 
 export const PASS_CONSTANTS = {
-  gentlestLimit: constant(
-    0.5,
-    '',
-    'The gentlest plan keeps to this share of the redness limit',
+  bumpsFrom: constant(3, 'bumps', 'Bumps or ingrown hairs in one zone that count as many', 'H'),
+  bumpLimit: constant(
+    0.2,
+    'probability',
+    'A pass is planned while P(many bumps in a zone) stays at or under this',
     'H',
   ),
 } as const
+
+/** One stroke of a row: where it is wanted, and with what where that is not the razor of the plan. */
+export interface Stroke {
+  readonly wanted: Wanted
+  readonly bladeId?: BladeId | undefined
+}
+
+/** Strokes over one zone, first to last. */
+export type Sequence = readonly Stroke[]
+
+/** "with+across", "trimmer:against+with". */
+export const sequenceKey = (sequence: Sequence): string =>
+  sequence.map((s) => (s.bladeId ? `${s.bladeId}:${s.wanted}` : s.wanted)).join('+')
 
 /** What the passes of a zone depend on. */
 export interface PassQuestion {
   readonly figures: Figures
   readonly service: ServiceId
   readonly family: ServiceFamily
-  readonly style: Style
   readonly lanes: readonly LaneShape[]
   /** Stroke of each lane on the zone's chart for what is wanted. */
   readonly strokeOf: (lane: LaneShape, wanted: Wanted) => number
   readonly hair: HairClass
+  readonly coarse: Coarseness
+  /** Kind of the razor of the plan, and of the tool that goes before it, where one does. */
   readonly tool: ToolKind
-  /** Tool of the first pass, where another one goes before (a trimmer before the razor). */
-  readonly firstTool?: ToolKind | undefined
-  readonly growthMmPerDay: number
+  readonly firstTool?: BladeId | undefined
+  readonly growth: Growth
   readonly sensitivity: Sensitivity
+  /** Bumps per unit load. */
+  readonly bumps: Sensitivity
+  /** Mean used share of a blade's life in this service, 0 to 1. */
+  readonly wear: number
   readonly reactivity: Reactivity
   readonly bumpProne: boolean
   readonly curlTight: boolean
@@ -65,41 +76,39 @@ export interface PassQuestion {
   readonly screening: Pick<Screening, 'withGrainOnly' | 'onePass'>
 }
 
-export interface PassAnswer {
-  readonly passes: readonly (PlannedPass & { readonly wanted: Wanted; readonly tool: ToolKind })[]
-  readonly refused: readonly RefusedPass[]
-  readonly reasons: readonly Reason[]
+/** What a row of strokes comes to. */
+export interface SequenceFigures {
+  readonly passes: readonly PlannedPass[]
+  readonly load: number
+  readonly hours: number
+  readonly rednessOdds: number
+  readonly bumpOdds: number
 }
 
-/** Load of a pass over a zone with one tool: the mean over its lanes and their cells. */
-export function zonePassLoad(
-  figures: Figures,
-  q: Pick<PassQuestion, 'lanes' | 'hair' | 'family' | 'schools' | 'strokeOf'>,
-  tool: ToolKind,
-  wanted: Wanted,
-): number {
-  const area = q.lanes.reduce((s, l) => s + l.areaCm2, 0)
-  return q.lanes.reduce(
-    (s, l) =>
-      s +
-      (l.areaCm2 / area) *
-        laneLoad(figures, l, q.strokeOf(l, wanted), tool, slipFor(q.family, q.schools), q.hair),
-    0,
-  )
+/** How a stroke meets the skin, besides its direction. */
+export interface StrokeSkin {
+  readonly tool: ToolKind
+  readonly slip: Slip
+  readonly hair: HairClass
+  readonly wear: number
+  /** Set on the first pass over terminal hair. */
+  readonly uncut?: Coarseness | undefined
 }
 
-/** Load of one stroke's lane. */
+/** Load of one stroke's lane: the mean over its cells. */
 export function laneLoad(
   figures: Figures,
   lane: LaneShape,
   stroke: number,
-  tool: ToolKind,
-  slip: Slip,
-  hair: HairClass,
+  skin: StrokeSkin,
 ): number {
-  return overLane(lane, stroke, (angle) =>
-    passLoad(figures, { angle, tool, slip, hair, wear: 0, again: false }),
-  )
+  return overLane(lane, stroke, (angle) => passLoad(figures, { ...skin, angle, again: false }))
+}
+
+/** Mean over lanes by their area. */
+export function overZone(lanes: readonly LaneShape[], of: (lane: LaneShape) => number): number {
+  const area = lanes.reduce((s, l) => s + l.areaCm2, 0)
+  return lanes.reduce((s, l) => s + (l.areaCm2 / area) * of(l), 0)
 }
 
 /** What lies between blade and skin. */
@@ -114,121 +123,124 @@ export function laneRelation(figures: Figures, lane: LaneShape, stroke: number):
   return relationToGrain(figures, angleBetween(lane.growth, stroke))
 }
 
-/** Decides the passes of a zone. The first is always planned; later ones must stay under the limit. */
-export function planPasses(q: PassQuestion): PassAnswer {
-  const reasons: Reason[] = []
-  const wanted = wantedStrokes(q, reasons)
-  const felt = q.hair === 'terminal' ? CLOSENESS_CONSTANTS.feltMm : CLOSENESS_CONSTANTS.feltFuzzMm
-  const limit =
-    q.figures(SKIN_CONSTANTS.rednessLimit) *
-    (q.style === 'gentlest' ? q.figures(PASS_CONSTANTS.gentlestLimit) : 1)
-  const area = q.lanes.reduce((s, l) => s + l.areaCm2, 0)
+const toolOf = (q: Pick<PassQuestion, 'tool'>, stroke: Stroke): ToolKind =>
+  stroke.bladeId ? BLADES[stroke.bladeId].tool : q.tool
+
+/** Passes that leave hair as they find it do not count as cutting close. */
+const cuts = (tool: ToolKind) => tool !== 'trimmer'
+
+/** Works a row of strokes out, pass by pass. */
+export function sequenceFigures(q: PassQuestion, sequence: Sequence): SequenceFigures {
+  const passes: PlannedPass[] = []
   const largest = q.lanes.reduce((a, b) => (b.areaCm2 > a.areaCm2 ? b : a))
-  const passes: (PlannedPass & { wanted: Wanted; tool: ToolKind })[] = []
-  const refused: RefusedPass[] = []
+  const terminal = q.hair === 'terminal'
   let load = 0
   let left = Infinity
-  for (const [i, want] of wanted.entries()) {
-    const tool = i === 0 && q.firstTool ? q.firstTool : q.tool
-    const stroke = q.strokeOf(largest, want)
-    const relation = laneRelation(q.figures, largest, stroke)
-    const own = zonePassLoad(q.figures, q, tool, want)
-    const odds = rednessOdds(q.sensitivity, load + own)
-    const leftMm =
-      tool === 'trimmer'
-        ? q.figures(CLOSENESS_CONSTANTS.trimmerLeavesMm)
-        : q.lanes.reduce(
-            (s, l) =>
-              s +
-              (l.areaCm2 / area) *
-                overLane(l, q.strokeOf(l, want), (angle) => stubbleLeftMm(q.figures, angle)),
-            0,
-          )
-    const after = Math.min(left, leftMm)
-    const hours = smoothHours(after, q.growthMmPerDay, q.figures(felt))
-    const before = passes.length > 0 ? smoothHours(left, q.growthMmPerDay, q.figures(felt)) : 0
-    const barred = barredBy(q, tool, relation, passes.length)
-    // The razor on the line is the service itself; a trimmer before it costs next to nothing.
-    const needed = passes.length === 0 || (i === 1 && q.firstTool !== undefined)
-    if (barred ?? (!needed && odds > limit)) {
-      refused.push({
-        relation,
-        reason:
-          barred ??
-          `Redness of 2 or more would come ${oddsWords(odds)} of the time; the limit is ${oddsWords(limit)}.`,
-        load: load + own,
-        gainHours: hours - before,
-        rednessOdds: odds,
-      })
-      continue
-    }
-    passes.push({
-      pass: passes.length + 1,
-      relation,
-      strokeBearing: stroke,
-      load: own,
-      leftMm: after,
-      smoothHours: hours,
-      rednessOdds: odds,
-      wanted: want,
+  let cutting = 0
+  sequence.forEach((stroke, i) => {
+    const tool = toolOf(q, stroke)
+    const skin: StrokeSkin = {
       tool,
-    })
-    if (passes.length > 1) {
-      reasons.push({
-        text: `${capital(RELATION_WORDS[relation])} buys about ${Math.round(hours - before)} h of smoothness for a load of ${load.toFixed(1)} → ${(load + own).toFixed(1)}.`,
-        mark: 'H',
-      })
+      slip: slipFor(q.family, q.schools),
+      hair: q.hair,
+      wear: q.wear,
+      uncut: i === 0 && terminal ? q.coarse : undefined,
     }
+    const own = overZone(q.lanes, (l) => laneLoad(q.figures, l, q.strokeOf(l, stroke.wanted), skin))
+    left = Math.min(
+      left,
+      overZone(q.lanes, (l) =>
+        overLane(l, q.strokeOf(l, stroke.wanted), (angle) => stubbleLeftMm(q.figures, angle, tool)),
+      ),
+    )
     load += own
-    left = after
-  }
-  const first = passes[0]!
-  if (first.rednessOdds > limit) {
-    reasons.push({
-      text: `Even one pass may redden this skin (${oddsWords(first.rednessOdds)}): light strokes, none twice.`,
-      mark: 'H',
+    if (cuts(tool)) cutting++
+    const bearing = q.strokeOf(largest, stroke.wanted)
+    passes.push({
+      pass: i + 1,
+      relation: laneRelation(q.figures, largest, bearing),
+      strokeBearing: bearing,
+      load: own,
+      leftMm: left,
+      smoothHours: smoothHours(
+        q.figures,
+        left,
+        q.growth,
+        shareCut(q.figures, Math.max(1, cutting), terminal ? q.coarse : undefined),
+      ),
+      rednessOdds: rednessOdds(q.sensitivity, load),
+      bumpOdds: bumpOdds(q.figures, q.bumps, load),
     })
+  })
+  const last = passes[passes.length - 1]
+  return {
+    passes,
+    load,
+    hours: last?.smoothHours ?? 0,
+    rednessOdds: last?.rednessOdds ?? 0,
+    bumpOdds: last?.bumpOdds ?? 0,
   }
-  return { passes, refused, reasons }
 }
 
-function barredBy(
-  q: PassQuestion,
-  tool: ToolKind,
-  relation: Relation,
-  planned: number,
-): string | undefined {
-  if (tool === 'cartridge' && relation === 'against') {
-    return 'A multi-blade cartridge never goes against the grain: it lifts and pulls.'
-  }
-  if (planned === 0) return undefined
-  if (q.firstTool && planned === 1) return undefined
-  if (q.screening.onePass) return 'One pass only: what was asked calls for care.'
-  if (q.screening.withGrainOnly && relation !== 'with') {
-    return 'With the grain only: what was asked calls for care.'
-  }
-  if (planned >= 2 && q.reactivity !== 'tough') return 'A third pass only on tough skin.'
-  return undefined
-}
+/** P(many bumps in a zone within two weeks) for a load. */
+export const bumpOdds = (figures: Figures, bumps: Sensitivity, load: number): number =>
+  rednessOdds(bumps, load, figures(PASS_CONSTANTS.bumpsFrom))
 
-/** The strokes that the service asks for, in order, with its reasons. */
-function wantedStrokes(q: PassQuestion, reasons: Reason[]): Wanted[] {
-  const wanted = SERVICES[q.service].strokes(
+/** The rows of strokes that service, school and rules allow, the gentlest first; at least one. */
+export function sequencesFor(q: PassQuestion, say?: (reason: Reason) => void): Sequence[] {
+  const rows = SERVICES[q.service].sequences(
     {
       ...q,
       toolBefore: q.firstTool !== undefined,
       careful: q.screening.withGrainOnly,
     },
-    (text) => reasons.push({ text, mark: 'C' }),
+    (text) => say?.({ text, mark: 'C' }),
   )
   const lane = q.lanes[0]!
-  if (wanted[0] !== 'fixed') return wanted
-  const off = Math.round(toDegrees(angleBetween(q.strokeOf(lane, 'fixed'), lane.growth)))
-  if (off > 0) {
-    reasons.push({
-      text: `That runs toward ${clockWords(q.strokeOf(lane, 'fixed'))}, ${off}° off the growth here.`,
-      mark: 'H',
-    })
+  if (rows[0]![0] === 'fixed') {
+    const off = Math.round(toDegrees(angleBetween(q.strokeOf(lane, 'fixed'), lane.growth)))
+    if (off > 0) {
+      say?.({
+        text: `That runs toward ${clockWords(q.strokeOf(lane, 'fixed'))}, ${off}° off the growth here.`,
+        mark: 'H',
+      })
+    }
   }
-  return wanted
+  const out: Sequence[] = []
+  for (const row of rows) {
+    const sequence = row.map((wanted, i): Stroke =>
+      i === 0 && q.firstTool ? { wanted, bladeId: q.firstTool } : { wanted },
+    )
+    if (barredBy(q, sequence) !== undefined) continue
+    if (!out.some((s) => sequenceKey(s) === sequenceKey(sequence))) out.push(sequence)
+  }
+  // Whatever is barred, once with the grain remains; a cartridge goes across.
+  return out.length > 0 ? out : [[{ wanted: q.tool === 'cartridge' ? 'across' : 'with' }]]
+}
+
+/** Why a row of strokes may not be; undefined when it may. */
+export function barredBy(q: PassQuestion, sequence: Sequence): string | undefined {
+  const razor = q.firstTool ? sequence.slice(1) : sequence
+  for (const [i, stroke] of sequence.entries()) {
+    const tool = toolOf(q, stroke)
+    const relation = stroke.wanted
+    if (relation === 'against' && tool === 'cartridge') {
+      return 'A multi-blade cartridge never goes against the grain: it lifts and pulls.'
+    }
+    if (tool === 'trimmer') continue
+    if (relation === 'against' && i === 0 && q.hair === 'terminal') {
+      return 'Against the grain is never the first pass: uncut hair is pulled.'
+    }
+    if (relation === 'against' && q.curlTight) {
+      return 'Tightly curled hair turns back into the skin: never against it.'
+    }
+    if (q.screening.withGrainOnly && relation !== 'with' && relation !== 'fixed') {
+      return 'With the grain only: what was asked calls for care.'
+    }
+  }
+  if (razor.length > 1 && q.screening.onePass) {
+    return 'One pass only: what was asked calls for care.'
+  }
+  if (razor.length > 2 && q.reactivity !== 'tough') return 'A third pass only on tough skin.'
+  return undefined
 }

@@ -9,10 +9,11 @@ import type { Screening } from '../screening/index.ts'
 import type { ServiceId } from '../services/index.ts'
 import type { Sensitivity } from '../skin/index.ts'
 import type { BladeId, Level } from '../kit/index.ts'
-import type { Cover } from './cover.ts'
 import type { findStance, Room } from './handle.ts'
 import type { Hand, Hazard } from './hands.ts'
+import type { Front } from './front.ts'
 import type { LaneShape } from './lanes.ts'
+import type { PressMap } from './presses.ts'
 import type { ZoneSkin } from './skin.ts'
 import type { ToolChoice } from './tools.ts'
 import type { PlanChoice } from './types.ts'
@@ -32,17 +33,33 @@ export interface ZoneQuestion {
   readonly room?: Room | undefined
   readonly hazards: readonly Hazard[]
   readonly sensitivity: (zoneId: ZoneId) => Sensitivity
+  readonly bumps: (zoneId: ZoneId) => Sensitivity
   readonly growth: (zoneId: ZoneId) => Growth
+  /** Mean used share of a blade's life in this service, 0 to 1. */
+  readonly wear: number
+  /** The way across of a lane: that of its press. */
+  readonly acrossOf: (skin: ZoneSkin, lane: LaneShape) => { chart: number; why: string }
   readonly notes: Pick<SurfaceNotes, 'keptZones' | 'hair' | 'strays'>
   readonly choice: PlanChoice
   readonly memory: PlanMemory
 }
 
+/** A zone parted into lanes. */
+export interface Parted {
+  readonly shapes: readonly LaneShape[]
+  readonly packed: string
+}
+
 /** What does not change while plans of the same skin are compared and edited. */
 export class PlanMemory {
   readonly skins = new Map<ZoneId, ZoneSkin>()
-  readonly covers = new Map<string, { cover: Cover; shapes: LaneShape[]; packed: string }>()
+  /** Presses and the parts of zones in them, by what parts them. */
+  readonly presses = new Map<string, { map: PressMap; parted: ReadonlyMap<ZoneId, Parted> }>()
   readonly lanes = new Map<string, LaneMeasure>()
+  readonly stances = new Map<string, ReturnType<typeof findStance>>()
+  readonly anchors = new Map<string, string>()
+  /** Fronts, by all that they hang on. */
+  readonly fronts = new Map<string, Front>()
   /** Orders found, by all that they hang on. */
   readonly orders = new Map<string, readonly number[]>()
 }
@@ -52,6 +69,4 @@ export interface LaneMeasure {
   readonly stroke: Vec3
   readonly extent: { lengthMm: number; widthMm: number }
   readonly radiusMm: number
-  readonly stances: Map<string, ReturnType<typeof findStance>>
-  anchor?: string
 }

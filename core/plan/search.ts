@@ -2,12 +2,13 @@
 import type { Figures, Schools } from '../house/index.ts'
 import { MOST_EXACT, OrderSearch } from '../order/index.ts'
 import { SERVICES } from '../services/index.ts'
-import { jobsOf, laneProblem } from './order.ts'
+import type { Hand } from './hands.ts'
+import { jobId, jobsOf, laneProblem } from './order.ts'
 import type { Plan } from './types.ts'
 
 /** How far a search has come. */
 export interface SearchState {
-  /** Ids of lanes (and lathers) in the best order so far. */
+  /** Ids of steps (and lathers) in the best order so far. */
   readonly order: readonly string[]
   /** Seconds of changes of stance, turn and tool in it, and in the order it began with. */
   readonly seconds: number
@@ -20,16 +21,14 @@ export function planSearch(
   figures: Figures,
   plan: Pick<Plan, 'lanes' | 'service'>,
   schools: Schools,
+  hand: Hand,
 ): { step: (rounds: number) => SearchState } | undefined {
   const jobs = jobsOf(plan.lanes, SERVICES[plan.service].lather)
   if (jobs.length <= MOST_EXACT) return undefined
-  const problem = laneProblem(figures, jobs, schools, plan.service)
+  const problem = laneProblem(figures, jobs, schools, plan.service, hand)
   const search = new OrderSearch(problem, 7)
   const firstSeconds = search.cost
-  const id = (i: number) => {
-    const job = jobs[i]!
-    return 'lane' in job ? job.lane.id : `lather:${job.lather}`
-  }
+  const id = (i: number) => jobId(jobs[i]!)
   let rounds = 0
   return {
     step(more) {

@@ -85,6 +85,8 @@ export interface ZoneSkin {
   readonly normal: Float64Array
   /** Growth laid flat onto the zone's middle by the smallest turn of the normal: radians clockwise from 12 there. */
   readonly growth: Float64Array
+  /** The growth itself at each cell: unit tangents, 3 per cell. */
+  readonly way: Float64Array
   readonly trust: Float64Array
   /** 1 where the growth turns too tightly to count. */
   readonly loose: Uint8Array
@@ -168,6 +170,7 @@ export function zoneSkin(
   const [first, count] = ground.mesh.ranges[number]!
   const { indices } = ground.mesh
   const growth = new Float64Array(count)
+  const way = new Float64Array(3 * count)
   const trust = new Float64Array(count)
   const loose = new Uint8Array(count)
   const { point: c0, normal } = zone.centre
@@ -192,6 +195,11 @@ export function zoneSkin(
     const nx = cells.normal[3 * c]!
     const ny = cells.normal[3 * c + 1]!
     const nz = cells.normal[3 * c + 2]!
+    const out = x * nx + y * ny + z * nz
+    const size = Math.hypot(x - out * nx, y - out * ny, z - out * nz) || 1
+    way[3 * c] = (x - out * nx) / size
+    way[3 * c + 1] = (y - out * ny) / size
+    way[3 * c + 2] = (z - out * nz) / size
     const s = nx * n0[0] + ny * n0[1] + nz * n0[2]
     const k = (x * n0[0] + y * n0[1] + z * n0[2]) / Math.max(1 + s, 1e-6)
     const tx = x - k * (nx + n0[0])
@@ -226,6 +234,7 @@ export function zoneSkin(
     open,
     ...cells,
     growth,
+    way,
     trust,
     loose,
     openCm2,
@@ -246,8 +255,12 @@ function workedPart(cells: Cells, count: number, worked: Worked): Uint8Array {
     (a, b) => sign * (cells.middle[3 * a + axis]! - cells.middle[3 * b + axis]!) || a - b,
   )
   let left = worked.share * cells.areaCm2.reduce((s, a) => s + a, 0)
+  let last = NaN
   for (const c of order) {
-    if (left <= 0) break
+    const at = cells.middle[3 * c + axis]!
+    // A cell and its twin across the midline go together.
+    if (left <= 0 && Math.abs(at - last) > 1e-9) break
+    last = at
     open[c] = 1
     left -= cells.areaCm2[c]!
   }

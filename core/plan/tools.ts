@@ -2,10 +2,11 @@
 import type { Figures, Schools } from '../house/index.ts'
 import type { SkinAndHair } from '../client.ts'
 import { DomainError } from '../errors.ts'
-import { type ServiceId, SERVICES, type Style } from '../services/index.ts'
+import { type ServiceId, SERVICES } from '../services/index.ts'
 import { BLADE_CONSTANTS, BLADES, type Blade, type BladeId, type Level } from '../kit/index.ts'
 import type { Reason } from './types.ts'
 
+/** Blades that a plan may keep to. */
 export interface ToolChoice {
   readonly blades: readonly Blade[]
   readonly ids: readonly BladeId[]
@@ -16,15 +17,17 @@ export interface ToolChoice {
 
 export interface ToolQuestion {
   readonly service: ServiceId
-  readonly style: Style
   readonly level: Level
   readonly kit: readonly BladeId[]
   readonly client: SkinAndHair
   readonly schools: Schools
 }
 
-/** @throws DomainError `no-blade` when the kit holds nothing for this service and worker */
-export function chooseTools(q: ToolQuestion): ToolChoice {
+/**
+ * The sets of blades that a plan may be made with, the usual one first.
+ * @throws DomainError `no-blade` when the kit holds nothing for this service and worker
+ */
+export function chooseTools(q: ToolQuestion): ToolChoice[] {
   const reasons: Reason[] = []
   const service = SERVICES[q.service]
   const owned = service.blades.filter((id) => q.kit.includes(id))
@@ -33,12 +36,7 @@ export function chooseTools(q: ToolQuestion): ToolChoice {
     const bare = owned.filter((id) => !mine.includes(id)).map((id) => BLADES[id].name)
     reasons.push({ text: `Only for practised hands: ${bare.join(', ')}.`, mark: 'C' })
   }
-  const keep = service.keepTo?.(q)
-  const kept = keep ? mine.filter((id) => keep.ids.includes(id)) : []
-  const narrowed = kept.length > 0 && kept.length < mine.length
-  if (narrowed && keep?.why) reasons.push({ text: keep.why, mark: 'C' })
-  const ids = narrowed ? kept : mine
-  if (ids.length === 0) {
+  if (mine.length === 0) {
     throw new DomainError(
       'no-blade',
       `The kit holds no blade for ${service.name.toLowerCase()} that ${q.level === 'learning' ? 'somebody still learning may use' : 'can be used'}. Add one in Kit.`,
@@ -47,7 +45,15 @@ export function chooseTools(q: ToolQuestion): ToolChoice {
   const before = service.first
   const first =
     before && before.when(q.schools) && q.kit.includes(before.id) ? before.id : undefined
-  return { blades: ids.map((id) => BLADES[id]), ids, ...(first && { first }), reasons }
+  const sets = (service.sets?.(q) ?? [{ ids: mine, why: '' }])
+    .map(({ ids, why }) => ({ ids: mine.filter((id) => ids.includes(id)), why }))
+    .filter(({ ids }) => ids.length > 0)
+  return (sets.length > 0 ? sets : [{ ids: mine, why: '' }]).map(({ ids, why }) => ({
+    blades: ids.map((id) => BLADES[id]),
+    ids,
+    ...(first && { first }),
+    reasons: why ? [...reasons, { text: why, mark: 'C' as const }] : reasons,
+  }))
 }
 
 /** Expected strokes of a blade's life for a client's hair. */

@@ -27,11 +27,15 @@ export interface PlannedPass {
   readonly smoothHours: number
   /** P(redness ≥ 2 within 48 h) with all passes up to this one. */
   readonly rednessOdds: number
+  /** P(many bumps within two weeks) with all passes up to this one. Absent in plans kept before this was told. */
+  readonly bumpOdds?: number
 }
 
 /** A pass that was thought of and not planned. */
 export interface RefusedPass {
   readonly relation: Relation
+  /** The whole row of strokes, where it is more than one: "with, then across". */
+  readonly words?: string
   readonly reason: string
   readonly load: number
   readonly gainHours: number
@@ -57,13 +61,14 @@ export interface ZonePlan {
   readonly totalLoad: number
   readonly smoothHours: number
   readonly rednessOdds: number
+  readonly bumpOdds?: number
   readonly avoid: readonly string[]
   readonly reasons: readonly Reason[]
   /** Lane of each cell of the zone, packed (cover.ts). */
   readonly cover: string
 }
 
-/** One straight stroke's patch of a zone in one pass. */
+/** The part of a zone that one stroke takes in one pass: a press, or what of it lies in the zone. */
 export interface Lane {
   /** `zone:pass:letter`. */
   readonly id: string
@@ -71,6 +76,8 @@ export interface Lane {
   readonly jobId: string
   readonly zoneId: ZoneId
   readonly pass: number
+  /** The step at the chair that it is done in, along with the other lanes of its press; its own id where it is absent. */
+  readonly stepId?: string
   /** The lane's letter in the zone's cover. */
   readonly letter: string
   readonly relation: Relation
@@ -126,6 +133,8 @@ export type StrokeWay = (typeof STROKE_WAYS)[number]
 export interface PlanChoice {
   readonly style: Style
   readonly edits: Readonly<Record<string, LaneEdit>>
+  /** A plan of the front between the three: the one that is smooth for so many hours. */
+  readonly hours?: number | undefined
   /** Minutes to fit into. */
   readonly within?: number | undefined
   /** Lanes in the order found by a longer search. */
@@ -158,6 +167,9 @@ export interface PlanStep {
   readonly zoneId?: ZoneId
   readonly pass?: number
   readonly laneId?: string
+  /** All lanes of its press and the zones that they lie in, the largest first; absent where there is one. */
+  readonly laneIds?: readonly string[]
+  readonly zoneIds?: readonly ZoneId[]
   readonly relation?: Relation
   readonly strokeBearing?: number
   readonly growthDirection?: number
@@ -181,6 +193,14 @@ export interface PlanStep {
   readonly freshBlade?: true
 }
 
+/** Ids of the lanes that a step does, the largest first. */
+export const stepLanes = (step: Pick<PlanStep, 'laneId' | 'laneIds'>): readonly string[] =>
+  step.laneIds ?? (step.laneId === undefined ? [] : [step.laneId])
+
+/** Zones that a step works, the largest first. */
+export const stepZones = (step: Pick<PlanStep, 'zoneId' | 'zoneIds'>): readonly ZoneId[] =>
+  step.zoneIds ?? (step.zoneId === undefined ? [] : [step.zoneId])
+
 /** What lies ready before the client sits down. */
 export interface KitItem {
   readonly name: string
@@ -189,9 +209,56 @@ export interface KitItem {
   readonly cost: number
 }
 
+/** Lanes of one pass that are done in one go, across zones. */
+export interface PlannedPress {
+  /** That of its step. */
+  readonly id: string
+  readonly pass: number
+  /** The largest first. */
+  readonly laneIds: readonly string[]
+  readonly areaCm2: number
+  /** The stroke over the skin, from its start to its end, mm. */
+  readonly path: readonly Vec3[]
+  /** How far it turns on its way, degrees. */
+  readonly turnDeg: number
+  /** Share of it whose growth lies outside the tolerance. */
+  readonly stray: number
+}
+
+/** What may be chosen instead: a plan of the front. */
+export interface FrontPoint {
+  /** P(any zone at redness 2 or more within 48 h). */
+  readonly odds: number
+  /** Hours smooth, mean over the skin. */
+  readonly hours: number
+  readonly minutes: number
+}
+
+/** The plans that no other beats in odds, hours and minutes at once. */
+export interface PlanFront {
+  readonly points: readonly FrontPoint[]
+  /** The plan's own. */
+  readonly at: number
+  /** Where the three kinds lie; kinds that cannot be told from another are absent. */
+  readonly offered: Partial<Readonly<Record<Style, number>>>
+  /** Why fewer than three are offered. */
+  readonly why?: string
+}
+
+/** Odds over the whole visit. */
+export interface VisitOdds {
+  /** P(any zone at redness 2 or more within 48 h). */
+  readonly any: number
+  /** Zones of which so many are to be expected. */
+  readonly zones: number
+  /** Answered visits of the client, the last eight at most, and how many of them had such a zone. */
+  readonly record?: { readonly visits: number; readonly reddened: number }
+}
+
 /** Something that was left away to keep to a time. */
 export interface Dropped {
   readonly relation: Relation
+  /** The area, both sides together. */
   readonly zone: string
   readonly minutes: number
   /** Smoothness lost there, hours. */
@@ -210,6 +277,10 @@ export interface Plan {
   readonly steps: readonly PlanStep[]
   readonly zones: readonly ZonePlan[]
   readonly lanes: readonly Lane[]
+  /** Absent in plans kept before lanes were joined. */
+  readonly presses?: readonly PlannedPress[]
+  readonly front?: PlanFront
+  readonly odds?: VisitOdds
   readonly leftOut: readonly LeftOut[]
   readonly totalMinutes: number
   readonly slotMinutes: number

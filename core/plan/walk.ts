@@ -1,5 +1,6 @@
 /** Walks through the lanes in order: steps with their times, lather renewed when it dries, a fresh blade where one is done. */
-import { capital } from '../words.ts'
+import { capital, listWords } from '../words.ts'
+import { sum } from '../stats/index.ts'
 import { zoneBase, type ZoneId, zoneSide } from '../zones/index.ts'
 import type { Figures, Schools } from '../house/index.ts'
 import type { SkinAndHair } from '../client.ts'
@@ -8,7 +9,7 @@ import type { SurfaceNotes } from '../hair/index.ts'
 import type { Screening } from '../screening/index.ts'
 import { type ServiceId, SERVICES, ROUTINE_CONSTANTS } from '../services/index.ts'
 import type { BladeId } from '../kit/index.ts'
-import { changeSeconds, ORDER_CONSTANTS } from './order.ts'
+import { changeSeconds, groupsOf, type LaneGroup, ORDER_CONSTANTS } from './order.ts'
 import {
   betweenPasses,
   closingSteps,
@@ -67,16 +68,18 @@ export function walkThrough(
     SERVICES[service].changesByFeel && schools.headBlade === 'by-feel' ? all / 2 : Infinity
   const blades = new Map<BladeId, number>()
   const onBlade = new Map<BladeId, number>()
-  const parts = new Map<string, number>()
-  for (const l of lanes)
-    parts.set(`${l.zoneId}:${l.pass}`, (parts.get(`${l.zoneId}:${l.pass}`) ?? 0) + 1)
+  const groups = groupsOf(lanes)
+  const parts = partsIn(groups)
   let pass = 1
   let fresh = 0
   let renewed = 0
   let strokes = 0
   let halfway = false
   let before: Lane | undefined
-  lanes.forEach((lane, i) => {
+  groups.forEach((group, i) => {
+    const lane = group.lead
+    const seconds0 = sum(group.lanes.map((l) => l.seconds))
+    const strokes0 = sum(group.lanes.map((l) => l.strokes))
     if (lane.pass > pass) {
       const between = betweenPasses(input.figures, service, lane.pass)
       if (between) {
@@ -87,7 +90,7 @@ export function walkThrough(
       pass = lane.pass
     } else if (
       SERVICES[service].lather &&
-      fresh + lane.seconds > input.figures(ROUTINE_CONSTANTS.latherLastsMin) * 60 &&
+      fresh + seconds0 > input.figures(ROUTINE_CONSTANTS.latherLastsMin) * 60 &&
       i > 0
     ) {
       steps.push(renewLather(input.figures, ++renewed))
@@ -96,7 +99,7 @@ export function walkThrough(
     let freshBlade = false
     const used = onBlade.get(lane.bladeId) ?? 0
     if (!blades.has(lane.bladeId)) blades.set(lane.bladeId, 1)
-    else if (used + lane.strokes > life || (!halfway && strokes >= half)) {
+    else if (used + strokes0 > life || (!halfway && strokes >= half)) {
       freshBlade = true
       blades.set(lane.bladeId, blades.get(lane.bladeId)! + 1)
       onBlade.set(lane.bladeId, 0)
@@ -108,14 +111,12 @@ export function walkThrough(
         ? changeSeconds(input.figures, before, lane)
         : input.figures(C.stanceSeconds) + input.figures(C.headTurnSeconds)) +
       (freshBlade ? input.figures(C.toolSeconds) : 0)
-    const seconds = lane.seconds + change
-    steps.push(
-      strokeStep(lane, parts.get(`${lane.zoneId}:${lane.pass}`)!, seconds / 60, freshBlade),
-    )
+    const seconds = seconds0 + change
+    steps.push(strokeStep(group, parts, seconds / 60, freshBlade))
     fresh += seconds
-    strokes += lane.strokes
+    strokes += strokes0
     // A lane longer than a blade's life wears out more than one.
-    const after = (onBlade.get(lane.bladeId) ?? 0) + lane.strokes
+    const after = (onBlade.get(lane.bladeId) ?? 0) + strokes0
     const extra = Math.max(0, Math.ceil(after / life) - 1)
     blades.set(lane.bladeId, blades.get(lane.bladeId)! + extra)
     onBlade.set(lane.bladeId, after - extra * life)
@@ -145,6 +146,17 @@ export function straysOf({ notes }: WalkInput, zones: readonly ZonePlan[]) {
   return notes.strays.filter((s) => zones.some((z) => z.zoneId === s.zoneId))
 }
 
+/** How many steps of each pass have a part in a zone, by `zone:pass`. */
+export function partsIn(
+  groups: readonly LaneGroup[],
+): (lane: Pick<Lane, 'zoneId' | 'pass'>) => number {
+  const parts = new Map<string, number>()
+  const key = (l: Pick<Lane, 'zoneId' | 'pass'>) => `${l.zoneId}:${l.pass}`
+  for (const { lanes } of groups)
+    for (const l of lanes) parts.set(key(l), (parts.get(key(l)) ?? 0) + 1)
+  return (lane) => parts.get(key(lane)) ?? 1
+}
+
 /** "Upper neck, part b, client's left" where a zone has several lanes; short: "Upper neck, part b, left". */
 export function laneTitle(
   { zoneId, letter }: Pick<Lane, 'zoneId' | 'letter'>,
@@ -159,31 +171,61 @@ export function laneTitle(
   ].join(', ')
 }
 
-/** The step at the chair of a lane. */
+/** A part of less than this share of its press is not named in its title. */
+const NAMED_SHARE = 0.15
+
+/** "Lower cheek and jaw, client's left": the zones of a press, the largest first. */
+export function groupTitle(
+  { lanes, lead }: Pick<LaneGroup, 'lanes' | 'lead'>,
+  parts: (lane: Lane) => number,
+  short = false,
+): string {
+  const area = sum(lanes.map((l) => l.areaCm2))
+  const named = lanes.filter((l) => l === lead || l.areaCm2 >= NAMED_SHARE * area)
+  if (named.length === 1) return laneTitle(lead, parts(lead), short)
+  const bases = [
+    ...new Set(named.map((l) => zoneBase(l.zoneId) + (parts(l) > 1 ? `, part ${l.letter}` : ''))),
+  ]
+  const sides = new Set(named.map((l) => zoneSide(l.zoneId)))
+  const side = sides.size === 1 ? [...sides][0] : undefined
+  const places = listWords(
+    bases.map((b, i) => (i === 0 ? b : b.charAt(0).toLowerCase() + b.slice(1))),
+  )
+  return side ? `${places}, ${short ? side : `client's ${side}`}` : places
+}
+
+/** The step at the chair of lanes that are done in one go. */
 export function strokeStep(
-  lane: Lane,
-  parts: number,
+  { id, lead, lanes }: LaneGroup,
+  parts: (lane: Lane) => number,
   minutes: number,
   freshBlade: boolean,
 ): PlanStep {
-  const short = lane.strokeLengthMm <= 10
+  const lane = lead
+  const guess = lanes.some((l) => l.grain === 'guess')
+  const length = Math.max(...lanes.map((l) => l.strokeLengthMm))
+  const area = sum(lanes.map((l) => l.areaCm2))
   return {
-    id: lane.id,
+    id,
     kind: 'stroke',
-    title: laneTitle(lane, parts),
-    short: laneTitle(lane, parts, true),
-    text: `${capital(RELATION_WORDS[lane.relation])}, toward ${clockWords(lane.strokeBearing)}${lane.grain === 'guess' ? ', by a guess: go by what you felt' : ''}. ${short ? 'Short strokes' : 'Strokes'} of about ${lane.strokeLengthMm < 10 ? `${lane.strokeLengthMm} mm` : `${(lane.strokeLengthMm / 10).toFixed(lane.strokeLengthMm % 10 === 0 ? 0 : 1)} cm`}. No pressure.`,
+    title: groupTitle({ lead, lanes }, parts),
+    short: groupTitle({ lead, lanes }, parts, true),
+    text: `${capital(RELATION_WORDS[lane.relation])}, toward ${clockWords(lane.strokeBearing)}${guess ? ', by a guess: go by what you felt' : ''}. ${length <= 10 ? 'Short strokes' : 'Strokes'} of about ${length < 10 ? `${length} mm` : `${(length / 10).toFixed(length % 10 === 0 ? 0 : 1)} cm`}. No pressure.`,
     minutes,
     jobId: lane.jobId,
     zoneId: lane.zoneId,
     pass: lane.pass,
     laneId: lane.id,
+    ...(lanes.length > 1 && {
+      laneIds: lanes.map((l) => l.id),
+      zoneIds: [...new Set(lanes.map((l) => l.zoneId))],
+    }),
     relation: lane.relation,
     strokeBearing: lane.strokeBearing,
     blade: freshBlade ? `${lane.blade}, a fresh one` : lane.blade,
-    strokes: lane.strokes,
-    areaCm2: lane.areaCm2,
-    leftMm: lane.leftMm,
+    strokes: sum(lanes.map((l) => l.strokes)),
+    areaCm2: area,
+    leftMm: sum(lanes.map((l) => (l.areaCm2 / area) * l.leftMm)),
     ...(freshBlade && { freshBlade: true as const }),
   }
 }

@@ -1,114 +1,221 @@
-/** One zone's plan: its lanes, how often they are gone over, with what, where the hands go. */
+/** One zone's plan: its lanes, how often they are gone over, with what, and why. */
+import { capital } from '../words.ts'
 import type { Figures } from '../house/index.ts'
-import { toRadians, wrapTurn, withinDeg as trustWithin } from '../grain/index.ts'
+import { RELATION_WORDS, wrapTurn, withinDeg as trustWithin } from '../grain/index.ts'
 import { plannedHair } from '../hair/index.ts'
 import { markMargin, markZones, MARK_WORDS } from '../screening/index.ts'
 import { SERVICES, type Wanted } from '../services/index.ts'
-import { rednessOdds, SKIN_CONSTANTS, type Sensitivity } from '../skin/index.ts'
+import { rednessOdds, SKIN_CONSTANTS } from '../skin/index.ts'
 import { oddsWords } from '../stats/index.ts'
-import { BLADES } from '../kit/index.ts'
-import { CLOSENESS_CONSTANTS, smoothHours } from './closeness.ts'
-import { coverZone, COVER_CONSTANTS, packCover, patchesOf } from './cover.ts'
-import { acrossWay } from './hands.ts'
-import { longestStrokeMm, makeLane, PLAN_CONSTANTS } from './laneWork.ts'
-import { chartBearing, laneDirection, laneShapes, type LaneShape } from './lanes.ts'
-import { planPasses } from './passes.ts'
+import { shareCut, smoothHours } from './closeness.ts'
+import { acrossWays } from './hands.ts'
+import {
+  type BareLane,
+  laneStrokes,
+  longestStrokeMm,
+  makeLane,
+  PLAN_CONSTANTS,
+} from './laneWork.ts'
+import { chartBearing, laneDirection, type LaneShape } from './lanes.ts'
+import {
+  bumpOdds,
+  sequenceFigures,
+  sequenceKey,
+  sequencesFor,
+  type PassQuestion,
+  type Sequence,
+  type SequenceFigures,
+} from './passes.ts'
 import type { ZoneQuestion } from './question.ts'
 import type { ZoneSkin } from './skin.ts'
-import type { Lane, Plan, PlannedPass, Reason, ZonePlan } from './types.ts'
+import type { Plan, PlannedPass, Reason, RefusedPass, ZonePlan } from './types.ts'
+
+/** Seconds of changes that go with one press: stance, turn, looking again (measured over whole plans: 4.9). */
+const CHANGE_SECONDS = 5
+
+/** A zone with all that its rows of strokes are worked out from. */
+export interface ZoneWork {
+  readonly skin: ZoneSkin
+  readonly shapes: readonly LaneShape[]
+  readonly packed: string
+  readonly question: PassQuestion
+  readonly sequences: readonly Sequence[]
+  readonly reasons: readonly Reason[]
+  /** Why a way across was taken, by lane. */
+  readonly whyAcross: (lane: LaneShape) => string | undefined
+}
 
 /** A zone's plan with its lanes, and those that were skipped by hand. */
 export interface PlannedZone {
   readonly zone: ZonePlan
-  readonly lanes: readonly Lane[]
-  readonly skipped: readonly Lane[]
+  readonly lanes: readonly BareLane[]
+  readonly skipped: readonly BareLane[]
 }
 
-/** Parts a zone into lanes; remembered. */
-export function coverOf(
-  figures: Figures,
-  q: Pick<ZoneQuestion, 'client' | 'service' | 'schools' | 'screening' | 'memory'>,
-  skin: ZoneSkin,
-) {
-  const fixed =
-    SERVICES[q.service].family === 'fuzz' &&
-    q.schools.fuzzDirection === 'down-to-centre' &&
-    !q.screening.withGrainOnly
-  const tolerance = q.client.bumpProne
-    ? figures(COVER_CONSTANTS.toleranceBumpDeg)
-    : figures(COVER_CONSTANTS.toleranceDeg)
-  const key = `${skin.zone.id} ${fixed ? 'fixed' : tolerance}`
-  let had = q.memory.covers.get(key)
-  if (!had) {
-    const cover = fixed ? patchesOf(skin) : coverZone(figures, skin, toRadians(tolerance))
-    had = { cover, shapes: laneShapes(skin, cover), packed: packCover(cover) }
-    q.memory.covers.set(key, had)
-  }
-  return had
-}
-
-/** Plans a zone of which something is left to work; parted as it was before where that is given. */
-export function planZone(
+/** Readies a zone: what may be done there, and what each stroke would mean. */
+export function zoneWork(
   q: ZoneQuestion,
   skin: ZoneSkin,
-  parted: { readonly shapes: LaneShape[]; readonly packed: string } = coverOf(q.figures, q, skin),
-): PlannedZone {
-  const { service, client, screening, schools, choice } = q
-  const { family } = SERVICES[service]
+  parted: { readonly shapes: readonly LaneShape[]; readonly packed: string },
+): ZoneWork {
+  const { service, client, screening, schools } = q
   const id = skin.zone.id
   const { shapes, packed } = parted
   const layer = q.notes.hair[id]
-  const kind = plannedHair(id, client, q.notes.hair)
-  const hair = kind === 'vellus' ? 'fuzz' : 'terminal'
-  const growthRate = q.growth(id)
-  const sensitivity = q.sensitivity(id)
-  const across = new Map<string, { chart: number; why: string }>()
+  const fuzz = plannedHair(id, client, q.notes.hair) === 'vellus'
+  const across = new Map<LaneShape, { chart: number; why: string }>()
   const strokeOf = (lane: LaneShape, wanted: Wanted): number => {
     if (wanted === 'with') return lane.growth
     if (wanted === 'against') return wrapTurn(lane.growth + Math.PI)
-    if (wanted === 'fixed') {
-      const inward = lane.point[0] === 0 ? 0 : -Math.sign(lane.point[0]) * 0.6
-      return chartBearing(skin, lane, [inward, -0.8, 0])
-    }
-    let found = across.get(lane.letter)
+    if (wanted === 'fixed') return chartBearing(skin, lane, fixedWay(lane.point))
+    let found = across.get(lane)
     if (!found) {
-      const charts = [
-        wrapTurn(lane.growth + Math.PI / 2),
-        wrapTurn(lane.growth - Math.PI / 2),
-      ] as const
-      const ways = [
-        laneDirection(skin, lane, charts[0]),
-        laneDirection(skin, lane, charts[1]),
-      ] as const
-      const { way, why } = acrossWay(id, lane.point, ways, q.hazards)
-      found = { chart: charts[way], why }
-      across.set(lane.letter, found)
+      found = q.acrossOf(skin, lane)
+      across.set(lane, found)
     }
     return found.chart
   }
-  const main = q.tools.blades[0]!
-  const curlTight = (layer?.curl ?? client.curl) === 'tight'
-  const answer = planPasses({
+  const question: PassQuestion = {
     figures: q.figures,
     service,
-    family,
-    style: choice.style,
+    family: SERVICES[service].family,
     lanes: shapes,
     strokeOf,
-    hair,
-    tool: main.tool,
-    firstTool: q.tools.first && BLADES[q.tools.first].tool,
-    growthMmPerDay: growthRate.mean,
-    sensitivity,
+    hair: fuzz ? 'fuzz' : 'terminal',
+    coarse: layer?.coarseness ?? client.coarseness,
+    tool: q.tools.blades[0]!.tool,
+    firstTool: q.tools.first,
+    growth: q.growth(id),
+    sensitivity: q.sensitivity(id),
+    bumps: q.bumps(id),
+    wear: q.wear,
     reactivity: client.reactivity,
     bumpProne: client.bumpProne,
-    curlTight,
+    curlTight: (layer?.curl ?? client.curl) === 'tight',
     thin:
       client.reactivity === 'tough' &&
       ((layer?.coarseness ?? client.coarseness) === 'fine' || layer?.density === 'sparse'),
     schools,
     screening,
+  }
+  const reasons: Reason[] = []
+  const sequences = sequencesFor(question, (reason) => reasons.push(reason))
+  return {
+    skin,
+    shapes,
+    packed,
+    question,
+    sequences,
+    reasons,
+    whyAcross: (lane) => across.get(lane)?.why,
+  }
+}
+
+/** Down and toward the middle of the face, from the client's side. */
+export const fixedWay = (point: readonly number[]): [number, number, number] => [
+  point[0] === 0 ? 0 : -Math.sign(point[0]!) * 0.6,
+  -0.8,
+  0,
+]
+
+/** The way across of a lane: that of its press, so that a press is stroked one way. */
+export function acrossIn(
+  q: Pick<ZoneQuestion, 'hazards' | 'hand'>,
+  parts: readonly { readonly skin: ZoneSkin; readonly lane: LaneShape }[],
+): (skin: ZoneSkin, lane: LaneShape) => { chart: number; why: string } {
+  const chosen = new Map<string, { turn: 1 | -1; why: string }>()
+  const turned = (lane: LaneShape, turn: number) => wrapTurn(lane.growth + (turn * Math.PI) / 2)
+  return (skin, lane) => {
+    const key = lane.press ? lane.press.id : `${lane.zoneId}${lane.letter}`
+    let way = chosen.get(key)
+    if (!way) {
+      const own = lane.press ? parts.filter((p) => p.lane.press === lane.press) : []
+      const list = own.length > 0 ? own : [{ skin, lane }]
+      const found = acrossWays(
+        list.map((p) => ({
+          zoneId: p.lane.zoneId,
+          areaCm2: p.lane.areaCm2,
+          point: p.lane.point,
+          ways: [
+            laneDirection(p.skin, p.lane, turned(p.lane, 1)),
+            laneDirection(p.skin, p.lane, turned(p.lane, -1)),
+          ],
+        })),
+        q.hazards,
+        q.hand === 'left',
+      )
+      way = { turn: found.way === 0 ? 1 : -1, why: found.why }
+      chosen.set(key, way)
+    }
+    return { chart: turned(lane, way.turn), why: way.why }
+  }
+}
+
+/** Seconds that a row of strokes takes in a zone, with its share of the changes between presses. */
+export function sequenceSeconds(q: ZoneQuestion, work: ZoneWork, sequence: Sequence): number {
+  return sequence.reduce(
+    (sum, stroke) =>
+      sum +
+      work.shapes.reduce((s, lane) => {
+        const share = lane.press ? Math.min(1, lane.areaCm2 / lane.press.areaCm2) : 1
+        const { seconds } = laneStrokes(
+          q,
+          work.skin,
+          lane,
+          work.question.strokeOf(lane, stroke.wanted),
+          stroke.bladeId,
+        )
+        return s + seconds + share * CHANGE_SECONDS
+      }, 0),
+    0,
+  )
+}
+
+/** What was thought of and is not planned. */
+function refusedBeside(work: ZoneWork, chosen: Sequence, own: SequenceFigures): RefusedPass[] {
+  const limit = work.question.figures(SKIN_CONSTANTS.rednessLimit)
+  return work.sequences
+    .filter((s) => sequenceKey(s) !== sequenceKey(chosen) && s.length >= chosen.length)
+    .map((s) => ({ s, f: sequenceFigures(work.question, s) }))
+    .filter(({ f }) => f.load > own.load)
+    .map(({ s, f }): RefusedPass => ({
+      relation: f.passes[f.passes.length - 1]!.relation,
+      words: s.map((x) => x.wanted).join(', then '),
+      reason:
+        f.rednessOdds > limit
+          ? `Redness of 2 or more would come ${oddsWords(f.rednessOdds)} of the time; the limit is ${oddsWords(limit)}.`
+          : `The plan chosen stops before it: redness of 2 or more would come ${oddsWords(f.rednessOdds)} of the time instead of ${oddsWords(own.rednessOdds)}.`,
+      load: f.load,
+      gainHours: f.hours - own.hours,
+      rednessOdds: f.rednessOdds,
+    }))
+}
+
+/** What each later pass buys, in words. */
+function gainWords(passes: readonly PlannedPass[]): Reason[] {
+  let load = passes[0]?.load ?? 0
+  return passes.slice(1).map((p, i) => {
+    const before = load
+    load += p.load
+    return {
+      text: `${capital(RELATION_WORDS[p.relation])} buys about ${Math.round(p.smoothHours - passes[i]!.smoothHours)} h of smoothness for a load of ${before.toFixed(1)} → ${load.toFixed(1)}.`,
+      mark: 'H' as const,
+    }
   })
+}
+
+/** Plans a zone with a row of strokes. */
+export function planZone(
+  q: ZoneQuestion,
+  work: ZoneWork,
+  sequence: Sequence,
+  why: readonly Reason[] = [],
+): PlannedZone {
+  const { service, screening, choice } = q
+  const { skin, shapes, packed, question } = work
+  const id = skin.zone.id
+  const layer = q.notes.hair[id]
+  const answer = sequenceFigures(question, sequence)
   const spots = screening.leaveOutSpots.filter((s) => markZones(s).includes(id))
   const stays = skin.keptCm2 / (skin.keptCm2 + skin.openCm2)
   const avoid = [
@@ -121,40 +228,39 @@ export function planZone(
       ? [`keep-line: ${Math.max(1, Math.round(100 * stays))} % of this zone stays`]
       : []),
   ]
-  const lanes: Lane[] = []
-  const skipped: Lane[] = []
-  for (const planned of answer.passes) {
+  const lanes: BareLane[] = []
+  const skipped: BareLane[] = []
+  sequence.forEach((stroke, i) => {
     for (const shape of shapes) {
-      const laneId = `${id}:${planned.pass}:${shape.letter}`
+      const pass = i + 1
+      const laneId = `${id}:${pass}:${shape.letter}`
       const edit = choice.edits[laneId]
+      const chart = question.strokeOf(shape, stroke.wanted)
       const lane = makeLane(
         q,
         skin,
         shape,
-        planned,
-        laneId,
-        edit,
-        strokeOf(shape, planned.wanted),
+        { pass, chart, laneId, edit },
         {
-          hair,
+          hair: question.hair,
+          coarse: question.coarse,
           avoid,
-          why: planned.relation === 'across' ? across.get(shape.letter)?.why : undefined,
-          first: planned.pass === 1 ? q.tools.first : undefined,
-          parts: shapes.length,
-          curlTight,
+          why: stroke.wanted === 'across' ? work.whyAcross(shape) : undefined,
+          bladeId: stroke.bladeId,
+          curlTight: question.curlTight,
         },
       )
       if (edit?.skip) skipped.push(lane)
       else lanes.push(lane)
     }
-  }
+  })
   const largest = shapes.reduce((a, b) => (b.areaCm2 > a.areaCm2 ? b : a))
   const trust = shapes.reduce((s, l) => s + l.trust * l.areaCm2, 0) / skin.openCm2
   const read = trustWithin(q.figures, trust) !== undefined
-  const reasons: Reason[] = [...answer.reasons]
+  const reasons: Reason[] = [...why, ...work.reasons, ...gainWords(answer.passes)]
   if (shapes.length > 1) {
     reasons.push({
-      text: `The grain turns here: ${shapes.length} lanes, each with one straight stroke.`,
+      text: `The grain turns here: ${shapes.length} parts, each with one stroke.`,
       mark: 'H',
     })
   }
@@ -166,7 +272,7 @@ export function planZone(
     })
   }
   const lead = lanes.find((l) => l.pass === 1) ?? lanes[0]
-  const passes = totals(q.figures, answer.passes, lanes, shapes, sensitivity, growthRate.mean, hair)
+  const passes = totals(work, answer.passes, lanes)
   const last = passes[passes.length - 1]
   const over = overLimitWords(q.figures, last?.rednessOdds ?? 0)
   if (over) {
@@ -175,6 +281,7 @@ export function planZone(
       if (lane.edited) lanes[i] = { ...lane, reasons: [{ text: over, mark: 'H' }, ...lane.reasons] }
     })
   }
+  const main = q.tools.blades[0]!
   return {
     lanes,
     skipped,
@@ -190,10 +297,11 @@ export function planZone(
       strokeLengthMm: lead?.strokeLengthMm ?? longestStrokeMm(q.figures, id),
       areaCm2: skin.openCm2,
       passes,
-      refused: answer.refused,
+      refused: refusedBeside(work, sequence, answer),
       totalLoad: passes.reduce((s, p) => s + p.load, 0),
       smoothHours: last?.smoothHours ?? 0,
       rednessOdds: last?.rednessOdds ?? 0,
+      bumpOdds: last?.bumpOdds ?? 0,
       avoid,
       reasons,
       cover: packed,
@@ -225,19 +333,15 @@ export function overLimitReason(
 
 /** What a zone's passes come to once hands have changed or skipped some of their lanes. */
 function totals(
-  figures: Figures,
+  { question, shapes }: ZoneWork,
   passes: readonly PlannedPass[],
-  lanes: readonly Lane[],
-  shapes: readonly LaneShape[],
-  sensitivity: Sensitivity,
-  growthMmPerDay: number,
-  hair: 'terminal' | 'fuzz',
+  lanes: readonly BareLane[],
 ): PlannedPass[] {
-  const felt = figures(
-    hair === 'terminal' ? CLOSENESS_CONSTANTS.feltMm : CLOSENESS_CONSTANTS.feltFuzzMm,
-  )
+  const { figures, sensitivity, growth, bumps } = question
+  const coarse = question.hair === 'terminal' ? question.coarse : undefined
   const area = shapes.reduce((s, l) => s + l.areaCm2, 0)
   const left = new Map<string, number>()
+  const cut = new Map<string, number>()
   let load = 0
   const out: PlannedPass[] = []
   for (const p of passes) {
@@ -245,11 +349,18 @@ function totals(
     if (own.length === 0) continue
     const share = own.reduce((s, l) => s + (l.areaCm2 / area) * l.load, 0)
     load += share
-    for (const l of own) left.set(l.letter, Math.min(left.get(l.letter) ?? Infinity, l.leftMm))
+    for (const l of own) {
+      left.set(l.letter, Math.min(left.get(l.letter) ?? Infinity, l.leftMm))
+      if (l.bladeId !== 'trimmer') cut.set(l.letter, (cut.get(l.letter) ?? 0) + 1)
+    }
     const done = shapes.filter((s) => left.has(s.letter))
-    const leftMm =
-      done.reduce((s, l) => s + l.areaCm2 * left.get(l.letter)!, 0) /
-      done.reduce((s, l) => s + l.areaCm2, 0)
+    const doneCm2 = done.reduce((s, l) => s + l.areaCm2, 0)
+    const leftMm = done.reduce((s, l) => s + l.areaCm2 * left.get(l.letter)!, 0) / doneCm2
+    const shareDone =
+      done.reduce(
+        (s, l) => s + l.areaCm2 * shareCut(figures, Math.max(1, cut.get(l.letter) ?? 0), coarse),
+        0,
+      ) / doneCm2
     const largest = own.reduce((a, b) => (b.areaCm2 > a.areaCm2 ? b : a))
     out.push({
       pass: p.pass,
@@ -257,8 +368,9 @@ function totals(
       strokeBearing: largest.strokeBearing,
       load: share,
       leftMm,
-      smoothHours: smoothHours(leftMm, growthMmPerDay, felt),
+      smoothHours: smoothHours(figures, leftMm, growth, shareDone),
       rednessOdds: rednessOdds(sensitivity, load),
+      bumpOdds: bumpOdds(figures, bumps, load),
     })
   }
   return out

@@ -19,7 +19,9 @@ import {
 import { LINE_CONSTANTS } from '../lines/index.ts'
 import {
   BLADE_FIT_CONSTANTS,
-  COVER_CONSTANTS,
+  FRONT_CONSTANTS,
+  PRESS_CONSTANTS,
+  UNIT_CONSTANTS,
   BODY_FIELD_CONSTANTS,
   HANDLE_CONSTANTS,
   KIT_CONSTANTS,
@@ -38,7 +40,13 @@ import {
   ROUTINE_CONSTANTS,
   TOWEL_COUNTS,
 } from '../services/index.ts'
-import { LOAD_CONSTANTS, SKIN_CONSTANTS, BUMP_CONSTANTS, FADING_CONSTANTS } from '../skin/index.ts'
+import {
+  LOAD_CONSTANTS,
+  SKIN_CONSTANTS,
+  BUMP_CONSTANTS,
+  FADING_CONSTANTS,
+  VISIT_CONSTANTS,
+} from '../skin/index.ts'
 import {
   CALIBRATION_CONSTANTS,
   CHANGE_CONSTANTS,
@@ -72,14 +80,19 @@ export const CONSTANT_REGISTER: readonly ConstantArea[] = [
   {
     id: 'lanes',
     title: 'Lanes',
-    constants: { ...COVER_CONSTANTS, ...SKIN_CELL_CONSTANTS, ...BODY_FIELD_CONSTANTS },
+    constants: { ...PRESS_CONSTANTS, ...SKIN_CELL_CONSTANTS, ...BODY_FIELD_CONSTANTS },
   },
   { id: 'hands', title: 'Hands and handles', constants: HANDLE_CONSTANTS },
   { id: 'load', title: 'Skin load', constants: { ...LOAD_CONSTANTS, ...PASS_CONSTANTS } },
   {
+    id: 'front',
+    title: 'Plans to choose from',
+    constants: { ...UNIT_CONSTANTS, ...FRONT_CONSTANTS },
+  },
+  {
     id: 'skin',
     title: 'Learning the skin',
-    constants: { ...SKIN_CONSTANTS, ...FADING_CONSTANTS },
+    constants: { ...SKIN_CONSTANTS, ...FADING_CONSTANTS, ...VISIT_CONSTANTS },
   },
   { id: 'bumps', title: 'Bumps and ingrown hairs', constants: BUMP_CONSTANTS },
   { id: 'closeness', title: 'What a pass buys', constants: CLOSENESS_CONSTANTS },

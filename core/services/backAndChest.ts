@@ -1,7 +1,7 @@
 import { constant } from '../house/index.ts'
 import { cleanse, gel, warmRinse, ROUTINE_CONSTANTS as R } from './routine.ts'
 import { whole, type Service } from './service.ts'
-import { bodyStrokes } from './strokes.ts'
+import { bodyRows, bodySets } from './strokes.ts'
 
 /** A wet shave of the trunk: what the client cannot see themselves is felt and looked over before the gel hides it. */
 export const backAndChest = {
@@ -28,11 +28,8 @@ export const backAndChest = {
   cools: 'compress',
   towels: 2,
   blades: ['safety', 'cartridge'],
-  keepTo: ({ client }) => ({
-    ids: ['safety'],
-    why: client.bumpProne ? 'Bump-prone: a single edge, not a multi-blade cartridge.' : '',
-  }),
-  strokes: (wish, say) => bodyStrokes(wish, say, 'across'),
+  sets: bodySets,
+  sequences: (wish, say) => bodyRows(wish, say, 'across'),
   order: 'fewest-changes',
   views: [],
   hair: { words: 'Back and chest hair, mm', shownMm: 3, lineMm: 12 },

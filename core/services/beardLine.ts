@@ -48,16 +48,15 @@ export const beardLine = {
   towels: 1,
   blades: ['shavette', 'safety'],
   first: { id: 'trimmer', when: (schools) => schools.lineTool === 'trimmer-first' },
-  keepTo: () => ({ ids: ['shavette'], why: '' }),
-  strokes: (wish, say) => {
+  sets: () => [{ ids: ['shavette'], why: '' }],
+  sequences: (wish, say) => {
     if (!wish.toolBefore) {
       say('The razor on the line goes with the grain.')
-      return ['with']
+      return [['with']]
     }
     say(schoolSays(schoolWords('lineTool', wish.schools.lineTool)))
     say('The trimmer may go against the grain; the razor on the line goes with it.')
-    const gently = wish.style === 'gentlest' || wish.careful || wish.bumpProne
-    return [gently ? 'with' : 'against', 'with']
+    return [[wish.careful || wish.bumpProne ? 'with' : 'against', 'with']]
   },
   withOnly: true,
   order: 'heavier-side',

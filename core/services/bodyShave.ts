@@ -1,7 +1,7 @@
 import { constant } from '../house/index.ts'
 import { cleanse, gel, warmRinse } from './routine.ts'
 import { whole, type Service } from './service.ts'
-import { bodyStrokes } from './strokes.ts'
+import { bodyRows, bodySets } from './strokes.ts'
 
 /** A wet shave of arms, underarms and legs. */
 export const bodyShave = {
@@ -26,11 +26,8 @@ export const bodyShave = {
   cools: 'compress',
   towels: 1,
   blades: ['safety', 'cartridge'],
-  keepTo: ({ client }) => ({
-    ids: ['safety'],
-    why: client.bumpProne ? 'Bump-prone: a single edge, not a multi-blade cartridge.' : '',
-  }),
-  strokes: (wish, say) => bodyStrokes(wish, say, 'against'),
+  sets: bodySets,
+  sequences: (wish, say) => bodyRows(wish, say, 'against'),
   order: 'fewest-changes',
   views: [],
   hair: { words: 'Leg and arm hair, mm', shownMm: 3, lineMm: 12 },

@@ -1,7 +1,7 @@
 import { constant } from '../house/index.ts'
 import { cleanse, ROUTINE_CONSTANTS as R } from './routine.ts'
 import { part, whole, type Service } from './service.ts'
-import { fuzzStrokes } from './strokes.ts'
+import { fuzzRows } from './strokes.ts'
 
 /** Strays round the brows. */
 export const browTidy = {
@@ -29,7 +29,7 @@ export const browTidy = {
   cools: 'nothing',
   towels: 0,
   blades: ['brow-razor'],
-  strokes: fuzzStrokes,
+  sequences: fuzzRows,
   order: 'school',
   views: ['front', 'left', 'right'],
   hair: { words: 'Hair round the brows, mm', shownMm: 2, lineMm: 6 },

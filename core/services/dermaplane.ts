@@ -2,7 +2,7 @@ import { constant } from '../house/index.ts'
 import { LIP_BETWEEN } from './between.ts'
 import { cleanse, fuzzSurface } from './routine.ts'
 import { part, whole, type Service } from './service.ts'
-import { fuzzStrokes } from './strokes.ts'
+import { fuzzRows } from './strokes.ts'
 
 /** Fuzz and dead skin off the face with a bare surgical blade. */
 export const dermaplane = {
@@ -23,17 +23,22 @@ export const dermaplane = {
   cools: 'compress',
   towels: 1,
   blades: ['surgical-14', 'surgical-10', 'guarded', 'brow-razor'],
-  keepTo: ({ style, client }) => {
-    if (style === 'gentlest')
-      return { ids: ['guarded', 'brow-razor'], why: 'The gentlest plan takes a guarded edge.' }
-    return client.reactivity === 'reactive' && style === 'balanced'
-      ? {
-          ids: ['guarded', 'brow-razor'],
-          why: 'Reactive skin: a guarded edge instead of a bare one.',
-        }
-      : { ids: ['surgical-14', 'surgical-10'], why: '' }
-  },
-  strokes: fuzzStrokes,
+  sets: ({ client }) =>
+    client.reactivity === 'reactive'
+      ? [
+          {
+            ids: ['guarded', 'brow-razor'],
+            why: 'Reactive skin: a guarded edge instead of a bare one.',
+          },
+        ]
+      : [
+          { ids: ['surgical-14', 'surgical-10'], why: '' },
+          {
+            ids: ['guarded', 'brow-razor'],
+            why: 'A guarded edge: kinder, and not quite so close.',
+          },
+        ],
+  sequences: fuzzRows,
   order: 'school',
   views: ['front', 'left', 'right', 'underChin'],
   hair: { words: 'Fuzz, mm', shownMm: 2, lineMm: 12 },

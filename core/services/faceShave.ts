@@ -24,12 +24,15 @@ export const faceShave = {
   cools: 'towel',
   towels: TOWEL_COUNTS.faceTowels,
   blades: ['shavette', 'safety'],
-  keepTo: ({ style }) =>
-    style === 'gentlest'
-      ? { ids: ['safety'], why: 'The gentlest plan takes the razor whose head holds the angle.' }
-      : { ids: ['shavette'], why: '' },
+  sets: () => [
+    { ids: ['shavette'], why: '' },
+    {
+      ids: ['safety'],
+      why: 'The razor whose head holds the angle: kinder, and not quite so close.',
+    },
+  ],
   clippersSchool: true,
-  strokes: beardStrokes,
+  sequences: beardRows,
   order: 'school',
   views: ['front', 'left', 'right', 'underChin'],
   hair: { words: 'Beard, mm', shownMm: 3, lineMm: 12 },
@@ -37,30 +40,30 @@ export const faceShave = {
   underMakeUp: true,
 } as const satisfies Service
 
-function beardStrokes(wish: StrokeWish, say: (text: string) => void): Wanted[] {
-  const { schools, style } = wish
+function beardRows(wish: StrokeWish, say: (text: string) => void): Wanted[][] {
+  const { schools } = wish
   if (wish.bumpProne) {
     say(`Bump-prone: ${schoolWords('bumpProneShave', schools.bumpProneShave).toLowerCase()}.`)
     if (wish.curlTight) say('Tightly curled hair turns back into the skin: never against it.')
-    return ['with']
-  }
-  if (style === 'gentlest') {
-    say('The gentlest plan goes once, with the grain.')
-    return ['with']
-  }
-  if (style === 'closest') {
-    say('The closest plan adds passes so long as this skin bears them.')
-    return ['with', 'across', 'against']
+    return [['with']]
   }
   say(schoolSays(schoolWords('beardPasses', schools.beardPasses)))
   switch (schools.beardPasses) {
     case 'one-across':
-      return wish.careful ? ['with'] : ['across']
+      return [['with'], ['across']]
     case 'with-only':
-      return ['with']
+      return [['with']]
     case 'with-against':
-      return ['with', 'against']
+      return [['with'], ['with', 'against']]
     case 'with-across':
-      return ['with', 'across']
+      return [['with'], ['with', 'across'], ['with', 'across', 'against']]
+    case 'free':
+      return [
+        ['with'],
+        ['across'],
+        ['with', 'across'],
+        ['with', 'against'],
+        ['with', 'across', 'against'],
+      ]
   }
 }

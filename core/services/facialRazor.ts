@@ -2,7 +2,7 @@ import { constant } from '../house/index.ts'
 import { LIP_BETWEEN } from './between.ts'
 import { cleanse, fuzzSurface } from './routine.ts'
 import { whole, type Service } from './service.ts'
-import { fuzzStrokes } from './strokes.ts'
+import { fuzzRows } from './strokes.ts'
 
 /** Fuzz off the face with a guarded edge. */
 export const facialRazor = {
@@ -28,7 +28,7 @@ export const facialRazor = {
   cools: 'compress',
   towels: 1,
   blades: ['guarded', 'brow-razor'],
-  strokes: fuzzStrokes,
+  sequences: fuzzRows,
   order: 'school',
   views: ['front', 'left', 'right', 'underChin'],
   hair: { words: 'Fuzz, mm', shownMm: 2, lineMm: 12 },

@@ -27,19 +27,25 @@ export const headShave = {
   towels: TOWEL_COUNTS.headTowels,
   blades: ['shavette', 'safety', 'single-edge'],
   // One razor for the whole head: a wider one for a hollow is not worth laying this one down.
-  keepTo: ({ level }) => ({ ids: [level === 'practised' ? 'shavette' : 'safety'], why: '' }),
+  sets: () => [
+    { ids: ['shavette'], why: '' },
+    {
+      ids: ['safety'],
+      why: 'The razor whose head holds the angle: kinder, and not quite so close.',
+    },
+  ],
   changesByFeel: true,
-  strokes: (wish, say) => {
-    if (wish.careful || wish.bumpProne || wish.style === 'gentlest') {
+  sequences: (wish, say) => {
+    if (wish.careful || wish.bumpProne) {
       say('With the grain: the gentlest stroke for this skin.')
-      return ['with']
+      return [['with']]
     }
-    say('A head shave takes one pass across.')
-    if (wish.style === 'closest' && wish.thin) {
-      say('Thin hair on skin that takes it: a second look against the grain.')
-      return ['across', 'against']
+    say('A head shave takes one pass: across, or with the grain where the skin wants it gentler.')
+    if (wish.thin) {
+      say('Thin hair on skin that takes it: it may be gone over once more, against the grain.')
+      return [['with'], ['across'], ['across', 'against']]
     }
-    return ['across']
+    return [['with'], ['across']]
   },
   // The top first, the nape last, where the lather keeps longest.
   order: [

@@ -30,14 +30,18 @@ export type Wanted = Relation | 'fixed'
 
 /** What the choice of blades hangs on. */
 export interface BladeWish {
-  readonly style: Style
   readonly level: Level
   readonly client: Pick<SkinAndHair, 'reactivity' | 'bumpProne'>
 }
 
+/** Blades that a plan keeps to. */
+export interface BladeSet {
+  readonly ids: readonly BladeId[]
+  readonly why: string
+}
+
 /** What the strokes of a zone hang on. */
 export interface StrokeWish {
-  readonly style: Style
   /** Tool of the razor work. */
   readonly tool: ToolKind
   /** True where another tool goes before it. */
@@ -100,14 +104,14 @@ export interface Service {
   readonly blades: readonly BladeId[]
   /** A tool that may go before them, where the house's school says so. */
   readonly first?: { readonly id: BladeId; readonly when: (schools: Schools) => boolean }
-  /** Which of them a plan keeps to while the kit holds one, with the reason where there is one to tell. */
-  readonly keepTo?: (wish: BladeWish) => { readonly ids: readonly BladeId[]; readonly why: string }
+  /** Sets of them that a plan may keep to, the usual one first, with the reason where there is one to tell; all of them when left out. */
+  readonly sets?: (wish: BladeWish) => readonly BladeSet[]
   /** The blade is changed halfway where the school changes it by feel. */
   readonly changesByFeel?: boolean
   /** The school for bump-prone beards, clippers alone among its answers, speaks of this service. */
   readonly clippersSchool?: boolean
-  /** The strokes wanted of a zone, in order, with their reasons. */
-  readonly strokes: (wish: StrokeWish, say: Say) => Wanted[]
+  /** The rows of strokes that a zone may get by school and trade, each in order, the gentlest first, with their reasons. */
+  readonly sequences: (wish: StrokeWish, say: Say) => readonly (readonly Wanted[])[]
   /** The blade, once it is a razor, goes with the grain alone. */
   readonly withOnly?: boolean
   /**

@@ -1,5 +1,13 @@
 /** Load on the skin and how it takes it. */
 export { REDNESS_WORDS } from './anchors.ts'
+export {
+  anyOdds,
+  anyZoneOdds,
+  calmCosts,
+  type SkinNode,
+  skinNodes,
+  VISIT_CONSTANTS,
+} from './anyZone.ts'
 export { BUMP_CONSTANTS, bumpSeverity, learnBumps } from './bumps.ts'
 export {
   clearAfterLook,
@@ -11,8 +19,26 @@ export {
   meanFading,
   stillOdds,
 } from './fading.ts'
-export { type HairClass, LOAD_CONSTANTS, passLoad, type Slip, type ToolKind } from './load.ts'
-export { learnStudio, learnZones, poolZones, skinPooling, type StudioSkin } from './pool.ts'
+export {
+  type Coarseness,
+  COARSENESSES,
+  type HairClass,
+  LOAD_CONSTANTS,
+  passLoad,
+  type Slip,
+  type ToolKind,
+} from './load.ts'
+export {
+  believe,
+  learnStudio,
+  learnZones,
+  poolZones,
+  type SkinBelief,
+  skinPooling,
+  type StudioSkin,
+  zoneSensitivity,
+  zoneSums,
+} from './pool.ts'
 export { rednessRange, sensitivityRange } from './range.ts'
 export {
   expectedMean,

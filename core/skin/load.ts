@@ -1,16 +1,21 @@
 /** Skin load of a stroke and of a service (M7). Order of the factors: common practice; figures: house estimates. */
 import { toDegrees, relationToGrain } from '../grain/index.ts'
-import { constant, type Figures } from '../house/index.ts'
+import { constant, type Constant, type Figures } from '../house/index.ts'
 
-export type ToolKind = 'single-edge' | 'guarded' | 'dermaplaning' | 'trimmer' | 'cartridge'
+export type ToolKind =
+  'single-edge' | 'headed' | 'guarded' | 'dermaplaning' | 'trimmer' | 'cartridge'
 export type Slip = 'full' | 'damp' | 'dry'
+/** How thick terminal hair is. */
+export const COARSENESSES = ['fine', 'medium', 'coarse'] as const
+export type Coarseness = (typeof COARSENESSES)[number]
 export type HairClass = 'terminal' | 'fuzz'
 
 export const LOAD_CONSTANTS = {
   withGrain: constant(1, '', 'Load of a pass with the grain', 'H'),
   acrossGrain: constant(1.6, '', 'Load of a pass across the grain', 'H'),
   againstGrain: constant(2.5, '', 'Load of a pass against the grain', 'H'),
-  singleEdge: constant(1, '', 'Tool factor, single edge', 'H'),
+  singleEdge: constant(1, '', 'Tool factor, open single edge', 'H'),
+  headed: constant(0.9, '', 'Tool factor, razor whose head holds the angle', 'H'),
   guarded: constant(0.8, '', 'Tool factor, guarded facial razor', 'H'),
   dermaplaning: constant(1, '', 'Tool factor, dermaplaning blade', 'H'),
   trimmer: constant(0.4, '', 'Tool factor, trimmer', 'H'),
@@ -21,6 +26,11 @@ export const LOAD_CONSTANTS = {
   slipDryTerminal: constant(1.5, '', 'Slip factor, dry skin with terminal hair', 'H'),
   slipDryFuzz: constant(1.1, '', 'Slip factor, dry skin with fuzz', 'H'),
   wornBlade: constant(0.5, '', 'Added load of a blade at the end of its life', 'H'),
+  tugFine: constant(0.1, '', 'Tug of a first pass on uncut fine hair', 'H'),
+  tugMedium: constant(0.25, '', 'Tug of a first pass on uncut medium hair', 'H'),
+  tugCoarse: constant(0.45, '', 'Tug of a first pass on uncut coarse hair', 'H'),
+  tugLaid: constant(0.3, '', 'Share of the tug with the grain', 'H'),
+  tugLifted: constant(1.7, '', 'Share of the tug that comes with the lift, against the grain', 'H'),
   goneOverAgain: constant(1.5, '', 'Factor for a place gone over again', 'H'),
 } as const
 
@@ -39,6 +49,8 @@ function toolFactor(figures: Figures, tool: ToolKind, angle: number): number {
   switch (tool) {
     case 'single-edge':
       return figures(C.singleEdge)
+    case 'headed':
+      return figures(C.headed)
     case 'guarded':
       return figures(C.guarded)
     case 'dermaplaning':
@@ -69,16 +81,33 @@ export interface PassLoad {
   readonly hair: HairClass
   /** Used share of the blade's life, 0 to 1. */
   readonly wear: number
+  /** Coarseness of terminal hair that nothing has cut yet; left out on fuzz and once a blade has gone over. */
+  readonly uncut?: Coarseness | undefined
   /** True when the place is gone over again in the same pass. */
   readonly again: boolean
 }
 
-/** Load of one pass: a(δ) · tool · slip · wear · overlap. */
+const TUG: Readonly<Record<Coarseness, Constant>> = {
+  fine: C.tugFine,
+  medium: C.tugMedium,
+  coarse: C.tugCoarse,
+}
+
+/** 1 + t (0.3 + 1.7 · lift): uncut hair is pulled, the more it is lifted; lift 0 with the grain, ½ across, 1 against. */
+function tugFactor(figures: Figures, { tool, uncut, angle }: PassLoad): number {
+  // A trimmer cuts between its combs.
+  if (uncut === undefined || tool === 'trimmer') return 1
+  const lift = angle / Math.PI
+  return 1 + figures(TUG[uncut]) * (figures(C.tugLaid) + figures(C.tugLifted) * lift)
+}
+
+/** Load of one pass: a(δ) · tool · slip · tug · wear · overlap. */
 export function passLoad(figures: Figures, pass: PassLoad): number {
   return (
     directionFactor(figures, pass.angle) *
     toolFactor(figures, pass.tool, pass.angle) *
     slipFactor(figures, pass.slip, pass.hair) *
+    tugFactor(figures, pass) *
     (1 + figures(C.wornBlade) * pass.wear) *
     (pass.again ? figures(C.goneOverAgain) : 1)
   )

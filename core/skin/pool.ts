@@ -42,6 +42,61 @@ export function zoneSums(
   return sums
 }
 
+/** What is believed of a client: a grid over their rate, and what has been seen of each zone. Plain data. */
+export interface SkinBelief {
+  /** Grade per unit load, and the weight of each; the weights sum to 1. */
+  readonly rates: readonly number[]
+  readonly weights: readonly number[]
+  readonly seen: Readonly<Record<string, { readonly count: number; readonly exposure: number }>>
+  readonly betweenZones: number
+}
+
+/** What is believed of a client's rate after all outcomes. */
+export function believe(sums: ZoneSums, pooling: Pooling): SkinBelief {
+  const { mean, betweenClients: c, betweenZones: z } = pooling
+  const from = Math.log(mean * BELOW)
+  const step = (Math.log(mean * ABOVE) - from) / (CELLS - 1)
+  const rates: number[] = []
+  const logs: number[] = []
+  const seen = [...sums].filter(([, s]) => s.exposure > 0)
+  const count = seen.reduce((s, [, x]) => s + x.count, 0)
+  let peak = -Infinity
+  for (let i = 0; i < CELLS; i++) {
+    const log = from + i * step
+    const rate = Math.exp(log)
+    rates.push(rate)
+    // Prior of the rate's logarithm, and each zone's negative binomial count; what does not hang on the rate is left out.
+    let p = c * log - (c / mean) * rate + count * log
+    for (const [, s] of seen) p -= (s.count + z) * Math.log1p((rate * s.exposure) / z)
+    logs.push(p)
+    if (p > peak) peak = p
+  }
+  const raw = logs.map((p) => Math.exp(p - peak))
+  const total = raw.reduce((s, w) => s + w, 0)
+  return {
+    rates,
+    weights: raw.map((w) => w / total),
+    seen: Object.fromEntries(seen),
+    betweenZones: z,
+  }
+}
+
+/** What is believed of one zone: the Gamma with the mean and the spread of the mixture over the client's rate. */
+export function zoneSensitivity(belief: SkinBelief, zone: string): Sensitivity {
+  const { rates, weights, betweenZones: z } = belief
+  const { count, exposure } = belief.seen[zone] ?? { count: 0, exposure: 0 }
+  let first = 0
+  let second = 0
+  for (let i = 0; i < rates.length; i++) {
+    const rate = z / rates[i]! + exposure
+    const m = (z + count) / rate
+    first += weights[i]! * m
+    second += weights[i]! * m * (m + 1 / rate)
+  }
+  const spread = Math.max(1e-9 * first * first, second - first * first)
+  return { shape: (first * first) / spread, rate: first / spread }
+}
+
 /**
  * What is believed of each zone.
  * @param zones zones to answer for; those without outcomes get what the client's others say
@@ -51,57 +106,16 @@ export function poolZones(
   sums: ZoneSums,
   pooling: Pooling,
 ): Record<string, Sensitivity> {
-  const { mean, betweenClients: c, betweenZones: z } = pooling
-  const from = Math.log(mean * BELOW)
-  const step = (Math.log(mean * ABOVE) - from) / (CELLS - 1)
-  const rates = new Float64Array(CELLS)
-  const logs = new Float64Array(CELLS)
-  const belief = new Float64Array(CELLS)
-  const seen = [...sums.values()].filter((s) => s.exposure > 0)
-  const count = seen.reduce((s, x) => s + x.count, 0)
-  let peak = -Infinity
-  for (let i = 0; i < CELLS; i++) {
-    const log = from + i * step
-    const rate = Math.exp(log)
-    rates[i] = rate
-    logs[i] = log
-    // Prior of the rate's logarithm, and each zone's negative binomial count; what does not hang on the rate is left out.
-    let p = c * log - (c / mean) * rate + count * log
-    for (const s of seen) p -= (s.count + z) * Math.log1p((rate * s.exposure) / z)
-    belief[i] = p
-    if (p > peak) peak = p
-  }
-  let total = 0
-  for (let i = 0; i < CELLS; i++) {
-    belief[i] = Math.exp(belief[i]! - peak)
-    total += belief[i]!
-  }
-  const out: Record<string, Sensitivity> = {}
+  const belief = believe(sums, pooling)
   let unseen: Sensitivity | undefined
-  for (const zone of zones) {
-    const own = sums.get(zone)
-    if (!own || own.exposure <= 0) {
-      out[zone] = unseen ??= moments(0, 0)
-      continue
-    }
-    out[zone] = moments(own.count, own.exposure)
-  }
-  return out
-
-  /** The Gamma with the mean and the spread of the mixture over the client's rate. */
-  function moments(own: number, exposure: number): Sensitivity {
-    let first = 0
-    let second = 0
-    for (let i = 0; i < CELLS; i++) {
-      const w = belief[i]! / total
-      const rate = z / rates[i]! + exposure
-      const m = (z + own) / rate
-      first += w * m
-      second += w * m * (m + 1 / rate)
-    }
-    const spread = Math.max(1e-9 * first * first, second - first * first)
-    return { shape: (first * first) / spread, rate: first / spread }
-  }
+  return Object.fromEntries(
+    zones.map((zone) => [
+      zone,
+      belief.seen[zone]
+        ? zoneSensitivity(belief, zone)
+        : (unseen ??= zoneSensitivity(belief, zone)),
+    ]),
+  )
 }
 
 /**

@@ -1,5 +1,5 @@
 /** Plans of made-up clients on the built head, for tests and measuring. */
-import { oneJob, type Job, isBodyService, type ServiceId } from '../services/index.ts'
+import { oneJob, type Job, isBodyService, serviceZones, type ServiceId } from '../services/index.ts'
 import { DEFAULTS, DEFAULT_SCHOOLS, type Schools } from '../house/index.ts'
 import { hairIn, type SkinAndHair } from '../client.ts'
 import {
@@ -11,7 +11,8 @@ import {
   type Reading,
   type ZonedReading,
 } from '../grain/index.ts'
-import { makeSurface, type Surface } from '../head/index.ts'
+import { directionOf, makeSurface, type Surface, type Vec3 } from '../head/index.ts'
+import { mulberry32 } from '../stats/index.ts'
 import type { KeepLine } from '../lines/index.ts'
 import { BLADE_IDS } from '../kit/index.ts'
 import {
@@ -22,13 +23,15 @@ import {
   headGround,
   headRoom,
   type PlanInput,
+  type SkinFlow,
   FIRST_CHOICE,
   PlanMemory,
 } from '../plan/index.ts'
 import { priorGrowth } from '../regrowth/index.ts'
 import { RULES, screen, type Asked, type SkinMark } from '../screening/index.ts'
-import { priorSensitivity } from '../skin/index.ts'
+import { believe, expectedMean, learnBumps, skinPooling, zoneSensitivity } from '../skin/index.ts'
 import { SKIN } from './client.ts'
+import type { ZoneId } from '../zones/index.ts'
 import { HEAD, ZONES } from './head.ts'
 
 const GROUND = headGround(HEAD.display, ZONES)
@@ -76,13 +79,66 @@ export function flowOf(readings: readonly ZonedReading[]) {
   )
 }
 
+/**
+ * A map as a reader might leave it: every zone of a service read three times about its usual growth, up to 20° off either way.
+ * Zones of other services are left as they are guessed.
+ */
+export function randomMap(seed: number, service: ServiceId = 'face-shave'): SkinFlow {
+  const random = mulberry32(seed)
+  const own = new Set(serviceZones(service))
+  return flowOf(
+    ZONES.filter((z) => own.has(z.id)).flatMap((z) => {
+      const [guess] = guessReadings(DEFAULTS, [z])
+      if (!guess) return []
+      return [0, 1, 2].map((i) => {
+        const at = z.samples[Math.floor(random() * z.samples.length)]!
+        const swing = directionOf(z.id, at.point, at.normal, random() * 2 * Math.PI)
+        const tangent = guess.tangent.map((c, k) => c + 0.35 * swing[k]!) as unknown as Vec3
+        return { id: `${z.id}${i}`, zoneId: z.id, ...at, tangent, weight: 1 }
+      })
+    }),
+  )
+}
+
+/** The same growth on the mirrored client. */
+export function mirrorFlow(flow: SkinFlow): SkinFlow {
+  const { mirrorOf } = HEAD.display
+  const vectors = new Float32Array(flow.vectors.length)
+  const trust = new Float32Array(flow.trust.length)
+  mirrorOf.forEach((twin, v) => {
+    vectors[3 * v] = 0 - flow.vectors[3 * twin]!
+    vectors[3 * v + 1] = flow.vectors[3 * twin + 1]!
+    vectors[3 * v + 2] = flow.vectors[3 * twin + 2]!
+    trust[v] = flow.trust[twin]!
+  })
+  return { vectors, trust, turning: flow.turning.map((p): Vec3 => [0 - p[0], p[1], p[2]]) }
+}
+
 const flows = new Map<string, ReturnType<typeof flowOf>>()
+
+/** One service of with and across, after which skin was half as red as such skin is expected to be. */
+const SEEN = { load: 2.7, share: 0.5 } as const
+
+/** What is believed of a client who was here before. */
+const knownBelief = (mean: number, zones: readonly ZoneId[]) =>
+  believe(
+    new Map(
+      zones.map((z) => [z, { count: SEEN.share * mean * SEEN.load, exposure: SEEN.load }] as const),
+    ),
+    skinPooling(DEFAULTS, mean),
+  )
 
 /** Everything that a plan needs, from what a test cares about. */
 export function planInput(c: PlanCase = {}): PlanInput {
   const { service = 'face-shave' } = c
   const client = { ...SKIN, ...c.skin }
   const schools = { ...DEFAULT_SCHOOLS, ...c.schools }
+  const belief =
+    c.belief ??
+    knownBelief(
+      expectedMean(DEFAULTS, client.reactivity),
+      serviceZones(c.jobs?.[0]?.service ?? service),
+    )
   const asked: Asked = { answers: { ...NOTHING, ...c.answers }, spots: c.spots ?? [] }
   const body = isBodyService(service)
   const readings = (c.readings ?? []).map((r) => toFieldReading(DEFAULTS, r, 0))
@@ -107,7 +163,10 @@ export function planInput(c: PlanCase = {}): PlanInput {
     hand: c.hand ?? 'right',
     level: c.level ?? 'practised',
     kit: c.kit ?? BLADE_IDS,
-    sensitivity: c.sensitivity ?? (() => priorSensitivity(DEFAULTS, client.reactivity)),
+    sensitivity: c.sensitivity ?? ((zone) => zoneSensitivity(belief, zone)),
+    belief,
+    bumps: c.bumps ?? ((zone) => learnBumps(DEFAULTS, [zone], client, [])[zone]!),
+    ...(c.record && { record: c.record }),
     growth: c.growth ?? ((zone) => priorGrowth(DEFAULTS, zone, hairIn(zone, client.faceHair))),
     notes: { keptZones: [], hair: {}, strays: [], ...c.notes },
     house: { version: 0, changed: {} },

@@ -1,7 +1,7 @@
 /** A visit in words: what the service came to, told against its plan, and nothing called clear that nobody looked at. */
 import { begin, play, replayLive, type Draft } from '../chair/index.ts'
 import { DEFAULTS } from '../house/index.ts'
-import { makePlan } from '../plan/index.ts'
+import { groupsOf, makePlan } from '../plan/index.ts'
 import { NOTHING_AT_CHAIR } from '../looks/index.ts'
 import { RULES } from '../screening/index.ts'
 import { planInput } from '../testing/plan.ts'
@@ -72,7 +72,7 @@ describe('a finished service', () => {
 describe('a visit beside another', () => {
   it('tells map, plan, lanes and blades', () => {
     const told = visitInWords(DEFAULTS, visit())
-    const lanes = PLAN.lanes.length
+    const lanes = groupsOf(PLAN.lanes).length
     expect(words(told, 'Map').words).toBe('0 readings')
     expect(words(told, 'Plan').words).toMatch(/^\d+ min, (one pass|up to \d passes), balanced$/)
     expect(words(told, 'Lanes').words).toBe(`${lanes} of ${lanes} done`)
@@ -80,11 +80,12 @@ describe('a visit beside another', () => {
   })
 
   it('counts what was left out', () => {
-    const [first] = PLAN.lanes
+    const groups = groupsOf(PLAN.lanes)
+    const [first] = groups
     const chair = { ...CALM, outcomes: { ...CALM.outcomes, [first!.id]: 'skipped' as const } }
     const told = visitInWords(DEFAULTS, visit({ chair }))
     expect(words(told, 'Lanes').words).toBe(
-      `${PLAN.lanes.length - 1} of ${PLAN.lanes.length} done, 1 left out`,
+      `${groups.length - 1} of ${groups.length} done, 1 left out`,
     )
   })
 

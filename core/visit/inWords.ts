@@ -2,7 +2,7 @@
 import type { ChairState } from '../chair/index.ts'
 import { bumps, worst, type ComparedVisit } from '../history/index.ts'
 import type { Figures } from '../house/index.ts'
-import type { Plan } from '../plan/index.ts'
+import { groupsOf, type Plan } from '../plan/index.ts'
 import { RULES, type Asked } from '../screening/index.ts'
 import { sum } from '../stats/index.ts'
 import { lowerFirst } from '../words.ts'
@@ -73,11 +73,12 @@ function planWords({ zones, totalMinutes, style }: Plan): string {
 }
 
 function laneWords({ lanes }: Plan, chair: ChairState): string {
+  const groups = groupsOf(lanes)
   const [done, skipped] = (['done', 'skipped'] as const).map((as) => {
     const ids = new Set(outcomes(chair, as))
-    return lanes.filter((l) => ids.has(l.id)).length
+    return groups.filter((g) => ids.has(g.id)).length
   })
-  return `${done} of ${lanes.length} done${skipped! > 0 ? `, ${skipped} left out` : ''}`
+  return `${done} of ${groups.length} done${skipped! > 0 ? `, ${skipped} left out` : ''}`
 }
 
 function bladeWords(plan: Plan | null, chair: ChairState): string {

@@ -35,6 +35,9 @@ const CLIENT = {
   ...{ skin: SKIN, schools: { beardPasses: 'with-only' as const } },
   model: {
     sensitivity: { chin: { shape: 2, rate: 8 } },
+    belief: { rates: [0.3], weights: [1], seen: {}, betweenZones: 4.5 },
+    bumps: { chin: { shape: 1.5, rate: 25 } },
+    record: { visits: 8, reddened: 5 },
     growth: { chin: { curve: 'terminal' as const, mean: 0.4, sd: 0.05 } },
   },
 }

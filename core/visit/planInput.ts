@@ -40,7 +40,7 @@ export interface PlannedClient {
   readonly skin: SkinAndHair
   /** Schools that differ from the house's. */
   readonly schools: Partial<Schools>
-  readonly model: Pick<ClientModel, 'sensitivity' | 'growth'>
+  readonly model: Pick<ClientModel, 'sensitivity' | 'belief' | 'bumps' | 'record' | 'growth'>
 }
 
 /** A house as far as a plan hangs on it. */
@@ -61,6 +61,7 @@ export interface PlanAsk extends Omit<
   | 'room'
   | 'lines'
   | 'sensitivity'
+  | 'bumps'
   | 'growth'
   | 'memory'
   | 'hand'
@@ -69,6 +70,7 @@ export interface PlanAsk extends Omit<
   readonly readings: readonly ZonedReading[]
   readonly lines: readonly KeepLine[]
   readonly sensitivity: ClientModel['sensitivity']
+  readonly bumps: ClientModel['bumps']
   readonly growth: ClientModel['growth']
   /** Who works; null where the visit's worker is none of the house's. */
   readonly worker: { readonly hand: Hand; readonly level: Level } | null
@@ -107,6 +109,9 @@ export function planAsk(
     worker: worker ? { hand: worker.hand, level: worker.level } : null,
     kit: house.kit,
     sensitivity: client.model.sensitivity,
+    belief: client.model.belief,
+    bumps: client.model.bumps,
+    record: client.model.record,
     growth: client.model.growth,
     notes: { keptZones, hair, strays },
     house: { version: house.changes.length, changed: { ...house.figures } },
@@ -167,7 +172,7 @@ export function groundKey(ask: PlanAsk): string {
  * @throws DomainError `no-such-worker`
  */
 export function planInput(figures: Figures, ask: PlanAsk, ground: PlanGround): PlanInput {
-  const { worker, readings: _readings, sensitivity, growth, ...rest } = ask
+  const { worker, readings: _readings, sensitivity, bumps, growth, ...rest } = ask
   if (!worker) {
     throw new DomainError('no-such-worker', 'That worker is not of this house. Choose one at Ask.')
   }
@@ -177,6 +182,7 @@ export function planInput(figures: Figures, ask: PlanAsk, ground: PlanGround): P
     ...ground,
     figures,
     sensitivity: (zone) => sensitivity[zone]!,
+    bumps: (zone) => bumps[zone]!,
     growth: (zone) => growth[zone]!,
   }
 }

@@ -210,14 +210,10 @@ function BodyPicture({
         .map(({ lane, number }) => (
           <g key={lane.id}>
             <Arrow
-              from={{
-                x: lane.point[0] - 40 * lane.stroke[0],
-                y: -(lane.point[1] - 40 * lane.stroke[1]),
-              }}
-              to={{
-                x: lane.point[0] + 40 * lane.stroke[0],
-                y: -(lane.point[1] + 40 * lane.stroke[1]),
-              }}
+              way={[-40, 40].map((t) => ({
+                x: lane.point[0] + t * lane.stroke[0],
+                y: -(lane.point[1] + t * lane.stroke[1]),
+              }))}
               kind={lane.relation}
               width={4}
             />

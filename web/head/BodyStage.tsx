@@ -9,6 +9,7 @@ import { useMemo, useRef, useState } from 'react'
 import { useView } from '../state/view.ts'
 import type { HeadStageProps } from './HeadStage.tsx'
 import { Arrow } from './Overlay.tsx'
+import { arrowPoints } from './shared.ts'
 
 /** A press that moves less than this, px, is a tap. */
 const TAP_PX = 5
@@ -160,18 +161,7 @@ export function BodyStage({
             )
           })}
           {arrows.map((a) => (
-            <Arrow
-              key={a.id}
-              from={px(
-                a.point[0] - (a.direction[0] * a.lengthMm) / 2,
-                a.point[1] - (a.direction[1] * a.lengthMm) / 2,
-              )}
-              to={px(
-                a.point[0] + (a.direction[0] * a.lengthMm) / 2,
-                a.point[1] + (a.direction[1] * a.lengthMm) / 2,
-              )}
-              kind={a.kind}
-            />
+            <Arrow key={a.id} way={arrowPoints(a).map((p) => px(p[0], p[1]))} kind={a.kind} />
           ))}
           {points.length > 1 && (
             <polyline

@@ -4,6 +4,7 @@ import { clockFrame, type Vec3, type ViewAxes } from '../../core/head/index.ts'
 import type { Place } from './gestures.ts'
 import type { LoadedHead } from './loadHead.ts'
 import {
+  arrowPoints,
   faces,
   toPixels,
   type HeadArrow,
@@ -79,12 +80,7 @@ export function Overlay({
       {arrows
         .filter((a) => faces(axes, a.normal) && head.inSight(axes, a.point))
         .map((a) => (
-          <Arrow
-            key={a.id}
-            from={px(plus(a.point, a.direction, -a.lengthMm / 2))}
-            to={px(plus(a.point, a.direction, a.lengthMm / 2))}
-            kind={a.kind}
-          />
+          <Arrow key={a.id} way={arrowPoints(a).map(px)} kind={a.kind} />
         ))}
       {spreadLabels(
         labels
@@ -202,36 +198,49 @@ function circle(
   return `${d}Z`
 }
 
-/** With: plain. Across: one bar over the shaft. Against: two bars. The free hand's pull: an open, dashed shaft. */
+/**
+ * With: plain. Across: one bar over the shaft. Against: two bars. The free hand's pull: an open, dashed shaft.
+ * @param way from the start to the tip, px
+ */
 export function Arrow({
-  from,
-  to,
+  way,
   kind,
   width = 3.5,
 }: {
-  from: Place
-  to: Place
+  way: readonly Place[]
   kind: HeadArrow['kind']
   width?: number
 }) {
-  const dx = to.x - from.x
-  const dy = to.y - from.y
-  const length = Math.hypot(dx, dy)
+  const reach = [0]
+  for (let i = 1; i < way.length; i++)
+    reach.push(reach[i - 1]! + Math.hypot(way[i]!.x - way[i - 1]!.x, way[i]!.y - way[i - 1]!.y))
+  const length = reach[reach.length - 1]!
   if (length < 4) return null
-  const ux = dx / length
-  const uy = dy / length
+  /** A place so far along the way and so far beside it. */
+  const at = (along: number, across: number) => {
+    let i = 1
+    while (i < way.length - 1 && reach[i]! < along) i++
+    const [p, q] = [way[i - 1]!, way[i]!]
+    const piece = reach[i]! - reach[i - 1]! || 1
+    const t = (along - reach[i - 1]!) / piece
+    const [ux, uy] = [(q.x - p.x) / piece, (q.y - p.y) / piece]
+    return `${(p.x + t * (q.x - p.x) - uy * across).toFixed(1)},${(p.y + t * (q.y - p.y) + ux * across).toFixed(1)}`
+  }
   const headLong = Math.min(width * 3.6, length * 0.55)
   const headHalf = headLong * 0.55
-  const at = (along: number, across: number) =>
-    `${(from.x + ux * along - uy * across).toFixed(1)},${(from.y + uy * along + ux * across).toFixed(1)}`
   const shaft = length - headLong
+  const between = way.flatMap((p, i) =>
+    reach[i]! > 0 && reach[i]! < shaft ? [`L${p.x.toFixed(1)},${p.y.toFixed(1)}`] : [],
+  )
+  const d = `M${at(0, 0)}${between.join('')}L${at(shaft, 0)}`
   const colour = { with: 'tide', across: 'brass', against: 'coral', pull: 'ink' }[kind]
   const bars = { with: 0, across: 1, against: 2, pull: 0 }[kind]
   return (
     <g className={`arrow arrow-${kind}`}>
-      <path d={`M${at(0, 0)}L${at(shaft, 0)}`} className="arrow-casing" strokeWidth={width + 3} />
+      <path d={d} className="arrow-casing" fill="none" strokeWidth={width + 3} />
       <path
-        d={`M${at(0, 0)}L${at(shaft, 0)}`}
+        d={d}
+        fill="none"
         stroke={`var(--${colour})`}
         strokeWidth={width}
         strokeDasharray={kind === 'pull' ? '3 5' : undefined}

@@ -26,6 +26,19 @@ export interface HeadArrow {
   readonly direction: Vec3
   readonly kind: Relation | 'pull'
   readonly lengthMm: number
+  /** The way that it takes over the skin, where that is not straight. */
+  readonly path?: readonly Vec3[] | undefined
+}
+
+/** The ends of an arrow, or every point of its way. */
+export const arrowPoints = ({ point, direction, lengthMm, path }: HeadArrow): readonly Vec3[] => {
+  if (path && path.length > 1) return path
+  const end = (t: number): Vec3 => [
+    point[0] + t * direction[0],
+    point[1] + t * direction[1],
+    point[2] + t * direction[2],
+  ]
+  return [end(-lengthMm / 2), end(lengthMm / 2)]
 }
 
 /** A figure written on a zone. */

@@ -93,7 +93,8 @@ export class PlanDesk {
     onProgress: (state: SearchState, share: number) => void,
   ): Promise<SearchState | undefined> {
     const { plan } = this.plan(ask)
-    const search = plan && planSearch(figuresOf(ask.house.changed), plan, ask.schools)
+    const search =
+      plan && planSearch(figuresOf(ask.house.changed), plan, ask.schools, ask.worker!.hand)
     if (!search) return undefined
     const mine = ++this.searching
     const began = performance.now()

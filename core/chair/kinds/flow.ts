@@ -1,7 +1,7 @@
 /** Events of the flow: start, pauses, steps, changes of the rest, the end. */
 import { BLADES, type BladeId } from '../../kit/index.ts'
 import type { Figures } from '../../house/index.ts'
-import type { Lane, PlanStep } from '../../plan/index.ts'
+import { stepLanes, type Lane, type PlanStep } from '../../plan/index.ts'
 import { zoneName } from '../../zones/index.ts'
 import type { Amendment } from '../events.ts'
 import { notFelt } from '../feel.ts'
@@ -189,12 +189,12 @@ function amend<P extends ChairPlan>({ plan, state }: Live<P>, amendment: Amendme
   const lanes = [...known, ...amendment.lanes]
   const ids = new Set(settled.map((s) => s.id))
   for (const step of amendment.steps) {
-    if (ids.has(step.id) || (step.laneId && !lanes.some((l) => l.id === step.laneId))) {
+    if (ids.has(step.id) || stepLanes(step).some((id) => !lanes.some((l) => l.id === id))) {
       throw refuse('That change of the plan does not fit what is already done.')
     }
     ids.add(step.id)
   }
-  if (settled.some((s) => s.laneId !== undefined && changed.has(s.laneId))) {
+  if (settled.some((s) => stepLanes(s).some((id) => changed.has(id)))) {
     throw refuse('A lane that is already done cannot be changed.')
   }
   const covers = new Map(amendment.covers.map((c) => [c.zoneId, c.cover]))
@@ -313,11 +313,11 @@ function refuseUnfelt(figures: Figures, live: Live<ChairPlan>, step: PlanStep): 
   if (step.kind === 'feel') {
     throw forbid('feel-first', 'Say which way it was felt to grow; that settles this step.')
   }
-  const why = notFelt(
-    figures,
-    live,
-    live.plan.lanes?.find((l) => l.id === step.laneId),
-  )
+  const own = stepLanes(step)
+  const whys = (live.plan.lanes ?? [])
+    .filter((l) => own.includes(l.id))
+    .map((l) => notFelt(figures, live, l))
+  const why = whys.find((w) => w === 'felt-otherwise') ?? whys.find(Boolean)
   if (why === 'feel-first') {
     throw forbid(
       why,

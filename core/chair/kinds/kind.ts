@@ -4,7 +4,7 @@
  */
 import { DomainError } from '../../errors.ts'
 import type { Figures } from '../../house/index.ts'
-import type { PlanStep } from '../../plan/index.ts'
+import { stepZones, type PlanStep } from '../../plan/index.ts'
 import type { ChairDetail } from '../events.ts'
 import type { ChairPlan, ChairState, Live, OpenedBlade } from '../state.ts'
 
@@ -80,9 +80,7 @@ export const withBlade = (state: ChairState, index: number, change: Partial<Open
 
 /** Zones that still get a stroke from a step on. */
 function waitingZones(plan: ChairPlan, from: number): Set<string> {
-  return new Set(
-    plan.steps.slice(from).flatMap((s) => (s.kind !== 'feel' && s.zoneId ? [s.zoneId] : [])),
-  )
+  return new Set(plan.steps.slice(from).flatMap((s) => (s.kind === 'feel' ? [] : stepZones(s))))
 }
 
 export function latherAt(plan: ChairPlan, state: ChairState, from: number, atMs: number) {

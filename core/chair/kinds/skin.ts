@@ -8,9 +8,17 @@ export const SKIN_EVENTS = {
     words: 'A nick',
     takes: ['zoneId', 'point', 'normal', 'sizeMm', 'did', 'contact'],
     inAPause: always,
-    effect: ({ state, event, stepId }) => ({
+    effect: ({ state, event, stepId, current }) => ({
       ...state,
-      nicks: [...state.nicks, { id: event.id, stepId, atMs: event.atMs, ...toldOf(event.detail) }],
+      nicks: [
+        ...state.nicks,
+        {
+          ...{ id: event.id, stepId, atMs: event.atMs },
+          // A step may go on without the zone that it was in then.
+          ...(stepId === current?.id && current.zoneId && { zoneId: current.zoneId }),
+          ...toldOf(event.detail),
+        },
+      ],
     }),
   },
   'nick-told': {

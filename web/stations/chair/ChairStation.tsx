@@ -18,7 +18,7 @@ import {
 } from '../../../core/chair/index.ts'
 import { RELATION_WORDS } from '../../../core/grain/index.ts'
 import { zoneName, type ZoneId } from '../../../core/zones/index.ts'
-import { bladeLifeStrokes, type Plan } from '../../../core/plan/index.ts'
+import { bladeLifeStrokes, stepLanes, type Plan } from '../../../core/plan/index.ts'
 import { SERVICES } from '../../../core/services/index.ts'
 import { heldWords } from '../../../core/visit/index.ts'
 import { clockText } from '../../state/words.ts'
@@ -167,8 +167,11 @@ function Running({
   const goOn = async () => {
     const { live: before } = link.view()
     const at = before.plan.steps[before.state.index]
-    const lane = before.plan.lanes.find((l) => l.id === at?.laneId)
-    if (lane && notFelt(figures, before, lane) === 'felt-otherwise') return lay(lane.zoneId)
+    const own = at ? stepLanes(at) : []
+    const otherwise = before.plan.lanes.find(
+      (l) => own.includes(l.id) && notFelt(figures, before, l) === 'felt-otherwise',
+    )
+    if (otherwise) return lay(otherwise.zoneId)
     const { places, mode, clear } = useTaps.getState()
     if (at?.kind === 'check' && mode === 'patches' && places.length > 0) {
       const r = missed.replanned

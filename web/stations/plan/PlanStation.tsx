@@ -3,6 +3,7 @@ import { ON_SKIN } from '../../../core/palette.ts'
 import { zoneName } from '../../../core/zones/index.ts'
 import { isBodyService, STYLES } from '../../../core/services/index.ts'
 import {
+  groupsOf,
   laneEdges,
   laneWash,
   planDifferences,
@@ -10,7 +11,9 @@ import {
   type Lane,
   type Plan,
   overLimitReason,
+  type VisitOdds,
 } from '../../../core/plan/index.ts'
+import { oddsWords } from '../../../core/stats/index.ts'
 import type { About } from '../../../core/visit/index.ts'
 import { MARK_WORDS } from '../../../core/house/index.ts'
 import { useFigures } from '../../state/figures.ts'
@@ -210,6 +213,7 @@ function Chosen({
             )}
           />
         )}
+        {plan.odds && <VisitOddsLine odds={plan.odds} zones={plan.zones.length} />}
         {over && (
           <p className="notice">
             {over.text} <abbr title={MARK_WORDS[over.mark]}>({over.mark})</abbr>
@@ -217,7 +221,13 @@ function Chosen({
         )}
       </section>
       {view.three && (
-        <PlanPick three={view.three} chosen={choosing.choice.style} onPick={choosing.pick} />
+        <PlanPick
+          three={view.three}
+          plan={plan}
+          choice={choosing.choice}
+          onPick={choosing.pick}
+          onSlide={choosing.along}
+        />
       )}
       <div className="row-between plan-tabs">
         <div className="switch tabs" role="group" aria-label="What to show of the plan">
@@ -249,7 +259,7 @@ function Chosen({
             plan={plan}
             chosen={lane?.id}
             onShow={show}
-            onUnskip={open ? (id) => choosing.edit(id, undefined) : undefined}
+            onUnskip={open ? (id) => choosing.edit([id], undefined) : undefined}
           >
             {lane && (
               <LaneDetail
@@ -259,7 +269,7 @@ function Chosen({
                 kit={house.kit}
                 level={house.workers.find((w) => w.id === visit.workerId)?.level ?? 'practised'}
                 edit={choosing.choice.edits[lane.id]}
-                onEdit={open ? (e) => choosing.edit(lane.id, e) : undefined}
+                onEdit={open ? (e) => choosing.edit(together(plan, lane), e) : undefined}
               />
             )}
           </LaneList>
@@ -310,6 +320,24 @@ function Chosen({
   )
 }
 
+/** The chance over the whole visit, next to the client's own record. */
+function VisitOddsLine({ odds, zones }: { odds: VisitOdds; zones: number }) {
+  const { record } = odds
+  return (
+    <p className="soft">
+      Any zone at redness 2 or more: {oddsWords(odds.any)}, about{' '}
+      {odds.zones < 0.95 ? odds.zones.toFixed(1) : Math.round(odds.zones)} of {zones} zones (H).{' '}
+      {record && record.visits > 0
+        ? `So far: ${record.reddened} of the last ${record.visits} answered ${record.visits === 1 ? 'visit' : 'visits'}.`
+        : 'No answered visit to go by yet.'}
+    </p>
+  )
+}
+
+/** Lanes that are done in one go with a lane. */
+const together = (plan: Plan, lane: Lane): string[] =>
+  plan.lanes.filter((l) => (l.stepId ?? l.id) === (lane.stepId ?? lane.id)).map((l) => l.id)
+
 /** Brings the chosen lane with its details to the top of the list. */
 function useLaneInView(id: string | undefined) {
   const list = useRef<HTMLDivElement>(null)
@@ -350,12 +378,16 @@ function usePlanLayers(
   )
   const wash = useMemo(() => {
     if (!loaded) return undefined
-    const chosen = lane ? [{ ...lane, colour: CHOSEN_COLOUR }] : []
+    const chosen = plan.lanes
+      .filter((l) => lane && (l.stepId ?? l.id) === (lane.stepId ?? lane.id))
+      .map((l) => ({ ...l, colour: CHOSEN_COLOUR }))
     const differing = diff?.map((d) => ({ ...d, colour: DIFFERENCE_COLOURS[d.difference] }))
     return laneWash(loaded.packed.display, plan.zones, differing ?? chosen)
   }, [loaded, plan, lane, diff])
   const layers = useMemo(() => {
-    const arrows = plan.lanes
+    const leads = groupsOf(plan.lanes).map((g) => g.lead)
+    const paths = new Map((plan.presses ?? []).map((p) => [p.id, p.path]))
+    const arrows = leads
       .filter((l) => l.pass === pass)
       .map((l): HeadArrow => ({
         id: l.id,
@@ -363,6 +395,7 @@ function usePlanLayers(
         point: l.point,
         normal: l.normal,
         direction: l.stroke,
+        path: paths.get(l.stepId ?? l.id),
         kind: l.relation,
         lengthMm: Math.min(onHead ? 26 : 90, Math.max(8, l.lengthMm * 0.45)),
       }))

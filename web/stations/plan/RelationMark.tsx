@@ -6,7 +6,14 @@ export function RelationMark({ relation, words = true }: { relation: Relation; w
   return (
     <span className={`relation relation-${relation}`}>
       <svg width="30" height="16" viewBox="0 0 30 16" aria-hidden>
-        <Arrow from={{ x: 1, y: 8 }} to={{ x: 29, y: 8 }} kind={relation} width={2.6} />
+        <Arrow
+          way={[
+            { x: 1, y: 8 },
+            { x: 29, y: 8 },
+          ]}
+          kind={relation}
+          width={2.6}
+        />
       </svg>
       {words ? (
         RELATION_WORDS[relation].replace(' the grain', '')

@@ -1,5 +1,14 @@
-/** The three kinds of plan side by side, in figures. */
-import { planFigures, type PlanFigures } from '../../../core/plan/index.ts'
+/** The kinds of plan side by side, in figures. */
+import { Slider } from '@mantine/core'
+import { useEffect, useState } from 'react'
+import {
+  frontLine,
+  planFigures,
+  type FrontPoint,
+  type Plan,
+  type PlanChoice,
+  type PlanFigures,
+} from '../../../core/plan/index.ts'
 import { type Style, STYLES } from '../../../core/services/index.ts'
 import { oddsWords } from '../../../core/stats/index.ts'
 import { hoursWords } from '../../state/words.ts'
@@ -14,42 +23,56 @@ const NAMES: Readonly<Record<Style, string>> = {
 const ROWS: readonly (readonly [string, (f: PlanFigures) => string])[] = [
   ['Minutes (H)', (f) => `${f.minutes}`],
   ['Load, mean over the skin (H)', (f) => f.load.toFixed(1)],
+  ['Any zone at redness ≥ 2 (H)', (f) => (f.any === undefined ? '–' : oddsWords(f.any))],
   ['Redness ≥ 2, worst zone (H)', (f) => oddsWords(f.worst.rednessOdds)],
+  ['Many bumps, worst zone (H)', (f) => (f.bumps === undefined ? '–' : oddsWords(f.bumps))],
   ['Smooth for about (H)', (f) => hoursWords(f.smoothHours)],
   ['Blades', (f) => `${f.blades}`],
   ['Costs (H)', (f) => `€ ${f.cost.toFixed(2)}`],
 ]
 
-/** The three to choose from, each with what matters most. */
+/** Kinds of plan that can be told apart; all of them where that is not known. */
+const offeredIn = (three: Record<Style, Planned>): readonly Style[] => {
+  const front = STYLES.flatMap((s) => three[s].plan?.front ?? [])[0]
+  return front ? STYLES.filter((s) => front.offered[s] !== undefined) : STYLES
+}
+
+/** The plans to choose from, each with what matters most; between them one may slide along all that nothing beats. */
 export function PlanPick({
   three,
-  chosen,
+  plan,
+  choice,
   onPick,
+  onSlide,
 }: {
   three: Record<Style, Planned>
-  chosen: Style
+  plan: Plan
+  choice: PlanChoice
   onPick: (style: Style) => void
+  onSlide: (hours: number | undefined) => void
 }) {
+  const offered = offeredIn(three)
+  const pressed = choice.hours === undefined ? nearestOffered(three, offered, choice.style) : null
   return (
     <>
       <div className="plan-pick" role="group" aria-label="Kind of plan">
-        {STYLES.map((s, i) => {
-          const { plan, why } = three[s]
-          const f = plan && planFigures(plan)
+        {offered.map((s) => {
+          const { plan: own, why } = three[s]
+          const f = own && planFigures(own)
           return (
             <button
               key={s}
-              aria-pressed={chosen === s}
+              aria-pressed={pressed === s}
               disabled={!f}
               onClick={() => onPick(s)}
               title={why}
             >
               <b>
-                {NAMES[s]} <kbd>{i + 7}</kbd>
+                {NAMES[s]} <kbd>{STYLES.indexOf(s) + 7}</kbd>
               </b>
               <small>
                 {f
-                  ? `${f.minutes} min · ${oddsWords(f.worst.rednessOdds)} · ${hoursWords(f.smoothHours)}`
+                  ? `${f.minutes} min · ${oddsWords(f.any ?? f.worst.rednessOdds)} · ${hoursWords(f.smoothHours)}`
                   : 'not possible'}
               </small>
             </button>
@@ -57,9 +80,76 @@ export function PlanPick({
         })}
       </div>
       <p className="plan-pick-key">
-        Time (H) · redness 2 or more, worst zone (H) · stays smooth (H)
+        Time · chance that any zone reddens to 2 or more · stays smooth (H)
+        {plan.front?.why && <span className="plan-one"> {plan.front.why}</span>}
       </p>
+      {plan.front && <Along plan={plan} choice={choice} onSlide={onSlide} />}
     </>
+  )
+}
+
+/** The kind whose plan is the chosen one's, where the chosen kind itself is not offered. */
+function nearestOffered(
+  three: Record<Style, Planned>,
+  offered: readonly Style[],
+  style: Style,
+): Style | undefined {
+  if (offered.includes(style)) return style
+  const at = three[style].plan?.front?.at
+  return offered.find((s) => three[s].plan?.front?.at === at)
+}
+
+/** Fewer plans than this are picked by their names. */
+const LEAST_TO_SLIDE = 4
+
+/** A slider along the front, gentlest to closest. */
+function Along({
+  plan,
+  choice,
+  onSlide,
+}: {
+  plan: Plan
+  choice: PlanChoice
+  onSlide: (hours: number | undefined) => void
+}) {
+  const front = plan.front!
+  const line = frontLine(front.points)
+  const own = front.points[front.at]!
+  const at = line.reduce(
+    (best, p, i) =>
+      Math.abs(p.hours - own.hours) < Math.abs(line[best]!.hours - own.hours) ? i : best,
+    0,
+  )
+  const [moved, setMoved] = useState<number>()
+  useEffect(() => setMoved(undefined), [plan])
+  if (line.length < LEAST_TO_SLIDE) return null
+  const words = ({ odds, hours, minutes }: FrontPoint) =>
+    `${hoursWords(hours)} smooth, any zone red ${oddsWords(odds)}, about ${Math.round(minutes)} min`
+  const shown = line[moved ?? at]!
+  return (
+    <div className="plan-along">
+      <Slider
+        aria-label="Gentler or closer"
+        min={0}
+        max={line.length - 1}
+        value={moved ?? at}
+        label={null}
+        thumbProps={{ 'aria-valuetext': words(shown) }}
+        onChange={setMoved}
+        onChangeEnd={(i) => onSlide(line[i]!.hours)}
+      />
+      <p className="soft">
+        Gentler to closer: {words(shown)}
+        {choice.hours !== undefined && (
+          <>
+            {' '}
+            <button className="link" onClick={() => onSlide(undefined)}>
+              Back to a named plan
+            </button>
+          </>
+        )}
+      </p>
+    </div>
   )
 }
 
@@ -73,17 +163,18 @@ export function ThreePlans({
   chosen: Style
   edited: boolean
 }) {
-  const figures = STYLES.map((s) => {
+  const offered = offeredIn(three)
+  const figures = offered.map((s) => {
     const { plan } = three[s]
     return plan && planFigures(plan)
   })
   const zones = [
     ...new Map(
-      STYLES.flatMap((s) => three[s].plan?.zones ?? []).map((z) => [z.zoneId, z.name]),
+      offered.flatMap((s) => three[s].plan?.zones ?? []).map((z) => [z.zoneId, z.name]),
     ).entries(),
   ]
   const cell = (i: number, text: string) => (
-    <td key={STYLES[i]} className={chosen === STYLES[i] ? 'num chosen' : 'num'}>
+    <td key={offered[i]} className={chosen === offered[i] ? 'num chosen' : 'num'}>
       {text}
     </td>
   )
@@ -95,7 +186,7 @@ export function ThreePlans({
           <th scope="col">
             <span className="hidden">What</span>
           </th>
-          {STYLES.map((s) => (
+          {offered.map((s) => (
             <th key={s} scope="col" className="num">
               {NAMES[s]}
             </th>
@@ -110,12 +201,12 @@ export function ThreePlans({
           </tr>
         ))}
         <tr className="pass-head">
-          <td colSpan={4}>Load and odds of redness ≥ 2, zone by zone</td>
+          <td colSpan={offered.length + 1}>Load and odds of redness ≥ 2, zone by zone</td>
         </tr>
         {zones.map(([id, name]) => (
           <tr key={id}>
             <th scope="row">{name}</th>
-            {STYLES.map((s, i) => {
+            {offered.map((s, i) => {
               const z = three[s].plan?.zones.find((x) => x.zoneId === id)
               return cell(i, z ? `${z.totalLoad.toFixed(1)} · ${oddsWords(z.rednessOdds)}` : '–')
             })}

@@ -22,7 +22,10 @@ const useChoices = create<Record<string, PlanChoice>>(() => ({}))
 export interface Choosing {
   readonly choice: PlanChoice
   readonly pick: (style: Style) => void
-  readonly edit: (laneId: string, edit: LaneEdit | undefined) => void
+  /** Changes lanes that are done in one go. */
+  readonly edit: (laneIds: readonly string[], edit: LaneEdit | undefined) => void
+  /** A plan of the front between the three, by its hours. */
+  readonly along: (hours: number | undefined) => void
   readonly fit: (minutes: number | undefined) => void
   readonly order: (order: readonly string[]) => void
   readonly undo: () => void
@@ -43,10 +46,15 @@ export function useChoosing({ visit }: StationProps): Choosing {
     choice,
     pick: (style) =>
       change({ style, edits: {}, ...(choice.within !== undefined && { within: choice.within }) }),
-    edit: (laneId, edit) => {
-      const { [laneId]: _was, ...others } = choice.edits
+    edit: (laneIds, edit) => {
+      const others = Object.entries(choice.edits).filter(([id]) => !laneIds.includes(id))
+      const own = edit ? laneIds.map((id) => [id, edit] as const) : []
       const { order: _order, ...rest } = choice
-      change({ ...rest, edits: edit ? { ...others, [laneId]: edit } : others })
+      change({ ...rest, edits: Object.fromEntries([...others, ...own]) })
+    },
+    along: (hours) => {
+      const { hours: _was, order: _order, ...rest } = choice
+      change(hours === undefined ? rest : { ...rest, hours, edits: {} })
     },
     fit: (within) => {
       const { within: _was, ...rest } = choice
