@@ -81,12 +81,17 @@ describe('a house', () => {
 
   it('plans from its kit only, and by the practice of the worker', async () => {
     const { visit } = await plannedVisit(studio.app)
-    expect(new Set(visit.plan!.lanes.map((l) => l.bladeId))).toEqual(new Set(['shavette']))
+    const blades = async () => {
+      const r = await api().put(`/api/visits/${visit.id}/plan`).expect(200)
+      return [...new Set((r.body as VisitPage).plan!.lanes.map((l) => l.bladeId))]
+    }
+    await change({ kit: ['shavette', 'cartridge'] }).expect(200)
+    expect(await blades()).toEqual(['shavette'])
+    await change({ kit: [...BLADE_IDS] }).expect(200)
     const { workers } = await house()
     const worker = workers.find((w) => w.id === visit.workerId)!
     await change({ worker: { ...worker, level: 'learning' } }).expect(200)
-    const learner = (await api().put(`/api/visits/${visit.id}/plan`)).body as VisitPage
-    expect(new Set(learner.plan!.lanes.map((l) => l.bladeId))).toEqual(new Set(['safety']))
+    expect(await blades()).toEqual(['safety'])
     await change({ kit: ['cartridge'] }).expect(200)
     const none = await api().put(`/api/visits/${visit.id}/plan`)
     expect([none.status, (none.body as { code: string }).code]).toEqual([422, 'no-blade'])

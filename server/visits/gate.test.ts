@@ -450,7 +450,9 @@ describe('what happened at the chair', () => {
   /** Chin reddens before its lanes, is left out, and a jaw is nicked. */
   async function reddened(daysAgo: number) {
     const { client, visit } = await plannedVisit(studio.app)
-    const chin = new Set(visit.plan!.lanes.filter((l) => l.zoneId === 'chin').map((l) => l.id))
+    const chin = new Set(
+      visit.plan!.lanes.filter((l) => l.zoneId === 'chin').map((l) => l.stepId!),
+    )
     const events = wholeService(visit, Date.now() - daysAgo * DAY_MS)
     const first = events.findIndex((e) => chin.has(e.stepId ?? ''))
     const at = events[first]!
@@ -476,9 +478,10 @@ describe('what happened at the chair', () => {
 
   it('stands at Return, in the care sheet, in the messages, in learning and in the window', async () => {
     const { visit, client } = await reddened(1)
-    expect(visit.atChair).toEqual({
+    expect(visit.atChair).toMatchObject({
       redness: { chin: 2 },
-      leftOut: { chin: 'it reddened' },
+      // What is done in one go with the chin is left with it.
+      leftOut: { chin: 'it reddened', 'under-lip': 'the skin reddens' },
       nicks: { 'jaw-left': 1 },
     })
     expect(visit.lookAt).toContain('chin')
@@ -634,24 +637,16 @@ describe('a change of a lane by hand', () => {
 
   it('is allowed above the house’s limit, and says by how much on lane and plan', async () => {
     const { visit } = await plannedVisit(studio.app)
-    const limit = (odds: number | null) =>
-      api()
-        .patch('/api/house')
-        .send({ figures: { 'skin.rednessLimit': odds } })
-        .expect(200)
-    // Far above whatever the studio has learned of calm skin meanwhile.
     const { skin } = newClient()
     await api()
       .patch(`/api/clients/${visit.clientId}`)
       .send({ skin: { ...skin, reactivity: 'reactive' } })
       .expect(200)
-    await limit(0.01)
     const careful = (await plan(visit.id).expect(200)).body as VisitPage
     const edits = Object.fromEntries(
       careful.plan!.lanes.map((l) => [l.id, { way: 'across-clockwise' }]),
     )
     const kept = (await plan(visit.id, { edits }).expect(200)).body as VisitPage
-    await limit(null)
     const [over] = kept.plan!.overLimit!
     expect(over!.odds).toBeGreaterThan(over!.limit)
     expect((await about(visit.id, 'plan')).map((f) => f.id)).toContain('over-limit')
