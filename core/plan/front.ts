@@ -264,13 +264,17 @@ const STRAIGHT = 0.1
 const AS_GOOD = 0.02
 
 /** Gentlest, balanced and closest, and which of them can be told apart. */
-export function kindsOf(figures: Figures, points: readonly FrontPoint[]): Omit<Front, 'plans'> {
+export function kindsOf(
+  figures: Figures,
+  points: readonly (FrontPoint & { readonly set?: number })[],
+): Omit<Front, 'plans'> {
   if (points.length === 0)
     return { offered: {}, kinds: { gentlest: -1, balanced: -1, closest: -1 } }
   const at = points.map((_, i) => i)
   const least = Math.min(...points.map((p) => p.odds))
   const most = Math.max(...points.map((p) => p.hours))
-  const best = (list: readonly number[], better: (a: FrontPoint, b: FrontPoint) => number) =>
+  type Point = (typeof points)[number]
+  const best = (list: readonly number[], better: (a: Point, b: Point) => number) =>
     list.reduce((a, b) => (better(points[b]!, points[a]!) < 0 ? b : a))
   const gentlest = best(
     at.filter((i) => points[i]!.odds <= least + LEAST_ODDS),
@@ -299,7 +303,11 @@ export function kindsOf(figures: Figures, points: readonly FrontPoint[]): Omit<F
   }
   const balanced =
     greatest < STRAIGHT
-      ? best(between, (a, b) => middle(a) - middle(b) || a.minutes - b.minutes)
+      ? best(between, (a, b) => {
+          const nearer = middle(a) - middle(b)
+          // Of two that are as near the usual blades go first.
+          return Math.abs(nearer) > AS_GOOD ? nearer : (a.set ?? 0) - (b.set ?? 0)
+        })
       : best(
           between.filter((i) => gain(i) >= greatest - AS_GOOD),
           (a, b) => a.minutes - b.minutes || a.odds - b.odds,

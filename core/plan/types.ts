@@ -2,7 +2,8 @@
 import { type Job, leadJob, type Style, type ServiceId } from '../services/index.ts'
 import type { Relation } from '../grain/index.ts'
 import type { Vec3 } from '../head/index.ts'
-import type { ZoneId } from '../zones/index.ts'
+import { capital } from '../words.ts'
+import { zoneInWords, type ZoneId } from '../zones/index.ts'
 import type { Mark, Schools } from '../house/index.ts'
 import type { Screening } from '../screening/index.ts'
 import type { BladeId } from '../kit/index.ts'
@@ -200,6 +201,22 @@ export const stepLanes = (step: Pick<PlanStep, 'laneId' | 'laneIds'>): readonly 
 /** Zones that a step works, the largest first. */
 export const stepZones = (step: Pick<PlanStep, 'zoneId' | 'zoneIds'>): readonly ZoneId[] =>
   step.zoneIds ?? (step.zoneId === undefined ? [] : [step.zoneId])
+
+/** What to leave alone in lanes that are done in one go, each place named where there are several. */
+export function avoidWords(lanes: readonly Pick<Lane, 'zoneId' | 'avoid'>[]): string[] {
+  const zones = new Set(lanes.map((l) => l.zoneId))
+  return [
+    ...new Set(
+      lanes.flatMap((l) =>
+        l.avoid.map((a) => (zones.size > 1 ? `${capital(zoneInWords(l.zoneId))}: ${a}` : a)),
+      ),
+    ),
+  ]
+}
+
+/** What to watch in lanes that are done in one go, the largest first. */
+export const watchWords = (lanes: readonly Pick<Lane, 'watch'>[]): string =>
+  [...new Set(lanes.map((l) => l.watch))].filter(Boolean).join(' ')
 
 /** What lies ready before the client sits down. */
 export interface KitItem {

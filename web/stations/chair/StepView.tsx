@@ -1,6 +1,6 @@
 /** One step in words and two small drawings. */
 import { Highlight } from '@mantine/core'
-import { poseFor, type Plan, type PlanStep } from '../../../core/plan/index.ts'
+import { avoidWords, poseFor, stepLanes, watchWords, type Plan, type PlanStep } from '../../../core/plan/index.ts'
 import { zoneSide } from '../../../core/zones/index.ts'
 import { yourSide, type Press } from '../../../core/chair/index.ts'
 import { RELATION_WORDS, type Relation } from '../../../core/grain/index.ts'
@@ -31,6 +31,10 @@ export function StepView({
 }) {
   // Plans of the first version say it all in the step.
   const work = plan.lanes.find((l) => l.id === step.laneId) ?? step
+  const ids = stepLanes(step)
+  const lanes = plan.lanes.filter((l) => ids.includes(l.id))
+  const avoid = lanes.length > 0 ? avoidWords(lanes) : (work.avoid ?? [])
+  const watch = lanes.length > 0 ? watchWords(lanes) : work.watch
   const own = step.zoneId && zoneSide(step.zoneId)
   const side = own ? ` · client’s ${own}` : ''
   const yours = side && work.stance ? `, ${yourSide(step.zoneId!, work.stance.hour)}` : ''
@@ -83,10 +87,10 @@ export function StepView({
           </p>
         </div>
       )}
-      {work.avoid && work.avoid.length > 0 ? (
-        <p className="notice coral">{work.avoid.join('. ')}.</p>
+      {avoid.length > 0 ? (
+        <p className="notice coral">{avoid.join('. ')}.</p>
       ) : (
-        work.watch && <p className="notice">{work.watch}</p>
+        watch && <p className="notice">{watch}</p>
       )}
     </>
   )

@@ -9,9 +9,11 @@ import {
   type Plan,
   type Reason,
   type StrokeWay,
-  type ZonePlan,
+  avoidWords,
+  watchWords,
 } from '../../../core/plan/index.ts'
 import { oddsWords } from '../../../core/stats/index.ts'
+import { zoneName } from '../../../core/zones/index.ts'
 import { hoursWords } from '../../state/words.ts'
 
 const WAYS: readonly (readonly [StrokeWay | '', string])[] = [
@@ -24,7 +26,6 @@ const WAYS: readonly (readonly [StrokeWay | '', string])[] = [
 
 export function LaneDetail({
   lane,
-  zone,
   plan,
   kit,
   level,
@@ -32,7 +33,6 @@ export function LaneDetail({
   onEdit,
 }: {
   lane: Lane
-  zone: ZonePlan
   plan: Plan
   kit: readonly BladeId[]
   level: Level
@@ -46,6 +46,9 @@ export function LaneDetail({
     ) as LaneEdit
     onEdit?.(Object.keys(next).length > 0 ? next : undefined)
   }
+  const lanes = plan.lanes.filter((l) => (l.stepId ?? l.id) === (lane.stepId ?? lane.id))
+  const zones = plan.zones.filter((z) => lanes.some((l) => l.zoneId === z.zoneId))
+  const sum = (of: (l: Lane) => number) => lanes.reduce((s, l) => s + of(l), 0)
   return (
     <section className="lane-detail" aria-live="polite">
       <p>
@@ -55,7 +58,8 @@ export function LaneDetail({
           : `hair grows to ${clockWords(lane.growthDirection)}, within ${lane.withinDeg}°`}{' '}
         · {lane.blade},{' '}
         {lane.bladeAngleDeg === 0 ? 'flat on the skin' : `${lane.bladeAngleDeg}° to the skin`},{' '}
-        {lane.usableWidthMm} mm of edge · {lane.strokes} strokes of {lane.strokeLengthMm} mm · no
+        {lane.usableWidthMm} mm of edge · {sum((l) => l.strokes)} strokes of about{' '}
+        {lane.strokeLengthMm} mm · no
         pressure
       </p>
       <p>
@@ -103,19 +107,26 @@ export function LaneDetail({
           )}
         </div>
       )}
-      {lane.avoid.map((a) => (
+      {avoidWords(lanes).map((a) => (
         <p key={a} className="notice coral">
           {a}
         </p>
       ))}
       <p className="soft">
-        This zone: load {zone.totalLoad.toFixed(1)}, redness ≥ 2: {oddsWords(zone.rednessOdds)},
-        smooth about {hoursWords(zone.smoothHours)}. {lane.watch}
+        {zones.map((zone) => (
+          <span key={zone.zoneId} className="zone-line">
+            {zoneName(zone.zoneId)}: load {zone.totalLoad.toFixed(1)}, redness ≥ 2:{' '}
+            {oddsWords(zone.rednessOdds)}
+            {zone.bumpOdds !== undefined && `, many bumps: ${oddsWords(zone.bumpOdds)}`}, smooth
+            about {hoursWords(zone.smoothHours)}.{' '}
+          </span>
+        ))}
+        {watchWords(lanes)}
       </p>
-      <Whys reasons={[...lane.reasons, ...zone.reasons]}>
-        {zone.refused.map((p) => (
-          <li key={p.relation + p.reason} className="refused">
-            <b>{RELATION_WORDS[p.relation]}</b> is not planned: {p.reason} It would buy about{' '}
+      <Whys reasons={told([...lane.reasons, ...zones.flatMap((z) => z.reasons)])}>
+        {(zones[0]?.refused ?? []).map((p) => (
+          <li key={(p.words ?? p.relation) + p.reason} className="refused">
+            <b>{p.words ?? RELATION_WORDS[p.relation]}</b> is not planned: {p.reason} It would buy about{' '}
             {hoursWords(Math.max(0, p.gainHours))} (H).
           </li>
         ))}
@@ -123,6 +134,10 @@ export function LaneDetail({
     </section>
   )
 }
+
+/** Each reason once. */
+const told = (reasons: readonly Reason[]) =>
+  reasons.filter((r, i) => reasons.findIndex((o) => o.text === r.text) === i)
 
 /** Reasons with their marks. */
 export function Whys({

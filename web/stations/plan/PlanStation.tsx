@@ -264,7 +264,6 @@ function Chosen({
             {lane && (
               <LaneDetail
                 lane={lane}
-                zone={plan.zones.find((z) => z.zoneId === lane.zoneId)!}
                 plan={plan}
                 kit={house.kit}
                 level={house.workers.find((w) => w.id === visit.workerId)?.level ?? 'practised'}
@@ -327,9 +326,9 @@ function VisitOddsLine({ odds, zones }: { odds: VisitOdds; zones: number }) {
     <p className="soft">
       Any zone at redness 2 or more: {oddsWords(odds.any)}, about{' '}
       {odds.zones < 0.95 ? odds.zones.toFixed(1) : Math.round(odds.zones)} of {zones} zones (H).{' '}
-      {record && record.visits > 0
-        ? `So far: ${record.reddened} of the last ${record.visits} answered ${record.visits === 1 ? 'visit' : 'visits'}.`
-        : 'No answered visit to go by yet.'}
+      {record &&
+        record.visits > 0 &&
+        `So far: ${record.reddened} of the last ${record.visits} answered ${record.visits === 1 ? 'visit' : 'visits'}.`}
     </p>
   )
 }
