@@ -53,13 +53,11 @@ const differing = (p: Plan) =>
 
 describe('a front', () => {
   const anyPoints = fc.array(
-    fc
-      .tuple(fc.nat(100), fc.nat(400), fc.nat(60))
-      .map(([odds, hours, minutes]): FrontPoint => ({
-        odds: odds / 100,
-        hours: hours / 10,
-        minutes,
-      })),
+    fc.tuple(fc.nat(100), fc.nat(400), fc.nat(60)).map(([odds, hours, minutes]): FrontPoint => ({
+      odds: odds / 100,
+      hours: hours / 10,
+      minutes,
+    })),
     { minLength: 1, maxLength: 40 },
   )
   const beats = (a: FrontPoint, b: FrontPoint) =>

@@ -450,9 +450,7 @@ describe('what happened at the chair', () => {
   /** Chin reddens before its lanes, is left out, and a jaw is nicked. */
   async function reddened(daysAgo: number) {
     const { client, visit } = await plannedVisit(studio.app)
-    const chin = new Set(
-      visit.plan!.lanes.filter((l) => l.zoneId === 'chin').map((l) => l.stepId!),
-    )
+    const chin = new Set(visit.plan!.lanes.filter((l) => l.zoneId === 'chin').map((l) => l.stepId!))
     const events = wholeService(visit, Date.now() - daysAgo * DAY_MS)
     const first = events.findIndex((e) => chin.has(e.stepId ?? ''))
     const at = events[first]!

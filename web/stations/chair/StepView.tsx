@@ -1,6 +1,13 @@
 /** One step in words and two small drawings. */
 import { Highlight } from '@mantine/core'
-import { avoidWords, poseFor, stepLanes, watchWords, type Plan, type PlanStep } from '../../../core/plan/index.ts'
+import {
+  avoidWords,
+  poseFor,
+  stepLanes,
+  watchWords,
+  type Plan,
+  type PlanStep,
+} from '../../../core/plan/index.ts'
 import { zoneSide } from '../../../core/zones/index.ts'
 import { yourSide, type Press } from '../../../core/chair/index.ts'
 import { RELATION_WORDS, type Relation } from '../../../core/grain/index.ts'

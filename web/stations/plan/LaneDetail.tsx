@@ -59,8 +59,7 @@ export function LaneDetail({
         · {lane.blade},{' '}
         {lane.bladeAngleDeg === 0 ? 'flat on the skin' : `${lane.bladeAngleDeg}° to the skin`},{' '}
         {lane.usableWidthMm} mm of edge · {sum((l) => l.strokes)} strokes of about{' '}
-        {lane.strokeLengthMm} mm · no
-        pressure
+        {lane.strokeLengthMm} mm · no pressure
       </p>
       <p>
         {lane.stance.text} {lane.headTurn} {lane.action} <b>Free hand:</b> {lane.freeHand}
@@ -126,8 +125,8 @@ export function LaneDetail({
       <Whys reasons={told([...lane.reasons, ...zones.flatMap((z) => z.reasons)])}>
         {(zones[0]?.refused ?? []).map((p) => (
           <li key={(p.words ?? p.relation) + p.reason} className="refused">
-            <b>{p.words ?? RELATION_WORDS[p.relation]}</b> is not planned: {p.reason} It would buy about{' '}
-            {hoursWords(Math.max(0, p.gainHours))} (H).
+            <b>{p.words ?? RELATION_WORDS[p.relation]}</b> is not planned: {p.reason} It would buy
+            about {hoursWords(Math.max(0, p.gainHours))} (H).
           </li>
         ))}
       </Whys>
