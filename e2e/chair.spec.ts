@@ -100,7 +100,7 @@ test('a pedal that bounces moves one step, and nothing is refused aloud', async 
     .poll(async () =>
       (await ask<VisitPage>(page, 'GET', `/api/visits/${visit.id}`)).events.map((e) => e.kind),
     )
-    .toEqual(['started', 'done'])
+    .toEqual(['started', 'towel-out', 'done'])
 })
 
 test('a second screen on the wall follows at once, and the other tablet counts nothing twice', async ({
@@ -125,7 +125,7 @@ test('a second screen on the wall follows at once, and the other tablet counts n
     .poll(async () =>
       (await ask<VisitPage>(page, 'GET', `/api/visits/${visit.id}`)).events.map((e) => e.kind),
     )
-    .toEqual(['started', 'done'])
+    .toEqual(['started', 'towel-out', 'done'])
   await wall.close()
 })
 

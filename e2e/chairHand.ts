@@ -26,14 +26,16 @@ export async function press(page: Page, key = 'Space'): Promise<void> {
 /** The hot towel of the step in view: out, asked, read by a thermometer, laid, taken off. */
 export async function passTowel(page: Page, by: () => Promise<void> = () => press(page)) {
   const go = page.locator('.chair-go')
-  await expect(go).toContainText('Towel is out')
-  await by()
-  await expect(go).toContainText('Asked')
-  await by()
+  await expect(
+    page.getByLabel(/Temperature read by hand/).or(go.getByText('Towel is out')),
+  ).toBeVisible()
+  if ((await go.textContent())!.includes('Towel is out')) await by()
   await page.getByLabel(/Temperature read by hand/).fill('42')
   await page.keyboard.press('Enter')
-  await expect(go).toContainText('Laid')
+  await expect(go).toContainText('Asked')
   await page.locator('.chair-step h1').click()
+  await by()
+  await expect(go).toContainText('Laid')
   await by()
   await expect(go).toContainText('Taken off')
   await by()
@@ -55,6 +57,8 @@ export async function begin(page: Page, by: () => Promise<void> = () => press(pa
     await page.waitForTimeout(400)
     expect(await first.isVisible()).toBe(true)
   }).toPass()
+  // The first towel is taken out at once: it cools while everything else is readied.
+  if ((await page.locator('.chair-go').textContent())!.includes('Towel is out')) await by()
 }
 
 export interface Ahead {

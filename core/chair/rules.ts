@@ -74,6 +74,8 @@ export function nextPress(
   if (!step) return closing(live)
   const done: Press = { words: 'Done, next', draft: { kind: 'done', stepId: step.id } }
   if (isHotTowel(step)) return towelPress(figures, live, step, nowMs)
+  const ahead = step.kind === 'prepare' ? towelAhead(live) : undefined
+  if (ahead) return ahead
   if (step.kind === 'feel') {
     return {
       words: 'Felt: it grows so',
@@ -115,12 +117,22 @@ export function nextPress(
   return done
 }
 
-function towelPress(
-  figures: Figures,
-  { state }: Live<ChairPlan>,
-  step: PlanStep,
-  nowMs: number,
-): Press {
+/** The next hot towel comes out of the warmer while something else is done: it cools meanwhile. */
+function towelAhead({ plan, state }: Live<ChairPlan>): Press | undefined {
+  const rest = plan.steps.slice(state.index + 1)
+  const at = rest.findIndex(isHotTowel)
+  const next = rest[at]
+  const preparing = rest.slice(0, at).every((s) => s.kind === 'prepare' || s.kind === 'feel')
+  if (!next || !preparing || state.towels[next.id]) return undefined
+  return {
+    words: 'Towel is out',
+    line: `Take a towel out of the warmer now, folded: it cools while you go on. ${next.title}.`,
+    draft: { kind: 'towel-out', stepId: next.id },
+  }
+}
+
+function towelPress(figures: Figures, live: Live<ChairPlan>, step: PlanStep, nowMs: number): Press {
+  const { state } = live
   const towel = state.towels[step.id]
   const say = (kind: Draft['kind'], words: string, line?: string): Press => ({
     words,
@@ -128,23 +140,33 @@ function towelPress(
     ...(line && { line }),
   })
   if (!towel) return say('towel-out', 'Towel is out', 'Take a towel out of the warmer, folded.')
-  if (towel.askedAtMs === undefined) {
-    return say(
-      'towel-asked',
-      'Asked: it is right',
-      'Let it cool. Try it on your wrist, hold it to the client’s cheek, and ask.',
-    )
-  }
   if (towel.laidAtMs === undefined) {
-    const { waitMs } = towelPlan(figures, towel, nowMs)
-    return waitMs > 0
-      ? {
-          words: 'Too hot yet',
-          waitMs,
-          line: 'Wait, or read it with the probe. It is not laid before.',
-        }
+    if (towel.wristAtMs !== undefined) return say('towel-laid', 'Laid', 'Lay it now, nose free.')
+    const { waitMs, wristMs } = towelPlan(figures, towel, nowMs)
+    if (waitMs > 0 && wristMs > 0) {
+      return {
+        words: 'Too hot yet',
+        waitMs: Math.min(waitMs, wristMs),
+        line: 'Read it with the probe, or wait: then your wrist decides. It is not laid before.',
+      }
+    }
+    if (waitMs > 0) {
+      return say(
+        'towel-wrist',
+        'Felt on my wrist, and asked',
+        'Hold it to the inside of your wrist; lay it only if it is pleasant there and the client says so.',
+      )
+    }
+    return towel.askedAtMs === undefined
+      ? say(
+          'towel-asked',
+          'Asked: it is right',
+          'Try it on your wrist, hold it to the client’s cheek, and ask.',
+        )
       : say('towel-laid', 'Laid', 'Lay it now, nose free.')
   }
+  const ahead = towelAhead(live)
+  if (ahead) return ahead
   return say('done', 'Taken off, next', 'It warms. Take it off when it no longer does.')
 }
 

@@ -115,7 +115,7 @@ describe('a live service', () => {
     expect(events.map((e) => e.kind)).toEqual([
       'started',
       'towel-out',
-      'towel-asked',
+      'towel-wrist',
       'towel-laid',
       'done',
       'done',
@@ -307,7 +307,15 @@ describe('the rules of the chair', () => {
     const later = (ms: number) => ({ ...lay(at + ms), seq: asked.state.seq + 1 })
     expect(() => admit(DEFAULTS, asked, later(20_000))).toThrow('too hot')
     expect(
-      admit(DEFAULTS, asked, later(240_000)).state.towels['prepare:towel']!.laidAtMs,
+      admit(DEFAULTS, asked, later(600_000)).state.towels['prepare:towel']!.laidAtMs,
+    ).toBeDefined()
+    // The wrist decides once even a slow towel is below what harms, and then at once.
+    const felt = (ms: number) => event(4, 'towel-wrist', 'prepare:towel', { atMs: at + ms })
+    expect(() => admit(DEFAULTS, asked, felt(60_000))).toThrow('Not yet')
+    const wrist = admit(DEFAULTS, asked, felt(340_000))
+    expect(
+      admit(DEFAULTS, wrist, { ...lay(at + 341_000), seq: 5 }).state.towels['prepare:towel']!
+        .laidAtMs,
     ).toBeDefined()
     expect(() => admit(DEFAULTS, asked, event(4, 'done', 'prepare:towel'))).toThrow('not been laid')
     expect(admit(DEFAULTS, asked, event(4, 'skipped', 'prepare:towel')).state.index).toBe(1)

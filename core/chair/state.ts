@@ -41,6 +41,8 @@ export interface Towel {
     readonly withinC: number
   }[]
   readonly askedAtMs?: number | undefined
+  /** When it was felt on the worker's wrist and the client was asked: it may be laid. */
+  readonly wristAtMs?: number | undefined
   readonly laidAtMs?: number | undefined
   readonly offAtMs?: number | undefined
 }

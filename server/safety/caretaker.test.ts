@@ -44,7 +44,9 @@ it('knows the last night’s hour, whatever the time', () => {
 
 it('backs up once a night and restores the newest for trial once a week, and makes up what was missed', async () => {
   const caretaker = new Caretaker(studio.db, studio.dir, tools)
-  const now = Date.now()
+  // At noon: before the night's hour the next night is still the same day, of which one backup is kept.
+  const now = lastNight(Date.now()) + 9 * HOUR_MS
+  clock = now
   await caretaker.look(now)
   expect(took()).toEqual(['nightly', 'prove'])
   await caretaker.look(now + 60_000)

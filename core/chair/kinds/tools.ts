@@ -85,6 +85,20 @@ export const TOOL_EVENTS = {
     takes: [],
     effect: (meets) => towel(meets, { askedAtMs: meets.event.atMs }),
   },
+  'towel-wrist': {
+    words: 'Towel felt on the wrist, and asked',
+    takes: [],
+    admit: (figures, { state, stepId, event }) => {
+      const out = state.towels[stepId]
+      if (out && towelPlan(figures, out, event.atMs).wristMs > 0) {
+        throw forbid(
+          'too-hot',
+          'Not yet: the wrist decides from the time on at which even a slow towel in a warm room is below what harms. Wait, or read it with the probe.',
+        )
+      }
+    },
+    effect: (meets) => towel(meets, { askedAtMs: meets.event.atMs, wristAtMs: meets.event.atMs }),
+  },
   'towel-laid': {
     words: 'Towel laid',
     takes: [],
@@ -93,10 +107,10 @@ export const TOOL_EVENTS = {
       if (laid?.askedAtMs === undefined) {
         throw forbid('ask-first', 'Ask the client first whether the warmth is right, always.')
       }
-      if (towelPlan(figures, laid, event.atMs).waitMs > 0) {
+      if (laid.wristAtMs === undefined && towelPlan(figures, laid, event.atMs).waitMs > 0) {
         throw forbid(
           'too-hot',
-          'The towel is still too hot to lay. Wait, or read it with the probe.',
+          'The towel may still be too hot to lay. Wait, read it with the probe, or feel it on your wrist once that is safe.',
         )
       }
     },

@@ -59,7 +59,9 @@ export function TowelView({
           .{' '}
           {towel.laidAtMs === undefined
             ? plan.waitMs > 0
-              ? `Wait ${clockText(plan.waitMs)}, then it warms for ${clockText(plan.warmthMs)}.`
+              ? towel.wristAtMs === undefined
+                ? `Surely cool enough in ${clockText(plan.waitMs)}${plan.wristMs > 0 ? `; your wrist may decide in ${clockText(plan.wristMs)}` : '; your wrist may decide now'}.`
+                : 'Felt on the wrist, and asked: lay it.'
               : `It warms for ${clockText(plan.warmthMs)} once laid.`
             : plan.warmthMs > 0
               ? `Off at ${figures(TOWEL_CONSTANTS.offC)} °C, in ${clockText(plan.warmthMs)}.`
@@ -98,9 +100,13 @@ export function TowelView({
           </p>
         )}
       </div>
-      {towel.laidAtMs !== undefined && (
+      {(towel.laidAtMs !== undefined || plan.waitMs > 0) && (
         <Meanwhile
-          tasks={meanwhile(figures, state, plan.warmthMs)}
+          tasks={meanwhile(
+            figures,
+            state,
+            towel.laidAtMs === undefined ? plan.waitMs : plan.warmthMs,
+          )}
           onDone={(t) =>
             tell(
               t.id === 'cold'
@@ -116,7 +122,7 @@ export function TowelView({
   )
 }
 
-/** What fits into the warmth that is left. */
+/** What fits into the time that is left. */
 function Meanwhile({
   tasks,
   onDone,
