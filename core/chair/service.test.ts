@@ -312,9 +312,9 @@ describe('the rules of the chair', () => {
     // The wrist decides once even a slow towel is below what harms, and then at once.
     const felt = (ms: number) => event(4, 'towel-wrist', 'prepare:towel', { atMs: at + ms })
     expect(() => admit(DEFAULTS, asked, felt(60_000))).toThrow('Not yet')
-    const wrist = admit(DEFAULTS, asked, felt(340_000))
+    const wrist = admit(DEFAULTS, asked, felt(360_000))
     expect(
-      admit(DEFAULTS, wrist, { ...lay(at + 341_000), seq: 5 }).state.towels['prepare:towel']!
+      admit(DEFAULTS, wrist, { ...lay(at + 361_000), seq: 5 }).state.towels['prepare:towel']!
         .laidAtMs,
     ).toBeDefined()
     expect(() => admit(DEFAULTS, asked, event(4, 'done', 'prepare:towel'))).toThrow('not been laid')
