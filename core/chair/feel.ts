@@ -10,7 +10,7 @@ import {
 import { bearingOf, directionOf } from '../head/index.ts'
 import { zoneName, type ZoneId } from '../zones/index.ts'
 import { constant, type Figures } from '../house/index.ts'
-import type { Lane } from '../plan/index.ts'
+import { stepLanes, type Lane, type PlanStep } from '../plan/index.ts'
 import type { ChairPlan, Felt, Live } from './state.ts'
 
 export const FEEL_CONSTANTS = {
@@ -115,4 +115,18 @@ export function notFelt(
   const at = laneFelt(plan, lane.zoneId, felt)
   const most = figures(RELATION_CONSTANTS.withUpToDeg)
   return at && feltOff(felt, at) > most ? 'felt-otherwise' : undefined
+}
+
+/** The lane of a step that may not be stroked yet, and why; one that was felt otherwise goes first, since it is laid anew. */
+export function stepNotFelt(
+  figures: Figures,
+  live: Live<ChairPlan>,
+  step: PlanStep | undefined,
+): { readonly lane: Lane; readonly why: NonNullable<ReturnType<typeof notFelt>> } | undefined {
+  const own = step ? stepLanes(step) : []
+  const found = (live.plan.lanes ?? []).flatMap((lane) => {
+    const why = own.includes(lane.id) ? notFelt(figures, live, lane) : undefined
+    return why ? [{ lane, why }] : []
+  })
+  return found.find((f) => f.why === 'felt-otherwise') ?? found[0]
 }

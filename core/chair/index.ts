@@ -15,6 +15,7 @@ export {
   feltFromGuess,
   feltTurns,
   notFelt,
+  stepNotFelt,
   toFeel,
   type ToFeel,
   turnedFelt,

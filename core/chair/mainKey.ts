@@ -7,7 +7,7 @@ import type { PlanStep } from '../plan/index.ts'
 import { SERVICES } from '../services/index.ts'
 import type { ZoneId } from '../zones/index.ts'
 import type { ChairDetail, Draft } from './events.ts'
-import { notFelt, type ToFeel } from './feel.ts'
+import { stepNotFelt, type ToFeel } from './feel.ts'
 import type { Replanned } from './newRest.ts'
 import { redAtChair } from './outcome.ts'
 import { nextPress, type Press } from './rules.ts'
@@ -45,8 +45,7 @@ export function pressNow(
     return held === undefined ? { ...told, words: 'Begin' } : { words: 'Not yet' }
   }
   const step = live.plan.steps[live.state.index]
-  const lane = live.plan.lanes.find((l) => l.id === step?.laneId)
-  if (notFelt(figures, live, lane) === 'felt-otherwise')
+  if (stepNotFelt(figures, live, step)?.why === 'felt-otherwise')
     return { ...told, words: 'Lay the zone anew' }
   if (patches === 0 || step?.kind !== 'check') return told
   const { replanned, pending } = missed

@@ -2,7 +2,7 @@
 import type { Figures } from '../house/index.ts'
 import { zoneName, type ZoneId } from '../zones/index.ts'
 import { BLADES } from '../kit/index.ts'
-import type { PlanStep } from '../plan/index.ts'
+import { stepZones, type PlanStep } from '../plan/index.ts'
 import { toFeel } from './feel.ts'
 import { latherNow } from './lather.ts'
 import { redAtChair } from './outcome.ts'
@@ -106,8 +106,10 @@ export function nextPress(
       draft: { kind: 'blade-changed', stepId: step.id, detail: { why: worn ?? 'planned' } },
     }
   }
-  const here = latherNow(figures, live, nowMs).find((l) => l.zoneId === step.zoneId)
-  if (here && here.leftMs <= 0) {
+  const here = stepZones(step)
+  // The driest first: where one zone of a press has dried the whole press waits.
+  const driest = latherNow(figures, live, nowMs).find((l) => here.includes(l.zoneId))
+  if (driest && driest.leftMs <= 0) {
     return {
       words: 'Lathered again',
       line: 'The lather here has dried. Fresh lather on what is not yet done, before the blade.',

@@ -317,6 +317,14 @@ describe('the rules of the chair', () => {
       admit(DEFAULTS, wrist, { ...lay(at + 361_000), seq: 5 }).state.towels['prepare:towel']!
         .laidAtMs,
     ).toBeDefined()
+    // What the probe shows afterwards counts for more than the wrist.
+    const detail = { tempC: 52, withinC: 0.4 }
+    const read = admit(
+      DEFAULTS,
+      wrist,
+      event(5, 'towel-read', 'prepare:towel', { atMs: at + 361_000, detail }),
+    )
+    expect(() => admit(DEFAULTS, read, { ...lay(at + 362_000), seq: 6 })).toThrow('too hot')
     expect(() => admit(DEFAULTS, asked, event(4, 'done', 'prepare:towel'))).toThrow('not been laid')
     expect(admit(DEFAULTS, asked, event(4, 'skipped', 'prepare:towel')).state.index).toBe(1)
   })

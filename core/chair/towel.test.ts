@@ -104,6 +104,17 @@ describe('a towel (M12)', () => {
     expect(wristMs / 60_000).toBeLessThan(6)
   })
 
+  it('that was read hot keeps the wrist from deciding, and one that was read cool lets it sooner', () => {
+    const wrist = (tempC: number) =>
+      towelPlan(DEFAULTS, { outAtMs: 0, reads: [{ atMs: 360_000, tempC, withinC: 0.4 }] }, 360_000)
+        .wristMs
+    expect(towelPlan(DEFAULTS, { outAtMs: 0, reads: [] }, 360_000).wristMs).toBe(0)
+    expect(wrist(51)).toBeGreaterThan(0)
+    expect(wrist(46)).toBe(0)
+    const early = { outAtMs: 0, reads: [{ atMs: 60_000, tempC: 45, withinC: 0.4 }] }
+    expect(towelPlan(DEFAULTS, early, 60_000).wristMs).toBe(0)
+  })
+
   it('nobody has read waits longest; each reading shortens the doubt, time since the last one lengthens it', () => {
     const margin = (reads: number, sinceMs: number) => {
       const list = Array.from({ length: reads }, (_, k) => ({

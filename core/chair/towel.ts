@@ -139,18 +139,27 @@ function foldedAt(
 }
 
 /** A towel's temperature at a moment. */
-export function towelNow(figures: Figures, towel: Towel, nowMs: number): TowelNow {
-  const list = cases(figures, towel)
+export const towelNow = (figures: Figures, towel: Towel, nowMs: number): TowelNow =>
+  nowOf(figures, towel, cases(figures, towel), nowMs)
+
+const meanOf = (list: readonly TowelCase[], of: (c: TowelCase) => number) =>
+  list.reduce((s, c) => s + c.weight * of(c), 0)
+
+function nowOf(
+  figures: Figures,
+  towel: Towel,
+  list: readonly TowelCase[],
+  nowMs: number,
+): TowelNow {
   const laid = towel.laidAtMs
   const until = Math.min(nowMs, laid ?? nowMs)
   const { meanC, highC } = foldedAt(list, until - towel.outAtMs)
   const by = towel.reads.length > 0 ? ('probe' as const) : ('estimate' as const)
   if (laid === undefined || nowMs <= laid) {
-    const tauMin = list.reduce((s, c) => s + c.weight * c.tauMin, 0)
-    return { tempC: meanC, marginC: highC - meanC, by, tauMin }
+    return { tempC: meanC, marginC: highC - meanC, by, tauMin: meanOf(list, (c) => c.tauMin) }
   }
   const tauMin = figures(C.openedMin)
-  const air = list.reduce((s, c) => s + c.weight * c.airC, 0)
+  const air = meanOf(list, (c) => c.airC)
   const on = (from: number) => cooled(from, air, tauMin, nowMs - laid)
   return { tempC: on(meanC), marginC: on(highC) - on(meanC), by, tauMin }
 }
@@ -160,7 +169,7 @@ export interface TowelPlan {
   readonly now: TowelNow
   /** Until it is almost surely at or below the house's limit, ms. */
   readonly waitMs: number
-  /** Until the wrist may decide: even a slow towel in a warm room is then below what harms, ms. */
+  /** Until the wrist may decide, ms: the towel is then almost surely below what harms. */
   readonly wristMs: number
   /** From laying until it comes off, ms. */
   readonly warmthMs: number
@@ -170,33 +179,48 @@ export interface TowelPlan {
 const LONGEST_MS = 60 * MIN_MS
 
 export function towelPlan(figures: Figures, towel: Towel, nowMs: number): TowelPlan {
-  const now = towelNow(figures, towel, nowMs)
-  const limit = figures(ROUTINE_CONSTANTS.towelAtMostC)
   const list = cases(figures, towel)
+  const now = nowOf(figures, towel, list, nowMs)
+  const limit = figures(ROUTINE_CONSTANTS.towelAtMostC)
   const since = Math.max(0, nowMs - towel.outAtMs)
-  const tooHot = (ms: number) => foldedAt(list, since + ms).highC > limit
-  let waitMs = 0
-  if (towel.laidAtMs === undefined && tooHot(0)) {
-    let [low, high] = [0, LONGEST_MS]
-    while (high - low > 500) {
-      const middle = (low + high) / 2
-      if (tooHot(middle)) low = middle
-      else high = middle
-    }
-    waitMs = Math.ceil(high)
-  }
-  const atLaying = towel.laidAtMs === undefined ? Math.min(now.tempC, limit) : now.tempC
-  const air = list.reduce((s, c) => s + c.weight * c.airC, 0)
-  const slow = timeTo(
-    figures(C.startC) + WRIST_SDS * figures(C.startSdC),
-    figures(C.harmC),
-    figures(C.warmestC),
-    figures(C.slowestMin),
-  )
+  const folded = towel.laidAtMs === undefined
+  const atLaying = folded ? Math.min(now.tempC, limit) : now.tempC
   return {
     now,
-    waitMs,
-    wristMs: Math.max(0, Math.ceil(slow - since)),
-    warmthMs: timeTo(atLaying, figures(C.offC), air, figures(C.openedMin)),
+    waitMs: folded ? untilBelow(list, limit, since) : 0,
+    wristMs: folded ? wristWait(figures, towel, list, since) : 0,
+    warmthMs: timeTo(
+      atLaying,
+      figures(C.offC),
+      meanOf(list, (c) => c.airC),
+      figures(C.openedMin),
+    ),
   }
+}
+
+/** Time until a folded towel is almost surely at or below a temperature, ms. */
+function untilBelow(list: readonly TowelCase[], limitC: number, sinceMs: number): number {
+  const tooHot = (ms: number) => foldedAt(list, sinceMs + ms).highC > limitC
+  if (!tooHot(0)) return 0
+  let [low, high] = [0, LONGEST_MS]
+  while (high - low > 500) {
+    const middle = (low + high) / 2
+    if (tooHot(middle)) low = middle
+    else high = middle
+  }
+  return Math.ceil(high)
+}
+
+/** Time until the wrist may decide, ms: by what was read where anything was, else by a slow, hot towel in a warm room. */
+function wristWait(
+  figures: Figures,
+  towel: Towel,
+  list: readonly TowelCase[],
+  sinceMs: number,
+): number {
+  const harm = figures(C.harmC)
+  if (towel.reads.length > 0) return untilBelow(list, harm, sinceMs)
+  const hot = figures(C.startC) + WRIST_SDS * figures(C.startSdC)
+  const slow = timeTo(hot, harm, figures(C.warmestC), figures(C.slowestMin))
+  return Math.max(0, Math.ceil(slow - sinceMs))
 }

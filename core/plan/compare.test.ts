@@ -1,4 +1,11 @@
-import { planDifferences, planFigures } from './compare.ts'
+import {
+  frontLine,
+  kindOf,
+  offeredKinds,
+  placeOn,
+  planDifferences,
+  planFigures,
+} from './compare.ts'
 import type { Plan } from './types.ts'
 
 const lane = (letter: string, load: number) => ({ zoneId: 'chin', letter, load })
@@ -37,5 +44,35 @@ describe('plans beside each other', () => {
     ])
     expect(planDifferences(plan, undefined, undefined)).toEqual([])
     expect(planDifferences(gentlest, gentlest, gentlest)).toEqual([])
+  })
+})
+
+describe('a front as it is picked from', () => {
+  const point = (odds: number, hours: number, minutes = 30) => ({ odds, hours, minutes })
+
+  it('is a line from gentlest to closest, each smoother for higher odds; what is faster but less smooth is left out', () => {
+    const points = [point(0.5, 30), point(0.2, 18), point(0.3, 17, 20), point(0.4, 25)]
+    const line = frontLine(points)
+    expect(line.map((p) => p.hours)).toEqual([18, 25, 30])
+    expect(placeOn(line, 24)).toBe(1)
+    expect(placeOn(line, 99)).toBe(2)
+  })
+
+  it('offers the kinds that can be told apart, and tells a plan by the one that it is', () => {
+    const front = {
+      points: [point(0.2, 18), point(0.3, 20)],
+      at: 1,
+      offered: { gentlest: 0, closest: 1 },
+    }
+    const kind = (style: 'balanced' | 'gentlest', hours?: number) =>
+      kindOf({
+        front: { ...front, at: style === 'gentlest' ? 0 : 1 },
+        choice: { style, edits: {}, hours },
+      })
+    expect(offeredKinds({ front })).toEqual(['gentlest', 'closest'])
+    expect(offeredKinds(undefined)).toHaveLength(3)
+    expect(kind('balanced')).toBe('closest')
+    expect(kind('gentlest')).toBe('gentlest')
+    expect(kind('gentlest', 19)).toBeUndefined()
   })
 })

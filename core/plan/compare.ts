@@ -1,4 +1,5 @@
 /** Plans beside each other: what each comes to over its skin, and where they differ. */
+import { STYLES, type Style } from '../services/index.ts'
 import { sum } from '../stats/index.ts'
 import type { ZoneId } from '../zones/index.ts'
 import type { FrontPoint, Lane, Plan, ZonePlan } from './types.ts'
@@ -86,4 +87,21 @@ export function frontLine(points: readonly FrontPoint[]): FrontPoint[] {
   for (const p of [...points].sort((a, b) => a.odds - b.odds || b.hours - a.hours))
     if (line.length === 0 || p.hours > line[line.length - 1]!.hours + 0.05) line.push(p)
   return line
+}
+
+/** Kinds of plan that can be told apart; all of them where a plan does not say. */
+export const offeredKinds = (plan: Pick<Plan, 'front'> | undefined): readonly Style[] =>
+  plan?.front ? STYLES.filter((s) => plan.front!.offered[s] !== undefined) : STYLES
+
+/** The offered kind that a plan is: its own, or the one that its kind comes to; undefined for a plan between them. */
+export function kindOf({ front, choice }: Pick<Plan, 'front' | 'choice'>): Style | undefined {
+  if (choice.hours !== undefined) return undefined
+  if (!front || front.offered[choice.style] !== undefined) return choice.style
+  return STYLES.find((s) => front.offered[s] === front.at)
+}
+
+/** Where on the line of a front a plan stands: the place nearest in hours. */
+export function placeOn(line: readonly FrontPoint[], hours: number): number {
+  const off = (i: number) => Math.abs(line[i]!.hours - hours)
+  return line.reduce((best, _, i) => (off(i) < off(best) ? i : best), 0)
 }

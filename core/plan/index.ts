@@ -5,6 +5,9 @@ export { CLOSENESS_CONSTANTS, stubbleLeftMm } from './closeness.ts'
 export {
   type LaneDifference,
   frontLine,
+  kindOf,
+  offeredKinds,
+  placeOn,
   planDifferences,
   planFigures,
   type PlanFigures,
@@ -27,7 +30,9 @@ export { type BareLane, makeLane, PLAN_CONSTANTS } from './laneWork.ts'
 export { type LaneShape, laneShapes } from './lanes.ts'
 export { laneEdges, laneWash, type LaneWash } from './lanePaint.ts'
 export { FRONT_CONSTANTS } from './front.ts'
-export { makePlan, partedOf, type PlanInput, zoneQuestion, zoneSkinOf } from './makePlan.ts'
+export { makePlan } from './makePlan.ts'
+export { partedOf, zoneQuestion, zoneSkinOf } from './outline.ts'
+export type { PlanInput } from './planInput.ts'
 export { groupsOf, type LaneGroup, ORDER_CONSTANTS } from './order.ts'
 export { PASS_CONSTANTS, type Sequence, slipFor } from './passes.ts'
 export { type Parted, PlanMemory } from './question.ts'
@@ -52,6 +57,7 @@ export {
   type PlanChoice,
   avoidWords,
   type FrontPoint,
+  lanesWith,
   watchWords,
   type PlanFront,
   type PlannedPass,

@@ -30,7 +30,7 @@ import {
 import { laneLoad, laneRelation, slipFor } from './passes.ts'
 import type { LaneMeasure, ZoneQuestion } from './question.ts'
 import type { ZoneSkin } from './skin.ts'
-import type { Press } from './presses.ts'
+import type { Press } from './pressField.ts'
 import type { Lane, LaneEdit, Reason, StrokeWay } from './types.ts'
 
 export const PLAN_CONSTANTS = {

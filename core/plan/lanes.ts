@@ -4,7 +4,9 @@ import { angleBetween, wrapTurn } from '../grain/index.ts'
 import { bearingOf, clockFrame, cross, directionOf, dot, unit, type Vec3 } from '../head/index.ts'
 import { isBody, type ZoneId } from '../zones/index.ts'
 import { laneLetter, type Cover } from './cover.ts'
-import { pressBearing, type Press } from './presses.ts'
+import { PlaneFit } from './planeFit.ts'
+import { vec } from './pressBlocks.ts'
+import { pressBearing, type Press } from './pressField.ts'
 import { carryDirection, type ZoneSkin } from './skin.ts'
 
 /** A lane before it is known which way it is stroked. */
@@ -93,8 +95,6 @@ export function laneShapes(
   })
 }
 
-const vec = (a: Float64Array, c: number): Vec3 => [a[3 * c]!, a[3 * c + 1]!, a[3 * c + 2]!]
-
 /** A direction on the zone's chart as a unit tangent at the lane's middle. */
 export function laneDirection(skin: ZoneSkin, lane: LaneShape, chartBearing: number): Vec3 {
   const { point, normal } = skin.zone.centre
@@ -180,30 +180,14 @@ export function edgeRadiusMm(skin: ZoneSkin, lane: LaneShape, stroke: Vec3): num
     return radiusOf(edge[0] ** 2 / skin.zone.curvature.tightMm)
   }
   if (lane.cells.length < LEAST_CELLS) return skin.zone.curvature.tightMm
-  let [w, sx, sy, sn, sxx, sxy, syy, sxn, syn] = [0, 0, 0, 0, 0, 0, 0, 0, 0]
+  const plane = new PlaneFit()
   for (const c of lane.cells) {
-    const a = skin.areaCm2[c]!
     const p = vec(skin.middle, c)
     const d: Vec3 = [p[0] - lane.point[0], p[1] - lane.point[1], p[2] - lane.point[2]]
-    const x = dot(d, edge)
-    const y = dot(d, stroke)
-    const n = dot(vec(skin.normal, c), edge)
-    w += a
-    sx += a * x
-    sy += a * y
-    sn += a * n
-    sxx += a * x * x
-    sxy += a * x * y
-    syy += a * y * y
-    sxn += a * x * n
-    syn += a * y * n
+    plane.add(skin.areaCm2[c]!, dot(d, edge), dot(d, stroke), dot(vec(skin.normal, c), edge))
   }
-  const vxx = sxx - (sx * sx) / w
-  const vxy = sxy - (sx * sy) / w
-  const vyy = syy - (sy * sy) / w
-  const det = vxx * vyy - vxy * vxy
-  if (!(det > 1e-9)) return skin.zone.curvature.tightMm
-  return radiusOf(((sxn - (sx * sn) / w) * vyy - (syn - (sy * sn) / w) * vxy) / det)
+  const bend = plane.solve()
+  return bend ? radiusOf(bend.slopeX) : skin.zone.curvature.tightMm
 }
 
 const radiusOf = (k: number) => (Math.abs(k) < 1e-4 ? 10_000 : 1 / k)

@@ -7,7 +7,7 @@ import type { Room } from './handle.ts'
 import { findStance } from './handle.ts'
 import { clientAction, freeHand, poseFor } from './hands.ts'
 import type { BareLane } from './laneWork.ts'
-import { pressStroke, type Press } from './presses.ts'
+import { pressStroke, type Press } from './pressField.ts'
 import type { ZoneQuestion } from './question.ts'
 import type { Lane, PlannedPress } from './types.ts'
 
@@ -140,6 +140,7 @@ function pathOf(
   const turn = lead.press ? offPress(lead.press, lead) : 0
   const way = (at: Vec3, normal: Vec3): Vec3 =>
     lead.press ? turnedBy(pressStroke(lead.press, at, normal), normal, turn) : lead.stroke
+  const zones = new Set(lanes.map((l) => l.zoneId))
   const walk = (sign: 1 | -1) => {
     const out: { at: Vec3; way: Vec3; normal: Vec3 }[] = []
     let at = lead.point
@@ -149,6 +150,8 @@ function pathOf(
       const step = (sign * half) / ARROW_STEPS
       const next: Vec3 = [at[0] + step * d[0], at[1] + step * d[1], at[2] + step * d[2]]
       const on = room?.nearest(next, normal)
+      // Beyond the zones of the press lies a lip or a fold that the stroke never reaches.
+      if (on && !zones.has(room!.zoneOf(on.triangle))) break
       at = on?.point ?? next
       normal = on?.normal ?? normal
       out.push({ at, normal, way: way(at, normal) })
@@ -158,8 +161,9 @@ function pathOf(
   const back = walk(-1).reverse()
   const ahead = walk(1)
   const all = [...back.map((p) => p.at), lead.point, ...ahead.map((p) => p.at)]
-  const first = back[0]!
-  const last = ahead[ahead.length - 1]!
+  const here = { at: lead.point, normal: lead.normal, way: lead.stroke }
+  const first = back[0] ?? here
+  const last = ahead[ahead.length - 1] ?? here
   const turned =
     Math.acos(Math.max(-1, Math.min(1, dot(unit(tangentPart(first.way, last.normal)), last.way)))) *
     (180 / Math.PI)

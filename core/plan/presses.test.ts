@@ -8,7 +8,8 @@ import { mirrorFlow, planInput, randomMap } from '../testing/plan.ts'
 import { mirrorZone, zoneStem, type ZoneId } from '../zones/index.ts'
 import { packCover, unpackCover } from './cover.ts'
 import { poseFor, turnGroup } from './hands.ts'
-import { PRESS_CONSTANTS, pressBearing, pressesOf, pressStroke, type PressMap } from './presses.ts'
+import { pressBearing, pressStroke } from './pressField.ts'
+import { PRESS_CONSTANTS, pressesOf, type PressMap } from './presses.ts'
 import { zoneSkin, type SkinFlow, type ZoneSkin } from './skin.ts'
 
 const { ground } = planInput()

@@ -202,6 +202,12 @@ export const stepLanes = (step: Pick<PlanStep, 'laneId' | 'laneIds'>): readonly 
 export const stepZones = (step: Pick<PlanStep, 'zoneId' | 'zoneIds'>): readonly ZoneId[] =>
   step.zoneIds ?? (step.zoneId === undefined ? [] : [step.zoneId])
 
+/** The lanes that are done in one go with a lane, itself among them. */
+export const lanesWith = (
+  { lanes }: Pick<Plan, 'lanes'>,
+  lane: Pick<Lane, 'id' | 'stepId'>,
+): Lane[] => lanes.filter((l) => (l.stepId ?? l.id) === (lane.stepId ?? lane.id))
+
 /** What to leave alone in lanes that are done in one go, each place named where there are several. */
 export function avoidWords(lanes: readonly Pick<Lane, 'zoneId' | 'avoid'>[]): string[] {
   const zones = new Set(lanes.map((l) => l.zoneId))

@@ -4,7 +4,7 @@ import type { Figures } from '../../house/index.ts'
 import { stepLanes, type Lane, type PlanStep } from '../../plan/index.ts'
 import { zoneName } from '../../zones/index.ts'
 import type { Amendment } from '../events.ts'
-import { notFelt } from '../feel.ts'
+import { stepNotFelt } from '../feel.ts'
 import { leftOpenSince } from '../leftOpen.ts'
 import { BEFORE_START, type ChairPlan, type ChairState, type Live, type News } from '../state.ts'
 import {
@@ -313,11 +313,7 @@ function refuseUnfelt(figures: Figures, live: Live<ChairPlan>, step: PlanStep): 
   if (step.kind === 'feel') {
     throw forbid('feel-first', 'Say which way it was felt to grow; that settles this step.')
   }
-  const own = stepLanes(step)
-  const whys = (live.plan.lanes ?? [])
-    .filter((l) => own.includes(l.id))
-    .map((l) => notFelt(figures, live, l))
-  const why = whys.find((w) => w === 'felt-otherwise') ?? whys.find(Boolean)
+  const why = stepNotFelt(figures, live, step)?.why
   if (why === 'feel-first') {
     throw forbid(
       why,

@@ -77,7 +77,11 @@ export const TOOL_EVENTS = {
       const { state, event, stepId } = meets
       const { tempC = 0, withinC = 0 } = event.detail ?? {}
       const read = { atMs: event.atMs, tempC, withinC }
-      return towel(meets, { reads: [...(state.towels[stepId]?.reads ?? []), read] })
+      // What is read now counts for more than what was felt before.
+      return towel(meets, {
+        reads: [...(state.towels[stepId]?.reads ?? []), read],
+        wristAtMs: undefined,
+      })
     },
   },
   'towel-asked': {

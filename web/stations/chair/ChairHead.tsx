@@ -4,7 +4,13 @@ import { latherNow } from '../../../core/chair/index.ts'
 import { ALL_ZONE_IDS } from '../../../core/zones/index.ts'
 import { isBodyService, serviceZones } from '../../../core/services/index.ts'
 import type { Vec3 } from '../../../core/head/index.ts'
-import { laneEdges, laneWash, type Lane, type PlanStep } from '../../../core/plan/index.ts'
+import {
+  laneEdges,
+  lanesWith,
+  laneWash,
+  type Lane,
+  type PlanStep,
+} from '../../../core/plan/index.ts'
 import type { StrokePoint } from '../../../core/grain/index.ts'
 import { useFigures } from '../../state/figures.ts'
 import { useEffect, useMemo } from 'react'
@@ -80,8 +86,12 @@ export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep 
   )
   const wash = useMemo(() => {
     if (!loaded || !lane) return undefined
-    return laneWash(loaded.packed.display, zones, [{ ...lane, colour: LANE_COLOUR }])
-  }, [loaded, zones, lane])
+    return laneWash(
+      loaded.packed.display,
+      zones,
+      lanesWith(plan, lane).map((l) => ({ ...l, colour: LANE_COLOUR })),
+    )
+  }, [loaded, zones, lane, plan])
   const dry = useDryZones(chair)
   const spots = useMemo((): HeadSpot[] => {
     const marks = markSpots(figures, visit.asked.spots).map((s) => ({
@@ -149,6 +159,7 @@ export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep 
         point,
         normal: lane.normal,
         direction: lane.stroke,
+        path: plan.presses?.find((p) => p.id === lane.stepId)?.path,
         kind: lane.relation,
         lengthMm,
       },
@@ -167,14 +178,22 @@ export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep 
       ...common,
       flow,
       arrows,
-      labels: lane.grain === 'guess' && !state.felt[lane.zoneId] ? guess(point) : [],
+      labels: lanesWith(plan, lane).flatMap((l) =>
+        l.grain === 'guess' && !state.felt[l.zoneId] ? guess(l.point, l.id) : [],
+      ),
       laneEdges: edges,
       wash,
       tints: body
-        ? [{ zoneId: lane.zoneId, colour: ON_SKIN.water, opacity: 0.42 }, ...tints]
+        ? [
+            ...lanesWith(plan, lane).map(({ zoneId }) => ({
+              ...{ zoneId, colour: ON_SKIN.water, opacity: 0.42 },
+            })),
+            ...tints,
+          ]
         : tints,
     }
   }, [
+    plan,
     lane,
     felt,
     feltChanged,
@@ -223,4 +242,4 @@ function useDryZones(chair: Chair) {
 }
 
 /** What stands at an arrow that nobody has read or felt yet. */
-const guess = (point: Vec3) => [{ id: 'guess', point, text: '?' }]
+const guess = (point: Vec3, id = 'guess') => [{ id, point, text: '?' }]

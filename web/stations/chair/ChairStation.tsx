@@ -5,7 +5,7 @@ import { useEffect, useRef, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import {
   feltTurns,
-  notFelt,
+  stepNotFelt,
   leftOpenSince,
   nextPress,
   pressNow,
@@ -18,7 +18,7 @@ import {
 } from '../../../core/chair/index.ts'
 import { RELATION_WORDS } from '../../../core/grain/index.ts'
 import { zoneName, type ZoneId } from '../../../core/zones/index.ts'
-import { bladeLifeStrokes, stepLanes, type Plan } from '../../../core/plan/index.ts'
+import { bladeLifeStrokes, type Plan } from '../../../core/plan/index.ts'
 import { SERVICES } from '../../../core/services/index.ts'
 import { heldWords } from '../../../core/visit/index.ts'
 import { clockText } from '../../state/words.ts'
@@ -167,11 +167,8 @@ function Running({
   const goOn = async () => {
     const { live: before } = link.view()
     const at = before.plan.steps[before.state.index]
-    const own = at ? stepLanes(at) : []
-    const otherwise = before.plan.lanes.find(
-      (l) => own.includes(l.id) && notFelt(figures, before, l) === 'felt-otherwise',
-    )
-    if (otherwise) return lay(otherwise.zoneId)
+    const unfelt = stepNotFelt(figures, before, at)
+    if (unfelt?.why === 'felt-otherwise') return lay(unfelt.lane.zoneId)
     const { places, mode, clear } = useTaps.getState()
     if (at?.kind === 'check' && mode === 'patches' && places.length > 0) {
       const r = missed.replanned

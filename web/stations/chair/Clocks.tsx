@@ -52,8 +52,9 @@ function Running({ page, chair }: ChairProps) {
   const now = useChairNow(chair.link)
   const { live } = chair
   const { plan, state } = live
-  const step = plan.steps[state.index]
-  const towel = step && isHotTowel(step) ? state.towels[step.id] : undefined
+  // A towel that cools while something else is done is kept in sight.
+  const warm = plan.steps.slice(state.index).find(isHotTowel)
+  const towel = warm && state.towels[warm.id]
   const lather = latherNow(figures, live, now)
   const driest = lather[0]
   const dry = lather.filter((l) => l.leftMs <= 0).length
@@ -99,6 +100,7 @@ function Running({ page, chair }: ChairProps) {
 function TowelClock({
   now,
   waitMs,
+  wristMs,
   warmthMs,
   laid,
 }: ReturnType<typeof towelPlan> & { laid: boolean }) {
@@ -113,9 +115,11 @@ function TowelClock({
           ? warmthMs > 0
             ? `${clockText(warmthMs)} warm`
             : 'take it off'
-          : waitMs > 0
-            ? `wait ${clockText(waitMs)}`
-            : 'may be laid'}
+          : waitMs === 0
+            ? 'may be laid'
+            : wristMs > 0
+              ? `wait ${clockText(Math.min(waitMs, wristMs))}`
+              : 'feel it'}
       </b>
     </div>
   )

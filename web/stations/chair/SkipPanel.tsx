@@ -1,4 +1,5 @@
 /** Why a step is skipped, or with it the rest of its zone. */
+import { stepZones } from '../../../core/plan/index.ts'
 import { zoneName } from '../../../core/zones/index.ts'
 import { Panel } from './Panel.tsx'
 import { amended, type PanelProps } from './panelProps.ts'
@@ -16,11 +17,14 @@ export function SkipPanel({ chair, tell, onClose, ...props }: PanelProps) {
   const { plan, state } = chair.live
   const step = plan.steps[state.index]
   const zoneId = step?.zoneId
-  const more = plan.steps.slice(state.index + 1).filter((s) => zoneId && s.zoneId === zoneId).length
+  const more = plan.steps
+    .slice(state.index + 1)
+    .filter((s) => s.kind === 'stroke' && zoneId && stepZones(s).includes(zoneId)).length
   const whole = useReplan(
     { ...props },
     chair.live,
-    zoneId && more > 0 ? { kind: 'skip-zone', zoneId } : undefined,
+    // A press goes on without one of its zones, too.
+    zoneId && (more > 0 || stepZones(step!).length > 1) ? { kind: 'skip-zone', zoneId } : undefined,
   )
   if (!step) return null
   const skip = async (reason: string) => {

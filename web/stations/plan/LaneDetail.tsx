@@ -10,6 +10,7 @@ import {
   type Reason,
   type StrokeWay,
   avoidWords,
+  lanesWith,
   watchWords,
 } from '../../../core/plan/index.ts'
 import { oddsWords } from '../../../core/stats/index.ts'
@@ -46,7 +47,7 @@ export function LaneDetail({
     ) as LaneEdit
     onEdit?.(Object.keys(next).length > 0 ? next : undefined)
   }
-  const lanes = plan.lanes.filter((l) => (l.stepId ?? l.id) === (lane.stepId ?? lane.id))
+  const lanes = lanesWith(plan, lane)
   const zones = plan.zones.filter((z) => lanes.some((l) => l.zoneId === z.zoneId))
   const sum = (of: (l: Lane) => number) => lanes.reduce((s, l) => s + of(l), 0)
   return (

@@ -5,6 +5,7 @@ import { isBodyService, STYLES } from '../../../core/services/index.ts'
 import {
   groupsOf,
   laneEdges,
+  lanesWith,
   laneWash,
   planDifferences,
   type LaneDifference,
@@ -268,7 +269,15 @@ function Chosen({
                 kit={house.kit}
                 level={house.workers.find((w) => w.id === visit.workerId)?.level ?? 'practised'}
                 edit={choosing.choice.edits[lane.id]}
-                onEdit={open ? (e) => choosing.edit(together(plan, lane), e) : undefined}
+                onEdit={
+                  open
+                    ? (e) =>
+                        choosing.edit(
+                          lanesWith(plan, lane).map((l) => l.id),
+                          e,
+                        )
+                    : undefined
+                }
               />
             )}
           </LaneList>
@@ -333,10 +342,6 @@ function VisitOddsLine({ odds, zones }: { odds: VisitOdds; zones: number }) {
   )
 }
 
-/** Lanes that are done in one go with a lane. */
-const together = (plan: Plan, lane: Lane): string[] =>
-  plan.lanes.filter((l) => (l.stepId ?? l.id) === (lane.stepId ?? lane.id)).map((l) => l.id)
-
 /** Brings the chosen lane with its details to the top of the list. */
 function useLaneInView(id: string | undefined) {
   const list = useRef<HTMLDivElement>(null)
@@ -377,9 +382,7 @@ function usePlanLayers(
   )
   const wash = useMemo(() => {
     if (!loaded) return undefined
-    const chosen = plan.lanes
-      .filter((l) => lane && (l.stepId ?? l.id) === (lane.stepId ?? lane.id))
-      .map((l) => ({ ...l, colour: CHOSEN_COLOUR }))
+    const chosen = (lane ? lanesWith(plan, lane) : []).map((l) => ({ ...l, colour: CHOSEN_COLOUR }))
     const differing = diff?.map((d) => ({ ...d, colour: DIFFERENCE_COLOURS[d.difference] }))
     return laneWash(loaded.packed.display, plan.zones, differing ?? chosen)
   }, [loaded, plan, lane, diff])

@@ -3,6 +3,9 @@ import { Slider } from '@mantine/core'
 import { useEffect, useState } from 'react'
 import {
   frontLine,
+  kindOf,
+  offeredKinds,
+  placeOn,
   planFigures,
   type FrontPoint,
   type Plan,
@@ -31,11 +34,7 @@ const ROWS: readonly (readonly [string, (f: PlanFigures) => string])[] = [
   ['Costs (H)', (f) => `€ ${f.cost.toFixed(2)}`],
 ]
 
-/** Kinds of plan that can be told apart; all of them where that is not known. */
-const offeredIn = (three: Record<Style, Planned>): readonly Style[] => {
-  const front = STYLES.flatMap((s) => three[s].plan?.front ?? [])[0]
-  return front ? STYLES.filter((s) => front.offered[s] !== undefined) : STYLES
-}
+const anyOf = (three: Record<Style, Planned>) => STYLES.flatMap((s) => three[s].plan ?? [])[0]
 
 /** The plans to choose from, each with what matters most; between them one may slide along all that nothing beats. */
 export function PlanPick({
@@ -51,8 +50,8 @@ export function PlanPick({
   onPick: (style: Style) => void
   onSlide: (hours: number | undefined) => void
 }) {
-  const offered = offeredIn(three)
-  const pressed = choice.hours === undefined ? nearestOffered(three, offered, choice.style) : null
+  const offered = offeredKinds(anyOf(three))
+  const pressed = kindOf(plan)
   return (
     <>
       <div className="plan-pick" role="group" aria-label="Kind of plan">
@@ -88,17 +87,6 @@ export function PlanPick({
   )
 }
 
-/** The kind whose plan is the chosen one's, where the chosen kind itself is not offered. */
-function nearestOffered(
-  three: Record<Style, Planned>,
-  offered: readonly Style[],
-  style: Style,
-): Style | undefined {
-  if (offered.includes(style)) return style
-  const at = three[style].plan?.front?.at
-  return offered.find((s) => three[s].plan?.front?.at === at)
-}
-
 /** Fewer plans than this are picked by their names. */
 const LEAST_TO_SLIDE = 4
 
@@ -114,18 +102,15 @@ function Along({
 }) {
   const front = plan.front!
   const line = frontLine(front.points)
-  const own = front.points[front.at]!
-  const at = line.reduce(
-    (best, p, i) =>
-      Math.abs(p.hours - own.hours) < Math.abs(line[best]!.hours - own.hours) ? i : best,
-    0,
-  )
+  const at = placeOn(line, front.points[front.at]!.hours)
   const [moved, setMoved] = useState<number>()
   useEffect(() => setMoved(undefined), [plan])
   if (line.length < LEAST_TO_SLIDE) return null
   const words = ({ odds, hours, minutes }: FrontPoint) =>
     `${hoursWords(hours)} smooth, any zone red ${oddsWords(odds)}, about ${Math.round(minutes)} min`
-  const shown = line[moved ?? at]!
+  // What is planned is told as the plan has it; what is only slid over, as the front reckons.
+  const own = { ...line[at]!, odds: plan.odds?.any ?? line[at]!.odds, minutes: plan.totalMinutes }
+  const shown = moved === undefined || moved === at ? own : line[moved]!
   return (
     <div className="plan-along">
       <Slider
@@ -163,7 +148,7 @@ export function ThreePlans({
   chosen: Style
   edited: boolean
 }) {
-  const offered = offeredIn(three)
+  const offered = offeredKinds(anyOf(three))
   const figures = offered.map((s) => {
     const { plan } = three[s]
     return plan && planFigures(plan)
