@@ -67,7 +67,7 @@ export function PlanPick({
               title={why}
             >
               <b>
-                {NAMES[s]} <kbd>{STYLES.indexOf(s) + 7}</kbd>
+                {offered.length === 1 ? 'One plan' : NAMES[s]} <kbd>{STYLES.indexOf(s) + 7}</kbd>
               </b>
               <small>
                 {f
