@@ -7,6 +7,7 @@ const ORDER = [
   'zones',
   'time',
   'head',
+  'telling',
   'grain',
   'skin',
   'kit',

@@ -76,6 +76,8 @@ const lane = y
     stroke: vec3().required(),
     strokeBearing: angle().required(),
     growthDirection: angle().required(),
+    toward: text(300).optional(),
+    growsToward: text(300).optional(),
     grain: y.string().oneOf(['read', 'guess']).optional(),
     withinDeg: number(0, 180).required(),
     areaCm2: number(0, 2000).required(),
@@ -93,7 +95,21 @@ const lane = y
     stance: stance.required(),
     headTurn: text(200).defined(),
     freeHand: text(400).defined(),
-    anchor: text(80).defined(),
+    // Plans kept before the free hand was told by its holds.
+    anchor: text(80).optional(),
+    holds: list(
+      y
+        .object({
+          zoneId: zone().required(),
+          point: vec3().required(),
+          normal: vec3().required(),
+          pull: vec3().required(),
+          text: text(300).required(),
+        })
+        .noUnknown()
+        .required(),
+      3,
+    ).optional(),
     pullBearing: angle().required(),
     action: text(200).defined(),
     watch: text(300).defined(),

@@ -3,10 +3,11 @@ import { toRadians, type Reading, type ReadingMethod } from '../core/grain/index
 import { BODY_ZONES } from '../core/body/index.ts'
 import { tangentPart, unit, type Vec3, type SurfacePoint } from '../core/head/index.ts'
 import { zoneStem } from '../core/zones/index.ts'
-import { type KeepLine, usualLine } from '../core/lines/index.ts'
-import { isBodyService, serviceZones } from '../core/services/index.ts'
+import { type KeepLine, type LineKind, placeOn, usualLine } from '../core/lines/index.ts'
+import { isBodyService, type ServiceId, serviceZones } from '../core/services/index.ts'
 import { drawNormal } from '../core/stats/index.ts'
-import { ZONES } from '../server/atlas.ts'
+import { DEFAULTS } from '../core/house/index.ts'
+import { atlas, ZONES } from '../server/atlas.ts'
 import type { Person } from './people.ts'
 import { trueGrain } from './truth.ts'
 
@@ -63,11 +64,19 @@ export function makeReadings(
 export const growthOf = (person: Person): ((at: SurfacePoint) => Vec3) =>
   isBodyService(person.service) ? bodyGrain : trueGrain(person)
 
-/** The lines of somebody whose beard is kept. */
-export function beardLines(newId: () => string, drawnAtMs: number): KeepLine[] {
-  return (['cheek', 'neck'] as const).flatMap((kind) =>
+const LINES: Readonly<Partial<Record<ServiceId, readonly LineKind[]>>> = {
+  'beard-line': ['cheek', 'neck'],
+  'brow-tidy': ['brow', 'brow-under'],
+}
+
+/** The lines of somebody whose beard or brow is kept. */
+export function usualLines(service: ServiceId, newId: () => string, drawnAtMs: number): KeepLine[] {
+  const kinds = LINES[service]
+  if (!kinds) return []
+  const place = placeOn(atlas(DEFAULTS).surface())
+  return kinds.flatMap((kind) =>
     (['left', 'right'] as const).map((side) => ({
-      ...usualLine(kind, side, ZONES),
+      ...usualLine(kind, side, place),
       id: newId(),
       drawnAtMs,
     })),

@@ -1,10 +1,10 @@
 /** Plans of past visits: made once for each map, skin and school. */
 import { oneJob, type Job, type Style, serviceZones } from '../core/services/index.ts'
 import { groundOf, planAsk, planInput, type PlanGround } from '../core/visit/index.ts'
-import { DEFAULTS, type Schools } from '../core/house/index.ts'
+import { DEFAULTS, DEFAULT_SCHOOLS, type Schools } from '../core/house/index.ts'
 import { hairIn, type SkinAndHair } from '../core/client.ts'
 import { toFieldReading, type Reading } from '../core/grain/index.ts'
-import type { SurfaceNotes } from '../core/hair/index.ts'
+import { NO_NOTES, type SurfaceNotes } from '../core/hair/index.ts'
 import { BLADE_IDS } from '../core/kit/index.ts'
 import { tangentPart, unit } from '../core/head/index.ts'
 import {
@@ -25,10 +25,11 @@ import {
   skinPooling,
   zoneSensitivity,
 } from '../core/skin/index.ts'
+import { mulberry32 } from '../core/stats/index.ts'
 import { dateOf, offsetHere } from '../core/time/index.ts'
 import { headSkin } from '../server/atlas.ts'
 import { packPlan } from '../server/visits/planStore.ts'
-import { growthOf } from './map.ts'
+import { growthOf, makeReadings, usualLines, zoneById } from './map.ts'
 import type { Person } from './people.ts'
 import { trueFlow } from './truth.ts'
 
@@ -103,6 +104,35 @@ export interface PlannedVisit {
   readonly skin: SkinAndHair
   readonly schools: Schools
   readonly style: Style
+}
+
+/** The mole that one story is about. */
+export function moleOnJaw(newId: () => string): SkinMark {
+  const zone = zoneById.get('jaw-left')!
+  const at = zone.samples[2]!
+  return {
+    id: newId(),
+    kind: 'mole',
+    zoneId: 'jaw-left',
+    point: at.point,
+    normal: at.normal,
+    radiusMm: 4,
+  }
+}
+
+/** What a person's plan of today is made from, their map read as a careful worker would; the same every time. */
+export function ownInput(person: Person, hand: Hand = 'right'): PlanInput {
+  const atMs = Date.UTC(2026, 10, 2, 10)
+  const random = mulberry32(1)
+  let n = 0
+  const newId = () => `demo-${++n}`
+  const notes: SurfaceNotes = { ...NO_NOTES, lines: usualLines(person.service, newId, atMs) }
+  return inputOf({
+    ...{ person, atMs, clientId: 'job', notes, skin: person.skin, schools: DEFAULT_SCHOOLS },
+    ...{ worker: { id: 'worker', hand }, style: 'balanced' },
+    spots: person.story === 'mole' ? [moleOnJaw(newId)] : [],
+    ground: makeGround(person, makeReadings(person, atMs, random, newId), notes),
+  })
 }
 
 export type Planner = (v: PlannedVisit) => { plan: Plan; packed: Buffer }

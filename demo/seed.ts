@@ -4,7 +4,7 @@
  */
 import { whenWords, addDays, dateOf, DAY_MS, HOUR_MS, offsetHere } from '../core/time/index.ts'
 import { type PlanGround, finishService } from '../core/visit/index.ts'
-import { SERVICES, type Style } from '../core/services/index.ts'
+import { type Style } from '../core/services/index.ts'
 import { DEFAULTS, DEFAULT_SCHOOLS, type Schools } from '../core/house/index.ts'
 import { replay } from '../core/chair/index.ts'
 import type { SkinAndHair } from '../core/client.ts'
@@ -17,7 +17,7 @@ import type { Model, ModelStatic } from 'sequelize'
 import { DEMO_SECRETS, hashSecret } from '../server/people/people.ts'
 import type { Database } from '../server/db/connection.ts'
 import { keepHouse } from '../server/house/service.ts'
-import { beardLines, makeReadings, zoneById } from './map.ts'
+import { usualLines, makeReadings } from './map.ts'
 import { drawTruth, hairReadings, skinAnswers, type Truth } from './outcomes.ts'
 import { PEOPLE, STUDIO, type Person } from './people.ts'
 import {
@@ -28,6 +28,7 @@ import {
   planner,
   signed,
   type Planner,
+  moleOnJaw,
 } from './plans.ts'
 import { eventRow, kitOf, serviceEvents } from './services.ts'
 
@@ -152,7 +153,7 @@ function addPerson(
   const { change } = person
   const notes: SurfaceNotes = {
     ...NO_NOTES,
-    lines: SERVICES[person.service].alongLines ? beardLines(newId, times[0] ?? nowMs) : [],
+    lines: usualLines(person.service, newId, times[0] ?? nowMs),
   }
   const truth = drawTruth(person, random)
   let readings: Reading[] = []
@@ -229,19 +230,6 @@ function addPerson(
     return
   }
   addOpenVisit(person, clientId, worker.id, nowMs, spots, notes, times, random, newId, rows)
-}
-
-function moleOnJaw(newId: () => string): SkinMark {
-  const zone = zoneById.get('jaw-left')!
-  const at = zone.samples[2]!
-  return {
-    id: newId(),
-    kind: 'mole',
-    zoneId: 'jaw-left',
-    point: at.point,
-    normal: at.normal,
-    radiusMm: 4,
-  }
 }
 
 const readingRow = (r: Reading, clientId: string, visitId: string) => ({

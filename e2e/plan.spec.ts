@@ -51,7 +51,9 @@ for (const [service, zone, words, passes] of SHOWS) {
     // A razor is opened before the client's eyes; a trimmer is not.
     if ((await page.locator('.chair-go').textContent())!.includes('Fresh blade')) await press(page)
     const lane = visit.plan!.lanes[0]!
-    await expect(page.locator('.chair-line')).toContainText(/the grain.*o'clock/s)
+    await expect(page.locator('.chair-line')).toContainText(
+      /the grain.*(up|down|back|forward|toward|out|in).*o’clock in the picture/s,
+    )
     await expect(page.getByText(lane.stance.text).first()).toBeVisible()
     await expect(page.getByText(lane.freeHand.slice(0, 40))).toBeVisible()
   })

@@ -49,7 +49,7 @@ test('the head is plain until it is read, and the hair follows the stroke while 
   await expect.poll(() => marks(page)).toBeGreaterThan(5)
   expect((await visitOf(page, visit.id)).readings).toHaveLength(0)
   await page.mouse.up()
-  await expect(page.getByText("grows to 6 o'clock")).toBeVisible()
+  await expect(page.getByText(/^grows down/)).toBeVisible()
   await expect.poll(async () => (await visitOf(page, visit.id)).readings.length).toBe(1)
   await page.keyboard.press('z')
   await expect.poll(() => marks(page)).toBe(0)
@@ -78,7 +78,7 @@ test('a guided test by keyboard alone finds the direction and keeps its answers'
   await page.keyboard.press('t')
   await expect(page.getByRole('heading', { name: 'Feel: Chin' })).toBeVisible()
   await expect(page.getByTestId('ring')).toBeVisible()
-  // Hair grows to 6 o'clock: a stroke upward catches.
+  // Hair grows down: a stroke upward catches.
   for (let i = 0; i < 16; i++) {
     const words = await page.locator('.feel-body').innerText()
     if (words.includes('Written down')) break
@@ -97,7 +97,7 @@ test('a guided test by keyboard alone finds the direction and keeps its answers'
   const { readings } = await visitOf(page, visit.id)
   expect(readings[0]!.method).toBe('test')
   expect(readings[0]!.answers!.length).toBeGreaterThan(2)
-  await expect(page.getByText(/grows to (5|6|7) o'clock/)).toBeVisible()
+  await expect(page.getByText(/grows down/i)).toBeVisible()
 })
 
 test.describe('with gloves on a tablet', () => {
@@ -237,7 +237,7 @@ test('hair is painted over zones by dragging, and strays are tweezed first', asy
 test('the map goes out as files and comes in again, whole or not at all', async ({ page }) => {
   const { visit } = await opened(page, 'Out Fairlead')
   await draw(page, [0.5, 0.625], [0.5, 0.69])
-  await expect(page.getByText("grows to 6 o'clock")).toBeVisible()
+  await expect(page.getByText(/^grows down/)).toBeVisible()
   await tab(page, 'Maps').click()
   const files: Record<string, string> = {}
   for (const [button, key] of [
@@ -382,11 +382,11 @@ test('a bump-prone client gets a home card only where the school brushes, with a
   await page.goto(`/clients/${id}/read`)
   await headReady(page)
   await draw(page, [0.5, 0.625], [0.5, 0.69])
-  await expect(page.getByText("grows to 6 o'clock")).toBeVisible()
+  await expect(page.getByText(/^grows down/)).toBeVisible()
   await page.getByRole('button', { name: 'Exfoliate' }).click()
-  await expect(page.getByText("rub to 12 o'clock")).toBeVisible()
+  await expect(page.getByText(/^rub up/)).toBeVisible()
   await page.getByRole('button', { name: 'First pass' }).click()
-  await expect(page.getByText("first pass to 6 o'clock")).toBeVisible()
+  await expect(page.getByText(/^first pass down/)).toBeVisible()
   await tab(page, 'Maps').click()
   await expect(page.getByRole('link', { name: 'Mirror card' })).toBeVisible()
   await expect(page.getByText(/there is no home card/)).toBeVisible()

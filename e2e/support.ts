@@ -1,10 +1,9 @@
 /** What the browser tests share: a page that fails on console errors, and the hand on the head. */
 import { oneJob, type ServiceId } from '../core/services/index.ts'
-import type { ZoneRecord } from '../core/head/index.ts'
-import { usualLine } from '../core/lines/index.ts'
+import type { KeepLine } from '../core/lines/index.ts'
+import { BEARD_LINES, BROW_LINES } from '../core/testing/lines.ts'
 import { consentText, RULES } from '../core/screening/index.ts'
 import { readingsOf } from '../core/testing/readings.ts'
-import { readFileSync } from 'node:fs'
 import { expect, test as plain, type Page } from '@playwright/test'
 import type { Client, ClientRow, ClientRows, House, VisitPage } from '../contract/types.ts'
 
@@ -161,16 +160,9 @@ export async function sign(page: Page): Promise<void> {
   await expect(page.getByRole('img', { name: /^Signature of/ })).toBeVisible()
 }
 
-/** The usual cheek and neck lines, which a line-up works along. */
-async function drawLines(page: Page, visitId: string): Promise<void> {
-  const zones = JSON.parse(readFileSync('generated/zones.json', 'utf8')) as ZoneRecord[]
-  const lines = (['cheek', 'neck'] as const).flatMap((kind) =>
-    (['left', 'right'] as const).map((side) => ({
-      ...usualLine(kind, side, zones),
-      id: crypto.randomUUID(),
-      drawnAtMs: Date.now(),
-    })),
-  )
+/** The usual lines that a service works along: those of the beard, or the edges of the brows. */
+async function drawLines(page: Page, visitId: string, usual: readonly KeepLine[]): Promise<void> {
+  const lines = usual.map((l) => ({ ...l, id: crypto.randomUUID(), drawnAtMs: Date.now() }))
   await ask(page, 'PUT', `/api/visits/${visitId}/notes`, {
     lines,
     keptZones: [],
@@ -213,6 +205,7 @@ export async function plannedClient(
   })
   await ask(page, 'PUT', `/api/visits/${id}/asked`, askedAll(service))
   if (read) await readAll(page, id, service)
-  if (service === 'beard-line') await drawLines(page, id)
+  if (service === 'beard-line') await drawLines(page, id, BEARD_LINES)
+  if (service === 'brow-tidy') await drawLines(page, id, BROW_LINES)
   return { client, visit: await ask<VisitPage>(page, 'PUT', `/api/visits/${id}/plan`) }
 }

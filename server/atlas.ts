@@ -62,7 +62,7 @@ export function atlas(figures: Figures): Atlas {
       packed,
       field,
       display: displayCarry(field, packed.display),
-      ground: headGround(packed.display, ZONES),
+      ground: headGround(packed, ZONES),
       room: headRoom(packed.display),
       surface: () => (surface ??= makeSurface(packed.display)),
       flows: new LRUCache({ max: KEPT_FLOWS }),

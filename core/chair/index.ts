@@ -20,6 +20,7 @@ export {
   type ToFeel,
   turnedFelt,
 } from './feel.ts'
+export { freeHandNow } from './freeHand.ts'
 export { CHAIR_EVENT_KINDS, KINDS } from './kinds.ts'
 export { isHotTowel, LEFT_OPEN } from './kinds/flow.ts'
 export { bladeInHand } from './kinds/kind.ts'

@@ -5,14 +5,14 @@ const SIDE = { left: -1, middle: 0, right: 1 } as const
 
 /**
  * Where a zone lies for the worker: on their left or right, or on the near or far side; empty for the middle.
- * @param hour where they stand on a clock round the chair seen from above, 12 in front of the client
+ * @param hour where they stand on a clock round the chair seen from above, 12 at the client’s head or behind it
  */
 export function yourSide(zoneId: ZoneId, hour: number): string {
   const side = SIDE[zoneSide(zoneId) ?? 'middle']
   if (side === 0) return ''
   const angle = (hour / 12) * 2 * Math.PI
   // The client faces up the page: their left lies to the left. The worker looks at the middle.
-  const facing = { x: Math.sin(angle), y: -Math.cos(angle) }
+  const facing = { x: Math.sin(angle), y: Math.cos(angle) }
   const toRight = side * facing.y
   const away = side * facing.x
   if (Math.abs(toRight) > Math.abs(away)) return toRight > 0 ? 'on your right' : 'on your left'

@@ -1,7 +1,6 @@
 /** Readings of growth, the field between them, and which test to make next. */
 export { carry, type Carry, displayCarry, displayVectors, sampleCarry } from './carry.ts'
 export { angleBetween, toDegrees, toRadians, wrapHalf, wrapTurn } from './circular.ts'
-export { bearingDeg, clockHour, clockWords } from './clock.ts'
 export { CONFIDENCE_CONSTANTS, inkOf, withinDeg, withinWords } from './confidence.ts'
 export {
   answerTest,

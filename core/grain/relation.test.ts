@@ -1,6 +1,5 @@
 import { DEFAULTS } from '../house/index.ts'
 import { toRadians } from './circular.ts'
-import { bearingDeg, clockHour, clockWords } from './clock.ts'
 import { isClean, relationToGrain, strokeAngle } from './relation.ts'
 import fc from 'fast-check'
 
@@ -42,26 +41,5 @@ describe('relation of a stroke to the grain (M2)', () => {
         },
       ),
     )
-  })
-})
-
-describe('the clock face', () => {
-  it.each([
-    [0, 12],
-    [14, 12],
-    [16, 1],
-    [90, 3],
-    [180, 6],
-    [344, 11],
-    [346, 12],
-    [-30, 11],
-  ])('%d° is %d o’clock', (deg, hour) => {
-    expect(clockHour(toRadians(deg))).toBe(hour)
-  })
-
-  it('speaks', () => {
-    expect(clockWords(toRadians(150))).toBe("5 o'clock")
-    expect(bearingDeg(toRadians(-1))).toBe(359)
-    expect(bearingDeg(toRadians(359.7))).toBe(0)
   })
 })

@@ -62,13 +62,17 @@ const noseHalfWidth = smoothTable([
   [-4, 12.5],
   [9, 10.5],
 ])
-const browCentre = smoothTable([
+/** Height of a brow's middle over the distance from the head's middle, mm. */
+export const browCentre = smoothTable([
   [8, 16.5],
   [16, 18],
   [28, 20.8],
   [38, 21.2],
   [54, 15.5],
 ])
+
+/** Half the height of a brow there, mm. */
+export const browHalfHeight = (x: number): number => 5.5 + ((2 - 5.5) * (x - 8)) / 46
 
 /** The lower border of the face seen from the side, (z, y): from under the chin back to the ear. */
 const JAW_BORDER: readonly (readonly [number, number])[] = [
@@ -166,7 +170,7 @@ function face(x: number, y: number): ZoneStem | undefined {
   const inOval = (cx: number, cy: number, rx: number, ry: number) =>
     ((x - cx) / rx) ** 2 + ((y - cy) / ry) ** 2 < 1
   const browAt = browCentre(x)
-  const browHalf = 5.5 + ((2 - 5.5) * (x - 8)) / 46
+  const browHalf = browHalfHeight(x)
   if (inOval(0, 15, 10.8, 11.5)) return 'glabella'
   if (x > 6 && x < 54 && Math.abs(y - browAt) < browHalf) return 'brow'
   if (inOval(32.5, 1, 20.5, y > 1 ? 17.5 : 14) && y < browAt) return 'eye'

@@ -10,6 +10,7 @@ export {
   unit,
   type Vec3,
 } from './frames.ts'
+export { browCentre, browHalfHeight, hairlineHeight } from './classify.ts'
 export { makeSurface, pathLength, type PathPoint, shortestPath, type Surface } from './geodesic.ts'
 export {
   buildHead,
@@ -20,6 +21,7 @@ export {
   type ZonedMesh,
   type ZoneRecord,
 } from './head.ts'
+export { type Landmark, Landmarks, type LandmarkWay, marchLandmarks } from './landmarks.ts'
 export { Locator } from './locate.ts'
 export { type Mesh } from './mesh.ts'
 export { type PackedHead, packHead, unpackHead } from './pack.ts'
@@ -32,6 +34,7 @@ export {
   VIEW_CENTRE,
   VIEW_IDS,
   viewAxes,
+  viewOf,
   type ViewAxes,
   type ViewId,
   VIEWS,

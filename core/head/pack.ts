@@ -41,6 +41,7 @@ export function packHead(head: PackedHead): Uint8Array<ArrayBuffer> {
     ['solveIndices', 'u16', Uint16Array.from(head.solve.indices)],
     ['seedTriangles', 'u16', Uint16Array.from(head.seeds.triangles)],
     ['seedWeights', 'f32', head.seeds.weights],
+    ['landmarks', 'u16', head.landmarks],
   ]
   if (head.display.positions.length / 3 > 65_535 || head.display.zones.length > 65_535) {
     throw new DomainError(
@@ -126,5 +127,6 @@ export function unpackHead(bytes: ArrayBuffer): PackedHead {
       weights: read('seedWeights') as Float32Array,
       levels: directory.levels,
     },
+    landmarks: Uint16Array.from(read('landmarks')),
   }
 }

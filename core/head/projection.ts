@@ -44,6 +44,16 @@ export function viewAxes(yawDeg: number, pitchDeg: number): ViewAxes {
   }
 }
 
+/** Turn and tilt that show a surface normal, a little off the axis so that the form reads. */
+export function viewOf(normal: Vec3): {
+  yawDeg: number
+  pitchDeg: number
+} {
+  const yaw = (Math.atan2(normal[0], normal[2]) * 180) / Math.PI
+  const pitch = (Math.asin(Math.max(-1, Math.min(1, normal[1]))) * 180) / Math.PI
+  return { yawDeg: yaw * 0.9, pitchDeg: Math.max(-60, Math.min(60, pitch * 0.9)) }
+}
+
 /** The named view whose direction is nearest to that of a turn and tilt. */
 export function nearestView(yawDeg: number, pitchDeg: number): ViewId {
   const { toward } = viewAxes(yawDeg, pitchDeg)

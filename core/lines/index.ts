@@ -13,8 +13,9 @@ export {
   type LineTap,
   mirrorLine,
 } from './keepLine.ts'
+export { missingEdges } from './edges.ts'
 export { differenceWords, keptSideWords } from './lineWords.ts'
-export { usualLine } from './usualLine.ts'
+export { type Place, placeOn, SIDEBURN_CUTS, type SideburnCut, usualLine } from './usualLine.ts'
 export {
   beginLine,
   dropPoint,

@@ -15,16 +15,27 @@ export const LINE_CONSTANTS = {
   reachMm: constant(60, 'mm', 'A keep-line parts a zone no farther than this from itself', 'H'),
 } as const
 
-export const LINE_KINDS = ['hairline', 'brow', 'sideburn', 'cheek', 'neck', 'moustache'] as const
+export const LINE_KINDS = [
+  'hairline',
+  'brow',
+  'brow-under',
+  'sideburn',
+  'cheek',
+  'neck',
+  'moustache',
+  'nape',
+] as const
 export type LineKind = (typeof LINE_KINDS)[number]
 
 export const LINE_WORDS: Readonly<Record<LineKind, string>> = {
   hairline: 'hairline',
-  brow: 'brow edge',
+  brow: 'brow’s upper edge',
+  'brow-under': 'brow’s lower edge',
   sideburn: 'sideburn',
   cheek: 'cheek line',
   neck: 'neck line',
   moustache: 'moustache line',
+  nape: 'nape line',
 }
 
 /** Which half of the head a line lies on; a line may cross the middle. */
@@ -85,13 +96,14 @@ export function mirrorLine(line: KeepLine, id: string, atMs: number): KeepLine {
   }
 }
 
-/** The nearest place of a path to a point: how far, and on which side of the path the point lies. */
+/** The nearest place of a path to a point: how far, on which side of the path the point lies, how far to its left, and whether past an end. */
 export function besidePath(
   path: readonly SurfacePoint[],
   point: Vec3,
-): { distanceMm: number; side: 'left' | 'right'; at: Vec3 } {
+): { distanceMm: number; side: 'left' | 'right'; leftMm: number; at: Vec3; beyond: boolean } {
   let best = Infinity
-  let side: 'left' | 'right' = 'left'
+  let beyond = false
+  let leftMm = 0
   let where: Vec3 = path[0]!.point
   for (let i = 1; i < path.length; i++) {
     const a = path[i - 1]!.point
@@ -105,8 +117,10 @@ export function besidePath(
     const distance = Math.hypot(...off)
     if (distance >= best) continue
     best = distance
+    // Past an end of the path, not beside it.
+    beyond = (i === 1 && t === 0) || (i === path.length - 1 && t === 1)
     where = [a[0] + t * d[0], a[1] + t * d[1], a[2] + t * d[2]]
-    side = dot(cross(path[i]!.normal, d), off) >= 0 ? 'left' : 'right'
+    leftMm = dot(cross(path[i]!.normal, d), off) / Math.sqrt(length2)
   }
-  return { distanceMm: best, side, at: where }
+  return { distanceMm: best, side: leftMm >= 0 ? 'left' : 'right', leftMm, at: where, beyond }
 }

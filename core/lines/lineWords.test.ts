@@ -1,16 +1,11 @@
 /** What is told of lines, against where their sides lie on the built head. */
-import { makeSurface, type SurfacePoint, type Vec3 } from '../head/index.ts'
-import { HEAD, ZONES } from '../testing/head.ts'
+import type { SurfacePoint, Vec3 } from '../head/index.ts'
+import { surfaceOf, usual } from '../testing/lines.ts'
 import { compareLines } from './compareLines.ts'
 import { linePath, LINE_KINDS, type KeepLine } from './keepLine.ts'
 import { differenceWords, keptSideWords } from './lineWords.ts'
-import { usualLine } from './usualLine.ts'
 
-const SURFACE = makeSurface(HEAD.display)
-const usual = (kind: KeepLine['kind'], side: 'left' | 'right'): KeepLine => ({
-  ...usualLine(kind, side, ZONES),
-  ...{ id: `${kind}-${side}`, drawnAtMs: 0 },
-})
+const SURFACE = surfaceOf()
 const pathOf = (line: KeepLine) => linePath(SURFACE, line)
 /** A straight path with one normal. */
 const straight = (from: Vec3, to: Vec3, normal: Vec3): SurfacePoint[] =>

@@ -1,24 +1,10 @@
 /** Keep-lines: mirrored, measured, and what they keep of each zone. Answers by geometry. */
-import { type Vec3, makeSurface, type SurfacePoint } from '../head/index.ts'
-import { HEAD, ZONES } from '../testing/head.ts'
+import { type Vec3, type SurfacePoint } from '../head/index.ts'
+import { surfaceOf, usual } from '../testing/lines.ts'
 import { along, compareLines, mirrorPath } from './compareLines.ts'
-import {
-  besidePath,
-  LINE_KINDS,
-  lineName,
-  linePath,
-  lineSide,
-  mirrorLine,
-  type KeepLine,
-} from './keepLine.ts'
-import { usualLine } from './usualLine.ts'
+import { besidePath, LINE_KINDS, lineName, linePath, lineSide, mirrorLine } from './keepLine.ts'
 
-const SURFACE = makeSurface(HEAD.display)
-const usual = (kind: KeepLine['kind'], side: 'left' | 'right'): KeepLine => ({
-  ...usualLine(kind, side, ZONES),
-  id: `${kind}-${side}`,
-  drawnAtMs: 0,
-})
+const SURFACE = surfaceOf()
 const flat = (points: readonly (readonly [number, number, number])[]): SurfacePoint[] =>
   points.map((point) => ({ point, normal: [1, 0, 0] as Vec3 }))
 

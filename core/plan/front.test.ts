@@ -5,7 +5,9 @@ import { believe, expectedMean, skinPooling, zoneSensitivity, zoneSums } from '.
 import { serviceZones } from '../services/index.ts'
 import { drawGrades, drawSkin } from '../simulate/truth.ts'
 import { mulberry32 } from '../stats/index.ts'
-import { mirrorFlow, planInput, randomMap, type PlanCase } from '../testing/plan.ts'
+import { BROW_LINES } from '../testing/lines.ts'
+import { mirrorInput, mirroredShape, planShape } from '../testing/mirror.ts'
+import { planInput, randomMap, type PlanCase } from '../testing/plan.ts'
 import { lastPasses } from './fit.ts'
 import { kindsOf, undominated, FRONT_CONSTANTS } from './front.ts'
 import { makePlan } from './makePlan.ts'
@@ -118,7 +120,9 @@ describe('a front', () => {
       expect(p.odds!.any).toBeCloseTo(p.front!.points[p.front!.at]!.odds, 2)
       expect(Math.abs(p.totalMinutes - p.front!.points[p.front!.at]!.minutes)).toBeLessThan(2.5)
     }
-    const brows = makePlan(planInput({ service: 'brow-tidy', skin: { faceHair: 'fuzz' } }))
+    const brows = makePlan(
+      planInput({ service: 'brow-tidy', skin: { faceHair: 'fuzz' }, keepLines: BROW_LINES }),
+    )
     expect(Object.keys(brows.front!.offered)).toHaveLength(1)
     expect(brows.front!.why).toContain('one plan')
   })
@@ -205,29 +209,6 @@ const MEMORY = new PlanMemory()
 const usualFlow = () => planInput().flow
 
 describe('the mirror', () => {
-  const flipped = (p: Plan) => ({
-    zones: Object.fromEntries(
-      p.zones.map((z) => [mirrorZone(z.zoneId), z.passes.map((x) => x.relation).join()]),
-    ),
-    steps: groupsOf(p.lanes).map(({ lanes, lead }) => ({
-      zones: lanes.map((l) => mirrorZone(l.zoneId)).join(),
-      pass: lead.pass,
-      hour: (12 - lead.stance.hour) % 12,
-      area: lanes.reduce((s, l) => s + l.areaCm2, 0).toFixed(4),
-    })),
-  })
-  const own = (p: Plan) => ({
-    zones: Object.fromEntries(
-      p.zones.map((z) => [z.zoneId, z.passes.map((x) => x.relation).join()]),
-    ),
-    steps: groupsOf(p.lanes).map(({ lanes, lead }) => ({
-      zones: lanes.map((l) => l.zoneId).join(),
-      pass: lead.pass,
-      hour: lead.stance.hour % 12,
-      area: lanes.reduce((s, l) => s + l.areaCm2, 0).toFixed(4),
-    })),
-  })
-
   it.each([
     ['face-shave', 12],
     ['head-shave', 4],
@@ -239,9 +220,17 @@ describe('the mirror', () => {
         const flow = randomMap(100 + seed, service)
         const style = (['gentlest', 'balanced', 'closest'] as const)[seed % 3]!
         const base = { service, choice: { style } } as const
-        const right = makePlan(planInput({ ...base, flow, hand: 'right' }))
-        const left = makePlan(planInput({ ...base, flow: mirrorFlow(flow), hand: 'left' }))
-        expect(flipped(left)).toEqual(own(right))
+        const input = planInput({ ...base, flow })
+        const right = makePlan(input)
+        const left = makePlan(mirrorInput(input))
+        expect(mirroredShape(left)).toEqual(planShape(right))
+        // The free hand lies in the mirror too.
+        groupsOf(right.lanes).forEach(({ lead }, i) => {
+          const [a] = lead.holds!
+          const [b] = groupsOf(left.lanes)[i]!.lead.holds!
+          const off = a && b && Math.hypot(...a.point.map((x, k) => x - (k ? 1 : -1) * b.point[k]!))
+          expect(off ?? Infinity).toBeLessThan(2)
+        })
       }
     },
     120_000,

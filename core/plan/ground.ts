@@ -14,6 +14,8 @@ import {
 } from '../grain/index.ts'
 import {
   directionOf,
+  Landmarks,
+  type PackedHead,
   type ZonedMesh,
   type ZoneRecord,
   Locator,
@@ -34,11 +36,17 @@ export const BODY_FIELD_CONSTANTS = {
 
 /** The head as ground of plans. */
 export function headGround(
-  mesh: ZonedMesh,
+  head: Pick<PackedHead, 'display' | 'solve' | 'landmarks'>,
   zones: readonly ZoneRecord[],
-  neighbours = triangleNeighbours(mesh),
+  neighbours = triangleNeighbours(head.display),
 ): SkinGround {
-  return { mesh, zoneIds: ZONE_IDS, records: new Map(zones.map((z) => [z.id, z])), neighbours }
+  return {
+    mesh: head.display,
+    zoneIds: ZONE_IDS,
+    records: new Map(zones.map((z) => [z.id, z])),
+    neighbours,
+    landmarks: new Landmarks(head),
+  }
 }
 
 /** What handles are cast against. */

@@ -7,8 +7,7 @@ import { ZONE_FACTS, zoneStem, type ZoneId } from '../zones/index.ts'
 import { toRadians } from '../grain/index.ts'
 import { constant, type Figures } from '../house/index.ts'
 import type { Blade } from '../kit/index.ts'
-import { stances, stanceWords, type Hand, type Stance } from './hands.ts'
-import type { ServiceFamily } from '../services/index.ts'
+import { stances, stanceWords, type Hand, type Seat, type Stance } from './hands.ts'
 import type { Reason } from './types.ts'
 
 export const HANDLE_CONSTANTS = {
@@ -44,10 +43,10 @@ const TRUNK: readonly { name: string; a: Vec3; b: Vec3; r: number }[] = [
 ]
 
 /** Where the worker's hand comes from, in the directions of the client's head. */
-function reachFrom(figures: Figures, hour: number, turnDeg: number): Vec3 {
+export function reachFrom(figures: Figures, hour: number, turnDeg: number): Vec3 {
   // A head turned to its left sees the room turned to its right.
-  const angle = (hour / 12) * 2 * Math.PI - toRadians(turnDeg)
-  return [Math.sin(angle) * figures(C.armMm), -60, Math.cos(angle) * figures(C.armMm)]
+  const angle = (hour / 12) * 2 * Math.PI + toRadians(turnDeg)
+  return [Math.sin(angle) * figures(C.armMm), -60, -Math.cos(angle) * figures(C.armMm)]
 }
 
 /** The handle's direction from the lane's middle for a worker who stands at an hour with a blade in one hand. */
@@ -153,16 +152,17 @@ export function findStance(
   zoneId: ZoneId,
   parts: readonly HandlePart[],
   hand: Hand,
-  family: ServiceFamily,
+  seat: Seat,
   turnDeg: number,
   towardWorker = false,
 ): { stance: Stance; reason: Reason } {
   const comes = (hour: number) => dot(parts[0]!.stroke, reachFrom(figures, hour, turnDeg))
   const hours = towardWorker
-    ? [...stances(zoneId, hand, family)].sort((a, b) => comes(b) - comes(a))
-    : stances(zoneId, hand, family)
-  const usual: Reason = { text: stanceWords(hours[0]!), mark: 'C' }
-  if (!room) return { stance: { hour: hours[0]!, text: stanceWords(hours[0]!) }, reason: usual }
+    ? [...stances(zoneId, hand, seat)].sort((a, b) => comes(b) - comes(a))
+    : stances(zoneId, hand, seat)
+  const words = (hour: number) => stanceWords(hour, seat.posture)
+  const usual: Reason = { text: words(hours[0]!), mark: 'C' }
+  if (!room) return { stance: { hour: hours[0]!, text: words(hours[0]!) }, reason: usual }
   const other: Hand = hand === 'right' ? 'left' : 'right'
   let first: string | undefined
   let best: { hour: number; atMm: number } = { hour: hours[0]!, atMm: 0 }
@@ -171,7 +171,7 @@ export function findStance(
     for (const hour of hours) {
       const met = meetsAny(figures, room, blade, parts, hour, turnDeg, backhand, tried)
       if (!met) {
-        const text = stanceWords(hour)
+        const text = words(hour)
         if (first === undefined) {
           return {
             stance: { hour, text },
@@ -204,7 +204,7 @@ export function findStance(
     }
     if (blade.handle.way === 'ahead') break
   }
-  const text = stanceWords(best.hour)
+  const text = words(best.hour)
   return {
     stance: { hour: best.hour, text: `${text} Short grip.` },
     reason: {

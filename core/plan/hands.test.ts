@@ -1,15 +1,14 @@
-import { DEFAULTS, DEFAULT_SCHOOLS } from '../house/index.ts'
-import { wrapHalf } from '../grain/circular.ts'
+import { DEFAULTS } from '../house/index.ts'
 import { cross, dot, unit, type Vec3 } from '../head/index.ts'
 import { headRoom } from './ground.ts'
-import { BODY_IDS, isSkin, mirrorZone, ZONE_IDS, type ZoneId } from '../zones/index.ts'
+import { isSkin, mirrorZone, ZONE_IDS, type ZoneId } from '../zones/index.ts'
 import { HEAD, ZONES } from '../testing/head.ts'
 import { BLADES } from '../kit/index.ts'
+import { SERVICES } from '../services/index.ts'
 import { findStance, handleWay, meets, type Room } from './handle.ts'
 import {
   acrossWays,
   clientAction,
-  freeHand,
   poseFor,
   stanceFor,
   stances,
@@ -19,24 +18,29 @@ import {
 import fc from 'fast-check'
 
 const SKIN = ZONE_IDS.filter(isSkin)
-const FAMILIES = ['razor', 'fuzz'] as const
+const SHAVE = SERVICES['face-shave']
+const FUZZ = SERVICES.dermaplane
+const HEAD_SHAVE = SERVICES['head-shave']
+const SEATS = [SHAVE, FUZZ, HEAD_SHAVE]
 const record = (id: ZoneId) => ZONES.find((z) => z.id === id)!
 const HAZARDS: Hazard[] = ZONES.filter((z) => !z.skin && z.id !== 'base').map((z) => ({
   name: z.id,
   at: z.centre.point,
 }))
+/** Without the hour, which turns round in a mirror. */
+const bare = (text: string) => text.replace(/ \(\d+\)/, '')
 const swap = (text: string) =>
-  text.replace(/\b(left|right)\b/g, (side) => (side === 'left' ? 'right' : 'left'))
+  bare(text).replace(/\b(left|right)\b/g, (side) => (side === 'left' ? 'right' : 'left'))
 
 describe('where to stand', () => {
   it('is the mirror image for the other hand on the other side, wherever and whatever the service', () => {
     for (const zone of SKIN) {
-      for (const family of FAMILIES) {
-        const right = stances(zone, 'right', family)
-        const left = stances(mirrorZone(zone), 'left', family)
+      for (const seat of SEATS) {
+        const right = stances(zone, 'right', seat)
+        const left = stances(mirrorZone(zone), 'left', seat)
         expect(right.map((h) => (12 - h) % 12)).toEqual(left.map((h) => h % 12))
-        expect(swap(stanceFor(zone, 'right', family).text)).toBe(
-          stanceFor(mirrorZone(zone), 'left', family).text,
+        expect(swap(stanceFor(zone, 'right', seat).text)).toBe(
+          bare(stanceFor(mirrorZone(zone), 'left', seat).text),
         )
       }
     }
@@ -44,26 +48,28 @@ describe('where to stand', () => {
 
   it('begins on the side of the hand or on the midline, never reaching over the client', () => {
     for (const zone of SKIN) {
-      for (const family of FAMILIES) {
-        expect([6, 9, 10]).toContain(stanceFor(zone, 'right', family).hour)
-        expect([6, 3, 2]).toContain(stanceFor(zone, 'left', family).hour)
+      for (const seat of SEATS) {
+        expect([12, 9, 8]).toContain(stanceFor(zone, 'right', seat).hour)
+        expect([12, 3, 4]).toContain(stanceFor(zone, 'left', seat).hour)
       }
     }
   })
 
   it('a right-handed worker stands on the client’s right for both cheeks, a left-handed one on the left (common practice)', () => {
     for (const cheek of ['cheek-lower-left', 'cheek-lower-right'] as const) {
-      expect(stanceFor(cheek, 'right', 'razor').text).toContain('right')
-      expect(stanceFor(cheek, 'left', 'razor').text).toContain('left')
+      expect(stanceFor(cheek, 'right', SHAVE).text).toContain('right')
+      expect(stanceFor(cheek, 'left', SHAVE).text).toContain('left')
     }
-    expect(stanceFor('forehead-left', 'right', 'fuzz').text).toContain('behind')
-    expect(stanceFor('nose-bridge', 'right', 'fuzz').text).toContain('in front')
+    expect(stanceFor('forehead-left', 'right', FUZZ).text).toBe('Stand at the client’s head (12).')
+    expect(stanceFor('nose-bridge', 'right', FUZZ).text).toBe(
+      'Stand beside the chest, on the client’s right (8).',
+    )
   })
 
   it('is behind the client for the back of the head and the nape', () => {
     for (const zone of ['occiput', 'nape-centre', 'nape-left', 'scalp-crown'] as const) {
-      expect(stanceFor(zone, 'right', 'razor').hour).toBe(6)
-      expect(stanceFor(zone, 'left', 'razor').hour).toBe(6)
+      expect(stanceFor(zone, 'right', HEAD_SHAVE).hour).toBe(12)
+      expect(stanceFor(zone, 'left', HEAD_SHAVE).text).toBe('Stand behind the client (12).')
     }
   })
 })
@@ -87,36 +93,6 @@ describe('the turn of the head and what the client does', () => {
     expect(clientAction('upper-lip-left')).toContain('lip over the teeth')
     expect(clientAction('under-lip')).toContain('rolls')
     expect(clientAction('mouth-corner-left')).toContain('opens')
-  })
-})
-
-describe('the free hand', () => {
-  const bearing = fc.double({ min: 0, max: 2 * Math.PI, noNaN: true, maxExcluded: true })
-
-  it('pulls straight against the stroke, on every zone', () => {
-    fc.assert(
-      fc.property(
-        fc.constantFrom(...SKIN, ...BODY_IDS),
-        bearing,
-        fc.boolean(),
-        (zone, stroke, bumpProne) => {
-          const { pullBearing, text } = freeHand(zone, stroke, bumpProne, DEFAULT_SCHOOLS)
-          expect(Math.abs(wrapHalf(pullBearing - stroke))).toBeCloseTo(Math.PI, 9)
-          expect(pullBearing).toBeGreaterThanOrEqual(0)
-          expect(pullBearing).toBeLessThan(2 * Math.PI)
-          expect(text).toMatch(/o'clock/)
-        },
-      ),
-    )
-  })
-
-  it('is light on a bump-prone neck by default, taut there by the other school, taut on a cheek by both', () => {
-    const words = (zone: 'neck-lower-left' | 'cheek-lower-left', neckStretch: 'light' | 'taut') =>
-      freeHand(zone, 0, true, { ...DEFAULT_SCHOOLS, neckStretch }).text
-    expect(words('neck-lower-left', 'light')).toMatch(/^Hold lightly/)
-    expect(words('neck-lower-left', 'taut')).toContain('against the stroke')
-    expect(words('cheek-lower-left', 'light')).toContain('against the stroke')
-    expect(freeHand('chin', 0, false, DEFAULT_SCHOOLS, 'jaw').text).toContain('fingers on jaw')
   })
 })
 
@@ -253,7 +229,7 @@ describe('the handle', () => {
       'cheek-lower-left',
       [lane],
       'right',
-      'razor',
+      SHAVE,
       straight,
     )
     expect(stance.hour === 3 || stance.hand === 'left').toBe(true)
@@ -271,10 +247,10 @@ describe('the handle', () => {
         'cheek-lower-left',
         [lane],
         'right',
-        'razor',
+        SHAVE,
         straight,
       ).stance,
-    ).toEqual({ hour: 9, text: 'Stand on the client’s right.' })
+    ).toEqual({ hour: 9, text: 'Stand on the client’s right (9).' })
     // Barred at one of its parts, a press is held as if it were barred at all of them.
     const there = { ...lane, point: [-60, -50, 40] as Vec3 }
     const half: Room = {
@@ -292,7 +268,7 @@ describe('the handle', () => {
         'cheek-lower-left',
         parts,
         'right',
-        'razor',
+        SHAVE,
         straight,
       ).stance
     expect(at([lane]).hour).toBe(9)
@@ -303,7 +279,7 @@ describe('the handle', () => {
       zoneOf: () => 'chin',
     }
     expect(
-      findStance(DEFAULTS, shut, BLADES.shavette, 'chin', [lane], 'right', 'razor', straight).reason
+      findStance(DEFAULTS, shut, BLADES.shavette, 'chin', [lane], 'right', SHAVE, straight).reason
         .text,
     ).toContain('take it short')
   })

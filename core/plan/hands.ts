@@ -1,8 +1,6 @@
 /** Where hands, feet and heads go: the free hand's pull, the client's action, the stance, the turn of the head. Common practice. */
-import { clockWords, wrapTurn } from '../grain/index.ts'
 import { dot, unit, type Vec3 } from '../head/index.ts'
 import {
-  ZONE_FACTS,
   bodyZone,
   bodyStem,
   isBody,
@@ -11,13 +9,18 @@ import {
   type ZoneStem,
   zoneSide,
 } from '../zones/index.ts'
-import type { Schools } from '../house/index.ts'
-import type { ServiceFamily } from '../services/index.ts'
+import type { Posture, Service } from '../services/index.ts'
 
 export const HANDS = ['right', 'left'] as const
 export type Hand = (typeof HANDS)[number]
 
-/** Where to stand, as the hour of a clock round the chair: 12 is before the client's face, 3 at the client's left. */
+/** What of a service decides where one may stand. */
+export type Seat = Pick<Service, 'family' | 'posture'>
+
+/**
+ * Where to stand, as the hour of a clock round the chair: 12 is at the client's head or behind it, 3 at the client's left, 6
+ * before the face or at the feet, 9 at the client's right.
+ */
 export interface Stance {
   readonly hour: number
   readonly text: string
@@ -36,27 +39,35 @@ const NEAR_FRONT = new Set([
   'chin',
 ])
 
-/** "3 o'clock" of the chair in words. */
-export function stanceWords(hour: number): string {
-  if (hour === 12) return 'Stand in front of the client.'
-  if (hour === 6) return 'Stand behind the client’s head.'
+/** Where that is, in words, with the hour behind them: "Stand on the client’s right (9)." */
+export function stanceWords(hour: number, posture: Posture): string {
   const side = hour < 6 ? 'left' : 'right'
-  if (hour === 1 || hour === 2 || hour === 10 || hour === 11)
-    return `Stand in front, a little to the client’s ${side}.`
+  if (hour === 12)
+    return posture === 'upright'
+      ? 'Stand behind the client (12).'
+      : 'Stand at the client’s head (12).'
+  if (hour === 6)
+    return posture === 'upright'
+      ? 'Stand in front of the client (6).'
+      : 'Stand at the client’s feet (6).'
   if (hour === 4 || hour === 5 || hour === 7 || hour === 8)
-    return `Stand behind, a little to the client’s ${side}.`
-  return `Stand on the client’s ${side}.`
+    return posture === 'upright'
+      ? `Stand in front, a little to the client’s ${side} (${hour}).`
+      : `Stand beside the chest, on the client’s ${side} (${hour}).`
+  if (hour === 1 || hour === 2 || hour === 10 || hour === 11)
+    return `Stand behind, a little to the client’s ${side} (${hour}).`
+  return `Stand on the client’s ${side} (${hour}).`
 }
 
 /** Places to stand for a zone, the usual one first. */
-export function stances(zoneId: ZoneId, hand: Hand, family: ServiceFamily): readonly number[] {
+export function stances(zoneId: ZoneId, hand: Hand, { family, posture }: Seat): readonly number[] {
   const stem = zoneStem(zoneId)
   const own = hand === 'right' ? 9 : 3
-  const before = hand === 'right' ? 10 : 2
+  const before = hand === 'right' ? 8 : 4
   const other = 12 - own
   if (isBody(zoneId)) return [zoneSide(zoneId) === 'left' ? 3 : 9]
   if (family === 'fuzz' && (stem.startsWith('forehead') || stem === 'jaw' || stem === 'temple')) {
-    return [6, own, before, other]
+    return [12, own, before, other]
   }
   if (
     stem.startsWith('nape') ||
@@ -64,16 +75,17 @@ export function stances(zoneId: ZoneId, hand: Hand, family: ServiceFamily): read
     stem === 'neck-back' ||
     stem === 'scalp-crown'
   ) {
-    return [6, own, other]
+    return [12, own, other]
   }
-  if (NEAR_FRONT.has(stem)) return [before, own, 12, 12 - before, 6]
-  return [own, before, 6, 12, other]
+  const all = NEAR_FRONT.has(stem) ? [before, own, 6, 12 - before, 12] : [own, before, 12, 6, other]
+  // Nobody stands in front of somebody who lies back.
+  return posture === 'upright' ? all : all.filter((hour) => hour !== 6)
 }
 
 /** The usual place to stand for a zone. */
-export function stanceFor(zoneId: ZoneId, hand: Hand, family: ServiceFamily): Stance {
-  const hour = stances(zoneId, hand, family)[0]!
-  return { hour, text: stanceWords(hour) }
+export function stanceFor(zoneId: ZoneId, hand: Hand, seat: Seat): Stance {
+  const hour = stances(zoneId, hand, seat)[0]!
+  return { hour, text: stanceWords(hour, seat.posture) }
 }
 
 /** How the client holds still so that a zone meets the hand. */
@@ -160,27 +172,6 @@ export function usualPull(zoneId: ZoneId): Vec3 | undefined {
     return [0, -1, 0]
   if (stem.startsWith('nape')) return [0, 1, 0]
   return undefined
-}
-
-/** What the free hand does: the trade's words for the zone, and the pull against the stroke. */
-export function freeHand(
-  zoneId: ZoneId,
-  strokeBearing: number,
-  bumpProne: boolean,
-  schools: Schools,
-  anchor = '',
-): { pullBearing: number; text: string } {
-  const stem = zoneStem(zoneId)
-  const pullBearing = wrapTurn(strokeBearing + Math.PI)
-  const lightly =
-    bumpProne &&
-    schools.neckStretch === 'light' &&
-    (stem.startsWith('neck') || stem.startsWith('under-chin'))
-  const on = anchor === '' ? '' : `, fingers on ${anchor}`
-  const pull = lightly
-    ? `Hold lightly toward ${clockWords(pullBearing)}${on}: taut skin would let tips be cut below the surface.`
-    : `Pull toward ${clockWords(pullBearing)}, against the stroke${on}.`
-  return { pullBearing, text: lightly ? pull : `${ZONE_FACTS[stem].stretch} ${pull}` }
 }
 
 /** Something a stroke should run away from. */

@@ -24,6 +24,7 @@ export {
 } from './ground.ts'
 export { bladeRefusal } from './handEdit.ts'
 export { HANDLE_CONSTANTS, type Room } from './handle.ts'
+export { holdNow, NOTHING_TO_HOLD } from './holds.ts'
 export { type Hand, HANDS, poseFor, type Stance } from './hands.ts'
 export { KIT_CONSTANTS } from './kit.ts'
 export { type BareLane, makeLane, PLAN_CONSTANTS } from './laneWork.ts'
@@ -50,6 +51,7 @@ export { type Band, timetable, type Timetable } from './timetable.ts'
 export { bladeLifeStrokes } from './tools.ts'
 export {
   FIRST_CHOICE,
+  type Hold,
   type KitItem,
   type Lane,
   type LaneEdit,

@@ -1,6 +1,6 @@
 /** What lies ready: blades, towels, paper, gloves, with their cost (M14). */
 import { constant, type Figures } from '../house/index.ts'
-import { SERVICES, type ServiceId } from '../services/index.ts'
+import { type Service, SERVICES, type ServiceId } from '../services/index.ts'
 import { BLADES, type BladeId } from '../kit/index.ts'
 import type { KitItem, Lane } from './types.ts'
 
@@ -41,7 +41,9 @@ export function kitFor(
     figures(C.paperCost),
   )
   if (lather) add('oil and lather', 1, 'bowl', figures(C.latherCost))
-  if (strays > 0) add('tweezers', 1, 'pair', 0)
+  const tools = new Set((SERVICES[service] as Service).tools)
+  if (strays > 0) tools.add('tweezers')
+  for (const tool of tools) add(tool, 1, 'pair', 0)
   add('styptic', 1, 'stick', 0)
   add('balm without alcohol', 1, 'coin', figures(C.balmCost))
   return items

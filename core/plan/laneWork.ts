@@ -1,6 +1,7 @@
 /** A lane in one pass: its blade, its strokes, its time, where hands and feet are, and why. */
-import { clockWords, withinDeg as trustWithin, wrapTurn } from '../grain/index.ts'
+import { withinDeg as trustWithin, wrapTurn } from '../grain/index.ts'
 import type { Vec3 } from '../head/index.ts'
+import { tellWay } from '../telling/index.ts'
 import { plannedHair } from '../hair/index.ts'
 import {
   ZONE_FACTS,
@@ -185,7 +186,7 @@ export function laneStrokes(
 /** A lane before it is known where hands and feet are: that is settled for its whole press. */
 export type BareLane = Omit<
   Lane,
-  'stance' | 'headTurn' | 'freeHand' | 'anchor' | 'pullBearing' | 'action' | 'stepId'
+  'stance' | 'headTurn' | 'freeHand' | 'holds' | 'pullBearing' | 'action' | 'stepId'
 > & { readonly press?: Press | undefined }
 
 /** Makes a lane. */
@@ -229,11 +230,13 @@ export function makeLane(
     relation,
   )
   const strokeBearing = laneBearing(shape, m.stroke)
-  const growthDirection = laneBearing(shape, laneDirection(skin, shape, shape.growth))
+  const growth = laneDirection(skin, shape, shape.growth)
+  const growthDirection = laneBearing(shape, growth)
+  const tell = (way: Vec3) => tellWay(q.landmarks, id, shape.point, shape.normal, way)
   const reasons: Reason[] = [fit.reason]
   if (more.why) {
     reasons.unshift({
-      text: `Across runs toward ${clockWords(strokeBearing)}: ${more.why}.`,
+      text: `Across runs ${tell(m.stroke).words}: ${more.why}.`,
       mark: 'C',
     })
   }
@@ -253,6 +256,8 @@ export function makeLane(
     stroke: rounded(m.stroke, 1e4),
     strokeBearing,
     growthDirection,
+    toward: tell(m.stroke).text,
+    growsToward: tell(growth).text,
     grain: trustWithin(q.figures, shape.trust) === undefined ? 'guess' : 'read',
     withinDeg: ninetyPercentWithinDeg(shape),
     areaCm2: shape.areaCm2,
@@ -281,7 +286,7 @@ export function makeLane(
 }
 
 /** Kept plans need no more than a hundredth of a millimetre. */
-function rounded(v: Vec3, per: number): Vec3 {
+export function rounded(v: Vec3, per: number): Vec3 {
   // + 0: a plan that is stored and read again has no −0.
   const to = (x: number) => Math.round(x * per) / per + 0
   return [to(v[0]), to(v[1]), to(v[2])]

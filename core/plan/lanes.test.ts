@@ -3,7 +3,8 @@ import { DEFAULTS } from '../house/index.ts'
 import { toDegrees, angleBetween } from '../grain/index.ts'
 import { tangentPart, unit, type Vec3, type ZonedMesh, type ZoneRecord } from '../head/index.ts'
 import { isSkin, ZONE_IDS, zoneStem, type ZoneId } from '../zones/index.ts'
-import { besidePath, LINE_CONSTANTS, usualLine } from '../lines/index.ts'
+import { besidePath, LINE_CONSTANTS } from '../lines/index.ts'
+import { usual } from '../testing/lines.ts'
 import { mulberry32 } from '../stats/index.ts'
 import { markMargin, type SkinMark } from '../screening/index.ts'
 import { edgeRadiusMm, laneDirection, laneShapes } from './lanes.ts'
@@ -18,7 +19,7 @@ import { makePlan } from './makePlan.ts'
 import { zoneSkin, type SkinFlow, type SkinGround } from './skin.ts'
 import fc from 'fast-check'
 
-const GROUND = headGround(HEAD.display, ZONES)
+const GROUND = headGround(HEAD, ZONES)
 const cheek = ZONES.find((z) => z.id === 'cheek-lower-left')!
 const N = HEAD.display.positions.length / 3
 const normalAt = (v: number): Vec3 =>
@@ -115,7 +116,7 @@ function stretched(scale: Vec3): SkinGround {
     ...z,
     centre: { point: move(z.centre.point), normal: z.centre.normal },
   }))
-  return headGround(mesh, zones, GROUND.neighbours)
+  return headGround({ ...HEAD, display: { ...HEAD.display, ...mesh } }, zones, GROUND.neighbours)
 }
 
 describe('lanes on any head, field and marks', () => {
@@ -165,9 +166,7 @@ describe('lanes on any head, field and marks', () => {
         })
         const drawn = c.line && c.service === 'face-shave'
         const lines = drawn
-          ? drawnLines(surfaceOf, [
-              { ...usualLine('cheek', 'left', ZONES), id: 'l', drawnAtMs: 0 },
-            ]).map((l) => ({
+          ? drawnLines(surfaceOf, [usual('cheek', 'left')]).map((l) => ({
               ...l,
               path: l.path.map((p) => ({
                 ...p,

@@ -40,7 +40,10 @@ export function makePlan(asked: PlanInput): Plan {
   const set = sets[outlined.set]!
   const draft = planZones(set, outlined.rows, opened.leftOut)
   const ordered = orderLanes(input, draft.lanes)
-  const fitted = fit(input, draft.zones, ordered, choice.within)
+  const pressToward = new Map(
+    draft.presses.flatMap((p) => (p.toward === undefined ? [] : [[p.id, p.toward] as const])),
+  )
+  const fitted = fit({ ...input, pressToward }, draft.zones, ordered, choice.within)
   const { steps, blades, totalMinutes } = fitted.walked
   const zones = [...fitted.zones].sort(
     (a, b) => firstAt(fitted.lanes, a.zoneId) - firstAt(fitted.lanes, b.zoneId),

@@ -127,8 +127,8 @@ export function changeSeconds(figures: Figures, a: Lane, b: Lane): number {
 /** The client's side that the worker stands on: a right hand works from the client's right. */
 export const nearSide = (hand: Hand): 'left' | 'right' => hand
 
-/** Sides whose work differs by less than this are alike, cm². */
-const ALIKE_CM2 = 0.05
+/** A side has more work when the other has less than this share of it: a smaller difference is that of the cutting. */
+const ALIKE_SHARE = 0.95
 
 /** The client's side that has more work, by the area and the passes on it. */
 export function heavierSide(lanes: readonly Lane[], hand: Hand): 'left' | 'right' {
@@ -136,8 +136,8 @@ export function heavierSide(lanes: readonly Lane[], hand: Hand): 'left' | 'right
     lanes.filter((l) => zoneSide(l.zoneId) === side).reduce((s, l) => s + l.areaCm2, 0)
   const near = nearSide(hand)
   const far = near === 'left' ? 'right' : 'left'
-  // Sides that are alike but for rounding begin on the worker's own side.
-  return work(near) >= work(far) - ALIKE_CM2 ? near : far
+  // Sides that are alike begin on the worker's own side.
+  return work(near) >= ALIKE_SHARE * work(far) ? near : far
 }
 
 /** The school that orders a face; undefined where no school does. Fuzz has no heavier side: there it is flat first. */

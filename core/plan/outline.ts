@@ -5,11 +5,14 @@ import {
   ROUTINE_CONSTANTS,
   SERVICES,
   serviceZones,
+  type Service,
   type ServiceId,
 } from '../services/index.ts'
 import { DomainError } from '../errors.ts'
 import { isSkin, mirrorZone, zoneStem, type ZoneId } from '../zones/index.ts'
+import { LINE_WORDS, missingEdges } from '../lines/index.ts'
 import { sum } from '../stats/index.ts'
+import { listWords } from '../words.ts'
 import { packCover } from './cover.ts'
 import { frontOf, type Front } from './front.ts'
 import type { Hazard } from './hands.ts'
@@ -58,13 +61,16 @@ function hazardsOf({
 /** The zones that are worked at all, each with its skin. */
 export function openZones(input: JobInput): { skins: ZoneSkin[]; leftOut: LeftOut[] } {
   const { service, ground, lines, hand } = input
-  const bandOnly = SERVICES[service].alongLines === true
+  const { alongLines, keeps }: Service = SERVICES[service]
+  const bandOnly = alongLines !== undefined
   if (bandOnly && lines.every((l) => l.path.length < 2)) {
     throw new DomainError(
       'no-lines',
       'A line-up works along the lines: draw the cheek and the neck line at Read, under Lines.',
     )
   }
+  const bordered = new Set(lines.flatMap((l) => alongLines?.[l.kind] ?? []))
+  refuseWithoutEdges(input)
   const skins: ZoneSkin[] = []
   const leftOut: LeftOut[] = []
   const zones = input.job.zones ?? serviceZones(service)
@@ -88,10 +94,37 @@ export function openZones(input: JobInput): { skins: ZoneSkin[]; leftOut: LeftOu
         )
       continue
     }
+    if (bandOnly && !bordered.has(zoneStem(id))) {
+      leave('Stays: no line of its own is drawn.')
+      continue
+    }
     skins.push(skin)
+  }
+  if (keeps && input.job.zones === null) {
+    for (const record of ground.records.values())
+      if (keeps.stems.includes(zoneStem(record.id)))
+        leftOut.push({ zoneId: record.id, name: record.name, reason: keeps.why })
   }
   if (skins.length === 0) throw nothingLeft(leftOut)
   return { skins, leftOut }
+}
+
+/**
+ * A service that keeps what lies between two edges is not planned until both are drawn.
+ * @throws DomainError `no-lines`
+ */
+function refuseWithoutEdges({ service, lines }: JobInput): void {
+  const { edges = [] }: Service = SERVICES[service]
+  const missing = missingEdges(
+    edges,
+    lines.map((l) => ({ kind: l.kind, at: l.path })),
+  )
+  if (missing.length === 0) return
+  const words = missing.map((m) => `${LINE_WORDS[m.kind]} (client’s ${m.side})`)
+  throw new DomainError(
+    'no-lines',
+    `The brow itself stays, so its edges come first: draw ${listWords(words)} at Read, under Lines, or take the usual ones there.`,
+  )
 }
 
 /** The worked skin of a zone; remembered. */
@@ -104,7 +137,7 @@ export function zoneSkinOf(input: PlanInput, id: ZoneId): ZoneSkin {
       spots: screening.leaveOutSpots,
       lines,
       worked: SERVICES[service].zones[zoneStem(id)]!,
-      bandOnly: SERVICES[service].alongLines === true,
+      bandOnly: (SERVICES[service] as Service).alongLines !== undefined,
     })
     memory.skins.set(id, skin)
   }
@@ -176,7 +209,12 @@ function workedWith(
     parted.get(skin.zone.id)!.shapes.map((lane) => ({ skin, lane })),
   )
   const acrossOf = acrossIn({ hazards, hand: input.hand }, parts)
-  const bare: ZoneQuestion = { ...input, jobId: input.job.id, tools, hazards, acrossOf, wear: 0 }
+  const bare: ZoneQuestion = {
+    ...input,
+    ...{ jobId: input.job.id, tools, hazards, acrossOf, wear: 0 },
+    room: input.room,
+    landmarks: input.ground.landmarks,
+  }
   const strokes = sum(
     parts.map(({ skin, lane }) => laneStrokes(bare, skin, lane, lane.growth, undefined).strokes),
   )

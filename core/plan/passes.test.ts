@@ -45,6 +45,7 @@ const ask = (
   family: 'razor',
   lanes: [lane(170)],
   strokeOf: (l, wanted) => l.growth + TURN[wanted],
+  wordsOf: () => 'down',
   hair: 'terminal',
   coarse: 'medium',
   tool: 'single-edge',

@@ -1,11 +1,5 @@
 /** What a row of strokes does to a zone: its load (M7), what it leaves (M8), its odds; and which rows the rules allow. */
-import {
-  clockWords,
-  relationToGrain,
-  type Relation,
-  toDegrees,
-  angleBetween,
-} from '../grain/index.ts'
+import { relationToGrain, type Relation, toDegrees, angleBetween } from '../grain/index.ts'
 import { constant, type Figures, type Schools } from '../house/index.ts'
 import { BLADES, type BladeId } from '../kit/index.ts'
 import type { Growth } from '../regrowth/index.ts'
@@ -56,6 +50,8 @@ export interface PassQuestion {
   readonly lanes: readonly LaneShape[]
   /** Stroke of each lane on the zone's chart for what is wanted. */
   readonly strokeOf: (lane: LaneShape, wanted: Wanted) => number
+  /** The same in words. */
+  readonly wordsOf: (lane: LaneShape, wanted: Wanted) => string
   readonly hair: HairClass
   readonly coarse: Coarseness
   /** Kind of the razor of the plan, and of the tool that goes before it, where one does. */
@@ -201,7 +197,7 @@ export function sequencesFor(q: PassQuestion, say?: (reason: Reason) => void): S
     const off = Math.round(toDegrees(angleBetween(q.strokeOf(lane, 'fixed'), lane.growth)))
     if (off > 0) {
       say?.({
-        text: `That runs toward ${clockWords(q.strokeOf(lane, 'fixed'))}, ${off}° off the growth here.`,
+        text: `That runs ${q.wordsOf(lane, 'fixed')}, ${off}° off the growth here.`,
         mark: 'H',
       })
     }

@@ -2,7 +2,7 @@
 import { DEFAULTS, DEFAULT_SCHOOLS, SCHOOLS, type Schools } from '../house/index.ts'
 import { toRadians, readingFromBearing, strokeAngle } from '../grain/index.ts'
 import { zoneSide, zoneStem, type ZoneId } from '../zones/index.ts'
-import { usualLine } from '../lines/index.ts'
+import { BEARD_LINES, BROW_LINES } from '../testing/lines.ts'
 import { keepsOrder } from '../order/index.ts'
 import type { SkinMark } from '../screening/index.ts'
 import {
@@ -29,21 +29,19 @@ import { UNIT_CONSTANTS } from './units.ts'
 import { PlanMemory } from './question.ts'
 import fc from 'fast-check'
 
-const LINES = (['cheek', 'neck'] as const).flatMap((kind) =>
-  (['left', 'right'] as const).map((side) => ({
-    ...usualLine(kind, side, ZONES),
-    id: `${kind}-${side}`,
-    drawnAtMs: 0,
-  })),
-)
+const LINES = BEARD_LINES
 const memories = new Map<string, PlanMemory>()
 const made = new Map<string, Plan>()
 /** What cuts and covers the skin; plans that agree in it may share what was worked out, as on the screen. */
 const skinKey = (c: PlanCase) =>
   JSON.stringify([c.service, c.readings, c.spots, c.keepLines, c.notes?.keptZones])
-/** A line-up needs lines. */
+/** A line-up needs lines, and so do brows. */
 const input = (c: PlanCase = {}) =>
-  planInput({ ...(c.service === 'beard-line' && { keepLines: LINES }), ...c })
+  planInput({
+    ...(c.service === 'beard-line' && { keepLines: LINES }),
+    ...(c.service === 'brow-tidy' && { keepLines: BROW_LINES }),
+    ...c,
+  })
 function plan(c: PlanCase = {}): Plan {
   const key = JSON.stringify(c)
   let p = made.get(key)
@@ -572,7 +570,9 @@ describe('every plan, whatever the client', () => {
         const p = plan(c)
         // Without anything remembered it comes to the same.
         expect(makePlan(input(c))).toEqual(p)
-        expect(p.zones.map((z) => z.zoneId).sort()).toEqual([...serviceZones(c.service)].sort())
+        // Between its edges the brow itself stays.
+        const worked = serviceZones(c.service).filter((id) => !id.startsWith('brow-'))
+        expect(p.zones.map((z) => z.zoneId).sort()).toEqual([...worked].sort())
         expect(p.totalMinutes).toBeCloseTo(
           p.steps.reduce((s, x) => s + x.minutes, 0),
           9,

@@ -1,15 +1,18 @@
 /** Lanes joined to presses: one stance, one turn of the head, one hold of the skin for all that is done in one go. */
-import { dot, cross, unit, tangentPart, type Vec3 } from '../head/index.ts'
+import { bearingOf, dot, cross, unit, tangentPart, type Vec3 } from '../head/index.ts'
+import { tellWay } from '../telling/index.ts'
 import { SERVICES } from '../services/index.ts'
 import { BLADES } from '../kit/index.ts'
-import { ZONE_FACTS, zoneName, zoneStem, type ZoneId } from '../zones/index.ts'
+import type { ZoneId } from '../zones/index.ts'
+import { wrapTurn } from '../grain/index.ts'
 import type { Room } from './handle.ts'
 import { findStance } from './handle.ts'
-import { clientAction, freeHand, poseFor } from './hands.ts'
-import type { BareLane } from './laneWork.ts'
+import { clientAction, poseFor, type Stance } from './hands.ts'
+import { holdsFor, NOTHING_TO_HOLD } from './holds.ts'
+import { rounded, type BareLane } from './laneWork.ts'
 import { pressStroke, type Press } from './pressField.ts'
 import type { ZoneQuestion } from './question.ts'
-import type { Lane, PlannedPress } from './types.ts'
+import type { Hold, Lane, PlannedPress } from './types.ts'
 
 /** Lanes with hands and feet, and the presses that they are done in. */
 export interface Held {
@@ -28,6 +31,8 @@ export function holdPresses(q: ZoneQuestion, bare: readonly BareLane[]): Held {
   const lanes: Lane[] = []
   const presses: PlannedPress[] = []
   const taken = new Set<string>()
+  // No finger on what must stay alone. What nobody has read is felt before the first stroke.
+  const closed = new Set<ZoneId>(q.screening.leaveOutZones)
   for (const own of groups.values()) {
     const sorted = [...own].sort((a, b) => b.areaCm2 - a.areaCm2)
     const lead = sorted[0]!
@@ -36,22 +41,20 @@ export function holdPresses(q: ZoneQuestion, bare: readonly BareLane[]): Held {
     for (let n = 2; taken.has(id); n++) id = `${name}-${n}`
     taken.add(id)
     const held = hold(q, sorted)
+    const path = pathOf(q.room, sorted)
     for (const { press: _press, ...lane } of sorted) {
-      const hand = freeHand(
-        lane.zoneId,
-        lane.strokeBearing,
-        q.client.bumpProne,
-        q.schools,
-        held.anchor,
-      )
+      const holds = holdsOf(q, lane, held, closed)
+      const [best] = holds
       lanes.push({
         ...lane,
         stepId: id,
         stance: held.stance,
         headTurn: held.headTurn,
-        freeHand: hand.text,
-        anchor: held.anchor,
-        pullBearing: hand.pullBearing,
+        freeHand: best?.text ?? NOTHING_TO_HOLD,
+        holds,
+        pullBearing: best
+          ? bearingOf(lane.zoneId, lane.point, lane.normal, best.pull)
+          : wrapTurn(lane.strokeBearing + Math.PI),
         action: clientAction(lane.zoneId),
         reasons: [...lane.reasons, held.reason],
       })
@@ -61,7 +64,9 @@ export function holdPresses(q: ZoneQuestion, bare: readonly BareLane[]): Held {
       pass: lead.pass,
       laneIds: sorted.map((l) => l.id),
       areaCm2: sorted.reduce((s, l) => s + l.areaCm2, 0),
-      ...pathOf(q.room, sorted),
+      path: path.path,
+      turnDeg: path.turnDeg,
+      toward: towardAlong(q, lead.zoneId, path),
       stray: lead.press?.stray ?? 0,
     })
   }
@@ -89,51 +94,87 @@ function hold(q: ZoneQuestion, lanes: readonly BareLane[]) {
       lead.zoneId,
       lanes,
       q.hand,
-      family,
+      SERVICES[q.service],
       pose.turnDeg,
       towardWorker,
     )
     q.memory.stances.set(key, found)
   }
-  let anchor = q.memory.anchors.get(key)
-  if (anchor === undefined) {
-    anchor = q.room ? anchorZone(q.room, lead) : ''
-    q.memory.anchors.set(key, anchor)
+  return { ...found, headTurn: pose.text, turnDeg: pose.turnDeg }
+}
+
+/** Where the free hand may hold for a lane; remembered. */
+function holdsOf(
+  q: ZoneQuestion,
+  lane: BareLane,
+  { stance, turnDeg }: { readonly stance: Stance; readonly turnDeg: number },
+  closed: ReadonlySet<ZoneId>,
+): readonly Hold[] {
+  const asked = {
+    hand: stance.hand ?? q.hand,
+    hour: stance.hour,
+    turnDeg,
+    bumpProne: q.client.bumpProne,
+    schools: { neckStretch: q.schools.neckStretch },
   }
-  return { ...found, headTurn: pose.text, anchor }
-}
-
-/** Gap between the start of a stroke and the fingers that hold the skin, mm. */
-const FINGER_GAP_MM = 14
-/** Fingers lie on skin that is no farther off than this. */
-const FINGERS_REACH_MM = 12
-
-/** The zone that the free hand lies on, behind the stroke; empty when it would lie beside the head. */
-function anchorZone(room: Room, lane: BareLane): string {
-  const back = Math.min(lane.lengthMm / 2, 40) + FINGER_GAP_MM
-  const at = lane.point.map((c, k) => c - back * lane.stroke[k]!) as unknown as Vec3
-  const near = zoneNear(room, at, lane.normal)
-  if (near === undefined || near === lane.zoneId) return ''
-  const facts = ZONE_FACTS[zoneStem(near)]
-  return near === 'base' || facts.stretch === ''
-    ? ''
-    : zoneName(near).charAt(0).toLowerCase() + zoneName(near).slice(1)
-}
-
-function zoneNear(room: Room, at: Vec3, normal: Vec3): ZoneId | undefined {
-  const near = room.nearest(at, normal)
-  return near && near.distanceMm < FINGERS_REACH_MM ? room.zoneOf(near.triangle) : undefined
+  const key = JSON.stringify([
+    ...[lane.zoneId, lane.point, lane.stroke, lane.lengthMm],
+    ...[asked, [...closed]],
+  ])
+  let holds = q.memory.holds.get(key)
+  if (!holds) {
+    holds = holdsFor({ ...q, ...asked, marks: q.screening.leaveOutSpots, closed }, lane).map(
+      (h) => ({
+        ...h,
+        point: rounded(h.point, 100),
+        normal: rounded(h.normal, 1e4),
+        pull: rounded(h.pull, 1e4),
+      }),
+    )
+    q.memory.holds.set(key, holds)
+  }
+  return holds
 }
 
 /** An arrow reaches this far either way, mm. */
 const ARROW_MM = { least: 5, most: 26 }
 const ARROW_STEPS = 5
 
+/** A press's stroke over the skin, and how it begins and ends. */
+interface PressWay extends Pick<PlannedPress, 'path' | 'turnDeg'> {
+  readonly first: Footing
+  readonly last: Footing
+}
+interface Footing {
+  readonly at: Vec3
+  readonly normal: Vec3
+  readonly way: Vec3
+}
+
+/** From this turn on a stroke is told by both its ends, degrees. */
+const TOLD_TURN_DEG = 30
+
+/** "down, toward the chin point, turning forward, toward the larynx". */
+function towardAlong(
+  q: ZoneQuestion,
+  zoneId: ZoneId,
+  { path, turnDeg, first, last }: PressWay,
+): string {
+  const told = ({ at, normal, way }: Footing) => tellWay(q.landmarks, zoneId, at, normal, way)
+  const whole: Footing = {
+    at: first.at,
+    normal: first.normal,
+    way: minus(path[path.length - 1]!, path[0]!),
+  }
+  if (turnDeg < TOLD_TURN_DEG) return told(whole).text
+  const [from, to] = [told(first), told(last)]
+  return from.words === to.words && from.landmark === to.landmark
+    ? from.text
+    : `${from.text}, turning ${to.text}`
+}
+
 /** The stroke over the skin through the middle of the largest part, and how far it turns. */
-function pathOf(
-  room: Room | undefined,
-  lanes: readonly BareLane[],
-): Pick<PlannedPress, 'path' | 'turnDeg'> {
+function pathOf(room: Room | undefined, lanes: readonly BareLane[]): PressWay {
   const lead = lanes[0]!
   const area = lanes.reduce((s, l) => s + l.areaCm2, 0)
   const half = Math.min(ARROW_MM.most, Math.max(ARROW_MM.least, 3.2 * Math.sqrt(area)))
@@ -168,10 +209,14 @@ function pathOf(
     Math.acos(Math.max(-1, Math.min(1, dot(unit(tangentPart(first.way, last.normal)), last.way)))) *
     (180 / Math.PI)
   return {
-    path: all.map((p) => p.map((x) => Math.round(x * 100) / 100 + 0) as unknown as Vec3),
+    path: all.map((p) => rounded(p, 100)),
     turnDeg: lead.press ? Math.round(turned) : 0,
+    first,
+    last,
   }
 }
+
+const minus = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]]
 
 /** How far a lane's stroke is turned off its press's stroke with the grain, radians clockwise from outside. */
 function offPress(press: Press, lane: BareLane): number {

@@ -3,6 +3,7 @@ import type { Figures, Schools } from '../house/index.ts'
 import type { SkinAndHair } from '../client.ts'
 import type { SurfaceNotes } from '../hair/index.ts'
 import type { Vec3 } from '../head/index.ts'
+import type { Landmarks } from '../head/index.ts'
 import type { ZoneId } from '../zones/index.ts'
 import type { Growth } from '../regrowth/index.ts'
 import type { Screening } from '../screening/index.ts'
@@ -16,7 +17,7 @@ import type { LaneShape } from './lanes.ts'
 import type { PressMap } from './presses.ts'
 import type { ZoneSkin } from './skin.ts'
 import type { ToolChoice } from './tools.ts'
-import type { PlanChoice } from './types.ts'
+import type { Hold, PlanChoice } from './types.ts'
 
 /** What planning a zone depends on besides its skin. */
 export interface ZoneQuestion {
@@ -30,7 +31,9 @@ export interface ZoneQuestion {
   readonly level: Level
   readonly kit: readonly BladeId[]
   readonly tools: ToolChoice
-  readonly room?: Room | undefined
+  readonly room: Room | undefined
+  /** What directions are told by; none on the body. */
+  readonly landmarks: Landmarks | undefined
   readonly hazards: readonly Hazard[]
   readonly sensitivity: (zoneId: ZoneId) => Sensitivity
   readonly bumps: (zoneId: ZoneId) => Sensitivity
@@ -57,7 +60,7 @@ export class PlanMemory {
   readonly presses = new Map<string, { map: PressMap; parted: ReadonlyMap<ZoneId, Parted> }>()
   readonly lanes = new Map<string, LaneMeasure>()
   readonly stances = new Map<string, ReturnType<typeof findStance>>()
-  readonly anchors = new Map<string, string>()
+  readonly holds = new Map<string, readonly Hold[]>()
   /** Fronts, by all that they hang on. */
   readonly fronts = new Map<string, Front>()
   /** Orders found, by all that they hang on. */

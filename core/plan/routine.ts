@@ -1,7 +1,6 @@
 /** What comes before and after the strokes: preparation and closing of each service, by school. Common practice; times are house estimates. */
 import type { Figures, Schools } from '../house/index.ts'
 import { SERVICES, type ServiceId, ROUTINE_CONSTANTS } from '../services/index.ts'
-import { clockWords } from '../grain/index.ts'
 import type { Lane, PlanStep } from './types.ts'
 
 const R = ROUTINE_CONSTANTS
@@ -43,7 +42,7 @@ export function tweezeStep(figures: Figures, names: readonly string[]): PlanStep
 /** A direction that is only guessed is felt first (common practice). */
 export function feelStep(
   figures: Figures,
-  lane: Pick<Lane, 'jobId' | 'zoneId' | 'growthDirection'>,
+  lane: Pick<Lane, 'jobId' | 'zoneId' | 'growthDirection' | 'growsToward'>,
   name: string,
 ): PlanStep {
   return {
@@ -51,7 +50,7 @@ export function feelStep(
       `feel:${lane.zoneId}`,
       'feel',
       `Feel first: ${name}`,
-      `Nobody has read the grain here; toward ${clockWords(lane.growthDirection)} is only a guess. Draw a fingertip over it: smooth is with the grain, stubbly is against it.`,
+      `Nobody has read the grain here; that it grows ${lane.growsToward} is only a guess. Draw a fingertip over it: smooth is with the grain, stubbly is against it.`,
       figures(R.feelMin),
     ),
     jobId: lane.jobId,

@@ -12,6 +12,7 @@ import {
   type ZonedMesh,
   type ZoneRecord,
 } from '../head/index.ts'
+import type { Landmarks } from '../head/index.ts'
 import type { ZoneId } from '../zones/index.ts'
 import { constant, type Figures } from '../house/index.ts'
 import { besidePath, LINE_CONSTANTS, type LineKind } from '../lines/index.ts'
@@ -44,6 +45,8 @@ export interface SkinGround {
   readonly records: ReadonlyMap<ZoneId, ZoneRecord>
   /** For each triangle and edge the triangle beyond, −1 at an end. */
   readonly neighbours: Int32Array
+  /** What directions are told by; none on the body. */
+  readonly landmarks?: Landmarks | undefined
 }
 
 /** Growth at the vertices of the mesh, and where it turns. */
@@ -314,6 +317,19 @@ function markedVertices(
   return out
 }
 
+/** Nearer to a line than this is on it, mm. */
+const ON_LINE_MM = 0.01
+/** Lines that keep what lies between them. */
+const EDGES: ReadonlySet<LineKind> = new Set<LineKind>(['brow', 'brow-under'])
+const NO_EDGE = {
+  distanceMm: Infinity,
+  side: 'left',
+  leftMm: 0,
+  at: [0, 0, 0],
+  beyond: true,
+  kept: false,
+} as const
+
 /** Corners on the kept side of a line through this zone; for a line-up also those too far out from every line. */
 function keptVertices(
   figures: Figures,
@@ -348,14 +364,22 @@ function keptVertices(
   for (const v of vertices) {
     const at: Vec3 = [p[3 * v]!, p[3 * v + 1]!, p[3 * v + 2]!]
     let nearest = Infinity
+    // Of the two edges of a brow the nearer one decides, and beyond its ends neither.
+    let edge: ReturnType<typeof besidePath> & { kept: boolean } = NO_EDGE
     for (const line of own) {
       const beside = besidePath(line.path, at)
-      if (beside.side === line.keep && beside.distanceMm <= reach) {
+      // What lies on the line itself stays: the same on both sides of a head.
+      const inward = line.keep === 'left' ? beside.leftMm : 0 - beside.leftMm
+      const kept = inward > -ON_LINE_MM && beside.distanceMm <= reach
+      nearest = Math.min(nearest, beside.distanceMm)
+      if (EDGES.has(line.kind)) {
+        if (beside.distanceMm < edge.distanceMm) edge = { ...beside, kept }
+      } else if (kept) {
         out.add(v)
         break
       }
-      nearest = Math.min(nearest, beside.distanceMm)
     }
+    if (edge.kept && !edge.beyond) out.add(v)
     if (limits.bandOnly && nearest > band) out.add(v)
   }
   return out

@@ -69,6 +69,16 @@ export interface ZonePlan {
   readonly cover: string
 }
 
+/** Where the free hand holds the skin for a stroke. */
+export interface Hold {
+  readonly zoneId: ZoneId
+  readonly point: Vec3
+  readonly normal: Vec3
+  /** The way it pulls, unit tangent: away from the blade. */
+  readonly pull: Vec3
+  readonly text: string
+}
+
 /** The part of a zone that one stroke takes in one pass: a press, or what of it lies in the zone. */
 export interface Lane {
   /** `zone:pass:letter`. */
@@ -89,6 +99,9 @@ export interface Lane {
   /** Radians clockwise from 12 at the lane's middle. */
   readonly strokeBearing: number
   readonly growthDirection: number
+  /** The way of the stroke and of the growth in words: "down and back, toward the ear lobe". Absent in plans kept before they were told so. */
+  readonly toward?: string
+  readonly growsToward?: string
   /** Whether growth was read here; a guess is felt first. Absent in plans that were kept before this was told. */
   readonly grain?: 'read' | 'guess'
   /** Nine tenths of the lane keep the relation within this, degrees; says nothing where growth is a guess. */
@@ -109,7 +122,8 @@ export interface Lane {
   readonly stance: Stance
   readonly headTurn: string
   readonly freeHand: string
-  readonly anchor: string
+  /** Where it may hold, the best first: another is taken where one is nicked. Absent in plans kept before. */
+  readonly holds?: readonly Hold[]
   readonly pullBearing: number
   readonly action: string
   readonly watch: string
@@ -222,7 +236,7 @@ export function avoidWords(lanes: readonly Pick<Lane, 'zoneId' | 'avoid'>[]): st
 
 /** What to watch in lanes that are done in one go, the largest first. */
 export const watchWords = (lanes: readonly Pick<Lane, 'watch'>[]): string =>
-  [...new Set(lanes.map((l) => l.watch))].filter(Boolean).join(' ')
+  [...new Set(lanes.flatMap((l) => l.watch.split(/(?<=[.!?]) /)))].filter(Boolean).join(' ')
 
 /** What lies ready before the client sits down. */
 export interface KitItem {
@@ -244,6 +258,8 @@ export interface PlannedPress {
   readonly path: readonly Vec3[]
   /** How far it turns on its way, degrees. */
   readonly turnDeg: number
+  /** Its way in words, by both ends where it turns. Absent in plans kept before. */
+  readonly toward?: string
   /** Share of it whose growth lies outside the tolerance. */
   readonly stray: number
 }

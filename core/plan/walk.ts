@@ -4,7 +4,7 @@ import { sum } from '../stats/index.ts'
 import { zoneBase, type ZoneId, zoneSide } from '../zones/index.ts'
 import type { Figures, Schools } from '../house/index.ts'
 import type { SkinAndHair } from '../client.ts'
-import { clockWords, RELATION_WORDS } from '../grain/index.ts'
+import { RELATION_WORDS } from '../grain/index.ts'
 import type { SurfaceNotes } from '../hair/index.ts'
 import type { Screening } from '../screening/index.ts'
 import { type ServiceId, SERVICES, ROUTINE_CONSTANTS } from '../services/index.ts'
@@ -31,6 +31,8 @@ export interface WalkInput {
   readonly client: SkinAndHair
   readonly ground: Pick<SkinGround, 'records'>
   readonly notes: Pick<SurfaceNotes, 'strays'>
+  /** The way of each press in words, by its step; of a single lane that of the lane. */
+  readonly pressToward?: ReadonlyMap<string, string> | undefined
 }
 
 /** Steps with what they need and how long they take. */
@@ -112,7 +114,7 @@ export function walkThrough(
         : input.figures(C.stanceSeconds) + input.figures(C.headTurnSeconds)) +
       (freshBlade ? input.figures(C.toolSeconds) : 0)
     const seconds = seconds0 + change
-    steps.push(strokeStep(group, parts, seconds / 60, freshBlade))
+    steps.push(strokeStep(group, parts, seconds / 60, freshBlade, input.pressToward?.get(group.id)))
     fresh += seconds
     strokes += strokes0
     // A lane longer than a blade's life wears out more than one.
@@ -200,6 +202,7 @@ export function strokeStep(
   parts: (lane: Lane) => number,
   minutes: number,
   freshBlade: boolean,
+  toward = lead.toward,
 ): PlanStep {
   const lane = lead
   const guess = lanes.some((l) => l.grain === 'guess')
@@ -210,7 +213,7 @@ export function strokeStep(
     kind: 'stroke',
     title: groupTitle({ lead, lanes }, parts),
     short: groupTitle({ lead, lanes }, parts, true),
-    text: `${capital(RELATION_WORDS[lane.relation])}, toward ${clockWords(lane.strokeBearing)}${guess ? ', by a guess: go by what you felt' : ''}. ${length <= 10 ? 'Short strokes' : 'Strokes'} of about ${length < 10 ? `${length} mm` : `${(length / 10).toFixed(length % 10 === 0 ? 0 : 1)} cm`}. No pressure.`,
+    text: `${capital(RELATION_WORDS[lane.relation])}, ${toward}${guess ? ', by a guess: go by what you felt' : ''}. ${length <= 10 ? 'Short strokes' : 'Strokes'} of about ${length < 10 ? `${length} mm` : `${(length / 10).toFixed(length % 10 === 0 ? 0 : 1)} cm`}. No pressure.`,
     minutes,
     jobId: lane.jobId,
     zoneId: lane.zoneId,

@@ -1,6 +1,8 @@
 /** One zone's plan: its lanes, how often they are gone over, with what, and why. */
-import { capital } from '../words.ts'
+import { capital, listWords } from '../words.ts'
+import { zoneInWords } from '../zones/index.ts'
 import type { Figures } from '../house/index.ts'
+import { wayWords } from '../telling/index.ts'
 import { RELATION_WORDS, wrapTurn, withinDeg as trustWithin } from '../grain/index.ts'
 import { plannedHair } from '../hair/index.ts'
 import { markMargin, markZones, MARK_WORDS } from '../screening/index.ts'
@@ -81,6 +83,8 @@ export function zoneWork(
     family: SERVICES[service].family,
     lanes: shapes,
     strokeOf,
+    wordsOf: (lane, wanted) =>
+      wayWords(id, lane.point, lane.normal, laneDirection(skin, lane, strokeOf(lane, wanted))),
     hair: fuzz ? 'fuzz' : 'terminal',
     coarse: layer?.coarseness ?? client.coarseness,
     tool: q.tools.blades[0]!.tool,
@@ -265,7 +269,7 @@ export function planZone(
     })
   }
   if (!read) reasons.push({ text: 'Not read: the direction is a starting guess.', mark: 'H' })
-  if (SERVICES[service].alongLines && layer?.density === 'sparse') {
+  if ('alongLines' in SERVICES[service] && layer?.density === 'sparse') {
     reasons.push({
       text: `Sparse here: a false line, set ${q.figures(PLAN_CONSTANTS.falseLineMm)} mm into the beard where it stands dense.`,
       mark: 'H',
@@ -317,7 +321,7 @@ export function overLimitWords(figures: Figures, odds: number): string | undefin
   return `Redness of 2 or more in about ${oddsWords(odds)}: ${points} ${points === 1 ? 'point' : 'points'} above the house’s limit of ${oddsWords(limit)}.`
 }
 
-/** How many zones of a plan stand above the house's limit, and the worst by how much; undefined when none does. */
+/** Which zones of a plan stand above the house's limit, by how much, and what would bring it down; undefined when none does. */
 export function overLimitReason(
   figures: Figures,
   { zones, overLimit = [] }: Pick<Plan, 'zones' | 'overLimit'>,
@@ -325,8 +329,18 @@ export function overLimitReason(
   if (overLimit.length === 0) return undefined
   const worst = overLimit.reduce((a, b) => (b.odds > a.odds ? b : a))
   const name = worst.name.charAt(0).toLowerCase() + worst.name.slice(1)
+  const others = overLimit
+    .filter((z) => z !== worst)
+    .map((z) => `${zoneInWords(z.zoneId)} ${oddsWords(z.odds)}`)
+  const passes = Math.max(
+    ...overLimit.map((o) => zones.find((z) => z.zoneId === o.zoneId)?.passes.length ?? 1),
+  )
+  const down =
+    passes > 1
+      ? 'One pass less there, the trimmer, or leaving them out would bring it down.'
+      : 'A guarded blade or the trimmer there, or leaving them out, would bring it down.'
   return {
-    text: `${overLimit.length} of ${zones.length} zones ${overLimit.length === 1 ? 'stands' : 'stand'} above the house’s limit, ${name} the most: ${overLimitWords(figures, worst.odds)}`,
+    text: `${overLimit.length} of ${zones.length} zones ${overLimit.length === 1 ? 'stands' : 'stand'} above the house’s limit, ${name} the most: ${overLimitWords(figures, worst.odds)}${others.length > 0 ? ` Also ${listWords(others)}.` : ''} ${down}`,
     mark: 'H',
   }
 }

@@ -9,6 +9,7 @@ export const backAndChest = {
   name: 'Back and chest shave',
   family: 'razor',
   ground: 'body',
+  posture: 'lying',
   slotMin: constant(50, 'min', 'Slot for a back and chest shave (40–60)', 'H'),
   zones: whole('shoulder', 'chest', 'belly', 'back-upper', 'back-lower'),
   prepare: (wish) => [

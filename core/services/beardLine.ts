@@ -9,6 +9,7 @@ export const beardLine = {
   name: 'Beard line-up',
   family: 'razor',
   ground: 'head',
+  posture: 'upright',
   slotMin: constant(20, 'min', 'Slot for a beard line-up', 'H'),
   zones: whole(
     'cheek-upper',
@@ -26,7 +27,19 @@ export const beardLine = {
     'neck-lower',
     'neck-lower-centre',
   ),
-  alongLines: true,
+  alongLines: {
+    cheek: ['cheek-upper', 'cheek-lower', 'jaw'],
+    neck: [
+      'under-chin',
+      'under-chin-centre',
+      'neck-upper',
+      'neck-upper-centre',
+      'neck-lower',
+      'neck-lower-centre',
+    ],
+    sideburn: ['sideburn', 'temple', 'cheek-upper'],
+    moustache: ['upper-lip', 'mouth-corner', 'under-lip'],
+  },
   prepare: (wish) => [
     cleanse(wish),
     {

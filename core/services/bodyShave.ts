@@ -9,6 +9,7 @@ export const bodyShave = {
   name: 'Body shave',
   family: 'razor',
   ground: 'body',
+  posture: 'lying',
   slotMin: constant(40, 'min', 'Slot for a body shave (20–40)', 'H'),
   zones: whole(
     'underarm',

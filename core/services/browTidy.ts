@@ -9,12 +9,14 @@ export const browTidy = {
   name: 'Brow tidy',
   family: 'fuzz',
   ground: 'head',
+  posture: 'reclined',
   slotMin: constant(10, 'min', 'Slot for tidying round the brows', 'H'),
   zones: {
-    ...whole('glabella'),
+    ...whole('glabella', 'brow'),
     forehead: part(0.18, 'bottom'),
-    brow: part(0.2, 'bottom'),
   },
+  edges: ['brow', 'brow-under'],
+  tools: ['tweezers', 'scissors'],
   prepare: (wish) => [
     cleanse(wish),
     {

@@ -10,6 +10,7 @@ export const dermaplane = {
   name: 'Dermaplaning of the face',
   family: 'fuzz',
   ground: 'head',
+  posture: 'reclined',
   slotMin: constant(40, 'min', 'Slot for dermaplaning (20–40)', 'H'),
   zones: {
     ...whole('forehead', 'forehead-centre'),

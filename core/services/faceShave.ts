@@ -8,6 +8,7 @@ export const faceShave = {
   name: 'Hot-towel face shave',
   family: 'razor',
   ground: 'head',
+  posture: 'reclined',
   slotMin: constant(45, 'min', 'Slot for a hot-towel face shave (30–45)', 'H'),
   zones: {
     'cheek-upper': part(0.35, 'bottom'),
@@ -17,6 +18,10 @@ export const faceShave = {
     ...whole('neck-upper-centre'),
     'neck-lower': part(0.2, 'top'),
     'neck-lower-centre': part(0.4, 'top'),
+  },
+  keeps: {
+    stems: ['sideburn'],
+    why: 'Kept: the sideburn stays unless it is asked for; shaved temples look odd.',
   },
   prepare: (wish) => [cleanse(wish), hotTowel(wish, 'Hot towel'), lather(wish)],
   lather: true,

@@ -10,6 +10,7 @@ export const facialRazor = {
   name: 'Guarded facial razor',
   family: 'fuzz',
   ground: 'head',
+  posture: 'reclined',
   slotMin: constant(15, 'min', 'Slot for a guarded facial razor (3–15)', 'C'),
   zones: whole(
     'forehead',

@@ -8,6 +8,7 @@ export const headShave = {
   name: 'Hot-towel head shave',
   family: 'razor',
   ground: 'head',
+  posture: 'upright',
   slotMin: constant(30, 'min', 'Slot for a hot-towel head shave, at most', 'C'),
   zones: {
     ...whole('scalp-front', 'scalp-mid', 'scalp-crown', 'scalp-side', 'scalp-behind-ear'),

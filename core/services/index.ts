@@ -16,6 +16,7 @@ export { ROUTINE_CONSTANTS, TOWEL_COUNTS } from './routine.ts'
 export {
   type Between,
   type Service,
+  type Posture,
   type ServiceFamily,
   type Style,
   STYLES,

@@ -14,6 +14,9 @@ import type { RuleEffect } from './effect.ts'
 /** Razor services cut terminal hair; fuzz services take vellus hair and dead skin. */
 export type ServiceFamily = 'razor' | 'fuzz'
 
+/** How the client is placed for a service. */
+export type Posture = 'reclined' | 'upright' | 'lying'
+
 /** What part of a zone is worked: a share of its area, counted from one edge. */
 export interface Worked {
   readonly share: number
@@ -82,12 +85,23 @@ export interface Service {
   readonly family: ServiceFamily
   /** Where it takes place: on the head, or on the flat outlines of the body. */
   readonly ground: 'head' | 'body'
+  /** How the client is placed: lying back with the head at the worker's end, sitting up, or lying down. */
+  readonly posture: Posture
   /** Usual time on the book, minutes. */
   readonly slotMin: Constant
   /** Zones worked, with the part of each that usually carries the hair, in the order in which they are named. */
   readonly zones: Partial<Readonly<Record<ZoneStem, Worked>>>
-  /** Only a band along the drawn lines is worked, not the zones between them. */
-  readonly alongLines?: boolean
+  /**
+   * Only a band along the drawn lines is worked, not the zones between them: the zones that each kind of line borders. Others
+   * stay, though a line ends beside them.
+   */
+  readonly alongLines?: Readonly<Partial<Record<string, readonly ZoneStem[]>>>
+  /** Kinds of lines without which it is not planned: what lies between them stays. */
+  readonly edges?: readonly string[]
+  /** What stays unless it is asked for, and why. */
+  readonly keeps?: { readonly stems: readonly ZoneStem[]; readonly why: string }
+  /** Hand tools that lie ready besides the blades. */
+  readonly tools?: readonly string[]
 
   /** Steps before the first stroke. */
   readonly prepare: (wish: RoutineWish) => readonly RoutineStep[]

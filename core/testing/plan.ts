@@ -11,7 +11,7 @@ import {
   type Reading,
   type ZonedReading,
 } from '../grain/index.ts'
-import { directionOf, makeSurface, type Surface, type Vec3 } from '../head/index.ts'
+import { directionOf, type Vec3 } from '../head/index.ts'
 import { mulberry32 } from '../stats/index.ts'
 import type { KeepLine } from '../lines/index.ts'
 import { BLADE_IDS } from '../kit/index.ts'
@@ -33,13 +33,14 @@ import { believe, expectedMean, learnBumps, skinPooling, zoneSensitivity } from 
 import { SKIN } from './client.ts'
 import type { ZoneId } from '../zones/index.ts'
 import { HEAD, ZONES } from './head.ts'
+import { surfaceOf } from './lines.ts'
 
-const GROUND = headGround(HEAD.display, ZONES)
+export { surfaceOf }
+
+const GROUND = headGround(HEAD, ZONES)
 const ROOM = headRoom(HEAD.display)
 const FIELD = fieldGround(DEFAULTS, HEAD.solve, guessReadings(DEFAULTS, ZONES))
 const DISPLAY = displayCarry(FIELD, HEAD.display)
-let surface: Surface | undefined
-export const surfaceOf = () => (surface ??= makeSurface(HEAD.display))
 
 /** Every question answered with no. */
 export const NOTHING: Asked['answers'] = Object.fromEntries(

@@ -6,8 +6,7 @@ import { DEFAULTS } from '../house/index.ts'
 import { makePlan } from '../plan/index.ts'
 import { RULES, ruleEffect, type Asked } from '../screening/index.ts'
 import { SERVICE_IDS, serviceZones, SEVERITY_ORDER, type ServiceId } from '../services/index.ts'
-import { usualLine } from '../lines/index.ts'
-import { ZONES } from '../testing/head.ts'
+import { BEARD_LINES, BROW_LINES } from '../testing/lines.ts'
 import { planInput } from '../testing/plan.ts'
 import { askedAll, knownVisit, NOW } from '../testing/visit.ts'
 import { gate, heldWords } from './gate.ts'
@@ -20,10 +19,7 @@ const ready = (service: ServiceId, asked: Asked, over: Partial<Known> = {}) =>
     ...{ readZones: serviceZones(service), ...over },
   })
 /** A line-up goes along them. */
-const LINES = (['cheek', 'neck'] as const).map((kind) => ({
-  ...usualLine(kind, 'left', ZONES),
-  ...{ id: kind, drawnAtMs: 0 },
-}))
+const LINES = [...BEARD_LINES, ...BROW_LINES]
 const PLANS = Object.fromEntries(
   SERVICE_IDS.map((service) => [service, makePlan(planInput({ service, keepLines: LINES }))]),
 ) as Record<ServiceId, ReturnType<typeof makePlan>>

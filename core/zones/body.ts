@@ -208,3 +208,20 @@ export const BODY_STEMS = Object.keys(BODY) as BodyStem[]
 
 /** The record of a part of the body. */
 export const bodyZone = (stem: BodyStem): BodyZone => BODY[stem]
+
+/** What lies up and down each part, as it stands on the sheet (common practice). */
+export const BODY_ENDS: Readonly<Record<BodyStem, readonly [up: string, down: string]>> = {
+  'upper-arm': ['the shoulder', 'the elbow'],
+  forearm: ['the elbow', 'the wrist'],
+  underarm: ['the inside of the arm', 'the ribs'],
+  'thigh-front': ['the hip', 'the knee'],
+  knee: ['the thigh', 'the shin'],
+  shin: ['the knee', 'the ankle'],
+  'thigh-back': ['the seat', 'the hollow of the knee'],
+  calf: ['the hollow of the knee', 'the heel'],
+  shoulder: ['the neck', 'the arm'],
+  chest: ['the collarbone', 'the ribs'],
+  belly: ['the ribs', 'the hips'],
+  'back-upper': ['the neck', 'the waist'],
+  'back-lower': ['the shoulder blades', 'the hips'],
+}

@@ -2,7 +2,7 @@
 import { oneJob } from '../../core/services/index.ts'
 import { toRadians, readingFromBearing, type Reading } from '../../core/grain/index.ts'
 import { NO_NOTES, type SurfaceNotes } from '../../core/hair/index.ts'
-import { usualLine } from '../../core/lines/index.ts'
+import { usual } from '../../core/testing/lines.ts'
 import { DAY_MS } from '../../core/time/index.ts'
 import { randomUUID } from 'node:crypto'
 import { mkdtempSync, rmSync } from 'node:fs'
@@ -117,7 +117,7 @@ describe('the map of a visit', () => {
 })
 
 describe('what Read notes besides', () => {
-  const line = { ...usualLine('cheek', 'left', ZONES), id: randomUUID(), drawnAtMs: 5 }
+  const line = { ...usual('cheek', 'left'), id: randomUUID(), drawnAtMs: 5 }
   const notes: SurfaceNotes = {
     lines: [line],
     keptZones: ['upper-lip-left'],

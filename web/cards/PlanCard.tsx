@@ -2,8 +2,16 @@
 import { useEffect, useState } from 'react'
 import type { VisitPage } from '../../contract/types.ts'
 import { bodyOutline, sheetOf } from '../../core/body/index.ts'
-import { clockWords } from '../../core/grain/index.ts'
-import { FLAT_HALF, projectPoint, viewAxes, VIEWS, type ViewId } from '../../core/head/index.ts'
+import {
+  dot,
+  FLAT_HALF,
+  projectPoint,
+  type Vec3,
+  viewAxes,
+  VIEWS,
+  type ViewId,
+} from '../../core/head/index.ts'
+import { pictureHour } from '../../core/telling/index.ts'
 import type { ZoneId } from '../../core/zones/index.ts'
 import type { Lane, Plan } from '../../core/plan/index.ts'
 import { CLOSING_SENTENCE } from '../../core/screening/index.ts'
@@ -74,9 +82,7 @@ export function PlanCard({
                   {SIGN[lane.relation]} {lane.relation}
                   {lane.grain === 'guess' && ' ?'}
                 </td>
-                <td>
-                  {clockWords(lane.strokeBearing).replace(' o’clock', '').replace(" o'clock", '')}
-                </td>
+                <td>{towardShort(plan, lane)}</td>
                 <td>{lane.bladeAngleDeg}°</td>
                 <td>at {lane.stance.hour}</td>
                 <td>{seconds} s</td>
@@ -111,12 +117,48 @@ export function PlanCard({
           '? means that nobody has read the grain there: feel it before the stroke. '}
         No pressure. Blade at{' '}
         {[...new Set(lanes.map((l) => `${l.lane.bladeAngleDeg}°`))].join(', ')} to the skin. → with,
-        ⇸ across, ⇻ against the grain; toward the hour of the clock seen facing the zone; “at” is
-        where to stand round the chair, 12 in front, 3 on the client’s left. Left and right are the
-        client’s. {CLOSING_SENTENCE}
+        ⇸ across, ⇻ against the grain; then which way on the skin, and the hour in the picture named
+        behind it, 12 at its top; “at” is where to stand round the chair, 12 at the client’s head, 3
+        on their left, 6 in front, 9 on their right. Left and right are the client’s.{' '}
+        {CLOSING_SENTENCE}
       </footer>
     </article>
   )
+}
+
+/** The arrow of a lane as the card draws it. */
+const arrowOn = (lane: Lane) => ({
+  zoneId: lane.zoneId,
+  point: lane.point,
+  normal: lane.normal,
+  direction: lane.stroke,
+  lengthMm: Math.min(ARROW_MM, Math.max(8, lane.lengthMm * 0.4)),
+})
+
+/** "down and back, 7 in the left view": the hour in the view that shows the lane best. */
+function towardShort(plan: Plan, lane: Lane): string {
+  const toward = plan.presses?.find((p) => p.id === lane.stepId)?.toward ?? lane.toward
+  const words = toward?.split(',')[0] ?? ''
+  const [from, to] = [-0.5, 0.5].map(
+    (t) => lane.point.map((x, k) => x + 10 * t * lane.stroke[k]!) as unknown as Vec3,
+  ) as [Vec3, Vec3]
+  const facing = SERVICES[plan.service].views
+    .map((id) => ({ id, axes: viewAxes(VIEWS[id].yawDeg, VIEWS[id].pitchDeg) }))
+    .map((v) => ({ ...v, seen: dot(v.axes.toward, lane.normal) }))
+    .sort((a, b) => b.seen - a.seen)[0]
+  const hour = facing && facing.seen > LEAST_FACING && pictureHour(facing.axes, [from, to])
+  return hour ? `${words}, ${hour} in ${VIEW_SHORT[facing.id]}` : words
+}
+
+/** A lane is drawn in the views that it faces at least so much. */
+const LEAST_FACING = 0.2
+const VIEW_SHORT: Readonly<Record<ViewId, string>> = {
+  front: 'front',
+  left: 'left',
+  right: 'right',
+  underChin: 'under chin',
+  crown: 'crown',
+  nape: 'nape',
 }
 
 function Views({
@@ -141,14 +183,7 @@ function Views({
     void flatViews().then((flat) => {
       const first = lanes.filter((l) => l.lane.pass === 1)
       const drawing = {
-        arrows: first.map(({ lane }) => ({
-          zoneId: lane.zoneId,
-          point: lane.point,
-          normal: lane.normal,
-          direction: lane.stroke,
-          lengthMm: Math.min(ARROW_MM, Math.max(8, lane.lengthMm * 0.4)),
-          unsure: lane.grain === 'guess',
-        })),
+        arrows: first.map(({ lane }) => ({ ...arrowOn(lane), unsure: lane.grain === 'guess' })),
         signs: [],
         lines: [],
       }
@@ -157,7 +192,7 @@ function Views({
         const labels = first.flatMap(({ lane, number }): FlatLabel[] => {
           const n = lane.normal
           const facing = axes.toward[0] * n[0] + axes.toward[1] * n[1] + axes.toward[2] * n[2]
-          if (facing < 0.2 || !head.inSight(axes, lane.point)) return []
+          if (facing < LEAST_FACING || !head.inSight(axes, lane.point)) return []
           const [x, y] = projectPoint(axes, lane.point)
           return [{ x: x + FLAT_HALF.width, y: FLAT_HALF.height - y, text: String(number) }]
         })

@@ -4,9 +4,8 @@ import { useComputedColorScheme } from '@mantine/core'
 import { useElementSize } from '@mantine/hooks'
 import { lazy, Suspense, useEffect, useMemo, useState, type ComponentType } from 'react'
 import type { FieldReading, StrokePoint } from '../../core/grain/index.ts'
-import { nearestView, viewAxes, VIEWS } from '../../core/head/index.ts'
 import { zoneName, isSkin, type ZoneId } from '../../core/zones/index.ts'
-import { useView } from '../state/view.ts'
+import { useShownAxes, useShownView, useView } from '../state/view.ts'
 import { FlatHead } from './FlatHead.tsx'
 import type { HeadCanvasProps } from './HeadCanvas.tsx'
 import type { Place } from './gestures.ts'
@@ -70,16 +69,6 @@ export interface HeadStageProps {
 
 const NONE: readonly never[] = []
 
-/** True when this screen can draw in WebGL. `?flat` in the address asks for the flat views. */
-function webGlWorks(): boolean {
-  if (new URLSearchParams(window.location.search).has('flat')) return false
-  try {
-    return Boolean(document.createElement('canvas').getContext('webgl2'))
-  } catch {
-    return false
-  }
-}
-
 export function HeadStage(props: HeadStageProps) {
   const head = useHead()
   if (head.isPending) {
@@ -123,23 +112,16 @@ function Stage({
   onPickHandle,
 }: HeadStageProps & { head: LoadedHead }) {
   const { ref, width, height } = useElementSize<HTMLDivElement>()
-  const yawDeg = useView((s) => s.yawDeg)
-  const pitchDeg = useView((s) => s.pitchDeg)
   const zoom = useView((s) => s.zoom)
   const chosen = useView((s) => s.chosen)
   const hovered = useView((s) => s.hovered)
-  const [flat, setFlat] = useState(() => !webGlWorks())
+  const flat = useView((s) => s.flat)
+  const goFlat = useView((s) => s.goFlat)
   const [stroke, setStroke] = useState<readonly Place[]>([])
   const lamp = useComputedColorScheme('light') === 'dark'
   const colours = lamp ? HEAD_LAMP : HEAD_LIGHT
-  // Flat, only the named views can be shown: the one that was asked for, or the nearest to where the head is turned.
-  const named = useView((s) => s.named)
-  const shows = named ?? nearestView(yawDeg, pitchDeg)
-  const axes = useMemo(
-    () =>
-      flat ? viewAxes(VIEWS[shows].yawDeg, VIEWS[shows].pitchDeg) : viewAxes(yawDeg, pitchDeg),
-    [flat, shows, yawDeg, pitchDeg],
-  )
+  const shows = useShownView()
+  const axes = useShownAxes()
   const size = useMemo(() => ({ width, height }), [width, height])
   const scale = viewScale(size, zoom)
   const { marks, follow } = useFlow(head, flow, zoom > 1.5 ? 2 : 1)
@@ -202,7 +184,7 @@ function Stage({
             <HeadCanvas
               {...{ head, marks, tone, wash, laneEdges, tints: washed, colours }}
               drift={stroke.length === 0}
-              onLost={() => setFlat(true)}
+              onLost={goFlat}
             />
           </Suspense>
         ))}

@@ -5,6 +5,7 @@ import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three
 import { MeshBVH } from 'three-mesh-bvh'
 import headUrl from '../../generated/head.bin?url'
 import {
+  Landmarks,
   surfacePoint,
   type SurfacePoint,
   type ZoneRecord,
@@ -33,6 +34,8 @@ export interface LoadedHead {
   /** The border of one zone, in the same form. */
   readonly outline: (zone: ZoneId) => Float32Array
   readonly worker: Remote<HeadWorker>
+  /** What directions are told by. */
+  readonly landmarks: Landmarks
   /** What lies at a place of the view, mm right and up of its middle. */
   readonly pick: (axes: ViewAxes, right: number, up: number) => Hit | undefined
   /** The place of the skin nearest to a point. */
@@ -80,6 +83,7 @@ async function load(): Promise<LoadedHead> {
     borders: borderLines(packed),
     outline: (zone) => borderLines(packed, zone),
     worker,
+    landmarks: new Landmarks(packed),
     pick(axes, right, up) {
       const at = (k: 0 | 1 | 2) =>
         VIEW_CENTRE[k] + right * axes.right[k] + up * axes.up[k] + 500 * axes.toward[k]

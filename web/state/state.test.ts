@@ -1,8 +1,8 @@
-import { viewAxes } from '../../core/head/index.ts'
+import { viewAxes, viewOf } from '../../core/head/index.ts'
 import { daysWords } from '../../core/time/index.ts'
 import { percentWords } from '../../core/stats/index.ts'
 import { againFrom, rememberIn, takeBackFrom, usePasts } from './past.ts'
-import { useView, viewOf } from './view.ts'
+import { useView } from './view.ts'
 import { clockText, hoursWords } from './words.ts'
 import { atWords } from './words.ts'
 

@@ -1,6 +1,7 @@
 /** How the head is turned, which zone is chosen, which one is under the pointer. */
+import { useMemo } from 'react'
 import { create } from 'zustand'
-import { VIEWS, type ViewId } from '../../core/head/index.ts'
+import { nearestView, viewAxes, VIEWS, type ViewAxes, type ViewId } from '../../core/head/index.ts'
 import type { ZoneId } from '../../core/zones/index.ts'
 
 export interface View {
@@ -14,6 +15,9 @@ interface ViewState extends View {
   readonly named: ViewId | null
   readonly chosen: ZoneId | null
   readonly hovered: ZoneId | null
+  /** This screen cannot draw in WebGL, or was asked for the flat views: only the named views are shown. */
+  readonly flat: boolean
+  readonly goFlat: () => void
   readonly show: (id: ViewId) => void
   /** Turns to show a direction, smoothly. */
   readonly turnTo: (yawDeg: number, pitchDeg: number, zoom?: number) => void
@@ -21,6 +25,16 @@ interface ViewState extends View {
   readonly zoomBy: (factor: number) => void
   readonly choose: (zone: ZoneId | null) => void
   readonly hover: (zone: ZoneId | null) => void
+}
+
+/** True when this screen can draw in WebGL. `?flat` in the address asks for the flat views. */
+function webGlWorks(): boolean {
+  try {
+    if (new URLSearchParams(window.location.search).has('flat')) return false
+    return Boolean(document.createElement('canvas').getContext('webgl2'))
+  } catch {
+    return false
+  }
 }
 
 const TURN_MS = 380
@@ -64,6 +78,8 @@ export const useView = create<ViewState>((set, get) => {
     named: 'front',
     chosen: null,
     hovered: null,
+    flat: !webGlWorks(),
+    goFlat: () => set({ flat: true }),
     show: (id) => glide({ yawDeg: VIEWS[id].yawDeg, pitchDeg: VIEWS[id].pitchDeg, zoom: 1 }, id),
     turnTo: (yawDeg, pitchDeg, zoom = get().zoom) => glide({ yawDeg, pitchDeg, zoom }, null),
     turnBy: (yaw, pitch) => {
@@ -82,12 +98,14 @@ export const useView = create<ViewState>((set, get) => {
   }
 })
 
-/** Turn and tilt that show a surface normal, a little off the axis so that the form reads. */
-export function viewOf(normal: readonly [number, number, number]): {
-  yawDeg: number
-  pitchDeg: number
-} {
-  const yaw = (Math.atan2(normal[0], normal[2]) * 180) / Math.PI
-  const pitch = (Math.asin(Math.max(-1, Math.min(1, normal[1]))) * 180) / Math.PI
-  return { yawDeg: yaw * 0.9, pitchDeg: Math.max(-60, Math.min(60, pitch * 0.9)) }
+/** Flat, only the named views can be shown: the one that was asked for, or the nearest to where the head is turned. */
+export const useShownView = (): ViewId =>
+  useView((s) => s.named ?? nearestView(s.yawDeg, s.pitchDeg))
+
+/** The axes of the picture of the head that is shown. */
+export function useShownAxes(): ViewAxes {
+  const shows = useShownView()
+  const yaw = useView((s) => (s.flat ? VIEWS[shows].yawDeg : s.yawDeg))
+  const pitch = useView((s) => (s.flat ? VIEWS[shows].pitchDeg : s.pitchDeg))
+  return useMemo(() => viewAxes(yaw, pitch), [yaw, pitch])
 }

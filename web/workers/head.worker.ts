@@ -55,7 +55,7 @@ const surfaceOf = () => (surface ??= makeSurface(head.display))
 let skinGround: SkinGround | undefined
 let room: Room | undefined
 const desk = new PlanDesk({
-  ground: () => (skinGround ??= headGround(head.display, ZONES)),
+  ground: () => (skinGround ??= headGround(head, ZONES)),
   room: () => (room ??= headRoom(head.display)),
   flow: (readings) => {
     const answer = map().answer(readings)

@@ -1,6 +1,6 @@
 /** The head at the chair: the lane being worked, its stroke, the pull of the free hand, what to leave out, what has dried. */
 import { ON_SKIN } from '../../../core/palette.ts'
-import { latherNow } from '../../../core/chair/index.ts'
+import { freeHandNow, latherNow } from '../../../core/chair/index.ts'
 import { ALL_ZONE_IDS } from '../../../core/zones/index.ts'
 import { isBodyService, serviceZones } from '../../../core/services/index.ts'
 import type { Vec3 } from '../../../core/head/index.ts'
@@ -17,10 +17,12 @@ import { useEffect, useMemo } from 'react'
 import { useHead, type Hit } from '../../head/loadHead.ts'
 import { BodyStage } from '../../head/BodyStage.tsx'
 import { HeadStage } from '../../head/HeadStage.tsx'
+import { pullArrow, strokeArrow } from '../../head/laneArrows.ts'
 import type { HeadArrow, HeadSpot } from '../../head/shared.ts'
 import { markSpots } from '../../marks/MarksPanel.tsx'
 import { useKeptLines } from '../../marks/useLinePaths.ts'
-import { useView, viewOf } from '../../state/view.ts'
+import { viewOf } from '../../../core/head/index.ts'
+import { useView } from '../../state/view.ts'
 import { useFieldReadings, type StationProps } from '../useStation.ts'
 import { drawFelt, feltAt, useFelt } from './felt.ts'
 import { useTaps } from './taps.ts'
@@ -149,31 +151,8 @@ export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep 
       // For the second look everything that was worked is in view.
       return { ...common, ...(step?.kind === 'check' && { flow, laneEdges: edges }), tints }
     }
-    const { point } = lane
-    const lengthMm = Math.min(body ? 120 : 34, Math.max(12, lane.lengthMm * 0.5))
-    const at = (k: 0 | 1 | 2) => point[k] - lane.stroke[k] * (lengthMm * 0.5 + (body ? 40 : 12))
-    const arrows: HeadArrow[] = [
-      {
-        id: 'stroke',
-        zoneId: lane.zoneId,
-        point,
-        normal: lane.normal,
-        direction: lane.stroke,
-        path: plan.presses?.find((p) => p.id === lane.stepId)?.path,
-        kind: lane.relation,
-        lengthMm,
-      },
-      {
-        id: 'pull',
-        zoneId: lane.zoneId,
-        // The free hand lies behind the stroke, beyond its start.
-        point: [at(0), at(1), at(2)],
-        normal: lane.normal,
-        direction: [-lane.stroke[0], -lane.stroke[1], -lane.stroke[2]],
-        kind: 'pull',
-        lengthMm: body ? 50 : 15,
-      },
-    ]
+    const { hold } = freeHandNow(plan, lane, state)
+    const arrows = [strokeArrow(plan, lane), ...(hold ? [pullArrow(hold)] : [])]
     return {
       ...common,
       flow,
@@ -198,7 +177,7 @@ export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep 
     felt,
     feltChanged,
     chair.live,
-    state.felt,
+    state,
     lookAt,
     step,
     spots,

@@ -1,9 +1,8 @@
 /** "Feel first": the guess as it stands, and three ways to say what the finger found. */
 import { UnstyledButton } from '@mantine/core'
 import { feltFromGuess } from '../../../core/chair/index.ts'
-import { clockWords } from '../../../core/grain/index.ts'
-import { bearingOf } from '../../../core/head/index.ts'
 import type { ChairProps } from './ChairHead.tsx'
+import { PictureHour, useTelling } from '../../head/telling.tsx'
 import { feltAt, turnFelt, useFelt } from './felt.ts'
 
 /** Nearer to the guess than this it reads as the same direction, degrees. */
@@ -13,9 +12,10 @@ export function FeelView({ chair }: Pick<ChairProps, 'chair'>) {
   const { live } = chair
   // Asked for its changes: what is felt is read off below.
   const { problem } = useFelt()
+  const tell = useTelling()
   const felt = feltAt(live)
   if (!felt) return null
-  const bearing = bearingOf(felt.zoneId, felt.point, felt.normal, felt.tangent)
+  const way = tell(felt.zoneId, felt, felt.tangent)
   const off = feltFromGuess(live.plan, felt.zoneId, felt)
   return (
     <>
@@ -25,7 +25,7 @@ export function FeelView({ chair }: Pick<ChairProps, 'chair'>) {
         <UnstyledButton onClick={() => turnFelt(live, 180)}>the other way</UnstyledButton>
         <span className="felt-now" role="status">
           {off < SAME_DEG ? 'As guessed: ' : 'Felt: '}
-          <b>toward {clockWords(bearing)}</b>
+          <b>{way.told.text}</b> <PictureHour way={way} />
         </span>
       </div>
       <p className="notice">

@@ -1,68 +1,90 @@
 /** Two clear little drawings: the chair seen from above, and the blade's angle to the skin. */
 import type { Stance } from '../../../core/plan/index.ts'
+import type { Posture } from '../../../core/services/index.ts'
 
-/** Chair from above: the client faces up the page, to 12; the worker is the filled figure. */
+const HOURS = [12, 3, 6, 9] as const
+const SIDES: Readonly<Record<number, string>> = { 3: 'left', 9: 'right' }
+const MIDDLE = { x: 80, y: 66 }
+
+/** A place on the clock round the chair as it is seen from above by somebody who stands behind it: 12 is nearest. */
+const round = (hour: number, wide: number, high: number) => {
+  const a = (hour / 12) * 2 * Math.PI
+  return { x: MIDDLE.x - Math.sin(a) * wide, y: MIDDLE.y + Math.cos(a) * high }
+}
+
+/**
+ * The client from above, as seen by somebody who stands behind the chair: the head end, 12, is nearest, the client's left on the
+ * left, and the hours run as a clock does. The worker is the filled figure.
+ */
 export function StanceFigure({
   stance,
   turn,
   turnDeg,
   hand,
+  posture,
 }: {
   stance: Stance
   turn: string
   /** How far the head is turned to the client's left. */
   turnDeg: number
   hand: 'left' | 'right'
+  posture: Posture
 }) {
-  const angle = (stance.hour / 12) * 2 * Math.PI
-  // Seen from above the client's left is on the left of somebody who faces up the page.
-  const x = 80 - Math.sin(angle) * 58
-  const y = 66 - Math.cos(angle) * 52
+  const { x, y } = round(stance.hour, 58, 50)
   const nose = -42 * Math.sign(turnDeg)
-  const toward = Math.atan2(66 - y, 80 - x)
+  const toward = Math.atan2(MIDDLE.y - y, MIDDLE.x - x)
   const side = hand === 'right' ? 1 : -1
   return (
     <svg
-      viewBox="0 0 160 136"
+      viewBox="-10 -10 180 154"
       width="160"
-      height="136"
+      height="137"
       className="stance"
       role="img"
-      aria-label={`${stance.text} ${turn}`}
+      aria-label={`${stance.text} ${turn} Seen from above, from behind the chair.`}
     >
-      {[12, 3, 6, 9]
-        .filter((h) => Math.abs(h - (stance.hour || 12)) > 1)
-        .map((h) => {
-          const a = (h / 12) * 2 * Math.PI
-          return (
-            <text
-              key={h}
-              x={80 - Math.sin(a) * 74}
-              y={66 - Math.cos(a) * 62 + 4}
-              textAnchor="middle"
-              className="figure-hour"
-            >
-              {h}
-            </text>
-          )
-        })}
-      <rect x="54" y="70" width="52" height="42" rx="6" className="chair-seat" />
-      <rect x="50" y="106" width="60" height="9" rx="4" className="chair-back" />
-      <ellipse cx="80" cy="82" rx="31" ry="13" className="client-shoulders" />
+      {HOURS.filter((h) => Math.abs((h % 12) - (stance.hour % 12)) > 1).map((h) => {
+        const at = round(h, 74, 62)
+        return (
+          <text key={h} x={at.x} y={at.y + 4} textAnchor="middle" className="figure-hour">
+            {h}
+            {SIDES[h] && (
+              <tspan x={at.x} dy="13">
+                {SIDES[h]}
+              </tspan>
+            )}
+          </text>
+        )
+      })}
+      {posture === 'upright' ? (
+        <>
+          <rect x="54" y="24" width="52" height="42" rx="6" className="chair-seat" />
+          <rect x="50" y="78" width="60" height="9" rx="4" className="chair-back" />
+        </>
+      ) : (
+        // Lying back the client's legs reach away from the head end.
+        <rect x="56" y="14" width="48" height="82" rx="8" className="chair-seat" />
+      )}
+      <ellipse
+        cx="80"
+        cy={posture === 'upright' ? 62 : 44}
+        rx="31"
+        ry="13"
+        className="client-shoulders"
+      />
       <g transform={`rotate(${nose} 80 66)`}>
-        <path d="M76 49l4-8 4 8z" className="client-nose" />
+        {posture === 'upright' ? <path d="M76 49l4-8 4 8z" className="client-nose" /> : null}
         <ellipse cx="80" cy="66" rx="15" ry="18" className="client-head" />
+        {/* Lying back the nose points up at the one who looks. */}
+        {posture !== 'upright' && <path d="M77 70l3-9 3 9z" className="client-nose" />}
       </g>
       <g transform={`translate(${x} ${y}) rotate(${(toward * 180) / Math.PI})`}>
         <ellipse rx="8" ry="19" className="worker" />
         <circle r="8" className="worker-head" />
         <path d={`M2 ${side * 14}l18 ${side * -6}`} className="worker-arm" />
       </g>
-      <text x="14" y="132" className="figure-note">
-        client’s left
-      </text>
-      <text x="146" y="132" textAnchor="end" className="figure-note">
-        right
+      <text x="80" y="142" textAnchor="middle" className="figure-note">
+        seen from behind the chair
       </text>
     </svg>
   )

@@ -89,7 +89,7 @@ export function Now({
   }
   return (
     <>
-      <StepView step={step} plan={plan} index={state.index} hand={hand} press={press} />
+      <StepView {...{ step, plan, hand, press, state }} index={state.index} />
       {isHotTowel(step) && !wall && <TowelView {...props} step={step} tell={tell} />}
       {step.id === 'close:cold' && <ColdTowel {...props} />}
       {step.kind === 'feel' && !wall && <FeelView chair={props.chair} />}

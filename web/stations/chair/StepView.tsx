@@ -9,9 +9,12 @@ import {
   type PlanStep,
 } from '../../../core/plan/index.ts'
 import { zoneSide } from '../../../core/zones/index.ts'
-import { yourSide, type Press } from '../../../core/chair/index.ts'
+import { freeHandNow, yourSide, type ChairState, type Press } from '../../../core/chair/index.ts'
 import { RELATION_WORDS, type Relation } from '../../../core/grain/index.ts'
+import { SERVICES } from '../../../core/services/index.ts'
 import { capital } from '../../../core/words.ts'
+import { strokeWay } from '../../head/laneArrows.ts'
+import { PictureHour } from '../../head/telling.tsx'
 import { AngleFigure, StanceFigure } from './Figures.tsx'
 
 const RELATION_COLOURS: Readonly<Record<Relation, string>> = {
@@ -29,18 +32,22 @@ export function StepView({
   index,
   hand,
   press,
+  state,
 }: {
   step: PlanStep
   plan: Plan
   index: number
   hand: 'left' | 'right'
   press: Press
+  state: ChairState
 }) {
   // Plans of the first version say it all in the step.
   const work = plan.lanes.find((l) => l.id === step.laneId) ?? step
   const ids = stepLanes(step)
   const lanes = plan.lanes.filter((l) => ids.includes(l.id))
   const avoid = lanes.length > 0 ? avoidWords(lanes) : (work.avoid ?? [])
+  const lane = lanes.find((l) => l.id === step.laneId)
+  const freeHand = lane ? freeHandNow(plan, lane, state).text : work.freeHand
   const watch = lanes.length > 0 ? watchWords(lanes) : work.watch
   const own = step.zoneId && zoneSide(step.zoneId)
   const side = own ? ` · client’s ${own}` : ''
@@ -70,7 +77,8 @@ export function StepView({
             </Highlight>
           ) : (
             step.text
-          ))}
+          ))}{' '}
+        {!press.line && lane && <PictureHour way={strokeWay(plan, lane)} />}
       </p>
       {work.stance && work.headTurn && (
         <div className="chair-figures">
@@ -79,6 +87,7 @@ export function StepView({
               turnDeg={step.zoneId ? poseFor(step.zoneId).turnDeg : 0}
               stance={work.stance}
               turn={work.headTurn}
+              posture={SERVICES[plan.service].posture}
               hand={work.stance.hand ?? hand}
             />
             <figcaption>
@@ -90,7 +99,7 @@ export function StepView({
             <figcaption>Blade to skin; {step.blade}</figcaption>
           </figure>
           <p className="chair-hand">
-            <b>Free hand</b> <span className="soft">(dotted arrow)</span> {work.freeHand}
+            <b>Free hand</b> <span className="soft">(dotted arrow)</span> {freeHand}
           </p>
         </div>
       )}

@@ -1,5 +1,5 @@
 /** One lane: which way, with what, where hands and feet are, why; and what a hand may change of it. */
-import { clockWords, RELATION_WORDS } from '../../../core/grain/index.ts'
+import { RELATION_WORDS } from '../../../core/grain/index.ts'
 import { MARK_WORDS } from '../../../core/house/index.ts'
 import { BLADES, BLADE_IDS, type BladeId, type Level } from '../../../core/kit/index.ts'
 import {
@@ -15,6 +15,8 @@ import {
 } from '../../../core/plan/index.ts'
 import { oddsWords } from '../../../core/stats/index.ts'
 import { zoneName } from '../../../core/zones/index.ts'
+import { strokeWay } from '../../head/laneArrows.ts'
+import { PictureHour } from '../../head/telling.tsx'
 import { hoursWords } from '../../state/words.ts'
 
 const WAYS: readonly (readonly [StrokeWay | '', string])[] = [
@@ -49,14 +51,16 @@ export function LaneDetail({
   }
   const lanes = lanesWith(plan, lane)
   const zones = plan.zones.filter((z) => lanes.some((l) => l.zoneId === z.zoneId))
+  const toward = plan.presses?.find((p) => p.id === lane.stepId)?.toward ?? lane.toward
   const sum = (of: (l: Lane) => number) => lanes.reduce((s, l) => s + of(l), 0)
   return (
     <section className="lane-detail" aria-live="polite">
       <p>
-        <b>{RELATION_WORDS[lane.relation]}</b>, toward {clockWords(lane.strokeBearing)};{' '}
+        <b>{RELATION_WORDS[lane.relation]}</b>
+        {toward && `, ${toward}`} <PictureHour way={strokeWay(plan, lane)} />;{' '}
         {lane.grain === 'guess'
-          ? `nobody has read the hair here: that it grows to ${clockWords(lane.growthDirection)} is a guess, and it is felt first`
-          : `hair grows to ${clockWords(lane.growthDirection)}, within ${lane.withinDeg}°`}{' '}
+          ? `nobody has read the hair here: that it grows ${lane.growsToward ?? 'so'} is a guess, and it is felt first`
+          : `hair grows ${lane.growsToward ?? ''}, within ${lane.withinDeg}°`}{' '}
         · {lane.blade},{' '}
         {lane.bladeAngleDeg === 0 ? 'flat on the skin' : `${lane.bladeAngleDeg}° to the skin`},{' '}
         {lane.usableWidthMm} mm of edge · {sum((l) => l.strokes)} strokes of about{' '}

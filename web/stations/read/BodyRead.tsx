@@ -1,11 +1,11 @@
 /** Read on the body: strokes on the flat outlines, which parts are wanted, zone by zone. */
 import { ON_SKIN } from '../../../core/palette.ts'
-import { clockWords } from '../../../core/grain/index.ts'
 import { bodyZone, bodyStem, type ZoneId, zoneName } from '../../../core/zones/index.ts'
 import { useHotkeys } from '@mantine/hooks'
 import { useMemo } from 'react'
 import { useSaveNotes } from '../../api/visitWrites.ts'
 import { useHeadLayers } from '../../state/layers.ts'
+import { useZoneTelling } from '../../head/telling.tsx'
 import { useView } from '../../state/view.ts'
 import {
   isFrozen,
@@ -33,6 +33,7 @@ export function BodyRead({ visit }: StationProps) {
   const flow = useFlowLayer(visit)
   const chosen = useView((s) => s.chosen)
   const choose = useView((s) => s.choose)
+  const tell = useZoneTelling()
   const frozen = isFrozen(visit)
   const zones = useServiceZones(visit)
   const groups = useMemo(() => groupsOf(zones), [zones])
@@ -109,7 +110,7 @@ export function BodyRead({ visit }: StationProps) {
           <thead>
             <tr>
               <th scope="col">Zone</th>
-              <th scope="col">Grows to</th>
+              <th scope="col">Grows</th>
               <th scope="col" className="num">
                 Readings
               </th>
@@ -129,8 +130,8 @@ export function BodyRead({ visit }: StationProps) {
                     {kept.has(id)
                       ? 'stays'
                       : g.source === 'read'
-                        ? clockWords(g.growthDirection)
-                        : `${clockWords(g.growthDirection)}, a guess`}
+                        ? tell(id, g.growthDirection)?.told.text
+                        : `${tell(id, g.growthDirection)?.told.text}, a guess`}
                   </td>
                   <td className="num">{g.count}</td>
                 </tr>

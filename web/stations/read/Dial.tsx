@@ -1,11 +1,12 @@
-/** The direction dial: clock ticks, a hand, and a wedge as wide as the doubt. */
+/** The direction dial: clock ticks, a hand, and a wedge as wide as the doubt. Its top is the top of the picture beside it. */
 export function Dial({
-  bearing,
+  angle,
   spread,
   guess,
   size = 104,
 }: {
-  bearing: number
+  /** In the picture, radians clockwise from its top; no hand where the way runs toward the eye. */
+  angle: number | undefined
   spread?: number | undefined
   guess?: boolean | undefined
   size?: number
@@ -14,7 +15,7 @@ export function Dial({
   const r = c - 2
   const at = (angle: number, radius: number) =>
     [c + Math.sin(angle) * radius, c - Math.cos(angle) * radius] as const
-  const hand = at(bearing, r * 0.78)
+  const hand = angle === undefined ? undefined : at(angle, r * 0.78)
   const wedge = spread === undefined ? undefined : Math.min(spread, Math.PI * 0.9)
   return (
     <svg
@@ -25,10 +26,10 @@ export function Dial({
       aria-hidden
     >
       <circle cx={c} cy={c} r={r} className="dial-face" />
-      {wedge !== undefined && wedge > 0.01 && (
+      {angle !== undefined && wedge !== undefined && wedge > 0.01 && (
         <path
           className="dial-wedge"
-          d={`M${c} ${c}L${at(bearing - wedge, r * 0.94).join(' ')}A${r * 0.94} ${r * 0.94} 0 ${wedge > Math.PI / 2 ? 1 : 0} 1 ${at(bearing + wedge, r * 0.94).join(' ')}Z`}
+          d={`M${c} ${c}L${at(angle - wedge, r * 0.94).join(' ')}A${r * 0.94} ${r * 0.94} 0 ${wedge > Math.PI / 2 ? 1 : 0} 1 ${at(angle + wedge, r * 0.94).join(' ')}Z`}
         />
       )}
       {Array.from({ length: 12 }, (_, i) => {
@@ -44,7 +45,7 @@ export function Dial({
           />
         )
       })}
-      <line x1={c} y1={c} x2={hand[0]} y2={hand[1]} className="dial-hand" />
+      {hand && <line x1={c} y1={c} x2={hand[0]} y2={hand[1]} className="dial-hand" />}
       <circle cx={c} cy={c} r="4.5" className="dial-hub" />
     </svg>
   )

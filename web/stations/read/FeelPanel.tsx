@@ -4,9 +4,6 @@ import { useHotkeys } from '@mantine/hooks'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import {
   toDegrees,
-  bearingDeg,
-  clockHour,
-  clockWords,
   answerTest,
   beginTest,
   nextStroke,
@@ -21,6 +18,7 @@ import type { SurfacePoint } from '../../../core/head/index.ts'
 import { zoneName, type ZoneId } from '../../../core/zones/index.ts'
 import type { HeadRing } from '../../head/shared.ts'
 import { newId } from '../../state/words.ts'
+import { PictureHour, usePictureAngle, useZoneTelling } from '../../head/telling.tsx'
 import { Dial } from './Dial.tsx'
 
 /** The place that is tested and what its surroundings lead one to expect. */
@@ -93,6 +91,9 @@ export function FeelPanel({
   ])
   const first = useRef<HTMLButtonElement>(null)
   useEffect(() => first.current?.focus(), [])
+  const tell = useZoneTelling()
+  const way = tell(place.zoneId, stroke ?? result.direction, place)
+  const angle = usePictureAngle(way)
   const half = Math.max(5, Math.round(toDegrees(result.halfWidth)))
   const count = test.answers.length
   const times = `${count} ${count === 1 ? 'answer' : 'answers'}`
@@ -106,33 +107,35 @@ export function FeelPanel({
       </div>
       <div className="feel-body">
         <Dial
-          bearing={stroke ?? result.direction}
+          angle={angle}
           size={150}
           spread={count === 0 || stroke !== undefined ? undefined : result.halfWidth}
         />
         <div aria-live="polite">
           {stroke !== undefined ? (
             <>
-              <p className="big">Draw toward {clockWords(stroke)}</p>
+              <p className="big">Draw {way?.told.text}</p>
+              <PictureHour way={way} />
               <p>
-                {bearingDeg(stroke)}° on the clock of this zone: about 2 cm, lightly, with a
-                fingertip, a dry pad or the edge of a card. Does it slide, or does it catch?
+                About 2 cm, lightly, with a fingertip, a dry pad or the edge of a card. Does it
+                slide, or does it catch?
               </p>
             </>
           ) : kept ? (
             <>
-              <p className="big">Grows to {clockWords(result.direction)}</p>
+              <p className="big">Grows {way?.told.text}</p>
+              <PictureHour way={way} />
               <p>
-                Written down after {times}: {bearingDeg(result.direction)}°, within about {half}°.
-                Tap another place on the head to go on.
+                Written down after {times}, within about {half}°. Tap another place on the head to
+                go on.
               </p>
             </>
           ) : (
             <>
               <p className="big">Not sure</p>
               <p>
-                {times} do not settle it: hair may turn here, or lie flat. Feel beside it, or keep{' '}
-                {clockWords(result.direction)} as it is (within about {half}°).
+                {times} do not settle it: hair may turn here, or lie flat. Feel beside it, or keep “
+                {way?.told.words}” as it is (within about {half}°).
               </p>
               <button onClick={() => write(test)}>Keep it</button>
             </>
@@ -153,7 +156,7 @@ export function FeelPanel({
         <p className="soft">
           {count === 0
             ? `Most places are sure after about six answers; one in ten may be wrong (H).`
-            : `${times}: ${test.answers.map((a) => `toward ${clockHour(a.stroke)} it ${a.catches ? 'catches' : 'slides'}`).join(', ')}. ${kept ? '' : `Now within about ${half}°; done at ${figures(TEST_CONSTANTS.sureWithinDeg)}°.`}`}
+            : `${times}: ${test.answers.map((a) => `${tell(place.zoneId, a.stroke, place)?.told.words} it ${a.catches ? 'catches' : 'slides'}`).join(', ')}. ${kept ? '' : `Now within about ${half}°; done at ${figures(TEST_CONSTANTS.sureWithinDeg)}°.`}`}
         </p>
         {count > 0 && !kept && (
           <button onClick={back}>

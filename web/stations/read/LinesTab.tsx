@@ -1,4 +1,5 @@
 /** Keep-lines: tapped on the head, laid the shortest way over the skin, dragged into place, measured against each other. */
+import { NativeSelect, UnstyledButton } from '@mantine/core'
 import { useMemo } from 'react'
 import { pathLength } from '../../../core/head/index.ts'
 import {
@@ -8,6 +9,7 @@ import {
   LINE_WORDS,
   lineName,
   lineSide,
+  type SideburnCut,
 } from '../../../core/lines/index.ts'
 import { ON_SKIN } from '../../../core/palette.ts'
 import { dateWords } from '../../../core/time/index.ts'
@@ -118,9 +120,16 @@ export function LinesTab({ visit }: StationProps) {
   )
 }
 
+const CUTS: { readonly value: SideburnCut; readonly label: string }[] = [
+  { value: 'top', label: 'top of the ear' },
+  { value: 'middle', label: 'middle of the ear' },
+  { value: 'bottom', label: 'lobe' },
+]
+
 /** What kind of line, and ways to begin one. */
 function LineTools({ visit, editing }: { visit: StationProps['visit']; editing: LineEditing }) {
   const { line, missing, frozen } = editing
+  const kind = line?.kind ?? editing.kind
   const { notes, before } = visit
   const zone = useView((s) => s.chosen)
   return (
@@ -129,7 +138,7 @@ function LineTools({ visit, editing }: { visit: StationProps['visit']; editing: 
         {LINE_KINDS.map((k) => (
           <button
             key={k}
-            aria-pressed={(line?.kind ?? editing.kind) === k}
+            aria-pressed={kind === k}
             disabled={frozen}
             onClick={() => editing.choose(k)}
           >
@@ -141,15 +150,38 @@ function LineTools({ visit, editing }: { visit: StationProps['visit']; editing: 
         <button disabled={frozen || !editing.canUndo} onClick={editing.undo}>
           Undo <kbd>Z</kbd>
         </button>
-        {(['left', 'right'] as const).map((side) => (
-          <button
-            key={side}
+        {editing.edgesMissing.length > 0 && (
+          <UnstyledButton
+            className="strong deep small"
             disabled={frozen || !editing.head}
-            onClick={() => editing.layUsual(side)}
+            onClick={editing.layEdges}
           >
-            Usual, {side}
-          </button>
-        ))}
+            Take the usual brow edges
+          </UnstyledButton>
+        )}
+        {(['left', 'right'] as const).map((side) =>
+          kind === 'sideburn' ? (
+            <label key={side}>
+              Usual, {side}, cut at the{' '}
+              <NativeSelect
+                aria-label={`Usual sideburn, ${side}`}
+                size="xs"
+                disabled={frozen || !editing.head}
+                value=""
+                data={[{ value: '', label: '…' }, ...CUTS]}
+                onChange={(e) => editing.layUsual(side, e.currentTarget.value as SideburnCut)}
+              />
+            </label>
+          ) : (
+            <button
+              key={side}
+              disabled={frozen || !editing.head}
+              onClick={() => editing.layUsual(side)}
+            >
+              Usual, {side}
+            </button>
+          ),
+        )}
         {missing.length > 0 && before && (
           <button disabled={frozen} onClick={editing.recall}>
             Recall {missing.length} of {dateWords(before.atMs)}

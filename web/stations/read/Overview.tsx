@@ -1,14 +1,9 @@
 /** What is known of the whole map: what to do next, and what turns. */
 import type { VisitPage } from '../../../contract/types.ts'
-import {
-  clockWords,
-  readingBearing,
-  type Reading,
-  whorlWords,
-  type ZoneFlow,
-} from '../../../core/grain/index.ts'
+import { type Reading, whorlWords, type ZoneFlow } from '../../../core/grain/index.ts'
 import type { Vec3 } from '../../../core/head/index.ts'
 import { zoneName, type ZoneId } from '../../../core/zones/index.ts'
+import { useTelling } from '../../head/telling.tsx'
 import { READING_METHOD_WORDS } from './words.ts'
 import type { FlowSummary } from '../../../core/grain/index.ts'
 
@@ -75,6 +70,7 @@ export function Turning({
   onShow: (normal: Vec3, zone: ZoneId) => void
   onPick: (reading: Reading) => void
 }) {
+  const tell = useTelling()
   if (!summary) return null
   const whorls = summary.whorls.filter((w) => zone === undefined || w.zoneId === zone)
   if (whorls.length === 0 && summary.disagreements.length === 0) return null
@@ -90,7 +86,7 @@ export function Turning({
             </span>
             {[a, b].map((r) => (
               <button key={r.id} className="link" onClick={() => onPick(r)}>
-                {READING_METHOD_WORDS[r.method]}, {clockWords(readingBearing(r))}
+                {READING_METHOD_WORDS[r.method]}, {tell(r.zoneId, r, r.tangent).told.words}
               </button>
             ))}
           </li>

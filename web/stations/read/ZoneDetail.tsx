@@ -1,10 +1,7 @@
 /** One zone of the map: its row in the list, and all that is known of it when it is chosen. */
 import {
-  bearingDeg,
-  clockWords,
   withinWords,
   toRadians,
-  readingBearing,
   type Reading,
   type ZoneGrain,
   type ZoneFlow,
@@ -18,7 +15,9 @@ import {
   zoneStem,
   type ZoneId,
 } from '../../../core/zones/index.ts'
+import { capital } from '../../../core/words.ts'
 import { dateWords } from '../../../core/time/index.ts'
+import { PictureHour, usePictureAngle, useTelling, useZoneTelling } from '../../head/telling.tsx'
 import { Dial } from './Dial.tsx'
 import type { MapEditing } from './useMap.ts'
 import { mapUse } from './words.ts'
@@ -41,6 +40,7 @@ export function ZoneRow({
   const near = !read && flow?.within !== undefined && flow.growthDirection !== undefined
   const bearing = read ? grain.growthDirection : near ? flow.growthDirection : undefined
   const parts = flow?.readInParts || grain.readInParts
+  const tell = useZoneTelling()
   return (
     <tr className={`${chosen ? 'chosen' : ''} ${read ? '' : 'guess'}`} onClick={onChoose}>
       <td>
@@ -53,7 +53,7 @@ export function ZoneRow({
           ? 'readings cancel out'
           : bearing === undefined
             ? '–'
-            : `${near ? '≈ ' : ''}${clockWords(usedBearing(bearing, use))}`}
+            : `${near ? '≈ ' : ''}${tell(grain.zoneId, usedBearing(bearing, use))?.told.words ?? ''}`}
       </td>
       <td className="num">
         {flow?.within !== undefined && flow.meanResultantLength.toFixed(2)}
@@ -94,6 +94,9 @@ export function ZoneDetail({
   const bearing = usedBearing(growth, use)
   const verb = mapUse(use).verb
   const twin = mirrorZone(zone)
+  const tell = useTelling()
+  const way = useZoneTelling()(zone, bearing)
+  const angle = usePictureAngle(way)
   const parts = (flow?.readInParts || grain.readInParts) && !grain.contradictory
   return (
     <section className="zone-detail" aria-live="polite">
@@ -101,7 +104,7 @@ export function ZoneDetail({
       <div className="dial-row">
         <Dial
           size={76}
-          bearing={bearing}
+          angle={angle}
           guess={!read}
           spread={
             flow?.within !== undefined ? toRadians(flow.within) : grain.summary?.standardDeviation
@@ -111,40 +114,43 @@ export function ZoneDetail({
           <p className="big">
             {grain.contradictory
               ? 'no one direction'
-              : `${read ? verb : near ? `≈ ${verb}` : use === 'growth' ? 'may grow to' : `perhaps ${verb}`} ${clockWords(bearing)}`}
+              : `${read ? verb : near ? `≈ ${verb}` : use === 'growth' ? 'may grow' : `perhaps ${verb}`} ${way?.told.text ?? ''}`}
           </p>
+          {!grain.contradictory && <PictureHour way={way} />}
           <p className="soft">
             {grain.contradictory
               ? 'The readings cancel each other out: feel again, in parts.'
               : read
-                ? `${bearingDeg(bearing)}°, ${withinWords(flow?.within)}. ${readings.length === 1 ? 'One reading' : `Readings agree with R ${grain.summary!.meanResultantLength.toFixed(2)}`}${flow ? `, the field is even with R ${flow.meanResultantLength.toFixed(2)}` : ''}.`
+                ? `${capital(withinWords(flow?.within))}. ${readings.length === 1 ? 'One reading' : `Readings agree with R ${grain.summary!.meanResultantLength.toFixed(2)}`}${flow ? `, the field is even with R ${flow.meanResultantLength.toFixed(2)}` : ''}.`
                 : near
-                  ? `${bearingDeg(bearing)}°, ${withinWords(flow.within)}: from readings beside it. Read it to be sure.`
-                  : `${bearingDeg(bearing)}°, a starting guess (H). Draw over it, or take it if you looked.`}
+                  ? `${capital(withinWords(flow.within))}: from readings beside it. Read it to be sure.`
+                  : 'A starting guess (H). Draw over it, or take it if you looked.'}
           </p>
           {parts && <p className="notice">Read this zone in parts: hair turns here (H).</p>}
         </div>
       </div>
       {readings.length > 0 ? (
         <ul className="readings" aria-label="Readings of this zone">
-          {readings.map((r) => (
-            <li key={r.id} className={r.id === picked ? 'chosen' : ''}>
-              <button aria-pressed={r.id === picked} onClick={() => onPick(r.id)}>
-                {READING_METHOD_WORDS[r.method]} · {clockWords(readingBearing(r))} ·{' '}
-                {dateWords(r.atMs)}
-                {r.answers && ` · ${r.answers.length} answers`}
-              </button>
-              {r.id === picked && !map.frozen && (
-                <button
-                  className="link"
-                  onClick={() => map.forget([r])}
-                  aria-label={`Forget this reading: ${READING_METHOD_WORDS[r.method]}, ${clockWords(readingBearing(r))}`}
-                >
-                  Forget
+          {readings.map((r) => {
+            const words = tell(r.zoneId, r, r.tangent).told.words
+            return (
+              <li key={r.id} className={r.id === picked ? 'chosen' : ''}>
+                <button aria-pressed={r.id === picked} onClick={() => onPick(r.id)}>
+                  {READING_METHOD_WORDS[r.method]} · {words} · {dateWords(r.atMs)}
+                  {r.answers && ` · ${r.answers.length} answers`}
                 </button>
-              )}
-            </li>
-          ))}
+                {r.id === picked && !map.frozen && (
+                  <button
+                    className="link"
+                    onClick={() => map.forget([r])}
+                    aria-label={`Forget this reading: ${READING_METHOD_WORDS[r.method]}, ${words}`}
+                  >
+                    Forget
+                  </button>
+                )}
+              </li>
+            )
+          })}
         </ul>
       ) : (
         <p className="soft watch">{ZONE_FACTS[zoneStem(zone)].watch}</p>

@@ -1,15 +1,17 @@
 /** The keep-lines of a visit while they are edited: what is picked, what is dragged, and every act on them. */
 import { useHotkeys } from '@mantine/hooks'
 import { useMemo, useState } from 'react'
-import { viewAxes, type Vec3 } from '../../../core/head/index.ts'
+import { viewAxes, type Vec3, viewOf } from '../../../core/head/index.ts'
 import {
   beginLine,
   dropPoint as withoutPoint,
   leadOn,
+  missingEdges,
   missingLines,
   movePoint,
   nudgePoint,
   takesTaps,
+  type SideburnCut,
   usualLine,
   withMirror,
   type KeepLine,
@@ -18,7 +20,8 @@ import {
 import type { ZoneId } from '../../../core/zones/index.ts'
 import { useSaveNotes } from '../../api/visitWrites.ts'
 import { useHead, type Hit } from '../../head/loadHead.ts'
-import { useView, viewOf } from '../../state/view.ts'
+import { SERVICES, type Service } from '../../../core/services/index.ts'
+import { useView } from '../../state/view.ts'
 import { newId } from '../../state/words.ts'
 import { isFrozen, type StationProps } from '../useStation.ts'
 
@@ -101,13 +104,35 @@ export function useLineEditing(visit: StationProps['visit']) {
     put(mirrored.lines)
     setPicked(mirrored.made.id)
   }
-  const layUsual = (side: 'left' | 'right') => {
+  const layUsual = (side: 'left' | 'right', cut?: SideburnCut) => {
     if (!head.data) return
-    const made = { ...usualLine(kind, side, head.data.zones), id: newId(), drawnAtMs: Date.now() }
+    const made = {
+      ...usualLine(kind, side, head.data.nearest, cut),
+      id: newId(),
+      drawnAtMs: Date.now(),
+    }
     put([...lines, made])
     setPicked(made.id)
     setPoint(0)
     show(made)
+  }
+  const { edges = [] }: Service = SERVICES[visit.service]
+  const edgesMissing = missingEdges(
+    edges,
+    lines.map((l) => ({ kind: l.kind, at: l.taps })),
+  )
+  /** Takes the usual way of every edge that the service still needs. */
+  const layEdges = () => {
+    const nearest = head.data?.nearest
+    if (!nearest) return
+    put([
+      ...lines,
+      ...edgesMissing.map((m) => ({
+        ...usualLine(m.kind, m.side, nearest),
+        id: newId(),
+        drawnAtMs: Date.now(),
+      })),
+    ])
   }
   const missing = missingLines(lines, before?.lines ?? [])
   useHotkeys([
@@ -125,7 +150,7 @@ export function useLineEditing(visit: StationProps['visit']) {
   return {
     ...{ lines, line, kind, picked, point, missing, frozen, head: head.data },
     ...{ error: save.error, canUndo: save.canUndo, undo: save.undo },
-    ...{ tap, drag, dropPoint, mirror, layUsual, remove },
+    ...{ tap, drag, dropPoint, mirror, layUsual, layEdges, edgesMissing, remove },
     /** Makes a point the chosen one. */
     pickPoint: (lineId: string, index: number) => {
       setPicked(lineId)

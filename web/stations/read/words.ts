@@ -15,15 +15,15 @@ export const MAP_USES: readonly {
   readonly verb: string
   readonly tone: 'hair' | 'stroke' | 'rub'
 }[] = [
-  { id: 'growth', name: 'Growth', column: 'Grows to', verb: 'grows to', tone: 'hair' },
+  { id: 'growth', name: 'Growth', column: 'Grows', verb: 'grows', tone: 'hair' },
   {
     id: 'first-pass',
     name: 'First pass',
-    column: 'Stroke to',
-    verb: 'first pass to',
+    column: 'Stroke',
+    verb: 'first pass',
     tone: 'stroke',
   },
-  { id: 'exfoliate', name: 'Exfoliate', column: 'Rub to', verb: 'rub to', tone: 'rub' },
+  { id: 'exfoliate', name: 'Exfoliate', column: 'Rub', verb: 'rub', tone: 'rub' },
 ]
 
 export const mapUse = (id: MapUse) => MAP_USES.find((u) => u.id === id)!
