@@ -92,7 +92,7 @@ test('a new client with a face shave, by mouse', { tag: '@drawn' }, async ({ pag
 
   // Read: a stroke down the chin, another across it, undone again.
   await page.getByRole('link', { name: 'Read the grain' }).click()
-  await expect(page.getByText(/a starting guess/)).toBeVisible()
+  await expect(page.getByText(/a starting guess/i)).toBeVisible()
   await draw(page, [0.5, 0.625], [0.5, 0.69])
   await expect(page.getByText(/^grows down/)).toBeVisible()
   await expect(page.getByText(/One reading/)).toBeVisible()
@@ -310,11 +310,11 @@ test('a new client with a face shave, by keyboard alone', async ({ page }) => {
   await expect(page.getByText(/^grows up and/)).toBeVisible()
   await key('m')
   await expect(page.getByRole('heading', { name: "Lower neck, client's right" })).toBeVisible()
-  await expect(page.getByText('330°', { exact: false }).first()).toBeVisible()
+  await expect(page.getByText(/^grows up and/)).toBeVisible()
   await key('z')
-  await expect(page.getByText(/may grow to/)).toBeVisible()
+  await expect(page.getByText(/may grow up/)).toBeVisible()
   await key('Shift+Z')
-  await expect(page.getByText('330°', { exact: false }).first()).toBeVisible()
+  await expect(page.getByText(/^grows up and/)).toBeVisible()
   await key('4')
   await expect(page.getByRole('button', { name: /Under chin/ })).toHaveAttribute(
     'aria-pressed',

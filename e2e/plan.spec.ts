@@ -19,7 +19,7 @@ const SHOWS: readonly (readonly [ServiceId, string, RegExp, readonly number[]])[
   ['head-shave', 'Crown', /(with|across) the grain.*shavette, half blade, 30°/s, [1]],
   ['dermaplane', 'Forehead', /surgical shape \d+, 45° to the skin/, [1]],
   ['facial-razor', 'Lower cheek', /guarded facial razor, 45° to the skin/, [1]],
-  ['beard-line', 'Lower cheek', /trimmer, flat on the skin/, [2]],
+  ['beard-line', 'Upper cheek', /trimmer, flat on the skin/, [2]],
   ['body-shave', 'Shin', /safety razor, single edge, 30°/, [1, 2]],
   ['brow-tidy', 'Between the brows', /small brow razor, 45° to the skin/, [1]],
 ]

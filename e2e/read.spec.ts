@@ -82,7 +82,7 @@ test('a guided test by keyboard alone finds the direction and keeps its answers'
   for (let i = 0; i < 16; i++) {
     const words = await page.locator('.feel-body').innerText()
     if (words.includes('Written down')) break
-    const deg = Number(/(\d+)° on the clock/.exec(words)![1])
+    const deg = 30 * Number(/(\d+) o’clock in the picture/.exec(words)![1])
     await page.keyboard.press(
       Math.cos(((deg - 180) * Math.PI) / 180) < 0 ? 'ArrowRight' : 'ArrowLeft',
     )

@@ -2,6 +2,8 @@
 import type { SurfacePoint } from '../head/index.ts'
 import type { ZoneId } from '../zones/index.ts'
 import {
+  besideOf,
+  type EdgeBand,
   laneLetter,
   unpackCover,
   type Cover,
@@ -34,6 +36,8 @@ export function shapesOf(
   first = 0,
   /** The press of a lane, by its number, where it still has one. */
   pressOf: (lane: number) => LaneShape['press'] = () => undefined,
+  /** The cells beside eye, lip, nostril, ear and brow. */
+  band?: EdgeBand,
 ): LaneShape[] {
   const full = new Set(cover.lane)
   const numbers = Array.from({ length: cover.count }, (_, i) => i).filter(
@@ -41,12 +45,11 @@ export function shapesOf(
   )
   const packed = new Int16Array(cover.lane.length).fill(-1)
   cover.lane.forEach((l, c) => (packed[c] = l < 0 ? -1 : numbers.indexOf(l)))
-  return laneShapes(skin, { lane: packed, count: numbers.length }, (l) => pressOf(numbers[l]!)).map(
-    (s, i) => ({
-      ...s,
-      letter: laneLetter(numbers[i]!),
-    }),
-  )
+  const lanes = { lane: packed, count: numbers.length }
+  return laneShapes(skin, lanes, (l) => pressOf(numbers[l]!)).map((s, i) => {
+    const beside = besideOf(skin, band, s.cells)
+    return { ...s, letter: laneLetter(numbers[i]!), ...(beside && { beside }) }
+  })
 }
 
 /** A packed cover as lanes of cells again. */

@@ -188,7 +188,7 @@ describe('planning the rest anew', () => {
 
   it('says so where nothing would change', () => {
     const { input: mild, live: soft } = under(
-      { service: 'dermaplane', skin: { faceHair: 'fuzz', reactivity: 'average' } },
+      { service: 'dermaplane', skin: { faceHair: 'fuzz', reactivity: 'average', bumpProne: true } },
       1,
     )
     expect(() => replan(mild, soft, { kind: 'gentler', leaveZone: false })).toThrow(

@@ -11,6 +11,8 @@ import { SERVICES } from '../services/index.ts'
 import { LOAD_CONSTANTS, updateSensitivity, type Sensitivity } from '../skin/index.ts'
 import { loadsGiven, redAtChair } from './outcome.ts'
 import {
+  EDGE_CONSTANTS,
+  edgeBand,
   holdPresses,
   type LaneGroup,
   type LaneShape,
@@ -255,8 +257,9 @@ function missed(
       if (any) count++
     }
     covers.push({ zoneId, cover: packCover(old) })
-    const shapes = shapesOf(skin, { lane, count }, first)
-    const parted = new Map([[zoneId, { shapes, packed: packCover({ lane, count }) }]])
+    const shapes = shapesOf(skin, { lane, count }, first, undefined, bandOf(asked, skin))
+    const packed = packCover({ lane, count })
+    const parted = new Map([[zoneId, { shapes, packed, tweezeCm2: 0 }]])
     const { question, works } = zoneQuestion(asked, [skin], parted)
     const { hair, coarse, curlTight } = works.get(zoneId)!.question
     const patches = shapes
@@ -386,10 +389,12 @@ function remadeLanes(
   const parted = new Map<ZoneId, Parted>()
   for (const { zone, skin } of own) {
     const cover = coverFor(zone.zoneId, skin) ?? coverFrom(zone.cover, skin.count)
-    const shapes = shapesOf(skin, cover, 0, stillPress(whole.get(zone.zoneId)!, cover)).filter(
+    const press = stillPress(whole.get(zone.zoneId)!, cover)
+    const shapes = shapesOf(skin, cover, 0, press, bandOf(input, skin)).filter(
       (s) => s.areaCm2 >= LEAST_PATCH_CM2,
     )
-    if (shapes.length > 0) parted.set(zone.zoneId, { shapes, packed: packCover(cover) })
+    if (shapes.length > 0)
+      parted.set(zone.zoneId, { shapes, packed: packCover(cover), tweezeCm2: 0 })
   }
   const left = skins.filter((s) => parted.has(s.zone.id))
   if (left.length === 0) return new Map()
@@ -414,6 +419,10 @@ function remadeLanes(
   }
   return out
 }
+
+/** The cells of a zone that lie beside an edge. */
+const bandOf = ({ ground, figures }: PlanInput, skin: ZoneSkin) =>
+  edgeBand(ground, skin, figures(EDGE_CONSTANTS.bandMm))
 
 /** The press of each lane whose skin is still that of the whole map's part of that number. */
 function stillPress(whole: Parted, cover: Cover): (lane: number) => LaneShape['press'] {

@@ -22,6 +22,7 @@ export {
   headGround,
   headRoom,
 } from './ground.ts'
+export { besideOf, EDGE_CONSTANTS, type EdgeBand, edgeBand } from './edges.ts'
 export { bladeRefusal } from './handEdit.ts'
 export { HANDLE_CONSTANTS, type Room } from './handle.ts'
 export { holdNow, NOTHING_TO_HOLD } from './holds.ts'

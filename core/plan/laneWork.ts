@@ -187,7 +187,11 @@ export function laneStrokes(
 export type BareLane = Omit<
   Lane,
   'stance' | 'headTurn' | 'freeHand' | 'holds' | 'pullBearing' | 'action' | 'stepId'
-> & { readonly press?: Press | undefined }
+> & {
+  readonly press?: Press | undefined
+  /** The edge along which its stroke was turned. */
+  readonly beside?: string | undefined
+}
 
 /** Makes a lane. */
 export function makeLane(
@@ -206,6 +210,8 @@ export function makeLane(
     readonly coarse: Coarseness
     readonly avoid: readonly string[]
     readonly why?: string | undefined
+    /** The edge along which the stroke was turned. */
+    readonly beside?: string | undefined
     readonly bladeId?: BladeId | undefined
     readonly curlTight: boolean
   },
@@ -240,6 +246,12 @@ export function makeLane(
       mark: 'C',
     })
   }
+  if (more.beside !== undefined && edit?.way === undefined) {
+    reasons.unshift({
+      text: `Beside the ${more.beside} no stroke runs at it: ${tell(m.stroke).words}, along its edge.`,
+      mark: 'C',
+    })
+  }
   if (edit?.way !== undefined || edit?.bladeId !== undefined) {
     reasons.unshift({ text: 'Changed by hand.', mark: 'H' })
   }
@@ -250,6 +262,7 @@ export function makeLane(
     pass,
     letter: shape.letter,
     press: shape.press,
+    beside: edit?.way === undefined ? more.beside : undefined,
     relation,
     point: rounded(shape.point, 100),
     normal: rounded(shape.normal, 1e4),

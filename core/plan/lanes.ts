@@ -4,6 +4,7 @@ import { angleBetween, wrapTurn } from '../grain/index.ts'
 import { bearingOf, clockFrame, cross, directionOf, dot, unit, type Vec3 } from '../head/index.ts'
 import { isBody, type ZoneId } from '../zones/index.ts'
 import { laneLetter, type Cover } from './cover.ts'
+import type { Beside } from './edges.ts'
 import { PlaneFit } from './planeFit.ts'
 import { vec } from './pressBlocks.ts'
 import { pressBearing, type Press } from './pressField.ts'
@@ -19,6 +20,8 @@ export interface LaneShape {
   readonly growth: number
   /** The press that it is part of. */
   readonly press?: Press
+  /** The edge that it runs beside. */
+  readonly beside?: Beside
   /** Area by growth on the chart, cm², in BINS bins; as far off `growth` as growth lies off the stroke there. */
   readonly turns: Float64Array
   readonly trust: number
@@ -38,11 +41,15 @@ export function laneShapes(
   cover: Cover,
   pressOf: (lane: number) => Press | undefined = () => undefined,
   mirrored = false,
+  besideOf: (lane: number) => Beside | undefined = () => undefined,
 ): LaneShape[] {
   const cells: number[][] = Array.from({ length: cover.count }, () => [])
   cover.lane.forEach((l, c) => l >= 0 && cells[l]!.push(c))
-  return cells.map((own, index) => {
+  // A part beside an edge may have been taken whole.
+  return cells.flatMap((own, index) => {
+    if (own.length === 0) return []
     const press = pressOf(index)
+    const beside = besideOf(index)
     const turns = new Float64Array(BINS)
     let areaCm2 = 0
     let trust = 0
@@ -87,6 +94,7 @@ export function laneShapes(
       areaCm2,
       growth: wrapTurn(growth),
       ...(press && { press }),
+      ...(beside && { beside }),
       turns,
       trust: trust / areaCm2,
       point: vec(skin.middle, nearest),

@@ -15,6 +15,7 @@ import { sum } from '../stats/index.ts'
 import { listWords } from '../words.ts'
 import { packCover } from './cover.ts'
 import { frontOf, type Front } from './front.ts'
+import { cutAtEdges, edgeBand, EDGE_CONSTANTS } from './edges.ts'
 import type { Hazard } from './hands.ts'
 import { laneShapes } from './lanes.ts'
 import { laneStrokes } from './laneWork.ts'
@@ -174,12 +175,26 @@ export function partedOf(
     })
     const parted = new Map(
       skins.map((skin) => {
-        const { cover, press } = map.zones.get(skin.zone.id)!
+        const { cover: whole, press } = map.zones.get(skin.zone.id)!
+        const band = edgeBand(input.ground, skin, figures(EDGE_CONSTANTS.bandMm))
+        const { cover, from, beside, tweezeCm2 } = cutAtEdges(
+          skin,
+          whole,
+          band,
+          figures(EDGE_CONSTANTS.leastCm2),
+        )
         return [
           skin.zone.id,
           {
-            shapes: laneShapes(skin, cover, (l) => press[l], hand === 'left'),
+            shapes: laneShapes(
+              skin,
+              cover,
+              (l) => press[from[l]!],
+              hand === 'left',
+              (l) => beside[l],
+            ),
             packed: packCover(cover),
+            tweezeCm2,
           },
         ]
       }),

@@ -25,7 +25,8 @@ export function holdPresses(q: ZoneQuestion, bare: readonly BareLane[]): Held {
   const groups = new Map<string, BareLane[]>()
   for (const lane of bare) {
     const press = lane.press?.id ?? lane.id
-    const key = `${lane.pass} ${press} ${lane.relation} ${lane.bladeId}`
+    // What was turned along an edge is a stroke of its own.
+    const key = [lane.pass, press, lane.relation, lane.bladeId, lane.beside].join(' ')
     groups.set(key, [...(groups.get(key) ?? []), lane])
   }
   const lanes: Lane[] = []
@@ -42,7 +43,7 @@ export function holdPresses(q: ZoneQuestion, bare: readonly BareLane[]): Held {
     taken.add(id)
     const held = hold(q, sorted)
     const path = pathOf(q.room, sorted)
-    for (const { press: _press, ...lane } of sorted) {
+    for (const { press: _press, beside: _beside, ...lane } of sorted) {
       const holds = holdsOf(q, lane, held, closed)
       const [best] = holds
       lanes.push({

@@ -51,6 +51,8 @@ export interface ZoneQuestion {
 export interface Parted {
   readonly shapes: readonly LaneShape[]
   readonly packed: string
+  /** Slivers beside eye, lip or brow that are left to tweezers, cm². */
+  readonly tweezeCm2: number
 }
 
 /** What does not change while plans of the same skin are compared and edited. */

@@ -4,12 +4,14 @@ import { zoneInWords } from '../zones/index.ts'
 import type { Figures } from '../house/index.ts'
 import { wayWords } from '../telling/index.ts'
 import { RELATION_WORDS, wrapTurn, withinDeg as trustWithin } from '../grain/index.ts'
+import type { Vec3 } from '../head/index.ts'
 import { plannedHair } from '../hair/index.ts'
 import { markMargin, markZones, MARK_WORDS } from '../screening/index.ts'
 import { SERVICES, type Wanted } from '../services/index.ts'
 import { rednessOdds, SKIN_CONSTANTS } from '../skin/index.ts'
 import { oddsWords } from '../stats/index.ts'
 import { shareCut, smoothHours } from './closeness.ts'
+import { alongEdge } from './edges.ts'
 import { acrossWays } from './hands.ts'
 import {
   type BareLane,
@@ -27,8 +29,9 @@ import {
   type PassQuestion,
   type Sequence,
   type SequenceFigures,
+  laneRelation,
 } from './passes.ts'
-import type { ZoneQuestion } from './question.ts'
+import type { Parted, ZoneQuestion } from './question.ts'
 import type { ZoneSkin } from './skin.ts'
 import type { Plan, PlannedPass, Reason, RefusedPass, ZonePlan } from './types.ts'
 
@@ -40,12 +43,18 @@ export interface ZoneWork {
   readonly skin: ZoneSkin
   readonly shapes: readonly LaneShape[]
   readonly packed: string
+  readonly tweezeCm2: number
   readonly question: PassQuestion
   readonly sequences: readonly Sequence[]
   readonly reasons: readonly Reason[]
   /** Why a way across was taken, by lane. */
   readonly whyAcross: (lane: LaneShape) => string | undefined
+  /** True where a stroke that was wanted is turned along an edge. */
+  readonly turned: (lane: LaneShape, wanted: Wanted) => boolean
 }
+
+/** Less than this beside an edge is not worth a word, cm². */
+const TOLD_TWEEZE_CM2 = 0.2
 
 /** A zone's plan with its lanes, and those that were skipped by hand. */
 export interface PlannedZone {
@@ -55,18 +64,27 @@ export interface PlannedZone {
 }
 
 /** Readies a zone: what may be done there, and what each stroke would mean. */
-export function zoneWork(
-  q: ZoneQuestion,
-  skin: ZoneSkin,
-  parted: { readonly shapes: readonly LaneShape[]; readonly packed: string },
-): ZoneWork {
+export function zoneWork(q: ZoneQuestion, skin: ZoneSkin, parted: Parted): ZoneWork {
   const { service, client, screening, schools } = q
   const id = skin.zone.id
   const { shapes, packed } = parted
   const layer = q.notes.hair[id]
   const fuzz = plannedHair(id, client, q.notes.hair) === 'vellus'
   const across = new Map<LaneShape, { chart: number; why: string }>()
+  const turnedAt = new Set<string>()
+  const withOnly = screening.withGrainOnly || client.bumpProne
   const strokeOf = (lane: LaneShape, wanted: Wanted): number => {
+    const chart = straightOf(lane, wanted)
+    const turned = besideEdge(skin, lane, chart, wanted === 'with' && withOnly)
+    if (turned === undefined) return chart
+    turnedAt.add(`${lane.letter} ${wanted}`)
+    const along = chartBearing(skin, lane, turned)
+    // Along the edge there are two ways: against the grain only where that is wanted.
+    return wanted !== 'against' && laneRelation(q.figures, lane, along) === 'against'
+      ? wrapTurn(along + Math.PI)
+      : along
+  }
+  const straightOf = (lane: LaneShape, wanted: Wanted): number => {
     if (wanted === 'with') return lane.growth
     if (wanted === 'against') return wrapTurn(lane.growth + Math.PI)
     if (wanted === 'fixed') return chartBearing(skin, lane, fixedWay(lane.point))
@@ -108,11 +126,32 @@ export function zoneWork(
     skin,
     shapes,
     packed,
+    tweezeCm2: parted.tweezeCm2,
     question,
     sequences,
     reasons,
     whyAcross: (lane) => across.get(lane)?.why,
+    turned: (lane, wanted) => turnedAt.has(`${lane.letter} ${wanted}`),
   }
+}
+
+/** A stroke beside an edge that would run at it, turned along it. */
+function besideEdge(
+  skin: ZoneSkin,
+  lane: LaneShape,
+  chart: number,
+  slant: boolean,
+): Vec3 | undefined {
+  return (
+    lane.beside &&
+    alongEdge(
+      laneDirection(skin, lane, chart),
+      laneDirection(skin, lane, lane.growth),
+      lane.normal,
+      lane.beside,
+      slant,
+    )
+  )
 }
 
 /** Down and toward the middle of the face, from the client's side. */
@@ -155,20 +194,23 @@ export function acrossIn(
   }
 }
 
+/** A part that is stroked on its own along an edge costs a turn of the hand there and one back. */
+const ALONE_SHARE = 2
+
 /** Seconds that a row of strokes takes in a zone, with its share of the changes between presses. */
 export function sequenceSeconds(q: ZoneQuestion, work: ZoneWork, sequence: Sequence): number {
   return sequence.reduce(
     (sum, stroke) =>
       sum +
       work.shapes.reduce((s, lane) => {
-        const share = lane.press ? Math.min(1, lane.areaCm2 / lane.press.areaCm2) : 1
-        const { seconds } = laneStrokes(
-          q,
-          work.skin,
-          lane,
-          work.question.strokeOf(lane, stroke.wanted),
-          stroke.bladeId,
-        )
+        const chart = work.question.strokeOf(lane, stroke.wanted)
+        // What is turned along an edge is a press of its own, or shares one with its neighbour.
+        const share = work.turned(lane, stroke.wanted)
+          ? ALONE_SHARE
+          : lane.press
+            ? Math.min(1, lane.areaCm2 / lane.press.areaCm2)
+            : 1
+        const { seconds } = laneStrokes(q, work.skin, lane, chart, stroke.bladeId)
         return s + seconds + share * CHANGE_SECONDS
       }, 0),
     0,
@@ -231,6 +273,9 @@ export function planZone(
     ...(stays > 0.005
       ? [`keep-line: ${Math.max(1, Math.round(100 * stays))} % of this zone stays`]
       : []),
+    ...(work.tweezeCm2 >= TOLD_TWEEZE_CM2
+      ? ['the last strays beside the edge are for tweezers: no stroke runs at it']
+      : []),
   ]
   const lanes: BareLane[] = []
   const skipped: BareLane[] = []
@@ -251,6 +296,7 @@ export function planZone(
           avoid,
           why: stroke.wanted === 'across' ? work.whyAcross(shape) : undefined,
           bladeId: stroke.bladeId,
+          beside: work.turned(shape, stroke.wanted) ? shape.beside!.name : undefined,
           curlTight: question.curlTight,
         },
       )
@@ -259,7 +305,8 @@ export function planZone(
     }
   })
   const largest = shapes.reduce((a, b) => (b.areaCm2 > a.areaCm2 ? b : a))
-  const trust = shapes.reduce((s, l) => s + l.trust * l.areaCm2, 0) / skin.openCm2
+  const areaCm2 = shapes.reduce((s, l) => s + l.areaCm2, 0)
+  const trust = shapes.reduce((s, l) => s + l.trust * l.areaCm2, 0) / areaCm2
   const read = trustWithin(q.figures, trust) !== undefined
   const reasons: Reason[] = [...why, ...work.reasons, ...gainWords(answer.passes)]
   if (shapes.length > 1) {
@@ -299,7 +346,7 @@ export function planZone(
       bladeAngleDeg: lead?.bladeAngleDeg ?? q.figures(main.angleDeg),
       usableWidthMm: lead?.usableWidthMm ?? q.figures(main.edgeMm),
       strokeLengthMm: lead?.strokeLengthMm ?? longestStrokeMm(q.figures, id),
-      areaCm2: skin.openCm2,
+      areaCm2,
       passes,
       refused: refusedBeside(work, sequence, answer),
       totalLoad: passes.reduce((s, p) => s + p.load, 0),

@@ -22,6 +22,7 @@ import {
   FRONT_CONSTANTS,
   PRESS_CONSTANTS,
   UNIT_CONSTANTS,
+  EDGE_CONSTANTS,
   BODY_FIELD_CONSTANTS,
   HANDLE_CONSTANTS,
   KIT_CONSTANTS,
@@ -87,7 +88,7 @@ export const CONSTANT_REGISTER: readonly ConstantArea[] = [
   {
     id: 'front',
     title: 'Plans to choose from',
-    constants: { ...UNIT_CONSTANTS, ...FRONT_CONSTANTS },
+    constants: { ...UNIT_CONSTANTS, ...FRONT_CONSTANTS, ...EDGE_CONSTANTS },
   },
   {
     id: 'skin',
