@@ -158,8 +158,29 @@ export function hairAt(
   )
 }
 
-/** Finds when to serve before an event. */
-export function planBack(figures: Figures, q: EventQuestion): EventPlan {
+/** What a time costs: each odds as a share of its limit. */
+const costOf = (figures: Figures, o: EventOdds) =>
+  o.redness / figures(E.rednessLimit) + o.hair / figures(E.hairLimit)
+
+/**
+ * Which of several plans serves an event best, each at its own best time: one that fits before one that does not, then the
+ * least odds of redness and hair together.
+ * @param questions what each plan comes to; at least one
+ */
+export function bestPlanFor(figures: Figures, questions: readonly EventQuestion[]): number {
+  const tried = questions.map((q) => planBack(figures, q, false))
+  return tried.reduce((best, p, i) => {
+    const b = tried[best]!
+    if (p.fits !== b.fits) return p.fits ? i : best
+    return costOf(figures, p.atBest) < costOf(figures, b.atBest) - 0.02 ? i : best
+  }, 0)
+}
+
+/**
+ * Finds when to serve before an event.
+ * @param drawn with the odds through the days before
+ */
+export function planBack(figures: Figures, q: EventQuestion, drawn = true): EventPlan {
   const need = EVENT_NEEDS[q.kind]
   const serviceMs = q.minutes * 60_000
   const oddsAt = (beginMs: number): EventOdds => {
@@ -210,12 +231,12 @@ export function planBack(figures: Figures, q: EventQuestion): EventPlan {
     q.eventAtMs - Math.min(lookBackMs(figures), 2.2 * Math.max(hairMs, clearMs + calmMs)),
   )
   const steps = 96
-  for (let i = 0; i <= steps; i++) {
+  for (let i = 0; drawn && i <= steps; i++) {
     curve.push(oddsAt(begin + ((q.eventAtMs - serviceMs - begin) * i) / steps))
   }
   const hours = workingHours(figures, q, Math.min(from, latest), latest)
   const fitting = hours.filter((h) => h >= from)
-  const cost = (o: EventOdds) => o.redness / figures(E.rednessLimit) + o.hair / figures(E.hairLimit)
+  const cost = (o: EventOdds) => costOf(figures, o)
   const best = fitting
     .map(oddsAt)
     .reduce<EventOdds | undefined>((a, b) => (!a || cost(b) < cost(a) - 1e-9 ? b : a), undefined)

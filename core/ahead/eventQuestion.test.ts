@@ -5,7 +5,8 @@ import { clientSeries } from './clientSeries.ts'
 import { serviceZones, SERVICES } from '../services/index.ts'
 import { SKIN } from '../testing/client.ts'
 import { DAY_MS } from '../time/index.ts'
-import { eventQuestion, type EventFacts } from './eventQuestion.ts'
+import { bestPlanFor, EVENT_CONSTANTS, planBack } from './backPlan.ts'
+import { eventQuestion, type EventFacts, pointsToTry } from './eventQuestion.ts'
 import type { Product } from '../care/index.ts'
 
 const model = learnClient(DEFAULTS, SKIN, 'face-shave', [], [])
@@ -91,5 +92,55 @@ describe('the visits ahead of a client', () => {
       expect(series[i]!.atMs - series[i - 1]!.atMs).toBeGreaterThanOrEqual(2.9 * DAY_MS)
     }
     expect(series.at(-1)!.atMs).toBeLessThanOrEqual(40 * DAY_MS)
+  })
+})
+
+describe('every plan of the front', () => {
+  const front = {
+    zones: ['chin', 'jaw-left'],
+    at: 0,
+    offered: {},
+    points: [
+      { odds: 0.1, hours: 14, minutes: 25, skin: [[1, 0.3], null] },
+      {
+        odds: 0.3,
+        hours: 26,
+        minutes: 33,
+        skin: [
+          [2.4, 0.1],
+          [1.6, 0.12],
+        ],
+      },
+    ],
+  } as const
+  const plan = { totalMinutes: 25, zones: [], front } as unknown as NonNullable<EventFacts['plan']>
+
+  it('is asked of with its own minutes, loads and stubble; zones that it leaves out are not', () => {
+    expect(pointsToTry(facts({ plan }))).toBe(2)
+    expect(pointsToTry(facts())).toBe(0)
+    const q = eventQuestion(DEFAULTS, facts({ plan }), 'photo', 9 * DAY_MS, 0)
+    expect(q).toMatchObject({ minutes: 25, zones: [{ name: 'Chin', load: 1, leftMm: 0.3 }] })
+    expect(eventQuestion(DEFAULTS, facts({ plan }), 'photo', 9 * DAY_MS, 1).zones).toHaveLength(2)
+  })
+
+  it('the one that serves the event best is found: no other has less odds at its own best time', () => {
+    for (const [kind, days] of [
+      ['mask-seal', 3],
+      ['photo', 6],
+      ['dive', 12],
+    ] as const) {
+      const asked = [0, 1].map((i) =>
+        eventQuestion(DEFAULTS, facts({ plan }), kind, days * DAY_MS, i),
+      )
+      const best = planBack(DEFAULTS, asked[bestPlanFor(DEFAULTS, asked)]!)
+      for (const q of asked) {
+        const other = planBack(DEFAULTS, q)
+        const cost = (p: typeof best) =>
+          p.atBest.redness / DEFAULTS(EVENT_CONSTANTS.rednessLimit) +
+          p.atBest.hair / DEFAULTS(EVENT_CONSTANTS.hairLimit)
+        expect(Number(best.fits)).toBeGreaterThanOrEqual(Number(other.fits))
+        if (best.fits === other.fits) expect(cost(best)).toBeLessThan(cost(other) + 0.021)
+      }
+    }
   })
 })

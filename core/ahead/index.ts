@@ -1,6 +1,6 @@
 /** What lies ahead of a client: visits through a date, and planning back from an event. */
-export { EVENT_CONSTANTS, EVENT_NEEDS, type EventPlan, planBack } from './backPlan.ts'
+export { EVENT_CONSTANTS, EVENT_NEEDS, type EventPlan, bestPlanFor, planBack } from './backPlan.ts'
 export { clientSeries } from './clientSeries.ts'
 export { EVENT_KINDS, type EventKind } from './eventKinds.ts'
-export { eventQuestion } from './eventQuestion.ts'
+export { type EventFacts, eventQuestion, pointsToTry } from './eventQuestion.ts'
 export { type ClientEvent, SERIES_CONSTANTS, type SeriesVisit } from './series.ts'

@@ -70,6 +70,8 @@ export interface EdgeBand {
   readonly way: Float64Array
   /** Empty where the cell lies beside none. */
   readonly name: readonly string[]
+  /** The same with the client's side that the edge lies on: "brow r". */
+  readonly key: readonly string[]
 }
 
 const bands = new WeakMap<SkinGround, Map<ZoneId, EdgeBand | undefined>>()
@@ -100,6 +102,7 @@ export function edgeBand(ground: SkinGround, skin: ZoneSkin, bandMm: number): Ed
   if (near.length > 0) {
     const way = new Float64Array(3 * skin.count)
     const name: string[] = new Array(skin.count).fill('')
+    const key: string[] = new Array(skin.count).fill('')
     for (let c = 0; c < skin.count; c++) {
       const at = vec(skin.middle, c)
       let best = reach
@@ -115,8 +118,9 @@ export function edgeBand(ground: SkinGround, skin: ZoneSkin, bandMm: number): Ed
       )
       way.set(unit(d), 3 * c)
       name[c] = to.name
+      key[c] = `${to.name} ${to.at[0] > 0 ? 'l' : 'r'}`
     }
-    if (name.some(Boolean)) band = { way, name }
+    if (name.some(Boolean)) band = { way, name, key }
   }
   all.set(id, band)
   return band
@@ -145,6 +149,7 @@ export function cutAtEdges(
   cover: Cover,
   band: EdgeBand | undefined,
   leastCm2: number,
+  mirrored: boolean,
 ): EdgedCover {
   const from = Array.from({ length: cover.count }, (_, l) => l)
   const beside: (Beside | undefined)[] = from.map(() => undefined)
@@ -157,10 +162,16 @@ export function cutAtEdges(
     for (let c = 0; c < lane.length; c++) {
       if (cover.lane[c] !== l) continue
       whole += skin.areaCm2[c]!
-      const name = band.name[c]!
-      if (name) cells.set(name, [...(cells.get(name) ?? []), c])
+      const key = band.key[c]!
+      if (!key) continue
+      const had = cells.get(key)
+      if (had) had.push(c)
+      else cells.set(key, [c])
     }
-    for (const [name, own] of cells) {
+    // The client's right first, for a left hand the left: the mirrored client is cut in the mirror.
+    const sides = [...cells].sort(([a], [b]) => (order(a, mirrored) < order(b, mirrored) ? -1 : 1))
+    for (const [key, own] of sides) {
+      const [name] = key.split(' ') as [string]
       const area = own.reduce((s, c) => s + skin.areaCm2[c]!, 0)
       const way = meanOf(skin, band.way, own)
       if (area >= leastCm2 && whole - area >= leastCm2) {
@@ -178,7 +189,7 @@ export function cutAtEdges(
     for (let c = 0; c < lane.length; c++) if (lane[c] === l) own.push(c)
     if (!own.some((c) => band.name[c])) return
     const [grown, normal] = [meanOf(skin, skin.way, own), meanOf(skin, skin.normal, own)]
-    const stroke = (edge && alongEdge(grown, grown, normal, edge, false)) ?? grown
+    const stroke = (edge && alongEdge(grown, grown, normal, edge, false, mirrored)) ?? grown
     for (const c of own) {
       if (!band.name[c]) continue
       const here = unit(tangentPart(edge ? stroke : vec(skin.way, c), vec(skin.normal, c)))
@@ -203,15 +214,19 @@ export function besideOf(
   let whole = 0
   for (const c of cells) {
     whole += skin.areaCm2[c]!
-    areas.set(band.name[c]!, (areas.get(band.name[c]!) ?? 0) + skin.areaCm2[c]!)
+    areas.set(band.key[c]!, (areas.get(band.key[c]!) ?? 0) + skin.areaCm2[c]!)
   }
-  for (const [name, area] of areas)
-    if (name && area > 0.5 * whole) {
-      const own = cells.filter((c) => band.name[c] === name)
-      return { name, way: meanOf(skin, band.way, own) }
+  for (const [key, area] of areas)
+    if (key && area > 0.5 * whole) {
+      const own = cells.filter((c) => band.key[c] === key)
+      return { name: band.name[own[0]!]!, way: meanOf(skin, band.way, own) }
     }
   return undefined
 }
+
+/** The same edges in the same order, those of the hand's own side first. */
+const order = (key: string, mirrored: boolean) =>
+  `${key.endsWith(mirrored ? 'l' : 'r') ? 0 : 1} ${key.split(' ')[0]!}`
 
 /** Mean of a direction over cells, unit. */
 function meanOf(skin: ZoneSkin, of: Float64Array, cells: readonly number[]): Vec3 {
@@ -226,6 +241,7 @@ const MOST_SLANT = Math.PI / 4
 /**
  * A stroke beside an edge, turned along it where it would run at it.
  * @param growth decides between the two ways along where the stroke runs straight at the edge
+ * @param second the way that a left hand takes where both are as good
  * @param slant only slanted off the edge, so that it stays with the grain
  * @returns undefined where it may go as it is
  */
@@ -235,6 +251,7 @@ export function alongEdge(
   normal: Vec3,
   beside: Beside,
   slant: boolean,
+  second = false,
 ): Vec3 | undefined {
   const n = unit(normal)
   const to = unit(tangentPart(beside.way, n))
@@ -245,8 +262,8 @@ export function alongEdge(
     return [v[0] - d * to[0], v[1] - d * to[1], v[2] - d * to[2]]
   }
   const [own, grown] = [aside(stroke), aside(growth)]
-  // Straight at it, and hair too: away from the middle of the face.
-  const outward = aside([Math.sign(n[0]) || 1, 0, 0])
+  // Straight at it, and hair too: away from the middle of the face; on the middle by the hand.
+  const outward = aside([Math.abs(n[0]) > 0.02 ? Math.sign(n[0]) : second ? -1 : 1, 0, 0])
   const along = unit(Math.hypot(...own) > 0.1 ? own : Math.hypot(...grown) > 0.1 ? grown : outward)
   const off = slant ? Math.min(RUNS_AT, at + MOST_SLANT) : Math.PI / 2
   const [c, s] = [Math.cos(off), Math.sin(off)]

@@ -36,6 +36,7 @@ export interface FrontSet {
 
 /** A plan in outline. */
 export interface FrontPlan extends FrontPoint {
+  readonly skin: NonNullable<FrontPoint['skin']>
   /** Which set of blades. */
   readonly set: number
   /** The row of every zone that is worked. */
@@ -47,6 +48,8 @@ export interface FrontPlan extends FrontPoint {
 /** All of them, in rising odds, and where the three kinds lie. */
 export interface Front {
   readonly plans: readonly FrontPlan[]
+  /** The zones that `skin` of the plans speaks of. */
+  readonly zones: readonly ZoneId[]
   readonly offered: Partial<Readonly<Record<Style, number>>>
   /** The plan of each kind, of those that are offered. */
   readonly kinds: Readonly<Record<Style, number>>
@@ -117,19 +120,33 @@ export function frontOf(
       })
     })
   })
+  const zones = [
+    ...new Set(
+      sets.flatMap((s) => s.areas.flatMap((a) => a.units.flatMap((u) => u.zones.map((z) => z.id)))),
+    ),
+  ]
   const plans = undominated(found).map(({ own, set, ...point }): FrontPlan => {
     const rows = new Map<ZoneId, Sequence>()
+    const skin: FrontPlan['skin'][number][] = zones.map(() => null)
     sets[set]!.areas.forEach(({ units }, a) => {
       for (const unit of units)
         for (const zone of unit.zones) {
           const row = zoneRow(unit, zone, own[a]!.key)
-          if (row) rows.set(zone.id, row.sequence)
+          if (!row) continue
+          rows.set(zone.id, row.sequence)
+          const { load, passes } = row.figures
+          skin[zones.indexOf(zone.id)] = [
+            rounded(load, 1000),
+            rounded(passes[passes.length - 1]?.leftMm ?? 0, 1000),
+          ]
         }
     })
-    return { ...point, set, rows, byArea: own.map(({ key }, area) => ({ area, key })) }
+    return { ...point, skin, set, rows, byArea: own.map(({ key }, area) => ({ area, key })) }
   })
-  return { plans, ...kindsOf(figures, plans) }
+  return { plans, zones, ...kindsOf(figures, plans) }
 }
+
+const rounded = (x: number, per: number) => Math.round(x * per) / per
 
 const areaCm2 = ({ units }: WorkedArea) =>
   units.reduce((s, u) => s + u.zones.reduce((t, z) => t + z.work.skin.openCm2, 0), 0)
@@ -267,7 +284,7 @@ const AS_GOOD = 0.02
 export function kindsOf(
   figures: Figures,
   points: readonly (FrontPoint & { readonly set?: number })[],
-): Omit<Front, 'plans'> {
+): Omit<Front, 'plans' | 'zones'> {
   if (points.length === 0)
     return { offered: {}, kinds: { gentlest: -1, balanced: -1, closest: -1 } }
   const at = points.map((_, i) => i)
@@ -320,7 +337,7 @@ function told(
   figures: Figures,
   points: readonly FrontPoint[],
   kinds: Record<Style, number>,
-): Omit<Front, 'plans'> {
+): Omit<Front, 'plans' | 'zones'> {
   const apart = (a: Style, b: Style) => {
     const [p, q] = [points[kinds[a]]!, points[kinds[b]]!]
     return (

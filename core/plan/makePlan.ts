@@ -86,7 +86,8 @@ export function makePlan(asked: PlanInput): Plan {
     lanes: fitted.lanes,
     presses: pressesLeft(draft.presses, fitted.lanes),
     front: {
-      points: front.plans.map(({ odds, hours, minutes }) => ({ odds, hours, minutes })),
+      points: front.plans.map(({ odds, hours, minutes, skin }) => ({ odds, hours, minutes, skin })),
+      zones: front.zones,
       at,
       offered: front.offered,
       ...(front.why !== undefined && { why: front.why }),

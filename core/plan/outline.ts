@@ -182,6 +182,7 @@ export function partedOf(
           whole,
           band,
           figures(EDGE_CONSTANTS.leastCm2),
+          hand === 'left',
         )
         return [
           skin.zone.id,

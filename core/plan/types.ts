@@ -271,11 +271,18 @@ export interface FrontPoint {
   /** Hours smooth, mean over the skin. */
   readonly hours: number
   readonly minutes: number
+  /**
+   * Load of each of the front's zones and the hair that is left there, mm; null where it is left out. Absent in plans kept before
+   * planning back tried them all.
+   */
+  readonly skin?: readonly (readonly [load: number, leftMm: number] | null)[]
 }
 
 /** The plans that no other beats in odds, hours and minutes at once. */
 export interface PlanFront {
   readonly points: readonly FrontPoint[]
+  /** The zones that `skin` of the points speaks of. */
+  readonly zones?: readonly ZoneId[]
   /** The plan's own. */
   readonly at: number
   /** Where the three kinds lie; kinds that cannot be told from another are absent. */

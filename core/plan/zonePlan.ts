@@ -75,7 +75,7 @@ export function zoneWork(q: ZoneQuestion, skin: ZoneSkin, parted: Parted): ZoneW
   const withOnly = screening.withGrainOnly || client.bumpProne
   const strokeOf = (lane: LaneShape, wanted: Wanted): number => {
     const chart = straightOf(lane, wanted)
-    const turned = besideEdge(skin, lane, chart, wanted === 'with' && withOnly)
+    const turned = besideEdge(skin, lane, chart, wanted === 'with' && withOnly, q.hand === 'left')
     if (turned === undefined) return chart
     turnedAt.add(`${lane.letter} ${wanted}`)
     const along = chartBearing(skin, lane, turned)
@@ -141,6 +141,7 @@ function besideEdge(
   lane: LaneShape,
   chart: number,
   slant: boolean,
+  second: boolean,
 ): Vec3 | undefined {
   return (
     lane.beside &&
@@ -150,6 +151,7 @@ function besideEdge(
       lane.normal,
       lane.beside,
       slant,
+      second,
     )
   )
 }

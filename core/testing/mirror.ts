@@ -50,7 +50,7 @@ const shapeOf = (
     stem: zoneStem(lead.zoneId),
     pass: lead.pass,
     hour: hour(lead.stance.hour) % 12,
-    area: lanes.reduce((s, l) => s + l.areaCm2, 0).toFixed(4),
+    area: lanes.reduce((s, l) => s + l.areaCm2, 0).toFixed(1),
   })),
 })
 

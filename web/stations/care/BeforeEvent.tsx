@@ -4,7 +4,10 @@ import type { Figures } from '../../../core/house/index.ts'
 import {
   EVENT_CONSTANTS,
   EVENT_NEEDS,
+  bestPlanFor,
   planBack,
+  pointsToTry,
+  type EventFacts,
   type EventPlan,
   EVENT_KINDS,
   type EventKind,
@@ -12,6 +15,8 @@ import {
 } from '../../../core/ahead/index.ts'
 import { DAY_MS, dateWords, offsetHere, whenWords } from '../../../core/time/index.ts'
 import { oddsWords } from '../../../core/stats/index.ts'
+import type { FrontPoint } from '../../../core/plan/index.ts'
+import { hoursWords } from '../../state/words.ts'
 import { useChangeVisit } from '../../api/visitWrites.ts'
 import { chartBase, useChart, type ChartColours } from '../../charts/useChart.ts'
 import { useScreening } from '../useGate.ts'
@@ -87,6 +92,13 @@ export function BeforeEvent(props: StationProps) {
             At the event: redness 2 or more {oddsWords(plan.atBest.redness)} (H), hair{' '}
             {EVENT_NEEDS[kind].hair} {oddsWords(plan.atBest.hair)} (H).
           </p>
+          {plan.with && (
+            <p className="soft">
+              {plan.with.own
+                ? `Of the ${plan.with.of} plans that this skin allows, the one that is planned serves it best.`
+                : `Of the ${plan.with.of} plans that this skin allows, the one of ${Math.round(plan.with.minutes)} min that stays smooth for about ${hoursWords(plan.with.hours)} serves it best: choose it on the line at Plan.`}
+            </p>
+          )}
           <OddsChart plan={plan} />
           <ul className="reasons scroll" tabIndex={0} aria-label="Reasons">
             {plan.reasons.map((r) => (
@@ -112,12 +124,19 @@ export function BeforeEvent(props: StationProps) {
   )
 }
 
+/** The plan of the front that serves the event best. */
+interface TriedPlan extends FrontPoint {
+  readonly of: number
+  /** It is the one that is planned. */
+  readonly own: boolean
+}
+
 /** What a service of this client comes to, and when it would best be before the event. */
 function useEventPlan(
   props: StationProps,
   kind: EventKind,
   eventAtMs: number | undefined,
-): EventPlan | undefined {
+): (EventPlan & { with: TriedPlan | undefined }) | undefined {
   const figures = useFigures()
   const { page, visit, house } = props
   const schools = useSchools(page, house)
@@ -125,24 +144,34 @@ function useEventPlan(
   return useMemo(() => {
     if (eventAtMs === undefined) return undefined
     const { client, model } = page
-    const question = eventQuestion(
-      figures,
-      {
-        service: client.service,
-        skin: client.skin,
-        model,
-        schools,
-        noFragrance: screening.noFragrance,
-        products: house.products.filter((p) => visit.products.includes(p.id)),
-        plan: visit.service === client.service ? (visit.plan ?? undefined) : undefined,
-        window: page.tide.window ?? undefined,
-        nowMs: Date.now(),
-        offset: offsetHere,
-      },
-      kind,
-      eventAtMs,
+    const facts: EventFacts = {
+      service: client.service,
+      skin: client.skin,
+      model,
+      schools,
+      noFragrance: screening.noFragrance,
+      products: house.products.filter((p) => visit.products.includes(p.id)),
+      plan: visit.service === client.service ? (visit.plan ?? undefined) : undefined,
+      window: page.tide.window ?? undefined,
+      nowMs: Date.now(),
+      offset: offsetHere,
+    }
+    // Every plan that this skin allows is tried, each at its own best time.
+    const tried = Array.from({ length: pointsToTry(facts) }, (_, i) =>
+      eventQuestion(figures, facts, kind, eventAtMs, i),
     )
-    return planBack(figures, question)
+    if (tried.length < 2) {
+      return {
+        ...planBack(figures, eventQuestion(figures, facts, kind, eventAtMs)),
+        with: undefined,
+      }
+    }
+    const at = bestPlanFor(figures, tried)
+    const point = facts.plan!.front!.points[at]!
+    return {
+      ...planBack(figures, tried[at]!),
+      with: { ...point, of: tried.length, own: at === facts.plan!.front!.at },
+    }
   }, [figures, page, visit, house, schools, screening, kind, eventAtMs])
 }
 
