@@ -4,8 +4,18 @@ import type { ToolKind } from '../skin/index.ts'
 
 export const BLADE_CONSTANTS = {
   shavetteMm: constant(43, 'mm', 'Edge of a half blade in a shavette', 'H'),
-  safetyMm: constant(41, 'mm', 'Edge of a double-edge blade in a safety razor', 'H'),
-  singleEdgeMm: constant(60, 'mm', 'Edge of a long single-edge blade', 'H'),
+  safetyMm: constant(
+    41,
+    'mm',
+    'Edge of a double-edge blade (43 mm long) that a safety razor’s head leaves free',
+    'H',
+  ),
+  singleEdgeMm: constant(
+    60,
+    'mm',
+    'Edge of a long single-edge blade, about 60 mm (from memory)',
+    'H',
+  ),
   guardedMm: constant(40, 'mm', 'Edge of a guarded facial razor', 'H'),
   browRazorMm: constant(18, 'mm', 'Edge of a small brow razor', 'H'),
   surgical10Mm: constant(20, 'mm', 'Edge of a surgical-shape blade 10', 'H'),

@@ -25,8 +25,9 @@ export function holdPresses(q: ZoneQuestion, bare: readonly BareLane[]): Held {
   const groups = new Map<string, BareLane[]>()
   for (const lane of bare) {
     const press = lane.press?.id ?? lane.id
-    // What was turned along an edge is a stroke of its own.
-    const key = [lane.pass, press, lane.relation, lane.bladeId, lane.beside].join(' ')
+    // What was turned along an edge is a stroke of its own, on either side of the middle.
+    const edge = lane.beside && `${lane.beside} ${lane.point[0] > 0 ? 'left' : 'right'}`
+    const key = [lane.pass, press, lane.relation, lane.bladeId, edge].join(' ')
     groups.set(key, [...(groups.get(key) ?? []), lane])
   }
   const lanes: Lane[] = []
@@ -35,7 +36,8 @@ export function holdPresses(q: ZoneQuestion, bare: readonly BareLane[]): Held {
   // No finger on what must stay alone. What nobody has read is felt before the first stroke.
   const closed = new Set<ZoneId>(q.screening.leaveOutZones)
   for (const own of groups.values()) {
-    const sorted = [...own].sort((a, b) => b.areaCm2 - a.areaCm2)
+    // Parts alike but for rounding keep their order, which is the hand's own.
+    const sorted = [...own].sort((a, b) => Math.round(100 * (b.areaCm2 - a.areaCm2)))
     const lead = sorted[0]!
     const name = lead.press ? `press:${lead.pass}:${lead.press.id}` : lead.id
     let id = name

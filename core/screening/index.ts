@@ -9,7 +9,7 @@ export {
 } from './asked.ts'
 export { consentText } from './consent.ts'
 export { carriedMarks, markAreas, markMargin, markZones } from './marks.ts'
-export { adviseMethods, lengthNow, METHOD_WORDS, THICKNESS } from './methods.ts'
+export { adviseMethods, isWaxed, lengthNow, NOT_WAXED, METHOD_WORDS, THICKNESS } from './methods.ts'
 export { patchRefusal, patchWindow } from './outcome.ts'
 export {
   type HouseRules,

@@ -4,7 +4,7 @@
  */
 import { type SkinAndHair, hairIn } from '../client.ts'
 import { plannedHair, type HairLayer, type Stray } from '../hair/index.ts'
-import { zoneStem, type ZoneId } from '../zones/index.ts'
+import { isBody, zoneStem, type ZoneId } from '../zones/index.ts'
 import { constant, type Mark, type Figures } from '../house/index.ts'
 import { daysToLength, GROWTH_CONSTANTS, hairLengthMm, type Growth } from '../regrowth/index.ts'
 import type { Asked } from './asked.ts'
@@ -66,6 +66,12 @@ export const THICKNESS = {
 
 const yes = (q: AdviceQuestion, id: string) => q.answers[id]?.yes === true
 
+/** Why terminal hair of face and scalp is not torn out (common practice). */
+export const NOT_WAXED = 'A beard is not waxed.'
+
+/** True where wax comes into question at all. */
+export const isWaxed = (zoneId: ZoneId, fuzz: boolean): boolean => fuzz || isBody(zoneId)
+
 /** What each method comes to in a place, the best first. */
 export function adviseMethods(figures: Figures, q: AdviceQuestion): MethodAdvice[] {
   const rank = { suits: 0, possible: 1, later: 2, not: 3 }
@@ -124,7 +130,7 @@ function advise(figures: Figures, q: AdviceQuestion, method: Method): MethodAdvi
       if (thin) return say('not', 'Bleeding or slow healing: no wax.')
       if (q.client.bumpProne)
         return say('not', 'Prone to bumps: hair torn below the surface grows in.')
-      if (!fuzz && face) return say('not', 'A beard is not waxed.')
+      if (!isWaxed(q.zoneId, fuzz)) return say('not', NOT_WAXED)
       return whenLong(
         figures,
         q,

@@ -46,7 +46,10 @@ const shapeOf = (
     plan.zones.map((z) => [zone(z.zoneId), z.passes.map((x) => x.relation).join()]),
   ),
   steps: groupsOf(plan.lanes).map(({ lanes, lead }) => ({
-    zones: lanes.map((l) => zone(l.zoneId)).join(),
+    zones: lanes
+      .map((l) => zone(l.zoneId))
+      .sort()
+      .join(),
     stem: zoneStem(lead.zoneId),
     pass: lead.pass,
     hour: hour(lead.stance.hour) % 12,

@@ -1,4 +1,5 @@
 /** What runs: towel, lather, blade, disinfectant, the whole service against its slot. */
+import { sum } from '../../../core/stats/index.ts'
 import { useFigures } from '../../state/figures.ts'
 import {
   latherNow,
@@ -90,7 +91,7 @@ function Running({ page, chair }: ChairProps) {
               : `slot ${plan.slotMinutes} min`}
         </small>
         <b>
-          {clockText(spent)} of {Math.round(plan.totalMinutes)}:00
+          {clockText(spent)} of {Math.round(sum(plan.steps.map((s) => s.minutes)))}:00
         </b>
       </div>
     </div>

@@ -64,7 +64,8 @@ export function LaneDetail({
         · {lane.blade},{' '}
         {lane.bladeAngleDeg === 0 ? 'flat on the skin' : `${lane.bladeAngleDeg}° to the skin`},{' '}
         {lane.usableWidthMm} mm of edge · {sum((l) => l.strokes)} strokes of about{' '}
-        {lane.strokeLengthMm} mm · no pressure
+        {lane.strokeLengthMm} mm, {Math.round(sum((l) => l.seconds))} s of them; the rest of its
+        time goes to getting there · no pressure
       </p>
       <p>
         {lane.stance.text} {lane.headTurn} {lane.action} <b>Free hand:</b> {lane.freeHand}

@@ -10,6 +10,7 @@ import {
   zoneOutlook,
   type ZoneOutlook,
 } from '../../../core/regrowth/index.ts'
+import { isWaxed, NOT_WAXED } from '../../../core/screening/index.ts'
 import { Z_90 } from '../../../core/stats/index.ts'
 import { DAY_MS, dateWords } from '../../../core/time/index.ts'
 import { useFigures } from '../../state/figures.ts'
@@ -210,7 +211,13 @@ function ZoneTable({
               {day(z.felt)}
               {day(z.seen)}
               {day(z.read)}
-              {day(z.wax)}
+              {isWaxed(z.zoneId, z.growth.curve === 'fuzz') ? (
+                day(z.wax)
+              ) : (
+                <td className="soft" title={NOT_WAXED}>
+                  not waxed
+                </td>
+              )}
             </tr>
           ))}
         </tbody>
