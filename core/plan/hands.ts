@@ -59,6 +59,17 @@ export function stanceWords(hour: number, posture: Posture): string {
   return `Stand on the client’s ${side} (${hour}).`
 }
 
+/** The same where room is short: "right (9)". */
+export function stanceShort(hour: number, posture: Posture): string {
+  const side = hour < 6 ? 'left' : 'right'
+  if (hour === 12) return posture === 'upright' ? 'behind (12)' : 'head (12)'
+  if (hour === 6) return posture === 'upright' ? 'front (6)' : 'feet (6)'
+  if (hour > 3 && hour < 9 && hour !== 6)
+    return `${posture === 'upright' ? 'front' : 'chest'} ${side} (${hour})`
+  if (hour < 3 || hour > 9) return `behind ${side} (${hour})`
+  return `${side} (${hour})`
+}
+
 /** Places to stand for a zone, the usual one first. */
 export function stances(zoneId: ZoneId, hand: Hand, { family, posture }: Seat): readonly number[] {
   const stem = zoneStem(zoneId)

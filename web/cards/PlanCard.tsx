@@ -13,7 +13,7 @@ import {
 } from '../../core/head/index.ts'
 import { pictureHour } from '../../core/telling/index.ts'
 import type { ZoneId } from '../../core/zones/index.ts'
-import type { Lane, Plan } from '../../core/plan/index.ts'
+import { stanceShort, type Lane, type Plan } from '../../core/plan/index.ts'
 import { CLOSING_SENTENCE } from '../../core/screening/index.ts'
 import { isBodyService, SERVICES, type ServiceId, serviceZones } from '../../core/services/index.ts'
 import { dateWords } from '../../core/time/index.ts'
@@ -84,7 +84,7 @@ export function PlanCard({
                 </td>
                 <td>{towardShort(plan, lane)}</td>
                 <td>{lane.bladeAngleDeg}°</td>
-                <td>at {lane.stance.hour}</td>
+                <td>{stanceShort(lane.stance.hour, SERVICES[plan.service].posture)}</td>
                 <td>{seconds} s</td>
               </tr>
             ))}
@@ -118,9 +118,8 @@ export function PlanCard({
         No pressure. Blade at{' '}
         {[...new Set(lanes.map((l) => `${l.lane.bladeAngleDeg}°`))].join(', ')} to the skin. → with,
         ⇸ across, ⇻ against the grain; then which way on the skin, and the hour in the picture named
-        behind it, 12 at its top; “at” is where to stand round the chair, 12 at the client’s head, 3
-        on their left, 6 in front, 9 on their right. Left and right are the client’s.{' '}
-        {CLOSING_SENTENCE}
+        behind it, 12 at its top; then where to stand, with the hour round the chair, 12 at the
+        client’s head. Left and right are the client’s. {CLOSING_SENTENCE}
       </footer>
     </article>
   )

@@ -1,6 +1,7 @@
 /** The lanes in working order. */
 import { Fragment } from 'react'
-import type { Lane, Plan } from '../../../core/plan/index.ts'
+import { stanceShort, type Lane, type Plan } from '../../../core/plan/index.ts'
+import { SERVICES } from '../../../core/services/index.ts'
 import { RelationMark } from './RelationMark.tsx'
 
 export function LaneList({
@@ -17,6 +18,7 @@ export function LaneList({
   /** Shown under the chosen lane. */
   children?: React.ReactNode
 }) {
+  const { posture } = SERVICES[plan.service]
   const byId = new Map(plan.lanes.map((l) => [l.id, l]))
   const strokes = plan.steps.filter((s) => s.kind === 'stroke')
   let pass = 0
@@ -35,9 +37,7 @@ export function LaneList({
           <th scope="col" className="num">
             s
           </th>
-          <th scope="col" className="num">
-            Stand
-          </th>
+          <th scope="col">Stand</th>
         </tr>
       </thead>
       <tbody>
@@ -69,7 +69,7 @@ export function LaneList({
                 </td>
                 <td className="num">{lane.load.toFixed(1)}</td>
                 <td className="num">{Math.round(s.minutes * 60)}</td>
-                <td className="num">{lane.stance.hour}</td>
+                <td>{stanceShort(lane.stance.hour, posture)}</td>
               </tr>
               {lane.id === chosen && children && (
                 <tr className="lane-more">
