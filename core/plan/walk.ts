@@ -148,15 +148,24 @@ export function straysOf({ notes }: WalkInput, zones: readonly ZonePlan[]) {
   return notes.strays.filter((s) => zones.some((z) => z.zoneId === s.zoneId))
 }
 
-/** How many steps of each pass have a part in a zone, by `zone:pass`. */
+/** A part that holds this share of its zone is told as the zone: the others lie along its edges. */
+const MAIN_SHARE = 0.75
+
+/** How many steps of each pass have a part in a zone; 1 for the part that is nearly the whole of it. */
 export function partsIn(
   groups: readonly LaneGroup[],
-): (lane: Pick<Lane, 'zoneId' | 'pass'>) => number {
-  const parts = new Map<string, number>()
+): (lane: Pick<Lane, 'zoneId' | 'pass' | 'areaCm2'>) => number {
+  const parts = new Map<string, { count: number; areaCm2: number }>()
   const key = (l: Pick<Lane, 'zoneId' | 'pass'>) => `${l.zoneId}:${l.pass}`
   for (const { lanes } of groups)
-    for (const l of lanes) parts.set(key(l), (parts.get(key(l)) ?? 0) + 1)
-  return (lane) => parts.get(key(lane)) ?? 1
+    for (const l of lanes) {
+      const { count, areaCm2 } = parts.get(key(l)) ?? { count: 0, areaCm2: 0 }
+      parts.set(key(l), { count: count + 1, areaCm2: areaCm2 + l.areaCm2 })
+    }
+  return (lane) => {
+    const own = parts.get(key(lane))
+    return !own || lane.areaCm2 >= MAIN_SHARE * own.areaCm2 ? 1 : own.count
+  }
 }
 
 /** "Upper neck, part b, client's left" where a zone has several lanes; short: "Upper neck, part b, left". */

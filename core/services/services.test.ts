@@ -9,7 +9,7 @@ import { ZONE_FACTS, isBody, zoneStem } from '../zones/index.ts'
 import { isBodyService, SERVICE_IDS, SERVICES, serviceZones, workedShare } from './list.ts'
 
 const RULE_IDS = new Set(RULES.map((r) => r.id))
-const PLAIN = SERVICE_IDS.filter((id) => !SERVICES[id].alongLines)
+const PLAIN = SERVICE_IDS.filter((id) => !('alongLines' in SERVICES[id] || 'edges' in SERVICES[id]))
 
 describe('the services', () => {
   it.each(SERVICE_IDS)('%s answers every question that stations ask of it', (id) => {

@@ -70,5 +70,5 @@ export function PictureHour({ way }: { way: Pick<Way, 'zoneId' | 'points'> | und
   const shown = useShownAxes()
   const hour = way && pictureHour(axesFor(way.zoneId, shown), way.points)
   if (hour === undefined) return null
-  return <small className="picture-hour">{hour} o’clock in the picture</small>
+  return <span className="soft picture-hour">{hour} o’clock in the picture</span>
 }
