@@ -1,10 +1,11 @@
 /** Builds the head and keeps it under generated/, or under the folder named: meshes as bytes, zone records and flat views as JSON. */
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { buildHead, packHead, flatView, VIEW_IDS } from '../core/head/index.ts'
+import { buildHead, marchLandmarks, packHead, flatView, VIEW_IDS } from '../core/head/index.ts'
 
 const started = performance.now()
-const head = buildHead()
+const built = buildHead()
+const head = { ...built, landmarks: marchLandmarks(built.solve) }
 const dir = process.argv[2] ?? 'generated'
 mkdirSync(dir, { recursive: true })
 writeFileSync(join(dir, 'head.bin'), packHead(head))

@@ -8,6 +8,7 @@ import { bearingOf, clockFrame, directionOf, dot } from './frames.ts'
 import { triangleArea, type Head, type ZoneRecord } from './head.ts'
 import { MEDIUM_HEAD, measureHead, type HeadDimension } from './measure.ts'
 import { topology } from './mesh.ts'
+import { marchLandmarks } from './landmarks.ts'
 import { packHead, unpackHead } from './pack.ts'
 import {
   flatView,
@@ -293,8 +294,10 @@ describe('walking and looking', () => {
 
 describe('the packed head', () => {
   it('reads back as it was written', () => {
-    const bytes = packHead(head)
+    const landmarks = marchLandmarks(head.solve)
+    const bytes = packHead({ ...head, landmarks })
     const back = unpackHead(bytes.buffer)
+    expect(back.landmarks).toEqual(landmarks)
     expect(back.display.positions).toEqual(head.display.positions)
     expect(back.display.indices).toEqual(head.display.indices)
     expect(back.display.zones).toEqual(head.display.zones)

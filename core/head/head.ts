@@ -5,7 +5,6 @@
 import { mulberry32 } from '../stats/index.ts'
 import { curvatureAt, zoneCurvature, type ZoneCurvature } from './curvature.ts'
 import { cross, unit, type Vec3 } from './frames.ts'
-import { marchLandmarks } from './landmarks.ts'
 import { GRID_SCALE, halfHead, mirrorMesh, type Mesh } from './mesh.ts'
 import { HeadField } from './shape.ts'
 import { splitByZone } from './split.ts'
@@ -64,8 +63,6 @@ export interface Head {
     readonly weights: Float32Array
     readonly levels: readonly number[]
   }
-  /** Distances over the skin to each landmark (landmarks.ts). */
-  readonly landmarks: Uint16Array
   readonly zones: readonly ZoneRecord[]
 }
 
@@ -83,7 +80,6 @@ export function buildHead(): Head {
     display: { ...display.zoned, occlusion, mirrorOf: display.mirrorOf },
     solve: solve.zoned,
     seeds: seedMarks(display.zoned),
-    landmarks: marchLandmarks(solve.zoned),
     zones,
   }
 }

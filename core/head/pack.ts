@@ -24,7 +24,10 @@ interface Directory {
 }
 
 /** The head as the web and the tests read it; zone records travel apart, as JSON. */
-export type PackedHead = Omit<Head, 'zones'>
+export type PackedHead = Omit<Head, 'zones'> & {
+  /** Distances over the skin to each landmark (landmarks.ts). */
+  readonly landmarks: Uint16Array
+}
 
 const toByteNormals = (n: Float32Array) => Int8Array.from(n, (c) => Math.round(c * 127))
 
