@@ -17,7 +17,7 @@ export function freeHandNow(
   for (const nick of state.nicks) {
     const zone = nickZone(plan, nick)
     if (nick.point) points.push(nick.point)
-    else if (zone) zones.add(zone as ZoneId)
+    else if (zone) zones.add(zone)
   }
   for (const { zoneId } of state.redness) zones.add(zoneId)
   // What nobody has read or felt yet is not leant on.

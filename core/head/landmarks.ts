@@ -160,7 +160,7 @@ function march(
       for (let i = 0; i < 3; i++) {
         const v = mesh.indices[3 * t + i]!
         away[v] = distance(at(mesh, v), source)
-        open.push(v, away[v]!)
+        open.push(v, away[v])
       }
   while (open.size > 0) {
     const next = open.pop()

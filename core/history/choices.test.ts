@@ -47,7 +47,7 @@ describe('what was done at a visit', () => {
   })
 
   it('counts a nick where it was, and a lane left out not at all', () => {
-    let [nicked, skipped] = ['', '']
+    let [nicked, skipped, left] = ['', '', '']
     const state = run((live): Draft[] => {
       const step = live.plan.steps[live.state.index]!
       if (step.kind !== 'stroke') return []
@@ -63,14 +63,18 @@ describe('what was done at a visit', () => {
       }
       if (!skipped && step.zoneId !== nicked) {
         skipped = step.zoneId!
+        left = step.id
         return [{ kind: 'skipped', stepId: step.id, reason: 'sore' }]
       }
       return []
     })
     const found = choicesOf(plan, state, 400)
     expect(found.zones[nicked]!.nicks).toBe(1)
+    // A press may hold several parts of the zone.
+    const gone = plan.lanes.filter((l) => l.zoneId === skipped && l.stepId === left)
     const all = plan.lanes.filter((l) => l.zoneId === skipped).length
-    expect(found.zones[skipped]?.lanes ?? 0).toBe(all - 1)
+    expect(gone.length).toBeGreaterThan(0)
+    expect(found.zones[skipped]?.lanes ?? 0).toBe(all - gone.length)
   })
 
   it('wears a blade as strokes go by', () => {

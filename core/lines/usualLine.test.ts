@@ -101,9 +101,7 @@ describe('where they run', () => {
 
   it('the neck line stands two fingers above the larynx and rises to behind the jaw’s angle', () => {
     const [middle] = usual('neck', 'left').taps
-    const up = pathLength(
-      linePath(surfaceOf(), { taps: [place([0, -140, 38]), middle!] } as Pick<KeepLine, 'taps'>),
-    )
+    const up = pathLength(linePath(surfaceOf(), { taps: [place([0, -140, 38]), middle!] }))
     // Two fingers laid flat are 30 to 36 mm (common practice; measured on no one).
     expect(up).toBeGreaterThan(29)
     expect(up).toBeLessThan(36)

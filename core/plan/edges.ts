@@ -79,7 +79,7 @@ const bands = new WeakMap<SkinGround, Map<ZoneId, EdgeBand | undefined>>()
 /** The cells of a zone that lie beside an edge; undefined where none do. Worked out once for each head. */
 export function edgeBand(ground: SkinGround, skin: ZoneSkin, bandMm: number): EdgeBand | undefined {
   let all = bands.get(ground)
-  if (!all) bands.set(ground, (all = new Map()))
+  if (!all) bands.set(ground, (all = new Map<ZoneId, EdgeBand | undefined>()))
   const id = skin.zone.id
   if (all.has(id)) return all.get(id)
   const stem = zoneStem(id)
@@ -101,8 +101,8 @@ export function edgeBand(ground: SkinGround, skin: ZoneSkin, bandMm: number): Ed
   let band: EdgeBand | undefined
   if (near.length > 0) {
     const way = new Float64Array(3 * skin.count)
-    const name: string[] = new Array(skin.count).fill('')
-    const key: string[] = new Array(skin.count).fill('')
+    const name = Array.from({ length: skin.count }, () => '')
+    const key = Array.from({ length: skin.count }, () => '')
     for (let c = 0; c < skin.count; c++) {
       const at = vec(skin.middle, c)
       let best = reach

@@ -41,7 +41,8 @@ export function kitFor(
     figures(C.paperCost),
   )
   if (lather) add('oil and lather', 1, 'bowl', figures(C.latherCost))
-  const tools = new Set((SERVICES[service] as Service).tools)
+  const { tools: own }: Service = SERVICES[service]
+  const tools = new Set(own)
   if (strays > 0) tools.add('tweezers')
   for (const tool of tools) add(tool, 1, 'pair', 0)
   add('styptic', 1, 'stick', 0)

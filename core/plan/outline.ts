@@ -138,7 +138,7 @@ export function zoneSkinOf(input: PlanInput, id: ZoneId): ZoneSkin {
       spots: screening.leaveOutSpots,
       lines,
       worked: SERVICES[service].zones[zoneStem(id)]!,
-      bandOnly: (SERVICES[service] as Service).alongLines !== undefined,
+      bandOnly: 'alongLines' in SERVICES[service],
     })
     memory.skins.set(id, skin)
   }

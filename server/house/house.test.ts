@@ -4,6 +4,8 @@ import type { Client, House, VisitPage } from '../../contract/types.ts'
 import { BLADE_IDS } from '../../core/kit/index.ts'
 import { openStudio, plannedVisit, type Studio } from '../testing/studio.ts'
 
+import { SKIN } from '../../core/testing/client.ts'
+
 let studio: Studio
 let api: () => ReturnType<typeof request>
 beforeAll(async () => {
@@ -15,6 +17,10 @@ afterAll(() => studio.close())
 const house = async () => (await api().get('/api/house')).body as House
 const change = (body: object) => api().patch('/api/house').send(body)
 
+/** With a second pass wherever it is borne. */
+const CLOSEST = { style: 'closest' }
+const TOUGH = { skin: { ...SKIN, reactivity: 'tough' } } as const
+
 describe('a house', () => {
   it('comes with every blade, no figure changed and nothing to tell', async () => {
     const h = await house()
@@ -24,7 +30,7 @@ describe('a house', () => {
   })
 
   it('changes a figure, dates it, plans by it, keeps it with the plan, and gives the default back', async () => {
-    const { visit } = await plannedVisit(studio.app)
+    const { visit } = await plannedVisit(studio.app, 'face-shave', true, CLOSEST, TOUGH)
     const second = (v: VisitPage) => v.plan!.lanes.filter((l) => l.pass === 2).length
     expect(second(visit)).toBeGreaterThan(0)
     const before = Date.now()
@@ -32,7 +38,8 @@ describe('a house', () => {
     expect(h.figures).toEqual({ 'skin.rednessLimit': 0.05 })
     expect(h.changes.at(-1)).toMatchObject({ from: '0.2 probability', to: '0.05 probability' })
     expect(h.changes.at(-1)!.atMs).toBeGreaterThanOrEqual(before)
-    const again = (await api().put(`/api/visits/${visit.id}/plan`).expect(200)).body as VisitPage
+    const again = (await api().put(`/api/visits/${visit.id}/plan`).send(CLOSEST).expect(200))
+      .body as VisitPage
     expect(second(again)).toBe(0)
     expect(again.plan!.house).toEqual({ version: 1, changed: { 'skin.rednessLimit': 0.05 } })
     const back = (await change({ figures: { 'skin.rednessLimit': null } })).body as House
@@ -42,7 +49,8 @@ describe('a house', () => {
     const kept = (await api().get(`/api/visits/${visit.id}`)).body as VisitPage
     expect(kept.plan!.house.changed).toEqual({ 'skin.rednessLimit': 0.05 })
     // And a new one is made with the default again.
-    const anew = (await api().put(`/api/visits/${visit.id}/plan`).expect(200)).body as VisitPage
+    const anew = (await api().put(`/api/visits/${visit.id}/plan`).send(CLOSEST).expect(200))
+      .body as VisitPage
     expect(second(anew)).toBe(second(visit))
     expect(anew.plan!.house.changed).toEqual({})
   })
@@ -128,12 +136,12 @@ describe('a plan as it is chosen', () => {
   })
 
   it('follows a client’s own schools, and the house’s again without them', async () => {
-    const { client, visit } = await plannedVisit(studio.app)
+    const { client, visit } = await plannedVisit(studio.app, 'face-shave', true, CLOSEST, TOUGH)
     const own = (schools: object) => api().patch(`/api/clients/${client.id}`).send({ schools })
     const saved = (await own({ beardPasses: 'with-only' }).expect(200)).body as Client
     expect(saved.schools).toEqual({ beardPasses: 'with-only' })
     const passes = async () => {
-      const page = (await api().put(`/api/visits/${visit.id}/plan`)).body as VisitPage
+      const page = (await api().put(`/api/visits/${visit.id}/plan`).send(CLOSEST)).body as VisitPage
       return Math.max(...page.plan!.lanes.map((l) => l.pass))
     }
     expect(await passes()).toBe(1)

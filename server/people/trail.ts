@@ -112,8 +112,12 @@ export class Trail {
 
   /** Writes what was looked at. */
   async flush(): Promise<void> {
-    if (this.looks.length > 0)
-      await underWay.run({ deed: undefined }, () => this.db.write(() => Promise.resolve()))
+    if (this.looks.length > 0) await this.settled()
+  }
+
+  /** Waits for a write after all that are under way: what one of them took along is then written, too. */
+  private settled(): Promise<void> {
+    return underWay.run({ deed: undefined }, () => this.db.write(() => Promise.resolve()))
   }
 
   async close(): Promise<void> {
@@ -160,7 +164,7 @@ export class Trail {
     worker?: string | undefined
     before?: number | undefined
   }): Promise<TrailPage> {
-    await this.flush()
+    await this.settled()
     const rows = await this.db.select<Omit<Line, 'hash'> & { client: string | null }>(
       `SELECT t.seq, t.atMs, t.worker, t.screen, t.use, t.what, t.clientId, c.name AS client FROM trail t
        LEFT JOIN clients c ON c.id = t.clientId

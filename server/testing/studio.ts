@@ -110,12 +110,14 @@ export async function plannedVisit(
   app: Express,
   service = 'face-shave',
   read = true,
+  choice: object = {},
+  over: Partial<Client> = {},
 ): Promise<{ client: Client; visit: VisitPage }> {
   const house = (await request(app).get('/api/house')).body as House
   const client = (
     await request(app)
       .post('/api/clients')
-      .send(newClient({ service: service as never }))
+      .send(newClient({ service: service as never, ...over }))
       .expect(201)
   ).body as Client
   const id = randomUUID()
@@ -131,7 +133,8 @@ export async function plannedVisit(
   const kind = service as ServiceId
   await request(app).put(`/api/visits/${id}/asked`).send(askedAll(kind)).expect(200)
   if (read) await request(app).post(`/api/visits/${id}/readings`).send(mapOf(kind)).expect(200)
-  const visit = (await request(app).put(`/api/visits/${id}/plan`).expect(200)).body as VisitPage
+  const visit = (await request(app).put(`/api/visits/${id}/plan`).send(choice).expect(200))
+    .body as VisitPage
   return { client, visit }
 }
 

@@ -24,7 +24,7 @@ export function SkipPanel({ chair, tell, onClose, ...props }: PanelProps) {
     { ...props },
     chair.live,
     // A press goes on without one of its zones, too.
-    zoneId && (more > 0 || stepZones(step!).length > 1) ? { kind: 'skip-zone', zoneId } : undefined,
+    zoneId && (more > 0 || stepZones(step).length > 1) ? { kind: 'skip-zone', zoneId } : undefined,
   )
   if (!step) return null
   const skip = async (reason: string) => {
