@@ -96,8 +96,9 @@ export async function workAhead(
       atMs: Math.round(clock),
     })
     const r = await page.request.post(`${path}/events`, { data: event })
-    // The screen in view was quicker: look again, and go on from there.
-    if (r.status() === 409) {
+    // The screen in view was quicker, or its last taps are still on their way: look again, and go on from there.
+    if (r.status() === 409 || (r.status() === 422 && (await r.text()).includes('"paused"'))) {
+      await page.waitForTimeout(300)
       live = await read()
       return
     }
