@@ -261,7 +261,8 @@ function missed(
     const packed = packCover({ lane, count })
     const parted = new Map([[zoneId, { shapes, packed, tweezeCm2: 0 }]])
     const { question, works } = zoneQuestion(asked, [skin], parted)
-    const { hair, coarse, curlTight } = works.get(zoneId)!.question
+    const work = works.get(zoneId)!
+    const { hair, coarse, curlTight } = work.question
     const patches = shapes
       .filter((shape) => shape.areaCm2 >= LEAST_PATCH_CM2)
       .map((shape) =>
@@ -269,8 +270,15 @@ function missed(
           question,
           skin,
           shape,
-          { pass: AGAIN, chart: shape.growth, laneId: `${zoneId}:${AGAIN}:${shape.letter}` },
-          { hair, coarse, avoid: zone.avoid, curlTight },
+          {
+            pass: AGAIN,
+            chart: work.question.strokeOf(shape, 'with'),
+            laneId: `${zoneId}:${AGAIN}:${shape.letter}`,
+          },
+          {
+            ...{ hair, coarse, avoid: zone.avoid, curlTight },
+            beside: work.turned(shape, 'with') ? shape.beside?.name : undefined,
+          },
         ),
       )
     for (const made of holdPresses(question, patches).lanes) {

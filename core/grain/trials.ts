@@ -3,7 +3,6 @@
  * must beat. For checks and for the bench.
  */
 import {
-  cross,
   tangentPart,
   unit,
   type Vec3,
@@ -11,6 +10,7 @@ import {
   triangleArea,
   type SurfacePoint,
   type ZonedMesh,
+  turnedIn,
 } from '../head/index.ts'
 import { isSkin, ZONE_IDS } from '../zones/index.ts'
 import { drawNormal } from '../stats/index.ts'
@@ -103,15 +103,8 @@ export function skinPoints(mesh: ZonedMesh, count: number, random: () => number)
 }
 
 /** A direction turned in the skin by an angle, anticlockwise from outside. */
-export function turned(direction: Vec3, normal: Vec3, angle: number): Vec3 {
-  const side = cross(normal, direction)
-  const [c, s] = [Math.cos(angle), Math.sin(angle)]
-  return unit([
-    c * direction[0] + s * side[0],
-    c * direction[1] + s * side[1],
-    c * direction[2] + s * side[2],
-  ])
-}
+export const turned = (direction: Vec3, normal: Vec3, angle: number): Vec3 =>
+  unit(turnedIn(direction, normal, -angle))
 
 /** Readings of a hidden field, each off by normal noise (sd in radians). */
 export function noisyReadings(

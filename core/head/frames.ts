@@ -37,6 +37,22 @@ export function distance(a: Vec3, b: Vec3): number {
   return Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2])
 }
 
+/** A place so far along a direction from a point. */
+export const plus = (p: Vec3, d: Vec3, t: number): Vec3 => [
+  p[0] + t * d[0],
+  p[1] + t * d[1],
+  p[2] + t * d[2],
+]
+
+export const minus = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]]
+
+/** A tangent turned in the skin by an angle, clockwise from outside. */
+export function turnedIn(d: Vec3, n: Vec3, angle: number): Vec3 {
+  const side = cross(d, n)
+  const [c, s] = [Math.cos(angle), Math.sin(angle)]
+  return [c * d[0] + s * side[0], c * d[1] + s * side[1], c * d[2] + s * side[2]]
+}
+
 export function cross(a: Vec3, b: Vec3): Vec3 {
   return [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]]
 }

@@ -6,7 +6,10 @@ export {
   directionOf,
   distance,
   dot,
+  minus,
+  plus,
   tangentPart,
+  turnedIn,
   unit,
   type Vec3,
 } from './frames.ts'

@@ -2,7 +2,7 @@
  * The named landmarks of a head and the shortest way over the skin to each: distances marched over the solve mesh (Kimmel &
  * Sethian 1998, with the straight way through each triangle laid flat; from memory), their slope being the way.
  */
-import { distance, dot, tangentPart, unit, type Vec3 } from './frames.ts'
+import { distance, dot, minus, tangentPart, unit, type Vec3 } from './frames.ts'
 import { surfacePoint, type ZonedMesh } from './head.ts'
 import { Heap } from './heap.ts'
 import { Locator } from './locate.ts'
@@ -128,7 +128,6 @@ const at = (mesh: ZonedMesh, v: number): Vec3 => [
   mesh.positions[3 * v + 1]!,
   mesh.positions[3 * v + 2]!,
 ]
-const minus = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]]
 
 /** The way down a slope that is given at the corners of a triangle. */
 function downhill(a: Vec3, b: Vec3, c: Vec3, d: readonly [number, number, number]): Vec3 {

@@ -1,7 +1,7 @@
 /** Beside eyes, lips, nostrils, ears and brows: no stroke with the grain runs at them (common practice). */
 import { DEFAULTS } from '../house/index.ts'
 import { dot, tangentPart, unit, type Vec3 } from '../head/index.ts'
-import { BROW_LINES } from '../testing/lines.ts'
+import { BEARD_LINES, BROW_LINES, usual } from '../testing/lines.ts'
 import { planInput, randomMap } from '../testing/plan.ts'
 import type { ServiceId } from '../services/index.ts'
 import { unpackCover } from './cover.ts'
@@ -77,6 +77,33 @@ describe('beside an edge', () => {
       )
     expect(said(plan).length).toBeGreaterThan(2)
     for (const lane of said(plan)) expect(lane.relation).not.toBe('against')
+  })
+
+  it('a hand may turn a stroke, but not at an edge', () => {
+    const c = { skin: { faceHair: 'fuzz' } } as const
+    const { plan } = runsAt('dermaplane', 3, c)
+    const edits = Object.fromEntries(
+      plan.lanes.map((l, i) => [l.id, { way: i % 2 ? 'with' : 'across-clockwise' }] as const),
+    )
+    const {
+      out,
+      beside,
+      plan: turned,
+    } = runsAt('dermaplane', 3, {
+      ...c,
+      choice: { edits },
+    })
+    expect(turned.lanes.every((l) => l.edited)).toBe(true)
+    expect(all(out)).toBeLessThan(0.2 * beside)
+  })
+
+  it('the razor of a line-up stays with the grain there, too', () => {
+    const { plan } = runsAt('beard-line', 3, {
+      keepLines: [...BEARD_LINES, usual('moustache', 'left'), usual('moustache', 'right')],
+    })
+    const razor = plan.lanes.filter((l) => l.bladeId !== 'trimmer')
+    expect(razor.some((l) => l.zoneId.startsWith('upper-lip'))).toBe(true)
+    expect(new Set(razor.map((l) => l.relation))).toEqual(new Set(['with']))
   })
 
   it('a stroke is turned only where it would run at the edge, and slanted where it must stay with the grain', () => {

@@ -3,7 +3,7 @@
  * of its own wherever it is large enough, stroked along the edge or away from it; what is too small for a blade is left to
  * tweezers. Common practice; the figures are house estimates.
  */
-import { dot, tangentPart, unit, type Vec3 } from '../head/index.ts'
+import { distance, dot, minus, plus, tangentPart, unit, type Vec3 } from '../head/index.ts'
 import { zoneStem, type ZoneId, type ZoneStem } from '../zones/index.ts'
 import { constant } from '../house/index.ts'
 import type { Cover } from './cover.ts'
@@ -108,14 +108,11 @@ export function edgeBand(ground: SkinGround, skin: ZoneSkin, bandMm: number): Ed
       let best = reach
       let to: EdgePoint | undefined
       for (const p of near) {
-        const d = Math.hypot(p.at[0] - at[0], p.at[1] - at[1], p.at[2] - at[2])
+        const d = distance(p.at, at)
         if (d < best) [best, to] = [d, p]
       }
       if (!to) continue
-      const d = tangentPart(
-        [to.at[0] - at[0], to.at[1] - at[1], to.at[2] - at[2]],
-        vec(skin.normal, c),
-      )
+      const d = tangentPart(minus(to.at, at), vec(skin.normal, c))
       way.set(unit(d), 3 * c)
       name[c] = to.name
       key[c] = `${to.name} ${to.at[0] > 0 ? 'l' : 'r'}`
@@ -257,10 +254,7 @@ export function alongEdge(
   const to = unit(tangentPart(beside.way, n))
   const at = Math.acos(Math.max(-1, Math.min(1, dot(stroke, to))))
   if (at >= RUNS_AT) return undefined
-  const aside = (v: Vec3): Vec3 => {
-    const d = dot(v, to)
-    return [v[0] - d * to[0], v[1] - d * to[1], v[2] - d * to[2]]
-  }
+  const aside = (v: Vec3): Vec3 => plus(v, to, -dot(v, to))
   const [own, grown] = [aside(stroke), aside(growth)]
   // Straight at it, and hair too: away from the middle of the face; on the middle by the hand.
   const outward = aside([Math.abs(n[0]) > 0.02 ? Math.sign(n[0]) : second ? -1 : 1, 0, 0])

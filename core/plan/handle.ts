@@ -2,7 +2,15 @@
  * Whether the handle has room: cast from the lane along its length against the head's mesh and the client's shoulders and
  * chest. Where it would meet something, another stance or the other hand is taken.
  */
-import { cross, dot, unit, type SurfacePoint, type Vec3, type Locator } from '../head/index.ts'
+import {
+  cross,
+  dot,
+  plus,
+  unit,
+  type SurfacePoint,
+  type Vec3,
+  type Locator,
+} from '../head/index.ts'
 import { ZONE_FACTS, zoneStem, type ZoneId } from '../zones/index.ts'
 import { toRadians } from '../grain/index.ts'
 import { constant, type Figures } from '../house/index.ts'
@@ -88,10 +96,10 @@ export function meets(
   const round = figures(C.roundMm)
   const from = figures(C.freeMm)
   // Where the handle would have to leave through the skin it works on, it is in it from the start.
-  const under = room.locator.below(along(point, way, from))
+  const under = room.locator.below(plus(point, way, from))
   if (under !== undefined) return { what: zoneWords(room.zoneOf(under)), atMm: from }
   for (let mm = from; mm <= blade.handle.lengthMm; mm += STEP_MM) {
-    const at = along(point, way, mm)
+    const at = plus(point, way, mm)
     for (const bar of TRUNK) {
       if (fromBar(at, bar.a, bar.b) < bar.r + round) return { what: bar.name, atMm: mm }
     }
@@ -101,11 +109,6 @@ export function meets(
   return undefined
 }
 
-const along = (p: Vec3, d: Vec3, mm: number): Vec3 => [
-  p[0] + mm * d[0],
-  p[1] + mm * d[1],
-  p[2] + mm * d[2],
-]
 const zoneWords = (zone: ZoneId) => ZONE_FACTS[zoneStem(zone)].name.toLowerCase()
 
 function fromBar(p: Vec3, a: Vec3, b: Vec3): number {

@@ -2,7 +2,17 @@
  * Where the free hand holds the skin: behind the start of the stroke, on skin that it can reach from where the worker stands and
  * that may be touched, pulling away from the blade. All from the geometry; the figures are house estimates.
  */
-import { dot, tangentPart, unit, cross, type Landmarks, type Vec3 } from '../head/index.ts'
+import {
+  distance,
+  dot,
+  type Landmarks,
+  minus,
+  plus,
+  tangentPart,
+  turnedIn,
+  unit,
+  type Vec3,
+} from '../head/index.ts'
 import { tellWay } from '../telling/index.ts'
 import {
   isBody,
@@ -74,11 +84,11 @@ export function holdsFor(q: HoldQuestion, lane: Worked): Hold[] {
   const found: Hold[] = []
   for (const gap of GAPS_MM) {
     for (const aside of ASIDE_DEG) {
-      const way = turned(lane.stroke, n, (turn * aside * Math.PI) / 180)
+      const way = turnedIn(lane.stroke, n, (turn * aside * Math.PI) / 180)
       const at = plus(lane.point, way, -(back + gap))
       const hold = q.room ? onSkin(q, q.room, lane, at) : flatHold(lane, at)
       if (!hold || !free(q, hold)) continue
-      if (found.some((h) => gapOf(h.point, hold.point) < APART_MM)) continue
+      if (found.some((h) => distance(h.point, hold.point) < APART_MM)) continue
       found.push({ ...hold, text: words(q, lane, hold) })
       if (found.length === KEPT) return found
     }
@@ -129,7 +139,7 @@ function free(q: HoldQuestion, { zoneId, point }: Bare): boolean {
   if (q.closed.has(zoneId)) return false
   return !q.marks.some((m) => {
     const reach = m.radiusMm + markMargin(q.figures, m) + FINGERS_MM
-    return (m.trail ?? [m]).some((p) => gapOf(p.point, point) < reach)
+    return (m.trail ?? [m]).some((p) => distance(p.point, point) < reach)
   })
 }
 
@@ -167,20 +177,6 @@ export function holdNow(
   return holds.find(
     (h) =>
       !against.zones.has(h.zoneId) &&
-      against.points.every((p) => gapOf(p, h.point) > 2 * FINGERS_MM),
+      against.points.every((p) => distance(p, h.point) > 2 * FINGERS_MM),
   )
-}
-
-const plus = (p: Vec3, d: Vec3, t: number): Vec3 => [
-  p[0] + t * d[0],
-  p[1] + t * d[1],
-  p[2] + t * d[2],
-]
-const minus = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]]
-const gapOf = (a: Vec3, b: Vec3) => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2])
-
-function turned(d: Vec3, n: Vec3, angle: number): Vec3 {
-  const side = cross(d, n)
-  const [c, s] = [Math.cos(angle), Math.sin(angle)]
-  return [c * d[0] + s * side[0], c * d[1] + s * side[1], c * d[2] + s * side[2]]
 }

@@ -145,6 +145,10 @@ const TURN: Readonly<Record<StrokeWay, number>> = {
   against: Math.PI,
 }
 
+/** The stroke that a hand asks for, on the zone's chart. */
+export const handChart = (shape: LaneShape, way: StrokeWay): number =>
+  wrapTurn(shape.growth + TURN[way])
+
 /** What the strokes of a lane come to in one direction. */
 export interface LaneStrokes {
   readonly fit: Fit
@@ -218,8 +222,7 @@ export function makeLane(
 ): BareLane {
   const { family } = SERVICES[q.service]
   const id = shape.zoneId
-  const { pass, edit } = planned
-  const chart = edit?.way === undefined ? planned.chart : wrapTurn(shape.growth + TURN[edit.way])
+  const { pass, edit, chart } = planned
   const relation = laneRelation(q.figures, shape, chart)
   const m = measure(q, skin, shape, chart)
   const { fit, widthMm, strokeLengthMm, strokes, seconds } = laneStrokes(
@@ -246,7 +249,7 @@ export function makeLane(
       mark: 'C',
     })
   }
-  if (more.beside !== undefined && edit?.way === undefined) {
+  if (more.beside !== undefined) {
     reasons.unshift({
       text: `Beside the ${more.beside} no stroke runs at it: ${tell(m.stroke).words}, along its edge.`,
       mark: 'C',
@@ -262,7 +265,7 @@ export function makeLane(
     pass,
     letter: shape.letter,
     press: shape.press,
-    beside: edit?.way === undefined ? more.beside : undefined,
+    beside: more.beside,
     relation,
     point: rounded(shape.point, 100),
     normal: rounded(shape.normal, 1e4),

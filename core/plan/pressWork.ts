@@ -1,5 +1,15 @@
 /** Lanes joined to presses: one stance, one turn of the head, one hold of the skin for all that is done in one go. */
-import { bearingOf, dot, cross, unit, tangentPart, type Vec3 } from '../head/index.ts'
+import {
+  bearingOf,
+  cross,
+  dot,
+  minus,
+  plus,
+  tangentPart,
+  turnedIn,
+  unit,
+  type Vec3,
+} from '../head/index.ts'
 import { tellWay } from '../telling/index.ts'
 import { SERVICES } from '../services/index.ts'
 import { BLADES } from '../kit/index.ts'
@@ -183,7 +193,7 @@ function pathOf(room: Room | undefined, lanes: readonly BareLane[]): PressWay {
   const half = Math.min(ARROW_MM.most, Math.max(ARROW_MM.least, 3.2 * Math.sqrt(area)))
   const turn = lead.press ? offPress(lead.press, lead) : 0
   const way = (at: Vec3, normal: Vec3): Vec3 =>
-    lead.press ? turnedBy(pressStroke(lead.press, at, normal), normal, turn) : lead.stroke
+    lead.press ? turnedIn(pressStroke(lead.press, at, normal), normal, turn) : lead.stroke
   const zones = new Set(lanes.map((l) => l.zoneId))
   const walk = (sign: 1 | -1) => {
     const out: { at: Vec3; way: Vec3; normal: Vec3 }[] = []
@@ -192,7 +202,7 @@ function pathOf(room: Room | undefined, lanes: readonly BareLane[]): PressWay {
     for (let i = 0; i < ARROW_STEPS; i++) {
       const d = way(at, normal)
       const step = (sign * half) / ARROW_STEPS
-      const next: Vec3 = [at[0] + step * d[0], at[1] + step * d[1], at[2] + step * d[2]]
+      const next = plus(at, d, step)
       const on = room?.nearest(next, normal)
       // Beyond the zones of the press lies a lip or a fold that the stroke never reaches.
       if (on && !zones.has(room!.zoneOf(on.triangle))) break
@@ -219,16 +229,8 @@ function pathOf(room: Room | undefined, lanes: readonly BareLane[]): PressWay {
   }
 }
 
-const minus = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]]
-
 /** How far a lane's stroke is turned off its press's stroke with the grain, radians clockwise from outside. */
 function offPress(press: Press, lane: BareLane): number {
   const along = pressStroke(press, lane.point, lane.normal)
   return Math.atan2(dot(cross(along, lane.normal), lane.stroke), dot(along, lane.stroke))
-}
-
-function turnedBy(d: Vec3, n: Vec3, angle: number): Vec3 {
-  const side = cross(d, n)
-  const [c, s] = [Math.cos(angle), Math.sin(angle)]
-  return [c * d[0] + s * side[0], c * d[1] + s * side[1], c * d[2] + s * side[2]]
 }

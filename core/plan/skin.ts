@@ -11,6 +11,7 @@ import {
   type SurfacePoint,
   type ZonedMesh,
   type ZoneRecord,
+  distance,
 } from '../head/index.ts'
 import type { Landmarks } from '../head/index.ts'
 import type { ZoneId } from '../zones/index.ts'
@@ -245,8 +246,6 @@ export function zoneSkin(
     keptCm2: limits.bandOnly ? 0 : afterMarks - openCm2,
   }
 }
-
-const distance = (a: Vec3, b: Vec3) => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2])
 
 /** The cells of the share that a service works, counted from one edge of the zone. */
 function workedPart(cells: Cells, count: number, worked: Worked): Uint8Array {

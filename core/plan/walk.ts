@@ -1,5 +1,5 @@
 /** Walks through the lanes in order: steps with their times, lather renewed when it dries, a fresh blade where one is done. */
-import { capital, listWords } from '../words.ts'
+import { capital, listWords, lowerFirst } from '../words.ts'
 import { sum } from '../stats/index.ts'
 import { zoneBase, type ZoneId, zoneSide } from '../zones/index.ts'
 import type { Figures, Schools } from '../house/index.ts'
@@ -182,6 +182,8 @@ export function laneTitle(
   ].join(', ')
 }
 
+/** What the names of zones on the midline end in, where there are others beside them. */
+const MIDDLE = ', middle'
 /** A part of less than this share of its press is not named in its title. */
 const NAMED_SHARE = 0.15
 
@@ -199,10 +201,15 @@ export function groupTitle(
   ]
   const sides = new Set(named.map((l) => zoneSide(l.zoneId)))
   const side = sides.size === 1 ? [...sides][0] : undefined
+  // "Under the chin and upper neck, middle": where all lie in the middle it is said once.
+  const middle = bases.every((b) => b.includes(MIDDLE))
   const places = listWords(
-    bases.map((b, i) => (i === 0 ? b : b.charAt(0).toLowerCase() + b.slice(1))),
+    bases
+      .map((b) => (middle ? b.replace(MIDDLE, '') : b))
+      .map((b, i) => (i === 0 ? b : lowerFirst(b))),
   )
-  return side ? `${places}, ${short ? side : `client's ${side}`}` : places
+  const where = middle ? MIDDLE : side ? `, ${short ? side : `client's ${side}`}` : ''
+  return places + where
 }
 
 /** The step at the chair of lanes that are done in one go. */

@@ -7,7 +7,7 @@ import { RELATION_WORDS, wrapTurn, withinDeg as trustWithin } from '../grain/ind
 import type { Vec3 } from '../head/index.ts'
 import { plannedHair } from '../hair/index.ts'
 import { markMargin, markZones, MARK_WORDS } from '../screening/index.ts'
-import { SERVICES, type Wanted } from '../services/index.ts'
+import { type Service, SERVICES, type Wanted } from '../services/index.ts'
 import { rednessOdds, SKIN_CONSTANTS } from '../skin/index.ts'
 import { oddsWords } from '../stats/index.ts'
 import { shareCut, smoothHours } from './closeness.ts'
@@ -15,6 +15,7 @@ import { alongEdge } from './edges.ts'
 import { acrossWays } from './hands.ts'
 import {
   type BareLane,
+  handChart,
   laneStrokes,
   longestStrokeMm,
   makeLane,
@@ -51,6 +52,8 @@ export interface ZoneWork {
   readonly whyAcross: (lane: LaneShape) => string | undefined
   /** True where a stroke that was wanted is turned along an edge. */
   readonly turned: (lane: LaneShape, wanted: Wanted) => boolean
+  /** A stroke that would run at the edge beside a lane, turned along it; undefined where it may go as it is. */
+  readonly offEdge: (lane: LaneShape, chart: number) => number | undefined
 }
 
 /** Less than this beside an edge is not worth a word, cm². */
@@ -71,18 +74,21 @@ export function zoneWork(q: ZoneQuestion, skin: ZoneSkin, parted: Parted): ZoneW
   const layer = q.notes.hair[id]
   const fuzz = plannedHair(id, client, q.notes.hair) === 'vellus'
   const across = new Map<LaneShape, { chart: number; why: string }>()
-  const turnedAt = new Set<string>()
-  const withOnly = screening.withGrainOnly || client.bumpProne
-  const strokeOf = (lane: LaneShape, wanted: Wanted): number => {
-    const chart = straightOf(lane, wanted)
+  const withOnly =
+    screening.withGrainOnly || client.bumpProne || (SERVICES[service] as Service).withOnly === true
+  const offEdge = (lane: LaneShape, chart: number): number | undefined => {
+    const wanted = laneRelation(q.figures, lane, chart)
     const turned = besideEdge(skin, lane, chart, wanted === 'with' && withOnly, q.hand === 'left')
-    if (turned === undefined) return chart
-    turnedAt.add(`${lane.letter} ${wanted}`)
+    if (turned === undefined) return undefined
     const along = chartBearing(skin, lane, turned)
     // Along the edge there are two ways: against the grain only where that is wanted.
     return wanted !== 'against' && laneRelation(q.figures, lane, along) === 'against'
       ? wrapTurn(along + Math.PI)
       : along
+  }
+  const strokeOf = (lane: LaneShape, wanted: Wanted): number => {
+    const chart = straightOf(lane, wanted)
+    return offEdge(lane, chart) ?? chart
   }
   const straightOf = (lane: LaneShape, wanted: Wanted): number => {
     if (wanted === 'with') return lane.growth
@@ -131,7 +137,8 @@ export function zoneWork(q: ZoneQuestion, skin: ZoneSkin, parted: Parted): ZoneW
     sequences,
     reasons,
     whyAcross: (lane) => across.get(lane)?.why,
-    turned: (lane, wanted) => turnedAt.has(`${lane.letter} ${wanted}`),
+    turned: (lane, wanted) => offEdge(lane, straightOf(lane, wanted)) !== undefined,
+    offEdge,
   }
 }
 
@@ -286,7 +293,13 @@ export function planZone(
       const pass = i + 1
       const laneId = `${id}:${pass}:${shape.letter}`
       const edit = choice.edits[laneId]
-      const chart = question.strokeOf(shape, stroke.wanted)
+      // A hand may turn the stroke, but not at an eye or a lip.
+      const byHand = edit?.way === undefined ? undefined : handChart(shape, edit.way)
+      const chart =
+        byHand === undefined
+          ? question.strokeOf(shape, stroke.wanted)
+          : (work.offEdge(shape, byHand) ?? byHand)
+      const turned = byHand === undefined ? work.turned(shape, stroke.wanted) : chart !== byHand
       const lane = makeLane(
         q,
         skin,
@@ -298,7 +311,7 @@ export function planZone(
           avoid,
           why: stroke.wanted === 'across' ? work.whyAcross(shape) : undefined,
           bladeId: stroke.bladeId,
-          beside: work.turned(shape, stroke.wanted) ? shape.beside!.name : undefined,
+          beside: turned ? shape.beside?.name : undefined,
           curlTight: question.curlTight,
         },
       )

@@ -2,6 +2,7 @@
 import { mirrorZone, zoneStem } from '../zones/index.ts'
 import { groupsOf, type Plan, type PlanInput, PlanMemory } from '../plan/index.ts'
 import type { Vec3 } from '../head/index.ts'
+import { isBodyService, leadJob } from '../services/index.ts'
 import { mirrorFlow } from './plan.ts'
 
 const flip = (p: Vec3): Vec3 => [0 - p[0], p[1], p[2]]
@@ -16,7 +17,7 @@ export function mirrorInput(input: PlanInput): PlanInput {
   return {
     ...input,
     hand: input.hand === 'right' ? 'left' : 'right',
-    flow: mirrorFlow(input.flow),
+    flow: isBodyService(leadJob(input.jobs).service) ? mirrorSheet(input) : mirrorFlow(input.flow),
     lines: input.lines.map((l) => ({
       ...l,
       keep: l.keep === 'left' ? 'right' : 'left',
@@ -35,6 +36,25 @@ export function mirrorInput(input: PlanInput): PlanInput {
     growth: (zone) => input.growth(mirrorZone(zone)),
     memory: new PlanMemory(),
   }
+}
+
+/** Growth over the sheet of the body, mirrored: each of its places has a twin. */
+function mirrorSheet({ ground, flow }: PlanInput): PlanInput['flow'] {
+  const { positions: p } = ground.mesh
+  const n = p.length / 3
+  const key = (x: number, v: number) =>
+    [x, p[3 * v + 1]!, p[3 * v + 2]!].map((c) => c.toFixed(2)).join()
+  const twins = new Map<string, number>()
+  for (let v = 0; v < n; v++) twins.set(key(p[3 * v]!, v), v)
+  const vectors = new Float32Array(3 * n)
+  const trust = new Float32Array(n)
+  for (let v = 0; v < n; v++) {
+    const twin = twins.get(key(0 - p[3 * v]!, v))
+    if (twin === undefined) throw new Error('The sheet of the body is not alike on both sides.')
+    vectors.set(flip(flow.vectors.subarray(3 * twin, 3 * twin + 3) as unknown as Vec3), 3 * v)
+    trust[v] = flow.trust[twin]!
+  }
+  return { vectors, trust, turning: [] }
 }
 
 const shapeOf = (

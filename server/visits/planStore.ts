@@ -1,6 +1,6 @@
 /** Plans as they are kept: a plan is long and says much twice, packed it takes a tenth of the room. */
 import { gunzipSync, gzipSync } from 'node:zlib'
-import { withJobs, type Plan } from '../../core/plan/index.ts'
+import { asToldNow, withJobs, type Plan } from '../../core/plan/index.ts'
 import type { Job } from '../../core/services/index.ts'
 
 /** A plan as it was kept: of the first version, where a zone was a lane, or before visits held jobs. */
@@ -18,5 +18,5 @@ export function unpackPlan(kept: PlanColumn, jobs: readonly Job[]): Plan | null 
   if (kept === null) return null
   const text = typeof kept === 'string' ? kept : gunzipSync(kept).toString('utf8')
   const plan = JSON.parse(text) as KeptPlan
-  return withJobs({ ...(plan.version === 1 && NOTHING_MORE), ...plan } as Plan, jobs)
+  return asToldNow(withJobs({ ...(plan.version === 1 && NOTHING_MORE), ...plan } as Plan, jobs))
 }

@@ -1,6 +1,6 @@
 /** What is drawn over the head in the page's own pixels: arrows with their bars, marks to leave out, the stroke in hand. */
 import type { MapSign } from '../../core/grain/index.ts'
-import { clockFrame, type Vec3, type ViewAxes } from '../../core/head/index.ts'
+import { clockFrame, plus, type Vec3, type ViewAxes } from '../../core/head/index.ts'
 import type { Place } from './gestures.ts'
 import type { LoadedHead } from './loadHead.ts'
 import {
@@ -33,12 +33,6 @@ interface Props {
   readonly handles: readonly HeadHandle[]
   readonly stroke: readonly Place[]
 }
-
-const plus = (p: Vec3, d: Vec3, t: number): Vec3 => [
-  p[0] + t * d[0],
-  p[1] + t * d[1],
-  p[2] + t * d[2],
-]
 
 export function Overlay({
   head,

@@ -1,6 +1,12 @@
 /** What the WebGL head and the flat head have in common. */
 import { HEAD_BY_DAY, HEAD_BY_LAMP } from '../../core/palette.ts'
-import { type ViewAxes, projectPoint, type Vec3, type SurfacePoint } from '../../core/head/index.ts'
+import {
+  plus,
+  type ViewAxes,
+  projectPoint,
+  type Vec3,
+  type SurfacePoint,
+} from '../../core/head/index.ts'
 import type { FieldReading, Relation } from '../../core/grain/index.ts'
 import type { SpotKind } from '../../core/looks/index.ts'
 import type { ZoneId } from '../../core/zones/index.ts'
@@ -33,12 +39,7 @@ export interface HeadArrow {
 /** The ends of an arrow, or every point of its way. */
 export const arrowPoints = ({ point, direction, lengthMm, path }: HeadArrow): readonly Vec3[] => {
   if (path && path.length > 1) return path
-  const end = (t: number): Vec3 => [
-    point[0] + t * direction[0],
-    point[1] + t * direction[1],
-    point[2] + t * direction[2],
-  ]
-  return [end(-lengthMm / 2), end(lengthMm / 2)]
+  return [plus(point, direction, -lengthMm / 2), plus(point, direction, lengthMm / 2)]
 }
 
 /** A figure written on a zone. */

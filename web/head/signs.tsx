@@ -1,6 +1,6 @@
 /** Signs drawn over the head: what turns, where to read next, the doubt of a guided test, lines over the skin. */
 import type { MapSign } from '../../core/grain/index.ts'
-import { clockFrame, type Vec3, type SurfacePoint } from '../../core/head/index.ts'
+import { clockFrame, plus, type Vec3, type SurfacePoint } from '../../core/head/index.ts'
 import { SPOT_SHAPES } from '../../core/formats/index.ts'
 import type { Place } from './gestures.ts'
 import type { HeadLine, HeadMark, HeadRing } from './shared.ts'
@@ -67,12 +67,6 @@ export function Mark({ mark, at, scale }: { mark: HeadMark; at: Place; scale: nu
 
 const RING_MM = 13
 const RING_WIDE_MM = 9
-
-const plus = (p: Vec3, d: Vec3, t: number): Vec3 => [
-  p[0] + t * d[0],
-  p[1] + t * d[1],
-  p[2] + t * d[2],
-]
 
 /** The doubt of a test as a ring on the skin: the likelier a direction, the farther out it reaches; and the stroke to make. */
 export function Ring({ ring, px }: { ring: HeadRing; px: (p: Vec3) => Place }) {

@@ -1,7 +1,13 @@
 /** Directions as they are told beside the head: words and landmark, then, small, the hour in the picture that is shown. */
 import { useCallback } from 'react'
 import { BODY_ZONES } from '../../core/body/index.ts'
-import { directionOf, type SurfacePoint, type Vec3, type ViewAxes } from '../../core/head/index.ts'
+import {
+  directionOf,
+  plus,
+  type SurfacePoint,
+  type Vec3,
+  type ViewAxes,
+} from '../../core/head/index.ts'
 import { pictureAngle, pictureHour, tellWay, type ToldWay } from '../../core/telling/index.ts'
 import { isBody, type ZoneId } from '../../core/zones/index.ts'
 import { useShownAxes } from '../state/view.ts'
@@ -27,9 +33,7 @@ export function useTelling(): (zoneId: ZoneId, at: SurfacePoint, direction: Vec3
     (zoneId, { point, normal }, direction) => ({
       zoneId,
       told: tellWay(landmarks, zoneId, point, normal, direction),
-      points: [-HALF_MM, HALF_MM].map(
-        (mm) => point.map((x, k) => x + mm * direction[k]!) as unknown as Vec3,
-      ),
+      points: [plus(point, direction, -HALF_MM), plus(point, direction, HALF_MM)],
     }),
     [landmarks],
   )

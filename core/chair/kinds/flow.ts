@@ -1,7 +1,7 @@
 /** Events of the flow: start, pauses, steps, changes of the rest, the end. */
 import { BLADES, type BladeId } from '../../kit/index.ts'
 import type { Figures } from '../../house/index.ts'
-import { stepLanes, type Lane, type PlanStep } from '../../plan/index.ts'
+import { asToldNow, stepLanes, type Lane, type PlanStep } from '../../plan/index.ts'
 import { zoneName } from '../../zones/index.ts'
 import type { Amendment } from '../events.ts'
 import { stepNotFelt } from '../feel.ts'
@@ -176,7 +176,8 @@ function withNews(before: News | undefined, { id, reason, detail }: Happened): N
 }
 
 /** The plan with its rest replaced. */
-function amend<P extends ChairPlan>({ plan, state }: Live<P>, amendment: Amendment): P {
+function amend<P extends ChairPlan>({ plan, state }: Live<P>, told: Amendment): P {
+  const amendment = asToldNow(told)
   if (state.status === 'waiting' || state.status === 'finished') {
     throw refuse('Only a service that is running can be planned anew.')
   }

@@ -23,6 +23,9 @@ const RELATION_COLOURS: Readonly<Record<Relation, string>> = {
   against: 'var(--coral)',
 }
 
+/** Longer titles are set smaller, so that what follows them stays in sight. */
+const LONG_TITLE = 34
+
 /** "Upper neck, part c, right": whose side it is stands beside it. */
 export const shortTitle = (step: PlanStep) => step.short ?? step.title
 
@@ -59,7 +62,7 @@ export function StepView({
         {side}
         {yours}
       </p>
-      <h1>{shortTitle(step)}</h1>
+      <h1 data-long={shortTitle(step).length > LONG_TITLE || undefined}>{shortTitle(step)}</h1>
       <p className={press.line ? 'chair-line chair-first' : 'chair-line'}>
         {press.line ??
           (step.relation ? (
