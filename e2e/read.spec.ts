@@ -218,6 +218,27 @@ test('a line is tapped, dragged, mirrored, measured, and what it keeps is not in
   await expect(page.locator('[data-line]').first()).toBeAttached()
 })
 
+test('usual lines are laid by one tap: the edges of the brows, without which there is no plan, and a sideburn', async ({
+  page,
+}) => {
+  const { client, visit } = await plannedClient(page, 'Brow Halyard', 'brow-tidy')
+  const none = { lines: [], keptZones: [], hair: {}, strays: [] }
+  await ask(page, 'PUT', `/api/visits/${visit.id}/notes`, none)
+  await page.goto(`/clients/${client.id}/plan`)
+  await expect(page.getByText(/edges come first: draw the upper and the lower edge/)).toBeVisible()
+  await page.getByRole('link', { name: 'To Read' }).click()
+  await tab(page, 'Lines').click()
+  await page.getByRole('button', { name: 'Take the usual brow edges' }).click()
+  await expect(page.locator('[data-line]')).toHaveCount(4)
+  const kinds = async () => (await visitOf(page, visit.id)).notes.lines.map((l) => l.kind)
+  await expect.poll(kinds).toEqual(['brow', 'brow-under', 'brow', 'brow-under'])
+  await page.getByRole('button', { name: 'sideburn', exact: true }).click()
+  await page.getByLabel('Usual sideburn, left').selectOption('bottom')
+  await expect.poll(async () => (await kinds()).at(-1)).toBe('sideburn')
+  await page.getByRole('link', { name: 'Plan', exact: true }).click()
+  await expect(page.getByText('Kept: it lies behind a keep-line.').first()).toBeVisible()
+})
+
 test('hair is painted over zones by dragging, and strays are tweezed first', async ({ page }) => {
   const { visit } = await opened(page, 'Paint Oakum')
   await tab(page, 'Hair').click()

@@ -78,6 +78,14 @@ describe('a usual line', () => {
     }
   })
 
+  it('keeps of a place what a line is kept with, whatever else is known of it', () => {
+    const rich = (near: Vec3) => ({ ...place(near), triangle: 7 })
+    for (const kind of LINE_KINDS)
+      for (const side of ['left', 'right'] as const)
+        for (const tap of usualLine(kind, side, rich).taps)
+          expect(Object.keys(tap).sort()).toEqual(['normal', 'point', 'zoneId'])
+  })
+
   it('lies on the skin', () => {
     for (const kind of LINE_KINDS)
       for (const tap of usual(kind, 'left').taps)

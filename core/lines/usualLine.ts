@@ -192,7 +192,8 @@ export function usualLine(
   cut: SideburnCut = 'middle',
 ): Omit<KeepLine, 'id' | 'drawnAtMs'> {
   const { taps, keep } = USUAL[kind]
-  const left = taps(place, cut)
+  // Whatever else a screen knows of a place, a line keeps these three.
+  const left = taps(place, cut).map(({ zoneId, point, normal }) => ({ zoneId, point, normal }))
   return side === 'left'
     ? { kind, taps: left, keep }
     : { kind, taps: left.map(mirrored), keep: keep === 'left' ? 'right' : 'left' }

@@ -47,8 +47,11 @@ describe('a brow tidy', () => {
         expect((error as DomainError).code).toBe('no-lines')
         said = (error as Error).message
       }
-      expect(said).toContain('brow’s lower edge (client’s right)')
-      expect(said.includes('upper edge (client’s left)')).toBe(drawn.length === 0)
+      expect(said).toContain(
+        drawn.length === 0
+          ? 'the upper and the lower edge of both'
+          : 'draw brow’s lower edge (client’s right) at Read',
+      )
     }
   })
 

@@ -121,7 +121,10 @@ function refuseWithoutEdges({ service, lines }: JobInput): void {
     lines.map((l) => ({ kind: l.kind, at: l.path })),
   )
   if (missing.length === 0) return
-  const words = missing.map((m) => `${LINE_WORDS[m.kind]} (client’s ${m.side})`)
+  const words =
+    missing.length === 2 * edges.length
+      ? ['the upper and the lower edge of both']
+      : missing.map((m) => `${LINE_WORDS[m.kind]} (client’s ${m.side})`)
   throw new DomainError(
     'no-lines',
     `The brow itself stays, so its edges come first: draw ${listWords(words)} at Read, under Lines, or take the usual ones there.`,

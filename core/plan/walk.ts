@@ -196,8 +196,12 @@ export function groupTitle(
   const area = sum(lanes.map((l) => l.areaCm2))
   const named = lanes.filter((l) => l === lead || l.areaCm2 >= NAMED_SHARE * area)
   if (named.length === 1) return laneTitle(lead, parts(lead), short)
+  // Several parts of a zone that are done in one go are told as the zone.
+  const alone = (l: Lane) => named.filter((o) => o.zoneId === l.zoneId).length === 1
   const bases = [
-    ...new Set(named.map((l) => zoneBase(l.zoneId) + (parts(l) > 1 ? `, part ${l.letter}` : ''))),
+    ...new Set(
+      named.map((l) => zoneBase(l.zoneId) + (alone(l) && parts(l) > 1 ? `, part ${l.letter}` : '')),
+    ),
   ]
   const sides = new Set(named.map((l) => zoneSide(l.zoneId)))
   const side = sides.size === 1 ? [...sides][0] : undefined

@@ -35,7 +35,8 @@ export function useLineEditing(visit: StationProps['visit']) {
   const frozen = isFrozen(visit)
   const head = useHead()
   const { notes, before } = visit
-  const [kind, setKind] = useState<LineKind>('cheek')
+  const { edges = [] }: Service = SERVICES[visit.service]
+  const [kind, setKind] = useState<LineKind>((edges[0] as LineKind | undefined) ?? 'cheek')
   const [picked, setPicked] = useState<string>()
   const [point, setPoint] = useState<number>()
   /** A line while one of its points is dragged: kept only when it is let go. */
@@ -116,7 +117,6 @@ export function useLineEditing(visit: StationProps['visit']) {
     setPoint(0)
     show(made)
   }
-  const { edges = [] }: Service = SERVICES[visit.service]
   const edgesMissing = missingEdges(
     edges,
     lines.map((l) => ({ kind: l.kind, at: l.taps })),
