@@ -10,7 +10,7 @@ import type { GateFacts, TodayFlag } from '../core/visit/index.ts'
 import type { HouseRules, Asked } from '../core/screening/index.ts'
 import type { Job } from '../core/services/index.ts'
 import type { KeepLine } from '../core/lines/index.ts'
-import type { Plan } from '../core/plan/index.ts'
+import type { PaceSeen, Plan } from '../core/plan/index.ts'
 import type { Reading } from '../core/grain/index.ts'
 import type { SurfaceNotes } from '../core/hair/index.ts'
 import type { TideCurve, VisitWindow } from '../core/regrowth/index.ts'
@@ -57,6 +57,8 @@ export const workerAnswer = record({
   hand: one(HANDS),
   /** Whether they may hold a bare blade. */
   level: one(LEVELS),
+  /** What their latest services told of their pace, the latest first. */
+  paces: core<readonly PaceSeen[]>(),
 })
 
 /** One change of the house. */

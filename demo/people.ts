@@ -89,6 +89,9 @@ export const STUDIO = {
   ],
 } as const
 
+/** How long each worker's strokes truly take, over the house's figure. */
+export const TRUE_PACES = [1.1, 0.92] as const
+
 export const PEOPLE: readonly Person[] = [
   {
     name: 'Tobias Arkwell',

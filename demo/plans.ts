@@ -178,7 +178,7 @@ function inputOf(v: PlannedVisit): PlanInput {
     { skin, schools: {}, model },
     {
       ...{ schools, kit: BLADE_IDS, figures: {}, changes: [] },
-      workers: [{ ...worker, level: 'practised' }],
+      workers: [{ ...worker, level: 'practised', paces: [] }],
     },
     screenedAt(v),
     { ...FIRST_CHOICE, style: v.style },

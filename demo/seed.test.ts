@@ -3,14 +3,16 @@ import { executedLoads } from '../core/chair/outcome.ts'
 import { leftStanding } from '../core/chair/index.ts'
 import { strokeAngle } from '../core/grain/index.ts'
 import { bearingOf } from '../core/head/index.ts'
+import { paceKind, paceOf } from '../core/plan/index.ts'
 import { SERVICE_IDS } from '../core/services/index.ts'
 import { openStudio, type Studio } from '../server/testing/studio.ts'
+import { readHouse } from '../server/house/service.ts'
 import { today } from '../server/today/service.ts'
 import { clientPage, listClients } from '../server/clients/service.ts'
 import { visitPage } from '../server/visits/page.ts'
 import { readVisits } from '../server/visits/record.ts'
 import { ZONES } from '../server/atlas.ts'
-import { PEOPLE } from './people.ts'
+import { PEOPLE, STUDIO, TRUE_PACES } from './people.ts'
 import { seedDemo } from './seed.ts'
 import { trueGrain } from './truth.ts'
 
@@ -81,6 +83,19 @@ describe('Lantern Quay', () => {
     expect(visits).toBeGreaterThan(600)
     await seedDemo(studio.db, Date.now())
     expect(await studio.db.models.Visit.count()).toBe(visits)
+  })
+
+  it('has taught the house how long its workers’ strokes take', async () => {
+    const { workers } = await readHouse(studio.db)
+    for (const [i, { name }] of STUDIO.workers.entries()) {
+      const { paces } = workers.find((w) => w.name === name)!
+      for (const kind of new Set(paces.map((p) => paceKind(p.service)))) {
+        const pace = paceOf(DEFAULTS, kind, paces)
+        // A step of the demo takes 0.9 to 1.15 of its time, whoever works.
+        if (pace.services >= 10) expect(pace.ratio / (1.025 * TRUE_PACES[i]!)).toBeCloseTo(1, 1)
+      }
+      expect(paces.length).toBeGreaterThanOrEqual(30)
+    }
   })
 
   it('tells its stories today', async () => {

@@ -19,7 +19,7 @@ import type { Database } from '../server/db/connection.ts'
 import { keepHouse } from '../server/house/service.ts'
 import { usualLines, makeReadings } from './map.ts'
 import { drawTruth, hairReadings, skinAnswers, type Truth } from './outcomes.ts'
-import { PEOPLE, STUDIO, type Person } from './people.ts'
+import { PEOPLE, STUDIO, TRUE_PACES, type Person } from './people.ts'
 import {
   feltAtChair,
   jobsOf,
@@ -268,7 +268,7 @@ function addVisit(v: VisitStory, random: () => number, newId: () => string, rows
   const { person, atMs } = v
   const asked = { ...nothingFound(v.spots), consent: v.consent }
   const { plan, packed } = v.planned(v)
-  const events = serviceEvents(plan, v.skin, atMs, random, newId)
+  const events = serviceEvents(plan, v.skin, atMs, random, newId, TRUE_PACES[person.worker])
   const state = replay(plan, events)
   const end = finishService(
     DEFAULTS,
@@ -320,6 +320,7 @@ function addVisit(v: VisitStory, random: () => number, newId: () => string, rows
     asked,
     notes: v.notes,
     atChair,
+    pace: end.pace,
     ...summariseAnswers(DEFAULTS, endedAtMs, answers, loads, atChair.redness),
   })
 }

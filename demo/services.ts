@@ -13,20 +13,25 @@ import {
 import type { SkinAndHair } from '../core/client.ts'
 import { bladeLifeStrokes, type Plan } from '../core/plan/index.ts'
 
-/** The events of a service that went by the plan, with a nick or a new blade now and then. */
+/**
+ * The events of a service that went by the plan, with a nick or a new blade now and then.
+ * @param pace how long the worker's strokes take, over the figure of the house
+ */
 export function serviceEvents(
   plan: Plan,
   client: SkinAndHair,
   atMs: number,
   random: () => number,
   newId: () => string,
+  pace = 1,
 ): ChairEvent[] {
   return play(DEFAULTS, plan, {
     startMs: atMs,
     bladeLife: bladeLifeStrokes(DEFAULTS, plan.service, client),
     screen: SCREEN,
     newId,
-    lasts: (minutes) => minutes * 60_000 * (0.9 + 0.25 * random()),
+    lasts: ({ kind, minutes }) =>
+      minutes * 60_000 * (0.9 + 0.25 * random()) * (kind === 'stroke' ? pace : 1),
     besides: (live) => {
       const step = live.plan.steps[live.state.index]!
       if (step.kind !== 'stroke') return []

@@ -1,6 +1,7 @@
 /** A service that goes by the pedal from start to end, for the demo, for measuring and for tests. */
 import type { Figures } from '../house/index.ts'
 import { nextPress, admit } from './rules.ts'
+import type { PlanStep } from '../plan/index.ts'
 import { numbered } from './outbox.ts'
 import { begin, type ChairPlan, type Live } from './state.ts'
 import type { ChairEvent, Draft } from './events.ts'
@@ -13,7 +14,7 @@ export interface Play {
   /** What happens besides, before a step is done; each is counted if it may be. */
   readonly besides?: ((live: Live<ChairPlan>) => readonly Draft[]) | undefined
   /** How long a step takes, ms; as planned when left out. */
-  readonly lasts?: ((minutes: number) => number) | undefined
+  readonly lasts?: ((step: PlanStep) => number) | undefined
 }
 
 /** Presses the pedal until the service is finished; waits where it must. */
@@ -41,8 +42,7 @@ export function play(figures: Figures, plan: ChairPlan, by: Play): ChairEvent[] 
       const at = live.state.index
       for (const draft of by.besides?.(live) ?? []) happen(draft)
       if (live.state.index !== at) continue
-      const lasts = step.minutes * 60_000
-      clock += by.lasts ? by.lasts(step.minutes) : lasts
+      clock += by.lasts ? by.lasts(step) : step.minutes * 60_000
     } else clock += 2000
     happen(press.draft)
   }

@@ -57,7 +57,9 @@ const LEAST_PATCH_CM2 = 0.15
  */
 export function replan(input: PlanInput, live: Live, cause: Cause): Replanned {
   const rest = live.plan.steps.slice(live.state.index)
-  const learned = afterRedness(input, live)
+  // A service keeps the pace that its plan was made with, so that it tells of one pace when it ends.
+  const pace = { ...input.pace, ratio: live.plan.pace }
+  const learned = afterRedness({ ...input, pace }, live)
   switch (cause.kind) {
     case 'stop':
       return newRest(

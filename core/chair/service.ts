@@ -35,11 +35,26 @@ export function advance<P extends ChairPlan>(live: Live<P>, event: ChairEvent): 
     plan,
     state: {
       ...next,
+      ...pacedBy(live, event),
       seq: event.seq,
       spentMs: state.spentMs + (running ? Math.max(0, event.atMs - state.lastAtMs) : 0),
       lastAtMs: event.atMs,
     },
   }
+}
+
+/** Since when the step after an event has gone on undisturbed, and how long the stroke step took that the event ends. */
+function pacedBy(
+  { plan, state }: Live<ChairPlan>,
+  { kind, atMs }: ChairEvent,
+): Partial<ChairState> {
+  if (kind !== 'done' && kind !== 'skipped') return { steadyMs: undefined }
+  const step = plan.steps[state.index]
+  const { steadyMs } = state
+  if (kind === 'skipped' || step?.kind !== 'stroke' || steadyMs === undefined || atMs < steadyMs)
+    return { steadyMs: atMs }
+  const took = (atMs - steadyMs) / 1000
+  return { steadyMs: atMs, laneSeconds: { ...state.laneSeconds, [step.id]: took } }
 }
 
 /** The service as an event meets it. */

@@ -103,6 +103,10 @@ export interface ChairState {
   /** When implements went into the disinfectant. */
   readonly soakedAtMs?: number | undefined
   readonly prepared: readonly string[]
+  /** How long each stroke step took that was gone through undisturbed, seconds. */
+  readonly laneSeconds: Readonly<Record<string, number>>
+  /** Since when the current step has gone on undisturbed; absent after anything else was told in it. */
+  readonly steadyMs?: number | undefined
   /** What was changed of the plan on the way. */
   readonly amendments: readonly { readonly text: string; readonly atMs: number }[]
   readonly looked?: readonly { readonly zoneId: ZoneId; readonly redness: number }[] | undefined
@@ -132,6 +136,7 @@ export const BEFORE_START: ChairState = {
   redness: [],
   blades: [],
   onBlade: {},
+  laneSeconds: {},
   towels: {},
   lathered: {},
   prepared: [],

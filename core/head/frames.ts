@@ -34,7 +34,11 @@ export function dot(a: Vec3, b: Vec3): number {
 
 /** Straight distance between two points. */
 export function distance(a: Vec3, b: Vec3): number {
-  return Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2])
+  const x = a[0] - b[0]
+  const y = a[1] - b[1]
+  const z = a[2] - b[2]
+  // Many times quicker than hypot, and nothing here comes near its limits.
+  return Math.sqrt(x * x + y * y + z * z)
 }
 
 /** A place so far along a direction from a point. */
@@ -58,7 +62,7 @@ export function cross(a: Vec3, b: Vec3): Vec3 {
 }
 
 export function unit(a: Vec3): Vec3 {
-  const n = Math.hypot(a[0], a[1], a[2]) || 1
+  const n = Math.sqrt(dot(a, a)) || 1
   return [a[0] / n, a[1] / n, a[2] / n]
 }
 

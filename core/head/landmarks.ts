@@ -104,22 +104,29 @@ export class Landmarks {
     this.landmarks = landmarksOf(head.solve, this.locator)
   }
 
-  /** The ways to all landmarks from a place of the skin, nearest first. */
-  from(point: Vec3, normal: Vec3): LandmarkWay[] {
+  /**
+   * The ways to all landmarks from a place of the skin.
+   * @param among which are wanted, by how far off they are, mm
+   */
+  from(
+    point: Vec3,
+    normal: Vec3,
+    among: (landmark: Landmark, distanceMm: number) => boolean = () => true,
+  ): LandmarkWay[] {
     const { mesh } = this
     const n = mesh.positions.length / 3
     const { triangle, weights } = this.locator.nearest(point, normal)
     const corner = [0, 1, 2].map((k) => mesh.indices[3 * triangle + k]!)
     const [a, b, c] = corner.map((v) => at(mesh, v)) as [Vec3, Vec3, Vec3]
-    return this.landmarks
-      .map((landmark, i): LandmarkWay => {
-        const d = corner.map((v) => this.away[i * n + v]! / KEPT_PER_MM) as [number, number, number]
-        const distanceMm = d[0] * weights[0] + d[1] * weights[1] + d[2] * weights[2]
-        const to: Vec3 =
-          distanceMm < STRAIGHT_MM ? minus(landmark.point, point) : downhill(a, b, c, d)
-        return { landmark, distanceMm, way: unit(tangentPart(to, unit(normal))) }
-      })
-      .sort((x, y) => x.distanceMm - y.distanceMm)
+    const out = unit(normal)
+    return this.landmarks.flatMap((landmark, i): LandmarkWay[] => {
+      const d = corner.map((v) => this.away[i * n + v]! / KEPT_PER_MM) as [number, number, number]
+      const distanceMm = d[0] * weights[0] + d[1] * weights[1] + d[2] * weights[2]
+      if (!among(landmark, distanceMm)) return []
+      const to: Vec3 =
+        distanceMm < STRAIGHT_MM ? minus(landmark.point, point) : downhill(a, b, c, d)
+      return [{ landmark, distanceMm, way: unit(tangentPart(to, out)) }]
+    })
   }
 }
 

@@ -1,6 +1,6 @@
 /** Finds the nearest place on a mesh to a point in space. */
 import { DomainError } from '../errors.ts'
-import { cross, unit, type Vec3 } from './frames.ts'
+import { cross, distance, unit, type Vec3 } from './frames.ts'
 import type { Mesh } from './mesh.ts'
 
 /** A place on a mesh: a triangle and the weights of its three corners. */
@@ -22,6 +22,8 @@ export class Locator {
   private readonly cells = new Map<number, number[]>()
   /** Corners (9) and unit normal (3) of each triangle. */
   private readonly faces: Float64Array
+  /** A ball round each triangle: middle and radius. */
+  private readonly balls: Float64Array
   private wa = 0
   private wb = 0
   private wc = 0
@@ -30,6 +32,7 @@ export class Locator {
     const { positions, indices } = mesh
     const count = indices.length / 3
     this.faces = new Float64Array(12 * count)
+    this.balls = new Float64Array(4 * count)
     const low = [0, 0, 0]
     const high = [0, 0, 0]
     for (let t = 0; t < count; t++) {
@@ -45,6 +48,16 @@ export class Locator {
         ),
       )
       c.set(n, f + 9)
+      const ball: Vec3 = [
+        (c[f]! + c[f + 3]! + c[f + 6]!) / 3,
+        (c[f + 1]! + c[f + 4]! + c[f + 7]!) / 3,
+        (c[f + 2]! + c[f + 5]! + c[f + 8]!) / 3,
+      ]
+      this.balls.set(ball, 4 * t)
+      for (let k = 0; k < 3; k++) {
+        const corner: Vec3 = [c[f + 3 * k]!, c[f + 3 * k + 1]!, c[f + 3 * k + 2]!]
+        this.balls[4 * t + 3] = Math.max(this.balls[4 * t + 3]!, distance(ball, corner))
+      }
       for (let x = 0; x < 3; x++) {
         low[x] = Math.floor(Math.min(c[f + x]!, c[f + 3 + x]!, c[f + 6 + x]!) / CELL_MM)
         high[x] = Math.floor(Math.max(c[f + x]!, c[f + 3 + x]!, c[f + 6 + x]!) / CELL_MM)
@@ -58,6 +71,16 @@ export class Locator {
             else this.cells.set(key, [t])
           }
     }
+  }
+
+  /** True when the ball round a triangle alone shows that it lies no nearer than a distance. */
+  private beyond(t: number, px: number, py: number, pz: number, distanceMm: number): boolean {
+    const b = this.balls
+    const x = px - b[4 * t]!
+    const y = py - b[4 * t + 1]!
+    const z = pz - b[4 * t + 2]!
+    const reach = distanceMm + b[4 * t + 3]!
+    return x * x + y * y + z * z > reach * reach
   }
 
   /** Squared distance of a point to a triangle; leaves the weights of the nearest place behind. */
@@ -144,6 +167,7 @@ export class Locator {
             const bucket = this.cells.get(cellKey(ci + i, cj + j, ck + k))
             if (!bucket) continue
             for (const t of bucket) {
+              if (this.beyond(t, px, py, pz, bestCost)) continue
               const distanceMm = Math.sqrt(this.measure(t, px, py, pz))
               if (distanceMm >= bestCost) continue
               let cost = distanceMm
@@ -196,7 +220,8 @@ export class Locator {
       for (let j = low[1]; j <= high[1]; j++)
         for (let k = low[2]; k <= high[2]; k++)
           for (const t of this.cells.get(cellKey(i, j, k)) ?? [])
-            if (this.measure(t, px, py, pz) < most) return t
+            if (!this.beyond(t, px, py, pz, distanceMm) && this.measure(t, px, py, pz) < most)
+              return t
     return undefined
   }
 }

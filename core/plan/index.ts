@@ -34,6 +34,18 @@ export { type LaneShape, laneShapes } from './lanes.ts'
 export { laneEdges, laneWash, type LaneWash } from './lanePaint.ts'
 export { FRONT_CONSTANTS } from './front.ts'
 export { makePlan } from './makePlan.ts'
+export {
+  NO_PACE,
+  type Pace,
+  PACE_CONSTANTS,
+  PACE_KINDS,
+  type PaceKind,
+  paceKind,
+  paceOf,
+  type PaceSeen,
+  paceSeen,
+  paceWords,
+} from './pace.ts'
 export { partedOf, zoneQuestion, zoneSkinOf } from './outline.ts'
 export type { PlanInput } from './planInput.ts'
 export { groupsOf, type LaneGroup, ORDER_CONSTANTS } from './order.ts'

@@ -106,9 +106,9 @@ export function passStrokes(
   return Math.max(1, Math.round((areaCm2 * 100) / (widthMm * figures(P.usedWidth) * strokeMm)))
 }
 
-/** Seconds of work of so many strokes. */
-export function strokeSeconds(
-  figures: Figures,
+/** Seconds of work of so many strokes, at the pace of whoever works. */
+function strokeSeconds(
+  { figures, pace }: Pick<ZoneQuestion, 'figures' | 'pace'>,
   strokes: number,
   zoneId: ZoneId,
   family: ServiceFamily,
@@ -119,7 +119,7 @@ export function strokeSeconds(
     : family === 'fuzz'
       ? P.strokesPerSecondFuzz
       : P.strokesPerSecond
-  return (strokes / figures(rate)) * (coarse ? figures(SLOWER[coarse]) : 1)
+  return (strokes / figures(rate)) * (coarse ? figures(SLOWER[coarse]) : 1) * pace.ratio
 }
 
 function measure(q: ZoneQuestion, skin: ZoneSkin, lane: LaneShape, chart: number): LaneMeasure {
@@ -183,7 +183,7 @@ export function laneStrokes(
   const { family } = SERVICES[q.service]
   const fuzz = plannedHair(id, q.client, q.notes.hair) === 'vellus'
   const coarse = fuzz ? undefined : (q.notes.hair[id]?.coarseness ?? q.client.coarseness)
-  const seconds = strokeSeconds(q.figures, strokes, id, family, coarse)
+  const seconds = strokeSeconds(q, strokes, id, family, coarse)
   return { fit, widthMm, strokeLengthMm, strokes, seconds }
 }
 

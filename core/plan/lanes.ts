@@ -7,7 +7,7 @@ import { laneLetter, type Cover } from './cover.ts'
 import type { Beside } from './edges.ts'
 import { PlaneFit } from './planeFit.ts'
 import { vec } from './pressBlocks.ts'
-import { pressBearing, type Press } from './pressField.ts'
+import { pressBearings, type Press } from './pressField.ts'
 import { carryDirection, type ZoneSkin } from './skin.ts'
 
 /** A lane before it is known which way it is stroked. */
@@ -81,10 +81,11 @@ export function laneShapes(
         nearest = c
       }
     }
-    const growth = press ? pressBearing(press, skin, nearest) : Math.atan2(y, x)
+    const strokeAt = press && pressBearings(press, skin)
+    const growth = strokeAt ? strokeAt(nearest) : Math.atan2(y, x)
     for (const c of own) {
       // Growth beside the stroke as it runs there, as if the stroke were straight.
-      const off = press ? skin.growth[c]! - pressBearing(press, skin, c) : skin.growth[c]! - growth
+      const off = skin.growth[c]! - (strokeAt ? strokeAt(c) : growth)
       turns[Math.floor(wrapTurn(growth + off) / BIN) % BINS]! += skin.areaCm2[c]!
     }
     return {

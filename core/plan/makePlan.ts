@@ -16,6 +16,7 @@ import type { BareLane } from './laneWork.ts'
 import { groupsOf, heavierSide, jobId, jobsOf, laneProblem, ORDER_CONSTANTS } from './order.ts'
 import { nothingLeft, openZones, outline, type WorkedSet } from './outline.ts'
 import type { Sequence } from './passes.ts'
+import { paceReason } from './pace.ts'
 import { ofJob, type JobInput, type PlanInput } from './planInput.ts'
 import { holdPresses } from './pressWork.ts'
 import type { Lane, LeftOut, Plan, PlanChoice, PlannedPress, Reason, ZonePlan } from './types.ts'
@@ -55,6 +56,8 @@ export function makePlan(asked: PlanInput): Plan {
     ...set.question.tools.reasons,
     { text: 'No pressure: the blade glides. If it needs pressure it is done.', mark: 'C' },
   ]
+  const pace = paceReason(service, input.pace)
+  if (pace) reasons.push(pace)
   const guesses = zones.filter((z) => z.grainSource === 'guess').length
   if (guesses > 0) {
     reasons.push({
@@ -77,6 +80,7 @@ export function makePlan(asked: PlanInput): Plan {
   }
   return {
     version: 2,
+    pace: input.pace.ratio,
     jobs: input.jobs,
     service,
     style: choice.style,

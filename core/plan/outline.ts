@@ -281,6 +281,7 @@ export function outline(
   const sets = borne.length > 0 ? borne : all.slice(0, 1)
   const key = JSON.stringify([
     [input.schools, input.client, input.notes, input.kit, input.level, input.hand, service],
+    input.pace.ratio,
     [input.screening.withGrainOnly, input.screening.onePass, input.screening.leaveOutZones],
     [
       input.belief,

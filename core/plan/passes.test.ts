@@ -169,7 +169,7 @@ describe('what a row of strokes comes to', () => {
     mixed.turns[16] = 2 // 82.5°
     const by = (deg: number) => {
       const angle = angleBetween(toRadians(deg), mixed.growth)
-      return directionFactor(DEFAULTS, angle) * (1 + 0.25 * (0.3 + (1.7 * angle) / Math.PI))
+      return directionFactor(DEFAULTS)(angle) * (1 + 0.25 * (0.3 + (1.7 * angle) / Math.PI))
     }
     const expected = 0.6 * 1.075 + 0.2 * by(22.5) + 0.2 * by(82.5)
     expect(sequenceFigures(ask({ lanes: [lane(170, 6), mixed] }), WITH).load).toBeCloseTo(

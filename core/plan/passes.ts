@@ -6,7 +6,7 @@ import type { Growth } from '../regrowth/index.ts'
 import type { Screening } from '../screening/index.ts'
 import { type ServiceId, SERVICES, type ServiceFamily, type Wanted } from '../services/index.ts'
 import {
-  passLoad,
+  passLoadBy,
   type Coarseness,
   type HairClass,
   type Slip,
@@ -98,7 +98,7 @@ export function laneLoad(
   stroke: number,
   skin: StrokeSkin,
 ): number {
-  return overLane(lane, stroke, (angle) => passLoad(figures, { ...skin, angle, again: false }))
+  return overLane(lane, stroke, passLoadBy(figures, { ...skin, again: false }))
 }
 
 /** Mean over lanes by their area. */
@@ -125,6 +125,29 @@ const toolOf = (q: Pick<PassQuestion, 'tool'>, stroke: Stroke): ToolKind =>
 /** Passes that leave hair as they find it do not count as cutting close. */
 const cuts = (tool: ToolKind) => tool !== 'trimmer'
 
+/** What single strokes of a zone come to: rows of strokes share them. */
+const known = new WeakMap<PassQuestion, Map<string, { load: number; leftMm: number }>>()
+
+/** Load of one stroke over a zone, and the hair that it leaves; remembered. */
+function strokeFigures(q: PassQuestion, wanted: Wanted, skin: StrokeSkin) {
+  let strokes = known.get(q)
+  if (!strokes) known.set(q, (strokes = new Map<string, { load: number; leftMm: number }>()))
+  const key = `${wanted} ${skin.tool} ${skin.uncut}`
+  let had = strokes.get(key)
+  if (!had) {
+    const over = (of: (lane: LaneShape, stroke: number) => number) =>
+      overZone(q.lanes, (l) => of(l, q.strokeOf(l, wanted)))
+    had = {
+      load: over((l, stroke) => laneLoad(q.figures, l, stroke, skin)),
+      leftMm: over((l, stroke) =>
+        overLane(l, stroke, (angle) => stubbleLeftMm(q.figures, angle, skin.tool)),
+      ),
+    }
+    strokes.set(key, had)
+  }
+  return had
+}
+
 /** Works a row of strokes out, pass by pass. */
 export function sequenceFigures(q: PassQuestion, sequence: Sequence): SequenceFigures {
   const passes: PlannedPass[] = []
@@ -142,13 +165,8 @@ export function sequenceFigures(q: PassQuestion, sequence: Sequence): SequenceFi
       wear: q.wear,
       uncut: i === 0 && terminal ? q.coarse : undefined,
     }
-    const own = overZone(q.lanes, (l) => laneLoad(q.figures, l, q.strokeOf(l, stroke.wanted), skin))
-    left = Math.min(
-      left,
-      overZone(q.lanes, (l) =>
-        overLane(l, q.strokeOf(l, stroke.wanted), (angle) => stubbleLeftMm(q.figures, angle, tool)),
-      ),
-    )
+    const { load: own, leftMm } = strokeFigures(q, stroke.wanted, skin)
+    left = Math.min(left, leftMm)
     load += own
     if (cuts(tool)) cutting++
     const bearing = q.strokeOf(largest, stroke.wanted)

@@ -10,6 +10,7 @@ import type { Sensitivity, SkinBelief } from '../skin/index.ts'
 import type { BladeId, Level } from '../kit/index.ts'
 import type { Room } from './handle.ts'
 import type { Hand } from './hands.ts'
+import type { Pace } from './pace.ts'
 import type { PlanMemory } from './question.ts'
 import type { DrawnLine, SkinFlow, SkinGround } from './skin.ts'
 import type { Plan, PlanChoice } from './types.ts'
@@ -29,6 +30,8 @@ export interface PlanInput {
   readonly schools: Schools
   readonly hand: Hand
   readonly level: Level
+  /** How long the worker's strokes take. */
+  readonly pace: Pace
   /** Blades the house owns. */
   readonly kit: readonly BladeId[]
   readonly sensitivity: (zoneId: ZoneId) => Sensitivity

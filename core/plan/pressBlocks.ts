@@ -22,6 +22,9 @@ export interface Blocks {
   readonly of: ReadonlyMap<ZoneId, Int32Array>
 }
 
+/** A coordinate in blocks. */
+const step = (v: number) => Math.floor(v / BLOCK_MM) + 512
+
 /** What blocks are made from. */
 export interface BlockQuestion {
   readonly ground: SkinGround
@@ -38,7 +41,7 @@ export function blocksOf({ ground, skins, fixed, mirrored }: BlockQuestion): Blo
   const seen = (id: ZoneId) => ALL_ZONE_IDS.indexOf(mirrored ? mirrorZone(id) : id)
   const sorted = [...skins].sort((a, b) => seen(a.zone.id) - seen(b.zone.id))
   const groups: string[] = []
-  const raw: { zone: number; key: string; area: number; m: number[]; n: number[]; w: number[] }[] =
+  const raw: { zone: number; key: number; area: number; m: number[]; n: number[]; w: number[] }[] =
     []
   const rawOf = new Map<ZoneId, Int32Array>()
   sorted.forEach((skin, zone) => {
@@ -49,35 +52,32 @@ export function blocksOf({ ground, skins, fixed, mirrored }: BlockQuestion): Blo
       const x = flip * skin.middle[3 * c]!
       const y = skin.middle[3 * c + 1]!
       const z = skin.middle[3 * c + 2]!
-      const at = (v: number) => Math.floor(v / BLOCK_MM) + 512
-      const key = (at(x) * 1024 + at(y)) * 1024 + at(z)
+      const key = (step(x) * 1024 + step(y)) * 1024 + step(z)
       let b = own.get(key)
       if (b === undefined) {
         b = raw.length
         own.set(key, b)
-        raw.push({ zone, key: `${key}`, area: 0, m: [0, 0, 0], n: [0, 0, 0], w: [0, 0, 0] })
+        raw.push({ zone, key, area: 0, m: [0, 0, 0], n: [0, 0, 0], w: [0, 0, 0] })
       }
       of[c] = b
       const block = raw[b]!
       const a = skin.areaCm2[c]!
       block.area += a
-      const way = fixed
-        ? laidInto(fixed(vec(skin.middle, c)), vec(skin.normal, c))
-        : vec(skin.way, c)
+      const given = fixed && laidInto(fixed(vec(skin.middle, c)), vec(skin.normal, c))
       // Where hair turns too tightly it has no direction to go by.
       const weight = skin.loose[c] && !fixed ? 1e-3 * a : a
       for (let k = 0; k < 3; k++) {
         const s = k === 0 ? flip : 1
         block.m[k]! += s * a * skin.middle[3 * c + k]!
         block.n[k]! += s * a * skin.normal[3 * c + k]!
-        block.w[k]! += s * weight * way[k]!
+        block.w[k]! += s * weight * (given ? given[k]! : skin.way[3 * c + k]!)
       }
     }
     rawOf.set(skin.zone.id, of)
   })
   const order = raw
     .map((b, i) => ({ i, b }))
-    .sort((p, q) => p.b.zone - q.b.zone || Number(p.b.key) - Number(q.b.key))
+    .sort((p, q) => p.b.zone - q.b.zone || p.b.key - q.b.key)
   const place = new Int32Array(raw.length)
   order.forEach(({ i }, at) => (place[i] = at))
   const count = raw.length

@@ -92,13 +92,17 @@ export function fitOf(b: Blocks, list: readonly number[], limits: Limits): Fit {
     my += b.area[i]! * Math.sin(angle)
   }
   const mean = Math.atan2(my, mx)
+  // From here on the way of each block is told from their mean.
+  for (let k = 0; k < n; k++) place[3 * k] = brief(place[3 * k]! - mean)
   let [c0, cx, cy] = [0, 0, 0]
   for (let round = 0; round < ROUNDS; round++) {
+    // Where nothing lies beyond it another round would find the same.
+    if (round > 0 && !beyondHuber(n, c0, cx, cy)) break
     const plane = new PlaneFit()
     for (let k = 0; k < n; k++) {
       const [x, y] = [place[3 * k + 1]!, place[3 * k + 2]!]
-      const d = wrapHalf(place[3 * k]! - mean)
-      const off = Math.abs(wrapHalf(d - c0 - cx * x - cy * y))
+      const d = place[3 * k]!
+      const off = Math.abs(brief(d - c0 - cx * x - cy * y))
       plane.add(b.area[list[k]!]! * (round === 0 || off <= HUBER ? 1 : HUBER / off), x, y, d)
     }
     const found = plane.solve(RIDGE_MM)
@@ -120,11 +124,8 @@ export function fitOf(b: Blocks, list: readonly number[], limits: Limits): Fit {
   }
   let stray = 0
   for (let j = 0; j < n; j++) {
-    const off = angleBetween(
-      place[3 * j]!,
-      mean + c0 + cx * place[3 * j + 1]! + cy * place[3 * j + 2]!,
-    )
-    if (off > limits.tolerance) stray += b.area[list[j]!]!
+    const turned = c0 + cx * place[3 * j + 1]! + cy * place[3 * j + 2]!
+    if (Math.abs(brief(place[3 * j]! - turned)) > limits.tolerance) stray += b.area[list[j]!]!
   }
   return {
     area,
@@ -138,14 +139,37 @@ export function fitOf(b: Blocks, list: readonly number[], limits: Limits): Fit {
   }
 }
 
+/** True when the way of a block lies farther off the field than where residuals count less. */
+function beyondHuber(n: number, c0: number, cx: number, cy: number): boolean {
+  for (let k = 0; k < n; k++) {
+    const turned = c0 + cx * place[3 * k + 1]! + cy * place[3 * k + 2]!
+    if (Math.abs(brief(place[3 * k]! - turned)) > HUBER) return true
+  }
+  return false
+}
+
+/** An angle brought into [−π, π]: nearly all are no more than a turn off, and a remainder takes its time. */
+function brief(angle: number): number {
+  if (angle > 3 * Math.PI || angle < -3 * Math.PI) return wrapHalf(angle)
+  if (angle > Math.PI) return angle - 2 * Math.PI
+  return angle < -Math.PI ? angle + 2 * Math.PI : angle
+}
+
 /** The way of a block laid flat onto a plane by the smallest turn of the normal, radians clockwise from `up`. */
 function flatAngle(b: Blocks, i: number, n: Vec3, right: Vec3, up: Vec3): number {
-  const d = vec(b.way, i)
-  const m = vec(b.normal, i)
-  const k = dot(d, n) / Math.max(1 + dot(m, n), 1e-6)
-  const t: Vec3 = [d[0] - k * (m[0] + n[0]), d[1] - k * (m[1] + n[1]), d[2] - k * (m[2] + n[2])]
-  return Math.atan2(dot(t, right), dot(t, up))
+  const { way, normal: m } = b
+  const at = 3 * i
+  const k = along(way, at, n) / Math.max(1 + along(m, at, n), 1e-6)
+  // The normal of the plane has no part in its axes.
+  return Math.atan2(
+    along(way, at, right) - k * along(m, at, right),
+    along(way, at, up) - k * along(m, at, up),
+  )
 }
+
+/** A vector of a list along another one. */
+const along = (a: Float64Array, at: number, d: Vec3) =>
+  a[at]! * d[0] + a[at + 1]! * d[1] + a[at + 2]! * d[2]
 
 /** How far the growth of a block lies off a press’s stroke, radians. */
 export function offField(b: Blocks, i: number, f: Fit): number {
@@ -175,11 +199,13 @@ export function pressStroke(press: Press, point: Vec3, normal: Vec3): Vec3 {
   return carryDirection(planeWay(angle, press.right, press.up), press.normal, normal)
 }
 
-/** The same as a bearing on the chart of a zone, where its growth is laid flat too. */
-export function pressBearing(press: Press, skin: ZoneSkin, c: number): number {
-  const normal = vec(skin.normal, c)
+/** The same at the cells of a zone, as a bearing on its chart, where its growth is laid flat too. */
+export function pressBearings(press: Press, skin: ZoneSkin): (cell: number) => number {
   const n = unit(skin.zone.centre.normal)
-  const d = carryDirection(pressStroke(press, vec(skin.middle, c), normal), normal, n)
   const { noon, three } = clockFrame(skin.zone.id, skin.zone.centre.point, n)
-  return Math.atan2(dot(d, three), dot(d, noon))
+  return (c) => {
+    const normal = vec(skin.normal, c)
+    const d = carryDirection(pressStroke(press, vec(skin.middle, c), normal), normal, n)
+    return Math.atan2(dot(d, three), dot(d, noon))
+  }
 }

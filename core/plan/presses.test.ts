@@ -8,7 +8,7 @@ import { mirrorFlow, planInput, randomMap } from '../testing/plan.ts'
 import { mirrorZone, zoneStem, type ZoneId } from '../zones/index.ts'
 import { packCover, unpackCover } from './cover.ts'
 import { poseFor, turnGroup } from './hands.ts'
-import { pressBearing, pressStroke } from './pressField.ts'
+import { pressBearings, pressStroke } from './pressField.ts'
 import { PRESS_CONSTANTS, pressesOf, type PressMap } from './presses.ts'
 import { zoneSkin, type SkinFlow, type ZoneSkin } from './skin.ts'
 
@@ -49,7 +49,7 @@ function strayOf(skins: readonly ZoneSkin[], map: PressMap): { off: number; all:
     cover.lane.forEach((l, c) => {
       if (l < 0) return
       all += skin.areaCm2[c]!
-      const angle = angleBetween(skin.growth[c]!, pressBearing(press[l]!, skin, c))
+      const angle = angleBetween(skin.growth[c]!, pressBearings(press[l]!, skin)(c))
       if (toDegrees(angle) > TOLERANCE) off += skin.areaCm2[c]!
     })
   }

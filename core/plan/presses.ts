@@ -65,6 +65,7 @@ export function pressesOf(q: PressQuestion): PressMap {
 
 /** A press while presses are being found. */
 interface Draft {
+  /** Rising. */
   readonly blocks: number[]
   readonly fit: Fit
 }
@@ -91,7 +92,7 @@ function flood(b: Blocks, tolerance: number, leastCm2: number, limits: Limits): 
     }
     parts.push(list)
   }
-  const area = (list: readonly number[]) => list.reduce((s, i) => s + b.area[i]!, 0)
+  const areas = parts.map((list) => list.reduce((s, i) => s + b.area[i]!, 0))
   // The smallest first, so that what is joined grows; an island stays a part of its own.
   const islands = new Set<number>()
   for (;;) {
@@ -99,10 +100,9 @@ function flood(b: Blocks, tolerance: number, leastCm2: number, limits: Limits): 
     let smallest = leastCm2
     parts.forEach((list, p) => {
       if (list.length === 0 || islands.has(p)) return
-      const a = area(list)
-      if (a < smallest - 1e-9) {
+      if (areas[p]! < smallest - 1e-9) {
         small = p
-        smallest = a
+        smallest = areas[p]!
       }
     })
     if (small < 0) break
@@ -123,8 +123,17 @@ function flood(b: Blocks, tolerance: number, leastCm2: number, limits: Limits): 
     for (const i of parts[small]!) part[i] = to
     parts[to]!.push(...parts[small]!)
     parts[small] = []
+    areas[to]! += areas[small]!
   }
-  return parts.filter((list) => list.length > 0).map((list) => draft(b, list, limits))
+  return parts
+    .filter((list) => list.length > 0)
+    .map((list) =>
+      draft(
+        b,
+        list.sort((x, y) => x - y),
+        limits,
+      ),
+    )
 }
 
 /** The key with the greatest number; of alike ones the lowest. */
@@ -159,13 +168,12 @@ function join(b: Blocks, drafts: readonly Draft[], limits: Limits): Draft[] {
     for (const [other] of b.beside[i]!)
       if (owner[other] !== owner[i] && b.group[other] === b.group[i])
         borders[owner[i]!]!.add(owner[other]!)
-  const tried = new Map<string, { draft: Draft; adds: number } | undefined>()
+  // What became of each pair that was tried, by its lower part and its higher.
+  const tried = list.map(() => new Map<number, { draft: Draft; adds: number } | undefined>())
   const tryPair = (p: number, q: number) => {
-    const key = `${p} ${q}`
-    if (tried.has(key)) return tried.get(key)
-    const made = joined(b, list[p]!, list[q]!, limits)
-    tried.set(key, made)
-    return made
+    const had = tried[p]!
+    if (!had.has(q)) had.set(q, joined(b, list[p]!, list[q]!, limits))
+    return had.get(q)
   }
   for (;;) {
     let best: { p: number; q: number; made: { draft: Draft; adds: number } } | undefined
@@ -188,12 +196,25 @@ function join(b: Blocks, drafts: readonly Draft[], limits: Limits): Draft[] {
       borders[p]!.add(other)
     }
     borders[p]!.delete(q)
-    for (const key of [...tried.keys()]) {
-      const [x, y] = key.split(' ').map(Number)
-      if (x === p || y === p || x === q || y === q) tried.delete(key)
+    for (const had of [tried[p]!, tried[q]!]) had.clear()
+    for (const had of tried) {
+      had.delete(p)
+      had.delete(q)
     }
   }
   return list.flatMap((d) => (d ? [d] : []))
+}
+
+/** Blocks of two presses in one order. */
+function merged(a: readonly number[], b: readonly number[]): number[] {
+  const out: number[] = []
+  let j = 0
+  for (const i of a) {
+    while (j < b.length && b[j]! < i) out.push(b[j++]!)
+    out.push(i)
+  }
+  while (j < b.length) out.push(b[j++]!)
+  return out
 }
 
 /** Two presses as one, with the area that strays only because they are; undefined where it may not be. */
@@ -215,11 +236,7 @@ function joined(
     ),
   )
   if (apart > toRadians(APART_DEG)) return undefined
-  const made = draft(
-    b,
-    [...p.blocks, ...q.blocks].sort((x, y) => x - y),
-    limits,
-  )
+  const made = draft(b, merged(p.blocks, q.blocks), limits)
   if (made.fit.stray > limits.mayStray * area) return undefined
   return { draft: made, adds: made.fit.stray - p.fit.stray - q.fit.stray }
 }
@@ -281,11 +298,7 @@ function absorb(b: Blocks, drafts: readonly Draft[], leastCm2: number, limits: L
       }
     let best: { with: Draft; made: Draft; adds: number } | undefined
     for (const d of near) {
-      const made = draft(
-        b,
-        [...d.blocks, ...small.blocks].sort((x, y) => x - y),
-        limits,
-      )
+      const made = draft(b, merged(d.blocks, small.blocks), limits)
       const adds = made.fit.stray - d.fit.stray
       if (!best || adds < best.adds - 1e-9) best = { with: d, made, adds }
     }

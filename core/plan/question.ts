@@ -17,6 +17,7 @@ import type { LaneShape } from './lanes.ts'
 import type { PressMap } from './presses.ts'
 import type { ZoneSkin } from './skin.ts'
 import type { ToolChoice } from './tools.ts'
+import type { Pace } from './pace.ts'
 import type { Hold, PlanChoice } from './types.ts'
 
 /** What planning a zone depends on besides its skin. */
@@ -29,6 +30,7 @@ export interface ZoneQuestion {
   readonly schools: Schools
   readonly hand: Hand
   readonly level: Level
+  readonly pace: Pace
   readonly kit: readonly BladeId[]
   readonly tools: ToolChoice
   readonly room: Room | undefined

@@ -314,6 +314,8 @@ export interface Dropped {
 /** A whole plan. */
 export interface Plan {
   readonly version: 2
+  /** Seconds of its strokes over those of the house's figure: the pace of whoever works; 1 in plans kept before. */
+  readonly pace: number
   /** What of the visit it plans. */
   readonly jobs: readonly Job[]
   /** The service of the job. */

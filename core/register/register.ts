@@ -30,6 +30,7 @@ import {
   PASS_CONSTANTS,
   SKIN_CELL_CONSTANTS,
   CLOSENESS_CONSTANTS,
+  PACE_CONSTANTS,
   PLAN_CONSTANTS,
 } from '../plan/index.ts'
 import { BLADE_CONSTANTS } from '../kit/index.ts'
@@ -100,7 +101,7 @@ export const CONSTANT_REGISTER: readonly ConstantArea[] = [
   {
     id: 'time',
     title: 'Time at the chair',
-    constants: { ...PLAN_CONSTANTS, ...ORDER_CONSTANTS, ...ROUTINE_CONSTANTS },
+    constants: { ...PLAN_CONSTANTS, ...PACE_CONSTANTS, ...ORDER_CONSTANTS, ...ROUTINE_CONSTANTS },
   },
   { id: 'kit', title: 'What lies ready', constants: { ...KIT_CONSTANTS, ...TOWEL_COUNTS } },
   { id: 'services', title: 'Services', constants: SLOT_CONSTANTS },

@@ -24,7 +24,7 @@ export {
   COARSENESSES,
   type HairClass,
   LOAD_CONSTANTS,
-  passLoad,
+  passLoadBy,
   type Slip,
   type ToolKind,
 } from './load.ts'

@@ -37,33 +37,39 @@ export const LOAD_CONSTANTS = {
 const C = LOAD_CONSTANTS
 
 /** a(δ): rises evenly from with to across to against; the angle in radians. */
-export function directionFactor(figures: Figures, angle: number): number {
-  const deg = toDegrees(angle)
-  return deg <= 90
-    ? figures(C.withGrain) + ((figures(C.acrossGrain) - figures(C.withGrain)) * deg) / 90
-    : figures(C.acrossGrain) +
-        ((figures(C.againstGrain) - figures(C.acrossGrain)) * (deg - 90)) / 90
+export function directionFactor(figures: Figures): (angle: number) => number {
+  const [along, across, against] = [C.withGrain, C.acrossGrain, C.againstGrain].map(figures) as [
+    number,
+    number,
+    number,
+  ]
+  return (angle) => {
+    const deg = toDegrees(angle)
+    return deg <= 90
+      ? along + ((across - along) * deg) / 90
+      : across + ((against - across) * (deg - 90)) / 90
+  }
 }
 
-function toolFactor(figures: Figures, tool: ToolKind, angle: number): number {
-  switch (tool) {
-    case 'single-edge':
-      return figures(C.singleEdge)
-    case 'headed':
-      return figures(C.headed)
-    case 'guarded':
-      return figures(C.guarded)
-    case 'dermaplaning':
-      return figures(C.dermaplaning)
-    case 'trimmer':
-      return figures(C.trimmer)
-    case 'cartridge':
-      return {
-        with: figures(C.cartridgeWith),
-        across: figures(C.cartridgeAcross),
-        against: figures(C.cartridgeAgainst),
-      }[relationToGrain(figures, angle)]
+const TOOL: Readonly<Record<Exclude<ToolKind, 'cartridge'>, Constant>> = {
+  'single-edge': C.singleEdge,
+  headed: C.headed,
+  guarded: C.guarded,
+  dermaplaning: C.dermaplaning,
+  trimmer: C.trimmer,
+}
+
+function toolFactor(figures: Figures, tool: ToolKind): (angle: number) => number {
+  if (tool === 'cartridge') {
+    const by = {
+      with: figures(C.cartridgeWith),
+      across: figures(C.cartridgeAcross),
+      against: figures(C.cartridgeAgainst),
+    }
+    return (angle) => by[relationToGrain(figures, angle)]
   }
+  const factor = figures(TOOL[tool])
+  return () => factor
 }
 
 function slipFactor(figures: Figures, slip: Slip, hair: HairClass): number {
@@ -94,21 +100,31 @@ const TUG: Readonly<Record<Coarseness, Constant>> = {
 }
 
 /** 1 + t (0.3 + 1.7 · lift): uncut hair is pulled, the more it is lifted; lift 0 with the grain, ½ across, 1 against. */
-function tugFactor(figures: Figures, { tool, uncut, angle }: PassLoad): number {
+function tugFactor(
+  figures: Figures,
+  { tool, uncut }: Pick<PassLoad, 'tool' | 'uncut'>,
+): (angle: number) => number {
   // A trimmer cuts between its combs.
-  if (uncut === undefined || tool === 'trimmer') return 1
-  const lift = angle / Math.PI
-  return 1 + figures(TUG[uncut]) * (figures(C.tugLaid) + figures(C.tugLifted) * lift)
+  if (uncut === undefined || tool === 'trimmer') return () => 1
+  const [tug, laid, lifted] = [figures(TUG[uncut]), figures(C.tugLaid), figures(C.tugLifted)]
+  return (angle) => 1 + tug * (laid + (lifted * angle) / Math.PI)
 }
 
-/** Load of one pass: a(δ) · tool · slip · tug · wear · overlap. */
-export function passLoad(figures: Figures, pass: PassLoad): number {
-  return (
-    directionFactor(figures, pass.angle) *
-    toolFactor(figures, pass.tool, pass.angle) *
+/** Load of one pass by the angle of its stroke, radians: a(δ) · tool · slip · tug · wear · overlap. */
+export function passLoadBy(
+  figures: Figures,
+  pass: Omit<PassLoad, 'angle'>,
+): (angle: number) => number {
+  const direction = directionFactor(figures)
+  const tug = tugFactor(figures, pass)
+  const tool = toolFactor(figures, pass.tool)
+  const whole =
     slipFactor(figures, pass.slip, pass.hair) *
-    tugFactor(figures, pass) *
     (1 + figures(C.wornBlade) * pass.wear) *
     (pass.again ? figures(C.goneOverAgain) : 1)
-  )
+  return (angle) => direction(angle) * tool(angle) * tug(angle) * whole
 }
+
+/** Load of one pass. */
+export const passLoad = (figures: Figures, { angle, ...pass }: PassLoad): number =>
+  passLoadBy(figures, pass)(angle)

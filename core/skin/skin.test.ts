@@ -18,7 +18,7 @@ const pass = (over: Partial<PassLoad> = {}): PassLoad => ({
 
 describe('load of a pass (M7)', () => {
   it('is 1 with, 1.6 across, 2.5 against, and straight between', () => {
-    expect([0, 45, 90, 135, 180].map((d) => directionFactor(DEFAULTS, toRadians(d)))).toEqual([
+    expect([0, 45, 90, 135, 180].map((d) => directionFactor(DEFAULTS)(toRadians(d)))).toEqual([
       1,
       expect.closeTo(1.3, 9),
       expect.closeTo(1.6, 9),

@@ -114,12 +114,14 @@ export function landmarkAhead(
   const n = unit(normal)
   const d = unit(tangentPart(direction, n))
   const own = zoneSide(zoneId)
-  let best: { landmark: Landmark; offDeg: number; cost: number } | undefined
-  for (const { landmark, distanceMm, way } of landmarks.from(point, normal)) {
-    if (distanceMm < ON_IT_MM || distanceMm > FARTHEST_MM) continue
+  const among = (landmark: Landmark, distanceMm: number) =>
+    distanceMm >= ON_IT_MM &&
+    distanceMm <= FARTHEST_MM &&
     // From a cheek nobody looks to the other ear.
-    if (own && landmark.side && landmark.side !== own) continue
-    if (landmark.behindEar && point[2] > landmark.point[2] + BEHIND_EAR_MM) continue
+    !(own && landmark.side && landmark.side !== own) &&
+    !(landmark.behindEar && point[2] > landmark.point[2] + BEHIND_EAR_MM)
+  let best: { landmark: Landmark; offDeg: number; cost: number } | undefined
+  for (const { landmark, distanceMm, way } of landmarks.from(point, normal, among)) {
     const offDeg = (Math.acos(Math.max(-1, Math.min(1, dot(way, d)))) * 180) / Math.PI
     if (offDeg > WITHIN_DEG) continue
     const cost = offDeg + distanceMm / FARTHER_MM_A_DEGREE

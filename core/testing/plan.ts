@@ -26,6 +26,7 @@ import {
   type SkinFlow,
   FIRST_CHOICE,
   PlanMemory,
+  NO_PACE,
 } from '../plan/index.ts'
 import { priorGrowth } from '../regrowth/index.ts'
 import { RULES, screen, type Asked, type SkinMark } from '../screening/index.ts'
@@ -163,6 +164,7 @@ export function planInput(c: PlanCase = {}): PlanInput {
     schools,
     hand: c.hand ?? 'right',
     level: c.level ?? 'practised',
+    pace: c.pace ?? NO_PACE,
     kit: c.kit ?? BLADE_IDS,
     sensitivity: c.sensitivity ?? ((zone) => zoneSensitivity(belief, zone)),
     belief,

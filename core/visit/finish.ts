@@ -26,7 +26,7 @@ import {
   summariseAnswers,
   type AnswerSummary,
 } from '../looks/index.ts'
-import { bladeLifeStrokes, type Plan } from '../plan/index.ts'
+import { bladeLifeStrokes, paceSeen, type Plan } from '../plan/index.ts'
 import type { VisitWindow } from '../regrowth/index.ts'
 import { type ServiceId, plannedJob, type Job } from '../services/index.ts'
 import { DAY_MS } from '../time/index.ts'
@@ -71,6 +71,8 @@ export interface Finished {
   readonly endedAtMs: number
   readonly jobs: readonly FinishedJob[]
   readonly atChair: AtChair
+  /** What the service told of its worker's pace; null where it told nothing. */
+  readonly pace: number | null
   /** The first look as the first answer; undefined when nobody looked. */
   readonly firstLook: SkinAnswer | undefined
   readonly summary: AnswerSummary
@@ -128,6 +130,7 @@ export function finishService(
       },
     ],
     atChair,
+    pace: paceSeen(figures, plan, state.laneSeconds),
     firstLook,
     summary: summariseAnswers(figures, endedAtMs, all, loads, atChair.redness),
     care: care!,

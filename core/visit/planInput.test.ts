@@ -2,7 +2,7 @@ import { readingFromBearing, type Reading } from '../grain/index.ts'
 import { NO_NOTES } from '../hair/index.ts'
 import { DEFAULTS, DEFAULT_SCHOOLS } from '../house/index.ts'
 import { BLADE_IDS } from '../kit/index.ts'
-import { FIRST_CHOICE } from '../plan/index.ts'
+import { FIRST_CHOICE, NO_PACE } from '../plan/index.ts'
 import { oneJob } from '../services/index.ts'
 import { SKIN } from '../testing/client.ts'
 import { ZONES } from '../testing/head.ts'
@@ -29,7 +29,7 @@ const VISIT: PlannedVisit = {
 }
 const HOUSE: PlanningHouse = {
   ...{ schools: DEFAULT_SCHOOLS, kit: BLADE_IDS, figures: {}, changes: [{}, {}] },
-  workers: [{ id: 'w', hand: 'left', level: 'learning' }],
+  workers: [{ id: 'w', hand: 'left', level: 'learning', paces: [] }],
 }
 const CLIENT = {
   ...{ skin: SKIN, schools: { beardPasses: 'with-only' as const } },
@@ -62,7 +62,13 @@ describe('what a plan is made from', () => {
     const sent = ask()
     expect(JSON.parse(JSON.stringify(sent))).toEqual(JSON.parse(JSON.stringify({ ...sent })))
     expect(sent.house).toEqual({ version: 2, changed: {} })
-    expect(sent.worker).toEqual({ hand: 'left', level: 'learning' })
+    expect(sent.worker).toEqual({ hand: 'left', level: 'learning', pace: NO_PACE })
+  })
+
+  it('takes the worker’s pace from services of the same kind of work', () => {
+    const paces = (['head-shave', 'dermaplane'] as const).map((service) => ({ service, ratio: 2 }))
+    const slow = ask({}, { workers: [{ ...HOUSE.workers[0]!, paces }] }).worker!.pace
+    expect(slow).toEqual({ ratio: Math.exp(Math.log(2) / 2), services: 1 })
   })
 
   it('puts the client’s schools over the house’s', () => {

@@ -17,6 +17,10 @@ import {
   type Hand,
   type PlanInput,
   PlanMemory,
+  paceKind,
+  paceOf,
+  type Pace,
+  type PaceSeen,
   type DrawnLine,
   type SkinFlow,
   type SkinGround,
@@ -43,10 +47,19 @@ export interface PlannedClient {
   readonly model: Pick<ClientModel, 'sensitivity' | 'belief' | 'bumps' | 'record' | 'growth'>
 }
 
+/** Who works, as far as a plan hangs on them. */
+interface PlanningWorker {
+  readonly hand: Hand
+  readonly level: Level
+}
+
 /** A house as far as a plan hangs on it. */
 export interface PlanningHouse {
   readonly schools: Schools
-  readonly workers: readonly { readonly id: string; readonly hand: Hand; readonly level: Level }[]
+  readonly workers: readonly (PlanningWorker & {
+    readonly id: string
+    readonly paces: readonly PaceSeen[]
+  })[]
   readonly kit: readonly BladeId[]
   readonly figures: ChangedFigures
   readonly changes: readonly unknown[]
@@ -66,6 +79,7 @@ export interface PlanAsk extends Omit<
   | 'memory'
   | 'hand'
   | 'level'
+  | 'pace'
 > {
   readonly readings: readonly ZonedReading[]
   readonly lines: readonly KeepLine[]
@@ -73,7 +87,7 @@ export interface PlanAsk extends Omit<
   readonly bumps: ClientModel['bumps']
   readonly growth: ClientModel['growth']
   /** Who works; null where the visit's worker is none of the house's. */
-  readonly worker: { readonly hand: Hand; readonly level: Level } | null
+  readonly worker: (PlanningWorker & { readonly pace: Pace }) | null
 }
 
 /** Readings age by whole days, so that the field stands still while one works. */
@@ -106,7 +120,13 @@ export function planAsk(
     client: client.skin,
     screening,
     schools: { ...house.schools, ...client.schools },
-    worker: worker ? { hand: worker.hand, level: worker.level } : null,
+    worker: worker
+      ? {
+          hand: worker.hand,
+          level: worker.level,
+          pace: paceOf(figures, paceKind(leadJob(visit.jobs).service), worker.paces),
+        }
+      : null,
     kit: house.kit,
     sensitivity: client.model.sensitivity,
     belief: client.model.belief,

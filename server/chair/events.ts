@@ -390,7 +390,7 @@ async function amendEnd(db: Database, visitId: string, live: Live): Promise<void
 async function writeEnd(
   db: Database,
   visitId: string,
-  { endedAtMs, firstLook, atChair, summary }: Finished,
+  { endedAtMs, firstLook, atChair, pace, summary }: Finished,
   jobs: readonly FinishedJob[],
 ): Promise<void> {
   if (firstLook) {
@@ -398,7 +398,7 @@ async function writeEnd(
     await db.models.SkinAnswer.upsert({ visitId, ...told })
   }
   await db.models.Visit.update(
-    { state: 'finished', endedAtMs, jobs, atChair, ...summary },
+    { state: 'finished', endedAtMs, jobs, atChair, pace, ...summary },
     { where: { id: visitId } },
   )
 }

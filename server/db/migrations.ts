@@ -366,4 +366,12 @@ export const MIGRATIONS: readonly Migration[] = [
       `CREATE INDEX differences_open ON differences (clientId) WHERE settledAtMs IS NULL`,
     ],
   },
+  {
+    name: '0012-paces',
+    up: [
+      // How long the worker's strokes took over those of the default figure; services of before were not timed.
+      `ALTER TABLE visits ADD COLUMN pace REAL`,
+      `CREATE INDEX visits_paces ON visits (workerId, endedAtMs, service, pace) WHERE pace IS NOT NULL`,
+    ],
+  },
 ]

@@ -77,6 +77,8 @@ export interface VisitRow extends Row<VisitRow> {
   /** Sums of the worst grades and of the loads, once answered. */
   gradeSum: CreationOptional<number | null>
   loadSum: CreationOptional<number | null>
+  /** What it told of its worker's pace; null where it told nothing. */
+  pace: CreationOptional<number | null>
 }
 export interface PlanRow extends Row<PlanRow> {
   visitId: string
@@ -274,6 +276,7 @@ export function defineModels(sequelize: Sequelize): Models {
       products: { ...json, defaultValue: [] },
       gradeSum: maybeReal,
       loadSum: maybeReal,
+      pace: maybeReal,
     }),
     Plan: table<PlanRow>('Plan', 'plans', {
       visitId: key,

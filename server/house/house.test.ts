@@ -2,7 +2,7 @@
 import request from 'supertest'
 import type { Client, House, VisitPage } from '../../contract/types.ts'
 import { BLADE_IDS } from '../../core/kit/index.ts'
-import { openStudio, plannedVisit, type Studio } from '../testing/studio.ts'
+import { finishVisit, openStudio, plannedVisit, type Studio } from '../testing/studio.ts'
 
 import { SKIN } from '../../core/testing/client.ts'
 
@@ -55,6 +55,23 @@ describe('a house', () => {
     expect(anew.plan!.house.changed).toEqual({})
   })
 
+  it('learns how long a worker’s strokes take from the services they end, for the next plan', async () => {
+    const { visit } = await plannedVisit(studio.app)
+    const paces = async () => (await house()).workers.find((w) => w.id === visit.workerId)!.paces
+    expect([visit.plan!.pace, await paces()]).toEqual([1, []])
+    await finishVisit(studio.app, visit, Date.now() - 3 * 3_600_000, 1.5)
+    const [seen] = await paces()
+    expect(seen!.service).toBe('face-shave')
+    expect(seen!.ratio).toBeGreaterThan(1.5)
+    const next = (await plannedVisit(studio.app)).visit.plan!
+    // Half of what one service told counts (core/plan/pace.ts).
+    expect(next.pace).toBeCloseTo(Math.sqrt(seen!.ratio), 5)
+    expect(next.totalMinutes).toBeGreaterThan(visit.plan!.totalMinutes)
+    expect(next.reasons.some((r) => r.text.startsWith('Strokes are timed'))).toBe(true)
+    const ofOther = (await house()).workers.filter((w) => w.id !== visit.workerId)
+    expect(ofOther.map((w) => w.paces)).toEqual([[]])
+  })
+
   it.each([
     [{ figures: { 'skin.rednessLimit': 7 } }, 'figure-out-of-range'],
     [{ figures: { 'no.such': 1 } }, 'no-such-figure'],
@@ -97,7 +114,7 @@ describe('a house', () => {
     expect(await blades()).toEqual(['shavette'])
     await change({ kit: [...BLADE_IDS] }).expect(200)
     const { workers } = await house()
-    const worker = workers.find((w) => w.id === visit.workerId)!
+    const { paces: _learned, ...worker } = workers.find((w) => w.id === visit.workerId)!
     await change({ worker: { ...worker, level: 'learning' } }).expect(200)
     expect(await blades()).toEqual(['safety'])
     await change({ kit: ['cartridge'] }).expect(200)

@@ -34,14 +34,20 @@ interface KeptHouse {
 
 const KEY = 'house'
 
+/** Services of a worker, the latest, that their paces are learned from: of all kinds of work. */
+const PACES_READ = 90
+
 /** Reads the house. Schools that were never chosen have their default. */
 export async function readHouse(db: Reads): Promise<House> {
   const [row] = await db.select<{ kept: Json<KeptHouse> | null; workers: Json<Worker[]> }>(
     `SELECT (SELECT value FROM settings WHERE key = ?) AS kept,
-      (SELECT json_group_array(json_object('id', id, 'name', name, 'role', role, 'hand', hand, 'level', level))
+      (SELECT json_group_array(json_object('id', id, 'name', name, 'role', role, 'hand', hand, 'level', level,
+          'paces', json((SELECT json_group_array(json_object('service', service, 'ratio', pace)) FROM
+            (SELECT service, pace FROM visits WHERE workerId = w.id AND pace IS NOT NULL
+             ORDER BY endedAtMs DESC LIMIT ?)))))
         FROM (SELECT * FROM workers WHERE goneAtMs IS NULL
-          OR id IN (SELECT workerId FROM visits WHERE state <> 'finished') ORDER BY name)) AS workers`,
-    [KEY],
+          OR id IN (SELECT workerId FROM visits WHERE state <> 'finished') ORDER BY name) w) AS workers`,
+    [KEY, PACES_READ],
   )
   const kept = json(row!.kept) ?? {}
   const workers = json(row!.workers)

@@ -1,11 +1,13 @@
 /** The house: who works here, which schools it follows, and every constant with its mark and source. */
 import { SERVICE_IDS } from '../../core/services/index.ts'
 import { SCHOOL_IDS, SCHOOLS } from '../../core/house/index.ts'
+import { PACE_KINDS, paceOf, paceWords } from '../../core/plan/index.ts'
 import { consentText, CLOSING_SENTENCE } from '../../core/screening/index.ts'
 import { lazy, Suspense, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import type { House } from '../../contract/types.ts'
 import { useChangeHouse, useHouse } from '../api/queries.ts'
+import { useFigures } from '../state/figures.ts'
 import { atWords } from '../state/words.ts'
 import { Figures } from './Figures.tsx'
 import { Outbox } from './Outbox.tsx'
@@ -23,13 +25,19 @@ function Worker({
   onChange,
 }: {
   worker: House['workers'][number]
-  onChange: (w: House['workers'][number]) => void
+  onChange: (w: Omit<House['workers'][number], 'paces'>) => void
 }) {
   const keep = (change: Partial<typeof worker>) => {
-    const next = { ...worker, ...change }
+    const { paces: _learned, ...own } = worker
+    const next = { ...own, ...change }
     // A name is never lost to an empty field: it stays as it was.
     if (next.name.trim() && next.role.trim()) onChange(next)
   }
+  const figures = useFigures()
+  const paces = PACE_KINDS.flatMap((kind) => {
+    const pace = paceOf(figures, kind, worker.paces)
+    return pace.services > 0 ? [paceWords(kind, pace)] : []
+  })
   return (
     <div className="worker-row">
       <input
@@ -66,6 +74,7 @@ function Worker({
           </button>
         ))}
       </div>
+      {paces.length > 0 && <p className="soft">Strokes: {paces.join('; ')}.</p>}
     </div>
   )
 }
@@ -173,7 +182,8 @@ export function HousePage() {
         <section aria-labelledby="schools">
           <h2>Workers</h2>
           <p className="soft">
-            Plans take the stance, the free hand and the turn of the head from the hand.
+            Plans take the stance, the free hand and the turn of the head from the hand, and the
+            time of strokes from what each has done.
           </p>
           {house.data?.workers.map((w) => (
             <Worker key={w.id} worker={w} onChange={(worker) => change.mutate({ worker })} />

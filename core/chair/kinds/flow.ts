@@ -293,6 +293,7 @@ function goBack({ plan, state }: Live<ChairPlan>): ChairState {
   const { [previous.id]: _was, ...outcomes } = state.outcomes
   const { [previous.id]: _reason, ...skipReasons } = state.skipReasons
   const { [previous.id]: on, ...onBlade } = state.onBlade
+  const { [previous.id]: _took, ...laneSeconds } = state.laneSeconds
   const felt = { ...state.felt }
   // What is felt once more counts once.
   if (previous.kind === 'feel' && previous.zoneId) delete felt[previous.zoneId]
@@ -303,6 +304,7 @@ function goBack({ plan, state }: Live<ChairPlan>): ChairState {
     outcomes,
     skipReasons,
     onBlade,
+    laneSeconds,
     felt,
     ...(blade &&
       withBlade(state, on!, { strokes: Math.max(0, blade.strokes - (previous.strokes ?? 0)) })),

@@ -92,6 +92,8 @@ export function useChair(visit: VisitPage, plan: Plan): Chair {
       void cache.invalidateQueries({ queryKey: ['client', clientId] })
       void cache.invalidateQueries({ queryKey: ['today'] })
       void cache.invalidateQueries({ queryKey: ['visit', id] })
+      // What has ended teaches the worker's pace.
+      void cache.invalidateQueries({ queryKey: ['house'] })
     }
   }, [last, cache, clientId, id])
   // What was refused knows something that this screen does not.
