@@ -4,7 +4,7 @@
  * tweezers. Common practice; the figures are house estimates.
  */
 import { distance, dot, minus, plus, tangentPart, unit, type Vec3 } from '../head/index.ts'
-import { zoneStem, type ZoneId, type ZoneStem } from '../zones/index.ts'
+import { zoneStem, type ZoneStem } from '../zones/index.ts'
 import { constant } from '../house/index.ts'
 import type { Cover } from './cover.ts'
 import { vec } from './pressBlocks.ts'
@@ -74,14 +74,15 @@ export interface EdgeBand {
   readonly key: readonly string[]
 }
 
-const bands = new WeakMap<SkinGround, Map<ZoneId, EdgeBand | undefined>>()
+const bands = new WeakMap<SkinGround, Map<string, EdgeBand | undefined>>()
 
 /** The cells of a zone that lie beside an edge; undefined where none do. Worked out once for each head. */
 export function edgeBand(ground: SkinGround, skin: ZoneSkin, bandMm: number): EdgeBand | undefined {
   let all = bands.get(ground)
-  if (!all) bands.set(ground, (all = new Map<ZoneId, EdgeBand | undefined>()))
+  if (!all) bands.set(ground, (all = new Map<string, EdgeBand | undefined>()))
   const id = skin.zone.id
-  if (all.has(id)) return all.get(id)
+  const known = `${id} ${bandMm}`
+  if (all.has(known)) return all.get(known)
   const stem = zoneStem(id)
   const reach = bandMm
   const [low, high] = [0, 1].map((i) =>
@@ -119,7 +120,7 @@ export function edgeBand(ground: SkinGround, skin: ZoneSkin, bandMm: number): Ed
     }
     if (name.some(Boolean)) band = { way, name, key }
   }
-  all.set(id, band)
+  all.set(known, band)
   return band
 }
 

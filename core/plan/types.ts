@@ -228,7 +228,9 @@ export function avoidWords(lanes: readonly Pick<Lane, 'zoneId' | 'avoid'>[]): st
   return [
     ...new Set(
       lanes.flatMap((l) =>
-        l.avoid.map((a) => (zones.size > 1 ? `${capital(zoneInWords(l.zoneId))}: ${a}` : a)),
+        l.avoid.map((a) =>
+          zones.size > 1 ? `${capital(zoneInWords(l.zoneId))}: ${a}` : capital(a),
+        ),
       ),
     ),
   ]

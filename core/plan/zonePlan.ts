@@ -75,7 +75,7 @@ export function zoneWork(q: ZoneQuestion, skin: ZoneSkin, parted: Parted): ZoneW
   const fuzz = plannedHair(id, client, q.notes.hair) === 'vellus'
   const across = new Map<LaneShape, { chart: number; why: string }>()
   const withOnly =
-    screening.withGrainOnly || client.bumpProne || (SERVICES[service] as Service).withOnly === true
+    screening.withGrainOnly || client.bumpProne || SERVICES[service].withOnly === true
   const offEdge = (lane: LaneShape, chart: number): number | undefined => {
     const wanted = laneRelation(q.figures, lane, chart)
     const turned = besideEdge(skin, lane, chart, wanted === 'with' && withOnly, q.hand === 'left')
