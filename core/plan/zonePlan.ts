@@ -7,7 +7,7 @@ import { RELATION_WORDS, wrapTurn, withinDeg as trustWithin } from '../grain/ind
 import type { Vec3 } from '../head/index.ts'
 import { plannedHair } from '../hair/index.ts'
 import { markMargin, markZones, MARK_WORDS } from '../screening/index.ts'
-import { type Service, SERVICES, type Wanted } from '../services/index.ts'
+import { SERVICES, type Wanted } from '../services/index.ts'
 import { rednessOdds, SKIN_CONSTANTS } from '../skin/index.ts'
 import { oddsWords } from '../stats/index.ts'
 import { shareCut, smoothHours } from './closeness.ts'
