@@ -57,8 +57,6 @@ export const workerAnswer = record({
   hand: one(HANDS),
   /** Whether they may hold a bare blade. */
   level: one(LEVELS),
-  /** What their latest services told of their pace, the latest first. */
-  paces: core<readonly PaceSeen[]>(),
 })
 
 /** One change of the house. */
@@ -74,6 +72,8 @@ export const houseAnswer = record({
   name: text(),
   schools: core<Schools>(),
   workers: listOf(workerAnswer),
+  /** What each worker's latest services told of their pace, the latest first. */
+  paces: core<Readonly<Record<string, readonly PaceSeen[]>>>(),
   /** Who works at this screen. */
   workerId: text(),
   /** Blades the house owns. */

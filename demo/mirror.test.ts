@@ -1,6 +1,5 @@
 /** The demo's people one by one: a left hand on the mirrored client gets the mirror plan. */
-import { makePlan } from '../core/plan/index.ts'
-import { mirrorInput, mirroredShape, planShape } from '../core/testing/mirror.ts'
+import { mirrorDifferences } from '../core/testing/mirror.ts'
 import { PEOPLE } from './people.ts'
 import { ownInput } from './plans.ts'
 
@@ -8,8 +7,7 @@ describe('the mirror', () => {
   it.each(PEOPLE.map((p) => [p.name, p.service, p] as const))(
     'of %s, %s, is planned in the mirror',
     (_, __, person) => {
-      const input = ownInput(person)
-      expect(mirroredShape(makePlan(mirrorInput(input)))).toEqual(planShape(makePlan(input)))
+      expect(mirrorDifferences(ownInput(person))).toEqual([])
     },
   )
 })

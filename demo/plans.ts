@@ -177,8 +177,8 @@ function inputOf(v: PlannedVisit): PlanInput {
     },
     { skin, schools: {}, model },
     {
-      ...{ schools, kit: BLADE_IDS, figures: {}, changes: [] },
-      workers: [{ ...worker, level: 'practised', paces: [] }],
+      ...{ schools, kit: BLADE_IDS, figures: {}, changes: [], paces: {} },
+      workers: [{ ...worker, level: 'practised' }],
     },
     screenedAt(v),
     { ...FIRST_CHOICE, style: v.style },

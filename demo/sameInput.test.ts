@@ -94,7 +94,7 @@ describe('the input of a plan', () => {
   it('follows the house’s figures, schools and worker, on both sides', async () => {
     const { visit } = await plannedVisit(studio.app)
     const house = await get<House>('/api/house')
-    const { paces: _learned, ...worker } = house.workers.find((w) => w.id === visit.workerId)!
+    const worker = house.workers.find((w) => w.id === visit.workerId)!
     const change = {
       figures: { 'skin.rednessLimit': 0.05 },
       schools: { beardPasses: 'with-only' },

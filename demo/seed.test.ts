@@ -86,9 +86,9 @@ describe('Lantern Quay', () => {
   })
 
   it('has taught the house how long its workers’ strokes take', async () => {
-    const { workers } = await readHouse(studio.db)
+    const house = await readHouse(studio.db)
     for (const [i, { name }] of STUDIO.workers.entries()) {
-      const { paces } = workers.find((w) => w.name === name)!
+      const paces = house.paces[house.workers.find((w) => w.name === name)!.id]!
       for (const kind of new Set(paces.map((p) => paceKind(p.service)))) {
         const pace = paceOf(DEFAULTS, kind, paces)
         // A step of the demo takes 0.9 to 1.15 of its time, whoever works.

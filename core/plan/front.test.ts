@@ -6,12 +6,10 @@ import { serviceZones } from '../services/index.ts'
 import { drawGrades, drawSkin } from '../simulate/truth.ts'
 import { mulberry32 } from '../stats/index.ts'
 import { BROW_LINES } from '../testing/lines.ts'
-import { mirrorInput, mirroredShape, planShape } from '../testing/mirror.ts'
 import { planInput, randomMap, type PlanCase } from '../testing/plan.ts'
 import { lastPasses } from './fit.ts'
 import { kindsOf, undominated, FRONT_CONSTANTS } from './front.ts'
 import { makePlan } from './makePlan.ts'
-import { groupsOf } from './order.ts'
 import { PlanMemory } from './question.ts'
 import type { FrontPoint, Plan } from './types.ts'
 import fc from 'fast-check'
@@ -207,43 +205,6 @@ describe('left and right', () => {
 
 const MEMORY = new PlanMemory()
 const usualFlow = () => planInput().flow
-
-describe('the mirror', () => {
-  it.each([
-    ['face-shave', 12],
-    ['head-shave', 4],
-    ['dermaplane', 3],
-  ] as const)(
-    'a left hand on the mirrored %s gets the mirror plan, on %d random maps',
-    (service, maps) => {
-      for (let seed = 1; seed <= maps; seed++) {
-        const flow = randomMap(100 + seed, service)
-        const style = (['gentlest', 'balanced', 'closest'] as const)[seed % 3]!
-        const base = { service, choice: { style } } as const
-        const input = planInput({ ...base, flow })
-        const right = makePlan(input)
-        const left = makePlan(mirrorInput(input))
-        expect(mirroredShape(left)).toEqual(planShape(right))
-        // The free hand lies in the mirror too.
-        groupsOf(right.lanes).forEach(({ lead }, i) => {
-          const [a] = lead.holds!
-          const [b] = groupsOf(left.lanes)[i]!.lead.holds!
-          const off = a && b && Math.hypot(...a.point.map((x, k) => x - (k ? 1 : -1) * b.point[k]!))
-          expect(off ?? Infinity).toBeLessThan(2)
-        })
-      }
-    },
-    120_000,
-  )
-
-  it('begins on the side that the worker stands on, unless a school says otherwise', () => {
-    for (const hand of ['right', 'left'] as const) {
-      const p = makePlan(planInput({ hand, flow: randomMap(5) }))
-      const first = groupsOf(p.lanes).find((g) => zoneSide(g.lead.zoneId))!
-      expect(zoneSide(first.lead.zoneId)).toBe(hand)
-    }
-  })
-})
 
 describe('"make it N minutes"', () => {
   it('drops the area whose last pass buys least for its time, both sides together', () => {

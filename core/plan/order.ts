@@ -80,7 +80,8 @@ export function groupsOf(lanes: readonly Lane[]): LaneGroup[] {
     groups.set(id, [...(groups.get(id) ?? []), lane])
   }
   return [...groups].map(([id, own]) => {
-    const sorted = own.sort((a, b) => b.areaCm2 - a.areaCm2)
+    // Parts alike but for rounding keep their order, which is the hand's own.
+    const sorted = own.sort((a, b) => Math.round(100 * (b.areaCm2 - a.areaCm2)))
     return { id, lead: sorted[0]!, lanes: sorted }
   })
 }
@@ -100,8 +101,16 @@ export function jobsOf(lanes: readonly Lane[], lather: boolean): Job[] {
 /** The id of a job: that of its step. */
 export const jobId = (job: Job): string => ('group' in job ? job.group.id : `lather:${job.lather}`)
 
-const farSide = (group: LaneGroup, hand: Hand) => {
-  const side = groupSide(group)
+/** A part of a middle zone lies on a side when its middle is farther than this off the client's, mm. */
+const MIDDLE_MM = 4
+
+/** True for what lies on the side that the worker does not stand on; of a middle zone a part may. */
+function farSide(group: LaneGroup, hand: Hand): boolean {
+  const { lead, lanes } = group
+  const x = lead.point[0]
+  const middle = lanes.every((l) => zoneSide(l.zoneId) === undefined)
+  const side =
+    groupSide(group) ?? (middle && Math.abs(x) > MIDDLE_MM ? (x > 0 ? 'left' : 'right') : undefined)
   return side !== undefined && side !== nearSide(hand)
 }
 

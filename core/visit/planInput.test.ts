@@ -28,8 +28,8 @@ const VISIT: PlannedVisit = {
   ...{ readings: [reading('r', NOW - 90 * DAY_MS)], notes: NO_NOTES },
 }
 const HOUSE: PlanningHouse = {
-  ...{ schools: DEFAULT_SCHOOLS, kit: BLADE_IDS, figures: {}, changes: [{}, {}] },
-  workers: [{ id: 'w', hand: 'left', level: 'learning', paces: [] }],
+  ...{ schools: DEFAULT_SCHOOLS, kit: BLADE_IDS, figures: {}, changes: [{}, {}], paces: {} },
+  workers: [{ id: 'w', hand: 'left', level: 'learning' }],
 }
 const CLIENT = {
   ...{ skin: SKIN, schools: { beardPasses: 'with-only' as const } },
@@ -67,7 +67,7 @@ describe('what a plan is made from', () => {
 
   it('takes the worker’s pace from services of the same kind of work', () => {
     const paces = (['head-shave', 'dermaplane'] as const).map((service) => ({ service, ratio: 2 }))
-    const slow = ask({}, { workers: [{ ...HOUSE.workers[0]!, paces }] }).worker!.pace
+    const slow = ask({}, { paces: { w: paces } }).worker!.pace
     expect(slow).toEqual({ ratio: Math.exp(Math.log(2) / 2), services: 1 })
   })
 

@@ -56,10 +56,8 @@ interface PlanningWorker {
 /** A house as far as a plan hangs on it. */
 export interface PlanningHouse {
   readonly schools: Schools
-  readonly workers: readonly (PlanningWorker & {
-    readonly id: string
-    readonly paces: readonly PaceSeen[]
-  })[]
+  readonly workers: readonly (PlanningWorker & { readonly id: string })[]
+  readonly paces: Readonly<Record<string, readonly PaceSeen[]>>
   readonly kit: readonly BladeId[]
   readonly figures: ChangedFigures
   readonly changes: readonly unknown[]
@@ -124,7 +122,11 @@ export function planAsk(
       ? {
           hand: worker.hand,
           level: worker.level,
-          pace: paceOf(figures, paceKind(leadJob(visit.jobs).service), worker.paces),
+          pace: paceOf(
+            figures,
+            paceKind(leadJob(visit.jobs).service),
+            house.paces[worker.id] ?? [],
+          ),
         }
       : null,
     kit: house.kit,

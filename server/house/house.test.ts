@@ -57,7 +57,7 @@ describe('a house', () => {
 
   it('learns how long a worker’s strokes take from the services they end, for the next plan', async () => {
     const { visit } = await plannedVisit(studio.app)
-    const paces = async () => (await house()).workers.find((w) => w.id === visit.workerId)!.paces
+    const paces = async () => (await house()).paces[visit.workerId]!
     expect([visit.plan!.pace, await paces()]).toEqual([1, []])
     await finishVisit(studio.app, visit, Date.now() - 3 * 3_600_000, 1.5)
     const [seen] = await paces()
@@ -68,8 +68,8 @@ describe('a house', () => {
     expect(next.pace).toBeCloseTo(Math.sqrt(seen!.ratio), 5)
     expect(next.totalMinutes).toBeGreaterThan(visit.plan!.totalMinutes)
     expect(next.reasons.some((r) => r.text.startsWith('Strokes are timed'))).toBe(true)
-    const ofOther = (await house()).workers.filter((w) => w.id !== visit.workerId)
-    expect(ofOther.map((w) => w.paces)).toEqual([[]])
+    const { [visit.workerId]: _own, ...ofOthers } = (await house()).paces
+    expect(Object.values(ofOthers)).toEqual([[]])
   })
 
   it.each([
@@ -114,7 +114,7 @@ describe('a house', () => {
     expect(await blades()).toEqual(['shavette'])
     await change({ kit: [...BLADE_IDS] }).expect(200)
     const { workers } = await house()
-    const { paces: _learned, ...worker } = workers.find((w) => w.id === visit.workerId)!
+    const worker = workers.find((w) => w.id === visit.workerId)!
     await change({ worker: { ...worker, level: 'learning' } }).expect(200)
     expect(await blades()).toEqual(['safety'])
     await change({ kit: ['cartridge'] }).expect(200)

@@ -39,14 +39,20 @@ const PACES_READ = 90
 
 /** Reads the house. Schools that were never chosen have their default. */
 export async function readHouse(db: Reads): Promise<House> {
-  const [row] = await db.select<{ kept: Json<KeptHouse> | null; workers: Json<Worker[]> }>(
-    `SELECT (SELECT value FROM settings WHERE key = ?) AS kept,
-      (SELECT json_group_array(json_object('id', id, 'name', name, 'role', role, 'hand', hand, 'level', level,
-          'paces', json((SELECT json_group_array(json_object('service', service, 'ratio', pace)) FROM
-            (SELECT service, pace FROM visits WHERE workerId = w.id AND pace IS NOT NULL
-             ORDER BY endedAtMs DESC LIMIT ?)))))
-        FROM (SELECT * FROM workers WHERE goneAtMs IS NULL
-          OR id IN (SELECT workerId FROM visits WHERE state <> 'finished') ORDER BY name) w) AS workers`,
+  const [row] = await db.select<{
+    kept: Json<KeptHouse> | null
+    workers: Json<Worker[]>
+    paces: Json<House['paces']>
+  }>(
+    `WITH here AS (SELECT * FROM workers WHERE goneAtMs IS NULL
+        OR id IN (SELECT workerId FROM visits WHERE state <> 'finished') ORDER BY name)
+    SELECT (SELECT value FROM settings WHERE key = ?) AS kept,
+      (SELECT json_group_array(json_object('id', id, 'name', name, 'role', role, 'hand', hand, 'level', level))
+        FROM here) AS workers,
+      (SELECT json_group_object(id, json((
+          SELECT json_group_array(json_object('service', service, 'ratio', pace)) FROM
+            (SELECT service, pace FROM visits WHERE workerId = here.id AND pace IS NOT NULL
+             ORDER BY endedAtMs DESC LIMIT ?)))) FROM here) AS paces`,
     [KEY, PACES_READ],
   )
   const kept = json(row!.kept) ?? {}
@@ -55,6 +61,7 @@ export async function readHouse(db: Reads): Promise<House> {
     name: kept.name ?? 'This house',
     schools: { ...DEFAULT_SCHOOLS, ...kept.schools },
     workers,
+    paces: json(row!.paces),
     workerId: kept.workerId ?? workers[0]?.id ?? '',
     kit: kept.kit ?? [...BLADE_IDS],
     figures: kept.figures ?? {},

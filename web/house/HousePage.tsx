@@ -22,20 +22,22 @@ const Studio = lazy(() => import('./Studio.tsx').then((m) => ({ default: m.Studi
 
 function Worker({
   worker,
+  seen,
   onChange,
 }: {
   worker: House['workers'][number]
-  onChange: (w: Omit<House['workers'][number], 'paces'>) => void
+  /** What their services told of their pace. */
+  seen: House['paces'][string]
+  onChange: (w: House['workers'][number]) => void
 }) {
   const keep = (change: Partial<typeof worker>) => {
-    const { paces: _learned, ...own } = worker
-    const next = { ...own, ...change }
+    const next = { ...worker, ...change }
     // A name is never lost to an empty field: it stays as it was.
     if (next.name.trim() && next.role.trim()) onChange(next)
   }
   const figures = useFigures()
   const paces = PACE_KINDS.flatMap((kind) => {
-    const pace = paceOf(figures, kind, worker.paces)
+    const pace = paceOf(figures, kind, seen)
     return pace.services > 0 ? [paceWords(kind, pace)] : []
   })
   return (
@@ -186,7 +188,12 @@ export function HousePage() {
             time of strokes from what each has done.
           </p>
           {house.data?.workers.map((w) => (
-            <Worker key={w.id} worker={w} onChange={(worker) => change.mutate({ worker })} />
+            <Worker
+              key={w.id}
+              worker={w}
+              seen={house.data.paces[w.id] ?? []}
+              onChange={(worker) => change.mutate({ worker })}
+            />
           ))}
           <h2 id="schools">Schools</h2>
           <p className="soft">

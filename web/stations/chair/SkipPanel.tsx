@@ -1,6 +1,7 @@
-/** Why a step is skipped, or with it the rest of its zone. */
+/** Why a step is skipped, or with it the rest of one of its zones. */
+import { useState } from 'react'
 import { stepZones } from '../../../core/plan/index.ts'
-import { zoneName } from '../../../core/zones/index.ts'
+import { zoneName, type ZoneId } from '../../../core/zones/index.ts'
 import { Panel } from './Panel.tsx'
 import { amended, type PanelProps } from './panelProps.ts'
 import { useReplan } from './useReplan.ts'
@@ -13,20 +14,18 @@ const SKIP_REASONS = [
   'out of time',
 ] as const
 
-export function SkipPanel({ chair, tell, onClose, ...props }: PanelProps) {
+export function SkipPanel(props: PanelProps) {
+  const { chair, tell, onClose } = props
   const { plan, state } = chair.live
   const step = plan.steps[state.index]
-  const zoneId = step?.zoneId
-  const more = plan.steps
-    .slice(state.index + 1)
-    .filter((s) => s.kind === 'stroke' && zoneId && stepZones(s).includes(zoneId)).length
-  const whole = useReplan(
-    { ...props },
-    chair.live,
-    // A press goes on without one of its zones, too.
-    zoneId && (more > 0 || stepZones(step).length > 1) ? { kind: 'skip-zone', zoneId } : undefined,
-  )
+  const [leaving, setLeaving] = useState<ZoneId>()
   if (!step) return null
+  if (leaving) return <LeaveZone {...props} zoneId={leaving} />
+  const zones = step.kind === 'stroke' || step.kind === 'feel' ? stepZones(step) : []
+  const left = (zoneId: ZoneId) =>
+    plan.steps
+      .slice(state.index)
+      .filter((s) => s.kind === 'stroke' && stepZones(s).includes(zoneId)).length
   const skip = async (reason: string) => {
     onClose()
     await tell({ kind: 'skipped', stepId: step.id, reason })
@@ -42,18 +41,44 @@ export function SkipPanel({ chair, tell, onClose, ...props }: PanelProps) {
         ...(step.kind === 'feel'
           ? []
           : SKIP_REASONS.map((reason) => ({ words: reason, pick: () => skip(reason) }))),
-        ...(whole.replanned
-          ? [
-              {
-                words: `skip all of it: ${zoneName(zoneId!)}`,
-                more: `${more + 1} lanes`,
-                pick: async () => {
-                  onClose()
-                  await tell(amended(whole.replanned!))
-                },
-              },
-            ]
-          : []),
+        // A press goes on without one of its zones, too.
+        ...zones
+          .filter((zoneId) => zones.length > 1 || step.kind === 'feel' || left(zoneId) > 1)
+          .map((zoneId) => ({
+            words: `skip all of it: ${zoneName(zoneId)}`,
+            more: lanesWords(left(zoneId)),
+            pick: () => setLeaving(zoneId),
+          })),
+      ]}
+    />
+  )
+}
+
+const lanesWords = (count: number) => `${count} ${count === 1 ? 'lane' : 'lanes'}`
+
+/** The rest without one zone, on the worker's word. */
+function LeaveZone({ zoneId, chair, tell, onClose, ...props }: PanelProps & { zoneId: ZoneId }) {
+  const whole = useReplan(props, chair.live, { kind: 'skip-zone', zoneId })
+  return (
+    <Panel
+      name="Skip a zone"
+      title={
+        whole.replanned
+          ? `${zoneName(zoneId)}: no more strokes there. The rest takes ${Math.round(whole.replanned.minutesNow)} min.`
+          : (whole.why ?? 'The rest is worked out anew …')
+      }
+      onClose={onClose}
+      closeWords="do not skip"
+      choices={[
+        {
+          words: `Skip all of ${zoneName(zoneId).toLowerCase()}`,
+          strong: true,
+          disabled: !whole.replanned,
+          pick: async () => {
+            onClose()
+            if (whole.replanned) await tell(amended(whole.replanned))
+          },
+        },
       ]}
     />
   )
