@@ -1,5 +1,6 @@
 /** The chair: by pedal, on two screens, with what goes wrong. */
 import type { KitLog, VisitPage } from '../contract/types.ts'
+import { zoneName } from '../core/zones/index.ts'
 import { begin, count, press, workAhead } from './chairHand.ts'
 import { ask, clientNamed, expect, headReady, onHead, plannedClient, test } from './support.ts'
 
@@ -76,6 +77,30 @@ test('by pedal and keys: nick, tug, new blade, skip, back, pause, re-lather; the
   const own = events.filter((e) => e.visitId === visit.id)
   expect(own.filter((e) => e.kind === 'opened')).toHaveLength(3)
   expect(own.find((e) => e.why === 'tug')).toMatchObject({ kind: 'changed' })
+})
+
+test('a press over several zones goes on without any one of them, once the rest has been told', async ({
+  page,
+}) => {
+  const { client, visit } = await plannedClient(page, 'Skip Tidewaiter')
+  const { steps } = visit.plan!
+  const joint = steps.findIndex((s) => (s.zoneIds?.length ?? 0) > 1)
+  await workAhead(page, visit.id, joint)
+  await page.goto(`/clients/${client.id}/chair`)
+  await expect(count(page)).toContainText(`step ${joint + 1} of`)
+  await page.keyboard.press('s')
+  const names = page.getByRole('button', { name: /skip all of it/ })
+  await expect(names).toHaveCount(steps[joint]!.zoneIds!.length)
+  await names.last().click()
+  const leaving = page.getByRole('dialog', { name: 'Skip a zone' })
+  await expect(leaving).toContainText(/no more strokes there. The rest takes \d+ min/)
+  await press(page)
+  await expect(leaving).toBeHidden()
+  const left = steps[joint]!.zoneIds!.at(-1)!
+  const { chair } = await ask<VisitPage>(page, 'GET', `/api/visits/${visit.id}`)
+  expect(chair.amendments.map((a) => a.text)).toEqual([
+    `${zoneName(left)}: the rest of it is skipped.`,
+  ])
 })
 
 test('a pedal that bounces moves one step, and nothing is refused aloud', async ({ page }) => {

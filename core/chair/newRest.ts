@@ -8,6 +8,7 @@ import {
   type Lane,
   type Plan,
   type PlanStep,
+  stepMinutes,
 } from '../plan/index.ts'
 import { rednessOdds } from '../skin/index.ts'
 import type { Amendment } from './events.ts'
@@ -89,14 +90,13 @@ export function newRest(
       'What is left is already as gentle as a plan can be: one pass with the grain. Leave zones out, or stop.',
     )
   }
-  const minutes = (of: readonly PlanStep[]) => of.reduce((s, x) => s + x.minutes, 0)
   const strokes = (of: readonly PlanStep[]) => of.filter((s) => s.kind === 'stroke').length
   return {
     amendment: { text, after: state.index, steps, lanes: kept, covers },
     before: strokes(rest),
     now: strokes(steps),
-    minutesBefore: minutes(rest),
-    minutesNow: minutes(steps),
+    minutesBefore: stepMinutes(rest),
+    minutesNow: stepMinutes(steps),
     oddsBefore: worstOdds(input, plan, state, rest, plan.lanes),
     oddsNow: worstOdds(input, plan, state, steps, [
       ...plan.lanes.filter((l) => !kept.some((k) => k.id === l.id)),

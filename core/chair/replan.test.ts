@@ -80,6 +80,24 @@ describe('planning the rest anew', () => {
     expect(next.plan.steps[next.plan.steps.length - 1]!.id).toBe('close:soothe')
   })
 
+  it('goes on without any one of the zones of a press', () => {
+    const index = live.plan.steps.findIndex(
+      (s, i) => i >= live.state.index && stepZones(s).length > 1,
+    )
+    const press = live.plan.steps[index]!
+    const zoneId = stepZones(press).at(-1)!
+    expect(zoneId).not.toBe(press.zoneId)
+    const next = amended(live, replan(input, live, { kind: 'skip-zone', zoneId }))
+    for (const s of strokesLeft(next)) expect(stepZones(s)).not.toContain(zoneId)
+    const rest = next.plan.steps.find((s) => s.id === press.id)!
+    expect([...stepZones(rest)].sort()).toEqual(
+      stepZones(press)
+        .filter((z) => z !== zoneId)
+        .sort(),
+    )
+    expect(rest.strokes).toBeLessThan(press.strokes!)
+  })
+
   it('stops: no stroke is left, the cooling and soothing are', () => {
     const next = amended(live, replan(input, live, { kind: 'stop' }))
     expect(strokesLeft(next)).toHaveLength(0)

@@ -20,6 +20,7 @@ import {
   partedOf,
   type Sequence,
   stepLanes,
+  largestFirst,
   stepZones,
   type ZoneWork,
   zoneQuestion,
@@ -445,7 +446,7 @@ function stillPress(whole: Parted, cover: Cover): (lane: number) => LaneShape['p
 
 /** A step with its lanes' new figures; what the walk said of blades stays. */
 function restated(step: PlanStep, lanes: readonly Lane[]): PlanStep {
-  const sorted = [...lanes].sort((a, b) => b.areaCm2 - a.areaCm2)
+  const sorted = largestFirst(lanes)
   const group = { id: step.id, lead: sorted[0]!, lanes: sorted }
   const made = strokeStep(group, () => 1, step.minutes, step.freshBlade === true)
   const seconds = sorted.reduce((s, l) => s + l.seconds, 0) / 60

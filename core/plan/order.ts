@@ -1,10 +1,11 @@
 /** Lanes as jobs: what it costs to go from one to the next, and what must wait for what (M9). */
+import { distance } from '../head/index.ts'
 import { zoneStem, type ZoneStem, isBody, zoneSide } from '../zones/index.ts'
 import { constant, type Figures, type Schools } from '../house/index.ts'
 import { orderProblem, type OrderProblem } from '../order/index.ts'
 import { SERVICES, type ServiceId, type Service, type ServiceFamily } from '../services/index.ts'
 import type { Hand } from './hands.ts'
-import type { Lane } from './types.ts'
+import { largestFirst, type Lane } from './types.ts'
 
 export const ORDER_CONSTANTS = {
   stanceSeconds: constant(6, 's', 'Change of stance', 'H'),
@@ -80,8 +81,7 @@ export function groupsOf(lanes: readonly Lane[]): LaneGroup[] {
     groups.set(id, [...(groups.get(id) ?? []), lane])
   }
   return [...groups].map(([id, own]) => {
-    // Parts alike but for rounding keep their order, which is the hand's own.
-    const sorted = own.sort((a, b) => Math.round(100 * (b.areaCm2 - a.areaCm2)))
+    const sorted = largestFirst(own)
     return { id, lead: sorted[0]!, lanes: sorted }
   })
 }
@@ -116,7 +116,7 @@ function farSide(group: LaneGroup, hand: Hand): boolean {
 
 /** Seconds between two lanes. */
 export function changeSeconds(figures: Figures, a: Lane, b: Lane): number {
-  const far = Math.hypot(a.point[0] - b.point[0], a.point[1] - b.point[1], a.point[2] - b.point[2])
+  const far = distance(a.point, b.point)
   const turn =
     a.headTurn === b.headTurn
       ? 0

@@ -4,7 +4,7 @@ import { DEFAULTS, type Figures } from '../house/index.ts'
 import { bladeLifeStrokes, makePlan, NO_PACE, paceOf, PLAN_CONSTANTS, type Plan } from './index.ts'
 import { paceKind, paceReason, paceSeen, paceWords, type PaceSeen } from './pace.ts'
 import { play, replay, type Draft } from '../chair/index.ts'
-import { mulberry32 } from '../stats/index.ts'
+import { drawNormal, mulberry32 } from '../stats/index.ts'
 import { planInput } from '../testing/plan.ts'
 import { SKIN } from '../testing/client.ts'
 
@@ -105,17 +105,12 @@ describe('the pace of a worker', () => {
 
   it('comes nearer to the truth with each service than the house’s figure is: 400 workers', () => {
     const random = mulberry32(16)
-    const normal = () => {
-      let s = -6
-      for (let i = 0; i < 12; i++) s += random()
-      return s
-    }
     const off = { house: 0, 1: 0, 4: 0, 20: 0 }
     for (let w = 0; w < 400; w++) {
-      const truth = 0.3 * normal()
+      const truth = 0.3 * drawNormal(random)
       const told = Array.from({ length: 20 }, () => ({
         service: 'face-shave' as const,
-        ratio: Math.exp(truth + 0.3 * normal()),
+        ratio: Math.exp(truth + 0.3 * drawNormal(random)),
       }))
       off.house += truth ** 2 / 400
       for (const n of [1, 4, 20] as const) {
@@ -128,6 +123,28 @@ describe('the pace of a worker', () => {
       expect(Math.abs(off[n] / (0.09 / (1 + n)) - 1)).toBeLessThan(0.2)
     expect(off.house).toBeGreaterThan(off[1])
   })
+
+  it.each([
+    [0.6, 0.15],
+    [0.5, 0.5],
+    [0.3, 0.1],
+  ])(
+    'helps where workers differ otherwise than was thought: spread %f, scatter %f with a wild service in ten',
+    (spread, scatter) => {
+      const random = mulberry32(61)
+      const off = { house: 0, learned: 0 }
+      for (let w = 0; w < 400; w++) {
+        const truth = spread * drawNormal(random)
+        const seen = Array.from({ length: 8 }, () => ({
+          service: 'dermaplane' as const,
+          ratio: Math.exp(truth + (random() < 0.1 ? 3 : 1) * scatter * drawNormal(random)),
+        }))
+        off.house += truth ** 2
+        off.learned += (Math.log(paceOf(DEFAULTS, 'fuzz', seen).ratio) - truth) ** 2
+      }
+      expect(off.learned).toBeLessThan(0.6 * off.house)
+    },
+  )
 
   it('makes the plan longer and says so; a difference that nobody notices is not told', () => {
     const slow = makePlan(planInput({ pace: { ratio: 1.3, services: 6 } }))

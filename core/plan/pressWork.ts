@@ -22,7 +22,7 @@ import { holdsFor, NOTHING_TO_HOLD } from './holds.ts'
 import { rounded, type BareLane } from './laneWork.ts'
 import { pressStroke, type Press } from './pressField.ts'
 import type { ZoneQuestion } from './question.ts'
-import type { Hold, Lane, PlannedPress } from './types.ts'
+import { largestFirst, type Hold, type Lane, type PlannedPress } from './types.ts'
 
 /** Lanes with hands and feet, and the presses that they are done in. */
 export interface Held {
@@ -46,8 +46,7 @@ export function holdPresses(q: ZoneQuestion, bare: readonly BareLane[]): Held {
   // No finger on what must stay alone. What nobody has read is felt before the first stroke.
   const closed = new Set<ZoneId>(q.screening.leaveOutZones)
   for (const own of groups.values()) {
-    // Parts alike but for rounding keep their order, which is the hand's own.
-    const sorted = [...own].sort((a, b) => Math.round(100 * (b.areaCm2 - a.areaCm2)))
+    const sorted = largestFirst(own)
     const lead = sorted[0]!
     const name = lead.press ? `press:${lead.pass}:${lead.press.id}` : lead.id
     let id = name

@@ -4,6 +4,7 @@ import type { Relation } from '../grain/index.ts'
 import type { Vec3 } from '../head/index.ts'
 import { capital } from '../words.ts'
 import { zoneInWords, type ZoneId } from '../zones/index.ts'
+import { sum } from '../stats/index.ts'
 import type { Mark, Schools } from '../house/index.ts'
 import type { Screening } from '../screening/index.ts'
 import type { BladeId } from '../kit/index.ts'
@@ -215,6 +216,14 @@ export const stepLanes = (step: Pick<PlanStep, 'laneId' | 'laneIds'>): readonly 
 /** Zones that a step works, the largest first. */
 export const stepZones = (step: Pick<PlanStep, 'zoneId' | 'zoneIds'>): readonly ZoneId[] =>
   step.zoneIds ?? (step.zoneId === undefined ? [] : [step.zoneId])
+
+/** How long steps take, minutes. */
+export const stepMinutes = (steps: readonly Pick<PlanStep, 'minutes'>[]): number =>
+  sum(steps.map((s) => s.minutes))
+
+/** Lanes by area; those alike but for rounding keep their order, which is the hand's own. */
+export const largestFirst = <L extends Pick<Lane, 'areaCm2'>>(lanes: readonly L[]): L[] =>
+  [...lanes].sort((a, b) => Math.round(100 * (b.areaCm2 - a.areaCm2)))
 
 /** The lanes that are done in one go with a lane, itself among them. */
 export const lanesWith = (

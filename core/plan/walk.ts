@@ -20,7 +20,7 @@ import {
 } from './routine.ts'
 import type { SkinGround } from './skin.ts'
 import { bladeLifeStrokes } from './tools.ts'
-import type { Lane, PlanStep, ZonePlan } from './types.ts'
+import { stepMinutes, type Lane, type PlanStep, type ZonePlan } from './types.ts'
 
 /** What walking depends on besides the lanes. */
 export interface WalkInput {
@@ -125,7 +125,7 @@ export function walkThrough(
     before = lane
   })
   steps.push(...closingSteps(input.figures, service, screening.noFragrance))
-  return { steps, blades, totalMinutes: steps.reduce((s, step) => s + step.minutes, 0) }
+  return { steps, blades, totalMinutes: stepMinutes(steps) }
 }
 
 const nameOf = (input: WalkInput, lane: Lane) => input.ground.records.get(lane.zoneId)!.name

@@ -76,7 +76,7 @@ function Worker({
           </button>
         ))}
       </div>
-      {paces.length > 0 && <p className="soft">Strokes: {paces.join('; ')}.</p>}
+      {paces.length > 0 && <p className="soft">Strokes: {paces.join('; ')} (H).</p>}
     </div>
   )
 }

@@ -1,5 +1,5 @@
 /** What runs: towel, lather, blade, disinfectant, the whole service against its slot. */
-import { sum } from '../../../core/stats/index.ts'
+import { stepMinutes } from '../../../core/plan/index.ts'
 import { useFigures } from '../../state/figures.ts'
 import {
   latherNow,
@@ -91,7 +91,7 @@ function Running({ page, chair }: ChairProps) {
               : `slot ${plan.slotMinutes} min`}
         </small>
         <b>
-          {clockText(spent)} of {Math.round(sum(plan.steps.map((s) => s.minutes)))}:00
+          {clockText(spent)} of {Math.round(stepMinutes(plan.steps))}:00
         </b>
       </div>
     </div>
