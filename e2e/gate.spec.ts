@@ -125,7 +125,7 @@ test('a severe answer that comes in at the chair stops the next stroke; by keys 
   await page.keyboard.press('w')
   await page.getByRole('dialog', { name: 'Skin reddens' }).waitFor()
   await page.keyboard.press('3')
-  await expect(page.getByRole('button', { name: /Leave chin, the rest gentler/ })).toBeEnabled()
+  await expect(page.getByRole('button', { name: /Leave the chin, the rest gentler/ })).toBeEnabled()
   await page.keyboard.press('1')
   await expect(page.getByRole('dialog')).toHaveCount(0)
   await expect(page.getByRole('heading', { name: 'Look first' })).toBeVisible()

@@ -2,7 +2,7 @@
 import { constant, type Mark, type Figures, schoolWords, type Schools } from '../house/index.ts'
 import { NOTHING_AT_CHAIR, type AtChair, askedMoments, type UsualMoment } from '../looks/index.ts'
 import type { SkinAndHair } from '../client.ts'
-import { zoneInWords, type ZoneId } from '../zones/index.ts'
+import { theZone, type ZoneId } from '../zones/index.ts'
 import { REDNESS_WORDS } from '../skin/index.ts'
 import { SERVICES, type ServiceId } from '../services/index.ts'
 import { HOUR_MS } from '../time/index.ts'
@@ -298,7 +298,7 @@ function toWatch({ figures, put }: CareCase): void {
 /** Places in a sentence: "the chin", "the jaw (client's left) and the chin". */
 function placesWords(zones: readonly string[]): string {
   return listWords(
-    zones.map((z) => (z === '' ? 'a place that was not told' : `the ${zoneInWords(z as ZoneId)}`)),
+    zones.map((z) => (z === '' ? 'a place that was not told' : theZone(z as ZoneId))),
   )
 }
 

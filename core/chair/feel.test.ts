@@ -62,7 +62,7 @@ describe('a direction that is felt', () => {
 
   it('is not taken from a stroke over another zone, nor from a dot', () => {
     expect(() => feltByStroke('chin', strokeOver('jaw-left', 0))).toThrow(
-      'That stroke ran over jaw, client',
+      'That stroke ran over the jaw (client',
     )
     expect(() => feltByStroke('chin', strokeOver('chin', 0, 0.1))).toThrow()
   })

@@ -8,7 +8,7 @@ import {
   type StrokePoint,
 } from '../grain/index.ts'
 import { bearingOf, directionOf } from '../head/index.ts'
-import { zoneName, type ZoneId } from '../zones/index.ts'
+import { theZone, type ZoneId } from '../zones/index.ts'
 import { constant, type Figures } from '../house/index.ts'
 import { stepLanes, type Lane, type PlanStep } from '../plan/index.ts'
 import type { ChairPlan, Felt, Live } from './state.ts'
@@ -54,10 +54,7 @@ export function turnedFelt(felt: ToFeel, by: number): ToFeel {
 export function feltByStroke(zoneId: ZoneId, stroke: readonly StrokePoint[]): ToFeel {
   const reading = readingFromStroke(stroke, { id: '', method: 'felt', atMs: 0 })
   if (reading.zoneId !== zoneId) {
-    throw new DomainError(
-      'other-zone',
-      `That stroke ran over ${zoneName(reading.zoneId).toLowerCase()}.`,
-    )
+    throw new DomainError('other-zone', `That stroke ran over ${theZone(reading.zoneId)}.`)
   }
   const { point, normal, tangent } = reading
   return { zoneId, point, normal, tangent }

@@ -14,14 +14,7 @@ import {
   type Vec3,
 } from '../head/index.ts'
 import { tellWay } from '../telling/index.ts'
-import {
-  isBody,
-  isSkin,
-  zoneInWords,
-  zoneStem,
-  type ZoneId,
-  type ZoneStem,
-} from '../zones/index.ts'
+import { isBody, isSkin, onZone, zoneStem, type ZoneId, type ZoneStem } from '../zones/index.ts'
 import type { Figures, Schools } from '../house/index.ts'
 import { markMargin, type SkinMark } from '../screening/index.ts'
 import { reachFrom, type Room } from './handle.ts'
@@ -157,12 +150,6 @@ function words(q: HoldQuestion, lane: Worked, { zoneId, point, normal, pull }: B
   return lightly
     ? `Hold lightly ${toward}, ${on}: taut skin would let tips be cut below the surface.`
     : `Pull ${toward}, ${on}.`
-}
-
-/** "on the chin", "under the chin". */
-const onZone = (zoneId: ZoneId) => {
-  const place = zoneInWords(zoneId)
-  return /^(under|behind|between)/.test(place) ? place : `on the ${place}`
 }
 
 /** What is said where nothing can be held. */

@@ -1,6 +1,6 @@
 /** When to meet again (M10): from the latest of skin clear, least interval and clearances, to the date hair is seen. */
 import type { SkinAndHair } from '../client.ts'
-import type { ZoneId } from '../zones/index.ts'
+import { onZone, type ZoneId } from '../zones/index.ts'
 import { constant, type Mark, type Figures, type Schools } from '../house/index.ts'
 import { SERVICES, type ServiceId } from '../services/index.ts'
 import { DAY_MS } from '../time/index.ts'
@@ -80,7 +80,7 @@ export function nextVisitWindow(figures: Figures, input: WindowInput): VisitWind
   const leastWindow = Math.max(figures(I.leastWindow), figures(I.windowShare) * least.days)
   const toMs = Math.max(seenMs, fromMs + leastWindow * DAY_MS)
   reasons.push({
-    text: `Hair is seen first on ${firstZone.name.charAt(0).toLowerCase()}${firstZone.name.slice(1)}, about day ${dayFigure(seen.even)} (80 %: ${dayFigure(seen.early)}–${dayFigure(seen.late)}).`,
+    text: `Hair is seen first ${onZone(firstZone.zoneId)}, about day ${dayFigure(seen.even)} (80 %: ${dayFigure(seen.early)}–${dayFigure(seen.late)}).`,
     mark: 'H',
   })
   if (seenMs < fromMs) {

@@ -255,3 +255,18 @@ export function zoneInWords(id: ZoneId): string {
   const [place, ...which] = zoneName(id).toLowerCase().split(', ')
   return which.length > 0 ? `${place} (${which.join(', ')})` : place!
 }
+
+/** Names that say what a place lies beside. */
+const BESIDE = /^(under|behind|between) /
+
+/** "the chin", "the skin under the chin". */
+export function theZone(id: ZoneId): string {
+  const words = zoneInWords(id)
+  return BESIDE.test(words) ? `the skin ${words}` : `the ${words}`
+}
+
+/** "on the chin", "under the chin". */
+export function onZone(id: ZoneId): string {
+  const words = zoneInWords(id)
+  return BESIDE.test(words) ? words : `on the ${words}`
+}

@@ -1,6 +1,6 @@
 import { serviceZones, SERVICE_IDS } from '../services/index.ts'
 import { BODY, BODY_AREAS, BODY_STEMS, bodyZone } from './body.ts'
-import { ZONE_FACTS, zoneBase, zoneInWords, zoneName } from './facts.ts'
+import { onZone, theZone, ZONE_FACTS, zoneBase, zoneInWords, zoneName } from './facts.ts'
 import {
   ALL_ZONE_IDS,
   BODY_IDS,
@@ -56,6 +56,12 @@ describe('the zones', () => {
     // The side is not lost where a name has two parts.
     expect(zoneInWords('thigh-front-left')).toBe("thigh (front, client's left)")
     expect(zoneInWords('chin')).toBe('chin')
+    expect([theZone('chin'), onZone('chin')]).toEqual(['the chin', 'on the chin'])
+    const under = "under the chin (client's left)"
+    expect([theZone('under-chin-left'), onZone('under-chin-left')]).toEqual([
+      `the skin ${under}`,
+      under,
+    ])
     const words = ALL_ZONE_IDS.filter(isSkin).map(zoneInWords)
     expect(new Set(words).size).toBe(words.length)
     for (const said of words) expect(said).not.toMatch(/^[^(]*,/)

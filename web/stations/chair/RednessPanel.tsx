@@ -1,7 +1,7 @@
 /** Redness or a welt: noted, then the rest is planned anew by the worker's word. */
 import { useEffect, useState } from 'react'
 import type { Cause, Replanned } from '../../../core/chair/index.ts'
-import { zoneName, type ZoneId } from '../../../core/zones/index.ts'
+import { theZone, zoneName, type ZoneId } from '../../../core/zones/index.ts'
 import { oddsWords } from '../../../core/stats/index.ts'
 import type { ChairProps } from './ChairHead.tsx'
 import { Panel } from './Panel.tsx'
@@ -99,7 +99,7 @@ function After({ zoneId, chair, tell, onClose, ...props }: PanelProps & { zoneId
       closeWords="go on as planned"
       choices={[
         {
-          words: `Leave ${zoneName(zoneId).toLowerCase()}, the rest gentler`,
+          words: `Leave ${theZone(zoneId)}, the rest gentler`,
           more: figures(leave.replanned) ?? leave.why,
           strong: true,
           disabled: !leave.replanned,

@@ -1,7 +1,7 @@
 /** Why a step is skipped, or with it the rest of one of its zones. */
 import { useState } from 'react'
 import { stepZones } from '../../../core/plan/index.ts'
-import { zoneName, type ZoneId } from '../../../core/zones/index.ts'
+import { theZone, zoneName, type ZoneId } from '../../../core/zones/index.ts'
 import { Panel } from './Panel.tsx'
 import { amended, type PanelProps } from './panelProps.ts'
 import { useReplan } from './useReplan.ts'
@@ -71,7 +71,7 @@ function LeaveZone({ zoneId, chair, tell, onClose, ...props }: PanelProps & { zo
       closeWords="do not skip"
       choices={[
         {
-          words: `Skip all of ${zoneName(zoneId).toLowerCase()}`,
+          words: `Skip all of ${theZone(zoneId)}`,
           strong: true,
           disabled: !whole.replanned,
           pick: async () => {

@@ -1,7 +1,7 @@
 /** Questions about a service as a whole: another client in the chair, one left open, something wrongly recorded. */
 import { useNavigate } from 'react-router'
 import type { Busy } from '../../../core/visit/index.ts'
-import { zoneName } from '../../../core/zones/index.ts'
+import { onZone } from '../../../core/zones/index.ts'
 import { nickZone, type Live } from '../../../core/chair/index.ts'
 import { timeWords, whenWords } from '../../../core/time/index.ts'
 import { Panel, type Choice } from './Panel.tsx'
@@ -60,8 +60,7 @@ export function LeftOpenPanel({ tell, onClose, sinceMs }: PanelProps & { sinceMs
 
 /** What can be taken back of a service, the latest first. */
 export function takeBackChoices({ plan, state }: Live, tell: (of: string) => unknown): Choice[] {
-  const place = (zone: string | undefined) =>
-    zone ? ` on ${zoneName(zone as never).toLowerCase()}` : ''
+  const place = (zone: string | undefined) => (zone ? ` ${onZone(zone as never)}` : '')
   const told = [
     ...state.nicks.map((n) => ({
       id: n.id,
