@@ -23,8 +23,9 @@ const RELATION_COLOURS: Readonly<Record<Relation, string>> = {
   against: 'var(--coral)',
 }
 
-/** Longer titles are set smaller, so that what follows them stays in sight. */
+/** Longer ones are set smaller, so that what follows them stays in sight. */
 const LONG_TITLE = 34
+const LONG_LINE = 90
 
 /** "Upper neck, part c, right": whose side it is stands beside it. */
 export const shortTitle = (step: PlanStep) => step.short ?? step.title
@@ -63,7 +64,10 @@ export function StepView({
         {yours}
       </p>
       <h1 data-long={shortTitle(step).length > LONG_TITLE || undefined}>{shortTitle(step)}</h1>
-      <p className={press.line ? 'chair-line chair-first' : 'chair-line'}>
+      <p
+        className={press.line ? 'chair-line chair-first' : 'chair-line'}
+        data-long={(press.line ?? step.text).length > LONG_LINE || undefined}
+      >
         {press.line ??
           (step.relation ? (
             <Highlight
@@ -83,6 +87,8 @@ export function StepView({
           ))}{' '}
         {!press.line && lane && <PictureHour way={strokeWay(plan, lane)} />}
       </p>
+      {/* What to leave alone comes before how: it is never below the edge of the screen. */}
+      {avoid.length > 0 && <p className="notice coral">{avoid.join('. ')}.</p>}
       {work.stance && work.headTurn && (
         <div className="chair-figures">
           <figure>
@@ -106,11 +112,7 @@ export function StepView({
           </p>
         </div>
       )}
-      {avoid.length > 0 ? (
-        <p className="notice coral">{avoid.join('. ')}.</p>
-      ) : (
-        watch && <p className="notice">{watch}</p>
-      )}
+      {avoid.length === 0 && watch && <p className="notice">{watch}</p>}
     </>
   )
 }
