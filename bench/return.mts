@@ -137,7 +137,7 @@ export function forecastFigures(figure: Figure): void {
   const histories = Array.from({ length: 500 }, (_, i) => {
     const reactivity = KINDS[i % 3]!
     const drawn = drawHistory(DEFAULTS, random, ZONES, reactivity, 8, () => 1 + 2 * random())
-    const found = learnZones(DEFAULTS, ZONES, reactivity, drawn.visits.flat())
+    const found = learnZones(DEFAULTS, ZONES, reactivity, drawn.visits)
     for (const zone of ZONES) {
       const { low, high } = sensitivityRange(found[zone]!)
       const truth = drawn.truth.gradePerLoad[zone]!

@@ -11,11 +11,12 @@ import type { HouseRules, Asked } from '../core/screening/index.ts'
 import type { Job } from '../core/services/index.ts'
 import type { KeepLine } from '../core/lines/index.ts'
 import type { PaceSeen, Plan } from '../core/plan/index.ts'
-import type { Reading } from '../core/grain/index.ts'
+import type { ReaderSeen, Reading } from '../core/grain/index.ts'
 import type { SurfaceNotes } from '../core/hair/index.ts'
 import type { TideCurve, VisitWindow } from '../core/regrowth/index.ts'
 import { MESSAGE_KINDS } from '../core/care/index.ts'
 import { BLADE_IDS, type BladeId, LEVELS } from '../core/kit/index.ts'
+import type { ClosedDays } from '../core/time/index.ts'
 import { HANDS } from '../core/plan/index.ts'
 import { SERVICE_IDS } from '../core/services/index.ts'
 import { eachText, type SkinAndHair } from '../core/client.ts'
@@ -74,8 +75,12 @@ export const houseAnswer = record({
   workers: listOf(workerAnswer),
   /** What each worker's latest services told of their pace, the latest first. */
   paces: core<Readonly<Record<string, readonly PaceSeen[]>>>(),
+  /** What the maps that each worker read last told of how surely they read, the latest first. */
+  readers: core<Readonly<Record<string, readonly ReaderSeen[]>>>(),
   /** Who works at this screen. */
   workerId: text(),
+  /** Days on which nobody serves. */
+  closed: core<ClosedDays>(),
   /** Blades the house owns. */
   kit: core<readonly BladeId[]>(),
   /** Figures that differ from their defaults, by area and name. */
@@ -203,6 +208,8 @@ export const visitPageAnswer = record({
   plan: core<Plan>().nullable(),
   planMadeAtMs: maybe(),
   readings: core<Reading[]>(),
+  /** What is known of whoever read them, degrees; null while nothing is. */
+  readerDeg: number().nullable(),
   /** Keep-lines, kept zones, kinds of hair, strays. */
   notes: core<SurfaceNotes>(),
   /** The keep-lines of the visit before; null at the first. */

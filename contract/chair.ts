@@ -78,7 +78,7 @@ const lane = y
     growthDirection: angle().required(),
     toward: text(300).optional(),
     growsToward: text(300).optional(),
-    grain: y.string().oneOf(['read', 'guess']).optional(),
+    grain: y.string().oneOf(['read', 'guess', 'unsure']).optional(),
     withinDeg: number(0, 180).required(),
     areaCm2: number(0, 2000).required(),
     lengthMm: number(0, 1000).required(),

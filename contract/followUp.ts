@@ -3,6 +3,7 @@ import { type ClientEvent, EVENT_KINDS } from '../core/ahead/index.ts'
 import {
   ANSWER_SOURCES,
   DRYNESS_WORDS,
+  HAIR_TOLD,
   LENGTH_METHODS,
   NICK_STATES,
   SPOT_KINDS,
@@ -90,7 +91,7 @@ export const skinAnswerSchema = y
 export const hairReadingSchema = y
   .object({
     id: uuid().required(),
-    kind: y.string().oneOf(['felt', 'seen', 'measured']).required(),
+    kind: choice(HAIR_TOLD).required(),
     date: isoDate().required('When was it?'),
     zoneId: zoneKey().nullable().default(null),
     lengthMm: y

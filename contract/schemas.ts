@@ -16,6 +16,7 @@ import {
 import { SCHOOLS, type SchoolId, type Schools } from '../core/house/index.ts'
 import { LINE_KINDS } from '../core/lines/index.ts'
 import { BLADE_IDS, LEVELS } from '../core/kit/index.ts'
+import { closedDays } from './closedDays.ts'
 import { REACTIVITIES } from '../core/skin/index.ts'
 import { HANDS, STROKE_WAYS, type LaneEdit, type PlanChoice } from '../core/plan/index.ts'
 import {
@@ -375,6 +376,7 @@ export const houseChangeSchema = y
     schools: y.mixed<Record<string, string>>().optional(),
     workerId: uuid().optional(),
     kit: y.array().of(choice(BLADE_IDS).required()).optional(),
+    closed: closedDays.default(undefined).optional(),
     /** null gives a figure its default back. */
     figures: mapOf<string, number | null>(
       shaped(/^[a-zA-Z0-9.-]{1,80}$/),

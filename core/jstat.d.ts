@@ -7,8 +7,11 @@ declare module 'jstat' {
   const jstat: {
     normal: {
       cdf(x: number, mean: number, sd: number): number
+      pdf(x: number, mean: number, sd: number): number
       inv(p: number, mean: number, sd: number): number
     }
+    /** log Γ(x) */
+    gammaln(x: number): number
     negbin: { pdf(k: number, r: number, p: number): number }
     beta: Inverse
     /** Shape and scale. */

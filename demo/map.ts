@@ -8,7 +8,7 @@ import { isBodyService, type ServiceId, serviceZones } from '../core/services/in
 import { drawNormal } from '../core/stats/index.ts'
 import { DEFAULTS } from '../core/house/index.ts'
 import { atlas, ZONES } from '../server/atlas.ts'
-import type { Person } from './people.ts'
+import { type Person, TRUE_READERS_DEG } from './people.ts'
 import { trueGrain } from './truth.ts'
 
 export const zoneById = new Map([...ZONES, ...BODY_ZONES].map((z) => [z.id, z]))
@@ -16,7 +16,7 @@ export const zoneById = new Map([...ZONES, ...BODY_ZONES].map((z) => [z.id, z]))
 /** Hair of arms and legs runs down the limb and a little outward. */
 const bodyGrain = (at: { point: Vec3 }): Vec3 => unit([at.point[0] > 0 ? 0.25 : -0.25, -1, 0])
 
-/** Readings of the zones of a client's service, as a careful worker would make them. */
+/** Readings of the zones of a client's service, as their worker makes them: one with a surer hand than the other. */
 export function makeReadings(
   person: Person,
   atMs: number,
@@ -34,7 +34,7 @@ export function makeReadings(
     for (let i = 0; i < strokes; i++) {
       const at = zone.samples[Math.floor(random() * zone.samples.length)]!
       const truth = grows(at)
-      const noise = toRadians(9) * drawNormal(random)
+      const noise = toRadians(TRUE_READERS_DEG[person.worker]) * drawNormal(random)
       const side = unit([
         at.normal[1] * truth[2] - at.normal[2] * truth[1],
         at.normal[2] * truth[0] - at.normal[0] * truth[2],

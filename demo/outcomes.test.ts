@@ -4,7 +4,7 @@ import { severeSigns, type SkinAnswer } from '../core/looks/index.ts'
 import { mulberry32 } from '../core/stats/index.ts'
 import { DAY_MS, HOUR_MS } from '../core/time/index.ts'
 import { drawTruth, hairReadings, skinAnswers, type GivenService } from './outcomes.ts'
-import { PEOPLE } from './people.ts'
+import { PEOPLE, type Person } from './people.ts'
 
 const ENDED = Date.UTC(2026, 9, 1, 11)
 const LOADS = { chin: 3, 'neck-upper-left': 4, 'neck-upper-right': 4, 'cheek-lower-left': 2 }
@@ -72,6 +72,50 @@ describe('looks after a service', () => {
     expect(
       told(1, 3 * 24, { person: severe }).some((look) => severeSigns(DEFAULTS, look).length > 0),
     ).toBe(true)
+  })
+})
+
+describe('hidden truths that learning has to find', () => {
+  const person = (of: (p: (typeof PEOPLE)[number]) => boolean) => PEOPLE.find(of)!
+  const totals = (over: Partial<GivenService>, hoursAgo = 400 * 24) =>
+    Array.from({ length: 300 }, (_, seed) => {
+      const look = told(seed, hoursAgo, over).find((a) => a.moment === '24h')
+      return look?.zones.reduce((s, z) => s + z.redness, 0)
+    }).filter((n) => n !== undefined)
+  const mean = (list: readonly number[]) => list.reduce((s, n) => s + n, 0) / list.length
+
+  it('days differ: zones redden together, more than each by its own chance', () => {
+    const all = totals({})
+    const m = mean(all)
+    expect(mean(all.map((n) => (n - m) ** 2)) / m).toBeGreaterThan(1.2)
+  })
+
+  it('the skin of one changes, and only of late', () => {
+    const changing = person((p) => p.truth.reddens !== undefined)
+    const { daysAgo, times } = changing.truth.reddens!
+    const truth = drawTruth(changing, mulberry32(7))
+    const on = { person: changing, truth, loads: { 'scalp-top': 2, occiput: 2, 'nape-left': 2 } }
+    const [before, after] = [
+      mean(totals(on, (daysAgo + 30) * 24)),
+      mean(totals(on, (daysAgo - 20) * 24)),
+    ]
+    expect(after / before).toBeGreaterThan(0.75 * times)
+  })
+
+  it('one answers late, one anyhow', () => {
+    const late = person((p) => p.truth.answers === 'late')
+    const hours = (who: Person) =>
+      told(3, 400 * 24, { person: who })
+        .filter((a) => a.moment !== 'now')
+        .map((a) => (a.atMs - ENDED) / HOUR_MS)
+    expect(Math.min(...hours(calm))).toBe(24.5)
+    expect(Math.min(...hours(late))).toBeGreaterThan(24.6)
+    const careless = person((p) => p.truth.answers === 'careless')
+    const lengths = Array.from({ length: 400 }, (_, seed) =>
+      hairReadings(service(90 * 24, { person: careless }), mulberry32(seed), newId),
+    ).flatMap((list) => list.flatMap((r) => r.lengthMm ?? []))
+    // Tenths of a millimetre for millimetres.
+    expect(Math.max(...lengths)).toBeGreaterThan(5)
   })
 })
 

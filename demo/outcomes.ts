@@ -3,6 +3,7 @@ import { DEFAULTS } from '../core/house/index.ts'
 import {
   type HiddenSkin,
   drawBumps,
+  drawDay,
   drawFaded,
   drawGrades,
   drawGrowth,
@@ -21,7 +22,14 @@ import {
   type ZoneAnswer,
   type Moment,
 } from '../core/looks/index.ts'
-import { daysToLength, hairLengthMm, priorGrowth, thresholdMm } from '../core/regrowth/index.ts'
+import {
+  daysToLength,
+  GROWTH_CONSTANTS,
+  hairLengthMm,
+  priorGrowth,
+  thresholdMm,
+} from '../core/regrowth/index.ts'
+import { VISIT_CONSTANTS } from '../core/skin/index.ts'
 import { serviceZones } from '../core/services/index.ts'
 import { drawNormal, drawPoisson } from '../core/stats/index.ts'
 import { DAY_MS, HOUR_MS } from '../core/time/index.ts'
@@ -46,14 +54,19 @@ export interface Truth {
   readonly growth: Readonly<Record<string, number>>
   /** Grades a day. */
   readonly fadesPerDay: number
+  /** By how much the length at which hair is felt, and seen, lies over the usual, mm. */
+  readonly thresholdMm: { readonly felt: number; readonly seen: number }
+  /** Spread of the length at which one notices, mm. */
+  readonly noticesMm: number
   /** Places where bumps come again and again. */
   readonly badPlaces: { zoneId: string; point: Vec3; normal: Vec3; last?: string }[]
 }
 
 export function drawTruth(person: Person, random: () => number): Truth {
   const zones = serviceZones(person.service)
-  const { gradePerLoad: grade, bumpsPerLoad: bumps, growthFactor } = person.truth
-  const skin = drawSkin(DEFAULTS, random, zones, { grade, bumps }, { grade, bumps })
+  const { gradePerLoad: grade, bumpsPerLoad: bumps, growthFactor, zonesAlike } = person.truth
+  const own = { grade, bumps }
+  const skin = drawSkin(DEFAULTS, random, zones, own, own, zonesAlike)
   // Bumps keep to the neck (common practice).
   const bumpsPerLoad = Object.fromEntries(
     Object.entries(skin.bumpsPerLoad).map(([z, k]) => [z, k * (onNeck(z) ? 1.6 : 0.5)]),
@@ -62,17 +75,27 @@ export function drawTruth(person: Person, random: () => number): Truth {
     zones.map((z) => {
       const prior = priorGrowth(DEFAULTS, z, hairIn(z, person.skin.faceHair))
       // One person's zones are more alike than those of different people.
-      const own = { ...prior, mean: prior.mean * growthFactor, sd: prior.sd * 0.4 }
-      return [z, drawGrowth(random, own)]
+      const theirs = { ...prior, mean: prior.mean * growthFactor, sd: prior.sd * 0.4 }
+      return [z, drawGrowth(random, theirs)]
     }),
   )
   return {
     skin: { ...skin, bumpsPerLoad },
     growth,
     fadesPerDay: 0.8 * Math.exp(0.3 * drawNormal(random)),
+    thresholdMm: {
+      felt: DEFAULTS(GROWTH_CONSTANTS.thresholdSdMm) * drawNormal(random),
+      seen: DEFAULTS(GROWTH_CONSTANTS.thresholdSdMm) * drawNormal(random),
+    },
+    noticesMm:
+      DEFAULTS(GROWTH_CONSTANTS.measuredSdMm) *
+      Math.exp(DEFAULTS(GROWTH_CONSTANTS.careSpread) * drawNormal(random)),
     badPlaces: [],
   }
 }
+
+/** Share of grades that somebody careless puts down one too high or too low. */
+const CARELESS = 0.2
 
 export interface GivenService {
   readonly person: Person
@@ -101,14 +124,21 @@ export function skinAnswers(
 ): SkinAnswer[] {
   const { truth, endedAtMs } = s
   const ageDays = (s.nowMs - endedAtMs) / DAY_MS
-  const worst = drawGrades(random, truth.skin, s.loads)
+  const { reddens, answers: manner } = s.person.truth
+  const changed = reddens && ageDays < reddens.daysAgo ? reddens.times : 1
+  const day = drawDay(random, DEFAULTS(VISIT_CONSTANTS.visitSpread))
+  const worst = drawGrades(random, truth.skin, s.loads, day * changed)
   const bumps = drawBumps(random, truth.skin, s.loads, s.bumpFactor)
-  const day2 = Object.fromEntries(
-    Object.entries(worst).map(([z, g]) => [z, drawFaded(random, g, 1, truth.fadesPerDay)]),
-  )
-  const day7 = Object.fromEntries(
-    Object.entries(day2).map(([z, g]) => [z, drawFaded(random, g, 5, truth.fadesPerDay)]),
-  )
+  // How much of the time in which an answer still counts for its moment somebody lets pass.
+  const late = ((share) => (manner === 'late' ? share : 0))(random())
+  const hours = { day1: 24.5 + 15 * late, day2: 48.5 + 60 * late, day7: 168.5 + 60 * late }
+  const faded = (grades: Readonly<Record<string, number>>, days: number) =>
+    Object.fromEntries(
+      Object.entries(grades).map(([z, g]) => [z, drawFaded(random, g, days, truth.fadesPerDay)]),
+    )
+  const day1 = faded(worst, (hours.day1 - 24.5) / 24)
+  const day2 = faded(day1, (hours.day2 - hours.day1) / 24)
+  const day7 = faded(day2, (hours.day7 - hours.day2) / 24)
   const most = Math.max(0, ...Object.values(worst))
   const spots = ageDays < SPOTS_KEPT_DAYS ? placeBumps(s, bumps, random, newId) : []
   const look = (
@@ -122,7 +152,11 @@ export function skinAnswers(
       const pustules = own.filter((p) => p.kind === 'pustule').length
       return {
         zoneId,
-        redness: drawLook(random, grades[zoneId] ?? 0),
+        redness: drawLook(
+          random,
+          grades[zoneId] ?? 0,
+          manner === 'careless' && moment !== 'now' ? CARELESS : undefined,
+        ),
         bumps: counted ? (bumps[zoneId] ?? 0) - pustules : 0,
         ...(pustules > 0 && { pustules }),
       }
@@ -144,14 +178,14 @@ export function skinAnswers(
   const silent = s.silentLately && ageDays < 10
   const drawn = [
     { from: 0, look: look('now', 0.05, atOnce, false), answered: true },
-    { from: 1.2, look: look('24h', 24.5, worst, false), answered: random() > NOT_ANSWERED },
-    { from: 2.2, look: look('48h', 48.5, day2, true), answered: random() > NOT_ANSWERED },
+    { from: 1.2, look: look('24h', hours.day1, day1, false), answered: random() > NOT_ANSWERED },
+    { from: 2.2, look: look('48h', hours.day2, day2, true), answered: random() > NOT_ANSWERED },
     {
       from: 7.2,
-      look: look('7d', 168.5, day7, true),
+      look: look('7d', hours.day7, day7, true),
       answered: random() > NOT_ANSWERED && !silent,
     },
-  ]
+  ].map((d, i) => ({ ...d, from: d.from + ([0, 15, 60, 60][i]! * late) / 24 }))
   const recent = ageDays < ALARM_DAYS && s.person.story !== 'severe'
   const out = drawn
     .filter((d) => d.answered && (d.from === 0 || ageDays > d.from))
@@ -269,6 +303,12 @@ function placeBumps(
   )
 }
 
+/** At what lengths hair can be noticed at all; fuzz never grows to two millimetres. */
+const noticing = (curve: 'terminal' | 'fuzz', leftMm: number) => ({
+  least: leftMm + 0.02,
+  most: curve === 'terminal' ? Infinity : 1.95,
+})
+
 /** When hair was felt and seen, and now and then how long it was, on one or two zones. */
 export function hairReadings(
   s: GivenService,
@@ -307,16 +347,26 @@ export function hairReadings(
       },
     ]
   }
-  const shown = (['felt', 'seen'] as const).flatMap((kind) =>
-    reading(
-      kind,
-      daysToLength(DEFAULTS, curve, leftMm, rate, thresholdMm(DEFAULTS, curve, kind)) *
-        (1 + 0.1 * drawNormal(random)),
-      null,
-    ),
-  )
+  const { thresholdMm: over, noticesMm } = s.truth
+  const careless = s.person.truth.answers === 'careless'
+  const shown = (['felt', 'seen'] as const).flatMap((kind) => {
+    const { least, most } = noticing(curve, leftMm)
+    const length =
+      thresholdMm(DEFAULTS, curve, kind) +
+      over[kind] +
+      noticesMm * (careless ? 2 : 1) * drawNormal(random)
+    const at = daysToLength(DEFAULTS, curve, leftMm, rate, Math.min(most, Math.max(least, length)))
+    // Told by the day: noon of the one on which it was noticed.
+    const noon = new Date(s.endedAtMs + at * DAY_MS).setHours(12, 0, 0, 0)
+    return reading(kind, Math.max(0.1, (noon - s.endedAtMs) / DAY_MS), null)
+  })
   if (random() > 0.5) return shown
   const days = (curve === 'fuzz' ? 20 : 3) * (0.7 + 0.6 * random())
   const length = hairLengthMm(DEFAULTS, curve, leftMm, rate, days) + 0.15 * drawNormal(random)
-  return [...shown, ...reading('measured', days, Math.max(0.05, Math.round(100 * length) / 100))]
+  // Once in a while somebody careless puts down tenths of a millimetre for millimetres.
+  const slip = careless && random() < 0.1 ? 10 : 1
+  return [
+    ...shown,
+    ...reading('measured', days, Math.max(0.05, Math.round(100 * slip * length) / 100)),
+  ]
 }

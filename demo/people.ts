@@ -15,6 +15,12 @@ export interface HiddenTruth {
   readonly growthFactor: number
   /** Growth directions that differ from the usual, hours on the clock for the client's left. */
   readonly hours?: Partial<Record<ZoneStem, number>>
+  /** Shape of the spread of redness between zones: low where some redden and others never do; 4.5 as expected. */
+  readonly zonesAlike?: number
+  /** From so many days ago on the skin reddens so many times as much. */
+  readonly reddens?: { readonly daysAgo: number; readonly times: number }
+  /** How questions are answered: days late, or anyhow. */
+  readonly answers?: 'late' | 'careless'
   /** Turn of the whorl at the crown. */
   readonly whorl?: 'clockwise' | 'anticlockwise'
 }
@@ -92,6 +98,9 @@ export const STUDIO = {
 /** How long each worker's strokes truly take, over the house's figure. */
 export const TRUE_PACES = [1.1, 0.92] as const
 
+/** How far the directions that each worker reads lie from the true ones, ° (standard deviation). */
+export const TRUE_READERS_DEG = [8, 21] as const
+
 export const PEOPLE: readonly Person[] = [
   {
     name: 'Tobias Arkwell',
@@ -137,7 +146,7 @@ export const PEOPLE: readonly Person[] = [
     occupation: 'glassblower',
     service: 'face-shave',
     skin: skin('reactive', 'beard', 'medium', 'wavy'),
-    truth: { gradePerLoad: 0.75, bumpsPerLoad: 0.12, growthFactor: 0.95 },
+    truth: { gradePerLoad: 0.75, bumpsPerLoad: 0.12, growthFactor: 0.95, zonesAlike: 1 },
     everyDays: 2,
     lastDaysAgo: 2,
     slotHour: 16,
@@ -161,7 +170,7 @@ export const PEOPLE: readonly Person[] = [
     occupation: 'rescue volunteer, mask must seal',
     service: 'face-shave',
     skin: skin('average', 'beard', 'medium'),
-    truth: { gradePerLoad: 0.26, bumpsPerLoad: 0.06, growthFactor: 0.98 },
+    truth: { gradePerLoad: 0.26, bumpsPerLoad: 0.06, growthFactor: 0.98, answers: 'late' },
     everyDays: 6,
     lastDaysAgo: 8,
     events: [{ kind: 'mask-seal', title: 'the yearly mask check', inDays: 11, hour: 14 }],
@@ -210,6 +219,8 @@ export const PEOPLE: readonly Person[] = [
       gradePerLoad: 0.24,
       bumpsPerLoad: 0.05,
       growthFactor: 1.02,
+      // He began to shave between visits, and tells nobody.
+      reddens: { daysAgo: 70, times: 2.5 },
       whorl: 'anticlockwise',
       hours: { nape: 11, 'nape-centre': 12 },
     },
@@ -234,7 +245,7 @@ export const PEOPLE: readonly Person[] = [
     occupation: 'ferry captain',
     service: 'facial-razor',
     skin: skin('average', 'fuzz', 'medium'),
-    truth: { gradePerLoad: 0.25, bumpsPerLoad: 0.02, growthFactor: 1.3 },
+    truth: { gradePerLoad: 0.25, bumpsPerLoad: 0.02, growthFactor: 1.3, answers: 'careless' },
     everyDays: 28,
     lastDaysAgo: 27,
     worker: 1,
@@ -292,7 +303,7 @@ export const PEOPLE: readonly Person[] = [
     skin: skin('average', 'beard', 'coarse', 'wavy'),
     truth: { gradePerLoad: 0.24, bumpsPerLoad: 0.06, growthFactor: 1.05 },
     everyDays: 12,
-    lastDaysAgo: 11,
+    lastDaysAgo: 12,
     slotHour: 9.5,
     worker: 0,
   },

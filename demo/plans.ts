@@ -1,9 +1,15 @@
 /** Plans of past visits: made once for each map, skin and school. */
-import { oneJob, type Job, type Style, serviceZones } from '../core/services/index.ts'
+import {
+  isBodyService,
+  oneJob,
+  type Job,
+  type Style,
+  serviceZones,
+} from '../core/services/index.ts'
 import { groundOf, planAsk, planInput, type PlanGround } from '../core/visit/index.ts'
 import { DEFAULTS, DEFAULT_SCHOOLS, type Schools } from '../core/house/index.ts'
 import { hairIn, type SkinAndHair } from '../core/client.ts'
-import { toFieldReading, type Reading } from '../core/grain/index.ts'
+import { readerSeen, type ReaderSeen, toFieldReading, type Reading } from '../core/grain/index.ts'
 import { NO_NOTES, type SurfaceNotes } from '../core/hair/index.ts'
 import { BLADE_IDS } from '../core/kit/index.ts'
 import { tangentPart, unit } from '../core/head/index.ts'
@@ -19,6 +25,7 @@ import {
 import { type Hand, makePlan, type PlanInput, FIRST_CHOICE, type Plan } from '../core/plan/index.ts'
 import { priorGrowth } from '../core/regrowth/index.ts'
 import {
+  nothingSeen,
   believe,
   expectedMean,
   learnBumps,
@@ -42,6 +49,13 @@ export function makeGround(
   const given = readings.map((r) => toFieldReading(DEFAULTS, r, r.atMs))
   const head = { ...headSkin(DEFAULTS), flow: () => trueFlow(person) }
   return groundOf(DEFAULTS, { jobs: jobsOf(person), readings: given, lines: notes.lines }, head)
+}
+
+/** What a map tells of whoever read it; the sheet of the body tells nothing. */
+export function readerOfMap(person: Person, readings: readonly Reading[]): ReaderSeen | undefined {
+  if (isBodyService(person.service)) return undefined
+  const given = readings.map((r) => toFieldReading(DEFAULTS, r, r.atMs))
+  return readerSeen(headSkin(DEFAULTS).flow(given).apart ?? [])
 }
 
 /** What a visit of a person is to do. */
@@ -157,7 +171,7 @@ function inputOf(v: PlannedVisit): PlanInput {
   const zones = serviceZones(person.service)
   // Who plans has seen this skin before and found it calmer than such skin is expected to be.
   const belief = believe(
-    new Map(),
+    nothingSeen(DEFAULTS),
     skinPooling(DEFAULTS, KNOWN_SHARE * expectedMean(DEFAULTS, skin.reactivity)),
   )
   const model = {
@@ -173,7 +187,7 @@ function inputOf(v: PlannedVisit): PlanInput {
     DEFAULTS,
     {
       ...{ jobs: jobsOf(person, v.clientId), workerId: worker.id, readings: [], notes },
-      endedAtMs: atMs,
+      ...{ readerDeg: null, endedAtMs: atMs },
     },
     { skin, schools: {}, model },
     {

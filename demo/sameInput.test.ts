@@ -1,5 +1,6 @@
 /** The screen and the server put the same plan together: from what is stored, and from what the server answered. */
 import request from 'supertest'
+import { readersOf } from '../core/grain/index.ts'
 import { FIRST_CHOICE, makePlan, type Plan } from '../core/plan/index.ts'
 import { figuresOf } from '../core/register/index.ts'
 import { SERVICE_IDS, SERVICES, type ServiceId } from '../core/services/index.ts'
@@ -47,7 +48,8 @@ async function askOfServer(visitId: string, nowMs: number) {
   const { skin, schools, service } = visit
   const client = { skin, schools, model: modelFrom(figures, history, skin, service) }
   const { screening } = await gateOf(studio.db, visit, house)
-  return planAsk(figures, visit, client, house, screening, FIRST_CHOICE, nowMs)
+  const readerDeg = readersOf(figures, house.readers, visit.readBy)
+  return planAsk(figures, { ...visit, readerDeg }, client, house, screening, FIRST_CHOICE, nowMs)
 }
 
 const onTheWire = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T

@@ -1,7 +1,7 @@
 import { DEFAULTS } from '../core/house/index.ts'
 import { executedLoads } from '../core/chair/outcome.ts'
 import { leftStanding } from '../core/chair/index.ts'
-import { strokeAngle } from '../core/grain/index.ts'
+import { readerOf, strokeAngle } from '../core/grain/index.ts'
 import { bearingOf } from '../core/head/index.ts'
 import { paceKind, paceOf } from '../core/plan/index.ts'
 import { SERVICE_IDS } from '../core/services/index.ts'
@@ -96,6 +96,32 @@ describe('Lantern Quay', () => {
       }
       expect(paces.length).toBeGreaterThanOrEqual(30)
     }
+  })
+
+  it('has taught the house which of its workers reads the more surely', async () => {
+    const house = await readHouse(studio.db)
+    const [barber, other] = STUDIO.workers.map(({ name }) => {
+      const { id } = house.workers.find((w) => w.name === name)!
+      return readerOf(DEFAULTS, house.readers[id]!)!
+    })
+    // True scatter 8 and 21°; what lies between the readings is in it.
+    expect(barber).toBeLessThan(17)
+    expect(other).toBeGreaterThan(19)
+  })
+
+  it('learns a skin from its newest visits most: what began to redden of late is told redder', async () => {
+    const person = PEOPLE.find((p) => p.truth.reddens)!
+    const row = await studio.db.models.Client.findOne({ where: { name: person.name } })
+    const { model, visits } = await clientPage(studio.db, row!.id)
+    const grades = visits.flatMap((v) => v.worstRedness ?? [])
+    // Newest first: of late, and all of the year before.
+    const reddened = (list: number[]) => list.filter((g) => g >= 2).length / list.length
+    expect(reddened(grades.slice(0, 8))).toBeGreaterThan(reddened(grades.slice(20)))
+    expect(model.record.visits).toBe(8)
+    expect(model.record.reddened).toBeGreaterThanOrEqual(4)
+    const seen = Object.values(model.belief.seen)
+    const rate = seen.reduce((s, z) => s + z.count, 0) / seen.reduce((s, z) => s + z.exposure, 0)
+    expect(rate).toBeGreaterThan(1.5 * person.truth.gradePerLoad)
   })
 
   it('tells its stories today', async () => {

@@ -2,69 +2,27 @@
  * Lantern Quay, made by core's own models from a seed: hidden true grain, growth and sensitivity, noisy readings, and
  * eighteen months of visits up to today. The same every time for the same day.
  */
-import { whenWords, addDays, dateOf, DAY_MS, HOUR_MS, offsetHere } from '../core/time/index.ts'
-import { type PlanGround, finishService } from '../core/visit/index.ts'
-import { type Style } from '../core/services/index.ts'
-import { DEFAULTS, DEFAULT_SCHOOLS, type Schools } from '../core/house/index.ts'
-import { replay } from '../core/chair/index.ts'
-import type { SkinAndHair } from '../core/client.ts'
+import { DEFAULT_SCHOOLS } from '../core/house/index.ts'
 import { NO_NOTES, type SurfaceNotes } from '../core/hair/index.ts'
-import type { Reading } from '../core/grain/index.ts'
-import { carriedAnswers, type Asked, type Consent, type SkinMark } from '../core/screening/index.ts'
+import type { Reading, ReaderSeen } from '../core/grain/index.ts'
 import { mulberry32 } from '../core/stats/index.ts'
-import { summariseAnswers } from '../core/looks/index.ts'
+import { DAY_MS } from '../core/time/index.ts'
+import { type PlanGround } from '../core/visit/index.ts'
 import type { Model, ModelStatic } from 'sequelize'
 import { DEMO_SECRETS, hashSecret } from '../server/people/people.ts'
 import type { Database } from '../server/db/connection.ts'
 import { keepHouse } from '../server/house/service.ts'
+import { closedAt, workingTime } from './days.ts'
 import { usualLines, makeReadings } from './map.ts'
-import { drawTruth, hairReadings, skinAnswers, type Truth } from './outcomes.ts'
-import { PEOPLE, STUDIO, TRUE_PACES, type Person } from './people.ts'
-import {
-  feltAtChair,
-  jobsOf,
-  makeGround,
-  nothingFound,
-  planner,
-  signed,
-  type Planner,
-  moleOnJaw,
-} from './plans.ts'
-import { eventRow, kitOf, serviceEvents } from './services.ts'
+import { drawTruth } from './outcomes.ts'
+import { PEOPLE, STUDIO, type Person } from './people.ts'
+import { feltAtChair, makeGround, planner, readerOfMap, signed, moleOnJaw } from './plans.ts'
+import { addLeftOpen, addOpenVisit, addVisit, idMaker, readingRow, type Rows } from './visits.ts'
 
 const MONTHS_18_DAYS = 547
 
-/** Messages of older visits are of no use any more. */
-const MESSAGES_KEPT_DAYS = 14
-
-/** Ids from the seed, in the shape of a version 4 UUID. */
-function idMaker(random: () => number): () => string {
-  const hex = (n: number) =>
-    Array.from({ length: n }, () => Math.floor(random() * 16).toString(16)).join('')
-  return () => `${hex(8)}-${hex(4)}-4${hex(3)}-8${hex(3)}-${hex(12)}`
-}
-
-interface Rows {
-  clients: object[]
-  visits: object[]
-  readings: object[]
-  events: object[]
-  answers: object[]
-  plans: object[]
-  hair: object[]
-  kit: object[]
-  messages: object[]
-}
-
 /** Numbers that reach nobody. */
 const phoneOf = (i: number) => `0555 01 ${String(i + 10).padStart(2, '0')}`
-
-/** A moment on the half hour of a working day. */
-function workingTime(ms: number, random: () => number): number {
-  const day = new Date(ms)
-  day.setHours(9 + Math.floor(random() * 8), random() < 0.5 ? 0 : 30, 0, 0)
-  return day.getTime()
-}
 
 /** Fills an empty database with Lantern Quay; leaves one that already has clients as it is. */
 export async function seedDemo(
@@ -94,7 +52,11 @@ export async function seedDemo(
   const m = db.models
   await db.write(async () => {
     await m.Worker.bulkCreate(workers)
-    await keepHouse(db, { name: STUDIO.name, workerId: workers[0]!.id })
+    await keepHouse(db, {
+      name: STUDIO.name,
+      workerId: workers[0]!.id,
+      closed: closedAt(nowMs),
+    })
     const fill = async <M extends Model>(model: ModelStatic<M>, list: readonly object[]) => {
       for (let i = 0; i < list.length; i += 400) {
         await model.bulkCreate(list.slice(i, i + 400) as never[])
@@ -129,7 +91,7 @@ function addPerson(
       daysAgo < MONTHS_18_DAYS;
       daysAgo += person.everyDays * (0.85 + 0.3 * random())
     ) {
-      times.unshift(workingTime(nowMs - daysAgo * DAY_MS, random))
+      times.unshift(workingTime(nowMs - daysAgo * DAY_MS, nowMs, random))
     }
   }
   rows.clients.push({
@@ -162,11 +124,13 @@ function addPerson(
   let changed = false
   for (const [index, atMs] of times.entries()) {
     const visitId = newId()
+    let reader: ReaderSeen | undefined
     // A full map at the first visit; read again every half year or so.
     if (index === 0 || (index % 24 === 23 && random() < 0.8)) {
       const fresh = makeReadings(person, atMs, random, newId)
       readings = [...readings, ...fresh]
       ground ??= makeGround(person, fresh, notes)
+      reader = readerOfMap(person, fresh)
       rows.readings.push(...fresh.map((r) => readingRow(r, clientId, visitId)))
     }
     // What the map left open was felt at the chair, at the first visit and again where it has faded.
@@ -213,6 +177,7 @@ function addPerson(
           person.story !== 'too-often' &&
           person.story !== 'severe',
         consent: signed(person, times[0]!),
+        reader,
       },
       random,
       newId,
@@ -230,205 +195,4 @@ function addPerson(
     return
   }
   addOpenVisit(person, clientId, worker.id, nowMs, spots, notes, times, random, newId, rows)
-}
-
-const readingRow = (r: Reading, clientId: string, visitId: string) => ({
-  id: r.id,
-  clientId,
-  visitId,
-  zoneId: r.zoneId,
-  at: { point: r.point, normal: r.normal, tangent: r.tangent },
-  method: r.method,
-  atMs: r.atMs,
-})
-
-interface VisitStory {
-  readonly person: Person
-  readonly truth: Truth
-  readonly clientId: string
-  readonly visitId: string
-  readonly worker: { id: string; hand: 'right' | 'left' }
-  readonly atMs: number
-  readonly nowMs: number
-  readonly spots: readonly SkinMark[]
-  readonly notes: SurfaceNotes
-  readonly ground: PlanGround
-  readonly planned: Planner
-  readonly skin: SkinAndHair
-  readonly schools: Schools
-  readonly style: Style
-  readonly bumpFactor: number
-  readonly routine: string
-  readonly silentLately: boolean
-  readonly settled: boolean
-  readonly consent: Consent
-}
-
-function addVisit(v: VisitStory, random: () => number, newId: () => string, rows: Rows): void {
-  const { person, atMs } = v
-  const asked = { ...nothingFound(v.spots), consent: v.consent }
-  const { plan, packed } = v.planned(v)
-  const events = serviceEvents(plan, v.skin, atMs, random, newId, TRUE_PACES[person.worker])
-  const state = replay(plan, events)
-  const end = finishService(
-    DEFAULTS,
-    {
-      ...{ plan, state, skin: v.skin, calledName: person.called ?? person.name },
-      ...{ products: [], answers: [], hair: [] },
-    },
-    { name: STUDIO.name, products: [] },
-    whenWords,
-  )
-  const { endedAtMs, atChair } = end
-  const { loads, leftMm } = end.jobs[0]!
-  const service = {
-    ...v,
-    endedAtMs,
-    loads,
-    leftMm,
-    nicks: state.nicks.map((n) => n.id),
-  }
-  // How much of what follows is there yet hangs on the hour: it draws from chances and ids of its own, so that the stories of
-  // everybody else stay as they are told.
-  const chance = () => mulberry32(Math.floor(random() * 2 ** 32))
-  const [later, laterId] = [chance(), idMaker(chance())]
-  const answers = skinAnswers(service, later, laterId)
-  rows.events.push(...events.map((e) => eventRow(e, v.visitId, plan)))
-  rows.kit.push(...kitOf(v.visitId, plan, events, newId))
-  rows.plans.push({ visitId: v.visitId, plan: packed, madeAtMs: atMs - 5 * 60_000 })
-  rows.answers.push(...answers.map((a) => ({ visitId: v.visitId, ...a })))
-  rows.hair.push(...hairReadings(service, later, laterId))
-  if (v.nowMs - endedAtMs < MESSAGES_KEPT_DAYS * DAY_MS) {
-    rows.messages.push(
-      ...end.messages.map((m) => ({
-        ...m,
-        ...{ id: laterId(), visitId: v.visitId, state: 'waiting' },
-      })),
-    )
-  }
-  rows.visits.push({
-    id: v.visitId,
-    clientId: v.clientId,
-    workerId: v.worker.id,
-    jobs: end.jobs,
-    state: 'finished',
-    slotAtMs: atMs,
-    createdAtMs: atMs - HOUR_MS,
-    startedAtMs: state.startedAtMs,
-    endedAtMs,
-    routine: v.routine,
-    asked,
-    notes: v.notes,
-    atChair,
-    pace: end.pace,
-    ...summariseAnswers(DEFAULTS, endedAtMs, answers, loads, atChair.redness),
-  })
-}
-
-/** A service of yesterday that stands open in the middle: nobody pressed on. */
-function addLeftOpen(
-  v: Pick<
-    VisitStory,
-    'person' | 'clientId' | 'worker' | 'nowMs' | 'notes' | 'spots' | 'ground' | 'planned'
-  >,
-  consent: Consent,
-  random: () => number,
-  newId: () => string,
-  rows: Rows,
-): void {
-  const { person, clientId } = v
-  const atMs = new Date(v.nowMs - DAY_MS).setHours(17, 10, 0, 0)
-  const visitId = newId()
-  const { skin } = person
-  const { plan, packed } = v.planned({
-    ...v,
-    atMs,
-    skin,
-    schools: DEFAULT_SCHOOLS,
-    style: 'balanced',
-  })
-  const all = serviceEvents(plan, skin, atMs, random, newId)
-  const events = all.slice(0, Math.ceil(all.length * 0.6))
-  rows.events.push(...events.map((e) => eventRow(e, visitId, plan)))
-  rows.kit.push(...kitOf(visitId, plan, events, newId))
-  rows.plans.push({ visitId, plan: packed, madeAtMs: atMs - 5 * 60_000 })
-  rows.visits.push({
-    id: visitId,
-    clientId,
-    workerId: v.worker.id,
-    jobs: jobsOf(person, clientId),
-    state: 'running',
-    slotAtMs: atMs,
-    createdAtMs: atMs - HOUR_MS,
-    startedAtMs: events[0]!.atMs,
-    endedAtMs: null,
-    routine: '',
-    asked: { ...nothingFound(v.spots), consent },
-    notes: v.notes,
-    worstRedness: null,
-    bumps: null,
-  })
-}
-
-/** Today's visits, each in the state its story asks for. */
-function addOpenVisit(
-  person: Person,
-  clientId: string,
-  workerId: string,
-  nowMs: number,
-  spots: readonly SkinMark[],
-  notes: SurfaceNotes,
-  times: readonly number[],
-  random: () => number,
-  newId: () => string,
-  rows: Rows,
-): void {
-  if (person.slotHour === undefined && person.story !== 'first-visit') return
-  const today = dateOf(nowMs, offsetHere(nowMs))
-  const last = times[times.length - 1]
-  // As the server does it: what was answered last time is asked again only as "still so?".
-  let asked: Asked = {
-    answers:
-      last === undefined
-        ? {}
-        : carriedAnswers(nothingFound().answers, dateOf(last, offsetHere(last))),
-    spots,
-    ...(last !== undefined && { consent: signed(person, times[0]!) }),
-  }
-  if (person.story === 'postponed') {
-    asked = { ...asked, ...nothingFound() }
-    asked = {
-      ...asked,
-      answers: {
-        ...asked.answers,
-        'retinoid-cream': { yes: true, date: addDays(today, -2) },
-      },
-    }
-  }
-  if (person.story === 'patch-test') {
-    asked = nothingFound()
-    asked = {
-      ...asked,
-      answers: { ...asked.answers, 'first-ever': { yes: true } },
-      patchTest: { zoneId: 'jaw-left', placedAtMs: nowMs - 26 * HOUR_MS, result: 'waiting' },
-    }
-  }
-  const slot = new Date(nowMs)
-  slot.setHours(Math.floor(person.slotHour ?? 0), ((person.slotHour ?? 0) % 1) * 60, 0, 0)
-  rows.visits.push({
-    id: newId(),
-    clientId,
-    workerId,
-    jobs: jobsOf(person, clientId),
-    state: 'open',
-    slotAtMs: person.slotHour === undefined ? null : slot.getTime(),
-    createdAtMs: nowMs - Math.round((1 + random()) * HOUR_MS),
-    startedAtMs: null,
-    endedAtMs: null,
-    routine: '',
-    asked,
-    notes,
-    worstRedness: null,
-    bumps: null,
-  })
 }

@@ -8,7 +8,7 @@ import {
   wrapTurn,
   fieldGround,
   GrainField,
-  type FieldAnswer,
+  type FieldTold,
   type FieldGround,
   fieldAt,
   startingGuess,
@@ -29,7 +29,7 @@ import { atlas, ZONES } from '../server/atlas.ts'
 import type { Person } from './people.ts'
 
 interface Truth {
-  readonly answer: FieldAnswer
+  readonly answer: FieldTold
   readonly readings: readonly ZonedReading[]
   readonly grows: (at: SurfacePoint) => Vec3
 }
@@ -50,7 +50,7 @@ function truthOf(person: Person): Truth {
   const field = new GrainField(DEFAULTS, base)
   const readings = ZONES.filter((z) => z.skin).flatMap((zone) => anchors(person, zone))
   field.setAll(readings)
-  const answer = field.answer()
+  const answer = field.told()
   const truth = {
     answer,
     readings,

@@ -97,10 +97,14 @@ test('a press over several zones goes on without any one of them, once the rest 
   await press(page)
   await expect(leaving).toBeHidden()
   const left = steps[joint]!.zoneIds!.at(-1)!
-  const { chair } = await ask<VisitPage>(page, 'GET', `/api/visits/${visit.id}`)
-  expect(chair.amendments.map((a) => a.text)).toEqual([
-    `${zoneName(left)}: the rest of it is skipped.`,
-  ])
+  // The screen goes on before the house has heard of it.
+  await expect
+    .poll(async () =>
+      (await ask<VisitPage>(page, 'GET', `/api/visits/${visit.id}`)).chair.amendments.map(
+        (a) => a.text,
+      ),
+    )
+    .toEqual([`${zoneName(left)}: the rest of it is skipped.`])
 })
 
 test('a pedal that bounces moves one step, and nothing is refused aloud', async ({ page }) => {

@@ -411,7 +411,20 @@ test('a bump-prone client gets a home card only where the school brushes, with a
   await tab(page, 'Maps').click()
   await expect(page.getByRole('link', { name: 'Mirror card' })).toBeVisible()
   await expect(page.getByText(/there is no home card/)).toBeVisible()
+  // The card is printed from what the house has.
+  const current = async () =>
+    (await ask<ClientPage>(page, 'GET', `/api/clients/${id}`)).currentVisitId!
+  await expect.poll(async () => (await visitOf(page, await current())).readings.length).toBe(1)
   await page.goto(`/clients/${id}/cards/home`)
+  await expect(page.getByRole('heading', { name: 'There is no home card' })).toBeVisible()
+  // By the school that counts for this client alone there is one.
+  await ask(page, 'PATCH', `/api/clients/${id}`, { schools: { exfoliate: 'brush' } })
+  await page.goto(`/clients/${id}/read`)
+  await headReady(page)
+  await tab(page, 'Maps').click()
+  await page.getByRole('link', { name: 'Home card' }).click()
+  // A card without its views says why, and so does a failure here.
+  await expect(page.getByRole('article', { name: 'Home card' })).toContainText('Front')
   const arrow = page.locator('.flat-arrow path').first()
   await expect(arrow).toBeVisible()
   const [, y0, y1] = /M[\d.]+ ([\d.]+)L[\d.]+ ([\d.]+)/

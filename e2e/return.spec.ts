@@ -198,7 +198,9 @@ test('the next visit has odds, an event sets its service, and it is put on Today
   await page.goto(`/clients/${clientId}/return?visit=${visitId}`)
   await headReady(page)
   await tab(page, 'Next visit')
-  await expect(page.getByText(/Hair is seen by .*: (under |over )?\d+ %/)).toBeVisible()
+  await expect(
+    page.getByText(/(skin clear with|Skin was seen clear).*hair seen with (under |over )?\d+ %/),
+  ).toBeVisible()
   await expect(page.getByText('School: every 4 weeks.', { exact: false })).toBeVisible()
   await page.getByRole('button', { name: 'Add an event' }).click()
   await page.getByLabel('What kind of event').selectOption('photo')
@@ -211,6 +213,12 @@ test('the next visit has odds, an event sets its service, and it is put on Today
     .fill(new Date(Date.now() + 90 * 86_400_000).toISOString().slice(0, 10))
   await expect(page.locator('.series')).toContainText('for Book fair portrait')
   await expect(page.locator('.series')).toContainText('upper lip alone')
+  // The calendar is made of what the house has.
+  await expect
+    .poll(
+      async () => (await ask<ClientPage>(page, 'GET', `/api/clients/${clientId}`)).client.events,
+    )
+    .toContainEqual(expect.objectContaining({ title: 'Book fair portrait' }))
   const download = page.waitForEvent('download')
   await page.getByRole('link', { name: 'Into a calendar' }).click()
   const file = readFileSync(await (await download).path(), 'utf8')

@@ -353,6 +353,14 @@ const COMMANDS = {
     build()
     run(bin('tsx'), ['scripts/fuzz.mts', ...rest])
   },
+  calibrate() {
+    buildHead()
+    run(bin('tsx'), ['bench/calibrate.mts', ...rest])
+  },
+  mutate() {
+    buildHead()
+    run(process.execPath, ['scripts/mutate.mjs', ...rest])
+  },
   replay() {
     buildHead()
     run(bin('tsx'), ['scripts/replay.mts', ...rest])

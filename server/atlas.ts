@@ -84,7 +84,7 @@ export function headSkin(figures: Figures): HeadSkin {
       if (kept) return kept
       const field = new GrainField(figures, ground)
       field.setAll(readings)
-      const answer = field.answer()
+      const answer = field.told()
       const { zones } = packed.solve
       const flow = headFlow(figures, ground, answer, readings, packed.display, zones, display)
       flows.set(key, flow)

@@ -6,7 +6,7 @@ import { constant, type Mark, type Figures } from '../house/index.ts'
 import { type Growth, shownOdds } from '../regrowth/index.ts'
 import { stillOdds, type FadeBelief, gradeOdds, type Sensitivity } from '../skin/index.ts'
 import { oddsWords } from '../stats/index.ts'
-import { DAY_MS, HOUR_MS } from '../time/index.ts'
+import { type ClosedDays, dateOf, DAY_MS, HOUR_MS, isClosed } from '../time/index.ts'
 import type { Clearance } from '../care/index.ts'
 import type { EventKind } from './eventKinds.ts'
 
@@ -71,7 +71,7 @@ export const EVENT_CONSTANTS = {
     'At an event redness 2 or more may be this likely',
     'H',
   ),
-  hairLimit: constant(0.2, 'probability', 'At an event hair felt or seen may be this likely', 'H'),
+  hairLimit: constant(0.35, 'probability', 'At an event hair felt or seen may be this likely', 'H'),
   opens: constant(9, 'h', 'Services begin from this hour', 'H'),
   closes: constant(18, 'h', 'and end by this hour', 'H'),
   lookBackDays: constant(45, 'days', 'Services at most this long before an event', 'H'),
@@ -101,6 +101,8 @@ export interface EventQuestion {
   /** Earliest moment the last service, asking and the skin allow. */
   readonly notBeforeMs?: number | undefined
   readonly notBeforeWhy?: string | undefined
+  /** Days on which nobody serves. */
+  readonly closed: ClosedDays
   /** Minutes east of UTC at a moment. */
   readonly offset: (ms: number) => number
 }
@@ -144,7 +146,7 @@ export function rednessAt(
   }, 0)
 }
 
-/** P(hair is felt, or seen) so long after a service, on the zone where it is soonest: growth is normal (M10). */
+/** P(hair is felt, or seen) so long after a service, on the zone where it is soonest (M10). */
 export function hairAt(
   figures: Figures,
   zones: EventQuestion['zones'],
@@ -248,7 +250,7 @@ export function planBack(figures: Figures, q: EventQuestion, drawn = true): Even
         latest < q.nowMs
           ? 'It is too late for a whole service: the event comes before the skin is clear. Leave it, or take one small place with the gentlest plan.'
           : from <= latest
-            ? `It would fit only while the house is closed (it works from ${figures(E.opens)} to ${figures(E.closes)}): serve out of hours, or take the nearest hour and a touch-up.`
+            ? `It would fit only while the house is closed (it works from ${figures(E.opens)} to ${figures(E.closes)}, and not on its closed days): serve out of hours, or take the nearest hour and a touch-up.`
             : `No time meets everything: skin comes first. Then hair is ${need.hair} with ${oddsWords(atBest.hair)}: touch up one small place nearer the day.`,
       mark: 'H',
     })
@@ -293,6 +295,7 @@ function workingHours(figures: Figures, q: EventQuestion, fromMs: number, toMs: 
   for (let at = last; at >= fromMs && out.length < 24 * figures(E.lookBackDays); at -= HOUR_MS) {
     const local = new Date(at + q.offset(at) * 60_000)
     const hour = local.getUTCHours()
+    if (isClosed(q.closed, dateOf(at, q.offset(at)))) continue
     if (hour >= figures(E.opens) && hour + q.minutes / 60 <= figures(E.closes)) out.push(at)
   }
   return out.reverse()

@@ -5,6 +5,7 @@ import { eventQuestion } from './eventQuestion.ts'
 import type { Product } from '../care/index.ts'
 import type { ClientModel } from '../history/index.ts'
 import type { Plan } from '../plan/index.ts'
+import type { ClosedDays } from '../time/index.ts'
 import type { ServiceId } from '../services/index.ts'
 import type { VisitWindow } from '../regrowth/index.ts'
 import { visitSeries, type ClientEvent, type SeriesVisit } from './series.ts'
@@ -26,6 +27,7 @@ export interface SeriesFacts {
   }
   readonly nowMs: number
   readonly throughMs: number
+  readonly closed: ClosedDays
   /** Minutes east of UTC at a moment. */
   readonly offset: (ms: number) => number
 }
@@ -40,6 +42,8 @@ export const clientSeries = (figures: Figures, f: SeriesFacts): SeriesVisit[] =>
     growth: f.model.growth,
     leftMm: f.last.leftMm ?? {},
     events: f.events,
+    closed: f.closed,
+    offset: f.offset,
     question: (event, notBeforeMs) => ({
       ...eventQuestion(
         figures,

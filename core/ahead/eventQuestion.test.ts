@@ -4,7 +4,7 @@ import { stubbleLeftMm } from '../plan/index.ts'
 import { clientSeries } from './clientSeries.ts'
 import { serviceZones, SERVICES } from '../services/index.ts'
 import { SKIN } from '../testing/client.ts'
-import { DAY_MS } from '../time/index.ts'
+import { ALWAYS_OPEN, DAY_MS } from '../time/index.ts'
 import { bestPlanFor, EVENT_CONSTANTS, planBack } from './backPlan.ts'
 import { eventQuestion, type EventFacts, pointsToTry } from './eventQuestion.ts'
 import type { Product } from '../care/index.ts'
@@ -18,6 +18,7 @@ const facts = (over: Partial<EventFacts> = {}): EventFacts => ({
   noFragrance: false,
   products: [],
   nowMs: 0,
+  closed: ALWAYS_OPEN,
   offset: () => 0,
   ...over,
 })

@@ -8,7 +8,7 @@ import { stubbleLeftMm, type Plan, type PlanFront } from '../plan/index.ts'
 import type { VisitWindow } from '../regrowth/index.ts'
 import { serviceZones, SERVICES, type ServiceId } from '../services/index.ts'
 import { LOAD_CONSTANTS } from '../skin/index.ts'
-import { dateOf, dayWords } from '../time/index.ts'
+import { type ClosedDays, dateOf, dayWords } from '../time/index.ts'
 import { carePlan, type Product } from '../care/index.ts'
 import type { EventQuestion } from './backPlan.ts'
 import type { EventKind } from './eventKinds.ts'
@@ -24,6 +24,7 @@ export interface EventFacts {
   readonly plan?: Pick<Plan, 'zones' | 'totalMinutes' | 'front'> | undefined
   readonly window?: Pick<VisitWindow, 'fromMs' | 'reasons'> | undefined
   readonly nowMs: number
+  readonly closed: ClosedDays
   /** Minutes east of UTC at a moment. */
   readonly offset: (ms: number) => number
 }
@@ -92,6 +93,7 @@ export function eventQuestion(
       notBeforeMs: window.fromMs,
       notBeforeWhy: `The skin is ready again from ${day(window.fromMs)}: ${window.reasons[0]?.text ?? ''}`,
     }),
+    closed: f.closed,
     offset: f.offset,
   }
 }

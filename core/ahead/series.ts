@@ -6,7 +6,14 @@ import { planBack, type EventQuestion } from './backPlan.ts'
 import type { EventKind } from './eventKinds.ts'
 import { constant, type Figures } from '../house/index.ts'
 import { SERVICES, type ServiceId, type Between } from '../services/index.ts'
-import { DAY_MS } from '../time/index.ts'
+import {
+  type ClosedDays,
+  DAY_MS,
+  nearestOpen,
+  type Offset,
+  openFrom,
+  openUntil,
+} from '../time/index.ts'
 import { daysUntil, type Growth, type VisitWindow } from '../regrowth/index.ts'
 import { zoneStem, type ZoneId } from '../zones/index.ts'
 
@@ -44,6 +51,9 @@ export interface SeriesInput {
   readonly growth: Readonly<Record<string, Growth>>
   readonly leftMm: Readonly<Record<string, number>>
   readonly events: readonly ClientEvent[]
+  /** Days on which no visit is laid; `offset` tells which day a moment lies on. */
+  readonly closed: ClosedDays
+  readonly offset: Offset
   /** The question of planning back from an event, for a service not before `notBeforeMs`. */
   readonly question: (event: ClientEvent, notBeforeMs: number) => EventQuestion
 }
@@ -79,15 +89,23 @@ export function visitSeries(figures: Figures, input: SeriesInput): SeriesVisit[]
   const whole: SeriesVisit[] = []
   let last = lastAtMs
   const add = (atMs: number, why: string, event?: ClientEvent) => {
+    const { closed, offset } = input
+    const earliestMs = Math.round(Math.max(nowMs, last + opens))
+    // Planning back from an event keeps to open days itself, and must not be moved past the event.
+    const onMs = event
+      ? Math.round(atMs)
+      : nearestOpen(closed, Math.round(atMs), offset, earliestMs)
+    const fromMs = openFrom(closed, earliestMs, offset)
+    const toMs = openUntil(closed, Math.round(Math.max(last + opens + wide, nowMs)), offset)
     whole.push({
       kind: 'whole',
-      atMs: Math.round(atMs),
-      fromMs: Math.round(Math.max(nowMs, last + opens)),
-      toMs: Math.round(Math.max(last + opens + wide, nowMs)),
+      atMs: onMs,
+      fromMs: Math.min(fromMs, onMs),
+      toMs: Math.max(toMs, onMs),
       why,
       ...(event && { event }),
     })
-    last = atMs
+    last = onMs
   }
   /** Plain visits up to `untilMs`, drawn out or together so that the one after them lands on it. */
   const fillTo = (untilMs: number, landing: boolean) => {
@@ -144,12 +162,15 @@ function withAlone(
       at < end - every * 0.5 && out.length < 3 * figures(S.most);
       at += every
     ) {
-      if (at <= input.nowMs) continue
+      const { closed, offset, nowMs } = input
+      const onMs = nearestOpen(closed, Math.round(at), offset, nowMs)
+      // Closed days in a row may bring two together, or push one onto the whole service.
+      if (at <= nowMs || onMs >= end || onMs <= (out.at(-1)?.atMs ?? 0)) continue
       out.push({
         kind: alone.kind,
-        atMs: Math.round(at),
-        fromMs: Math.round(at - DAY_MS),
-        toMs: Math.round(at + DAY_MS),
+        atMs: onMs,
+        fromMs: Math.min(openFrom(closed, onMs - DAY_MS, offset), onMs),
+        toMs: Math.max(openUntil(closed, onMs + DAY_MS, offset), onMs),
         why: alone.why,
       })
     }

@@ -1,6 +1,6 @@
 import { DEFAULTS, DEFAULT_SCHOOLS } from '../house/index.ts'
 import { addDays, dateOf, daysBetween, dayWords, DAY_MS, HOUR_MS } from '../time/index.ts'
-import { carePlan, careText } from './clearances.ts'
+import { carePlan, careText, exfoliatesBy } from './clearances.ts'
 import { SKIN } from '../testing/client.ts'
 
 const END = Date.UTC(2026, 5, 1, 12)
@@ -25,6 +25,14 @@ describe('aftercare (M15)', () => {
     )
     expect(hours(other, 'acids')).toBeUndefined()
     expect(hours(other, 'make-up')).toBe(4)
+  })
+
+  it('frees tips by the school, of who is bump-prone, after a razor alone', () => {
+    const by = (fuzz: boolean, bumpProne: boolean, exfoliate: 'acid' | 'brush' | 'none') =>
+      exfoliatesBy(fuzz, { bumpProne }, { exfoliate })
+    expect([by(false, true, 'brush'), by(false, true, 'acid')]).toEqual(['brush', 'acid'])
+    for (const none of [by(true, true, 'brush'), by(false, false, 'acid'), by(false, true, 'none')])
+      expect(none).toBeUndefined()
   })
 
   it('begins nightly acid the day after, for a bump-prone beard only, unless the school says none', () => {

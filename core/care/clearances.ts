@@ -232,6 +232,15 @@ function fromProducts({ figures, schools, fuzz, longer, skinSays, acidOn, avoid 
 }
 
 /** Sun cream; and what frees the tips of hair that curls back in. */
+/** What frees the tips of who is bump-prone between shaves, by the school that counts for them; nothing after fuzz. */
+export function exfoliatesBy(
+  fuzz: boolean,
+  client: Pick<SkinAndHair, 'bumpProne'>,
+  { exfoliate }: Pick<Schools, 'exfoliate'>,
+): 'acid' | 'brush' | undefined {
+  return fuzz || !client.bumpProne || exfoliate === 'none' ? undefined : exfoliate
+}
+
 function toDo({ figures, client, schools, fuzz, endedAtMs, hairShowsMs, put }: CareCase): void {
   put(
     'do',
@@ -242,9 +251,9 @@ function toDo({ figures, client, schools, fuzz, endedAtMs, hairShowsMs, put }: C
     'Every day, whenever you are out.',
     'C',
   )
-  const exfoliates = !fuzz && client.bumpProne && schools.exfoliate !== 'none'
-  if (exfoliates) {
-    const acid = schools.exfoliate === 'acid'
+  const by = exfoliatesBy(fuzz, client, schools)
+  if (by) {
+    const acid = by === 'acid'
     const shows = ((hairShowsMs ?? Infinity) - endedAtMs) / HOUR_MS
     const start = figures(C.acidStartHours)
     put(

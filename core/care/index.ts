@@ -1,5 +1,12 @@
 /** What goes home: what to keep off and until when, messages, products. */
-export { CARE_CONSTANTS, carePlan, type CarePlan, careText, type Clearance } from './clearances.ts'
+export {
+  CARE_CONSTANTS,
+  carePlan,
+  type CarePlan,
+  careText,
+  type Clearance,
+  exfoliatesBy,
+} from './clearances.ts'
 export { type MessageDraft, type MessageKind, MESSAGE_KINDS, messagesFor } from './messages.ts'
 export {
   clashes,

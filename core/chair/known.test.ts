@@ -7,7 +7,8 @@ import { makePlan } from '../plan/index.ts'
 import { ZONES } from '../testing/head.ts'
 import { finishService } from '../visit/index.ts'
 import { stepOf as step, tell, through } from '../testing/chair.ts'
-import { SKIN } from '../testing/client.ts'
+import { NEW_SKIN, SKIN } from '../testing/client.ts'
+import { ALWAYS_OPEN } from '../time/index.ts'
 import { carePlan, careText, messagesFor } from '../care/index.ts'
 import { feltTurns, toFeel } from './feel.ts'
 import { leftOpenSince } from './leftOpen.ts'
@@ -25,9 +26,19 @@ const HOUR = 3_600_000
 const finish = ({ plan, state }: Live) =>
   finishService(
     DEFAULTS,
-    { plan, state, skin: SKIN, calledName: '', products: [], answers: [], hair: [] },
-    { name: 'Lantern Quay', products: [] },
+    {
+      plan,
+      state,
+      skin: SKIN,
+      calledName: '',
+      products: [],
+      answers: [],
+      hair: [],
+      skinOf: NEW_SKIN,
+    },
+    { name: 'Lantern Quay', products: [], closed: ALWAYS_OPEN },
     String,
+    0,
   )
 
 const READ = ZONES.flatMap((z) =>

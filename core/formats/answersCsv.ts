@@ -2,7 +2,7 @@
 import type { Figures } from '../house/index.ts'
 import { DRYNESS_WORDS, type HairReading, type SkinAnswer, momentHours } from '../looks/index.ts'
 import type { ServiceId } from '../services/index.ts'
-import Papa from 'papaparse'
+import { csvOf } from './csvOut.ts'
 
 const COLUMNS = [
   'visit',
@@ -76,9 +76,5 @@ export function answersCsv(figures: Figures, visits: readonly CsvVisit[]): strin
       })
     }
   }
-  // A cell that begins like a formula is made plain text, so that opening the file runs nothing.
-  return `${Papa.unparse(
-    { fields: [...COLUMNS], data: rows.map((r) => COLUMNS.map((c) => r[c] ?? '')) },
-    { escapeFormulae: true, newline: '\r\n' },
-  )}\r\n`
+  return csvOf(COLUMNS, rows)
 }

@@ -1,5 +1,6 @@
 /** Readings as a table: CSV (RFC 4180) with a header. */
 import Papa from 'papaparse'
+import { csvOf } from './csvOut.ts'
 import { DomainError } from '../errors.ts'
 import { toDegrees, toRadians, readingBearing, type Reading } from '../grain/index.ts'
 import { directionOf, type Vec3, type SurfacePoint } from '../head/index.ts'
@@ -32,17 +33,20 @@ const fixed = (x: number, places: number) => Number(x.toFixed(places))
 
 /** Writes readings as CSV. */
 export function writeReadingsCsv(readings: readonly Reading[]): string {
-  return Papa.unparse({
-    fields: [...CSV_COLUMNS],
-    data: readings.map((r) => [
-      r.zoneId,
-      fixed(toDegrees(readingBearing(r)), 1),
-      ...r.point.map((x) => fixed(x, 3)),
-      ...r.tangent.map((x) => fixed(x, 6)),
-      r.method,
-      new Date(r.atMs).toISOString(),
-    ]),
-  })
+  return csvOf(
+    CSV_COLUMNS,
+    readings.map((r) => {
+      const [x, y, z] = r.point.map((c) => fixed(c, 3))
+      const [dx, dy, dz] = r.tangent.map((c) => fixed(c, 6))
+      return {
+        zone: r.zoneId,
+        clock_deg: fixed(toDegrees(readingBearing(r)), 1),
+        ...{ x_mm: x!, y_mm: y!, z_mm: z!, dx: dx!, dy: dy!, dz: dz! },
+        method: r.method,
+        at: new Date(r.atMs).toISOString(),
+      }
+    }),
+  )
 }
 
 /**

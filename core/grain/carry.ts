@@ -10,7 +10,7 @@ import {
   type ZoneRecord,
 } from '../head/index.ts'
 import { turnWithNormal } from './connection.ts'
-import type { FieldAnswer, FieldGround } from './field.ts'
+import type { FieldAnswer, FieldGround, FieldTold } from './field.ts'
 
 /** For each place the three vertices it hangs on, their weights, and the turn from their basis into the place's own. */
 export interface Carry {
@@ -26,6 +26,28 @@ export interface Carried {
   readonly re: Float32Array
   readonly im: Float32Array
   readonly trust: Float32Array
+}
+
+/** The same with what may be told of it. */
+export interface CarriedTold extends Carried {
+  /** Within how many degrees two of three directions are right; NaN where skin counts as not read. */
+  readonly errorDeg: Float32Array
+}
+
+/** Carries what may be told too: the corners that were read speak, by their weights. */
+export function carryTold(c: Carry, told: FieldTold): CarriedTold {
+  const { count, corners, weights } = c
+  const errorDeg = Float32Array.from({ length: count }, (_, i) => {
+    let [sum, all] = [0, 0]
+    for (let k = 3 * i; k < 3 * i + 3; k++) {
+      const error = told.errorDeg[corners[k]!]!
+      if (Number.isNaN(error)) continue
+      sum += weights[k]! * error
+      all += weights[k]!
+    }
+    return all > 0 ? sum / all : NaN
+  })
+  return { ...carry(c, told), errorDeg }
 }
 
 /**

@@ -1,6 +1,13 @@
 import fc from 'fast-check'
 import { DomainError } from '../errors.ts'
-import { summariseDirections, toDegrees, toRadians, wrapHalf, wrapTurn } from './circular.ts'
+import {
+  angleBetween,
+  summariseDirections,
+  toDegrees,
+  toRadians,
+  wrapHalf,
+  wrapTurn,
+} from './circular.ts'
 
 const angle = fc.double({ min: -50, max: 50, noNaN: true })
 const angles = fc.array(angle, { minLength: 1, maxLength: 30 })
@@ -23,6 +30,12 @@ describe('summary of directions (M1)', () => {
     const repeated = summariseDirections([0.2, 0.2, 0.2, 1.4])
     expect(weighted.mean).toBeCloseTo(repeated.mean, 12)
     expect(weighted.meanResultantLength).toBeCloseTo(repeated.meanResultantLength, 12)
+  })
+
+  it('counts readings for Rayleigh’s z, whatever they weigh', () => {
+    const s = summariseDirections([0.2, 1.4], [30, 10])
+    expect(s.count).toBe(2)
+    expect(s.rayleighZ).toBeCloseTo(2 * s.meanResultantLength ** 2, 12)
   })
 
   it('has no mean for nothing and for a balanced set', () => {
@@ -63,6 +76,19 @@ describe('summary of directions (M1)', () => {
         fc.pre(before.meanResultantLength > 1e-3)
         const after = summariseDirections(list.map((a) => -a))
         expect(Math.abs(wrapHalf(after.mean + before.mean))).toBeLessThan(1e-6)
+      }),
+    )
+  })
+})
+
+describe('the angle between two directions', () => {
+  it('is that of the shorter way, however often either goes round', () => {
+    expect(angleBetween(0.3, 1)).toBeCloseTo(0.7, 12)
+    expect(angleBetween(6.2, 0.1)).toBeCloseTo(2 * Math.PI - 6.1, 12)
+    expect(angleBetween(1, 1 + Math.PI)).toBeCloseTo(Math.PI, 12)
+    fc.assert(
+      fc.property(angle, angle, (a, b) => {
+        expect(angleBetween(a, b)).toBeCloseTo(Math.abs(wrapHalf(a - b)), 9)
       }),
     )
   })

@@ -12,7 +12,7 @@ import { normalAt, walk } from '../head/walk.ts'
 import { isSkin, ZONE_IDS } from '../zones/index.ts'
 import { mulberry32 } from '../stats/index.ts'
 import { HEAD, ZONES } from '../testing/head.ts'
-import { carry, displayCarry, displayVectors, sampleCarry } from './carry.ts'
+import { carry, carryTold, displayCarry, displayVectors, sampleCarry } from './carry.ts'
 import { inkOf, withinDeg, withinWords } from './confidence.ts'
 import { fieldGround, GrainField, type FieldReading } from './field.ts'
 import { guessReadings } from './guesses.ts'
@@ -35,6 +35,7 @@ const read = (hour: number): FieldReading[] =>
 const field = new GrainField(DEFAULTS, GROUND)
 field.setAll(read(7))
 const ANSWER = field.answer()
+const TOLD = field.told()
 const DISPLAY = displayCarry(GROUND, HEAD.display)
 const CARRIED = carry(DISPLAY, ANSWER)
 const VECTORS = displayVectors(DISPLAY, HEAD.display, CARRIED)
@@ -72,7 +73,7 @@ describe('the field on the display mesh', () => {
 })
 
 describe('a zone of the field', () => {
-  const flows = zoneFlows(DEFAULTS, ZONES, carry(sampleCarry(GROUND, ZONES), ANSWER))
+  const flows = zoneFlows(DEFAULTS, ZONES, carryTold(sampleCarry(GROUND, ZONES), TOLD))
   const flow = flows.find((z) => z.zoneId === cheek.id)!
 
   it('tells the direction on its own clock, how even it is and how far to trust it', () => {
@@ -98,17 +99,12 @@ describe('a zone of the field', () => {
         weight: 1,
       })),
     )
-    const parts = zoneFlows(DEFAULTS, ZONES, carry(sampleCarry(GROUND, ZONES), turning.answer()))
+    const parts = zoneFlows(DEFAULTS, ZONES, carryTold(sampleCarry(GROUND, ZONES), turning.told()))
     expect(parts.find((z) => z.zoneId === cheek.id)!.readInParts).toBe(true)
   })
 
   it('puts its trust in words', () => {
-    expect([0.7, 0.3, 0.05, 0].map((trust) => withinDeg(DEFAULTS, trust))).toEqual([
-      5,
-      15,
-      40,
-      undefined,
-    ])
+    expect([4, 12, 38, 170, NaN].map(withinDeg)).toEqual([5, 15, 40, 90, undefined])
     expect(withinWords(15)).toBe('within about 15°')
     expect(withinWords(undefined)).toBe('not read')
     expect(inkOf(DEFAULTS, 0)).toBe(0)

@@ -8,7 +8,6 @@ const CUTS = [
 ] as const
 
 interface Parting {
-  readonly sorted: Int32Array
   readonly parts: readonly Int32Array[]
   /** In each half, what touches the other. */
   readonly shores: readonly Int32Array[]
@@ -46,7 +45,7 @@ export function nestedDissection(
       }),
     )
     for (const v of sorted) side[v] = 0
-    return { sorted, parts, shores, giver: shores[0]!.length <= shores[1]!.length ? 0 : 1 }
+    return { parts, shores, giver: shores[0]!.length <= shores[1]!.length ? 0 : 1 }
   }
   const dissect = (set: Int32Array): void => {
     if (set.length <= 24) {
@@ -59,15 +58,11 @@ export function nestedDissection(
       if (!best || parting.shores[parting.giver]!.length < best.shores[best.giver]!.length)
         best = parting
     }
-    const { sorted, parts, shores, giver } = best!
+    const { parts, shores, giver } = best!
     const separator = shores[giver]!
     for (const v of separator) side[v] = 3
     const rest = parts.map((p) => p.filter((v) => side[v] !== 3))
     for (const v of separator) side[v] = 0
-    if (separator.length === 0 && rest.some((r) => r.length === 0)) {
-      for (const v of sorted) order.push(v)
-      return
-    }
     dissect(rest[0]!)
     dissect(rest[1]!)
     for (const v of separator) order.push(v)

@@ -56,6 +56,21 @@ describe('the connection', () => {
     }
   })
 
+  it('shares the surface out over its vertices, and lays each basis along the edges as they run', () => {
+    const c = connect(box([30, 20, 40], 6))
+    // Twice 60 · 40, 40 · 80 and 80 · 60 mm².
+    expect(c.areas.reduce((s, a) => s + a, 0)).toBeCloseTo(2 * (2400 + 3200 + 4800), 1)
+    const at = (v: number): Vec3 => [0, 1, 2].map((k) => c.positions[3 * v + k]!) as unknown as Vec3
+    // Inside a flat side the first basis vector points along the edge that the walk round the vertex begins with.
+    for (let v = 0; v < c.vertices; v++) {
+      const inside = at(v).filter((x, k) => Math.abs(Math.abs(x) - [30, 20, 40][k]!) < 1e-3)
+      if (inside.length > 1) continue
+      const to = at(c.neighbours[c.start[v]!]!).map((x, k) => x - at(v)[k]!) as unknown as Vec3
+      const first = directionAtVertex(c, v, 0)
+      expect(deg(unit(to), first)).toBeLessThan(0.1)
+    }
+  })
+
   it('says when the surface has a hole', () => {
     const ball = sphere(50, 8, 10)
     expect(() => connect({ ...ball, indices: ball.indices.slice(3) })).toThrow('hole')
@@ -271,6 +286,21 @@ describe('trust', () => {
     expect(clash).toBeLessThan(three)
   })
 
+  it('is half of what agreement and nearness make it behind one reading, a quarter less behind each one more', () => {
+    const trustOf = (n: number) => {
+      const field = new GrainField(DEFAULTS, GROUND)
+      field.setAll(Array.from({ length: n }, (_, i) => reading(`r${i}`)))
+      return fieldAt(GROUND, field.answer(), point).trust
+    }
+    // Readings of one place agree, and agree the more surely the more they are.
+    const [one, two, five] = [trustOf(1), trustOf(2), trustOf(5)]
+    expect(one).toBeLessThan(0.5)
+    expect(one).toBeGreaterThan(0.4)
+    expect(two).toBeLessThan(0.75)
+    expect(two).toBeGreaterThan(0.65)
+    expect(five).toBeGreaterThan(0.9)
+  })
+
   it('lets guesses lead where nothing is read, and gives way to a reading', () => {
     const field = new GrainField(DEFAULTS, GROUND)
     const guess = GROUND.guesses.find((g) => g.reading.id === 'guess:cheek-lower-left')!.reading
@@ -278,6 +308,90 @@ describe('trust', () => {
     const against = turned(guess.tangent, guess.normal, Math.PI)
     field.put({ ...guess, id: 'a', tangent: against, weight: 1 })
     expect(deg(fieldAt(GROUND, field.answer(), guess).direction, against)).toBeLessThan(10)
+  })
+
+  it('keeps guesses beyond the reach of a reading that agrees with them, and takes them back when it goes', () => {
+    const field = new GrainField(DEFAULTS, GROUND)
+    const alone = field.directions()
+    const guess = GROUND.guesses.find((g) => g.reading.id === 'guess:cheek-lower-left')!.reading
+    const way = (id: string) => {
+      const g = GROUND.guesses.find((o) => o.reading.id === `guess:${id}`)!.reading
+      return deg(fieldAt(GROUND, field.answer(), g).direction, g.tangent)
+    }
+    field.put({ ...guess, id: 'a', weight: 1 })
+    // The back of the head lies as it was guessed, since what was read agrees with what was guessed.
+    for (const id of ['occiput', 'scalp-crown', 'cheek-lower-right'])
+      expect(way(id)).toBeLessThan(25)
+    field.put({
+      ...guess,
+      id: 'a',
+      tangent: turned(guess.tangent, guess.normal, Math.PI),
+      weight: 1,
+    })
+    // One that says the opposite: no guess is worth holding.
+    const held = ['occiput', 'scalp-crown', 'cheek-lower-right'].map(way)
+    expect(Math.max(...held)).toBeGreaterThan(60)
+    field.take('a')
+    const after = field.directions()
+    const size = Math.max(...alone.re.map(Math.abs), ...alone.im.map(Math.abs))
+    alone.re.forEach((x, v) => expect(Math.abs(after.re[v]! - x) / size).toBeLessThan(1e-9))
+  })
+
+  it('says by how much each reading lies off the others, and nothing of one that stands alone', () => {
+    const field = new GrainField(DEFAULTS, BARE)
+    field.put(reading('alone'))
+    expect(field.residuals().size).toBe(0)
+    const at = (id: string, dy: number, turnBy = 0) =>
+      reading(id, {
+        point: [point.point[0], point.point[1] + dy, point.point[2]],
+        tangent: turned(down, point.normal, turnBy),
+      })
+    field.setAll([at('a', 0), at('b', 5), at('c', -5), at('d', 9), at('e', 2, 1)])
+    const apart = field.residuals()
+    // The four agree; the fifth lies a radian off, to whichever side.
+    expect(apart.get('e')!).toBeCloseTo(1, 0)
+    for (const id of ['a', 'b', 'c', 'd']) expect(apart.get(id)!).toBeLessThan(0.35)
+    field.put(at('e', 2, -1))
+    expect(field.residuals().get('e')!).toBeCloseTo(1, 0)
+    // Left out for true, the others say the same of its place.
+    const others = new GrainField(DEFAULTS, BARE)
+    others.setAll([at('a', 0), at('b', 5), at('c', -5), at('d', 9)])
+    const there = fieldAt(BARE, others.answer(), at('e', 2, -1)).direction
+    expect((field.residuals().get('e')! * 180) / Math.PI).toBeCloseTo(
+      deg(there, at('e', 2, -1).tangent),
+      0,
+    )
+  })
+
+  it('is told with what was known of whoever read, and doubts skin round a reading that clashes', () => {
+    const of = (readerDeg: number | undefined, list: FieldReading[]) => {
+      const field = new GrainField(DEFAULTS, BARE)
+      field.setAll(list.map((r) => ({ ...r, readerDeg })))
+      return field
+    }
+    const one = [reading('a')]
+    expect(of(undefined, one).readerSpread()).toBe(18)
+    expect(of(9, one).readerSpread()).toBe(9)
+    const there = (f: GrainField) => fieldAt(BARE, f.told(), point).errorDeg
+    expect(there(of(9, one))).toBeCloseTo(there(of(18, one)) / 2, 6)
+    const at = (id: string, dy: number, turnBy = 0) =>
+      reading(id, {
+        point: [point.point[0], point.point[1] + dy, point.point[2]],
+        tangent: turned(down, point.normal, turnBy),
+      })
+    const agree = ['a', 'b', 'c', 'd', 'f', 'g'].map((id, i) => at(id, 3 * i - 8))
+    const calm = of(8, agree)
+    const clash = of(8, [...agree, at('e', 0, 2.6)])
+    expect(clash.told().apart.get('e')!).toBeGreaterThan(2)
+    // Half the right angle and more is not told as a few degrees beside the one that clashes.
+    expect(there(calm)).toBeLessThan(10)
+    expect(there(clash)).toBeGreaterThan(30)
+    // Beyond where trust begins to fade nothing of it is said.
+    const far = {
+      point: [point.point[0], point.point[1] - 24, point.point[2]] as Vec3,
+      normal: point.normal,
+    }
+    expect(fieldAt(BARE, clash.told(), far).errorDeg).toBeLessThan(20)
   })
 
   it('refuses a reading that is no number or not on the head, and stays as it was', () => {

@@ -9,10 +9,13 @@
 import { DomainError } from '../errors.ts'
 import { distance, tangentPart, unit, type Vec3, Locator, type Mesh } from '../head/index.ts'
 import { constant, type Figures } from '../house/index.ts'
+import { clashDeg, errorDeg, readerSpreadDeg } from './confidence.ts'
 import { angleAtVertex, connect, type Connection } from './connection.ts'
 import { nestedDissection } from './dissection.ts'
+import { GUESS_CONSTANTS, GuessAgreement } from './guessAgreement.ts'
 import { biLaplacian, connectionLaplacian } from './laplacian.ts'
 import { type HalfSolved, type HermitianMatrix, type SparseVector, LdlFactor } from './ldl.ts'
+import { distancesMm, nearness, REACH_CONSTANTS, supportOf } from './reach.ts'
 
 export const FIELD_CONSTANTS = {
   readingStrength: constant(
@@ -28,8 +31,8 @@ export const FIELD_CONSTANTS = {
     'H',
   ),
   weightGuess: constant(0.05, '', 'Weight of a starting guess beside a felt reading', 'H'),
-  reachMm: constant(38, 'mm', 'Skin farther than this from every reading counts as not read', 'H'),
-  fadeMm: constant(18, 'mm', 'Trust begins to fade this far from a reading', 'H'),
+  ...GUESS_CONSTANTS,
+  ...REACH_CONSTANTS,
 } as const
 
 const C = FIELD_CONSTANTS
@@ -43,6 +46,10 @@ export interface FieldReading {
   readonly tangent: Vec3
   /** 1 for a direction felt today. */
   readonly weight: number
+  /** Of a guess, the area of the head in which it is believed or not along with others. */
+  readonly area?: string | undefined
+  /** What is known of who read it: two of three of their readings lie so near what the others say, degrees. */
+  readonly readerDeg?: number | undefined
 }
 
 /** The field on the solve mesh. */
@@ -54,6 +61,14 @@ export interface FieldAnswer {
   readonly trust: Float64Array
   /** Way over the skin to the nearest reading, mm; Infinity when there is none. */
   readonly distanceMm: Float64Array
+}
+
+/** The field with what may be told of it. */
+export interface FieldTold extends FieldAnswer {
+  /** Within how many degrees two of three directions are right, by vertex; NaN where skin counts as not read. */
+  readonly errorDeg: Float64Array
+  /** By how much each reading lies off what the others say when it is left out, radians; none for one that stands alone. */
+  readonly apart: ReadonlyMap<string, number>
 }
 
 /** A reading and where it lies on the solve mesh. */
@@ -73,6 +88,9 @@ export interface FieldGround {
   /** The right side of the guesses, half solved. */
   readonly guessed: HalfSolved
 }
+
+/** A reading that holds its own place this much has nothing to be compared with. */
+const ALONE = 0.98
 
 /** Keeps both systems definite without being felt. */
 const EPSILON = 1e-9
@@ -149,6 +167,7 @@ function place(ground: Pick<FieldGround, 'connection' | 'locator'>, reading: Fie
 
 const same = (a: FieldReading, b: FieldReading) =>
   a.weight === b.weight &&
+  a.readerDeg === b.readerDeg &&
   [0, 1, 2].every(
     (x) =>
       a.point[x] === b.point[x] && a.tangent[x] === b.tangent[x] && a.normal[x] === b.normal[x],
@@ -162,6 +181,9 @@ export class GrainField {
   private readonly trust: LdlFactor
   /** How many readings lie near each guess: it gives way to the first and comes back after the last. */
   private readonly near: Int32Array
+  private readonly agreement: GuessAgreement
+  /** 1 where a guess is in the equations. */
+  private readonly held: Uint8Array
   private readonly directed: HalfSolved
   private readonly trusted: HalfSolved
 
@@ -173,12 +195,18 @@ export class GrainField {
     this.direction = new LdlFactor(ground.direction)
     this.trust = new LdlFactor(ground.trust)
     this.near = new Int32Array(ground.guesses.length)
+    this.held = new Uint8Array(ground.guesses.length).fill(1)
+    this.agreement = new GuessAgreement(figures)
     this.directed = { values: ground.guessed.values.slice() }
     this.trusted = { values: new Float64Array(2 * ground.connection.vertices) }
   }
 
   get count(): number {
     return this.placed.size
+  }
+
+  private readings(): FieldReading[] {
+    return [...this.placed.values()].map((p) => p.reading)
   }
 
   /**
@@ -214,12 +242,20 @@ export class GrainField {
     const direct = (v: SparseVector, weight: number) =>
       this.direction.change(v, weight * this.figures(C.readingStrength), this.directed)
     if (sign > 0) direct(vector, reading.weight)
-    this.ground.guesses.forEach((guess, g) => {
-      if (distance(guess.reading.point, reading.point) > this.figures(C.reachMm)) return
-      const before = this.near[g]!
-      this.near[g] = before + sign
-      if (sign > 0 && before === 0) direct(guess.vector, -guess.reading.weight)
-      if (sign < 0 && before === 1) direct(guess.vector, guess.reading.weight)
+    const { guesses } = this.ground
+    let [nearest, least] = [-1, Infinity]
+    guesses.forEach((guess, g) => {
+      const d = distance(guess.reading.point, reading.point)
+      if (d <= this.figures(C.reachMm)) this.near[g]! += sign
+      if (d < least) [nearest, least] = [g, d]
+    })
+    if (nearest >= 0) this.agreement.add(guesses[nearest]!.reading, reading, sign)
+    const believed = this.agreement.believed()
+    guesses.forEach((guess, g) => {
+      const hold = this.near[g] === 0 && believed(guess.reading.area ?? '') ? 1 : 0
+      if (hold === this.held[g]) return
+      direct(guess.vector, (hold ? 1 : -1) * guess.reading.weight)
+      this.held[g] = hold
     })
     if (sign < 0) direct(vector, -reading.weight)
     this.trust.change(vector, sign * this.figures(C.trustStrength) * reading.weight, this.trusted)
@@ -233,17 +269,71 @@ export class GrainField {
   /** Directions, trust and distances. */
   answer(): FieldAnswer {
     const { re, im } = this.directions()
-    const distanceMm = this.distances()
+    const distanceMm = distancesMm(this.figures, this.ground.connection, [...this.placed.values()])
     const trust = new Float64Array(distanceMm.length)
     if (this.placed.size > 0) {
       const t = this.trust.finish(this.trusted)
-      const support = this.support()
+      const support = supportOf(this.figures, this.ground.connection, this.readings())
       trust.forEach((_, v) => {
         const agreement = Math.min(1, Math.hypot(t.re[v]!, t.im[v]!))
         trust[v] = agreement * nearness(this.figures, distanceMm[v]!) * (1 - 0.5 ** support[v]!)
       })
     }
     return { re, im, trust, distanceMm }
+  }
+
+  /**
+   * How far each reading lies from what the others say of its place, radians, by id: left out one at a time, in closed form
+   * (leverage of a linear smoother; Cook & Weisberg 1982; Craven & Wahba 1979; from memory). Nothing of one reading alone.
+   */
+  residuals(): Map<string, number> {
+    const out = new Map<string, number>()
+    if (this.placed.size < 2) return out
+    const { re, im } = this.directions()
+    for (const [id, { reading, vector }] of this.placed) {
+      let [x, y] = [0, 0]
+      vector.at.forEach((v, k) => {
+        x += vector.re[k]! * re[v]! + vector.im[k]! * im[v]!
+        y += vector.re[k]! * im[v]! - vector.im[k]! * re[v]!
+      })
+      const leverage =
+        this.figures(C.readingStrength) * reading.weight * this.direction.yielding(vector)
+      // A reading with nothing beside it holds its place alone: the others say nothing of it.
+      if (leverage > ALONE) continue
+      out.set(id, Math.abs(Math.atan2(y, x - leverage)))
+    }
+    return out
+  }
+
+  /** Within how far of what the others say two of three readings lie, degrees: with what was known of who read them. */
+  readerSpread(residuals = this.residuals()): number {
+    const known = [...this.placed.values()].flatMap((p) => p.reading.readerDeg ?? [])
+    const before = known.length > 0 ? known.reduce((s, d) => s + d, 0) / known.length : undefined
+    return readerSpreadDeg(this.figures, [...residuals.values()], before)
+  }
+
+  /** The answer with what may be told of it: readings are left out one by one, which takes some time. */
+  told(): FieldTold {
+    const answer = this.answer()
+    const residuals = this.residuals()
+    const spread = this.readerSpread(residuals)
+    const errors = answer.trust.map((trust) => errorDeg(this.figures, trust, spread))
+    const { positions, vertices } = this.ground.connection
+    for (const [id, residual] of residuals) {
+      const least = clashDeg(this.figures, residual, spread)
+      if (least === undefined) continue
+      // One reading against those beside it: round it neither is sure.
+      const { point } = this.placed.get(id)!.reading
+      for (let v = 0; v < vertices; v++) {
+        const d = Math.hypot(
+          positions[3 * v]! - point[0],
+          positions[3 * v + 1]! - point[1],
+          positions[3 * v + 2]! - point[2],
+        )
+        if (d <= this.figures(C.fadeMm) && errors[v]! < least) errors[v] = least
+      }
+    }
+    return { ...answer, errorDeg: errors, apart: residuals }
   }
 
   /**
@@ -273,64 +363,4 @@ export class GrainField {
     )
     return { re, im, own }
   }
-
-  /** How many readings stand behind each vertex, the farther ones counting less. */
-  private support(): Float64Array {
-    const { positions, vertices } = this.ground.connection
-    const out = new Float64Array(vertices)
-    const reach = this.figures(C.reachMm)
-    for (const { reading } of this.placed.values()) {
-      const [x, y, z] = reading.point
-      for (let v = 0; v < vertices; v++) {
-        const dx = positions[3 * v]! - x
-        const dy = positions[3 * v + 1]! - y
-        const dz = positions[3 * v + 2]! - z
-        const d2 = dx * dx + dy * dy + dz * dz
-        if (d2 < reach * reach) out[v]! += reading.weight * nearness(this.figures, Math.sqrt(d2))
-      }
-    }
-    return out
-  }
-
-  /** Way along the edges of the mesh to the nearest reading, mm. */
-  private distances(): Float64Array {
-    const { connection } = this.ground
-    const { positions, indices } = connection
-    const out = new Float64Array(connection.vertices).fill(Infinity)
-    const buckets: number[][] = []
-    const push = (v: number, d: number) => {
-      if (d >= out[v]! || d > this.figures(C.reachMm)) return
-      out[v] = d
-      ;(buckets[Math.floor(d / 2)] ??= []).push(v)
-    }
-    const at = (v: number): Vec3 => [
-      positions[3 * v]!,
-      positions[3 * v + 1]!,
-      positions[3 * v + 2]!,
-    ]
-    for (const { reading, triangle } of this.placed.values())
-      for (let k = 0; k < 3; k++) {
-        const v = indices[3 * triangle + k]!
-        push(v, distance(at(v), reading.point))
-      }
-    for (let b = 0; b < buckets.length; b++) {
-      // A bucket may still grow while it is worked off: edges shorter than its width lead back into it.
-      const bucket = buckets[b] ?? []
-      for (let i = 0; i < bucket.length; i++) {
-        const v = bucket[i]!
-        const here = at(v)
-        for (let e = connection.start[v]!; e < connection.start[v + 1]!; e++) {
-          const u = connection.neighbours[e]!
-          push(u, out[v]! + distance(at(u), here))
-        }
-      }
-    }
-    return out
-  }
-}
-
-/** 1 near a reading, falling to 0 where skin counts as not read. */
-export function nearness(figures: Figures, distanceMm: number): number {
-  const [from, to] = [figures(C.fadeMm), figures(C.reachMm)]
-  return Math.max(0, Math.min(1, (to - distanceMm) / (to - from)))
 }

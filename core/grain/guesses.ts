@@ -2,6 +2,7 @@
 import type { Figures } from '../house/index.ts'
 import { directionOf, type ZoneRecord } from '../head/index.ts'
 import { FIELD_CONSTANTS, type FieldReading } from './field.ts'
+import { zoneStem, type ZoneId } from '../zones/index.ts'
 import { startingGuess } from './startingGuess.ts'
 
 /** Guess readings of every zone that has a guess. */
@@ -17,7 +18,16 @@ export function guessReadings(figures: Figures, zones: readonly ZoneRecord[]): F
         normal,
         tangent: directionOf(zone.id, point, normal, bearing),
         weight: figures(FIELD_CONSTANTS.weightGuess),
+        area: areaOf(zone.id),
       },
     ]
   })
+}
+
+/** A neck may run otherwise than guessed where a scalp does not. */
+function areaOf(id: ZoneId): string {
+  const stem = zoneStem(id)
+  if (stem.startsWith('scalp') || ['occiput', 'nape', 'nape-centre', 'neck-back'].includes(stem))
+    return 'scalp'
+  return stem.startsWith('neck') || stem.startsWith('under-chin') ? 'neck' : 'face'
 }

@@ -66,7 +66,8 @@ describe('the map of a head', () => {
     const cheek = map.summary(DOWN).zones.find((z) => z.zoneId === 'cheek-lower-left')!
     expect(cheek.growthDirection!).toBeCloseTo(Math.PI, 0)
     expect(cheek.meanResultantLength).toBeGreaterThan(0.95)
-    expect(cheek.within).toBe(5)
+    // Few readings of a reader of whom nothing is known.
+    expect(cheek.within).toBe(10)
     const crown = map.summary(DOWN).zones.find((z) => z.zoneId === 'scalp-crown')!
     expect(crown.within).toBeUndefined()
     expect(map.summary([])).toEqual({

@@ -13,6 +13,7 @@ import {
 import { isSkin, ZONE_IDS, zoneStem, type ZoneId } from '../zones/index.ts'
 import {
   carry,
+  carryTold,
   displayCarry,
   displayVectors,
   sampleCarry,
@@ -24,6 +25,7 @@ import {
   fieldGround,
   GrainField,
   type FieldAnswer,
+  type FieldTold,
   type FieldGround,
   type FieldReading,
 } from './field.ts'
@@ -92,6 +94,7 @@ export class HeadMap {
   private prepared: Prepared | undefined
   private field: GrainField | undefined
   private answered: { key: readonly FieldReading[]; answer: FieldAnswer } | undefined
+  private said: { key: readonly FieldReading[]; told: FieldTold } | undefined
   /** Changes of the field since it was made, about. */
   private changes = 0
 
@@ -137,6 +140,13 @@ export class HeadMap {
     if (!this.answered || !sameReadings(this.answered.key, readings))
       this.answered = { key: readings, answer: field.answer() }
     return this.answered.answer
+  }
+
+  /** The same with what may be told of it: for a map that stands still, not for each moment of a stroke. */
+  told(readings: readonly FieldReading[]): FieldTold {
+    if (!this.said || !sameReadings(this.said.key, readings))
+      this.said = { key: readings, told: this.fieldOf(readings).told() }
+    return this.said.told
   }
 
   /** Direction and trust at every vertex of the display mesh. */
@@ -188,10 +198,10 @@ export class HeadMap {
   summary(readings: readonly ZonedReading[]): FlowSummary {
     if (readings.length === 0)
       return { zones: [], readings: 0, whorls: [], indexSum: 2, disagreements: [] }
-    const answer = this.answer(readings)
+    const answer = this.told(readings)
     const { ground, samples } = this.prepare()
     return {
-      zones: zoneFlows(this.figures, this.zones, carry(samples, answer)),
+      zones: zoneFlows(this.figures, this.zones, carryTold(samples, answer)),
       readings: readings.length,
       ...findTurning(this.figures, ground, answer, readings, this.head.solve.zones),
     }
@@ -264,6 +274,7 @@ function sameReadings(a: readonly FieldReading[], b: readonly FieldReading[]): b
       return (
         o.id === r.id &&
         o.weight === r.weight &&
+        o.readerDeg === r.readerDeg &&
         o.point.every((x, k) => x === r.point[k]) &&
         o.tangent.every((x, k) => x === r.tangent[k])
       )

@@ -1,7 +1,14 @@
 /** Readings of growth, the field between them, and which test to make next. */
-export { carry, type Carry, displayCarry, displayVectors, sampleCarry } from './carry.ts'
+export { carry, type Carry, carryTold, displayCarry, displayVectors, sampleCarry } from './carry.ts'
 export { angleBetween, toDegrees, toRadians, wrapHalf, wrapTurn } from './circular.ts'
-export { CONFIDENCE_CONSTANTS, inkOf, withinDeg, withinWords } from './confidence.ts'
+export {
+  CONFIDENCE_CONSTANTS,
+  inkOf,
+  isRead,
+  readerSpreadDeg,
+  withinDeg,
+  withinWords,
+} from './confidence.ts'
 export {
   answerTest,
   beginTest,
@@ -10,6 +17,7 @@ export {
   takeBackAnswer,
   TEST_CONSTANTS,
   testResult,
+  wrongShare,
 } from './feelTest.ts'
 export {
   FIELD_CONSTANTS,
@@ -17,6 +25,7 @@ export {
   fieldGround,
   type FieldGround,
   type FieldReading,
+  type FieldTold,
   GrainField,
 } from './field.ts'
 export {
@@ -70,3 +79,12 @@ export {
 export { type ZoneFlow, zoneFlows } from './zoneFlow.ts'
 export { type MapSign, mapSigns } from './mapSigns.ts'
 export { HeadMap, type FlowAsk, type FlowDifference, type FlowSummary } from './headMap.ts'
+export {
+  type ReadBy,
+  readerHere,
+  readerOf,
+  type ReaderSeen,
+  readerSeen,
+  readersOf,
+  readerWords,
+} from './readers.ts'

@@ -229,6 +229,21 @@ export class LdlFactor {
     return { values: x }
   }
 
+  /** vᴴ A⁻¹ v of a sparse vector: how far the answer there yields to what is asked of it there. */
+  yielding({ at, re, im }: SparseVector): number {
+    const { n, diagonal } = this
+    const bRe = new Float64Array(n)
+    const bIm = new Float64Array(n)
+    at.forEach((v, k) => {
+      bRe[v] = re[k]!
+      bIm[v] = im[k]!
+    })
+    const y = this.halfSolve(bRe, bIm).values
+    let sum = 0
+    for (let j = 0; j < n; j++) sum += (y[2 * j]! ** 2 + y[2 * j + 1]! ** 2) / diagonal[j]!
+    return sum
+  }
+
   /** The second half: D Lᴴ x = y; the answer by unknown. */
   finish(y: HalfSolved): { re: Float64Array; im: Float64Array } {
     const { n, order, start, rows, values, diagonal } = this

@@ -31,7 +31,10 @@ describe('a zone’s grain from its readings', () => {
   it('is a guess before anything is read, for every skin zone', () => {
     const map = grainMap(DEFAULTS, [], 0)
     for (const id of ZONE_IDS.filter(isSkin)) {
-      expect(map[id]).toMatchObject({ source: 'guess', count: 0 })
+      expect(map[id]).toEqual({
+        ...{ zoneId: id, source: 'guess', count: 0, contradictory: false, readInParts: false },
+        growthDirection: startingGuess(id)!,
+      })
       expect(startingGuess(id)).toBeDefined()
     }
     expect(map['lips']).toBeUndefined()
@@ -56,7 +59,10 @@ describe('a zone’s grain from its readings', () => {
       true,
     )
     const off = zoneGrain(DEFAULTS, 'cheek-lower-left', [cheek(0), cheek(180)], 0)
-    expect(off).toMatchObject({ source: 'guess', contradictory: true, count: 2 })
+    expect(off).toEqual({
+      ...{ zoneId: 'cheek-lower-left', source: 'guess', contradictory: true, readInParts: true },
+      ...{ count: 2, growthDirection: startingGuess('cheek-lower-left') },
+    })
   })
 
   it('weighs a look less than a feel, and an old reading half after 180 days', () => {

@@ -1,6 +1,6 @@
 import { DEFAULTS } from '../house/index.ts'
 import { toRadians } from './circular.ts'
-import { isClean, relationToGrain, strokeAngle } from './relation.ts'
+import { isClean, relationToGrain, strokeAngle, usedBearing } from './relation.ts'
 import fc from 'fast-check'
 
 describe('relation of a stroke to the grain (M2)', () => {
@@ -27,6 +27,21 @@ describe('relation of a stroke to the grain (M2)', () => {
     [159.9, false],
   ])('%d° is clean: %s', (deg, clean) => {
     expect(isClean(DEFAULTS, toRadians(deg))).toBe(clean)
+  })
+
+  it.each([
+    [1, 0.25, 0.75],
+    [0.25, 1, 0.75],
+    [0.2, 6.1, 0.2 + 2 * Math.PI - 6.1],
+    [4, 1, 3],
+    [5, 1, 2 * Math.PI - 4],
+  ])('of a stroke toward %d over growth toward %d is %d rad', (stroke, growth, angle) => {
+    expect(strokeAngle(stroke, growth)).toBeCloseTo(angle, 9)
+  })
+
+  it('a first pass goes along the growth, rubbing against it', () => {
+    expect([usedBearing(1, 'growth'), usedBearing(1, 'first-pass')]).toEqual([1, 1])
+    expect(usedBearing(1, 'exfoliate')).toBeCloseTo(1 + Math.PI, 12)
   })
 
   it('is the same whichever way round and whoever is first', () => {

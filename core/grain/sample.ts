@@ -1,7 +1,7 @@
 /** Reading the field off at any place of the head. */
 import { type SurfacePoint, tangentPart, unit, type Vec3 } from '../head/index.ts'
 import { directionAtVertex, turnWithNormal, type Connection } from './connection.ts'
-import type { FieldAnswer, FieldGround } from './field.ts'
+import type { FieldAnswer, FieldGround, FieldTold } from './field.ts'
 
 /** Direction and trust of the field at a place near the mesh. */
 export interface FieldAt {
@@ -9,17 +9,24 @@ export interface FieldAt {
   readonly direction: Vec3
   /** 0 to 1; 0 where nothing was read near. */
   readonly trust: number
+  /** Within how many degrees two of three directions are right; NaN where it is not read, or was not asked. */
+  readonly errorDeg: number
 }
 
 /**
  * The field at a place, carried there from the corners of the nearest triangle of the solve mesh.
  * @throws DomainError `off-the-head`
  */
-export function fieldAt(ground: FieldGround, answer: FieldAnswer, at: SurfacePoint): FieldAt {
+export function fieldAt(
+  ground: FieldGround,
+  answer: FieldAnswer & Partial<FieldTold>,
+  at: SurfacePoint,
+): FieldAt {
   const { connection, locator } = ground
   const { triangle, weights } = locator.nearest(at.point, at.normal)
   let sum: Vec3 = [0, 0, 0]
   let trust = 0
+  let error = NaN
   for (let k = 0; k < 3; k++) {
     const v = connection.indices[3 * triangle + k]!
     const size = Math.hypot(answer.re[v]!, answer.im[v]!)
@@ -28,8 +35,10 @@ export function fieldAt(ground: FieldGround, answer: FieldAnswer, at: SurfacePoi
     const w = weights[k]!
     sum = [sum[0] + w * d[0], sum[1] + w * d[1], sum[2] + w * d[2]]
     trust += w * answer.trust[v]!
+    // The nearest corner speaks: a mean would blur read and not read.
+    if (answer.errorDeg && w >= Math.max(...weights)) error = answer.errorDeg[v]!
   }
-  return { direction: unit(tangentPart(sum, at.normal)), trust }
+  return { direction: unit(tangentPart(sum, at.normal)), trust, errorDeg: error }
 }
 
 /** Direction of the field at a vertex, carried to a place with another normal. */

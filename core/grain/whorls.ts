@@ -17,6 +17,13 @@ export const WHORL_CONSTANTS = {
   disagreeMm: constant(16, 'mm', 'Readings nearer than this to each other should agree', 'H'),
   disagreeDeg: constant(60, '°', 'More than this between two near readings is a disagreement', 'H'),
   residualDeg: constant(25, '°', 'when one of them lies this far from the field', 'H'),
+  turnMm: constant(
+    32,
+    'mm',
+    'A turn that the field follows is believed of readings this near',
+    'H',
+  ),
+  turnReadings: constant(4, 'readings', 'and of so many at least', 'H'),
   starDeg: constant(25, '°', 'Hair within this of straight outward makes a star, not a whorl', 'H'),
 } as const
 
@@ -76,7 +83,9 @@ export function findTurning(
         isSkin(w.zoneId) &&
         w.trust >= figures(CONFIDENCE_CONSTANTS.trustFair) &&
         // Where readings disagree the field turns because it must; that is no whorl.
-        !disputedPoints.some((p) => distance(p, w.point) < figures(W.disagreeMm)),
+        !disputedPoints.some((p) => distance(p, w.point) < figures(W.disagreeMm)) &&
+        (turnIsRead(figures, readings, [w.point]) ||
+          !disputedPoints.some((p) => distance(p, w.point) < figures(W.turnMm))),
     )
   return {
     whorls: found,
@@ -193,13 +202,23 @@ export function findDisagreements(
       if (a.zoneId !== b.zoneId || distance(a.point, b.point) > figures(W.disagreeMm)) continue
       const degrees = angleBetween(turnWithNormal(b.tangent, b.normal, a.normal), a.tangent)
       if (degrees <= figures(W.disagreeDeg)) continue
-      // Across a true whorl near readings differ too, but the field follows both.
-      if (Math.max(residualOf(a), residualOf(b)) < figures(W.residualDeg)) continue
+      // Across a true whorl near readings differ too, but the field follows both; two alone make no whorl.
+      const follows = Math.max(residualOf(a), residualOf(b)) < figures(W.residualDeg)
+      if (follows && turnIsRead(figures, readings, [a.point, b.point])) continue
       out.push({ a: a.id, b: b.id, degrees })
     }
   })
   return out.sort((x, y) => y.degrees - x.degrees)
 }
+
+/** Whether enough was read about these places to believe that hair turns there. */
+const turnIsRead = (
+  figures: Figures,
+  readings: readonly ZonedReading[],
+  places: readonly Vec3[],
+): boolean =>
+  readings.filter((r) => places.some((p) => distance(r.point, p) <= figures(W.turnMm))).length >=
+  figures(W.turnReadings)
 
 /** "turns clockwise", "runs out like a star", "hair meets here". */
 export function whorlWords(whorl: Pick<Whorl, 'kind' | 'turn'>): string {

@@ -2,7 +2,7 @@
 import type { Figures } from '../house/index.ts'
 import type { ZoneRecord } from '../head/index.ts'
 import type { ZoneId } from '../zones/index.ts'
-import type { Carried } from './carry.ts'
+import type { CarriedTold } from './carry.ts'
 import { summariseDirections } from './circular.ts'
 import { withinDeg, type Within } from './confidence.ts'
 import { READING_CONSTANTS } from './readings.ts'
@@ -26,7 +26,7 @@ export interface ZoneFlow {
 export function zoneFlows(
   figures: Figures,
   zones: readonly ZoneRecord[],
-  samples: Carried,
+  samples: CarriedTold,
 ): ZoneFlow[] {
   let at = 0
   return zones.map((zone) => {
@@ -34,10 +34,13 @@ export function zoneFlows(
     at += zone.samples.length
     const angles: number[] = []
     const trusts: number[] = []
+    const errors: number[] = []
     for (let i = from; i < at; i++) {
       // The basis turns anticlockwise, the clock the other way.
       angles.push(-Math.atan2(samples.im[i]!, samples.re[i]!))
       trusts.push(samples.trust[i]!)
+      const error = samples.errorDeg[i]!
+      errors.push(Number.isNaN(error) ? Infinity : error)
     }
     const trust = trusts.sort((a, b) => a - b)[trusts.length >> 1]!
     let growthDirection: number | undefined
@@ -49,7 +52,9 @@ export function zoneFlows(
     } catch (error) {
       if (!(error instanceof DomainError)) throw error
     }
-    const within = withinDeg(figures, trust)
+    // Of a zone half of which is not read nothing is told.
+    const error = errors.sort((a, b) => a - b)[errors.length >> 1]!
+    const within = withinDeg(error === Infinity ? NaN : error)
     return {
       zoneId: zone.id,
       growthDirection,

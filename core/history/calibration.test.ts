@@ -2,15 +2,15 @@ import { DEFAULTS } from '../house/index.ts'
 import { drawHistory } from '../simulate/truth.ts'
 import { mulberry32 } from '../stats/index.ts'
 import { expectedMean, type Reactivity } from '../skin/index.ts'
-import { type ForecastHistory, checkForecast } from './calibration.ts'
+import { type ForecastHistory, checkForecast, forecastOf, forecastSums } from './calibration.ts'
 import { rateSums, studioView } from './studio.ts'
 import type { VisitFacts } from './facts.ts'
 import { DAY_MS } from '../time/index.ts'
 
 const ZONES = ['chin', 'jaw-left', 'jaw-right', 'neck-lower-left', 'neck-lower-right', 'cheek-left']
 
-function histories(n: number, visits: number, factor = 1): ForecastHistory[] {
-  const random = mulberry32(31)
+function histories(n: number, visits: number, factor = 1, seed = 31): ForecastHistory[] {
+  const random = mulberry32(seed)
   return Array.from({ length: n }, (_, i) => {
     const reactivity = (['tough', 'average', 'reactive'] as const)[i % 3]!
     const mean = expectedMean(DEFAULTS, reactivity) * factor
@@ -49,6 +49,55 @@ describe('the forecast against what came', () => {
   it('with few visits says so', () => {
     expect(checkForecast(DEFAULTS, histories(2, 3), expected).words).toContain('Too few forecasts')
     expect(checkForecast(DEFAULTS, [], expected)).toMatchObject({ forecasts: 0, brier: 0 })
+  })
+
+  it('rings for about 5 of 100 studios whose forecast holds, though zones of a visit redden together', () => {
+    let rang = 0
+    for (let seed = 0; seed < 40; seed++) {
+      if (checkForecast(DEFAULTS, histories(45, 8, 1, 100 + seed), expected).p < 0.05) rang++
+    }
+    expect(rang).toBeLessThanOrEqual(5)
+  })
+
+  it('is judged by client and by number of visits too, and beside the client’s own average', () => {
+    const found = checkForecast(DEFAULTS, histories(120, 16), expected)
+    expect(found.byVisits.map((b) => [b.from, b.to])).toEqual([
+      [1, 3],
+      [4, 11],
+      [12, null],
+    ])
+    for (const b of found.byVisits) {
+      expect(b.range.low).toBeLessThanOrEqual(b.came)
+      expect(Math.abs(b.said - b.came)).toBeLessThan(0.04)
+    }
+    expect(found.byVisits.reduce((s, b) => s + b.forecasts, 0)).toBe(found.forecasts)
+    expect(found.judged).toBe(120)
+    expect(found.strayed).toBeLessThanOrEqual(14)
+    // Who only counts how often this client reddened knows nothing of zones and loads.
+    expect(found.skill).toBeGreaterThan(0.03)
+    expect(found.skillRange.low).toBeLessThan(found.skill)
+    expect(found.skillRange.low).toBeGreaterThan(0)
+    expect(found.skill).toBeCloseTo(1 - found.brier / found.brierAverage, 12)
+  })
+
+  it('tells Spiegelhalter’s z over clients (by hand)', () => {
+    // Two clients, one forecast each after a first visit: Σ (y − p)(1 − 2p) over the root of the sum of squares.
+    const sums = forecastSums(
+      DEFAULTS,
+      {
+        reactivity: 'average',
+        visits: [[{ zoneId: 'chin', load: 1, grade: 0 }], [{ zoneId: 'chin', load: 2, grade: 3 }]],
+      },
+      0.3,
+    )
+    const p = sums.bins.reduce((s, b) => s + b[2], 0)
+    expect(sums.up).toBeCloseTo((1 - p) * (1 - 2 * p), 12)
+    expect(sums.off).toBeCloseTo(1 - p, 12)
+    const other = { ...sums, up: -0.3 }
+    expect(forecastOf(DEFAULTS, [sums, other]).z).toBeCloseTo(
+      (sums.up - 0.3) / Math.hypot(sums.up, 0.3),
+      12,
+    )
   })
 
   it('scores by Brier’s own sum (by hand)', () => {

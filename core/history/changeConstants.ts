@@ -34,23 +34,10 @@ export const CHANGE_CONSTANTS = {
     'P',
     'NIST/SEMATECH e-Handbook 6.3.2.4',
   ),
-  trendWidths: constant(
-    3,
-    '',
-    'Trend watch: limits stand off by so many standard deviations',
-    'P',
-    'NIST/SEMATECH e-Handbook 6.3.2.4',
-  ),
   baselineVisits: constant(
     6,
     'visits',
     'Trend watch: the first so many counted visits are the baseline',
-    'H',
-  ),
-  scatterDoubt: constant(
-    0.01,
-    'probability',
-    'Counts that scatter more than chance this surely widen the range',
     'H',
   ),
 } as const

@@ -1,7 +1,7 @@
 import { DEFAULTS } from '../house/index.ts'
-import { drawGamma, drawPoisson, mulberry32 } from '../stats/index.ts'
 import { DAY_MS } from '../time/index.ts'
-import { changeEffects, compareCounts } from './changes.ts'
+import { COUNT_WORLDS, changesFound, watchRang } from '../testing/honest/changes.ts'
+import { changeEffects, visitsToHalving } from './changes.ts'
 import { findChanges, separabilityWords } from './findChanges.ts'
 import { trendWatch } from './trend.ts'
 import type { VisitFacts } from './facts.ts'
@@ -100,15 +100,22 @@ describe('before and after', () => {
     expect(bumps!.verdict).toBe('fell')
     expect(bumps!.words).toContain('Bumps fell from 21 in 4 visits to 4 in 4 visits')
     expect(bumps!.words).toContain('unlikely to be chance')
-    // The exact conditional test on 4 of 25 at even exposure: 2 · P(X ≤ 4), binomial (25, 1/2), by hand:
-    // 2 · (1 + 25 + 300 + 2300 + 12650) / 2^25.
-    expect(bumps!.p).toBeCloseTo((2 * 15276) / 2 ** 25, 8)
+    // Of the 70 ways to choose four of eight visits two lie so far out.
+    expect(bumps!.p).toBeCloseTo(2 / 70, 8)
   })
 
   it('says when there are too few, and when it may be chance', () => {
     const [few] = changeEffects(DEFAULTS, findChanges(DEFAULTS, history([4, 6, 5], [1])), ['bumps'])
     expect(few!.verdict).toBe('too-few')
     expect(few!.words).toContain('2 more after')
+    // And where days differ: counts scatter by 1 + μ (e^σ² − 1).
+    const bad = COUNT_WORLDS['bad days']!
+    const scatter = 1 + bad.mean * Math.expm1(bad.daySpread ** 2)
+    const later = visitsToHalving(bad.mean, scatter, 24, 0)!
+    const told = changesFound(9, 300, bad, [24, later], 0.5).found
+    expect(told).toBeGreaterThan(0.65)
+    expect(told).toBeLessThan(0.92)
+    expect(visitsToHalving(1.5, 1.06, 12, 0)).toBeUndefined()
     const [same] = changeEffects(DEFAULTS, findChanges(DEFAULTS, history([2, 1, 2], [1, 2, 1])), [
       'bumps',
     ])
@@ -139,32 +146,38 @@ describe('before and after', () => {
     expect(bumps!.words).toContain('from 15 in 3 visits to 4 in 4 visits, 5.0 against 1.0 a visit')
   })
 
-  it('raises a false alarm in 3 to 7 of 100 histories without any change, over 2 000 of them', () => {
-    const random = mulberry32(42)
-    let alarms = 0
-    for (let i = 0; i < 2000; i++) {
-      const rate = 6 * (drawGamma(random, 1.5) / 1.5) + 1
-      const counts = () =>
-        Array.from({ length: 8 + Math.floor(random() * 8) }, () => drawPoisson(random, rate))
-      if (compareCounts(DEFAULTS, counts(), counts()).p < 0.05) alarms++
-    }
-    expect(alarms / 2000).toBeGreaterThan(0.03)
-    expect(alarms / 2000).toBeLessThan(0.07)
-  })
+  it.each(Object.entries(COUNT_WORLDS))(
+    'calls no change one in more than 7 of 100, and its range of 95 %% holds: %s',
+    (_name, world) => {
+      for (const sides of [
+        [4, 4],
+        [4, 6],
+        [12, 12],
+      ] as const) {
+        const { found, held } = changesFound(3, 500, world, sides)
+        expect(found).toBeLessThanOrEqual(0.07)
+        expect(held).toBeGreaterThanOrEqual(0.93)
+      }
+      // Rings about as often as it says where visits are many enough.
+      expect(changesFound(3, 500, world, [12, 12]).found).toBeGreaterThanOrEqual(0.02)
+    },
+  )
 
-  it('widens the range where counts come in clusters, so that it cries wolf no more often', () => {
-    const random = mulberry32(6)
-    let [plain, widened] = [0, 0]
-    for (let i = 0; i < 600; i++) {
-      const counts = () =>
-        Array.from({ length: 14 }, () => drawPoisson(random, 5 * (drawGamma(random, 1) / 1)))
-      const [a, b] = [counts(), counts()]
-      const found = compareCounts(DEFAULTS, a, b)
-      if (found.p < 0.05) widened++
-      if (found.scatter > 1) plain++
-    }
-    expect(plain / 600).toBeGreaterThan(0.9)
-    expect(widened / 600).toBeLessThan(0.09)
+  it('says the price: after how many visits a halving would be noticed, and that is so four times in five', () => {
+    // By hand: √(1/n₁ + 1/n₂) = ln 2 / 2.8016 over 40 counts before: 0.06121 − 0.025 = 0.0362 leaves 27.6 counts, 11.05 visits of 2.5.
+    expect(visitsToHalving(5, 1, 8, 0)).toBe(12)
+    expect(visitsToHalving(5, 1, 8, 4)).toBe(8)
+    expect(visitsToHalving(5, 1, 3, 0)).toBeUndefined()
+    const plain = COUNT_WORLDS['plain chance']!
+    const { found } = changesFound(9, 300, plain, [12, visitsToHalving(plain.mean, 1, 12, 0)!], 0.5)
+    expect(found).toBeGreaterThan(0.65)
+    expect(found).toBeLessThan(0.92)
+    const [same] = changeEffects(
+      DEFAULTS,
+      findChanges(DEFAULTS, history([5, 4, 6, 5], [5, 6, 4])),
+      ['bumps'],
+    )
+    expect(same!.words).toMatch(/would be noticed within about \d+ more|could not be told/)
   })
 })
 
@@ -175,8 +188,9 @@ describe('the trend watch', () => {
     expect(trendWatch(DEFAULTS, series([2, 2, 2, 2, 2, 2]), 'bumps')).toBeUndefined()
     const calm = trendWatch(DEFAULTS, series([2, 1, 3, 2, 2, 2, 3, 1, 2]), 'bumps')!
     expect(calm.points.at(-1)!.out).toBe(false)
-    expect(calm.words).toContain('as in the first 6')
-    const risen = trendWatch(DEFAULTS, series([2, 1, 3, 2, 2, 2, 6, 7, 6, 8]), 'bumps')!
+    expect(calm.words).toContain('as in the 6 counted visits at the start')
+    expect(calm.words).toContain('about 3 clients in 10')
+    const risen = trendWatch(DEFAULTS, series([2, 1, 3, 2, 2, 2, 1, 2, 6, 7, 6, 8, 7, 7]), 'bumps')!
     expect(risen.points.at(-1)!.out).toBe(true)
     expect(risen.words).toContain('risen above')
   })
@@ -184,5 +198,25 @@ describe('the trend watch', () => {
   it('one bump after none at all is no alarm', () => {
     const found = trendWatch(DEFAULTS, series([0, 0, 0, 0, 0, 0, 1]), 'bumps')!
     expect(found.points.at(-1)!.out).toBe(false)
+  })
+
+  it.each(Object.entries(COUNT_WORLDS).slice(1, 3))(
+    'rings for 3 to 7 of 100 clients of whom nothing changed, over 24 looks: %s',
+    (_name, world) => {
+      const rang = watchRang(7, 150, world, 24)
+      // A hundred and fifty clients leave a standard error of 1.8 %.
+      expect(rang).toBeGreaterThanOrEqual(0.01)
+      expect(rang).toBeLessThanOrEqual(0.08)
+    },
+  )
+
+  it('notices a doubling as often as it says', () => {
+    const noticed = (world: string) => watchRang(8, 60, COUNT_WORLDS[world]!, 24, 2)
+    expect(noticed('plain chance')).toBeGreaterThan(0.45)
+    expect(noticed('plain chance')).toBeLessThan(0.75)
+    for (const world of ['few bumps', 'bad days']) {
+      expect(noticed(world)).toBeGreaterThan(0.15)
+      expect(noticed(world)).toBeLessThan(0.5)
+    }
   })
 })

@@ -1,9 +1,6 @@
 /** What is counted after a visit, and how much more it scatters than chance alone. */
-import type { Figures } from '../house/index.ts'
-import { CHANGE_CONSTANTS as C } from './changeConstants.ts'
 import type { VisitFacts } from './facts.ts'
 import { sum } from '../stats/index.ts'
-import jstat from 'jstat'
 
 export type Counted = 'bumps' | 'redness'
 
@@ -23,10 +20,13 @@ export const countsOf = (visits: readonly VisitFacts[], outcome: Counted): numbe
   })
 
 /**
- * How much more counts scatter than Poisson: Pearson's chi-square over its degrees of freedom about each side's mean, taken
- * only where chance alone would hardly give it; else 1.
+ * How much more counts scatter than Poisson: Pearson's chi-square over its degrees of freedom about each side's mean, at
+ * least 1. A side without any count tells nothing.
  */
-export function scatterOf(figures: Figures, sides: readonly (readonly number[])[]): number {
+export function scatterOf(sides: readonly (readonly number[])[]): {
+  scatter: number
+  free: number
+} {
   let square = 0
   let free = 0
   for (const side of sides) {
@@ -35,6 +35,5 @@ export function scatterOf(figures: Figures, sides: readonly (readonly number[])[
     square += side.reduce((s, y) => s + (y - mean) ** 2 / mean, 0)
     free += side.length - 1
   }
-  if (free < 1 || 1 - jstat.chisquare.cdf(square, free) > figures(C.scatterDoubt)) return 1
-  return Math.max(1, square / free)
+  return { scatter: free > 0 ? Math.max(1, square / free) : 1, free }
 }

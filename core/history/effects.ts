@@ -1,10 +1,11 @@
 /**
- * Choices against outcomes: what differed between quiet and red visits, each as a rate ratio with its range, from one Poisson
- * regression with pooling. Zones (and clients) have their own level, drawn together; every choice is drawn toward "no effect"
- * until visits say otherwise. Effects are of choices as they happened, not of an experiment.
+ * Choices against outcomes: what differed between quiet and red visits, each as a rate ratio with its range, from one
+ * regression of counts with pooling. Zones (and clients) have their own level, drawn together, and so has every visit: a bad
+ * day reddens all zones alike and is no choice's doing. Every choice is drawn toward "no effect" until visits say otherwise.
+ * Effects are of choices as they happened, not of an experiment.
  */
 import { constant, type Figures } from '../house/index.ts'
-import { CountRows, fitPoisson, median, sum } from '../stats/index.ts'
+import { type CountFit, CountVisits, fitCounts, median, sum } from '../stats/index.ts'
 import { DAY_MS } from '../time/index.ts'
 import type { VisitFacts } from './facts.ts'
 import { CHOICE_IDS, CHOICES, patternKey, patternOf, type ChoiceId } from './patterns.ts'
@@ -53,8 +54,8 @@ export interface Effects {
   readonly outcome: Counted
   readonly visits: number
   readonly effects: readonly ChoiceEffect[]
-  /** Above 1 when counts scatter more than chance; ranges are widened by it. */
-  readonly scatter: number
+  /** How much days differ: spread of the level that a visit's zones share. */
+  readonly spread: number
 }
 
 /** A client's visits, oldest first. */
@@ -65,7 +66,7 @@ export interface ClientVisits {
 
 const OUTCOMES: readonly Counted[] = ['redness', 'bumps']
 
-/** What a client's visits say of choices, summed: visits done alike stand together. */
+/** What a client's visits say of choices: the ways in which zones were done, and what was counted on each visit. Flat lists. */
 export interface ChoiceSums {
   /** Visits that were looked at, by outcome. */
   readonly visits: readonly number[]
@@ -73,20 +74,27 @@ export interface ChoiceSums {
   readonly made: readonly (readonly number[])[]
   /** Zones that were done. */
   readonly zones: readonly string[]
-  /**
-   * Groups laid end to end, GROUP numbers each: the pattern, the zone's place in `zones`, and for each outcome on how many
-   * visits it was looked at and what was counted on them. Flat, because a studio has hundreds of thousands.
-   */
-  readonly groups: readonly number[]
+  /** Ways, WAY numbers each: the pattern, the zone's place in `zones`, and what was counted there for each outcome. */
+  readonly ways: readonly number[]
+  /** Ways that were done together, as places in `ways`; visits often repeat one another. */
+  readonly sets: readonly (readonly number[])[]
+  /** Visits, SEEN numbers each: the set, and for each outcome what was counted; −1 where nobody looked. */
+  readonly seen: readonly number[]
 }
 
-/** Numbers of a group. */
-const GROUP = 6
+/** Numbers of a way, and of a visit. */
+const WAY = 4
+const SEEN = 3
+/** More than any body has. */
+const MOST_ZONES = 1000
 
 /** @param all a client's visits, oldest first */
 export function choiceSums(all: readonly VisitFacts[]): ChoiceSums {
-  const together = new Map<string, number[]>()
   const zones = new Map<string, number>()
+  const places = new Map<number, number>()
+  const ways: number[] = []
+  const sets = new Map<string, number>()
+  const seen: number[] = []
   const made = OUTCOMES.map(() => CHOICE_IDS.map(() => 0))
   const visits = OUTCOMES.map(() => 0)
   for (const { visit, sooner } of spaced(all)) {
@@ -94,19 +102,28 @@ export function choiceSums(all: readonly VisitFacts[]): ChoiceSums {
     if (!visit.choices || found.every((f) => f === null)) continue
     const { slip } = visit.choices
     let bits = 0
+    const set: number[] = []
+    const counts = found.map((counted) => (counted ? 0 : -1))
     for (const [zoneId, zone] of Object.entries(visit.choices.zones)) {
       const pattern = patternKey(zone, slip, sooner)
       bits |= patternOf(pattern).made
-      const key = `${pattern} ${zoneId}`
-      if (!zones.has(zoneId)) zones.set(zoneId, zones.size)
-      const group = together.get(key) ?? [pattern, zones.get(zoneId)!, 0, 0, 0, 0]
-      together.set(key, group)
+      let place = zones.get(zoneId)
+      if (place === undefined) zones.set(zoneId, (place = zones.size))
+      const key = pattern * MOST_ZONES + place
+      let way = places.get(key)
+      if (way === undefined) {
+        places.set(key, (way = ways.length / WAY))
+        ways.push(pattern, place, 0, 0)
+      }
+      set.push(way)
       found.forEach((counted, o) => {
         if (!counted) return
-        group[2 + 2 * o]!++
-        group[3 + 2 * o]! += counted[zoneId] ?? 0
+        const n = Math.round(counted[zoneId] ?? 0)
+        ways[way * WAY + 2 + o]! += n
+        counts[o]! += n
       })
     }
+    if (set.length === 0) continue
     found.forEach((counted, o) => {
       if (!counted) return
       visits[o]!++
@@ -114,8 +131,18 @@ export function choiceSums(all: readonly VisitFacts[]): ChoiceSums {
         if (bits & (1 << place)) made[o]![place]!++
       })
     })
+    const key = set.join(' ')
+    if (!sets.has(key)) sets.set(key, sets.size)
+    seen.push(sets.get(key)!, ...counts)
   }
-  return { visits, made, zones: [...zones.keys()], groups: [...together.values()].flat() }
+  return {
+    visits,
+    made,
+    zones: [...zones.keys()],
+    ways,
+    sets: [...sets.keys()].map((key) => key.split(' ').map(Number)),
+    seen,
+  }
 }
 
 /**
@@ -135,68 +162,109 @@ export function effectsOf(figures: Figures, clients: readonly ChoiceSums[]): Eff
   // The level of all, the choices, the zones; then the clients.
   const zones = new Map<string, number>()
   const ranges = CHOICE_IDS.map(() => new Set<number>())
-  const seen = new Set<number>()
+  const patterns = new Set<number>()
   for (const client of clients) {
     for (const zoneId of client.zones) if (!zones.has(zoneId)) zones.set(zoneId, zones.size)
-    for (let g = 0; g < client.groups.length; g += GROUP) seen.add(client.groups[g]!)
+    for (let w = 0; w < client.ways.length; w += WAY) patterns.add(client.ways[w]!)
   }
-  for (const pattern of seen) {
+  for (const pattern of patterns) {
     patternOf(pattern).all.forEach((v, place) => ranges[place]!.add(v))
   }
   const first = 1 + CHOICE_IDS.length + zones.size
   const levels = clients.length > 1 ? clients.length : 0
   const precision = [
-    0,
+    1 / LEVEL_DOUBT ** 2,
     ...CHOICE_IDS.map(() => 1 / figures(E.effectSpread) ** 2),
     ...new Array<number>(zones.size + levels).fill(level),
   ]
   return OUTCOMES.flatMap((outcome, o): Effects[] => {
     const visits = sum(clients.map((c) => c.visits[o]!))
     if (visits === 0) return []
-    const rows = new CountRows()
-    const designs = new Map<number, number>()
-    const designOf = (key: number) => {
-      const had = designs.get(key)
-      if (had !== undefined) return had
-      const zone = key % zones.size
-      const { values } = patternOf((key - zone) / zones.size)
-      const made = rows.explainedBy({
-        columns: [0, ...values.map(([place]) => 1 + place), 1 + CHOICE_IDS.length + zone],
-        values: [1, ...values.map(([, v]) => v), 1],
-      })
-      designs.set(key, made)
-      return made
-    }
-    let [counted, exposed] = [0, 0]
-    clients.forEach(({ zones: own, groups }, c) => {
-      const places = own.map((zoneId) => zones.get(zoneId)!)
-      for (let g = 0; g < groups.length; g += GROUP) {
-        const exposure = groups[g + 2 + 2 * o]!
-        if (exposure === 0) continue
-        const y = groups[g + 3 + 2 * o]!
-        const key = groups[g]! * zones.size + places[groups[g + 1]!]!
-        rows.add(designOf(key), y, exposure, levels > 0 ? c : -1)
-        counted += y
-        exposed += exposure
-      }
-    })
-    // With nothing counted the level has no bottom: half a count holds it.
-    if (counted === 0) rows.add(rows.explainedBy({ columns: [0], values: [1] }), 0.5, exposed)
-    const fit = fitPoisson(rows, first, precision, levels)
-    const scatter = Math.max(1, fit.dispersion)
+    const fit = fitOver(clients, zones, o, first, precision, levels)
     const effects = CHOICE_IDS.map((id, place) => {
       const withIt = sum(clients.map((c) => c.made[o]![place]!))
       return effectOf(figures, id, outcome, {
         beta: fit.beta[1 + place]!,
-        half: Z_95 * fit.seOf(1 + place) * Math.sqrt(scatter),
+        half: Z_95 * fit.se[1 + place]!,
         varied: ranges[place]!.size > 1,
         withIt,
         without: visits - withIt,
       })
     })
-    return [{ outcome, visits, effects, scatter }]
+    return [{ outcome, visits, effects, spread: fit.spread }]
   })
 }
+
+/** So many visits tell well enough how much days differ; with more, the rest is fitted there alone. */
+const ENOUGH_VISITS = 800
+
+/** The fit over clients: how much days differ is found on some of them where there are many. */
+function fitOver(
+  clients: readonly ChoiceSums[],
+  zones: ReadonlyMap<string, number>,
+  o: number,
+  first: number,
+  precision: readonly number[],
+  levels: number,
+): CountFit {
+  const visits = sum(clients.map((c) => c.visits[o]!))
+  const fit = (some: readonly ChoiceSums[], options = {}) => {
+    const own = levels > 0 ? some.length : 0
+    return fitCounts(
+      laid(some, zones, o, own > 0),
+      first,
+      precision.slice(0, first + own),
+      own,
+      options,
+    )
+  }
+  const each = Math.ceil(visits / ENOUGH_VISITS)
+  if (each < 2) return fit(clients)
+  const some = fit(clients.filter((_, i) => i % each === 0))
+  return fit(clients, { spreads: some.likely, from: some.beta })
+}
+
+/** Visits of clients as the regression takes them. */
+function laid(
+  clients: readonly ChoiceSums[],
+  zones: ReadonlyMap<string, number>,
+  o: number,
+  grouped: boolean,
+): CountVisits {
+  const all = new CountVisits()
+  const designs = new Map<number, number>()
+  const designOf = (key: number) => {
+    const had = designs.get(key)
+    if (had !== undefined) return had
+    const zone = key % zones.size
+    const { values } = patternOf((key - zone) / zones.size)
+    const made = all.explainedBy({
+      columns: [0, ...values.map(([place]) => 1 + place), 1 + CHOICE_IDS.length + zone],
+      values: [1, ...values.map(([, v]) => v), 1],
+    })
+    designs.set(key, made)
+    return made
+  }
+  clients.forEach(({ zones: own, ways, sets, seen }, c) => {
+    const places = own.map((zoneId) => zones.get(zoneId)!)
+    const designAt: number[] = []
+    for (let w = 0; w < ways.length; w += WAY) {
+      const design = designOf(ways[w]! * zones.size + places[ways[w + 1]!]!)
+      designAt.push(design)
+      all.counted(design, ways[w + 2 + o]!)
+    }
+    for (let v = 0; v < seen.length; v += SEEN) {
+      const counted = seen[v + 1 + o]!
+      if (counted < 0) continue
+      const members = sets[seen[v]!]!.map((way) => designAt[way]!)
+      all.add(members, counted, grouped ? c : -1)
+    }
+  })
+  return all
+}
+
+/** Spread of the logarithm of the level of all before anything is known: hardly anything is said of it. */
+const LEVEL_DOUBT = 4
 
 /** z of a 95 % range. */
 const Z_95 = 1.959964

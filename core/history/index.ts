@@ -1,5 +1,5 @@
 /** What a client's past visits teach. */
-export { CALIBRATION_CONSTANTS, type ForecastCheck } from './calibration.ts'
+export { CALIBRATION_CONSTANTS, type CalibrationBin, type ForecastCheck } from './calibration.ts'
 export { CHANGE_CONSTANTS } from './changeConstants.ts'
 export { type ChangeEffect, changeEffects } from './changes.ts'
 export { choicesOf, type VisitChoices } from './choices.ts'
@@ -17,7 +17,17 @@ export {
 export { choiceEffects, EFFECT_CONSTANTS, type Effects } from './effects.ts'
 export { type VisitFacts } from './facts.ts'
 export { findChanges, separabilityWords } from './findChanges.ts'
-export { type ClientModel, learnClient, learnGrowth, meanGrowth, meanLeft } from './learn.ts'
+export {
+  type ClientModel,
+  growthReadings,
+  hairDoubt,
+  type KeptHair,
+  learnClient,
+  learnSkin,
+  learnGrowth,
+  meanGrowth,
+  meanLeft,
+} from './learn.ts'
 export { type PerThousand, type Share, STUDIO_CONSTANTS } from './studio.ts'
 export {
   type ClientSums,
@@ -28,4 +38,11 @@ export {
   sumClient,
 } from './studioLearn.ts'
 export { type Trend, trendWatch } from './trend.ts'
-export { rednessSeen, windowAfter } from './window.ts'
+export {
+  type ComesAgain,
+  type LoadedService,
+  readyAfter,
+  rednessSeen,
+  skinAfter,
+  windowAfter,
+} from './window.ts'

@@ -47,6 +47,37 @@ describe('learning from a history', () => {
     expect(mean('upper-lip-left')).toBeLessThan(mean('chin'))
   })
 
+  it('goes by the age of visits, in whatever order they come: the newest speak for today’s skin', () => {
+    // Calm for a year, red of late.
+    const past = Array.from({ length: 24 }, (_, i) => {
+      const endedAtMs = i * 200 * HOUR_MS
+      const at = (hours: number, redness: number, bumps: number) => ({
+        atMs: endedAtMs + hours * HOUR_MS,
+        zones: [{ zoneId: 'chin', redness, bumps }],
+      })
+      const bad = i >= 16 ? 3 : 0
+      return { endedAtMs, loads: { chin: 2 }, answers: [at(24, bad, 0), at(72, 0, bad)] }
+    })
+    const learn = (of: typeof past) => learnClient(DEFAULTS, SKIN, 'face-shave', of, [])
+    const now = learn(past)
+    // As the database gives them, newest first.
+    expect(learn([...past].reverse())).toEqual(now)
+    expect(now.record).toEqual({ visits: 8, reddened: 8 })
+    const mean = (of: { shape: number; rate: number }) => of.shape / of.rate
+    const turned = learn(
+      past.map((p, i) => ({
+        ...p,
+        answers: past[23 - i]!.answers.map((a) => ({
+          ...a,
+          atMs: a.atMs - past[23 - i]!.endedAtMs + p.endedAtMs,
+        })),
+      })),
+    )
+    expect(turned.record.reddened).toBe(0)
+    expect(mean(now.sensitivity['chin']!)).toBeGreaterThan(2 * mean(turned.sensitivity['chin']!))
+    expect(mean(now.bumps['chin']!)).toBeGreaterThan(2 * mean(turned.bumps['chin']!))
+  })
+
   it('lets the beard speak for a face that also has fuzz', () => {
     const growth = meanGrowth({
       a: { curve: 'terminal', mean: 0.3, sd: 0.1 },
@@ -213,7 +244,7 @@ describe('redness at the chair', () => {
               answers: answered ? [{ atMs: 24 * HOUR_MS, zones: seen }] : [],
             }
           }),
-        ).flat(),
+        ),
       )
       expect(held).toBeGreaterThan(0.72)
       expect(held).toBeLessThan(0.88)

@@ -1,7 +1,15 @@
 /** What a client's history teaches: their skin, their bumps and their growth, by zone, and how fast redness fades. */
 import type { Figures } from '../house/index.ts'
 import { hairIn, type SkinAndHair } from '../client.ts'
-import { priorGrowth, updateGrowth, type Growth } from '../regrowth/index.ts'
+import {
+  doubt,
+  fastest,
+  learnGrowths,
+  priorGrowth,
+  type Growth,
+  type PlacedReading,
+  type SkinOf,
+} from '../regrowth/index.ts'
 import { serviceZones, type ServiceId } from '../services/index.ts'
 import {
   learnBumps,
@@ -11,8 +19,7 @@ import {
   type SkinBelief,
   skinPooling,
   zoneSensitivity,
-  zoneSums,
-  type StudioSkin,
+  sumVisits,
   expectedMean,
   type Sensitivity,
   type SkinOutcome,
@@ -34,7 +41,7 @@ export interface ClientModel {
   record: { visits: number; reddened: number }
   /** Bumps and ingrown hairs per unit load. */
   bumps: Record<string, Sensitivity>
-  growth: Record<string, Growth>
+  growth: Readonly<Record<string, Growth>>
   fading: FadeBelief
   /** Zones with a reading of hair of their own. */
   learnedZones: string[]
@@ -88,20 +95,53 @@ export function bumpOutcomes(
 /** A client's own record looks back over so many answered services. */
 const RECORD_VISITS = 8
 
-/** Learns a client. */
+/** What the studio's other clients showed of such skin, and how many they are. */
+export interface Others {
+  readonly mean: number
+  readonly clients: number
+}
+
+/** Oldest first, in whatever order they come: what is learned fades with age. */
+const byAge = (past: readonly PastService[]): PastService[] =>
+  [...past].sort((a, b) => a.endedAtMs - b.endedAtMs)
+
+/**
+ * What the looks of past services teach of a client's skin as a whole.
+ * @param past in any order
+ * @returns with the outcomes, oldest first
+ */
+export function learnSkin(
+  figures: Figures,
+  skin: SkinAndHair,
+  past: readonly PastService[],
+  others?: Others,
+): SkinOf & { readonly outcomes: SkinOutcome[][]; readonly mean: number } {
+  const outcomes = skinOutcomes(figures, byAge(past))
+  const mean = others?.mean ?? expectedMean(figures, skin.reactivity)
+  return {
+    outcomes,
+    mean,
+    belief: believe(sumVisits(figures, outcomes, mean), skinPooling(figures, mean)),
+    fading: learnFading(figures, fadeSteps(past)),
+  }
+}
+
+/**
+ * Learns a client.
+ * @param past in any order
+ * @param others what the studio's other clients showed of such skin, and how many they are; the house's estimate when left out
+ */
 export function learnClient(
   figures: Figures,
   skin: SkinAndHair,
   service: ServiceId,
   past: readonly PastService[],
-  hair: readonly (HairReading & { leftMm: number })[],
-  studio?: StudioSkin,
+  hair: readonly KeptHair[],
+  others?: Others,
 ): ClientModel {
   const zones = serviceZones(service)
-  const outcomes = skinOutcomes(figures, past)
-  const bumps = bumpOutcomes(figures, past)
-  const mean = studio?.mean[skin.reactivity] ?? expectedMean(figures, skin.reactivity)
-  const belief = believe(zoneSums(outcomes.flat()), skinPooling(figures, mean))
+  const { outcomes, mean, belief, fading } = learnSkin(figures, skin, past, others)
+  const bumps = bumpOutcomes(figures, byAge(past))
   const last = outcomes.slice(-RECORD_VISITS)
   return {
     sensitivity: Object.fromEntries(zones.map((z) => [z, zoneSensitivity(belief, z)])),
@@ -110,43 +150,84 @@ export function learnClient(
       visits: last.length,
       reddened: last.filter((visit) => visit.some((o) => o.grade >= 2)).length,
     },
-    bumps: learnBumps(figures, zones, skin, bumps.flat()),
+    bumps: learnBumps(figures, zones, skin, bumps),
     growth: learnGrowth(figures, skin, service, hair),
-    fading: learnFading(figures, fadeSteps(past)),
+    fading,
     learnedZones: [...new Set(hair.flatMap((h) => (h.zoneId ? [h.zoneId] : [])))],
     answeredServices: outcomes.length,
     bumpServices: bumps.length,
     studioMean: mean,
-    studioClients: studio?.clients[skin.reactivity] ?? 0,
+    studioClients: others?.clients ?? 0,
   }
 }
 
-/** Growth by zone; a reading without a zone speaks for all zones of the service. */
-export function learnGrowth(
+/** A reading of hair as it is kept, with what the service left standing. */
+export type KeptHair = HairReading & { readonly leftMm: number }
+
+const NOT_YET = { 'not-felt': 'felt', 'not-seen': 'seen' } as const
+
+/** Readings as learning takes them: each "yes" with the latest "not yet" of its visit before it. */
+export function growthReadings(hair: readonly KeptHair[]): PlacedReading[] {
+  const notYet = hair.flatMap((h) =>
+    h.kind === 'not-felt' || h.kind === 'not-seen' ? [{ ...h, of: NOT_YET[h.kind] }] : [],
+  )
+  const followed = new Set<KeptHair['id']>()
+  const told = hair.map((h): PlacedReading => {
+    const before = notYet.filter(
+      (n) =>
+        n.of === h.kind &&
+        n.visitId === h.visitId &&
+        (n.zoneId === null || n.zoneId === h.zoneId) &&
+        n.days < h.days,
+    )
+    // Held by the "yes" that came after it.
+    for (const n of before) if (n.zoneId === h.zoneId) followed.add(n.id)
+    return {
+      zoneId: h.zoneId,
+      kind: h.kind,
+      days: h.days,
+      leftMm: h.leftMm,
+      ...(before.length > 0 && { notYetDays: Math.max(...before.map((n) => n.days)) }),
+      ...(h.lengthMm !== null && { lengthMm: h.lengthMm }),
+      ...(h.method && { method: h.method }),
+    }
+  })
+  return told.filter((_, i) => !followed.has(hair[i]!.id))
+}
+
+/** What is expected of each zone's growth before anything is told. */
+export const expectedGrowth = (
   figures: Figures,
   skin: SkinAndHair,
   service: ServiceId,
-  hair: readonly (HairReading & { leftMm: number })[],
-): Record<string, Growth> {
-  const growth: Record<string, Growth> = {}
-  for (const zone of serviceZones(service)) {
-    const readings = hair
-      .filter((h) => h.zoneId === null || h.zoneId === zone)
-      .map((h) => ({
-        kind: h.kind,
-        days: h.days,
-        leftMm: h.leftMm,
-        ...(h.lengthMm !== null && { lengthMm: h.lengthMm }),
-        ...(h.method && { method: h.method }),
-      }))
-    growth[zone] = updateGrowth(
-      figures,
+): Record<string, Growth> =>
+  Object.fromEntries(
+    serviceZones(service).map((zone) => [
+      zone,
       priorGrowth(figures, zone, hairIn(zone, skin.faceHair)),
-      readings,
-    )
-  }
-  return growth
+    ]),
+  )
+
+/** Why a reading of hair is asked about and not learned from, in words; undefined when it may be. */
+export function hairDoubt(
+  figures: Figures,
+  skin: SkinAndHair,
+  service: ServiceId,
+  reading: PlacedReading,
+): string | undefined {
+  const expected = expectedGrowth(figures, skin, service)
+  const zone = reading.zoneId === null ? fastest(expected) : expected[reading.zoneId]
+  return zone && doubt(figures, zone, reading)
 }
+
+/** Growth by zone. */
+export const learnGrowth = (
+  figures: Figures,
+  skin: SkinAndHair,
+  service: ServiceId,
+  hair: readonly KeptHair[],
+): Readonly<Record<string, Growth>> =>
+  learnGrowths(figures, expectedGrowth(figures, skin, service), growthReadings(hair))
 
 /** The growth that stands for a whole service on the tide line: the mean over its zones. */
 export function meanGrowth(growth: Readonly<Record<string, Growth>>): Growth | undefined {

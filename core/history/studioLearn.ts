@@ -3,7 +3,7 @@
  * only the sums of one change when one of theirs does; what is told of the studio is put together from the sums.
  */
 import type { Figures } from '../house/index.ts'
-import { learnStudio, type StudioSkin, type Reactivity } from '../skin/index.ts'
+import { expectedOf, learnStudio, type StudioSkin, type Reactivity } from '../skin/index.ts'
 import { sum } from '../stats/index.ts'
 import { forecastOf, forecastSums, type ForecastCheck, type ForecastSums } from './calibration.ts'
 import {
@@ -29,6 +29,7 @@ export interface StudioLearned {
 
 /** What one client's visits add to the studio. */
 export interface ClientSums {
+  readonly clientId: string
   readonly reactivity: Reactivity
   /** Grades and loads of answered visits. */
   readonly grade: number
@@ -38,7 +39,7 @@ export interface ClientSums {
   readonly choices: ChoiceSums
 }
 
-/** @param expected mean grade per unit load that the studio expects of such skin */
+/** @param expected mean grade per unit load that the studio expects of such skin, learned without this client */
 export const sumClient = (
   figures: Figures,
   client: StudioClient,
@@ -84,7 +85,7 @@ export function learnOverStudio(
   const skin = learnStudio(figures, clients.map(gradesOf))
   return learnFromSums(
     figures,
-    clients.map((c) => sumClient(figures, c, skin.mean[c.reactivity], nowMs)),
+    clients.map((c) => sumClient(figures, c, expectedOf(skin, c), nowMs)),
   )
 }
 
@@ -94,6 +95,7 @@ const outcomesOf = (v: VisitFacts) =>
 function gradesOf(c: StudioClient) {
   const answered = c.visits.filter((v) => v.worst)
   return {
+    clientId: c.clientId,
     reactivity: c.reactivity,
     grade: sum(answered.map((v) => sum(Object.keys(v.loads).map((z) => v.worst![z] ?? 0)))),
     load: sum(answered.map((v) => sum(Object.values(v.loads)))),

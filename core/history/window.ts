@@ -2,10 +2,18 @@
 import type { Figures, Schools } from '../house/index.ts'
 import type { SkinAndHair } from '../client.ts'
 import { zoneName, type ZoneId } from '../zones/index.ts'
-import { type Growth, nextVisitWindow, type VisitWindow } from '../regrowth/index.ts'
+import {
+  type Growth,
+  nextVisitWindow,
+  type SkinAfter,
+  type SkinOf,
+  skinReadyMs,
+  type VisitWindow,
+  workedZones,
+} from '../regrowth/index.ts'
 import type { ServiceId } from '../services/index.ts'
 import { type SkinAnswer, SPEAKS_FROM_HOURS } from '../looks/index.ts'
-import { HOUR_MS } from '../time/index.ts'
+import { type ClosedDays, HOUR_MS, type Offset } from '../time/index.ts'
 
 export interface LastService {
   readonly service: ServiceId
@@ -41,12 +49,25 @@ export function rednessSeen(
   ]
 }
 
+/** Who comes again, and where. */
+export interface ComesAgain {
+  readonly skin: SkinAndHair
+  readonly schools: Schools
+  readonly closed: ClosedDays
+  /** Minutes east of UTC. */
+  readonly offset: Offset
+}
+
+/**
+ * The window after a service.
+ * @param readyMs from when the skin is clear enough, of `readyAfter`
+ */
 export function windowAfter(
   figures: Figures,
   last: LastService | undefined,
-  skin: SkinAndHair,
-  schools: Schools,
+  { skin, schools, closed, offset }: ComesAgain,
   growth: Readonly<Record<string, Growth>>,
+  readyMs: number,
 ): VisitWindow | null {
   if (!last?.leftMm) return null
   const zones = Object.entries(last.leftMm)
@@ -65,6 +86,29 @@ export function windowAfter(
       zones,
       growth: (zone) => growth[zone]!,
       redness: rednessSeen(last),
+      readyMs,
+      closed,
+      offset,
     }) ?? null
   )
 }
+
+/** A last service with the load that its zones got. */
+export type LoadedService = LastService & {
+  readonly loads: Readonly<Record<string, number>> | null
+}
+
+/** What of a last service the odds of clear skin depend on. */
+export const skinAfter = (last: LoadedService): SkinAfter => ({
+  endedAtMs: last.endedAtMs,
+  zones: workedZones(last.leftMm ?? {}, last.loads),
+  answers: last.answers,
+  redAtChair: last.redAtChair,
+})
+
+/** From when the skin after a service is clear enough, as it is believed to be. */
+export const readyAfter = (
+  figures: Figures,
+  last: LoadedService | undefined,
+  model: SkinOf,
+): number => (last ? skinReadyMs(figures, skinAfter(last), model) : 0)

@@ -64,10 +64,14 @@ export interface SkinAnswer {
 export const LENGTH_METHODS = ['photo', 'ruler', 'eye'] as const
 export type LengthMethod = (typeof LENGTH_METHODS)[number]
 
+/** What was noticed of hair, or not yet. */
+export const HAIR_TOLD = ['felt', 'seen', 'measured', 'not-felt', 'not-seen'] as const
+export type HairKindTold = (typeof HAIR_TOLD)[number]
+
 export interface HairReading {
   readonly id: string
   readonly visitId: string
-  readonly kind: 'felt' | 'seen' | 'measured'
+  readonly kind: HairKindTold
   /** Days after the service. */
   readonly days: number
   readonly zoneId: string | null

@@ -8,7 +8,7 @@ import {
   type ZoneStem,
 } from '../zones/index.ts'
 import { constant } from '../house/index.ts'
-import type { Feeling, ZoneAnswer } from './answers.ts'
+import type { Feeling, HairKindTold, ZoneAnswer } from './answers.ts'
 
 export const FOLLOW_CONSTANTS = {
   linkDays: constant(15, 'days', 'The link page of a visit closes so long after the service', 'H'),
@@ -115,4 +115,19 @@ export function answerByZone(
       ...(a.words && { words: a.words }),
     },
   }
+}
+
+/** What an answer tells of hair: noticed so many days ago, or not noticed yet today. */
+export function hairToldOf(a: Pick<ClientAnswer, 'hair' | 'since'>): {
+  kind: Exclude<HairKindTold, 'measured'>
+  daysAgo: number
+}[] {
+  if (a.hair === 'no') {
+    return [
+      { kind: 'not-felt', daysAgo: 0 },
+      { kind: 'not-seen', daysAgo: 0 },
+    ]
+  }
+  const noticed = { kind: a.hair, daysAgo: a.since }
+  return a.hair === 'felt' ? [noticed, { kind: 'not-seen', daysAgo: 0 }] : [noticed]
 }

@@ -12,6 +12,8 @@ export {
   type AnswerSource,
   DRYNESS_WORDS,
   type Feeling,
+  HAIR_TOLD,
+  type HairKindTold,
   type HairReading,
   LENGTH_METHODS,
   type LengthMethod,
@@ -31,6 +33,7 @@ export {
   areasWorked,
   type ClientAnswer,
   FOLLOW_CONSTANTS,
+  hairToldOf,
 } from './clientAnswer.ts'
 export { isMarked, type Look, NOTHING_SEEN, withoutSpot, withSpot, withZone } from './editLook.ts'
 export {

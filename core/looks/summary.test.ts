@@ -26,6 +26,18 @@ describe('what counts of the looks after a service', () => {
     expect(worstByZone(DEFAULTS, past([look(9 * 24, [red('chin', 2)])]))).toBeUndefined()
   })
 
+  it('hears a look of the second day though it comes half a day late, and none after that', () => {
+    for (const [hours, heard] of [
+      [48, true],
+      [59.9, true],
+      [60.1, false],
+    ] as const)
+      expect(worstByZone(DEFAULTS, past([look(hours, [red('chin', 2)])])) !== undefined).toBe(heard)
+    // The first hours say nothing, six hours do.
+    expect(worstByZone(DEFAULTS, past([look(5.9, [red('chin', 2)])]))).toBeUndefined()
+    expect(worstByZone(DEFAULTS, past([look(6, [red('chin', 2)])]))!.get('chin')).toBe(2)
+  })
+
   it('counts bumps with pustules, the most of any look in the days in which they show', () => {
     const answers = [
       look(24, [red('chin', 0, 9)]),

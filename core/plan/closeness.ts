@@ -1,7 +1,7 @@
 /** What passes buy (M8): a geometric model of the hair left standing and of the hairs missed, and said to be one. */
 import { toRadians } from '../grain/index.ts'
 import { constant, type Constant, type Figures } from '../house/index.ts'
-import { daysToLength, thresholdMm, type Growth } from '../regrowth/index.ts'
+import { daysToLength, thresholdOf, type Growth } from '../regrowth/index.ts'
 import type { Coarseness, ToolKind } from '../skin/index.ts'
 
 export const CLOSENESS_CONSTANTS = {
@@ -66,6 +66,6 @@ export function shareCut(figures: Figures, passes: number, coarse: Coarseness | 
  * @param cut share of the hair that was cut, 0 to 1
  */
 export function smoothHours(figures: Figures, leftMm: number, growth: Growth, cut: number): number {
-  const felt = thresholdMm(figures, growth.curve, 'felt')
+  const felt = thresholdOf(figures, growth, 'felt').mm
   return 24 * cut * daysToLength(figures, growth.curve, leftMm, growth.mean, felt)
 }

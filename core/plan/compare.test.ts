@@ -44,6 +44,12 @@ describe('plans beside each other', () => {
     ])
     expect(planDifferences(plan, undefined, undefined)).toEqual([])
     expect(planDifferences(gentlest, gentlest, gentlest)).toEqual([])
+    // Lanes of one letter in two zones are two.
+    const two = (load: number) =>
+      ({ lanes: [lane('a', load), { ...lane('a', load), zoneId: 'jaw-left' }] }) as unknown as Plan
+    expect(planDifferences(two(1), undefined, two(2)).map((d) => d.zoneId)).toEqual([
+      ...['chin', 'jaw-left'],
+    ])
   })
 })
 

@@ -2,8 +2,9 @@
 import { DEFAULTS } from '../house/index.ts'
 import { dot, tangentPart, unit, type Vec3 } from '../head/index.ts'
 import { BEARD_LINES, BROW_LINES, usual } from '../testing/lines.ts'
+import { many } from '../testing/many.ts'
 import { planInput, randomMap } from '../testing/plan.ts'
-import type { ServiceId } from '../services/index.ts'
+import type { ServiceId, Style } from '../services/index.ts'
 import { unpackCover } from './cover.ts'
 import { alongEdge, edgeBand, EDGE_CONSTANTS } from './edges.ts'
 import { makePlan } from './makePlan.ts'
@@ -49,14 +50,8 @@ function runsAt(service: ServiceId, seed: number, c: Parameters<typeof planInput
 const all = (m: ReadonlyMap<string, number>) => [...m.values()].reduce((s, a) => s + a, 0)
 
 describe('beside an edge', () => {
-  it.each([
-    ['face-shave', 'closest'],
-    ['dermaplane', 'balanced'],
-    ['facial-razor', 'balanced'],
-    ['brow-tidy', 'balanced'],
-    ['head-shave', 'balanced'],
-  ] as const)('%s: hardly any stroke runs at an eye, a lip, an ear or a brow', (service, style) => {
-    for (const seed of [3, 11, 29]) {
+  const along = (service: ServiceId, style: Style, seeds: readonly number[]) => {
+    for (const seed of seeds) {
       const { out, beside } = runsAt(service, seed, {
         choice: { style },
         skin: { reactivity: 'tough', faceHair: service === 'face-shave' ? 'beard' : 'fuzz' },
@@ -67,7 +62,15 @@ describe('beside an edge', () => {
       for (const [key, area] of out)
         expect({ key, small: area < 3.5 }).toEqual({ key, small: true })
     }
-  })
+  }
+
+  it('hardly any stroke of a face shave runs at an eye, a lip, an ear or a brow', () =>
+    along('face-shave', 'closest', [3]))
+  many('and so on other maps', () => along('face-shave', 'closest', [11, 29]))
+  many.each(['dermaplane', 'facial-razor', 'brow-tidy', 'head-shave'] as const)(
+    'nor of a %s',
+    (service) => along(service, 'balanced', [3, 11, 29]),
+  )
 
   it('strokes there run along, and that is said', () => {
     const { plan } = runsAt('dermaplane', 3, { skin: { faceHair: 'fuzz' } })
@@ -78,6 +81,27 @@ describe('beside an edge', () => {
     expect(said(plan).length).toBeGreaterThan(2)
     for (const lane of said(plan)) expect(lane.relation).not.toBe('against')
   })
+
+  it.each([
+    ['face-shave', 'right'],
+    ['dermaplane', 'right'],
+    ['dermaplane', 'left'],
+  ] as const)(
+    'of who is bump-prone stay with the grain: %s, blade in the %s hand',
+    (service, hand) => {
+      const beside = (bumpProne: boolean) => {
+        const faceHair = service === 'dermaplane' ? 'fuzz' : 'beard'
+        return runsAt(service, 3, { hand, skin: { bumpProne, faceHair } }).plan.lanes.filter(
+          (l) => l.pass === 1 && l.reasons.some((r) => /^Beside the/.test(r.text)),
+        )
+      }
+      const [prone, not] = [beside(true), beside(false)]
+      expect(prone.length).toBeGreaterThan(1)
+      expect(new Set(prone.map((l) => l.relation))).toEqual(new Set(['with']))
+      // Others are stroked along the edge, which mostly is across.
+      expect(not.some((l) => l.relation === 'across')).toBe(true)
+    },
+  )
 
   it('a hand may turn a stroke, but not at an edge', () => {
     const c = { skin: { faceHair: 'fuzz' } } as const

@@ -1,11 +1,12 @@
 /** Plans to choose from: a front against all combinations, kinds that differ, sides that agree, and the mirror. */
 import { DEFAULTS } from '../house/index.ts'
 import { mirrorZone, zoneSide, zoneStem, areaOf, type ZoneId } from '../zones/index.ts'
-import { believe, expectedMean, skinPooling, zoneSensitivity, zoneSums } from '../skin/index.ts'
+import { believe, expectedMean, skinPooling, zoneSensitivity, sumVisits } from '../skin/index.ts'
 import { serviceZones } from '../services/index.ts'
 import { drawGrades, drawSkin } from '../simulate/truth.ts'
 import { mulberry32 } from '../stats/index.ts'
 import { BROW_LINES } from '../testing/lines.ts'
+import { many } from '../testing/many.ts'
 import { planInput, randomMap, type PlanCase } from '../testing/plan.ts'
 import { lastPasses } from './fit.ts'
 import { kindsOf, undominated, FRONT_CONSTANTS } from './front.ts'
@@ -34,10 +35,10 @@ function history(
   )
   const outcomes = Array.from({ length: visits }, () => {
     const loads = Object.fromEntries(FACE.map((z) => [z, 1.2 + 0.4 * random()]))
-    const grades = drawGrades(random, { ...drawn, gradePerLoad }, loads)
+    const grades = drawGrades(random, { ...drawn, gradePerLoad }, loads, 1)
     return FACE.map((zoneId) => ({ zoneId, load: loads[zoneId]!, grade: grades[zoneId]! }))
   })
-  const belief = believe(zoneSums(outcomes.flat()), skinPooling(DEFAULTS, MEAN))
+  const belief = believe(sumVisits(DEFAULTS, outcomes, MEAN), skinPooling(DEFAULTS, MEAN))
   return { belief, sensitivity: (z: ZoneId) => zoneSensitivity(belief, z) }
 }
 
@@ -101,6 +102,19 @@ describe('a front', () => {
     )
   })
 
+  it('takes odds within half a percent of the least for the least, hours within 0.3 of the most for the most', () => {
+    const point = (hours: number, odds: number, minutes = 20) =>
+      ({ hours, odds, minutes }) as unknown as FrontPoint
+    const kinds = (...points: FrontPoint[]) => kindsOf(DEFAULTS, points).kinds
+    const far = [point(20, 0.3), point(40, 0.6)]
+    expect(kinds(point(10, 0.1), point(11, 0.1049), ...far).gentlest).toBe(1)
+    expect(kinds(point(10, 0.1), point(11, 0.1051), ...far).gentlest).toBe(0)
+    expect(kinds(point(10, 0.1), ...far, point(39.71, 0.5)).closest).toBe(3)
+    expect(kinds(point(10, 0.1), ...far, point(39.69, 0.5)).closest).toBe(2)
+    // The one that gains most hours for its odds lies between.
+    expect(kinds(point(10, 0.1), point(30, 0.2), point(40, 0.6)).balanced).toBe(1)
+  })
+
   it('of real plans offers three that differ, where the skin allows it, and says why where it does not', () => {
     const known = { ...history(4, 6), flow: randomMap(3) }
     const memory = new PlanMemory()
@@ -116,7 +130,7 @@ describe('a front', () => {
     // What was estimated is what the plan comes to.
     for (const p of [g, b, c]) {
       expect(p.odds!.any).toBeCloseTo(p.front!.points[p.front!.at]!.odds, 2)
-      expect(Math.abs(p.totalMinutes - p.front!.points[p.front!.at]!.minutes)).toBeLessThan(2.5)
+      expect(Math.abs(p.totalMinutes - p.front!.points[p.front!.at]!.minutes)).toBeLessThan(3)
     }
     const brows = makePlan(
       planInput({ service: 'brow-tidy', skin: { faceHair: 'fuzz' }, keepLines: BROW_LINES }),
@@ -139,7 +153,7 @@ describe('a front', () => {
 })
 
 describe('left and right', () => {
-  it('get the same strokes on new clients, all kinds of plan: 0 of more than 500 pairs', () => {
+  many('get the same strokes on new clients, all kinds of plan: 0 of more than 500 pairs', () => {
     let found = 0
     let all = 0
     for (let seed = 1; seed <= 25; seed++) {
@@ -156,7 +170,7 @@ describe('left and right', () => {
     expect(found).toBe(0)
   })
 
-  it('differ on at most 1 % of the pairs of known clients whose sides are alike', () => {
+  many('differ on at most 1 % of the pairs of known clients whose sides are alike', () => {
     let found = 0
     let all = 0
     for (let seed = 1; seed <= 60; seed++) {

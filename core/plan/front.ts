@@ -86,7 +86,7 @@ export function frontOf(
   sets: readonly FrontSet[],
   baseSeconds: number,
 ): Front {
-  const nodes = skinNodes(figures, belief)
+  const nodes = skinNodes(belief)
   const cache = new Map<string, Float64Array>()
   const costsFor = (zone: ZoneId, load: number) => {
     const key = `${zone} ${load}`

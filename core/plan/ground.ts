@@ -2,13 +2,15 @@
 import { DomainError } from '../errors.ts'
 import { bodyMesh, BODY_ZONES } from '../body/index.ts'
 import {
-  carry,
+  carryTold,
+  CONFIDENCE_CONSTANTS,
   displayCarry,
   displayVectors,
   type Carry,
-  type FieldAnswer,
   type FieldGround,
+  type FieldTold,
   findTurning,
+  isRead,
   type ZonedReading,
   startingGuess,
 } from '../grain/index.ts'
@@ -71,17 +73,19 @@ export function headRoom(mesh: ZonedMesh): Room {
 export function headFlow(
   figures: Figures,
   field: FieldGround,
-  answer: FieldAnswer,
+  answer: FieldTold,
   readings: readonly ZonedReading[],
   mesh: ZonedMesh,
   solveZones: Uint8Array,
   display: Carry & { readonly first: Float32Array } = displayCarry(field, mesh),
 ): SkinFlow {
-  const carried = carry(display, answer)
+  const carried = carryTold(display, answer)
   return {
     vectors: displayVectors(display, mesh, carried),
     trust: carried.trust,
+    errorDeg: carried.errorDeg,
     turning: findTurning(figures, field, answer, readings, solveZones).whorls.map((w) => w.point),
+    apart: readings.map((r) => answer.apart.get(r.id)),
   }
 }
 
@@ -107,6 +111,8 @@ export function bodyFlow(figures: Figures, readings: readonly ZonedReading[]): S
   const n = mesh.positions.length / 3
   const vectors = new Float32Array(3 * n)
   const trust = new Float32Array(n)
+  const errorDeg = new Float32Array(n).fill(NaN)
+  const reader = readings[0]?.readerDeg ?? figures(CONFIDENCE_CONSTANTS.readerDeg)
   const reach = figures(BODY_FIELD_CONSTANTS.reachMm)
   const guess = figures(BODY_FIELD_CONSTANTS.guessWeight)
   for (const zone of BODY_ZONES) {
@@ -136,9 +142,11 @@ export function bodyFlow(figures: Figures, readings: readonly ZonedReading[]): S
       vectors[3 * v] = x / size
       vectors[3 * v + 1] = y / size
       trust[v] = weight > 0 ? Math.min(1, weight, size / (weight + guess)) : 0
+      // A reading alone is as noisy as its reader; more of them average.
+      if (isRead(figures, trust[v])) errorDeg[v] = reader / Math.sqrt(Math.max(1, weight))
     }
   }
-  return { vectors, trust, turning: [] }
+  return { vectors, trust, errorDeg, turning: [] }
 }
 
 /** Keep-lines with their way over the skin. */

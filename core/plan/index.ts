@@ -77,6 +77,7 @@ export {
   largestFirst,
   watchWords,
   type PlanFront,
+  type LaneGrain,
   type PlannedPass,
   type PlannedPress,
   type PlanStep,

@@ -1,5 +1,5 @@
 /** A lane in one pass: its blade, its strokes, its time, where hands and feet are, and why. */
-import { withinDeg as trustWithin, wrapTurn } from '../grain/index.ts'
+import { isRead, wrapTurn } from '../grain/index.ts'
 import type { Vec3 } from '../head/index.ts'
 import { tellWay } from '../telling/index.ts'
 import { plannedHair } from '../hair/index.ts'
@@ -56,6 +56,12 @@ export const PLAN_CONSTANTS = {
   slowerFine: constant(0.95, '', 'Time of a stroke on fine terminal hair', 'H'),
   slowerMedium: constant(1, '', 'The same on medium hair', 'H'),
   slowerCoarse: constant(1.15, '', 'The same on coarse hair, which wants a rinse more often', 'H'),
+  feelFromDeg: constant(
+    45,
+    '°',
+    'A lane a tenth of which may lie farther off than this is felt first',
+    'H',
+  ),
   falseLineMm: constant(3, 'mm', 'Where the beard is sparse its line is set this far in', 'H'),
 } as const
 
@@ -241,6 +247,7 @@ export function makeLane(
   const strokeBearing = laneBearing(shape, m.stroke)
   const growth = laneDirection(skin, shape, shape.growth)
   const growthDirection = laneBearing(shape, growth)
+  const withinDeg = ninetyPercentWithinDeg(shape)
   const tell = (way: Vec3) => tellWay(q.landmarks, id, shape.point, shape.normal, way)
   const reasons: Reason[] = [fit.reason]
   if (more.why) {
@@ -274,8 +281,12 @@ export function makeLane(
     growthDirection,
     toward: tell(m.stroke).text,
     growsToward: tell(growth).text,
-    grain: trustWithin(q.figures, shape.trust) === undefined ? 'guess' : 'read',
-    withinDeg: ninetyPercentWithinDeg(shape),
+    grain: !isRead(q.figures, shape.trust)
+      ? 'guess'
+      : withinDeg > q.figures(P.feelFromDeg)
+        ? 'unsure'
+        : 'read',
+    withinDeg,
     areaCm2: shape.areaCm2,
     lengthMm: Math.round(m.extent.lengthMm),
     widthMm: Math.round(m.extent.widthMm),

@@ -1,13 +1,20 @@
 /** Lanes: blade fit, and what must hold of them on any head, field and marks. */
 import { DEFAULTS } from '../house/index.ts'
 import { toDegrees, angleBetween } from '../grain/index.ts'
-import { tangentPart, unit, type Vec3, type ZonedMesh, type ZoneRecord } from '../head/index.ts'
+import {
+  distance,
+  tangentPart,
+  unit,
+  type Vec3,
+  type ZonedMesh,
+  type ZoneRecord,
+} from '../head/index.ts'
 import { isSkin, ZONE_IDS, zoneStem, type ZoneId } from '../zones/index.ts'
 import { besidePath, LINE_CONSTANTS } from '../lines/index.ts'
 import { usual } from '../testing/lines.ts'
 import { mulberry32 } from '../stats/index.ts'
 import { markMargin, type SkinMark } from '../screening/index.ts'
-import { edgeRadiusMm, laneDirection, laneShapes } from './lanes.ts'
+import { edgeRadiusMm, laneDirection, laneShapes, ninetyPercentWithinDeg } from './lanes.ts'
 import { SERVICES, serviceZones } from '../services/index.ts'
 import { HEAD, ZONES } from '../testing/head.ts'
 import { planInput, surfaceOf } from '../testing/plan.ts'
@@ -39,12 +46,57 @@ function flowOf(rule: (p: Vec3, n: Vec3) => Vec3, zones: readonly ZoneId[] = [ch
     const n = normalAt(v)
     vectors.set(unit(tangentPart(rule(p, n), n)), 3 * v)
   }
-  return { vectors, trust: new Float32Array(N).fill(1), turning: [] }
+  return { vectors, trust: new Float32Array(N).fill(1), errorDeg: new Float32Array(N), turning: [] }
 }
 
 const WHOLE = { spots: [], lines: [], worked: { share: 1, from: 'top' }, bandOnly: false } as const
 const skinOf = (flow: SkinFlow, zone: ZoneId = cheek.id) =>
   zoneSkin(DEFAULTS, GROUND, flow, zone, WHOLE)
+describe('what is told of a lane', () => {
+  it('holds for nine tenths of it: of hair that lies one way, the reader’s errors alone', () => {
+    const skin = skinOf(flowOf(() => [0, -1, 0]))
+    const [whole] = laneShapes(skin, { lane: new Int16Array(skin.count), count: 1 })
+    const turns = new Float64Array(whole!.turns.length)
+    const bin = 12
+    turns[bin] = 10
+    const lane = { ...whole!, turns, growth: ((bin + 0.5) * 2 * Math.PI) / turns.length }
+    // 1.645 standard deviations; lanes err 0.65 times what is told of their skin (docs/models.md).
+    for (const errorDeg of [10, 20, 40])
+      expect(ninetyPercentWithinDeg({ ...lane, errorDeg })).toBeCloseTo(
+        1.645 * 0.65 * errorDeg,
+        -0.31,
+      )
+    // A tenth of it turned a right angle off is left out of what is told; a fifth is not.
+    const off = (share: number) => {
+      const other = Float64Array.from(turns)
+      other[bin] = 10 * (1 - share)
+      other[(bin + turns.length / 4) % turns.length] = 10 * share
+      return ninetyPercentWithinDeg({ ...lane, turns: other, errorDeg: 2 })
+    }
+    expect(off(0.08)).toBeLessThan(10)
+    expect(off(0.2)).toBeGreaterThan(85)
+    expect(off(0.2)).toBeLessThan(95)
+  })
+
+  it('hair by a turning point has no direction to go by, however far from the middle of the zone that lies', () => {
+    const flow = flowOf(() => [0, -1, 0])
+    const plain = skinOf(flow)
+    expect(plain.loose.some((l) => l === 1)).toBe(false)
+    const middle = (c: number): Vec3 => [
+      plain.middle[3 * c]!,
+      plain.middle[3 * c + 1]!,
+      plain.middle[3 * c + 2]!,
+    ]
+    const far = (c: number) => distance(middle(c), cheek.centre.point)
+    const rim = [...plain.loose.keys()].reduce((a, b) => (far(b) > far(a) ? b : a))
+    expect(far(rim)).toBeGreaterThan(25)
+    const turning = skinOf({ ...flow, turning: [middle(rim)] })
+    turning.loose.forEach((l, c) => {
+      expect(l === 1).toBe(distance(middle(c), middle(rim)) < 5)
+    })
+  })
+})
+
 describe('blade fit (M6)', () => {
   // Plane geometry, recomputed.
   it.each([
@@ -94,6 +146,11 @@ describe('blade fit (M6)', () => {
       expect(r).toBeGreaterThan(0.75 * Math.min(tightMm, flatMm))
       expect(r).toBeLessThan(1.5 * Math.max(tightMm, flatMm))
     }
+    // Of fewer than twelve cells none is measured: the zone's own is taken.
+    const of = (cells: number) =>
+      edgeRadiusMm(skin, { ...lane!, cells: lane!.cells.slice(0, cells) }, across)
+    expect(of(11)).toBe(tightMm)
+    expect(of(12)).not.toBe(tightMm)
   })
 })
 

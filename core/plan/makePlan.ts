@@ -97,11 +97,7 @@ export function makePlan(asked: PlanInput): Plan {
       ...(front.why !== undefined && { why: front.why }),
     },
     odds: {
-      any: anyZoneOdds(
-        input.figures,
-        input.belief,
-        Object.fromEntries(zones.map((z) => [z.zoneId, z.totalLoad])),
-      ),
+      any: anyZoneOdds(input.belief, Object.fromEntries(zones.map((z) => [z.zoneId, z.totalLoad]))),
       zones: sum(zones.map((z) => z.rednessOdds)),
       ...(input.record && { record: input.record }),
     },

@@ -2,6 +2,7 @@
 import { zoneSide } from '../zones/index.ts'
 import { BEARD_LINES, BROW_LINES } from '../testing/lines.ts'
 import { mirrorDifferences } from '../testing/mirror.ts'
+import { many } from '../testing/many.ts'
 import { planInput, randomMap } from '../testing/plan.ts'
 import { makePlan } from './makePlan.ts'
 import { groupsOf } from './order.ts'
@@ -18,7 +19,7 @@ const STYLES = ['gentlest', 'balanced', 'closest'] as const
 const SKINS = ['tough', 'average', 'reactive'] as const
 const COUNT = Number(process.env['MIRRORS'] ?? 36)
 
-it.each(SERVICES)('mirrors the plans of random clients: %s', (service) => {
+many.each(SERVICES)('mirrors the plans of random clients: %s', (service) => {
   const off: string[] = []
   for (let seed = SERVICES.indexOf(service) + 1; seed <= COUNT; seed += SERVICES.length) {
     const input = planInput({

@@ -1,5 +1,5 @@
 /** A plan in outline: which skin is worked, how it is parted into presses, and the front of what may be done there. */
-import { withinDeg as trustWithin } from '../grain/index.ts'
+import { isRead } from '../grain/index.ts'
 import {
   plannedJob,
   ROUTINE_CONSTANTS,
@@ -28,7 +28,8 @@ import { bladeLifeStrokes, chooseTools, type ToolChoice } from './tools.ts'
 import type { LeftOut } from './types.ts'
 import { unitsOf, type WorkedArea } from './units.ts'
 import { walkThrough } from './walk.ts'
-import { acrossIn, fixedWay, zoneWork, type ZoneWork } from './zonePlan.ts'
+import { acrossIn, fixedWay } from './ways.ts'
+import { zoneWork, type ZoneWork } from './zonePlan.ts'
 
 /** Least worked area of a zone, cm². */
 const LEAST_CM2 = 0.3
@@ -315,7 +316,7 @@ export function outline(
 
 /** True where nobody has read the grain of a zone: it is felt first. */
 const isGuess = ({ figures }: JobInput, skin: ZoneSkin) =>
-  trustWithin(figures, skin.trust.reduce((s, t) => s + t, 0) / skin.count) === undefined
+  !isRead(figures, skin.trust.reduce((s, t) => s + t, 0) / skin.count)
 
 /** Why a zone is not worked at all. */
 function staysWhole({ screening, notes }: PlanInput, id: ZoneId): string | undefined {

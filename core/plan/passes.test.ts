@@ -30,6 +30,7 @@ function lane(deg: number, areaCm2 = 10, letter = 'a'): LaneShape {
     growth: (bin + 0.5) * BIN,
     turns,
     trust: 1,
+    errorDeg: 5,
     point: [50, -50, 40],
     normal: [1, 0, 0],
   }
@@ -160,6 +161,15 @@ describe('what a row of strokes comes to', () => {
       (0.9 * 24 * (0.5 - 0.1 / Math.sin(toRadians(27)))) / 0.4,
       9,
     )
+  })
+
+  it('leaves no more standing after a pass than before it, though the later one cuts less close', () => {
+    const back: Sequence = [{ wanted: 'across' }, { wanted: 'with' }]
+    const { passes } = sequenceFigures(ask(), back)
+    const [across] = sequenceFigures(ask(), [{ wanted: 'across' }]).passes
+    const [along] = sequenceFigures(ask(), WITH).passes
+    expect(along!.leftMm).toBeGreaterThan(across!.leftMm)
+    expect(passes.map((p) => p.leftMm)).toEqual([across!.leftMm, across!.leftMm])
   })
 
   it('weighs lanes by their area, and every patch of a lane by its own angle', () => {

@@ -13,7 +13,7 @@ import {
   ROUTINE_CONSTANTS,
   STYLES,
 } from '../services/index.ts'
-import { believe, expectedMean, SKIN_CONSTANTS, skinPooling } from '../skin/index.ts'
+import { nothingSeen, believe, expectedMean, SKIN_CONSTANTS, skinPooling } from '../skin/index.ts'
 import { ZONES } from '../testing/head.ts'
 import { planInput, type PlanCase } from '../testing/plan.ts'
 import { SKIN } from '../testing/client.ts'
@@ -368,14 +368,71 @@ describe('the order', () => {
   })
 
   it('never lets a lane begin on lather that will have dried before it is done', () => {
-    const { steps } = plan(CLOSE)
+    const { steps, lanes } = plan(CLOSE)
+    const lasts = ROUTINE_CONSTANTS.latherLastsMin.byDefault
+    const strokedMin = (s: (typeof steps)[number]) =>
+      lanes
+        .filter((l) => (s.laneIds ?? [s.laneId]).includes(l.id))
+        .reduce((sum, l) => sum + l.seconds / 60, 0)
     let fresh = 0
-    for (const s of steps) {
-      if (s.lays === 'lather') fresh = 0
-      if (s.kind !== 'stroke') continue
+    let renewed = 0
+    steps.forEach((s, i) => {
+      if (s.lays === 'lather') {
+        // None is laid before it must be: the next lane would not have been done in time.
+        const next = steps.slice(i).find((x) => x.kind === 'stroke')
+        if (s.id.startsWith('lather:renew') && next) {
+          renewed++
+          expect(fresh + strokedMin(next)).toBeGreaterThan(lasts)
+        }
+        fresh = 0
+      }
+      if (s.kind !== 'stroke') return
+      expect(fresh + strokedMin(s)).toBeLessThanOrEqual(lasts + 1e-9)
       fresh += s.minutes
-      expect(fresh).toBeLessThanOrEqual(ROUTINE_CONSTANTS.latherLastsMin.byDefault + 0.5)
+    })
+    expect(renewed).toBeGreaterThan(0)
+  })
+
+  it('counts of each place the closest that was done there, though a later stroke is turned back by hand', () => {
+    const before = plan(CLOSE_TOUGH)
+    const zone = before.zones.find((z) => z.passes.length > 1)!
+    const second = before.lanes.filter((l) => l.zoneId === zone.zoneId && l.pass === 2)
+    const edits = Object.fromEntries(
+      // The first strokes across, the second ones with the grain.
+      before.lanes
+        .filter((l) => l.zoneId === zone.zoneId)
+        .map((l) => [l.id, { way: l.pass === 1 ? 'across-clockwise' : 'with' } as const]),
+    )
+    const turned = plan({ ...CLOSE_TOUGH, choice: { style: 'closest', edits } })
+    const passes = zoneIn(turned, zone.zoneId).passes
+    const lanesOf = (pass: number) =>
+      turned.lanes.filter((l) => l.zoneId === zone.zoneId && l.pass === pass)
+    const mean = (pass: number) =>
+      lanesOf(pass).reduce((s, l) => s + l.leftMm * l.areaCm2, 0) /
+      lanesOf(pass).reduce((s, l) => s + l.areaCm2, 0)
+    expect(second.length).toBeGreaterThan(0)
+    expect(mean(2)).toBeGreaterThan(mean(1))
+    expect(passes[1]!.leftMm).toBeCloseTo(passes[0]!.leftMm, 2)
+  })
+
+  it('strokes no blade beyond its life: a fresh one comes before the lane that it would not see through', () => {
+    const coarse = { ...CLOSE, skin: { reactivity: 'tough', coarseness: 'coarse' } } as const
+    const p = plan(coarse)
+    const life = bladeLifeStrokes(DEFAULTS, 'face-shave', { ...SKIN, ...coarse.skin })
+    const onBlade = new Map<string, number>()
+    let fresh = 0
+    for (const s of p.steps) {
+      if (s.kind !== 'stroke') continue
+      const [lane] = p.lanes.filter((l) => (s.laneIds ?? [s.laneId]).includes(l.id))
+      const used = onBlade.get(lane!.bladeId) ?? 0
+      if (s.freshBlade) {
+        fresh++
+        // No sooner than it must.
+        expect(used + s.strokes!).toBeGreaterThan(life)
+      } else if (used > 0) expect(used + s.strokes!).toBeLessThanOrEqual(life)
+      onBlade.set(lane!.bladeId, (s.freshBlade ? 0 : used) + s.strokes!)
     }
+    expect(fresh).toBeGreaterThan(0)
   })
 
   it('is searched for longer when asked, kept with the choice, and never worse', () => {
@@ -527,7 +584,7 @@ describe('edits by hand', () => {
   it('tell on the lane and on the plan by how much what is allowed stands above the limit', () => {
     // Found by going through the lanes of the second pass: turned against, some stand above the limit.
     const mean = expectedMean(DEFAULTS, 'average')
-    const unknown = { belief: believe(new Map(), skinPooling(DEFAULTS, mean)) }
+    const unknown = { belief: believe(nothingSeen(DEFAULTS), skinPooling(DEFAULTS, mean)) }
     const usual = plan({ ...CLOSE, ...unknown })
     const over = usual.lanes
       .filter((l) => l.pass === 2)

@@ -21,6 +21,12 @@ import { markMargin, type SkinMark } from '../screening/index.ts'
 import type { Worked } from '../services/index.ts'
 
 export const SKIN_CELL_CONSTANTS = {
+  guessDeg: constant(
+    30,
+    '°',
+    'Where nobody has read, hair grows within this of the starting guess two times in three',
+    'H',
+  ),
   looseMm: constant(5, 'mm', 'Hair this near a turning point has no direction to go by', 'H'),
   leastIslandCm2: constant(
     0.4,
@@ -56,7 +62,11 @@ export interface SkinFlow {
   readonly vectors: Float32Array
   /** 0 to 1 per vertex. */
   readonly trust: Float32Array
+  /** Within how many degrees two of three directions are right, per vertex; NaN where skin counts as not read. */
+  readonly errorDeg: Float32Array
   readonly turning: readonly Vec3[]
+  /** By how much each reading, in the order given, lies off what the others say; left out where that is not asked. */
+  readonly apart?: readonly (number | undefined)[]
 }
 
 /** A keep-line over the mesh. */
@@ -92,6 +102,8 @@ export interface ZoneSkin {
   /** The growth itself at each cell: unit tangents, 3 per cell. */
   readonly way: Float64Array
   readonly trust: Float64Array
+  /** Within how many degrees two of three directions are right; wide where it is a guess. */
+  readonly errorDeg: Float64Array
   /** 1 where the growth turns too tightly to count. */
   readonly loose: Uint8Array
   /** Cells beyond the three edges, −1 where the zone ends; and the length of those edges, mm. */
@@ -176,6 +188,8 @@ export function zoneSkin(
   const growth = new Float64Array(count)
   const way = new Float64Array(3 * count)
   const trust = new Float64Array(count)
+  const errorDeg = new Float64Array(count)
+  const guessDeg = figures(C.guessDeg)
   const loose = new Uint8Array(count)
   const { point: c0, normal } = zone.centre
   const n0 = unit(normal)
@@ -194,6 +208,8 @@ export function zoneSkin(
       y += vectors[v + 1]!
       z += vectors[v + 2]!
       trust[c]! += flow.trust[indices[t + k]!]! / 3
+      const error = flow.errorDeg[indices[t + k]!]!
+      errorDeg[c]! += (Number.isNaN(error) ? guessDeg : error) / 3
     }
     // The smallest turn that takes the cell's normal to the zone's, applied to the growth.
     const nx = cells.normal[3 * c]!
@@ -240,6 +256,7 @@ export function zoneSkin(
     growth,
     way,
     trust,
+    errorDeg,
     loose,
     openCm2,
     markedCm2: planned - afterMarks,

@@ -80,6 +80,12 @@ export interface Hold {
   readonly text: string
 }
 
+/**
+ * How far the growth of a lane is known. A guess has a step in which it is felt; of what is unsure, more than a tenth may grow
+ * over 45° otherwise, the stroke itself says to feel first.
+ */
+export type LaneGrain = 'read' | 'guess' | 'unsure'
+
 /** The part of a zone that one stroke takes in one pass: a press, or what of it lies in the zone. */
 export interface Lane {
   /** `zone:pass:letter`. */
@@ -103,9 +109,9 @@ export interface Lane {
   /** The way of the stroke and of the growth in words: "down and back, toward the ear lobe". Absent in plans kept before they were told so. */
   readonly toward?: string
   readonly growsToward?: string
-  /** Whether growth was read here; a guess is felt first. Absent in plans that were kept before this was told. */
-  readonly grain?: 'read' | 'guess'
-  /** Nine tenths of the lane keep the relation within this, degrees; says nothing where growth is a guess. */
+  /** Whether growth was read here: what is a guess, or was not read surely, is felt first. Absent in plans that were kept before this was told. */
+  readonly grain?: LaneGrain
+  /** Nine tenths of the lane keep the relation within this, degrees, the reader's own errors in it; says nothing where growth is a guess. */
   readonly withinDeg: number
   readonly areaCm2: number
   /** Along the stroke and across it, mm. */

@@ -226,6 +226,7 @@ export function strokeStep(
 ): PlanStep {
   const lane = lead
   const guess = lanes.some((l) => l.grain === 'guess')
+  const unsure = !guess && lanes.some((l) => l.grain === 'unsure')
   const length = Math.max(...lanes.map((l) => l.strokeLengthMm))
   const area = sum(lanes.map((l) => l.areaCm2))
   return {
@@ -233,7 +234,7 @@ export function strokeStep(
     kind: 'stroke',
     title: groupTitle({ lead, lanes }, parts),
     short: groupTitle({ lead, lanes }, parts, true),
-    text: `${capital(RELATION_WORDS[lane.relation])}, ${toward}${guess ? ', by a guess: go by what you felt' : ''}. ${length <= 10 ? 'Short strokes' : 'Strokes'} of about ${length < 10 ? `${length} mm` : `${(length / 10).toFixed(length % 10 === 0 ? 0 : 1)} cm`}. No pressure.`,
+    text: `${capital(RELATION_WORDS[lane.relation])}, ${toward}${guess ? ', by a guess: go by what you felt' : ''}.${unsure ? ' Feel first: more than a tenth of it may grow over 45° otherwise.' : ''} ${length <= 10 ? 'Short strokes' : 'Strokes'} of about ${length < 10 ? `${length} mm` : `${(length / 10).toFixed(length % 10 === 0 ? 0 : 1)} cm`}. No pressure.`,
     minutes,
     jobId: lane.jobId,
     zoneId: lane.zoneId,

@@ -3,16 +3,13 @@ import { capital, listWords } from '../words.ts'
 import { zoneInWords } from '../zones/index.ts'
 import type { Figures } from '../house/index.ts'
 import { wayWords } from '../telling/index.ts'
-import { RELATION_WORDS, wrapTurn, withinDeg as trustWithin } from '../grain/index.ts'
-import type { Vec3 } from '../head/index.ts'
+import { isRead, RELATION_WORDS } from '../grain/index.ts'
 import { plannedHair } from '../hair/index.ts'
 import { markMargin, markZones, MARK_WORDS } from '../screening/index.ts'
 import { SERVICES, type Wanted } from '../services/index.ts'
 import { rednessOdds, SKIN_CONSTANTS } from '../skin/index.ts'
 import { oddsWords } from '../stats/index.ts'
 import { shareCut, smoothHours } from './closeness.ts'
-import { alongEdge } from './edges.ts'
-import { acrossWays } from './hands.ts'
 import {
   type BareLane,
   handChart,
@@ -21,7 +18,7 @@ import {
   makeLane,
   PLAN_CONSTANTS,
 } from './laneWork.ts'
-import { chartBearing, laneDirection, type LaneShape } from './lanes.ts'
+import { laneDirection, type LaneShape } from './lanes.ts'
 import {
   bumpOdds,
   sequenceFigures,
@@ -30,10 +27,10 @@ import {
   type PassQuestion,
   type Sequence,
   type SequenceFigures,
-  laneRelation,
 } from './passes.ts'
 import type { Parted, ZoneQuestion } from './question.ts'
 import type { ZoneSkin } from './skin.ts'
+import { waysOf } from './ways.ts'
 import type { Plan, PlannedPass, Reason, RefusedPass, ZonePlan } from './types.ts'
 
 /** Seconds of changes that go with one press: stance, turn, looking again (measured over whole plans: 4.9). */
@@ -73,34 +70,7 @@ export function zoneWork(q: ZoneQuestion, skin: ZoneSkin, parted: Parted): ZoneW
   const { shapes, packed } = parted
   const layer = q.notes.hair[id]
   const fuzz = plannedHair(id, client, q.notes.hair) === 'vellus'
-  const across = new Map<LaneShape, { chart: number; why: string }>()
-  const withOnly =
-    screening.withGrainOnly || client.bumpProne || SERVICES[service].withOnly === true
-  const offEdge = (lane: LaneShape, chart: number): number | undefined => {
-    const wanted = laneRelation(q.figures, lane, chart)
-    const turned = besideEdge(skin, lane, chart, wanted === 'with' && withOnly, q.hand === 'left')
-    if (turned === undefined) return undefined
-    const along = chartBearing(skin, lane, turned)
-    // Along the edge there are two ways: against the grain only where that is wanted.
-    return wanted !== 'against' && laneRelation(q.figures, lane, along) === 'against'
-      ? wrapTurn(along + Math.PI)
-      : along
-  }
-  const strokeOf = (lane: LaneShape, wanted: Wanted): number => {
-    const chart = straightOf(lane, wanted)
-    return offEdge(lane, chart) ?? chart
-  }
-  const straightOf = (lane: LaneShape, wanted: Wanted): number => {
-    if (wanted === 'with') return lane.growth
-    if (wanted === 'against') return wrapTurn(lane.growth + Math.PI)
-    if (wanted === 'fixed') return chartBearing(skin, lane, fixedWay(lane.point))
-    let found = across.get(lane)
-    if (!found) {
-      found = q.acrossOf(skin, lane)
-      across.set(lane, found)
-    }
-    return found.chart
-  }
+  const { strokeOf, straightOf, offEdge, whyAcross } = waysOf(q, skin)
   const question: PassQuestion = {
     figures: q.figures,
     service,
@@ -136,70 +106,9 @@ export function zoneWork(q: ZoneQuestion, skin: ZoneSkin, parted: Parted): ZoneW
     question,
     sequences,
     reasons,
-    whyAcross: (lane) => across.get(lane)?.why,
+    whyAcross,
     turned: (lane, wanted) => offEdge(lane, straightOf(lane, wanted)) !== undefined,
     offEdge,
-  }
-}
-
-/** A stroke beside an edge that would run at it, turned along it. */
-function besideEdge(
-  skin: ZoneSkin,
-  lane: LaneShape,
-  chart: number,
-  slant: boolean,
-  second: boolean,
-): Vec3 | undefined {
-  return (
-    lane.beside &&
-    alongEdge(
-      laneDirection(skin, lane, chart),
-      laneDirection(skin, lane, lane.growth),
-      lane.normal,
-      lane.beside,
-      slant,
-      second,
-    )
-  )
-}
-
-/** Down and toward the middle of the face, from the client's side. */
-export const fixedWay = (point: readonly number[]): [number, number, number] => [
-  point[0] === 0 ? 0 : -Math.sign(point[0]!) * 0.6,
-  -0.8,
-  0,
-]
-
-/** The way across of a lane: that of its press, so that a press is stroked one way. */
-export function acrossIn(
-  q: Pick<ZoneQuestion, 'hazards' | 'hand'>,
-  parts: readonly { readonly skin: ZoneSkin; readonly lane: LaneShape }[],
-): (skin: ZoneSkin, lane: LaneShape) => { chart: number; why: string } {
-  const chosen = new Map<string, { turn: 1 | -1; why: string }>()
-  const turned = (lane: LaneShape, turn: number) => wrapTurn(lane.growth + (turn * Math.PI) / 2)
-  return (skin, lane) => {
-    const key = lane.press ? lane.press.id : `${lane.zoneId}${lane.letter}`
-    let way = chosen.get(key)
-    if (!way) {
-      const own = lane.press ? parts.filter((p) => p.lane.press === lane.press) : []
-      const list = own.length > 0 ? own : [{ skin, lane }]
-      const found = acrossWays(
-        list.map((p) => ({
-          zoneId: p.lane.zoneId,
-          areaCm2: p.lane.areaCm2,
-          point: p.lane.point,
-          ways: [
-            laneDirection(p.skin, p.lane, turned(p.lane, 1)),
-            laneDirection(p.skin, p.lane, turned(p.lane, -1)),
-          ],
-        })),
-        q.hazards,
-        q.hand === 'left',
-      )
-      way = { turn: found.way === 0 ? 1 : -1, why: found.why }
-      chosen.set(key, way)
-    }
-    return { chart: turned(lane, way.turn), why: way.why }
   }
 }
 
@@ -322,7 +231,7 @@ export function planZone(
   const largest = shapes.reduce((a, b) => (b.areaCm2 > a.areaCm2 ? b : a))
   const areaCm2 = shapes.reduce((s, l) => s + l.areaCm2, 0)
   const trust = shapes.reduce((s, l) => s + l.trust * l.areaCm2, 0) / areaCm2
-  const read = trustWithin(q.figures, trust) !== undefined
+  const read = isRead(q.figures, trust)
   const reasons: Reason[] = [...why, ...work.reasons, ...gainWords(answer.passes)]
   if (shapes.length > 1) {
     reasons.push({
@@ -331,6 +240,12 @@ export function planZone(
     })
   }
   if (!read) reasons.push({ text: 'Not read: the direction is a starting guess.', mark: 'H' })
+  else if (lanes.some((l) => l.grain === 'unsure')) {
+    reasons.push({
+      text: 'Read, but not surely: more than a tenth of a part may grow over 45° otherwise. Feel it first.',
+      mark: 'H',
+    })
+  }
   if ('alongLines' in SERVICES[service] && layer?.density === 'sparse') {
     reasons.push({
       text: `Sparse here: a false line, set ${q.figures(PLAN_CONSTANTS.falseLineMm)} mm into the beard where it stands dense.`,

@@ -34,7 +34,7 @@ import {
   PLAN_CONSTANTS,
 } from '../plan/index.ts'
 import { BLADE_CONSTANTS } from '../kit/index.ts'
-import { GROWTH_CONSTANTS, INTERVAL_CONSTANTS, ODDS_CONSTANTS } from '../regrowth/index.ts'
+import { GROWTH_CONSTANTS, INTERVAL_CONSTANTS, CLEAR_CONSTANTS } from '../regrowth/index.ts'
 import { SCREENING_CONSTANTS } from '../screening/index.ts'
 import {
   BETWEEN_CONSTANTS,
@@ -128,7 +128,7 @@ export const CONSTANT_REGISTER: readonly ConstantArea[] = [
     title: 'Interval',
     constants: {
       ...INTERVAL_CONSTANTS,
-      ...ODDS_CONSTANTS,
+      ...CLEAR_CONSTANTS,
       ...BETWEEN_CONSTANTS,
       ...SERIES_CONSTANTS,
     },

@@ -5,7 +5,7 @@
 import { constant, type Figures } from '../house/index.ts'
 import type { LengthMethod } from '../looks/index.ts'
 import { type HairKind, type ZoneId, zoneStem } from '../zones/index.ts'
-import { Z_90 } from '../stats/index.ts'
+import { normalCdf, Z_90 } from '../stats/index.ts'
 
 const SAITOH = 'Saitoh et al. 1970; Myers & Hamilton 1951 (from memory)'
 const LOUSSOUARN = 'Loussouarn 2001: 0.396 (0.055) and 0.256 (0.044) mm/day (from memory)'
@@ -28,6 +28,24 @@ export const GROWTH_CONSTANTS = {
   underarmSd: constant(0.06, 'mm/day', 'Its spread between people', 'P', SAITOH),
   fuzzGreatestMm: constant(2, 'mm', 'Greatest length of fuzz', 'H'),
   measuredSdMm: constant(0.15, 'mm', 'Spread of a measured, felt or seen length', 'H'),
+  thresholdSdMm: constant(
+    0.1,
+    'mm',
+    'How much people differ in the length at which they feel or see hair',
+    'H',
+  ),
+  careSpread: constant(
+    0.5,
+    '',
+    'How much people differ in how carefully they tell when they felt or saw it (spread of its logarithm)',
+    'H',
+  ),
+  unbelievable: constant(
+    4,
+    'standard deviations',
+    'A reading that would take growth so far from what is usual is asked about, not learned from',
+    'H',
+  ),
   rulerSdMm: constant(0.3, 'mm', 'Spread of a length measured with a ruler', 'H'),
   eyeSdMm: constant(0.5, 'mm', 'Spread of a length judged by eye', 'H'),
   readMm: constant(2, 'mm', 'Stubble long enough to read the grain', 'H'),
@@ -45,11 +63,44 @@ const G = GROWTH_CONSTANTS
 /** Which curve a hair follows. */
 export type GrowthCurve = 'terminal' | 'fuzz'
 
-/** What is believed of a zone's growth, mm/day. */
+/** The length at which a person feels or sees hair. */
+export interface Threshold {
+  readonly mm: number
+  readonly sd: number
+  /** Covariance with the logarithm of the rate, mm. */
+  readonly withRate: number
+}
+
+/** What is believed of a zone's growth. Rates are above 0 and skewed: log-normal with this mean and spread, mm/day. */
 export interface Growth {
   readonly curve: GrowthCurve
   readonly mean: number
   readonly sd: number
+  /** The person's own thresholds; those of people as a whole while nothing is known. */
+  readonly felt?: Threshold
+  readonly seen?: Threshold
+  /** How much the length at which hair is noticed differs from time to time, mm. */
+  readonly noiseMm?: number
+  /** Where hair was told of no zone in particular: no zone's hair is noticed before this. */
+  readonly notBefore?: Growth
+}
+
+/** Mean and spread of the logarithm of the rate. */
+export function logRate({ mean, sd }: Pick<Growth, 'mean' | 'sd'>): { mu: number; s: number } {
+  const variance = Math.log1p((sd / mean) ** 2)
+  return { mu: Math.log(mean) - variance / 2, s: Math.sqrt(variance) }
+}
+
+/** Mean and spread of a rate whose logarithm has these. */
+export function ofLogRate(mu: number, s: number): { mean: number; sd: number } {
+  const mean = Math.exp(mu + (s * s) / 2)
+  return { mean, sd: mean * Math.sqrt(Math.expm1(s * s)) }
+}
+
+/** The rate that lies so many standard deviations from the middle, mm/day. */
+export function rateAt(growth: Pick<Growth, 'mean' | 'sd'>, z: number): number {
+  const { mu, s } = logRate(growth)
+  return Math.exp(mu + z * s)
 }
 
 /** Prior growth of a zone for the kind of hair found there. */
@@ -104,10 +155,12 @@ export function daysToLength(
   return (-most / rate) * Math.log((most - lengthMm) / (most - leftMm))
 }
 
-/** When hair was felt or seen, or how long it was, so many days after a service. */
+/** When hair was felt or seen, or not yet, or how long it was, so many days after a service. */
 export interface GrowthReading {
-  readonly kind: 'felt' | 'seen' | 'measured'
+  readonly kind: 'felt' | 'seen' | 'measured' | 'not-felt' | 'not-seen'
   readonly days: number
+  /** Of the last time it was looked for and not noticed yet, where that was told. */
+  readonly notYetDays?: number | undefined
   /** For `measured`, mm. */
   readonly lengthMm?: number
   /** How it was measured; a photograph with a scale when not said. */
@@ -122,64 +175,54 @@ export function thresholdMm(figures: Figures, curve: GrowthCurve, kind: 'felt' |
   return kind === 'felt' ? figures(G.feltFuzzMm) : figures(G.seenFuzzMm)
 }
 
-const spreadOf = (figures: Figures, r: GrowthReading): number =>
+/** How far a measured length may be off, mm. */
+export const measuredSpreadMm = (figures: Figures, r: Pick<GrowthReading, 'method'>): number =>
   r.method === 'ruler'
     ? figures(G.rulerSdMm)
     : r.method === 'eye'
       ? figures(G.eyeSdMm)
       : figures(G.measuredSdMm)
 
-function lengthRead(figures: Figures, curve: GrowthCurve, r: GrowthReading): number {
-  return r.kind === 'measured' ? (r.lengthMm ?? 0) : thresholdMm(figures, curve, r.kind)
-}
+/** What is believed of a person's threshold. */
+export const thresholdOf = (figures: Figures, growth: Growth, kind: 'felt' | 'seen'): Threshold =>
+  growth[kind] ?? {
+    mm: thresholdMm(figures, growth.curve, kind),
+    sd: figures(G.thresholdSdMm),
+    withRate: 0,
+  }
 
-/**
- * Learns growth from readings. Terminal: exact normal–normal update. Fuzz: by a grid over the rate, given back as its
- * mean and spread.
- */
-export function updateGrowth(
+/** Places and weights over which a rate is summed, in standard deviations of its logarithm. */
+const NODES = Array.from({ length: 15 }, (_, i) => -3.15 + 0.45 * i)
+const NODE_SUM = NODES.reduce((s, z) => s + Math.exp(-0.5 * z * z), 0)
+
+/** P(hair is felt, or seen) so many days after a service that left `leftMm`: over rate, threshold and the day's own scatter. */
+export function shownOdds(
   figures: Figures,
-  prior: Growth,
-  readings: readonly GrowthReading[],
-): Growth {
-  const usable = readings.filter((r) => r.days > 0)
-  if (usable.length === 0) return prior
-  if (prior.curve === 'terminal') {
-    let precision = 1 / (prior.sd * prior.sd)
-    let weighted = prior.mean * precision
-    for (const r of usable) {
-      const p = (r.days / spreadOf(figures, r)) ** 2
-      precision += p
-      weighted += (p * (lengthRead(figures, 'terminal', r) - r.leftMm)) / r.days
-    }
-    return { curve: 'terminal', mean: weighted / precision, sd: 1 / Math.sqrt(precision) }
+  growth: Growth,
+  kind: 'felt' | 'seen',
+  leftMm: number,
+  days: number,
+): number {
+  const threshold = thresholdOf(figures, growth, kind)
+  if (threshold.mm <= leftMm) return 1
+  if (days <= 0) return 0
+  const { mu, s } = logRate(growth)
+  // Threshold given the rate.
+  const along = s > 0 ? threshold.withRate / s : 0
+  const noise = growth.noiseMm ?? figures(G.measuredSdMm)
+  const spread = Math.sqrt(Math.max(0, threshold.sd ** 2 - along * along) + noise * noise)
+  let odds = 0
+  for (const z of NODES) {
+    const length = hairLengthMm(figures, growth.curve, leftMm, Math.exp(mu + s * z), days)
+    const wanted = threshold.mm + along * z
+    // Hair that a pass has just left is not noticed: what lies below that length is no one's.
+    const atOnce = normalCdf((leftMm - wanted) / spread)
+    const by = (normalCdf((length - wanted) / spread) - atOnce) / (1 - atOnce)
+    odds += (Math.exp(-0.5 * z * z) / NODE_SUM) * by
   }
-  const cells = 400
-  const most = prior.mean + 6 * prior.sd
-  let total = 0
-  let first = 0
-  let second = 0
-  let peak = -Infinity
-  const logs: number[] = []
-  for (let i = 0; i < cells; i++) {
-    const rate = ((i + 0.5) / cells) * most
-    let log = -0.5 * ((rate - prior.mean) / prior.sd) ** 2
-    for (const r of usable) {
-      const expected = hairLengthMm(figures, 'fuzz', r.leftMm, rate, r.days)
-      log -= 0.5 * ((lengthRead(figures, 'fuzz', r) - expected) / spreadOf(figures, r)) ** 2
-    }
-    logs.push(log)
-    peak = Math.max(peak, log)
-  }
-  logs.forEach((log, i) => {
-    const rate = ((i + 0.5) / cells) * most
-    const w = Math.exp(log - peak)
-    total += w
-    first += w * rate
-    second += w * rate * rate
-  })
-  const mean = first / total
-  return { curve: 'fuzz', mean, sd: Math.sqrt(Math.max(1e-8, second / total - mean * mean)) }
+  return growth.notBefore
+    ? Math.min(odds, shownOdds(figures, growth.notBefore, kind, leftMm, days))
+    : odds
 }
 
 /** Days until something is so: even odds, and the 80 % range. */
@@ -189,17 +232,30 @@ export interface DayRange {
   readonly late: number
 }
 
-/** Slowest growth that is still believed, mm/day: keeps the late end of a range finite. */
-const SLOWEST = 0.004
+/** Nobody waits longer than this, days. */
+const LONGEST_DAYS = 4000
 
-/** Days until hair is felt or seen after a service that left `leftMm`. */
+/** Days until hair is felt or seen after a service that left `leftMm`: the same odds as `shownOdds`, turned round. */
 export function daysUntil(
   figures: Figures,
   growth: Growth,
   kind: 'felt' | 'seen',
   leftMm: number,
 ): DayRange {
-  return daysUntilLength(figures, growth, thresholdMm(figures, growth.curve, kind), leftMm)
+  const at = (odds: number) => {
+    const so = (days: number) => shownOdds(figures, growth, kind, leftMm, days) >= odds
+    if (so(0)) return 0
+    if (!so(LONGEST_DAYS)) return Infinity
+    // By the logarithm: beard is told in hours, fuzz in weeks.
+    let [no, yes] = [Math.log(1e-3), Math.log(LONGEST_DAYS)]
+    for (let i = 0; i < 30; i++) {
+      const half = (no + yes) / 2
+      if (so(Math.exp(half))) yes = half
+      else no = half
+    }
+    return Math.exp(yes)
+  }
+  return { even: at(0.5), early: at(0.1), late: at(0.9) }
 }
 
 /** Days until hair has a length, mm; Infinity where it never grows so long. */
@@ -209,13 +265,6 @@ export function daysUntilLength(
   length: number,
   leftMm: number,
 ): DayRange {
-  const at = (z: number) =>
-    daysToLength(
-      figures,
-      growth.curve,
-      leftMm,
-      Math.max(SLOWEST, growth.mean + z * growth.sd),
-      length,
-    )
+  const at = (z: number) => daysToLength(figures, growth.curve, leftMm, rateAt(growth, z), length)
   return { even: at(0), early: at(Z_90), late: at(-Z_90) }
 }

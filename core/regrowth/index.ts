@@ -3,27 +3,41 @@ export {
   type DayRange,
   daysToLength,
   daysUntil,
+  daysUntilLength,
   type Growth,
+  type GrowthReading,
+  logRate,
+  rateAt,
+  shownOdds,
+  thresholdOf,
   GROWTH_CONSTANTS,
   hairLengthMm,
   priorGrowth,
   thresholdMm,
-  updateGrowth,
 } from './growth.ts'
+export { fastest, learnGrowths, type PlacedReading } from './learnGrowth.ts'
+export { doubt } from './plausible.ts'
 export { INTERVAL_CONSTANTS, nextVisitWindow, skinSettles, type VisitWindow } from './nextVisit.ts'
 export {
-  clearOdds,
-  ODDS_CONSTANTS,
   type OddsInput,
   seenOdds,
+  visitOdds,
+  type VisitOdds,
   workedZones,
-  zoneWindows,
+  type ZoneOdds,
 } from './odds.ts'
+export {
+  CLEAR_CONSTANTS,
+  lastLook,
+  seenClearMs,
+  type SkinAfter,
+  type SkinOf,
+  skinReadyMs,
+} from './skinClear.ts'
 export {
   compareSides,
   lengthCurve,
   outlookDays,
-  shownOdds,
   slowZones,
   zoneOutlook,
   type ZoneOutlook,

@@ -3,8 +3,23 @@ import type { SkinAndHair } from '../client.ts'
 import { onZone, type ZoneId } from '../zones/index.ts'
 import { constant, type Mark, type Figures, type Schools } from '../house/index.ts'
 import { SERVICES, type ServiceId } from '../services/index.ts'
-import { DAY_MS } from '../time/index.ts'
-import { daysToLength, daysUntil, thresholdMm, type DayRange, type Growth } from './growth.ts'
+import {
+  type ClosedDays,
+  dateAt,
+  dayWords,
+  DAY_MS,
+  type Offset,
+  openFrom,
+  openUntil,
+} from '../time/index.ts'
+import {
+  daysToLength,
+  daysUntil,
+  shownOdds,
+  thresholdMm,
+  type DayRange,
+  type Growth,
+} from './growth.ts'
 
 export const INTERVAL_CONSTANTS = {
   razorTough: constant(1, 'days', 'Least interval between razor services, tough skin', 'H'),
@@ -29,13 +44,19 @@ export interface WindowInput {
   readonly growth: (zoneId: ZoneId) => Growth
   /** Latest readings of redness: when, and the worst grade. */
   readonly redness: readonly { atMs: number; grade: number }[]
+  /** From when the skin is clear enough, by what is believed of it (`skinReadyMs`). */
+  readonly readyMs: number
   /** Latest clearance that a new service must wait for, if any. */
   readonly clearedAtMs?: number | undefined
+  /** Days on which nobody serves; `offset` tells which day a moment lies on. */
+  readonly closed: ClosedDays
+  readonly offset: Offset
 }
 
 export interface WindowReason {
   readonly text: string
-  readonly mark: Mark
+  /** Left out for what is no figure: the days on which the house is closed. */
+  readonly mark?: Mark
 }
 
 /** The window of the next visit. */
@@ -53,19 +74,17 @@ export interface VisitWindow {
 
 /** Computes the window; undefined when the last plan had no zones. */
 export function nextVisitWindow(figures: Figures, input: WindowInput): VisitWindow | undefined {
-  const [firstZone] = [...input.zones].sort(
-    (a, b) => seenDay(figures, input, a) - seenDay(figures, input, b),
-  )
-  if (!firstZone) return undefined
-  const growth = input.growth(firstZone.zoneId)
-  const felt = daysUntil(figures, growth, 'felt', firstZone.leftMm)
-  const seen = daysUntil(figures, growth, 'seen', firstZone.leftMm)
+  const first = seenFirst(figures, input)
+  if (!first) return undefined
+  const { zone: firstZone, seen } = first
+  const felt = daysUntil(figures, input.growth(firstZone.zoneId), 'felt', firstZone.leftMm)
   const at = (days: number) => input.lastAtMs + days * DAY_MS
+  const day = (ms: number) => dayWords(dateAt(ms, input.offset))
   const least = leastDays(figures, input)
   const reasons: WindowReason[] = []
 
   const settled = skinSettles(figures, input.lastAtMs, input.redness)
-  const { skinMs } = settled
+  const skinMs = Math.max(settled.skinMs, input.readyMs)
   if (settled.wasRed) {
     reasons.push({
       text: settled.seenClear
@@ -74,21 +93,38 @@ export function nextVisitWindow(figures: Figures, input: WindowInput): VisitWind
       mark: 'H',
     })
   }
+  if (input.readyMs > Math.max(settled.skinMs, at(least.days))) {
+    reasons.push({
+      text: settled.wasRed
+        ? `By how this skin settles, it is likely clear from ${day(input.readyMs)} on. A look may show it sooner.`
+        : `Nobody has looked since its first hours: by how this skin takes such a service, it is likely clear from ${day(input.readyMs)} on. A look may show it sooner.`,
+      mark: 'H',
+    })
+  }
   reasons.push({ text: least.text, mark: least.mark })
-  const fromMs = Math.max(skinMs, at(least.days), input.clearedAtMs ?? -Infinity)
+  const readyMs = Math.max(skinMs, at(least.days), input.clearedAtMs ?? -Infinity)
+  const fromMs = openFrom(input.closed, readyMs, input.offset)
   const seenMs = at(seen.even)
   const leastWindow = Math.max(figures(I.leastWindow), figures(I.windowShare) * least.days)
-  const toMs = Math.max(seenMs, fromMs + leastWindow * DAY_MS)
+  const wantedMs = Math.max(seenMs, fromMs + leastWindow * DAY_MS)
+  // Closed days at its end are given up; opening and closing lie on open days.
+  const toMs = Math.max(openUntil(input.closed, wantedMs, input.offset), fromMs)
+  if (fromMs !== readyMs) {
+    reasons.push({ text: `The house is closed on ${day(readyMs)}.` })
+  }
   reasons.push({
     text: `Hair is seen first ${onZone(firstZone.zoneId)}, about day ${dayFigure(seen.even)} (80 %: ${dayFigure(seen.early)}–${dayFigure(seen.late)}).`,
     mark: 'H',
   })
   if (seenMs < fromMs) {
-    const skinDecides = fromMs > at(least.days)
+    const skinDecides = skinMs > at(least.days)
     reasons.push({
-      text: skinDecides
-        ? 'Hair shows before the skin is ready: the skin decides.'
-        : 'Hair shows before the interval is over: the interval decides.',
+      text:
+        seenMs >= readyMs
+          ? 'Hair shows while the house is closed.'
+          : skinDecides
+            ? 'Hair shows before the skin is ready: the skin decides.'
+            : 'Hair shows before the interval is over: the interval decides.',
       mark: 'H',
     })
   }
@@ -121,10 +157,39 @@ export function skinSettles(
 
 const dayFigure = (days: number) => (days < 10 ? days.toFixed(1) : String(Math.round(days)))
 
-/** Day of even odds that hair is seen on a zone. */
-function seenDay(figures: Figures, input: WindowInput, zone: WindowInput['zones'][number]): number {
-  const { curve, mean } = input.growth(zone.zoneId)
-  return daysToLength(figures, curve, zone.leftMm, mean, thresholdMm(figures, curve, 'seen'))
+type WorkedZone = WindowInput['zones'][number]
+
+/**
+ * The zone on which hair is seen soonest, and when. Days cost much and odds little: a zone is sooner when its odds are more
+ * than even at the day of the one that was taken for the first.
+ */
+function seenFirst(
+  figures: Figures,
+  { zones, growth }: WindowInput,
+): { zone: WorkedZone; seen: DayRange } | undefined {
+  const about = (z: WorkedZone) => {
+    const { curve, mean } = growth(z.zoneId)
+    return daysToLength(figures, curve, z.leftMm, mean, thresholdMm(figures, curve, 'seen'))
+  }
+  const from = (zone: WorkedZone) => ({
+    zone,
+    seen: daysUntil(figures, growth(zone.zoneId), 'seen', zone.leftMm),
+  })
+  const [soonest] = [...zones].sort((a, b) => about(a) - about(b))
+  if (!soonest) return undefined
+  let best = from(soonest)
+  for (;;) {
+    let [most, sooner]: [number, WorkedZone | undefined] = [0.5 + 1e-6, undefined]
+    for (const z of zones) {
+      if (z === best.zone) continue
+      const odds = shownOdds(figures, growth(z.zoneId), 'seen', z.leftMm, best.seen.even)
+      if (odds > most) [most, sooner] = [odds, z]
+    }
+    const next = sooner && from(sooner)
+    // Days are found to a rounding: two alike to it must not take turns for ever.
+    if (!next || !(next.seen.even < best.seen.even)) return best
+    best = next
+  }
 }
 
 function leastDays(

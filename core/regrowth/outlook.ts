@@ -3,12 +3,12 @@ import type { Figures } from '../house/index.ts'
 import { normalCdf, Z_90 } from '../stats/index.ts'
 import { zoneBase, mirrorZone, type ZoneId, zoneSide } from '../zones/index.ts'
 import {
-  daysToLength,
   daysUntil,
   daysUntilLength,
   GROWTH_CONSTANTS,
   hairLengthMm,
-  thresholdMm,
+  logRate,
+  rateAt,
   type DayRange,
   type Growth,
 } from './growth.ts'
@@ -55,8 +55,6 @@ export interface LengthCurve {
   readonly high: readonly number[]
 }
 
-/** No hair stands still: a rate, mm a day, is at least this. */
-const LEAST_RATE = 0.002
 const MOST_DAYS = 120
 
 /** The days that a curve is worth looking at: past the day on which hair is surely seen, and long enough to read. */
@@ -72,26 +70,10 @@ export function lengthCurve(
 ): LengthCurve {
   const days = Array.from({ length: steps + 1 }, (_, i) => (untilDays * i) / steps)
   const at = (z: number) => {
-    const rate = Math.max(LEAST_RATE, growth.mean + z * growth.sd)
+    const rate = rateAt(growth, z)
     return days.map((d) => hairLengthMm(figures, growth.curve, leftMm, rate, d))
   }
   return { days, even: at(0), low: at(-Z_90), high: at(Z_90) }
-}
-
-/** P(hair is felt, or seen) so many days after a service that left `leftMm`. */
-export function shownOdds(
-  figures: Figures,
-  growth: Growth,
-  kind: 'felt' | 'seen',
-  leftMm: number,
-  days: number,
-): number {
-  const length = thresholdMm(figures, growth.curve, kind)
-  if (length <= leftMm) return 1
-  if (days <= 0) return 0
-  // The rate that just reaches the length on that day: the days it takes at 1 mm a day scale as 1/rate.
-  const rate = daysToLength(figures, growth.curve, leftMm, 1, length) / days
-  return 1 - normalCdf((rate - growth.mean) / growth.sd)
 }
 
 /** The two sides of the same place. */
@@ -117,7 +99,7 @@ export function compareSides(
       const right = mirrorZone(left)
       const [a, b] = [growth[left]!, growth[right]]
       if (!b || (!learned(left) && !learned(right))) return []
-      const leftFaster = normalCdf((a.mean - b.mean) / Math.hypot(a.sd, b.sd))
+      const leftFaster = fasterOdds(a, b)
       return [
         {
           left,
@@ -129,6 +111,12 @@ export function compareSides(
       ]
     })
     .sort((x, y) => Math.abs(y.leftFaster - 0.5) - Math.abs(x.leftFaster - 0.5))
+}
+
+/** P(one grows faster than the other). */
+function fasterOdds(a: Growth, b: Growth): number {
+  const [x, y] = [logRate(a), logRate(b)]
+  return normalCdf((x.mu - y.mu) / Math.hypot(x.s, y.s))
 }
 
 function sideWords(
@@ -160,7 +148,8 @@ export function slowZones(
     const sorted = [...others].sort((a, b) => a - b)
     const middle = sorted[Math.floor(sorted.length / 2)]!
     // How likely the zone is under the share that counts as slow.
-    const odds = normalCdf((figures(G.slowShare) * middle - g.mean) / g.sd)
+    const { mu, s } = logRate(g)
+    const odds = normalCdf((Math.log(figures(G.slowShare) * middle) - mu) / s)
     return odds >= figures(G.slowOdds) ? [{ zoneId, share: g.mean / middle, odds }] : []
   })
 }

@@ -1,14 +1,20 @@
 import { DEFAULTS, DEFAULT_SCHOOLS } from '../house/index.ts'
-import { normalCdf } from '../stats/index.ts'
-import { DAY_MS } from '../time/index.ts'
+import { drawNormal, mulberry32, normalCdf } from '../stats/index.ts'
+import { ALWAYS_OPEN, DAY_MS } from '../time/index.ts'
 import {
   daysToLength,
   daysUntil,
   hairLengthMm,
+  logRate,
   priorGrowth,
-  updateGrowth,
+  rateAt,
+  shownOdds,
+  thresholdOf,
   type Growth,
+  type GrowthReading,
 } from './growth.ts'
+import { learnGrowths, type PlacedReading } from './learnGrowth.ts'
+import { doubt } from './plausible.ts'
 import { nextVisitWindow, type WindowInput } from './nextVisit.ts'
 import { tideCurve } from './tide.ts'
 import fc from 'fast-check'
@@ -31,24 +37,64 @@ describe('regrowth (M10)', () => {
     expect(priorGrowth(DEFAULTS, zone, hair).mean).toBe(mean)
   })
 
-  it('learns a terminal zone by the normal–normal update, by hand', () => {
-    // One reading: 0.5 mm felt after 1 day over 0.1 mm left gives 0.4 mm/day, sd 0.15.
-    const after = updateGrowth(DEFAULTS, BEARD, [{ kind: 'felt', days: 1, leftMm: 0.1 }])
-    const wPrior = 1 / 0.08 ** 2
-    const wReading = 1 / 0.15 ** 2
-    expect(after.mean).toBeCloseTo((0.3 * wPrior + 0.4 * wReading) / (wPrior + wReading), 12)
-    expect(after.sd).toBeCloseTo(1 / Math.sqrt(wPrior + wReading), 12)
+  const learned = (prior: Growth, readings: readonly GrowthReading[]): Growth =>
+    learnGrowths(
+      DEFAULTS,
+      { chin: prior },
+      readings.map((r) => ({ ...r, zoneId: 'chin' })),
+    )['chin']!
+
+  it('learns from a length as the normal–normal update does where growth hardly differs between people', () => {
+    // The rate is log-normal; close to its mean that is the normal, and Laplace's fit is exact.
+    const prior: Growth = { curve: 'terminal', mean: 0.3, sd: 0.012 }
+    const after = learned(prior, [{ kind: 'measured', days: 4, lengthMm: 1.4, leftMm: 0.1 }])
+    const wPrior = 1 / 0.012 ** 2
+    const wReading = (4 / 0.15) ** 2
+    expect(after.mean).toBeCloseTo((0.3 * wPrior + 0.325 * wReading) / (wPrior + wReading), 3)
+    expect(after.sd).toBeCloseTo(1 / Math.sqrt(wPrior + wReading), 3)
   })
 
+  it.each([
+    ['beard', BEARD, { days: 2, notYetDays: 1 }, 0.5],
+    ['fuzz', FUZZ, { days: 9, notYetDays: 7 }, 0.3],
+  ] as const)(
+    'agrees with brute force over rate, threshold and care for days that were told (interval censoring): %s',
+    (_hair, prior, told, feltMm) => {
+      // One careful person, one zone, one answer: felt on that day, not before the other.
+      const reading = { kind: 'felt', leftMm: 0.1, ...told } as const
+      const { mu, s } = logRate(prior)
+      const length = (rate: number, t: number) =>
+        prior.curve === 'fuzz' ? 2 - 1.9 * Math.exp((-rate * t) / 2) : 0.1 + rate * t
+      let [total, first, second] = [0, 0, 0]
+      for (let i = -40; i <= 40; i++) {
+        for (let k = -30; k <= 30; k++) {
+          for (const care of [-1.4, -0.7, 0, 0.7, 1.4]) {
+            const theta = mu + (s * i) / 10
+            const spread = 0.15 * Math.exp(0.5 * care)
+            const at = (t: number) => (length(Math.exp(theta), t) - feltMm - 0.01 * k) / spread
+            const seen = normalCdf(at(told.days + 0.5)) - normalCdf(at(told.notYetDays))
+            const w =
+              (Math.exp(-0.5 * ((i / 10) ** 2 + (k / 10) ** 2 + care ** 2)) * seen) /
+              (1 - normalCdf(at(0)))
+            total += w
+            first += w * theta
+            second += w * theta * theta
+          }
+        }
+      }
+      const mean = first / total
+      const after = logRate(learned(prior, [reading]))
+      expect(Math.abs(after.mu - mean)).toBeLessThan(0.15 * s)
+      expect(after.s / Math.sqrt(second / total - mean * mean)).toBeGreaterThan(0.9)
+      expect(after.s / Math.sqrt(second / total - mean * mean)).toBeLessThan(1.1)
+    },
+  )
+
   it('counts a longer wait for more: the spread of a rate falls with the days', () => {
-    const short = updateGrowth(DEFAULTS, BEARD, [
-      { kind: 'measured', days: 1, lengthMm: 0.5, leftMm: 0.1 },
-    ])
-    const long = updateGrowth(DEFAULTS, BEARD, [
-      { kind: 'measured', days: 6, lengthMm: 2.5, leftMm: 0.1 },
-    ])
+    const short = learned(BEARD, [{ kind: 'measured', days: 1, lengthMm: 0.5, leftMm: 0.1 }])
+    const long = learned(BEARD, [{ kind: 'measured', days: 6, lengthMm: 2.5, leftMm: 0.1 }])
     expect(long.sd).toBeLessThan(short.sd)
-    expect(updateGrowth(DEFAULTS, BEARD, [{ kind: 'felt', days: 0, leftMm: 0.1 }])).toEqual(BEARD)
+    expect(learned(BEARD, [{ kind: 'felt', days: 0, leftMm: 0.1 }])).toEqual(BEARD)
   })
 
   it('finds a hidden rate, of beard and of fuzz', () => {
@@ -65,20 +111,81 @@ describe('regrowth (M10)', () => {
           leftMm: 0.15,
         }
       })
-      const after = updateGrowth(DEFAULTS, prior, readings)
+      const after = learned(prior, readings)
       expect(Math.abs(after.mean - truth) / truth).toBeLessThan(0.05)
       expect(after.sd).toBeLessThan(prior.sd / 3)
     }
   })
 
-  it('the grid for fuzz agrees with the exact update where fuzz still grows straight', () => {
-    // A wide, well-kept-positive prior and early readings: the bend is then negligible.
-    const prior: Growth = { curve: 'fuzz', mean: 0.03, sd: 0.004 }
-    const reading = { kind: 'measured' as const, days: 0.5, lengthMm: 0.02, leftMm: 0 }
-    const grid = updateGrowth(DEFAULTS, prior, [reading])
-    const exact = updateGrowth(DEFAULTS, { ...prior, curve: 'terminal' }, [reading])
-    expect(grid.mean).toBeCloseTo(exact.mean, 4)
-    expect(grid.sd).toBeCloseTo(exact.sd, 4)
+  it('what a pass left standing enters: the same day over more stubble is slower growth', () => {
+    const felt = (leftMm: number) => learned(BEARD, [{ kind: 'felt', days: 2, leftMm }]).mean
+    expect(felt(0.3)).toBeLessThan(felt(0.1))
+  })
+
+  it('learns a threshold of the person’s own from zones that agree, and tells it of the others', () => {
+    const readings = (['chin', 'jaw-left', 'jaw-right', 'neck-lower-left'] as const).flatMap(
+      (zoneId) =>
+        Array.from({ length: 8 }, (): PlacedReading[] => [
+          { zoneId, kind: 'measured', days: 4, lengthMm: 1.3, leftMm: 0.1 },
+          // At 0.3 mm a day hair is 0.7 mm long by then.
+          { zoneId, kind: 'felt', days: 2, leftMm: 0.1 },
+        ]).flat(),
+    )
+    const prior = Object.fromEntries(
+      ['chin', 'jaw-left', 'jaw-right', 'neck-lower-left', 'cheek-lower-left'].map((z) => [
+        z,
+        BEARD,
+      ]),
+    )
+    const found = learnGrowths(DEFAULTS, prior, readings)
+    expect(thresholdOf(DEFAULTS, BEARD, 'felt')).toEqual({ mm: 0.5, sd: 0.1, withRate: 0 })
+    for (const g of Object.values(found)) {
+      expect(thresholdOf(DEFAULTS, g, 'felt').mm).toBeGreaterThan(0.57)
+      expect(thresholdOf(DEFAULTS, g, 'felt').sd).toBeLessThan(0.07)
+      expect(thresholdOf(DEFAULTS, g, 'seen').mm).toBeCloseTo(1, 1)
+    }
+    // The one that nobody told of moves with the person, but less.
+    expect(found['cheek-lower-left']!.sd).toBeGreaterThan(2 * found['chin']!.sd)
+  })
+
+  it('"not yet" says that growth is slow, or at least not fast', () => {
+    const slow = learned(BEARD, [{ kind: 'not-seen', days: 4, leftMm: 0.1 }])
+    expect(slow.mean).toBeLessThan(0.9 * BEARD.mean)
+    expect(learned(BEARD, [{ kind: 'not-seen', days: 0.5, leftMm: 0.1 }]).mean).toBeCloseTo(0.3, 2)
+  })
+
+  it('what was told of no zone in particular is where hair shows first: no zone shows before it', () => {
+    const late = Array.from({ length: 6 }, (): PlacedReading => ({
+      ...{ zoneId: null, kind: 'seen', days: 4, leftMm: 0.1 },
+    }))
+    const prior = { chin: priorGrowth(DEFAULTS, 'chin', 'beard'), 'jaw-left': BEARD }
+    const found = learnGrowths(DEFAULTS, prior, late)
+    for (const g of Object.values(found)) {
+      expect(daysUntil(DEFAULTS, g, 'seen', 0.1).even).toBeGreaterThan(3.5)
+      for (const days of [2, 3, 4, 6])
+        expect(shownOdds(DEFAULTS, g, 'seen', 0.1, days)).toBeLessThanOrEqual(
+          shownOdds(DEFAULTS, g.notBefore!, 'seen', 0.1, days),
+        )
+    }
+  })
+
+  it('asks about what nobody would believe, and does not learn from it', () => {
+    const wild = { kind: 'measured', days: 5, lengthMm: 20, leftMm: 0.1 } as const
+    expect(doubt(DEFAULTS, BEARD, wild)).toContain('4.0 mm a day')
+    expect(learned(BEARD, [wild])).toEqual(BEARD)
+    expect(doubt(DEFAULTS, BEARD, { ...wild, lengthMm: 1.6 })).toBeUndefined()
+    expect(doubt(DEFAULTS, BEARD, { ...wild, days: 30, lengthMm: 0.2 })).toContain(
+      'shaved in between',
+    )
+    expect(
+      doubt(DEFAULTS, { ...FUZZ, sd: 0.006 }, { kind: 'seen', days: 0.5, leftMm: 0.1 }),
+    ).toContain('sooner')
+    expect(doubt(DEFAULTS, BEARD, { kind: 'felt', days: 30, leftMm: 0.1 })).toContain('later')
+    expect(doubt(DEFAULTS, BEARD, { kind: 'felt', days: 1, leftMm: 0.1 })).toBeUndefined()
+    expect(doubt(DEFAULTS, BEARD, { kind: 'not-felt', days: 30, leftMm: 0.1 })).toBeUndefined()
+    const eye = { ...wild, lengthMm: 5, method: 'eye' } as const
+    expect(doubt(DEFAULTS, BEARD, { ...eye, method: 'photo' })).toBeDefined()
+    expect(doubt(DEFAULTS, BEARD, eye)).toBeUndefined()
   })
 
   it('length and days undo each other', () => {
@@ -99,13 +206,24 @@ describe('regrowth (M10)', () => {
     expect(daysToLength(DEFAULTS, 'terminal', 0.5, 0.3, 0.4)).toBe(0)
   })
 
-  it('forecasts so that a tenth of the belief lies beyond each end', () => {
-    const r = daysUntil(DEFAULTS, BEARD, 'seen', 0.12)
-    // P(length ≥ 1 mm after t days) = Φ((mean − needed rate) / sd).
-    const p = (days: number) => normalCdf((BEARD.mean - (1 - 0.12) / days) / BEARD.sd)
-    expect(p(r.even)).toBeCloseTo(0.5, 6)
-    expect(p(r.early)).toBeCloseTo(0.1, 5)
-    expect(p(r.late)).toBeCloseTo(0.9, 5)
+  it('forecasts so that a tenth of the belief lies beyond each end, as drawn by chance', () => {
+    const random = mulberry32(5)
+    const range = daysUntil(DEFAULTS, BEARD, 'seen', 0.12)
+    const { mu, s } = logRate(BEARD)
+    let [early, late, even] = [0, 0, 0]
+    const many = 20_000
+    for (let i = 0; i < many; i++) {
+      const rate = Math.exp(mu + s * drawNormal(random))
+      const wanted = 1 + 0.1 * drawNormal(random) + 0.15 * drawNormal(random)
+      const days = (wanted - 0.12) / rate
+      if (days < range.early) early++
+      if (days > range.late) late++
+      if (days < range.even) even++
+    }
+    expect(early / many).toBeCloseTo(0.1, 1.7)
+    expect(late / many).toBeCloseTo(0.1, 1.7)
+    expect(even / many).toBeCloseTo(0.5, 1.7)
+    expect(shownOdds(DEFAULTS, BEARD, 'seen', 0.12, range.late)).toBeCloseTo(0.9, 6)
   })
 
   it('feels fuzz after about a week or somewhat more (common practice)', () => {
@@ -128,6 +246,7 @@ describe('the next visit’s window', () => {
       ],
       growth: (z) => priorGrowth(DEFAULTS, z, 'beard'),
       redness: [],
+      ...{ readyMs: 0, closed: ALWAYS_OPEN, offset: 0 },
       ...over,
     })!
   const days = (ms: number) => ms / DAY_MS
@@ -179,6 +298,7 @@ describe('the next visit’s window', () => {
         zones: [],
         growth: () => BEARD,
         redness: [],
+        ...{ readyMs: 0, closed: ALWAYS_OPEN, offset: 0 },
       }),
     ).toBeUndefined()
     fc.assert(
@@ -205,9 +325,9 @@ describe('the tide line', () => {
     const curve = tideCurve(DEFAULTS, [0, 4 * DAY_MS], 0.1, BEARD, 0, 6 * DAY_MS, 9 * DAY_MS)
     expect(curve.past.map((p) => p.mm)).toEqual([
       expect.closeTo(0.1),
-      expect.closeTo(1.3),
+      expect.closeTo(0.1 + 4 * rateAt(BEARD, 0)),
       expect.closeTo(0.1),
-      expect.closeTo(0.7),
+      expect.closeTo(0.1 + 2 * rateAt(BEARD, 0)),
     ])
     const width = curve.ahead.map((p) => p.highMm - p.lowMm)
     expect(width.at(-1)!).toBeGreaterThan(width[0]!)

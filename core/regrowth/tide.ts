@@ -2,7 +2,7 @@
 import type { Figures } from '../house/index.ts'
 import { DAY_MS } from '../time/index.ts'
 import { Z_90 } from '../stats/index.ts'
-import { hairLengthMm, type Growth } from './growth.ts'
+import { hairLengthMm, rateAt, type Growth } from './growth.ts'
 
 /** One point of the curve. */
 export interface TidePoint {
@@ -39,7 +39,7 @@ export function tideCurve(
   nowMs: number,
   untilMs: number,
 ): TideCurve {
-  const length = (sinceMs: number, atMs: number, rate = growth.mean) =>
+  const length = (sinceMs: number, atMs: number, rate = rateAt(growth, 0)) =>
     hairLengthMm(figures, growth.curve, leftMm, rate, (atMs - sinceMs) / DAY_MS)
   const past: TidePoint[] = []
   const inSight = services.filter((s) => s <= nowMs)
@@ -60,12 +60,11 @@ export function tideCurve(
     const pieces = 12
     for (let k = 0; k <= pieces; k++) {
       const t = nowMs + ((untilMs - nowMs) * k) / pieces
-      const low = Math.max(0.002, growth.mean - Z_90 * growth.sd)
       ahead.push({
         atMs: t,
         mm: length(last, t),
-        lowMm: length(last, t, low),
-        highMm: length(last, t, growth.mean + Z_90 * growth.sd),
+        lowMm: length(last, t, rateAt(growth, -Z_90)),
+        highMm: length(last, t, rateAt(growth, Z_90)),
       })
     }
   }

@@ -1,6 +1,7 @@
 /** Made-up truths for the demo and for measuring. */
 export {
   drawBumps,
+  drawDay,
   drawFaded,
   drawGrades,
   drawGrowth,

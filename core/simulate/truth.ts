@@ -3,9 +3,15 @@
  * seen of it, with noise, silence and mistakes. The demo is made with it, and learning is tested against it.
  */
 import type { Figures } from '../house/index.ts'
-import { BUMP_CONSTANTS, expectedMean, SKIN_CONSTANTS, type Reactivity } from '../skin/index.ts'
+import {
+  BUMP_CONSTANTS,
+  expectedMean,
+  SKIN_CONSTANTS,
+  VISIT_CONSTANTS,
+  type Reactivity,
+} from '../skin/index.ts'
 import { drawGamma, drawNormal, drawPoisson } from '../stats/index.ts'
-import type { Growth } from '../regrowth/index.ts'
+import { rateAt, type Growth } from '../regrowth/index.ts'
 
 /** What nobody sees of a client. */
 export interface HiddenSkin {
@@ -18,6 +24,7 @@ export interface HiddenSkin {
 /**
  * Draws a client's skin.
  * @param mean means over such clients; the client's own level is drawn around it unless given
+ * @param zonesAlike shape of the spread of redness between zones: low where they are unlike
  */
 export function drawSkin(
   figures: Figures,
@@ -25,6 +32,7 @@ export function drawSkin(
   zones: readonly string[],
   mean: { readonly grade: number; readonly bumps: number },
   own = { grade: 0, bumps: 0 },
+  zonesAlike = figures(SKIN_CONSTANTS.betweenZones),
 ): HiddenSkin {
   const spread = (shape: number) => drawGamma(random, shape) / shape
   const grade = own.grade || mean.grade * spread(figures(SKIN_CONSTANTS.betweenClients))
@@ -32,24 +40,32 @@ export function drawSkin(
   const each = (level: number, shape: number) =>
     Object.fromEntries(zones.map((z) => [z, level * spread(shape)]))
   return {
-    gradePerLoad: each(grade, figures(SKIN_CONSTANTS.betweenZones)),
+    gradePerLoad: each(grade, zonesAlike),
     bumpsPerLoad: each(bumps, figures(BUMP_CONSTANTS.betweenZones)),
   }
 }
 
-/** Worst redness of each zone after a service, 0 to 4. */
+/**
+ * Worst redness of each zone after a service, 0 to 4.
+ * @param day the day's own level
+ */
 export function drawGrades(
   random: () => number,
   skin: HiddenSkin,
   loads: Readonly<Record<string, number>>,
+  day: number,
 ): Record<string, number> {
   return Object.fromEntries(
     Object.entries(loads).map(([z, load]) => [
       z,
-      Math.min(4, drawPoisson(random, (skin.gradePerLoad[z] ?? 0) * load)),
+      Math.min(4, drawPoisson(random, (skin.gradePerLoad[z] ?? 0) * load * day)),
     ]),
   )
 }
+
+/** A day's own level, which all zones share: log-normal with mean 1. */
+export const drawDay = (random: () => number, spread: number): number =>
+  Math.exp(spread * drawNormal(random) - (spread * spread) / 2)
 
 /** Bumps of each zone after a service. */
 export function drawBumps(
@@ -80,14 +96,14 @@ export function drawFaded(
 export const MISTAKES = 0.02
 
 /** What a look at a zone is written down as: now and then a grade too high or too low. */
-export function drawLook(random: () => number, grade: number): number {
-  if (random() >= MISTAKES) return grade
+export function drawLook(random: () => number, grade: number, mistakes = MISTAKES): number {
+  if (random() >= mistakes) return grade
   return Math.max(0, Math.min(4, grade + (random() < 0.5 ? -1 : 1)))
 }
 
 /** A client's true growth of a zone, mm a day. */
 export const drawGrowth = (random: () => number, prior: Growth): number =>
-  Math.max(0.004, prior.mean + prior.sd * drawNormal(random))
+  rateAt(prior, drawNormal(random))
 
 /** A whole history of answered services of one kind of skin, with its truth. */
 export function drawHistory(
@@ -104,7 +120,8 @@ export function drawHistory(
     truth,
     visits: Array.from({ length: visits }, () => {
       const loads = Object.fromEntries(zones.map((z) => [z, load()]))
-      const grades = drawGrades(random, truth, loads)
+      const day = drawDay(random, figures(VISIT_CONSTANTS.visitSpread))
+      const grades = drawGrades(random, truth, loads, day)
       return zones.map((zoneId) => ({ zoneId, load: loads[zoneId]!, grade: grades[zoneId]! }))
     }),
   }

@@ -3,17 +3,7 @@
  * log-normal with mean 1; given both they are independent: P(any) = 1 − Σ w_K w_V Π_z P(Y_z < 2 | K, V), the last a negative
  * binomial. The plain product over zones overstates it.
  */
-import { constant, type Figures } from '../house/index.ts'
 import type { SkinBelief } from './pool.ts'
-
-export const VISIT_CONSTANTS = {
-  visitSpread: constant(
-    0.4,
-    '',
-    'How much a client’s skin differs from visit to visit (spread of its logarithm)',
-    'H',
-  ),
-} as const
 
 /** Gauss–Hermite, 7 points (Abramowitz & Stegun 1964, table 25.10, from memory): places and weights for e^(−x²). */
 const HERMITE: readonly (readonly [number, number])[] = [
@@ -31,23 +21,26 @@ const HERMITE: readonly (readonly [number, number])[] = [
 )
 
 /** A rate below this share of the belief is left out. */
-const LEAST_WEIGHT = 1e-5
+const LEAST_WEIGHT = 1e-3
 
 /** A client and a visit as they might be. */
 export interface SkinNode {
   readonly rate: number
+  /** Shape of the spread between zones. */
+  readonly shape: number
   readonly level: number
   readonly weight: number
 }
 
 /** The nodes over which odds are summed; their weights sum to 1. */
-export function skinNodes(figures: Figures, belief: SkinBelief): SkinNode[] {
-  const sigma = figures(VISIT_CONSTANTS.visitSpread)
+export function skinNodes(belief: SkinBelief): SkinNode[] {
+  const sigma = belief.visitSpread
   const nodes = belief.rates.flatMap((rate, i) => {
     const w = belief.weights[i]!
     if (w < LEAST_WEIGHT) return []
     return HERMITE.map(([x, h]) => ({
       rate,
+      shape: belief.shapes[i]!,
       level: Math.exp(Math.SQRT2 * sigma * x - (sigma * sigma) / 2),
       weight: (w * h) / Math.sqrt(Math.PI),
     }))
@@ -63,10 +56,9 @@ export function calmCosts(
   zone: string,
   load: number,
 ): Float64Array {
-  const z = belief.betweenZones
   const { count, exposure } = belief.seen[zone] ?? { count: 0, exposure: 0 }
-  const shape = z + count
-  return Float64Array.from(nodes, ({ rate, level }) => {
+  return Float64Array.from(nodes, ({ rate, shape: z, level }) => {
+    const shape = z + count
     const r = z / rate + exposure
     const p = r / (r + load * level)
     return -(shape * Math.log(p) + Math.log1p(shape * (1 - p)))
@@ -81,12 +73,8 @@ export function anyOdds(nodes: readonly SkinNode[], costs: ArrayLike<number>): n
 }
 
 /** P(any zone at grade 2 or more) for the loads of a visit. */
-export function anyZoneOdds(
-  figures: Figures,
-  belief: SkinBelief,
-  loads: Readonly<Record<string, number>>,
-): number {
-  const nodes = skinNodes(figures, belief)
+export function anyZoneOdds(belief: SkinBelief, loads: Readonly<Record<string, number>>): number {
+  const nodes = skinNodes(belief)
   const sums = new Float64Array(nodes.length)
   for (const [zone, load] of Object.entries(loads))
     calmCosts(belief, nodes, zone, load).forEach((c, i) => (sums[i]! += c))

@@ -3,8 +3,9 @@
  * severe a bump-prone beard is.
  */
 import { constant, type Figures } from '../house/index.ts'
-import { poolZones, zoneSums, type Pooling } from './pool.ts'
-import type { Sensitivity } from './sensitivity.ts'
+import { poolZones, type Pooling } from './pool.ts'
+import { sumVisits } from './seen.ts'
+import { SKIN_CONSTANTS, type Sensitivity } from './sensitivity.ts'
 
 const PERRY = 'Perry et al. 2002 (from memory)'
 
@@ -42,18 +43,25 @@ export function bumpPooling(
     mean: base * (client.curl === 'tight' ? figures(B.tightCurl) : 1),
     betweenClients: figures(B.betweenClients),
     betweenZones: figures(B.betweenZones),
+    unlike: figures(SKIN_CONSTANTS.unlikeClients),
   }
 }
 
-/** What is believed of bumps by zone. */
+/**
+ * What is believed of bumps by zone.
+ * @param visits counts of each visit, oldest first
+ */
 export function learnBumps(
   figures: Figures,
   zones: readonly string[],
   client: { bumpProne: boolean; curl: string },
-  outcomes: readonly { zoneId: string; load: number; count: number }[],
+  visits: readonly (readonly { zoneId: string; load: number; count: number }[])[],
 ): Record<string, Sensitivity> {
-  const sums = zoneSums(outcomes.map((o) => ({ zoneId: o.zoneId, load: o.load, grade: o.count })))
-  return poolZones(zones, sums, bumpPooling(figures, client))
+  const pooling = bumpPooling(figures, client)
+  const counted = visits.map((visit) =>
+    visit.map(({ zoneId, load, count }) => ({ zoneId, load, grade: count })),
+  )
+  return poolZones(zones, sumVisits(figures, counted, pooling.mean), pooling)
 }
 
 export type BumpSeverity = 'none' | 'mild' | 'moderate' | 'severe'

@@ -1,8 +1,7 @@
 import { DEFAULTS } from '../house/index.ts'
 import { drawFaded } from '../simulate/index.ts'
-import { drawPoisson, mulberry32 } from '../stats/index.ts'
-import { clearAfterLook, clearAfterService, learnFading, meanFading, fadedOdds } from './fading.ts'
-import { priorSensitivity } from './sensitivity.ts'
+import { mulberry32 } from '../stats/index.ts'
+import { learnFading, meanFading, fadedOdds } from './fading.ts'
 
 describe('fading redness', () => {
   it('of one grade is exponential, of two the sum of two (by hand)', () => {
@@ -33,21 +32,5 @@ describe('fading redness', () => {
     const none = learnFading(DEFAULTS, [])
     expect(learnFading(DEFAULTS, [{ grade: 1, later: 3, days: 1 }])).toEqual(none)
     expect(none.reduce((s, b) => s + b.weight, 0)).toBeCloseTo(1, 10)
-    expect(clearAfterLook(none, 2, 0)).toBe(0)
-    expect(clearAfterLook(none, 2, 30)).toBeGreaterThan(0.99)
-  })
-
-  it('after a service equals simulation', () => {
-    const random = mulberry32(4)
-    const perDay = 0.8
-    const skin = { ...priorSensitivity(DEFAULTS, 'reactive'), shape: 4000, rate: 4000 / 0.6 }
-    let clear = 0
-    const n = 20_000
-    for (let i = 0; i < n; i++) {
-      const grade = Math.min(4, drawPoisson(random, 0.6 * 3))
-      if (drawFaded(random, grade, 1.5, perDay) === 0) clear++
-    }
-    const p = clearAfterService([{ perDay, weight: 1 }], skin, 3, 1.5)
-    expect(Math.abs(clear / n - p)).toBeLessThan(0.015)
   })
 })

@@ -3,7 +3,6 @@
  * when g steps have gone. The speed is learned for each client from pairs of looks at the same zone; a house model.
  */
 import { constant, type Figures } from '../house/index.ts'
-import { gradeOdds, type Sensitivity } from './sensitivity.ts'
 
 export const FADING_CONSTANTS = {
   perDay: constant(
@@ -70,21 +69,6 @@ export function learnFading(figures: Figures, steps: readonly FadeStep[]): FadeB
   })
   const total = cells.reduce((sum, c) => sum + Math.exp(c.log - peak), 0)
   return cells.map(({ perDay, log }) => ({ perDay, weight: Math.exp(log - peak) / total }))
-}
-
-/** P(clear) so many days after the last look at a zone, which saw `grade`. */
-export const clearAfterLook = (belief: FadeBelief, grade: number, days: number): number =>
-  belief.reduce((sum, b) => sum + b.weight * fadedOdds(grade, days, b.perDay), 0)
-
-/** P(clear) so many days after a service of the given load, before anybody looked. */
-export function clearAfterService(
-  belief: FadeBelief,
-  skin: Sensitivity,
-  load: number,
-  days: number,
-): number {
-  const odds = gradeOdds(skin, load)
-  return odds.reduce((sum, p, grade) => sum + p * clearAfterLook(belief, grade, days), 0)
 }
 
 /** P(redness is still of grade `least` or more) so many days after each grade 0 to 4 was at its worst. */

@@ -1,17 +1,11 @@
 /** Load on the skin and how it takes it. */
 export { REDNESS_WORDS } from './anchors.ts'
-export {
-  anyOdds,
-  anyZoneOdds,
-  calmCosts,
-  type SkinNode,
-  skinNodes,
-  VISIT_CONSTANTS,
-} from './anyZone.ts'
+export { anyOdds, anyZoneOdds, calmCosts, type SkinNode, skinNodes } from './anyZone.ts'
+export { nothingSeen, SkinHistory, type SkinSums, sumVisits } from './seen.ts'
+export { VISIT_CONSTANTS } from './visitConstants.ts'
 export { BUMP_CONSTANTS, bumpSeverity, learnBumps } from './bumps.ts'
 export {
-  clearAfterLook,
-  clearAfterService,
+  fadedOdds,
   type FadeBelief,
   type FadeStep,
   FADING_CONSTANTS,
@@ -30,6 +24,7 @@ export {
 } from './load.ts'
 export {
   believe,
+  expectedOf,
   learnStudio,
   learnZones,
   poolZones,
@@ -37,7 +32,6 @@ export {
   skinPooling,
   type StudioSkin,
   zoneSensitivity,
-  zoneSums,
 } from './pool.ts'
 export { rednessRange, sensitivityRange } from './range.ts'
 export {

@@ -3,47 +3,62 @@ import { drawHistory } from '../simulate/truth.ts'
 import { mulberry32 } from '../stats/index.ts'
 import { coverage } from '../testing/coverage.ts'
 import { bumpSeverity, learnBumps } from './bumps.ts'
-import { learnStudio, learnZones, poolZones, zoneSums } from './pool.ts'
+import { expectedOf, learnStudio, learnZones, poolZones, skinPooling } from './pool.ts'
+import { nothingSeen } from './seen.ts'
 import { rednessRange, sensitivityRange } from './range.ts'
-import { expectedMean, meanSensitivity, rednessOdds } from './sensitivity.ts'
+import { expectedMean, meanSensitivity, oddsAtRate, rednessOdds } from './sensitivity.ts'
 import jstat from 'jstat'
 
 const ZONES = ['chin', 'jaw-left', 'jaw-right', 'neck-lower-left', 'neck-lower-right', 'cheek-left']
 
 describe('zones and clients leaning on each other (M7)', () => {
-  it('knows no more than what was told before anything is seen: Gamma with shape 2', () => {
+  it('knows no more than what was told before anything is seen: a wide Gamma about it', () => {
     const none = learnZones(DEFAULTS, ZONES, 'average', [])['chin']!
     expect(meanSensitivity(none)).toBeCloseTo(0.3, 2)
-    // Within the grid's coarseness.
-    expect(Math.abs(none.shape - 2)).toBeLessThan(0.1)
+    // M7's shape of 2, and wider for clients and zones that may be unlike the others.
+    expect(none.shape).toBeGreaterThan(1)
+    expect(none.shape).toBeLessThan(2)
   })
 
   it('leans on the other zones while a zone has little of its own, and less the more it has', () => {
-    const red = Array.from({ length: 12 }, () => ({ zoneId: 'chin', load: 1, grade: 2 }))
+    const red = ['chin', 'jaw-right', 'cheek-left'].flatMap((zoneId) =>
+      Array.from({ length: 4 }, () => ({ zoneId, load: 1, grade: 2 })),
+    )
     const mean = (outcomes: { zoneId: string; load: number; grade: number }[]) =>
-      meanSensitivity(learnZones(DEFAULTS, ZONES, 'average', outcomes)['jaw-left']!)
-    expect(mean(red)).toBeGreaterThan(2 * mean([]))
+      meanSensitivity(
+        learnZones(
+          DEFAULTS,
+          ZONES,
+          'average',
+          outcomes.map((o) => [o]),
+        )['jaw-left']!,
+      )
+    expect(mean(red)).toBeGreaterThan(1.5 * mean([]))
     const calm = Array.from({ length: 40 }, () => ({ zoneId: 'jaw-left', load: 1, grade: 0 }))
     expect(mean([...red, ...calm])).toBeLessThan(0.35)
     const much = Array.from({ length: 400 }, () => ({ zoneId: 'jaw-left', load: 1, grade: 0 }))
-    expect(mean([...red, ...much])).toBeLessThan(0.04)
+    expect(mean([...red, ...much])).toBeLessThan(0.06)
   })
 
   it('of one zone alone is the plain conjugate update where client and zone are one', () => {
     // Zones all alike (shape to infinity): the client's rate is Gamma(c, c/m) and updates by hand.
-    const sums = zoneSums([
-      { zoneId: 'chin', load: 1, grade: 0 },
-      { zoneId: 'chin', load: 2.6, grade: 2 },
-      { zoneId: 'jaw-left', load: 1.4, grade: 1 },
-    ])
+    const sums = {
+      ...nothingSeen(DEFAULTS),
+      zones: new Map([
+        ['chin', { count: 2, exposure: 3.6 }],
+        ['jaw-left', { count: 1, exposure: 1.4 }],
+      ]),
+    }
     const [m, c] = [0.3, 3]
     const found = poolZones(['chin', 'jaw-left'], sums, {
       mean: m,
       betweenClients: c,
-      betweenZones: 1e7,
+      betweenZones: 1e9,
+      unlike: 0,
     })
     for (const zone of ['chin', 'jaw-left']) {
-      expect(found[zone]!.shape).toBeCloseTo(c + 3, 1)
+      // Within the grid's coarseness.
+      expect(Math.abs(found[zone]!.shape - c - 3)).toBeLessThan(0.15)
       expect(meanSensitivity(found[zone]!)).toBeCloseTo((c + 3) / (c / m + 5), 3)
     }
   })
@@ -57,20 +72,29 @@ describe('zones and clients leaning on each other (M7)', () => {
       { zoneId: 'jaw-left', load: 3, grade: 0 },
     ]
     let [total, chin, other] = [0, 0, 0]
-    for (let i = 0; i < 20_000; i++) {
-      const client = (0.3 * gamma(4.5)) / 4.5
-      const [a, b, c] = [0, 1, 2].map(() => (client * gamma(4.5)) / 4.5) as [number, number, number]
+    for (let i = 0; i < 60_000; i++) {
+      // One client in eight is unlike the others; zones differ by one of four shapes.
+      const c = random() < 0.12 ? 4.5 / 4 : 4.5
+      const client = (0.3 * gamma(c)) / c
+      const u = random()
+      const z = 4.5 * (u < 0.18 ? 0.15 : u < 0.48 ? 0.5 : u < 0.78 ? 1.5 : 6)
+      const [a, b, d] = [0, 1, 2].map(() => (client * gamma(z)) / z) as [number, number, number]
       const w = Math.exp(-2 * a) * (2 * a) ** 3 * Math.exp(-3 * b)
       total += w
       chin += w * a
-      other += w * c
+      other += w * d
     }
-    const found = learnZones(DEFAULTS, ['chin', 'jaw-left', 'cheek-left'], 'average', seen)
-    expect(meanSensitivity(found['chin']!)).toBeCloseTo(chin / total, 1)
+    const sums = {
+      ...{ share: 1, visitSpread: 0 },
+      zones: new Map(seen.map((o) => [o.zoneId, { count: o.grade, exposure: o.load }])),
+    }
+    const zones = ['chin', 'jaw-left', 'cheek-left']
+    const found = poolZones(zones, sums, skinPooling(DEFAULTS, 0.3))
+    expect(Math.abs(meanSensitivity(found['chin']!) - chin / total)).toBeLessThan(0.03)
     expect(Math.abs(meanSensitivity(found['cheek-left']!) - other / total)).toBeLessThan(0.02)
   })
 
-  it('gives ranges of 80 % that hold the hidden truth 72 to 88 % of the time, over 500 clients and their zones', () => {
+  it('gives ranges of 80 % that hold the hidden truth, the first a little more often than they say, over 500 clients and their zones', () => {
     for (const [seed, visits] of [
       [23, 1],
       [24, 4],
@@ -78,7 +102,7 @@ describe('zones and clients leaning on each other (M7)', () => {
     ] as const) {
       const { held } = coverage(seed, ZONES, visits)
       expect(held).toBeGreaterThan(0.72)
-      expect(held).toBeLessThan(0.88)
+      expect(held).toBeLessThan(0.9)
     }
   })
 })
@@ -91,15 +115,52 @@ describe('ranges', () => {
     const odds = rednessRange(s, 2)
     expect(odds.low).toBeLessThan(rednessOdds(s, 2))
     expect(odds.high).toBeGreaterThan(rednessOdds(s, 2))
+    // Of a rate of 0.4 and load 2 without days that differ: 1 − e^−0.8 (1 + 0.8), by hand.
+    expect(oddsAtRate(s, 0.4, 2)).toBeCloseTo(1 - Math.exp(-0.8) * 1.8, 4)
+    // Where days differ the ends scatter by the day too, as the odds between them do.
+    const days = { ...s, visitSpread: 0.7 }
+    expect(rednessRange(days, 2).low).toBeGreaterThan(odds.low)
+    expect(rednessRange(days, 2).low).toBeLessThan(rednessOdds(days, 2))
+    expect(rednessRange(days, 2).high).toBeGreaterThan(rednessOdds(days, 2))
   })
+})
+
+it('bears counts that have faded to next to nothing, and zones as unlike as they come', () => {
+  for (const count of [0, 1e-6, 0.03, 0.4, 1.2, 80]) {
+    for (const exposure of [0.01, 3, 400]) {
+      const sums = {
+        ...{ share: 0.3, visitSpread: 0.4 },
+        zones: new Map([
+          ['chin', { count, exposure }],
+          ['jaw-left', { count: 0.2, exposure: 20 }],
+        ]),
+      }
+      const found = poolZones(['chin', 'cheek-left'], sums, {
+        ...{ mean: 0.06, betweenClients: 1.5, betweenZones: 2, unlike: 0.12 },
+      })
+      for (const s of Object.values(found)) {
+        expect(s.shape).toBeGreaterThan(0.05)
+        expect(s.shape).toBeLessThan(1000)
+        expect(s.rate).toBeGreaterThan(0)
+        expect(rednessOdds(s, 2)).toBeLessThanOrEqual(1)
+      }
+    }
+  }
 })
 
 describe('the studio', () => {
   it('moves its mean toward what its clients show, each counted no more than a few services', () => {
-    const one = learnStudio(DEFAULTS, [{ reactivity: 'average', grade: 500, load: 1000 }])
+    const one = learnStudio(DEFAULTS, [
+      { clientId: 'a', reactivity: 'average', grade: 500, load: 1000 },
+    ])
     const many = learnStudio(
       DEFAULTS,
-      Array.from({ length: 40 }, () => ({ reactivity: 'average' as const, grade: 5, load: 10 })),
+      Array.from({ length: 40 }, (_, i) => ({
+        clientId: `c${i}`,
+        reactivity: 'average' as const,
+        grade: 5,
+        load: 10,
+      })),
     )
     expect(one.mean.average).toBeGreaterThan(0.3)
     expect(one.mean.average).toBeLessThan(0.4)
@@ -107,6 +168,22 @@ describe('the studio', () => {
     expect(many.mean.average).toBeLessThan(0.52)
     expect(many.mean.tough).toBe(expectedMean(DEFAULTS, 'tough'))
     expect(many.clients).toEqual({ tough: 0, average: 40, reactive: 0 })
+  })
+
+  it('expects of a client what others showed, never what they showed themselves', () => {
+    const calm = Array.from({ length: 30 }, (_, i) => ({
+      clientId: `c${i}`,
+      reactivity: 'average' as const,
+      grade: 1,
+      load: 10,
+    }))
+    const red = { clientId: 'red', reactivity: 'average' as const, grade: 40, load: 10 }
+    const studio = learnStudio(DEFAULTS, [...calm, red])
+    expect(expectedOf(studio, red)).toBeLessThan(studio.mean.average)
+    // Who has the client among the others expects more.
+    const other = calm.find((c) => expectedOf(studio, c) !== expectedOf(studio, red))!
+    expect(expectedOf(studio, other)).toBeGreaterThan(expectedOf(studio, red))
+    expect(expectedOf(studio, red)).toBe(expectedOf(studio, { ...red }))
   })
 
   it('finds a hidden mean from 120 clients with few visits each', () => {
@@ -123,6 +200,7 @@ describe('the studio', () => {
           0.42,
         ).visits.flat()
         return {
+          clientId: 'c',
           reactivity: 'average' as const,
           grade: all.reduce((s, o) => s + o.grade, 0),
           load: all.reduce((s, o) => s + o.load, 0),

@@ -1,9 +1,12 @@
 /**
  * Learning with few visits (M7): a zone leans on the client's other zones, a client on all clients of the studio with such
  * skin. Rate of a zone k = k_client · e, e ~ Gamma(z, z); k_client ~ Gamma(c, c/m); m is learned over clients. The client's
- * rate is integrated over a grid; each zone's posterior is given back as the Gamma with its mean and spread.
+ * rate is integrated over a grid, for each of a few shapes z of how much the zones differ; each zone's posterior is given back
+ * as the Gamma with its mean and spread. Visits fade with their age, and a visit's zones move together (`seen.ts`).
  */
 import type { Figures } from '../house/index.ts'
+import { digamma, gammaShape, logGamma, risingLog } from '../stats/index.ts'
+import { sumVisits, type SkinSums } from './seen.ts'
 import {
   expectedMean,
   SKIN_CONSTANTS,
@@ -16,85 +19,155 @@ import {
 export interface Pooling {
   readonly mean: number
   readonly betweenClients: number
+  /** The usual shape; others about it are tried. */
   readonly betweenZones: number
+  /** Share of clients who are unlike the others. */
+  readonly unlike: number
 }
 
-/** Counts and exposure summed, by zone. */
-export type ZoneSums = ReadonlyMap<string, { readonly count: number; readonly exposure: number }>
+/** Shapes that are tried, over the usual one, and how likely each is before anything is known: few zones differ so. */
+const SHAPES: readonly (readonly [times: number, odds: number])[] = [
+  [0.15, 0.18],
+  [0.5, 0.3],
+  [1.5, 0.3],
+  [6, 0.22],
+]
+/** Cells of the grid over a client's rate, evenly in its logarithm; how many standard deviations it reaches below and above. */
+const CELLS = 10
+const BELOW = 4.2
+const ABOVE = 2.8
+const NEWTON_STEPS = 5
+/** A node with less than this share of the belief is left out. */
+const LEAST_WEIGHT = 1e-4
 
-/** Cells of the grid over a client's rate, evenly in its logarithm. */
-const CELLS = 28
-/** The grid reaches this far below and above what is expected, as factors. */
-const BELOW = 1 / 40
-const ABOVE = 14
-
-/** Sums outcomes by zone. */
-export function zoneSums(
-  outcomes: readonly { zoneId: string; load: number; grade: number }[],
-): ZoneSums {
-  const sums = new Map<string, { count: number; exposure: number }>()
-  for (const o of outcomes) {
-    const sum = sums.get(o.zoneId) ?? { count: 0, exposure: 0 }
-    sum.count += o.grade
-    sum.exposure += o.load
-    sums.set(o.zoneId, sum)
-  }
-  return sums
-}
-
-/** What is believed of a client: a grid over their rate, and what has been seen of each zone. Plain data. */
+/** What is believed of a client: rates and shapes with their weights, and what has been seen of each zone. Plain data. */
 export interface SkinBelief {
-  /** Grade per unit load, and the weight of each; the weights sum to 1. */
+  /** Grade per unit load; the shape of the spread between zones; and the weight of the two: the weights sum to 1. */
   readonly rates: readonly number[]
+  readonly shapes: readonly number[]
   readonly weights: readonly number[]
   readonly seen: Readonly<Record<string, { readonly count: number; readonly exposure: number }>>
-  readonly betweenZones: number
+  /** How much the client's skin differs from visit to visit (spread of its logarithm). */
+  readonly visitSpread: number
 }
 
-/** What is believed of a client's rate after all outcomes. */
-export function believe(sums: ZoneSums, pooling: Pooling): SkinBelief {
-  const { mean, betweenClients: c, betweenZones: z } = pooling
-  const from = Math.log(mean * BELOW)
-  const step = (Math.log(mean * ABOVE) - from) / (CELLS - 1)
-  const rates: number[] = []
-  const logs: number[] = []
-  const seen = [...sums].filter(([, s]) => s.exposure > 0)
-  const count = seen.reduce((s, [, x]) => s + x.count, 0)
-  let peak = -Infinity
-  for (let i = 0; i < CELLS; i++) {
-    const log = from + i * step
-    const rate = Math.exp(log)
-    rates.push(rate)
-    // Prior of the rate's logarithm, and each zone's negative binomial count; what does not hang on the rate is left out.
-    let p = c * log - (c / mean) * rate + count * log
-    for (const [, s] of seen) p -= (s.count + z) * Math.log1p((rate * s.exposure) / z)
-    logs.push(p)
-    if (p > peak) peak = p
+/** How much wider the spread of clients unlike the others. */
+const UNLIKE_SHAPE = 0.25
+
+/** What is believed of a client's rate after all that was seen. */
+export function believe(sums: SkinSums, pooling: Pooling): SkinBelief {
+  const { mean, betweenClients: c, unlike } = pooling
+  const { share } = sums
+  const seen = [...sums.zones].filter(([, s]) => s.exposure > 0)
+  const n = seen.length
+  const counts = Float64Array.from(seen, ([, s]) => s.count)
+  const exposures = Float64Array.from(seen, ([, s]) => s.exposure)
+  let [count, exposure] = [0, 0]
+  for (let k = 0; k < n; k++) {
+    count += counts[k]!
+    exposure += exposures[k]!
   }
-  const raw = logs.map((p) => Math.exp(p - peak))
-  const total = raw.reduce((s, w) => s + w, 0)
+  // A client's rate lies mostly about the mean, and now and then far from it: two Gammas, without what hangs on neither.
+  const lean = UNLIKE_SHAPE * c
+  const usual = Math.log(1 - unlike) + c * Math.log(c / mean) - logGamma(c)
+  const other = Math.log(unlike) + lean * Math.log(lean / mean) - logGamma(lean)
+  /** Where the logarithm of the rate lies for a shape, and how surely: the mode, by Newton's method, and the curvature there. */
+  const peakOf = (z: number) => {
+    let at = Math.log((share * count + lean) / (share * exposure + lean / mean))
+    let bend = 1
+    for (let step = 0; step < NEWTON_STEPS; step++) {
+      const rate = Math.exp(at)
+      const near = Math.exp(usual + c * (at - rate / mean))
+      const far = Math.exp(other + lean * (at - rate / mean))
+      const prior = (c * near + lean * far) / (near + far)
+      let slope = prior * (1 - rate / mean) + share * count
+      bend = (prior * rate) / mean
+      for (let k = 0; k < n; k++) {
+        const x = (rate * exposures[k]!) / z
+        const pull = (share * (counts[k]! + z)) / (1 + x)
+        slope -= pull * x
+        bend += (pull * x) / (1 + x)
+      }
+      at += Math.max(-1, Math.min(1, slope / Math.max(bend, 0.3)))
+    }
+    return { middle: at, spread: 1 / Math.sqrt(Math.max(bend, 0.3)) }
+  }
+  const size = SHAPES.length * CELLS
+  const logs = new Float64Array(size)
+  const rates = new Float64Array(size)
+  const prior = new Float64Array(CELLS)
+  const like = new Float64Array(CELLS)
+  SHAPES.forEach(([times, odds], g) => {
+    const z = pooling.betweenZones * times
+    const { middle, spread } = peakOf(z)
+    let [peak, whole] = [-Infinity, -Infinity]
+    for (let i = 0; i < CELLS; i++) {
+      const log = middle + spread * (((ABOVE + BELOW) * i) / (CELLS - 1) - BELOW)
+      const rate = Math.exp(log)
+      rates[g * CELLS + i] = rate
+      const near = usual + c * (log - rate / mean)
+      const far = other + lean * (log - rate / mean)
+      const most = Math.max(near, far)
+      prior[i] = most + Math.log(Math.exp(near - most) + Math.exp(far - most))
+      // Each zone's negative binomial count; what hangs on the shape alone comes below.
+      let sum = count * log
+      for (let k = 0; k < n; k++) sum -= (counts[k]! + z) * Math.log1p((rate * exposures[k]!) / z)
+      like[i] = sum
+      peak = Math.max(peak, prior[i]! + share * sum)
+      whole = Math.max(whole, prior[i]! + sum)
+    }
+    let [all, tempered] = [0, 0]
+    for (let i = 0; i < CELLS; i++) {
+      all += Math.exp(prior[i]! + like[i]! - whole)
+      tempered += Math.exp(prior[i]! + share * like[i]! - peak)
+    }
+    // How unlike zones are is told by all that was counted, a bad day reddens them alike; the level by as much as visits tell.
+    const evidence = Math.log(odds) + whole + Math.log(all * spread) + shapeTerms(counts, z)
+    for (let i = 0; i < CELLS; i++) {
+      logs[g * CELLS + i] = evidence + prior[i]! + share * like[i]! - peak - Math.log(tempered)
+    }
+  })
+  const best = Math.max(...logs)
+  const least = best + Math.log(LEAST_WEIGHT)
+  const kept = [...logs.keys()].filter((i) => logs[i]! > least)
+  const weights = kept.map((i) => Math.exp(logs[i]! - best))
+  const total = weights.reduce((s, w) => s + w, 0)
   return {
-    rates,
-    weights: raw.map((w) => w / total),
+    rates: kept.map((i) => rates[i]!),
+    shapes: kept.map((i) => pooling.betweenZones * SHAPES[Math.floor(i / CELLS)]![0]),
+    weights: weights.map((w) => w / total),
     seen: Object.fromEntries(seen),
-    betweenZones: z,
+    visitSpread: sums.visitSpread,
   }
 }
 
-/** What is believed of one zone: the Gamma with the mean and the spread of the mixture over the client's rate. */
+/** Σ log Γ(y + z)/Γ(z) z^−y over zones: what of the negative binomial hangs on the shape alone. */
+function shapeTerms(counts: Float64Array, z: number): number {
+  let sum = 0
+  for (const count of counts) if (count > 0) sum += risingLog(z, count) - count * Math.log(z)
+  return sum
+}
+
+/**
+ * What is believed of one zone: of all Gammas the one that lies nearest the mixture over rates and shapes, with its mean and its
+ * mean logarithm (Kullback–Leibler projection onto an exponential family; from memory).
+ */
 export function zoneSensitivity(belief: SkinBelief, zone: string): Sensitivity {
-  const { rates, weights, betweenZones: z } = belief
+  const { rates, shapes, weights } = belief
   const { count, exposure } = belief.seen[zone] ?? { count: 0, exposure: 0 }
-  let first = 0
-  let second = 0
+  let mean = 0
+  let log = 0
+  // Nodes of one shape follow one another.
+  let [last, psi] = [NaN, 0]
   for (let i = 0; i < rates.length; i++) {
-    const rate = z / rates[i]! + exposure
-    const m = (z + count) / rate
-    first += weights[i]! * m
-    second += weights[i]! * m * (m + 1 / rate)
+    const shape = shapes[i]! + count
+    if (shape !== last) [last, psi] = [shape, digamma(shape)]
+    const rate = shapes[i]! / rates[i]! + exposure
+    mean += (weights[i]! * shape) / rate
+    log += weights[i]! * (psi - Math.log(rate))
   }
-  const spread = Math.max(1e-9 * first * first, second - first * first)
-  return { shape: (first * first) / spread, rate: first / spread }
+  const shape = gammaShape(Math.log(mean) - log)
+  return { shape, rate: shape / mean, visitSpread: belief.visitSpread }
 }
 
 /**
@@ -103,7 +176,7 @@ export function zoneSensitivity(belief: SkinBelief, zone: string): Sensitivity {
  */
 export function poolZones(
   zones: readonly string[],
-  sums: ZoneSums,
+  sums: SkinSums,
   pooling: Pooling,
 ): Record<string, Sensitivity> {
   const belief = believe(sums, pooling)
@@ -120,16 +193,17 @@ export function poolZones(
 
 /**
  * A client's skin by zone.
+ * @param visits outcomes of each visit, oldest first
  * @param mean what the studio has found for such skin; the estimate of the house when left out
  */
 export function learnZones(
   figures: Figures,
   zones: readonly string[],
   reactivity: Reactivity,
-  outcomes: readonly SkinOutcome[],
+  visits: readonly (readonly SkinOutcome[])[],
   mean = expectedMean(figures, reactivity),
 ): Record<string, Sensitivity> {
-  return poolZones(zones, zoneSums(outcomes), skinPooling(figures, mean))
+  return poolZones(zones, sumVisits(figures, visits, mean), skinPooling(figures, mean))
 }
 
 /** How zones and clients of a kind of skin hang together. */
@@ -137,10 +211,12 @@ export const skinPooling = (figures: Figures, mean: number): Pooling => ({
   mean,
   betweenClients: figures(SKIN_CONSTANTS.betweenClients),
   betweenZones: figures(SKIN_CONSTANTS.betweenZones),
+  unlike: figures(SKIN_CONSTANTS.unlikeClients),
 })
 
 /** What a client has answered so far, summed. */
 export interface ClientSum {
+  readonly clientId: string
   readonly reactivity: Reactivity
   readonly grade: number
   readonly load: number
@@ -152,7 +228,24 @@ export interface StudioSkin {
   readonly mean: Readonly<Record<Reactivity, number>>
   /** Clients with answers behind it. */
   readonly clients: Readonly<Record<Reactivity, number>>
+  /** The mean without each tenth of the clients in turn: nobody is forecast by what was learned of their own visits. */
+  readonly without: readonly Readonly<Record<Reactivity, number>>[]
 }
+
+const TENTHS = 10
+
+/** The tenth of the clients that one belongs to: by their id, so that it stays. */
+function tenthOf(clientId: string): number {
+  let hash = 0
+  for (let i = 0; i < clientId.length; i++) hash = (hash * 31 + clientId.charCodeAt(i)) >>> 0
+  return hash % TENTHS
+}
+
+/** Mean grade per unit load that is expected of a client, from what others showed. */
+export const expectedOf = (
+  studio: StudioSkin,
+  client: { readonly clientId: string; readonly reactivity: Reactivity },
+): number => studio.without[tenthOf(client.clientId)]![client.reactivity]
 
 /**
  * Learns the studio's mean of each kind of skin: the house's estimate, moved by every client with answers. A client who comes
@@ -166,6 +259,15 @@ export function learnStudio(figures: Figures, clients: readonly ClientSum[]): St
   return {
     mean: table((kind) => studioMean(figures, expectedMean(figures, kind), own(kind))),
     clients: table((kind) => own(kind).length),
+    without: Array.from({ length: TENTHS }, (_, tenth) =>
+      table((kind) =>
+        studioMean(
+          figures,
+          expectedMean(figures, kind),
+          own(kind).filter((c) => tenthOf(c.clientId) !== tenth),
+        ),
+      ),
+    ),
   }
 }
 

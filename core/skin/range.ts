@@ -1,6 +1,6 @@
 /** Ranges of what is believed of a skin: never a point alone. Apart from the rest, since quantiles bring a library along. */
 import jstat from 'jstat'
-import type { Sensitivity } from './sensitivity.ts'
+import { oddsAtRate, type Sensitivity } from './sensitivity.ts'
 
 export interface Range {
   readonly low: number
@@ -16,11 +16,8 @@ export function sensitivityRange(s: Sensitivity, share = 0.8): Range {
   }
 }
 
-/** P(grade 2 or more) if grades came at a known rate. */
-const twoOrMore = (mean: number) => 1 - Math.exp(-mean) * (1 + mean)
-
-/** The range of the odds of redness 2 or more for a service of the given load, as the rate behind them is uncertain. */
+/** The range of the odds of redness 2 or more for a service of the given load, as the rate behind them is uncertain; the day differs in either case. */
 export function rednessRange(s: Sensitivity, load: number, share = 0.8): Range {
   const { low, high } = sensitivityRange(s, share)
-  return { low: twoOrMore(low * load), high: twoOrMore(high * load) }
+  return { low: oddsAtRate(s, low, load), high: oddsAtRate(s, high, load) }
 }

@@ -25,6 +25,12 @@ export const SKIN_CONSTANTS = {
     'Shape of the spread between the zones of one client (higher: more alike)',
     'H',
   ),
+  unlikeClients: constant(
+    0.12,
+    '',
+    'Share of clients whose skin is unlike that of others of its kind',
+    'H',
+  ),
   studioWeight: constant(
     12,
     'load',
@@ -55,6 +61,8 @@ export const SKIN_CONSTANTS = {
 export interface Sensitivity {
   readonly shape: number
   readonly rate: number
+  /** How much the client's skin differs from visit to visit (spread of its logarithm): a forecast scatters by it too. */
+  readonly visitSpread?: number
 }
 
 /** One service's outcome in a zone. */
@@ -93,10 +101,10 @@ export function updateSensitivity(
   prior: Sensitivity,
   outcomes: readonly { load: number; grade: number }[],
 ): Sensitivity {
-  return outcomes.reduce((s, o) => ({ shape: s.shape + o.grade, rate: s.rate + o.load }), {
-    shape: prior.shape,
-    rate: prior.rate,
-  })
+  return outcomes.reduce(
+    (s, o) => ({ ...s, shape: s.shape + o.grade, rate: s.rate + o.load }),
+    prior,
+  )
 }
 
 /** Mean grade per unit load. */
@@ -104,13 +112,28 @@ export function meanSensitivity(s: Sensitivity): number {
   return s.shape / s.rate
 }
 
+/** The rate as it will be on a day yet to come: the same mean, and the day's own level in its spread. */
+function onADay({ shape, rate, visitSpread = 0 }: Sensitivity): Sensitivity {
+  const variance = (1 + 1 / shape) * Math.exp(visitSpread ** 2) - 1
+  return { shape: 1 / variance, rate: rate / (shape * variance) }
+}
+
 /** P(redness of at least `grade` within 48 h) for a service of the given load. */
 export function rednessOdds(s: Sensitivity, load: number, grade = 2): number {
-  return gammaPoissonAtLeast(s.shape, s.rate, load, grade)
+  const day = onADay(s)
+  return gammaPoissonAtLeast(day.shape, day.rate, load, grade)
 }
+
+/** A rate that is known for sure, as the Gamma that it is the end of. */
+const SURE_SHAPE = 1e6
+
+/** P(redness of at least 2) for a load if the rate were known: only the day and chance are left. */
+export const oddsAtRate = (s: Sensitivity, rate: number, load: number): number =>
+  rednessOdds({ ...s, shape: SURE_SHAPE, rate: SURE_SHAPE / rate }, load)
 
 /** P(worst grade is 0, 1, 2, 3, 4 or more) for a service of the given load. */
 export function gradeOdds(s: Sensitivity, load: number): number[] {
-  const upTo3 = gammaPoissonPmf(s.shape, s.rate, load, 3)
+  const day = onADay(s)
+  const upTo3 = gammaPoissonPmf(day.shape, day.rate, load, 3)
   return [...upTo3, Math.max(0, 1 - upTo3.reduce((a, b) => a + b, 0))]
 }

@@ -1,9 +1,9 @@
 import fc from 'fast-check'
 import jstat from 'jstat'
 import { ewma } from './ewma.ts'
-import { clopperPearson, garwood, holm, rateRatio } from './rates.ts'
-import { CountRows, fitPoisson } from './poissonRegression.ts'
+import { permutationP } from './permutation.ts'
 import { drawPoisson, mulberry32 } from './random.ts'
+import { clopperPearson, garwood, holm, rateRatio, zOfT } from './rates.ts'
 
 describe('one rate', () => {
   // Garwood 1936, 95 % limits; widely tabulated (from memory; recomputed independently).
@@ -103,169 +103,55 @@ describe('looking more than once', () => {
   })
 })
 
-describe('the trend watch', () => {
+describe('the moving average of the trend watch', () => {
   it('is the example of the NIST/SEMATECH e-Handbook, 6.3.2.4', () => {
     const data = [
       52.0, 47.0, 53.0, 49.3, 50.1, 47.0, 51.0, 50.1, 51.2, 50.5, 49.6, 47.6, 49.9, 51.3, 47.8,
       51.2, 52.6, 52.4, 53.6, 52.1,
     ]
-    const points = ewma(data, 50, 2.0539, 0.3)
-    expect(points.map((p) => p.value.toFixed(2))).toEqual(
+    expect(ewma(data, 50, 0.3).map((v) => v.toFixed(2))).toEqual(
       '50.60 49.52 50.56 50.18 50.16 49.21 49.75 49.85 50.26 50.33 50.11 49.36 49.52 50.05 49.38 49.92 50.73 51.23 51.94 51.99'.split(
         ' ',
       ),
     )
-    expect(points[0]!.high).toBeCloseTo(52.588, 3)
-    expect(points[0]!.low).toBeCloseTo(47.412, 3)
-    expect(points.some((p) => p.out)).toBe(false)
-  })
-
-  it('has narrower limits at first, and tells when they are passed', () => {
-    const points = ewma([3, 3, 3], 0, 1, 0.3, 2.5, false)
-    expect(points[0]!.high).toBeCloseTo(2.5 * 0.3, 10)
-    expect(points[2]!.high).toBeGreaterThan(points[0]!.high)
-    expect(points.map((p) => p.out)).toEqual([true, true, true])
-    expect(() => ewma([1], 0, 1, 0)).toThrow(RangeError)
+    expect(() => ewma([1], 0, 0)).toThrow(RangeError)
   })
 })
 
-describe('Poisson regression', () => {
-  interface Paired {
-    readonly x: readonly (readonly [column: number, value: number])[]
-    readonly y: number
-    readonly exposure: number
-  }
-  const fit = (rows: readonly Paired[], columns: number, precision?: readonly number[]) =>
-    fitPoisson(
-      rows.map(({ x, ...rest }) => ({
-        columns: x.map(([c]) => c),
-        values: x.map(([, v]) => v),
-        ...rest,
-      })),
-      columns,
-      precision,
-    )
-  // Dobson 1990, p. 93, the randomised trial printed in R's help of glm (output from memory).
-  const counts = [18, 17, 15, 20, 10, 20, 25, 13, 12]
-  const dobson = counts.map((y, i) => ({
-    y,
-    exposure: 1,
-    x: [
-      [0, 1],
-      ...(i % 3 === 1 ? [[1, 1]] : []),
-      ...(i % 3 === 2 ? [[2, 1]] : []),
-      ...(i >= 3 && i < 6 ? [[3, 1]] : []),
-      ...(i >= 6 ? [[4, 1]] : []),
-    ] as [number, number][],
-  }))
-
-  it('is Dobson’s example', () => {
-    const found = fit(dobson, 5)
-    const want = [3.045, -0.4543, -0.293, 0, 0]
-    const se = [0.1709, 0.2022, 0.1927, 0.2, 0.2]
-    found.beta.forEach((b, i) => expect(b).toBeCloseTo(want[i]!, 3))
-    se.forEach((s, i) => expect(found.seOf(i)).toBeCloseTo(s, 4))
-    expect(found.deviance).toBeCloseTo(5.1291, 4)
+describe('a permutation test of counts', () => {
+  it('is the share of choices as far out, by hand', () => {
+    // 4 6 5 6 against 1 0 2 1: only the two ways that keep the sides whole lie as far out, of C(8, 4) = 70.
+    expect(permutationP([4, 6, 5, 6], [1, 0, 2, 1])).toBeCloseTo(2 / 70, 12)
+    // 1 2 against 3: of the three singles 1 and 3 lie one from the mean.
+    expect(permutationP([1, 2], [3])).toBeCloseTo(2 / 3, 12)
+    expect(permutationP([2, 2], [2, 2, 2])).toBe(1)
+    expect(permutationP([0, 0], [0])).toBe(1)
+    expect(permutationP([], [3])).toBe(1)
+    expect(() => permutationP([0.5], [1])).toThrow('whole')
+    expect(() => permutationP([-1], [1])).toThrow('whole')
   })
 
-  it('of one column is the rate itself, with the usual error', () => {
-    const found = fit(
-      [
-        { x: [[0, 1]], y: 12, exposure: 4 },
-        { x: [[0, 1]], y: 3, exposure: 6 },
-      ],
-      1,
-    )
-    expect(Math.exp(found.beta[0]!)).toBeCloseTo(1.5, 9)
-    expect(found.seOf(0)).toBeCloseTo(1 / Math.sqrt(15), 9)
-  })
-
-  it('draws a column toward nothing by its prior, the more the less it saw', () => {
-    const rows = (n: number) => [
-      { x: [[0, 1]] as [number, number][], y: 10 * n, exposure: 10 * n },
-      {
-        x: [
-          [0, 1],
-          [1, 1],
-        ] as [number, number][],
-        y: 4 * n,
-        exposure: n,
-      },
-    ]
-    const few = fit(rows(1), 2, [0, 4]).beta[1]!
-    const many = fit(rows(100), 2, [0, 4]).beta[1]!
-    expect(few).toBeLessThan(many)
-    expect(many).toBeCloseTo(Math.log(4), 1)
-  })
-
-  it('finds what was put in', () => {
-    const random = mulberry32(11)
-    const rows = Array.from({ length: 3000 }, (_, i) => {
-      const on = i % 2
-      return {
-        x: [
-          [0, 1],
-          [1, on],
-        ] as [number, number][],
-        y: drawPoisson(random, 0.4 * (on ? 1.7 : 1)),
-        exposure: 1,
+  it('agrees with trying every choice', () => {
+    const random = mulberry32(4)
+    for (let round = 0; round < 20; round++) {
+      const list = Array.from({ length: 9 }, () => drawPoisson(random, 2))
+      const size = 2 + (round % 5)
+      const off = (s: number) => Math.abs(s - (list.reduce((a, b) => a + b, 0) * size) / 9)
+      const seen = off(list.slice(9 - size).reduce((a, b) => a + b, 0))
+      let [all, far] = [0, 0]
+      for (let bits = 0; bits < 512; bits++) {
+        const chosen = list.filter((_, i) => bits & (1 << i))
+        if (chosen.length !== size) continue
+        all++
+        if (off(chosen.reduce((a, b) => a + b, 0)) >= seen - 1e-9) far++
       }
-    })
-    const found = fit(rows, 2)
-    expect(Math.abs(found.beta[1]! - Math.log(1.7)) / found.seOf(1)).toBeLessThan(3)
-    expect(found.dispersion).toBeCloseTo(1, 1)
-  })
-
-  it('takes levels out exactly: the same as with all columns at once, and thousands cost no more than their number', () => {
-    const random = mulberry32(11)
-    const make = (groups: number, each: number) =>
-      Array.from({ length: groups * each }, (_, i) => ({
-        x: [[0, 1], ...(i % 2 ? [[1, 1]] : []), ...(i % 3 === 0 ? [[2, 0.5]] : [])] as [
-          number,
-          number,
-        ][],
-        group: Math.floor(i / each),
-        y: drawPoisson(random, (0.5 + (i % 2)) * (1 + (i % 4))),
-        exposure: 1 + (i % 4),
-      }))
-    const grouped = (rows: ReturnType<typeof make>, groups: number) => {
-      const all = new CountRows()
-      for (const { x, y, exposure, group } of rows) {
-        const design = { columns: x.map(([c]) => c), values: x.map(([, v]) => v) }
-        all.add(all.explainedBy(design), y, exposure, group)
-      }
-      return fitPoisson(all, 3, precision(groups), groups)
+      expect(permutationP(list.slice(0, 9 - size), list.slice(9 - size))).toBeCloseTo(far / all, 10)
     }
-    const precision = (groups: number) => [0, 2, 2, ...new Array<number>(groups).fill(1.5)]
-    const few = make(20, 12)
-    const whole = fit(
-      few.map(({ x, group, ...r }) => ({ ...r, x: [...x, [3 + group, 1]] as [number, number][] })),
-      23,
-      precision(20),
-    )
-    const arrow = grouped(few, 20)
-    arrow.beta.forEach((b, c) => expect(b).toBeCloseTo(whole.beta[c]!, 8))
-    for (const c of [0, 1, 2, 3, 22]) expect(arrow.seOf(c)).toBeCloseTo(whole.seOf(c), 8)
-    expect(arrow.deviance).toBeCloseTo(whole.deviance, 6)
-    // 5 000 columns at once would be 25 million equations.
-    const many = grouped(make(5000, 6), 5000)
-    expect(Math.abs(many.beta[1]! - Math.log(3)) / many.seOf(1)).toBeLessThan(4)
   })
+})
 
-  it('says when columns cannot be told apart, and refuses what is no row', () => {
-    const twice = [
-      {
-        x: [
-          [0, 1],
-          [1, 1],
-        ] as [number, number][],
-        y: 3,
-        exposure: 1,
-      },
-    ]
-    expect(() => fit(twice, 2)).toThrow('told apart')
-    expect(fit(twice, 2, [1, 1]).beta[0]).toBeCloseTo(fit(twice, 2, [1, 1]).beta[1]!, 9)
-    expect(() => fit([{ x: [[5, 1]], y: 1, exposure: 1 }], 2)).toThrow('column')
-    expect(() => fit([{ x: [], y: 1, exposure: 0 }], 1)).toThrow('exposure')
-  })
+it('a normal range of this level is as wide as Student’s t range (t of 4 degrees of freedom at 97.5 %: 2.7764)', () => {
+  const level = zOfT(0.95, 4)
+  expect(jstat.normal.inv((1 + level) / 2, 0, 1)).toBeCloseTo(2.7764, 3)
+  expect(zOfT(0.95, 1e6)).toBeCloseTo(0.95, 4)
 })

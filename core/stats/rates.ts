@@ -93,3 +93,10 @@ export function holm(ps: readonly number[]): number[] {
   })
   return out
 }
+
+/**
+ * The level at which a normal range is as wide as Student's t range of this level: for ranges whose scatter was estimated.
+ * @param free degrees of freedom, > 0
+ */
+export const zOfT = (level: number, free: number): number =>
+  2 * jstat.normal.cdf(jstat.studentt.inv((1 + level) / 2, free), 0, 1) - 1

@@ -48,13 +48,15 @@ function mirrorSheet({ ground, flow }: PlanInput): PlanInput['flow'] {
   for (let v = 0; v < n; v++) twins.set(key(p[3 * v]!, v), v)
   const vectors = new Float32Array(3 * n)
   const trust = new Float32Array(n)
+  const errorDeg = new Float32Array(n)
   for (let v = 0; v < n; v++) {
     const twin = twins.get(key(0 - p[3 * v]!, v))
     if (twin === undefined) throw new Error('The sheet of the body is not alike on both sides.')
     vectors.set(flip(flow.vectors.subarray(3 * twin, 3 * twin + 3) as unknown as Vec3), 3 * v)
     trust[v] = flow.trust[twin]!
+    errorDeg[v] = flow.errorDeg[twin]!
   }
-  return { vectors, trust, turning: [] }
+  return { vectors, trust, errorDeg, turning: [] }
 }
 
 /** Zones, passes, order, parts and stance of a plan. */

@@ -30,7 +30,14 @@ import {
 } from '../plan/index.ts'
 import { priorGrowth } from '../regrowth/index.ts'
 import { RULES, screen, type Asked, type SkinMark } from '../screening/index.ts'
-import { believe, expectedMean, learnBumps, skinPooling, zoneSensitivity } from '../skin/index.ts'
+import {
+  nothingSeen,
+  believe,
+  expectedMean,
+  learnBumps,
+  skinPooling,
+  zoneSensitivity,
+} from '../skin/index.ts'
 import { SKIN } from './client.ts'
 import type { ZoneId } from '../zones/index.ts'
 import { HEAD, ZONES } from './head.ts'
@@ -70,15 +77,7 @@ export interface PlanCase extends Partial<
 export function flowOf(readings: readonly ZonedReading[]) {
   const field = new GrainField(DEFAULTS, FIELD)
   field.setAll(readings)
-  return headFlow(
-    DEFAULTS,
-    FIELD,
-    field.answer(),
-    readings,
-    HEAD.display,
-    HEAD.solve.zones,
-    DISPLAY,
-  )
+  return headFlow(DEFAULTS, FIELD, field.told(), readings, HEAD.display, HEAD.solve.zones, DISPLAY)
 }
 
 /**
@@ -107,13 +106,20 @@ export function mirrorFlow(flow: SkinFlow): SkinFlow {
   const { mirrorOf } = HEAD.display
   const vectors = new Float32Array(flow.vectors.length)
   const trust = new Float32Array(flow.trust.length)
+  const errorDeg = new Float32Array(flow.trust.length)
   mirrorOf.forEach((twin, v) => {
     vectors[3 * v] = 0 - flow.vectors[3 * twin]!
     vectors[3 * v + 1] = flow.vectors[3 * twin + 1]!
     vectors[3 * v + 2] = flow.vectors[3 * twin + 2]!
     trust[v] = flow.trust[twin]!
+    errorDeg[v] = flow.errorDeg[twin]!
   })
-  return { vectors, trust, turning: flow.turning.map((p): Vec3 => [0 - p[0], p[1], p[2]]) }
+  return {
+    vectors,
+    trust,
+    errorDeg,
+    turning: flow.turning.map((p): Vec3 => [0 - p[0], p[1], p[2]]),
+  }
 }
 
 const flows = new Map<string, ReturnType<typeof flowOf>>()
@@ -124,9 +130,14 @@ const SEEN = { load: 2.7, share: 0.5 } as const
 /** What is believed of a client who was here before. */
 const knownBelief = (mean: number, zones: readonly ZoneId[]) =>
   believe(
-    new Map(
-      zones.map((z) => [z, { count: SEEN.share * mean * SEEN.load, exposure: SEEN.load }] as const),
-    ),
+    {
+      ...nothingSeen(DEFAULTS),
+      zones: new Map(
+        zones.map(
+          (z) => [z, { count: SEEN.share * mean * SEEN.load, exposure: SEEN.load }] as const,
+        ),
+      ),
+    },
     skinPooling(DEFAULTS, mean),
   )
 

@@ -35,7 +35,21 @@ export const dateAt = (ms: number, offset: Offset): IsoDate =>
 /** Clocks of two machines agree to within this. */
 export const CLOCKS_MS = 2 * 60_000
 
-const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
+/** Months as they are said. */
+export const MONTHS = [
+  'Jan',
+  'Feb',
+  'Mar',
+  'Apr',
+  'May',
+  'Jun',
+  'Jul',
+  'Aug',
+  'Sep',
+  'Oct',
+  'Nov',
+  'Dec',
+]
 
 /** "28 Nov", with the year when it is not the one given. */
 export function dayWords(date: IsoDate, today?: IsoDate): string {

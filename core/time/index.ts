@@ -1,5 +1,19 @@
 /** Dates and hours. */
 export {
+  ALWAYS_OPEN,
+  type ClosedDays,
+  closedDateWords,
+  closedWords,
+  isClosed,
+  isClosedDate,
+  nearestOpen,
+  openFrom,
+  openUntil,
+  readClosedDate,
+  USUALLY_CLOSED,
+  weekdayWords,
+} from './closedDays.ts'
+export {
   addDays,
   CLOCKS_MS,
   dateAt,

@@ -2,15 +2,16 @@ import { begin, play, replayLive, type Draft, type Live } from '../chair/index.t
 import { NOTHING_AT_CHAIR } from '../looks/index.ts'
 import { DEFAULTS } from '../house/index.ts'
 import { makePlan } from '../plan/index.ts'
-import { SKIN } from '../testing/client.ts'
+import { NEW_SKIN, SKIN } from '../testing/client.ts'
 import { planInput } from '../testing/plan.ts'
-import { DAY_MS, HOUR_MS } from '../time/index.ts'
+import { ALWAYS_OPEN, DAY_MS, HOUR_MS } from '../time/index.ts'
 import { afterService, finishService, type Ending, type FinishingHouse } from './finish.ts'
 
 const PLAN = makePlan(planInput())
 const START = Date.UTC(2026, 4, 20, 9)
 const HOUSE: FinishingHouse = {
   name: 'Lantern Quay',
+  closed: ALWAYS_OPEN,
   products: [
     { id: 'peel', name: 'Enzyme peel', use: 'after', holds: ['acid'] },
     { id: 'balm', name: 'Plain balm', use: 'after', holds: [] },
@@ -33,10 +34,10 @@ function served(besides: readonly Draft[] = []): Live {
 }
 const ending = (live: Live, over: Partial<Ending> = {}): Ending => ({
   ...{ plan: live.plan, state: live.state, skin: SKIN, calledName: 'Ada' },
-  ...{ products: [], answers: [], hair: [], ...over },
+  ...{ products: [], answers: [], hair: [], skinOf: NEW_SKIN, ...over },
 })
 const finish = (live: Live, over: Partial<Ending> = {}) =>
-  finishService(DEFAULTS, ending(live, over), HOUSE, (ms) => `at ${ms - START}`)
+  finishService(DEFAULTS, ending(live, over), HOUSE, (ms) => `at ${ms - START}`, 0)
 
 describe('what ending a service leaves', () => {
   const calm = finish(served())
@@ -132,12 +133,16 @@ describe('what ending a service leaves', () => {
     const facts = {
       ...{ service: PLAN.service, skin: SKIN, schools: PLAN.schools, plan: PLAN, products: [] },
       ...{ endedAtMs: calm.endedAtMs, leftMm: calm.jobs[0]!.leftMm, answers: [] },
+      loads: calm.jobs[0]!.loads,
       atChair: calm.atChair,
     }
-    const after = afterService(DEFAULTS, facts, HOUSE, [])
+    const house = { ...HOUSE, offset: 0 }
+    const after = afterService(DEFAULTS, facts, house, [], NEW_SKIN)
     expect(after.care).toEqual(calm.care)
     expect(Math.round(after.window!.fromMs)).toBe(calm.jobs[0]!.dueFromMs)
-    expect(afterService(DEFAULTS, { ...facts, plan: null }, HOUSE, []).care).toBeNull()
-    expect(afterService(DEFAULTS, { ...facts, leftMm: null }, HOUSE, []).window).toBeNull()
+    expect(afterService(DEFAULTS, { ...facts, plan: null }, house, [], NEW_SKIN).care).toBeNull()
+    expect(
+      afterService(DEFAULTS, { ...facts, leftMm: null }, house, [], NEW_SKIN).window,
+    ).toBeNull()
   })
 })

@@ -17,28 +17,32 @@ import {
   type ChairState,
 } from '../chair/index.ts'
 import type { SkinAndHair } from '../client.ts'
-import { choicesOf, type VisitChoices, learnGrowth, windowAfter } from '../history/index.ts'
+import {
+  choicesOf,
+  type KeptHair,
+  type VisitChoices,
+  learnGrowth,
+  readyAfter,
+  windowAfter,
+} from '../history/index.ts'
 import type { Schools, Figures } from '../house/index.ts'
 import {
-  type HairReading,
   type SkinAnswer,
   type AtChair,
   summariseAnswers,
   type AnswerSummary,
 } from '../looks/index.ts'
 import { bladeLifeStrokes, paceSeen, type Plan } from '../plan/index.ts'
-import type { VisitWindow } from '../regrowth/index.ts'
+import type { SkinOf, VisitWindow } from '../regrowth/index.ts'
 import { type ServiceId, plannedJob, type Job } from '../services/index.ts'
-import { DAY_MS } from '../time/index.ts'
+import { type ClosedDays, DAY_MS, type Offset } from '../time/index.ts'
 
 /** A house as far as the end of a service hangs on it. */
 export interface FinishingHouse {
   readonly name: string
   readonly products: readonly Product[]
+  readonly closed: ClosedDays
 }
-
-/** When hair was felt, seen or measured, with what the service before had left standing. */
-export type KeptHair = HairReading & { readonly leftMm: number }
 
 /** A service that has ended, and whom it was for. */
 export interface Ending {
@@ -53,6 +57,8 @@ export interface Ending {
   /** Looks that are kept already: a service may be read off anew after something was taken back. */
   readonly answers: readonly SkinAnswer[]
   readonly hair: readonly KeptHair[]
+  /** What was believed of the skin before this service. */
+  readonly skinOf: SkinOf
 }
 
 /** A job as it is kept once it is done. */
@@ -87,6 +93,7 @@ export function finishService(
   ending: Ending,
   house: FinishingHouse,
   when: (ms: number) => string,
+  offset: Offset,
 ): Finished {
   const { plan, state, skin, products } = ending
   const endedAtMs = state.finishedAtMs!
@@ -112,10 +119,11 @@ export function finishService(
     figures,
     {
       ...{ service: plan.service, skin, schools, plan, products },
-      ...{ endedAtMs, leftMm, atChair, answers: firstLook ? [firstLook] : [] },
+      ...{ endedAtMs, loads, leftMm, atChair, answers: firstLook ? [firstLook] : [] },
     },
-    house,
+    { ...house, offset },
     ending.hair,
+    ending.skinOf,
   )
   return {
     endedAtMs,
@@ -152,6 +160,7 @@ export interface AfterFacts {
   readonly schools: Schools
   readonly plan: Pick<Plan, 'schools' | 'noFragrance'> | null
   readonly endedAtMs: number
+  readonly loads: Readonly<Record<string, number>> | null
   readonly leftMm: Readonly<Record<string, number>> | null
   readonly answers: readonly SkinAnswer[]
   readonly products: readonly string[]
@@ -162,17 +171,18 @@ export interface AfterFacts {
 export function afterService(
   figures: Figures,
   f: AfterFacts,
-  house: Omit<FinishingHouse, 'name'>,
+  house: Omit<FinishingHouse, 'name'> & { readonly offset: Offset },
   hair: readonly KeptHair[],
+  skinOf: SkinOf,
 ): { care: CarePlan | null; window: VisitWindow | null } {
-  const { service, skin, endedAtMs, plan, leftMm, answers } = f
-  const growth = learnGrowth(figures, skin, service, hair)
+  const { service, skin, schools, endedAtMs, plan, loads, leftMm, answers } = f
+  const last = { service, endedAtMs, loads, leftMm, answers, redAtChair: f.atChair.redness }
   const window = windowAfter(
     figures,
-    { service, endedAtMs, leftMm, answers, redAtChair: f.atChair.redness },
-    skin,
-    f.schools,
-    growth,
+    last,
+    { skin, schools, closed: house.closed, offset: house.offset },
+    learnGrowth(figures, skin, service, hair),
+    readyAfter(figures, last, skinOf),
   )
   return {
     window,

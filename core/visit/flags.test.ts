@@ -2,7 +2,7 @@ import { DEFAULTS, DEFAULT_SCHOOLS } from '../house/index.ts'
 import { priorGrowth, type VisitWindow } from '../regrowth/index.ts'
 import type { Asked } from '../screening/index.ts'
 import { askedAll, knownVisit, NOW, pastVisit } from '../testing/visit.ts'
-import { DAY_MS, HOUR_MS } from '../time/index.ts'
+import { ALWAYS_OPEN, DAY_MS, HOUR_MS } from '../time/index.ts'
 import type { Known } from './types.ts'
 import { alarmId, todayFlags, type FlagInput } from './flags.ts'
 import type { SkinAnswer } from '../looks/index.ts'
@@ -112,6 +112,9 @@ describe('flags on the tide table', () => {
     expect(texts(settled)).toEqual([])
     expect(texts(settled, {})).toEqual(['Too soon: wait until 22 May'])
     expect(texts(settled, { slotAtMs: NOW + 3 * DAY_MS })).toEqual([])
+    // Where nothing but a look is wanting, that is said.
+    const unseen = { window: window({ fromMs: NOW + 2 * DAY_MS, skinMs: NOW + 2 * DAY_MS }) }
+    expect(texts(unseen, {})).toEqual(['Look first: skin likely clear from 22 May (H)'])
     // Nobody is told on a day to wait until that same day.
     expect(texts({ window: window({ fromMs: NOW + 2 * HOUR_MS }) }, {})).toEqual([])
   })
@@ -158,6 +161,7 @@ describe('flags on the tide table', () => {
 
 describe('the window after a service', () => {
   const growth = { chin: priorGrowth(DEFAULTS, 'chin', 'beard') }
+  const COMES = { skin: SKIN, schools: DEFAULT_SCHOOLS, closed: ALWAYS_OPEN, offset: 0 }
   const after = (answers: { moment: 'now' | '24h' | '48h'; atMs: number; redness: number }[]) =>
     windowAfter(
       DEFAULTS,
@@ -171,9 +175,9 @@ describe('the window after a service', () => {
           zones: [{ zoneId: 'chin', redness: a.redness, bumps: 0 }],
         })),
       },
-      SKIN,
-      DEFAULT_SCHOOLS,
+      COMES,
       growth,
+      0,
     )!
 
   it('does not hold slight redness at the chair against the skin', () => {
@@ -187,23 +191,23 @@ describe('the window after a service', () => {
   })
 
   it('is nothing without a service, or when nothing was left standing', () => {
-    expect(windowAfter(DEFAULTS, undefined, SKIN, DEFAULT_SCHOOLS, growth)).toBeNull()
+    expect(windowAfter(DEFAULTS, undefined, COMES, growth, 0)).toBeNull()
     expect(
       windowAfter(
         DEFAULTS,
         { service: 'face-shave', endedAtMs: 0, leftMm: null, answers: [] },
-        SKIN,
-        DEFAULT_SCHOOLS,
+        COMES,
         growth,
+        0,
       ),
     ).toBeNull()
     expect(
       windowAfter(
         DEFAULTS,
         { service: 'face-shave', endedAtMs: 0, leftMm: {}, answers: [] },
-        SKIN,
-        DEFAULT_SCHOOLS,
+        COMES,
         growth,
+        0,
       ),
     ).toBeNull()
   })

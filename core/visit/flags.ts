@@ -5,6 +5,7 @@ import { dateAt, dayWords } from '../time/index.ts'
 import { aftermathOf, owedAnswer } from '../looks/index.ts'
 import { patchReadable } from './asking.ts'
 import { gate } from './gate.ts'
+import { lookFirst } from './skin.ts'
 import type { Known, VisitFinding } from './types.ts'
 
 /** A plain flag on the tide table. */
@@ -96,7 +97,9 @@ export function todayFlags(
   ) {
     flags.push({
       kind: 'coral',
-      text: `Too soon: wait until ${dayWords(on(window.fromMs), today)}`,
+      text: lookFirst(known, today)
+        ? `Look first: skin likely clear from ${dayWords(on(window.skinMs), today)} (H)`
+        : `Too soon: wait until ${dayWords(on(window.fromMs), today)}`,
     })
   }
   return { flags, owed, patch }

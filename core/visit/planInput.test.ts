@@ -24,7 +24,7 @@ const chin = ZONES.find((z) => z.id === 'chin')!
 const reading = (id: string, atMs: number): Reading =>
   readingFromBearing('chin', chin.centre, Math.PI, { id, method: 'felt', atMs })
 const VISIT: PlannedVisit = {
-  ...{ jobs: [oneJob('j', 'face-shave')], workerId: 'w', endedAtMs: null },
+  ...{ jobs: [oneJob('j', 'face-shave')], workerId: 'w', readerDeg: null, endedAtMs: null },
   ...{ readings: [reading('r', NOW - 90 * DAY_MS)], notes: NO_NOTES },
 }
 const HOUSE: PlanningHouse = {
@@ -35,7 +35,7 @@ const CLIENT = {
   ...{ skin: SKIN, schools: { beardPasses: 'with-only' as const } },
   model: {
     sensitivity: { chin: { shape: 2, rate: 8 } },
-    belief: { rates: [0.3], weights: [1], seen: {}, betweenZones: 4.5 },
+    belief: { rates: [0.3], shapes: [4.5], weights: [1], seen: {}, visitSpread: 0.4 },
     bumps: { chin: { shape: 1.5, rate: 25 } },
     record: { visits: 8, reddened: 5 },
     growth: { chin: { curve: 'terminal' as const, mean: 0.4, sd: 0.05 } },

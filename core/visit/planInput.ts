@@ -35,6 +35,8 @@ export interface PlannedVisit {
   readonly jobs: readonly Job[]
   readonly workerId: string
   readonly readings: readonly Reading[]
+  /** What is known of whoever read them, degrees (`readerOf`); null while nothing is. */
+  readonly readerDeg: number | null
   readonly notes: SurfaceNotes
   readonly endedAtMs: number | null
 }
@@ -91,12 +93,16 @@ export interface PlanAsk extends Omit<
 /** Readings age by whole days, so that the field stands still while one works. */
 export function readingsToday(
   figures: Figures,
-  visit: Pick<PlannedVisit, 'readings' | 'endedAtMs'>,
+  visit: Pick<PlannedVisit, 'readings' | 'readerDeg' | 'endedAtMs'>,
   nowMs: number,
 ): ZonedReading[] {
   const asOf = Math.ceil((visit.endedAtMs ?? nowMs) / DAY_MS) * DAY_MS
   const day = (r: Reading) => ({ ...r, atMs: Math.floor(r.atMs / DAY_MS) * DAY_MS })
-  return visit.readings.map((r) => toFieldReading(figures, day(r), asOf))
+  const { readerDeg } = visit
+  return visit.readings.map((r) => ({
+    ...toFieldReading(figures, day(r), asOf),
+    ...(readerDeg !== null && { readerDeg }),
+  }))
 }
 
 /** @param screening what the gate says of the visit */
@@ -181,7 +187,7 @@ export function groundOf(
 export function groundKey(ask: PlanAsk): string {
   return JSON.stringify([
     ask.jobs,
-    ask.readings.map((r) => [r.id, r.point, r.tangent, r.weight]),
+    ask.readings.map((r) => [r.id, r.point, r.tangent, r.weight, r.readerDeg]),
     ask.lines,
     ask.screening.leaveOutSpots,
     ask.notes.keptZones,

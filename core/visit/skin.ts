@@ -150,12 +150,35 @@ export function unsettledFindings(known: Known, today: IsoDate): VisitFinding[] 
   ]
 }
 
-/** Sooner than the interval that skin or school asks for. */
+/** Whether a window is still shut for want of a look alone: what is believed of the skin holds it, not the interval. */
+export const lookFirst = ({ window, offset }: Known, today: IsoDate): boolean =>
+  window !== null && today < dateAt(window.skinMs, offset)
+
+/** Sooner than the interval that skin or school asks for, or than the skin is likely clear. */
 export function tooSoonFinding(known: Known, today: IsoDate): VisitFinding[] {
   const { window } = known
   if (!window) return []
   const from = on(known, window.fromMs)
-  if (today >= from || today < on(known, window.skinMs)) return []
+  // Skin that has not settled is told of for itself.
+  if (today >= from || unsettledFindings(known, today).length > 0) return []
+  if (lookFirst(known, today)) {
+    const last = known.past.find((p) => p.service === known.service)
+    return [
+      {
+        about: 'too-soon',
+        id: `too-soon:${from}`,
+        severity: 'take-care',
+        title: 'Look at the skin first',
+        text: `Nobody has seen it clear since the last service; by how this skin takes one it is likely clear from ${dayWords(on(known, window.skinMs), today)} on. Look before the first stroke.`,
+        mark: 'H',
+        holds: 'nothing',
+        lift: ['look', 'wait'],
+        by: 'worker',
+        until: from,
+        ...(last && { visitId: last.visitId }),
+      },
+    ]
+  }
   return [
     {
       about: 'too-soon',

@@ -91,8 +91,12 @@ describe('a link page', () => {
     await finished(2.2)
     await send(await link(), { hair: 'felt', since: '1' }).expect(200)
     const { hair } = await page()
-    expect(hair).toHaveLength(1)
-    expect(hair[0]).toMatchObject({ kind: 'felt', zoneId: null })
+    // Felt yesterday, and not seen yet today.
+    expect(hair.map((h) => [h.kind, h.zoneId])).toEqual([
+      ['felt', null],
+      ['not-seen', null],
+    ])
+    expect(hair[1]!.days - hair[0]!.days).toBeCloseTo(1, 1)
     expect(hair[0]!.days).toBeGreaterThan(0)
     expect(hair[0]!.days).toBeLessThan(2.2)
   })

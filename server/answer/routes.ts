@@ -8,6 +8,8 @@ import {
   momentsAhead,
   answerByZone,
   type ClientAnswer,
+  type HairKindTold,
+  hairToldOf,
   severeSigns,
   type SkinAnswer,
 } from '../../core/looks/index.ts'
@@ -190,20 +192,24 @@ async function keep(
     )
     const answer = { moment, atMs, zones, spots: [], feeling, source: 'client' } as const
     await keepAnswer(db, visit, answer)
-    // Told of no zone in particular, so it speaks for all of them; only the first telling counts.
-    const date = addDays(dateOf(atMs, offsetHere(atMs)), -told.since)
-    const after = Date.parse(`${date}T12:00:00`) > visit.endedAtMs!
-    if (told.hair !== 'no' && after && !(await hairKnown(db, visitId, told.hair))) {
-      await keepHair(db, visit, { id: randomUUID(), kind: told.hair, date, zoneId: null })
+    const today = dateOf(atMs, offsetHere(atMs))
+    for (const { kind, daysAgo } of hairToldOf(told)) {
+      const date = addDays(today, -daysAgo)
+      const after = Date.parse(`${date}T12:00:00`) > visit.endedAtMs!
+      // Told of no zone in particular: of where hair shows first. Only the first telling of each counts; "not yet" may come again.
+      if (after && !(await hairKnown(db, visitId, kind, date))) {
+        await keepHair(db, visit, { id: randomUUID(), kind, date, zoneId: null })
+      }
     }
     return answer
   })
 }
 
-const hairKnown = async (db: Database, visitId: string, kind: string) =>
+/** Whether a visit has it already: hair is felt for the first time once, and not yet on many days. */
+const hairKnown = async (db: Database, visitId: string, kind: HairKindTold, date: string) =>
   (
-    await db.select('SELECT 1 FROM hair_readings WHERE visitId = ? AND kind = ? LIMIT 1', [
-      visitId,
-      kind,
-    ])
+    await db.select(
+      `SELECT 1 FROM hair_readings WHERE visitId = ? AND kind = ? AND (kind NOT LIKE 'not-%' OR atMs = ?) LIMIT 1`,
+      [visitId, kind, Date.parse(`${date}T12:00:00`)],
+    )
   ).length > 0

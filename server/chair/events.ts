@@ -1,6 +1,4 @@
 /** Storing what happens at the chair. Everything that belongs to an event is written in one transaction. */
-import { whenWords } from '../../core/time/index.ts'
-import { figuresOf } from '../../core/register/index.ts'
 import type { Figures } from '../../core/house/index.ts'
 import {
   kitEvents,
@@ -9,13 +7,14 @@ import {
   type ToldEvent,
   type Live,
 } from '../../core/chair/index.ts'
-import { finishService, holding, type Finished, type FinishedJob } from '../../core/visit/index.ts'
+import { holding } from '../../core/visit/index.ts'
 import type { ChairAnswer } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { HttpProblem } from '../http/problem.ts'
 import { readFigures, readHouse } from '../house/service.ts'
+import { amendEnd, keepEnd } from './ends.ts'
 import { gateOf, refuseHeld } from '../visits/known.ts'
-import { readHair, readVisit } from '../visits/record.ts'
+import { readVisit } from '../visits/record.ts'
 import type { ChairDesk, Running } from './desk.ts'
 import { randomUUID } from 'node:crypto'
 import { UniqueConstraintError } from 'sequelize'
@@ -343,62 +342,4 @@ async function keepFelt(
     method: 'felt',
     atMs: event.atMs,
   })
-}
-
-/** What of a kept visit its end is read off with: as it stood before this write, skin and answers are not part of it. */
-async function endOf(db: Database, visitId: string, { plan, state }: Live): Promise<Finished> {
-  const visit = await readVisit(db, visitId)
-  const [[row], house, hair] = await Promise.all([
-    db.select('SELECT name, calledName FROM clients WHERE id = ?', [visit.clientId]),
-    readHouse(db),
-    readHair(db, visit.clientId),
-  ])
-  const { skin, products, answers } = visit
-  const calledName = String(row!['calledName'] || row!['name'])
-  return finishService(
-    figuresOf(house.figures),
-    { plan, state, skin, calledName, products, answers, hair },
-    house,
-    whenWords,
-  )
-}
-
-/** Writes down what a finished service leaves, and what would be sent to the client. */
-async function keepEnd(db: Database, visitId: string, live: Live): Promise<void> {
-  const end = await endOf(db, visitId, live)
-  await writeEnd(db, visitId, end, end.jobs)
-  await db.models.Message.bulkCreate(
-    end.messages.map((m) => ({ ...m, id: randomUUID(), visitId, state: 'waiting' })),
-  )
-}
-
-/** Reads a finished service off anew, after something of it was taken back. What was told of the next visit was told. */
-async function amendEnd(db: Database, visitId: string, live: Live): Promise<void> {
-  const end = await endOf(db, visitId, live)
-  const [told] = await db.select<Pick<FinishedJob, 'dueFromMs' | 'dueToMs'>>(
-    'SELECT dueFromMs, dueToMs FROM visits WHERE id = ?',
-    [visitId],
-  )
-  await writeEnd(
-    db,
-    visitId,
-    end,
-    end.jobs.map((job) => ({ ...job, ...told })),
-  )
-}
-
-async function writeEnd(
-  db: Database,
-  visitId: string,
-  { endedAtMs, firstLook, atChair, pace, summary }: Finished,
-  jobs: readonly FinishedJob[],
-): Promise<void> {
-  if (firstLook) {
-    const told = { spots: [], feeling: {}, ...firstLook, toldAtMs: endedAtMs }
-    await db.models.SkinAnswer.upsert({ visitId, ...told })
-  }
-  await db.models.Visit.update(
-    { state: 'finished', endedAtMs, jobs, atChair, pace, ...summary },
-    { where: { id: visitId } },
-  )
 }

@@ -1,11 +1,20 @@
 /** A client's history read from the database in a few queries, and what it teaches. */
-import type { Figures } from '../../core/house/index.ts'
+import type { Figures, Schools } from '../../core/house/index.ts'
+import { offsetHere } from '../../core/time/index.ts'
 import type { SkinAndHair } from '../../core/client.ts'
 import type { ServiceId } from '../../core/services/index.ts'
-import { type ClientModel, learnClient } from '../../core/history/index.ts'
+import {
+  type ClientModel,
+  type ComesAgain,
+  learnClient,
+  learnSkin,
+  type LoadedService,
+  readyAfter,
+} from '../../core/history/index.ts'
+import { seenClearMs, type SkinOf } from '../../core/regrowth/index.ts'
 import type { HairReading, SkinAnswer } from '../../core/looks/index.ts'
-import type { StudioSkin } from '../../core/skin/index.ts'
-import type { VisitSummary } from '../../contract/types.ts'
+import { expectedOf, type StudioSkin } from '../../core/skin/index.ts'
+import type { House, VisitSummary } from '../../contract/types.ts'
 import { json, type Json, type Reads } from '../db/reader.ts'
 import { type AnswerColumns, groupAnswers, readHair } from '../visits/record.ts'
 import { studioSkin } from '../studio/skin.ts'
@@ -21,6 +30,7 @@ export interface StoredVisit extends VisitSummary {
 }
 
 export interface History {
+  readonly clientId: string
   /** Newest first. */
   readonly visits: readonly StoredVisit[]
   /** Answers of the latest visits, by visit. */
@@ -60,20 +70,74 @@ export async function readHistory(db: Reads, clientId: string): Promise<History>
     leftMm: () => json(leftMm),
     redAtChair: () => json(red) ?? {},
   }))
-  return { visits, answers: groupAnswers(given), hair, studio }
+  return { clientId, visits, answers: groupAnswers(given), hair, studio }
 }
 
-/** What a history teaches for a service. */
-export function modelFrom(
-  figures: Figures,
-  history: History,
-  skin: SkinAndHair,
-  service: ServiceId,
-): ClientModel {
-  const past = history.visits
+/** Past services of a kind with what was told of each. */
+const toldOf = (history: History, service: ServiceId) =>
+  history.visits
     .filter((v) => v.state === 'finished' && v.service === service)
     .map((v) => ({ v, answers: history.answers.get(v.id) ?? [], redAtChair: v.redAtChair() }))
     .filter((p) => p.answers.length > 0 || Object.keys(p.redAtChair).length > 0)
     .map(({ v, ...told }) => ({ endedAtMs: v.endedAtMs!, loads: v.loads(), ...told }))
-  return learnClient(figures, skin, service, past, history.hair, history.studio)
+
+const othersOf = ({ studio, clientId }: History, { reactivity }: SkinAndHair) => ({
+  mean: expectedOf(studio, { clientId, reactivity }),
+  clients: studio.clients[reactivity],
+})
+
+/** What a history teaches for a service. */
+export const modelFrom = (
+  figures: Figures,
+  history: History,
+  skin: SkinAndHair,
+  service: ServiceId,
+): ClientModel =>
+  learnClient(
+    figures,
+    skin,
+    service,
+    toldOf(history, service),
+    history.hair,
+    othersOf(history, skin),
+  )
+
+/** What a history teaches of the skin alone, for when to come again. */
+export const skinFrom = (
+  figures: Figures,
+  history: History,
+  skin: SkinAndHair,
+  service: ServiceId,
+): SkinOf => learnSkin(figures, skin, toldOf(history, service), othersOf(history, skin))
+
+/** Whom a window is told to. */
+export interface Comer {
+  readonly id: string
+  readonly skin: SkinAndHair
+}
+
+/** Who comes again, and where: as windows are told to everybody. */
+export const comesAgain = (
+  house: Pick<House, 'schools' | 'closed'>,
+  { skin, schools }: { readonly skin: SkinAndHair; readonly schools: Partial<Schools> },
+): ComesAgain => ({
+  skin,
+  schools: { ...house.schools, ...schools },
+  closed: house.closed,
+  offset: offsetHere,
+})
+
+/**
+ * From when the skin of a client is clear enough after their last service of a kind. What was seen clear needs no history; for
+ * the rest it is read.
+ */
+export async function readyOf(
+  db: Reads,
+  figures: Figures,
+  client: Comer,
+  last: LoadedService | undefined,
+): Promise<number> {
+  if (!last || seenClearMs(last) !== undefined) return last?.endedAtMs ?? 0
+  const history = await readHistory(db, client.id)
+  return readyAfter(figures, last, skinFrom(figures, history, client.skin, last.service))
 }

@@ -47,6 +47,7 @@ export async function seriesCalendar(db: Database, id: string, through: string):
     last: { endedAtMs: last.endedAtMs!, leftMm: json(row!.leftMm) },
     nowMs,
     throughMs: Date.parse(`${through}T23:59:59`),
+    closed: house.closed,
     offset: offsetHere,
   })
   const calendar = ical({

@@ -2,7 +2,7 @@
 import type { AnswerOf, BodyOf, QueryOf } from '../../contract/routes.ts'
 import { figuresOf } from '../../core/register/index.ts'
 import { eachText } from '../../core/client.ts'
-import { windowAfter } from '../../core/history/index.ts'
+import { readyAfter, windowAfter } from '../../core/history/index.ts'
 import type { Client, ClientPage, VisitSummary } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import type { Reads } from '../db/reader.ts'
@@ -15,7 +15,7 @@ import { foldName } from '../standing/foldName.ts'
 import { freshen } from '../standing/standing.ts'
 import { overviewOf } from '../today/overview.ts'
 import { joined, openDifferences } from '../visits/differences.ts'
-import { modelFrom, readHistory } from './model.ts'
+import { comesAgain, modelFrom, readHistory } from './model.ts'
 import { readClient } from './read.ts'
 import { tideNow } from './tide.ts'
 
@@ -189,18 +189,20 @@ export async function clientPage(db: Reads, id: string, desk = false): Promise<C
   const last = finished.find((v) => v.service === service)
   const leftMm = last?.leftMm() ?? null
   const nowMs = Date.now()
+  const done = last && {
+    service,
+    endedAtMs: last.endedAtMs!,
+    loads: last.loads(),
+    leftMm,
+    answers: history.answers.get(last.id) ?? [],
+    redAtChair: last.redAtChair(),
+  }
   const window = windowAfter(
     figures,
-    last && {
-      service,
-      endedAtMs: last.endedAtMs!,
-      leftMm,
-      answers: history.answers.get(last.id) ?? [],
-      redAtChair: last.redAtChair(),
-    },
-    client.skin,
-    { ...house.schools, ...client.schools },
+    done,
+    comesAgain(house, client),
     model.growth,
+    readyAfter(figures, done, model),
   )
   const tide = tideNow(figures, { client, visits, leftMm, growth: model.growth, window, nowMs })
   return {

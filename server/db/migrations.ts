@@ -374,4 +374,31 @@ export const MIGRATIONS: readonly Migration[] = [
       `CREATE INDEX visits_paces ON visits (workerId, endedAtMs, service, pace) WHERE pace IS NOT NULL`,
     ],
   },
+  {
+    name: '0013-honest-sums',
+    up: [
+      // Sums are laid out otherwise now, and every window is told from other models: all is made anew.
+      `DELETE FROM client_sums`,
+      `UPDATE standings SET mark = mark + 1, sumsMark = sumsMark + 1`,
+    ],
+  },
+  {
+    name: '0014-ready-skin',
+    up: [
+      // From when the skin is clear enough, by the looks at it and by what is believed of it.
+      `ALTER TABLE standings ADD COLUMN readyMs INTEGER`,
+      // Within how far of what their others said two of three of the visit's readings lay, degrees, and how many there were.
+      `ALTER TABLE visits ADD COLUMN readDeg REAL`,
+      `ALTER TABLE visits ADD COLUMN readCount INTEGER`,
+      `CREATE INDEX visits_readers ON visits (workerId, endedAtMs, readDeg, readCount) WHERE readDeg IS NOT NULL AND state = 'finished'`,
+      // The days on which the house is closed bear on every window, too.
+      `DROP TRIGGER house_marks_update`,
+      `CREATE TRIGGER house_marks_update AFTER UPDATE ON settings
+        WHEN NEW.key = 'house' AND (${['figures', 'schools', 'closed']
+          .map((k) => `NEW.value ->> '$.${k}' IS NOT OLD.value ->> '$.${k}'`)
+          .join(' OR ')}) BEGIN
+        UPDATE standings SET mark = mark + 1, sumsMark = sumsMark + 1; END`,
+      `UPDATE standings SET mark = mark + 1`,
+    ],
+  },
 ]

@@ -79,6 +79,9 @@ export interface VisitRow extends Row<VisitRow> {
   loadSum: CreationOptional<number | null>
   /** What it told of its worker's pace; null where it told nothing. */
   pace: CreationOptional<number | null>
+  /** What its map told of its reader: `ReaderSeen`; null where it told nothing. */
+  readDeg: CreationOptional<number | null>
+  readCount: CreationOptional<number | null>
 }
 export interface PlanRow extends Row<PlanRow> {
   visitId: string
@@ -277,6 +280,8 @@ export function defineModels(sequelize: Sequelize): Models {
       gradeSum: maybeReal,
       loadSum: maybeReal,
       pace: maybeReal,
+      readDeg: maybeReal,
+      readCount: maybeReal,
     }),
     Plan: table<PlanRow>('Plan', 'plans', {
       visitId: key,

@@ -1,6 +1,8 @@
 /** The house: its figures, rules, kit and schools, dated, and what they do to plans. */
 import request from 'supertest'
 import type { Client, House, VisitPage } from '../../contract/types.ts'
+import { readerOf } from '../../core/grain/index.ts'
+import { DEFAULTS } from '../../core/house/index.ts'
 import { BLADE_IDS } from '../../core/kit/index.ts'
 import { finishVisit, openStudio, plannedVisit, type Studio } from '../testing/studio.ts'
 
@@ -70,6 +72,21 @@ describe('a house', () => {
     expect(next.reasons.some((r) => r.text.startsWith('Strokes are timed'))).toBe(true)
     const { [visit.workerId]: _own, ...ofOthers } = (await house()).paces
     expect(Object.values(ofOthers)).toEqual([[]])
+  })
+
+  it('learns how surely a worker reads from the maps of the visits they end, for the next map', async () => {
+    const { visit } = await plannedVisit(studio.app)
+    const readers = async () => (await house()).readers[visit.workerId]!
+    const before = (await readers()).length
+    const next = async () => (await plannedVisit(studio.app)).visit.readerDeg
+    // While nobody has ended a visit with a map of theirs nothing is known.
+    if (before === 0) expect(visit.readerDeg).toBeNull()
+    await finishVisit(studio.app, visit, Date.now() - 3 * 3_600_000)
+    const seen = await readers()
+    expect(seen).toHaveLength(before + 1)
+    expect(seen[0]!.readings).toBeGreaterThanOrEqual(5)
+    expect(seen[0]!.deg).toBeGreaterThanOrEqual(1)
+    expect(await next()).toBeCloseTo(readerOf(DEFAULTS, seen)!, 6)
   })
 
   it.each([

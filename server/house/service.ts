@@ -13,6 +13,7 @@ import { calibrateProbe, type ProbeCalibration } from '../../core/chair/index.ts
 import { BLADE_IDS, BLADES, type BladeId } from '../../core/kit/index.ts'
 import { RULES, type HouseRules } from '../../core/screening/index.ts'
 import { isServiceId, SERVICES } from '../../core/services/index.ts'
+import { type ClosedDays, closedWords, USUALLY_CLOSED } from '../../core/time/index.ts'
 import type { House, HouseChange, Worker } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { json, type Json, type Reads } from '../db/reader.ts'
@@ -24,6 +25,7 @@ interface KeptHouse {
   schools?: Partial<Schools>
   workerId?: string
   kit?: readonly BladeId[]
+  closed?: ClosedDays
   figures?: Record<string, number>
   rules?: HouseRules
   consentText?: string
@@ -37,12 +39,16 @@ const KEY = 'house'
 /** Services of a worker, the latest, that their paces are learned from: of all kinds of work. */
 const PACES_READ = 90
 
+/** Maps of a worker, the latest, that their readers' scatter is learned from. */
+const MAPS_READ = 30
+
 /** Reads the house. Schools that were never chosen have their default. */
 export async function readHouse(db: Reads): Promise<House> {
   const [row] = await db.select<{
     kept: Json<KeptHouse> | null
     workers: Json<Worker[]>
     paces: Json<House['paces']>
+    readers: Json<House['readers']>
   }>(
     `WITH here AS (SELECT * FROM workers WHERE goneAtMs IS NULL
         OR id IN (SELECT workerId FROM visits WHERE state <> 'finished') ORDER BY name)
@@ -52,8 +58,12 @@ export async function readHouse(db: Reads): Promise<House> {
       (SELECT json_group_object(id, json((
           SELECT json_group_array(json_object('service', service, 'ratio', pace)) FROM
             (SELECT service, pace FROM visits WHERE workerId = here.id AND pace IS NOT NULL
-             ORDER BY endedAtMs DESC LIMIT ?)))) FROM here) AS paces`,
-    [KEY, PACES_READ],
+             ORDER BY endedAtMs DESC LIMIT ?)))) FROM here) AS paces,
+      (SELECT json_group_object(id, json((
+          SELECT json_group_array(json_object('deg', readDeg, 'readings', readCount)) FROM
+            (SELECT readDeg, readCount FROM visits WHERE workerId = here.id AND readDeg IS NOT NULL AND state = 'finished'
+             ORDER BY endedAtMs DESC LIMIT ?)))) FROM here) AS readers`,
+    [KEY, PACES_READ, MAPS_READ],
   )
   const kept = json(row!.kept) ?? {}
   const workers = json(row!.workers)
@@ -62,8 +72,10 @@ export async function readHouse(db: Reads): Promise<House> {
     schools: { ...DEFAULT_SCHOOLS, ...kept.schools },
     workers,
     paces: json(row!.paces),
+    readers: json(row!.readers),
     workerId: kept.workerId ?? workers[0]?.id ?? '',
     kit: kept.kit ?? [...BLADE_IDS],
+    closed: kept.closed ?? USUALLY_CLOSED,
     figures: kept.figures ?? {},
     rules: kept.rules ?? {},
     consentText: kept.consentText ?? '',
@@ -125,6 +137,7 @@ export async function changeHouse(db: Database, change: HouseEdit): Promise<Hous
       const words = (kit: readonly BladeId[]) => kit.map((id) => BLADES[id].name).join(', ')
       note('Blades in the kit', words(before.kit), words(change.kit))
     }
+    if (change.closed) note('Closed days', closedWords(before.closed), closedWords(change.closed))
     if (change.consentText !== undefined)
       note('Text of consent', before.consentText, change.consentText)
     if (change.products) {
@@ -149,6 +162,7 @@ export async function changeHouse(db: Database, change: HouseEdit): Promise<Hous
       ...(change.schools && { schools: { ...before.schools, ...change.schools } }),
       ...(change.workerId !== undefined && { workerId: change.workerId }),
       ...(change.kit && { kit: change.kit }),
+      ...(change.closed && { closed: change.closed }),
       ...(change.figures && { figures }),
       ...(change.rules && { rules }),
       ...(change.consentText !== undefined && { consentText: change.consentText }),

@@ -5,6 +5,7 @@
  */
 import { figuresOf } from '../../core/register/index.ts'
 import { owedStretches } from '../../core/looks/index.ts'
+import { readyOf } from '../clients/model.ts'
 import type { Database } from '../db/connection.ts'
 import { coalesced } from '../db/turns.ts'
 import { readHouse } from '../house/service.ts'
@@ -28,11 +29,11 @@ async function freshenAll(db: Database): Promise<void> {
     if (stale.length === 0) return
     const marks = new Map(stale.map((s) => [s.clientId, s.mark]))
     const nowMs = Date.now()
-    const [house, overview] = await Promise.all([
-      readHouse(db),
-      overviewOf(db, [...marks.keys()], Infinity),
-    ])
+    const house = await readHouse(db)
     const figures = figuresOf(house.figures)
+    const overview = await overviewOf(db, [...marks.keys()], Infinity, (client, last) =>
+      readyOf(db, figures, client, last),
+    )
     const rows = overview.map((o) => {
       const [last] = o.past
       const owed = last ? owedStretches(figures, last.endedAtMs, last.answers) : []
@@ -45,6 +46,7 @@ async function freshenAll(db: Database): Promise<void> {
         lastAtMs: last?.endedAtMs ?? null,
         dueFromMs: o.window?.fromMs ?? null,
         dueToMs: o.window?.toMs ?? null,
+        readyMs: o.readyMs,
         alarms: flags.filter((f) => f.kind === 'alarm').length,
         owed,
         owedUntilMs: Math.max(0, ...owed.map(([, to]) => to)),
@@ -71,7 +73,7 @@ const tried = (db: Database, work: () => Promise<unknown>): Promise<boolean> =>
   )
 
 /** Columns that are made anew. */
-const KEPT = 'nameKey visits lastAtMs dueFromMs dueToMs alarms owed owedUntilMs'.split(' ')
+const KEPT = 'nameKey visits lastAtMs dueFromMs dueToMs readyMs alarms owed owedUntilMs'.split(' ')
 
 /** Who was never served adds nothing. */
 const STALE_SUMS = 'visits > 0 AND (sumsMark <> sumsFor OR sumsUntilMs <= ?)'

@@ -8,6 +8,7 @@ import {
 import { json, type Json, type Reads } from '../db/reader.ts'
 import { readFigures } from '../house/service.ts'
 import { visitFacts } from './history.ts'
+import { expectedOf } from '../../core/skin/index.ts'
 import { studioSkin } from './skin.ts'
 
 /** Sums of a client as they are kept. */
@@ -29,7 +30,7 @@ export async function makeSums(
     studioSkin(db),
   ])
   return clients.map((client) => {
-    const sums = sumClient(figures, client, skin.mean[client.reactivity], nowMs)
+    const sums = sumClient(figures, client, expectedOf(skin, client), nowMs)
     return { clientId: client.clientId, sums, untilMs: sums.rates.changesAtMs }
   })
 }

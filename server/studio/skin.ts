@@ -20,8 +20,13 @@ export function studioSkin(db: Reads, nowMs = Date.now()): Promise<StudioSkin> {
 
 async function read(db: Reads): Promise<StudioSkin> {
   const figures = await readFigures(db)
-  const rows = await db.select<{ reactivity: Reactivity; grade: number; load: number }>(
-    `SELECT c.skin ->> '$.reactivity' AS reactivity, s.grade, s.load FROM
+  const rows = await db.select<{
+    clientId: string
+    reactivity: Reactivity
+    grade: number
+    load: number
+  }>(
+    `SELECT s.clientId, c.skin ->> '$.reactivity' AS reactivity, s.grade, s.load FROM
        (SELECT clientId, SUM(gradeSum) AS grade, SUM(loadSum) AS load FROM visits INDEXED BY visits_sums
         WHERE loadSum IS NOT NULL GROUP BY clientId) s
      CROSS JOIN clients c ON c.id = s.clientId`,

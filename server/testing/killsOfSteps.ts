@@ -22,6 +22,7 @@ export interface StepKills {
 const TOLD = ['clients', 'visits', 'chair_events', 'skin_answers', 'readings'] as const
 
 /**
+ * @param kills how many; up to six times as many until two came within the steps
  * @param random where within the time that the steps take each kill comes
  */
 export async function killsOfSteps(
@@ -41,18 +42,22 @@ export async function killsOfSteps(
     const began = performance.now()
     const calm = runBuilt(trial)
     await calm.serves
-    const wholeMs = performance.now() - began
+    let wholeMs = performance.now() - began
     await calm.kill()
-    while (done < kills) {
+    // On a machine whose pace changes the first kills may all come too late: some must come within.
+    const goOn = () => done < kills || (within < 2 && done < 6 * kills)
+    while (goOn()) {
       const dir = join(root, `k${done}`)
       mkdirSync(dir)
       const data = join(dir, 'data')
       cpSync(before, data, { recursive: true })
       // The same folder is killed again and again until it serves.
-      for (let served = false; !served && done < kills; done++) {
+      for (let served = false; !served && goOn(); done++) {
+        const from = performance.now()
         const run = runBuilt(data)
         const killed = new Promise((r) => setTimeout(r, 150 + random() * wholeMs))
         served = await Promise.race([run.serves.then(() => true), killed.then(() => false)])
+        if (served) wholeMs = Math.min(wholeMs, performance.now() - from)
         await run.kill('SIGKILL')
         if (!served) {
           const { steps } = await checkDataFile(dataFile(data))

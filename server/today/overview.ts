@@ -7,7 +7,8 @@ import type { VisitWindow, Growth } from '../../core/regrowth/index.ts'
 import type { ServiceId } from '../../core/services/index.ts'
 import type { AtChair, HairReading } from '../../core/looks/index.ts'
 import type { Decision } from '../../core/visit/index.ts'
-import { learnGrowth, windowAfter } from '../../core/history/index.ts'
+import { learnGrowth, type LoadedService, windowAfter } from '../../core/history/index.ts'
+import { comesAgain } from '../clients/model.ts'
 import { json, type Json, type Reads } from '../db/reader.ts'
 import { inTurns } from '../db/turns.ts'
 import { readHouse } from '../house/service.ts'
@@ -45,8 +46,10 @@ export interface Overview {
     /** Last event of a service under way. */
     readonly lastAtMs?: number
   }
-  readonly growth: Record<string, Growth>
+  readonly growth: Readonly<Record<string, Growth>>
   readonly window: VisitWindow | null
+  /** From when the skin is clear enough after the last service of the kind. */
+  readonly readyMs: number
   /** Ends of services since `sinceMs`, rising, and the last one before it. */
   readonly services: number[]
 }
@@ -54,6 +57,8 @@ export interface Overview {
 type ClientColumns = Omit<OverviewClient, 'skin' | 'schools'> & {
   skin: Json<SkinAndHair>
   schools: Json<Partial<Schools>> | null
+  /** As it was made last. */
+  readyMs: number | null
 }
 interface LastColumns {
   visitId: string
@@ -78,18 +83,20 @@ const THESE = '(SELECT value FROM json_each(?))'
  * Some clients with their last services and windows. The order of the joins and the indices are said: SQLite would read
  * every visit otherwise.
  * @param sinceMs how far back the ends of services are wanted; Infinity for only the last of each client
+ * @param ready tells anew from when the skin is clear enough; the standings' own when left out
  * @returns in no order
  */
 export async function overviewOf(
   db: Reads,
   ids: readonly string[],
   sinceMs: number,
+  ready?: (client: OverviewClient, last: LoadedService | undefined) => Promise<number>,
 ): Promise<Overview[]> {
   const [house, clients, lasts, opens, recent, hair] = await Promise.all([
     readHouse(db),
     db.select<ClientColumns>(
-      `SELECT id, name, calledName, occupation, phone, email, service, skin, schools FROM clients
-       WHERE id IN ${THESE}`,
+      `SELECT c.id, c.name, c.calledName, c.occupation, c.phone, c.email, c.service, c.skin, c.schools, s.readyMs
+       FROM clients c JOIN standings s ON s.clientId = c.id WHERE c.id IN ${THESE}`,
       [ids],
     ),
     db.select<LastColumns>(
@@ -151,14 +158,12 @@ export async function overviewOf(
   const recentOf = byClient(recent)
   const hairOf = byClient(hair)
   const answersOf = groupAnswers(answers)
-  return inTurns(clients, (row): Overview => {
-    const client = {
+  const rows = clients.map(({ readyMs, ...row }) => {
+    const client: OverviewClient = {
       ...row,
       skin: json(row.skin),
       schools: json(row.schools) ?? {},
     }
-    const openRow = openOf.get(client.id)?.[0]
-    const { service } = client
     const kinds = lastOf.get(client.id) ?? []
     const past = kinds.map(({ visitId, ...r }): KeptVisit => ({
       visitId,
@@ -169,8 +174,17 @@ export async function overviewOf(
       atChair: json(r.atChair),
       answers: answersOf.get(visitId) ?? [],
     }))
+    const lastOfKind = past.find((p) => p.service === client.service)
+    const last = lastOfKind && { ...lastOfKind, redAtChair: lastOfKind.atChair?.redness }
+    return { client, kinds, past, lastOfKind, last, readyMs: readyMs ?? last?.endedAtMs ?? 0 }
+  })
+  const readies = new Map<string, number>()
+  if (ready) for (const r of rows) readies.set(r.client.id, await ready(r.client, r.last))
+  return inTurns(rows, ({ client, kinds, past, lastOfKind, last, readyMs: kept }): Overview => {
+    const openRow = openOf.get(client.id)?.[0]
+    const { service } = client
+    const readyMs = readies.get(client.id) ?? kept
     const own = new Set([...past.map((p) => p.visitId), openRow?.id])
-    const lastOfKind = past.find((p) => p.service === service)
     const growth = learnGrowth(figures, client.skin, service, hairOf.get(client.id) ?? [])
     return {
       client,
@@ -190,13 +204,8 @@ export async function overviewOf(
         },
       }),
       growth,
-      window: windowAfter(
-        figures,
-        lastOfKind && { ...lastOfKind, redAtChair: lastOfKind.atChair?.redness },
-        client.skin,
-        { ...house.schools, ...client.schools },
-        growth,
-      ),
+      readyMs,
+      window: windowAfter(figures, last, comesAgain(house, client), growth, readyMs),
       services: (recentOf.get(client.id) ?? [])
         .filter((r) => r.service === service)
         .flatMap((r) => r.ends.split(',').map(Number))

@@ -504,7 +504,9 @@ describe('what happened at the chair', () => {
     expect(visit.loads!['chin']).toBeGreaterThan(0)
     const plain = await plannedVisit(studio.app)
     await finishVisit(studio.app, plain.visit, Date.now() - DAY_MS)
-    expect(visit.window!.skinMs).toBeGreaterThan((await page(plain.visit.id)).window!.skinMs)
+    const why = (window: VisitPage['window']) => window!.reasons.map((r) => r.text).join(' ')
+    expect(why(visit.window)).toMatch(/Redness was last seen and not yet seen clear/)
+    expect(why((await page(plain.visit.id)).window)).not.toMatch(/Redness/)
   })
 
   it('a nick or redness wrongly recorded is taken back by an event; what follows from it goes too', async () => {

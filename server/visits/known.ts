@@ -21,6 +21,7 @@ import type { House } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { json, type Json } from '../db/reader.ts'
 import { HttpProblem } from '../http/problem.ts'
+import { comesAgain, readyOf } from '../clients/model.ts'
 import { readHair, type VisitRecord } from './record.ts'
 
 /** A finished visit, with what the window of the next one hangs on. */
@@ -71,15 +72,16 @@ export async function readFacts(
   const kept = json(row!.past)
   const figures = figuresOf(house.figures)
   const same = kept.find((p) => p.service === visit.service)
+  const last = same && { ...same, redAtChair: same.atChair?.redness }
   return {
     ...NO_FACTS,
     past: kept.map(pastOf),
     window: windowAfter(
       figures,
-      same && { ...same, redAtChair: same.atChair?.redness },
-      visit.skin,
-      { ...house.schools, ...visit.schools },
+      last,
+      comesAgain(house, visit),
       learnGrowth(figures, visit.skin, visit.service, hair),
+      await readyOf(db, figures, { id: visit.clientId, skin: visit.skin }, last),
     ),
     decisions: json(row!.decisions),
     busy: json(row!.busy),

@@ -1,10 +1,14 @@
 /** A visit with everything its stations show. */
 import { afterService, type GateFacts } from '../../core/visit/index.ts'
+import { readersOf } from '../../core/grain/index.ts'
 import { figuresOf } from '../../core/register/index.ts'
 import { zonesToLookAt, BEFORE_START, replay } from '../../core/chair/index.ts'
 import type { KeepLine } from '../../core/lines/index.ts'
 import type { HairReading } from '../../core/looks/index.ts'
+import type { SkinOf } from '../../core/regrowth/index.ts'
+import { offsetHere } from '../../core/time/index.ts'
 import type { House, VisitPage } from '../../contract/types.ts'
+import { readHistory, skinFrom } from '../clients/model.ts'
 import type { Database } from '../db/connection.ts'
 import { json, type Json } from '../db/reader.ts'
 import { readHouse } from '../house/service.ts'
@@ -13,11 +17,14 @@ import { readHair, readVisit, type VisitRecord } from './record.ts'
 
 export async function visitPage(db: Database, id: string): Promise<VisitPage> {
   const [visit, house] = await Promise.all([readVisit(db, id), readHouse(db)])
-  const [hair, before] = await Promise.all([
+  const [hair, before, history] = await Promise.all([
     readHair(db, visit.clientId),
     linesBefore(db, visit.clientId, id),
+    visit.state === 'finished' ? readHistory(db, visit.clientId) : undefined,
   ])
-  return pageOf(visit, house, hair, before, await readFacts(db, visit, house, hair))
+  const facts = await readFacts(db, visit, house, hair)
+  const skinOf = history && skinFrom(figuresOf(house.figures), history, visit.skin, visit.service)
+  return pageOf(visit, house, hair, before, facts, skinOf)
 }
 
 /** A visit as its stations show it, from what is kept of it. */
@@ -27,31 +34,36 @@ export function pageOf(
   hair: readonly (HairReading & { leftMm: number })[],
   before: VisitPage['before'],
   facts: GateFacts,
+  skinOf: SkinOf | undefined,
 ): VisitPage {
-  const { skin, schools, worstRedness: _worst, bumps: _bumps, ...shown } = visit
+  const { skin, schools, readBy, worstRedness: _worst, bumps: _bumps, ...shown } = visit
+  const figures = figuresOf(house.figures)
   const { plan, endedAtMs, service, answers, leftMm, atChair } = shown
   const chair = plan ? replay(plan, visit.events) : BEFORE_START
   const after =
-    endedAtMs === null
+    endedAtMs === null || !skinOf
       ? { care: null, window: null }
       : afterService(
-          figuresOf(house.figures),
+          figures,
           {
             service,
             skin,
             schools: plan?.schools ?? { ...house.schools, ...schools },
             plan,
             endedAtMs,
+            loads: visit.loads,
             leftMm,
             answers,
             products: shown.products,
             atChair,
           },
-          house,
+          { ...house, offset: offsetHere },
           hair,
+          skinOf,
         )
   return {
     ...shown,
+    readerDeg: readersOf(figures, house.readers, readBy),
     before,
     chair,
     ...after,

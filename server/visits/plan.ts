@@ -2,6 +2,7 @@
 import { figuresOf } from '../../core/register/index.ts'
 import { makePlan, type Plan, type PlanChoice } from '../../core/plan/index.ts'
 import type { Screening } from '../../core/screening/index.ts'
+import { readerHere, type ReaderSeen, readersOf } from '../../core/grain/index.ts'
 import { groundOf, planAsk, planInput } from '../../core/visit/index.ts'
 import type { House } from '../../contract/types.ts'
 import { headSkin } from '../atlas.ts'
@@ -14,10 +15,16 @@ export function planOf(
   history: History,
   choice: PlanChoice,
   screening: Screening,
-): Plan {
+): { plan: Plan; reader: ReaderSeen | undefined } {
   const { skin, schools, service } = visit
   const figures = figuresOf(house.figures)
   const client = { skin, schools, model: modelFrom(figures, history, skin, service) }
-  const ask = planAsk(figures, visit, client, house, screening, choice, Date.now())
-  return makePlan(planInput(figures, ask, groundOf(figures, ask, headSkin(figures))))
+  const planned = { ...visit, readerDeg: readersOf(figures, house.readers, visit.readBy) }
+  const nowMs = Date.now()
+  const ask = planAsk(figures, planned, client, house, screening, choice, nowMs)
+  const ground = groundOf(figures, ask, headSkin(figures))
+  return {
+    plan: makePlan(planInput(figures, ask, ground)),
+    reader: readerHere(visit.readings, ground.flow.apart, nowMs),
+  }
 }

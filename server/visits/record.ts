@@ -8,7 +8,7 @@ import {
 } from '../../core/looks/index.ts'
 import type { SkinAndHair } from '../../core/client.ts'
 import type { ChairEvent } from '../../core/chair/index.ts'
-import type { Reading } from '../../core/grain/index.ts'
+import type { ReadBy, Reading } from '../../core/grain/index.ts'
 import type { SurfaceNotes } from '../../core/hair/index.ts'
 import type { Schools } from '../../core/house/index.ts'
 import type { Plan } from '../../core/plan/index.ts'
@@ -52,6 +52,8 @@ export interface VisitRecord {
   readonly notes: SurfaceNotes
   /** The readings that this visit works from: its own and those of earlier visits, as they stood when it ended. */
   readonly readings: Reading[]
+  /** Who made them, and how many. */
+  readonly readBy: ReadBy[]
   /** The client's skin and hair, and the schools that differ for them, as they are now. */
   readonly skin: SkinAndHair
   readonly schools: Partial<Schools>
@@ -61,6 +63,11 @@ const EVENTS = `(SELECT json_group_array(json_object(
         'id', id, 'seq', seq, 'screen', screen, 'n', n, 'kind', kind, 'atMs', atMs, 'stepId', stepId, 'reason', reason,
         'detail', json(detail)))
       FROM (SELECT * FROM chair_events WHERE visitId = v.id ORDER BY seq))`
+
+/** Readings of a visit's map: its own and those of earlier visits, as they stood when it ended. */
+const OF_THE_MAP = `FROM readings r JOIN visits rv ON rv.id = r.visitId WHERE r.clientId = v.clientId
+            AND (v.endedAtMs IS NULL OR rv.createdAtMs <= v.createdAtMs)
+            AND (r.goneAtMs IS NULL OR r.goneAtMs > v.endedAtMs)`
 
 /**
  * One query for all of it: the way to the database's thread and back costs more than the reading. Parts that are
@@ -82,9 +89,9 @@ const RECORD = `
     (SELECT json_group_array(json_object(
         'id', id, 'zoneId', zoneId, 'at', json(at), 'method', method, 'atMs', atMs,
         'answers', json(answers)))
-      FROM (SELECT r.* FROM readings r JOIN visits rv ON rv.id = r.visitId WHERE r.clientId = v.clientId
-            AND (v.endedAtMs IS NULL OR rv.createdAtMs <= v.createdAtMs)
-            AND (r.goneAtMs IS NULL OR r.goneAtMs > v.endedAtMs) ORDER BY r.atMs)) AS readings
+      FROM (SELECT r.* ${OF_THE_MAP} ORDER BY r.atMs)) AS readings,
+    (SELECT json_group_array(json_object('workerId', workerId, 'readings', n))
+      FROM (SELECT rv.workerId, COUNT(*) AS n ${OF_THE_MAP} GROUP BY rv.workerId ORDER BY rv.workerId)) AS readBy
   FROM visits v JOIN clients c ON c.id = v.clientId LEFT JOIN plans p ON p.visitId = v.id`
 
 type KeptEvent = Omit<ChairEvent, 'stepId' | 'reason' | 'detail'> & {
@@ -119,7 +126,7 @@ const toJobs = (column: Json<Job[]>): Job[] =>
 type AsJson = 'asked' | 'notes' | 'loads' | 'leftMm' | 'skin' | 'products' | 'photos' | 'messages'
 type RecordColumns = Omit<
   VisitRecord,
-  AsJson | 'atChair' | 'schools' | 'jobs' | 'plan' | 'events' | 'answers' | 'readings'
+  AsJson | 'atChair' | 'schools' | 'jobs' | 'plan' | 'events' | 'answers' | 'readings' | 'readBy'
 > & { [K in AsJson]: Json<VisitRecord[K]> } & {
   atChair: Json<AtChair> | null
   schools: Json<Partial<Schools>> | null
@@ -128,6 +135,7 @@ type RecordColumns = Omit<
   events: Json<KeptEvent[]>
   answers: Json<(SkinAnswer & { toldAtMs: number | null })[]>
   readings: Json<KeptReading[]>
+  readBy: Json<ReadBy[]>
 }
 
 function toRecord(row: RecordColumns): VisitRecord {
@@ -151,6 +159,7 @@ function toRecord(row: RecordColumns): VisitRecord {
       ...answer,
       ...(toldAtMs !== null && { toldAtMs }),
     })),
+    readBy: json(row.readBy),
     readings: json(row.readings).map(({ at, answers, ...reading }) => ({
       ...reading,
       ...at,

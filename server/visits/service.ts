@@ -219,8 +219,12 @@ export async function savePlan(db: Database, id: string, choice: PlanChoice): Pr
     const [house, history] = await Promise.all([readHouse(db), readHistory(db, visit.clientId)])
     const { findings, screening } = await gateOf(db, visit, house)
     refuseHeld(findings, 'plan')
-    const plan = packPlan(planOf(visit, house, history, choice, screening))
-    await db.models.Plan.upsert({ visitId: id, plan, madeAtMs: Date.now() })
+    const { plan, reader } = planOf(visit, house, history, choice, screening)
+    await db.models.Plan.upsert({ visitId: id, plan: packPlan(plan), madeAtMs: Date.now() })
+    await db.models.Visit.update(
+      { readDeg: reader?.deg ?? null, readCount: reader?.readings ?? null },
+      { where: { id } },
+    )
   })
   return visitPage(db, id)
 }

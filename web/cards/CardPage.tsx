@@ -1,7 +1,7 @@
 /** Cards to print: the mirror card for the chair, the home card for exfoliating. One page each, all lines, no names. */
-import { useEffect, useState } from 'react'
+import { useQuery } from '@tanstack/react-query'
 import { Link, useParams, useSearchParams } from 'react-router'
-import type { VisitPage } from '../../contract/types.ts'
+import type { ClientPage, House, VisitPage } from '../../contract/types.ts'
 import { mapDrawing } from '../../core/formats/index.ts'
 import type { ViewId } from '../../core/head/index.ts'
 import { dateWords } from '../../core/time/index.ts'
@@ -9,10 +9,10 @@ import { useClient, useHouse, useVisit } from '../api/queries.ts'
 import { useHead } from '../head/loadHead.ts'
 import { useLinePaths } from '../marks/useLinePaths.ts'
 import { useFieldReadings } from '../stations/useStation.ts'
-import { useFieldSummary } from '../stations/read/useMap.ts'
 import { drawOn, flatViews } from '../stations/read/mapPicture.ts'
 import { ConsentCard } from './ConsentCard.tsx'
 import { FlatPicture } from './FlatPicture.tsx'
+import { NO_HOME_CARD, useBrushes } from './homeCard.ts'
 import { PlanCard } from './PlanCard.tsx'
 
 const CARDS = {
@@ -20,13 +20,13 @@ const CARDS = {
     title: 'Mirror card',
     use: 'growth',
     views: ['front', 'left', 'right', 'underChin', 'crown'],
-    text: 'Arrows show the way hair grows, root to tip. Dashed: not read there, only beside it. Left and right are the client’s.',
+    text: 'Arrows show the way hair grows, root to tip. Dashed: read, but not surely. A spiral: hair turns there. Left and right are the client’s.',
   },
   home: {
     title: 'Home card',
     use: 'exfoliate',
     views: ['front', 'left', 'right', 'underChin'],
-    text: 'Brush or rub along the arrows: against the growth, lightly, once a day with a soft brush or cloth, so that tips are freed before they curl back in. Leave out sore or open spots, and stop for a day when the skin is red. If bumps spread, or hold pus, ask a doctor.',
+    text: 'Brush or rub along the arrows: against the growth, lightly, once a day with a soft brush or cloth, so that tips are freed before they curl back in. Leave out sore or open spots, places where hair turns (a spiral) and where an arrow is dashed; stop for a day when the skin is red. If bumps spread, or hold pus, ask a doctor.',
   },
 } as const
 
@@ -90,7 +90,15 @@ export function CardPage() {
       </Sheet>
     )
   }
-  return <Card kind={kind} initials={initials} clientId={clientId} visit={visit.data} />
+  return (
+    <Card
+      kind={kind}
+      initials={initials}
+      page={client.data}
+      house={house.data}
+      visit={visit.data}
+    />
+  )
 }
 
 /** A page with a card to print on it. */
@@ -119,46 +127,58 @@ function Sheet({
 function Card({
   kind,
   initials,
-  clientId,
+  page,
+  house,
   visit,
 }: {
   kind: keyof typeof CARDS
   initials: string
-  clientId: string
+  page: ClientPage
+  house: House
   visit: VisitPage
 }) {
+  const clientId = page.client.id
+  const brushes = useBrushes(page, house, visit)
   const card = CARDS[kind]
   const head = useHead()
   const readings = useFieldReadings(visit)
-  const summary = useFieldSummary(readings)
   const paths = useLinePaths(visit.notes.lines)
-  const [views, setViews] = useState<ReturnType<typeof drawOn>>()
-  useEffect(() => {
-    if (!head.data || !summary) return
-    const loaded = head.data
-    let wanted = true
-    void flatViews().then((flat) => {
-      const lines = kind === 'mirror' ? [...paths.values()] : []
-      const read = new Set(readings.map((r) => r.zoneId))
+  const views = useQuery({
+    queryKey: ['card', kind, readings, visit.notes.lines, paths.size],
+    queryFn: async () => {
+      const loaded = head.data!
+      const [flat, summary] = await Promise.all([flatViews(), loaded.worker.summary(readings)])
       const drawing = mapDrawing(
         (id) => loaded.zoneById.get(id),
         summary,
         card.use,
-        lines,
+        kind === 'mirror' ? [...paths.values()] : [],
         true,
-        read,
+        new Set(readings.map((r) => r.zoneId)),
       )
-      if (wanted) setViews(drawOn(loaded, flat, drawing, [...card.views] as ViewId[]))
-    })
-    return () => {
-      wanted = false
-    }
-  }, [head.data, summary, readings, paths, kind, card])
+      return drawOn(loaded, flat, drawing, [...card.views] as ViewId[])
+    },
+    enabled: head.data !== undefined,
+    // Drawn from what is on the device: away from the house too.
+    networkMode: 'offlineFirst',
+    staleTime: Infinity,
+    structuralSharing: false,
+    retry: false,
+  })
+  if (kind === 'home' && !brushes) {
+    return (
+      <main className="page">
+        <h1>There is no home card</h1>
+        <p>{NO_HOME_CARD}</p>
+        <Link to={`/clients/${clientId}/read`}>Back to Read</Link>
+      </main>
+    )
+  }
   return (
     <main className="card-page">
       <div className="card-tools no-print">
         <Link to={`/clients/${clientId}/read`}>Back to Read</Link>
-        <button className="strong" disabled={!views} onClick={() => window.print()}>
+        <button className="strong" disabled={!views.data} onClick={() => window.print()}>
           Print
         </button>
       </div>
@@ -169,19 +189,21 @@ function Card({
             {initials}. · {dateWords(visit.endedAtMs ?? Date.now())}
           </p>
         </header>
-        {!views ? (
-          <p role="status">The card is being drawn …</p>
-        ) : (
+        {views.data ? (
           <div className="card-views">
-            {views.map((v) => (
+            {views.data.map((v) => (
               <figure key={v.id}>
                 <FlatPicture parts={v.parts} />
                 <figcaption>{v.name}</figcaption>
               </figure>
             ))}
           </div>
+        ) : views.isError || head.isError ? (
+          <p role="alert">The card could not be drawn. Nothing is lost: reload the page.</p>
+        ) : (
+          <p role="status">The card is being drawn …</p>
         )}
-        {summary?.readings === 0 && <p>Nothing is read yet, so there are no arrows.</p>}
+        {readings.length === 0 && <p>Nothing is read yet, so there are no arrows.</p>}
         <footer>{card.text}</footer>
       </article>
     </main>

@@ -101,7 +101,9 @@ export function ClientsPage() {
                 <td>{c.lastAtMs === null ? 'not yet' : dateWords(c.lastAtMs)}</td>
                 <td>
                   {c.dueFromMs === null || c.dueToMs === null
-                    ? 'after the first visit'
+                    ? c.visits === 0
+                      ? 'after the first visit'
+                      : 'after the next visit'
                     : daysWords(c.dueFromMs, c.dueToMs)}
                 </td>
               </tr>

@@ -153,6 +153,8 @@ export function useHead() {
     staleTime: Infinity,
     gcTime: Infinity,
     structuralSharing: false,
+    // It is kept on the device: drawn away from the house too.
+    networkMode: 'offlineFirst',
     retry: 1,
   })
 }

@@ -1,5 +1,6 @@
 /** The house: who works here, which schools it follows, and every constant with its mark and source. */
 import { SERVICE_IDS } from '../../core/services/index.ts'
+import { readerWords } from '../../core/grain/index.ts'
 import { SCHOOL_IDS, SCHOOLS } from '../../core/house/index.ts'
 import { PACE_KINDS, paceOf, paceWords } from '../../core/plan/index.ts'
 import { consentText, CLOSING_SENTENCE } from '../../core/screening/index.ts'
@@ -9,6 +10,7 @@ import type { House } from '../../contract/types.ts'
 import { useChangeHouse, useHouse } from '../api/queries.ts'
 import { useFigures } from '../state/figures.ts'
 import { atWords } from '../state/words.ts'
+import { Closed } from './Closed.tsx'
 import { Figures } from './Figures.tsx'
 import { Outbox } from './Outbox.tsx'
 import { PeoplePart } from './PeoplePart.tsx'
@@ -23,11 +25,14 @@ const Studio = lazy(() => import('./Studio.tsx').then((m) => ({ default: m.Studi
 function Worker({
   worker,
   seen,
+  maps,
   onChange,
 }: {
   worker: House['workers'][number]
   /** What their services told of their pace. */
   seen: House['paces'][string]
+  /** What their maps told of how surely they read. */
+  maps: House['readers'][string]
   onChange: (w: House['workers'][number]) => void
 }) {
   const keep = (change: Partial<typeof worker>) => {
@@ -40,6 +45,7 @@ function Worker({
     const pace = paceOf(figures, kind, seen)
     return pace.services > 0 ? [paceWords(kind, pace)] : []
   })
+  const reads = readerWords(figures, maps)
   return (
     <div className="worker-row">
       <input
@@ -77,6 +83,7 @@ function Worker({
         ))}
       </div>
       {paces.length > 0 && <p className="soft">Strokes: {paces.join('; ')} (H).</p>}
+      {reads && <p className="soft">Readings of the grain: {reads} (H).</p>}
     </div>
   )
 }
@@ -185,16 +192,22 @@ export function HousePage() {
           <h2>Workers</h2>
           <p className="soft">
             Plans take the stance, the free hand and the turn of the head from the hand, and the
-            time of strokes from what each has done.
+            time of strokes from what each has done; the map how far to trust what they read.
           </p>
           {house.data?.workers.map((w) => (
             <Worker
               key={w.id}
               worker={w}
               seen={house.data.paces[w.id] ?? []}
+              maps={house.data.readers[w.id] ?? []}
               onChange={(worker) => change.mutate({ worker })}
             />
           ))}
+          <h2>Closed days</h2>
+          <p className="soft">No window opens and no visit is laid on them.</p>
+          {house.data && (
+            <Closed closed={house.data.closed} onChange={(closed) => change.mutate({ closed })} />
+          )}
           <h2 id="schools">Schools</h2>
           <p className="soft">
             Where practitioners disagree. New plans and aftercare follow these; plans already kept

@@ -3,6 +3,7 @@ import { useFigures } from '../state/figures.ts'
 import type { House } from '../../contract/types.ts'
 import { zoneName, type ZoneId } from '../../core/zones/index.ts'
 import {
+  type CalibrationBin,
   type ForecastCheck,
   STUDIO_CONSTANTS,
   type PerThousand,
@@ -65,37 +66,31 @@ function Forecast({ learned }: { learned: StudioLearned }) {
         <>
           <CalibrationChart calibration={c} />
           <p className="soft">
-            Each answered visit was forecast from the visits before it: {c.forecasts} forecasts of
-            single zones at {c.visits} visits of {c.clients} clients. On the line, what was said
-            came as often as it was said. Bars hold 95 % (exact).
+            Answered visits were forecast from the visits before them, of long histories the first
+            and the latest: {c.forecasts} forecasts of single zones at {c.visits} visits of{' '}
+            {c.clients} clients. On the line, what was said came as often as it was said. Bars hold
+            95 %; what comes of one client comes together, so clients are counted, not zones.
           </p>
-          <table className="list tight">
-            <thead>
-              <tr>
-                <th scope="col">Said</th>
-                <th scope="col">Forecasts</th>
-                <th scope="col">Came</th>
-                <th scope="col">95 %</th>
-              </tr>
-            </thead>
-            <tbody>
-              {c.bins
-                .filter((b) => b.forecasts > 0)
-                .map((b) => (
-                  <tr key={b.to}>
-                    <td>{fine(b.said)}</td>
-                    <td className="num">{b.forecasts}</td>
-                    <td>{fine(b.came)}</td>
-                    <td>
-                      {fine(b.range.low)} to {fine(b.range.high)}
-                    </td>
-                  </tr>
-                ))}
-            </tbody>
-          </table>
+          <SaidAndCame rows={c.bins} />
+          <h3>By how many answered visits there were before</h3>
+          <SaidAndCame
+            head="Visits before"
+            rows={c.byVisits.map((b) => ({
+              ...b,
+              name: b.to === null ? `${b.from} and more` : `${b.from} to ${b.to}`,
+            }))}
+          />
+          <h3>Client by client</h3>
           <p>
-            Mean squared error (Brier): {c.brier.toFixed(4)}. Of what was told alone{' '}
-            {c.brierPrior.toFixed(4)}; of “the same as last time” {c.brierLast.toFixed(4)}.
+            {c.judged === 0
+              ? 'No client has visits enough yet to be judged alone.'
+              : `${c.judged} clients have visits enough to be judged alone. For ${c.strayed} of them more or less came than was said, beyond chance at 5 %; about ${Math.max(1, Math.round(0.05 * c.judged))} would where every forecast holds.`}
+          </p>
+          <h3>Is it worth anything?</h3>
+          <p>
+            {skillWords(c)} Mean squared error (Brier): {c.brier.toFixed(4)}; of the client’s own
+            average {c.brierAverage.toFixed(4)}, of what was told alone {c.brierPrior.toFixed(4)},
+            of “the same as last time” {c.brierLast.toFixed(4)}.
           </p>
         </>
       )}
@@ -113,6 +108,58 @@ function Forecast({ learned }: { learned: StudioLearned }) {
         ))}
       </ul>
     </div>
+  )
+}
+
+/** How the forecast stands beside who only counts how often this client reddened. */
+function skillWords({ skill, skillRange: { low, high } }: ForecastCheck): string {
+  const range = `95 % from ${percentWords(low)} to ${percentWords(high)}`
+  if (low > 0)
+    return `The forecast errs ${percentWords(skill)} less than each client’s own average would (${range}).`
+  if (high < 0)
+    return `Each client’s own average would err less than the forecast: by ${percentWords(-skill)} (${range}).`
+  return `Whether the forecast is better than each client’s own average cannot be told yet (${percentWords(skill)}, ${range}).`
+}
+
+/** What was said beside what came, a row a group of forecasts. */
+function SaidAndCame({
+  head,
+  rows,
+}: {
+  head?: string
+  rows: readonly (Pick<CalibrationBin, 'forecasts' | 'said' | 'came' | 'range'> & {
+    readonly name?: string
+  })[]
+}) {
+  return (
+    <table className="list tight">
+      <thead>
+        <tr>
+          {head && <th scope="col">{head}</th>}
+          <th scope="col">Said</th>
+          <th scope="col">Came</th>
+          <th scope="col">95 %</th>
+          <th scope="col" className="num">
+            Forecasts
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows
+          .filter((b) => b.forecasts > 0)
+          .map((b, i) => (
+            <tr key={b.name ?? i}>
+              {head && <td>{b.name}</td>}
+              <td>{fine(b.said)}</td>
+              <td>{fine(b.came)}</td>
+              <td>
+                {fine(b.range.low)} to {fine(b.range.high)}
+              </td>
+              <td className="num">{b.forecasts}</td>
+            </tr>
+          ))}
+      </tbody>
+    </table>
   )
 }
 

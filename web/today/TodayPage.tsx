@@ -203,7 +203,8 @@ function Row({ row, today, at }: { row: TodayRow; today: Today; at: (ms: number)
         {row.window && row.flags.length === 0 && (
           <small>
             {daysWords(row.window.fromMs, row.window.toMs)}
-            {row.seenByEnd !== null && `, seen by then ${oddsWords(row.seenByEnd)}\u00a0(H)`}
+            {row.seenByEnd !== null &&
+              `, seen by then ${oddsWords(row.seenByEnd).replaceAll(' ', '\u00a0')}\u00a0(H)`}
           </small>
         )}
       </td>

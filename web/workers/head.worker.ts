@@ -58,7 +58,7 @@ const desk = new PlanDesk({
   ground: () => (skinGround ??= headGround(head, ZONES)),
   room: () => (room ??= headRoom(head.display)),
   flow: (readings) => {
-    const answer = map().answer(readings)
+    const answer = map().told(readings)
     const { ground, display } = map().prepare()
     return headFlow(figures, ground, answer, readings, head.display, head.solve.zones, display)
   },

@@ -154,6 +154,7 @@ function useEventPlan(
       plan: visit.service === client.service ? (visit.plan ?? undefined) : undefined,
       window: page.tide.window ?? undefined,
       nowMs: Date.now(),
+      closed: house.closed,
       offset: offsetHere,
     }
     // Every plan that this skin allows is tried, each at its own best time.

@@ -60,7 +60,7 @@ export function LaneDetail({
         {toward && `, ${toward}`} <PictureHour way={strokeWay(plan, lane)} />;{' '}
         {lane.grain === 'guess'
           ? `nobody has read the hair here: that it grows ${lane.growsToward ?? 'so'} is a guess, and it is felt first`
-          : `hair grows ${lane.growsToward ?? ''}, within ${lane.withinDeg}°`}{' '}
+          : `hair grows ${lane.growsToward ?? ''}, nine tenths of it within ${lane.withinDeg}°${lane.grain === 'unsure' ? ': feel first' : ''}`}{' '}
         · {lane.blade},{' '}
         {lane.bladeAngleDeg === 0 ? 'flat on the skin' : `${lane.bladeAngleDeg}° to the skin`},{' '}
         {lane.usableWidthMm} mm of edge · {sum((l) => l.strokes)} strokes of about{' '}

@@ -62,6 +62,7 @@ export function LaneList({
                     {s.title}
                     {lane.edited && <small> by hand</small>}
                     {lane.grain === 'guess' && <small> a guess: felt first</small>}
+                    {lane.grain === 'unsure' && <small> not surely read: feel first</small>}
                   </button>
                 </td>
                 <td className="passes">

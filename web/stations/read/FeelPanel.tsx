@@ -1,5 +1,6 @@
 /** The guided test: draw the finger as the head shows, say whether it slides or catches, until the direction is sure. */
 import { useFigures } from '../../state/figures.ts'
+import { percentWords } from '../../../core/stats/index.ts'
 import { useHotkeys } from '@mantine/hooks'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import {
@@ -10,6 +11,7 @@ import {
   takeBackAnswer,
   TEST_CONSTANTS,
   testResult,
+  wrongShare,
   type FeelTest,
   readingFromBearing,
   type Reading,
@@ -134,7 +136,8 @@ export function FeelPanel({
             <>
               <p className="big">Not sure</p>
               <p>
-                {times} do not settle it: hair may turn here, or lie flat. Feel beside it, or keep “
+                {times} do not settle it, about {percentWords(wrongShare(figures, test))} of them
+                seem wrong: hair may turn here, or lie flat. Feel beside it, or keep “
                 {way?.told.words}” as it is (within about {half}°).
               </p>
               <button onClick={() => write(test)}>Keep it</button>
@@ -155,7 +158,7 @@ export function FeelPanel({
       <div className="feel-past">
         <p className="soft">
           {count === 0
-            ? `Most places are sure after about six answers; one in ten may be wrong (H).`
+            ? 'Most places are sure after about ten answers. Some may be wrong: those that contradict one another make it ask on (H).'
             : `${times}: ${test.answers.map((a) => `${tell(place.zoneId, a.stroke, place)?.told.words} it ${a.catches ? 'catches' : 'slides'}`).join(', ')}. ${kept ? '' : `Now within about ${half}°; done at ${figures(TEST_CONSTANTS.sureWithinDeg)}°.`}`}
         </p>
         {count > 0 && !kept && (

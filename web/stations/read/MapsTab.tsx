@@ -17,6 +17,7 @@ import { useHeadLayers } from '../../state/layers.ts'
 import { viewOf } from '../../../core/head/index.ts'
 import { useView } from '../../state/view.ts'
 import { newId } from '../../state/words.ts'
+import { NO_HOME_CARD, useBrushes } from '../../cards/homeCard.ts'
 import { useFieldReadings, useFlowLayer, type StationProps } from '../useStation.ts'
 import { useFieldSummary, useMapEditing } from './useMap.ts'
 import { FilesIn, FilesOut } from './Files.tsx'
@@ -33,6 +34,7 @@ export function MapsTab({ page, visit, house }: StationProps) {
   const head = useHead()
   const flow = useFlowLayer(visit)
   const readings = useFieldReadings(visit)
+  const brushes = useBrushes(page, house, visit)
   const summary = useFieldSummary(readings)
   const [against, setAgainst] = useState<string>()
   const [copied, setCopied] = useState<string>()
@@ -215,7 +217,7 @@ export function MapsTab({ page, visit, house }: StationProps) {
             >
               Mirror card
             </Link>
-            {page.client.skin.bumpProne && house.schools.exfoliate === 'brush' && (
+            {brushes && (
               <Link
                 className="like-button"
                 to={`/clients/${page.client.id}/cards/home?visit=${visit.id}`}
@@ -224,12 +226,7 @@ export function MapsTab({ page, visit, house }: StationProps) {
               </Link>
             )}
           </div>
-          {page.client.skin.bumpProne && house.schools.exfoliate !== 'brush' && (
-            <p className="soft">
-              The house’s school for a bump-prone beard does not brush against the grain, so there
-              is no home card.
-            </p>
-          )}
+          {page.client.skin.bumpProne && !brushes && <p className="soft">{NO_HOME_CARD}</p>}
         </section>
       </div>
     </>

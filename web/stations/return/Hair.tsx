@@ -1,18 +1,28 @@
 /** How hair comes back, zone by zone: learned from what was felt, seen and measured; forecast with its range. */
 import { ON_SKIN } from '../../../core/palette.ts'
 import { zoneName, type ZoneId } from '../../../core/zones/index.ts'
-import { LENGTH_METHODS, type LengthMethod } from '../../../core/looks/index.ts'
+import {
+  HAIR_TOLD,
+  LENGTH_METHODS,
+  type HairKindTold,
+  type LengthMethod,
+} from '../../../core/looks/index.ts'
+import { growthReadings, hairDoubt, meanLeft } from '../../../core/history/index.ts'
 import {
   GROWTH_CONSTANTS,
   type DayRange,
+  type Growth,
   compareSides,
   slowZones,
+  thresholdMm,
+  thresholdOf,
   zoneOutlook,
   type ZoneOutlook,
 } from '../../../core/regrowth/index.ts'
 import { isWaxed, NOT_WAXED } from '../../../core/screening/index.ts'
 import { Z_90 } from '../../../core/stats/index.ts'
 import { DAY_MS, dateWords } from '../../../core/time/index.ts'
+import type { Figures } from '../../../core/house/index.ts'
 import { useFigures } from '../../state/figures.ts'
 import { useMemo, useState } from 'react'
 import { useAddHair, useRemoveHair } from '../../api/visitWrites.ts'
@@ -27,6 +37,14 @@ const METHOD_WORDS: Record<LengthMethod, string> = {
   photo: 'on a picture with a scale',
   ruler: 'with a ruler',
   eye: 'by eye',
+}
+
+const TOLD_WORDS: Record<HairKindTold, string> = {
+  felt: 'felt',
+  seen: 'seen',
+  measured: 'measured',
+  'not-felt': 'not felt yet',
+  'not-seen': 'not seen yet',
 }
 
 export function Hair(props: StationProps) {
@@ -69,21 +87,31 @@ export function Hair(props: StationProps) {
   )
 }
 
-function AddReading({ visit, zones }: StationProps & { zones: readonly ZoneId[] }) {
+function AddReading({ page, visit, zones }: StationProps & { zones: readonly ZoneId[] }) {
   const add = useAddHair(visit.id)
   const chosen = useView((s) => s.chosen)
   const choose = useView((s) => s.choose)
-  const [kind, setKind] = useState<'felt' | 'seen' | 'measured'>('felt')
+  const [kind, setKind] = useState<HairKindTold>('felt')
   const [date, setDate] = useState(todayIso())
   const [length, setLength] = useState('1.0')
   const [method, setMethod] = useState<LengthMethod>('photo')
+  const figures = useFigures()
   const zone = chosen && zones.includes(chosen) ? chosen : ''
+  const doubt = useMemo(() => {
+    const days = (Date.parse(`${date}T12:00:00`) - (visit.endedAtMs ?? 0)) / DAY_MS
+    if (!(days > 0) || (kind === 'measured' && !(Number(length) > 0))) return undefined
+    return hairDoubt(figures, page.client.skin, visit.service, {
+      ...{ zoneId: zone || null, kind, days, method },
+      leftMm: (zone && visit.leftMm?.[zone]) || meanLeft(visit.leftMm),
+      ...(kind === 'measured' && { lengthMm: Number(length) }),
+    })
+  }, [figures, page.client.skin, visit, zone, kind, date, length, method])
   return (
     <div className="hair-ask">
       <div className="switch" role="group" aria-label="What was noticed">
-        {(['felt', 'seen', 'measured'] as const).map((k) => (
+        {HAIR_TOLD.map((k) => (
           <button key={k} aria-pressed={kind === k} onClick={() => setKind(k)}>
-            {k}
+            {TOLD_WORDS[k]}
           </button>
         ))}
       </div>
@@ -150,8 +178,13 @@ function AddReading({ visit, zones }: StationProps & { zones: readonly ZoneId[] 
           })
         }
       >
-        Write it down
+        {doubt ? 'Write it down all the same' : 'Write it down'}
       </button>
+      {doubt && (
+        <p role="status" className="problem">
+          {doubt} If it is written down all the same, nothing is learned from it.
+        </p>
+      )}
       {add.isError && (
         <p role="alert" className="problem">
           {add.error.message}
@@ -226,6 +259,17 @@ function ZoneTable({
   )
 }
 
+/** At what length this person feels and sees hair, where that was learned. */
+function ownThresholds(figures: Figures, growth: readonly Growth[]): string | undefined {
+  const zone = growth.find((g) => g.felt && g.seen)
+  if (!zone) return undefined
+  const one = (kind: 'felt' | 'seen') => {
+    const { mm, sd } = thresholdOf(figures, zone, kind)
+    return `${kind} at ${mm.toFixed(2)} mm (80 %: ${(mm - Z_90 * sd).toFixed(2)}–${(mm + Z_90 * sd).toFixed(2)}; people on average ${thresholdMm(figures, zone.curve, kind)})`
+  }
+  return `By this client hair is ${one('felt')}, ${one('seen')}.`
+}
+
 /** Readings of this visit, sides compared, slow zones. */
 function Notes({ page, visit }: StationProps) {
   const figures = useFigures()
@@ -235,6 +279,21 @@ function Notes({ page, visit }: StationProps) {
     () => compareSides(figures, growth, (z) => learnedZones.includes(z)).slice(0, 2),
     [figures, growth, learnedZones],
   )
+  const doubts = useMemo(
+    () =>
+      new Map(
+        visit.hair.map((h) => [
+          h.id,
+          growthReadings([
+            { ...h, leftMm: (h.zoneId && visit.leftMm?.[h.zoneId]) || meanLeft(visit.leftMm) },
+          ])
+            .map((r) => hairDoubt(figures, page.client.skin, visit.service, r))
+            .find(Boolean),
+        ]),
+      ),
+    [figures, page.client.skin, visit],
+  )
+  const own = useMemo(() => ownThresholds(figures, Object.values(growth)), [figures, growth])
   const slow = useMemo(() => slowZones(figures, growth).slice(0, 3), [figures, growth])
   return (
     <div className="hair-notes">
@@ -243,7 +302,7 @@ function Notes({ page, visit }: StationProps) {
           {visit.hair.map((h) => (
             <li key={h.id}>
               <span>
-                {h.kind} on {dateWords(h.atMs)}, day {h.days.toFixed(1)},{' '}
+                {TOLD_WORDS[h.kind]} on {dateWords(h.atMs)}, day {h.days.toFixed(1)},{' '}
                 {h.zoneId ? zoneName(h.zoneId as ZoneId) : 'everywhere'}
                 {h.lengthMm !== null
                   ? `, ${h.lengthMm} mm ${METHOD_WORDS[h.method ?? 'photo']}`
@@ -252,10 +311,14 @@ function Notes({ page, visit }: StationProps) {
               <button className="link" onClick={() => remove.mutate(h.id)}>
                 Take away
               </button>
+              {doubts.get(h.id) && (
+                <span className="soft"> Not learned from: {doubts.get(h.id)}</span>
+              )}
             </li>
           ))}
         </ul>
       )}
+      {own && <p className="soft">{own}</p>}
       {sides.map((s) => (
         <p key={s.left} className="soft">
           {s.words}
@@ -269,7 +332,8 @@ function Notes({ page, visit }: StationProps) {
       <p className="soft">
         Read: stubble of {figures(GROWTH_CONSTANTS.readMm)} mm (H). Wax: a quarter inch,{' '}
         {figures(GROWTH_CONSTANTS.waxMm)} mm (C); fuzz never grows so long. Growth starts from
-        published means (P) and is learned (H); ± holds 80 %.
+        published means (P) and is learned (H); ± is half of what holds 80 %. A day told is a day,
+        not an hour: hair was noticed on it, and not on the one before unless somebody says so.
       </p>
     </div>
   )

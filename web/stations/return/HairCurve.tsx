@@ -6,7 +6,7 @@ import {
   GROWTH_CONSTANTS,
   lengthCurve,
   outlookDays,
-  thresholdMm,
+  thresholdOf,
   type DayRange,
   type ZoneOutlook,
 } from '../../../core/regrowth/index.ts'
@@ -70,8 +70,8 @@ function option(figures: Figures, zone: ZoneOutlook, endedAtMs: number, c: Chart
           silent: true,
           symbol: 'none',
           data: [
-            mark('felt', thresholdMm(figures, growth.curve, 'felt')),
-            mark('seen', thresholdMm(figures, growth.curve, 'seen')),
+            mark('felt', thresholdOf(figures, growth, 'felt').mm),
+            mark('seen', thresholdOf(figures, growth, 'seen').mm),
             ...(zone.read && zone.read.even <= last
               ? [mark('to read', figures(GROWTH_CONSTANTS.readMm))]
               : []),

@@ -1,14 +1,15 @@
 /** When to meet again: the window with its odds, zone by zone; events; the visits through a date. */
 import { ON_SKIN } from '../../../core/palette.ts'
 import { MARK_WORDS } from '../../../core/house/index.ts'
+import { skinAfter } from '../../../core/history/index.ts'
 import {
-  clearOdds,
-  seenOdds,
+  visitOdds,
   workedZones,
-  zoneWindows,
-  type OddsInput,
+  type VisitOdds,
+  type VisitWindow,
+  type ZoneOdds,
 } from '../../../core/regrowth/index.ts'
-import { dateWords, longDate } from '../../../core/time/index.ts'
+import { dateWords, daysWords, longDate } from '../../../core/time/index.ts'
 import { oddsWords } from '../../../core/stats/index.ts'
 import { useFigures } from '../../state/figures.ts'
 import type { VisitPage } from '../../../contract/types.ts'
@@ -34,19 +35,21 @@ function useLastFinished({ page, visit }: StationProps): VisitPage | undefined {
 export function NextVisit(props: StationProps) {
   const figures = useFigures()
   const { page } = props
+  const { window } = page.tide
   const last = useLastFinished(props)
-  const window = last?.window ?? page.tide.window
-  const odds = useMemo((): OddsInput | undefined => {
-    if (!last?.leftMm || last.endedAtMs === null) return undefined
-    return {
-      endedAtMs: last.endedAtMs,
-      zones: workedZones(last.leftMm, last.loads),
-      sensitivity: page.model.sensitivity,
-      growth: page.model.growth,
-      fading: page.model.fading,
-      answers: last.answers,
-    }
-  }, [last, page.model])
+  const odds = useMemo(() => {
+    if (!window || !last?.leftMm || last.endedAtMs === null) return undefined
+    return visitOdds(
+      figures,
+      {
+        ...skinAfter({ ...last, endedAtMs: last.endedAtMs, redAtChair: last.atChair.redness }),
+        zones: workedZones(last.leftMm, last.loads),
+        skin: page.model,
+        growth: page.model.growth,
+      },
+      window,
+    )
+  }, [figures, window, last, page.model])
   if (!window) {
     return (
       <>
@@ -61,26 +64,15 @@ export function NextVisit(props: StationProps) {
         {dateWords(window.fromMs)} to {dateWords(window.toMs)}
       </h1>
       <div className="tab-body" tabIndex={0} role="region" aria-label="Next visit">
-        {odds && (
-          <p>
-            Hair is seen by {dateWords(window.toMs)}:{' '}
-            <b>{oddsWords(seenOdds(figures, odds, window.toMs))}</b>. Skin clear by{' '}
-            {dateWords(window.fromMs)}: <b>{oddsWords(clearOdds(odds, window.fromMs))}</b>, by{' '}
-            {dateWords(window.toMs)}: <b>{oddsWords(clearOdds(odds, window.toMs))}</b> (H).
-          </p>
-        )}
+        {odds && <OddsWords odds={odds} window={window} />}
         <ul className="whys">
           {window.reasons.map((r) => (
             <li key={r.text}>
-              {r.text} <abbr title={MARK_WORDS[r.mark]}>({r.mark})</abbr>
+              {r.text} {r.mark && <abbr title={MARK_WORDS[r.mark]}>({r.mark})</abbr>}
             </li>
           ))}
-          <li>
-            Earlier than {longDate(window.fromMs)} is too early for the skin; after{' '}
-            {longDate(window.toMs)} hair shows.
-          </li>
         </ul>
-        {odds && <ZoneWindows odds={odds} fromMs={window.fromMs} />}
+        {odds && <ZoneWindows zones={odds.zones} fromMs={window.fromMs} />}
         <Events {...props} />
         {last && <Series {...props} last={last} />}
       </div>
@@ -88,24 +80,34 @@ export function NextVisit(props: StationProps) {
   )
 }
 
-function ZoneWindows({ odds, fromMs }: { odds: OddsInput; fromMs: number }) {
-  const figures = useFigures()
+/** What is likely when the window opens, and when it closes. */
+function OddsWords({ odds, window }: { odds: VisitOdds; window: VisitWindow }) {
+  return (
+    <p>
+      {odds.seenClearMs === undefined ? (
+        <>
+          {longDate(window.fromMs)}: skin clear with <b>{oddsWords(odds.clearAtOpening)}</b>,
+        </>
+      ) : (
+        <>
+          Skin was seen clear on {dateWords(odds.seenClearMs)}. {longDate(window.fromMs)}:
+        </>
+      )}{' '}
+      hair seen with <b>{oddsWords(odds.seenAtOpening)}</b>; {longDate(window.toMs)}: hair seen with{' '}
+      <b>{oddsWords(odds.seenAtClosing)}</b> (H).
+    </p>
+  )
+}
+
+function ZoneWindows({ zones, fromMs }: { zones: readonly ZoneOdds[]; fromMs: number }) {
   const choose = useView((s) => s.choose)
   const chosen = useView((s) => s.chosen)
   const [all, setAll] = useState(false)
-  const windows = useMemo(() => zoneWindows(figures, odds), [figures, odds])
   useZoneTints(
-    useMemo(
-      () =>
-        odds.zones.map((z) => ({
-          zoneId: z.zoneId,
-          share: seenOdds(figures, { ...odds, zones: [z] }, fromMs),
-        })),
-      [figures, odds, fromMs],
-    ),
+    useMemo(() => zones.map((z) => ({ zoneId: z.zoneId, share: z.seenAtOpening })), [zones]),
     ON_SKIN.tide,
   )
-  const shown = windows.filter((w, i) => all || i < ZONES_TOLD || w.zoneId === chosen)
+  const shown = zones.filter((z, i) => all || i < ZONES_TOLD || z.zoneId === chosen)
   return (
     <section>
       <h2>Zone by zone</h2>
@@ -114,7 +116,8 @@ function ZoneWindows({ odds, fromMs }: { odds: OddsInput; fromMs: number }) {
           <tr>
             <th scope="col">Zone</th>
             <th scope="col">clear enough from</th>
-            <th scope="col">seen by</th>
+            <th scope="col">seen about</th>
+            <th scope="col">80 %</th>
           </tr>
         </thead>
         <tbody>
@@ -125,20 +128,21 @@ function ZoneWindows({ odds, fromMs }: { odds: OddsInput; fromMs: number }) {
                   {w.name}
                 </button>
               </td>
-              <td>{w.fromMs <= Date.now() ? 'now' : dateWords(w.fromMs)}</td>
-              <td>{w.toMs === undefined ? 'not within 90 days' : dateWords(w.toMs)}</td>
+              <td>{w.clearMs <= Date.now() ? 'now' : dateWords(w.clearMs)}</td>
+              <td>{dateWords(w.seenMs)}</td>
+              <td>{daysWords(w.seenEarlyMs, w.seenLateMs)}</td>
             </tr>
           ))}
         </tbody>
       </table>
-      {windows.length > shown.length && (
+      {zones.length > shown.length && (
         <button className="link" onClick={() => setAll(true)}>
-          All {windows.length} zones
+          All {zones.length} zones
         </button>
       )}
       <p className="soft">
         The head shows how likely hair is seen on {dateWords(fromMs)}: the fuller the colour, the
-        likelier.
+        likelier. Days and ranges are house estimates (H).
       </p>
     </section>
   )

@@ -26,7 +26,7 @@ function useSeries(props: StationProps, last: VisitPage, throughMs: number): Ser
   const screening = useScreening(props)
   return useMemo(() => {
     const { client, model } = page
-    const window = last.window ?? page.tide.window
+    const { window } = page.tide
     if (!window || last.endedAtMs === null) return []
     return clientSeries(figures, {
       service: client.service,
@@ -44,6 +44,7 @@ function useSeries(props: StationProps, last: VisitPage, throughMs: number): Ser
       },
       nowMs: Date.now(),
       throughMs,
+      closed: house.closed,
       offset: offsetHere,
     })
   }, [figures, page, house, visit.products, schools, screening, last, throughMs])

@@ -13,9 +13,8 @@ export function TrendChart({ trend }: { trend: Trend }) {
   return <div ref={box} className="trend-chart" role="img" aria-label={trend.words} />
 }
 
-function option({ points, baseline, sigma }: Trend, c: ChartColours) {
-  // Back from standard deviations to bumps a visit: the scale is the same for points and limits.
-  const bumps = (z: number) => Math.max(0, baseline + z * sigma)
+function option({ points }: Trend, c: ChartColours) {
+  const bumps = (a: number) => Math.max(0, a)
   return {
     ...overTime(c, 'bumps a visit'),
     series: [
