@@ -82,6 +82,26 @@ describe('arrows of a map', () => {
   })
 })
 
+it('one reading of a zone, whoever made it, is an arrow of that zone on a card; beside it nothing unsure is', () => {
+  // At its upper edge, below the lip.
+  const upper = [...byId.get('chin')!.samples].sort((a, b) => b.point[1] - a.point[1])[0]!
+  const chin = readingFromBearing('chin', upper, Math.PI, {
+    ...{ id: 'c', method: 'felt', atMs: 0 },
+  })
+  for (const readerDeg of [5, 14, 24, 40]) {
+    const summary = MAP.summary([{ ...toFieldReading(DEFAULTS, chin, 0), readerDeg }])
+    // Half of the chin is farther off than one reading tells of.
+    expect(summary.zones.find((z) => z.zoneId === 'chin')!.within).toBeUndefined()
+    const { arrows } = mapDrawing(zoneOf, summary, 'exfoliate', [], true, new Set(['chin']))
+    const own = arrows.find((a) => a.zoneId === 'chin')!
+    expect(own.unsure).toBe(true)
+    const { point, normal } = own
+    expect(Math.cos(bearingOf('chin', point, normal, own.direction))).toBeGreaterThan(0.95)
+    expect(arrows.filter((a) => a.unsure)).toEqual([own])
+    expect(mapDrawing(zoneOf, summary).arrows.some((a) => a.zoneId === 'chin')).toBe(false)
+  }
+})
+
 describe('what else is drawn', () => {
   it('whorls with the way they turn; where growth only meets there is no sign; lines as they are', () => {
     const at = { point: [0, 0, 0] as const, normal: [0, 0, 1] as const, triangle: 1 }

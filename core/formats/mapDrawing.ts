@@ -27,9 +27,12 @@ export function mapDrawing(
   const arrows = summary.zones.flatMap(({ zoneId, within, growthDirection }): MapArrow[] => {
     const zone = zoneOf(zoneId)
     if (!zone || !isSkin(zoneId) || zoneStem(zoneId) === 'brow') return []
-    if (within === undefined || growthDirection === undefined) return []
-    const unsure = within > SURE_DEG
-    if (large && unsure && !read.has(zoneId)) return []
+    if (growthDirection === undefined) return []
+    // A zone that was read in one place has its arrow, unsure: its reader would look for it.
+    const here = read.has(zoneId)
+    if (within === undefined && !here) return []
+    const unsure = within === undefined || within > SURE_DEG
+    if (large && unsure && !here) return []
     const { point, normal } = zone.centre
     const direction = directionOf(zoneId, point, normal, usedBearing(growthDirection, use))
     const sideMm = Math.sqrt(zone.areaCm2) * 10
