@@ -20,6 +20,13 @@ const start = async (more: { dir?: string; port?: string; web?: string } = {}) =
   return s
 }
 const band = (page: Page) => page.getByRole('banner')
+/** Presses once more, until the screen says that it keeps a tap: a page opened this moment may not hear its keys yet. */
+const pressKept = (page: Page) =>
+  say(async () => {
+    await press(page)
+    const kept = page.getByText(/No connection/)
+    await say(kept).toContainText(/\d+ taps? (is|are) kept on this screen/, { timeout: 5000 })
+  }).toPass()
 const keptHere = (page: Page, id: string) =>
   page.evaluate(
     async (visit) =>
@@ -49,18 +56,20 @@ plain(
     await page.goto(`/clients/${other.client.id}/chair?flat`)
     await begin(page)
     const words = await count(page).textContent()
+    const there = async (id: string) =>
+      (await ask<VisitPage>(page, 'GET', `/api/visits/${id}`)).events.length
+    const before = await there(other.visit.id)
 
     await first.kill('SIGKILL')
     await page.reload()
     await say(count(page)).toHaveText(words!)
-    await press(page)
-    await say(page.getByText(/No connection/)).toContainText(/kept on this screen/)
+    await pressKept(page)
 
     // A client whom this screen has never opened: it says what it cannot know, and the service begins.
     await page.goto(`/clients/${third.client.id}/chair?flat`)
     await say(page.getByRole('note').filter({ hasText: 'The house does not answer' })).toBeVisible()
     await begin(page)
-    await press(page)
+    await pressKept(page)
 
     // What was tapped at the two chairs is told anywhere, on narrow screens too.
     await page.setViewportSize({ width: 1024, height: 768 })
@@ -85,12 +94,11 @@ plain(
     say(asked.asked.answers['sunburn']).toMatchObject({ yes: true })
     // Nobody opens those chairs again: what was tapped there arrives by itself.
     for (const [id, least] of [
-      [other.visit.id, 2],
+      [other.visit.id, before],
       [third.visit.id, 1],
     ] as const) {
-      const visitNow = () => ask<VisitPage>(page, 'GET', `/api/visits/${id}`)
-      await say.poll(async () => (await visitNow()).events.length).toBeGreaterThan(least)
-      const now = await visitNow()
+      await say.poll(() => there(id)).toBeGreaterThan(least)
+      const now = await ask<VisitPage>(page, 'GET', `/api/visits/${id}`)
       say(now.events.map((e) => e.seq)).toEqual(now.events.map((_, i) => i + 1))
       say(now.state).toBe('running')
     }

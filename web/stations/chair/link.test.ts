@@ -149,6 +149,25 @@ describe.each([
     expect(await kept.all(first.visitId)).toEqual([])
   })
 
+  it('takes a tap that comes before it has been opened wholly, after what waited', async () => {
+    const first = setUp(store())
+    first.server.cut = true
+    await first.link.open()
+    await first.link.tell({ kind: 'started' })
+    first.link.close()
+    const { link } = setUp(first.store, first.server, first.visitId)
+    const opening = link.open()
+    // The rules would refuse it before the service is known to have begun.
+    expect(await done(link)).toBe(true)
+    await opening
+    expect(link.view()).toMatchObject({ waiting: 2 })
+    expect(link.view().live.state.index).toBe(1)
+    first.server.cut = false
+    link.wake()
+    await settle()
+    expect(first.server.events.map((e) => e.kind)).toEqual(['started', 'done'])
+  })
+
   it('drops what another screen was quicker with, and says so', async () => {
     const { link, server } = setUp(store())
     await link.open()

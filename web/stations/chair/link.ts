@@ -96,8 +96,15 @@ export class ChairLink {
    * Takes up what waited from before (a tab that was closed), and sends it.
    * @param kept true where the service comes from what this screen kept of it: what it has heard since is added
    */
-  async open(kept = false): Promise<void> {
+  open(kept = false): Promise<void> {
     this.closed = false
+    // What is told meanwhile comes after what waited: it is judged by all that is known.
+    const opened = this.telling.then(() => this.takeUp(kept))
+    this.telling = opened.catch(() => undefined)
+    return opened
+  }
+
+  private async takeUp(kept: boolean): Promise<void> {
     const { store } = this.world
     this.waiting = await store.all(this.visitId)
     if (kept) this.here = false

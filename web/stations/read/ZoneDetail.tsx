@@ -60,9 +60,21 @@ export function ZoneRow({
         {parts && <span title="Read this zone in parts"> in parts</span>}
       </td>
       <td className="num">{grain.count || ''}</td>
-      <td>{flow?.within !== undefined ? `${flow.within}°` : read ? '' : 'not read'}</td>
+      <td>{flow?.within !== undefined ? `${flow.within}°` : read ? 'in part' : 'not read'}</td>
     </tr>
   )
+}
+
+/** How surely a zone is known of which there are readings, and what that rests on. */
+function readWords(grain: ZoneGrain, flow: ZoneFlow | undefined, readings: number): string {
+  const rests =
+    readings === 1
+      ? 'One reading'
+      : `Readings agree with R ${grain.summary!.meanResultantLength.toFixed(2)}`
+  if (!flow) return `${rests}.`
+  if (flow.within === undefined) return `Read in part: less than half of it is known. ${rests}.`
+  const even = flow.meanResultantLength.toFixed(2)
+  return `${capital(withinWords(flow.within))}. ${rests}, the field is even with R ${even}.`
 }
 
 export function ZoneDetail({
@@ -121,7 +133,7 @@ export function ZoneDetail({
             {grain.contradictory
               ? 'The readings cancel each other out: feel again, in parts.'
               : read
-                ? `${capital(withinWords(flow?.within))}. ${readings.length === 1 ? 'One reading' : `Readings agree with R ${grain.summary!.meanResultantLength.toFixed(2)}`}${flow ? `, the field is even with R ${flow.meanResultantLength.toFixed(2)}` : ''}.`
+                ? readWords(grain, flow, readings.length)
                 : near
                   ? `${capital(withinWords(flow.within))}: from readings beside it. Read it to be sure.`
                   : 'A starting guess (H). Draw over it, or take it if you looked.'}
