@@ -1,31 +1,16 @@
-import { DEFAULTS, DEFAULT_SCHOOLS } from '../house/index.ts'
-import { learnClient } from '../history/index.ts'
+import { DEFAULTS } from '../house/index.ts'
 import { stubbleLeftMm } from '../plan/index.ts'
 import { clientSeries } from './clientSeries.ts'
 import { serviceZones, SERVICES } from '../services/index.ts'
-import { SKIN } from '../testing/client.ts'
-import { ALWAYS_OPEN, DAY_MS } from '../time/index.ts'
+import { eventFacts, NEW_MODEL } from '../testing/event.ts'
+import { DAY_MS } from '../time/index.ts'
 import { bestPlanFor, EVENT_CONSTANTS, planBack } from './backPlan.ts'
 import { eventQuestion, type EventFacts, pointsToTry } from './eventQuestion.ts'
 import type { Product } from '../care/index.ts'
 
-const model = learnClient(DEFAULTS, SKIN, 'face-shave', [], [])
-const facts = (over: Partial<EventFacts> = {}): EventFacts => ({
-  service: 'face-shave',
-  skin: SKIN,
-  model,
-  schools: DEFAULT_SCHOOLS,
-  noFragrance: false,
-  products: [],
-  nowMs: 0,
-  closed: ALWAYS_OPEN,
-  offset: () => 0,
-  ...over,
-})
-
 describe('the question of an event', () => {
   it('takes a pass with the grain on every zone while there is no plan', () => {
-    const q = eventQuestion(DEFAULTS, facts(), 'photo', 9 * DAY_MS)
+    const q = eventQuestion(DEFAULTS, eventFacts(), 'photo', 9 * DAY_MS)
     expect(q.zones).toHaveLength(serviceZones('face-shave').length)
     for (const z of q.zones) {
       expect(z.load).toBe(1)
@@ -33,7 +18,7 @@ describe('the question of an event', () => {
     }
     expect(q.minutes).toBe(DEFAULTS(SERVICES['face-shave'].slotMin))
     expect(q.notBeforeMs).toBeUndefined()
-    expect(q.fading).toBe(model.fading)
+    expect(q.fading).toBe(NEW_MODEL.fading)
   })
 
   it('takes the plan’s own loads, last pass and minutes when there is one', () => {
@@ -41,7 +26,7 @@ describe('the question of an event', () => {
       totalMinutes: 33,
       zones: [{ zoneId: 'chin', totalLoad: 2.6, passes: [{ leftMm: 0.2 }, { leftMm: 0.12 }] }],
     } as unknown as NonNullable<EventFacts['plan']>
-    const q = eventQuestion(DEFAULTS, facts({ plan }), 'photo', 9 * DAY_MS)
+    const q = eventQuestion(DEFAULTS, eventFacts({ plan }), 'photo', 9 * DAY_MS)
     expect(q.minutes).toBe(33)
     expect(q.zones).toEqual([expect.objectContaining({ name: 'Chin', load: 2.6, leftMm: 0.12 })])
   })
@@ -52,12 +37,12 @@ describe('the question of an event', () => {
       reasons: [{ text: 'Skin was seen clear again.', mark: 'H' as const }],
     }
     const acid: Product = { id: 'a', name: 'Acid', use: 'after', holds: ['acid'] }
-    const q = eventQuestion(DEFAULTS, facts({ window, products: [acid] }), 'sun', 9 * DAY_MS)
+    const q = eventQuestion(DEFAULTS, eventFacts({ window, products: [acid] }), 'sun', 9 * DAY_MS)
     expect(q.notBeforeMs).toBe(3 * DAY_MS)
     expect(q.notBeforeWhy).toBe('The skin is ready again from 4 Jan: Skin was seen clear again.')
     const sun = (list: typeof q.clearances) => list.find((c) => c.id === 'sun')!.untilMs
     expect(sun(q.clearances)).toBeGreaterThan(
-      sun(eventQuestion(DEFAULTS, facts(), 'sun', 9 * DAY_MS).clearances),
+      sun(eventQuestion(DEFAULTS, eventFacts(), 'sun', 9 * DAY_MS).clearances),
     )
   })
 })
@@ -71,7 +56,7 @@ describe('the visits ahead of a client', () => {
       atMs: 26 * DAY_MS + DAY_MS / 2,
     }
     const series = clientSeries(DEFAULTS, {
-      ...facts(),
+      ...eventFacts(),
       nowMs: DAY_MS,
       events: [event],
       window: {
@@ -117,11 +102,13 @@ describe('every plan of the front', () => {
   const plan = { totalMinutes: 25, zones: [], front } as unknown as NonNullable<EventFacts['plan']>
 
   it('is asked of with its own minutes, loads and stubble; zones that it leaves out are not', () => {
-    expect(pointsToTry(facts({ plan }))).toBe(2)
-    expect(pointsToTry(facts())).toBe(0)
-    const q = eventQuestion(DEFAULTS, facts({ plan }), 'photo', 9 * DAY_MS, 0)
+    expect(pointsToTry(eventFacts({ plan }))).toBe(2)
+    expect(pointsToTry(eventFacts())).toBe(0)
+    const q = eventQuestion(DEFAULTS, eventFacts({ plan }), 'photo', 9 * DAY_MS, 0)
     expect(q).toMatchObject({ minutes: 25, zones: [{ name: 'Chin', load: 1, leftMm: 0.3 }] })
-    expect(eventQuestion(DEFAULTS, facts({ plan }), 'photo', 9 * DAY_MS, 1).zones).toHaveLength(2)
+    expect(
+      eventQuestion(DEFAULTS, eventFacts({ plan }), 'photo', 9 * DAY_MS, 1).zones,
+    ).toHaveLength(2)
   })
 
   it('the one that serves the event best is found: no other has less odds at its own best time', () => {
@@ -131,7 +118,7 @@ describe('every plan of the front', () => {
       ['dive', 12],
     ] as const) {
       const asked = [0, 1].map((i) =>
-        eventQuestion(DEFAULTS, facts({ plan }), kind, days * DAY_MS, i),
+        eventQuestion(DEFAULTS, eventFacts({ plan }), kind, days * DAY_MS, i),
       )
       const best = planBack(DEFAULTS, asked[bestPlanFor(DEFAULTS, asked)]!)
       for (const q of asked) {

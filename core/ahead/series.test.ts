@@ -1,12 +1,12 @@
-import { DEFAULTS, DEFAULT_SCHOOLS } from '../house/index.ts'
+import { DEFAULTS } from '../house/index.ts'
 import { learnClient } from '../history/index.ts'
 import { SKIN } from '../testing/client.ts'
+import { eventFacts, NEW_MODEL } from '../testing/event.ts'
 import { ALWAYS_OPEN, DAY_MS, HOUR_MS } from '../time/index.ts'
 import { eventQuestion } from './eventQuestion.ts'
 import { aloneBetween, visitSeries, type SeriesInput } from './series.ts'
 
 describe('a series of visits', () => {
-  const model = learnClient(DEFAULTS, SKIN, 'face-shave', [], [])
   const series = (over: Partial<SeriesInput> = {}) =>
     visitSeries(DEFAULTS, {
       service: 'face-shave',
@@ -14,27 +14,12 @@ describe('a series of visits', () => {
       window: { fromMs: 3 * DAY_MS, toMs: 5 * DAY_MS },
       nowMs: DAY_MS,
       throughMs: 30 * DAY_MS,
-      growth: model.growth,
+      growth: NEW_MODEL.growth,
       leftMm: {},
       events: [],
       ...{ closed: ALWAYS_OPEN, offset: 0 },
       question: (event, notBeforeMs) => ({
-        ...eventQuestion(
-          DEFAULTS,
-          {
-            service: 'face-shave',
-            skin: SKIN,
-            model,
-            schools: DEFAULT_SCHOOLS,
-            noFragrance: false,
-            products: [],
-            nowMs: DAY_MS,
-            closed: ALWAYS_OPEN,
-            offset: () => 0,
-          },
-          event.kind,
-          event.atMs,
-        ),
+        ...eventQuestion(DEFAULTS, eventFacts({ nowMs: DAY_MS }), event.kind, event.atMs),
         notBeforeMs,
         notBeforeWhy: 'The skin is not ready before.',
       }),
@@ -100,8 +85,8 @@ describe('a series of visits', () => {
     expect(found.filter((v) => v.kind === 'whole').length).toBeGreaterThanOrEqual(2)
     for (let i = 1; i < found.length; i++)
       expect(found[i]!.atMs).toBeGreaterThan(found[i - 1]!.atMs)
-    expect(aloneBetween(DEFAULTS, 'beard-line', model.growth, {})!.kind).toBe('line')
-    expect(aloneBetween(DEFAULTS, 'head-shave', model.growth, {})).toBeUndefined()
+    expect(aloneBetween(DEFAULTS, 'beard-line', NEW_MODEL.growth, {})!.kind).toBe('line')
+    expect(aloneBetween(DEFAULTS, 'head-shave', NEW_MODEL.growth, {})).toBeUndefined()
   })
 
   it('lays nothing on a closed day: the nearest open one takes it, and windows begin and end on open days', () => {

@@ -53,12 +53,13 @@ export function learnGrowths(
     ? growthFrom(figures, parts, first, names.indexOf(null))
     : undefined
   // Zones that nobody told of and of which the same is expected fare alike.
-  const untold = new Map<Growth['mean'], Growth>()
+  const untold = new Map<string, Growth>()
   const ofZone = (zoneId: string, zone: Growth) => {
     const slot = names.indexOf(zoneId)
-    const had = slot < 0 ? untold.get(zone.mean) : undefined
+    const expected = `${zone.curve} ${zone.mean} ${zone.sd}`
+    const had = slot < 0 ? untold.get(expected) : undefined
     const own = had ?? growthFrom(figures, parts, zone, slot)
-    if (slot < 0) untold.set(zone.mean, own)
+    if (slot < 0) untold.set(expected, own)
     return own
   }
   const growth = Object.entries(prior).map(([zoneId, zone]): [string, Growth] => {

@@ -39,8 +39,6 @@ export function Closed({
           {MONDAY_FIRST.map((day) => (
             <Chip
               key={day}
-              size="xs"
-              variant="outline"
               value={String(day)}
               // A house that never opens has no next visit.
               disabled={closed.weekdays.length === 6 && !closed.weekdays.includes(day)}
@@ -51,6 +49,7 @@ export function Closed({
         </Group>
       </Chip.Group>
       <TagsInput
+        size="md"
         label="and on these dates"
         description="24 Dec: every year. 24 Dec 2026: that year only."
         placeholder="24 Dec"

@@ -84,7 +84,7 @@ function Forecast({ learned }: { learned: StudioLearned }) {
           <p>
             {c.judged === 0
               ? 'No client has visits enough yet to be judged alone.'
-              : `${c.judged} clients have visits enough to be judged alone. For ${c.strayed} of them more or less came than was said, beyond chance at 5 %; about ${Math.max(1, Math.round(0.05 * c.judged))} would where every forecast holds.`}
+              : `${c.judged} clients have visits enough to be judged alone. For ${c.strayed} of them more or less came than was said, beyond chance at 5 %; ${aboutWords(0.05 * c.judged)} would where every forecast holds.`}
           </p>
           <h3>Is it worth anything?</h3>
           <p>
@@ -120,6 +120,9 @@ function skillWords({ skill, skillRange: { low, high } }: ForecastCheck): string
     return `Each client’s own average would err less than the forecast: by ${percentWords(-skill)} (${range}).`
   return `Whether the forecast is better than each client’s own average cannot be told yet (${percentWords(skill)}, ${range}).`
 }
+
+/** A number of clients to be expected, which may be less than one. */
+const aboutWords = (n: number) => (n < 1 ? 'hardly one' : `about ${Math.round(n)}`)
 
 /** What was said beside what came, a row a group of forecasts. */
 function SaidAndCame({

@@ -12,6 +12,14 @@ export const theme = createTheme({
   headings: { fontFamily: "'Fraunces Variable', Georgia, serif", fontWeight: '600' },
   cursorType: 'pointer',
   focusRing: 'auto',
+  components: {
+    // Square as all else, and large enough for a wet finger.
+    Chip: {
+      defaultProps: { radius: 4, variant: 'outline' },
+      vars: () => ({ root: { '--chip-size': '44px', '--chip-fz': '15px' } }),
+    },
+    Pill: { defaultProps: { radius: 4, size: 'md' } },
+  },
 })
 
 const named = (group: string, tokens: Record<string, string>) =>

@@ -20,7 +20,7 @@ import { RELATION_WORDS } from '../../../core/grain/index.ts'
 import { zoneName, type ZoneId } from '../../../core/zones/index.ts'
 import { bladeLifeStrokes, type Plan } from '../../../core/plan/index.ts'
 import { SERVICES } from '../../../core/services/index.ts'
-import { heldWords } from '../../../core/visit/index.ts'
+import { heldWords, holding } from '../../../core/visit/index.ts'
 import { clockText } from '../../state/words.ts'
 import { useGate } from '../useGate.ts'
 import { listWords } from '../../../core/words.ts'
@@ -105,12 +105,12 @@ function Running({
   const { findings } = useGate(station)
   const busy = visit.facts.busy
   const unsaved = useUnsaved({ clientId: page.client.id })
+  const inTheWay = holding(
+    findings.filter((f) => f.about !== 'busy'),
+    'start',
+  )
   const held = waiting
-    ? (unsavedWords(unsaved.map((w) => w.what)) ??
-      heldWords(
-        findings.filter((f) => f.about !== 'busy'),
-        'start',
-      ))
+    ? (unsavedWords(unsaved.map((w) => w.what)) ?? heldWords(inTheWay, 'start'))
     : undefined
   const patches = useTaps((t) => (t.mode === 'patches' ? t.places : NO_PLACES))
   const missed = useReplan(
@@ -309,7 +309,7 @@ function Running({
               {press.words}
               {press.waitMs !== undefined && ` · ${clockText(press.waitMs)}`}
             </b>
-            <small>{held ? 'Something stands in the way' : 'Space or pedal'}</small>
+            <small>{held ? (inTheWay[0]?.title ?? 'Not saved yet') : 'Space or pedal'}</small>
           </button>
           {waiting ? (
             <ReadyKeys toPlan={toPlan} card={cardAt} wallAt={at('wall')} />
