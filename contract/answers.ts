@@ -302,6 +302,8 @@ export const todayRowAnswer = record({
   service: one(SERVICE_IDS),
   visitId: y.string().nullable().defined(),
   slotAtMs: maybe(),
+  /** End of the last service. */
+  lastAtMs: maybe(),
   curve: core<TideCurve>(),
   window: record({ fromMs: number(), toMs: number() }).nullable().defined(),
   /** Odds that hair is seen by the window's end. */

@@ -135,6 +135,7 @@ export const clientQuery = y
   .object({
     find: text(80).default(''),
     sort: y.string().oneOf(['name', 'due', 'last']).default('name'),
+    which: y.string().oneOf(['all', 'due', 'late', 'new']).default('all'),
     from: begins(),
   })
   .noUnknown()

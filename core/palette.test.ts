@@ -1,5 +1,5 @@
 /** Contrast by WCAG 2.1 (relative luminance and contrast ratio as the recommendation gives them, from memory). */
-import { LAMP, LIGHT, onRedness, ON_SKIN, REDNESS_COLOURS, TIDE_SCALE } from './palette.ts'
+import { LAMP, LIGHT, onRedness, ON_SKIN, REDNESS_COLOURS, SCALES } from './palette.ts'
 
 const channel = (hex: string, at: number): number => {
   const c = parseInt(hex.slice(at, at + 2), 16) / 255
@@ -20,7 +20,7 @@ describe('the palette', () => {
 
   it('holds whole colours, written one way, the same names by day and by lamp', () => {
     const all = [LIGHT, LAMP, ON_SKIN].flatMap((p) => Object.values(p))
-    for (const colour of [...all, ...TIDE_SCALE, ...REDNESS_COLOURS])
+    for (const colour of [...all, ...Object.values(SCALES).flat(), ...REDNESS_COLOURS])
       expect(colour).toMatch(/^#[0-9A-F]{6}$/)
     expect(Object.keys(LAMP)).toEqual(Object.keys(LIGHT))
   })
@@ -44,8 +44,13 @@ describe('the palette', () => {
     expect(steps).toEqual([...steps].sort((a, b) => b - a))
   })
 
-  it('runs from foam to deep water', () => {
-    const steps = TIDE_SCALE.map(luminance)
+  it.each(Object.entries(SCALES))('runs from wash to ink: %s', (_, scale) => {
+    const steps = scale.map(luminance)
     expect(steps).toEqual([...steps].sort((a, b) => b - a))
+  })
+
+  it('lets the edge of a control be seen: 3 to 1 on its ground', () => {
+    for (const scheme of [LIGHT, LAMP])
+      expect(contrast(scheme.edge, scheme.paper)).toBeGreaterThanOrEqual(3)
   })
 })

@@ -15,8 +15,10 @@ export const LIGHT = {
   coral: '#B0432C',
   line: '#B9AF9C',
   onDeep: '#FBF8F2',
-  /** Edges of fields. */
-  edge: '#8A948F',
+  /** Edges of controls: 3 : 1 on paper. */
+  edge: '#857B68',
+  /** Between the rows of a list. */
+  hair: '#DDD3BF',
 } as const
 
 /** By lamp: a dim room. */
@@ -34,22 +36,33 @@ export const LAMP: Record<keyof typeof LIGHT, string> = {
   coral: '#F08F79',
   line: '#46575E',
   onDeep: '#0C1417',
-  edge: '#6D7B80',
+  edge: '#7F9096',
+  hair: '#2C3B42',
 }
 
-/** From foam to deep water, in ten steps. */
-export const TIDE_SCALE = [
-  '#E6F2F1',
-  '#CDE2DF',
-  '#A5CDCB',
-  '#7BB6B8',
-  '#539EA4',
-  '#358890',
-  '#23707A',
-  '#17606B',
-  '#0D4656',
-  '#093742',
-] as const
+type Ten = readonly [string, string, string, string, string, string, string, string, string, string]
+/**
+ * Each colour in ten steps from wash to ink: the accent by day is the ninth, by lamp the fourth. The neutral ones are paper
+ * and slate.
+ */
+export const SCALES = {
+  // prettier-ignore
+  tide: ['#E6F2F1', '#CDE2DF', '#A5CDCB', '#7FC3CC', '#539EA4', '#358890', '#23707A', '#17606B', '#0D4656', '#093742'],
+  // prettier-ignore
+  coral: ['#FBEBE6', '#F3DDD2', '#E6B5A4', '#F08F79', '#D9765D', '#C65C43', '#BF4E36', '#B0432C', '#A23A25', '#7D2B1A'],
+  // prettier-ignore
+  brass: ['#FAF1DC', '#F0DFB8', '#E6C98A', '#DDB25C', '#C39638', '#A87B22', '#97701C', '#8A6112', '#7A550E', '#5C3F08'],
+  // prettier-ignore
+  kelp: ['#F0F3E6', '#DDE4C8', '#C3CFA0', '#A9BB7C', '#8C9F5A', '#728242', '#5C6B38', '#55612F', '#454F25', '#333B1A'],
+  // prettier-ignore
+  paper: ['#FBF8F2', '#F5F0E6', '#E5DBC8', '#DDD3BF', '#B9AF9C', '#857B68', '#6A7377', '#4E626A', '#2F474F', '#17323B'],
+  // prettier-ignore
+  slate: ['#E9E3D6', '#CFCFC6', '#A9B4B5', '#7F9096', '#46575E', '#2A3A41', '#1B282E', '#10191D', '#0C1417', '#080E10'],
+} as const satisfies Record<string, Ten>
+
+/** Six plain steps of skin tone, for reading redness only. */
+// prettier-ignore
+export const SKIN_TONES = ['#F3DECF', '#E6C3A5', '#CF9F78', '#A97650', '#7A4F35', '#4A3024'] as const
 
 /** Over skin, on the drawn head and on paper: what it means, whatever the scheme. */
 export const ON_SKIN = {

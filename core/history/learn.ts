@@ -23,6 +23,7 @@ import {
   expectedMean,
   type Sensitivity,
   type SkinOutcome,
+  type SkinRecord,
 } from '../skin/index.ts'
 import {
   bumpsByZone,
@@ -37,8 +38,8 @@ export interface ClientModel {
   sensitivity: Record<string, Sensitivity>
   /** What is believed of the client's skin as a whole; the zones' sensitivities come from it. */
   belief: SkinBelief
-  /** Of the last answered services how many had a zone at redness 2 or more. */
-  record: { visits: number; reddened: number }
+  /** What was seen of the last answered services. */
+  record: SkinRecord
   /** Bumps and ingrown hairs per unit load. */
   bumps: Record<string, Sensitivity>
   growth: Readonly<Record<string, Growth>>
@@ -142,13 +143,14 @@ export function learnClient(
   const zones = serviceZones(service)
   const { outcomes, mean, belief, fading } = learnSkin(figures, skin, past, others)
   const bumps = bumpOutcomes(figures, byAge(past))
-  const last = outcomes.slice(-RECORD_VISITS)
+  const each = outcomes.slice(-RECORD_VISITS).map((visit) => visit.some((o) => o.grade >= 2))
   return {
     sensitivity: Object.fromEntries(zones.map((z) => [z, zoneSensitivity(belief, z)])),
     belief,
     record: {
-      visits: last.length,
-      reddened: last.filter((visit) => visit.some((o) => o.grade >= 2)).length,
+      visits: each.length,
+      reddened: each.filter((red) => red).length,
+      each,
     },
     bumps: learnBumps(figures, zones, skin, bumps),
     growth: learnGrowth(figures, skin, service, hair),

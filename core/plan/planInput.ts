@@ -6,7 +6,7 @@ import type { SurfaceNotes } from '../hair/index.ts'
 import type { ZoneId } from '../zones/index.ts'
 import type { Growth } from '../regrowth/index.ts'
 import type { Screening } from '../screening/index.ts'
-import type { Sensitivity, SkinBelief } from '../skin/index.ts'
+import type { Sensitivity, SkinBelief, SkinRecord } from '../skin/index.ts'
 import type { BladeId, Level } from '../kit/index.ts'
 import type { Room } from './handle.ts'
 import type { Hand } from './hands.ts'
@@ -40,7 +40,7 @@ export interface PlanInput {
   /** Bumps and ingrown hairs per unit load. */
   readonly bumps: (zoneId: ZoneId) => Sensitivity
   /** The client's own record of visits on which a zone reddened. */
-  readonly record?: { readonly visits: number; readonly reddened: number } | undefined
+  readonly record?: SkinRecord | undefined
   readonly growth: (zoneId: ZoneId) => Growth
   /** What Read noted besides the grain. */
   readonly notes: Pick<SurfaceNotes, 'keptZones' | 'hair' | 'strays'>

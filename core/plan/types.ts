@@ -1,4 +1,5 @@
 /** The plan of a service: what was decided, lane by lane, with the reasons. Plain data; it travels and is kept as it is. */
+import type { SkinRecord } from '../skin/index.ts'
 import { type Job, leadJob, type Style, type ServiceId } from '../services/index.ts'
 import type { Relation } from '../grain/index.ts'
 import type { Vec3 } from '../head/index.ts'
@@ -315,7 +316,7 @@ export interface VisitOdds {
   /** Zones of which so many are to be expected. */
   readonly zones: number
   /** Answered visits of the client, the last eight at most, and how many of them had such a zone. */
-  readonly record?: { readonly visits: number; readonly reddened: number }
+  readonly record?: SkinRecord
 }
 
 /** Something that was left away to keep to a time. */

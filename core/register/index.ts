@@ -1,2 +1,2 @@
 /** Every figure of every model, by area. */
-export { checkFigure, CONSTANT_REGISTER, figuresOf, FIXED_FIGURES } from './register.ts'
+export { checkFigure, constantOf, CONSTANT_REGISTER, figuresOf, FIXED_FIGURES } from './register.ts'

@@ -151,6 +151,16 @@ const BY_ID: ReadonlyMap<string, Constant> = new Map(
   ),
 )
 
+/**
+ * A constant by its id, `area.key`.
+ * @throws DomainError `no-such-figure`
+ */
+export function constantOf(id: string): Constant {
+  const found = BY_ID.get(id)
+  if (!found) throw new DomainError('no-such-figure', `There is no figure "${id}".`)
+  return found
+}
+
 /** Figures that the structure of a model hangs on: shown, not changed. */
 export const FIXED_FIGURES: ReadonlySet<string> = new Set(['test.bins'])
 
@@ -162,8 +172,7 @@ const MOST_TIMES = 20
  * @throws DomainError `no-such-figure`, `fixed-figure`, `figure-out-of-range`
  */
 export function checkFigure(id: string, value: number | null): Constant {
-  const found = BY_ID.get(id)
-  if (!found) throw new DomainError('no-such-figure', `There is no figure "${id}".`)
+  const found = constantOf(id)
   if (FIXED_FIGURES.has(id)) {
     throw new DomainError(
       'fixed-figure',

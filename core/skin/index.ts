@@ -47,3 +47,4 @@ export {
   type SkinOutcome,
   updateSensitivity,
 } from './sensitivity.ts'
+export { type SkinRecord } from './record.ts'

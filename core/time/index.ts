@@ -26,9 +26,11 @@ export {
   type Offset,
 } from './dates.ts'
 export {
+  agoWords,
   atWords,
   dateWords,
   daysWords,
+  dueWords,
   fullDate,
   longDate,
   offsetHere,

@@ -18,5 +18,5 @@ export {
   readingsToday,
 } from './planInput.ts'
 export { newsAtChair, zoneWords } from './skin.ts'
-export { stationStates } from './stations.ts'
+export { stationStates, STATION_NAMES, STATIONS } from './stations.ts'
 export { type About, type Busy, type Decision, type Gate, type VisitFinding } from './types.ts'

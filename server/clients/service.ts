@@ -45,6 +45,14 @@ const SORTS = {
   last: 's.lastAtMs IS NULL, s.lastAtMs DESC, s.nameKey, s.num',
 } as const
 
+/** Who is due within a week; who is late; who was never here. */
+const WHICH = {
+  all: '1',
+  due: 's.dueToMs >= $now AND s.dueFromMs < $now + 7 * 86400000',
+  late: 's.dueToMs < $now',
+  new: 's.visits = 0',
+} as const
+
 /** What is sought as a query of SQLite's index of words: each word is the beginning of one of theirs. */
 const wordsOf = (find: string): string =>
   (find.match(/[\p{L}\p{N}]+/gu) ?? []).map((word) => `"${word}"*`).join(' ')
@@ -56,29 +64,31 @@ export async function listClients(
 ): Promise<AnswerOf<'clients'>> {
   await freshen(db)
   const words = wordsOf(query.find)
-  const pages = async (where: string, values: string[]) => {
+  const pages = async (found: string, values: Record<string, string>) => {
+    const where = `WHERE (${found}) AND (${WHICH[query.which]})`
+    const told = { ...values, ...(/\$now/.test(where) && { $now: Date.now() }) }
     const [order, [count]] = await Promise.all([
       db.select<{ clientId: string }>(
-        `SELECT s.clientId FROM standings s ${where} ORDER BY ${SORTS[query.sort]} LIMIT ${PAGE} OFFSET ?`,
-        [...values, query.from],
+        `SELECT s.clientId FROM standings s ${where} ORDER BY ${SORTS[query.sort]} LIMIT ${PAGE} OFFSET $from`,
+        { ...told, $from: query.from },
       ),
-      db.select<{ n: number }>(`SELECT COUNT(*) AS n FROM standings s ${where}`, values),
+      db.select<{ n: number }>(`SELECT COUNT(*) AS n FROM standings s ${where}`, told),
     ])
     return { ids: order.map((o) => o.clientId), total: count!.n }
   }
   const all = query.find.trim() === ''
   const begun = all
-    ? await pages('', [])
+    ? await pages('1', {})
     : words
-      ? await pages('WHERE s.num IN (SELECT rowid FROM client_names WHERE client_names MATCH ?)', [
-          words,
-        ])
+      ? await pages('s.num IN (SELECT rowid FROM client_names WHERE client_names MATCH $words)', {
+          $words: words,
+        })
       : { ids: [], total: 0 }
   // Where no word begins so, within a name.
   const { ids, total } =
     begun.total > 0 || all
       ? begun
-      : await pages('WHERE instr(s.nameKey, ?) > 0', [foldName(query.find)])
+      : await pages('instr(s.nameKey, $part) > 0', { $part: foldName(query.find) })
   const byId = new Map((await overviewOf(db, ids, Infinity)).map((o) => [o.client.id, o]))
   const rows = ids.flatMap((id) => byId.get(id) ?? [])
   return {

@@ -119,6 +119,7 @@ function rowOf(
     service: o.open?.service ?? o.client.service,
     visitId: o.open?.id ?? null,
     slotAtMs: slot,
+    lastAtMs: o.past[0]?.endedAtMs ?? null,
     curve: growth
       ? tideCurve(figures, o.services, left, growth, fromMs, nowMs, untilMs)
       : { past: [], ahead: [] },

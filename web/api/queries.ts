@@ -1,6 +1,6 @@
 /** What is asked of the server, cached; and what changes it. */
 import { useRef } from 'react'
-import type { HouseEdit, QueryOf, ToldBody } from '../../contract/routes.ts'
+import type { HouseEdit, ToldBody } from '../../contract/routes.ts'
 import {
   MutationCache,
   QueryCache,
@@ -63,24 +63,12 @@ export const useHouse = () =>
     },
     staleTime: 60_000,
   })
-export const useClients = (find: string, sort: QueryOf<'clients'>['sort']) =>
-  useInfiniteQuery({
-    queryKey: ['clients', find, sort],
-    queryFn: ({ pageParam }) => call('clients', { query: { find, sort, from: pageParam } }),
-    initialPageParam: 0,
-    getNextPageParam: ({ rows, total }, pages) =>
-      next(
-        pages.reduce((n, p) => n + p.rows.length, 0),
-        rows,
-        total,
-      ),
-    placeholderData: (before) => before,
-  })
 export const useClient = (id: string) =>
   useQuery({
     queryKey: ['client', id],
     queryFn: async () =>
       withEnteredOfClient(await call('client', { params: { id } }), outbox.look().waiting),
+    enabled: id !== '',
   })
 export const useVisit = (id: string | null | undefined) =>
   useQuery({

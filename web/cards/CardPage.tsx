@@ -1,4 +1,5 @@
 /** Cards to print: the mirror card for the chair, the home card for exfoliating. One page each, all lines, no names. */
+import { Button } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
 import { Link, useParams, useSearchParams } from 'react-router'
 import type { ClientPage, House, VisitPage } from '../../contract/types.ts'
@@ -115,9 +116,7 @@ function Sheet({
     <main className="card-page">
       <div className="card-tools no-print">
         <Link to={back}>Back to {name}</Link>
-        <button className="strong" onClick={() => window.print()}>
-          Print
-        </button>
+        <Button onClick={() => window.print()}>Print</Button>
       </div>
       {children}
     </main>
@@ -178,9 +177,9 @@ function Card({
     <main className="card-page">
       <div className="card-tools no-print">
         <Link to={`/clients/${clientId}/read`}>Back to Read</Link>
-        <button className="strong" disabled={!views.data} onClick={() => window.print()}>
+        <Button disabled={!views.data} onClick={() => window.print()}>
           Print
-        </button>
+        </Button>
       </div>
       <article className={`card-sheet card-${kind}`} aria-label={card.title}>
         <header>

@@ -1,4 +1,5 @@
 /** Bringing clients in from a file: looked through first, then all together, and taken back together. */
+import { Button } from '@mantine/core'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { wrap, type Remote } from 'comlink'
 import { useEffect, useMemo, useRef, useState } from 'react'
@@ -182,13 +183,14 @@ export function ImportClients() {
                 ))}
               </select>
             </label>
-            <button
-              className="strong deep"
+            <Button
+              variant="strong"
+
               disabled={chosen.length === 0 || bring.isPending || busy}
               onClick={() => bring.mutate()}
             >
               {bring.isPending ? 'Bringing in …' : `Bring in ${chosen.length}`}
-            </button>
+            </Button>
           </div>
           <Preview
             drafts={drafts.filter((d) => filter === undefined || statusOf(d) === filter)}

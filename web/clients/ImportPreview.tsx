@@ -1,4 +1,5 @@
 /** A file of clients looked through: which column is what, and what becomes of each line. */
+import { Table } from '@mantine/core'
 import {
   IMPORT_FIELD_IDS,
   IMPORT_FIELDS,
@@ -69,30 +70,30 @@ export function Preview({
         role="region"
         aria-label="What would be brought in"
       >
-        <table className="list tight">
-          <thead>
-            <tr>
-              <th scope="col">Take</th>
-              <th scope="col">Line</th>
-              <th scope="col">Name</th>
-              <th scope="col">Does</th>
-              <th scope="col">Telephone</th>
-              <th scope="col">E-mail</th>
-              <th scope="col">What was noticed</th>
-            </tr>
-          </thead>
-          <tbody>
+        <Table>
+          <Table.Thead>
+            <Table.Tr>
+              <Table.Th scope="col">Take</Table.Th>
+              <Table.Th scope="col">Line</Table.Th>
+              <Table.Th scope="col">Name</Table.Th>
+              <Table.Th scope="col">Does</Table.Th>
+              <Table.Th scope="col">Telephone</Table.Th>
+              <Table.Th scope="col">E-mail</Table.Th>
+              <Table.Th scope="col">What was noticed</Table.Th>
+            </Table.Tr>
+          </Table.Thead>
+          <Table.Tbody>
             {unread.slice(0, SHOWN).map((u) => (
-              <tr key={`u${u.line}`} className="soft">
-                <td />
-                <td className="num">{u.line}</td>
-                <td colSpan={4}>not read</td>
-                <td>{u.why}</td>
-              </tr>
+              <Table.Tr key={`u${u.line}`} className="soft">
+                <Table.Td />
+                <Table.Td data-num>{u.line}</Table.Td>
+                <Table.Td colSpan={4}>not read</Table.Td>
+                <Table.Td>{u.why}</Table.Td>
+              </Table.Tr>
             ))}
             {drafts.slice(0, Math.max(0, SHOWN - unread.length)).map((d) => (
-              <tr key={d.line}>
-                <td>
+              <Table.Tr key={d.line}>
+                <Table.Td>
                   <input
                     type="checkbox"
                     aria-label={`Take ${d.name || `line ${d.line}`}`}
@@ -100,26 +101,26 @@ export function Preview({
                     disabled={d.problems.length > 0}
                     onChange={() => onTurn(d.line)}
                   />
-                </td>
-                <td className="num">{d.line}</td>
-                <td>
+                </Table.Td>
+                <Table.Td data-num>{d.line}</Table.Td>
+                <Table.Td>
                   {d.name}
                   {d.calledName && <small>“{d.calledName}”</small>}
-                </td>
-                <td>{d.occupation}</td>
-                <td>{d.phone}</td>
-                <td>{d.email}</td>
-                <td>
+                </Table.Td>
+                <Table.Td>{d.occupation}</Table.Td>
+                <Table.Td>{d.phone}</Table.Td>
+                <Table.Td>{d.email}</Table.Td>
+                <Table.Td>
                   {[
                     ...d.problems,
                     ...(d.same !== undefined ? [`Seems to be ${d.same}.`] : []),
                     ...d.mended,
                   ].join(' ')}
-                </td>
-              </tr>
+                </Table.Td>
+              </Table.Tr>
             ))}
-          </tbody>
-        </table>
+          </Table.Tbody>
+        </Table>
       </div>
       {more > 0 && <p className="soft">and {more} more lines like these.</p>}
     </>

@@ -1,4 +1,5 @@
 /** What was brought in before, with the way back. */
+import { Button } from '@mantine/core'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import type { ImportRecord } from '../../contract/types.ts'
 import { call } from '../api/call.ts'
@@ -45,9 +46,14 @@ export function Imports() {
               {i.source}
             </span>
             {i.undoneAtMs === null ? (
-              <button className="link" disabled={undo.isPending} onClick={() => undo.mutate(i.id)}>
+              <Button
+                variant="bare"
+                size="sm"
+                disabled={undo.isPending}
+                onClick={() => undo.mutate(i.id)}
+              >
                 Take all of it back
-              </button>
+              </Button>
             ) : (
               <span className="soft">taken back {atWords(i.undoneAtMs)}</span>
             )}

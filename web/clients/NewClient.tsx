@@ -1,7 +1,7 @@
 /** A new client: the name is enough; the rest is asked at the chair. */
 import { oneJob, SERVICE_IDS, SERVICES } from '../../core/services/index.ts'
 import { CLIENT_TEXTS, eachText, skinToBegin } from '../../core/client.ts'
-import { Modal, Select, TextInput } from '@mantine/core'
+import { Button, Modal, Select, SimpleGrid, Stack, TextInput } from '@mantine/core'
 import { useForm } from '@mantine/form'
 import { yupResolver } from 'mantine-form-yup-resolver'
 import { useState } from 'react'
@@ -11,18 +11,13 @@ import type { Client } from '../../contract/types.ts'
 import { useAddClient, useHouse } from '../api/queries.ts'
 import { useAddVisit } from '../api/visitWrites.ts'
 import { newId } from '../state/words.ts'
+import { Problem } from '../ui/Panel.tsx'
+import { endAdding } from './adding.ts'
 
-export function NewClient({ opened, onClose }: { opened: boolean; onClose: () => void }) {
+export function NewClient() {
   return (
-    <Modal
-      opened={opened}
-      onClose={onClose}
-      title="New client"
-      size="md"
-      yOffset={90}
-      transitionProps={{ duration: 0 }}
-    >
-      {opened && <NewClientForm onClose={onClose} />}
+    <Modal opened onClose={endAdding} title="New client" size="md" yOffset={90}>
+      <NewClientForm onClose={endAdding} />
     </Modal>
   )
 }
@@ -65,39 +60,42 @@ function NewClientForm({ onClose }: { onClose: () => void }) {
   })
   const problem = add.error ?? begin.error ?? house.error
   return (
-    <form onSubmit={submit} className="stack">
-      <TextInput label="Name" data-autofocus autoFocus required {...form.getInputProps('name')} />
-      <div className="two">
-        <TextInput label={CLIENT_TEXTS.calledName.title} {...form.getInputProps('calledName')} />
-        <TextInput label={CLIENT_TEXTS.pronouns.title} {...form.getInputProps('pronouns')} />
-      </div>
-      <TextInput
-        label={CLIENT_TEXTS.occupation.title}
-        description="When skin must be in order for it: a mask that seals, a concert"
-        {...form.getInputProps('occupation')}
-      />
-      <div className="two">
-        <TextInput label={CLIENT_TEXTS.phone.title} type="tel" {...form.getInputProps('phone')} />
-        <TextInput label={CLIENT_TEXTS.email.title} type="email" {...form.getInputProps('email')} />
-      </div>
-      <Select
-        label="Service wanted"
-        allowDeselect={false}
-        data={SERVICE_IDS.map((id) => ({ value: id, label: SERVICES[id].name }))}
-        {...form.getInputProps('service')}
-      />
-      {problem && (
-        <p role="alert" className="problem">
-          {problem.message}
-        </p>
-      )}
-      <button
-        className="strong deep"
-        type="submit"
-        disabled={add.isPending || begin.isPending || workerId === undefined}
-      >
-        Add and start asking
-      </button>
+    <form onSubmit={submit}>
+      <Stack gap="md">
+        <TextInput label="Name" data-autofocus autoFocus required {...form.getInputProps('name')} />
+        <SimpleGrid cols={{ base: 1, sm: 2 }}>
+          <TextInput label={CLIENT_TEXTS.calledName.title} {...form.getInputProps('calledName')} />
+          <TextInput label={CLIENT_TEXTS.pronouns.title} {...form.getInputProps('pronouns')} />
+        </SimpleGrid>
+        <TextInput
+          label={CLIENT_TEXTS.occupation.title}
+          description="When skin must be in order for it: a mask that seals, a concert"
+          {...form.getInputProps('occupation')}
+        />
+        <SimpleGrid cols={{ base: 1, sm: 2 }}>
+          <TextInput label={CLIENT_TEXTS.phone.title} type="tel" {...form.getInputProps('phone')} />
+          <TextInput
+            label={CLIENT_TEXTS.email.title}
+            type="email"
+            {...form.getInputProps('email')}
+          />
+        </SimpleGrid>
+        <Select
+          label="Service wanted"
+          allowDeselect={false}
+          data={SERVICE_IDS.map((id) => ({ value: id, label: SERVICES[id].name }))}
+          {...form.getInputProps('service')}
+        />
+        <Problem>{problem?.message}</Problem>
+        <Button
+          variant="strong"
+          type="submit"
+          loading={add.isPending || begin.isPending}
+          disabled={workerId === undefined}
+        >
+          Add and start asking
+        </Button>
+      </Stack>
     </form>
   )
 }

@@ -1,13 +1,26 @@
 /** The top band round every page but the Chair. */
-import { useComputedColorScheme, useMantineColorScheme } from '@mantine/core'
-import { useDisclosure, useHotkeys } from '@mantine/hooks'
+import {
+  Button,
+  Group,
+  Kbd,
+  UnstyledButton,
+  useComputedColorScheme,
+  useMantineColorScheme,
+} from '@mantine/core'
+import { IconLamp, IconSun } from '@tabler/icons-react'
+import { lazy, Suspense } from 'react'
 import { NavLink, Outlet, useMatch } from 'react-router'
+import { useAdding } from '../clients/adding.ts'
 import { Door } from '../people/Door.tsx'
-import { Find } from './Find.tsx'
+import { KeysHelp } from '../keys/KeysHelp.tsx'
+import { ariaKeys, signOf } from '../keys/shortcuts.ts'
+import { useKeys } from '../keys/useKeys.ts'
+import { Find, openFind } from './Find.tsx'
+import css from './Frame.module.css'
 import { SavedState } from './SavedState.tsx'
 import { WhoIsHere } from './WhoIsHere.tsx'
 
-const PLACES = [
+export const ROOMS = [
   ['/', 'Today'],
   ['/clients', 'Clients'],
   ['/kit', 'Kit'],
@@ -20,47 +33,74 @@ export function Frame() {
   const onWall = useMatch('/clients/:clientId/wall')
   // The chair and the screen on the wall take all of it.
   const inChair = atChair ?? onWall
-  const [finding, find] = useDisclosure(false)
-  useHotkeys([['mod+K', find.open]], [])
+  useKeys({ find: openFind })
   return (
     <Door>
-      <div className="frame">
-        {!inChair && <TopBand onFind={find.open} />}
+      <div className={css.frame}>
+        {!inChair && <TopBand />}
         <Outlet />
-        <Find opened={finding} onClose={find.close} />
+        <Find />
+        <Adding />
+        <KeysHelp />
       </div>
     </Door>
   )
 }
 
-function TopBand({ onFind }: { onFind: () => void }) {
+function TopBand() {
   const { toggleColorScheme } = useMantineColorScheme()
   const lamp = useComputedColorScheme('light') === 'dark'
   return (
-    <header className="top-band">
-      <NavLink to="/" className="wordmark" aria-label="Slow Tide, to Today">
+    <header className={`${css.band} no-print`}>
+      <NavLink to="/" className={css.wordmark!} aria-label="Slow Tide, to Today">
         <svg viewBox="0 0 30 20" width="30" height="20" aria-hidden>
           <path d="M1 12c4-11 9-11 14 0 3 6 6 6 9 2M1 18h28" />
         </svg>
-        Slow Tide
+        <span>Slow Tide</span>
       </NavLink>
-      <nav aria-label="Places">
-        {PLACES.map(([to, name]) => (
+      <nav className={css.rooms} aria-label="Places">
+        {ROOMS.map(([to, name]) => (
           <NavLink key={to} to={to} end={to === '/'}>
             {name}
           </NavLink>
         ))}
       </nav>
-      <div className="top-right">
+      <Group className={css.right} gap="xs" wrap="nowrap">
         <SavedState />
-        <button className="plain" onClick={onFind}>
-          Find <kbd>Ctrl K</kbd>
-        </button>
-        <button className="plain" onClick={toggleColorScheme} aria-pressed={lamp}>
-          {lamp ? 'Daylight' : 'Lamp'}
-        </button>
+        <UnstyledButton
+          className={css.quiet}
+          onClick={openFind}
+          aria-keyshortcuts={ariaKeys('find')}
+        >
+          Find <Kbd aria-hidden>{signOf('find')}</Kbd>
+        </UnstyledButton>
+        <UnstyledButton className={css.quiet} onClick={toggleColorScheme} aria-pressed={lamp}>
+          {lamp ? <IconSun size={18} stroke={1.5} /> : <IconLamp size={18} stroke={1.5} />}
+          <span className={css.word}>{lamp ? 'Daylight' : 'Lamp'}</span>
+        </UnstyledButton>
         <WhoIsHere />
-      </div>
+      </Group>
     </header>
   )
 }
+
+const NewClient = lazy(() =>
+  import('../clients/NewClient.tsx').then((m) => ({ default: m.NewClient })),
+)
+
+/** The form for a new client, over whichever page is in front. */
+function Adding() {
+  const opened = useAdding((s) => s.opened)
+  return opened ? (
+    <Suspense fallback={null}>
+      <NewClient />
+    </Suspense>
+  ) : null
+}
+
+/** The way back where a page could not be shown. */
+export const BackTo = ({ to, children }: { to: string; children: string }) => (
+  <Button component={NavLink} to={to}>
+    {children}
+  </Button>
+)

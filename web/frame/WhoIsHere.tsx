@@ -1,8 +1,10 @@
 /** At the right of the band: who works at this screen, and what they may do about it. */
-import { Button, Menu } from '@mantine/core'
+import { Menu, UnstyledButton } from '@mantine/core'
+import { IconChevronDown } from '@tabler/icons-react'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { useChangeHouse, useHouse } from '../api/queries.ts'
+import css from './Frame.module.css'
 import { useDoor, useSession } from '../people/session.ts'
 
 const first = (name: string) => name.split(' ')[0]!
@@ -19,9 +21,12 @@ export function WhoIsHere() {
   return (
     <Menu opened={opened} onChange={setOpened} position="bottom-end" withinPortal={false}>
       <Menu.Target>
-        <Button variant="subtle" aria-label={`Who works at this screen: ${here.name}`}>
-          {first(here.name)}, {here.hand}-handed
-        </Button>
+        <UnstyledButton
+          className={css.quiet}
+          aria-label={`Who works at this screen: ${here.name}, ${here.hand}-handed`}
+        >
+          {first(here.name)} <IconChevronDown size={16} stroke={1.5} />
+        </UnstyledButton>
       </Menu.Target>
       <Menu.Dropdown>
         {signs ? (
@@ -42,7 +47,7 @@ export function WhoIsHere() {
             ))}
           </>
         )}
-        <Menu.Item component={Link} to="/house?part=people">
+        <Menu.Item component={Link} to="/house/workers">
           Figures and people
         </Menu.Item>
       </Menu.Dropdown>

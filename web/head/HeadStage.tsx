@@ -1,6 +1,6 @@
 /** The head as the chart: the drawing, what lies over it, and the hand on it. The same with and without WebGL. */
 import type { MapSign } from '../../core/grain/index.ts'
-import { useComputedColorScheme } from '@mantine/core'
+import { Button, useComputedColorScheme } from '@mantine/core'
 import { useElementSize } from '@mantine/hooks'
 import { lazy, Suspense, useEffect, useMemo, useState, type ComponentType } from 'react'
 import type { FieldReading, StrokePoint } from '../../core/grain/index.ts'
@@ -82,9 +82,9 @@ export function HeadStage(props: HeadStageProps) {
     return (
       <div className="head-wait" role="alert">
         The head could not be loaded. What you entered is kept.{' '}
-        <button className="link" onClick={() => void head.refetch()}>
+        <Button variant="bare" size="sm" onClick={() => void head.refetch()}>
           Try again
-        </button>
+        </Button>
       </div>
     )
   }

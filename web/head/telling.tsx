@@ -74,5 +74,5 @@ export function PictureHour({ way }: { way: Pick<Way, 'zoneId' | 'points'> | und
   const shown = useShownAxes()
   const hour = way && pictureHour(axesFor(way.zoneId, shown), way.points)
   if (hour === undefined) return null
-  return <span className="soft picture-hour">{hour} o’clock in the picture</span>
+  return <span>{hour} o’clock in the picture</span>
 }

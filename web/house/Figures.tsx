@@ -1,4 +1,5 @@
 /** Every constant with its mark and source: what counts here, its default, and the way back to it. */
+import { Button, Table } from '@mantine/core'
 import { useState } from 'react'
 import { MARK_WORDS, type Constant } from '../../core/house/index.ts'
 import { CONSTANT_REGISTER, FIXED_FIGURES } from '../../core/register/index.ts'
@@ -24,15 +25,15 @@ export function Figures({
                 {own > 0 && `, ${own} of the house’s own`}
               </small>
             </summary>
-            <table className="list tight">
-              <thead className="hidden">
-                <tr>
-                  <th scope="col">What</th>
-                  <th scope="col">Value</th>
-                  <th scope="col">Mark</th>
-                </tr>
-              </thead>
-              <tbody>
+            <Table>
+              <Table.Thead className="hidden">
+                <Table.Tr>
+                  <Table.Th scope="col">What</Table.Th>
+                  <Table.Th scope="col">Value</Table.Th>
+                  <Table.Th scope="col">Mark</Table.Th>
+                </Table.Tr>
+              </Table.Thead>
+              <Table.Tbody>
                 {Object.entries(area.constants).map(([key, c]) => (
                   <Figure
                     key={key}
@@ -42,8 +43,8 @@ export function Figures({
                     onChange={onChange}
                   />
                 ))}
-              </tbody>
-            </table>
+              </Table.Tbody>
+            </Table>
           </details>
         )
       })}
@@ -72,20 +73,20 @@ function Figure({
       onChange({ figures: { [id]: next } })
   }
   return (
-    <tr>
-      <td>
+    <Table.Tr>
+      <Table.Td>
         {c.text}
         {c.source && <small>{c.source}</small>}
         {value !== undefined && (
           <small>
             default {c.byDefault} {c.unit}{' '}
-            <button className="link" onClick={() => onChange({ figures: { [id]: null } })}>
+            <Button variant="bare" size="sm" onClick={() => onChange({ figures: { [id]: null } })}>
               back to it
-            </button>
+            </Button>
           </small>
         )}
-      </td>
-      <td className="num figure">
+      </Table.Td>
+      <Table.Td data-num className="figure">
         {FIXED_FIGURES.has(id) ? (
           now
         ) : (
@@ -103,10 +104,10 @@ function Figure({
           />
         )}{' '}
         {c.unit}
-      </td>
-      <td>
+      </Table.Td>
+      <Table.Td>
         <abbr title={MARK_WORDS[c.mark]}>{c.mark}</abbr>
-      </td>
-    </tr>
+      </Table.Td>
+    </Table.Tr>
   )
 }

@@ -1,4 +1,5 @@
 /** The house: who works here, which schools it follows, and every constant with its mark and source. */
+import { Button, Table } from '@mantine/core'
 import { SERVICE_IDS } from '../../core/services/index.ts'
 import { readerWords } from '../../core/grain/index.ts'
 import { SCHOOL_IDS, SCHOOLS } from '../../core/house/index.ts'
@@ -123,18 +124,15 @@ function ConsentText({ text, onChange }: { text: string; onChange: (text: string
         onChange={(e) => setTyped(e.currentTarget.value)}
       />
       <p className="buttons">
-        <button
-          className="strong deep"
+        <Button
+          variant="strong"
+
           disabled={typed.trim() === text}
           onClick={() => onChange(typed.trim())}
         >
           Use this text
-        </button>
-        {text !== '' && (
-          <button className="strong" onClick={() => onChange('')}>
-            Back to the default
-          </button>
-        )}
+        </Button>
+        {text !== '' && <Button onClick={() => onChange('')}>Back to the default</Button>}
       </p>
     </div>
   )
@@ -145,26 +143,26 @@ function Changes({ changes }: { changes: House['changes'] }) {
     return <p>Nothing was changed: everything is as it came.</p>
   }
   return (
-    <table className="list tight">
-      <thead>
-        <tr>
-          <th scope="col">When</th>
-          <th scope="col">What</th>
-          <th scope="col">From</th>
-          <th scope="col">To</th>
-        </tr>
-      </thead>
-      <tbody>
+    <Table>
+      <Table.Thead>
+        <Table.Tr>
+          <Table.Th scope="col">When</Table.Th>
+          <Table.Th scope="col">What</Table.Th>
+          <Table.Th scope="col">From</Table.Th>
+          <Table.Th scope="col">To</Table.Th>
+        </Table.Tr>
+      </Table.Thead>
+      <Table.Tbody>
         {[...changes].reverse().map((c, i) => (
-          <tr key={i}>
-            <td>{atWords(c.atMs)}</td>
-            <td>{c.what}</td>
-            <td>{c.from}</td>
-            <td>{c.to}</td>
-          </tr>
+          <Table.Tr key={i}>
+            <Table.Td>{atWords(c.atMs)}</Table.Td>
+            <Table.Td>{c.what}</Table.Td>
+            <Table.Td>{c.from}</Table.Td>
+            <Table.Td>{c.to}</Table.Td>
+          </Table.Tr>
         ))}
-      </tbody>
-    </table>
+      </Table.Tbody>
+    </Table>
   )
 }
 

@@ -1,4 +1,5 @@
 /** The outbox of the house: what would be sent to whom, and when. Nothing leaves this machine. */
+import { Table } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
 import { call } from '../api/call.ts'
@@ -27,26 +28,28 @@ export function Outbox() {
         <p>Nothing is waiting: messages are written when a service is finished.</p>
       )}
       {waiting.length > 0 && (
-        <table className="list tight">
-          <thead>
-            <tr>
-              <th scope="col">When</th>
-              <th scope="col">To</th>
-              <th scope="col">What</th>
-            </tr>
-          </thead>
-          <tbody>
+        <Table>
+          <Table.Thead>
+            <Table.Tr>
+              <Table.Th scope="col">When</Table.Th>
+              <Table.Th scope="col">To</Table.Th>
+              <Table.Th scope="col">What</Table.Th>
+            </Table.Tr>
+          </Table.Thead>
+          <Table.Tbody>
             {[...ahead, ...before].slice(0, SHOWN).map((m) => (
-              <tr key={m.id}>
-                <td>{m.dueAtMs > now ? whenWords(m.dueAtMs) : `was ${whenWords(m.dueAtMs)}`}</td>
-                <td>
+              <Table.Tr key={m.id}>
+                <Table.Td>
+                  {m.dueAtMs > now ? whenWords(m.dueAtMs) : `was ${whenWords(m.dueAtMs)}`}
+                </Table.Td>
+                <Table.Td>
                   <Link to={`/clients/${m.clientId}/care?visit=${m.visitId}`}>{m.to}</Link>
-                </td>
-                <td>{m.subject}</td>
-              </tr>
+                </Table.Td>
+                <Table.Td>{m.subject}</Table.Td>
+              </Table.Tr>
             ))}
-          </tbody>
-        </table>
+          </Table.Tbody>
+        </Table>
       )}
     </div>
   )

@@ -1,4 +1,5 @@
 /** The probe thermometer: what it shows in ice and in a known warmth puts it right. */
+import { Button } from '@mantine/core'
 import { useFigures } from '../state/figures.ts'
 import { useMutation } from '@tanstack/react-query'
 import { useState } from 'react'
@@ -52,8 +53,9 @@ export function Probe({
         />
       </div>
       <p className="buttons">
-        <button
-          className="strong deep"
+        <Button
+          variant="strong"
+
           disabled={iceC === undefined || !Number.isFinite(iceC) || change.isPending}
           onClick={() =>
             change.mutate(
@@ -74,7 +76,7 @@ export function Probe({
           }
         >
           Keep this calibration
-        </button>
+        </Button>
       </p>
       {read.isError && (
         <p role="alert" className="problem">
@@ -106,9 +108,9 @@ function Reading({
           value={value}
           onChange={(e) => onChange(e.currentTarget.value)}
         />
-        <button className="strong" type="button" onClick={onRead}>
+        <Button type="button" onClick={onRead}>
           Read
-        </button>
+        </Button>
       </span>
     </label>
   )

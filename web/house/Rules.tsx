@@ -1,4 +1,5 @@
 /** The rules of asking for one service: how grave, how long to wait, with the way back to the default. */
+import { Button, Table } from '@mantine/core'
 import { useFigures } from '../state/figures.ts'
 import { useState } from 'react'
 import { MARK_WORDS } from '../../core/house/index.ts'
@@ -39,39 +40,39 @@ export function Rules({
           ))}
         </select>
       </label>
-      <table className="list tight">
-        <thead>
-          <tr>
-            <th scope="col">Found</th>
-            <th scope="col">Then</th>
-            <th scope="col" className="num">
+      <Table>
+        <Table.Thead>
+          <Table.Tr>
+            <Table.Th scope="col">Found</Table.Th>
+            <Table.Th scope="col">Then</Table.Th>
+            <Table.Th data-num scope="col">
               Days
-            </th>
-            <th scope="col">Mark</th>
-          </tr>
-        </thead>
-        <tbody>
+            </Table.Th>
+            <Table.Th scope="col">Mark</Table.Th>
+          </Table.Tr>
+        </Table.Thead>
+        <Table.Tbody>
           {RULES.map((rule) => {
             const usual = ruleEffect(figures, rule, service)
             const now = ruleEffect(figures, rule, service, rules)
             const own = rules[rule.id]?.[service]
             const set = (edit: RuleEdit) => onChange({ rules: { [rule.id]: { [service]: edit } } })
             return (
-              <tr key={rule.id}>
-                <td>
+              <Table.Tr key={rule.id}>
+                <Table.Td>
                   {rule.short}
                   <small>{usual.text}</small>
                   {own && (
                     <small>
                       default: {SEVERITY_WORDS[usual.severity]}
                       {usual.waitDays !== undefined && `, ${usual.waitDays} days`}{' '}
-                      <button className="link" onClick={() => set({})}>
+                      <Button variant="bare" size="sm" onClick={() => set({})}>
                         back to it
-                      </button>
+                      </Button>
                     </small>
                   )}
-                </td>
-                <td>
+                </Table.Td>
+                <Table.Td>
                   {usual.gate ? (
                     `${usual.gate}’s word`
                   ) : (
@@ -87,8 +88,8 @@ export function Rules({
                       ))}
                     </select>
                   )}
-                </td>
-                <td className="num">
+                </Table.Td>
+                <Table.Td data-num>
                   {usual.waitDays !== undefined && (
                     <input
                       key={now.waitDays}
@@ -106,15 +107,15 @@ export function Rules({
                       }}
                     />
                   )}
-                </td>
-                <td>
+                </Table.Td>
+                <Table.Td>
                   <abbr title={MARK_WORDS[usual.mark]}>{usual.mark}</abbr>
-                </td>
-              </tr>
+                </Table.Td>
+              </Table.Tr>
             )
           })}
-        </tbody>
-      </table>
+        </Table.Tbody>
+      </Table>
     </>
   )
 }

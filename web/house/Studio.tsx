@@ -14,7 +14,7 @@ import { percentWords } from '../../core/stats/index.ts'
 import { drawWhisker } from '../charts/bands.ts'
 import { chartBase, useChart, type ChartColours } from '../charts/useChart.ts'
 import { EffectList } from '../effects/EffectList.tsx'
-import { Alert, Button, Progress, Stack, Text } from '@mantine/core'
+import { Alert, Button, Progress, Stack, Table, Text } from '@mantine/core'
 import { useStudio } from './useStudio.ts'
 import { ScatterChart } from 'echarts/charts'
 import { use as register } from 'echarts/core'
@@ -135,34 +135,34 @@ function SaidAndCame({
   })[]
 }) {
   return (
-    <table className="list tight">
-      <thead>
-        <tr>
-          {head && <th scope="col">{head}</th>}
-          <th scope="col">Said</th>
-          <th scope="col">Came</th>
-          <th scope="col">95 %</th>
-          <th scope="col" className="num">
+    <Table>
+      <Table.Thead>
+        <Table.Tr>
+          {head && <Table.Th scope="col">{head}</Table.Th>}
+          <Table.Th scope="col">Said</Table.Th>
+          <Table.Th scope="col">Came</Table.Th>
+          <Table.Th scope="col">95 %</Table.Th>
+          <Table.Th data-num scope="col">
             Forecasts
-          </th>
-        </tr>
-      </thead>
-      <tbody>
+          </Table.Th>
+        </Table.Tr>
+      </Table.Thead>
+      <Table.Tbody>
         {rows
           .filter((b) => b.forecasts > 0)
           .map((b, i) => (
-            <tr key={b.name ?? i}>
-              {head && <td>{b.name}</td>}
-              <td>{fine(b.said)}</td>
-              <td>{fine(b.came)}</td>
-              <td>
+            <Table.Tr key={b.name ?? i}>
+              {head && <Table.Td>{b.name}</Table.Td>}
+              <Table.Td>{fine(b.said)}</Table.Td>
+              <Table.Td>{fine(b.came)}</Table.Td>
+              <Table.Td>
                 {fine(b.range.low)} to {fine(b.range.high)}
-              </td>
-              <td className="num">{b.forecasts}</td>
-            </tr>
+              </Table.Td>
+              <Table.Td data-num>{b.forecasts}</Table.Td>
+            </Table.Tr>
           ))}
-      </tbody>
-    </table>
+      </Table.Tbody>
+    </Table>
   )
 }
 
@@ -236,14 +236,14 @@ function Rates({ learned, house }: { learned: StudioLearned; house: House }) {
   const name = (id: string) => house.workers.find((w) => w.id === id)?.name ?? 'somebody'
   return (
     <div className="stack">
-      <table className="list tight">
-        <tbody>
-          <tr>
-            <th scope="row">Visits</th>
-            <td>
+      <Table>
+        <Table.Tbody>
+          <Table.Tr>
+            <Table.Th scope="row">Visits</Table.Th>
+            <Table.Td>
               {view.visits} of {view.clients} clients
-            </td>
-          </tr>
+            </Table.Td>
+          </Table.Tr>
           <ShareRow name="Skin reddened to 2 or more" share={view.red} of="answered visits" />
           <ShareRow name="Follow-ups answered" share={view.answered} of="asked for" />
           <ShareRow
@@ -251,12 +251,12 @@ function Rates({ learned, house }: { learned: StudioLearned; house: House }) {
             share={view.onTime}
             of={`returns; ${view.tooEarly} sooner, ${view.tooLate} later`}
           />
-          <tr>
-            <th scope="row">Nicks per 1 000 lanes</th>
-            <td>{rateWords(view.nicks)}</td>
-          </tr>
-        </tbody>
-      </table>
+          <Table.Tr>
+            <Table.Th scope="row">Nicks per 1 000 lanes</Table.Th>
+            <Table.Td>{rateWords(view.nicks)}</Table.Td>
+          </Table.Tr>
+        </Table.Tbody>
+      </Table>
       <h3>Nicks per 1 000 lanes</h3>
       <p className="soft">
         With exact 95 % ranges, in the order of names; from {figures(STUDIO_CONSTANTS.leastLanes)}{' '}
@@ -292,14 +292,14 @@ function Rates({ learned, house }: { learned: StudioLearned; house: House }) {
 
 function ShareRow({ name, share, of }: { name: string; share: Share; of: string }) {
   return (
-    <tr>
-      <th scope="row">{name}</th>
-      <td>
+    <Table.Tr>
+      <Table.Th scope="row">{name}</Table.Th>
+      <Table.Td>
         {share.of === 0
           ? 'nothing to count yet'
           : `${percentWords(share.share)} (95 %: ${percentWords(share.low)} to ${percentWords(share.high)}), ${share.hits} of ${share.of} ${of}`}
-      </td>
-    </tr>
+      </Table.Td>
+    </Table.Tr>
   )
 }
 
@@ -317,21 +317,21 @@ function RateTable({
 }) {
   if (rows.length === 0) return null
   return (
-    <table className="list tight">
-      <thead>
-        <tr>
-          <th scope="col">{head}</th>
-          <th scope="col">Nicks per 1 000 lanes</th>
-        </tr>
-      </thead>
-      <tbody>
+    <Table>
+      <Table.Thead>
+        <Table.Tr>
+          <Table.Th scope="col">{head}</Table.Th>
+          <Table.Th scope="col">Nicks per 1 000 lanes</Table.Th>
+        </Table.Tr>
+      </Table.Thead>
+      <Table.Tbody>
         {rows.map((r) => (
-          <tr key={r.id}>
-            <td>{r.name}</td>
-            <td>{rateWords(r)}</td>
-          </tr>
+          <Table.Tr key={r.id}>
+            <Table.Td>{r.name}</Table.Td>
+            <Table.Td>{rateWords(r)}</Table.Td>
+          </Table.Tr>
         ))}
-      </tbody>
-    </table>
+      </Table.Tbody>
+    </Table>
   )
 }

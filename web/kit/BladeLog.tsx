@@ -1,4 +1,5 @@
 /** What became of blades at the chair: opened, changed, binned. */
+import { Table } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
 import type { KitEvent } from '../../core/chair/index.ts'
 import { BLADES } from '../../core/kit/index.ts'
@@ -29,32 +30,32 @@ export function BladeLog() {
       {log.data?.counts.length === 0 && <p>None yet: the chair writes them down by itself.</p>}
       {log.data && log.data.counts.length > 0 && (
         <>
-          <table className="list tight">
-            <thead>
-              <tr>
-                <th scope="col">Blade</th>
-                <th scope="col" className="num">
+          <Table>
+            <Table.Thead>
+              <Table.Tr>
+                <Table.Th scope="col">Blade</Table.Th>
+                <Table.Th data-num scope="col">
                   Opened
-                </th>
-                <th scope="col" className="num">
+                </Table.Th>
+                <Table.Th data-num scope="col">
                   Put away
-                </th>
-                <th scope="col" className="num">
+                </Table.Th>
+                <Table.Th data-num scope="col">
                   of these tugged or pressed
-                </th>
-              </tr>
-            </thead>
-            <tbody>
+                </Table.Th>
+              </Table.Tr>
+            </Table.Thead>
+            <Table.Tbody>
               {log.data.counts.map((c) => (
-                <tr key={c.bladeId}>
-                  <td>{BLADES[c.bladeId].name}</td>
-                  <td className="num">{c.opened}</td>
-                  <td className="num">{c.put}</td>
-                  <td className="num">{c.failed}</td>
-                </tr>
+                <Table.Tr key={c.bladeId}>
+                  <Table.Td>{BLADES[c.bladeId].name}</Table.Td>
+                  <Table.Td data-num>{c.opened}</Table.Td>
+                  <Table.Td data-num>{c.put}</Table.Td>
+                  <Table.Td data-num>{c.failed}</Table.Td>
+                </Table.Tr>
               ))}
-            </tbody>
-          </table>
+            </Table.Tbody>
+          </Table>
           <h3>The latest</h3>
           <ul className="blade-log">
             {log.data.events.slice(0, SHOWN).map((e) => (

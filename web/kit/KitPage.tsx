@@ -1,4 +1,5 @@
 /** Kit: which blades the house owns; plans choose from these. */
+import { Table } from '@mantine/core'
 import { useFigures } from '../state/figures.ts'
 import { BLADE_IDS, BLADES } from '../../core/kit/index.ts'
 import { SERVICE_IDS, SERVICES } from '../../core/services/index.ts'
@@ -27,28 +28,28 @@ export function KitPage() {
           {(house.error ?? change.error)?.message}
         </p>
       )}
-      <table className="list">
-        <thead>
-          <tr>
-            <th scope="col">Blade</th>
-            <th scope="col" className="num">
+      <Table>
+        <Table.Thead>
+          <Table.Tr>
+            <Table.Th scope="col">Blade</Table.Th>
+            <Table.Th data-num scope="col">
               Edge, mm
-            </th>
-            <th scope="col" className="num">
+            </Table.Th>
+            <Table.Th data-num scope="col">
               Angle, °
-            </th>
-            <th scope="col">For</th>
-          </tr>
-        </thead>
-        <tbody>
+            </Table.Th>
+            <Table.Th scope="col">For</Table.Th>
+          </Table.Tr>
+        </Table.Thead>
+        <Table.Tbody>
           {BLADE_IDS.map((id) => {
             const b = BLADES[id]
             const services = SERVICE_IDS.filter(
               (s) => SERVICES[s].blades.includes(id) || SERVICES[s].first?.id === id,
             )
             return (
-              <tr key={id}>
-                <td>
+              <Table.Tr key={id}>
+                <Table.Td>
                   <label className="tick">
                     <input
                       type="checkbox"
@@ -65,15 +66,15 @@ export function KitPage() {
                     {b.name}
                     {b.practised && <small> practised hands</small>}
                   </label>
-                </td>
-                <td className="num">{figures(b.edgeMm)}</td>
-                <td className="num">{figures(b.angleDeg)}</td>
-                <td>{services.map((s) => SERVICES[s].name).join(', ')}</td>
-              </tr>
+                </Table.Td>
+                <Table.Td data-num>{figures(b.edgeMm)}</Table.Td>
+                <Table.Td data-num>{figures(b.angleDeg)}</Table.Td>
+                <Table.Td>{services.map((s) => SERVICES[s].name).join(', ')}</Table.Td>
+              </Table.Tr>
             )
           })}
-        </tbody>
-      </table>
+        </Table.Tbody>
+      </Table>
       {house.data && (
         <ProductList
           products={house.data.products}

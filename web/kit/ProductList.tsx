@@ -1,4 +1,5 @@
 /** The house's products, and what of their ingredients matters; checked against a client at Care. */
+import { Button, Table } from '@mantine/core'
 import { newId } from '../state/words.ts'
 import { useState } from 'react'
 import {
@@ -36,49 +37,51 @@ export function ProductList({
     <section>
       <h2>Products</h2>
       <p>Tick what is in them: at Care they are checked against the client’s allergies and skin.</p>
-      <table className="list tight product-table">
-        <thead>
-          <tr>
-            <th scope="col">Product</th>
+      <Table className="product-table">
+        <Table.Thead>
+          <Table.Tr>
+            <Table.Th scope="col">Product</Table.Th>
             {PRODUCT_FACTS.map((f) => (
-              <th scope="col" key={f} className="num">
+              <Table.Th data-num scope="col" key={f}>
                 {FACT_WORDS[f]}
-              </th>
+              </Table.Th>
             ))}
-            <th scope="col">
+            <Table.Th scope="col">
               <span className="visually-hidden">Take out</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
+            </Table.Th>
+          </Table.Tr>
+        </Table.Thead>
+        <Table.Tbody>
           {products.map((p) => (
-            <tr key={p.id}>
-              <td>
+            <Table.Tr key={p.id}>
+              <Table.Td>
                 {p.name} <small>{USE_WORDS[p.use]}</small>
-              </td>
+              </Table.Td>
               {PRODUCT_FACTS.map((f) => (
-                <td key={f} className="num">
+                <Table.Td data-num key={f}>
                   <input
                     type="checkbox"
                     aria-label={`${p.name} holds ${FACT_WORDS[f]}`}
                     checked={p.holds.includes(f)}
                     onChange={() => toggle(p, f)}
                   />
-                </td>
+                </Table.Td>
               ))}
-              <td>
-                <button
-                  className="link"
+              <Table.Td>
+                <Button
+                  variant="bare"
+                  size="sm"
+
                   aria-label={`Take out ${p.name}`}
                   onClick={() => onChange(products.filter((x) => x.id !== p.id))}
                 >
                   take out
-                </button>
-              </td>
-            </tr>
+                </Button>
+              </Table.Td>
+            </Table.Tr>
           ))}
-        </tbody>
-      </table>
+        </Table.Tbody>
+      </Table>
       <form
         className="event-ask"
         onSubmit={(e) => {
@@ -109,9 +112,9 @@ export function ProductList({
             ))}
           </select>
         </label>
-        <button className="strong" type="submit" disabled={!name.trim()}>
+        <Button type="submit" disabled={!name.trim()}>
           Add
-        </button>
+        </Button>
       </form>
     </section>
   )

@@ -1,4 +1,5 @@
 /** Marks on the skin: points and painted patches, with margin and the day they were seen; asked about again at each visit. */
+import { Button, Group, Text, Title } from '@mantine/core'
 import { useFigures } from '../state/figures.ts'
 import type { Figures } from '../../core/house/index.ts'
 import type { StrokePoint } from '../../core/grain/index.ts'
@@ -18,6 +19,12 @@ import { useMemo, useState } from 'react'
 import { useHead, type Hit } from '../head/loadHead.ts'
 import type { HeadSpot } from '../head/shared.ts'
 import { newId, todayIso } from '../state/words.ts'
+import { DateField } from '../ui/DateField.tsx'
+import { named, PickOne } from '../ui/PickOne.tsx'
+import { RowButton } from '../ui/RowButton.tsx'
+import { Row, Rows } from '../ui/Rows.tsx'
+import { Slide } from '../ui/Slide.tsx'
+import { Words } from '../ui/Words.tsx'
 
 /** What is chosen to be marked next. */
 export interface Brush {
@@ -126,159 +133,147 @@ export function MarksPanel({
   const put = (spots: readonly SkinMark[]) => change(() => ({ spots }))
   const edit = (id: string, by: Partial<SkinMark>) =>
     put(spots.map((s) => (s.id === id ? { ...s, ...by } : s)))
+  const without = (mark: SkinMark) => put(spots.filter((x) => x.id !== mark.id))
   const waiting = spots.filter((s) => s.stillThere === 'ask')
   return (
     <>
       {waiting.length > 0 && (
-        <section className="still-there" aria-label="Still there?">
-          <h2>Still there?</h2>
-          <ul className="plain-list">
+        <section aria-label="Still there?">
+          <Title order={3} c="coral">
+            Still there?
+          </Title>
+          <Rows>
             {waiting.map((s) => (
-              <li key={s.id}>
-                <span>
-                  {markWords(figures, s)}
-                  {s.seenOn && <small> seen {s.seenOn}</small>}
-                </span>
-                <span className="pair">
-                  <button disabled={frozen} onClick={() => edit(s.id, { stillThere: 'yes' })}>
-                    Still there
-                  </button>
-                  <button disabled={frozen} onClick={() => put(spots.filter((x) => x.id !== s.id))}>
-                    Gone
-                  </button>
-                </span>
-              </li>
+              <Row
+                key={s.id}
+                acts={
+                  <>
+                    <Button
+                      size="sm"
+                      disabled={frozen}
+                      onClick={() => edit(s.id, { stillThere: 'yes' })}
+                    >
+                      Still there
+                    </Button>
+                    <Button size="sm" disabled={frozen} onClick={() => without(s)}>
+                      Gone
+                    </Button>
+                  </>
+                }
+              >
+                {markWords(figures, s)}
+                {s.seenOn && <small> seen {s.seenOn}</small>}
+              </Row>
             ))}
-          </ul>
-          <p className="soft">Until answered they count as there.</p>
+          </Rows>
+          <Text size="sm" c="dimmed">
+            Until answered they count as there.
+          </Text>
         </section>
       )}
-      <div className="switch wrap" role="group" aria-label="Kind of mark">
-        {MARK_KINDS.map((k) => (
-          <button
-            key={k}
-            aria-pressed={brush.kind === k}
-            disabled={frozen}
-            onClick={() => setBrush({ ...brush, kind: k })}
-          >
-            {MARK_WORDS[k]}
-          </button>
-        ))}
-      </div>
-      <div className="mark-brush">
-        <div className="switch" role="group" aria-label="How to mark">
-          <button
-            aria-pressed={!brush.paint}
-            disabled={frozen}
-            onClick={() => setBrush({ ...brush, paint: false })}
-          >
-            Tap a point
-          </button>
-          <button
-            aria-pressed={brush.paint}
-            disabled={frozen}
-            onClick={() => setBrush({ ...brush, paint: true })}
-          >
-            Paint a patch
-          </button>
-        </div>
-        <Slider
+      <Words
+        label="Kind of mark"
+        style={{ flexWrap: 'wrap' }}
+        data={MARK_KINDS.map((k) => ({ value: k, label: MARK_WORDS[k] }))}
+        value={brush.kind}
+        disabled={frozen}
+        onChange={(kind) => setBrush({ ...brush, kind })}
+      />
+      <Words
+        label="How to mark"
+        data={[
+          ['point', 'Tap a point'],
+          ['patch', 'Paint a patch'],
+        ]}
+        value={brush.paint ? 'patch' : 'point'}
+        disabled={frozen}
+        onChange={(how) => setBrush({ ...brush, paint: how === 'patch' })}
+      />
+      <Group gap="lg">
+        <Slide
           name={brush.paint ? 'Brush' : 'Radius'}
+          unit="mm"
           least={1}
           most={30}
           value={brush.radius}
           disabled={frozen}
           onChange={(radius) => setBrush({ ...brush, radius })}
         />
-        <Slider
+        <Slide
           name="Margin"
+          unit="mm"
           least={0}
           most={20}
           value={brush.margin}
           disabled={frozen}
           onChange={(margin) => setBrush({ ...brush, margin })}
         />
-      </div>
-      <label className="choice">
-        <span>Or here</span>
-        <select
-          value=""
+        <PickOne
+          label="Or in the middle of"
+          placeholder="a zone"
+          searchable
+          w={190}
           disabled={frozen}
-          onChange={(e) => {
-            const zoneId = e.currentTarget.value as ZoneId
+          data={named(zones, zoneName)}
+          value={undefined}
+          onChange={(zoneId) => {
             const centre = head.data?.zoneById.get(zoneId)?.centre
             if (!centre) return
             put([
               ...spots,
               {
-                id: newId(),
-                kind: brush.kind,
-                zoneId,
-                ...centre,
-                radiusMm: brush.radius,
-                marginMm: brush.margin,
-                seenOn: todayIso(),
+                ...{ id: newId(), kind: brush.kind, zoneId, ...centre },
+                ...{ radiusMm: brush.radius, marginMm: brush.margin, seenOn: todayIso() },
               },
             ])
           }}
-        >
-          <option value="" disabled>
-            in the middle of a zone
-          </option>
-          {zones.map((z) => (
-            <option key={z} value={z}>
-              {zoneName(z)}
-            </option>
-          ))}
-        </select>
-      </label>
+        />
+      </Group>
       {spots.length === 0 ? (
-        <p className="soft">
+        <Text size="sm" c="dimmed">
           No marks yet. Choose what it is, then {brush.paint ? 'paint it' : 'tap it'} on the head.
-        </p>
+        </Text>
       ) : (
-        <ul className="plain-list marks-list">
+        <Rows label="Marks">
           {spots.map((s) => (
-            <li key={s.id}>
-              <button
-                className="link row-words"
+            <Row
+              key={s.id}
+              acts={
+                <Button variant="bare" size="sm" disabled={frozen} onClick={() => without(s)}>
+                  Take away
+                </Button>
+              }
+            >
+              <RowButton
                 aria-expanded={open === s.id}
                 onClick={() => setOpen(open === s.id ? undefined : s.id)}
               >
                 {markWords(figures, s)}
-              </button>
-              <button
-                className="link"
-                disabled={frozen}
-                onClick={() => put(spots.filter((x) => x.id !== s.id))}
-              >
-                Take away
-              </button>
+              </RowButton>
               {open === s.id && (
-                <div className="mark-more">
-                  <Slider
+                <Group gap="lg" align="flex-end">
+                  <Slide
                     name="Margin"
+                    unit="mm"
                     least={0}
                     most={20}
                     value={markMargin(figures, s)}
                     disabled={frozen}
                     onChange={(marginMm) => edit(s.id, { marginMm })}
                   />
-                  <label>
-                    Seen on{' '}
-                    <input
-                      type="date"
-                      value={s.seenOn ?? ''}
-                      max={todayIso()}
-                      disabled={frozen}
-                      onChange={(e) => edit(s.id, { seenOn: e.currentTarget.value || undefined })}
-                    />
-                  </label>
-                </div>
+                  <DateField
+                    label="Seen on"
+                    value={s.seenOn}
+                    maxDate={todayIso()}
+                    clearable
+                    disabled={frozen}
+                    onChange={(seenOn) => edit(s.id, { seenOn })}
+                  />
+                </Group>
               )}
-            </li>
+            </Row>
           ))}
-        </ul>
+        </Rows>
       )}
     </>
   )
@@ -289,35 +284,4 @@ function markWords(figures: Figures, s: SkinMark): string {
   const size = s.trail ? `patch, ${area.toFixed(1)} cm² with margin` : `${s.radiusMm} mm`
   const seen = s.seenOn ? `, seen ${dateWords(Date.parse(`${s.seenOn}T12:00`))}` : ''
   return `${MARK_WORDS[s.kind]}, ${zoneName(s.zoneId)}, ${size}${seen}`
-}
-
-function Slider({
-  name,
-  least,
-  most,
-  value,
-  disabled,
-  onChange,
-}: {
-  name: string
-  least: number
-  most: number
-  value: number
-  disabled: boolean
-  onChange: (value: number) => void
-}) {
-  return (
-    <label className="choice">
-      <span>{name}, mm</span>
-      <input
-        type="range"
-        min={least}
-        max={most}
-        value={value}
-        disabled={disabled}
-        onChange={(e) => onChange(Number(e.currentTarget.value))}
-      />
-      <b className="figure">{value}</b>
-    </label>
-  )
 }

@@ -1,4 +1,5 @@
 /** A client's page: the stations across the top, the head on the left, the worktable on the right, the tide line below. */
+import { Button, Group, Loader, Skeleton, Stack, Text, Title } from '@mantine/core'
 import {
   oneJob,
   isBodyService,
@@ -7,9 +8,8 @@ import {
   type ServiceId,
 } from '../../core/services/index.ts'
 import { dateWords, whenWords } from '../../core/time/index.ts'
-import { useHotkeys } from '@mantine/hooks'
 import { lazy, Suspense, useEffect } from 'react'
-import { Link, NavLink, useNavigate, useParams, useSearchParams } from 'react-router'
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
 import type { ClientPage, VisitPage } from '../../contract/types.ts'
 import { useMay } from '../people/session.ts'
 import { ClientDetails } from './ask/ClientDetails.tsx'
@@ -18,18 +18,22 @@ import { useAddVisit } from '../api/visitWrites.ts'
 import { BodyStage } from '../head/BodyStage.tsx'
 import { HeadStage } from '../head/HeadStage.tsx'
 import { ViewKeys } from '../head/ViewKeys.tsx'
+import { KeysButton } from '../keys/KeysHelp.tsx'
+import { FootSlot, Stage, useFootTaken } from '../ui/Stage.tsx'
+import { KeyButton } from '../ui/Act.tsx'
+import { Problem } from '../ui/Panel.tsx'
 import { useLayers } from '../state/layers.ts'
 import { useView } from '../state/view.ts'
 import { newId } from '../state/words.ts'
 import { TideLine } from '../tideline/TideLine.tsx'
 import { AskStation } from './ask/AskStation.tsx'
 import { CareStation } from './care/CareStation.tsx'
-import { KeysHelp } from './KeysHelp.tsx'
 import { PlanStation } from './plan/PlanStation.tsx'
 import { ReadStation } from './read/ReadStation.tsx'
 import { ReturnStation } from './return/ReturnStation.tsx'
 import { Differences } from './Differences.tsx'
 import { StationStrip } from './StationStrip.tsx'
+import css from './ClientFrame.module.css'
 import type { StationProps } from './useStation.ts'
 
 const ChairStation = lazy(() =>
@@ -78,11 +82,7 @@ export function ClientFrame() {
     )
   }
   if (!client.data || !house.data || (visitId && !visit.data)) {
-    return (
-      <main className="page" role="status">
-        Opening the client …
-      </main>
-    )
+    return <Opening />
   }
   if (!visit.data)
     return (
@@ -96,7 +96,7 @@ export function ClientFrame() {
   const props: StationProps = { page: client.data, visit: visit.data, house: house.data }
   if (station === 'chair' || station === 'wall') {
     return (
-      <Suspense fallback={<main className="page">To the chair …</main>}>
+      <Suspense fallback={<ToTheChair />}>
         <ChairStation key={visit.data.id} {...props} wall={station === 'wall'} />
       </Suspense>
     )
@@ -113,27 +113,70 @@ export function ClientFrame() {
   const onVisit = (id: string) =>
     setSearch(id === client.data.currentVisitId ? {} : { visit: id }, { replace: true })
   return (
-    <div className="client-page">
+    <div className={css.page}>
       <StationStrip {...props} />
-      <div className="client-body">
+      <div className={css.bench}>
         <HeadSide service={visit.data.service} />
-        <main className="worktable">
+        <main className={css.panel}>
           <Differences clientId={clientId} differences={client.data.differences} />
           <OlderVisit {...props} current={client.data.currentVisitId} after={after} />
           <Station key={visit.data.id} {...props} />
         </main>
       </div>
-      <TideLine
-        key={clientId}
-        clientId={clientId}
-        tide={client.data.tide}
-        visitId={visit.data.id}
-        onVisit={onVisit}
-      />
-      <KeysHelp />
+      <Foot>
+        <TideLine
+          key={clientId}
+          clientId={clientId}
+          tide={client.data.tide}
+          visitId={visit.data.id}
+          onVisit={onVisit}
+        />
+      </Foot>
     </div>
   )
 }
+
+/** The tide line, unless a station needs its place. */
+function Foot({ children }: { children: React.ReactNode }) {
+  const taken = useFootTaken()
+  return (
+    <>
+      <FootSlot />
+      {!taken && children}
+    </>
+  )
+}
+
+/** The page's own shape while it is fetched, so that nothing jumps. */
+function Opening() {
+  return (
+    <div className={css.page} role="status" aria-label="Opening the client">
+      <div className={css.wait}>
+        <Skeleton h={26} w={220} />
+        {STATION_SHAPES.map((i) => (
+          <Skeleton key={i} h={26} w={90} />
+        ))}
+      </div>
+      <div className={css.bench}>
+        <Group justify="center">
+          <Loader />
+        </Group>
+        <Stack className={css.panel}>
+          <Skeleton h={30} w="60%" />
+          <Skeleton h={18} />
+          <Skeleton h={18} w="80%" />
+        </Stack>
+      </div>
+    </div>
+  )
+}
+const STATION_SHAPES = [1, 2, 3, 4, 5, 6]
+
+const ToTheChair = () => (
+  <Group component="main" role="status" justify="center" h="100dvh" aria-label="To the chair">
+    <Loader />
+  </Group>
+)
 
 /** For whom sees names, telephones and times only. */
 function AtTheDesk({ page }: { page: ClientPage }) {
@@ -167,14 +210,21 @@ function AtTheDesk({ page }: { page: ClientPage }) {
 function HeadSide({ service }: { service: ServiceId }) {
   const layers = useLayers((s) => s.layers)
   return isBodyService(service) ? (
-    <section className="head-side" aria-label="The body">
+    <Stage label="The body" views={<KeysButton />}>
       <BodyStage zones={serviceZones(service)} {...layers} />
-    </section>
+    </Stage>
   ) : (
-    <section className="head-side" aria-label="The head">
-      <ViewKeys />
+    <Stage
+      label="The head"
+      views={
+        <>
+          <ViewKeys />
+          <KeysButton />
+        </>
+      }
+    >
       <HeadStage {...layers} />
-    </section>
+    </Stage>
   )
 }
 
@@ -203,7 +253,7 @@ function OlderVisit({
     // Care and Return say whose they show; the next visit waits at the other stations.
     const latest = after && visit.id === newest?.id
     return (
-      <p className="looking-back">
+      <Group component="p" className="looking-back no-print" gap="xs">
         {latest ? 'The last visit, ' : 'Visit of '}
         {whenWords(visit.endedAtMs ?? visit.slotAtMs ?? 0)}:{' '}
         {SERVICES[visit.service].name.toLowerCase()}.{' '}
@@ -212,18 +262,18 @@ function OlderVisit({
         ) : (
           <Link to="?">Back to the current one</Link>
         )}
-      </p>
+      </Group>
     )
   }
   if (visit.state !== 'finished') return null
   return (
-    <p className="looking-back">
+    <Group component="p" className="looking-back no-print" gap="xs">
       Last visit, {dateWords(visit.endedAtMs!)}: {SERVICES[visit.service].name.toLowerCase()}.
-      <button className="strong small" onClick={begin} disabled={add.isPending}>
+      <Button size="sm" onClick={begin} disabled={add.isPending}>
         Start a new visit
-      </button>
+      </Button>
       {add.isError && <span role="alert">{add.error.message}</span>}
-    </p>
+    </Group>
   )
 }
 
@@ -244,21 +294,18 @@ function NoVisit({
       ...{ id: newId(), jobs: [oneJob(newId(), service)], workerId },
       slotAtMs: Date.now(),
     })
-  useHotkeys([['Enter', begin]])
   return (
-    <main className="page">
-      <div className="page-head">
-        <h1>{name}</h1>
-        <p>no visit yet</p>
-      </div>
-      <div className="empty">
-        <p>Start the first visit: ask, read the grain, plan.</p>
-        <button className="strong deep" onClick={begin} disabled={add.isPending} autoFocus>
-          Start the first visit
-        </button>
-        {add.isError && <p role="alert">{add.error.message}</p>}
-      </div>
-      <NavLink to="/clients">To all clients</NavLink>
-    </main>
+    <Stack component="main" className="page" align="flex-start" gap="lg">
+      <Group align="baseline">
+        <Title order={1}>{name}</Title>
+        <Text c="dimmed">no visit yet</Text>
+      </Group>
+      <Text size="lg">Start the first visit: ask, read the grain, plan.</Text>
+      <KeyButton k="open-next" variant="strong" onAct={begin} loading={add.isPending} autoFocus>
+        Start the first visit
+      </KeyButton>
+      <Problem>{add.error?.message}</Problem>
+      <Link to="/clients">To all clients</Link>
+    </Stack>
   )
 }

@@ -20,7 +20,7 @@ export function Differences({
   return (
     <Stack
       component="section"
-      className="notice"
+      c="ink"
       aria-label="Entered differently on two screens"
       gap={6}
       mb="sm"
@@ -63,7 +63,7 @@ function Choice({
     <Group gap={6} wrap="nowrap">
       <Button
         size="compact-md"
-        variant="default"
+
         loading={settle.isPending && going?.id === d.id && going.take === take}
         onClick={() => settle.mutate({ id: d.id, take })}
       >

@@ -1,11 +1,12 @@
 /** What is to be known of a visit, gravest first, each with the way in which it is lifted. */
-import { Button, TextInput, UnstyledButton } from '@mantine/core'
+import { Anchor, Button, Group, TextInput } from '@mantine/core'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { MARK_WORDS } from '../../core/house/index.ts'
 import { LEAST_REASON, type VisitFinding } from '../../core/visit/index.ts'
 import { useDecide, useTakeBackDecision } from '../api/visitWrites.ts'
 import { newId } from '../state/words.ts'
+import { Estimate } from '../ui/Estimate.tsx'
+import css from './Findings.module.css'
 import { SeverityMark } from './Severity.tsx'
 import type { StationProps } from './useStation.ts'
 
@@ -25,16 +26,16 @@ export function Findings({
   const shown = all ? findings : findings.slice(0, most)
   if (findings.length === 0) return null
   return (
-    <ul className={large ? 'findings findings-large' : 'findings'} aria-label="What is to be known">
+    <ul className={css.list} data-large={large || undefined} aria-label="What is to be known">
       {shown.map((f) => (
         <Row key={f.id} finding={f} {...props} />
       ))}
       {findings.length > shown.length && (
         <li>
           <span />
-          <UnstyledButton className="link" onClick={() => setAll(true)}>
+          <Anchor component="button" onClick={() => setAll(true)}>
             and {findings.length - shown.length} more
-          </UnstyledButton>
+          </Anchor>
         </li>
       )}
     </ul>
@@ -51,14 +52,14 @@ function Row({ finding: f, ...props }: StationProps & { finding: VisitFinding })
         <p>
           <b>{f.title}.</b> {f.text}
           {'\u00a0'}
-          <abbr title={MARK_WORDS[f.mark]}>({f.mark})</abbr>{' '}
+          <Estimate mark={f.mark} />{' '}
           {open && (
-            <span className="finding-acts">
+            <span className={css.acts}>
               <Ways finding={f} {...props} />
               {f.lift.includes('decide') && !f.decided && !deciding && (
-                <UnstyledButton className="link" onClick={() => setDeciding(true)}>
+                <Anchor component="button" onClick={() => setDeciding(true)}>
                   I have seen it and decide
-                </UnstyledButton>
+                </Anchor>
               )}
               {f.decided && <TakeBack finding={f} {...props} />}
             </span>
@@ -104,7 +105,7 @@ function Decide({
     )
   return (
     <form
-      className="finding-decide"
+      className={css.decide}
       onSubmit={(e) => {
         e.preventDefault()
         if (!barred && reason.trim().length >= LEAST_REASON) keep()
@@ -124,7 +125,7 @@ function Decide({
         error={decide.error?.message}
         onChange={(e) => setReason(e.currentTarget.value)}
       />
-      <div className="buttons">
+      <Group gap="sm">
         <Button
           type="submit"
           disabled={barred || reason.trim().length < LEAST_REASON}
@@ -132,10 +133,10 @@ function Decide({
         >
           Decide so
         </Button>
-        <Button variant="subtle" onClick={onClose}>
+        <Button variant="bare" onClick={onClose}>
           Not now
         </Button>
-      </div>
+      </Group>
     </form>
   )
 }
@@ -144,13 +145,13 @@ function TakeBack({ finding: f, visit }: StationProps & { finding: VisitFinding 
   const takeBack = useTakeBackDecision(visit.id)
   return (
     <>
-      <UnstyledButton
-        className="link"
+      <Anchor
+        component="button"
         disabled={takeBack.isPending}
         onClick={() => takeBack.mutate(f.decided!.id)}
       >
         Take the word back
-      </UnstyledButton>
+      </Anchor>
       {takeBack.isError && <span role="alert">{takeBack.error.message}</span>}
     </>
   )

@@ -1,10 +1,16 @@
 /** How grave a finding is: word and shape first, then colour. */
 import { SEVERITY_WORDS } from '../../core/screening/index.ts'
+import css from './Findings.module.css'
 import type { Severity as Grade } from '../../core/services/index.ts'
 
 const SHAPES: Record<Grade, React.ReactNode> = {
   note: <circle cx="8" cy="8" r="6" fill="none" stroke="currentColor" strokeWidth="1.5" />,
-  'take-care': <circle cx="8" cy="8" r="6" fill="currentColor" />,
+  'take-care': (
+    <>
+      <circle cx="8" cy="8" r="6.5" fill="none" stroke="currentColor" strokeWidth="1.5" />
+      <circle cx="8" cy="8" r="3" fill="currentColor" />
+    </>
+  ),
   'leave-out': (
     <>
       <rect
@@ -30,7 +36,7 @@ const SHAPES: Record<Grade, React.ReactNode> = {
 
 export function SeverityMark({ grade }: { grade: Grade }) {
   return (
-    <span className={`severity severity-${grade}`}>
+    <span className={css.severity} data-grade={grade}>
       <svg viewBox="0 0 16 16" width="16" height="16" aria-hidden>
         {SHAPES[grade]}
       </svg>

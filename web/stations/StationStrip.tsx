@@ -6,6 +6,7 @@ import { useFigures } from '../state/figures.ts'
 import { NavLink, useSearchParams } from 'react-router'
 import { todayIso } from '../state/words.ts'
 import { atWords } from '../state/words.ts'
+import css from './StationStrip.module.css'
 import { useGate } from './useGate.ts'
 import { useGrain, useServiceZones, type StationProps } from './useStation.ts'
 
@@ -35,8 +36,8 @@ export function StationStrip(props: StationProps) {
   )
   const query = search.get('visit') ? `?visit=${search.get('visit')}` : ''
   return (
-    <nav className="station-strip" aria-label="Stations">
-      <div className="who-is">
+    <nav className={`${css.strip} no-print`} aria-label="Stations">
+      <div className={css.who}>
         <b>{page.client.name}</b>
         <small>
           {[
@@ -50,7 +51,7 @@ export function StationStrip(props: StationProps) {
       </div>
       {stations.map((s) => (
         <NavLink key={s.id} to={`/clients/${page.client.id}/${s.id}${query}`}>
-          <span className={`dot dot-${s.mark}`} aria-hidden />
+          <span className={css.dot} data-mark={s.mark} aria-hidden />
           <b>{s.name}</b>
           <small>{s.words}</small>
         </NavLink>

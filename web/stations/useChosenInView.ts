@@ -8,7 +8,7 @@ export function useChosenInView(chosen: string | null | undefined) {
   const list = useRef<HTMLDivElement>(null)
   useEffect(() => {
     const box = list.current
-    const row = box?.querySelector<HTMLElement>('tr.chosen')
+    const row = box?.querySelector<HTMLElement>('tr[data-chosen]')
     if (!box || !row) return
     const above = row.getBoundingClientRect().top - box.getBoundingClientRect().top - HEAD_PX
     const below = row.getBoundingClientRect().bottom - box.getBoundingClientRect().bottom

@@ -1,9 +1,11 @@
 /** The tide line along the bottom of a client's page: hair over time, skin beneath it, the next visit's window ahead. */
-import { useComputedColorScheme } from '@mantine/core'
+import { ActionIcon, Skeleton, UnstyledButton, useComputedColorScheme } from '@mantine/core'
+import { IconArrowLeft, IconArrowRight } from '@tabler/icons-react'
 import { lazy, Suspense, useState } from 'react'
 import type { Tide } from '../../contract/types.ts'
 import { useEarlierTide } from '../api/queries.ts'
 import { dateWords } from '../../core/time/index.ts'
+import css from './TideLine.module.css'
 import type { TideLineProps } from './TideChart.tsx'
 
 const TideChart = lazy(() =>
@@ -13,7 +15,7 @@ const TideChart = lazy(() =>
   ),
 )
 function NotLoaded() {
-  return <p className="tide-empty">The tide line could not be loaded. Reload the page to see it.</p>
+  return <p className={css.empty}>The tide line could not be loaded. Reload the page to see it.</p>
 }
 
 export function TideLine({ clientId, ...props }: TideLineProps & { clientId: string }) {
@@ -24,40 +26,45 @@ export function TideLine({ clientId, ...props }: TideLineProps & { clientId: str
   const tide = back === 0 ? props.tide : (earlier.data ?? props.tide)
   const begun = props.tide.curve.past.length > 0
   return (
-    <section className={`tide-line ${open && begun ? '' : 'closed'}`} aria-label="Tide line">
+    <section
+      className={`${css.line} no-print`}
+      data-closed={!(open && begun) || undefined}
+      aria-label="Tide line"
+    >
       {begun ? (
         <>
-          <button className="fold" onClick={() => setOpen(!open)} aria-expanded={open}>
+          <UnstyledButton className={css.fold!} onClick={() => setOpen(!open)} aria-expanded={open}>
             {open ? 'Fold the tide line' : 'Tide line'}
-          </button>
+          </UnstyledButton>
           {open && tide.earlier && (
-            <button
-              className="tide-step earlier"
+            <ActionIcon
+              className={css.step!}
               aria-label="Earlier visits"
               title="Earlier visits"
               onClick={() => setBack(back + 1)}
               disabled={earlier.isFetching}
             >
-              ←
-            </button>
+              <IconArrowLeft size={20} stroke={1.5} />
+            </ActionIcon>
           )}
           {open && back > 0 && (
-            <button
-              className="tide-step later"
+            <ActionIcon
+              className={css.step!}
+              data-later
               aria-label="Later visits"
               title="Later visits"
               onClick={() => setBack(back - 1)}
             >
-              →
-            </button>
+              <IconArrowRight size={20} stroke={1.5} />
+            </ActionIcon>
           )}
         </>
       ) : (
-        <p className="tide-empty">The tide line begins with the first visit.</p>
+        <p className={css.empty}>The tide line begins with the first visit.</p>
       )}
       <p className="hidden">{tideWords(tide)}</p>
       {open && begun && (
-        <Suspense fallback={<div className="tide-wait" />}>
+        <Suspense fallback={<Skeleton h={139} radius={0} />}>
           <TideChart {...props} tide={tide} lamp={lamp} />
         </Suspense>
       )}

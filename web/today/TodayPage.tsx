@@ -1,87 +1,125 @@
-/** The tide table: one row per client, in the order in which they come due. */
-import { useHotkeys } from '@mantine/hooks'
-import { lazy, Suspense, useEffect, useState, type ReactNode } from 'react'
+/** Today: who comes, who was here, what is owed, who is due, in the order in which the tide brings them in. */
+import { Anchor, Button, Group, Skeleton, Stack, Table, Text, Title } from '@mantine/core'
+import { Fragment, useEffect, type ReactNode } from 'react'
 import { Link, useNavigate } from 'react-router'
 import type { Today, TodayRow } from '../../contract/types.ts'
 import { SERVICE_IDS, SERVICES } from '../../core/services/index.ts'
+import { oddsWords } from '../../core/stats/index.ts'
 import {
   DAY_MS,
   dateWords,
   daysWords,
+  dueWords,
   longDate,
   timeWords,
   whenWords,
 } from '../../core/time/index.ts'
-import { oddsWords } from '../../core/stats/index.ts'
 import { useToday } from '../api/queries.ts'
+import { addClient } from '../clients/adding.ts'
 import { More } from '../frame/More.tsx'
 import { fetchAhead } from '../offline/ahead.ts'
-import { noDialog } from '../state/dialog.ts'
 import { telephone } from '../state/words.ts'
-
-/** Fetched once the page stands, so that the first key of a name finds its field. */
-const NewClient = lazy(() =>
-  import('../clients/NewClient.tsx').then((m) => ({ default: m.NewClient })),
-)
+import { KeyButton } from '../ui/Act.tsx'
+import { Estimate } from '../ui/Estimate.tsx'
+import { Problem } from '../ui/Panel.tsx'
+import css from './TodayPage.module.css'
 
 const SHOWN_MM = SERVICE_IDS.map((id) => SERVICES[id].hair.shownMm)
 const CURVE = { width: 430, height: 50 }
-/** Height of the curves, mm: one scale for terminal hair, one for fuzz. */
 
 export function TodayPage() {
   const today = useToday()
+  const navigate = useNavigate()
   const [first] = today.data?.pages ?? []
   const rows = today.data?.pages.flatMap((p) => p.rows) ?? []
-  const [adding, setAdding] = useState(false)
-  useHotkeys([['N', () => noDialog() && setAdding(true)]])
   useEffect(() => {
     if (first) void fetchAhead(first)
   }, [first])
+  const next = first && nextOf(rows, first.nowMs)
   return (
-    <main className="page today">
-      <div className="page-head">
-        <h1>{longDate(first?.nowMs ?? Date.now())}</h1>
-        <p>in the order the tide brings them in</p>
-        <button className="strong" onClick={() => setAdding(true)}>
-          New client <kbd>N</kbd>
-        </button>
-      </div>
-      {today.isPending && <p role="status">Reading the tide table …</p>}
+    <main className={css.page}>
+      <Group justify="space-between" wrap="nowrap" gap="md" mb="sm">
+        <Group align="baseline" gap="md">
+          <Title order={1}>{longDate(first?.nowMs ?? Date.now())}</Title>
+          <Text c="dimmed">in the order the tide brings them in</Text>
+        </Group>
+        <Group gap="sm" wrap="nowrap">
+          <KeyButton k="new-client" variant={next ? 'line' : 'strong'} onAct={addClient}>
+            New client
+          </KeyButton>
+          {next && (
+            <KeyButton
+              k="open-next"
+              variant="strong"
+              onAct={() => void navigate(`/clients/${next.client.id}/ask`)}
+            >
+              Open {next.client.name.split(' ')[0]}, {timeWords(next.slotAtMs!)}
+            </KeyButton>
+          )}
+        </Group>
+      </Group>
+      {today.isPending && <Waiting />}
       {today.isError && (
-        <p role="alert">
-          {today.error.message}{' '}
-          <button className="link" onClick={() => void today.refetch()}>
+        <Group>
+          <Problem>{today.error.message}</Problem>
+          <Button variant="bare" size="sm" onClick={() => void today.refetch()}>
             Try again
-          </button>
-        </p>
+          </Button>
+        </Group>
       )}
       {first?.safety && (
-        <p role="alert" className="problem">
-          {first.safety} <Link to="/house?part=safety">To the backups</Link>
-        </p>
+        <Problem>
+          {first.safety} <Link to="/house/safety">To the backups</Link>
+        </Problem>
       )}
       {first &&
         (rows.length === 0 ? (
-          <div className="empty">
-            <p>Nobody here yet. The first client takes half a minute.</p>
-            <button className="strong" onClick={() => setAdding(true)}>
-              Add the first client
-            </button>
-          </div>
+          <Stack align="flex-start" py="xl">
+            <Text size="lg">Nobody here yet. The first client takes half a minute.</Text>
+            <Button onClick={addClient}>Add the first client</Button>
+          </Stack>
         ) : (
-          <Table
+          <DayTable
             today={{ ...first, rows }}
             more={<More of={today} shown={rows.length} total={first.total} />}
           />
         ))}
-      <Suspense>
-        <NewClient opened={adding} onClose={() => setAdding(false)} />
-      </Suspense>
     </main>
   )
 }
 
-function Table({ today, more }: { today: Today; more: ReactNode }) {
+const Waiting = () => (
+  <Stack gap="lg" role="status" aria-label="Reading the tide table">
+    {Array.from({ length: 9 }, (_, i) => (
+      <Skeleton key={i} h={36} />
+    ))}
+  </Stack>
+)
+
+const sameDay = (a: number | null, b: number) => a !== null && dateWords(a) === dateWords(b)
+
+/** Who comes next today, or was to come a while ago and is not here yet. */
+const nextOf = (rows: readonly TodayRow[], nowMs: number) =>
+  rows
+    .filter((r) => sameDay(r.slotAtMs, nowMs) && r.slotAtMs! > nowMs - DAY_MS / 8)
+    .sort((a, b) => a.slotAtMs! - b.slotAtMs!)[0]
+
+/** The parts of the day: what alarms and comes, what is done, and the tide beyond. */
+function partsOf({ rows, nowMs }: Today): [string, TodayRow[]][] {
+  const part = (r: TodayRow) => {
+    if (r.flags.some((f) => f.kind === 'alarm')) return 'Look at once'
+    if (sameDay(r.slotAtMs, nowMs)) return 'Today'
+    if (sameDay(r.lastAtMs, nowMs)) return 'Finished today'
+    return 'Owed and due'
+  }
+  const names = ['Look at once', 'Today', 'Finished today', 'Owed and due']
+  return names.flatMap((name) => {
+    const own = rows.filter((r) => part(r) === name)
+    return own.length > 0 ? [[name, own] as [string, TodayRow[]]] : []
+  })
+}
+
+function DayTable({ today, more }: { today: Today; more: ReactNode }) {
   const at = (ms: number) => ((ms - today.fromMs) / (today.untilMs - today.fromMs)) * CURVE.width
   const ticks = [
     { at: today.nowMs - 28 * DAY_MS, text: '4 weeks ago' },
@@ -89,43 +127,50 @@ function Table({ today, more }: { today: Today; more: ReactNode }) {
     { at: today.nowMs, text: 'today' },
     { at: today.nowMs + 14 * DAY_MS, text: 'in 2 weeks' },
   ]
+  const parts = partsOf(today)
   return (
     <>
-      <table className="tide-table">
-        <thead>
-          <tr>
-            <th scope="col">Client</th>
-            <th scope="col">Service</th>
-            <th scope="col" className="ticks">
+      <Table className={css.table!} layout="fixed">
+        <Table.Thead>
+          <Table.Tr>
+            <Table.Th scope="col">Client</Table.Th>
+            <Table.Th scope="col">Service</Table.Th>
+            <Table.Th scope="col">
               <span className="hidden">Hair length, due window</span>
               <svg viewBox={`0 0 ${CURVE.width} 18`} width={CURVE.width} aria-hidden>
                 {ticks.map((t) => (
-                  <text
-                    key={t.text}
-                    x={at(t.at)}
-                    y="13"
-                    className={t.text === 'today' ? 'now' : ''}
-                  >
+                  <text key={t.text} x={at(t.at)} y="13" data-now={t.text === 'today' || undefined}>
                     {t.text}
                   </text>
                 ))}
               </svg>
-            </th>
-            <th scope="col">To do</th>
-          </tr>
-        </thead>
-        <tbody>
-          {today.rows.map((row) => (
-            <Row key={row.client.id} row={row} today={today} at={at} />
+            </Table.Th>
+            <Table.Th scope="col">To do</Table.Th>
+          </Table.Tr>
+        </Table.Thead>
+        <Table.Tbody>
+          {parts.map(([name, rows]) => (
+            <Fragment key={name}>
+              {parts.length > 1 && (
+                <Table.Tr className={css.part!}>
+                  <Table.Th colSpan={4} scope="rowgroup">
+                    {name}
+                  </Table.Th>
+                </Table.Tr>
+              )}
+              {rows.map((row) => (
+                <Row key={row.client.id} row={row} today={today} at={at} />
+              ))}
+            </Fragment>
           ))}
-        </tbody>
-      </table>
+        </Table.Tbody>
+      </Table>
       {more}
-      <footer className="today-foot">
+      <footer className={css.foot}>
         {today.alarms > 0 && (
-          <span className="alarm-count">
+          <Text span c="coral.7">
             <b>{today.alarms}</b> {today.alarms === 1 ? 'answer is' : 'answers are'} severe
-          </span>
+          </Text>
         )}
         <span>
           <b>{today.answersOwed}</b> {today.answersOwed === 1 ? 'answer' : 'answers'} owed
@@ -137,10 +182,10 @@ function Table({ today, more }: { today: Today; more: ReactNode }) {
         <span>
           <b>{today.firstVisits}</b> first {today.firstVisits === 1 ? 'visit' : 'visits'}
         </span>
-        <span className="key">
+        <Text span size="sm" c="dimmed" className={css.key!}>
           Curve: hair length, {Math.max(...SHOWN_MM)} mm tall, {Math.min(...SHOWN_MM)} mm for fuzz
           and brows. Band: good days to come.
-        </span>
+        </Text>
       </footer>
     </>
   )
@@ -149,39 +194,30 @@ function Table({ today, more }: { today: Today; more: ReactNode }) {
 function Row({ row, today, at }: { row: TodayRow; today: Today; at: (ms: number) => number }) {
   const navigate = useNavigate()
   const to = `/clients/${row.client.id}/ask`
-  const soon = row.slotAtMs !== null && Math.abs(row.slotAtMs - today.nowMs) < DAY_MS
+  const alarmed = row.flags.some((f) => f.kind === 'alarm')
   return (
-    <tr
-      className={row.flags.some((f) => f.kind === 'alarm') ? 'alarmed' : soon ? 'soon' : ''}
+    <Table.Tr
+      className={css.row!}
+      data-alarmed={alarmed || undefined}
       onClick={() => void navigate(to)}
     >
-      <td>
-        <Link to={to} className="name" onClick={(e) => e.stopPropagation()}>
+      <Table.Td>
+        <Link to={to} className={css.name} onClick={(e) => e.stopPropagation()}>
           {row.client.name}
         </Link>
         <small>{row.client.occupation}</small>
-      </td>
-      <td>
+      </Table.Td>
+      <Table.Td>
         {SERVICES[row.service].name}
-        {row.slotAtMs !== null && (
-          <small>
-            {dateWords(row.slotAtMs) === dateWords(today.nowMs)
-              ? timeWords(row.slotAtMs)
-              : whenWords(row.slotAtMs)}
-          </small>
-        )}
-      </td>
-      <td>
+        <small>{slotWords(row, today.nowMs)}</small>
+      </Table.Td>
+      <Table.Td>
         <Curve row={row} today={today} at={at} />
-      </td>
-      <td>
+      </Table.Td>
+      <Table.Td>
         {row.flags.map((f) => (
-          <div key={f.text} className={`flag flag-${f.kind}`}>
-            {f.kind === 'alarm' && (
-              <b className="alarm-ring">
-                {row.phone ? <Ring row={row} /> : 'No telephone is kept'}
-              </b>
-            )}
+          <div key={f.text} className={css.flag} data-kind={f.kind}>
+            {f.kind === 'alarm' && <b>{row.phone ? <Ring row={row} /> : 'No telephone is kept'}</b>}
             {f.to ? (
               <Link
                 to={`/clients/${row.client.id}/${f.to.station}?visit=${f.to.visitId}`}
@@ -200,24 +236,40 @@ function Row({ row, today, at }: { row: TodayRow; today: Today; at: (ms: number)
             )}
           </div>
         ))}
-        {row.window && row.flags.length === 0 && (
-          <small>
-            {daysWords(row.window.fromMs, row.window.toMs)}
-            {row.seenByEnd !== null &&
-              `, seen by then ${oddsWords(row.seenByEnd).replaceAll(' ', '\u00a0')}\u00a0(H)`}
-          </small>
-        )}
-      </td>
-    </tr>
+        {row.window && row.flags.length === 0 && <Window row={row} nowMs={today.nowMs} />}
+      </Table.Td>
+    </Table.Tr>
+  )
+}
+
+function slotWords({ slotAtMs, lastAtMs }: TodayRow, nowMs: number): string {
+  if (slotAtMs !== null) return sameDay(slotAtMs, nowMs) ? timeWords(slotAtMs) : whenWords(slotAtMs)
+  return sameDay(lastAtMs, nowMs) ? `done ${timeWords(lastAtMs!)}` : ''
+}
+
+/** When they are due, in words; how sure it is that hair is not seen before. */
+function Window({ row, nowMs }: { row: TodayRow; nowMs: number }) {
+  const { fromMs, toMs } = row.window!
+  const late = toMs < nowMs
+  return (
+    <Text size="sm" c={late ? 'coral.7' : 'dimmed'}>
+      {dueWords(fromMs, toMs, nowMs)}
+      {!late && `, ${daysWords(fromMs, toMs)}`}
+      {!late && row.seenByEnd !== null && (
+        <>
+          ; <Estimate of="next-days">seen by then {oddsWords(row.seenByEnd)}</Estimate>
+        </>
+      )}
+    </Text>
   )
 }
 
 function Ring({ row: { phone, flags } }: { row: TodayRow }) {
   const alarmed = flags.some((f) => f.kind === 'alarm')
   return (
-    <a href={telephone(phone)} onClick={(e) => e.stopPropagation()}>
+    <Anchor href={telephone(phone)} onClick={(e) => e.stopPropagation()}>
       {alarmed ? `Ring ${phone}` : phone}
-    </a>
+    </Anchor>
   )
 }
 
@@ -246,14 +298,14 @@ function Curve({ row, today, at }: { row: TodayRow; today: Today; at: (ms: numbe
       aria-label={words}
     >
       {band && band.end > band.x && (
-        <rect x={band.x} y="2" width={band.end - band.x} height={base - 2} className="due-band" />
+        <rect x={band.x} y="2" width={band.end - band.x} height={base - 2} className={css.due} />
       )}
-      <path d={`M0 ${base}H${CURVE.width}`} className="base-line" />
-      {past.length > 0 && <path d={line(past)} className="hair-line" />}
+      <path d={`M0 ${base}H${CURVE.width}`} className={css.base} />
+      {past.length > 0 && <path d={line(past)} className={css.hair} />}
       {ahead.length > 0 && (
-        <path d={line(ahead.filter((p) => p.mm <= top))} className="hair-line ahead" />
+        <path d={line(ahead.filter((p) => p.mm <= top))} className={css.ahead} />
       )}
-      <path d={`M${at(today.nowMs)} 0V${CURVE.height}`} className="now-line" />
+      <path d={`M${at(today.nowMs)} 0V${CURVE.height}`} className={css.now} />
     </svg>
   )
 }

@@ -1,5 +1,5 @@
 /** The person: name and how they like to be called; all that is kept can be taken out, or erased. */
-import { Modal, TextInput } from '@mantine/core'
+import { Button, Modal, TextInput } from '@mantine/core'
 import { useDisclosure } from '@mantine/hooks'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
@@ -39,9 +39,9 @@ export function ClientDetails({ client }: { client: Client }) {
       <div className="row-between">
         {may('takeOutClient') && <TakeOut id={client.id} />}
         {may('eraseClient') && (
-          <button className="link danger" onClick={erase.open}>
+          <Button variant="bare" size="sm" color="coral" onClick={erase.open}>
             Erase this client
-          </button>
+          </Button>
         )}
       </div>
       <Modal opened={erasing} onClose={erase.close} title="Erase this client">
@@ -104,13 +104,9 @@ function EraseForm({ client }: { client: Client }) {
           {erase.error.message}
         </p>
       )}
-      <button
-        className="strong"
-        type="submit"
-        disabled={typed.trim() !== client.name.trim() || erase.isPending}
-      >
+      <Button type="submit" disabled={typed.trim() !== client.name.trim() || erase.isPending}>
         Erase for good
-      </button>
+      </Button>
     </form>
   )
 }

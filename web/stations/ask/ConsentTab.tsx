@@ -1,4 +1,5 @@
 /** Consent: the text, who signs, and the signature drawn by hand. */
+import { Button } from '@mantine/core'
 import { useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { consentText, type Consent } from '../../../core/screening/index.ts'
@@ -37,9 +38,7 @@ export function ConsentTab({
             Print
           </Link>
           {!frozen && (
-            <button className="strong" onClick={() => onChange(() => ({ consent: undefined }))}>
-              Sign anew
-            </button>
+            <Button onClick={() => onChange(() => ({ consent: undefined }))}>Sign anew</Button>
           )}
         </p>
       </div>
@@ -155,18 +154,19 @@ function SignHere({
         <path d={path} />
       </svg>
       <p className="buttons">
-        <button
-          className="strong deep"
+        <Button
+          variant="strong"
+
           disabled={!ready || frozen}
           onClick={() =>
             onSign({ text, name: who.trim(), asGuardian, signedAtMs: Date.now(), path })
           }
         >
           Signed
-        </button>
-        <button className="strong" disabled={lines.length === 0} onClick={() => setLines([])}>
+        </Button>
+        <Button disabled={lines.length === 0} onClick={() => setLines([])}>
           Clear
-        </button>
+        </Button>
       </p>
       {!ready && (
         <p className="soft">

@@ -1,4 +1,5 @@
 /** Which way of taking hair off suits the chosen place; and the question that everybody asks. */
+import { Button, Table } from '@mantine/core'
 import { useFigures } from '../../state/figures.ts'
 import { useMemo, useState } from 'react'
 import { adviseMethods, lengthNow, METHOD_WORDS, THICKNESS } from '../../../core/screening/index.ts'
@@ -44,9 +45,9 @@ export function MethodsTab({ page, visit }: StationProps) {
     <div className="stack">
       <div className="row-between">
         <h2>{zoneName(zoneId)}</h2>
-        <button className="strong small" aria-expanded={asked} onClick={() => setAsked(!asked)}>
+        <Button size="sm" aria-expanded={asked} onClick={() => setAsked(!asked)}>
           Thicker?
-        </button>
+        </Button>
       </div>
       {asked && (
         <p className="notice" role="note">
@@ -81,22 +82,22 @@ export function MethodsTab({ page, visit }: StationProps) {
           />
         </label>
       </div>
-      <table className="list tight">
-        <tbody>
+      <Table>
+        <Table.Tbody>
           {advice.map((a) => (
-            <tr key={a.method} className={`method-${a.says}`}>
-              <th scope="row">{METHOD_WORDS[a.method]}</th>
-              <td>
+            <Table.Tr key={a.method} className={`method-${a.says}`}>
+              <Table.Th scope="row">{METHOD_WORDS[a.method]}</Table.Th>
+              <Table.Td>
                 <b>{SAYS[a.says]}</b>
                 {a.from && <small> from {dayWords(a.from, todayIso())}</small>}
-              </td>
-              <td>
+              </Table.Td>
+              <Table.Td>
                 {a.why} <abbr title={MARK_WORDS[a.mark]}>({a.mark})</abbr>
-              </td>
-            </tr>
+              </Table.Td>
+            </Table.Tr>
           ))}
-        </tbody>
-      </table>
+        </Table.Tbody>
+      </Table>
       <p className="soft">
         Choose another zone on the head. Slow Tide runs blades and tweezers; the rest is advice.
         {measured === '' && ' The length is worked out from growth (H) until it is measured.'}

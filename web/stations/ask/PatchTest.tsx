@@ -1,4 +1,5 @@
 /** The patch test: planned, placed on a spot of the head, read from when until when, what it showed. */
+import { Button } from '@mantine/core'
 import { useFigures } from '../../state/figures.ts'
 import { zoneName, isSkin, type ZoneId } from '../../../core/zones/index.ts'
 import { patchWindow, type Asked } from '../../../core/screening/index.ts'
@@ -36,9 +37,9 @@ export function PatchTest({
           Patch test on {zoneName(zoneId).toLowerCase()}{' '}
           <small>(choose another zone on the head)</small>
         </span>
-        <button className="strong small" disabled={frozen} onClick={() => placeNow()}>
+        <Button size="sm" disabled={frozen} onClick={() => placeNow()}>
           Place it now
-        </button>
+        </Button>
         <label>
           or plan it for
           <input
@@ -64,12 +65,12 @@ export function PatchTest({
           Patch test on {zoneName(on).toLowerCase()}, planned for{' '}
           {dayWords(test.plannedFor ?? addDays(todayIso(), 1), todayIso())}:
         </span>
-        <button className="strong small" disabled={frozen} onClick={() => placeNow(again)}>
+        <Button size="sm" disabled={frozen} onClick={() => placeNow(again)}>
           Placed now
-        </button>
-        <button className="link" disabled={frozen} onClick={() => set(undefined)}>
+        </Button>
+        <Button variant="bare" size="sm" disabled={frozen} onClick={() => set(undefined)}>
           Another day
-        </button>
+        </Button>
       </div>
     )
   }
@@ -88,7 +89,8 @@ export function PatchTest({
       </span>
       <div className="yes-no three" role="group" aria-label="What the patch test shows">
         {(['waiting', 'calm', 'reacted'] as const).map((result) => (
-          <button
+          <Button
+            size="sm"
             key={result}
             aria-pressed={test.result === result}
             disabled={frozen || (result === 'calm' && !readable)}
@@ -99,7 +101,7 @@ export function PatchTest({
             }}
           >
             {result}
-          </button>
+          </Button>
         ))}
       </div>
       {!readable && test.result !== 'reacted' && (
@@ -110,9 +112,9 @@ export function PatchTest({
         </span>
       )}
       {test.result === 'waiting' && (
-        <button className="link" disabled={frozen} onClick={() => placeNow(again)}>
+        <Button variant="bare" size="sm" disabled={frozen} onClick={() => placeNow(again)}>
           Place another
-        </button>
+        </Button>
       )}
     </div>
   )

@@ -1,4 +1,5 @@
 /** The questions as quick taps; what was answered last time only as "still so?"; dates, places and words where they matter. */
+import { Button, UnstyledButton } from '@mantine/core'
 import { useFigures } from '../../state/figures.ts'
 import { useRef } from 'react'
 import { dayWords } from '../../../core/time/index.ts'
@@ -55,8 +56,9 @@ export function Questions({ asked, frozen, onChange, visit, house }: Props) {
               : 'Tap what is so; then none of the rest.'}
         </p>
         {!frozen && carried.length > 0 && (
-          <button
-            className="strong small"
+          <Button
+            size="sm"
+
             onClick={() =>
               onChange((now) => ({
                 answers: Object.fromEntries(
@@ -66,11 +68,12 @@ export function Questions({ asked, frozen, onChange, visit, house }: Props) {
             }
           >
             Still so
-          </button>
+          </Button>
         )}
         {!frozen && open.length > 0 && (
-          <button
-            className="strong small"
+          <Button
+            size="sm"
+
             onClick={() =>
               onChange((now) => ({
                 answers: {
@@ -81,7 +84,7 @@ export function Questions({ asked, frozen, onChange, visit, house }: Props) {
             }
           >
             None of the rest
-          </button>
+          </Button>
         )}
       </div>
       <ul className="more" ref={more}>
@@ -115,7 +118,7 @@ export function Questions({ asked, frozen, onChange, visit, house }: Props) {
           const state = a === undefined ? 'open' : a.yes ? 'yes' : 'no'
           return (
             <li key={rule.id}>
-              <button
+              <UnstyledButton
                 className={`chip ${state} ${a?.still === 'ask' ? 'still' : ''}`}
                 title={rule.question}
                 aria-label={`${rule.question} ${{ open: 'Not asked yet', yes: 'Yes', no: 'No' }[state]}${a?.still === 'ask' ? ', still so?' : ''}`}
@@ -130,7 +133,7 @@ export function Questions({ asked, frozen, onChange, visit, house }: Props) {
               >
                 <i aria-hidden />
                 {rule.short}
-              </button>
+              </UnstyledButton>
             </li>
           )
         })}
@@ -202,20 +205,24 @@ function More({
             ? 'where: all over'
             : `where: ${zones.map((z) => zoneName(z).toLowerCase()).join('; ')}`}
           {!frozen && chosen && !zones.includes(chosen) && (
-            <button
-              className="link"
+            <Button
+              variant="bare"
+              size="sm"
+
               onClick={() => onAnswer({ ...answer, zones: [...zones, chosen] })}
             >
               add {zoneName(chosen).toLowerCase()}
-            </button>
+            </Button>
           )}
           {!frozen && zones.length > 0 && (
-            <button
-              className="link"
+            <Button
+              variant="bare"
+              size="sm"
+
               onClick={() => onAnswer({ ...rest, ...(answer.date && { date: answer.date }) })}
             >
               all over
-            </button>
+            </Button>
           )}
         </span>
       )}
@@ -234,14 +241,15 @@ function ClinicianWord({ asked, frozen, onChange }: Pick<Props, 'asked' | 'froze
       <span>A clinician’s word:</span>
       <span className="yes-no" role="group" aria-label="What the clinician said">
         {(['yes', 'no'] as const).map((said) => (
-          <button
+          <Button
+            size="sm"
             key={said}
             aria-pressed={word?.said === said}
             disabled={frozen}
             onClick={() => set({ said })}
           >
             {said === 'yes' ? 'go ahead' : 'do not'}
-          </button>
+          </Button>
         ))}
       </span>
       {word && (

@@ -1,4 +1,5 @@
 /** Planning back from an event: the best, earliest and latest time of a service, with the odds that decide. */
+import { Button } from '@mantine/core'
 import { useFigures } from '../../state/figures.ts'
 import type { Figures } from '../../../core/house/index.ts'
 import {
@@ -109,13 +110,12 @@ export function BeforeEvent(props: StationProps) {
           </ul>
           {visit.state === 'open' && (
             <p className="buttons">
-              <button
-                className="strong"
+              <Button
                 disabled={move.isPending || visit.slotAtMs === plan.bestMs}
                 onClick={() => move.mutate({ slotAtMs: plan.bestMs })}
               >
                 {visit.slotAtMs === plan.bestMs ? 'This visit is then' : 'Put this visit then'}
-              </button>
+              </Button>
             </p>
           )}
         </>

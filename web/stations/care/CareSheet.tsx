@@ -1,4 +1,5 @@
 /** The care sheet: as text, on paper, as PDF, in the calendar. */
+import { Button, Table } from '@mantine/core'
 import { useClipboard } from '@mantine/hooks'
 import { Link } from 'react-router'
 import { careText, type Clearance } from '../../../core/care/index.ts'
@@ -40,12 +41,8 @@ export function CareSheet(props: StationProps) {
       <div className="row-between no-print">
         <h1>Care</h1>
         <div className="buttons">
-          <button className="strong" onClick={() => copy.copy(text)}>
-            {copy.copied ? 'Copied' : 'Copy as text'}
-          </button>
-          <button className="strong" onClick={() => window.print()}>
-            Print
-          </button>
+          <Button onClick={() => copy.copy(text)}>{copy.copied ? 'Copied' : 'Copy as text'}</Button>
+          <Button onClick={() => window.print()}>Print</Button>
           <a
             className="strong"
             href={address('careSheet', { id: visit.id })}
@@ -79,31 +76,33 @@ export function CareSheet(props: StationProps) {
           </>
         )}
         <h2>Keep off</h2>
-        <table className="list tight">
-          <tbody>
+        <Table>
+          <Table.Tbody>
             {of('avoid').map((c) => (
               <Row key={c.id} clearance={c} when={`until ${whenWords(c.untilMs)}`} />
             ))}
-          </tbody>
-        </table>
+          </Table.Tbody>
+        </Table>
         <h2>Do</h2>
         <p>{care.product}</p>
-        <table className="list tight">
-          <tbody>
+        <Table>
+          <Table.Tbody>
             {of('do').map((c) => (
               <Row key={c.id} clearance={c} when={`from ${whenWords(c.fromMs)}`} />
             ))}
             {visit.window && (
-              <tr>
-                <td>
+              <Table.Tr>
+                <Table.Td>
                   <b>Next visit</b>
                   <small>{visit.window.reasons[visit.window.reasons.length - 1]?.text}</small>
-                </td>
-                <td className="until">{daysWords(visit.window.fromMs, visit.window.toMs)}</td>
-              </tr>
+                </Table.Td>
+                <Table.Td className="until">
+                  {daysWords(visit.window.fromMs, visit.window.toMs)}
+                </Table.Td>
+              </Table.Tr>
             )}
-          </tbody>
-        </table>
+          </Table.Tbody>
+        </Table>
         <h2>Normal, and not</h2>
         <p>{care.normal}</p>
         {of('watch').map((c) => (
@@ -127,14 +126,14 @@ export function CareSheet(props: StationProps) {
 
 function Row({ clearance: c, when }: { clearance: Clearance; when: string }) {
   return (
-    <tr>
-      <td>
+    <Table.Tr>
+      <Table.Td>
         <b>{c.title}</b>
         <small>
           {c.text} <abbr title={MARK_WORDS[c.mark]}>({c.mark})</abbr>
         </small>
-      </td>
-      <td className="until">{when}</td>
-    </tr>
+      </Table.Td>
+      <Table.Td className="until">{when}</Table.Td>
+    </Table.Tr>
   )
 }

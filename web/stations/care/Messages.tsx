@@ -1,4 +1,5 @@
 /** The outbox: what would be sent to this client, and when. Nothing leaves this machine. */
+import { Button } from '@mantine/core'
 import { useState } from 'react'
 import type { Message } from '../../../contract/types.ts'
 import { useChangeMessage } from '../../api/visitWrites.ts'
@@ -22,13 +23,15 @@ export function Messages(props: StationProps) {
       <ul className="message-list scroll" tabIndex={0} aria-label="Messages">
         {visit.messages.map((m) => (
           <li key={m.id} className={m.state === 'taken-back' ? 'taken-back' : ''}>
-            <button
-              className="link"
+            <Button
+              variant="bare"
+              size="sm"
+
               aria-expanded={open === m.id}
               onClick={() => setOpen(open === m.id ? undefined : m.id)}
             >
               {m.subject}
-            </button>
+            </Button>
             <span className="until">{stateWords(m)}</span>
             {open === m.id && <Opened key={m.id} message={m} visitId={visit.id} />}
           </li>
@@ -61,15 +64,12 @@ function Opened({ message, visitId }: { message: Message; visitId: string }) {
         onBlur={() => text !== message.text && change.mutate({ id: message.id, text })}
       />
       <div className="buttons">
-        <button className="strong" onClick={() => void navigator.clipboard?.writeText(text)}>
-          Copy
-        </button>
-        <button
-          className="strong"
+        <Button onClick={() => void navigator.clipboard?.writeText(text)}>Copy</Button>
+        <Button
           onClick={() => change.mutate({ id: message.id, state: gone ? 'waiting' : 'taken-back' })}
         >
           {gone ? 'Put it back' : 'Take it back'}
-        </button>
+        </Button>
       </div>
       {change.isError && (
         <p role="alert" className="problem">

@@ -1,4 +1,5 @@
 /** What was put on the skin, picked from the kit list and checked against the client. */
+import { Button } from '@mantine/core'
 import { clashes, FACT_WORDS, USE_WORDS, type Product } from '../../../core/care/index.ts'
 import { useSaveProducts } from '../../api/visitWrites.ts'
 import { useScreening } from '../useGate.ts'
@@ -51,7 +52,8 @@ export function Products(props: StationProps) {
             {house.products
               .filter((p) => p.use === use)
               .map((p) => (
-                <button
+                <Button
+                  size="sm"
                   key={p.id}
                   aria-pressed={visit.products.includes(p.id)}
                   onClick={() => toggle(p)}
@@ -64,7 +66,7 @@ export function Products(props: StationProps) {
                         ? ' · allergy'
                         : ' · not on this skin')}
                   </small>
-                </button>
+                </Button>
               ))}
           </fieldset>
         ))}

@@ -1,4 +1,5 @@
 /** Chair: one thing at a time, on a full screen, for wet hands in a dim room. */
+import { UnstyledButton } from '@mantine/core'
 import { useFigures } from '../../state/figures.ts'
 import { useHotkeys } from '@mantine/hooks'
 import { useEffect, useRef, useState } from 'react'
@@ -299,7 +300,7 @@ function Running({
       </main>
       {!wall && (
         <footer className="chair-bar">
-          <button
+          <UnstyledButton
             className="chair-go"
             onClick={() => forward()}
             disabled={!press.draft || !!open}
@@ -310,7 +311,7 @@ function Running({
               {press.waitMs !== undefined && ` · ${clockText(press.waitMs)}`}
             </b>
             <small>{held ? (inTheWay[0]?.title ?? 'Not saved yet') : 'Space or pedal'}</small>
-          </button>
+          </UnstyledButton>
           {waiting ? (
             <ReadyKeys toPlan={toPlan} card={cardAt} wallAt={at('wall')} />
           ) : (

@@ -1,4 +1,5 @@
 /** The first look at the skin: what reddened comes first; other red zones are tapped and graded; what is not named is clear. */
+import { Button } from '@mantine/core'
 import { useEffect, useMemo } from 'react'
 import { redAtChair } from '../../../core/chair/index.ts'
 import { zoneName, type ZoneId } from '../../../core/zones/index.ts'
@@ -36,13 +37,14 @@ export function LookView({ chair }: ChairProps) {
             {red[id] !== undefined && <small>at the chair: {red[id]}</small>}
           </span>
           {(red[id] === undefined ? GRADES : [0, ...GRADES]).map((g) => (
-            <button
+            <Button
+              size="sm"
               key={g}
               aria-pressed={(grades[id] ?? red[id] ?? 1) === g}
               onClick={() => grade(id, g)}
             >
               {g === 0 ? 'calm' : g}
-            </button>
+            </Button>
           ))}
         </div>
       ))}

@@ -1,4 +1,5 @@
 /** A nick is noted at once; here it is told where, how large, what was done. */
+import { Button } from '@mantine/core'
 import { useEffect, useState } from 'react'
 import { NICK_CARE, type NickCare } from '../../../core/chair/index.ts'
 import { zoneName } from '../../../core/zones/index.ts'
@@ -41,26 +42,27 @@ export function NickPanel({ chair, tell, onClose }: PanelProps) {
     >
       <div className="panel-row" role="group" aria-label="How large">
         {SIZES.map((s) => (
-          <button key={s} aria-pressed={sizeMm === s} onClick={() => setSize(s)}>
+          <Button size="sm" key={s} aria-pressed={sizeMm === s} onClick={() => setSize(s)}>
             {s} mm
-          </button>
+          </Button>
         ))}
       </div>
       <div className="panel-row" role="group" aria-label="What was done">
         {NICK_CARE.map((c) => (
-          <button
+          <Button
+            size="sm"
             key={c}
             aria-pressed={did.includes(c)}
             onClick={() => setDid(did.includes(c) ? did.filter((x) => x !== c) : [...did, c])}
           >
             {CARE_WORDS[c]}
-          </button>
+          </Button>
         ))}
       </div>
       <div className="panel-row">
-        <button aria-pressed={contact} onClick={() => setContact(!contact)}>
+        <Button size="sm" aria-pressed={contact} onClick={() => setContact(!contact)}>
           blood touched me or a tool that stays
-        </button>
+        </Button>
       </div>
       {contact && (
         <p className="panel-note">

@@ -1,4 +1,5 @@
 /** What opens over the step: a question with large answers, each with its number key. Escape closes it. */
+import { Button, UnstyledButton, Kbd } from '@mantine/core'
 import { useHotkeys } from '@mantine/hooks'
 import type { ReactNode } from 'react'
 
@@ -43,7 +44,7 @@ export function Panel({
       {children}
       <div className="panel-choices">
         {choices.map((c, i) => (
-          <button
+          <UnstyledButton
             key={c.words}
             className={c.strong ? 'deep' : ''}
             disabled={c.disabled}
@@ -51,13 +52,13 @@ export function Panel({
             autoFocus={i === 0 && !c.guarded}
             onClick={() => void c.pick()}
           >
-            <kbd>{i + 1}</kbd> {c.words}
+            <Kbd>{i + 1}</Kbd> {c.words}
             {c.more && <small>{c.more}</small>}
-          </button>
+          </UnstyledButton>
         ))}
-        <button autoFocus={choices[0]?.guarded === true} onClick={onClose}>
-          <kbd>Esc</kbd> {closeWords}
-        </button>
+        <Button size="sm" autoFocus={choices[0]?.guarded === true} onClick={onClose}>
+          <Kbd>Esc</Kbd> {closeWords}
+        </Button>
       </div>
     </div>
   )

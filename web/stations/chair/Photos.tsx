@@ -1,4 +1,5 @@
 /** Pictures of a visit: optional, kept on this machine, without what a camera writes into them. */
+import { Button } from '@mantine/core'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import type { VisitPage } from '../../../contract/types.ts'
 import { address } from '../../api/call.ts'
@@ -45,9 +46,9 @@ export function Photos({ visit }: { visit: VisitPage }) {
             </a>
             <figcaption>
               {whenWords(p.atMs)}{' '}
-              <button className="link" onClick={() => remove.mutate(p.id)}>
+              <Button variant="bare" size="sm" onClick={() => remove.mutate(p.id)}>
                 take out
-              </button>
+              </Button>
             </figcaption>
           </figure>
         ))}

@@ -1,4 +1,5 @@
 /** Redness or a welt: noted, then the rest is planned anew by the worker's word. */
+import { Button } from '@mantine/core'
 import { useEffect, useState } from 'react'
 import type { Cause, Replanned } from '../../../core/chair/index.ts'
 import { theZone, zoneName, type ZoneId } from '../../../core/zones/index.ts'
@@ -51,9 +52,9 @@ export function RednessPanel(props: PanelProps) {
       }))}
     >
       <div className="panel-row">
-        <button aria-pressed={welt} onClick={() => setWelt(!welt)}>
+        <Button size="sm" aria-pressed={welt} onClick={() => setWelt(!welt)}>
           the skin has risen: a welt
-        </button>
+        </Button>
       </div>
       <p className="panel-note">
         On brown and black skin look for a darker or violet tone beside the zone, and feel for

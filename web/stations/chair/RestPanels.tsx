@@ -1,4 +1,5 @@
 /** The client asks to stop; a place is found that is left out. */
+import { Button } from '@mantine/core'
 import { useEffect } from 'react'
 import { zoneName } from '../../../core/zones/index.ts'
 import { Panel } from './Panel.tsx'
@@ -69,9 +70,9 @@ export function LeaveOutPanel({ chair, tell, onClose, ...props }: PanelProps) {
     >
       <div className="panel-row" role="group" aria-label="How far round it">
         {RADII.map((r) => (
-          <button key={r} aria-pressed={radiusMm === r} onClick={() => setRadius(r)}>
+          <Button size="sm" key={r} aria-pressed={radiusMm === r} onClick={() => setRadius(r)}>
             {r} mm
-          </button>
+          </Button>
         ))}
       </div>
     </Panel>

@@ -1,4 +1,5 @@
 /** Round the chair: whether what is told arrives, the voice, the second screen. */
+import { Button } from '@mantine/core'
 import { Link } from 'react-router'
 import type { ChairProps } from './ChairHead.tsx'
 import { canSpeak, useVoice } from './voice.ts'
@@ -22,9 +23,9 @@ export function Tools({ clientId }: { clientId: string }) {
   return (
     <span className="chair-tools">
       {canSpeak && (
-        <button aria-pressed={voice.on} onClick={voice.toggle}>
+        <Button size="sm" aria-pressed={voice.on} onClick={voice.toggle}>
           Voice {voice.on ? 'on' : 'off'}
-        </button>
+        </Button>
       )}
       <Link to={`/clients/${clientId}/wall`} target="_blank" rel="noreferrer">
         Wall screen

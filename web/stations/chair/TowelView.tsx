@@ -1,4 +1,5 @@
 /** A hot towel: how warm it is, when it may be laid, what can be done meanwhile. */
+import { Button, UnstyledButton } from '@mantine/core'
 import { useFigures } from '../../state/figures.ts'
 import { useMutation } from '@tanstack/react-query'
 import { useState } from 'react'
@@ -68,9 +69,9 @@ export function TowelView({
               : 'It no longer warms: take it off.'}
         </p>
         <p className="towel-read">
-          <button className="strong" onClick={() => read.mutate()} disabled={read.isPending}>
+          <Button onClick={() => read.mutate()} disabled={read.isPending}>
             Read the probe
-          </button>
+          </Button>
           <label>
             <span className="visually-hidden">Temperature read by hand, °C</span>
             <input
@@ -85,11 +86,7 @@ export function TowelView({
               }}
             />
           </label>
-          {typed && (
-            <button className="strong" onClick={() => void byHand()}>
-              Keep
-            </button>
-          )}
+          {typed && <Button onClick={() => void byHand()}>Keep</Button>}
         </p>
         {house.probe === null && (
           <p className="soft">The probe was never calibrated: it may be 3 °C off (House, Probe).</p>
@@ -134,9 +131,9 @@ function Meanwhile({
   return (
     <div className="towel-tasks" role="group" aria-label="Meanwhile">
       {tasks.map((t) => (
-        <button key={t.id} className={t.fits ? '' : 'soft'} onClick={() => void onDone(t)}>
+        <UnstyledButton key={t.id} className={t.fits ? '' : 'soft'} onClick={() => void onDone(t)}>
           {t.text} <small>{t.fits ? `${t.minutes} min` : 'later'}</small>
-        </button>
+        </UnstyledButton>
       ))}
     </div>
   )

@@ -2,6 +2,7 @@
 import { useCallback } from 'react'
 import type { Band, Timetable } from '../../../core/plan/index.ts'
 import { drawBand } from '../../charts/bands.ts'
+import css from './Plan.module.css'
 import { chartBase, useChart, type ChartColours } from '../../charts/useChart.ts'
 
 const ROWS = ['towel', 'lather', 'client', 'worker'] as const
@@ -13,7 +14,7 @@ export function BandChart({ table, slotMinutes }: { table: Timetable; slotMinute
   return (
     <div
       ref={box}
-      className="band-chart"
+      className={css.bands}
       role="img"
       aria-label={`Timetable of ${Math.round(table.totalMin)} minutes: worker, client, lather and towel`}
     />

@@ -1,46 +1,51 @@
 /** What to lay out before the client sits down, with counts and costs. */
+import { Table, Text } from '@mantine/core'
+import { Estimate } from '../../ui/Estimate.tsx'
 import type { Plan } from '../../../core/plan/index.ts'
 
 export function KitTab({ plan }: { plan: Plan }) {
   return (
     <>
-      <table className="list tight">
-        <thead>
-          <tr>
-            <th scope="col">Lay out</th>
-            <th scope="col" className="num">
+      <Table>
+        <Table.Thead>
+          <Table.Tr>
+            <Table.Th scope="col">Lay out</Table.Th>
+            <Table.Th data-num scope="col">
               How many
-            </th>
-            <th scope="col" className="num">
-              Cost, € (H)
-            </th>
-          </tr>
-        </thead>
-        <tbody>
+            </Table.Th>
+            <Table.Th data-num scope="col">
+              <Estimate of="plan-cost">Cost, €</Estimate>
+            </Table.Th>
+          </Table.Tr>
+        </Table.Thead>
+        <Table.Tbody>
           {plan.kit.map((k) => (
-            <tr key={k.name}>
-              <td>{k.name}</td>
-              <td className="num">
+            <Table.Tr key={k.name}>
+              <Table.Td>{k.name}</Table.Td>
+              <Table.Td data-num>
                 {k.count} {k.unit}
-              </td>
-              <td className="num">{k.cost === 0 ? '–' : k.cost.toFixed(2)}</td>
-            </tr>
+              </Table.Td>
+              <Table.Td data-num>{k.cost === 0 ? '–' : k.cost.toFixed(2)}</Table.Td>
+            </Table.Tr>
           ))}
-          <tr>
-            <td>
+          <Table.Tr>
+            <Table.Td>
               <b>This service</b>
-            </td>
-            <td />
-            <td className="num">
+            </Table.Td>
+            <Table.Td />
+            <Table.Td data-num>
               <b>{plan.cost.toFixed(2)}</b>
-            </td>
-          </tr>
-        </tbody>
-      </table>
-      <p className="soft">
-        A fresh blade for every client (C); used ones straight into the sharps box. Prices are the
-        house’s, in House under Blades and What lies ready.
-      </p>
+            </Table.Td>
+          </Table.Tr>
+        </Table.Tbody>
+      </Table>
+      <Text size="sm" c="dimmed" mt="sm">
+        <Estimate mark="C" of="fresh-blade">
+          A fresh blade for every client
+        </Estimate>
+        ; used ones straight into the sharps box. Prices are the house’s, in House under Blades and
+        What lies ready.
+      </Text>
     </>
   )
 }

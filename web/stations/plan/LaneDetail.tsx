@@ -1,6 +1,6 @@
 /** One lane: which way, with what, where hands and feet are, why; and what a hand may change of it. */
+import { Alert, Button, Group, Text } from '@mantine/core'
 import { RELATION_WORDS } from '../../../core/grain/index.ts'
-import { MARK_WORDS } from '../../../core/house/index.ts'
 import { BLADES, BLADE_IDS, type BladeId, type Level } from '../../../core/kit/index.ts'
 import {
   bladeRefusal,
@@ -17,10 +17,13 @@ import { oddsWords } from '../../../core/stats/index.ts'
 import { zoneName } from '../../../core/zones/index.ts'
 import { strokeWay } from '../../head/laneArrows.ts'
 import { PictureHour } from '../../head/telling.tsx'
+import { Estimate } from '../../ui/Estimate.tsx'
+import { PickOne } from '../../ui/PickOne.tsx'
+import css from './Plan.module.css'
 import { hoursWords } from '../../state/words.ts'
 
-const WAYS: readonly (readonly [StrokeWay | '', string])[] = [
-  ['', 'as planned'],
+const WAYS: readonly (readonly [StrokeWay | 'planned', string])[] = [
+  ['planned', 'as planned'],
   ['with', 'with the grain'],
   ['across-clockwise', 'across, turned clockwise'],
   ['across-anticlockwise', 'across, turned anticlockwise'],
@@ -54,7 +57,7 @@ export function LaneDetail({
   const toward = plan.presses?.find((p) => p.id === lane.stepId)?.toward ?? lane.toward
   const sum = (of: (l: Lane) => number) => lanes.reduce((s, l) => s + of(l), 0)
   return (
-    <section className="lane-detail" aria-live="polite">
+    <section className={css.detail} aria-live="polite">
       <p>
         <b>{RELATION_WORDS[lane.relation]}</b>
         {toward && `, ${toward}`} <PictureHour way={strokeWay(plan, lane)} />;{' '}
@@ -71,55 +74,49 @@ export function LaneDetail({
         {lane.stance.text} {lane.headTurn} {lane.action} <b>Free hand:</b> {lane.freeHand}
       </p>
       {onEdit && (
-        <div className="lane-edit">
-          <label>
-            Direction
-            <select
-              value={edit?.way ?? ''}
-              onChange={(e) => change({ way: (e.currentTarget.value || undefined) as StrokeWay })}
-            >
-              {WAYS.map(([id, words]) => (
-                <option key={id} value={id}>
-                  {words}
-                </option>
-              ))}
-            </select>
-          </label>
-          <label>
-            Blade
-            <select
-              value={edit?.bladeId ?? ''}
-              onChange={(e) => change({ bladeId: (e.currentTarget.value || undefined) as BladeId })}
-            >
-              <option value="">as planned</option>
-              {BLADE_IDS.filter((id) => kit.includes(id)).map((id) => {
-                const refused = bladeRefusal({ service: plan.service, level, kit }, id)
-                return (
-                  <option key={id} value={id} disabled={refused !== undefined}>
-                    {refused ?? BLADES[id].name}
-                  </option>
-                )
-              })}
-            </select>
-          </label>
-          <button className="strong small" onClick={() => change({ skip: true })}>
+        <Group gap="sm" align="flex-end">
+          <PickOne
+            label="Direction"
+            w={190}
+            data={WAYS.map(([value, label]) => ({ value, label }))}
+            value={edit?.way ?? 'planned'}
+            onChange={(way) => change({ way: way === 'planned' ? undefined : way } as LaneEdit)}
+          />
+          <PickOne
+            label="Blade"
+            w={190}
+            data={[
+              { value: 'planned' as const, label: 'as planned' },
+              ...BLADE_IDS.filter((id) => kit.includes(id)).map((value) => {
+                const refused = bladeRefusal({ service: plan.service, level, kit }, value)
+                return {
+                  value,
+                  label: refused ?? BLADES[value].name,
+                  disabled: refused !== undefined,
+                }
+              }),
+            ]}
+            value={edit?.bladeId ?? 'planned'}
+            onChange={(id) => change({ bladeId: id === 'planned' ? undefined : id } as LaneEdit)}
+          />
+          <Button size="sm" onClick={() => change({ skip: true })}>
             Skip it
-          </button>
+          </Button>
           {edit && (
-            <button className="link" onClick={() => onEdit(undefined)}>
+            <Button variant="bare" size="sm" onClick={() => onEdit(undefined)}>
               As planned
-            </button>
+            </Button>
           )}
-        </div>
+        </Group>
       )}
       {avoidWords(lanes).map((a) => (
-        <p key={a} className="notice coral">
+        <Alert key={a} c="coral.7">
           {a}
-        </p>
+        </Alert>
       ))}
-      <p className="soft">
+      <Text size="sm" c="dimmed">
         {zones.map((zone) => (
-          <span key={zone.zoneId} className="zone-line">
+          <span key={zone.zoneId}>
             {zoneName(zone.zoneId)}: load {zone.totalLoad.toFixed(1)}, redness ≥ 2:{' '}
             {oddsWords(zone.rednessOdds)}
             {zone.bumpOdds !== undefined && `, many bumps: ${oddsWords(zone.bumpOdds)}`}, smooth
@@ -127,12 +124,12 @@ export function LaneDetail({
           </span>
         ))}
         {watchWords(lanes)}
-      </p>
+      </Text>
       <Whys reasons={told([...lane.reasons, ...zones.flatMap((z) => z.reasons)])}>
         {(zones[0]?.refused ?? []).map((p) => (
-          <li key={(p.words ?? p.relation) + p.reason} className="refused">
+          <li key={(p.words ?? p.relation) + p.reason} className={css.refused}>
             <b>{p.words ?? RELATION_WORDS[p.relation]}</b> is not planned: {p.reason} It would buy
-            about {hoursWords(Math.max(0, p.gainHours))} (H).
+            about <Estimate of="plan-buys">{hoursWords(Math.max(0, p.gainHours))}</Estimate>.
           </li>
         ))}
       </Whys>
@@ -153,11 +150,11 @@ export function Whys({
   children?: React.ReactNode
 }) {
   return (
-    <ul className="whys">
+    <ul className={css.whys}>
       {children}
       {reasons.map((r) => (
         <li key={r.text}>
-          {r.text} <abbr title={MARK_WORDS[r.mark]}>({r.mark})</abbr>
+          {r.text} <Estimate mark={r.mark} />
         </li>
       ))}
     </ul>

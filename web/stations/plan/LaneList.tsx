@@ -1,7 +1,9 @@
 /** The lanes in working order. */
+import { RowButton } from '../../ui/RowButton.tsx'
+import { Button, Table } from '@mantine/core'
 import { Fragment } from 'react'
-import { stanceShort, type Lane, type Plan } from '../../../core/plan/index.ts'
-import { SERVICES } from '../../../core/services/index.ts'
+import type { Lane, Plan } from '../../../core/plan/index.ts'
+import css from './Plan.module.css'
 import { RelationMark } from './RelationMark.tsx'
 
 export function LaneList({
@@ -18,7 +20,6 @@ export function LaneList({
   /** Shown under the chosen lane. */
   children?: React.ReactNode
 }) {
-  const { posture } = SERVICES[plan.service]
   const byId = new Map(plan.lanes.map((l) => [l.id, l]))
   const strokes = plan.steps.filter((s) => s.kind === 'stroke')
   let pass = 0
@@ -26,21 +27,22 @@ export function LaneList({
     return <p>This plan was made before lanes: its steps are at the Chair.</p>
   }
   return (
-    <table className="list tight pick">
-      <thead>
-        <tr>
-          <th scope="col">In this order</th>
-          <th scope="col">Stroke</th>
-          <th scope="col" className="num">
+    <Table highlightOnHover>
+      <Table.Thead>
+        <Table.Tr>
+          <Table.Th scope="col">In this order</Table.Th>
+          <Table.Th scope="col" w={96}>
+            Grain
+          </Table.Th>
+          <Table.Th data-num scope="col" w={62}>
             Load
-          </th>
-          <th scope="col" className="num">
-            s
-          </th>
-          <th scope="col">Stand</th>
-        </tr>
-      </thead>
-      <tbody>
+          </Table.Th>
+          <Table.Th data-num scope="col" w={62}>
+            Seconds
+          </Table.Th>
+        </Table.Tr>
+      </Table.Thead>
+      <Table.Tbody>
         {strokes.map((s, i) => {
           const lane = s.laneId === undefined ? undefined : byId.get(s.laneId)
           if (!lane) return null
@@ -49,59 +51,60 @@ export function LaneList({
           return (
             <Fragment key={s.id}>
               {head && (
-                <tr className="pass-head">
-                  <td colSpan={5}>Pass {lane.pass}</td>
-                </tr>
+                <Table.Tr ff="heading" c="dimmed">
+                  <Table.Td colSpan={4}>Pass {lane.pass}</Table.Td>
+                </Table.Tr>
               )}
-              <tr className={lane.id === chosen ? 'chosen' : ''} onClick={() => onShow(lane)}>
-                <td>
-                  <button className="row-button" aria-pressed={lane.id === chosen}>
-                    <span className="lane-number" aria-hidden>
+              <Table.Tr data-chosen={lane.id === chosen || undefined} onClick={() => onShow(lane)}>
+                <Table.Td>
+                  <RowButton aria-pressed={lane.id === chosen}>
+                    <span className={css.number} aria-hidden>
                       {i + 1}
                     </span>{' '}
                     {s.title}
                     {lane.edited && <small> by hand</small>}
                     {lane.grain === 'guess' && <small> a guess: felt first</small>}
                     {lane.grain === 'unsure' && <small> not surely read: feel first</small>}
-                  </button>
-                </td>
-                <td className="passes">
+                  </RowButton>
+                </Table.Td>
+                <Table.Td>
                   <RelationMark relation={lane.relation} />
-                </td>
-                <td className="num">{lane.load.toFixed(1)}</td>
-                <td className="num">{Math.round(s.minutes * 60)}</td>
-                <td>{stanceShort(lane.stance.hour, posture)}</td>
-              </tr>
+                </Table.Td>
+                <Table.Td data-num>{lane.load.toFixed(1)}</Table.Td>
+                <Table.Td data-num>{Math.round(s.minutes * 60)}</Table.Td>
+              </Table.Tr>
               {lane.id === chosen && children && (
-                <tr className="lane-more">
-                  <td colSpan={5}>{children}</td>
-                </tr>
+                <Table.Tr>
+                  <Table.Td colSpan={4} p={0}>
+                    {children}
+                  </Table.Td>
+                </Table.Tr>
               )}
             </Fragment>
           )
         })}
         {plan.leftOut.map((z) =>
           z.skipped ? (
-            <tr key={z.skipped.laneId} className="left-out">
-              <td colSpan={4}>
+            <Table.Tr key={z.skipped.laneId} className={css.leftOut!}>
+              <Table.Td colSpan={3}>
                 {z.name}, pass {z.skipped.pass}: skipped by hand
-              </td>
-              <td>
+              </Table.Td>
+              <Table.Td>
                 {onUnskip && (
-                  <button className="link" onClick={() => onUnskip(z.skipped!.laneId)}>
+                  <Button variant="bare" size="sm" onClick={() => onUnskip(z.skipped!.laneId)}>
                     Put back
-                  </button>
+                  </Button>
                 )}
-              </td>
-            </tr>
+              </Table.Td>
+            </Table.Tr>
           ) : (
-            <tr key={z.zoneId} className="left-out">
-              <td>{z.name}</td>
-              <td colSpan={4}>{z.reason}</td>
-            </tr>
+            <Table.Tr key={z.zoneId} className={css.leftOut!}>
+              <Table.Td>{z.name}</Table.Td>
+              <Table.Td colSpan={3}>{z.reason}</Table.Td>
+            </Table.Tr>
           ),
         )}
-      </tbody>
-    </table>
+      </Table.Tbody>
+    </Table>
   )
 }

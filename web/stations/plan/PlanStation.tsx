@@ -1,53 +1,50 @@
-/** Plan: three plans side by side, the lanes of the one chosen, what a hand may change, why, how long, with what. */
-import { ON_SKIN } from '../../../core/palette.ts'
-import { zoneName } from '../../../core/zones/index.ts'
-import { isBodyService, STYLES } from '../../../core/services/index.ts'
+/** Plan: the plans to choose from on one axis, the lanes of the one chosen, what a hand may change, why, how long, with what. */
+import { Alert, Button, Group, Skeleton, Stack, Text } from '@mantine/core'
+import { useMemo, useRef, useState, useEffect, type ReactNode } from 'react'
+import { Link, useNavigate } from 'react-router'
+import { viewOf } from '../../../core/head/index.ts'
 import {
-  groupsOf,
-  laneEdges,
   lanesWith,
-  laneWash,
   planDifferences,
-  type LaneDifference,
+  overLimitReason,
   type Lane,
   type Plan,
-  overLimitReason,
-  type VisitOdds,
 } from '../../../core/plan/index.ts'
-import { oddsWords } from '../../../core/stats/index.ts'
+import { isBodyService } from '../../../core/services/index.ts'
 import type { About } from '../../../core/visit/index.ts'
-import { MARK_WORDS } from '../../../core/house/index.ts'
-import { useFigures } from '../../state/figures.ts'
-import { useHotkeys } from '@mantine/hooks'
-import { useEffect, useMemo, useRef, useState } from 'react'
-import { Link, useNavigate } from 'react-router'
+import { zoneName } from '../../../core/zones/index.ts'
 import { useSavePlan } from '../../api/visitWrites.ts'
-import { useHead } from '../../head/loadHead.ts'
-import type { HeadArrow } from '../../head/shared.ts'
-import { markSpots } from '../../marks/MarksPanel.tsx'
-import { useKeptLines } from '../../marks/useLinePaths.ts'
-import { useHeadLayers } from '../../state/layers.ts'
-import { viewOf } from '../../../core/head/index.ts'
+import { useFigures } from '../../state/figures.ts'
 import { useView } from '../../state/view.ts'
 import { atWords } from '../../state/words.ts'
+import { Act, KeyButton } from '../../ui/Act.tsx'
+import { Estimate } from '../../ui/Estimate.tsx'
+import { PanelHead, Problem } from '../../ui/Panel.tsx'
+import { Scroll } from '../../ui/Scroll.tsx'
+import { StageActs, StageShown } from '../../ui/Stage.tsx'
+import { Words } from '../../ui/Words.tsx'
 import { Findings } from '../Findings.tsx'
 import { useGate, useHeld } from '../useGate.ts'
-import { useFlowLayer, type StationProps } from '../useStation.ts'
+import type { StationProps } from '../useStation.ts'
 import { KitTab } from './KitTab.tsx'
 import { LaneDetail, Whys } from './LaneDetail.tsx'
 import { LaneList } from './LaneList.tsx'
-import { PlanPick, ThreePlans } from './ThreePlans.tsx'
+import { PlanFront } from './PlanFront.tsx'
+import { ThreePlans } from './ThreePlans.tsx'
 import { TimeTab } from './TimeTab.tsx'
 import { useChoosing, usePlan, type Choosing, type PlanView } from './usePlan.ts'
+import { usePlanLayers } from './usePlanLayers.ts'
+import { VisitFigures } from './VisitFigures.tsx'
 
-const TABS = [
+/** What is shown of a plan, each by its own key. */
+const PARTS = [
   ['lanes', 'Lanes'],
   ['compare', 'Compare'],
   ['why', 'Why'],
   ['time', 'Time'],
-  ['kit', 'Kit'],
+  ['blades', 'Blades'],
 ] as const
-type Tab = (typeof TABS)[number][0]
+type Part = (typeof PARTS)[number][0]
 
 /** What the plan in view says of itself, kept or not. */
 const OWN_WORDS: ReadonlySet<string> = new Set(['no-plan', 'over-limit'])
@@ -69,41 +66,40 @@ export function PlanStation(props: StationProps) {
   const { findings } = useGate(props)
   const choosing = useChoosing(props)
   const view = usePlan(props, choosing.choice)
-  if (view.pending) {
-    return (
-      <section className="zone-detail" role="status">
-        <h1>Plan</h1>
-        <p className="lead">The grain is parted into lanes, and they are put in order …</p>
-      </section>
-    )
-  }
-  if (!view.plan) {
-    return (
-      <section className="zone-detail">
-        <h1>No plan</h1>
-        <p className="lead">{view.why}</p>
-        <Findings
-          {...props}
-          findings={findings.filter((f) => f.holds === 'plan' || f.severity === 'leave-out')}
-        />
-        <p className="buttons">
-          {choosing.canUndo && (
-            <button className="strong" onClick={choosing.undo}>
-              Undo the last change
-            </button>
-          )}
-          <Link className="strong" to={`/clients/${page.client.id}/ask`}>
-            Back to Ask
-          </Link>
-          <Link className="strong" to={`/clients/${page.client.id}/read`}>
-            To Read
-          </Link>
-        </p>
-      </section>
-    )
-  }
-  return <Chosen {...props} view={view} plan={view.plan} choosing={choosing} />
+  if (view.pending) return <Pending />
+  if (view.plan) return <Chosen {...props} view={view} plan={view.plan} choosing={choosing} />
+  return (
+    <Stack>
+      <PanelHead title="No plan" />
+      <Text>{view.why}</Text>
+      <Findings
+        {...props}
+        findings={findings.filter((f) => f.holds === 'plan' || f.severity === 'leave-out')}
+      />
+      <Group gap="sm">
+        {choosing.canUndo && <Button onClick={choosing.undo}>Undo the last change</Button>}
+        <Button component={Link} to={`/clients/${page.client.id}/ask`}>
+          Back to Ask
+        </Button>
+        <Button component={Link} to={`/clients/${page.client.id}/read`}>
+          To Read
+        </Button>
+      </Group>
+    </Stack>
+  )
 }
+
+/** The plan's own shape while it is worked out. */
+const Pending = () => (
+  <Stack role="status" aria-label="The grain is parted into lanes, and they are put in order">
+    <Skeleton h={44} w="70%" />
+    <Skeleton h={110} />
+    <Skeleton h={56} />
+    {[1, 2, 3, 4, 5].map((i) => (
+      <Skeleton key={i} h={26} />
+    ))}
+  </Stack>
+)
 
 function Chosen({
   page,
@@ -115,46 +111,27 @@ function Chosen({
 }: StationProps & { view: PlanView; plan: Plan; choosing: Choosing }) {
   const figures = useFigures()
   const open = visit.state === 'open'
-  const save = useSavePlan(visit.id)
-  const navigate = useNavigate()
-  const [tab, setTab] = useState<Tab>('lanes')
-  const [pass, setPass] = useState(1)
+  const [part, setPart] = useState<Part>('lanes')
+  const [pass, setPass] = useState<number | undefined>(1)
   const [laneId, setLane] = useState<string>()
-  const [compare, setCompare] = useState(false)
   const zoneChosen = useView((s) => s.chosen)
   const most = Math.max(...plan.lanes.map((l) => l.pass), 1)
-  const shownPass = Math.min(pass, most)
+  const shownPass = most === 1 ? undefined : pass
   const inZone = plan.lanes.filter((l) => l.zoneId === zoneChosen)
   const lane =
     plan.lanes.find((l) => l.id === laneId && l.zoneId === zoneChosen) ??
-    inZone.find((l) => l.pass === shownPass) ??
+    inZone.find((l) => shownPass === undefined || l.pass === shownPass) ??
     inZone[0]
   const list = useLaneInView(lane?.id)
   const station = { page, visit, house }
   const { findings } = useGate(station)
-  const held = useHeld(station, 'plan')
-  const keep = () => held === undefined && save.mutate(choosing.choice)
-  const toChair = () => void navigate(`/clients/${page.client.id}/chair`)
-  useHotkeys([
-    ['K', () => open && view.why === undefined && keep()],
-    ['Z', () => open && choosing.undo()],
-    ...STYLES.map((s, i): [string, () => void] => [`${i + 7}`, () => open && choosing.pick(s)]),
-  ])
   const diff = useMemo(
     () => planDifferences(plan, view.three?.gentlest.plan, view.three?.closest.plan),
     [plan, view.three],
   )
-  usePlanLayers(
-    { page, visit, house },
-    plan,
-    shownPass,
-    lane,
-    compare && tab === 'compare' ? diff : undefined,
-  )
-
+  usePlanLayers(station, plan, shownPass, lane, part === 'compare' ? diff : undefined)
   const show = (l: Lane) => {
     setLane(l.id)
-    setPass(l.pass)
     useView.getState().choose(l.zoneId)
     if (!isBodyService(plan.service)) {
       const v = viewOf(l.normal)
@@ -165,65 +142,49 @@ function Chosen({
   const over = overLimitReason(figures, plan)
   return (
     <>
-      <section className="plan-head">
-        <div className="row-between">
-          <h1>
-            {Math.round(plan.totalMinutes)} min <small>of a {plan.slotMinutes} min slot</small>
-          </h1>
-          {open && (
-            <div className="buttons">
-              {choosing.canUndo && (
-                <button className="strong small" onClick={choosing.undo}>
-                  Undo <kbd>Z</kbd>
-                </button>
-              )}
-              {(!view.kept || view.outdated) && (
-                <button
-                  className={view.kept ? 'strong' : 'strong deep'}
-                  onClick={keep}
-                  disabled={save.isPending || view.why !== undefined || held !== undefined}
-                >
-                  {view.kept ? 'Plan again' : 'Keep this plan'} <kbd>K</kbd>
-                </button>
-              )}
-              {view.kept && (
-                <button className="strong deep" onClick={toChair}>
-                  To the chair
-                </button>
-              )}
-            </div>
-          )}
-        </div>
-        <p className="soft">
-          {view.kept
-            ? `Kept ${atWords(visit.planMadeAtMs!)}.${view.outdated ? ' What it rests on has changed since: plan again to follow.' : ' It stays as it is when the map changes later.'}`
-            : 'Not kept yet: it follows every change at Ask and Read.'}
-          {edited > 0 && ` ${edited} ${edited === 1 ? 'lane is' : 'lanes are'} changed by hand.`}{' '}
-          <Link to={`/clients/${page.client.id}/cards/plan?visit=${visit.id}`}>Plan card</Link>
-        </p>
-        {(save.isError || view.why) && (
-          <p role="alert" className="problem">
-            {save.error?.message ?? view.why}
-          </p>
-        )}
-        {open && (
-          <Findings
-            {...station}
-            most={2}
-            findings={findings.filter(
-              (f) => AT_PLAN.has(f.about) && !OWN_WORDS.has(f.id) && f.severity !== 'note',
-            )}
+      <StageActs label="What to show of the plan">
+        {PARTS.map(([id, name]) => (
+          <Act key={id} k={id} side="right" pressed={part === id} onAct={() => setPart(id)}>
+            {name}
+          </Act>
+        ))}
+        <Act k="plan-undo" side="right" disabled={!open || !choosing.canUndo} onAct={choosing.undo}>
+          Undo
+        </Act>
+      </StageActs>
+      {most > 1 && (
+        <StageShown>
+          <Words
+            label="Arrows shown"
+            data={[
+              ...Array.from({ length: most }, (_, i) => ({
+                value: String(i + 1),
+                label: `Pass ${i + 1}`,
+              })),
+              { value: 'all', label: most === 2 ? 'Both' : 'All' },
+            ]}
+            value={String(shownPass ?? 'all')}
+            onChange={(p) => setPass(p === 'all' ? undefined : Number(p))}
           />
-        )}
-        {plan.odds && <VisitOddsLine odds={plan.odds} zones={plan.zones.length} />}
-        {over && (
-          <p className="notice">
-            {over.text} <abbr title={MARK_WORDS[over.mark]}>({over.mark})</abbr>
-          </p>
-        )}
-      </section>
-      {view.three && (
-        <PlanPick
+        </StageShown>
+      )}
+      <PlanHead {...station} plan={plan} view={view} choosing={choosing} edited={edited} />
+      {open && (
+        <Findings
+          {...station}
+          most={1}
+          findings={findings.filter(
+            (f) => AT_PLAN.has(f.about) && !OWN_WORDS.has(f.id) && f.severity !== 'note',
+          )}
+        />
+      )}
+      {over && (
+        <Alert>
+          {over.text} <Estimate mark={over.mark} of="plan-any" />
+        </Alert>
+      )}
+      {view.three && part === 'lanes' && (
+        <PlanFront
           three={view.three}
           plan={plan}
           choice={choosing.choice}
@@ -231,32 +192,9 @@ function Chosen({
           onSlide={choosing.along}
         />
       )}
-      <div className="row-between plan-tabs">
-        <div className="switch tabs" role="group" aria-label="What to show of the plan">
-          {TABS.map(([id, name]) => (
-            <button key={id} aria-pressed={tab === id} onClick={() => setTab(id)}>
-              {name}
-            </button>
-          ))}
-        </div>
-        {most > 1 && (
-          <div className="switch" role="group" aria-label="Arrows shown">
-            {Array.from({ length: most }, (_, i) => (
-              <button key={i} aria-pressed={shownPass === i + 1} onClick={() => setPass(i + 1)}>
-                Pass {i + 1}
-              </button>
-            ))}
-          </div>
-        )}
-      </div>
-      <div
-        className="tab-body"
-        tabIndex={0}
-        role="region"
-        aria-label={TABS.find((t) => t[0] === tab)![1]}
-        ref={list}
-      >
-        {tab === 'lanes' && (
+      {part === 'lanes' && <VisitFigures plan={plan} />}
+      <Scroll label={PARTS.find((p) => p[0] === part)![1]} ref={list}>
+        {part === 'lanes' && (
           <LaneList
             plan={plan}
             chosen={lane?.id}
@@ -283,141 +221,133 @@ function Chosen({
             )}
           </LaneList>
         )}
-        {tab === 'compare' &&
+        {part === 'compare' &&
           (view.three ? (
             <>
-              <div className="row-between">
-                <p className="soft">
-                  {diff.length === 0
-                    ? 'The three treat every lane alike on this skin.'
-                    : `${diff.length} lanes differ. Brass: the closest does more there; coral: the gentlest does less.`}
-                </p>
-                <button
-                  className="strong small"
-                  aria-pressed={compare}
-                  onClick={() => setCompare(!compare)}
-                >
-                  {compare ? 'Hide on the head' : 'Show on the head'}
-                </button>
-              </div>
+              <Text size="sm" c="dimmed">
+                {diff.length === 0
+                  ? 'The three treat every lane alike on this skin.'
+                  : `${diff.length} lanes differ. On the head, brass: the closest does more there; coral: the gentlest does less.`}
+              </Text>
               <ThreePlans three={view.three} chosen={choosing.choice.style} edited={edited > 0} />
             </>
           ) : (
             <p>The service has begun: only the plan that was kept is shown.</p>
           ))}
-        {tab === 'why' && (
-          <Whys reasons={plan.reasons}>
-            {plan.house && plan.house.version > 0 && (
-              <li>
-                Made after {plan.house.version} changes of the house, with{' '}
-                {Object.keys(plan.house.changed).length} figures of its own (House, under Changes).
-              </li>
-            )}
-            {plan.leftOut.map((z) => (
-              <li key={z.zoneId + z.name + z.reason}>
-                Left out: {z.name || zoneName(z.zoneId)}. {z.reason}
-              </li>
-            ))}
-          </Whys>
-        )}
-        {tab === 'time' && (
+        {part === 'why' && <Why plan={plan} />}
+        {part === 'time' && (
           <TimeTab plan={plan} ask={view.ask} choosing={open ? choosing : undefined} />
         )}
-        {tab === 'kit' && <KitTab plan={plan} />}
-      </div>
+        {part === 'blades' && <KitTab plan={plan} />}
+      </Scroll>
     </>
   )
 }
 
-/** The chance over the whole visit, next to the client's own record. */
-function VisitOddsLine({ odds, zones }: { odds: VisitOdds; zones: number }) {
-  const { record } = odds
+/** How long it takes, whether it is kept, and the act that comes next. */
+function PlanHead({
+  page,
+  visit,
+  house,
+  plan,
+  view,
+  choosing,
+  edited,
+}: StationProps & { plan: Plan; view: PlanView; choosing: Choosing; edited: number }) {
+  const navigate = useNavigate()
+  const save = useSavePlan(visit.id)
+  const held = useHeld({ page, visit, house }, 'plan')
+  const open = visit.state === 'open'
+  const minutes = Math.round(plan.totalMinutes)
+  const over = minutes - plan.slotMinutes
+  const keeps = (!view.kept || view.outdated) && (
+    <KeyButton
+      k="keep"
+      variant={view.kept ? 'line' : 'strong'}
+      loading={save.isPending}
+      disabled={view.why !== undefined || held !== undefined}
+      onAct={() => save.mutate(choosing.choice)}
+    >
+      {view.kept ? 'Plan again' : 'Keep this plan'}
+    </KeyButton>
+  )
+  const acts: ReactNode = open && (
+    <Group gap="xs" wrap="nowrap">
+      {keeps}
+      {view.kept && (
+        <Button variant="strong" onClick={() => void navigate(`/clients/${page.client.id}/chair`)}>
+          To the chair
+        </Button>
+      )}
+    </Group>
+  )
   return (
-    <p className="soft">
-      Any zone at redness 2 or more: {oddsWords(odds.any)}, about{' '}
-      {odds.zones < 0.95 ? odds.zones.toFixed(1) : Math.round(odds.zones)} of {zones} zones (H).{' '}
-      {record &&
-        record.visits > 0 &&
-        `So far: ${record.reddened} of the last ${record.visits} answered ${record.visits === 1 ? 'visit' : 'visits'}.`}
-    </p>
+    <div>
+      <PanelHead
+        title={
+          <>
+            <Text span inherit fz={27} c={over > 0 ? 'coral.7' : 'var(--ink)'}>
+              <Estimate of="plan-minutes">{minutes} min</Estimate>
+            </Text>{' '}
+            <Text span ff="text" fw={400} c={over > 0 ? 'coral.7' : 'dimmed'}>
+              of a {plan.slotMinutes} min slot
+            </Text>
+          </>
+        }
+      >
+        {acts}
+      </PanelHead>
+      {over > 0 && (
+        <Group gap="xs" c="coral.7">
+          <Text>{over} min over the slot: fit it, leave a zone out at Read, or move the slot.</Text>
+          {open && (
+            <Button size="sm" onClick={() => choosing.fit(plan.slotMinutes)}>
+              Fit into {plan.slotMinutes} min
+            </Button>
+          )}
+        </Group>
+      )}
+      <Text size="sm" c="dimmed">
+        {view.kept
+          ? `Kept ${atWords(visit.planMadeAtMs!)}.${view.outdated ? ' What it rests on has changed since: plan again to follow.' : ''}`
+          : 'Not kept yet: it follows every change at Ask and Read.'}
+        {edited > 0 && ` ${edited} ${edited === 1 ? 'lane is' : 'lanes are'} changed by hand.`}{' '}
+        {view.kept && (
+          <Link to={`/clients/${page.client.id}/cards/plan?visit=${visit.id}`}>Plan card</Link>
+        )}
+      </Text>
+      <Problem>{save.error?.message ?? view.why}</Problem>
+    </div>
   )
 }
 
-/** Brings the chosen lane with its details to the top of the list. */
+const Why = ({ plan }: { plan: Plan }) => (
+  <Whys reasons={plan.reasons}>
+    {plan.house && plan.house.version > 0 && (
+      <li>
+        Made after {plan.house.version} changes of the house, with{' '}
+        {Object.keys(plan.house.changed).length} figures of its own (House, under Changes).
+      </li>
+    )}
+    {plan.leftOut.map((z) => (
+      <li key={z.zoneId + z.name + z.reason}>
+        Left out: {z.name || zoneName(z.zoneId)}. {z.reason}
+      </li>
+    ))}
+  </Whys>
+)
+
+/** Room that the sticky head of the list takes, px. */
+const HEAD_PX = 32
+
+/** Brings the chosen lane with its details to the top of the list, under its head. */
 function useLaneInView(id: string | undefined) {
   const list = useRef<HTMLDivElement>(null)
   useEffect(() => {
     const box = list.current
-    const row = box?.querySelector<HTMLElement>('tr.chosen')
+    const row = box?.querySelector<HTMLElement>('tr[data-chosen]')
     if (!box || !row) return
-    box.scrollTop += row.getBoundingClientRect().top - box.getBoundingClientRect().top
+    box.scrollTop += row.getBoundingClientRect().top - box.getBoundingClientRect().top - HEAD_PX
   }, [id])
   return list
-}
-
-/** Brass and coral, as red, green, blue and opacity. */
-const DIFFERENCE_COLOURS = {
-  'closest-more': [0.66, 0.48, 0.13, 0.42],
-  'gentlest-less': [0.75, 0.31, 0.21, 0.4],
-} as const
-
-const CHOSEN_COLOUR = [0.25, 0.6, 0.62, 0.4] as const
-
-/** Lanes on the head: their borders, an arrow each, the chosen one washed over. */
-function usePlanLayers(
-  { visit }: StationProps,
-  plan: Plan,
-  pass: number,
-  lane: Lane | undefined,
-  diff: readonly LaneDifference[] | undefined,
-) {
-  const figures = useFigures()
-  const head = useHead()
-  const flow = useFlowLayer(visit)
-  const lines = useKeptLines(visit)
-  const onHead = !isBodyService(plan.service)
-  const loaded = onHead ? head.data : undefined
-  const edges = useMemo(
-    () => (loaded ? laneEdges(loaded.packed.display, plan.zones) : undefined),
-    [loaded, plan],
-  )
-  const wash = useMemo(() => {
-    if (!loaded) return undefined
-    const chosen = (lane ? lanesWith(plan, lane) : []).map((l) => ({ ...l, colour: CHOSEN_COLOUR }))
-    const differing = diff?.map((d) => ({ ...d, colour: DIFFERENCE_COLOURS[d.difference] }))
-    return laneWash(loaded.packed.display, plan.zones, differing ?? chosen)
-  }, [loaded, plan, lane, diff])
-  const layers = useMemo(() => {
-    const leads = groupsOf(plan.lanes).map((g) => g.lead)
-    const paths = new Map((plan.presses ?? []).map((p) => [p.id, p.path]))
-    const arrows = leads
-      .filter((l) => l.pass === pass)
-      .map((l): HeadArrow => ({
-        id: l.id,
-        zoneId: l.zoneId,
-        point: l.point,
-        normal: l.normal,
-        direction: l.stroke,
-        path: paths.get(l.stepId ?? l.id),
-        kind: l.relation,
-        lengthMm: Math.min(onHead ? 26 : 90, Math.max(8, l.lengthMm * 0.45)),
-      }))
-    // A direction that is only guessed says so where it is drawn, too.
-    const labels = plan.lanes
-      .filter((l) => l.pass === pass && l.grain === 'guess')
-      .map((l) => ({ id: l.id, point: l.point, text: '?' }))
-    return {
-      flow,
-      arrows,
-      labels,
-      spots: markSpots(figures, visit.asked.spots),
-      lines,
-      laneEdges: edges,
-      wash,
-      tints: plan.leftOut
-        .filter((z) => !plan.zones.some((p) => p.zoneId === z.zoneId))
-        .map((z) => ({ zoneId: z.zoneId, colour: ON_SKIN.coral, opacity: 0.3 })),
-    }
-  }, [figures, plan, pass, flow, lines, visit.asked.spots, edges, wash, onHead])
-  useHeadLayers(layers)
 }

@@ -1,10 +1,11 @@
 /** With, across, against: the arrow with its bars, and the words. */
 import { RELATION_WORDS, type Relation } from '../../../core/grain/index.ts'
+import css from './Plan.module.css'
 import { Arrow } from '../../head/Overlay.tsx'
 
 export function RelationMark({ relation, words = true }: { relation: Relation; words?: boolean }) {
   return (
-    <span className={`relation relation-${relation}`}>
+    <span className={css.relation} data-of={relation}>
       <svg width="30" height="16" viewBox="0 0 30 16" aria-hidden>
         <Arrow
           way={[

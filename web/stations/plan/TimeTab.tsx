@@ -1,4 +1,5 @@
 /** The plan over time: four bands, the time to fit into, and the longer search for an order. */
+import { Button, Group, NumberInput, Progress, Skeleton, Stack, Text } from '@mantine/core'
 import { useFigures } from '../../state/figures.ts'
 import { proxy } from 'comlink'
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react'
@@ -6,6 +7,8 @@ import { RELATION_WORDS } from '../../../core/grain/index.ts'
 import { type SearchState, timetable, type Plan } from '../../../core/plan/index.ts'
 import type { PlanAsk } from '../../../core/visit/index.ts'
 import { useHead } from '../../head/loadHead.ts'
+import { Estimate } from '../../ui/Estimate.tsx'
+import css from './Plan.module.css'
 import type { Choosing } from './usePlan.ts'
 
 const BandChart = lazy(() => import('./BandChart.tsx').then((m) => ({ default: m.BandChart })))
@@ -25,20 +28,20 @@ export function TimeTab({
   const figures = useFigures()
   const table = useMemo(() => timetable(figures, plan), [figures, plan])
   return (
-    <div className="time-tab">
+    <Stack gap="sm">
       {choosing && <Fit plan={plan} choosing={choosing} />}
-      <Suspense fallback={<p role="status">The timetable is being drawn …</p>}>
+      <Suspense fallback={<Skeleton h={210} />}>
         <BandChart table={table} slotMinutes={plan.slotMinutes} />
       </Suspense>
-      <p className="soft">
+      <Text size="sm" c="dimmed">
         {plan.steps.length} steps, {Math.round(plan.totalMinutes)} min of {plan.slotMinutes}.{' '}
         {table.lather.length > 0 &&
           `Lather is laid ${table.lather.filter((b) => b.kind === 'wet').length} times. `}
         {table.towel.length > 0 &&
           `${table.towel.length} ${table.towel.length === 1 ? 'towel' : 'towels'}.`}
-      </p>
+      </Text>
       {choosing && ask && <Search ask={ask} choosing={choosing} />}
-    </div>
+    </Stack>
   )
 }
 
@@ -47,34 +50,31 @@ function Fit({ plan, choosing }: { plan: Plan; choosing: Choosing }) {
   const [minutes, setMinutes] = useState(within ?? Math.min(30, plan.slotMinutes))
   return (
     <>
-      <div className="lane-edit">
-        <label>
-          Make it
-          <input
-            type="number"
-            className="text-input short"
-            min={5}
-            max={180}
-            value={minutes}
-            onChange={(e) => setMinutes(Number(e.currentTarget.value))}
-          />
-          min
-        </label>
-        <button
-          className="strong small"
+      <Group gap="sm" align="flex-end">
+        <NumberInput
+          label="Make it, min"
+          w={110}
+          min={5}
+          max={180}
+          value={minutes}
+          onChange={(v) => setMinutes(Number(v))}
+        />
+        <Button
+          size="sm"
+
           disabled={!(minutes >= 1 && minutes <= 300)}
           onClick={() => choosing.fit(minutes)}
         >
           Fit
-        </button>
+        </Button>
         {within !== undefined && (
-          <button className="link" onClick={() => choosing.fit(undefined)}>
+          <Button variant="bare" size="sm" onClick={() => choosing.fit(undefined)}>
             No limit
-          </button>
+          </Button>
         )}
-      </div>
+      </Group>
       {within !== undefined && (
-        <ul className="whys">
+        <ul className={css.whys}>
           {plan.dropped.length === 0 && <li>Nothing had to be dropped for {within} min.</li>}
           {(['across', 'against', 'with'] as const).map((relation) => {
             const own = plan.dropped.filter((d) => d.relation === relation)
@@ -84,7 +84,7 @@ function Fit({ plan, choosing }: { plan: Plan; choosing: Choosing }) {
             return (
               <li key={relation}>
                 Dropped {RELATION_WORDS[relation]}, {minutes.toFixed(1)} min, which loses about{' '}
-                {Math.round(hours)} h of smoothness there (H):{' '}
+                <Estimate of="plan-buys">{Math.round(hours)} h</Estimate> of smoothness there:{' '}
                 {own.map((d) => d.zone.toLowerCase()).join('; ')}.
               </li>
             )
@@ -140,25 +140,27 @@ function Search({ ask, choosing }: { ask: PlanAsk; choosing: Choosing }) {
     choosing.order(found.order)
   }
   return (
-    <div className="lane-edit" role="status">
+    <Group gap="sm" role="status">
       {at ? (
         <>
-          <progress value={at.share} max={1} aria-label="Search for an order" />
-          <span className="soft">
+          <Progress value={100 * at.share} w={150} aria-label="Search for an order" />
+          <Text size="sm" c="dimmed">
             {at.state ? `${Math.round(at.state.seconds)} s of changes so far` : 'searching …'}
-          </span>
-          <button className="strong small" onClick={() => void worker!.stopSearch()}>
+          </Text>
+          <Button size="sm" onClick={() => void worker!.stopSearch()}>
             Stop and take it
-          </button>
+          </Button>
         </>
       ) : (
         <>
-          <button className="strong small" disabled={!worker} onClick={() => void run()}>
+          <Button size="sm" disabled={!worker} onClick={() => void run()}>
             Search for a better order
-          </button>
-          <span className="soft">{done}</span>
+          </Button>
+          <Text size="sm" c="dimmed">
+            {done}
+          </Text>
         </>
       )}
-    </div>
+    </Group>
   )
 }

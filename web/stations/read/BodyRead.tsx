@@ -1,7 +1,7 @@
 /** Read on the body: strokes on the flat outlines, which parts are wanted, zone by zone. */
+import { Table, Text } from '@mantine/core'
 import { ON_SKIN } from '../../../core/palette.ts'
 import { bodyZone, bodyStem, type ZoneId, zoneName } from '../../../core/zones/index.ts'
-import { useHotkeys } from '@mantine/hooks'
 import { useMemo } from 'react'
 import { useSaveNotes } from '../../api/visitWrites.ts'
 import { useHeadLayers } from '../../state/layers.ts'
@@ -14,6 +14,14 @@ import {
   useServiceZones,
   type StationProps,
 } from '../useStation.ts'
+import { Act } from '../../ui/Act.tsx'
+import { PanelHead, Problem } from '../../ui/Panel.tsx'
+import { RowButton } from '../../ui/RowButton.tsx'
+import { Scroll } from '../../ui/Scroll.tsx'
+import { StageActs } from '../../ui/Stage.tsx'
+import { Toggles } from '../../ui/Toggles.tsx'
+import css from './Read.module.css'
+import type { ReadFrame } from './ReadStation.tsx'
 import { useLatest, useMapEditing } from './useMap.ts'
 
 /** The zones by the parts among which a client chooses. */
@@ -26,7 +34,7 @@ function groupsOf(zones: readonly ZoneId[]): [string, ZoneId[]][] {
   return [...groups]
 }
 
-export function BodyRead({ visit }: StationProps) {
+export function BodyRead({ visit, frame }: StationProps & { frame: ReadFrame }) {
   const editing = useMapEditing(visit, { method: 'felt', comb: false })
   const notes = useSaveNotes(visit.id)
   const grain = useGrain(visit)
@@ -54,92 +62,83 @@ export function BodyRead({ visit }: StationProps) {
     ),
   )
   const turn = (degrees: number) => chosen && editing.turn(chosen, degrees)
-  useHotkeys([
-    ['[', () => turn(-15)],
-    [']', () => turn(15)],
-    ['Z', () => editing.undo()],
-    ['shift+Z', () => editing.redo()],
-    ['M', () => chosen && editing.mirror(chosen)],
-  ])
   const want = (own: readonly ZoneId[], wanted: boolean) =>
     notes.change((now) => {
       const rest = now.keptZones.filter((id) => !own.includes(id))
       return { keptZones: wanted ? rest : [...rest, ...own] }
     })
   const read = zones.filter((id) => grain[id]?.source === 'read').length
+  const idle = !chosen || frozen
   return (
     <>
-      <h1>
-        {read} of {zones.length} zones read
-      </h1>
-      <p className="soft">
+      <StageActs label="Ways of reading">
+        <Act k="mirror" side="right" disabled={idle} onAct={() => chosen && editing.mirror(chosen)}>
+          Mirror
+        </Act>
+        <Act k="turn-back" side="right" disabled={idle} onAct={() => turn(-15)}>
+          Turn back
+        </Act>
+        <Act k="turn-on" side="right" disabled={idle} onAct={() => turn(15)}>
+          Turn on
+        </Act>
+        <Act k="undo" side="right" disabled={!editing.canUndo} onAct={editing.undo}>
+          Undo
+        </Act>
+        <Act k="redo" side="right" disabled={!editing.canRedo} onAct={editing.redo}>
+          Redo
+        </Act>
+      </StageActs>
+      <PanelHead title={`${read} of ${zones.length} zones read`}>{frame.onward}</PanelHead>
+      <Text size="sm" c="dimmed">
         Draw from root to tip on an outline. Up the page is up the body. What is not wanted today
         stays.
-      </p>
-      <div className="switch wrap" role="group" aria-label="Parts wanted">
-        {groups.map(([name, own]) => {
-          const on = own.some((id) => !kept.has(id))
-          return (
-            <button key={name} aria-pressed={on} disabled={frozen} onClick={() => want(own, !on)}>
-              {name}
-            </button>
-          )
-        })}
-      </div>
-      {(editing.problem ?? notes.error?.message) && (
-        <p role="alert" className="problem">
-          {editing.problem ?? notes.error?.message}
-        </p>
-      )}
-      <div className="line-tools">
-        <button disabled={!chosen || frozen} onClick={() => turn(-15)}>
-          Turn <kbd>[</kbd>
-        </button>
-        <button disabled={!chosen || frozen} onClick={() => turn(15)}>
-          Turn <kbd>]</kbd>
-        </button>
-        <button disabled={!chosen || frozen} onClick={() => chosen && editing.mirror(chosen)}>
-          Mirror <kbd>M</kbd>
-        </button>
-        <button disabled={!editing.canUndo} onClick={editing.undo}>
-          Undo <kbd>Z</kbd>
-        </button>
-      </div>
-      <div className="tab-body" tabIndex={0} role="region" aria-label="Zones">
-        <table className="list tight pick">
-          <thead>
-            <tr>
-              <th scope="col">Zone</th>
-              <th scope="col">Grows</th>
-              <th scope="col" className="num">
+      </Text>
+      <Toggles
+        label="Parts wanted"
+        disabled={frozen}
+        of={groups.map(([name, own]) => ({ id: name, name, on: own.some((id) => !kept.has(id)) }))}
+        onToggle={(id, on) => want(groups.find(([name]) => name === id)![1], on)}
+      />
+      <Problem>{editing.problem ?? notes.error?.message}</Problem>
+      {frame.tabs}
+      <Scroll label="Zones">
+        <Table highlightOnHover>
+          <Table.Thead>
+            <Table.Tr>
+              <Table.Th scope="col">Zone</Table.Th>
+              <Table.Th scope="col">Grows</Table.Th>
+              <Table.Th data-num scope="col">
                 Readings
-              </th>
-            </tr>
-          </thead>
-          <tbody>
+              </Table.Th>
+            </Table.Tr>
+          </Table.Thead>
+          <Table.Tbody>
             {zones.map((id) => {
               const g = grain[id]!
               return (
-                <tr key={id} className={id === chosen ? 'chosen' : ''} onClick={() => choose(id)}>
-                  <td>
-                    <button className="row-button" aria-pressed={id === chosen}>
-                      {zoneName(id)}
-                    </button>
-                  </td>
-                  <td>
+                <Table.Tr
+                  key={id}
+                  data-chosen={id === chosen || undefined}
+                  className={css.row!}
+                  onClick={() => choose(id)}
+                >
+                  <Table.Td>
+                    <RowButton aria-pressed={id === chosen}>{zoneName(id)}</RowButton>
+                  </Table.Td>
+                  <Table.Td>
                     {kept.has(id)
                       ? 'stays'
                       : g.source === 'read'
                         ? tell(id, g.growthDirection)?.told.text
                         : `${tell(id, g.growthDirection)?.told.text}, a guess`}
-                  </td>
-                  <td className="num">{g.count}</td>
-                </tr>
+                  </Table.Td>
+                  <Table.Td data-num>{g.count}</Table.Td>
+                </Table.Tr>
               )
             })}
-          </tbody>
-        </table>
-      </div>
+          </Table.Tbody>
+        </Table>
+      </Scroll>
     </>
   )
 }

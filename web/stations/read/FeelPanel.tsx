@@ -1,7 +1,7 @@
 /** The guided test: draw the finger as the head shows, say whether it slides or catches, until the direction is sure. */
+import { Button, Group, SimpleGrid, Stack, Text } from '@mantine/core'
 import { useFigures } from '../../state/figures.ts'
 import { percentWords } from '../../../core/stats/index.ts'
-import { useHotkeys } from '@mantine/hooks'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import {
   toDegrees,
@@ -21,7 +21,12 @@ import { zoneName, type ZoneId } from '../../../core/zones/index.ts'
 import type { HeadRing } from '../../head/shared.ts'
 import { newId } from '../../state/words.ts'
 import { PictureHour, usePictureAngle, useZoneTelling } from '../../head/telling.tsx'
+import { Act, KeyButton } from '../../ui/Act.tsx'
+import { Estimate } from '../../ui/Estimate.tsx'
+import { PanelHead } from '../../ui/Panel.tsx'
+import { StageActs } from '../../ui/Stage.tsx'
 import { Dial } from './Dial.tsx'
+import css from './Read.module.css'
 
 /** The place that is tested and what its surroundings lead one to expect. */
 export interface FeelPlace extends SurfacePoint {
@@ -85,12 +90,6 @@ export function FeelPanel({
     if (kept || test.answers.length === 0) return
     setTest(takeBackAnswer(figures, test))
   }
-  useHotkeys([
-    ['ArrowLeft', () => answer(false)],
-    ['ArrowRight', () => answer(true)],
-    ['Backspace', back],
-    ['Escape', onClose],
-  ])
   const first = useRef<HTMLButtonElement>(null)
   useEffect(() => first.current?.focus(), [])
   const tell = useZoneTelling()
@@ -100,14 +99,17 @@ export function FeelPanel({
   const count = test.answers.length
   const times = `${count} ${count === 1 ? 'answer' : 'answers'}`
   return (
-    <section className="feel" aria-label="Guided test">
-      <div className="result-head">
-        <h1>Feel: {zoneName(place.zoneId)}</h1>
-        <button onClick={onClose}>
-          Leave <kbd>Esc</kbd>
-        </button>
-      </div>
-      <div className="feel-body">
+    <Stack component="section" aria-label="Guided test" gap="md" flex={1}>
+      <StageActs label="The test">
+        <Act k="take-back" side="right" disabled={count === 0 || !!kept} onAct={back}>
+          Take back
+        </Act>
+        <Act k="leave-test" side="right" onAct={onClose}>
+          Leave
+        </Act>
+      </StageActs>
+      <PanelHead title={`Feel: ${zoneName(place.zoneId)}`} />
+      <Group gap="lg" wrap="nowrap">
         <Dial
           angle={angle}
           size={150}
@@ -140,33 +142,49 @@ export function FeelPanel({
                 seem wrong: hair may turn here, or lie flat. Feel beside it, or keep “
                 {way?.told.words}” as it is (within about {half}°).
               </p>
-              <button onClick={() => write(test)}>Keep it</button>
+              <Button size="sm" onClick={() => write(test)}>
+                Keep it
+              </Button>
             </>
           )}
         </div>
-      </div>
+      </Group>
       {stroke !== undefined && (
-        <div className="feel-answers">
-          <button ref={first} className="feel-answer" onClick={() => answer(false)}>
-            <kbd>←</kbd> Slides
-          </button>
-          <button className="feel-answer catches" onClick={() => answer(true)}>
-            Catches <kbd>→</kbd>
-          </button>
-        </div>
+        <SimpleGrid cols={2}>
+          <KeyButton k="slides" className={css.answer} ref={first} onAct={() => answer(false)}>
+            Slides
+          </KeyButton>
+          <KeyButton
+            k="catches"
+            className={css.answer}
+            bd="2px solid coral.7"
+            onAct={() => answer(true)}
+          >
+            Catches
+          </KeyButton>
+        </SimpleGrid>
       )}
-      <div className="feel-past">
-        <p className="soft">
-          {count === 0
-            ? 'Most places are sure after about ten answers. Some may be wrong: those that contradict one another make it ask on (H).'
-            : `${times}: ${test.answers.map((a) => `${tell(place.zoneId, a.stroke, place)?.told.words} it ${a.catches ? 'catches' : 'slides'}`).join(', ')}. ${kept ? '' : `Now within about ${half}°; done at ${figures(TEST_CONSTANTS.sureWithinDeg)}°.`}`}
-        </p>
-        {count > 0 && !kept && (
-          <button onClick={back}>
-            Take back <kbd>⌫</kbd>
-          </button>
+      <Text size="sm" c="dimmed">
+        {count === 0 ? (
+          <>
+            Most places are sure after <Estimate of="grain-test">about ten answers</Estimate>. Some
+            may be wrong: those that contradict one another make it ask on.
+          </>
+        ) : (
+          <>
+            {times}:{' '}
+            {test.answers
+              .map(
+                (a) =>
+                  `${tell(place.zoneId, a.stroke, place)?.told.words} it ${a.catches ? 'catches' : 'slides'}`,
+              )
+              .join(', ')}
+            .{' '}
+            {!kept &&
+              `Now within about ${half}°; done at ${figures(TEST_CONSTANTS.sureWithinDeg)}°.`}
+          </>
         )}
-      </div>
-    </section>
+      </Text>
+    </Stack>
   )
 }

@@ -1,5 +1,6 @@
 /** The map as files, out and in. */
-import { useRef, useState } from 'react'
+import { Alert, Button, FileButton, Group, Title } from '@mantine/core'
+import { useState } from 'react'
 import { DomainError } from '../../../core/errors.ts'
 import {
   headId,
@@ -69,21 +70,21 @@ export function FilesOut({
   }
   return (
     <section>
-      <h2>Take out</h2>
-      <div className="line-tools">
-        <button disabled={!ready || busy} onClick={() => void go(out.json)}>
+      <Title order={3}>Export</Title>
+      <Group gap="xs">
+        <Button size="sm" disabled={!ready || busy} onClick={() => void go(out.json)}>
           Map, JSON
-        </button>
-        <button disabled={!ready || busy} onClick={() => void go(out.csv)}>
+        </Button>
+        <Button size="sm" disabled={!ready || busy} onClick={() => void go(out.csv)}>
           Readings, CSV
-        </button>
-        <button disabled={!ready || busy} onClick={() => void go(out.svg)}>
+        </Button>
+        <Button size="sm" disabled={!ready || busy} onClick={() => void go(out.svg)}>
           Flat views, SVG
-        </button>
-        <button disabled={!ready || busy} onClick={() => void go(out.glb)}>
+        </Button>
+        <Button size="sm" disabled={!ready || busy} onClick={() => void go(out.glb)}>
           Head and field, glTF
-        </button>
-      </div>
+        </Button>
+      </Group>
     </section>
   )
 }
@@ -96,7 +97,6 @@ export function FilesIn({
   readings: readonly Reading[]
 }) {
   const head = useHead()
-  const picker = useRef<HTMLInputElement>(null)
   const [problem, setProblem] = useState<string>()
   const [report, setReport] = useState<ImportReport & { name: string }>()
   const [done, setDone] = useState<string>()
@@ -139,31 +139,27 @@ export function FilesIn({
   }
   return (
     <section>
-      <h2>Bring in</h2>
-      <div className="line-tools">
-        <input
-          ref={picker}
-          type="file"
+      <Title order={3}>Import</Title>
+      <Group gap="xs">
+        <FileButton
           accept=".json,.csv,application/json,text/csv"
-          className="hidden"
-          aria-label="Growth map or readings"
-          onChange={(e) => {
-            const file = e.currentTarget.files?.[0]
-            e.currentTarget.value = ''
-            if (file) void open(file)
-          }}
-        />
-        <button disabled={map.frozen || !head.data} onClick={() => picker.current?.click()}>
-          Open a map or readings …
-        </button>
-      </div>
+          inputProps={{ 'aria-label': 'Growth map or readings' }}
+          onChange={(file) => file && void open(file)}
+        >
+          {(props) => (
+            <Button {...props} size="sm" disabled={map.frozen || !head.data}>
+              Open a map or readings …
+            </Button>
+          )}
+        </FileButton>
+      </Group>
       {problem && (
         <p role="alert" className="problem">
           {problem}
         </p>
       )}
       {report && (
-        <div className="import-report" role="status">
+        <Alert role="status">
           <p>
             <b>{report.name}</b>: {report.taken.length}{' '}
             {report.taken.length === 1 ? 'reading' : 'readings'} can be taken
@@ -179,26 +175,30 @@ export function FilesIn({
               {report.left.length > 6 && <li>and {report.left.length - 6} more</li>}
             </ul>
           )}
-          <div className="line-tools">
-            <button className="strong" disabled={report.taken.length === 0} onClick={take}>
+          <Group gap="xs">
+            <Button disabled={report.taken.length === 0} onClick={take}>
               Take them in
-            </button>
-            <button onClick={() => setReport(undefined)}>Leave it</button>
-          </div>
-        </div>
+            </Button>
+            <Button size="sm" onClick={() => setReport(undefined)}>
+              Leave it
+            </Button>
+          </Group>
+        </Alert>
       )}
       {done && (
         <p role="status">
           {done}{' '}
-          <button
-            className="link"
+          <Button
+            variant="bare"
+            size="sm"
+
             onClick={() => {
               map.undo()
               setDone(undefined)
             }}
           >
             Undo
-          </button>
+          </Button>
         </p>
       )}
     </section>

@@ -1,15 +1,22 @@
 /** The grain: drag on the head from root to tip; the field takes it up everywhere near. */
+import { Table } from '@mantine/core'
 import type { VisitPage } from '../../../contract/types.ts'
-import { READING_METHODS, type ReadingMethod } from '../../../core/grain/index.ts'
+import { READING_METHODS } from '../../../core/grain/index.ts'
+import { Act } from '../../ui/Act.tsx'
+import { Problem } from '../../ui/Panel.tsx'
+import { Scroll } from '../../ui/Scroll.tsx'
+import { StageActs, StageHow, StageShown } from '../../ui/Stage.tsx'
+import { Words } from '../../ui/Words.tsx'
 import { useChosenInView } from '../useChosenInView.ts'
 import { FeelPanel } from './FeelPanel.tsx'
 import { Overview, Turning } from './Overview.tsx'
+import type { ReadFrame } from './ReadStation.tsx'
 import { useGrainEditing, useGrainKeys, type GrainEditing } from './useGrainEditing.ts'
 import { useGrainLayers } from './useGrainLayers.ts'
 import { MAP_USES, mapUse, READING_METHOD_WORDS } from './words.ts'
 import { ZoneDetail, ZoneRow } from './ZoneDetail.tsx'
 
-export function GrainTab({ visit }: { visit: VisitPage }) {
+export function GrainTab({ visit, frame }: { visit: VisitPage; frame: ReadFrame }) {
   const editing = useGrainEditing(visit)
   const { map, feel, choose, face, setPicked } = editing
   useGrainLayers(editing)
@@ -27,12 +34,9 @@ export function GrainTab({ visit }: { visit: VisitPage }) {
   }
   return (
     <>
-      <WhatIsChosen editing={editing} />
-      {map.problem && (
-        <p role="alert" className="problem">
-          {map.problem}
-        </p>
-      )}
+      <RoundTheHead editing={editing} />
+      <WhatIsChosen editing={editing} frame={frame} />
+      <Problem>{map.problem}</Problem>
       <Turning
         summary={editing.summary}
         zone={editing.zone}
@@ -47,14 +51,14 @@ export function GrainTab({ visit }: { visit: VisitPage }) {
           face(r.normal)
         }}
       />
-      <ReadTools editing={editing} />
+      {frame.tabs}
       <ZoneTable editing={editing} />
     </>
   )
 }
 
 /** The zone that is chosen, or the map as a whole. */
-function WhatIsChosen({ editing }: { editing: GrainEditing }) {
+function WhatIsChosen({ editing, frame }: { editing: GrainEditing; frame: ReadFrame }) {
   const { visit, map, zone, grain, flowOf, next, picked, setPicked } = editing
   if (zone && grain[zone]) {
     return (
@@ -67,8 +71,7 @@ function WhatIsChosen({ editing }: { editing: GrainEditing }) {
         onPick={(id) => setPicked(id === picked ? undefined : id)}
         use={editing.use}
         map={map}
-        onTurn={editing.turn}
-        onTest={editing.testHere}
+        onward={frame.onward}
       />
     )
   }
@@ -79,64 +82,90 @@ function WhatIsChosen({ editing }: { editing: GrainEditing }) {
       flowOf={flowOf}
       next={next && { zoneId: next.zoneId, gain: next.gain }}
       onNext={() => next && editing.beginTest(next)}
-      onShowNext={() => next && editing.show(next.zoneId)}
       frozen={map.frozen}
+      onward={frame.onward}
     />
   )
 }
 
-/** How it is found, and how the map is shown. */
-function ReadTools({ editing }: { editing: GrainEditing }) {
+/** What is done on the head, what it shows, and how a direction is found. */
+function RoundTheHead({ editing }: { editing: GrainEditing }) {
+  const { map, zone, drawing, next } = editing
+  const { frozen } = map
+  const reading = map.reading(editing.picked)
+  const nothingToTurn = frozen || (!zone && !reading)
   return (
     <>
-      <div className="read-tools">
-        <div className="switch" role="group" aria-label="How it is found">
-          {READING_METHODS.map((m: ReadingMethod) => (
-            <button
-              key={m}
-              aria-pressed={editing.drawing.method === m}
-              onClick={() => editing.setDrawing((d) => ({ ...d, method: m }))}
-            >
-              {READING_METHOD_WORDS[m]}
-            </button>
-          ))}
-        </div>
-        <div className="switch" role="group" aria-label="Ways of reading">
-          <button
-            aria-pressed={editing.drawing.comb}
-            onClick={() => editing.setDrawing((d) => ({ ...d, comb: !d.comb }))}
-            title="One long stroke over several zones leaves a series of readings"
-          >
-            Comb <kbd>C</kbd>
-          </button>
-        </div>
-        <div className="switch" role="group" aria-label="Undo">
-          <button onClick={editing.map.undo} disabled={!editing.map.canUndo}>
-            Undo <kbd>Z</kbd>
-          </button>
-          <button onClick={editing.map.redo} disabled={!editing.map.canRedo}>
-            Redo
-          </button>
-        </div>
-      </div>
-      <div className="read-tools">
-        <div className="switch" role="group" aria-label="Show the map as">
-          {MAP_USES.map((u) => (
-            <button
-              key={u.id}
-              aria-pressed={editing.use === u.id}
-              onClick={() => editing.setUse(u.id)}
-            >
-              {u.name}
-            </button>
-          ))}
-        </div>
-        <div className="switch" role="group" aria-label="Starting guesses">
-          <button aria-pressed={editing.guesses} onClick={() => editing.setGuesses((g) => !g)}>
-            Guesses <kbd>G</kbd>
-          </button>
-        </div>
-      </div>
+      <StageActs label="Ways of reading">
+        <Act
+          k="stroke"
+          side="right"
+          pressed={!drawing.comb}
+          disabled={frozen}
+          onAct={() => editing.setDrawing((d) => ({ ...d, comb: false }))}
+        >
+          Stroke
+        </Act>
+        <Act
+          k="comb"
+          side="right"
+          pressed={drawing.comb}
+          disabled={frozen}
+          onAct={() => editing.setDrawing((d) => ({ ...d, comb: !d.comb }))}
+        >
+          Comb
+        </Act>
+        <Act k="test" side="right" disabled={frozen} onAct={editing.testHere}>
+          Test
+        </Act>
+        <Act
+          k="mirror"
+          side="right"
+          disabled={frozen || !zone}
+          onAct={() => zone && map.mirror(zone)}
+        >
+          Mirror
+        </Act>
+        <Act k="turn-back" side="right" disabled={nothingToTurn} onAct={() => editing.turn(-15)}>
+          Turn back
+        </Act>
+        <Act k="turn-on" side="right" disabled={nothingToTurn} onAct={() => editing.turn(15)}>
+          Turn on
+        </Act>
+        <Act k="next" side="right" disabled={!next} onAct={editing.toNext}>
+          Where next
+        </Act>
+        <Act
+          k="guesses"
+          side="right"
+          pressed={editing.guesses}
+          onAct={() => editing.setGuesses((g) => !g)}
+        >
+          Guesses
+        </Act>
+        <Act k="undo" side="right" disabled={!map.canUndo} onAct={map.undo}>
+          Undo
+        </Act>
+        <Act k="redo" side="right" disabled={!map.canRedo} onAct={map.redo}>
+          Redo
+        </Act>
+      </StageActs>
+      <StageShown>
+        <Words
+          label="Show the map as"
+          data={MAP_USES.map((u) => ({ value: u.id, label: u.name }))}
+          value={editing.use}
+          onChange={editing.setUse}
+        />
+      </StageShown>
+      <StageHow>
+        <Words
+          label="How it is found"
+          data={READING_METHODS.map((m) => ({ value: m, label: READING_METHOD_WORDS[m] }))}
+          value={drawing.method}
+          onChange={(method) => editing.setDrawing((d) => ({ ...d, method }))}
+        />
+      </StageHow>
     </>
   )
 }
@@ -145,22 +174,21 @@ function ZoneTable({ editing }: { editing: GrainEditing }) {
   const { zones, zone, grain, flowOf, use } = editing
   const list = useChosenInView(zone ?? null)
   return (
-    <div className="scroll" ref={list}>
-      <table className="list tight pick">
-        <thead>
-          <tr>
-            <th scope="col">Zone</th>
-            <th scope="col">{mapUse(use).column}</th>
-            <th scope="col" className="num">
-              Even, R
-            </th>
-            <th scope="col" className="num">
-              Read
-            </th>
-            <th scope="col">Within</th>
-          </tr>
-        </thead>
-        <tbody>
+    <Scroll label="Zones" ref={list}>
+      <Table highlightOnHover>
+        <Table.Thead>
+          <Table.Tr>
+            <Table.Th scope="col">Zone</Table.Th>
+            <Table.Th scope="col">{mapUse(use).column}</Table.Th>
+            <Table.Th data-num scope="col">
+              Readings
+            </Table.Th>
+            <Table.Th data-num scope="col">
+              Within
+            </Table.Th>
+          </Table.Tr>
+        </Table.Thead>
+        <Table.Tbody>
           {zones.map((id) => (
             <ZoneRow
               key={id}
@@ -171,8 +199,8 @@ function ZoneTable({ editing }: { editing: GrainEditing }) {
               onChoose={() => editing.show(id)}
             />
           ))}
-        </tbody>
-      </table>
-    </div>
+        </Table.Tbody>
+      </Table>
+    </Scroll>
   )
 }

@@ -1,4 +1,5 @@
 /** What kind of hair grows where: painted over zones, over what was told at Ask; and strays to tweeze first. */
+import { Button, Group, Table, Text, UnstyledButton } from '@mantine/core'
 import { HAIR_TONES } from '../../../core/palette.ts'
 import { hairIn } from '../../../core/client.ts'
 import type { StrokePoint } from '../../../core/grain/index.ts'
@@ -12,7 +13,6 @@ import {
   type ZoneHair,
 } from '../../../core/hair/index.ts'
 import { zoneName, isSkin, type ZoneId } from '../../../core/zones/index.ts'
-import { useHotkeys } from '@mantine/hooks'
 import { useMemo, useState } from 'react'
 import { useSaveNotes } from '../../api/visitWrites.ts'
 import { useHead, type Hit } from '../../head/loadHead.ts'
@@ -23,6 +23,14 @@ import { useView } from '../../state/view.ts'
 import { newId } from '../../state/words.ts'
 import { useChosenInView } from '../useChosenInView.ts'
 import { isFrozen, useFlowLayer, useServiceZones, type StationProps } from '../useStation.ts'
+import { Act } from '../../ui/Act.tsx'
+import { PanelHead, Problem } from '../../ui/Panel.tsx'
+import { RowButton } from '../../ui/RowButton.tsx'
+import { Scroll } from '../../ui/Scroll.tsx'
+import { StageActs } from '../../ui/Stage.tsx'
+import { Words } from '../../ui/Words.tsx'
+import css from './Read.module.css'
+import type { ReadFrame } from './ReadStation.tsx'
 import { useLatest } from './useMap.ts'
 
 const ROWS = [
@@ -34,9 +42,7 @@ const ROWS = [
 ] as const
 type Attribute = (typeof ROWS)[number][0]
 
-/** Ink of a value on the head: the more, the darker. */
-
-export function HairTab({ page, visit }: StationProps) {
+export function HairTab({ page, visit, frame }: StationProps & { frame: ReadFrame }) {
   const save = useSaveNotes(visit.id)
   const frozen = isFrozen(visit)
   const head = useHead()
@@ -117,7 +123,6 @@ export function HairTab({ page, visit }: StationProps) {
       [flow, tints, strays, onTap, onStroke, frozen, holds, tweeze],
     ),
   )
-  useHotkeys([['Z', () => !frozen && save.undo()]])
   const show = (id: ZoneId) => {
     choose(id)
     const record = head.data?.zoneById.get(id)
@@ -128,119 +133,155 @@ export function HairTab({ page, visit }: StationProps) {
   }
   return (
     <>
-      <h1>Hair</h1>
-      {save.error && (
-        <p role="alert" className="problem">
-          {save.error.message}
-        </p>
-      )}
-      <p className="soft">
+      <StageActs label="Hair">
+        <Act k="undo" side="right" disabled={frozen || !save.canUndo} onAct={save.undo}>
+          Undo
+        </Act>
+      </StageActs>
+      <PanelHead title="Hair">{frame.onward}</PanelHead>
+      {frame.tabs}
+      <Problem>{save.error?.message}</Problem>
+      <Text size="sm" c="dimmed">
         {tweeze
           ? 'Tap each dark stray. They are tweezed before the blade: they dull it and hurt.'
           : holds
             ? 'Tap a zone or drag over several to paint them. What you leave open stays as told at Ask.'
             : 'Choose what you see, then paint it on the head. Faint zones are as told at Ask.'}
-      </p>
-      <div className="hair-brush">
+      </Text>
+      <div className={css.hairBrush}>
         {ROWS.map(([id, name, choices]) => (
-          <div key={id} className="hair-row">
-            <button
-              className="link"
-              aria-pressed={looking === id}
-              onClick={() => setLooking(id)}
-              title="Show this on the head"
-            >
-              {name}
-            </button>
-            <div className="switch" role="group" aria-label={name}>
-              {choices.map((c) => (
-                <button
-                  key={c}
-                  disabled={frozen}
-                  aria-pressed={brush[id] === c}
-                  onClick={() => {
-                    setLooking(id)
-                    setTweeze(false)
-                    setBrush(({ [id]: old, ...rest }) => (old === c ? rest : { ...rest, [id]: c }))
-                  }}
-                >
-                  {c}
-                </button>
-              ))}
-            </div>
-          </div>
+          <HairRow
+            key={id}
+            name={name}
+            choices={choices}
+            value={brush[id]}
+            looking={looking === id}
+            disabled={frozen}
+            onLook={() => setLooking(id)}
+            onPick={(c) => {
+              setLooking(id)
+              setTweeze(false)
+              setBrush(({ [id]: old, ...rest }) =>
+                old === c || c === undefined ? rest : { ...rest, [id]: c },
+              )
+            }}
+          />
         ))}
-        <div className="line-tools">
-          <button disabled={frozen || !save.canUndo} onClick={save.undo}>
-            Undo <kbd>Z</kbd>
-          </button>
-          <button aria-pressed={tweeze} disabled={frozen} onClick={() => setTweeze((t) => !t)}>
-            Mark strays
-          </button>
-          {chosen && isSkin(chosen) && (
-            <>
-              <button
-                disabled={frozen || (!holds && !tweeze)}
-                onClick={() => {
-                  if (tweeze) {
-                    const centre = head.data?.zoneById.get(chosen)?.centre
-                    if (centre)
-                      save.change((now) => ({
-                        strays: [...now.strays, { id: newId(), zoneId: chosen, ...centre }],
-                      }))
-                  } else paint([chosen], brush)
-                }}
-              >
-                {tweeze ? 'One on ' : 'Paint '}
-                {zoneName(chosen)}
-              </button>
-              {hair[chosen] && (
-                <button disabled={frozen} onClick={() => forget(chosen)}>
-                  As told at Ask
-                </button>
-              )}
-            </>
-          )}
-        </div>
       </div>
-      <div className="scroll" ref={list}>
-        <table className="list tight pick">
-          <thead>
-            <tr>
-              <th scope="col">Zone</th>
-              <th scope="col">Hair</th>
-              <th scope="col" className="num">
+      <Group gap="xs">
+        <Button
+          size="sm"
+          aria-pressed={tweeze}
+          disabled={frozen}
+          onClick={() => setTweeze((t) => !t)}
+        >
+          Mark strays
+        </Button>
+        {chosen && isSkin(chosen) && (
+          <>
+            <Button
+              size="sm"
+              disabled={frozen || (!holds && !tweeze)}
+              onClick={() => {
+                if (tweeze) {
+                  const centre = head.data?.zoneById.get(chosen)?.centre
+                  if (centre)
+                    save.change((now) => ({
+                      strays: [...now.strays, { id: newId(), zoneId: chosen, ...centre }],
+                    }))
+                } else paint([chosen], brush)
+              }}
+            >
+              {tweeze ? 'One on ' : 'Paint '}
+              {zoneName(chosen)}
+            </Button>
+            {hair[chosen] && (
+              <Button size="sm" disabled={frozen} onClick={() => forget(chosen)}>
+                As told at Ask
+              </Button>
+            )}
+          </>
+        )}
+      </Group>
+      <Scroll label="Hair by zone" ref={list}>
+        <Table highlightOnHover>
+          <Table.Thead>
+            <Table.Tr>
+              <Table.Th scope="col">Zone</Table.Th>
+              <Table.Th scope="col">Hair</Table.Th>
+              <Table.Th data-num scope="col">
                 Strays
-              </th>
-            </tr>
-          </thead>
-          <tbody>
+              </Table.Th>
+            </Table.Tr>
+          </Table.Thead>
+          <Table.Tbody>
             {zones.map((id) => {
               const own = hair[id]
               const count = strays.filter((s) => s.zoneId === id).length
               return (
-                <tr
+                <Table.Tr
                   key={id}
-                  className={`${id === chosen ? 'chosen' : ''} ${own ? '' : 'guess'}`}
+                  data-chosen={id === chosen || undefined}
+                  mod={{ guess: !own }}
+                  className={css.row!}
                   onClick={() => show(id)}
                 >
-                  <td>
-                    <button className="row-button" aria-pressed={id === chosen}>
-                      {zoneName(id)}
-                    </button>
-                  </td>
-                  <td>
+                  <Table.Td>
+                    <RowButton aria-pressed={id === chosen}>{zoneName(id)}</RowButton>
+                  </Table.Td>
+                  <Table.Td>
                     <span title={own ? undefined : 'as told at Ask'}>
                       {hairWords({ ...usual(id), ...own })}
                     </span>
-                  </td>
-                  <td className="num">{count || ''}</td>
-                </tr>
+                  </Table.Td>
+                  <Table.Td data-num>{count || ''}</Table.Td>
+                </Table.Tr>
               )
             })}
-          </tbody>
-        </table>
-      </div>
+          </Table.Tbody>
+        </Table>
+      </Scroll>
+    </>
+  )
+}
+
+/** One attribute of the brush; its name shows it on the head. */
+function HairRow({
+  name,
+  choices,
+  value,
+  looking,
+  disabled,
+  onLook,
+  onPick,
+}: {
+  name: string
+  choices: readonly string[]
+  value: string | undefined
+  looking: boolean
+  disabled: boolean
+  onLook: () => void
+  /** Nothing leaves it open again. */
+  onPick: (value: string | undefined) => void
+}) {
+  return (
+    <>
+      <UnstyledButton
+        aria-pressed={looking}
+        title="Show this on the head"
+        fw={looking ? 650 : 400}
+        mih={40}
+        onClick={onLook}
+      >
+        {name}
+      </UnstyledButton>
+      <Words
+        label={name}
+        data={[{ value: '', label: 'open' }, ...choices.map((c) => ({ value: c, label: c }))]}
+        value={value ?? ''}
+        disabled={disabled}
+        onChange={(c) => onPick(c === '' ? undefined : c)}
+      />
     </>
   )
 }

@@ -8,6 +8,7 @@ import {
   lineSide,
   type KeepLine,
 } from '../../../core/lines/index.ts'
+import css from '../../ui/Facts.module.css'
 import { dateWords } from '../../../core/time/index.ts'
 
 export function LineFacts({
@@ -38,10 +39,10 @@ export function LineFacts({
   const old = before.find((l) => l.kind === line.kind && lineSide(l) === side)
   const oldPath = old && pathsBefore.get(old.id)
   return (
-    <section className="line-facts" aria-label={lineName(line)} aria-live="polite">
+    <section aria-label={lineName(line)} aria-live="polite">
       {children}
       {path && (
-        <dl className="differences">
+        <dl className={css.facts}>
           <dt>{side === 'left' ? 'Left against right' : 'Right against left'}</dt>
           <dd>
             {twinPath

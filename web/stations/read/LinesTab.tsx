@@ -1,5 +1,5 @@
 /** Keep-lines: tapped on the head, laid the shortest way over the skin, dragged into place, measured against each other. */
-import { NativeSelect, UnstyledButton } from '@mantine/core'
+import { Button, Group, Text } from '@mantine/core'
 import { useMemo } from 'react'
 import { pathLength } from '../../../core/head/index.ts'
 import {
@@ -22,14 +22,23 @@ import { useFigures } from '../../state/figures.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 import { useView } from '../../state/view.ts'
 import { useFlowLayer, type StationProps } from '../useStation.ts'
+import { Act } from '../../ui/Act.tsx'
+import { PanelHead, Problem } from '../../ui/Panel.tsx'
+import { PickOne } from '../../ui/PickOne.tsx'
+import { RowButton } from '../../ui/RowButton.tsx'
+import { Row, Rows } from '../../ui/Rows.tsx'
+import { Scroll } from '../../ui/Scroll.tsx'
+import { StageActs } from '../../ui/Stage.tsx'
+import { Words } from '../../ui/Words.tsx'
 import { LineFacts } from './LineFacts.tsx'
+import type { ReadFrame } from './ReadStation.tsx'
 import { useLatest } from './useMap.ts'
 import { useLineEditing, type LineEditing } from './useLineEditing.ts'
 
-export function LinesTab({ visit }: StationProps) {
+export function LinesTab({ visit, frame }: StationProps & { frame: ReadFrame }) {
   const { before } = visit
   const editing = useLineEditing(visit)
-  const { lines, line, picked, point, frozen, head } = editing
+  const { lines, line, picked, frozen, head } = editing
   const earlier = useMemo(
     () => (before?.lines ?? []).map((l) => ({ ...l, id: `before:${l.id}` })),
     [before],
@@ -39,18 +48,16 @@ export function LinesTab({ visit }: StationProps) {
   useLineLayers(visit, editing, earlier, paths, pathsBefore)
   return (
     <>
-      <h1>Lines to keep</h1>
-      {editing.error && (
-        <p role="alert" className="problem">
-          {editing.error.message}
-        </p>
-      )}
-      <div className="tab-body" tabIndex={0} role="region" aria-label="Lines to keep">
-        <p className="soft">
+      <LineActs editing={editing} />
+      <PanelHead title="Lines to keep">{frame.onward}</PanelHead>
+      {frame.tabs}
+      <Problem>{editing.error?.message}</Problem>
+      <Scroll label="Lines to keep">
+        <Text size="sm" c="dimmed">
           {line
             ? 'Tap the head to lead the line on; drag a point to move it. The teeth stand on the side that is kept.'
             : 'Choose what it is, then tap along it on the head. What lies on the kept side is never in a plan.'}
-        </p>
+        </Text>
         <LineTools visit={visit} editing={editing} />
         {line && (
           <LineFacts
@@ -62,61 +69,86 @@ export function LinesTab({ visit }: StationProps) {
             beforeAtMs={before?.atMs}
             whereWords={(p) => (head ? zoneName(head.nearest(p).zoneId) : '')}
           >
-            <div className="switch" role="group" aria-label="Side that is kept">
-              {(['left', 'right'] as const).map((side) => (
-                <button
-                  key={side}
-                  aria-pressed={line.keep === side}
-                  disabled={frozen}
-                  onClick={() => editing.keep(side)}
-                >
-                  Keep {keptSideWords(paths.get(line.id), side)}
-                </button>
-              ))}
-            </div>
-            <div className="line-tools">
-              <button
-                disabled={frozen || lineSide(line) === 'middle' || line.taps.length < 2}
-                onClick={editing.mirror}
-              >
-                Mirror <kbd>M</kbd>
-              </button>
-              <button disabled={point === undefined || frozen} onClick={editing.dropPoint}>
-                Drop point {point === undefined ? '' : point + 1} <kbd>Del</kbd>
-              </button>
-              <button onClick={editing.done}>
-                Done <kbd>Esc</kbd>
-              </button>
-            </div>
+            <Words
+              label="Side that is kept"
+              data={(['left', 'right'] as const).map((side) => ({
+                value: side,
+                label: `Keep ${keptSideWords(paths.get(line.id), side)}`,
+              }))}
+              value={line.keep}
+              disabled={frozen}
+              onChange={editing.keep}
+            />
           </LineFacts>
         )}
         {lines.length === 0 ? (
-          <p className="soft">No lines yet.</p>
+          <Text size="sm" c="dimmed">
+            No lines yet.
+          </Text>
         ) : (
-          <ul className="plain-list line-list">
+          <Rows label="The lines">
             {lines.map((l) => (
-              <li key={l.id} className={l.id === picked ? 'chosen' : ''}>
-                <button
-                  className="row-button"
-                  aria-pressed={l.id === picked}
-                  onClick={() => editing.pick(l)}
-                >
+              <Row
+                key={l.id}
+                chosen={l.id === picked}
+                acts={
+                  <>
+                    <Text size="sm" c="dimmed">
+                      {paths.has(l.id)
+                        ? `${Math.round(pathLength(paths.get(l.id)!))} mm`
+                        : 'one point: tap on'}
+                    </Text>
+                    <Button
+                      variant="bare"
+                      size="sm"
+                      disabled={frozen}
+                      onClick={() => editing.remove(l.id)}
+                    >
+                      Take away
+                    </Button>
+                  </>
+                }
+              >
+                <RowButton aria-pressed={l.id === picked} onClick={() => editing.pick(l)}>
                   {lineName(l)}
-                </button>
-                <span className="soft">
-                  {paths.has(l.id)
-                    ? `${Math.round(pathLength(paths.get(l.id)!))} mm`
-                    : 'one point: tap on'}
-                </span>
-                <button className="link" disabled={frozen} onClick={() => editing.remove(l.id)}>
-                  Take away
-                </button>
-              </li>
+                </RowButton>
+              </Row>
             ))}
-          </ul>
+          </Rows>
         )}
-      </div>
+      </Scroll>
     </>
+  )
+}
+
+/** What can be done with the chosen line, beside the head. */
+function LineActs({ editing }: { editing: LineEditing }) {
+  const { line, point, frozen } = editing
+  return (
+    <StageActs label="Lines">
+      <Act
+        k="mirror"
+        side="right"
+        disabled={frozen || !line || lineSide(line) === 'middle' || line.taps.length < 2}
+        onAct={editing.mirror}
+      >
+        Mirror
+      </Act>
+      <Act
+        k="forget"
+        side="right"
+        disabled={point === undefined || frozen}
+        onAct={editing.dropPoint}
+      >
+        Drop point {point === undefined ? '' : point + 1}
+      </Act>
+      <Act k="let-go" side="right" disabled={!line} onAct={editing.done}>
+        Done
+      </Act>
+      <Act k="undo" side="right" disabled={frozen || !editing.canUndo} onAct={editing.undo}>
+        Undo
+      </Act>
+    </StageActs>
   )
 }
 
@@ -134,70 +166,65 @@ function LineTools({ visit, editing }: { visit: StationProps['visit']; editing: 
   const zone = useView((s) => s.chosen)
   return (
     <>
-      <div className="switch wrap" role="group" aria-label="Kind of line">
-        {LINE_KINDS.map((k) => (
-          <button
-            key={k}
-            aria-pressed={kind === k}
-            disabled={frozen}
-            onClick={() => editing.choose(k)}
-          >
-            {LINE_WORDS[k].replace(' line', '')}
-          </button>
-        ))}
-      </div>
-      <div className="line-tools">
-        <button disabled={frozen || !editing.canUndo} onClick={editing.undo}>
-          Undo <kbd>Z</kbd>
-        </button>
+      <Words
+        label="Kind of line"
+        style={{ flexWrap: 'wrap' }}
+        data={LINE_KINDS.map((k) => ({ value: k, label: LINE_WORDS[k].replace(' line', '') }))}
+        value={kind}
+        disabled={frozen}
+        onChange={editing.choose}
+      />
+      <Group gap="xs" my={6}>
         {editing.edgesMissing.length > 0 && (
-          <UnstyledButton
-            className="strong deep small"
+          <Button
+            variant="strong"
+            size="sm"
             disabled={frozen || !editing.head}
             onClick={editing.layEdges}
           >
             Take the usual brow edges
-          </UnstyledButton>
+          </Button>
         )}
         {(['left', 'right'] as const).map((side) =>
           kind === 'sideburn' ? (
-            <label key={side}>
-              Usual, {side}, cut at the{' '}
-              <NativeSelect
-                aria-label={`Usual sideburn, ${side}`}
-                size="xs"
-                disabled={frozen || !editing.head}
-                value=""
-                data={[{ value: '', label: '…' }, ...CUTS]}
-                onChange={(e) => editing.layUsual(side, e.currentTarget.value as SideburnCut)}
-              />
-            </label>
-          ) : (
-            <button
+            <PickOne
               key={side}
+              w={210}
+              aria-label={`Usual sideburn, ${side}`}
+              placeholder={`Usual, ${side}, cut at the …`}
+              disabled={frozen || !editing.head}
+              data={CUTS}
+              value={undefined}
+              onChange={(cut) => editing.layUsual(side, cut)}
+            />
+          ) : (
+            <Button
+              key={side}
+              size="sm"
               disabled={frozen || !editing.head}
               onClick={() => editing.layUsual(side)}
             >
               Usual, {side}
-            </button>
+            </Button>
           ),
         )}
         {missing.length > 0 && before && (
-          <button disabled={frozen} onClick={editing.recall}>
+          <Button size="sm" disabled={frozen} onClick={editing.recall}>
             Recall {missing.length} of {dateWords(before.atMs)}
-          </button>
+          </Button>
         )}
         {zone && (
-          <button
+          <Button
+            size="sm"
             disabled={frozen}
             aria-pressed={notes.keptZones.includes(zone)}
             onClick={() => editing.toggleZone(zone)}
           >
             {notes.keptZones.includes(zone) ? 'Kept: ' : 'Keep all: '}
             {zoneName(zone)}
-          </button>
+          </Button>
         )}
-      </div>
+      </Group>
     </>
   )
 }

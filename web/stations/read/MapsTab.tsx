@@ -1,4 +1,5 @@
 /** Maps: those of other visits to look at, compare with and copy from; files out and in; cards to print. */
+import { Button, Group, Stack, Text, Title } from '@mantine/core'
 import { TURN_COLOURS } from '../../../core/palette.ts'
 import { withoutKnown } from '../../../core/formats/index.ts'
 import { readingsToday } from '../../../core/visit/index.ts'
@@ -20,7 +21,12 @@ import { newId } from '../../state/words.ts'
 import { NO_HOME_CARD, useBrushes } from '../../cards/homeCard.ts'
 import { useFieldReadings, useFlowLayer, type StationProps } from '../useStation.ts'
 import { useFieldSummary, useMapEditing } from './useMap.ts'
+import { PanelHead, Problem } from '../../ui/Panel.tsx'
+import { Row, Rows } from '../../ui/Rows.tsx'
+import { Scroll } from '../../ui/Scroll.tsx'
 import { FilesIn, FilesOut } from './Files.tsx'
+import css from './Read.module.css'
+import type { ReadFrame } from './ReadStation.tsx'
 
 const DIFFERENCE_STEPS = [
   [15, TURN_COLOURS[0], 'under 15°'],
@@ -28,7 +34,7 @@ const DIFFERENCE_STEPS = [
   [181, TURN_COLOURS[2], 'over 45°'],
 ] as const
 
-export function MapsTab({ page, visit, house }: StationProps) {
+export function MapsTab({ page, visit, house, frame }: StationProps & { frame: ReadFrame }) {
   const figures = useFigures()
   const map = useMapEditing(visit, { method: 'felt', comb: false })
   const head = useHead()
@@ -100,138 +106,140 @@ export function MapsTab({ page, visit, house }: StationProps) {
     }
   }
 
+  const card = (name: string) => `/clients/${page.client.id}/cards/${name}?visit=${visit.id}`
   return (
     <>
-      <h1>Maps</h1>
-      <div className="tab-body" tabIndex={0} role="region" aria-label="Maps">
-        {map.problem && (
-          <p role="alert" className="problem">
-            {map.problem}
-          </p>
-        )}
-        <section>
-          <h2>Of other visits</h2>
-          {others.length === 0 ? (
-            <p className="soft">This is the first map of this client.</p>
-          ) : (
-            <ul className="plain-list maps-list">
-              {others.slice(0, all ? 60 : 4).map((v) => (
-                <li key={v.id}>
-                  <span>
-                    {dateWords(v.endedAtMs!)}{' '}
-                    <small className="soft">{SERVICES[v.service].name.toLowerCase()}</small>
-                  </span>
-                  <span className="pair">
-                    <Link to={`?visit=${v.id}`}>Look at</Link>
-                    <button
-                      aria-pressed={against === v.id}
-                      onClick={() => setAgainst(against === v.id ? undefined : v.id)}
-                    >
-                      Compare
-                    </button>
-                    <button disabled={map.frozen} onClick={() => void copyFrom(v)}>
-                      Copy
-                    </button>
-                  </span>
-                </li>
-              ))}
-            </ul>
-          )}
-          {others.length > 4 && !all && (
-            <button className="link" onClick={() => setAll(true)}>
-              All {others.length}
-            </button>
-          )}
-          {copied && (
-            <p role="status">
-              {copied}{' '}
-              {map.canUndo && (
-                <button className="link" onClick={map.undo}>
-                  Undo
-                </button>
-              )}
-            </p>
-          )}
-          {against && (
-            <div className="difference" aria-live="polite">
-              <p className="legend">
-                {DIFFERENCE_STEPS.map(([, colour, words]) => (
-                  <span key={words}>
-                    <i style={{ background: colour }} /> {words}
-                  </span>
-                ))}
-              </p>
-              {difference.isPending ? (
-                <p className="soft">Comparing …</p>
-              ) : difference.isError ? (
-                <p role="alert">{difference.error.message}</p>
-              ) : differing.length === 0 ? (
-                <p>No zone differs by 5° or more where both maps were read.</p>
-              ) : (
-                <ul className="plain-list">
-                  {differing.map((z) => (
-                    <li key={z.zoneId}>
-                      <button
-                        className="link"
-                        onClick={() => {
-                          choose(z.zoneId)
-                          const record = head.data?.zoneById.get(z.zoneId)
-                          if (record) {
-                            const v = viewOf(record.centre.normal)
-                            turnTo(v.yawDeg, v.pitchDeg)
-                          }
-                        }}
+      <PanelHead title="Maps">{frame.onward}</PanelHead>
+      {frame.tabs}
+      <Scroll label="Maps">
+        <Stack gap="md">
+          <Problem>{map.problem}</Problem>
+          <section>
+            <Title order={3}>Of other visits</Title>
+            {others.length === 0 && <Text c="dimmed">This is the first map of this client.</Text>}
+            <Rows label="Of other visits">
+              {others.slice(0, all ? MOST : FIRST).map((v) => (
+                <Row
+                  key={v.id}
+                  acts={
+                    <>
+                      <Button component={Link} size="sm" to={`?visit=${v.id}`}>
+                        Look at
+                      </Button>
+                      <Button
+                        size="sm"
+                        aria-pressed={against === v.id}
+                        onClick={() => setAgainst(against === v.id ? undefined : v.id)}
                       >
-                        {zoneName(z.zoneId)}
-                      </button>
-                      <span>{Math.round(z.degrees)}°</span>
-                    </li>
-                  ))}
-                </ul>
-              )}
-            </div>
-          )}
-        </section>
-        <section>
-          <h2>Side to side</h2>
-          <div className="line-tools">
-            <button disabled={map.frozen} onClick={() => map.mirrorSide('left')}>
-              Client’s left onto the right
-            </button>
-            <button disabled={map.frozen} onClick={() => map.mirrorSide('right')}>
-              Client’s right onto the left
-            </button>
-            <button disabled={!map.canUndo} onClick={map.undo}>
-              Undo
-            </button>
-          </div>
-        </section>
-        <FilesOut visit={visit} summary={summary} />
-        <FilesIn map={map} readings={visit.readings} />
-        <section>
-          <h2>Cards</h2>
-          <div className="line-tools">
-            <Link
-              className="like-button"
-              to={`/clients/${page.client.id}/cards/mirror?visit=${visit.id}`}
-            >
-              Mirror card
-            </Link>
-            {brushes && (
-              <Link
-                className="like-button"
-                to={`/clients/${page.client.id}/cards/home?visit=${visit.id}`}
-              >
-                Home card
-              </Link>
+                        Compare
+                      </Button>
+                      <Button size="sm" disabled={map.frozen} onClick={() => void copyFrom(v)}>
+                        Copy
+                      </Button>
+                    </>
+                  }
+                >
+                  {dateWords(v.endedAtMs!)}{' '}
+                  <Text span size="sm" c="dimmed">
+                    {SERVICES[v.service].name.toLowerCase()}
+                  </Text>
+                </Row>
+              ))}
+            </Rows>
+            {others.length > FIRST && !all && (
+              <Button variant="bare" size="sm" onClick={() => setAll(true)}>
+                All {others.length}
+              </Button>
             )}
-          </div>
-          {page.client.skin.bumpProne && !brushes && <p className="soft">{NO_HOME_CARD}</p>}
-        </section>
-      </div>
+            {copied && (
+              <p role="status">
+                {copied}{' '}
+                {map.canUndo && (
+                  <Button variant="bare" size="sm" onClick={map.undo}>
+                    Undo
+                  </Button>
+                )}
+              </p>
+            )}
+            {against && (
+              <div aria-live="polite">
+                <Group gap="md" className={css.legend}>
+                  {DIFFERENCE_STEPS.map(([, colour, words]) => (
+                    <span key={words}>
+                      <i style={{ background: colour }} /> {words}
+                    </span>
+                  ))}
+                </Group>
+                {difference.isPending ? (
+                  <Text c="dimmed">Comparing …</Text>
+                ) : difference.isError ? (
+                  <Problem>{difference.error.message}</Problem>
+                ) : differing.length === 0 ? (
+                  <p>No zone differs by 5° or more where both maps were read.</p>
+                ) : (
+                  <Rows label="What differs">
+                    {differing.map((z) => (
+                      <Row key={z.zoneId} acts={`${Math.round(z.degrees)}°`}>
+                        <Button
+                          variant="bare"
+                          size="sm"
+                          onClick={() => {
+                            choose(z.zoneId)
+                            const record = head.data?.zoneById.get(z.zoneId)
+                            if (record) {
+                              const v = viewOf(record.centre.normal)
+                              turnTo(v.yawDeg, v.pitchDeg)
+                            }
+                          }}
+                        >
+                          {zoneName(z.zoneId)}
+                        </Button>
+                      </Row>
+                    ))}
+                  </Rows>
+                )}
+              </div>
+            )}
+          </section>
+          <section>
+            <Title order={3}>Side to side</Title>
+            <Group gap="xs">
+              <Button size="sm" disabled={map.frozen} onClick={() => map.mirrorSide('left')}>
+                Client’s left onto the right
+              </Button>
+              <Button size="sm" disabled={map.frozen} onClick={() => map.mirrorSide('right')}>
+                Client’s right onto the left
+              </Button>
+              <Button size="sm" disabled={!map.canUndo} onClick={map.undo}>
+                Undo
+              </Button>
+            </Group>
+          </section>
+          <FilesOut visit={visit} summary={summary} />
+          <FilesIn map={map} readings={visit.readings} />
+          <section>
+            <Title order={3}>Cards</Title>
+            <Group gap="xs">
+              <Button component={Link} size="sm" to={card('mirror')}>
+                Mirror card
+              </Button>
+              {brushes && (
+                <Button component={Link} size="sm" to={card('home')}>
+                  Home card
+                </Button>
+              )}
+            </Group>
+            {page.client.skin.bumpProne && !brushes && <Text c="dimmed">{NO_HOME_CARD}</Text>}
+          </section>
+        </Stack>
+      </Scroll>
     </>
   )
 }
+
+/** Other visits shown at first, and at most. */
+const FIRST = 4
+const MOST = 60
 
 /** Colour and opacity at each vertex by how far the maps differ; nothing where either was not read. */
 function differenceWash(degrees: Float32Array): Float32Array {

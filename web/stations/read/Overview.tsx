@@ -1,9 +1,13 @@
 /** What is known of the whole map: what to do next, and what turns. */
+import { Button, Group, Text } from '@mantine/core'
+import type { ReactNode } from 'react'
 import type { VisitPage } from '../../../contract/types.ts'
 import { type Reading, whorlWords, type ZoneFlow } from '../../../core/grain/index.ts'
 import type { Vec3 } from '../../../core/head/index.ts'
 import { zoneName, type ZoneId } from '../../../core/zones/index.ts'
 import { useTelling } from '../../head/telling.tsx'
+import { PanelHead } from '../../ui/Panel.tsx'
+import css from './Read.module.css'
 import { READING_METHOD_WORDS } from './words.ts'
 import type { FlowSummary } from '../../../core/grain/index.ts'
 
@@ -14,39 +18,36 @@ export function Overview({
   flowOf,
   next,
   onNext,
-  onShowNext,
   frozen,
+  onward,
 }: {
   visit: VisitPage
   zones: readonly ZoneId[]
   flowOf: ReadonlyMap<ZoneId, ZoneFlow>
   next: { zoneId: ZoneId; gain: number } | undefined
   onNext: () => void
-  onShowNext: () => void
   frozen: boolean
+  onward: ReactNode
 }) {
   const known = zones.filter((z) => flowOf.get(z)?.within !== undefined).length
   const count = visit.readings.length
   return (
-    <section className="zone-detail">
-      <h1>Read the grain</h1>
-      <p className="lead">
+    <section>
+      <PanelHead title="Read the grain">{onward}</PanelHead>
+      <Text mt={4}>
         {count === 0
           ? 'Nothing is read yet, so the head is plain. Drag on it from root to tip, as you feel the hair.'
           : `${known} of ${zones.length} zones of this service are read or lie near a reading. ${count} ${count === 1 ? 'reading' : 'readings'}${count < LEAST_READINGS ? `; a whole head wants about ${LEAST_READINGS}` : ''}.`}
-      </p>
+      </Text>
       {next && !frozen && (
-        <p className="where-next">
-          <span>
+        <Group gap="sm" justify="space-between" wrap="nowrap">
+          <Text>
             Where next: <b>{zoneName(next.zoneId)}</b>. A reading there would tell most.
-          </span>
-          <span className="pair">
-            <button onClick={onShowNext}>
-              Show it <kbd>N</kbd>
-            </button>
-            <button onClick={onNext}>Test it</button>
-          </span>
-        </p>
+          </Text>
+          <Button size="sm" onClick={onNext}>
+            Test it
+          </Button>
+        </Group>
       )}
     </section>
   )
@@ -75,28 +76,28 @@ export function Turning({
   const whorls = summary.whorls.filter((w) => zone === undefined || w.zoneId === zone)
   if (whorls.length === 0 && summary.disagreements.length === 0) return null
   return (
-    <ul className="turning" aria-label="What turns">
+    <ul className={css.turning} aria-label="What turns">
       {summary.disagreements.slice(0, 3).map((d) => {
         const [a, b] = [byId.get(d.a), byId.get(d.b)]
         if (!a || !b) return null
         return (
-          <li key={d.a + d.b} className="disagrees">
+          <li key={d.a + d.b} className={css.disagrees}>
             <span>
               Readings disagree here, {zoneName(a.zoneId)}: {Math.round(d.degrees)}° apart. Check
             </span>
             {[a, b].map((r) => (
-              <button key={r.id} className="link" onClick={() => onPick(r)}>
+              <Button variant="bare" size="compact-sm" key={r.id} onClick={() => onPick(r)}>
                 {READING_METHOD_WORDS[r.method]}, {tell(r.zoneId, r, r.tangent).told.words}
-              </button>
+              </Button>
             ))}
           </li>
         )
       })}
       {whorls.map((w, i) => (
         <li key={i}>
-          <button className="link" onClick={() => onShow(w.normal, w.zoneId)}>
+          <Button variant="bare" size="compact-sm" onClick={() => onShow(w.normal, w.zoneId)}>
             {zoneName(w.zoneId)}: {whorlWords(w)}
-          </button>
+          </Button>
         </li>
       ))}
     </ul>

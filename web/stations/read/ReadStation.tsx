@@ -1,14 +1,18 @@
 /** Read: the grain of the head, its marks, the lines to keep, the kinds of hair, and the maps of other visits. */
-import { useFigures } from '../../state/figures.ts'
-import { useHotkeys } from '@mantine/hooks'
-import { useCallback, useMemo, useRef, useState } from 'react'
-import { Link } from 'react-router'
+import { Tabs } from '@mantine/core'
+import { useCallback, useMemo, useRef, useState, type ReactNode } from 'react'
+import { useNavigate } from 'react-router'
+import { isBodyService } from '../../../core/services/index.ts'
 import { useSaveAsked } from '../../api/visitWrites.ts'
 import { firstBrush, MarksPanel, markSpots, useMarking } from '../../marks/MarksPanel.tsx'
 import { useKeptLines } from '../../marks/useLinePaths.ts'
+import { useFigures } from '../../state/figures.ts'
 import { useHeadLayers } from '../../state/layers.ts'
+import { Act, KeyButton } from '../../ui/Act.tsx'
+import { PanelHead, Problem } from '../../ui/Panel.tsx'
+import { Scroll } from '../../ui/Scroll.tsx'
+import { StageActs } from '../../ui/Stage.tsx'
 import { isFrozen, useFlowLayer, useServiceZones, type StationProps } from '../useStation.ts'
-import { isBodyService } from '../../../core/services/index.ts'
 import { BodyRead } from './BodyRead.tsx'
 import { GrainTab } from './GrainTab.tsx'
 import { HairTab } from './HairTab.tsx'
@@ -24,8 +28,15 @@ const TABS = [
 ] as const
 type Tab = (typeof TABS)[number][0]
 
+/** What every tab of Read shows besides its own: the choice among them, and the way on. */
+export interface ReadFrame {
+  readonly tabs: ReactNode
+  readonly onward: ReactNode
+}
+
 export function ReadStation(props: StationProps) {
   const { page, visit } = props
+  const navigate = useNavigate()
   const [tab, setTab] = useState<Tab>('grain')
   const body = isBodyService(visit.service)
   const tabs = body ? TABS.filter(([id]) => id === 'grain' || id === 'marks') : TABS
@@ -35,33 +46,38 @@ export function ReadStation(props: StationProps) {
     lines: `${visit.notes.lines.length || ''}`,
     hair: `${Object.keys(visit.notes.hair).length + visit.notes.strays.length || ''}`,
   }
-  return (
-    <>
-      <div className="read-tabs">
-        <div className="switch tabs" role="group" aria-label="What to read">
+  const frame: ReadFrame = {
+    tabs: (
+      <Tabs value={tab} onChange={(t) => setTab(t as Tab)}>
+        <Tabs.List aria-label="What to read">
           {tabs.map(([id, name]) => (
-            <button key={id} aria-pressed={tab === id} onClick={() => setTab(id)}>
+            <Tabs.Tab key={id} value={id}>
               {name}
-              {counts[id] && <small> {counts[id]}</small>}
-            </button>
+              {counts[id] && ` ${counts[id]}`}
+            </Tabs.Tab>
           ))}
-        </div>
-        {visit.state === 'open' && (
-          <Link className="strong deep" to={`/clients/${page.client.id}/plan`}>
-            Plan
-          </Link>
-        )}
-      </div>
-      {tab === 'grain' && (body ? <BodyRead {...props} /> : <GrainTab visit={visit} />)}
-      {tab === 'marks' && <MarksTab {...props} />}
-      {tab === 'lines' && <LinesTab {...props} />}
-      {tab === 'hair' && <HairTab {...props} />}
-      {tab === 'maps' && <MapsTab {...props} />}
-    </>
-  )
+        </Tabs.List>
+      </Tabs>
+    ),
+    onward: visit.state === 'open' && (
+      <KeyButton
+        k="on-to-plan"
+        variant="strong"
+        onAct={() => void navigate(`/clients/${page.client.id}/plan`)}
+      >
+        Plan
+      </KeyButton>
+    ),
+  }
+  const at = { ...props, frame }
+  if (tab === 'marks') return <MarksTab {...at} />
+  if (tab === 'lines') return <LinesTab {...at} />
+  if (tab === 'hair') return <HairTab {...at} />
+  if (tab === 'maps') return <MapsTab {...at} />
+  return body ? <BodyRead {...at} /> : <GrainTab visit={visit} frame={frame} />
 }
 
-function MarksTab({ visit }: StationProps) {
+function MarksTab({ visit, frame }: StationProps & { frame: ReadFrame }) {
   const figures = useFigures()
   const save = useSaveAsked(visit.id)
   const [brush, setBrush] = useState(() => firstBrush(figures))
@@ -69,7 +85,6 @@ function MarksTab({ visit }: StationProps) {
   const zones = useServiceZones(visit)
   const flow = useFlowLayer(visit)
   const lines = useKeptLines(visit)
-  useHotkeys([['Z', () => !frozen && save.undo()]])
   const latest = useRef(save.change)
   latest.current = save.change
   const marking = useMarking(
@@ -85,20 +100,15 @@ function MarksTab({ visit }: StationProps) {
   )
   return (
     <>
-      <div className="result-head">
-        <h1>Marks</h1>
-        <div className="line-tools">
-          <button disabled={frozen || !save.canUndo} onClick={save.undo}>
-            Undo <kbd>Z</kbd>
-          </button>
-        </div>
-      </div>
-      {save.error && (
-        <p role="alert" className="problem">
-          {save.error.message}
-        </p>
-      )}
-      <div className="tab-body" tabIndex={0} role="region" aria-label="Marks">
+      <StageActs label="Marks">
+        <Act k="undo" side="right" disabled={frozen || !save.canUndo} onAct={save.undo}>
+          Undo
+        </Act>
+      </StageActs>
+      <PanelHead title="Marks">{frame.onward}</PanelHead>
+      {frame.tabs}
+      <Problem>{save.error?.message}</Problem>
+      <Scroll label="Marks">
         <MarksPanel
           spots={visit.asked.spots}
           frozen={frozen}
@@ -107,7 +117,7 @@ function MarksTab({ visit }: StationProps) {
           zones={zones}
           change={save.change}
         />
-      </div>
+      </Scroll>
     </>
   )
 }

@@ -1,4 +1,6 @@
 /** One zone of the map: its row in the list, and all that is known of it when it is chosen. */
+import { Button, Group, Table, Text, UnstyledButton } from '@mantine/core'
+import { useState, type ReactNode } from 'react'
 import {
   withinWords,
   toRadians,
@@ -8,17 +10,14 @@ import {
   type MapUse,
   usedBearing,
 } from '../../../core/grain/index.ts'
-import {
-  ZONE_FACTS,
-  zoneName,
-  mirrorZone,
-  zoneStem,
-  type ZoneId,
-} from '../../../core/zones/index.ts'
-import { capital } from '../../../core/words.ts'
+import { ZONE_FACTS, zoneName, zoneStem, type ZoneId } from '../../../core/zones/index.ts'
 import { dateWords } from '../../../core/time/index.ts'
 import { PictureHour, usePictureAngle, useTelling, useZoneTelling } from '../../head/telling.tsx'
+import { Estimate } from '../../ui/Estimate.tsx'
+import { PanelHead } from '../../ui/Panel.tsx'
+import { RowButton } from '../../ui/RowButton.tsx'
 import { Dial } from './Dial.tsx'
+import css from './Read.module.css'
 import type { MapEditing } from './useMap.ts'
 import { mapUse } from './words.ts'
 import { READING_METHOD_WORDS } from './words.ts'
@@ -42,40 +41,32 @@ export function ZoneRow({
   const parts = flow?.readInParts || grain.readInParts
   const tell = useZoneTelling()
   return (
-    <tr className={`${chosen ? 'chosen' : ''} ${read ? '' : 'guess'}`} onClick={onChoose}>
-      <td>
-        <button className="row-button" aria-pressed={chosen}>
-          {zoneName(grain.zoneId)}
-        </button>
-      </td>
-      <td>
+    <Table.Tr
+      data-chosen={chosen || undefined}
+      mod={{ guess: !read }}
+      className={css.row!}
+      onClick={onChoose}
+    >
+      <Table.Td>
+        <RowButton aria-pressed={chosen}>{zoneName(grain.zoneId)}</RowButton>
+      </Table.Td>
+      <Table.Td>
         {grain.contradictory
           ? 'readings cancel out'
           : bearing === undefined
             ? '–'
-            : `${near ? '≈ ' : ''}${tell(grain.zoneId, usedBearing(bearing, use))?.told.words ?? ''}`}
-      </td>
-      <td className="num">
-        {flow?.within !== undefined && flow.meanResultantLength.toFixed(2)}
-        {parts && <span title="Read this zone in parts"> in parts</span>}
-      </td>
-      <td className="num">{grain.count || ''}</td>
-      <td>{flow?.within !== undefined ? `${flow.within}°` : read ? 'in part' : 'not read'}</td>
-    </tr>
+            : `${near ? '≈ ' : ''}${tell(grain.zoneId, usedBearing(bearing, use))?.told.words ?? ''}${parts ? ', in parts' : ''}`}
+      </Table.Td>
+      <Table.Td data-num>{grain.count || ''}</Table.Td>
+      <Table.Td data-num>
+        {flow?.within !== undefined ? `${flow.within}°` : read ? 'in part' : 'not read'}
+      </Table.Td>
+    </Table.Tr>
   )
 }
 
-/** How surely a zone is known of which there are readings, and what that rests on. */
-function readWords(grain: ZoneGrain, flow: ZoneFlow | undefined, readings: number): string {
-  const rests =
-    readings === 1
-      ? 'One reading'
-      : `Readings agree with R ${grain.summary!.meanResultantLength.toFixed(2)}`
-  if (!flow) return `${rests}.`
-  if (flow.within === undefined) return `Read in part: less than half of it is known. ${rests}.`
-  const even = flow.meanResultantLength.toFixed(2)
-  return `${capital(withinWords(flow.within))}. ${rests}, the field is even with R ${even}.`
-}
+/** So many readings of a zone are shown until more are asked for. */
+const SHOWN = 2
 
 export function ZoneDetail({
   zone,
@@ -86,8 +77,7 @@ export function ZoneDetail({
   onPick,
   use,
   map,
-  onTurn,
-  onTest,
+  onward,
 }: {
   zone: ZoneId
   grain: ZoneGrain
@@ -97,101 +87,147 @@ export function ZoneDetail({
   onPick: (id: string) => void
   use: MapUse
   map: MapEditing
-  onTurn: (degrees: number) => void
-  onTest: () => void
+  onward: ReactNode
 }) {
   const read = grain.source === 'read'
   const near = !read && flow?.within !== undefined && flow.growthDirection !== undefined
   const growth = near ? flow.growthDirection : grain.growthDirection
   const bearing = usedBearing(growth, use)
   const verb = mapUse(use).verb
-  const twin = mirrorZone(zone)
-  const tell = useTelling()
   const way = useZoneTelling()(zone, bearing)
   const angle = usePictureAngle(way)
-  const parts = (flow?.readInParts || grain.readInParts) && !grain.contradictory
+  const spread =
+    flow?.within !== undefined ? toRadians(flow.within) : grain.summary?.standardDeviation
   return (
-    <section className="zone-detail" aria-live="polite">
-      <h1>{zoneName(zone)}</h1>
-      <div className="dial-row">
-        <Dial
-          size={76}
-          angle={angle}
-          guess={!read}
-          spread={
-            flow?.within !== undefined ? toRadians(flow.within) : grain.summary?.standardDeviation
-          }
-        />
+    <section aria-live="polite">
+      <PanelHead title={zoneName(zone)}>{onward}</PanelHead>
+      <Group gap="lg" wrap="nowrap" mt={4}>
+        <Dial size={64} angle={angle} guess={!read} spread={spread} />
         <div>
           <p className="big">
             {grain.contradictory
               ? 'no one direction'
               : `${read ? verb : near ? `≈ ${verb}` : use === 'growth' ? 'may grow' : `perhaps ${verb}`} ${way?.told.text ?? ''}`}
           </p>
-          {!grain.contradictory && <PictureHour way={way} />}
-          <p className="soft">
-            {grain.contradictory
-              ? 'The readings cancel each other out: feel again, in parts.'
-              : read
-                ? readWords(grain, flow, readings.length)
-                : near
-                  ? `${capital(withinWords(flow.within))}: from readings beside it. Read it to be sure.`
-                  : 'A starting guess (H). Draw over it, or take it if you looked.'}
-          </p>
-          {parts && <p className="notice">Read this zone in parts: hair turns here (H).</p>}
-        </div>
-      </div>
-      {readings.length > 0 ? (
-        <ul className="readings" aria-label="Readings of this zone">
-          {readings.map((r) => {
-            const words = tell(r.zoneId, r, r.tangent).told.words
-            return (
-              <li key={r.id} className={r.id === picked ? 'chosen' : ''}>
-                <button aria-pressed={r.id === picked} onClick={() => onPick(r.id)}>
-                  {READING_METHOD_WORDS[r.method]} · {words} · {dateWords(r.atMs)}
-                  {r.answers && ` · ${r.answers.length} answers`}
-                </button>
-                {r.id === picked && !map.frozen && (
-                  <button
-                    className="link"
-                    onClick={() => map.forget([r])}
-                    aria-label={`Forget this reading: ${READING_METHOD_WORDS[r.method]}, ${words}`}
-                  >
-                    Forget
-                  </button>
+          <Text size="sm" c="dimmed">
+            {grain.contradictory ? (
+              'The readings cancel each other out: feel again, in parts.'
+            ) : (
+              <>
+                <span className={css.hour}>
+                  <PictureHour way={way} />
+                </span>
+                {read || near ? (
+                  <Surety grain={grain} flow={flow} near={near} />
+                ) : (
+                  <Estimate of="grain-guess">a starting guess</Estimate>
                 )}
-              </li>
-            )
-          })}
-        </ul>
+              </>
+            )}
+          </Text>
+        </div>
+      </Group>
+      {readings.length > 0 ? (
+        <Readings {...{ readings, picked, onPick, map }} />
       ) : (
-        <p className="soft watch">{ZONE_FACTS[zoneStem(zone)].watch}</p>
-      )}
-      <div className="zone-tools">
-        <button aria-label="Turn back" onClick={() => onTurn(-15)} disabled={map.frozen}>
-          <kbd>[</kbd> back
-        </button>
-        <button aria-label="Turn on" onClick={() => onTurn(15)} disabled={map.frozen}>
-          on <kbd>]</kbd>
-        </button>
-        <button onClick={onTest} disabled={map.frozen}>
-          Test <kbd>T</kbd>
-        </button>
-        {twin !== zone && (
-          <button onClick={() => map.mirror(zone)} disabled={map.frozen || readings.length === 0}>
-            Mirror <kbd>M</kbd>
-          </button>
-        )}
-        {readings.length > 0 ? (
-          <button onClick={() => map.forget(readings)} disabled={map.frozen}>
-            Forget all
-          </button>
-        ) : (
-          <button onClick={() => map.takeGuess(zone)} disabled={map.frozen}>
+        <Group gap="sm" wrap="nowrap" mt={4}>
+          <Text size="sm" c="dimmed" flex={1}>
+            {ZONE_FACTS[zoneStem(zone)].watch}
+          </Text>
+          <Button
+            variant="bare"
+            size="sm"
+            disabled={map.frozen}
+            onClick={() => map.takeGuess(zone)}
+          >
             Take the guess
-          </button>
-        )}
-      </div>
+          </Button>
+        </Group>
+      )}
     </section>
+  )
+}
+
+/** How surely a zone is known: words first, the statistics under the mark. */
+function Surety({
+  grain,
+  flow,
+  near,
+}: {
+  grain: ZoneGrain
+  flow: ZoneFlow | undefined
+  near: boolean
+}) {
+  const turns = flow?.readInParts || grain.readInParts
+  if (flow && flow.within === undefined) return <>read in part: less than half of it is known</>
+  return (
+    <>
+      {flow?.within !== undefined && (
+        <>
+          <Estimate of="grain-within">{withinWords(flow.within)}</Estimate>
+          {near ? ', from readings beside it: read it to be sure' : ''} ·{' '}
+        </>
+      )}
+      <Estimate of="grain-even">{turns ? 'turns here: read it in parts' : 'even'}</Estimate>
+    </>
+  )
+}
+
+/** The readings of a zone, newest first; the picked one can be forgotten. */
+function Readings({
+  readings,
+  picked,
+  onPick,
+  map,
+}: {
+  readings: readonly Reading[]
+  picked: string | undefined
+  onPick: (id: string) => void
+  map: MapEditing
+}) {
+  const tell = useTelling()
+  const [all, setAll] = useState(false)
+  const newest = [...readings].sort((a, b) => b.atMs - a.atMs)
+  const shown = all ? newest : newest.filter((r, i) => i < SHOWN || r.id === picked)
+  const chosen = readings.find((r) => r.id === picked)
+  const words = (r: Reading) => tell(r.zoneId, r, r.tangent).told.words
+  return (
+    <Group mt={4} gap={0} className={css.readings!} wrap="nowrap">
+      <ul aria-label="Readings of this zone">
+        {shown.map((r) => (
+          <li key={r.id}>
+            <UnstyledButton aria-pressed={r.id === picked} onClick={() => onPick(r.id)}>
+              {READING_METHOD_WORDS[r.method]} {words(r)}
+              {r.answers && `, ${r.answers.length} answers`}, {dateWords(r.atMs)}
+            </UnstyledButton>
+          </li>
+        ))}
+        {newest.length > shown.length && (
+          <li>
+            <UnstyledButton onClick={() => setAll(true)}>
+              {newest.length - shown.length} more
+            </UnstyledButton>
+          </li>
+        )}
+        {!map.frozen && (
+          <li>
+            {chosen ? (
+              <Button
+                variant="bare"
+                size="compact-sm"
+                aria-label={`Forget this reading: ${READING_METHOD_WORDS[chosen.method]}, ${words(chosen)}`}
+                onClick={() => map.forget([chosen])}
+              >
+                Forget
+              </Button>
+            ) : (
+              <Button variant="bare" size="compact-sm" onClick={() => map.forget(readings)}>
+                Forget all
+              </Button>
+            )}
+          </li>
+        )}
+      </ul>
+    </Group>
   )
 }

@@ -1,5 +1,4 @@
 /** Reading the grain: what is chosen on the map, the way it is drawn, and every act on it. */
-import { useHotkeys } from '@mantine/hooks'
 import { useEffect, useMemo, useState } from 'react'
 import type { VisitPage } from '../../../contract/types.ts'
 import type { MapUse } from '../../../core/grain/index.ts'
@@ -7,6 +6,7 @@ import { viewAxes, type Vec3, viewOf } from '../../../core/head/index.ts'
 import { isSkin, type ZoneId } from '../../../core/zones/index.ts'
 import { useHead } from '../../head/loadHead.ts'
 import type { HeadRing } from '../../head/shared.ts'
+import { useKeys } from '../../keys/useKeys.ts'
 import { useView } from '../../state/view.ts'
 import { useFieldReadings, useGrain, useServiceZones } from '../useStation.ts'
 import type { FeelPlace } from './FeelPanel.tsx'
@@ -102,46 +102,43 @@ export function useGrainEditing(visit: VisitPage) {
     const at = own.findIndex((r) => r.id === picked)
     setPicked(own[(at + by + own.length) % own.length]!.id)
   }
+  const toNext = () => {
+    if (!next || feel) return
+    choose(next.zoneId)
+    face(next.normal)
+  }
   return {
     ...{ visit, map, grain, zones, zone, summary, next, flowOf, byId },
     ...{ drawing, setDrawing, use, setUse, guesses, setGuesses, feel, setFeel, ring, setRing },
-    ...{ picked, setPicked, choose, face, show, beginTest, testHere, turn, nudge, pickNext },
+    ...{
+      picked,
+      setPicked,
+      choose,
+      face,
+      show,
+      beginTest,
+      testHere,
+      turn,
+      nudge,
+      pickNext,
+      toNext,
+    },
   }
 }
 
-/** The keys of reading the grain. */
+/** The keys of reading the grain that have no word beside the head. */
 export function useGrainKeys(editing: GrainEditing): void {
-  const { map, zone, next, feel, picked, turn, nudge, pickNext } = editing
-  const reading = map.reading(picked)
-  const comb = () => editing.setDrawing((d) => ({ ...d, comb: !d.comb }))
-  const toNext = () => {
-    if (!next || feel) return
-    editing.choose(next.zoneId)
-    editing.face(next.normal)
-  }
-  const arrows: [string, () => void][] = [
-    ['ArrowLeft', () => nudge(-1, 0)],
-    ['ArrowRight', () => nudge(1, 0)],
-    ['ArrowUp', () => nudge(0, 1)],
-    ['ArrowDown', () => nudge(0, -1)],
-  ]
-  useHotkeys([
-    ['[', () => turn(-15)],
-    [']', () => turn(15)],
-    ['shift+[', () => turn(-1)],
-    ['shift+]', () => turn(1)],
-    ['shift+{', () => turn(-1)],
-    ['shift+}', () => turn(1)],
-    ['M', () => zone && map.mirror(zone)],
-    ['Z', map.undo],
-    ['shift+Z', map.redo],
-    ['C', comb],
-    ['G', () => editing.setGuesses((g) => !g)],
-    ['T', () => !feel && editing.testHere()],
-    ['N', toNext],
-    ['.', () => pickNext(1)],
-    [',', () => pickNext(-1)],
-    ['Delete', () => reading && map.forget([reading])],
-    ...(reading && !feel ? arrows : []),
-  ])
+  const { map, feel, picked, turn, nudge, pickNext } = editing
+  const reading = feel ? undefined : map.reading(picked)
+  useKeys({
+    'turn-back-fine': () => turn(-1),
+    'turn-on-fine': () => turn(1),
+    'reading-before': () => pickNext(-1),
+    'reading-after': () => pickNext(1),
+    forget: reading && (() => map.forget([reading])),
+    'move-left': reading && (() => nudge(-1, 0)),
+    'move-right': reading && (() => nudge(1, 0)),
+    'move-up': reading && (() => nudge(0, 1)),
+    'move-down': reading && (() => nudge(0, -1)),
+  })
 }

@@ -1,5 +1,5 @@
 /** The keep-lines of a visit while they are edited: what is picked, what is dragged, and every act on them. */
-import { useHotkeys } from '@mantine/hooks'
+import { useKeys } from '../../keys/useKeys.ts'
 import { useMemo, useState } from 'react'
 import { viewAxes, type Vec3, viewOf } from '../../../core/head/index.ts'
 import {
@@ -135,18 +135,15 @@ export function useLineEditing(visit: StationProps['visit']) {
     ])
   }
   const missing = missingLines(lines, before?.lines ?? [])
-  useHotkeys([
-    ['ArrowLeft', () => nudge(-1, 0)],
-    ['ArrowRight', () => nudge(1, 0)],
-    ['ArrowUp', () => nudge(0, 1)],
-    ['ArrowDown', () => nudge(0, -1)],
-    ['.', () => line && setPoint(((point ?? -1) + 1) % line.taps.length)],
-    [',', () => line && setPoint(((point ?? 0) - 1 + line.taps.length) % line.taps.length)],
-    ['Delete', dropPoint],
-    ['Escape', () => setPicked(undefined)],
-    ['M', mirror],
-    ['Z', () => !frozen && save.undo()],
-  ])
+  useKeys({
+    'move-left': line && (() => nudge(-1, 0)),
+    'move-right': line && (() => nudge(1, 0)),
+    'move-up': line && (() => nudge(0, 1)),
+    'move-down': line && (() => nudge(0, -1)),
+    'reading-after': line && (() => setPoint(((point ?? -1) + 1) % line.taps.length)),
+    'reading-before':
+      line && (() => setPoint(((point ?? 0) - 1 + line.taps.length) % line.taps.length)),
+  })
   return {
     ...{ lines, line, kind, picked, point, missing, frozen, head: head.data },
     ...{ error: save.error, canUndo: save.canUndo, undo: save.undo },

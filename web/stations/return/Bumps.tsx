@@ -1,4 +1,5 @@
 /** Bumps and ingrown hairs: how many, how severe, where again and again, whether they rise, and what changes did. */
+import { Button, Table } from '@mantine/core'
 import { useFigures } from '../../state/figures.ts'
 import { useMemo } from 'react'
 import type { ClientHistory } from '../../../contract/types.ts'
@@ -152,22 +153,22 @@ function WhereTheyCome({ page, visit }: Pick<StationProps, 'page' | 'visit'>) {
   return (
     <section>
       <h2>Where they come</h2>
-      <table className="list tight days">
-        <tbody>
+      <Table className="days">
+        <Table.Tbody>
           {zones.map((z) => (
-            <tr key={z.zoneId}>
-              <td>
-                <button className="link" onClick={() => choose(z.zoneId as ZoneId)}>
+            <Table.Tr key={z.zoneId}>
+              <Table.Td>
+                <Button variant="bare" size="sm" onClick={() => choose(z.zoneId as ZoneId)}>
                   {zoneName(z.zoneId as ZoneId)}
-                </button>
-              </td>
-              <td>
+                </Button>
+              </Table.Td>
+              <Table.Td>
                 {z.even.toFixed(1)} a service (80 %: {z.low.toFixed(1)} to {z.high.toFixed(1)})
-              </td>
-            </tr>
+              </Table.Td>
+            </Table.Tr>
           ))}
-        </tbody>
-      </table>
+        </Table.Tbody>
+      </Table>
       <p className="soft">
         For a service like this one, from {page.model.bumpServices} counted services (H).
       </p>
@@ -189,8 +190,10 @@ function ShowTrail({ trail, history }: { trail: SpotTrail; history: ClientHistor
   const turnTo = useView((s) => s.turnTo)
   const choose = useView((s) => s.choose)
   return (
-    <button
-      className="link"
+    <Button
+      variant="bare"
+      size="sm"
+
       onClick={() => {
         const { yawDeg, pitchDeg } = viewOf(normalOf(trail, history))
         turnTo(yawDeg, pitchDeg, 1.8)
@@ -198,7 +201,7 @@ function ShowTrail({ trail, history }: { trail: SpotTrail; history: ClientHistor
       }}
     >
       Show
-    </button>
+    </Button>
   )
 }
 

@@ -1,4 +1,5 @@
 /** Events of the client that services are laid out for. */
+import { Button } from '@mantine/core'
 import dayjs from 'dayjs'
 import { useState } from 'react'
 import {
@@ -28,9 +29,13 @@ export function Events({ page }: StationProps) {
               {whenWords(e.atMs)}: {e.title}{' '}
               <small className="inline">{EVENT_NEEDS[e.kind].name.toLowerCase()}</small>
             </span>
-            <button className="link" onClick={() => keep(events.filter((x) => x.id !== e.id))}>
+            <Button
+              variant="bare"
+              size="sm"
+              onClick={() => keep(events.filter((x) => x.id !== e.id))}
+            >
               Take away
-            </button>
+            </Button>
           </li>
         ))}
       </ul>
@@ -46,9 +51,9 @@ export function Events({ page }: StationProps) {
           onLeave={() => setAdding(false)}
         />
       ) : (
-        <button className="strong small" onClick={() => setAdding(true)}>
+        <Button size="sm" onClick={() => setAdding(true)}>
           Add an event
-        </button>
+        </Button>
       )}
       {change.isError && (
         <p role="alert" className="problem">
@@ -106,12 +111,12 @@ function EventForm({ onKeep, onLeave }: { onKeep: (e: ClientEvent) => void; onLe
         value={at}
         onChange={(e) => setAt(e.currentTarget.value)}
       />
-      <button className="strong small" type="submit">
+      <Button size="sm" type="submit">
         Keep
-      </button>
-      <button className="link" type="button" onClick={onLeave}>
+      </Button>
+      <Button variant="bare" size="sm" type="button" onClick={onLeave}>
         Leave it
-      </button>
+      </Button>
     </form>
   )
 }

@@ -1,4 +1,5 @@
 /** What was planned, done and answered at two visits, side by side. */
+import { Table } from '@mantine/core'
 import { useFigures } from '../../state/figures.ts'
 import type { VisitPage } from '../../../contract/types.ts'
 import { address } from '../../api/call.ts'
@@ -10,38 +11,38 @@ export function FactsTwo({ then, now }: Two<VisitPage>) {
   const figures = useFigures()
   const [before, after] = [then, now].map((v) => visitInWords(figures, v))
   return (
-    <table className="list tight facts-two">
-      <thead>
-        <tr>
-          <th scope="col">
+    <Table className="facts-two">
+      <Table.Thead>
+        <Table.Tr>
+          <Table.Th scope="col">
             <span className="hidden">What</span>
-          </th>
+          </Table.Th>
           {[then, now].map((v) => (
-            <th key={v.id} scope="col">
+            <Table.Th key={v.id} scope="col">
               {v.endedAtMs ? dateWords(v.endedAtMs) : 'this visit'}
-            </th>
+            </Table.Th>
           ))}
-        </tr>
-      </thead>
-      <tbody>
+        </Table.Tr>
+      </Table.Thead>
+      <Table.Tbody>
         {before!.map(({ name, words }, i) => (
-          <tr key={name}>
-            <th scope="row">{name}</th>
-            <td>{words}</td>
-            <td>{after![i]!.words}</td>
-          </tr>
+          <Table.Tr key={name}>
+            <Table.Th scope="row">{name}</Table.Th>
+            <Table.Td>{words}</Table.Td>
+            <Table.Td>{after![i]!.words}</Table.Td>
+          </Table.Tr>
         ))}
-        <tr>
-          <th scope="row">Pictures</th>
-          <td>
+        <Table.Tr>
+          <Table.Th scope="row">Pictures</Table.Th>
+          <Table.Td>
             <Thumbs visit={then} />
-          </td>
-          <td>
+          </Table.Td>
+          <Table.Td>
             <Thumbs visit={now} />
-          </td>
-        </tr>
-      </tbody>
-    </table>
+          </Table.Td>
+        </Table.Tr>
+      </Table.Tbody>
+    </Table>
   )
 }
 

@@ -1,4 +1,5 @@
 /** How hair comes back, zone by zone: learned from what was felt, seen and measured; forecast with its range. */
+import { Button, Table } from '@mantine/core'
 import { ON_SKIN } from '../../../core/palette.ts'
 import { zoneName, type ZoneId } from '../../../core/zones/index.ts'
 import {
@@ -165,8 +166,7 @@ function AddReading({ page, visit, zones }: StationProps & { zones: readonly Zon
           </select>
         </>
       )}
-      <button
-        className="strong"
+      <Button
         disabled={add.isPending}
         onClick={() =>
           add.mutate({
@@ -179,7 +179,7 @@ function AddReading({ page, visit, zones }: StationProps & { zones: readonly Zon
         }
       >
         {doubt ? 'Write it down all the same' : 'Write it down'}
-      </button>
+      </Button>
       {doubt && (
         <p role="status" className="problem">
           {doubt} If it is written down all the same, nothing is learned from it.
@@ -207,54 +207,54 @@ function ZoneTable({
   const list = useChosenInView(shown)
   const day = (r: DayRange | undefined) =>
     r === undefined ? (
-      <td className="soft">–</td>
+      <Table.Td className="soft">–</Table.Td>
     ) : (
-      <td title={`80 %: days ${spread(r)}`}>
+      <Table.Td title={`80 %: days ${spread(r)}`}>
         {Number.isFinite(r.even) ? dateWords(endedAtMs + r.even * DAY_MS) : 'never'}
-      </td>
+      </Table.Td>
     )
   if (zones.length === 0) {
     return <p className="soft">How hair comes back is told after the service.</p>
   }
   return (
     <div className="scroll" ref={list}>
-      <table className="list tight pick days">
-        <thead>
-          <tr>
-            <th scope="col">Zone</th>
-            <th scope="col">mm a day</th>
-            <th scope="col">felt</th>
-            <th scope="col">seen</th>
-            <th scope="col">to read</th>
-            <th scope="col">to wax</th>
-          </tr>
-        </thead>
-        <tbody>
+      <Table highlightOnHover className="days">
+        <Table.Thead>
+          <Table.Tr>
+            <Table.Th scope="col">Zone</Table.Th>
+            <Table.Th scope="col">mm a day</Table.Th>
+            <Table.Th scope="col">felt</Table.Th>
+            <Table.Th scope="col">seen</Table.Th>
+            <Table.Th scope="col">to read</Table.Th>
+            <Table.Th scope="col">to wax</Table.Th>
+          </Table.Tr>
+        </Table.Thead>
+        <Table.Tbody>
           {zones.map((z) => (
-            <tr key={z.zoneId} className={z.zoneId === shown ? 'chosen' : ''}>
-              <td>
-                <button className="link" onClick={() => choose(z.zoneId)}>
+            <Table.Tr key={z.zoneId} className={z.zoneId === shown ? 'chosen' : ''}>
+              <Table.Td>
+                <Button variant="bare" size="sm" onClick={() => choose(z.zoneId)}>
                   {zoneName(z.zoneId)}
-                </button>
-              </td>
-              <td className="num">
+                </Button>
+              </Table.Td>
+              <Table.Td data-num>
                 {z.growth.mean.toFixed(2)}{' '}
                 <span className="soft">± {(Z_90 * z.growth.sd).toFixed(2)}</span>
-              </td>
+              </Table.Td>
               {day(z.felt)}
               {day(z.seen)}
               {day(z.read)}
               {isWaxed(z.zoneId, z.growth.curve === 'fuzz') ? (
                 day(z.wax)
               ) : (
-                <td className="soft" title={NOT_WAXED}>
+                <Table.Td className="soft" title={NOT_WAXED}>
                   not waxed
-                </td>
+                </Table.Td>
               )}
-            </tr>
+            </Table.Tr>
           ))}
-        </tbody>
-      </table>
+        </Table.Tbody>
+      </Table>
     </div>
   )
 }
@@ -308,9 +308,9 @@ function Notes({ page, visit }: StationProps) {
                   ? `, ${h.lengthMm} mm ${METHOD_WORDS[h.method ?? 'photo']}`
                   : ''}
               </span>
-              <button className="link" onClick={() => remove.mutate(h.id)}>
+              <Button variant="bare" size="sm" onClick={() => remove.mutate(h.id)}>
                 Take away
-              </button>
+              </Button>
               {doubts.get(h.id) && (
                 <span className="soft"> Not learned from: {doubts.get(h.id)}</span>
               )}

@@ -1,4 +1,5 @@
 /** What the marks and grades of a look mean. */
+import { Button } from '@mantine/core'
 import { useState } from 'react'
 import { SPOT_SHAPES, SKIN_SPOT_WORDS } from '../../../core/formats/index.ts'
 import type { SpotKind } from '../../../core/looks/index.ts'
@@ -21,7 +22,8 @@ export function Grades() {
     <>
       <div className="grades" role="group" aria-label="How each grade looks">
         {REDNESS_WORDS.map(([word, look], grade) => (
-          <button
+          <Button
+            size="sm"
             key={word}
             title={look}
             aria-expanded={told === grade}
@@ -29,7 +31,7 @@ export function Grades() {
           >
             <i style={{ background: REDNESS_COLOURS[grade] }}>{grade}</i>
             {word}
-          </button>
+          </Button>
         ))}
       </div>
       {told !== undefined && (

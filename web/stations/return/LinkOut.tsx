@@ -1,4 +1,5 @@
 /** A link page for the client: made, shown once, copied or scanned, taken back. */
+import { Button } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
 import { useLink } from '../../api/visitWrites.ts'
 import { dateWords } from '../../../core/time/index.ts'
@@ -24,21 +25,24 @@ export function LinkOut({ page, visit }: StationProps) {
         {open ? `, open until ${dateWords(visit.linkUntilMs!)}` : ''}.
       </p>
       <span className="buttons">
-        <button
-          className="strong small"
+        <Button
+          size="sm"
+
           disabled={make.isPending}
           onClick={() => make.mutate()}
           title="Shown once: only its digest is kept. It also goes into the waiting messages."
         >
           {open ? 'Make a new link' : 'Make a link'}
-        </button>
+        </Button>
         {open && (
-          <button
-            className="link"
+          <Button
+            variant="bare"
+            size="sm"
+
             onClick={() => takeBack.mutate(undefined, { onSuccess: () => make.reset() })}
           >
             Take back
-          </button>
+          </Button>
         )}
       </span>
       {url && <MadeLink url={url} />}
@@ -71,9 +75,9 @@ function MadeLink({ url }: { url: string }) {
           onFocus={(e) => e.currentTarget.select()}
         />
         <span className="buttons">
-          <button className="strong small" onClick={() => void navigator.clipboard?.writeText(url)}>
+          <Button size="sm" onClick={() => void navigator.clipboard?.writeText(url)}>
             Copy
-          </button>
+          </Button>
           <a className="link" href={url} target="_blank" rel="noreferrer">
             Open it here
           </a>

@@ -1,4 +1,5 @@
 /** Looks at the skin after a service, moment by moment: redness, spots in their places, how it feels. */
+import { Button, Kbd } from '@mantine/core'
 import { capital } from '../../../core/words.ts'
 import { ON_SKIN, REDNESS_COLOURS } from '../../../core/palette.ts'
 import {
@@ -183,22 +184,22 @@ export function Looks(props: StationProps & { endedAtMs: number }) {
           </p>
         )}
         {looking.canUndo && (
-          <button className="link" onClick={looking.undo}>
-            Undo <kbd>Z</kbd>
-          </button>
+          <Button variant="bare" size="sm" onClick={looking.undo}>
+            Undo <Kbd>Z</Kbd>
+          </Button>
         )}
         {answered && (
-          <button className="link" onClick={looking.takeAway}>
+          <Button variant="bare" size="sm" onClick={looking.takeAway}>
             Take away
-          </button>
+          </Button>
         )}
-        <button className="strong small" aria-expanded={asking} onClick={() => setAsking(!asking)}>
+        <Button size="sm" aria-expanded={asking} onClick={() => setAsking(!asking)}>
           Ask the client
-        </button>
+        </Button>
         {!answered && !early && (
-          <button className="strong deep" onClick={() => looking.change(() => ({}))}>
+          <Button variant="strong" onClick={() => looking.change(() => ({}))}>
             All clear
-          </button>
+          </Button>
         )}
       </div>
       {asking && <LinkOut {...props} />}
@@ -244,7 +245,12 @@ function OtherMoment({
 }) {
   const figures = useFigures()
   const [open, setOpen] = useState(false)
-  if (!open) return <button onClick={() => setOpen(true)}>Other …</button>
+  if (!open)
+    return (
+      <Button size="sm" onClick={() => setOpen(true)}>
+        Other …
+      </Button>
+    )
   return (
     <input
       type="datetime-local"

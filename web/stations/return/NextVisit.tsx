@@ -1,4 +1,5 @@
 /** When to meet again: the window with its odds, zone by zone; events; the visits through a date. */
+import { Button, Table } from '@mantine/core'
 import { ON_SKIN } from '../../../core/palette.ts'
 import { MARK_WORDS } from '../../../core/house/index.ts'
 import { skinAfter } from '../../../core/history/index.ts'
@@ -111,34 +112,34 @@ function ZoneWindows({ zones, fromMs }: { zones: readonly ZoneOdds[]; fromMs: nu
   return (
     <section>
       <h2>Zone by zone</h2>
-      <table className="list tight pick">
-        <thead>
-          <tr>
-            <th scope="col">Zone</th>
-            <th scope="col">clear enough from</th>
-            <th scope="col">seen about</th>
-            <th scope="col">80 %</th>
-          </tr>
-        </thead>
-        <tbody>
+      <Table highlightOnHover>
+        <Table.Thead>
+          <Table.Tr>
+            <Table.Th scope="col">Zone</Table.Th>
+            <Table.Th scope="col">clear enough from</Table.Th>
+            <Table.Th scope="col">seen about</Table.Th>
+            <Table.Th scope="col">80 %</Table.Th>
+          </Table.Tr>
+        </Table.Thead>
+        <Table.Tbody>
           {shown.map((w) => (
-            <tr key={w.zoneId} className={w.zoneId === chosen ? 'chosen' : ''}>
-              <td>
-                <button className="link" onClick={() => choose(w.zoneId)}>
+            <Table.Tr key={w.zoneId} className={w.zoneId === chosen ? 'chosen' : ''}>
+              <Table.Td>
+                <Button variant="bare" size="sm" onClick={() => choose(w.zoneId)}>
                   {w.name}
-                </button>
-              </td>
-              <td>{w.clearMs <= Date.now() ? 'now' : dateWords(w.clearMs)}</td>
-              <td>{dateWords(w.seenMs)}</td>
-              <td>{daysWords(w.seenEarlyMs, w.seenLateMs)}</td>
-            </tr>
+                </Button>
+              </Table.Td>
+              <Table.Td>{w.clearMs <= Date.now() ? 'now' : dateWords(w.clearMs)}</Table.Td>
+              <Table.Td>{dateWords(w.seenMs)}</Table.Td>
+              <Table.Td>{daysWords(w.seenEarlyMs, w.seenLateMs)}</Table.Td>
+            </Table.Tr>
           ))}
-        </tbody>
-      </table>
+        </Table.Tbody>
+      </Table>
       {zones.length > shown.length && (
-        <button className="link" onClick={() => setAll(true)}>
+        <Button variant="bare" size="sm" onClick={() => setAll(true)}>
           All {zones.length} zones
-        </button>
+        </Button>
       )}
       <p className="soft">
         The head shows how likely hair is seen on {dateWords(fromMs)}: the fuller the colour, the

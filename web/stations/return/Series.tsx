@@ -1,4 +1,5 @@
 /** The visits ahead through a date: into a calendar, and the next one onto Today. */
+import { Button } from '@mantine/core'
 import { oneJob } from '../../../core/services/index.ts'
 import { clientSeries, type SeriesVisit } from '../../../core/ahead/index.ts'
 import { dateWords, offsetHere, whenWords } from '../../../core/time/index.ts'
@@ -116,13 +117,14 @@ function IntoToday({ page, house, atMs }: StationProps & { atMs: number }) {
   const error = add.error ?? move.error
   return (
     <>
-      <button
-        className="strong small"
+      <Button
+        size="sm"
+
         disabled={add.isPending || move.isPending || set || open?.state === 'running'}
         onClick={put}
       >
         {set ? 'On Today for then' : `Put on Today, ${whenWords(slotAtMs)}`}
-      </button>
+      </Button>
       {error && (
         <span role="alert" className="problem">
           {error.message}

@@ -1,4 +1,5 @@
 /** Redness, bumps and pustules zone by zone, for the keyboard and for counting without tapping. */
+import { Button, Table } from '@mantine/core'
 import { onRedness, REDNESS_COLOURS } from '../../../core/palette.ts'
 import { type AtChair, type ZoneAnswer, withZone } from '../../../core/looks/index.ts'
 import { zoneName, type ZoneId } from '../../../core/zones/index.ts'
@@ -27,16 +28,16 @@ export function SkinRows({
   )
   return (
     <div className="scroll" ref={list}>
-      <table className="list tight pick skin-rows">
-        <thead>
-          <tr>
-            <th scope="col">Zone</th>
-            <th scope="col">Redness</th>
-            <th scope="col">Bumps</th>
-            <th scope="col">Pus</th>
-          </tr>
-        </thead>
-        <tbody>
+      <Table highlightOnHover className="skin-rows">
+        <Table.Thead>
+          <Table.Tr>
+            <Table.Th scope="col">Zone</Table.Th>
+            <Table.Th scope="col">Redness</Table.Th>
+            <Table.Th scope="col">Bumps</Table.Th>
+            <Table.Th scope="col">Pus</Table.Th>
+          </Table.Tr>
+        </Table.Thead>
+        <Table.Tbody>
           {ordered.map((id) => (
             <SkinRow
               key={id}
@@ -50,8 +51,8 @@ export function SkinRows({
               onChange={(c) => looking.change((look) => withZone(look, id, c))}
             />
           ))}
-        </tbody>
-      </table>
+        </Table.Tbody>
+      </Table>
     </div>
   )
 }
@@ -92,15 +93,16 @@ function SkinRow({
   const name = zoneName(id)
   const onHead = (kinds: readonly string[]) => tapped.filter((s) => kinds.includes(s.kind)).length
   return (
-    <tr className={chosen ? 'chosen' : ''}>
-      <td>
+    <Table.Tr className={chosen ? 'chosen' : ''}>
+      <Table.Td>
         {name}
         {chair && <small className="at-chair">{chair}</small>}
-      </td>
-      <td>
+      </Table.Td>
+      <Table.Td>
         <div className="grade-buttons" role="group" aria-label={`Redness, ${name}`}>
           {REDNESS_COLOURS.map((colour, grade) => (
-            <button
+            <Button
+              size="sm"
               key={colour}
               disabled={early}
               aria-pressed={redness === grade}
@@ -112,11 +114,11 @@ function SkinRow({
               onClick={() => onChange({ redness: grade })}
             >
               {grade}
-            </button>
+            </Button>
           ))}
         </div>
-      </td>
-      <td>
+      </Table.Td>
+      <Table.Td>
         <Stepper
           label={`Bumps, ${name}`}
           value={zone?.bumps ?? 0}
@@ -124,8 +126,8 @@ function SkinRow({
           least={onHead(['bump', 'ingrown'])}
           onChange={(bumps) => onChange({ bumps })}
         />
-      </td>
-      <td>
+      </Table.Td>
+      <Table.Td>
         <Stepper
           label={`Pustules, ${name}`}
           value={zone?.pustules ?? 0}
@@ -133,8 +135,8 @@ function SkinRow({
           least={onHead(['pustule'])}
           onChange={(pustules) => onChange({ pustules })}
         />
-      </td>
-    </tr>
+      </Table.Td>
+    </Table.Tr>
   )
 }
 
@@ -154,18 +156,19 @@ function Stepper({
 }) {
   return (
     <div className="stepper" role="group" aria-label={label}>
-      <button
+      <Button
+        size="sm"
         aria-label="One fewer"
         title={value <= least && least > 0 ? 'Tapped on the head: take it away there' : undefined}
         disabled={early || value <= least}
         onClick={() => onChange(value - 1)}
       >
         −
-      </button>
+      </Button>
       <b>{value}</b>
-      <button aria-label="One more" disabled={early} onClick={() => onChange(value + 1)}>
+      <Button size="sm" aria-label="One more" disabled={early} onClick={() => onChange(value + 1)}>
         +
-      </button>
+      </Button>
     </div>
   )
 }

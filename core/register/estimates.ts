@@ -1,0 +1,218 @@
+/**
+ * What stands behind each figure that is shown: what it says, how it comes about in a sentence, the constants it leans on,
+ * and where it is published. The long form is in docs/models.md.
+ */
+import type { Mark } from '../house/index.ts'
+
+export interface EstimateText {
+  readonly mark: Mark
+  readonly name: string
+  /** What it says, to somebody at the chair. */
+  readonly what: string
+  readonly formula: string
+  /** Of the register, `area.key`. */
+  readonly constants: readonly string[]
+  readonly source?: string
+}
+
+const estimate = (
+  mark: Mark,
+  name: string,
+  what: string,
+  formula: string,
+  constants: readonly string[],
+  source?: string,
+): EstimateText => ({ mark, name, what, formula, constants, ...(source && { source }) })
+
+const DIRECTIONS = 'Mardia and Jupp, Directional Statistics (2000), noted from memory'
+
+export const ESTIMATES = {
+  'grain-within': estimate(
+    'H',
+    'Within so many degrees',
+    'Nine tenths of the hair in this zone lie within this angle of the direction that is told.',
+    'The spread of the readings, widened by the reading error of whoever read and by the distance to the nearest reading.',
+    ['field.readerDeg', 'field.knownReadings', 'field.reachMm'],
+    DIRECTIONS,
+  ),
+  'grain-even': estimate(
+    'H',
+    'Even, or turns here',
+    'Whether one direction serves for the whole zone. Where hair turns, read it in parts and plan it in parts.',
+    'The mean resultant length R of the field over the zone: 1 when all hair runs one way, 0 when every way is alike.',
+    ['reading.readInPartsBelow'],
+    DIRECTIONS,
+  ),
+  'grain-guess': estimate(
+    'H',
+    'A starting guess',
+    'Nobody has read the hair here. The guess is how it grows on most heads; it gives way to readings near it.',
+    'A weak direction for each zone, which fades as readings come near and is dropped when they contradict it.',
+    ['field.weightGuess', 'field.guessUntil', 'field.guessReadings'],
+  ),
+  'grain-test': estimate(
+    'H',
+    'The guided test',
+    'Each answer makes some directions likelier; strokes are chosen that tell most. It ends when the direction is sure.',
+    'Bayes over directions in even steps; an answer is wrong with a fixed chance, softer near across.',
+    ['test.wrongAnswer', 'test.sureWithinDeg', 'test.sureShare', 'test.mostAnswers'],
+    'Bayes’ rule; the choice of the next stroke by expected entropy (Lindley 1956), from memory',
+  ),
+  'plan-any': estimate(
+    'H',
+    'Any zone reddens',
+    'How likely at least one zone is at grade 2 or more within two days.',
+    'One minus the chance that every zone stays calm; zones of one face share a part of their luck.',
+    ['skin.spread', 'skin.visitSpread', 'skin.readWithinHours'],
+  ),
+  'plan-zone': estimate(
+    'H',
+    'A zone reddens',
+    'How likely this zone is at grade 2 or more within two days.',
+    'Expected redness is what the client’s skin answered per unit of load, times the load; the odds count how widely answers scatter.',
+    ['skin.priorShape', 'skin.averageSkin', 'skin.spread', 'skin.rednessLimit'],
+  ),
+  'plan-bumps': estimate(
+    'H',
+    'Many bumps',
+    'How likely the worst zone has many bumps between the second day and two weeks after.',
+    'A rate of bumps for the skin and its curl, learned from counted services, times the load.',
+    ['bumps.plain', 'bumps.prone', 'bumps.tightCurl', 'bumps.moderateFrom'],
+    'Grades of severity after a published count; see docs/models.md, M7',
+  ),
+  'plan-smooth': estimate(
+    'H',
+    'Smooth for about',
+    'Hours until stubble is felt again where the plan was closest.',
+    'What a pass leaves above and below the skin, over the rate at which this hair grows.',
+    ['closeness.exitAngleDeg', 'closeness.standOffMm', 'growth.feltMm'],
+  ),
+  'plan-minutes': estimate(
+    'H',
+    'Minutes',
+    'How long it takes, with all that is not stroking.',
+    'Strokes over the worker’s pace, learned from past services, plus turns, tools, towels and looking again.',
+    ['time.strokesPerSecond', 'time.usedWidth', 'time.stanceSeconds', 'time.towelMin'],
+  ),
+  'plan-load': estimate(
+    'H',
+    'Load',
+    'How much the skin is worked: 1 is one fresh stroke with the grain on wet skin.',
+    'Sum over strokes of the factors for grain, blade, wetness, wear and tug.',
+    ['load.withGrain', 'load.acrossGrain', 'load.againstGrain', 'load.goneOverAgain'],
+  ),
+  'plan-buys': estimate(
+    'H',
+    'What it buys',
+    'Hours of smoothness that a stroke or a pass adds.',
+    'The difference in length left, over the rate of growth.',
+    ['closeness.pressedFlat', 'closeness.missMedium'],
+  ),
+  'plan-cost': estimate(
+    'H',
+    'Cost',
+    'What is used up by this service, at the house’s own prices.',
+    'Blades by their count, plus what lies ready.',
+    ['blades.priceShavette', 'kit.towelCost', 'kit.latherCost', 'kit.balmCost'],
+  ),
+  'fresh-blade': estimate(
+    'C',
+    'A fresh blade',
+    'One blade for one client; used ones go straight into the sharps box. Local codes come first.',
+    'A rule, not a reckoning.',
+    [],
+  ),
+  fading: estimate(
+    'H',
+    'Redness fades',
+    'Grades a day by which redness goes back on this skin.',
+    'A mean over later looks, leaning on the studio until there are enough.',
+    ['skin.perDay'],
+  ),
+  'skin-learned': estimate(
+    'H',
+    'Learned of this skin',
+    'Grades of redness per unit of load. It starts from what was told at Ask and leans on other zones and clients.',
+    'A Gamma prior, moved by each answered service; old services count for less.',
+    ['skin.priorShape', 'skin.betweenClients', 'skin.betweenZones', 'skin.halfLife'],
+  ),
+  growth: estimate(
+    'P',
+    'Growth',
+    'Millimetres a day, from published means and then from this client’s own readings.',
+    'A normal mean over zones and readings, each with its own error; what was only seen as a day is a day, not a length.',
+    [
+      'growth.beardChin',
+      'growth.beardCheek',
+      'growth.scalp',
+      'growth.measuredSdMm',
+      'growth.thresholdSdMm',
+    ],
+    'Pecoraro and Astore (1990) and the sources in docs/models.md, M10',
+  ),
+  'read-length': estimate(
+    'H',
+    'Length to read at',
+    'Below it the grain is hard to feel.',
+    'A length of the house.',
+    ['growth.readMm'],
+  ),
+  'wax-length': estimate(
+    'C',
+    'Length to wax at',
+    'A quarter of an inch holds; shorter hair breaks.',
+    'A length of common practice.',
+    ['growth.waxMm'],
+  ),
+  'next-days': estimate(
+    'H',
+    'Good days',
+    'From when the skin has most likely settled until hair is longer than this client likes.',
+    'Days on which skin is clear with the odds asked for and length lies in the window; closed days are left out.',
+    ['interval.clearEnough', 'interval.settleDays', 'interval.leastWindow'],
+  ),
+  'next-odds': estimate(
+    'H',
+    'Skin clear by then',
+    'How likely nothing of the last service is to be seen on that day.',
+    'What was forecast and what was looked at since, in one belief; it fades by a rate that is learned.',
+    ['interval.clearByDays', 'skin.perDay'],
+  ),
+  event: estimate(
+    'H',
+    'At the event',
+    'How likely redness or visible hair is on the day that counts.',
+    'The plan’s forecast, faded to that day, and growth until then.',
+    ['event.rednessLimit', 'event.hairLimit'],
+  ),
+  towel: estimate(
+    'H',
+    'Towel warmth',
+    'Reckoned until somebody reads it. Above 48 °C skin is harmed: 45 °C is the most.',
+    'Cooling toward the room from the warmth at the start (Newton), with a range.',
+    ['towel.startC', 'towel.fastestMin', 'towel.slowestMin', 'towel.harmC'],
+    'Newton’s law of cooling; burns after Moritz and Henriques (1947), from memory',
+  ),
+  pace: estimate(
+    'H',
+    'Pace',
+    'Strokes a second of this worker.',
+    'A mean over finished lanes, leaning on the house’s figure until there are many.',
+    ['time.strokesPerSecond', 'time.leastLanes', 'time.services'],
+  ),
+  reader: estimate(
+    'H',
+    'Reading error',
+    'How far apart this worker’s readings of one place lie.',
+    'A spread over pairs of readings, leaning on the house’s figure until there are many.',
+    ['field.readerDeg', 'field.readerReadings'],
+  ),
+} as const satisfies Record<string, EstimateText>
+
+export type EstimateId = keyof typeof ESTIMATES
+
+export const MARK_MEANS: Readonly<Record<Mark, string>> = {
+  H: 'An estimate of this product. Your house can change it; it gives way to what is seen.',
+  C: 'Common practice of the trade. Local codes and licensed practice come first.',
+  P: 'Published; the source is named with the constant.',
+}
