@@ -66,6 +66,7 @@ const schools = () =>
     )
   })
 
+const SKIN_FACTS = ['reactivity', 'faceHair', 'coarseness', 'curl', 'bumpProne'] as const
 export const skinSchema = bound<SkinAndHair>()(
   y
     .object({
@@ -74,6 +75,12 @@ export const skinSchema = bound<SkinAndHair>()(
       coarseness: y.string().oneOf(['fine', 'medium', 'coarse']).required(),
       curl: y.string().oneOf(['straight', 'wavy', 'tight']).required(),
       bumpProne: y.boolean().required(),
+      tone: y.number().integer().min(1).max(6).optional(),
+      told: y
+        .object(Object.fromEntries(SKIN_FACTS.map((key) => [key, y.boolean().optional()])))
+        .noUnknown()
+        .default(undefined)
+        .optional(),
     })
     .noUnknown(),
 )
@@ -237,10 +244,18 @@ export const askedSchema = bound<Asked>()(
           name: text(80).required('Whose signature is it?'),
           asGuardian: y.boolean().required(),
           signedAtMs: moment().required(),
+          onPaper: y.boolean().optional(),
           path: y
             .string()
-            .matches(/^[ML0-9. -]{3,30000}$/, 'is not a signature')
-            .required('Sign in the field.'),
+            .defined()
+            .when('onPaper', {
+              is: true,
+              then: (path) => path.max(0),
+              otherwise: (path) =>
+                path
+                  .matches(/^[ML0-9. -]{3,30000}$/, 'is not a signature')
+                  .required('Sign in the field.'),
+            }),
         })
         .noUnknown()
         .default(undefined)

@@ -70,7 +70,15 @@ export interface SkinAndHair {
   readonly coarseness: Coarseness
   readonly curl: Curl
   readonly bumpProne: boolean
+  /** One of six plain steps, for reading redness only. */
+  readonly tone?: number
+  /** What was told; the rest is as usual. Without it all was told. */
+  readonly told?: Readonly<Partial<Record<string, boolean>>>
 }
+
+/** Whether a fact of skin and hair was told, or only set as it usually is. */
+export const wasTold = (skin: SkinAndHair, key: keyof SkinAndHair): boolean =>
+  skin.told === undefined || skin.told[key] === true
 
 /**
  * The hair to expect in a zone on this client: on a face without a beard the beard zones carry fuzz; with one, the beard
@@ -90,4 +98,5 @@ export const skinToBegin = (family: 'razor' | 'fuzz'): SkinAndHair => ({
   coarseness: family === 'fuzz' ? 'fine' : 'medium',
   curl: 'straight',
   bumpProne: false,
+  told: {},
 })

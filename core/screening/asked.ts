@@ -63,6 +63,8 @@ export interface Consent {
   readonly signedAtMs: number
   /** The signature as path data in a box of 300 × 100. */
   readonly path: string
+  /** Signed on paper, which the house keeps: there is no path. */
+  readonly onPaper?: boolean
 }
 
 /** What a clinician said. */

@@ -18,6 +18,7 @@ export {
   type MarkKind,
   type RuleEdit,
   ruleEffect,
+  concerns,
   RULES,
   SCREENING_CONSTANTS,
   type ScreeningRule,

@@ -65,6 +65,11 @@ export interface RuleEdit {
 /** Edits by rule and service. */
 export type HouseRules = Readonly<Record<string, Partial<Record<ServiceId, RuleEdit>>>>
 
+const effectIn = (rule: ScreeningRule, service: ServiceId): RuleEffect => ({
+  ...rule.effects[SERVICES[service].family],
+  ...SERVICES[service].asking[rule.id],
+})
+
 /** What a rule does in a service: by its family, by what differs there, by the house. */
 export function ruleEffect(
   figures: Figures,
@@ -72,15 +77,19 @@ export function ruleEffect(
   service: ServiceId,
   house: HouseRules = {},
 ): RuleEffect & { readonly waitDays?: number } {
-  const { wait, ...effect } = {
-    ...rule.effects[SERVICES[service].family],
-    ...SERVICES[service].asking[rule.id],
-  }
+  const { wait, ...effect } = effectIn(rule, service)
   const edit = house[rule.id]?.[service]
   const severity = edit?.severity ?? effect.severity
   const waitDays = edit?.waitDays ?? (wait && figures(wait))
   return { ...effect, ...(wait && { wait }), severity, ...(waitDays !== undefined && { waitDays }) }
 }
+
+/** Whether a yes would change anything in a service: else it is not asked. A house's own say makes it matter. */
+export const concerns = (
+  rule: ScreeningRule,
+  service: ServiceId,
+  house: HouseRules = {},
+): boolean => house[rule.id]?.[service] !== undefined || !effectIn(rule, service).moot
 
 const both = (effect: RuleEffect): ScreeningRule['effects'] => ({ razor: effect, fuzz: effect })
 
@@ -327,7 +336,7 @@ export const RULES: readonly ScreeningRule[] = [
         text: 'Explain the upkeep. A doctor’s advice may help.',
         mark: 'C',
       },
-      razor: { severity: 'note', text: 'Fine to shave.', mark: 'C' },
+      razor: { severity: 'note', text: 'Fine to shave.', mark: 'C', moot: true },
     },
   },
   {
@@ -340,7 +349,7 @@ export const RULES: readonly ScreeningRule[] = [
         text: 'Tweeze or thread them first: they dull the blade and hurt.',
         mark: 'C',
       },
-      razor: { severity: 'note', text: 'No matter for a shave.', mark: 'C' },
+      razor: { severity: 'note', text: 'No matter for a shave.', mark: 'C', moot: true },
     },
   },
   {

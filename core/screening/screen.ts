@@ -11,7 +11,14 @@ import {
 } from '../services/index.ts'
 import { dateAt, dayWords, type IsoDate, type Offset } from '../time/index.ts'
 import type { Asked, SkinMark } from './asked.ts'
-import { MARK_WORDS, ruleEffect, RULES, ZONE_WIDE_SPOTS, type HouseRules } from './rules.ts'
+import {
+  concerns,
+  MARK_WORDS,
+  ruleEffect,
+  RULES,
+  ZONE_WIDE_SPOTS,
+  type HouseRules,
+} from './rules.ts'
 import { markMargin, markZones } from './marks.ts'
 import { outcomeOf, type Ask } from './outcome.ts'
 
@@ -80,6 +87,7 @@ export function screen(
   const { family } = SERVICES[service]
   const dayOf = (ms: number) => dateAt(ms, offset)
   const ask: Ask = { service, asked, schools, today, nowMs, dayOf }
+  const asks = RULES.filter((rule) => concerns(rule, service, rules))
   const findings: Finding[] = []
   const zoneReasons: Partial<Record<ZoneId, string>> = {}
   let withGrainOnly = false
@@ -145,8 +153,8 @@ export function screen(
       onePass,
       noFragrance,
       ...(wholeFrom !== undefined && { wholeFrom }),
-      unanswered: RULES.filter((rule) => asked.answers[rule.id] === undefined).length,
-      toConfirm: RULES.filter((rule) => asked.answers[rule.id]?.still === 'ask').length,
+      unanswered: asks.filter((rule) => asked.answers[rule.id] === undefined).length,
+      toConfirm: asks.filter((rule) => asked.answers[rule.id]?.still === 'ask').length,
     },
     today,
   )

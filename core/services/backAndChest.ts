@@ -37,7 +37,11 @@ export const backAndChest = {
   asking: {
     'widespread-acne': { text: 'Inflamed follicles: mark each; they are left out.' },
     flare: { text: 'Mark the patches; with the grain only, nothing scented.' },
-    injections: { severity: 'note', text: 'In the face it does not matter to back and chest.' },
+    injections: {
+      severity: 'note',
+      text: 'In the face it does not matter to back and chest.',
+      moot: true,
+    },
     'hormonal-growth': { text: 'Fine to shave; ask about bumps.' },
     worn: { text: 'Chains, piercings and plasters off; a monitor or pump is worked round.' },
     'first-ever': {

@@ -37,7 +37,11 @@ export const bodyShave = {
     flare: {
       text: 'Mark the patches; with the grain only, nothing scented. Underarm flares wait.',
     },
-    injections: { severity: 'note', text: 'In the face it does not matter to arms and legs.' },
+    injections: {
+      severity: 'note',
+      text: 'In the face it does not matter to arms and legs.',
+      moot: true,
+    },
     'hormonal-growth': { text: 'Fine to shave; ask about bumps.' },
     worn: { text: 'Watches, rings and plasters off.' },
     'first-ever': { text: 'Start on a small part and look after a day.' },

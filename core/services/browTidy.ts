@@ -42,7 +42,7 @@ export const browTidy = {
     },
     flare: { severity: 'take-care', text: 'Mark the patches to leave out.' },
     acids: { severity: 'take-care', text: 'Only round the brows: light strokes.' },
-    'hormonal-growth': { text: 'No matter for the brows.' },
+    'hormonal-growth': { text: 'No matter for the brows.', moot: true },
     strays: { text: 'Part of the work: tweezed first.' },
     worn: {
       severity: 'take-care',

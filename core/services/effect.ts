@@ -10,6 +10,8 @@ export interface RuleEffect {
   readonly severity: Severity
   readonly text: string
   readonly mark: Mark
+  /** A yes changes nothing here: it is not asked. */
+  readonly moot?: true
   /** Postpone: free days after the date asked for. */
   readonly wait?: Constant
   /** Whose word must be there before anything else. */

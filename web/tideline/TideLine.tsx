@@ -34,7 +34,7 @@ export function TideLine({ clientId, ...props }: TideLineProps & { clientId: str
       {begun ? (
         <>
           <UnstyledButton className={css.fold!} onClick={() => setOpen(!open)} aria-expanded={open}>
-            {open ? 'Fold the tide line' : 'Tide line'}
+            {open ? 'Fold away' : 'Tide line'}
           </UnstyledButton>
           {open && tide.earlier && (
             <ActionIcon

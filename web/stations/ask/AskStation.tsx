@@ -1,6 +1,7 @@
 /** Ask: who, what they want, skin and hair, what stands in the way; the result at once, with reasons. */
+import { Tabs } from '@mantine/core'
 import { ON_SKIN } from '../../../core/palette.ts'
-import type { Asked } from '../../../core/screening/index.ts'
+import { concerns, RULES, type Asked } from '../../../core/screening/index.ts'
 import { useFigures } from '../../state/figures.ts'
 import { useCallback, useMemo, useRef, useState } from 'react'
 import { useSearchParams } from 'react-router'
@@ -13,9 +14,14 @@ import { isFrozen, useFlowLayer, useServiceZones, type StationProps } from '../u
 import { ClientDetails } from './ClientDetails.tsx'
 import { ConsentTab } from './ConsentTab.tsx'
 import { MethodsTab } from './MethodsTab.tsx'
-import { Questions } from './Questions.tsx'
+import css from './Ask.module.css'
+import { Questions, Rest } from './Questions.tsx'
 import { Result } from './Result.tsx'
 import { Skin } from './Skin.tsx'
+import { SignFoot } from './SignFoot.tsx'
+import { Tone } from './Tone.tsx'
+import { Problem } from '../../ui/Panel.tsx'
+import { Scroll } from '../../ui/Scroll.tsx'
 
 type Tab = 'questions' | 'skin' | 'marks' | 'methods' | 'consent' | 'person'
 const TABS: readonly (readonly [Tab, string])[] = [
@@ -49,6 +55,7 @@ export function AskStation(props: StationProps) {
   const { change } = save
 
   const zones = useServiceZones(visit)
+  const asks = RULES.filter((r) => concerns(r, visit.service, house.rules))
   // The change reads what is shown when it is made, so the first one serves for good.
   const latest = useRef(change)
   latest.current = change
@@ -74,47 +81,47 @@ export function AskStation(props: StationProps) {
 
   return (
     <>
+      <span data-bench="wide-panel" hidden />
+      <Tone client={page.client} />
+      {!asked.consent && !frozen && <SignFoot {...props} onChange={change} />}
       <Result {...props} />
-      <div className="switch tabs" role="group" aria-label="What to ask">
-        {TABS.map(([id, name]) => (
-          <button key={id} aria-pressed={tab === id} onClick={() => setTab(id)}>
-            {name}
-            {id === 'questions' && screening.unanswered + screening.toConfirm > 0 && (
-              <small> {screening.unanswered + screening.toConfirm}</small>
-            )}
-            {id === 'marks' && asked.spots.length > 0 && <small> {asked.spots.length}</small>}
-          </button>
-        ))}
+      <div className={css.tabs}>
+        <Tabs value={tab} onChange={(t) => setTab(t as Tab)}>
+          <Tabs.List aria-label="What to ask">
+            {TABS.map(([id, name]) => (
+              <Tabs.Tab key={id} value={id}>
+                {name}
+                {id === 'questions' &&
+                  screening.unanswered + screening.toConfirm > 0 &&
+                  ` ${screening.unanswered + screening.toConfirm}`}
+                {id === 'marks' && asked.spots.length > 0 && ` ${asked.spots.length}`}
+              </Tabs.Tab>
+            ))}
+          </Tabs.List>
+        </Tabs>
+        {tab === 'questions' && !frozen && <Rest asked={asked} asks={asks} onChange={change} />}
       </div>
-      {save.error && (
-        <p role="alert" className="problem">
-          {save.error.message}
-        </p>
+      {tab === 'questions' ? (
+        <Questions asked={asked} frozen={frozen} onChange={change} visit={visit} house={house} />
+      ) : (
+        <Scroll label={TABS.find((t) => t[0] === tab)![1]}>
+          {tab === 'skin' && <Skin {...props} frozen={frozen} />}
+          {tab === 'marks' && (
+            <MarksPanel
+              spots={asked.spots}
+              frozen={frozen}
+              brush={brush}
+              setBrush={setBrush}
+              zones={zones}
+              change={change}
+            />
+          )}
+          {tab === 'methods' && <MethodsTab {...props} />}
+          {tab === 'consent' && <ConsentTab {...props} frozen={frozen} onChange={change} />}
+          {tab === 'person' && <ClientDetails client={page.client} />}
+        </Scroll>
       )}
-      <div
-        className="tab-body"
-        tabIndex={0}
-        role="region"
-        aria-label={TABS.find((t) => t[0] === tab)![1]}
-      >
-        {tab === 'questions' && (
-          <Questions asked={asked} frozen={frozen} onChange={change} visit={visit} house={house} />
-        )}
-        {tab === 'skin' && <Skin {...props} frozen={frozen} />}
-        {tab === 'marks' && (
-          <MarksPanel
-            spots={asked.spots}
-            frozen={frozen}
-            brush={brush}
-            setBrush={setBrush}
-            zones={zones}
-            change={change}
-          />
-        )}
-        {tab === 'methods' && <MethodsTab {...props} />}
-        {tab === 'consent' && <ConsentTab {...props} frozen={frozen} onChange={change} />}
-        {tab === 'person' && <ClientDetails client={page.client} />}
-      </div>
+      <Problem>{save.error?.message}</Problem>
     </>
   )
 }

@@ -1,5 +1,5 @@
 /** The person: name and how they like to be called; all that is kept can be taken out, or erased. */
-import { Button, Modal, TextInput } from '@mantine/core'
+import { Anchor, Button, Group, Modal, Stack, Text, TextInput } from '@mantine/core'
 import { useDisclosure } from '@mantine/hooks'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
@@ -8,6 +8,7 @@ import type { Client } from '../../../contract/types.ts'
 import { address } from '../../api/call.ts'
 import { useMay } from '../../people/session.ts'
 import { useChangeClient, useEraseClient } from '../../api/queries.ts'
+import { Problem } from '../../ui/Panel.tsx'
 
 const FIELDS = [
   ['name', 'Name'],
@@ -19,7 +20,7 @@ export function ClientDetails({ client }: { client: Client }) {
   const [erasing, erase] = useDisclosure(false)
   const may = useMay()
   return (
-    <div className="stack">
+    <Stack gap="md" py="xs">
       {FIELDS.map(([key, label]) => (
         <TextInput
           key={key}
@@ -31,23 +32,19 @@ export function ClientDetails({ client }: { client: Client }) {
           }}
         />
       ))}
-      {change.isError && (
-        <p role="alert" className="problem">
-          {change.error.message}
-        </p>
-      )}
-      <div className="row-between">
+      <Problem>{change.error?.message}</Problem>
+      <Group justify="space-between" align="flex-start">
         {may('takeOutClient') && <TakeOut id={client.id} />}
         {may('eraseClient') && (
           <Button variant="bare" size="sm" color="coral" onClick={erase.open}>
             Erase this client
           </Button>
         )}
-      </div>
+      </Group>
       <Modal opened={erasing} onClose={erase.close} title="Erase this client">
         {erasing && <EraseForm client={client} />}
       </Modal>
-    </div>
+    </Stack>
   )
 }
 
@@ -55,25 +52,25 @@ export function ClientDetails({ client }: { client: Client }) {
 function TakeOut({ id }: { id: string }) {
   const may = useMay()
   return (
-    <span>
-      Take out:{' '}
-      <a className="link" href={address('takeOutClient', { id })} download>
+    <Text size="sm">
+      Export:{' '}
+      <Anchor href={address('takeOutClient', { id })} download>
         everything (JSON)
-      </a>
+      </Anchor>
       ,{' '}
-      <a className="link" href={address('readingsCsv', { id })} download>
+      <Anchor href={address('readingsCsv', { id })} download>
         readings (CSV)
-      </a>
+      </Anchor>
       ,{' '}
-      <a className="link" href={address('report', { id })} target="_blank" rel="noreferrer">
+      <Anchor href={address('report', { id })} target="_blank" rel="noreferrer">
         report (PDF)
-      </a>
+      </Anchor>
       ,{' '}
-      <a className="link" href={address('record', { id })} target="_blank" rel="noreferrer">
+      <Anchor href={address('record', { id })} target="_blank" rel="noreferrer">
         everything, with who looked at it (PDF)
-      </a>
-      .{may('trail') && <Link to={`/house?part=trail&client=${id}`}> Who looked at it</Link>}
-    </span>
+      </Anchor>
+      .{may('trail') && <Link to={`/house/trail?client=${id}`}> Who looked at it</Link>}
+    </Text>
   )
 }
 
@@ -83,30 +80,32 @@ function EraseForm({ client }: { client: Client }) {
   const [typed, setTyped] = useState('')
   return (
     <form
-      className="stack"
       onSubmit={(e) => {
         e.preventDefault()
         erase.mutate(typed, { onSuccess: () => void navigate('/clients') })
       }}
     >
-      <p>
-        All visits, maps and answers of {client.name} are erased. This cannot be undone. Take the
-        data out first if anybody may need it.
-      </p>
-      <TextInput
-        label={`Type “${client.name}”`}
-        value={typed}
-        onChange={(e) => setTyped(e.currentTarget.value)}
-        data-autofocus
-      />
-      {erase.isError && (
-        <p role="alert" className="problem">
-          {erase.error.message}
+      <Stack gap="md">
+        <p>
+          All visits, maps and answers of {client.name} are erased. This cannot be undone. Export
+          the data first if anybody may need it.
         </p>
-      )}
-      <Button type="submit" disabled={typed.trim() !== client.name.trim() || erase.isPending}>
-        Erase for good
-      </Button>
+        <TextInput
+          label={`Type “${client.name}”`}
+          value={typed}
+          onChange={(e) => setTyped(e.currentTarget.value)}
+          data-autofocus
+        />
+        <Problem>{erase.error?.message}</Problem>
+        <Button
+          type="submit"
+          variant="strong"
+          loading={erase.isPending}
+          disabled={typed.trim() !== client.name.trim()}
+        >
+          Erase for good
+        </Button>
+      </Stack>
     </form>
   )
 }

@@ -1,14 +1,15 @@
 /** Which way of taking hair off suits the chosen place; and the question that everybody asks. */
-import { Button, Table } from '@mantine/core'
+import { Alert, Button, Group, NumberInput, Stack, Table, Text, Title } from '@mantine/core'
 import { useFigures } from '../../state/figures.ts'
 import { useMemo, useState } from 'react'
 import { adviseMethods, lengthNow, METHOD_WORDS, THICKNESS } from '../../../core/screening/index.ts'
 import { zoneName } from '../../../core/zones/index.ts'
-import { MARK_WORDS } from '../../../core/house/index.ts'
 import { meanLeft } from '../../../core/history/index.ts'
 import { DAY_MS, dayWords } from '../../../core/time/index.ts'
 import { useView } from '../../state/view.ts'
 import { todayIso } from '../../state/words.ts'
+import { DateField } from '../../ui/DateField.tsx'
+import { Estimate } from '../../ui/Estimate.tsx'
 import { useServiceZones, type StationProps } from '../useStation.ts'
 
 const SAYS = { suits: 'suits', possible: 'possible', later: 'later', not: 'no' } as const
@@ -18,12 +19,12 @@ export function MethodsTab({ page, visit }: StationProps) {
   const zones = useServiceZones(visit)
   const chosen = useView((s) => s.chosen)
   const zoneId = chosen && zones.includes(chosen) ? chosen : zones[0]!
-  const [event, setEvent] = useState('')
+  const [event, setEvent] = useState<string>()
   const [asked, setAsked] = useState(false)
   const growth = page.model.growth[zoneId]!
   const last = page.visits.find((v) => v.state === 'finished')
   const days = last?.endedAtMs ? (Date.now() - last.endedAtMs) / DAY_MS : undefined
-  const [measured, setMeasured] = useState('')
+  const [measured, setMeasured] = useState<number | string>('')
   const guess = lengthNow(figures, growth, meanLeft(null), days)
   const lengthMm = measured === '' ? guess : Number(measured)
   const advice = useMemo(
@@ -37,71 +38,69 @@ export function MethodsTab({ page, visit }: StationProps) {
         growth,
         lengthMm,
         today: todayIso(),
-        event: event || undefined,
+        event,
       }),
     [figures, zoneId, page.client.skin, visit.notes, visit.asked.answers, growth, lengthMm, event],
   )
   return (
-    <div className="stack">
-      <div className="row-between">
-        <h2>{zoneName(zoneId)}</h2>
+    <Stack gap="sm" py="xs">
+      <Group justify="space-between">
+        <Title order={2}>{zoneName(zoneId)}</Title>
         <Button size="sm" aria-expanded={asked} onClick={() => setAsked(!asked)}>
           Thicker?
         </Button>
-      </div>
+      </Group>
       {asked && (
-        <p className="notice" role="note">
-          <b>{THICKNESS.question}</b> {THICKNESS.answer}{' '}
-          <small>
-            ({THICKNESS.mark}: {THICKNESS.source})
-          </small>
-        </p>
+        <Alert role="note" title={THICKNESS.question}>
+          {THICKNESS.answer} <small>{THICKNESS.source}</small>
+        </Alert>
       )}
-      <div className="lane-edit">
-        <label>
-          Length now
-          <input
-            type="number"
-            className="text-input short"
-            step="0.5"
-            min="0"
-            max="60"
-            placeholder={guess.toFixed(1)}
-            value={measured}
-            onChange={(e) => setMeasured(e.currentTarget.value)}
-          />
-          mm
-        </label>
-        <label>
-          In order for
-          <input
-            type="date"
-            min={todayIso()}
-            value={event}
-            onChange={(e) => setEvent(e.currentTarget.value)}
-          />
-        </label>
-      </div>
+      <Group gap="md">
+        <NumberInput
+          label="Length now, mm"
+          w={130}
+          step={0.5}
+          min={0}
+          max={60}
+          placeholder={guess.toFixed(1)}
+          value={measured}
+          onChange={setMeasured}
+        />
+        <DateField
+          label="In order for"
+          w={170}
+          minDate={todayIso()}
+          clearable
+          value={event}
+          onChange={setEvent}
+        />
+      </Group>
       <Table>
         <Table.Tbody>
           {advice.map((a) => (
-            <Table.Tr key={a.method} className={`method-${a.says}`}>
+            <Table.Tr key={a.method} c={a.says === 'not' ? 'dimmed' : 'var(--ink)'}>
               <Table.Th scope="row">{METHOD_WORDS[a.method]}</Table.Th>
               <Table.Td>
                 <b>{SAYS[a.says]}</b>
                 {a.from && <small> from {dayWords(a.from, todayIso())}</small>}
               </Table.Td>
               <Table.Td>
-                {a.why} <abbr title={MARK_WORDS[a.mark]}>({a.mark})</abbr>
+                {a.why} <Estimate mark={a.mark} />
               </Table.Td>
             </Table.Tr>
           ))}
         </Table.Tbody>
       </Table>
-      <p className="soft">
+      <Text size="sm" c="dimmed">
         Choose another zone on the head. Slow Tide runs blades and tweezers; the rest is advice.
-        {measured === '' && ' The length is worked out from growth (H) until it is measured.'}
-      </p>
-    </div>
+        {measured === '' && (
+          <>
+            {' '}
+            The length is <Estimate of="growth">worked out from growth</Estimate> until it is
+            measured.
+          </>
+        )}
+      </Text>
+    </Stack>
   )
 }

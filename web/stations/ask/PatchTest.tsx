@@ -1,5 +1,5 @@
 /** The patch test: planned, placed on a spot of the head, read from when until when, what it showed. */
-import { Button } from '@mantine/core'
+import { Button, Group, Text } from '@mantine/core'
 import { useFigures } from '../../state/figures.ts'
 import { zoneName, isSkin, type ZoneId } from '../../../core/zones/index.ts'
 import { patchWindow, type Asked } from '../../../core/screening/index.ts'
@@ -7,6 +7,8 @@ import { addDays, dayWords, whenWords } from '../../../core/time/index.ts'
 import { useHead } from '../../head/loadHead.ts'
 import { useView } from '../../state/view.ts'
 import { todayIso } from '../../state/words.ts'
+import { DateField } from '../../ui/DateField.tsx'
+import { Words } from '../../ui/Words.tsx'
 import type { Change } from './Questions.tsx'
 
 /** Where nobody sees it and the skin is like that of the face (common practice). */
@@ -32,46 +34,42 @@ export function PatchTest({
   const placeNow = (on = place) => set({ ...on, placedAtMs: Date.now(), result: 'waiting' })
   if (!test) {
     return (
-      <div className="when">
-        <span>
+      <Group gap="md" mih={52}>
+        <Text size="sm">
           Patch test on {zoneName(zoneId).toLowerCase()}{' '}
           <small>(choose another zone on the head)</small>
-        </span>
+        </Text>
         <Button size="sm" disabled={frozen} onClick={() => placeNow()}>
           Place it now
         </Button>
-        <label>
-          or plan it for
-          <input
-            type="date"
-            min={todayIso()}
-            disabled={frozen}
-            value=""
-            onChange={(e) =>
-              e.currentTarget.value &&
-              set({ ...place, plannedFor: e.currentTarget.value, result: 'planned' })
-            }
-          />
-        </label>
-      </div>
+        <DateField
+          aria-label="or plan it for"
+          placeholder="or plan it for …"
+          w={170}
+          minDate={todayIso()}
+          disabled={frozen}
+          value={undefined}
+          onChange={(day) => day && set({ ...place, plannedFor: day, result: 'planned' })}
+        />
+      </Group>
     )
   }
   const { zoneId: on, point, normal } = test
   const again = { zoneId: on, ...(point && { point }), ...(normal && { normal }) }
   if (test.result === 'planned') {
     return (
-      <div className="when">
-        <span>
+      <Group gap="md" mih={52}>
+        <Text size="sm">
           Patch test on {zoneName(on).toLowerCase()}, planned for{' '}
           {dayWords(test.plannedFor ?? addDays(todayIso(), 1), todayIso())}:
-        </span>
+        </Text>
         <Button size="sm" disabled={frozen} onClick={() => placeNow(again)}>
           Placed now
         </Button>
         <Button variant="bare" size="sm" disabled={frozen} onClick={() => set(undefined)}>
           Another day
         </Button>
-      </div>
+      </Group>
     )
   }
   const window = patchWindow(figures, test)
@@ -81,41 +79,38 @@ export function PatchTest({
     test.result === 'calm' ||
     (window !== undefined && now >= window.fromMs && now <= window.untilMs)
   return (
-    <div className="when">
-      <span>
+    <Group gap="md" mih={52}>
+      <Text size="sm">
         Patch test, {zoneName(on).toLowerCase()}
         {test.placedAtMs !== undefined && `, ${whenWords(test.placedAtMs)}`}
         {window && `; read ${whenWords(window.fromMs)} to ${whenWords(window.untilMs)}`}:
-      </span>
-      <div className="yes-no three" role="group" aria-label="What the patch test shows">
-        {(['waiting', 'calm', 'reacted'] as const).map((result) => (
-          <Button
-            size="sm"
-            key={result}
-            aria-pressed={test.result === result}
-            disabled={frozen || (result === 'calm' && !readable)}
-            title={result === 'calm' && !readable ? 'Only inside the hours of reading' : undefined}
-            onClick={() => {
-              const { readAtMs: _read, ...rest } = test
-              set({ ...rest, result, ...(result !== 'waiting' && { readAtMs: Date.now() }) })
-            }}
-          >
-            {result}
-          </Button>
-        ))}
-      </div>
+      </Text>
+      <Words
+        label="What the patch test shows"
+        data={(['waiting', 'calm', 'reacted'] as const).map((result) => ({
+          value: result,
+          label: result,
+          disabled: result === 'calm' && !readable,
+        }))}
+        value={test.result}
+        disabled={frozen}
+        onChange={(result) => {
+          const { readAtMs: _read, ...rest } = test
+          set({ ...rest, result, ...(result !== 'waiting' && { readAtMs: Date.now() }) })
+        }}
+      />
       {!readable && test.result !== 'reacted' && (
-        <span className="soft">
+        <Text size="sm" c="dimmed">
           {window && window.untilMs < Date.now()
             ? 'Too late to call it calm: place another.'
             : 'Calm is told inside these hours only; a reaction at any time.'}
-        </span>
+        </Text>
       )}
       {test.result === 'waiting' && (
         <Button variant="bare" size="sm" disabled={frozen} onClick={() => placeNow(again)}>
           Place another
         </Button>
       )}
-    </div>
+    </Group>
   )
 }

@@ -1,19 +1,29 @@
-/** The questions as quick taps; what was answered last time only as "still so?"; dates, places and words where they matter. */
-import { Button, UnstyledButton } from '@mantine/core'
-import { useFigures } from '../../state/figures.ts'
-import { useRef } from 'react'
-import { dayWords } from '../../../core/time/index.ts'
-import { zoneName } from '../../../core/zones/index.ts'
+/**
+ * The questions in a ruled form whose fields keep their places: a tap says yes or no. When, where and which are asked below,
+ * in a row of their own; what was answered last time is only confirmed.
+ */
+import { Button, Group, Text, TextInput, UnstyledButton } from '@mantine/core'
+import { useState } from 'react'
 import {
+  concerns,
   ruleEffect,
   RULES,
-  type ScreeningRule,
   type Answer,
   type Asked,
+  type ScreeningRule,
 } from '../../../core/screening/index.ts'
+import { SERVICES } from '../../../core/services/index.ts'
+import { dayWords } from '../../../core/time/index.ts'
+import { zoneName } from '../../../core/zones/index.ts'
+import { useFigures } from '../../state/figures.ts'
 import { useView } from '../../state/view.ts'
 import { todayIso } from '../../state/words.ts'
+import { DateField, WhenRow } from '../../ui/DateField.tsx'
+import { Scroll } from '../../ui/Scroll.tsx'
+import { Toggles } from '../../ui/Toggles.tsx'
+import { Words } from '../../ui/Words.tsx'
 import type { StationProps } from '../useStation.ts'
+import css from './Ask.module.css'
 import { PatchTest } from './PatchTest.tsx'
 
 /** Changes what was asked, from what is shown now. */
@@ -32,113 +42,170 @@ function fresh({ still: _still, ...answer }: Answer): Answer {
   return answer
 }
 
+const CLINICIAN = 'clinician'
+const PATCH = 'patch'
+
+/** What a yes asks further. */
+const asksMore = (rule: ScreeningRule) =>
+  rule.dateQuestion !== undefined || rule.zoneQuestion !== undefined || rule.kinds !== undefined
+
 export function Questions({ asked, frozen, onChange, visit, house }: Props) {
   const figures = useFigures()
+  const [all, setAll] = useState(false)
+  const [looking, setLooking] = useState<string>()
   const answer = (id: string, given: Answer) =>
     onChange((now) => ({ answers: { ...now.answers, [id]: fresh(given) } }))
-  const more = useRef<HTMLUListElement>(null)
-  const open = RULES.filter((r) => asked.answers[r.id] === undefined)
-  const carried = RULES.filter((r) => asked.answers[r.id]?.still === 'ask')
-  const since = carried.map((r) => asked.answers[r.id]!.since).find((d) => d !== undefined)
-  const gated = RULES.some(
+  const asks = RULES.filter((r) => concerns(r, visit.service, house.rules))
+  const moot = RULES.length - asks.length
+  const shown = all ? RULES : asks
+  const gated = asks.some(
     (r) =>
       asked.answers[r.id]?.yes &&
       ruleEffect(figures, r, visit.service, house.rules).gate === 'clinician',
   )
+  const further = [
+    ...(gated ? [[CLINICIAN, 'A clinician’s word'] as const] : []),
+    ...(asked.answers['first-ever']?.yes ? [[PATCH, 'Patch test'] as const] : []),
+    ...shown
+      .filter((r) => asked.answers[r.id]?.yes && asksMore(r))
+      .map((r) => [r.id, r.short] as const),
+  ]
+  const at = further.find(([id]) => id === looking)?.[0] ?? further[0]?.[0]
+  const rule = RULES.find((r) => r.id === at)
   return (
     <>
-      <div className="row-between">
-        <p className="soft">
-          {carried.length > 0
-            ? `Asked ${since ? `on ${dayWords(since, todayIso())}` : 'last time'}: still so? Tap what has changed first.`
-            : open.length === 0
-              ? 'All asked. Tap to change: filled is yes, a dash is no.'
-              : 'Tap what is so; then none of the rest.'}
-        </p>
-        {!frozen && carried.length > 0 && (
-          <Button
-            size="sm"
+      <Scroll label="Questions">
+        <ul className={css.grid} aria-label="Questions">
+          {shown.map((r) => (
+            <li key={r.id}>
+              <AnswerField
+                rule={r}
+                answer={asked.answers[r.id]}
+                frozen={frozen}
+                onTap={(yes) => {
+                  answer(r.id, { ...asked.answers[r.id], yes })
+                  if (yes) setLooking(r.id === 'first-ever' ? PATCH : r.id)
+                }}
+              />
+            </li>
+          ))}
+        </ul>
+      </Scroll>
+      <div className={css.more} role="group" aria-label="When, where and which">
+        {further.length > 1 && (
+          <Words label="Asked further" data={further} value={at} onChange={setLooking} />
+        )}
+        {at === CLINICIAN && <ClinicianWord asked={asked} frozen={frozen} onChange={onChange} />}
+        {at === PATCH && <PatchTest asked={asked} frozen={frozen} onChange={onChange} />}
+        {rule && at !== PATCH && (
+          <More
+            key={rule.id}
+            rule={rule}
+            answer={asked.answers[rule.id]!}
+            frozen={frozen}
+            onAnswer={(given) => answer(rule.id, given)}
+          />
+        )}
+        <Group justify="space-between" gap="xs">
+          <p className={css.signs}>
+            {(
+              [
+                ['no', 'no'],
+                ['yes', 'yes'],
+                ['open', 'not asked yet'],
+                ['still', 'from last time'],
+              ] as const
+            ).map(([state, words]) => (
+              <span key={state}>
+                <i className={css.sign} data-state={state} aria-hidden /> {words}
+              </span>
+            ))}
+          </p>
+          {moot > 0 && (
+            <Button
+              variant="bare"
+              size="compact-sm"
+              aria-pressed={all}
+              onClick={() => setAll(!all)}
+            >
+              {all
+                ? 'Only what concerns it'
+                : `${moot} ${moot === 1 ? 'does' : 'do'} not concern ${SERVICES[visit.service].name.toLowerCase()}`}
+            </Button>
+          )}
+        </Group>
+      </div>
+    </>
+  )
+}
 
-            onClick={() =>
-              onChange((now) => ({
-                answers: Object.fromEntries(
-                  Object.entries(now.answers).map(([id, a]) => [id, fresh(a)]),
-                ),
-              }))
-            }
-          >
+/** One tap for all that is not so, or still so. */
+export function Rest({
+  asked,
+  asks,
+  onChange,
+}: Pick<Props, 'asked' | 'onChange'> & { asks: readonly ScreeningRule[] }) {
+  const open = asks.filter((r) => asked.answers[r.id] === undefined)
+  const carried = asks.filter((r) => asked.answers[r.id]?.still === 'ask')
+  const since = carried.map((r) => asked.answers[r.id]!.since).find((d) => d !== undefined)
+  const stillSo = () =>
+    onChange((now) => ({
+      answers: Object.fromEntries(Object.entries(now.answers).map(([id, a]) => [id, fresh(a)])),
+    }))
+  const noneOfTheRest = () =>
+    onChange((now) => ({
+      answers: { ...Object.fromEntries(asks.map((r) => [r.id, { yes: false }])), ...now.answers },
+    }))
+  return (
+    <Group gap="xs" wrap="nowrap">
+      {carried.length > 0 && (
+        <>
+          <Text fz={14} c="dimmed">
+            asked {since ? dayWords(since, todayIso()) : 'last time'}
+          </Text>
+          <Button size="sm" onClick={stillSo} title="Tap what has changed first">
             Still so
           </Button>
-        )}
-        {!frozen && open.length > 0 && (
-          <Button
-            size="sm"
+        </>
+      )}
+      {open.length > 0 && (
+        <Button size="sm" onClick={noneOfTheRest} title="Tap what is so first">
+          None of the rest
+        </Button>
+      )}
+    </Group>
+  )
+}
 
-            onClick={() =>
-              onChange((now) => ({
-                answers: {
-                  ...Object.fromEntries(RULES.map((r) => [r.id, { yes: false }])),
-                  ...now.answers,
-                },
-              }))
-            }
-          >
-            None of the rest
-          </Button>
-        )}
-      </div>
-      <ul className="more" ref={more}>
-        {RULES.map((rule) => {
-          const a = asked.answers[rule.id]
-          if (!a?.yes) return null
-          return (
-            <More
-              key={rule.id}
-              rule={rule}
-              answer={a}
-              frozen={frozen}
-              onAnswer={(given) => answer(rule.id, given)}
-            />
-          )
-        })}
-        {asked.answers['first-ever']?.yes && (
-          <li>
-            <PatchTest asked={asked} frozen={frozen} onChange={onChange} />
-          </li>
-        )}
-        {gated && (
-          <li>
-            <ClinicianWord asked={asked} frozen={frozen} onChange={onChange} />
-          </li>
-        )}
-      </ul>
-      <ul className="chips">
-        {RULES.map((rule) => {
-          const a = asked.answers[rule.id]
-          const state = a === undefined ? 'open' : a.yes ? 'yes' : 'no'
-          return (
-            <li key={rule.id}>
-              <UnstyledButton
-                className={`chip ${state} ${a?.still === 'ask' ? 'still' : ''}`}
-                title={rule.question}
-                aria-label={`${rule.question} ${{ open: 'Not asked yet', yes: 'Yes', no: 'No' }[state]}${a?.still === 'ask' ? ', still so?' : ''}`}
-                aria-pressed={a?.yes ?? false}
-                disabled={frozen}
-                onClick={() => {
-                  answer(rule.id, { ...a, yes: !a?.yes })
-                  // A yes asks further above: when, where, which.
-                  if (!a?.yes)
-                    requestAnimationFrame(() => more.current?.scrollIntoView({ block: 'nearest' }))
-                }}
-              >
-                <i aria-hidden />
-                {rule.short}
-              </UnstyledButton>
-            </li>
-          )
-        })}
-      </ul>
-    </>
+const STATE_WORDS = { open: 'Not asked yet', yes: 'Yes', no: 'No' } as const
+
+/** A field of the form. It has three states, which a checkbox has not. */
+function AnswerField({
+  rule,
+  answer: a,
+  frozen,
+  onTap,
+}: {
+  rule: ScreeningRule
+  answer: Answer | undefined
+  frozen: boolean
+  onTap: (yes: boolean) => void
+}) {
+  const state = a === undefined ? 'open' : a.yes ? 'yes' : 'no'
+  const still = a?.still === 'ask'
+  return (
+    <UnstyledButton
+      className={css.answer!}
+      data-state={state}
+      title={rule.question}
+      aria-label={`${rule.question} ${STATE_WORDS[state]}${still ? ', still so?' : ''}`}
+      aria-pressed={a?.yes ?? false}
+      disabled={frozen}
+      onClick={() => onTap(!a?.yes)}
+    >
+      <i className={css.sign} data-state={still && state === 'no' ? 'still' : state} aria-hidden />
+      {rule.short}
+    </UnstyledButton>
   )
 }
 
@@ -155,60 +222,58 @@ function More({
   onAnswer: (answer: Answer) => void
 }) {
   const chosen = useView((s) => s.chosen)
-  if (!rule.dateQuestion && !rule.zoneQuestion && !rule.kinds) return null
+  if (!asksMore(rule)) return null
   const zones = answer.zones ?? []
   const { date: _date, zones: _zones, ...rest } = answer
+  const what = `${rule.short}: ${(rule.dateQuestion ?? 'when').toLowerCase()}`
   return (
-    <li className="when">
+    <Group gap="md" mih={52}>
+      <Text fw={650} size="sm">
+        {rule.short}
+        {rule.dateQuestion && (
+          <Text span inherit fw={400} display="block" c="dimmed">
+            {rule.dateQuestion.toLowerCase()}
+          </Text>
+        )}
+      </Text>
       {rule.dateQuestion && (
-        <label>
-          {rule.short}: {rule.dateQuestion.toLowerCase()}
-          <input
-            type="date"
-            max={todayIso()}
-            value={answer.date ?? ''}
-            disabled={frozen}
-            onChange={(e) => {
-              const date = e.currentTarget.value
-              onAnswer({ ...rest, ...(zones.length > 0 && { zones }), ...(date && { date }) })
-            }}
-          />
-        </label>
+        <WhenRow
+          what={what}
+          value={answer.date}
+          disabled={frozen}
+          onChange={(date) =>
+            onAnswer({ ...rest, ...(zones.length > 0 && { zones }), ...(date && { date }) })
+          }
+        />
       )}
       {rule.kinds && (
-        <span className="switch wrap" role="group" aria-label={`${rule.short}: which`}>
-          {rule.kinds.map((kind) => {
-            const on = answer.kinds?.includes(kind) ?? false
-            return (
-              <button
-                key={kind}
-                aria-pressed={on}
-                disabled={frozen}
-                onClick={() =>
-                  onAnswer({
-                    ...answer,
-                    kinds: on
-                      ? answer.kinds!.filter((k) => k !== kind)
-                      : [...(answer.kinds ?? []), kind],
-                  })
-                }
-              >
-                {kind}
-              </button>
-            )
-          })}
-        </span>
+        <Toggles
+          label={`${rule.short}: which`}
+          disabled={frozen}
+          of={rule.kinds.map((kind) => ({
+            id: kind,
+            name: kind,
+            on: answer.kinds?.includes(kind) ?? false,
+          }))}
+          onToggle={(kind, on) =>
+            onAnswer({
+              ...answer,
+              kinds: on
+                ? [...(answer.kinds ?? []), kind]
+                : (answer.kinds ?? []).filter((k) => k !== kind),
+            })
+          }
+        />
       )}
       {rule.zoneQuestion && (
-        <span className="where">
+        <Text size="sm">
           {zones.length === 0
             ? 'where: all over'
             : `where: ${zones.map((z) => zoneName(z).toLowerCase()).join('; ')}`}
           {!frozen && chosen && !zones.includes(chosen) && (
             <Button
               variant="bare"
-              size="sm"
-
+              size="compact-sm"
               onClick={() => onAnswer({ ...answer, zones: [...zones, chosen] })}
             >
               add {zoneName(chosen).toLowerCase()}
@@ -217,16 +282,15 @@ function More({
           {!frozen && zones.length > 0 && (
             <Button
               variant="bare"
-              size="sm"
-
+              size="compact-sm"
               onClick={() => onAnswer({ ...rest, ...(answer.date && { date: answer.date }) })}
             >
               all over
             </Button>
           )}
-        </span>
+        </Text>
       )}
-    </li>
+    </Group>
   )
 }
 
@@ -237,27 +301,26 @@ function ClinicianWord({ asked, frozen, onChange }: Pick<Props, 'asked' | 'froze
       clinician: { who: 'Clinician', on: todayIso(), said: 'yes', ...now.clinician, ...change },
     }))
   return (
-    <div className="when">
-      <span>A clinician’s word:</span>
-      <span className="yes-no" role="group" aria-label="What the clinician said">
-        {(['yes', 'no'] as const).map((said) => (
-          <Button
-            size="sm"
-            key={said}
-            aria-pressed={word?.said === said}
-            disabled={frozen}
-            onClick={() => set({ said })}
-          >
-            {said === 'yes' ? 'go ahead' : 'do not'}
-          </Button>
-        ))}
-      </span>
+    <Group gap="md" mih={52}>
+      <Text fw={650} size="sm">
+        A clinician’s word
+      </Text>
+      <Words
+        label="What the clinician said"
+        data={[
+          ['yes', 'go ahead'],
+          ['no', 'do not'],
+        ]}
+        value={word?.said}
+        disabled={frozen}
+        onChange={(said) => set({ said })}
+      />
       {word && (
         <>
-          <input
-            className="text-input"
+          <TextInput
             aria-label="Who said it"
             maxLength={80}
+            w={150}
             disabled={frozen}
             key={word.who}
             defaultValue={word.who}
@@ -266,16 +329,16 @@ function ClinicianWord({ asked, frozen, onChange }: Pick<Props, 'asked' | 'froze
               if (who && who !== word.who) set({ who })
             }}
           />
-          <input
-            type="date"
+          <DateField
             aria-label="When it was said"
-            max={todayIso()}
+            w={150}
+            maxDate={todayIso()}
             value={word.on}
             disabled={frozen}
-            onChange={(e) => e.currentTarget.value && set({ on: e.currentTarget.value })}
+            onChange={(on) => on && set({ on })}
           />
         </>
       )}
-    </div>
+    </Group>
   )
 }

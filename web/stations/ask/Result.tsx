@@ -1,5 +1,5 @@
 /** The result of asking, at once, with everything that is known and how it is lifted. */
-import { UnstyledButton } from '@mantine/core'
+import { Button, Group, Text } from '@mantine/core'
 import { Link, useNavigate } from 'react-router'
 import { CLOSING_SENTENCE, verdictWords } from '../../../core/screening/index.ts'
 import { holding, type About, type VisitFinding } from '../../../core/visit/index.ts'
@@ -8,7 +8,9 @@ import { dayWords } from '../../../core/time/index.ts'
 import { useSavePlan } from '../../api/visitWrites.ts'
 import { todayIso } from '../../state/words.ts'
 import { Findings } from '../Findings.tsx'
+import { PanelHead, Problem } from '../../ui/Panel.tsx'
 import { useGate } from '../useGate.ts'
+import css from './Ask.module.css'
 import type { StationProps } from '../useStation.ts'
 
 /** What the later stations say themselves. */
@@ -20,24 +22,27 @@ export function Result(props: StationProps) {
   // The questions stand in the heading.
   const shown = findings.filter((f) => !ELSEWHERE.has(f.about) && f.about !== 'questions')
   return (
-    <section className={`result result-${screening.verdict}`} aria-live="polite">
-      <div className="result-head">
-        <h1>{verdictWords(screening, todayIso())}</h1>
+    <section className={css.result} data-verdict={screening.verdict} aria-live="polite">
+      <PanelHead title={verdictWords(screening, todayIso())}>
         {visit.state === 'open' && <Onward {...props} findings={findings} />}
+      </PanelHead>
+      <div className={css.found}>
+        <Findings {...props} findings={shown} most={3} />
+        {screening.wouldChange.length > 0 && (
+          <p>
+            <b>What would have to change:</b> {screening.wouldChange.join(' ')}
+          </p>
+        )}
+        {screening.wholeFrom && (
+          <p>
+            Nothing has to be left out for a date’s sake from{' '}
+            {dayWords(screening.wholeFrom, todayIso())}.
+          </p>
+        )}
+        <Text fz={13} c="dimmed">
+          {CLOSING_SENTENCE}
+        </Text>
       </div>
-      <Findings {...props} findings={shown} most={4} />
-      {screening.wouldChange.length > 0 && (
-        <p className="would-change">
-          <b>What would have to change:</b> {screening.wouldChange.join(' ')}
-        </p>
-      )}
-      {screening.wholeFrom && (
-        <p className="would-change">
-          Nothing has to be left out for a date’s sake from{' '}
-          {dayWords(screening.wholeFrom, todayIso())}.
-        </p>
-      )}
-      <p className="closing">{CLOSING_SENTENCE}</p>
     </section>
   )
 }
@@ -61,16 +66,18 @@ function Onward({ page, visit, findings }: StationProps & { findings: readonly V
     else save.mutate(visit.plan?.choice ?? FIRST_CHOICE, { onSuccess: go })
   }
   return (
-    <div className="buttons">
-      <Link className={unread ? 'strong deep' : 'strong'} to={at('read')}>
-        Read the grain
-      </Link>
-      {!unread && !open && (
-        <UnstyledButton className="strong deep" onClick={toChair} disabled={save.isPending}>
-          {save.isPending ? 'Planning …' : 'To the chair'}
-        </UnstyledButton>
-      )}
-      {save.isError && <span role="alert">{save.error.message}</span>}
-    </div>
+    <>
+      <Group gap="xs" wrap="nowrap">
+        <Button component={Link} variant={unread || open ? 'strong' : 'line'} to={at('read')}>
+          Read the grain
+        </Button>
+        {!unread && !open && (
+          <Button variant="strong" onClick={toChair} loading={save.isPending}>
+            To the chair
+          </Button>
+        )}
+      </Group>
+      <Problem>{save.error?.message}</Problem>
+    </>
   )
 }

@@ -1,10 +1,15 @@
 /** Service, worker, skin and hair. */
+import { Button, Collapse, Stack, Table, Text } from '@mantine/core'
+import { useDisclosure } from '@mantine/hooks'
 import { newId } from '../../state/words.ts'
 import { oneJob, SERVICE_IDS, SERVICES } from '../../../core/services/index.ts'
-import type { SkinAndHair } from '../../../core/client.ts'
+import { wasTold, type SkinAndHair } from '../../../core/client.ts'
 import { SCHOOLS, schoolWords } from '../../../core/house/index.ts'
 import { useChangeClient } from '../../api/queries.ts'
 import { useChangeVisit } from '../../api/visitWrites.ts'
+import { Problem } from '../../ui/Panel.tsx'
+import { named, PickOne } from '../../ui/PickOne.tsx'
+import { Words } from '../../ui/Words.tsx'
 import type { StationProps } from '../useStation.ts'
 
 const SKIN_CHOICES: readonly {
@@ -63,72 +68,67 @@ export function Skin({ page, visit, house, frozen }: StationProps & { frozen: bo
   const { skin } = page.client
   const set = (key: keyof SkinAndHair, value: string) =>
     client.mutate({
-      skin: { ...skin, [key]: key === 'bumpProne' ? value === 'yes' : value },
+      skin: {
+        ...skin,
+        [key]: key === 'bumpProne' ? value === 'yes' : value,
+        ...(skin.told && { told: { ...skin.told, [key]: true } }),
+      },
     })
   return (
-    <div className="stack">
-      <label className="school">
-        <span>Service wanted</span>
-        <select
-          value={visit.service}
-          disabled={frozen}
-          onChange={(e) => {
-            const service = e.currentTarget.value as typeof visit.service
-            changeVisit.mutate({ jobs: [oneJob(visit.jobs[0]?.id ?? newId(), service)] })
-            client.mutate({ service })
-          }}
-        >
-          {SERVICE_IDS.map((id) => (
-            <option key={id} value={id}>
-              {SERVICES[id].name}
-            </option>
-          ))}
-        </select>
-      </label>
-      <label className="school">
-        <span>Worker</span>
-        <select
-          value={visit.workerId}
-          disabled={frozen}
-          onChange={(e) => changeVisit.mutate({ workerId: e.currentTarget.value })}
-        >
-          {house.workers.map((w) => (
-            <option key={w.id} value={w.id}>
-              {w.name}, {w.hand}-handed
-            </option>
-          ))}
-        </select>
-      </label>
-      {SKIN_CHOICES.map(({ key, label, choices }) => {
-        const value = key === 'bumpProne' ? (skin.bumpProne ? 'yes' : 'no') : skin[key]
-        return (
-          <div className="choice" key={key}>
-            <span id={`skin-${key}`}>{label}</span>
-            <div className="switch" role="group" aria-labelledby={`skin-${key}`}>
-              {choices.map(([id, words]) => (
-                <button key={id} aria-pressed={value === id} onClick={() => set(key, id)}>
-                  {words}
-                </button>
-              ))}
-            </div>
-          </div>
-        )
-      })}
+    <Stack gap="sm" py="xs">
+      <PickOne
+        label="Service wanted"
+        disabled={frozen}
+        data={named(SERVICE_IDS, (id) => SERVICES[id].name)}
+        value={visit.service}
+        onChange={(service) => {
+          changeVisit.mutate({ jobs: [oneJob(visit.jobs[0]?.id ?? newId(), service)] })
+          client.mutate({ service })
+        }}
+      />
+      <PickOne
+        label="Worker"
+        disabled={frozen}
+        data={house.workers.map((w) => ({ value: w.id, label: `${w.name}, ${w.hand}-handed` }))}
+        value={visit.workerId}
+        onChange={(workerId) => changeVisit.mutate({ workerId })}
+      />
+      <Table>
+        <Table.Tbody>
+          {SKIN_CHOICES.map(({ key, label, choices }) => {
+            const value = key === 'bumpProne' ? (skin.bumpProne ? 'yes' : 'no') : skin[key]
+            return (
+              <Table.Tr key={key}>
+                <Table.Th scope="row" w={80}>
+                  {label}
+                </Table.Th>
+                <Table.Td>
+                  <Words
+                    label={label}
+                    data={choices}
+                    value={value as string}
+                    onChange={(id) => set(key, id)}
+                  />
+                </Table.Td>
+                <Table.Td c="brass.7">
+                  {wasTold(skin, key) ? '' : 'as usual, not told yet'}
+                </Table.Td>
+              </Table.Tr>
+            )
+          })}
+        </Table.Tbody>
+      </Table>
       <OwnSchools
         client={page.client}
         house={house}
         onChange={(schools) => client.mutate({ schools })}
       />
-      <p className="soft">
+      <Text size="sm" c="dimmed">
         Reactive skin gets fewer passes; tight curl and bumps keep the blade with the grain. What
         follows each visit corrects these first words.
-      </p>
-      {client.isError && (
-        <p role="alert" className="problem">
-          {client.error.message}
-        </p>
-      )}
-    </div>
+      </Text>
+      <Problem>{client.error?.message}</Problem>
+    </Stack>
   )
 }
 
@@ -152,32 +152,33 @@ function OwnSchools({
   onChange: (schools: StationProps['page']['client']['schools']) => void
 }) {
   const own = Object.keys(client.schools).length
+  const [open, opening] = useDisclosure(false)
   return (
-    <details className="own-schools">
-      <summary>
-        Schools for this client <small>{own === 0 ? 'as the house' : `${own} of their own`}</small>
-      </summary>
-      {OWN.map((id) => (
-        <label key={id} className="school">
-          <span>{SCHOOLS[id].question}</span>
-          <select
-            value={client.schools[id] ?? ''}
-            onChange={(e) => {
-              const { [id]: _was, ...rest } = client.schools
-              onChange(
-                e.currentTarget.value === '' ? rest : { ...rest, [id]: e.currentTarget.value },
-              )
-            }}
-          >
-            <option value="">as the house: {schoolWords(id, house.schools[id])}</option>
-            {SCHOOLS[id].choices.map((c) => (
-              <option key={c.id} value={c.id}>
-                {c.text}
-              </option>
-            ))}
-          </select>
-        </label>
-      ))}
-    </details>
+    <div>
+      <Button variant="bare" size="sm" aria-expanded={open} onClick={opening.toggle}>
+        Schools for this client: {own === 0 ? 'as the house' : `${own} of their own`}
+      </Button>
+      <Collapse expanded={open} keepMounted={false}>
+        <Stack gap="sm">
+          {OWN.map((id) => (
+            <PickOne
+              key={id}
+              label={SCHOOLS[id].question}
+              data={[
+                { value: AS_HOUSE, label: `as the house: ${schoolWords(id, house.schools[id])}` },
+                ...SCHOOLS[id].choices.map((c) => ({ value: c.id as string, label: c.text })),
+              ]}
+              value={client.schools[id] ?? AS_HOUSE}
+              onChange={(chosen) => {
+                const { [id]: _was, ...rest } = client.schools
+                onChange(chosen === AS_HOUSE ? rest : { ...rest, [id]: chosen })
+              }}
+            />
+          ))}
+        </Stack>
+      </Collapse>
+    </div>
   )
 }
+
+const AS_HOUSE = 'as-house'

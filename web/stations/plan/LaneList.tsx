@@ -55,7 +55,11 @@ export function LaneList({
                   <Table.Td colSpan={4}>Pass {lane.pass}</Table.Td>
                 </Table.Tr>
               )}
-              <Table.Tr data-chosen={lane.id === chosen || undefined} onClick={() => onShow(lane)}>
+              <Table.Tr
+                className={css.lane!}
+                data-chosen={lane.id === chosen || undefined}
+                onClick={() => onShow(lane)}
+              >
                 <Table.Td>
                   <RowButton aria-pressed={lane.id === chosen}>
                     <span className={css.number} aria-hidden>

@@ -196,6 +196,7 @@ function ZoneTable({ editing }: { editing: GrainEditing }) {
               flow={flowOf.get(id)}
               use={use}
               chosen={id === zone}
+              waiting={editing.summary === undefined}
               onChoose={() => editing.show(id)}
             />
           ))}

@@ -27,12 +27,15 @@ export function ZoneRow({
   flow,
   use,
   chosen,
+  waiting,
   onChoose,
 }: {
   grain: ZoneGrain
   flow: ZoneFlow | undefined
   use: MapUse
   chosen: boolean
+  /** The field is still worked out. */
+  waiting: boolean
   onChoose: () => void
 }) {
   const read = grain.source === 'read'
@@ -59,7 +62,13 @@ export function ZoneRow({
       </Table.Td>
       <Table.Td data-num>{grain.count || ''}</Table.Td>
       <Table.Td data-num>
-        {flow?.within !== undefined ? `${flow.within}°` : read ? 'in part' : 'not read'}
+        {flow?.within !== undefined
+          ? `${flow.within}°`
+          : waiting
+            ? '…'
+            : read
+              ? 'in part'
+              : 'not read'}
       </Table.Td>
     </Table.Tr>
   )
