@@ -121,6 +121,13 @@ export const SHORTCUTS = {
     reddens: { keys: ['W'], does: 'Skin reddens' },
     'leave-out': { keys: ['L'], does: 'Leaves a place out' },
     stop: { keys: ['X'], does: 'The client asks to stop' },
+    answer: {
+      keys: ['1', '2', '3', '4', '5', '6', '7', '8', '9'],
+      sign: '1 … 9',
+      does: 'Takes the answer of that number',
+    },
+    'answer-first': { keys: ['space'], sign: 'Space', does: 'Takes what is offered first' },
+    'answer-close': { keys: ['Escape'], sign: 'Esc', does: 'Closes what is asked' },
     'felt-back': { keys: ['['], does: 'Turns what was felt back by 15°' },
     'felt-on': { keys: [']'], does: 'Turns what was felt on by 15°' },
   }),

@@ -1,5 +1,5 @@
 /** Planning back from an event: the best, earliest and latest time of a service, with the odds that decide. */
-import { Button } from '@mantine/core'
+import { Button, Group, Text } from '@mantine/core'
 import { useFigures } from '../../state/figures.ts'
 import type { Figures } from '../../../core/house/index.ts'
 import {
@@ -22,6 +22,13 @@ import { useChangeVisit } from '../../api/visitWrites.ts'
 import { chartBase, useChart, type ChartColours } from '../../charts/useChart.ts'
 import { useScreening } from '../useGate.ts'
 import { useSchools, type StationProps } from '../useStation.ts'
+import { DateField } from '../../ui/DateField.tsx'
+import { Estimate } from '../../ui/Estimate.tsx'
+import { Problem } from '../../ui/Panel.tsx'
+import { named, PickOne } from '../../ui/PickOne.tsx'
+import { Scroll } from '../../ui/Scroll.tsx'
+import css from './Care.module.css'
+import { TimePicker } from '@mantine/dates'
 import dayjs from 'dayjs'
 import { LineChart } from 'echarts/charts'
 import { use as register } from 'echarts/core'
@@ -33,7 +40,7 @@ register([LineChart])
 export function BeforeEvent(props: StationProps) {
   const { visit } = props
   const [kind, setKind] = useState<EventKind>('mask-seal')
-  const [day, setDay] = useState(dayjs().add(8, 'day').format('YYYY-MM-DD'))
+  const [day, setDay] = useState<string | undefined>(dayjs().add(8, 'day').format('YYYY-MM-DD'))
   const [time, setTime] = useState('10:00')
   const at = dayjs(`${day}T${time}`)
   const good = at.isValid() && at.valueOf() > Date.now()
@@ -41,44 +48,21 @@ export function BeforeEvent(props: StationProps) {
   const move = useChangeVisit(visit.id)
   return (
     <>
-      <div className="event-ask">
-        <label>
-          What
-          <select
-            className="text-input"
-            value={kind}
-            onChange={(e) => setKind(e.currentTarget.value as EventKind)}
-          >
-            {EVENT_KINDS.map((k) => (
-              <option key={k} value={k}>
-                {EVENT_NEEDS[k].name}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label>
-          Day
-          <input
-            type="date"
-            className="text-input"
-            value={day}
-            onChange={(e) => setDay(e.currentTarget.value)}
-          />
-        </label>
-        <label>
-          Hour
-          <input
-            type="time"
-            className="text-input"
-            value={time}
-            onChange={(e) => setTime(e.currentTarget.value)}
-          />
-        </label>
-      </div>
+      <Group gap="sm" align="flex-end">
+        <PickOne
+          label="What"
+          flex={1}
+          data={named(EVENT_KINDS, (k) => EVENT_NEEDS[k].name)}
+          value={kind}
+          onChange={setKind}
+        />
+        <DateField label="Day" w={150} value={day} onChange={setDay} />
+        <TimePicker label="Hour" w={110} value={time} onChange={setTime} />
+      </Group>
       {!plan ? (
-        <p role="alert" className="problem">
+        <Problem>
           {at.isValid() ? 'That is over. Choose a day ahead.' : 'Choose a day and an hour.'}
-        </p>
+        </Problem>
       ) : (
         <>
           <h1>
@@ -90,33 +74,36 @@ export function BeforeEvent(props: StationProps) {
               : plan.outOfHours
                 ? `It would fit from ${whenWords(plan.earliestMs)} to ${whenWords(plan.latestMs)}, when the house is closed. `
                 : 'No time meets everything. '}
-            At the event: redness 2 or more {oddsWords(plan.atBest.redness)} (H), hair{' '}
-            {EVENT_NEEDS[kind].hair} {oddsWords(plan.atBest.hair)} (H).
+            At the event: redness 2 or more{' '}
+            <Estimate of="event">{oddsWords(plan.atBest.redness)}</Estimate>, hair{' '}
+            {EVENT_NEEDS[kind].hair} <Estimate of="event">{oddsWords(plan.atBest.hair)}</Estimate>.
           </p>
           {plan.with && (
-            <p className="soft">
+            <Text size="sm" c="dimmed">
               {plan.with.own
                 ? `Of the ${plan.with.of} plans that this skin allows, the one that is planned serves it best.`
                 : `Of the ${plan.with.of} plans that this skin allows, the one of ${Math.round(plan.with.minutes)} min that stays smooth for about ${hoursWords(plan.with.hours)} serves it best: choose it on the line at Plan.`}
-            </p>
+            </Text>
           )}
           <OddsChart plan={plan} />
-          <ul className="reasons scroll" tabIndex={0} aria-label="Reasons">
-            {plan.reasons.map((r) => (
-              <li key={r.text}>
-                {r.text} ({r.mark})
-              </li>
-            ))}
-          </ul>
+          <Scroll label="Reasons">
+            <ul>
+              {plan.reasons.map((r) => (
+                <li key={r.text}>
+                  {r.text} <Estimate mark={r.mark} />
+                </li>
+              ))}
+            </ul>
+          </Scroll>
           {visit.state === 'open' && (
-            <p className="buttons">
+            <div>
               <Button
                 disabled={move.isPending || visit.slotAtMs === plan.bestMs}
                 onClick={() => move.mutate({ slotAtMs: plan.bestMs })}
               >
                 {visit.slotAtMs === plan.bestMs ? 'This visit is then' : 'Put this visit then'}
               </Button>
-            </p>
+            </div>
           )}
         </>
       )}
@@ -182,7 +169,7 @@ function OddsChart({ plan }: { plan: EventPlan }) {
   return (
     <div
       ref={box}
-      className="odds-chart"
+      className={css.odds}
       role="img"
       aria-label={`Odds at the event by the time of the service: at the best time redness ${oddsWords(plan.atBest.redness)}, hair ${oddsWords(plan.atBest.hair)}`}
     />

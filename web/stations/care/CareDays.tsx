@@ -1,10 +1,12 @@
 /** The next seven days as bands: what to keep off, what to do, what is normal, what to watch for. */
+import { Text } from '@mantine/core'
 import { useCallback } from 'react'
 import type { CarePlan, Clearance } from '../../../core/care/index.ts'
 import { DAY_MS, dateWords, whenWords } from '../../../core/time/index.ts'
 import { drawBand } from '../../charts/bands.ts'
 import { chartBase, useChart, type ChartColours } from '../../charts/useChart.ts'
 import type { StationProps } from '../useStation.ts'
+import css from './Care.module.css'
 import { NotYet } from './CareSheet.tsx'
 
 const KINDS = ['avoid', 'do', 'normal', 'watch'] as const
@@ -54,10 +56,12 @@ function Days({ care }: { care: CarePlan }) {
       <h1>
         {still.length === 0 ? 'Nothing more to keep off' : `${still.length} things to keep off`}
       </h1>
-      <p className="soft">From {whenWords(care.endedAtMs)}; the dashed line is now.</p>
+      <Text size="sm" c="dimmed">
+        From {whenWords(care.endedAtMs)}; the dashed line is now.
+      </Text>
       <div
         ref={box}
-        className="care-days"
+        className={css.days}
         role="img"
         aria-label={rowsOf(care)
           .map((c) => `${c.title}: ${whenWords(c.fromMs)} to ${whenWords(c.untilMs)}`)

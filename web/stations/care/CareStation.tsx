@@ -1,4 +1,5 @@
 /** Care: what goes home and until when; what was put on the skin; what would be sent; and when to serve before an event. */
+import { Tabs } from '@mantine/core'
 import { ON_SKIN } from '../../../core/palette.ts'
 import { useMemo, useState } from 'react'
 import { useHeadLayers } from '../../state/layers.ts'
@@ -11,10 +12,10 @@ import { Products } from './Products.tsx'
 
 const TABS = [
   ['sheet', 'Sheet'],
-  ['days', 'Next 7 days'],
+  ['days', '7 days'],
   ['products', 'Products'],
   ['messages', 'Messages'],
-  ['event', 'Before an event'],
+  ['event', 'Event'],
 ] as const
 type Tab = (typeof TABS)[number][0]
 
@@ -34,13 +35,15 @@ export function CareStation(props: StationProps) {
   const [tab, setTab] = useState<Tab>('sheet')
   return (
     <>
-      <div className="switch tabs no-print" role="group" aria-label="What to show of care">
-        {TABS.map(([id, name]) => (
-          <button key={id} aria-pressed={tab === id} onClick={() => setTab(id)}>
-            {name}
-          </button>
-        ))}
-      </div>
+      <Tabs value={tab} onChange={(t) => setTab(t as Tab)} className="no-print">
+        <Tabs.List aria-label="What to show of care">
+          {TABS.map(([id, name]) => (
+            <Tabs.Tab key={id} value={id}>
+              {name}
+            </Tabs.Tab>
+          ))}
+        </Tabs.List>
+      </Tabs>
       {tab === 'sheet' && <CareSheet {...props} />}
       {tab === 'days' && <CareDays {...props} />}
       {tab === 'products' && <Products {...props} />}

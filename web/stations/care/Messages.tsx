@@ -1,10 +1,15 @@
 /** The outbox: what would be sent to this client, and when. Nothing leaves this machine. */
-import { Button } from '@mantine/core'
+import { Button, CopyButton, Group, Stack, Text, Textarea } from '@mantine/core'
 import { useState } from 'react'
 import type { Message } from '../../../contract/types.ts'
 import { useChangeMessage } from '../../api/visitWrites.ts'
 import { whenWords } from '../../../core/time/index.ts'
 import type { StationProps } from '../useStation.ts'
+import { Problem } from '../../ui/Panel.tsx'
+import { RowButton } from '../../ui/RowButton.tsx'
+import { Row, Rows } from '../../ui/Rows.tsx'
+import { Scroll } from '../../ui/Scroll.tsx'
+import css from './Care.module.css'
 import { NotYet } from './CareSheet.tsx'
 
 export function Messages(props: StationProps) {
@@ -14,29 +19,27 @@ export function Messages(props: StationProps) {
   return (
     <>
       <h1>Messages</h1>
-      <p className="soft">
+      <Text size="sm" c="dimmed">
         What would be sent, and when. Nothing leaves this machine: copy a text, or read it out.
-      </p>
+      </Text>
       {visit.messages.length === 0 && (
         <p>This visit was kept before messages were: copy the care sheet as text instead.</p>
       )}
-      <ul className="message-list scroll" tabIndex={0} aria-label="Messages">
-        {visit.messages.map((m) => (
-          <li key={m.id} className={m.state === 'taken-back' ? 'taken-back' : ''}>
-            <Button
-              variant="bare"
-              size="sm"
-
-              aria-expanded={open === m.id}
-              onClick={() => setOpen(open === m.id ? undefined : m.id)}
-            >
-              {m.subject}
-            </Button>
-            <span className="until">{stateWords(m)}</span>
-            {open === m.id && <Opened key={m.id} message={m} visitId={visit.id} />}
-          </li>
-        ))}
-      </ul>
+      <Scroll label="Messages">
+        <Rows>
+          {visit.messages.map((m) => (
+            <Row key={m.id} acts={<Text size="sm">{stateWords(m)}</Text>}>
+              <RowButton
+                aria-expanded={open === m.id}
+                onClick={() => setOpen(open === m.id ? undefined : m.id)}
+              >
+                <span className={m.state === 'taken-back' ? css.gone : ''}>{m.subject}</span>
+              </RowButton>
+              {open === m.id && <Opened key={m.id} message={m} visitId={visit.id} />}
+            </Row>
+          ))}
+        </Rows>
+      </Scroll>
     </>
   )
 }
@@ -53,9 +56,8 @@ function Opened({ message, visitId }: { message: Message; visitId: string }) {
   const change = useChangeMessage(visitId)
   const gone = message.state === 'taken-back'
   return (
-    <div className="stack">
-      <textarea
-        className="text-input"
+    <Stack gap="xs" pb="sm">
+      <Textarea
         rows={9}
         maxLength={4000}
         aria-label="Text of the message"
@@ -63,19 +65,17 @@ function Opened({ message, visitId }: { message: Message; visitId: string }) {
         onChange={(e) => setText(e.currentTarget.value)}
         onBlur={() => text !== message.text && change.mutate({ id: message.id, text })}
       />
-      <div className="buttons">
-        <Button onClick={() => void navigator.clipboard?.writeText(text)}>Copy</Button>
+      <Group gap="xs">
+        <CopyButton value={text}>
+          {({ copied, copy }) => <Button onClick={copy}>{copied ? 'Copied' : 'Copy'}</Button>}
+        </CopyButton>
         <Button
           onClick={() => change.mutate({ id: message.id, state: gone ? 'waiting' : 'taken-back' })}
         >
           {gone ? 'Put it back' : 'Take it back'}
         </Button>
-      </div>
-      {change.isError && (
-        <p role="alert" className="problem">
-          {change.error.message}
-        </p>
-      )}
-    </div>
+      </Group>
+      <Problem>{change.error?.message}</Problem>
+    </Stack>
   )
 }

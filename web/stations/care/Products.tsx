@@ -1,8 +1,11 @@
 /** What was put on the skin, picked from the kit list and checked against the client. */
-import { Button } from '@mantine/core'
+import { Alert, Fieldset, SimpleGrid, Text, UnstyledButton } from '@mantine/core'
 import { clashes, FACT_WORDS, USE_WORDS, type Product } from '../../../core/care/index.ts'
 import { useSaveProducts } from '../../api/visitWrites.ts'
 import { useScreening } from '../useGate.ts'
+import { Problem } from '../../ui/Panel.tsx'
+import { Scroll } from '../../ui/Scroll.tsx'
+import css from './Care.module.css'
 import type { StationProps } from '../useStation.ts'
 
 const USES = ['before', 'lather', 'after', 'home', 'tool'] as const
@@ -28,49 +31,46 @@ export function Products(props: StationProps) {
           ? 'Products used'
           : `${used.length} ${used.length === 1 ? 'product' : 'products'} used`}
       </h1>
-      <p className="soft">
+      <Text size="sm" c="dimmed">
         Tap what was used. The list, and what is in each, is the house’s (Kit, Products).
-      </p>
+      </Text>
       {found.map((c) => (
-        <p
+        <Alert
           key={c.productId + c.fact}
-          className={c.because === 'allergy' ? 'notice coral' : 'notice'}
+          c={c.because === 'allergy' ? 'coral.7' : 'var(--ink)'}
           role="alert"
         >
           {c.text}
-        </p>
+        </Alert>
       ))}
-      {save.error && (
-        <p role="alert" className="problem">
-          {save.error.message}
-        </p>
-      )}
-      <div className="scroll product-list" tabIndex={0} role="region" aria-label="Products">
+      <Problem>{save.error?.message}</Problem>
+      <Scroll label="Products">
         {USES.map((use) => (
-          <fieldset key={use}>
-            <legend>{USE_WORDS[use]}</legend>
-            {house.products
-              .filter((p) => p.use === use)
-              .map((p) => (
-                <Button
-                  size="sm"
-                  key={p.id}
-                  aria-pressed={visit.products.includes(p.id)}
-                  onClick={() => toggle(p)}
-                >
-                  {p.name}
-                  <small>
-                    {p.holds.map((f) => FACT_WORDS[f]).join(', ') || 'none of what matters'}
-                    {warned.has(p.id) &&
-                      (warned.get(p.id)!.because === 'allergy'
-                        ? ' · allergy'
-                        : ' · not on this skin')}
-                  </small>
-                </Button>
-              ))}
-          </fieldset>
+          <Fieldset key={use} variant="unstyled" legend={USE_WORDS[use]} mb="sm">
+            <SimpleGrid cols={2} spacing="xs" verticalSpacing="xs">
+              {house.products
+                .filter((p) => p.use === use)
+                .map((p) => (
+                  <UnstyledButton
+                    key={p.id}
+                    className={css.product!}
+                    aria-pressed={visit.products.includes(p.id)}
+                    onClick={() => toggle(p)}
+                  >
+                    {p.name}
+                    <small>
+                      {p.holds.map((f) => FACT_WORDS[f]).join(', ') || 'none of what matters'}
+                      {warned.has(p.id) &&
+                        (warned.get(p.id)!.because === 'allergy'
+                          ? ' · allergy'
+                          : ' · not on this skin')}
+                    </small>
+                  </UnstyledButton>
+                ))}
+            </SimpleGrid>
+          </Fieldset>
         ))}
-      </div>
+      </Scroll>
     </>
   )
 }

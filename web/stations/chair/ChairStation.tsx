@@ -1,7 +1,6 @@
 /** Chair: one thing at a time, on a full screen, for wet hands in a dim room. */
-import { UnstyledButton } from '@mantine/core'
+import { Button, Stack, Text, Title, UnstyledButton } from '@mantine/core'
 import { useFigures } from '../../state/figures.ts'
-import { useHotkeys } from '@mantine/hooks'
 import { useEffect, useRef, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import {
@@ -23,7 +22,11 @@ import { bladeLifeStrokes, type Plan } from '../../../core/plan/index.ts'
 import { SERVICES } from '../../../core/services/index.ts'
 import { heldWords, holding } from '../../../core/visit/index.ts'
 import { clockText } from '../../state/words.ts'
+import { signOf } from '../../keys/shortcuts.ts'
+import { useKeys } from '../../keys/useKeys.ts'
+import { Problem } from '../../ui/Panel.tsx'
 import { useGate } from '../useGate.ts'
+import css from './Chair.module.css'
 import { listWords } from '../../../core/words.ts'
 import { useUnsaved } from '../../outbox/browser.ts'
 import { useGoesOnLocked } from '../../state/underWay.ts'
@@ -54,17 +57,14 @@ export function ChairStation(props: StationProps & { wall?: boolean }) {
   const { plan } = visit
   if (!plan) {
     return (
-      <main className="page">
-        <div className="page-head">
-          <h1>No plan is kept yet</h1>
-        </div>
-        <div className="empty">
-          <p>The chair follows a kept plan. Look it over and keep it; then start.</p>
-          <Link className="strong deep" to={`/clients/${page.client.id}/plan`}>
-            To the plan
-          </Link>
-        </div>
-      </main>
+      <Stack component="main" className="page" align="flex-start" gap="lg">
+        <Title order={1}>No plan is kept yet</Title>
+        <Text size="lg">The chair follows a kept plan. Look it over and keep it; then start.</Text>
+        <Button component={Link} variant="strong" to={`/clients/${page.client.id}/plan`}>
+          To the plan
+        </Button>
+        <Link to="/">To Today</Link>
+      </Stack>
     )
   }
   if (visit.state === 'finished' && !props.wall) return <Finished {...props} plan={plan} />
@@ -221,46 +221,52 @@ function Running({
   const at = (station_: string) => `/clients/${page.client.id}/${station_}`
   const cardAt = `/clients/${page.client.id}/cards/plan?visit=${visit.id}`
   const toPlan = () => waiting && void navigate(at('plan'))
-  useHotkeys([
-    ['space', (e) => wall || forward(e)],
-    ['PageDown', (e) => wall || forward(e)],
-    ['PageUp', free(back)],
-    ['N', free(nick)],
-    ['T', free(tug)],
-    ['E', free(pressure)],
-    ['B', free(newBlade)],
-    ['R', free(lather)],
-    ['P', free(pause)],
-    ['S', free(() => step && ask('skip'))],
-    ['M', free(() => ask('more'))],
-    ['W', free(() => (waiting ? window.open(at('wall'), '_blank') : ask('redness')))],
-    ['L', free(() => ask('leave-out'))],
-    ['X', free(() => ask('stop'))],
-    ['Escape', free(toPlan)],
-    ['C', free(() => waiting && void navigate(cardAt))],
-    ['V', free(() => waiting && canSpeak && voice())],
-    ['[', free(() => turnFelt(live, -15))],
-    [']', free(() => turnFelt(live, 15))],
-  ])
+  useKeys(
+    {
+      done: (e) => wall || forward(e),
+      back: free(back),
+      nick: free(nick),
+      tug: free(tug),
+      pressure: free(pressure),
+      blade: free(newBlade),
+      lather: free(lather),
+      pause: free(pause),
+      skip: free(() => step && ask('skip')),
+      more: free(() => ask('more')),
+      reddens: !waiting && free(() => ask('redness')),
+      'leave-out': free(() => ask('leave-out')),
+      stop: free(() => ask('stop')),
+      'felt-back': free(() => turnFelt(live, -15)),
+      'felt-on': free(() => turnFelt(live, 15)),
+      ...(waiting && {
+        wall: free(() => window.open(at('wall'), '_blank')),
+        'to-plan': free(toPlan),
+        card: free(() => navigate(cardAt)),
+        voice: canSpeak && free(voice),
+      }),
+    },
+    // The pedal is a key, too: wherever the hand was last, it goes on.
+    { overButtons: true },
+  )
   const called = page.client.calledName || page.client.name
   // In a pause the step that waits comes next.
   const next = live.plan.steps[state.index + (state.status === 'paused' ? 0 : 1)]
   const panel = { ...props, tell, onClose: () => setOpen(undefined) }
   return (
-    <div className={wall ? 'chair chair-wall' : 'chair'}>
-      <header className="chair-band">
-        <Link to={at('plan')} className="chair-name">
+    <div className={css.chair} data-wall={wall || undefined}>
+      <header className={css.band}>
+        <Link to={at('plan')} className={css.name}>
           {called}
         </Link>
-        <span className="chair-service">{SERVICES[live.plan.service].name}</span>
+        <span className={css.service}>{SERVICES[live.plan.service].name}</span>
         {!wall && !waiting && <Tools clientId={page.client.id} />}
         <Clocks {...props} />
       </header>
-      <section className="chair-head" aria-label="The head, turned to this step">
+      <section className={css.head} aria-label="The head, turned to this step">
         <ChairHead {...props} step={step} />
         <Away {...props} />
       </section>
-      <main className="chair-step" aria-live="polite">
+      <main className={css.step} aria-live="polite">
         <Now
           {...props}
           press={press}
@@ -272,7 +278,7 @@ function Running({
           findings={findings}
         />
         {next && !waiting && (
-          <p className="chair-next">
+          <p className={css.next}>
             Next: {next.title.charAt(0).toLowerCase()}
             {shortTitle(next).slice(1)}
             {next.relation ? ` · ${RELATION_WORDS[next.relation]}` : ''}
@@ -289,19 +295,16 @@ function Running({
         {open === 'left-open' && sinceMs !== undefined && (
           <LeftOpenPanel {...panel} sinceMs={sinceMs} />
         )}
-        {chair.problem && (
-          <p role="alert" className="problem chair-problem">
-            {chair.problem}
-          </p>
-        )}
-        <p role="status" className="chair-said">
+        <Problem>{chair.problem}</Problem>
+        <p role="status" className={css.said}>
           {said}
         </p>
       </main>
       {!wall && (
-        <footer className="chair-bar">
+        <footer className={css.bar} data-ready={waiting || undefined}>
           <UnstyledButton
-            className="chair-go"
+            className={css.key!}
+            mod={{ go: true, main: true }}
             onClick={() => forward()}
             disabled={!press.draft || !!open}
             title={held}
@@ -316,7 +319,13 @@ function Running({
             <ReadyKeys toPlan={toPlan} card={cardAt} wallAt={at('wall')} />
           ) : (
             <>
-              <ChairButton name="Nick" sign="N" onClick={nick} disabled={!begun || !!open} />
+              <ChairButton
+                main
+                name="Nick"
+                sign={signOf('nick')}
+                onClick={nick}
+                disabled={!begun || !!open}
+              />
               <ChairButton name="Tugs" sign="T" onClick={tug} disabled={!running || !blade} />
               <ChairButton
                 name="New blade"
@@ -331,6 +340,7 @@ function Running({
                 disabled={!running || !step}
               />
               <ChairButton
+                main
                 name="More"
                 sign="M"
                 onClick={() => setOpen(open ? undefined : 'more')}

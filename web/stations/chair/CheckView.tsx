@@ -1,5 +1,6 @@
 /** The second look: missed patches are tapped on the head and become lanes; only a choice with its name leaves them. */
-import { UnstyledButton } from '@mantine/core'
+import css from './Chair.module.css'
+import { Button, Group } from '@mantine/core'
 import { useEffect } from 'react'
 import type { Draft } from '../../../core/chair/index.ts'
 import { SERVICES } from '../../../core/services/index.ts'
@@ -18,7 +19,7 @@ export function CheckView({
   if (places.length === 0) {
     const fuzz = SERVICES[chair.live.plan.service].family === 'fuzz'
     return (
-      <p className="notice">
+      <p className={css.notice}>
         {fuzz
           ? 'Nothing is gone over twice: tap what was missed, and it waits for the next visit.'
           : 'Missed a patch? Tap it on the head: it becomes a lane.'}
@@ -31,15 +32,15 @@ export function CheckView({
   }
   return (
     <>
-      {missed.why && <p className="notice">{missed.why}</p>}
-      <div className="buttons check-view">
-        <UnstyledButton className="strong" onClick={() => void drop()}>
+      {missed.why && <p className={css.notice}>{missed.why}</p>}
+      <Group gap="sm">
+        <Button size="lg" onClick={() => void drop()}>
           Leave {places.length === 1 ? 'this patch' : `these ${places.length} patches`} undone
-        </UnstyledButton>
-        <UnstyledButton className="strong" onClick={clear}>
+        </Button>
+        <Button size="lg" onClick={clear}>
           I did not mean to tap
-        </UnstyledButton>
-      </div>
+        </Button>
+      </Group>
     </>
   )
 }

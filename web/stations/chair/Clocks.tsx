@@ -1,4 +1,6 @@
 /** What runs: towel, lather, blade, disinfectant, the whole service against its slot. */
+import { Progress } from '@mantine/core'
+import css from './Chair.module.css'
 import { stepMinutes } from '../../../core/plan/index.ts'
 import { useFigures } from '../../state/figures.ts'
 import {
@@ -22,7 +24,7 @@ function ReadyClocks({ visit, chair }: ChairProps) {
   const { plan } = chair.live
   const { slotAtMs } = visit
   return (
-    <div className="clocks">
+    <div className={css.clocks}>
       {slotAtMs !== null && (
         <div>
           <small>slot</small>
@@ -31,7 +33,7 @@ function ReadyClocks({ visit, chair }: ChairProps) {
           </b>
         </div>
       )}
-      <div className={plan.totalMinutes > plan.slotMinutes + 0.5 ? 'late' : ''}>
+      <div data-late={plan.totalMinutes > plan.slotMinutes + 0.5 || undefined}>
         <small>plan</small>
         <b>{Math.round(plan.totalMinutes)} min</b>
       </div>
@@ -65,12 +67,12 @@ function Running({ page, chair }: ChairProps) {
   const spent = open ? state.spentMs : elapsedMs(state, now)
   const over = spent > plan.slotMinutes * 60_000
   return (
-    <div className="clocks">
+    <div className={css.clocks}>
       {towel && (
         <TowelClock {...towelPlan(figures, towel, now)} laid={towel.laidAtMs !== undefined} />
       )}
       {driest && (
-        <div className={driest.leftMs < 60_000 ? 'late' : ''}>
+        <div data-late={driest.leftMs < 60_000 || undefined}>
           <small>{dry > 0 ? `lather dry on ${dry} of ${lather.length}` : 'lather'}</small>
           <b>{driest.leftMs <= 0 ? 're-lather' : `${clockText(driest.leftMs)} left`}</b>
         </div>
@@ -82,7 +84,7 @@ function Running({ page, chair }: ChairProps) {
         </div>
       )}
       <BladeClock page={page} chair={chair} />
-      <div className={over ? 'late' : ''}>
+      <div data-late={over || undefined}>
         <small>
           {open
             ? 'left open'
@@ -107,9 +109,10 @@ function TowelClock({
 }: ReturnType<typeof towelPlan> & { laid: boolean }) {
   const late = laid && warmthMs <= 0
   return (
-    <div className={late ? 'late' : ''}>
+    <div data-late={late || undefined}>
       <small>
-        towel {Math.round(now.tempC)} °C{now.by === 'estimate' ? ' (H)' : ''}
+        towel {now.by === 'estimate' ? 'about ' : ''}
+        {Math.round(now.tempC)} °C
       </small>
       <b>
         {laid
@@ -136,12 +139,14 @@ function BladeClock({ page, chair }: Pick<ChairProps, 'page' | 'chair'>) {
   const used = Math.min(1, held.blade.strokes / life)
   const worn = held.blade.worn !== undefined
   return (
-    <div className={worn || used > 0.8 ? 'late' : ''}>
+    <div data-late={worn || used > 0.8 || undefined}>
       <small>{`blade ${held.index + 1}`}</small>
       <b>{worn ? 'change it now' : `${held.blade.strokes} of ~${life}`}</b>
-      <div className="wear" role="img" aria-label={`${Math.round(100 * used)} % of its life used`}>
-        <i style={{ width: `${Math.round(100 * (worn ? 1 : used))}%` }} />
-      </div>
+      <Progress
+        value={100 * (worn ? 1 : used)}
+        color={worn || used > 0.8 ? 'brass.7' : 'tide.6'}
+        aria-label={`${Math.round(100 * used)} % of its life used`}
+      />
     </div>
   )
 }

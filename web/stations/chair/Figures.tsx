@@ -1,4 +1,5 @@
 /** Two clear little drawings: the chair seen from above, and the blade's angle to the skin. */
+import css from './Chair.module.css'
 import type { Stance } from '../../../core/plan/index.ts'
 import type { Posture } from '../../../core/services/index.ts'
 
@@ -39,14 +40,14 @@ export function StanceFigure({
       viewBox="-10 -10 180 154"
       width="160"
       height="137"
-      className="stance"
+      className={css.stance}
       role="img"
       aria-label={`${stance.text} ${turn} Seen from above, from behind the chair.`}
     >
       {HOURS.filter((h) => Math.abs((h % 12) - (stance.hour % 12)) > 1).map((h) => {
         const at = round(h, 74, 62)
         return (
-          <text key={h} x={at.x} y={at.y + 4} textAnchor="middle" className="figure-hour">
+          <text key={h} x={at.x} y={at.y + 4} textAnchor="middle">
             {h}
             {SIDES[h] && (
               <tspan x={at.x} dy="13">
@@ -58,32 +59,32 @@ export function StanceFigure({
       })}
       {posture === 'upright' ? (
         <>
-          <rect x="54" y="24" width="52" height="42" rx="6" className="chair-seat" />
-          <rect x="50" y="78" width="60" height="9" rx="4" className="chair-back" />
+          <rect x="54" y="24" width="52" height="42" rx="6" className={css.seat} />
+          <rect x="50" y="78" width="60" height="9" rx="4" className={css.seat} />
         </>
       ) : (
         // Lying back the client's legs reach away from the head end.
-        <rect x="56" y="14" width="48" height="82" rx="8" className="chair-seat" />
+        <rect x="56" y="14" width="48" height="82" rx="8" className={css.seat} />
       )}
       <ellipse
         cx="80"
         cy={posture === 'upright' ? 62 : 44}
         rx="31"
         ry="13"
-        className="client-shoulders"
+        className={css.client}
       />
       <g transform={`rotate(${nose} 80 66)`}>
-        {posture === 'upright' ? <path d="M76 49l4-8 4 8z" className="client-nose" /> : null}
-        <ellipse cx="80" cy="66" rx="15" ry="18" className="client-head" />
+        {posture === 'upright' ? <path d="M76 49l4-8 4 8z" className={css.client} /> : null}
+        <ellipse cx="80" cy="66" rx="15" ry="18" className={css.client} />
         {/* Lying back the nose points up at the one who looks. */}
-        {posture !== 'upright' && <path d="M77 70l3-9 3 9z" className="client-nose" />}
+        {posture !== 'upright' && <path d="M77 70l3-9 3 9z" className={css.client} />}
       </g>
       <g transform={`translate(${x} ${y}) rotate(${(toward * 180) / Math.PI})`}>
-        <ellipse rx="8" ry="19" className="worker" />
-        <circle r="8" className="worker-head" />
-        <path d={`M2 ${side * 14}l18 ${side * -6}`} className="worker-arm" />
+        <ellipse rx="8" ry="19" className={css.worker} />
+        <circle r="8" className={css.workerHead} />
+        <path d={`M2 ${side * 14}l18 ${side * -6}`} className={css.arm} />
       </g>
-      <text x="80" y="142" textAnchor="middle" className="figure-note">
+      <text x="80" y="142" textAnchor="middle">
         seen from behind the chair
       </text>
     </svg>
@@ -101,17 +102,17 @@ export function AngleFigure({ degrees }: { degrees: number }) {
       viewBox="0 0 140 104"
       width="140"
       height="104"
-      className="angle"
+      className={css.angle}
       role="img"
       aria-label={`Blade at ${degrees} degrees to the skin`}
     >
-      <path d="M4 86h132" className="skin-line" />
+      <path d="M4 86h132" className={css.skin} />
       <path
         d={`M${from.x} ${from.y}L${at(0, 52)}A52 52 0 0 0 ${at(a, 52)}Z`}
-        className="angle-wedge"
+        className={css.good}
       />
-      <path d={`M${from.x} ${from.y}L${at(a, 118)}`} className="angle-blade" />
-      <text x={from.x + 66} y={from.y - 12} className="angle-text">
+      <path d={`M${from.x} ${from.y}L${at(a, 118)}`} className={css.blade} />
+      <text x={from.x + 66} y={from.y - 12}>
         {degrees}°
       </text>
     </svg>

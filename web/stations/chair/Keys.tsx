@@ -1,6 +1,7 @@
 /** The large keys of the bar. */
-import { UnstyledButton } from '@mantine/core'
+import { Kbd, UnstyledButton } from '@mantine/core'
 import { Link } from 'react-router'
+import css from './Chair.module.css'
 import { canSpeak, useVoice } from './voice.ts'
 
 /** Beside Begin: back, the card on paper, the voice, the second screen. */
@@ -17,9 +18,9 @@ export function ReadyKeys({
   return (
     <>
       <ChairButton name="Back to plan" sign="Esc" onClick={toPlan} disabled={false} />
-      <Link className="chair-key" to={card}>
+      <Link className={css.key!} to={card}>
         <b>Show the card</b>
-        <small>C</small>
+        <Kbd aria-hidden>C</Kbd>
       </Link>
       <ChairButton
         name={voice.on ? 'Voice off' : 'Voice on'}
@@ -27,9 +28,9 @@ export function ReadyKeys({
         onClick={voice.toggle}
         disabled={!canSpeak}
       />
-      <Link className="chair-key" to={wallAt} target="_blank" rel="noreferrer">
+      <Link className={css.key!} to={wallAt} target="_blank" rel="noreferrer">
         <b>Wall screen</b>
-        <small>W</small>
+        <Kbd aria-hidden>W</Kbd>
       </Link>
     </>
   )
@@ -40,16 +41,24 @@ export function ChairButton({
   sign,
   onClick,
   disabled,
+  main = false,
 }: {
   name: string
   sign: string
   onClick: () => unknown
   disabled: boolean
+  /** One of those that stay on a phone. */
+  main?: boolean
 }) {
   return (
-    <UnstyledButton className="chair-key" onClick={() => void onClick()} disabled={disabled}>
+    <UnstyledButton
+      className={css.key!}
+      mod={{ main }}
+      onClick={() => void onClick()}
+      disabled={disabled}
+    >
       <b>{name}</b>
-      <small>{sign}</small>
+      <Kbd aria-hidden>{sign}</Kbd>
     </UnstyledButton>
   )
 }

@@ -1,10 +1,12 @@
 /** The first look at the skin: what reddened comes first; other red zones are tapped and graded; what is not named is clear. */
-import { Button } from '@mantine/core'
+import { Stack } from '@mantine/core'
+import css from './Chair.module.css'
 import { useEffect, useMemo } from 'react'
 import { redAtChair } from '../../../core/chair/index.ts'
 import { zoneName, type ZoneId } from '../../../core/zones/index.ts'
 import { useHead } from '../../head/loadHead.ts'
 import type { ChairProps } from './ChairHead.tsx'
+import { Pick } from './Panel.tsx'
 import { useTaps } from './taps.ts'
 
 const GRADES = [1, 2, 3, 4] as const
@@ -29,29 +31,24 @@ export function LookView({ chair }: ChairProps) {
     ]),
   ]
   return (
-    <div className="look-view">
+    <Stack gap="xs">
       {zones.map((id) => (
-        <div key={id} className="panel-row" role="group" aria-label={zoneName(id)}>
+        <div key={id} className={css.row} role="group" aria-label={zoneName(id)}>
           <span>
             {zoneName(id)}
             {red[id] !== undefined && <small>at the chair: {red[id]}</small>}
           </span>
           {(red[id] === undefined ? GRADES : [0, ...GRADES]).map((g) => (
-            <Button
-              size="sm"
-              key={g}
-              aria-pressed={(grades[id] ?? red[id] ?? 1) === g}
-              onClick={() => grade(id, g)}
-            >
+            <Pick key={g} on={(grades[id] ?? red[id] ?? 1) === g} onPick={() => grade(id, g)}>
               {g === 0 ? 'calm' : g}
-            </Button>
+            </Pick>
           ))}
         </div>
       ))}
-      <p className="notice">
+      <p className={css.notice}>
         Tap {zones.length > 0 ? 'other ' : ''}red zones on the head. On brown and black skin: a
         darker or violet tone, and warmth.
       </p>
-    </div>
+    </Stack>
   )
 }

@@ -1,9 +1,10 @@
 /** What is needed at the chair now and then. */
 import { resume, type Draft } from '../../../core/chair/index.ts'
+import { useMediaQuery } from '@mantine/hooks'
 import { Panel } from './Panel.tsx'
 import type { PanelProps } from './panelProps.ts'
 
-export type More = 'redness' | 'leave-out' | 'stop' | 'take-back'
+export type More = 'skip' | 'redness' | 'leave-out' | 'stop' | 'take-back'
 
 export function MorePanel({
   chair,
@@ -18,6 +19,8 @@ export function MorePanel({
     onClose()
     await tell(draft)
   }
+  // On a phone the bar holds three keys; the others stand here.
+  const phone = useMediaQuery('(max-width: 760px)')
   const paused = state.status === 'paused'
   return (
     <Panel
@@ -25,6 +28,29 @@ export function MorePanel({
       title="More"
       onClose={onClose}
       choices={[
+        { words: 'Client asks to stop', more: 'X', pick: () => onMore('stop') },
+        ...(phone
+          ? [
+              {
+                words: 'It tugs',
+                more: 'T',
+                pick: () => and({ kind: 'tug', ...here }),
+                disabled: paused || !step,
+              },
+              {
+                words: 'New blade',
+                more: 'B',
+                pick: () => and({ kind: 'blade-changed', ...here, detail: { why: 'by-hand' } }),
+                disabled: paused || !step,
+              },
+              {
+                words: 'Skip this lane',
+                more: 'S',
+                pick: () => onMore('skip'),
+                disabled: paused || !step,
+              },
+            ]
+          : []),
         {
           words: 'Back',
           more: 'Page up',
@@ -54,7 +80,6 @@ export function MorePanel({
           more: 'L',
           pick: () => onMore('leave-out'),
         },
-        { words: 'Client asks to stop', more: 'X', pick: () => onMore('stop') },
         {
           words: 'Take something back',
           more: 'a nick, redness or start that was no such thing',

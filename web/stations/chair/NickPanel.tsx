@@ -1,9 +1,9 @@
 /** A nick is noted at once; here it is told where, how large, what was done. */
-import { Button } from '@mantine/core'
+import css from './Chair.module.css'
 import { useEffect, useState } from 'react'
 import { NICK_CARE, type NickCare } from '../../../core/chair/index.ts'
 import { zoneName } from '../../../core/zones/index.ts'
-import { Panel } from './Panel.tsx'
+import { Panel, Pick } from './Panel.tsx'
 import type { PanelProps } from './panelProps.ts'
 import { useTaps } from './taps.ts'
 
@@ -40,32 +40,31 @@ export function NickPanel({ chair, tell, onClose }: PanelProps) {
       closeWords="no more to say"
       choices={[{ words: 'Keep it so', strong: true, pick: save }]}
     >
-      <div className="panel-row" role="group" aria-label="How large">
+      <div className={css.row} role="group" aria-label="How large">
         {SIZES.map((s) => (
-          <Button size="sm" key={s} aria-pressed={sizeMm === s} onClick={() => setSize(s)}>
+          <Pick key={s} on={sizeMm === s} onPick={() => setSize(s)}>
             {s} mm
-          </Button>
+          </Pick>
         ))}
       </div>
-      <div className="panel-row" role="group" aria-label="What was done">
+      <div className={css.row} role="group" aria-label="What was done">
         {NICK_CARE.map((c) => (
-          <Button
-            size="sm"
+          <Pick
             key={c}
-            aria-pressed={did.includes(c)}
-            onClick={() => setDid(did.includes(c) ? did.filter((x) => x !== c) : [...did, c])}
+            on={did.includes(c)}
+            onPick={() => setDid(did.includes(c) ? did.filter((x) => x !== c) : [...did, c])}
           >
             {CARE_WORDS[c]}
-          </Button>
+          </Pick>
         ))}
       </div>
-      <div className="panel-row">
-        <Button size="sm" aria-pressed={contact} onClick={() => setContact(!contact)}>
+      <div className={css.row}>
+        <Pick on={contact} onPick={() => setContact(!contact)}>
           blood touched me or a tool that stays
-        </Button>
+        </Pick>
       </div>
       {contact && (
-        <p className="panel-note">
+        <p className={css.note}>
           Wash it off now, fresh gloves. The tool is out of use until it is disinfected for its
           whole contact time. Broken skin or eyes: follow your local rule for contact with blood
           today.

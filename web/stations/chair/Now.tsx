@@ -1,4 +1,5 @@
 /** What is to be done now: a step, a pause, the blades, the first look. */
+import css from './Chair.module.css'
 import { useFigures } from '../../state/figures.ts'
 import {
   type Press,
@@ -16,6 +17,7 @@ import { LookView } from './LookView.tsx'
 import { Ready } from './Ready.tsx'
 import { StepView } from './StepView.tsx'
 import { TowelView } from './TowelView.tsx'
+import { Estimate } from '../../ui/Estimate.tsx'
 import { useChairNow } from './useChair.ts'
 import type { Proposal } from './useReplan.ts'
 
@@ -44,17 +46,17 @@ export function Now({
   if (state.status === 'paused') {
     return (
       <>
-        <p className="chair-count">
+        <p className={css.count}>
           step {Math.min(state.index + 1, plan.steps.length)} of {plan.steps.length}
         </p>
         <h1>{state.pausedFor === undefined ? 'Paused' : 'Look first'}</h1>
         {state.pausedFor !== undefined && (
-          <p role="alert" className="chair-line">
+          <p role="alert" className={css.line}>
             {state.pausedFor.words} Look there before the next stroke. L leaves a place out, X
             stops; else go on.
           </p>
         )}
-        <p className={state.pausedFor === undefined ? 'chair-line' : 'soft'}>
+        <p className={state.pausedFor === undefined ? css.line : css.count}>
           The clock of the service rests. Lather and towel do not.
         </p>
       </>
@@ -64,7 +66,7 @@ export function Now({
     return (
       <>
         <h1>Finished</h1>
-        <p className="chair-line">
+        <p className={css.line}>
           {props.chair.waiting > 0
             ? 'It is kept on this screen and goes to the server when that is back; then the care sheet follows.'
             : 'The care sheet is ready.'}
@@ -76,11 +78,11 @@ export function Now({
     const looking = press.draft?.kind === 'looked'
     return (
       <>
-        <p className="chair-count">all {plan.steps.length} steps</p>
+        <p className={css.count}>all {plan.steps.length} steps</p>
         <h1>
           {looking ? 'First look' : press.draft?.kind === 'finished' ? 'All done' : 'Blades away'}
         </h1>
-        <p className="chair-line">
+        <p className={css.line}>
           {press.line ?? 'Finish the service; then hand over the care sheet.'}
         </p>
         {looking && !wall && <LookView {...props} />}
@@ -106,8 +108,8 @@ function ColdTowel({ chair }: ChairProps) {
   if (!kept) return null
   const { tempC } = towelNow(figures, kept, now)
   return (
-    <p className="notice">
-      The towel kept back is at about {Math.round(tempC)} °C (H)
+    <p className={css.notice}>
+      The towel kept back is at about <Estimate of="towel">{Math.round(tempC)} °C</Estimate>
       {tempC > figures(TOWEL_CONSTANTS.coldC) ? ': rinse it cold first.' : ': cold enough.'}
     </p>
   )

@@ -1,7 +1,8 @@
 /** What opens over the step: a question with large answers, each with its number key. Escape closes it. */
-import { Button, UnstyledButton, Kbd } from '@mantine/core'
-import { useHotkeys } from '@mantine/hooks'
+import { Kbd, UnstyledButton } from '@mantine/core'
 import type { ReactNode } from 'react'
+import { useKeys } from '../../keys/useKeys.ts'
+import css from './Chair.module.css'
 
 export interface Choice {
   readonly words: string
@@ -29,37 +30,60 @@ export function Panel({
   closeWords?: string
   children?: ReactNode
 }) {
-  useHotkeys([
-    ...choices.map((c, i): [string, () => void] => [
-      String(i + 1),
-      () => void (c.disabled || c.pick()),
-    ]),
-    // The pedal takes what is offered first.
-    ['space', () => void choices.find((c) => c.strong && !c.disabled)?.pick()],
-    ['Escape', onClose],
-  ])
+  useKeys(
+    {
+      answer: (e) => {
+        const c = choices[Number(e.key) - 1]
+        if (c && !c.disabled) void c.pick()
+      },
+      // The pedal takes what is offered first.
+      'answer-first': () => void choices.find((c) => c.strong && !c.disabled)?.pick(),
+      'answer-close': onClose,
+    },
+    { overDialogs: true, overButtons: true },
+  )
   return (
-    <div className="chair-panel" role="dialog" aria-label={name}>
-      <p className="panel-title">{title}</p>
+    <div className={css.panel} role="dialog" aria-label={name}>
+      <p className={css.title}>{title}</p>
       {children}
-      <div className="panel-choices">
+      <div className={css.choices}>
         {choices.map((c, i) => (
           <UnstyledButton
             key={c.words}
-            className={c.strong ? 'deep' : ''}
-            disabled={c.disabled}
+            className={css.choice!}
+            mod={{ strong: c.strong }}
+            disabled={c.disabled ?? false}
             aria-pressed={c.pressed}
             autoFocus={i === 0 && !c.guarded}
             onClick={() => void c.pick()}
           >
-            <Kbd>{i + 1}</Kbd> {c.words}
+            <Kbd aria-hidden>{i + 1}</Kbd> {c.words}
             {c.more && <small>{c.more}</small>}
           </UnstyledButton>
         ))}
-        <Button size="sm" autoFocus={choices[0]?.guarded === true} onClick={onClose}>
-          <Kbd>Esc</Kbd> {closeWords}
-        </Button>
+        <UnstyledButton
+          className={css.choice!}
+          autoFocus={choices[0]?.guarded === true}
+          onClick={onClose}
+        >
+          <Kbd aria-hidden>Esc</Kbd> {closeWords}
+        </UnstyledButton>
       </div>
     </div>
   )
 }
+
+/** One of a row of large answers. */
+export const Pick = ({
+  on,
+  onPick,
+  children,
+}: {
+  on: boolean
+  onPick: () => void
+  children: ReactNode
+}) => (
+  <UnstyledButton className={css.pick!} aria-pressed={on} onClick={onPick}>
+    {children}
+  </UnstyledButton>
+)

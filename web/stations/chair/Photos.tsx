@@ -1,10 +1,12 @@
 /** Pictures of a visit: optional, kept on this machine, without what a camera writes into them. */
-import { Button } from '@mantine/core'
+import { Button, FileButton, Group, Text, Title } from '@mantine/core'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import type { VisitPage } from '../../../contract/types.ts'
 import { address } from '../../api/call.ts'
 import { about } from '../../api/queries.ts'
 import { useUnsaved, write } from '../../outbox/browser.ts'
+import { Problem } from '../../ui/Panel.tsx'
+import css from './Chair.module.css'
 import { shrunk } from './shrunk.ts'
 import { newId } from '../../state/words.ts'
 import { whenWords } from '../../../core/time/index.ts'
@@ -29,13 +31,13 @@ export function Photos({ visit }: { visit: VisitPage }) {
     onSuccess: again,
   })
   return (
-    <section className="photos">
-      <h2>Pictures</h2>
-      <p className="soft">
+    <section>
+      <Title order={2}>Pictures</Title>
+      <Text size="sm" c="dimmed">
         Only with the client’s consent. They stay on this machine; place, time and camera are taken
         out of the file.
-      </p>
-      <div className="photo-row">
+      </Text>
+      <Group gap="md" my="xs" className={css.photo!}>
         {visit.photos.map((p) => (
           <figure key={p.id}>
             <a href={address('photo', { id: p.id })} target="_blank" rel="noreferrer">
@@ -47,30 +49,24 @@ export function Photos({ visit }: { visit: VisitPage }) {
             <figcaption>
               {whenWords(p.atMs)}{' '}
               <Button variant="bare" size="sm" onClick={() => remove.mutate(p.id)}>
-                take out
+                remove
               </Button>
             </figcaption>
           </figure>
         ))}
-        <label className="strong">
-          {waiting > 0 ? `${waiting} not saved yet` : 'Add a picture'}
-          <input
-            type="file"
-            accept="image/*"
-            className="visually-hidden"
-            onChange={(e) => {
-              const file = e.currentTarget.files?.[0]
-              e.currentTarget.value = ''
-              if (file) add.mutate(file)
-            }}
-          />
-        </label>
-      </div>
-      {(add.isError || remove.isError) && (
-        <p role="alert" className="problem">
-          {(add.error ?? remove.error)?.message}
-        </p>
-      )}
+        <FileButton
+          accept="image/*"
+          inputProps={{ 'aria-label': 'Picture of the skin' }}
+          onChange={(file) => file && add.mutate(file)}
+        >
+          {(props) => (
+            <Button {...props} loading={add.isPending}>
+              {waiting > 0 ? `${waiting} not saved yet` : 'Add a picture'}
+            </Button>
+          )}
+        </FileButton>
+      </Group>
+      <Problem>{(add.error ?? remove.error)?.message}</Problem>
     </section>
   )
 }

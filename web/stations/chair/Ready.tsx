@@ -1,6 +1,7 @@
 /** Before the start: what is to be known, what lies on the tray, what comes first. One look decides whether it begins. */
+import css from './Chair.module.css'
 import { capital, lowerFirst } from '../../../core/words.ts'
-import { Checkbox } from '@mantine/core'
+import { Checkbox, Title } from '@mantine/core'
 import type { KitItem, Plan } from '../../../core/plan/index.ts'
 import { holding, eventNotes, type VisitFinding } from '../../../core/visit/index.ts'
 import { offsetHere, whenWords } from '../../../core/time/index.ts'
@@ -27,7 +28,7 @@ export function Ready({
     <>
       <h1>Ready for {called}</h1>
       {keptAtMs !== null && (
-        <p className="notice" role="note">
+        <p className={css.notice} role="note">
           <b>The house does not answer.</b> What {called} or a colleague has told it since{' '}
           {whenWords(keptAtMs)} is not known here: ask before you begin.
         </p>
@@ -39,20 +40,22 @@ export function Ready({
         large
       />
       {!wall && (
-        <section className="tray" aria-label="On the tray">
-          <h2>On the tray</h2>
-          <div className="tray-items">
+        <section className={css.tray} aria-label="On the tray">
+          <Title order={2} fz={22}>
+            On the tray
+          </Title>
+          <div className={css.trayItems}>
             {plan.kit.map((k) => (
               <TrayItem key={k.name} item={k} visitId={props.visit.id} />
             ))}
           </div>
         </section>
       )}
-      <div className="chair-first-step">
+      <div className={css.firstStep}>
         <p>
           <b>First:</b> {firstWords(plan)}
         </p>
-        <p className="chair-count">
+        <p className={css.count}>
           {plan.steps.length} steps, about {Math.round(plan.totalMinutes)} min
         </p>
       </div>

@@ -1,11 +1,11 @@
 /** Redness or a welt: noted, then the rest is planned anew by the worker's word. */
-import { Button } from '@mantine/core'
+import css from './Chair.module.css'
 import { useEffect, useState } from 'react'
 import type { Cause, Replanned } from '../../../core/chair/index.ts'
 import { theZone, zoneName, type ZoneId } from '../../../core/zones/index.ts'
 import { oddsWords } from '../../../core/stats/index.ts'
 import type { ChairProps } from './ChairHead.tsx'
-import { Panel } from './Panel.tsx'
+import { Panel, Pick } from './Panel.tsx'
 import { amended, CAUSE_WORDS, STOP, type PanelProps } from './panelProps.ts'
 import { useTaps } from './taps.ts'
 import { useReplan } from './useReplan.ts'
@@ -51,12 +51,12 @@ export function RednessPanel(props: PanelProps) {
         pick: () => note(i + 1),
       }))}
     >
-      <div className="panel-row">
-        <Button size="sm" aria-pressed={welt} onClick={() => setWelt(!welt)}>
+      <div className={css.row}>
+        <Pick on={welt} onPick={() => setWelt(!welt)}>
           the skin has risen: a welt
-        </Button>
+        </Pick>
       </div>
-      <p className="panel-note">
+      <p className={css.note}>
         On brown and black skin look for a darker or violet tone beside the zone, and feel for
         warmth.
       </p>
@@ -84,14 +84,14 @@ function After({ zoneId, chair, tell, onClose, ...props }: PanelProps & { zoneId
   }
   const figures = (r: Replanned | undefined) =>
     r &&
-    `${r.now} of ${r.before} lanes, ${Math.round(r.minutesNow)} min; redness 2+ ${oddsWords(r.oddsNow)} (H)`
+    `${r.now} of ${r.before} lanes, ${Math.round(r.minutesNow)} min; redness 2+ ${oddsWords(r.oddsNow)}`
   const any = leave.replanned ?? mild.replanned ?? stop.replanned
   return (
     <Panel
       name="The rest"
       title={
         any
-          ? `As planned: redness 2 or more by tomorrow ${oddsWords(any.oddsBefore)} (H) on the worst zone. Your word?`
+          ? `As planned: redness 2 or more by tomorrow ${oddsWords(any.oddsBefore)} on the worst zone. Your word?`
           : leave.pending
             ? 'The rest is worked out anew …'
             : 'What is left cannot be made gentler.'

@@ -1,8 +1,8 @@
 /** The client asks to stop; a place is found that is left out. */
-import { Button } from '@mantine/core'
+import css from './Chair.module.css'
 import { useEffect } from 'react'
 import { zoneName } from '../../../core/zones/index.ts'
-import { Panel } from './Panel.tsx'
+import { Panel, Pick } from './Panel.tsx'
 import { amended, CAUSE_WORDS, STOP, type PanelProps } from './panelProps.ts'
 import { useTaps } from './taps.ts'
 import { useReplan } from './useReplan.ts'
@@ -68,11 +68,11 @@ export function LeaveOutPanel({ chair, tell, onClose, ...props }: PanelProps) {
         },
       ]}
     >
-      <div className="panel-row" role="group" aria-label="How far round it">
+      <div className={css.row} role="group" aria-label="How far round it">
         {RADII.map((r) => (
-          <Button size="sm" key={r} aria-pressed={radiusMm === r} onClick={() => setRadius(r)}>
+          <Pick key={r} on={radiusMm === r} onPick={() => setRadius(r)}>
             {r} mm
-          </Button>
+          </Pick>
         ))}
       </div>
     </Panel>

@@ -1,4 +1,5 @@
 /** One step in words and two small drawings. */
+import css from './Chair.module.css'
 import { Highlight } from '@mantine/core'
 import {
   avoidWords,
@@ -58,14 +59,15 @@ export function StepView({
   const yours = side && work.stance ? `, ${yourSide(step.zoneId!, work.stance.hour)}` : ''
   return (
     <>
-      <p className="chair-count">
+      <p className={css.count}>
         step {index + 1} of {plan.steps.length}
         {side}
         {yours}
       </p>
       <h1 data-long={shortTitle(step).length > LONG_TITLE || undefined}>{shortTitle(step)}</h1>
       <p
-        className={press.line ? 'chair-line chair-first' : 'chair-line'}
+        className={css.line}
+        data-first={press.line !== undefined || undefined}
         data-long={(press.line ?? step.text).length > LONG_LINE || undefined}
       >
         {press.line ??
@@ -88,9 +90,13 @@ export function StepView({
         {!press.line && lane && <PictureHour way={strokeWay(plan, lane)} />}
       </p>
       {/* What to leave alone comes before how: it is never below the edge of the screen. */}
-      {avoid.length > 0 && <p className="notice coral">{avoid.join('. ')}.</p>}
+      {avoid.length > 0 && (
+        <p className={css.notice} data-grave>
+          {avoid.join('. ')}.
+        </p>
+      )}
       {work.stance && work.headTurn && (
-        <div className="chair-figures">
+        <div className={css.figures}>
           <figure>
             <StanceFigure
               turnDeg={step.zoneId ? poseFor(step.zoneId).turnDeg : 0}
@@ -107,12 +113,12 @@ export function StepView({
             <AngleFigure degrees={work.bladeAngleDeg ?? 30} />
             <figcaption>Blade to skin; {step.blade}</figcaption>
           </figure>
-          <p className="chair-hand">
-            <b>Free hand</b> <span className="soft">(dotted arrow)</span> {freeHand}
+          <p className={css.hand}>
+            <b>Free hand</b> (dotted arrow) {freeHand}
           </p>
         </div>
       )}
-      {avoid.length === 0 && watch && <p className="notice">{watch}</p>}
+      {avoid.length === 0 && watch && <p className={css.notice}>{watch}</p>}
     </>
   )
 }

@@ -1,6 +1,7 @@
 /** Round the chair: whether what is told arrives, the voice, the second screen. */
-import { Button } from '@mantine/core'
+import { Button, Group } from '@mantine/core'
 import { Link } from 'react-router'
+import css from './Chair.module.css'
 import type { ChairProps } from './ChairHead.tsx'
 import { canSpeak, useVoice } from './voice.ts'
 
@@ -8,7 +9,7 @@ import { canSpeak, useVoice } from './voice.ts'
 export function Away({ chair }: ChairProps) {
   if (chair.here) return null
   return (
-    <p className="chair-away" role="status">
+    <p className={css.away} role="status">
       No connection.{' '}
       {chair.waiting === 0
         ? 'Go on: every tap is kept on this screen.'
@@ -21,15 +22,21 @@ export function Away({ chair }: ChairProps) {
 export function Tools({ clientId }: { clientId: string }) {
   const voice = useVoice()
   return (
-    <span className="chair-tools">
+    <Group gap="xs" wrap="nowrap">
       {canSpeak && (
         <Button size="sm" aria-pressed={voice.on} onClick={voice.toggle}>
           Voice {voice.on ? 'on' : 'off'}
         </Button>
       )}
-      <Link to={`/clients/${clientId}/wall`} target="_blank" rel="noreferrer">
+      <Button
+        component={Link}
+        size="sm"
+        to={`/clients/${clientId}/wall`}
+        target="_blank"
+        rel="noreferrer"
+      >
         Wall screen
-      </Link>
-    </span>
+      </Button>
+    </Group>
   )
 }

@@ -1,5 +1,6 @@
 /** A hot towel: how warm it is, when it may be laid, what can be done meanwhile. */
-import { Button, UnstyledButton } from '@mantine/core'
+import css from './Chair.module.css'
+import { Button, Group, NumberInput, Text, UnstyledButton } from '@mantine/core'
 import { useFigures } from '../../state/figures.ts'
 import { useMutation } from '@tanstack/react-query'
 import { useState } from 'react'
@@ -14,6 +15,8 @@ import { ROUTINE_CONSTANTS } from '../../../core/services/index.ts'
 import type { PlanStep } from '../../../core/plan/index.ts'
 import { call } from '../../api/call.ts'
 import { clockText } from '../../state/words.ts'
+import { Estimate } from '../../ui/Estimate.tsx'
+import { Problem } from '../../ui/Panel.tsx'
 import type { ChairProps } from './ChairHead.tsx'
 import { useChairNow } from './useChair.ts'
 
@@ -27,7 +30,7 @@ export function TowelView({
   const now = useChairNow(chair.link)
   const { state } = chair.live
   const towel = state.towels[step.id]
-  const [typed, setTyped] = useState('')
+  const [typed, setTyped] = useState<number | string>('')
   const read = useMutation({
     mutationFn: () =>
       call('probe', {
@@ -43,20 +46,22 @@ export function TowelView({
   if (!towel) return null
   const plan = towelPlan(figures, towel, now)
   const byHand = async () => {
-    const tempC = Number(typed.replace(',', '.'))
+    const tempC = Number(typed)
     if (!(tempC > 0 && tempC < 100)) return
     if (await tell({ kind: 'towel-read', stepId: step.id, detail: { tempC, withinC: 1 } }))
       setTyped('')
   }
   return (
-    <div className="towel-view">
+    <div className={css.towel}>
       <Gauge tempC={plan.now.tempC} marginC={plan.now.marginC} />
       <div>
-        <p className="chair-hand">
-          <b>{Math.round(plan.now.tempC)} °C</b>{' '}
+        <p className={css.hand}>
+          <b>
+            <Estimate of="towel">{Math.round(plan.now.tempC)} °C</Estimate>
+          </b>{' '}
           {plan.now.by === 'probe'
             ? `by the probe, within ${plan.now.marginC.toFixed(1)} °C`
-            : 'reckoned, nobody has read it (H)'}
+            : 'reckoned, nobody has read it'}
           .{' '}
           {towel.laidAtMs === undefined
             ? plan.waitMs > 0
@@ -68,34 +73,33 @@ export function TowelView({
               ? `Off at ${figures(TOWEL_CONSTANTS.offC)} °C, in ${clockText(plan.warmthMs)}.`
               : 'It no longer warms: take it off.'}
         </p>
-        <p className="towel-read">
+        <Group gap="sm" my="xs">
           <Button onClick={() => read.mutate()} disabled={read.isPending}>
             Read the probe
           </Button>
-          <label>
-            <span className="visually-hidden">Temperature read by hand, °C</span>
-            <input
-              inputMode="decimal"
-              size={4}
-              value={typed}
-              placeholder="°C"
-              onChange={(e) => setTyped(e.currentTarget.value)}
-              onKeyDown={(e) => {
-                e.stopPropagation()
-                if (e.key === 'Enter') void byHand()
-              }}
-            />
-          </label>
-          {typed && <Button onClick={() => void byHand()}>Keep</Button>}
-        </p>
+          <NumberInput
+            aria-label="Temperature read by hand, °C"
+            w={96}
+            min={1}
+            max={99}
+            placeholder="°C"
+            value={typed}
+            onChange={setTyped}
+            onKeyDown={(e) => {
+              e.stopPropagation()
+              if (e.key === 'Enter') void byHand()
+            }}
+          />
+          {typed !== '' && <Button onClick={() => void byHand()}>Keep</Button>}
+        </Group>
         {house.probe === null && (
-          <p className="soft">The probe was never calibrated: it may be 3 °C off (House, Probe).</p>
+          <Text size="sm" c="dimmed">
+            The probe was never calibrated: it may be 3 °C off (House, Probe).
+          </Text>
         )}
-        {read.isError && (
-          <p role="alert" className="problem">
-            The probe gave no reading. Type what a thermometer shows, or wait.
-          </p>
-        )}
+        <Problem>
+          {read.isError && 'The probe gave no reading. Type what a thermometer shows, or wait.'}
+        </Problem>
       </div>
       {(towel.laidAtMs !== undefined || plan.waitMs > 0) && (
         <Meanwhile
@@ -127,11 +131,17 @@ function Meanwhile({
   tasks: readonly (Task & { fits: boolean })[]
   onDone: (task: Task) => Promise<boolean>
 }) {
-  if (tasks.length === 0) return <p className="chair-hand towel-tasks">All is ready meanwhile.</p>
+  if (tasks.length === 0) return <p className={css.hand}>All is ready meanwhile.</p>
   return (
-    <div className="towel-tasks" role="group" aria-label="Meanwhile">
+    <div className={css.tasks} role="group" aria-label="Meanwhile">
       {tasks.map((t) => (
-        <UnstyledButton key={t.id} className={t.fits ? '' : 'soft'} onClick={() => void onDone(t)}>
+        <UnstyledButton
+          key={t.id}
+          className={css.pick!}
+          mod={{ small: true }}
+          c={t.fits ? 'var(--ink)' : 'dimmed'}
+          onClick={() => void onDone(t)}
+        >
           {t.text} <small>{t.fits ? `${t.minutes} min` : 'later'}</small>
         </UnstyledButton>
       ))}
@@ -151,22 +161,22 @@ function Gauge({ tempC, marginC }: { tempC: number; marginC: number }) {
   const off = figures(TOWEL_CONSTANTS.offC)
   return (
     <svg
-      className="towel-gauge"
+      className={css.gauge}
       viewBox={`0 -8 118 ${TALL + 16}`}
       width="118"
       height={TALL + 16}
       role="img"
       aria-label={`Towel ${Math.round(tempC)} degrees`}
     >
-      <rect x="8" y={y(lay)} width="20" height={y(off) - y(lay)} className="gauge-good" />
-      <path d={`M8 0V${TALL}M28 0V${TALL}`} className="gauge-wall" />
+      <rect x="8" y={y(lay)} width="20" height={y(off) - y(lay)} className={css.good} />
+      <path d={`M8 0V${TALL}M28 0V${TALL}`} className={css.wall} />
       {[
         [lay, 'lay'],
         [off, 'off'],
       ].map(([t, word]) => (
         <g key={word}>
-          <path d={`M8 ${y(t as number)}h26`} className="gauge-wall" />
-          <text x="38" y={y(t as number) + 5} className="gauge-text">
+          <path d={`M8 ${y(t as number)}h26`} className={css.wall} />
+          <text x="38" y={y(t as number) + 5}>
             {word} {t} °C
           </text>
         </g>
@@ -176,7 +186,8 @@ function Gauge({ tempC, marginC }: { tempC: number; marginC: number }) {
         y={y(tempC + marginC)}
         width="12"
         height={Math.max(4, y(tempC - marginC) - y(tempC + marginC))}
-        className={tempC + marginC > lay ? 'gauge-hot' : 'gauge-now'}
+        className={css.now}
+        data-hot={tempC + marginC > lay || undefined}
       />
     </svg>
   )
