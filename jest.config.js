@@ -7,7 +7,8 @@ export default {
     '<rootDir>/web',
     '<rootDir>/demo',
   ],
-  testMatch: ['**/*.test.ts'],
+  testMatch: ['**/*.test.ts', '**/*.test.tsx'],
+  moduleNameMapper: { '[.]css$': '<rootDir>/scripts/cssStub.mjs' },
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   transform: {
     '^.+\\.tsx?$': [

@@ -14,6 +14,7 @@ export default defineConfig({
   reporter: [['list'], ['json']],
   outputDir: 'test-results/browser',
   use: {
+    locale: 'en-GB',
     viewport: { width: 1280, height: 800 },
     // In software every frame takes long; what moves has tests of its own.
     contextOptions: { reducedMotion: 'reduce' },

@@ -21,7 +21,7 @@ import { HANDS } from '../core/plan/index.ts'
 import { SERVICE_IDS } from '../core/services/index.ts'
 import { eachText, type SkinAndHair } from '../core/client.ts'
 import type { AtChair, HairReading, SkinAnswer } from '../core/looks/index.ts'
-import type { Schools } from '../core/house/index.ts'
+import type { HouseSettings, Schools } from '../core/house/index.ts'
 import * as y from 'yup'
 import { MESSAGE_STATES } from './chair.ts'
 import { choice } from './parts.ts'
@@ -79,7 +79,8 @@ export const houseAnswer = record({
   readers: core<Readonly<Record<string, readonly ReaderSeen[]>>>(),
   /** Who works at this screen. */
   workerId: text(),
-  /** Days on which nobody serves. */
+  settings: core<HouseSettings>(),
+  /** Days on which nobody serves, and the hours of the others. */
   closed: core<ClosedDays>(),
   /** Blades the house owns. */
   kit: core<readonly BladeId[]>(),

@@ -1,5 +1,6 @@
 /** Days on which a house is closed, as they are sent. */
 import * as y from 'yup'
+import { mapOf, shaped } from './parts.ts'
 import { isClosedDate } from '../core/time/index.ts'
 
 export const closedDays = y
@@ -21,5 +22,13 @@ export const closedDays = y
       )
       .max(200)
       .required(),
+    hours: mapOf<string, readonly [number, number]>(
+      shaped(/^[0-6]$/),
+      y
+        .tuple([y.number().min(0).max(24).required(), y.number().min(0).max(24).required()])
+        .test('order', 'A day opens before it closes.', (h) => h === undefined || h[0]! < h[1]!)
+        .defined() as never,
+      'hours by day of the week',
+    ).optional(),
   })
   .noUnknown()

@@ -13,7 +13,13 @@ import {
   type SurfaceNotes,
   type ZoneHair,
 } from '../core/hair/index.ts'
-import { SCHOOLS, type SchoolId, type Schools } from '../core/house/index.ts'
+import {
+  CURRENCIES,
+  DATE_ORDERS,
+  SCHOOLS,
+  type SchoolId,
+  type Schools,
+} from '../core/house/index.ts'
 import { LINE_KINDS } from '../core/lines/index.ts'
 import { BLADE_IDS, LEVELS } from '../core/kit/index.ts'
 import { closedDays } from './closedDays.ts'
@@ -389,6 +395,21 @@ const ruleEdit = y
 
 export const houseChangeSchema = y
   .object({
+    name: text(80).min(1, 'A house needs a name.').optional(),
+    settings: y
+      .object({
+        address: text(200).optional(),
+        phone: text(40).optional(),
+        currency: choice(CURRENCIES).optional(),
+        dates: choice(DATE_ORDERS).optional(),
+        firstDay: y.number().oneOf([0, 1, 6]).optional(),
+        clock: y.number().oneOf([12, 24]).optional(),
+        length: y.string().oneOf(['mm', 'inch']).optional(),
+        warmth: y.string().oneOf(['C', 'F']).optional(),
+      })
+      .noUnknown()
+      .default(undefined)
+      .optional(),
     schools: y.mixed<Record<string, string>>().optional(),
     workerId: uuid().optional(),
     kit: y.array().of(choice(BLADE_IDS).required()).optional(),

@@ -89,6 +89,16 @@ const skin = (
 /** The studio's name and workers. */
 export const STUDIO = {
   name: 'Lantern Quay',
+  settings: {
+    address: '3 Chandlers’ Steps, by the old fish market',
+    phone: '0555 01 00',
+    currency: 'EUR',
+    dates: 'dmy',
+    firstDay: 1,
+    clock: 24,
+    length: 'mm',
+    warmth: 'C',
+  },
   workers: [
     { name: 'Ines Marchetti-Roe', role: 'barber', hand: 'right', rank: 'owner' },
     { name: 'Joren Aldous', role: 'esthetician', hand: 'left', rank: 'worker' },

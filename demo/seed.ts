@@ -54,6 +54,7 @@ export async function seedDemo(
     await m.Worker.bulkCreate(workers)
     await keepHouse(db, {
       name: STUDIO.name,
+      settings: STUDIO.settings,
       workerId: workers[0]!.id,
       closed: closedAt(nowMs),
     })

@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs'
 import sharp from 'sharp'
 import type { House, VisitPage } from '../contract/types.ts'
 import { count, passTowel, press, workAhead } from './chairHand.ts'
-import { ask, askedAll, expect, plannedClient, test } from './support.ts'
+import { ask, askedAll, expect, plannedClient, test, pickOne } from './support.ts'
 
 test('after a service: bands, products against allergies, messages, the sheet as PDF, pictures', async ({
   page,
@@ -18,10 +18,10 @@ test('after a service: bands, products against allergies, messages, the sheet as
   await ask(page, 'PUT', `/api/visits/${visit.id}/plan`)
   await workAhead(page, visit.id)
   await page.goto(`/clients/${client.id}/care`)
-  const tab = (name: string) => page.getByRole('button', { name, exact: true }).click()
+  const tab = (name: string) => page.getByRole('tab', { name, exact: true }).click()
   await expect(page.getByText('No strong sun')).toBeVisible()
 
-  await tab('Next 7 days')
+  await tab('7 days')
   await expect(page.getByRole('heading', { name: '7 things to keep off' })).toBeVisible()
   await expect(
     page.getByRole('img', { name: /No pool or sea: .* Burning or redness/ }),
@@ -49,8 +49,7 @@ test('after a service: bands, products against allergies, messages, the sheet as
       expect.objectContaining({ text: 'How is it today? Send a word.', state: 'taken-back' }),
     )
 
-  await page.goto('/house')
-  await page.getByRole('button', { name: 'Outbox' }).click()
+  await page.goto('/house/messages')
   await page.getByRole('link', { name: 'Care Lantern' }).first().click()
   await expect(page.getByRole('heading', { name: 'Care', exact: true })).toBeVisible()
   const sheet = await page.request.get(
@@ -66,10 +65,10 @@ test('after a service: bands, products against allergies, messages, the sheet as
     .jpeg()
     .toBuffer()
   await page
-    .getByLabel('Add a picture')
+    .getByLabel('Picture of the skin')
     .setInputFiles({ name: 'skin.jpg', mimeType: 'image/jpeg', buffer: picture })
   await expect(page.getByRole('img', { name: /^Skin, / })).toBeVisible()
-  await page.getByLabel('Add a picture').setInputFiles({
+  await page.getByLabel('Picture of the skin').setInputFiles({
     name: 'x.jpg',
     mimeType: 'image/jpeg',
     buffer: readFileSync('package.json'),
@@ -84,8 +83,8 @@ test.use({ harmless: /422/ })
 test('before an event: the best time with its odds, and the visit put there', async ({ page }) => {
   const { client, visit } = await plannedClient(page, 'Event Pilot', 'dermaplane')
   await page.goto(`/clients/${client.id}/care`)
-  await page.getByRole('button', { name: 'Before an event' }).click()
-  await page.getByRole('combobox', { name: 'What' }).selectOption({ label: 'Photographs or stage' })
+  await page.getByRole('tab', { name: 'Event' }).click()
+  await pickOne(page, 'What', 'Photographs or stage')
   await expect(page.getByRole('heading', { name: /^Best / })).toBeVisible()
   await expect(
     page.getByText(/Any time from .* to .*redness 2 or more (under )?\d+ %/),
@@ -96,16 +95,16 @@ test('before an event: the best time with its odds, and the visit put there', as
   await expect
     .poll(async () => (await ask<VisitPage>(page, 'GET', `/api/visits/${visit.id}`)).slotAtMs)
     .toBeGreaterThan(Date.now())
-  await page.getByRole('textbox', { name: 'Day' }).fill('2020-01-01')
+  await page.getByRole('textbox', { name: 'Day' }).fill('1 Jan 2020')
+  await page.keyboard.press('Tab')
   await expect(page.getByRole('alert')).toContainText('That is over')
 })
 
 test('the probe is calibrated in ice and warmth, and reads a towel at the chair', async ({
   page,
 }) => {
-  await page.goto('/house')
-  await page.getByRole('button', { name: 'Probe', exact: true }).click()
-  const read = page.getByRole('button', { name: 'Read', exact: true })
+  await page.goto('/house/probe')
+  const read = page.getByRole('button', { name: 'Read the probe' })
   await read.first().click()
   await expect(page.getByLabel(/In melting ice/)).not.toHaveValue('')
   await read.nth(1).click()
@@ -121,7 +120,7 @@ test('the probe is calibrated in ice and warmth, and reads a towel at the chair'
   await press(page)
   await press(page)
   // Nobody lays it while it is too hot.
-  await expect(page.locator('.chair-go')).toBeDisabled()
+  await expect(page.getByTestId('chair-go')).toBeDisabled()
   await page.getByRole('button', { name: 'Read the probe' }).click()
   await expect(page.getByText(/by the probe, within 0\.\d °C/)).toBeVisible()
   await page.keyboard.press('PageUp')
@@ -147,13 +146,13 @@ test('a towel laid: what can be done meanwhile, and one kept back for the cold c
   let laid = false
   await passTowel(page, async () => {
     await press(page)
-    if (laid || !(await page.locator('.chair-go').textContent())!.includes('Taken off')) return
+    if (laid || !(await page.getByTestId('chair-go').textContent())!.includes('Taken off')) return
     laid = true
     await page.getByRole('button', { name: /Put one towel aside/ }).click()
     await expect(page.getByRole('button', { name: /Put one towel aside/ })).toHaveCount(0)
     await page.getByRole('button', { name: /Used implements into the disinfectant/ }).click()
-    await expect(page.locator('.clocks')).toContainText('disinfectant')
-    await page.locator('.chair-step h1').click()
+    await expect(page.getByTestId('clocks')).toContainText('disinfectant')
+    await page.locator('main h1').click()
   })
   await expect(count(page)).toContainText('step 3 of')
   expect(laid).toBe(true)

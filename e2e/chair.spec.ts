@@ -4,7 +4,7 @@ import { zoneName } from '../core/zones/index.ts'
 import { begin, count, press, workAhead } from './chairHand.ts'
 import { ask, clientNamed, expect, headReady, onHead, plannedClient, test } from './support.ts'
 
-const go = '.chair-go'
+const go = '[data-testid="chair-go"]'
 
 test('by pedal and keys: nick, tug, new blade, skip, back, pause, re-lather; the end says what it came to', async ({
   page,
@@ -34,7 +34,7 @@ test('by pedal and keys: nick, tug, new blade, skip, back, pause, re-lather; the
   await page.keyboard.press('1')
   await expect(nick).toBeHidden()
   await page.keyboard.press('t')
-  await expect(page.locator('.chair-said')).toContainText('Tug noted')
+  await expect(page.getByTestId('chair-said')).toContainText('Tug noted')
   // A blade that tugged is changed before the next stroke.
   await expect(page.locator(go)).toContainText('Blade changed')
   await press(page)
@@ -42,7 +42,7 @@ test('by pedal and keys: nick, tug, new blade, skip, back, pause, re-lather; the
   await page.keyboard.press('b')
   await expect(page.getByText('blade 3', { exact: true })).toBeVisible()
   await page.keyboard.press('r')
-  await expect(page.locator('.chair-said')).toContainText('Fresh lather')
+  await expect(page.getByTestId('chair-said')).toContainText('Fresh lather')
   await page.keyboard.press('p')
   await expect(page.getByRole('heading', { name: 'Paused' })).toBeVisible()
   await press(page)
@@ -65,7 +65,7 @@ test('by pedal and keys: nick, tug, new blade, skip, back, pause, re-lather; the
   await press(page)
   await expect(page.getByRole('heading', { name: 'Care' })).toBeVisible()
   await page.goto(`/clients/${client.id}/chair`)
-  const facts = page.locator('.facts')
+  const facts = page.locator('dl')
   await expect(facts).toContainText('Nicks1')
   await expect(facts).toContainText('Blades3')
   await expect(facts).toContainText('First lookclear')
@@ -141,7 +141,7 @@ test('a second screen on the wall follows at once, and the other tablet counts n
   const wall = await context.newPage()
   await wall.goto(`/clients/${client.id}/wall`)
   await expect(wall.getByRole('heading', { name: /^Ready for/ })).toBeVisible()
-  await expect(wall.locator('.chair-bar')).toHaveCount(0)
+  await expect(wall.getByRole('contentinfo')).toHaveCount(0)
   await begin(page, () => page.locator(go).click())
   await expect(count(wall)).toContainText('step 1 of')
   // A key at the wall does nothing.
@@ -288,7 +288,7 @@ test('the voice is off until it is wanted, then says each step; the screen stays
   )
   await page.getByRole('button', { name: 'Voice off' }).click()
   await expect.poll(heard).toEqual([expect.stringContaining('Oil and lather.')])
-  await page.locator('.chair-step h1').click()
+  await page.locator('main h1').click()
   await press(page)
   await expect.poll(heard).toContainEqual(expect.stringContaining('Open a fresh blade'))
 })

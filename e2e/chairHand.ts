@@ -12,7 +12,7 @@ import {
 import { expect, type Page } from '@playwright/test'
 import type { VisitPage } from '../contract/types.ts'
 
-export const count = (page: Page) => page.locator('.chair-count')
+export const count = (page: Page) => page.getByTestId('chair-count')
 
 /** A pedal pressed again within this is taken for a bounce. */
 const BETWEEN_MS = 300
@@ -25,7 +25,7 @@ export async function press(page: Page, key = 'Space'): Promise<void> {
 
 /** The hot towel of the step in view: out, asked, read by a thermometer, laid, taken off. */
 export async function passTowel(page: Page, by: () => Promise<void> = () => press(page)) {
-  const go = page.locator('.chair-go')
+  const go = page.getByTestId('chair-go')
   await expect(
     page.getByLabel(/Temperature read by hand/).or(go.getByText('Towel is out')),
   ).toBeVisible()
@@ -33,7 +33,7 @@ export async function passTowel(page: Page, by: () => Promise<void> = () => pres
   await page.getByLabel(/Temperature read by hand/).fill('42')
   await page.keyboard.press('Enter')
   await expect(go).toContainText('Asked')
-  await page.locator('.chair-step h1').click()
+  await page.locator('main h1').click()
   await by()
   await expect(go).toContainText('Laid')
   await by()
@@ -45,7 +45,7 @@ export async function passTowel(page: Page, by: () => Promise<void> = () => pres
 export async function begin(page: Page, by: () => Promise<void> = () => press(page)) {
   const both = page.getByRole('button', { name: /Both go on/ })
   const first = count(page).filter({ hasText: 'step 1 of' })
-  await expect(page.locator('.chair-go')).toContainText('Begin')
+  await expect(page.getByTestId('chair-go')).toContainText('Begin')
   // Tests share the workers: one that begins in the same moment is known only once the server has refused.
   await expect(async () => {
     if (!(await first.isVisible())) {
@@ -58,7 +58,7 @@ export async function begin(page: Page, by: () => Promise<void> = () => press(pa
     expect(await first.isVisible()).toBe(true)
   }).toPass()
   // The first towel is taken out at once: it cools while everything else is readied.
-  if ((await page.locator('.chair-go').textContent())!.includes('Towel is out')) await by()
+  if ((await page.getByTestId('chair-go').textContent())!.includes('Towel is out')) await by()
 }
 
 export interface Ahead {

@@ -132,10 +132,10 @@ plain('a new version waits until no service runs in any tab', async ({ browser }
   await say(today.getByRole('button', { name: /the new version waits/ })).toBeVisible()
   say([await marked(chair), await marked(today)]).toEqual([true, true])
   // The client is left: its service stands still, and nobody follows it here.
-  await chair.locator('.chair-name').click()
+  await chair.getByTestId('chair-name').click()
   await chair.getByRole('link', { name: /^Ask/ }).click()
   await chair.getByRole('link', { name: 'Today', exact: true }).click()
-  await say(chair.locator('.today')).toBeVisible()
+  await say(chair.getByTestId('today')).toBeVisible()
   await today.waitForTimeout(2500)
   // The button tells by itself that nothing runs any more; every tab is loaded anew.
   // The browser lets the worker of before end what it is at first.

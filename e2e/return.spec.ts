@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs'
 import ICAL from 'ical.js'
 import type { ClientPage, House, ImportRecord, Today, VisitPage } from '../contract/types.ts'
 import { violations } from './axe.ts'
-import { ask, clientNamed, expect, headReady, onHead, tabTo, test } from './support.ts'
+import { ask, clientNamed, expect, headReady, onHead, tabTo, test, pickOne } from './support.ts'
 import type { Page } from '@playwright/test'
 
 /** A client's last finished visit. */
@@ -25,8 +25,8 @@ async function onToday(page: Page, clientId: string): Promise<Today['rows'][numb
 const visitOf = (page: Page, id: string) => ask<VisitPage>(page, 'GET', `/api/visits/${id}`)
 const tab = (page: Page, name: string) =>
   page
-    .getByRole('group', { name: 'What to look at' })
-    .getByRole('button', { name, exact: true })
+    .getByRole('tablist', { name: 'What to look at' })
+    .getByRole('tab', { name, exact: true })
     .click()
 
 test('a client answers on a phone: six questions by touch, and the worker sees it', async ({
@@ -97,10 +97,10 @@ test('a client answers on a phone: six questions by touch, and the worker sees i
 
   await page.reload()
   await page
-    .getByRole('group', { name: 'When' })
-    .getByRole('button', { name: /^7 days/ })
+    .getByRole('radiogroup', { name: 'When' })
+    .getByText(/^7 days/)
     .click()
-  await expect(page.getByLabel('Who said it')).toHaveValue('client')
+  await expect(page.getByRole('combobox', { name: 'Who said it' })).toHaveValue('by the client')
   await expect(page.getByText('<b>It itched</b> under the strap')).toBeVisible()
   await expect(
     page.getByRole('group', { name: 'Redness, Chin' }).getByRole('button', { name: /^2/ }),
@@ -116,11 +116,8 @@ test('bumps are tapped on the head, taken away, undone, and found again at the n
     (await visitOf(page, visitId)).answers.find((a) => a.moment === moment)?.spots ?? []
   await page.goto(`/clients/${clientId}/return?visit=${visitId}`)
   await headReady(page)
-  await page
-    .getByRole('group', { name: 'When' })
-    .getByRole('button', { name: '1 h', exact: true })
-    .click()
-  await page.getByRole('button', { name: 'Ingrown hair' }).click()
+  await page.getByRole('radiogroup', { name: 'When' }).getByText('1 h', { exact: true }).click()
+  await page.getByText('Ingrown hair', { exact: true }).click()
   const chin = await onHead(page, 0.5, 0.665)
   const before = (await own('1h')).length
   await page.mouse.click(chin.x, chin.y)
@@ -138,14 +135,16 @@ test('bumps are tapped on the head, taken away, undone, and found again at the n
   // A day later it is still there: tapped again it is the same spot.
   await page.getByRole('button', { name: 'Other …' }).click()
   const at = new Date(Date.now() - 3_600_000)
-  const local = new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 16)
-  await page.getByLabel('When was it looked at?').fill(local)
-  await page.keyboard.press('Enter')
+  await page.getByLabel('When was it looked at?: hours').fill(String(at.getHours()))
+  await page.getByLabel('When was it looked at?: minutes').fill(String(at.getMinutes()))
+  await page.getByRole('textbox', { name: 'When was it looked at?' }).fill(written(at))
+  await page.keyboard.press('Tab')
+  await page.getByRole('button', { name: 'Look', exact: true }).click()
   const page2 = await visitOf(page, visitId)
   const hours = Math.round((at.getTime() - page2.endedAtMs!) / 3_600_000)
-  await expect(
-    page.getByRole('group', { name: 'When' }).getByRole('button', { pressed: true }),
-  ).toBeVisible()
+  await expect(page.getByRole('radiogroup', { name: 'When' }).locator('input:checked')).toHaveCount(
+    1,
+  )
   const [first] = await own('1h')
   await page.mouse.click(chin.x, chin.y)
   await expect
@@ -177,7 +176,7 @@ test('what the skin does is told as a range, and what a change did with its doub
   ).toBeVisible()
   await expect(page.getByText(/Learned from \d+ answered services/)).toBeVisible()
   await expect(page.getByText('What differed between quiet and red visits')).toBeVisible()
-  await expect(page.locator('.effect').first()).toContainText(/95 % from/)
+  await expect(page.getByTestId('effect').first()).toContainText(/95 % from/)
   await tab(page, 'Bumps')
   await expect(page.getByText(/single edge, with the grain only/).first()).toBeVisible()
   await expect(
@@ -203,16 +202,19 @@ test('the next visit has odds, an event sets its service, and it is put on Today
   ).toBeVisible()
   await expect(page.getByText('School: every 4 weeks.', { exact: false })).toBeVisible()
   await page.getByRole('button', { name: 'Add an event' }).click()
-  await page.getByLabel('What kind of event').selectOption('photo')
+  await pickOne(page, 'What kind of event', 'Photographs')
   await page.getByLabel('What it is').fill('Book fair portrait')
-  const day = new Date(Date.now() + 45 * 86_400_000).toISOString().slice(0, 10)
-  await page.getByLabel('When', { exact: true }).fill(`${day}T11:00`)
+  await page
+    .getByRole('textbox', { name: 'When' })
+    .fill(written(new Date(Date.now() + 45 * 86_400_000)))
+  await page.keyboard.press('Tab')
   await page.getByRole('button', { name: 'Keep', exact: true }).click()
   await page
-    .getByLabel('Through')
-    .fill(new Date(Date.now() + 90 * 86_400_000).toISOString().slice(0, 10))
-  await expect(page.locator('.series')).toContainText('for Book fair portrait')
-  await expect(page.locator('.series')).toContainText('upper lip alone')
+    .getByRole('textbox', { name: 'Through' })
+    .fill(written(new Date(Date.now() + 90 * 86_400_000)))
+  await page.keyboard.press('Tab')
+  await expect(page.getByTestId('series')).toContainText('for Book fair portrait')
+  await expect(page.getByTestId('series')).toContainText('upper lip alone')
   // The calendar is made of what the house has.
   await expect
     .poll(
@@ -244,31 +246,35 @@ test('two visits stand side by side, the tide line changes one, and the head sho
   const other = before.findLast((v) => v.bumps !== newest!.bumps)!
   await page.goto(`/clients/${clientId}/return?visit=${newest!.id}`)
   await headReady(page)
-  await tab(page, 'Then and now')
-  await page.getByLabel('Beside which visit').selectOption(other.id)
+  await tab(page, 'Then, now')
+  await pickOne(
+    page,
+    'Beside which visit',
+    written(new Date(other.endedAtMs!)).replace(/ \d{4}$/, ''),
+  )
   await expect(page.locator('.skin-picture')).toHaveCount(2)
   await expect(page.getByRole('row', { name: /^Plan/ }).getByRole('cell')).toHaveCount(2)
-  await page.getByRole('button', { name: 'Bumps', exact: true }).last().click()
-  await expect(page.locator('.head-label').first()).toContainText(/[+−]\d/)
   await page
-    .getByRole('group', { name: 'What differs on the head' })
-    .getByRole('button', { name: 'Load' })
+    .getByRole('radiogroup', { name: 'What differs on the head' })
+    .getByText('Bumps')
     .click()
+  await expect(page.locator('.head-label').first()).toContainText(/[+−]\d/)
+  await page.getByRole('radiogroup', { name: 'What differs on the head' }).getByText('Load').click()
   await expect(page.locator('.head-label').first()).toContainText(/[+−]\d\.\d/)
   // The heads turn together.
   const drawn = await page.locator('.skin-picture').first().innerHTML()
   await page.keyboard.press('2')
   await expect.poll(() => page.locator('.skin-picture').first().innerHTML()).not.toBe(drawn)
   // Another visit by the tide line: the right one changes, the left one stays.
-  const right = page.locator('.then-now figcaption').last()
+  const right = page.getByTestId('then-now').locator('figcaption').last()
   const was = await right.textContent()
-  const box = (await page.locator('.tide-chart').boundingBox())!
+  const box = (await page.getByTestId('tide-chart').boundingBox())!
   const url = page.url()
   for (let x = box.width * 0.85; x > box.width * 0.3 && page.url() === url; x -= 6) {
     await page.mouse.click(box.x + x, box.y + 103)
   }
   await expect(page).not.toHaveURL(url)
-  await tab(page, 'Then and now')
+  await tab(page, 'Then, now')
   await expect(right).not.toHaveText(was!)
   // And any visit there ever was, by going back along the line.
   const line = page.getByRole('region', { name: 'Tide line' })
@@ -282,7 +288,7 @@ test('two visits stand side by side, the tide line changes one, and the head sho
 test('a client is taken out: report, readings, everything', async ({ page }) => {
   const { clientId } = await lastVisit(page, 'Tobias')
   await page.goto(`/clients/${clientId}/ask`)
-  await page.getByRole('button', { name: 'Person' }).click()
+  await page.getByRole('tab', { name: 'Person' }).click()
   const report = page.getByRole('link', { name: 'report (PDF)' })
   const pdf = await page.request.get((await report.getAttribute('href'))!)
   expect(pdf.headers()['content-type']).toBe('application/pdf')
@@ -301,12 +307,12 @@ test('clients are brought in from a file after a look, and taken back as a whole
   page,
 }) => {
   await page.goto('/clients')
-  await page.getByRole('link', { name: 'Import …' }).click()
+  await page.getByRole('link', { name: 'Import', exact: true }).click()
   const rows = Array.from(
     { length: 120 },
     (_, i) => `Guest ${i},0555 9${100 + i},guest${i}@example.org`,
   )
-  await page.getByLabel(/Choose a file/).setInputFiles({
+  await page.getByLabel('File with clients').setInputFiles({
     name: 'harbour.csv',
     mimeType: 'text/csv',
     buffer: Buffer.from(
@@ -314,17 +320,17 @@ test('clients are brought in from a file after a look, and taken back as a whole
     ),
   })
   // No heading is known: the first column is taken as the name, the rest is chosen by hand.
-  await page.getByLabel('Telephone').selectOption({ index: 2 })
-  await page.getByLabel('E-mail').selectOption({ index: 3 })
-  await expect(page.getByRole('button', { name: /1 here already\?/ })).toBeVisible()
+  await pickOne(page, 'Telephone', 2)
+  await pickOne(page, 'E-mail', 3)
+  await expect(page.getByText(/1 here already\?/)).toBeVisible()
   await expect(page.getByText('Seems to be Tobias Arkwell.')).toBeVisible()
   await expect(page.getByText('E-mail "bad mail" was left out: it is none.')).toBeVisible()
   await expect(page.getByText('There is no name.')).toBeVisible()
   await page.getByLabel('Take Guest 7', { exact: true }).uncheck()
-  const bring = page.getByRole('button', { name: /^Bring in \d/ })
+  const bring = page.getByRole('button', { name: /^Import \d/ })
   const n = Number(/\d+/.exec((await bring.textContent())!)![0])
   await bring.click()
-  await expect(page.getByText(`${n} clients were brought in.`)).toBeVisible()
+  await expect(page.getByText(`${n} clients were imported.`)).toBeVisible()
   const [record] = await ask<ImportRecord[]>(page, 'GET', '/api/imports')
   expect(record).toMatchObject({ clients: n, source: 'harbour.csv' })
   expect((await clientNamed(page, 'Guest 8')).name).toContain('Guest 8')
@@ -333,7 +339,7 @@ test('clients are brought in from a file after a look, and taken back as a whole
   const house = await ask<House>(page, 'GET', '/api/house')
   expect(house.name).toBe('Lantern Quay')
   // A file that is none of these says so, and nothing was changed.
-  await page.getByLabel(/Choose a file|Another file/).setInputFiles({
+  await page.getByLabel('File with clients').setInputFiles({
     name: 'empty.csv',
     mimeType: 'text/csv',
     buffer: Buffer.from('\n\n'),
@@ -344,25 +350,29 @@ test('clients are brought in from a file after a look, and taken back as a whole
 test('House tells whether the forecast is right, and the studio’s rates with their ranges', async ({
   page,
 }) => {
-  await page.goto('/house')
-  await page.getByRole('button', { name: 'Forecast', exact: true }).click()
+  await page.goto('/house/forecast')
   await expect(page.getByText(/The forecast (holds|is off)/)).toBeVisible()
-  await expect(page.locator('.calibration-chart svg')).toBeVisible()
+  await expect(page.getByTestId('calibration-chart').locator('svg')).toBeVisible()
   await expect(page.getByText(/Mean squared error \(Brier\)/)).toBeVisible()
-  await page.getByRole('button', { name: 'Studio', exact: true }).click()
+  await page.goto('/house/studio')
   await expect(page.getByRole('row', { name: /Skin reddened to 2 or more/ })).toContainText(
     /95 %: \d+ % to \d+ %/,
   )
   await expect(page.getByRole('row', { name: /Joren Aldous/ })).toContainText(/in \d+/)
-  await expect(page.locator('.effect').first()).toBeVisible()
+  await expect(page.getByTestId('effect').first()).toBeVisible()
 })
+
+/** "25 Nov 2026": as the house writes days. */
+const written = (d: Date) =>
+  d.toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
 
 test('a look is answered by keyboard alone', async ({ page }) => {
   const { clientId, visitId } = await lastVisit(page, 'Bram')
   await page.goto(`/clients/${clientId}/return?visit=${visitId}`)
   await headReady(page)
-  await tabTo(page, '1 h')
-  await page.keyboard.press('Enter')
+  await page.getByRole('radiogroup', { name: 'When' }).locator('input:checked').focus()
+  for (let i = 0; i < 8 && !(await page.getByRole('radio', { name: /^1 h/ }).isChecked()); i++)
+    await page.keyboard.press('ArrowLeft')
   await tabTo(page, 'All clear')
   await page.keyboard.press('Enter')
   await expect(page.getByText('All clear.', { exact: false })).toBeVisible()

@@ -4,7 +4,7 @@ import type { KeepLine } from '../core/lines/index.ts'
 import { BEARD_LINES, BROW_LINES } from '../core/testing/lines.ts'
 import { consentText, RULES } from '../core/screening/index.ts'
 import { readingsOf } from '../core/testing/readings.ts'
-import { expect, test as plain, type Page } from '@playwright/test'
+import { expect, test as plain, type Locator, type Page } from '@playwright/test'
 import type { Client, ClientRow, ClientRows, House, VisitPage } from '../contract/types.ts'
 
 /**
@@ -80,6 +80,52 @@ export async function draw(
   await page.mouse.up()
 }
 
+/** Picks from a list that opens: by what is written, or by its place. */
+export async function pickOne(
+  at: Page | Locator,
+  label: string | RegExp,
+  option: string | RegExp | number,
+): Promise<void> {
+  const field = at
+    .getByRole('combobox', { name: label })
+    .or(at.getByRole('textbox', { name: label }))
+  await field.first().click()
+  const page = 'page' in at ? at.page() : at
+  const list = page.getByRole('listbox').filter({ visible: true })
+  const options = list.getByRole('option')
+  await (
+    typeof option === 'number' ? options.nth(option) : options.filter({ hasText: option }).first()
+  ).click()
+}
+
+/** One of a few words side by side. */
+export const word = (page: Page | Locator, of: string | RegExp, name: string | RegExp) =>
+  page.getByRole('radiogroup', { name: of }).getByText(name, { exact: typeof name === 'string' })
+
+/** A day that is typed into a field which opens a calendar: by its own button in it. */
+export async function pickDay(page: Page, label: string | RegExp, day: Date): Promise<void> {
+  await page.getByRole('button', { name: label }).first().click()
+  const calendar = page.getByRole('dialog').last()
+  const title = (d: Date) => d.toLocaleDateString('en-GB', { month: 'long', year: 'numeric' })
+  for (
+    let i = 0;
+    i < 24 && !(await calendar.getByText(title(day), { exact: true }).isVisible());
+    i++
+  ) {
+    const shown = new Date(
+      `1 ${await calendar.locator('[data-calendar] button, button').nth(1).textContent()}`,
+    )
+    await calendar
+      .getByRole('button', { name: shown > day ? 'The month before' : 'The month after' })
+      .click()
+  }
+  await calendar
+    .getByRole('button', {
+      name: day.toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' }),
+    })
+    .click()
+}
+
 /** Presses Tab until the focused control has the name. */
 export async function tabTo(page: Page, name: string | RegExp): Promise<void> {
   for (let i = 0; i < 150; i++) {
@@ -144,9 +190,8 @@ export const askedAll = (service: ServiceId, answers: object = {}) => ({
   },
 })
 
-/** Signs on the tab of consent: who, and a stroke of the pen. */
+/** Signs in the place of the tide line: who, and a stroke of the pen. */
 export async function sign(page: Page): Promise<void> {
-  await page.getByRole('button', { name: 'Consent' }).click()
   const field = page.getByLabel(/^Field to sign in/)
   await field.scrollIntoViewIfNeeded()
   const box = (await field.boundingBox())!
@@ -157,6 +202,7 @@ export async function sign(page: Page): Promise<void> {
   const kept = page.waitForResponse((r) => r.url().endsWith('/asked') && r.ok())
   await page.getByRole('button', { name: 'Signed', exact: true }).click()
   await kept
+  await page.getByRole('tab', { name: 'Consent' }).click()
   await expect(page.getByRole('img', { name: /^Signature of/ })).toBeVisible()
 }
 

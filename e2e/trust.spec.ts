@@ -60,8 +60,8 @@ plain(
     const { client, visit } = await plannedClient(page, 'Ives Breakwater')
     // The chair's own part of the program is fetched when it is first opened.
     await page.goto(`/clients/${client.id}/chair?flat`)
-    await say(page.locator('.chair-go')).toBeEnabled()
-    await page.locator('.chair-name').click()
+    await say(page.getByTestId('chair-go')).toBeEnabled()
+    await page.getByTestId('chair-name').click()
     await page.getByRole('link', { name: /^Ask/ }).click()
     const sunburn = page.getByRole('button', { name: /sunburn.*(Not asked yet|No|Yes)/i })
     await say(sunburn).toBeVisible()
@@ -88,8 +88,11 @@ plain(
     await new Promise((gone) => other.close(gone))
     // What depends on it waits with it.
     await page.getByRole('link', { name: 'Chair' }).click()
-    await say(page.locator('.chair-go')).toBeDisabled()
-    await say(page.locator('.chair-go')).toHaveAttribute('title', /Not saved yet: what was asked/)
+    await say(page.getByTestId('chair-go')).toBeDisabled()
+    await say(page.getByTestId('chair-go')).toHaveAttribute(
+      'title',
+      /Not saved yet: what was asked/,
+    )
     await page.goBack()
     await start(first.dir, port)
     await say(band).toHaveText(/^Saved/)

@@ -6,3 +6,9 @@ import fc from 'fast-check'
 
 const wished = process.env.PROPERTY_SEED
 if (wished !== 'random') fc.configureGlobal({ seed: Number(wished ?? 20_261_127) })
+
+// What jsdom has not, and packages ask for while they are loaded.
+if (typeof TextEncoder === 'undefined') {
+  const util = await import('node:util')
+  Object.assign(globalThis, { TextEncoder: util.TextEncoder, TextDecoder: util.TextDecoder })
+}

@@ -4,11 +4,12 @@ import './theme/layers.css'
 import '@mantine/core/styles.layer.css'
 import './theme/base.css'
 import './theme/stage.css'
-import './theme/legacy.css'
-import './theme/stations.css'
 import './theme/cards.css'
 import './theme/print.css'
 import { MantineProvider } from '@mantine/core'
+import { ModalsProvider } from '@mantine/modals'
+import { Notifications } from '@mantine/notifications'
+import '@mantine/notifications/styles.layer.css'
 import { QueryClientProvider } from '@tanstack/react-query'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
@@ -28,7 +29,10 @@ createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <MantineProvider theme={theme} cssVariablesResolver={resolver} defaultColorScheme="light">
       <QueryClientProvider client={queryClient}>
-        <RouterProvider router={router} />
+        <ModalsProvider modalProps={{ centered: true }}>
+          <Notifications position="top-center" limit={1} autoClose={4000} />
+          <RouterProvider router={router} />
+        </ModalsProvider>
       </QueryClientProvider>
     </MantineProvider>
   </StrictMode>,

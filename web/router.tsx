@@ -1,3 +1,4 @@
+import { Anchor, Loader, Stack, Title } from '@mantine/core'
 import { createBrowserRouter, Navigate, useRouteError } from 'react-router'
 import { Frame } from './frame/Frame.tsx'
 import { TodayPage } from './today/TodayPage.tsx'
@@ -10,21 +11,21 @@ const page = <N extends string>(load: () => Promise<Record<N, React.ComponentTyp
 function Broken() {
   const error = useRouteError()
   return (
-    <main className="page" role="alert">
-      <h1>This page did not open</h1>
+    <Stack component="main" className="page" role="alert" align="flex-start">
+      <Title order={1}>This page did not open</Title>
       <p>{error instanceof Error ? error.message : 'Something unexpected happened.'}</p>
       <p>What was saved is kept. Reload the page, or go back to Today.</p>
-      <a href="/">Today</a>
-    </main>
+      <Anchor href="/">Today</Anchor>
+    </Stack>
   )
 }
 
 function Nowhere() {
   return (
-    <main className="page">
-      <h1>There is no such page</h1>
-      <a href="/">Go to Today</a>
-    </main>
+    <Stack component="main" className="page" align="flex-start">
+      <Title order={1}>There is no such page</Title>
+      <Anchor href="/">Go to Today</Anchor>
+    </Stack>
   )
 }
 
@@ -32,7 +33,7 @@ export const router = createBrowserRouter([
   {
     element: <Frame />,
     errorElement: <Broken />,
-    hydrateFallbackElement: <div className="page">Opening …</div>,
+    hydrateFallbackElement: <Loader m="xl" aria-label="Opening" />,
     children: [
       { path: '/', element: <TodayPage /> },
       { path: '/clients', ...page(() => import('./clients/ClientsPage.tsx'), 'ClientsPage') },
@@ -42,7 +43,7 @@ export const router = createBrowserRouter([
       },
       { path: '/kit', ...page(() => import('./kit/KitPage.tsx'), 'KitPage') },
       { path: '/practice', ...page(() => import('./practice/PracticePage.tsx'), 'PracticePage') },
-      { path: '/house', ...page(() => import('./house/HousePage.tsx'), 'HousePage') },
+      { path: '/house/:part?', ...page(() => import('./house/HousePage.tsx'), 'HousePage') },
       { path: '/clients/:clientId', element: <Navigate to="ask" replace /> },
       {
         path: '/clients/:clientId/cards/:card',

@@ -6,7 +6,7 @@ import { constant, type Mark, type Figures } from '../house/index.ts'
 import { type Growth, shownOdds } from '../regrowth/index.ts'
 import { stillOdds, type FadeBelief, gradeOdds, type Sensitivity } from '../skin/index.ts'
 import { oddsWords } from '../stats/index.ts'
-import { type ClosedDays, dateOf, DAY_MS, HOUR_MS, isClosed } from '../time/index.ts'
+import { type ClosedDays, dateOf, DAY_MS, HOUR_MS, isClosed, openHours } from '../time/index.ts'
 import type { Clearance } from '../care/index.ts'
 import type { EventKind } from './eventKinds.ts'
 
@@ -72,8 +72,6 @@ export const EVENT_CONSTANTS = {
     'H',
   ),
   hairLimit: constant(0.35, 'probability', 'At an event hair felt or seen may be this likely', 'H'),
-  opens: constant(9, 'h', 'Services begin from this hour', 'H'),
-  closes: constant(18, 'h', 'and end by this hour', 'H'),
   lookBackDays: constant(45, 'days', 'Services at most this long before an event', 'H'),
 } as const
 
@@ -250,7 +248,7 @@ export function planBack(figures: Figures, q: EventQuestion, drawn = true): Even
         latest < q.nowMs
           ? 'It is too late for a whole service: the event comes before the skin is clear. Leave it, or take one small place with the gentlest plan.'
           : from <= latest
-            ? `It would fit only while the house is closed (it works from ${figures(E.opens)} to ${figures(E.closes)}, and not on its closed days): serve out of hours, or take the nearest hour and a touch-up.`
+            ? `It would fit only while the house is closed (it works at its opening hours, and not on its closed days): serve out of hours, or take the nearest hour and a touch-up.`
             : `No time meets everything: skin comes first. Then hair is ${need.hair} with ${oddsWords(atBest.hair)}: touch up one small place nearer the day.`,
       mark: 'H',
     })
@@ -296,7 +294,8 @@ function workingHours(figures: Figures, q: EventQuestion, fromMs: number, toMs: 
     const local = new Date(at + q.offset(at) * 60_000)
     const hour = local.getUTCHours()
     if (isClosed(q.closed, dateOf(at, q.offset(at)))) continue
-    if (hour >= figures(E.opens) && hour + q.minutes / 60 <= figures(E.closes)) out.push(at)
+    const [opens, closes] = openHours(q.closed, dateOf(at, q.offset(at)))
+    if (hour >= opens && hour + q.minutes / 60 <= closes) out.push(at)
   }
   return out.reverse()
 }

@@ -1,4 +1,5 @@
 /** What would be sent to a client after a service, and when. Nothing is sent: a house reads, changes or takes it back. */
+import { humaneMs, type Offset } from '../time/index.ts'
 import { SERVICES, type ServiceId } from '../services/index.ts'
 import { careText, type CarePlan } from './clearances.ts'
 
@@ -21,6 +22,8 @@ export interface MessageFacts {
   /** When to remind of the next visit; left out when no window is known. */
   readonly nextFromMs?: number | undefined
   readonly when: (ms: number) => string
+  /** Minutes east of UTC at a moment: what is not asked for at once comes at humane hours. */
+  readonly offset: Offset
 }
 
 /** The aftercare at once, a question when each answer is due, a word before the next visit's window. */
@@ -42,7 +45,7 @@ export function messagesFor(m: MessageFacts): MessageDraft[] {
       kind: 'question',
       subject: 'How is your skin?',
       text: `${hello}\n\n${lookFirst}${c.text}\nTell us zone by zone: 0 clear, 1 almost clear, 2 mild, 3 moderate, 4 severe. “All clear” is an answer too.\n\n${m.care.notNormal}\n\n${m.house}`,
-      dueAtMs: c.fromMs,
+      dueAtMs: humaneMs(c.fromMs, m.offset),
     })
   }
   if (m.nextFromMs !== undefined && m.nextFromMs > m.care.endedAtMs) {
@@ -50,7 +53,7 @@ export function messagesFor(m: MessageFacts): MessageDraft[] {
       kind: 'next',
       subject: 'Good days for the next visit are near',
       text: `${hello}\n\nyour skin will soon be ready for the next ${service.toLowerCase()}. Say which day suits you.\n\n${m.house}`,
-      dueAtMs: m.nextFromMs,
+      dueAtMs: humaneMs(m.nextFromMs, m.offset),
     })
   }
   return out.sort((a, b) => a.dueAtMs - b.dueAtMs)

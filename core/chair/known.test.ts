@@ -209,7 +209,14 @@ describe('redness and nicks at the chair', () => {
     )
     const when = (ms: number) => String(ms)
     expect(careText(care, 'Ada', 'Shave', when)).toMatch(/Reddened today/)
-    const drafts = messagesFor({ care, service: 'face-shave', name: 'Ada', house: 'H', when })
+    const drafts = messagesFor({
+      care,
+      service: 'face-shave',
+      name: 'Ada',
+      house: 'H',
+      when,
+      offset: () => 0,
+    })
     expect(drafts.every((d) => d.text.includes('Reddened today'))).toBe(true)
   })
 })

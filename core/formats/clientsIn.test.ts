@@ -118,3 +118,15 @@ describe('CSV', () => {
     )
   })
 })
+
+describe('a column of services', () => {
+  it('is taken by what a service is called; what is not known is said, and left to the choice for all', () => {
+    const table = readClientsFile(
+      'Name,Service\nAda Quill,Hot-towel face shave\nBo Reef,dermaplane\nCy Moor,Brazilian\nDi Pell,',
+    )
+    const drafts = draftClients(table, guessMapping(table), [])
+    expect(drafts.map((d) => d.service)).toEqual(['face-shave', 'dermaplane', undefined, undefined])
+    expect(drafts[2]!.mended.join()).toContain('“Brazilian” is no service of this house')
+    expect(drafts[3]!.mended).toEqual([])
+  })
+})

@@ -12,12 +12,18 @@ import {
   type TextField,
 } from '../client.ts'
 import { DomainError } from '../errors.ts'
+import { SERVICE_IDS, SERVICES, type ServiceId } from '../services/index.ts'
 
 /** Fields that a column may be mapped to. */
 export const IMPORT_FIELDS = {
   name: { title: 'Name', most: 80, guess: /^(full ?name|name|client|display ?name|fn)$/i },
   givenName: { title: 'First name', most: 80, guess: /^(first|given|fore) ?name$/i },
   familyName: { title: 'Last name', most: 80, guess: /^(last|family|sur) ?name$/i },
+  service: {
+    title: 'Comes for',
+    most: 80,
+    guess: /^(service|services|treatment|comes ?for|appointment ?type)$/i,
+  },
   ...CLIENT_TEXTS,
 } as const
 
@@ -39,6 +45,8 @@ export type Mapping = Readonly<Partial<Record<ImportField, number>>>
 export interface ClientDraft extends Readonly<Record<ClientText, string>> {
   readonly line: number
   readonly name: string
+  /** What they come for, where the file says so in words that are known. */
+  readonly service: ServiceId | undefined
   /** Why it cannot be brought in; empty when it can. */
   readonly problems: readonly string[]
   /** What was changed so that it can. */
@@ -202,6 +210,14 @@ const fold = (s: string) =>
     .trim()
 const digits = (s: string) => s.replace(/\D/g, '').replace(/^0+/, '').slice(-9)
 
+/** The service whose name or kind holds the words. */
+function serviceNamed(words: string): ServiceId | undefined {
+  const sought = fold(words)
+  const named = SERVICE_IDS.map((id) => [id, fold(`${SERVICES[id].name} ${id}`)] as const)
+  return (named.find(([, name]) => name.startsWith(sought) || name.endsWith(sought)) ??
+    named.find(([, name]) => sought.split(' ').every((w) => name.split(' ').includes(w))))?.[0]
+}
+
 /** Reads every row through a mapping, mends what can be, and finds who is here already. */
 export function draftClients(
   table: ImportTable,
@@ -242,7 +258,13 @@ export function draftClients(
       mended.push(`${title} "${value.slice(0, 30)}" was left out: it is none.`)
       return ''
     }
-    const draft = { line, name, ...eachText(kept) }
+    const wanted = cell('service')
+    const service = wanted ? serviceNamed(wanted) : undefined
+    if (wanted && !service)
+      mended.push(
+        `“${wanted.slice(0, 40)}” is no service of this house: what is chosen for all counts.`,
+      )
+    const draft = { line, name, service, ...eachText(kept) }
     const same = keysOf(draft)
       .map((k) => seen.get(k))
       .find((s) => s !== undefined)

@@ -62,7 +62,7 @@ describe('learning from a history', () => {
     const now = learn(past)
     // As the database gives them, newest first.
     expect(learn([...past].reverse())).toEqual(now)
-    expect(now.record).toEqual({ visits: 8, reddened: 8 })
+    expect(now.record).toEqual({ visits: 8, reddened: 8, each: Array(8).fill(true) })
     const mean = (of: { shape: number; rate: number }) => of.shape / of.rate
     const turned = learn(
       past.map((p, i) => ({

@@ -9,6 +9,16 @@ export {
   MARK_WORDS,
 } from './constants.ts'
 export {
+  CURRENCIES,
+  DATE_ORDERS,
+  type DateOrder,
+  type HouseSettings,
+  lengthWords,
+  moneyWords,
+  USUAL_SETTINGS,
+  warmthWords,
+} from './settings.ts'
+export {
   DEFAULT_SCHOOLS,
   isSchoolId,
   SCHOOL_IDS,

@@ -1,4 +1,6 @@
 import {
+  humaneMs,
+  openHours,
   ALWAYS_OPEN,
   closedDateWords,
   closedWords,
@@ -79,5 +81,24 @@ describe('closed dates in words', () => {
       expect(readClosedDate(closedDateWords(date))).toBe(date)
     expect(closedWords(SUNDAYS)).toBe('Sunday, 25 Dec, 24 Dec 2026')
     expect(closedWords(ALWAYS_OPEN)).toBe('never')
+  })
+})
+
+describe('hours', () => {
+  it('are nine to six unless the house says otherwise for a day of the week', () => {
+    const closed = { weekdays: [0], dates: [], hours: { '4': [10, 20], '5': [9] } }
+    expect(openHours(closed, '2026-11-26')).toEqual([10, 20])
+    expect(openHours(closed, '2026-11-25')).toEqual([9, 18])
+    // Half a pair is none.
+    expect(openHours(closed, '2026-11-27')).toEqual([9, 18])
+  })
+
+  it('are humane: what falls into the night comes at nine', () => {
+    const at = (hour: number, day = 26) => Date.UTC(2026, 10, day, hour)
+    expect(humaneMs(at(10), 0)).toBe(at(10))
+    expect(humaneMs(at(3), 0)).toBe(at(9))
+    expect(humaneMs(at(21), 0)).toBe(at(9, 27))
+    // By the clock of the place: nine there is eight by Greenwich.
+    expect(humaneMs(at(3), 60)).toBe(at(8))
   })
 })

@@ -6,7 +6,12 @@ export interface ClosedDays {
   readonly weekdays: readonly number[]
   /** `MM-DD` for a day of every year, `YYYY-MM-DD` for a single one. */
   readonly dates: readonly string[]
+  /** Hours from which until which the house is open, by day of the week; those that are not named are as usual. */
+  readonly hours?: Readonly<Record<string, readonly number[]>>
 }
+
+/** Open from nine to six unless the house says otherwise (common practice). */
+export const USUAL_HOURS = [9, 18] as const
 
 /** Sundays, and the days on which most shops are closed (common practice; a house says its own). */
 export const USUALLY_CLOSED: ClosedDays = { weekdays: [0], dates: ['01-01', '12-25', '12-26'] }
@@ -18,6 +23,27 @@ const weekday = (date: IsoDate) => new Date(`${date}T00:00Z`).getUTCDay()
 export const isClosed = (closed: ClosedDays, date: IsoDate): boolean =>
   closed.weekdays.includes(weekday(date)) ||
   closed.dates.some((d) => d === date || d === date.slice(5))
+
+const pairOf = (hours: readonly number[] | undefined): readonly [number, number] | undefined =>
+  hours?.length === 2 ? [hours[0]!, hours[1]!] : undefined
+
+/** From which hour until which the house is open on a day, in hours of its own clock. */
+export const openHours = (closed: ClosedDays, date: IsoDate): readonly [number, number] =>
+  pairOf(closed.hours?.[weekday(date)]) ?? USUAL_HOURS
+
+/** Nobody is written to before or after these hours. */
+const HUMANE = [9, 20] as const
+
+/** A moment, or the next one at which a message does not wake anybody. */
+export function humaneMs(ms: number, offset: Offset): number {
+  const minutes = typeof offset === 'number' ? offset : offset(ms)
+  const local = ms + minutes * 60_000
+  const midnight = local - (((local % DAY_MS) + DAY_MS) % DAY_MS)
+  const hour = (local - midnight) / (DAY_MS / 24)
+  if (hour >= HUMANE[0] && hour < HUMANE[1]) return ms
+  const next = midnight + (hour < HUMANE[0] ? 0 : DAY_MS) + HUMANE[0] * (DAY_MS / 24)
+  return next - minutes * 60_000
+}
 
 /** A house that is closed for longer than this is taken to be open: nothing is put off for ever. */
 const LOOK_DAYS = 60

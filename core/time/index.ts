@@ -7,7 +7,10 @@ export {
   isClosed,
   isClosedDate,
   nearestOpen,
+  humaneMs,
   openFrom,
+  openHours,
+  USUAL_HOURS,
   openUntil,
   readClosedDate,
   USUALLY_CLOSED,
@@ -36,5 +39,7 @@ export {
   offsetHere,
   shortDate,
   timeWords,
+  type TimeShape,
   whenWords,
+  writeTimesAs,
 } from './words.ts'

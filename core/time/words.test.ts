@@ -8,6 +8,9 @@ import {
   shortDate,
   timeWords,
   whenWords,
+  writeTimesAs,
+  dueWords,
+  agoWords,
 } from './words.ts'
 
 /** In this machine's own time, as they are said. */
@@ -49,5 +52,45 @@ describe('days and hours in words', () => {
       )
       expect(offsetHere(ms)).toBe((asUtc - ms) / 60_000)
     }
+  })
+})
+
+describe('as the house writes', () => {
+  afterEach(() => writeTimesAs({ dates: 'dmy', clock: 24 }))
+
+  it('the month first and twelve hours', () => {
+    writeTimesAs({ dates: 'mdy', clock: 12 })
+    expect(timeWords(at(11, 26, 18, 6))).toBe('6:06 PM')
+    expect(dateWords(at(9, 3))).toBe('Sep 3')
+    expect(whenWords(at(11, 26, 18, 16))).toBe('Thu Nov 26, 6:16 PM')
+    expect(longDate(at(11, 26))).toBe('Thursday, November 26')
+    expect(fullDate(at(9, 3))).toBe('September 3, 2026')
+    expect(daysWords(at(11, 24), at(11, 26))).toBe('Nov 24–26')
+    expect(daysWords(at(11, 28), at(12, 1))).toBe('Nov 28–Dec 1')
+  })
+
+  it('the year first', () => {
+    writeTimesAs({ dates: 'ymd', clock: 24 })
+    expect(fullDate(at(9, 3))).toBe('2026-09-03')
+    expect(dateWords(at(9, 3))).toBe('Sep 3')
+  })
+})
+
+describe('a day against others', () => {
+  const now = at(11, 26, 12)
+  it('lies before, within or after good days', () => {
+    expect(dueWords(at(11, 29), at(12, 1), now)).toBe('in 3 days')
+    expect(dueWords(at(11, 27), at(12, 1), now)).toBe('tomorrow')
+    expect(dueWords(at(11, 24), at(11, 28), now)).toBe('due now')
+    expect(dueWords(at(11, 24), at(11, 26), now)).toBe('due today, the last good day')
+    expect(dueWords(at(11, 20), at(11, 25), now)).toBe('1 day late')
+    expect(dueWords(at(11, 10), at(11, 15), now)).toBe('11 days late')
+  })
+  it('is today, yesterday or some days ago', () => {
+    expect([at(11, 26, 1), at(11, 25, 23), at(11, 20)].map((ms) => agoWords(ms, now))).toEqual([
+      'today',
+      'yesterday',
+      '6 days ago',
+    ])
   })
 })

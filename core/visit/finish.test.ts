@@ -4,7 +4,7 @@ import { DEFAULTS } from '../house/index.ts'
 import { makePlan } from '../plan/index.ts'
 import { NEW_SKIN, SKIN } from '../testing/client.ts'
 import { planInput } from '../testing/plan.ts'
-import { ALWAYS_OPEN, DAY_MS, HOUR_MS } from '../time/index.ts'
+import { ALWAYS_OPEN, DAY_MS, HOUR_MS, humaneMs } from '../time/index.ts'
 import { afterService, finishService, type Ending, type FinishingHouse } from './finish.ts'
 
 const PLAN = makePlan(planInput())
@@ -78,7 +78,8 @@ describe('what ending a service leaves', () => {
     expect(due('care')).toEqual([0])
     expect(due('question')).toEqual([24 * HOUR_MS, 48 * HOUR_MS, 7 * DAY_MS])
     const [reminder] = calm.messages.filter((m) => m.kind === 'next')
-    expect(reminder!.dueAtMs).toBeCloseTo(calm.jobs[0]!.dueFromMs! - DAY_MS, -1)
+    // The day before, at an hour at which nobody is woken.
+    expect(reminder!.dueAtMs).toBe(humaneMs(calm.jobs[0]!.dueFromMs! - DAY_MS, 0))
     expect(calm.messages.every((m) => m.text.startsWith('Hello Ada,'))).toBe(true)
     expect(calm.messages.every((m) => m.text.trimEnd().endsWith('Lantern Quay'))).toBe(true)
     // In the order in which they are due.

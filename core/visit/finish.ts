@@ -149,6 +149,7 @@ export function finishService(
       house: house.name,
       nextFromMs: window ? window.fromMs - DAY_MS : undefined,
       when,
+      offset,
     }),
   }
 }

@@ -63,7 +63,7 @@ describe('where the stations of a visit stand', () => {
   it('of a new client: everything is open', () => {
     const empty = { asked: { answers: {}, spots: [] } }
     expect(states({}, empty, { read: [] })).toEqual({
-      ask: ['20 to ask', 'open'],
+      ask: ['18 to ask', 'open'],
       read: [`0 of ${ZONES.length} zones`, 'open'],
       plan: ['not kept yet', 'open'],
       chair: ['not begun', 'open'],

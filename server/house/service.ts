@@ -3,9 +3,11 @@ import type { HouseEdit } from '../../contract/routes.ts'
 import {
   type Figures,
   DEFAULT_SCHOOLS,
+  type HouseSettings,
   isSchoolId,
   SCHOOLS,
   type Schools,
+  USUAL_SETTINGS,
 } from '../../core/house/index.ts'
 import { checkFigure, figuresOf } from '../../core/register/index.ts'
 import { USUAL_PRODUCTS, type Product } from '../../core/care/index.ts'
@@ -13,7 +15,12 @@ import { calibrateProbe, type ProbeCalibration } from '../../core/chair/index.ts
 import { BLADE_IDS, BLADES, type BladeId } from '../../core/kit/index.ts'
 import { RULES, type HouseRules } from '../../core/screening/index.ts'
 import { isServiceId, SERVICES } from '../../core/services/index.ts'
-import { type ClosedDays, closedWords, USUALLY_CLOSED } from '../../core/time/index.ts'
+import {
+  type ClosedDays,
+  closedWords,
+  USUALLY_CLOSED,
+  writeTimesAs,
+} from '../../core/time/index.ts'
 import type { House, HouseChange, Worker } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { json, type Json, type Reads } from '../db/reader.ts'
@@ -22,6 +29,7 @@ import { HttpProblem } from '../http/problem.ts'
 /** What is kept under the one settings key. */
 interface KeptHouse {
   name?: string
+  settings?: Partial<HouseSettings>
   schools?: Partial<Schools>
   workerId?: string
   kit?: readonly BladeId[]
@@ -67,8 +75,12 @@ export async function readHouse(db: Reads): Promise<House> {
   )
   const kept = json(row!.kept) ?? {}
   const workers = json(row!.workers)
+  const settings = { ...USUAL_SETTINGS, ...kept.settings }
+  // What this process writes next, on paper or into a calendar, is written as the house writes.
+  writeTimesAs(settings)
   return {
     name: kept.name ?? 'This house',
+    settings,
     schools: { ...DEFAULT_SCHOOLS, ...kept.schools },
     workers,
     paces: json(row!.paces),
@@ -137,6 +149,7 @@ export async function changeHouse(db: Database, change: HouseEdit): Promise<Hous
       const words = (kit: readonly BladeId[]) => kit.map((id) => BLADES[id].name).join(', ')
       note('Blades in the kit', words(before.kit), words(change.kit))
     }
+    if (change.name !== undefined) note('Name of the house', before.name, change.name)
     if (change.closed) note('Closed days', closedWords(before.closed), closedWords(change.closed))
     if (change.consentText !== undefined)
       note('Text of consent', before.consentText, change.consentText)
@@ -159,6 +172,10 @@ export async function changeHouse(db: Database, change: HouseEdit): Promise<Hous
       await db.models.Worker.update(change.worker, { where: { id: change.worker.id } })
     }
     await keepHouse(db, {
+      ...(change.name !== undefined && { name: change.name.trim() }),
+      ...(change.settings && {
+        settings: { ...before.settings, ...(change.settings as Partial<HouseSettings>) },
+      }),
       ...(change.schools && { schools: { ...before.schools, ...change.schools } }),
       ...(change.workerId !== undefined && { workerId: change.workerId }),
       ...(change.kit && { kit: change.kit }),

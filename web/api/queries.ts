@@ -13,6 +13,7 @@ import {
 import type { Client, ClientPage, VisitPage } from '../../contract/types.ts'
 import { takeFigures } from '../state/figures.ts'
 import { useSaved } from '../state/saved.ts'
+import { takeSettings } from '../state/shape.ts'
 import { outbox, write, type About } from '../outbox/browser.ts'
 import { withEntered, withEnteredOfClient } from '../outbox/overlay.ts'
 import { forgetAhead } from '../offline/ahead.ts'
@@ -59,6 +60,7 @@ export const useHouse = () =>
       const house = await call('house')
       // Models ask their figures: they must be the house's before anything is worked out.
       await takeFigures(house.figures)
+      takeSettings(house.settings)
       return house
     },
     staleTime: 60_000,
@@ -183,6 +185,7 @@ export function useChangeHouse() {
     mutationFn: async (body: HouseEdit) => {
       const house = await call('changeHouse', { body })
       await takeFigures(house.figures)
+      takeSettings(house.settings)
       return house
     },
     onSuccess: (house) => {

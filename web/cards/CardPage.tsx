@@ -1,5 +1,5 @@
 /** Cards to print: the mirror card for the chair, the home card for exfoliating. One page each, all lines, no names. */
-import { Button } from '@mantine/core'
+import { Button, Group, Skeleton } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
 import { Link, useParams, useSearchParams } from 'react-router'
 import type { ClientPage, House, VisitPage } from '../../contract/types.ts'
@@ -114,10 +114,12 @@ function Sheet({
 }) {
   return (
     <main className="card-page">
-      <div className="card-tools no-print">
+      <Group justify="space-between" maw={1060} mx="auto" mb="sm" className="no-print">
         <Link to={back}>Back to {name}</Link>
-        <Button onClick={() => window.print()}>Print</Button>
-      </div>
+        <Button variant="strong" onClick={() => window.print()}>
+          Print
+        </Button>
+      </Group>
       {children}
     </main>
   )
@@ -175,12 +177,12 @@ function Card({
   }
   return (
     <main className="card-page">
-      <div className="card-tools no-print">
+      <Group justify="space-between" maw={1060} mx="auto" mb="sm" className="no-print">
         <Link to={`/clients/${clientId}/read`}>Back to Read</Link>
-        <Button disabled={!views.data} onClick={() => window.print()}>
+        <Button variant="strong" disabled={!views.data} onClick={() => window.print()}>
           Print
         </Button>
-      </div>
+      </Group>
       <article className={`card-sheet card-${kind}`} aria-label={card.title}>
         <header>
           <h1>{card.title}</h1>
@@ -200,7 +202,7 @@ function Card({
         ) : views.isError || head.isError ? (
           <p role="alert">The card could not be drawn. Nothing is lost: reload the page.</p>
         ) : (
-          <p role="status">The card is being drawn …</p>
+          <Skeleton h={420} role="status" aria-label="The card is being drawn" />
         )}
         {readings.length === 0 && <p>Nothing is read yet, so there are no arrows.</p>}
         <footer>{card.text}</footer>

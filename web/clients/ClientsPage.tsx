@@ -209,7 +209,7 @@ function List({
   const below = rows.getTotalSize() - (seen.at(-1)?.end ?? 0)
   return (
     <div className={css.box} ref={box} tabIndex={0} role="region" aria-label="Clients">
-      <Table className={css.table!} aria-rowcount={total + 1}>
+      <Table className={css.table} aria-rowcount={total + 1}>
         <thead>
           <tr>
             {columns.map((c) => (

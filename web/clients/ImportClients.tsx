@@ -1,5 +1,8 @@
-/** Bringing clients in from a file: looked through first, then all together, and taken back together. */
-import { Button } from '@mantine/core'
+/** Importing clients from a file: looked through first, then all together, and taken back together. */
+import { Problem } from '../ui/Panel.tsx'
+import { Button, Group, Loader, Stack, Text, Title } from '@mantine/core'
+import { Dropzone } from '@mantine/dropzone'
+import '@mantine/dropzone/styles.layer.css'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { wrap, type Remote } from 'comlink'
 import { useEffect, useMemo, useRef, useState } from 'react'
@@ -11,6 +14,8 @@ import { call } from '../api/call.ts'
 import { newId } from '../state/words.ts'
 import type { ImportWorker, ReadFile } from '../workers/import.worker.ts'
 import { MappingRow, Preview } from './ImportPreview.tsx'
+import { named, PickOne } from '../ui/PickOne.tsx'
+import { Words } from '../ui/Words.tsx'
 import { Imports } from './Imports.tsx'
 
 type Status = 'new' | 'same' | 'unread'
@@ -86,18 +91,21 @@ export function ImportClients() {
   const chosen = drafts.filter(takes)
   const bring = useMutation({
     mutationFn: () => {
-      const skin = skinToBegin(SERVICES[service].family)
+      const all = service
       return call('addImport', {
         body: {
           id: newId(),
           source: file!.name.slice(0, 120),
           clients: chosen.map(
-            ({ line: _line, problems: _problems, mended: _mended, same: _same, ...d }) => ({
-              id: newId(),
-              ...d,
-              service,
-              skin,
-            }),
+            ({ line: _line, problems: _problems, mended: _mended, same: _same, ...d }) => {
+              const own = d.service ?? all
+              return {
+                id: newId(),
+                ...d,
+                service: own,
+                skin: skinToBegin(SERVICES[own].family),
+              }
+            },
           ),
         },
       })
@@ -117,81 +125,67 @@ export function ImportClients() {
   }, [drafts])
   const unread = file?.read.unread ?? []
   return (
-    <main className="page">
-      <div className="page-head">
-        <h1>Bring clients in</h1>
-        <p>
+    <Stack component="main" className="page" gap="md">
+      <Group align="baseline" gap="md">
+        <Title order={1}>Import clients</Title>
+        <Text c="dimmed">
           from a vCard or a CSV file · <Link to="/clients">back to all clients</Link>
-        </p>
-      </div>
-      <p className="buttons">
-        <label className={file ? 'strong' : 'strong deep'}>
-          {file ? 'Another file …' : 'Choose a file …'}
-          <input
-            type="file"
-            accept=".vcf,.vcard,.csv,.txt,text/vcard,text/csv"
-            className="visually-hidden"
-            onChange={(e) => {
-              const chosenFile = e.currentTarget.files?.[0]
-              e.currentTarget.value = ''
-              if (chosenFile) void open(chosenFile)
-            }}
-          />
-        </label>
-        {busy && <span role="status">Reading …</span>}
-      </p>
-      {wrong && (
-        <p role="alert" className="problem">
-          {wrong}
-        </p>
-      )}
-      {bring.isError && (
-        <p role="alert" className="problem">
-          {bring.error.message}
-        </p>
-      )}
-      {bring.data && <p role="status">{bring.data.clients} clients were brought in.</p>}
+        </Text>
+      </Group>
+      <Group gap="sm">
+        <Dropzone
+          onDrop={(files) => files[0] && void open(files[0])}
+          multiple={false}
+          accept={['text/vcard', 'text/csv', 'text/plain', '.vcf', '.csv']}
+          useFsAccessApi={false}
+          inputProps={{ 'aria-label': 'File with clients' }}
+          p="md"
+          bd="1px dashed var(--edge)"
+          bg="transparent"
+          w={420}
+        >
+          <Text fw={650}>{file ? 'Another file …' : 'Choose a file …'}</Text>
+          <Text size="sm" c="dimmed">
+            or drop it here
+          </Text>
+        </Dropzone>
+        {busy && <Loader aria-label="Reading" role="status" />}
+      </Group>
+      {wrong && <Problem>{wrong}</Problem>}
+      {bring.isError && <Problem>{bring.error.message}</Problem>}
+      {bring.data && <p role="status">{bring.data.clients} clients were imported.</p>}
       {file && (
         <>
           <MappingRow read={file.read} mapping={mapping} onMapping={(m) => void lookThrough(m)} />
-          <div className="row-between">
-            <div className="switch wrap" role="group" aria-label="Which lines to show">
-              <button aria-pressed={filter === undefined} onClick={() => setFilter(undefined)}>
-                All {drafts.length}
-              </button>
-              {(Object.keys(STATUS_WORDS) as Status[]).map((s) => (
-                <button
-                  key={s}
-                  aria-pressed={filter === s}
-                  onClick={() => setFilter(filter === s ? undefined : s)}
-                >
-                  {counts[s] + (s === 'unread' ? unread.length : 0)} {STATUS_WORDS[s]}
-                </button>
-              ))}
-            </div>
-            <label>
-              All come for{' '}
-              <select
-                className="text-input inline"
-                value={service}
-                onChange={(e) => setService(e.currentTarget.value as ServiceId)}
-              >
-                {SERVICE_IDS.map((id) => (
-                  <option key={id} value={id}>
-                    {SERVICES[id].name}
-                  </option>
-                ))}
-              </select>
-            </label>
+          <Group justify="space-between" gap="sm">
+            <Words
+              label="Which lines to show"
+              data={[
+                { value: 'all' as const, label: `All ${drafts.length}` },
+                ...(Object.keys(STATUS_WORDS) as Status[]).map((st) => ({
+                  value: st,
+                  label: `${counts[st] + (st === 'unread' ? unread.length : 0)} ${STATUS_WORDS[st]}`,
+                })),
+              ]}
+              value={filter ?? 'all'}
+              onChange={(v) => setFilter(v === 'all' ? undefined : v)}
+            />
+            <PickOne
+              label={mapping.service === undefined ? 'All come for' : 'Where none is named'}
+              w={230}
+              data={named(SERVICE_IDS, (id) => SERVICES[id].name)}
+              value={service}
+              onChange={setService}
+            />
             <Button
               variant="strong"
 
               disabled={chosen.length === 0 || bring.isPending || busy}
               onClick={() => bring.mutate()}
             >
-              {bring.isPending ? 'Bringing in …' : `Bring in ${chosen.length}`}
+              {bring.isPending ? 'Importing …' : `Import ${chosen.length}`}
             </Button>
-          </div>
+          </Group>
           <Preview
             drafts={drafts.filter((d) => filter === undefined || statusOf(d) === filter)}
             unread={filter === undefined || filter === 'unread' ? unread : []}
@@ -207,6 +201,6 @@ export function ImportClients() {
         </>
       )}
       <Imports />
-    </main>
+    </Stack>
   )
 }

@@ -1,5 +1,6 @@
 /** A file of clients looked through: which column is what, and what becomes of each line. */
-import { Table } from '@mantine/core'
+import { Checkbox, Fieldset, ScrollArea, SimpleGrid, Table, Text } from '@mantine/core'
+import { PickOne } from '../ui/PickOne.tsx'
 import {
   IMPORT_FIELD_IDS,
   IMPORT_FIELDS,
@@ -11,6 +12,8 @@ import type { ReadFile } from '../workers/import.worker.ts'
 
 /** Lines shown at once; the rest is counted. */
 const SHOWN = 60
+/** A column that is nothing. */
+const NONE = 'none'
 
 export function MappingRow({
   read,
@@ -22,31 +25,28 @@ export function MappingRow({
   onMapping: (m: Mapping) => void
 }) {
   return (
-    <fieldset className="mapping">
-      <legend>Which column is what</legend>
-      {IMPORT_FIELD_IDS.map((field: ImportField) => (
-        <label key={field}>
-          {IMPORT_FIELDS[field].title}
-          <select
-            className="text-input"
-            value={mapping[field] ?? ''}
-            onChange={(e) => {
+    <Fieldset legend="Which column is what" variant="unstyled">
+      <SimpleGrid cols={{ base: 1, sm: 3, md: 4 }} spacing="sm">
+        {IMPORT_FIELD_IDS.map((field: ImportField) => (
+          <PickOne
+            key={field}
+            label={IMPORT_FIELDS[field].title}
+            data={[
+              { value: NONE, label: '–' },
+              ...read.columns!.map((c, i) => ({
+                value: String(i),
+                label: `${c}${read.samples?.[i] ? ` (${read.samples[i]})` : ''}`,
+              })),
+            ]}
+            value={mapping[field] === undefined ? NONE : String(mapping[field])}
+            onChange={(value) => {
               const { [field]: _was, ...rest } = mapping
-              const value = e.currentTarget.value
-              onMapping(value === '' ? rest : { ...rest, [field]: Number(value) })
+              onMapping(value === NONE ? rest : { ...rest, [field]: Number(value) })
             }}
-          >
-            <option value="">–</option>
-            {read.columns!.map((c, i) => (
-              <option key={i} value={i}>
-                {c}
-                {read.samples?.[i] ? ` (${read.samples[i]})` : ''}
-              </option>
-            ))}
-          </select>
-        </label>
-      ))}
-    </fieldset>
+          />
+        ))}
+      </SimpleGrid>
+    </Fieldset>
   )
 }
 
@@ -64,11 +64,9 @@ export function Preview({
   const more = drafts.length + unread.length - SHOWN
   return (
     <>
-      <div
-        className="scroll preview"
-        tabIndex={0}
-        role="region"
-        aria-label="What would be brought in"
+      <ScrollArea.Autosize
+        mah="44vh"
+        viewportProps={{ tabIndex: 0, role: 'region', 'aria-label': 'What would be imported' }}
       >
         <Table>
           <Table.Thead>
@@ -84,7 +82,7 @@ export function Preview({
           </Table.Thead>
           <Table.Tbody>
             {unread.slice(0, SHOWN).map((u) => (
-              <Table.Tr key={`u${u.line}`} className="soft">
+              <Table.Tr key={`u${u.line}`} c="dimmed">
                 <Table.Td />
                 <Table.Td data-num>{u.line}</Table.Td>
                 <Table.Td colSpan={4}>not read</Table.Td>
@@ -94,8 +92,7 @@ export function Preview({
             {drafts.slice(0, Math.max(0, SHOWN - unread.length)).map((d) => (
               <Table.Tr key={d.line}>
                 <Table.Td>
-                  <input
-                    type="checkbox"
+                  <Checkbox
                     aria-label={`Take ${d.name || `line ${d.line}`}`}
                     checked={takes(d)}
                     disabled={d.problems.length > 0}
@@ -121,8 +118,12 @@ export function Preview({
             ))}
           </Table.Tbody>
         </Table>
-      </div>
-      {more > 0 && <p className="soft">and {more} more lines like these.</p>}
+      </ScrollArea.Autosize>
+      {more > 0 && (
+        <Text size="sm" c="dimmed">
+          and {more} more lines like these.
+        </Text>
+      )}
     </>
   )
 }

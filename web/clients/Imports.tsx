@@ -1,7 +1,9 @@
-/** What was brought in before, with the way back. */
-import { Button } from '@mantine/core'
+/** What was imported before, with the way back. */
+import { Problem } from '../ui/Panel.tsx'
+import { Button, Text, Title } from '@mantine/core'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import type { ImportRecord } from '../../contract/types.ts'
+import { Row, Rows } from '../ui/Rows.tsx'
 import { call } from '../api/call.ts'
 import { atWords } from '../state/words.ts'
 
@@ -18,14 +20,14 @@ export function Imports() {
   })
   if (!imports.data || imports.data.length === 0) {
     return (
-      <p className="soft">
-        Nothing was brought in so far. What is brought in can be taken back as a whole.
-      </p>
+      <Text size="sm" c="dimmed">
+        Nothing was imported so far. What is imported can be taken back as a whole.
+      </Text>
     )
   }
   return (
     <section>
-      <h2>Brought in before</h2>
+      <Title order={2}>Imported before</Title>
       {undo.data && (
         <p role="status">
           {undo.data.removed} clients were taken back.
@@ -33,33 +35,32 @@ export function Imports() {
             ` These have had a visit since and stay: ${undo.data.kept.join(', ')}.`}
         </p>
       )}
-      {undo.isError && (
-        <p role="alert" className="problem">
-          {undo.error.message}
-        </p>
-      )}
-      <ul className="plain-list">
+      {undo.isError && <Problem>{undo.error.message}</Problem>}
+      <Rows>
         {imports.data.map((i: ImportRecord) => (
-          <li key={i.id}>
-            <span>
-              {atWords(i.atMs)}: {i.clients} {i.clients === 1 ? 'client' : 'clients'} from{' '}
-              {i.source}
-            </span>
-            {i.undoneAtMs === null ? (
-              <Button
-                variant="bare"
-                size="sm"
-                disabled={undo.isPending}
-                onClick={() => undo.mutate(i.id)}
-              >
-                Take all of it back
-              </Button>
-            ) : (
-              <span className="soft">taken back {atWords(i.undoneAtMs)}</span>
-            )}
-          </li>
+          <Row
+            key={i.id}
+            acts={
+              i.undoneAtMs === null ? (
+                <Button
+                  variant="bare"
+                  size="sm"
+                  disabled={undo.isPending}
+                  onClick={() => undo.mutate(i.id)}
+                >
+                  Take all of it back
+                </Button>
+              ) : (
+                <Text span size="sm" c="dimmed">
+                  taken back {atWords(i.undoneAtMs)}
+                </Text>
+              )
+            }
+          >
+            {atWords(i.atMs)}: {i.clients} {i.clients === 1 ? 'client' : 'clients'} from {i.source}
+          </Row>
         ))}
-      </ul>
+      </Rows>
     </section>
   )
 }

@@ -1,4 +1,6 @@
 /** Choices against an outcome: each with its range and what it takes to tell more; never a bare ranking. */
+import css from '../stations/return/Return.module.css'
+import { Text, Title } from '@mantine/core'
 import type { Effects } from '../../core/history/index.ts'
 
 export function EffectList({ effects }: { effects: Effects }) {
@@ -6,25 +8,27 @@ export function EffectList({ effects }: { effects: Effects }) {
   const same = effects.effects.filter((e) => e.verdict === 'never-varied')
   return (
     <>
-      <h3>
+      <Title order={3}>
         {effects.outcome === 'redness' ? 'Redness' : 'Bumps'}{' '}
-        <small>{effects.visits} answered visits</small>
-      </h3>
-      <ul className="effects">
+        <Text span size="sm" c="dimmed" ff="text" fw={400}>
+          {effects.visits} answered visits
+        </Text>
+      </Title>
+      <ul>
         {told.map((e) => (
-          <li key={e.id} className={`effect effect-${e.verdict}`}>
+          <li key={e.id} className={css.effect} data-testid="effect" data-look={e.verdict}>
             <b>{e.name}.</b> {e.words}{' '}
-            <small>
+            <Text span size="sm" c="dimmed">
               {e.withIt} with, {e.without} without
-            </small>
+            </Text>
           </li>
         ))}
         {told.length === 0 && <li>Everything was always done the same way.</li>}
       </ul>
       {same.length > 0 && told.length > 0 && (
-        <p className="soft">
+        <Text size="sm" c="dimmed">
           Never varied: {same.map((e) => e.name.split(',')[0]!.toLowerCase()).join(', ')}.
-        </p>
+        </Text>
       )}
     </>
   )

@@ -1,8 +1,11 @@
 /** Every constant with its mark and source: what counts here, its default, and the way back to it. */
-import { Button, Table } from '@mantine/core'
-import { useState } from 'react'
-import { MARK_WORDS, type Constant } from '../../core/house/index.ts'
+import { Accordion, Button, Group, NumberInput, Table, Text } from '@mantine/core'
+import { useEffect, useRef, useState } from 'react'
+import { useSearchParams } from 'react-router'
+import type { Constant } from '../../core/house/index.ts'
 import { CONSTANT_REGISTER, FIXED_FIGURES } from '../../core/register/index.ts'
+import { Estimate } from '../ui/Estimate.tsx'
+import css from './House.module.css'
 import type { HouseEdit } from '../../contract/routes.ts'
 
 export function Figures({
@@ -12,43 +15,45 @@ export function Figures({
   figures: Readonly<Record<string, number>>
   onChange: (edit: HouseEdit) => void
 }) {
+  // An estimate's own "change" leads to its constant.
+  const at = useSearchParams()[0].get('at') ?? ''
+  const row = useRef<HTMLTableRowElement>(null)
+  useEffect(() => row.current?.scrollIntoView({ block: 'center' }), [at])
   return (
-    <>
+    <Accordion multiple defaultValue={at ? [at.split('.')[0]!] : []} keepMounted={false}>
       {CONSTANT_REGISTER.map((area) => {
         const own = Object.keys(area.constants).filter((k) => `${area.id}.${k}` in figures).length
         return (
-          <details key={area.id} className="constants">
-            <summary>
+          <Accordion.Item key={area.id} value={area.id}>
+            <Accordion.Control>
               {area.title}{' '}
-              <small>
+              <Text span size="sm" c="dimmed">
                 {Object.keys(area.constants).length}
                 {own > 0 && `, ${own} of the house’s own`}
-              </small>
-            </summary>
-            <Table>
-              <Table.Thead className="hidden">
-                <Table.Tr>
-                  <Table.Th scope="col">What</Table.Th>
-                  <Table.Th scope="col">Value</Table.Th>
-                  <Table.Th scope="col">Mark</Table.Th>
-                </Table.Tr>
-              </Table.Thead>
-              <Table.Tbody>
-                {Object.entries(area.constants).map(([key, c]) => (
-                  <Figure
-                    key={key}
-                    id={`${area.id}.${key}`}
-                    constant={c}
-                    value={figures[`${area.id}.${key}`]}
-                    onChange={onChange}
-                  />
-                ))}
-              </Table.Tbody>
-            </Table>
-          </details>
+              </Text>
+            </Accordion.Control>
+            <Accordion.Panel>
+              <Table aria-label={area.title}>
+                <Table.Tbody>
+                  {Object.entries(area.constants).map(([key, c]) => {
+                    const id = `${area.id}.${key}`
+                    return (
+                      <Table.Tr
+                        key={key}
+                        ref={id === at ? row : null}
+                        className={id === at ? css.at! : ''}
+                      >
+                        <Figure id={id} constant={c} value={figures[id]} onChange={onChange} />
+                      </Table.Tr>
+                    )
+                  })}
+                </Table.Tbody>
+              </Table>
+            </Accordion.Panel>
+          </Accordion.Item>
         )
       })}
-    </>
+    </Accordion>
   )
 }
 
@@ -64,50 +69,61 @@ function Figure({
   value: number | undefined
   onChange: (edit: HouseEdit) => void
 }) {
-  const [typed, setTyped] = useState<string>()
   const now = value ?? c.byDefault
+  const [typed, setTyped] = useState<number | string>(now)
+  useEffect(() => setTyped(now), [now])
   const keep = () => {
     const next = Number(typed)
-    setTyped(undefined)
-    if (typed?.trim() && Number.isFinite(next) && next !== now)
+    if (typed === '' || !Number.isFinite(next)) setTyped(now)
+    else if (next !== now) {
       onChange({ figures: { [id]: next } })
+      // What is refused stays as it was.
+      setTyped(now)
+    }
   }
   return (
-    <Table.Tr>
-      <Table.Td>
+    <>
+      <Table.Td py={6}>
         {c.text}
         {c.source && <small>{c.source}</small>}
         {value !== undefined && (
           <small>
             default {c.byDefault} {c.unit}{' '}
-            <Button variant="bare" size="sm" onClick={() => onChange({ figures: { [id]: null } })}>
+            <Button
+              variant="bare"
+              size="compact-sm"
+              onClick={() => onChange({ figures: { [id]: null } })}
+            >
               back to it
             </Button>
           </small>
         )}
       </Table.Td>
-      <Table.Td data-num className="figure">
-        {FIXED_FIGURES.has(id) ? (
-          now
-        ) : (
-          <input
-            className={value === undefined ? 'text-input' : 'text-input own'}
-            inputMode="decimal"
-            aria-label={c.text}
-            value={typed ?? String(now)}
-            onChange={(e) => setTyped(e.currentTarget.value)}
-            onBlur={keep}
-            onKeyDown={(e) => {
-              if (e.key === 'Enter') e.currentTarget.blur()
-              if (e.key === 'Escape') setTyped(undefined)
-            }}
-          />
-        )}{' '}
-        {c.unit}
+      <Table.Td data-num w={190}>
+        <Group gap={6} justify="flex-end" wrap="nowrap">
+          {FIXED_FIGURES.has(id) ? (
+            now
+          ) : (
+            <NumberInput
+              size="sm"
+              w={96}
+              className={value === undefined ? '' : css.own!}
+              aria-label={c.text}
+              value={typed}
+              onChange={setTyped}
+              onBlur={keep}
+              onKeyDown={(e) => {
+                if (e.key === 'Enter') e.currentTarget.blur()
+                if (e.key === 'Escape') setTyped(now)
+              }}
+            />
+          )}
+          <span>{c.unit}</span>
+        </Group>
       </Table.Td>
-      <Table.Td>
-        <abbr title={MARK_WORDS[c.mark]}>{c.mark}</abbr>
+      <Table.Td data-num w={40}>
+        <Estimate mark={c.mark} />
       </Table.Td>
-    </Table.Tr>
+    </>
   )
 }

@@ -1,5 +1,6 @@
 /** The outbox of the house: what would be sent to whom, and when. Nothing leaves this machine. */
-import { Table } from '@mantine/core'
+import { Problem } from '../ui/Panel.tsx'
+import { Stack, Table } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
 import { Link } from 'react-router'
 import { call } from '../api/call.ts'
@@ -14,16 +15,12 @@ export function Outbox() {
   const ahead = waiting.filter((m) => m.dueAtMs > now).reverse()
   const before = waiting.filter((m) => m.dueAtMs <= now)
   return (
-    <div className="stack">
+    <Stack gap="md">
       <p>
         A stand-in for messages: nothing leaves this machine. Texts are read, changed, copied and
         taken back at the client’s Care.
       </p>
-      {all.isError && (
-        <p role="alert" className="problem">
-          {all.error.message}
-        </p>
-      )}
+      {all.isError && <Problem>{all.error.message}</Problem>}
       {all.data && waiting.length === 0 && (
         <p>Nothing is waiting: messages are written when a service is finished.</p>
       )}
@@ -51,6 +48,6 @@ export function Outbox() {
           </Table.Tbody>
         </Table>
       )}
-    </div>
+    </Stack>
   )
 }

@@ -4,7 +4,6 @@ import {
   Button,
   Group,
   Modal,
-  NativeSelect,
   PasswordInput,
   Stack,
   Table,
@@ -18,7 +17,11 @@ import { RANK_WORDS, RANKS, type Rank } from '../../contract/rights.ts'
 import type { People } from '../../contract/types.ts'
 import type { ToldBody } from '../../contract/routes.ts'
 import { call } from '../api/call.ts'
-import { useDoor, useMay, useSession } from '../people/session.ts'
+import { useDoor, useSession } from '../people/session.ts'
+import { useForm } from '@mantine/form'
+import { Problem } from '../ui/Panel.tsx'
+import { named, PickOne } from '../ui/PickOne.tsx'
+import { Words } from '../ui/Words.tsx'
 import { newId } from '../state/words.ts'
 
 const RANK_NAMES: Readonly<Record<Rank, string>> = {
@@ -30,11 +33,10 @@ const RANK_NAMES: Readonly<Record<Rank, string>> = {
 
 export function PeoplePart() {
   const session = useSession()
-  const may = useMay()
   return (
     <Stack gap="lg">
       {session.data?.mode === 'open' && (
-        <Alert color="yellow" title="Nobody signs in">
+        <Alert title="Nobody signs in">
           Whoever sits at this machine may see and change everything, and the trail cannot say who
           it was. Give yourself figures to begin.
         </Alert>
@@ -43,7 +45,6 @@ export function PeoplePart() {
         <Text>The demo signs in by itself. Its figures stand on the lock screen.</Text>
       )}
       {session.data?.mode === 'open' ? <BeOwner /> : <OwnFigures />}
-      {may('people') && <All />}
       <div>
         <Title order={3}>What each may do</Title>
         {RANKS.map((rank) => (
@@ -118,7 +119,6 @@ function OwnFigures() {
           onChange={(e) => setSecret(e.currentTarget.value)}
         />
         <Button
-          variant="default"
           disabled={secret.length < 4}
           loading={changeSecret.isPending}
           onClick={() =>
@@ -135,9 +135,7 @@ function OwnFigures() {
         >
           Change
         </Button>
-        <Button variant="default" onClick={() => signOutEverywhere.mutate()}>
-          Sign out everywhere
-        </Button>
+        <Button onClick={() => signOutEverywhere.mutate()}>Sign out everywhere</Button>
       </Group>
       {changeSecret.isError && (
         <Text role="alert" c="red">
@@ -151,7 +149,8 @@ function OwnFigures() {
   )
 }
 
-function All() {
+/** Everybody who may sign in: added, given figures, retired. */
+export function Everybody() {
   const cache = useQueryClient()
   const people = useQuery({ queryKey: ['people'], queryFn: () => call('people') })
   const keep = {
@@ -177,9 +176,7 @@ function All() {
     <div>
       <Group justify="space-between">
         <Title order={3}>Everybody</Title>
-        <Button variant="default" onClick={() => setAdding(true)}>
-          Add a worker
-        </Button>
+        <Button onClick={() => setAdding(true)}>Add a worker</Button>
       </Group>
       {problem && (
         <Text role="alert" c="red">
@@ -208,11 +205,12 @@ function All() {
                 </Text>
               </Table.Td>
               <Table.Td>
-                <NativeSelect
+                <PickOne
                   aria-label={`What ${p.name} may do`}
+                  w={150}
+                  data={named(RANKS, (r) => RANK_NAMES[r])}
                   value={p.rank}
-                  data={RANKS.map((r) => ({ value: r, label: RANK_NAMES[r] }))}
-                  onChange={(e) => change.mutate({ id: p.id, rank: e.currentTarget.value as Rank })}
+                  onChange={(rank) => change.mutate({ id: p.id, rank })}
                 />
               </Table.Td>
               <Table.Td>
@@ -222,13 +220,13 @@ function All() {
               </Table.Td>
               <Table.Td>
                 <Group gap="xs" justify="flex-end">
-                  <Button size="compact-sm" variant="default" onClick={() => setGiving(p.id)}>
+                  <Button size="compact-sm" onClick={() => setGiving(p.id)}>
                     New figures
                   </Button>
                   {p.sessions > 0 && (
                     <Button
                       size="compact-sm"
-                      variant="default"
+
                       onClick={() => change.mutate({ id: p.id, signOut: true })}
                     >
                       Sign out
@@ -236,7 +234,7 @@ function All() {
                   )}
                   <Button
                     size="compact-sm"
-                    variant="default"
+
                     onClick={() => change.mutate({ id: p.id, gone: !p.gone })}
                   >
                     {p.gone ? 'Is back' : 'Has left'}
@@ -279,7 +277,6 @@ function NewFigures({
   const [secret, setSecret] = useState('')
   return (
     <form
-      className="stack"
       onSubmit={(e) => {
         e.preventDefault()
         onGive(secret)
@@ -310,67 +307,71 @@ function NewWorker({
   problem: string | undefined
 }) {
   const [id] = useState(newId)
-  const [name, setName] = useState('')
-  const [role, setRole] = useState('')
-  const [hand, setHand] = useState<'right' | 'left'>('right')
-  const [rank, setRank] = useState<Rank>('worker')
-  const [secret, setSecret] = useState('')
+  const form = useForm<{
+    name: string
+    role: string
+    hand: 'right' | 'left'
+    rank: Rank
+    secret: string
+  }>({
+    initialValues: {
+      name: '',
+      role: '',
+      hand: 'right',
+      rank: 'worker',
+      secret: '',
+    },
+    validate: {
+      name: (v) => (v.trim() ? null : 'A worker needs a name.'),
+      role: (v) => (v.trim() ? null : 'What do they do?'),
+    },
+  })
   return (
     <form
-      className="stack"
-      onSubmit={(e) => {
-        e.preventDefault()
+      onSubmit={form.onSubmit(({ secret, ...of }) =>
         onAdd({
           id,
-          name,
-          role,
-          hand,
-          rank,
-          level: rank === 'learner' ? 'learning' : 'practised',
+          ...of,
+          level: of.rank === 'learner' ? 'learning' : 'practised',
           ...(secret && { secret }),
-        })
-      }}
-    >
-      <TextInput
-        label="Name"
-        required
-        value={name}
-        maxLength={60}
-        data-autofocus
-        onChange={(e) => setName(e.currentTarget.value)}
-      />
-      <TextInput
-        label="What they do"
-        required
-        value={role}
-        maxLength={60}
-        onChange={(e) => setRole(e.currentTarget.value)}
-      />
-      <NativeSelect
-        label="Hand"
-        value={hand}
-        data={['right', 'left']}
-        onChange={(e) => setHand(e.currentTarget.value as 'right' | 'left')}
-      />
-      <NativeSelect
-        label="May"
-        value={rank}
-        data={RANKS.map((r) => ({ value: r, label: RANK_WORDS[r] }))}
-        onChange={(e) => setRank(e.currentTarget.value as Rank)}
-      />
-      <PasswordInput
-        label="Figures"
-        value={secret}
-        maxLength={200}
-        autoComplete="new-password"
-        onChange={(e) => setSecret(e.currentTarget.value)}
-      />
-      {problem && (
-        <Text role="alert" c="red">
-          {problem}
-        </Text>
+        }),
       )}
-      <Button type="submit">Add</Button>
+    >
+      <Stack gap="md">
+        <TextInput
+          label="Name"
+          required
+          maxLength={60}
+          data-autofocus
+          {...form.getInputProps('name')}
+        />
+        <TextInput label="What they do" required maxLength={60} {...form.getInputProps('role')} />
+        <Words
+          label="Hand"
+          data={[
+            ['right', 'right-handed'],
+            ['left', 'left-handed'],
+          ]}
+          value={form.values.hand}
+          onChange={(hand) => form.setFieldValue('hand', hand)}
+        />
+        <PickOne
+          label="May"
+          data={named(RANKS, (r) => RANK_WORDS[r])}
+          value={form.values.rank}
+          onChange={(rank) => form.setFieldValue('rank', rank)}
+        />
+        <PasswordInput
+          label="Figures"
+          maxLength={200}
+          autoComplete="new-password"
+          {...form.getInputProps('secret')}
+        />
+        <Problem>{problem}</Problem>
+        <Button variant="strong" type="submit">
+          Add
+        </Button>
+      </Stack>
     </form>
   )
 }

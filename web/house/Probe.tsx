@@ -1,5 +1,6 @@
 /** The probe thermometer: what it shows in ice and in a known warmth puts it right. */
-import { Button } from '@mantine/core'
+import { Problem } from '../ui/Panel.tsx'
+import { Button, Group, NumberInput, Stack } from '@mantine/core'
 import { useFigures } from '../state/figures.ts'
 import { useMutation } from '@tanstack/react-query'
 import { useState } from 'react'
@@ -32,13 +33,13 @@ export function Probe({
   const warmC = number(warm)
   const now = house.probe ? corrected(figures, 0, house.probe, Date.now()) : undefined
   return (
-    <div className="stack">
+    <Stack gap="md">
       <p>
         {house.probe && now
-          ? `Calibrated ${whenWords(house.probe.atMs)}: ${house.probe.offsetC >= 0 ? '+' : '−'}${Math.abs(house.probe.offsetC).toFixed(1)} °C at nought, gain ${house.probe.gain.toFixed(3)}. Today it may be ${now.withinC.toFixed(1)} °C off (H).`
+          ? `Calibrated ${whenWords(house.probe.atMs)}: ${house.probe.offsetC >= 0 ? '+' : '−'}${Math.abs(house.probe.offsetC).toFixed(1)} °C at nought, gain ${house.probe.gain.toFixed(3)}. Today it may be ${now.withinC.toFixed(1)} °C off.`
           : `Never calibrated: it may be ${figures(PROBE_CONSTANTS.uncalibratedC)} °C off. Put it into melting ice; a second known warmth makes it better.`}
       </p>
-      <div className="event-ask">
+      <Group gap="lg">
         <Reading
           name="In melting ice it shows, °C"
           value={ice}
@@ -51,8 +52,8 @@ export function Probe({
           onChange={setWarm}
           onRead={() => read.mutate('warm')}
         />
-      </div>
-      <p className="buttons">
+      </Group>
+      <Group gap="sm">
         <Button
           variant="strong"
 
@@ -77,13 +78,9 @@ export function Probe({
         >
           Keep this calibration
         </Button>
-      </p>
-      {read.isError && (
-        <p role="alert" className="problem">
-          {read.error.message}
-        </p>
-      )}
-    </div>
+      </Group>
+      {read.isError && <Problem>{read.error.message}</Problem>}
+    </Stack>
   )
 }
 
@@ -99,19 +96,9 @@ function Reading({
   onRead: () => void
 }) {
   return (
-    <label>
-      {name}
-      <span className="buttons">
-        <input
-          className="text-input"
-          inputMode="decimal"
-          value={value}
-          onChange={(e) => onChange(e.currentTarget.value)}
-        />
-        <Button type="button" onClick={onRead}>
-          Read
-        </Button>
-      </span>
-    </label>
+    <Group gap="xs" align="flex-end">
+      <NumberInput label={name} w={250} value={value} onChange={(v) => onChange(String(v))} />
+      <Button onClick={onRead}>Read the probe</Button>
+    </Group>
   )
 }

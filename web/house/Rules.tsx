@@ -1,8 +1,7 @@
 /** The rules of asking for one service: how grave, how long to wait, with the way back to the default. */
-import { Button, Table } from '@mantine/core'
+import { Button, NumberInput, Table } from '@mantine/core'
 import { useFigures } from '../state/figures.ts'
 import { useState } from 'react'
-import { MARK_WORDS } from '../../core/house/index.ts'
 import {
   ruleEffect,
   RULES,
@@ -10,13 +9,10 @@ import {
   type HouseRules,
   type RuleEdit,
 } from '../../core/screening/index.ts'
-import {
-  SEVERITY_ORDER,
-  type Severity,
-  SERVICE_IDS,
-  SERVICES,
-  type ServiceId,
-} from '../../core/services/index.ts'
+import { SEVERITY_ORDER, SERVICE_IDS, SERVICES, type ServiceId } from '../../core/services/index.ts'
+import { Estimate } from '../ui/Estimate.tsx'
+import { named, PickOne } from '../ui/PickOne.tsx'
+import css from './House.module.css'
 import type { HouseEdit } from '../../contract/routes.ts'
 
 export function Rules({
@@ -30,16 +26,14 @@ export function Rules({
   const [service, setService] = useState<ServiceId>(SERVICE_IDS[0]!)
   return (
     <>
-      <label className="school">
-        <span>For which service</span>
-        <select value={service} onChange={(e) => setService(e.currentTarget.value as ServiceId)}>
-          {SERVICE_IDS.map((id) => (
-            <option key={id} value={id}>
-              {SERVICES[id].name}
-            </option>
-          ))}
-        </select>
-      </label>
+      <PickOne
+        label="For which service"
+        w={280}
+        mb="sm"
+        data={named(SERVICE_IDS, (id) => SERVICES[id].name)}
+        value={service}
+        onChange={setService}
+      />
       <Table>
         <Table.Thead>
           <Table.Tr>
@@ -76,40 +70,36 @@ export function Rules({
                   {usual.gate ? (
                     `${usual.gate}’s word`
                   ) : (
-                    <select
+                    <PickOne
                       aria-label={`${rule.short}: what then`}
+                      w={150}
+                      data={named(SEVERITY_ORDER, (v) => SEVERITY_WORDS[v])}
                       value={now.severity}
-                      onChange={(e) => set({ ...own, severity: e.currentTarget.value as Severity })}
-                    >
-                      {SEVERITY_ORDER.map((s) => (
-                        <option key={s} value={s}>
-                          {SEVERITY_WORDS[s]}
-                        </option>
-                      ))}
-                    </select>
+                      onChange={(severity) => set({ ...own, severity })}
+                    />
                   )}
                 </Table.Td>
                 <Table.Td data-num>
                   {usual.waitDays !== undefined && (
-                    <input
+                    <NumberInput
                       key={now.waitDays}
-                      className={
-                        own?.waitDays === undefined ? 'text-input short' : 'text-input short own'
-                      }
-                      inputMode="numeric"
+                      w={84}
+                      className={own?.waitDays === undefined ? '' : css.own!}
                       aria-label={`${rule.short}: days to wait`}
-                      defaultValue={now.waitDays}
+                      allowDecimal={false}
+                      min={0}
+                      max={3660}
+                      defaultValue={now.waitDays ?? 0}
                       onBlur={(e) => {
                         const days = Number(e.currentTarget.value)
-                        if (Number.isInteger(days) && days !== now.waitDays)
+                        if (e.currentTarget.value !== '' && days !== now.waitDays)
                           set({ ...own, waitDays: days })
-                        else e.currentTarget.value = String(now.waitDays)
                       }}
                     />
                   )}
                 </Table.Td>
                 <Table.Td>
-                  <abbr title={MARK_WORDS[usual.mark]}>{usual.mark}</abbr>
+                  <Estimate mark={usual.mark} />
                 </Table.Td>
               </Table.Tr>
             )

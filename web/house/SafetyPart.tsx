@@ -16,6 +16,7 @@ import { useState } from 'react'
 import type { Safety } from '../../contract/types.ts'
 import type { ToldBody } from '../../contract/routes.ts'
 import { whenWords } from '../../core/time/index.ts'
+import { Figure, Figures } from '../ui/Figures.tsx'
 import { call } from '../api/call.ts'
 
 const WHY: Readonly<Record<Safety['backups'][number]['why'], string>> = {
@@ -61,46 +62,40 @@ export function SafetyPart() {
   return (
     <Stack gap="lg">
       {problem && (
-        <Alert color="red" role="alert">
+        <Alert c="coral.7" role="alert">
           {problem.message}
         </Alert>
       )}
       {told.failure && (
         <Alert
-          color="red"
+          c="coral.7"
           role="alert"
           title={`${told.failure.what === 'backup' ? 'No backup was made' : 'The backup did not restore'}, ${whenWords(told.failure.atMs)}`}
         >
           {told.failure.problem}
         </Alert>
       )}
-      <div className="safety-facts">
-        <div>
-          <Text c="dimmed">Last backup</Text>
-          <Text className="figure">{last ? whenWords(last.madeAtMs) : 'none yet'}</Text>
-          <Text c="dimmed" size="sm">
+      <Figures label="Backups">
+        <Figure name="Last backup">
+          {last ? whenWords(last.madeAtMs) : 'none yet'}
+          <Text c="dimmed" size="sm" ff="text" fw={400}>
             {last
               ? `${last.clients} clients, ${last.visits} visits, ${size(last.bytes)}`
               : `the first comes ${whenWords(told.nextAtMs)}`}
           </Text>
-        </div>
-        <div>
-          <Text c="dimmed">Last restored for trial</Text>
-          <Text className="figure">
-            {told.provenAtMs === null ? 'not yet' : whenWords(told.provenAtMs)}
-          </Text>
-          <Text c="dimmed" size="sm">
+        </Figure>
+        <Figure name="Last restored for trial">
+          {told.provenAtMs === null ? 'not yet' : whenWords(told.provenAtMs)}
+          <Text c="dimmed" size="sm" ff="text" fw={400}>
             every week, into a folder of its own, compared and taken away
           </Text>
-        </div>
-      </div>
+        </Figure>
+      </Figures>
       {told.working ? (
         <div role="status" aria-live="polite">
           <Group justify="space-between">
             <Text>{told.working.part} …</Text>
-            <Button variant="default" onClick={() => stop.mutate()}>
-              Stop
-            </Button>
+            <Button onClick={() => stop.mutate()}>Stop</Button>
           </Group>
           <Progress value={told.working.done * 100} mt="xs" aria-label="How far it is" />
         </div>
@@ -109,12 +104,7 @@ export function SafetyPart() {
           <Button onClick={() => backUp.mutate()} loading={backUp.isPending}>
             Back up now
           </Button>
-          <Button
-            variant="default"
-            disabled={!last}
-            onClick={() => prove.mutate()}
-            loading={prove.isPending}
-          >
+          <Button disabled={!last} onClick={() => prove.mutate()} loading={prove.isPending}>
             Restore the newest for trial
           </Button>
         </Group>
@@ -217,7 +207,6 @@ function Places({
           onChange={(e) => setPassphrase(e.currentTarget.value)}
         />
         <Button
-          variant="default"
           disabled={passphrase.length < 8}
           onClick={() => {
             change({ passphrase })
@@ -226,11 +215,7 @@ function Places({
         >
           Lock
         </Button>
-        {told.locked && (
-          <Button variant="default" onClick={() => change({ passphrase: null })}>
-            Lock no more
-          </Button>
-        )}
+        {told.locked && <Button onClick={() => change({ passphrase: null })}>Lock no more</Button>}
       </Group>
     </Stack>
   )

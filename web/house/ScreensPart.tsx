@@ -4,6 +4,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import type { Screens } from '../../contract/types.ts'
 import { timeWords, whenWords } from '../../core/time/index.ts'
+import css from './House.module.css'
 import { call } from '../api/call.ts'
 
 export function ScreensPart() {
@@ -63,21 +64,19 @@ export function ScreensPart() {
             onChange={(e) => setName(e.currentTarget.value)}
           />
           <Button onClick={() => pair.mutate('tablet')}>Let a tablet in</Button>
-          <Button variant="default" onClick={() => pair.mutate('wall')}>
-            Let a wall in
-          </Button>
+          <Button onClick={() => pair.mutate('wall')}>Let a wall in</Button>
         </Group>
       )}
       {pairing && (
         <Group align="flex-start" gap="xl">
           <img
-            className="pair-code"
+            className={css.code}
             alt={`The address ${pairing.url} as a picture`}
             src={`data:image/svg+xml,${encodeURIComponent(pairing.qr)}`}
           />
           <div>
             <Text c="dimmed">Code for {pairing.name}</Text>
-            <Text className="pair-sign">{pairing.code}</Text>
+            <Text className={css.sign}>{pairing.code}</Text>
             <Text>
               Opens once, until {timeWords(pairing.untilMs)}. On the new screen:{' '}
               {pairing.url.split('?')[0]}
@@ -101,7 +100,7 @@ export function ScreensPart() {
                     {s.takenBackAtMs === null ? (
                       <Button
                         size="compact-sm"
-                        variant="default"
+
                         onClick={() => change.mutate(s.id)}
                       >
                         Take its leave back

@@ -1,4 +1,5 @@
 /** The studio as a whole: is the forecast right, how often skin reddens, nicks, answers, returns; choices over all clients. */
+import css from './House.module.css'
 import { useFigures } from '../state/figures.ts'
 import type { House } from '../../contract/types.ts'
 import { zoneName, type ZoneId } from '../../core/zones/index.ts'
@@ -14,7 +15,7 @@ import { percentWords } from '../../core/stats/index.ts'
 import { drawWhisker } from '../charts/bands.ts'
 import { chartBase, useChart, type ChartColours } from '../charts/useChart.ts'
 import { EffectList } from '../effects/EffectList.tsx'
-import { Alert, Button, Progress, Stack, Table, Text } from '@mantine/core'
+import { Alert, Button, Progress, Stack, Table, Text, Title } from '@mantine/core'
 import { useStudio } from './useStudio.ts'
 import { ScatterChart } from 'echarts/charts'
 import { use as register } from 'echarts/core'
@@ -60,19 +61,19 @@ export function Studio({ house, part }: { house: House; part: 'forecast' | 'stud
 function Forecast({ learned }: { learned: StudioLearned }) {
   const { calibration: c, skin } = learned
   return (
-    <div className="stack">
-      <p className="lead">{c.words}</p>
+    <Stack gap="md">
+      <p>{c.words}</p>
       {c.forecasts > 0 && (
         <>
           <CalibrationChart calibration={c} />
-          <p className="soft">
+          <Text size="sm" c="dimmed">
             Answered visits were forecast from the visits before them, of long histories the first
             and the latest: {c.forecasts} forecasts of single zones at {c.visits} visits of{' '}
             {c.clients} clients. On the line, what was said came as often as it was said. Bars hold
             95 %; what comes of one client comes together, so clients are counted, not zones.
-          </p>
+          </Text>
           <SaidAndCame rows={c.bins} />
-          <h3>By how many answered visits there were before</h3>
+          <Title order={3}>By how many answered visits there were before</Title>
           <SaidAndCame
             head="Visits before"
             rows={c.byVisits.map((b) => ({
@@ -80,13 +81,13 @@ function Forecast({ learned }: { learned: StudioLearned }) {
               name: b.to === null ? `${b.from} and more` : `${b.from} to ${b.to}`,
             }))}
           />
-          <h3>Client by client</h3>
+          <Title order={3}>Client by client</Title>
           <p>
             {c.judged === 0
               ? 'No client has visits enough yet to be judged alone.'
               : `${c.judged} clients have visits enough to be judged alone. For ${c.strayed} of them more or less came than was said, beyond chance at 5 %; ${aboutWords(0.05 * c.judged)} would where every forecast holds.`}
           </p>
-          <h3>Is it worth anything?</h3>
+          <Title order={3}>Is it worth anything?</Title>
           <p>
             {skillWords(c)} Mean squared error (Brier): {c.brier.toFixed(4)}; of the client’s own
             average {c.brierAverage.toFixed(4)}, of what was told alone {c.brierPrior.toFixed(4)},
@@ -94,20 +95,20 @@ function Forecast({ learned }: { learned: StudioLearned }) {
           </p>
         </>
       )}
-      <h3>What the studio has found for each kind of skin</h3>
+      <Title order={3}>What the studio has found for each kind of skin</Title>
       <ul className="plain-list">
         {(['tough', 'average', 'reactive'] as const).map((kind) => (
           <li key={kind}>
             <span>
               {kind}: {skin.mean[kind].toFixed(2)} grades a load (H)
             </span>
-            <span className="soft">
+            <Text span size="sm" c="dimmed">
               {skin.clients[kind]} {skin.clients[kind] === 1 ? 'client' : 'clients'}
-            </span>
+            </Text>
           </li>
         ))}
       </ul>
-    </div>
+    </Stack>
   )
 }
 
@@ -176,7 +177,8 @@ function CalibrationChart({ calibration }: { calibration: ForecastCheck }) {
   return (
     <div
       ref={box}
-      className="calibration-chart"
+      className={css.calibration}
+      data-testid="calibration-chart"
       role="img"
       aria-label={`Forecast against what came: ${calibration.words}`}
     />
@@ -235,7 +237,7 @@ function Rates({ learned, house }: { learned: StudioLearned; house: House }) {
   const { view } = learned
   const name = (id: string) => house.workers.find((w) => w.id === id)?.name ?? 'somebody'
   return (
-    <div className="stack">
+    <Stack gap="md">
       <Table>
         <Table.Tbody>
           <Table.Tr>
@@ -257,12 +259,12 @@ function Rates({ learned, house }: { learned: StudioLearned; house: House }) {
           </Table.Tr>
         </Table.Tbody>
       </Table>
-      <h3>Nicks per 1 000 lanes</h3>
-      <p className="soft">
+      <Title order={3}>Nicks per 1 000 lanes</Title>
+      <Text size="sm" c="dimmed">
         With exact 95 % ranges, in the order of names; from {figures(STUDIO_CONSTANTS.leastLanes)}{' '}
         lanes on. Ranges that overlap tell nobody from another.
         {view.tooFew > 0 && ` ${view.tooFew} did too few lanes to be told.`}
-      </p>
+      </Text>
       <RateTable
         head="Worker"
         rows={[...view.byWorker]
@@ -273,20 +275,20 @@ function Rates({ learned, house }: { learned: StudioLearned; house: House }) {
         head="Zone"
         rows={view.byZone.map((z) => ({ ...z, name: zoneName(z.id as ZoneId) }))}
       />
-      <h3>What went with redness and bumps, over all clients</h3>
-      <p className="soft">
+      <Title order={3}>What went with redness and bumps, over all clients</Title>
+      <Text size="sm" c="dimmed">
         One regression over every answered visit; clients and zones have their own level. As it
         happened, not as an experiment.
-      </p>
+      </Text>
       {learned.effects.map((e) => (
         <EffectList key={e.outcome} effects={e} />
       ))}
       {learned.effects.length === 0 && (
-        <p className="soft">
+        <Text size="sm" c="dimmed">
           Nothing yet: it takes answered visits of which it is kept what was done.
-        </p>
+        </Text>
       )}
-    </div>
+    </Stack>
   )
 }
 

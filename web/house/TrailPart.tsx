@@ -1,11 +1,14 @@
 /** The trail: who looked at, changed, took out or erased what; of one client, or of one worker. */
-import { Alert, Button, Group, NativeSelect, Stack, Table, Text } from '@mantine/core'
+import { Alert, Button, Group, Stack, Table, Text } from '@mantine/core'
 import { useInfiniteQuery } from '@tanstack/react-query'
 import { Link, useSearchParams } from 'react-router'
 import { trailWords } from '../../contract/trailWords.ts'
 import type { House } from '../../contract/types.ts'
 import { whenWords } from '../../core/time/index.ts'
+import { PickOne } from '../ui/PickOne.tsx'
 import { call } from '../api/call.ts'
+
+const EVERYBODY = 'everybody'
 
 export function TrailPart({ house }: { house: House }) {
   const [search, setSearch] = useSearchParams()
@@ -27,34 +30,33 @@ export function TrailPart({ house }: { house: House }) {
   const rows = trail.data?.pages.flatMap((p) => p.rows) ?? []
   const choose = (change: Record<string, string>) =>
     setSearch(
-      Object.fromEntries(
-        Object.entries({ part: 'trail', client, worker, ...change }).filter(([, v]) => v),
-      ),
+      Object.fromEntries(Object.entries({ client, worker, ...change }).filter(([, v]) => v)),
       { replace: true },
     )
   const name = client && rows.find((r) => r.clientId === client)?.client
   return (
     <Stack>
       {trail.data?.pages[0]?.whole === false && (
-        <Alert color="red" role="alert" title="The trail does not hold together">
+        <Alert c="coral.7" role="alert" title="The trail does not hold together">
           Somebody changed the data file beside Slow Tide. Stop it and type npm run verify; compare
           with a backup of before.
         </Alert>
       )}
       <Group align="flex-end">
-        <NativeSelect
+        <PickOne
           label="Of whom"
-          value={worker}
+          w={220}
           data={[
-            { value: '', label: 'everybody' },
+            { value: EVERYBODY, label: 'everybody' },
             ...house.workers.map((w) => ({ value: w.id, label: w.name })),
           ]}
-          onChange={(e) => choose({ worker: e.currentTarget.value })}
+          value={worker || EVERYBODY}
+          onChange={(id) => choose({ worker: id === EVERYBODY ? '' : id })}
         />
         {client && (
           <Group gap="xs">
             <Text>About {name || 'one client'}.</Text>
-            <Button size="compact-sm" variant="default" onClick={() => choose({ client: '' })}>
+            <Button size="compact-sm" onClick={() => choose({ client: '' })}>
               About all
             </Button>
           </Group>
@@ -98,7 +100,7 @@ export function TrailPart({ house }: { house: House }) {
                   ) : r.client === null ? (
                     'somebody erased since'
                   ) : (
-                    <Link to={`/house?part=trail&client=${r.clientId}`}>{r.client}</Link>
+                    <Link to={`/house/trail?client=${r.clientId}`}>{r.client}</Link>
                   )}
                 </Table.Td>
               </Table.Tr>
@@ -107,11 +109,7 @@ export function TrailPart({ house }: { house: House }) {
         </Table>
       )}
       {trail.hasNextPage && (
-        <Button
-          variant="default"
-          onClick={() => void trail.fetchNextPage()}
-          loading={trail.isFetchingNextPage}
-        >
+        <Button onClick={() => void trail.fetchNextPage()} loading={trail.isFetchingNextPage}>
           Earlier
         </Button>
       )}

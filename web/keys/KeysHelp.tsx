@@ -50,7 +50,7 @@ const Rows = ({ rows }: { rows: readonly (readonly [string, string])[] }) => (
 
 /** The way to them for who has no key. */
 export const KeysButton = () => (
-  <UnstyledButton c="dimmed" fz="sm" mih={36} onClick={openHelp}>
+  <UnstyledButton c="dimmed" fz="sm" mih={36} visibleFrom="sm" onClick={openHelp}>
     <Kbd aria-hidden>?</Kbd> all keys
   </UnstyledButton>
 )

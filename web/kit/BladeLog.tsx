@@ -1,5 +1,6 @@
 /** What became of blades at the chair: opened, changed, binned. */
-import { Table } from '@mantine/core'
+import { Problem } from '../ui/Panel.tsx'
+import { Table, Title } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
 import type { KitEvent } from '../../core/chair/index.ts'
 import { BLADES } from '../../core/kit/index.ts'
@@ -21,12 +22,8 @@ export function BladeLog() {
   const log = useQuery({ queryKey: ['kit-events'], queryFn: () => call('kitEvents') })
   return (
     <section>
-      <h2>Blades opened and binned</h2>
-      {log.isError && (
-        <p role="alert" className="problem">
-          {log.error.message}
-        </p>
-      )}
+      <Title order={2}>Blades opened and binned</Title>
+      {log.isError && <Problem>{log.error.message}</Problem>}
       {log.data?.counts.length === 0 && <p>None yet: the chair writes them down by itself.</p>}
       {log.data && log.data.counts.length > 0 && (
         <>
@@ -56,8 +53,8 @@ export function BladeLog() {
               ))}
             </Table.Tbody>
           </Table>
-          <h3>The latest</h3>
-          <ul className="blade-log">
+          <Title order={3}>The latest</Title>
+          <ul>
             {log.data.events.slice(0, SHOWN).map((e) => (
               <li key={e.id}>
                 {whenWords(e.atMs)}: {BLADES[e.bladeId].name} {e.kind}

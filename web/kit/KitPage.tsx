@@ -1,5 +1,6 @@
 /** Kit: which blades the house owns; plans choose from these. */
-import { Table } from '@mantine/core'
+import { Problem } from '../ui/Panel.tsx'
+import { Checkbox, Group, Stack, Table, Text, Title } from '@mantine/core'
 import { useFigures } from '../state/figures.ts'
 import { BLADE_IDS, BLADES } from '../../core/kit/index.ts'
 import { SERVICE_IDS, SERVICES } from '../../core/services/index.ts'
@@ -13,20 +14,18 @@ export function KitPage() {
   const change = useChangeHouse()
   const kit = house.data?.kit ?? []
   return (
-    <main className="page narrow">
-      <div className="page-head">
-        <h1>Kit</h1>
-        <p>blades that plans choose from, products, what became of blades</p>
-      </div>
-      <p>
+    <Stack component="main" className="page" maw={860} gap="md">
+      <Group align="baseline" gap="md">
+        <Title order={1}>Kit</Title>
+        <Text c="dimmed">blades that plans choose from, products, what became of blades</Text>
+      </Group>
+      <Text maw="66ch">
         Tick what the house owns. Plans take the widest that lies on the skin of a lane; a bare
         dermaplaning blade or a shavette only in practised hands. Measures and prices are house
         estimates and can be changed in House. Stock counts are not built yet.
-      </p>
+      </Text>
       {(house.isError || change.isError) && (
-        <p role="alert" className="problem">
-          {(house.error ?? change.error)?.message}
-        </p>
+        <Problem>{(house.error ?? change.error)?.message}</Problem>
       )}
       <Table>
         <Table.Thead>
@@ -50,22 +49,19 @@ export function KitPage() {
             return (
               <Table.Tr key={id}>
                 <Table.Td>
-                  <label className="tick">
-                    <input
-                      type="checkbox"
-                      checked={kit.includes(id)}
-                      disabled={!house.data || change.isPending}
-                      onChange={(e) =>
-                        change.mutate({
-                          kit: BLADE_IDS.filter((k) =>
-                            k === id ? e.currentTarget.checked : kit.includes(k),
-                          ),
-                        })
-                      }
-                    />
-                    {b.name}
-                    {b.practised && <small> practised hands</small>}
-                  </label>
+                  <Checkbox
+                    label={b.name}
+                    description={b.practised && 'practised hands'}
+                    checked={kit.includes(id)}
+                    disabled={!house.data || change.isPending}
+                    onChange={(e) =>
+                      change.mutate({
+                        kit: BLADE_IDS.filter((k) =>
+                          k === id ? e.currentTarget.checked : kit.includes(k),
+                        ),
+                      })
+                    }
+                  />
                 </Table.Td>
                 <Table.Td data-num>{figures(b.edgeMm)}</Table.Td>
                 <Table.Td data-num>{figures(b.angleDeg)}</Table.Td>
@@ -82,6 +78,6 @@ export function KitPage() {
         />
       )}
       <BladeLog />
-    </main>
+    </Stack>
   )
 }

@@ -1,5 +1,6 @@
 /** The house's products, and what of their ingredients matters; checked against a client at Care. */
-import { Button, Table } from '@mantine/core'
+import { Button, Checkbox, Group, Table, TextInput, Title } from '@mantine/core'
+import { named, PickOne } from '../ui/PickOne.tsx'
 import { newId } from '../state/words.ts'
 import { useState } from 'react'
 import {
@@ -35,9 +36,9 @@ export function ProductList({
   }
   return (
     <section>
-      <h2>Products</h2>
+      <Title order={2}>Products</Title>
       <p>Tick what is in them: at Care they are checked against the client’s allergies and skin.</p>
-      <Table className="product-table">
+      <Table>
         <Table.Thead>
           <Table.Tr>
             <Table.Th scope="col">Product</Table.Th>
@@ -47,7 +48,7 @@ export function ProductList({
               </Table.Th>
             ))}
             <Table.Th scope="col">
-              <span className="visually-hidden">Take out</span>
+              <span className="hidden">Remove</span>
             </Table.Th>
           </Table.Tr>
         </Table.Thead>
@@ -59,8 +60,8 @@ export function ProductList({
               </Table.Td>
               {PRODUCT_FACTS.map((f) => (
                 <Table.Td data-num key={f}>
-                  <input
-                    type="checkbox"
+                  <Checkbox
+                    display="inline-block"
                     aria-label={`${p.name} holds ${FACT_WORDS[f]}`}
                     checked={p.holds.includes(f)}
                     onChange={() => toggle(p, f)}
@@ -72,10 +73,10 @@ export function ProductList({
                   variant="bare"
                   size="sm"
 
-                  aria-label={`Take out ${p.name}`}
+                  aria-label={`Remove ${p.name}`}
                   onClick={() => onChange(products.filter((x) => x.id !== p.id))}
                 >
-                  take out
+                  remove
                 </Button>
               </Table.Td>
             </Table.Tr>
@@ -83,38 +84,30 @@ export function ProductList({
         </Table.Tbody>
       </Table>
       <form
-        className="event-ask"
         onSubmit={(e) => {
           e.preventDefault()
           add()
         }}
       >
-        <label>
-          Another product
-          <input
-            className="text-input"
+        <Group gap="sm" align="flex-end" mt="sm">
+          <TextInput
+            label="Another product"
+            w={260}
             value={name}
             maxLength={80}
             onChange={(e) => setName(e.currentTarget.value)}
           />
-        </label>
-        <label>
-          Used
-          <select
-            className="text-input"
+          <PickOne
+            label="Used"
+            w={180}
+            data={named(USES, (u) => USE_WORDS[u])}
             value={use}
-            onChange={(e) => setUse(e.currentTarget.value as Product['use'])}
-          >
-            {USES.map((u) => (
-              <option key={u} value={u}>
-                {USE_WORDS[u]}
-              </option>
-            ))}
-          </select>
-        </label>
-        <Button type="submit" disabled={!name.trim()}>
-          Add
-        </Button>
+            onChange={setUse}
+          />
+          <Button type="submit" disabled={!name.trim()}>
+            Add
+          </Button>
+        </Group>
       </form>
     </section>
   )

@@ -1,5 +1,15 @@
 /** What every page of the door has: the mark, the house, the lamp. */
-import { Button, Text, Title, useComputedColorScheme, useMantineColorScheme } from '@mantine/core'
+import frame from '../frame/Frame.module.css'
+import css from './Door.module.css'
+import {
+  Box,
+  Button,
+  Group,
+  Text,
+  Title,
+  useComputedColorScheme,
+  useMantineColorScheme,
+} from '@mantine/core'
 
 export function DoorFrame({
   house,
@@ -13,22 +23,22 @@ export function DoorFrame({
   const { toggleColorScheme } = useMantineColorScheme()
   const lamp = useComputedColorScheme('light') === 'dark'
   return (
-    <main className="door">
-      <div className="door-top">
-        <span className="wordmark">
+    <main className={css.door}>
+      <Group justify="space-between">
+        <span className={frame.wordmark}>
           <svg viewBox="0 0 30 20" width="30" height="20" aria-hidden>
             <path d="M1 12c4-11 9-11 14 0 3 6 6 6 9 2M1 18h28" />
           </svg>
           Slow Tide
         </span>
-        <Button variant="subtle" onClick={toggleColorScheme} aria-pressed={lamp}>
+        <Button variant="bare" onClick={toggleColorScheme} aria-pressed={lamp}>
           {lamp ? 'Daylight' : 'Lamp'}
         </Button>
-      </div>
-      <Title className="door-house">{house}</Title>
+      </Group>
+      <Title className={css.house}>{house}</Title>
       <Text size="lg">{under}</Text>
-      <div className="door-inside">{children}</div>
-      <svg className="door-tide" viewBox="0 0 390 60" preserveAspectRatio="none" aria-hidden>
+      <Box mt="lg">{children}</Box>
+      <svg className={css.tide} viewBox="0 0 390 60" preserveAspectRatio="none" aria-hidden>
         <path d="M0 48L46 14V48L100 6V48L170 20V48L232 12V48L284 4V48L390 10V60H0Z" />
       </svg>
     </main>

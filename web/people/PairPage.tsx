@@ -37,7 +37,12 @@ export function PairPage() {
             error={pair.error?.message}
             onChange={(e) => setCode(e.currentTarget.value)}
           />
-          <Button type="submit" size="lg" disabled={code.trim() === ''} loading={pair.isPending}>
+          <Button
+            type="submit"
+            variant="strong"
+            disabled={code.trim() === ''}
+            loading={pair.isPending}
+          >
             Let this screen in
           </Button>
           <Text c="dimmed" size="sm">

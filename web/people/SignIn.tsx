@@ -8,9 +8,11 @@ import {
   Title,
   UnstyledButton,
 } from '@mantine/core'
+import { IconBackspace } from '@tabler/icons-react'
 import { useState } from 'react'
 import type { Session } from '../../contract/types.ts'
 import { longDate } from '../../core/time/index.ts'
+import css from './Door.module.css'
 import { DoorFrame } from './DoorFrame.tsx'
 import { useDoor } from './session.ts'
 
@@ -48,7 +50,7 @@ export function SignIn({ session, onBack }: { session: Session; onBack?: () => v
           {session.workers.map((w) => (
             <UnstyledButton
               key={w.id}
-              className="door-name"
+              className={css.name}
               aria-pressed={w.id === who}
               onClick={() => choose(w.id)}
             >
@@ -60,7 +62,7 @@ export function SignIn({ session, onBack }: { session: Session; onBack?: () => v
           <>
             <PasswordInput
               key={who}
-              className="door-figures"
+              mt="md"
               label={`${first(worker.name)}, your figures or passphrase`}
               value={typed}
               onChange={(e) => setTyped(e.currentTarget.value)}
@@ -69,13 +71,13 @@ export function SignIn({ session, onBack }: { session: Session; onBack?: () => v
               autoFocus
               error={signIn.error?.message}
             />
-            <SimpleGrid cols={3} spacing={0} verticalSpacing={0} className="door-keys">
+            <SimpleGrid cols={3} spacing={0} verticalSpacing={0} mt="sm" className={css.keys}>
               {KEYS.map((k) => (
                 <UnstyledButton key={k} onClick={() => setTyped(typed + k)}>
                   {k}
                 </UnstyledButton>
               ))}
-              <UnstyledButton className="word" onClick={() => setForgotten(true)}>
+              <UnstyledButton data-word onClick={() => setForgotten(true)}>
                 forgotten
               </UnstyledButton>
               <UnstyledButton onClick={() => setTyped(`${typed}0`)}>0</UnstyledButton>
@@ -83,12 +85,12 @@ export function SignIn({ session, onBack }: { session: Session; onBack?: () => v
                 aria-label="Take the last one back"
                 onClick={() => setTyped(typed.slice(0, -1))}
               >
-                ⌫
+                <IconBackspace size={26} stroke={1.5} style={{ margin: 'auto' }} />
               </UnstyledButton>
             </SimpleGrid>
             <Button
               type="submit"
-              size="lg"
+              variant="strong"
               fullWidth
               mt="md"
               disabled={typed === ''}
@@ -99,13 +101,13 @@ export function SignIn({ session, onBack }: { session: Session; onBack?: () => v
           </>
         ) : (
           <Text mt="md">
-            Nobody signs in here yet. Begin at the house’s own machine: House, People.
+            Nobody signs in here yet. Begin at the house’s own machine: House, Signing in.
           </Text>
         )}
         {forgotten && (
           <Text mt="md" role="status">
-            The owner gives new ones: House, People. An owner who has forgotten theirs stops Slow
-            Tide at the machine itself and types <code>npm run new-secret -- NAME</code>.
+            The owner gives new ones: House, Signing in. An owner who has forgotten theirs stops
+            Slow Tide at the machine itself and types <code>npm run new-secret -- NAME</code>.
           </Text>
         )}
         {session.mode === 'demo' && (
@@ -118,7 +120,7 @@ export function SignIn({ session, onBack }: { session: Session; onBack?: () => v
           </Text>
         )}
         {onBack && (
-          <Button variant="subtle" mt="sm" onClick={onBack}>
+          <Button variant="bare" mt="sm" onClick={onBack}>
             Back
           </Button>
         )}

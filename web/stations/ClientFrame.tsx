@@ -183,17 +183,17 @@ function AtTheDesk({ page }: { page: ClientPage }) {
   const { window } = page.tide
   return (
     <main className="page">
-      <div className="page-head">
+      <Group align="baseline" gap="md">
         <h1>{page.client.name}</h1>
         <p>{SERVICES[page.client.service].name}</p>
-      </div>
+      </Group>
       {window && (
         <p>
           Good days for the next visit: {dateWords(window.fromMs)} to {dateWords(window.toMs)}.
         </p>
       )}
       <ClientDetails client={page.client} />
-      <h2>Visits</h2>
+      <Title order={2}>Visits</Title>
       {page.visits.length === 0 && <p>None yet.</p>}
       {page.visits.map((v) => (
         <p key={v.id}>
@@ -202,7 +202,9 @@ function AtTheDesk({ page }: { page: ClientPage }) {
           {v.state === 'finished' ? '' : v.state === 'running' ? ', under way' : ', open'}
         </p>
       ))}
-      <p className="soft">Health answers, pictures and maps are for those who work at the chair.</p>
+      <Text size="sm" c="dimmed">
+        Health answers, pictures and maps are for those who work at the chair.
+      </Text>
     </main>
   )
 }
@@ -253,7 +255,7 @@ function OlderVisit({
     // Care and Return say whose they show; the next visit waits at the other stations.
     const latest = after && visit.id === newest?.id
     return (
-      <Group component="p" className="looking-back no-print" gap="xs">
+      <Group component="p" className={`${css.back} no-print`} gap="xs">
         {latest ? 'The last visit, ' : 'Visit of '}
         {whenWords(visit.endedAtMs ?? visit.slotAtMs ?? 0)}:{' '}
         {SERVICES[visit.service].name.toLowerCase()}.{' '}
@@ -267,7 +269,7 @@ function OlderVisit({
   }
   if (visit.state !== 'finished') return null
   return (
-    <Group component="p" className="looking-back no-print" gap="xs">
+    <Group component="p" className={`${css.back} no-print`} gap="xs">
       Last visit, {dateWords(visit.endedAtMs!)}: {SERVICES[visit.service].name.toLowerCase()}.
       <Button size="sm" onClick={begin} disabled={add.isPending}>
         Start a new visit

@@ -4,7 +4,6 @@ import {
   defaultVariantColorsResolver,
   Loader,
   type CSSVariablesResolver,
-  type MantineColorsTuple,
   type VariantColorsResolver,
 } from '@mantine/core'
 import type * as Core from '@mantine/core'
@@ -62,14 +61,14 @@ const close = { 'aria-label': 'Close' }
 
 export const theme = createTheme({
   colors: {
-    tide: SCALES.tide as MantineColorsTuple,
-    red: SCALES.coral as MantineColorsTuple,
-    coral: SCALES.coral as MantineColorsTuple,
-    brass: SCALES.brass as MantineColorsTuple,
-    kelp: SCALES.kelp as MantineColorsTuple,
+    tide: SCALES.tide,
+    red: SCALES.coral,
+    coral: SCALES.coral,
+    brass: SCALES.brass,
+    kelp: SCALES.kelp,
     // Mantine draws its neutral parts from these two.
-    gray: SCALES.paper as MantineColorsTuple,
-    dark: SCALES.slate as MantineColorsTuple,
+    gray: SCALES.paper,
+    dark: SCALES.slate,
   },
   white: LIGHT.shell,
   black: LIGHT.ink,
@@ -187,7 +186,7 @@ export const theme = createTheme({
     }),
 
     // Dates draw a day under the name of the part that holds it, not under Day.
-    DatePickerInput: {
+    DateInput: {
       defaultProps: {
         ariaLabels: { previousMonth: 'The month before', nextMonth: 'The month after' },
         popoverProps: { shadow: 'none' },

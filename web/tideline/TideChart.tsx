@@ -54,7 +54,7 @@ export function TideChart({ tide, visitId, onVisit, lamp }: TideLineProps & { la
     chart.current?.setOption(option(tide, visitId, lamp, box.current?.clientWidth ?? 1200), true)
   }, [tide, visitId, lamp])
 
-  return <div ref={box} className={css.chart} aria-hidden />
+  return <div ref={box} className={css.chart} data-testid="tide-chart" aria-hidden />
 }
 
 /** The window, and on either side of it what is too early for the skin and too late for the hair. */

@@ -33,12 +33,12 @@ export function TideLine({ clientId, ...props }: TideLineProps & { clientId: str
     >
       {begun ? (
         <>
-          <UnstyledButton className={css.fold!} onClick={() => setOpen(!open)} aria-expanded={open}>
+          <UnstyledButton className={css.fold} onClick={() => setOpen(!open)} aria-expanded={open}>
             {open ? 'Fold away' : 'Tide line'}
           </UnstyledButton>
           {open && tide.earlier && (
             <ActionIcon
-              className={css.step!}
+              className={css.step}
               aria-label="Earlier visits"
               title="Earlier visits"
               onClick={() => setBack(back + 1)}
@@ -49,7 +49,7 @@ export function TideLine({ clientId, ...props }: TideLineProps & { clientId: str
           )}
           {open && back > 0 && (
             <ActionIcon
-              className={css.step!}
+              className={css.step}
               data-later
               aria-label="Later visits"
               title="Later visits"

@@ -37,7 +37,7 @@ export function TodayPage() {
   }, [first])
   const next = first && nextOf(rows, first.nowMs)
   return (
-    <main className={css.page}>
+    <main className={css.page} data-testid="today">
       <Group justify="space-between" wrap="nowrap" gap="md" mb="sm">
         <Group align="baseline" gap="md">
           <Title order={1}>{longDate(first?.nowMs ?? Date.now())}</Title>
@@ -130,7 +130,7 @@ function DayTable({ today, more }: { today: Today; more: ReactNode }) {
   const parts = partsOf(today)
   return (
     <>
-      <Table className={css.table!} layout="fixed">
+      <Table className={css.table} layout="fixed">
         <Table.Thead>
           <Table.Tr>
             <Table.Th scope="col">Client</Table.Th>
@@ -152,7 +152,7 @@ function DayTable({ today, more }: { today: Today; more: ReactNode }) {
           {parts.map(([name, rows]) => (
             <Fragment key={name}>
               {parts.length > 1 && (
-                <Table.Tr className={css.part!}>
+                <Table.Tr className={css.part}>
                   <Table.Th colSpan={4} scope="rowgroup">
                     {name}
                   </Table.Th>
@@ -182,7 +182,7 @@ function DayTable({ today, more }: { today: Today; more: ReactNode }) {
         <span>
           <b>{today.firstVisits}</b> first {today.firstVisits === 1 ? 'visit' : 'visits'}
         </span>
-        <Text span size="sm" c="dimmed" className={css.key!}>
+        <Text span size="sm" c="dimmed" className={css.key}>
           Curve: hair length, {Math.max(...SHOWN_MM)} mm tall, {Math.min(...SHOWN_MM)} mm for fuzz
           and brows. Band: good days to come.
         </Text>
@@ -197,7 +197,7 @@ function Row({ row, today, at }: { row: TodayRow; today: Today; at: (ms: number)
   const alarmed = row.flags.some((f) => f.kind === 'alarm')
   return (
     <Table.Tr
-      className={css.row!}
+      className={css.row}
       data-alarmed={alarmed || undefined}
       onClick={() => void navigate(to)}
     >

@@ -1,5 +1,6 @@
-/** A day: the usual answers first, then the calendar. */
-import { DatePickerInput, type DatePickerInputProps } from '@mantine/dates'
+/** A day: written, or chosen from a calendar; the usual answers first where they are asked for. */
+import { Group } from '@mantine/core'
+import { DateInput, TimePicker, type DateInputProps } from '@mantine/dates'
 import '@mantine/dates/styles.layer.css'
 import dayjs from 'dayjs'
 import { useDateShape } from '../state/shape.ts'
@@ -12,17 +13,17 @@ export function DateField({
   value,
   onChange,
   ...rest
-}: Omit<DatePickerInputProps, 'value' | 'onChange' | 'type' | 'ref'> & {
+}: Omit<DateInputProps, 'value' | 'onChange' | 'type' | 'ref'> & {
   /** `YYYY-MM-DD`, or nothing. */
   value: string | undefined
   onChange: (value: string | undefined) => void
 }) {
   const shape = useDateShape()
   return (
-    <DatePickerInput
+    <DateInput
       valueFormat={shape.dayFormat}
       firstDayOfWeek={shape.firstDayOfWeek}
-      placeholder="choose a day"
+      placeholder="a day"
       {...rest}
       value={value ?? null}
       onChange={(v) => onChange(v ?? undefined)}
@@ -68,5 +69,50 @@ export function WhenRow({
         w={150}
       />
     </div>
+  )
+}
+
+/** A moment: its day and its hour. */
+export function MomentField({
+  label,
+  value,
+  minDate,
+  maxDate,
+  onChange,
+}: {
+  label: string
+  /** Milliseconds; nothing is chosen when it is left out. */
+  value: number | undefined
+  minDate?: string
+  maxDate?: string
+  onChange: (ms: number) => void
+}) {
+  const shape = useDateShape()
+  const at = value === undefined ? undefined : dayjs(value)
+  const day = at?.format('YYYY-MM-DD')
+  const hour = at?.format('HH:mm') ?? ''
+  const told = (d: string | undefined, h: string) => {
+    const next = dayjs(`${d}T${h}`)
+    if (d && h && next.isValid()) onChange(next.valueOf())
+  }
+  return (
+    <Group gap="xs" align="flex-end" role="group" aria-label={label}>
+      <DateField
+        label={label}
+        w={150}
+        value={day}
+        {...(minDate && { minDate })}
+        {...(maxDate && { maxDate })}
+        onChange={(d) => told(d, hour || '12:00')}
+      />
+      <TimePicker
+        aria-label={`${label}: hour`}
+        format={shape.hourFormat === 'HH:mm' ? '24h' : '12h'}
+        hoursInputLabel={`${label}: hours`}
+        minutesInputLabel={`${label}: minutes`}
+        value={hour}
+        onChange={(h) => told(day, h)}
+      />
+    </Group>
   )
 }

@@ -52,7 +52,7 @@ export function Estimate({ mark = 'H', of, children }: EstimateProps) {
           component="span"
           role="button"
           tabIndex={0}
-          className={css.figure!}
+          className={css.figure}
           data-bare={children === undefined || undefined}
           aria-expanded={open !== undefined}
           aria-haspopup="dialog"

@@ -39,7 +39,7 @@ export function Slide({
         value={value}
         disabled={disabled}
         onChange={onChange}
-        thumbProps={{ 'aria-label': `${name}, ${unit}` }}
+        thumbLabel={`${name}, ${unit}`}
         thumbValueText={`${value} ${unit}`}
       />
     </Stack>

@@ -195,7 +195,7 @@ function AnswerField({
   const still = a?.still === 'ask'
   return (
     <UnstyledButton
-      className={css.answer!}
+      className={css.answer}
       data-state={state}
       title={rule.question}
       aria-label={`${rule.question} ${STATE_WORDS[state]}${still ? ', still so?' : ''}`}

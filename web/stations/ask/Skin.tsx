@@ -166,7 +166,7 @@ function OwnSchools({
               label={SCHOOLS[id].question}
               data={[
                 { value: AS_HOUSE, label: `as the house: ${schoolWords(id, house.schools[id])}` },
-                ...SCHOOLS[id].choices.map((c) => ({ value: c.id as string, label: c.text })),
+                ...SCHOOLS[id].choices.map((c) => ({ value: c.id, label: c.text })),
               ]}
               value={client.schools[id] ?? AS_HOUSE}
               onChange={(chosen) => {

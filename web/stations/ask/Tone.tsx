@@ -27,7 +27,7 @@ export function Tone({ client }: { client: Client }) {
             <Radio.Card
               key={colour}
               value={String(i + 1)}
-              className={css.tone!}
+              className={css.tone}
               style={{ background: colour }}
               aria-label={`${i + 1} of 6`}
             />

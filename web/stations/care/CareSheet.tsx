@@ -1,5 +1,5 @@
 /** The care sheet: as text, on paper, as PDF, in the calendar. */
-import { Button, CopyButton, Group, Stack, Table, Text } from '@mantine/core'
+import { Button, CopyButton, Group, Stack, Table, Text, Title } from '@mantine/core'
 import { Link } from 'react-router'
 import { careText, type Clearance } from '../../../core/care/index.ts'
 import { SERVICES } from '../../../core/services/index.ts'
@@ -82,13 +82,13 @@ export function CareSheet(props: StationProps) {
           </header>
           {care.today.length > 0 && (
             <>
-              <h2>Today</h2>
+              <Title order={2}>Today</Title>
               {care.today.map((sentence) => (
                 <p key={sentence}>{sentence}</p>
               ))}
             </>
           )}
-          <h2>Keep off</h2>
+          <Title order={2}>Keep off</Title>
           <Table>
             <Table.Tbody>
               {of('avoid').map((c) => (
@@ -96,7 +96,7 @@ export function CareSheet(props: StationProps) {
               ))}
             </Table.Tbody>
           </Table>
-          <h2>Do</h2>
+          <Title order={2}>Do</Title>
           <p>{care.product}</p>
           <Table>
             <Table.Tbody>
@@ -109,14 +109,14 @@ export function CareSheet(props: StationProps) {
                     <b>Next visit</b>
                     <small>{visit.window.reasons[visit.window.reasons.length - 1]?.text}</small>
                   </Table.Td>
-                  <Table.Td className={css.until!}>
+                  <Table.Td className={css.until}>
                     {daysWords(visit.window.fromMs, visit.window.toMs)}
                   </Table.Td>
                 </Table.Tr>
               )}
             </Table.Tbody>
           </Table>
-          <h2>Normal, and not</h2>
+          <Title order={2}>Normal, and not</Title>
           <p>{care.normal}</p>
           {of('watch').map((c) => (
             <p key={c.id}>
@@ -151,11 +151,11 @@ function Row({ clearance: c, when }: { clearance: Clearance; when: string }) {
           </span>
         </small>
       </Table.Td>
-      <Table.Td className={css.until!}>{when}</Table.Td>
+      <Table.Td className={css.until}>{when}</Table.Td>
     </Table.Tr>
   )
 }
 
 /** Who to ring, where to go: the house's name, place and telephone. */
 const houseAddress = (house: StationProps['house']) =>
-  [house.name, house.address, house.phone].filter(Boolean).join(' · ')
+  [house.name, house.settings.address, house.settings.phone].filter(Boolean).join(' · ')

@@ -53,7 +53,7 @@ export function Products(props: StationProps) {
                 .map((p) => (
                   <UnstyledButton
                     key={p.id}
-                    className={css.product!}
+                    className={css.product}
                     aria-pressed={visit.products.includes(p.id)}
                     onClick={() => toggle(p)}
                   >

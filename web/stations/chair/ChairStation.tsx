@@ -253,9 +253,9 @@ function Running({
   const next = live.plan.steps[state.index + (state.status === 'paused' ? 0 : 1)]
   const panel = { ...props, tell, onClose: () => setOpen(undefined) }
   return (
-    <div className={css.chair} data-wall={wall || undefined}>
+    <div className={css.chair} data-testid="chair" data-wall={wall || undefined}>
       <header className={css.band}>
-        <Link to={at('plan')} className={css.name}>
+        <Link to={at('plan')} className={css.name} data-testid="chair-name">
           {called}
         </Link>
         <span className={css.service}>{SERVICES[live.plan.service].name}</span>
@@ -296,14 +296,15 @@ function Running({
           <LeftOpenPanel {...panel} sinceMs={sinceMs} />
         )}
         <Problem>{chair.problem}</Problem>
-        <p role="status" className={css.said}>
+        <p role="status" className={css.said} data-testid="chair-said">
           {said}
         </p>
       </main>
       {!wall && (
         <footer className={css.bar} data-ready={waiting || undefined}>
           <UnstyledButton
-            className={css.key!}
+            className={css.key}
+            data-testid="chair-go"
             mod={{ go: true, main: true }}
             onClick={() => forward()}
             disabled={!press.draft || !!open}

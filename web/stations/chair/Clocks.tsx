@@ -24,7 +24,7 @@ function ReadyClocks({ visit, chair }: ChairProps) {
   const { plan } = chair.live
   const { slotAtMs } = visit
   return (
-    <div className={css.clocks}>
+    <div className={css.clocks} data-testid="clocks">
       {slotAtMs !== null && (
         <div>
           <small>slot</small>
@@ -67,7 +67,7 @@ function Running({ page, chair }: ChairProps) {
   const spent = open ? state.spentMs : elapsedMs(state, now)
   const over = spent > plan.slotMinutes * 60_000
   return (
-    <div className={css.clocks}>
+    <div className={css.clocks} data-testid="clocks">
       {towel && (
         <TowelClock {...towelPlan(figures, towel, now)} laid={towel.laidAtMs !== undefined} />
       )}

@@ -22,13 +22,13 @@ export function FeelView({ chair }: Pick<ChairProps, 'chair'>) {
   return (
     <>
       <div className={css.row} role="group" aria-label="Which way it is felt to grow">
-        <UnstyledButton className={css.pick!} onClick={() => turnFelt(live, -30)}>
+        <UnstyledButton className={css.pick} onClick={() => turnFelt(live, -30)}>
           ⟲ turn
         </UnstyledButton>
-        <UnstyledButton className={css.pick!} onClick={() => turnFelt(live, 30)}>
+        <UnstyledButton className={css.pick} onClick={() => turnFelt(live, 30)}>
           turn ⟳
         </UnstyledButton>
-        <UnstyledButton className={css.pick!} onClick={() => turnFelt(live, 180)}>
+        <UnstyledButton className={css.pick} onClick={() => turnFelt(live, 180)}>
           the other way
         </UnstyledButton>
         <span className={css.hand} role="status">

@@ -18,7 +18,7 @@ export function ReadyKeys({
   return (
     <>
       <ChairButton name="Back to plan" sign="Esc" onClick={toPlan} disabled={false} />
-      <Link className={css.key!} to={card}>
+      <Link className={css.key} to={card}>
         <b>Show the card</b>
         <Kbd aria-hidden>C</Kbd>
       </Link>
@@ -28,7 +28,7 @@ export function ReadyKeys({
         onClick={voice.toggle}
         disabled={!canSpeak}
       />
-      <Link className={css.key!} to={wallAt} target="_blank" rel="noreferrer">
+      <Link className={css.key} to={wallAt} target="_blank" rel="noreferrer">
         <b>Wall screen</b>
         <Kbd aria-hidden>W</Kbd>
       </Link>
@@ -52,7 +52,7 @@ export function ChairButton({
 }) {
   return (
     <UnstyledButton
-      className={css.key!}
+      className={css.key}
       mod={{ main }}
       onClick={() => void onClick()}
       disabled={disabled}

@@ -3,6 +3,7 @@ import { resume, type Draft } from '../../../core/chair/index.ts'
 import { useMediaQuery } from '@mantine/hooks'
 import { Panel } from './Panel.tsx'
 import type { PanelProps } from './panelProps.ts'
+import { canSpeak, useVoice } from './voice.ts'
 
 export type More = 'skip' | 'redness' | 'leave-out' | 'stop' | 'take-back'
 
@@ -20,6 +21,7 @@ export function MorePanel({
     await tell(draft)
   }
   // On a phone the bar holds three keys; the others stand here.
+  const voice = useVoice()
   const phone = useMediaQuery('(max-width: 760px)')
   const paused = state.status === 'paused'
   return (
@@ -43,6 +45,14 @@ export function MorePanel({
                 pick: () => and({ kind: 'blade-changed', ...here, detail: { why: 'by-hand' } }),
                 disabled: paused || !step,
               },
+              ...(canSpeak
+                ? [
+                    {
+                      words: voice.on ? 'Say nothing' : 'Say it aloud',
+                      pick: voice.toggle,
+                    },
+                  ]
+                : []),
               {
                 words: 'Skip this lane',
                 more: 'S',

@@ -46,12 +46,12 @@ export function Now({
   if (state.status === 'paused') {
     return (
       <>
-        <p className={css.count}>
+        <p className={css.count} data-testid="chair-count">
           step {Math.min(state.index + 1, plan.steps.length)} of {plan.steps.length}
         </p>
         <h1>{state.pausedFor === undefined ? 'Paused' : 'Look first'}</h1>
         {state.pausedFor !== undefined && (
-          <p role="alert" className={css.line}>
+          <p role="alert" className={css.line} data-testid="chair-line">
             {state.pausedFor.words} Look there before the next stroke. L leaves a place out, X
             stops; else go on.
           </p>
@@ -66,7 +66,7 @@ export function Now({
     return (
       <>
         <h1>Finished</h1>
-        <p className={css.line}>
+        <p className={css.line} data-testid="chair-line">
           {props.chair.waiting > 0
             ? 'It is kept on this screen and goes to the server when that is back; then the care sheet follows.'
             : 'The care sheet is ready.'}
@@ -78,11 +78,13 @@ export function Now({
     const looking = press.draft?.kind === 'looked'
     return (
       <>
-        <p className={css.count}>all {plan.steps.length} steps</p>
+        <p className={css.count} data-testid="chair-count">
+          all {plan.steps.length} steps
+        </p>
         <h1>
           {looking ? 'First look' : press.draft?.kind === 'finished' ? 'All done' : 'Blades away'}
         </h1>
-        <p className={css.line}>
+        <p className={css.line} data-testid="chair-line">
           {press.line ?? 'Finish the service; then hand over the care sheet.'}
         </p>
         {looking && !wall && <LookView {...props} />}

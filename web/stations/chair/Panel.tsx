@@ -50,7 +50,7 @@ export function Panel({
         {choices.map((c, i) => (
           <UnstyledButton
             key={c.words}
-            className={css.choice!}
+            className={css.choice}
             mod={{ strong: c.strong }}
             disabled={c.disabled ?? false}
             aria-pressed={c.pressed}
@@ -62,7 +62,7 @@ export function Panel({
           </UnstyledButton>
         ))}
         <UnstyledButton
-          className={css.choice!}
+          className={css.choice}
           autoFocus={choices[0]?.guarded === true}
           onClick={onClose}
         >
@@ -83,7 +83,7 @@ export const Pick = ({
   onPick: () => void
   children: ReactNode
 }) => (
-  <UnstyledButton className={css.pick!} aria-pressed={on} onClick={onPick}>
+  <UnstyledButton className={css.pick} aria-pressed={on} onClick={onPick}>
     {children}
   </UnstyledButton>
 )

@@ -37,7 +37,7 @@ export function Photos({ visit }: { visit: VisitPage }) {
         Only with the client’s consent. They stay on this machine; place, time and camera are taken
         out of the file.
       </Text>
-      <Group gap="md" my="xs" className={css.photo!}>
+      <Group gap="md" my="xs" className={css.photo}>
         {visit.photos.map((p) => (
           <figure key={p.id}>
             <a href={address('photo', { id: p.id })} target="_blank" rel="noreferrer">

@@ -1,7 +1,7 @@
 /** Before the start: what is to be known, what lies on the tray, what comes first. One look decides whether it begins. */
 import css from './Chair.module.css'
 import { capital, lowerFirst } from '../../../core/words.ts'
-import { Checkbox, Title } from '@mantine/core'
+import { Checkbox, Text, Title } from '@mantine/core'
 import type { KitItem, Plan } from '../../../core/plan/index.ts'
 import { holding, eventNotes, type VisitFinding } from '../../../core/visit/index.ts'
 import { offsetHere, whenWords } from '../../../core/time/index.ts'
@@ -55,7 +55,7 @@ export function Ready({
         <p>
           <b>First:</b> {firstWords(plan)}
         </p>
-        <p className={css.count}>
+        <p className={css.count} data-testid="chair-count">
           {plan.steps.length} steps, about {Math.round(plan.totalMinutes)} min
         </p>
       </div>
@@ -71,7 +71,12 @@ function TrayItem({ item, visitId }: { item: KitItem; visitId: string }) {
       size="lg"
       checked={laid}
       onChange={() => tick(visitId, item.name)}
-      label={`${capital(item.name)}${item.count > 1 ? `, ${item.count}` : ''}`}
+      label={
+        <Text fz={20}>
+          {capital(item.name)}
+          {item.count > 1 && `, ${item.count}`}
+        </Text>
+      }
     />
   )
 }

@@ -59,7 +59,7 @@ export function StepView({
   const yours = side && work.stance ? `, ${yourSide(step.zoneId!, work.stance.hour)}` : ''
   return (
     <>
-      <p className={css.count}>
+      <p className={css.count} data-testid="chair-count">
         step {index + 1} of {plan.steps.length}
         {side}
         {yours}
@@ -67,6 +67,7 @@ export function StepView({
       <h1 data-long={shortTitle(step).length > LONG_TITLE || undefined}>{shortTitle(step)}</h1>
       <p
         className={css.line}
+        data-testid="chair-line"
         data-first={press.line !== undefined || undefined}
         data-long={(press.line ?? step.text).length > LONG_LINE || undefined}
       >

@@ -22,7 +22,7 @@ export function Away({ chair }: ChairProps) {
 export function Tools({ clientId }: { clientId: string }) {
   const voice = useVoice()
   return (
-    <Group gap="xs" wrap="nowrap">
+    <Group gap="xs" wrap="nowrap" visibleFrom="sm">
       {canSpeak && (
         <Button size="sm" aria-pressed={voice.on} onClick={voice.toggle}>
           Voice {voice.on ? 'on' : 'off'}

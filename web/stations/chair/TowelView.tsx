@@ -137,7 +137,7 @@ function Meanwhile({
       {tasks.map((t) => (
         <UnstyledButton
           key={t.id}
-          className={css.pick!}
+          className={css.pick}
           mod={{ small: true }}
           c={t.fits ? 'var(--ink)' : 'dimmed'}
           onClick={() => void onDone(t)}

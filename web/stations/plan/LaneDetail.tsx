@@ -57,7 +57,7 @@ export function LaneDetail({
   const toward = plan.presses?.find((p) => p.id === lane.stepId)?.toward ?? lane.toward
   const sum = (of: (l: Lane) => number) => lanes.reduce((s, l) => s + of(l), 0)
   return (
-    <section className={css.detail} aria-live="polite">
+    <section className={css.detail} aria-live="polite" data-testid="lane-detail">
       <p>
         <b>{RELATION_WORDS[lane.relation]}</b>
         {toward && `, ${toward}`} <PictureHour way={strokeWay(plan, lane)} />;{' '}
@@ -80,7 +80,7 @@ export function LaneDetail({
             w={190}
             data={WAYS.map(([value, label]) => ({ value, label }))}
             value={edit?.way ?? 'planned'}
-            onChange={(way) => change({ way: way === 'planned' ? undefined : way } as LaneEdit)}
+            onChange={(way) => change({ way: way === 'planned' ? undefined : way })}
           />
           <PickOne
             label="Blade"
@@ -97,7 +97,7 @@ export function LaneDetail({
               }),
             ]}
             value={edit?.bladeId ?? 'planned'}
-            onChange={(id) => change({ bladeId: id === 'planned' ? undefined : id } as LaneEdit)}
+            onChange={(id) => change({ bladeId: id === 'planned' ? undefined : id })}
           />
           <Button size="sm" onClick={() => change({ skip: true })}>
             Skip it

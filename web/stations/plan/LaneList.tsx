@@ -56,7 +56,7 @@ export function LaneList({
                 </Table.Tr>
               )}
               <Table.Tr
-                className={css.lane!}
+                className={css.lane}
                 data-chosen={lane.id === chosen || undefined}
                 onClick={() => onShow(lane)}
               >
@@ -89,7 +89,7 @@ export function LaneList({
         })}
         {plan.leftOut.map((z) =>
           z.skipped ? (
-            <Table.Tr key={z.skipped.laneId} className={css.leftOut!}>
+            <Table.Tr key={z.skipped.laneId} className={css.leftOut}>
               <Table.Td colSpan={3}>
                 {z.name}, pass {z.skipped.pass}: skipped by hand
               </Table.Td>
@@ -102,7 +102,7 @@ export function LaneList({
               </Table.Td>
             </Table.Tr>
           ) : (
-            <Table.Tr key={z.zoneId} className={css.leftOut!}>
+            <Table.Tr key={z.zoneId} className={css.leftOut}>
               <Table.Td>{z.name}</Table.Td>
               <Table.Td colSpan={3}>{z.reason}</Table.Td>
             </Table.Tr>

@@ -18,14 +18,14 @@ import {
 import type { Style } from '../../../core/services/index.ts'
 import { oddsWords } from '../../../core/stats/index.ts'
 import { ariaKeys, signOf, type ShortcutId } from '../../keys/shortcuts.ts'
-import { useKeys } from '../../keys/useKeys.ts'
 import { hoursWords } from '../../state/words.ts'
 import { Estimate } from '../../ui/Estimate.tsx'
 import type { Planned } from '../../workers/plans.ts'
 import css from './Plan.module.css'
 import { anyOf, NAMES } from './ThreePlans.tsx'
 
-const KEYS: Readonly<Record<Style, ShortcutId>> = {
+/** The keys of the kinds, wherever of the plan one is. */
+export const KEYS: Readonly<Record<Style, ShortcutId>> = {
   gentlest: 'plan-gentlest',
   balanced: 'plan-balanced',
   closest: 'plan-closest',
@@ -46,9 +46,6 @@ export function PlanFront({
 }) {
   const offered = offeredKinds(anyOf(three))
   const pressed = kindOf(plan)
-  useKeys(
-    Object.fromEntries(offered.map((s) => [KEYS[s], three[s].plan ? () => onPick(s) : undefined])),
-  )
   return (
     <div className={css.front}>
       {plan.front && <Along plan={plan} choice={choice} onSlide={onSlide} />}
@@ -61,7 +58,7 @@ export function PlanFront({
               key={s}
               variant="bare"
               size="compact-md"
-              className={css.kind!}
+              className={css.kind}
               aria-pressed={pressed === s}
               aria-keyshortcuts={ariaKeys(KEYS[s])}
               disabled={!f}
@@ -150,7 +147,7 @@ function Along({
         value={line[here]!.hours}
         marks={line.map((p) => ({ value: p.hours }))}
         restrictToMarks
-        thumbProps={{ 'aria-label': 'Gentler or closer' }}
+        thumbLabel="Gentler or closer"
         thumbValueText={() => words(shown)}
         onChange={(h) => setMoved(place(h))}
         onChangeEnd={(h) => onSlide(line[place(h)]!.hours)}

@@ -10,10 +10,11 @@ import {
   type Lane,
   type Plan,
 } from '../../../core/plan/index.ts'
-import { isBodyService } from '../../../core/services/index.ts'
+import { isBodyService, STYLES } from '../../../core/services/index.ts'
 import type { About } from '../../../core/visit/index.ts'
 import { zoneName } from '../../../core/zones/index.ts'
 import { useSavePlan } from '../../api/visitWrites.ts'
+import { useKeys } from '../../keys/useKeys.ts'
 import { useFigures } from '../../state/figures.ts'
 import { useView } from '../../state/view.ts'
 import { atWords } from '../../state/words.ts'
@@ -29,7 +30,7 @@ import type { StationProps } from '../useStation.ts'
 import { KitTab } from './KitTab.tsx'
 import { LaneDetail, Whys } from './LaneDetail.tsx'
 import { LaneList } from './LaneList.tsx'
-import { PlanFront } from './PlanFront.tsx'
+import { KEYS, PlanFront } from './PlanFront.tsx'
 import { ThreePlans } from './ThreePlans.tsx'
 import { TimeTab } from './TimeTab.tsx'
 import { useChoosing, usePlan, type Choosing, type PlanView } from './usePlan.ts'
@@ -138,6 +139,14 @@ function Chosen({
       useView.getState().turnTo(v.yawDeg, v.pitchDeg)
     }
   }
+  useKeys(
+    Object.fromEntries(
+      STYLES.map((s) => [
+        KEYS[s],
+        open && view.three?.[s].plan !== undefined && (() => choosing.pick(s)),
+      ]),
+    ),
+  )
   const edited = Object.keys(choosing.choice.edits).length
   const over = overLimitReason(figures, plan)
   return (
@@ -183,7 +192,7 @@ function Chosen({
           {over.text} <Estimate mark={over.mark} of="plan-any" />
         </Alert>
       )}
-      {view.three && part === 'lanes' && (
+      {view.three && (part === 'lanes' || part === 'compare') && (
         <PlanFront
           three={view.three}
           plan={plan}
@@ -309,7 +318,7 @@ function PlanHead({
       )}
       <Text size="sm" c="dimmed">
         {view.kept
-          ? `Kept ${atWords(visit.planMadeAtMs!)}.${view.outdated ? ' What it rests on has changed since: plan again to follow.' : ''}`
+          ? `Kept ${atWords(visit.planMadeAtMs!)}.${view.outdated ? ' What it rests on has changed since: plan again to follow.' : ' It stays as it is when the map changes later.'}`
           : 'Not kept yet: it follows every change at Ask and Read.'}
         {edited > 0 && ` ${edited} ${edited === 1 ? 'lane is' : 'lanes are'} changed by hand.`}{' '}
         {view.kept && (

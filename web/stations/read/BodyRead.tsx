@@ -119,7 +119,7 @@ export function BodyRead({ visit, frame }: StationProps & { frame: ReadFrame }) 
                 <Table.Tr
                   key={id}
                   data-chosen={id === chosen || undefined}
-                  className={css.row!}
+                  className={css.row}
                   onClick={() => choose(id)}
                 >
                   <Table.Td>

@@ -1,4 +1,5 @@
 /** The map as files, out and in. */
+import { Problem } from '../../ui/Panel.tsx'
 import { Alert, Button, FileButton, Group, Title } from '@mantine/core'
 import { useState } from 'react'
 import { DomainError } from '../../../core/errors.ts'
@@ -153,11 +154,7 @@ export function FilesIn({
           )}
         </FileButton>
       </Group>
-      {problem && (
-        <p role="alert" className="problem">
-          {problem}
-        </p>
-      )}
+      {problem && <Problem>{problem}</Problem>}
       {report && (
         <Alert role="status">
           <p>

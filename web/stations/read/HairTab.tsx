@@ -223,7 +223,7 @@ export function HairTab({ page, visit, frame }: StationProps & { frame: ReadFram
                   key={id}
                   data-chosen={id === chosen || undefined}
                   mod={{ guess: !own }}
-                  className={css.row!}
+                  className={css.row}
                   onClick={() => show(id)}
                 >
                   <Table.Td>

@@ -162,7 +162,7 @@ export function MapsTab({ page, visit, house, frame }: StationProps & { frame: R
               </p>
             )}
             {against && (
-              <div aria-live="polite">
+              <div aria-live="polite" data-testid="difference">
                 <Group gap="md" className={css.legend}>
                   {DIFFERENCE_STEPS.map(([, colour, words]) => (
                     <span key={words}>

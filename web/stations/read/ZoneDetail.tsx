@@ -47,7 +47,7 @@ export function ZoneRow({
     <Table.Tr
       data-chosen={chosen || undefined}
       mod={{ guess: !read }}
-      className={css.row!}
+      className={css.row}
       onClick={onChoose}
     >
       <Table.Td>
@@ -201,7 +201,7 @@ function Readings({
   const chosen = readings.find((r) => r.id === picked)
   const words = (r: Reading) => tell(r.zoneId, r, r.tangent).told.words
   return (
-    <Group mt={4} gap={0} className={css.readings!} wrap="nowrap">
+    <Group mt={4} gap={0} className={css.readings} wrap="nowrap">
       <ul aria-label="Readings of this zone">
         {shown.map((r) => (
           <li key={r.id}>

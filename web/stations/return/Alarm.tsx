@@ -1,7 +1,8 @@
 /** A severe answer that nobody has looked into yet: who to ring, and what was found or advised. */
+import css from './Return.module.css'
 import { capital } from '../../../core/words.ts'
 import { useFigures } from '../../state/figures.ts'
-import { Button, TextInput } from '@mantine/core'
+import { Button, Text, TextInput } from '@mantine/core'
 import { useState } from 'react'
 import { alarmId, LEAST_REASON, zoneWords } from '../../../core/visit/index.ts'
 import { aftermathOf, type Aftermath } from '../../../core/looks/index.ts'
@@ -27,7 +28,7 @@ export function Alarm(props: StationProps & { endedAtMs: number }) {
     (d) => d.finding === alarmId(visit.id) && d.takenBackAtMs === null && d.atMs > found.toldAtMs,
   )
   return (
-    <section className="alarm" role={word ? undefined : 'alert'}>
+    <section className={css.alarm} role={word ? undefined : 'alert'}>
       <div>
         <p>
           <SeverityMark grade={word ? 'take-care' : 'stop'} />{' '}
@@ -40,9 +41,9 @@ export function Alarm(props: StationProps & { endedAtMs: number }) {
           finds it calm.
         </p>
         {word ? (
-          <p className="soft">
+          <Text size="sm" c="dimmed">
             {word.workerName}, {whenWords(word.atMs)}: {word.reason}
-          </p>
+          </Text>
         ) : (
           found.source !== 'seen' && <Looked {...props} found={found} />
         )}
@@ -59,7 +60,6 @@ function Looked({ page, visit, house }: StationProps & { found: Aftermath }) {
   const { phone } = page.client
   return (
     <form
-      className="finding-decide"
       onSubmit={(e) => {
         e.preventDefault()
         if (words.trim().length < LEAST_REASON) return

@@ -1,5 +1,10 @@
 /** Bumps and ingrown hairs: how many, how severe, where again and again, whether they rise, and what changes did. */
-import { Button, Table } from '@mantine/core'
+import { Estimate } from '../../ui/Estimate.tsx'
+import { Row, Rows } from '../../ui/Rows.tsx'
+import css from './Return.module.css'
+import { Problem } from '../../ui/Panel.tsx'
+import { Scroll } from '../../ui/Scroll.tsx'
+import { Button, Table, Text, Title, TextInput, Skeleton } from '@mantine/core'
 import { useFigures } from '../../state/figures.ts'
 import { useMemo } from 'react'
 import type { ClientHistory } from '../../../contract/types.ts'
@@ -33,15 +38,11 @@ export function Bumps(props: StationProps) {
   return (
     <>
       <h1>Bumps and ingrown hairs</h1>
-      <div className="tab-body" tabIndex={0} role="region" aria-label="Bumps">
-        {history.isPending && <p role="status">Looking back …</p>}
-        {history.isError && (
-          <p role="alert" className="problem">
-            {history.error.message}
-          </p>
-        )}
+      <Scroll label="Bumps">
+        {history.isPending && <Skeleton h={200} />}
+        {history.isError && <Problem>{history.error.message}</Problem>}
         {history.data && <Told {...props} history={history.data} />}
-      </div>
+      </Scroll>
     </>
   )
 }
@@ -76,55 +77,51 @@ function Told({ page, visit, history }: StationProps & { history: ClientHistory 
     <>
       <p>
         {last
-          ? `After ${dateWords(last.endedAtMs)}: ${count} ${count === 1 ? 'bump or ingrown hair' : 'bumps and ingrown hairs'}, ${bumpSeverity(figures, count) === 'none' ? 'none to speak of' : bumpSeverity(figures, count)} (mild under 12, moderate to 100, severe over; P).`
+          ? `After ${dateWords(last.endedAtMs)}: ${count} ${count === 1 ? 'bump or ingrown hair' : 'bumps and ingrown hairs'}, ${bumpSeverity(figures, count) === 'none' ? 'none to speak of' : bumpSeverity(figures, count)} (mild under 12, moderate to 100, severe over).`
           : 'Nobody has counted bumps yet. Count on day 2 and day 7: tap them on the head at Looks.'}
       </p>
       {trend && (
         <>
           <TrendChart trend={trend} />
-          <p className="soft">
-            {trend.words} Line: moving average (EWMA, λ 0.3, P); shaded: where the same visits in
+          <Text size="sm" c="dimmed">
+            {trend.words} Line: moving average (EWMA, λ 0.3); shaded: where the same visits in
             another order keep it. It rings falsely for about 1 client in 20 over 24 visits.
-          </p>
+          </Text>
         </>
       )}
       {!trend && visits.length > 0 && (
-        <p className="soft">
+        <Text size="sm" c="dimmed">
           The trend watch begins after seven counted visits; {counted(visits)} so far.
-        </p>
+        </Text>
       )}
       <section>
-        <h2>Did a change help?</h2>
+        <Title order={2}>Did a change help?</Title>
         {effects.length === 0 && (
-          <p className="soft">
+          <Text size="sm" c="dimmed">
             No change of routine is noted, and none was found in what was done.
-          </p>
+          </Text>
         )}
         <Changes effects={effects} />
         <RoutineNote visitId={visit.id} routine={visit.routine} key={visit.id} />
         {page.visits.length > 0 && (
-          <p className="soft">
+          <Text size="sm" c="dimmed">
             Comparisons are of what happened. Several at once are corrected for looking more than
             once (Holm).
-          </p>
+          </Text>
         )}
       </section>
       <WhereTheyCome {...{ page, visit }} />
       {again.length > 0 && (
         <section>
-          <h2>The same places again</h2>
-          <ul className="plain-list trails">
+          <Title order={2}>The same places again</Title>
+          <Rows label="The same places again">
             {again.slice(0, TRAILS_TOLD).map((t) => (
-              <li key={t.id}>
-                <span>
-                  <SpotSign kind={t.kind} /> {zoneName(t.zoneId as ZoneId)}:{' '}
-                  {SKIN_SPOT_WORDS[t.kind]} after {t.visits} visits, last{' '}
-                  {dateWords(t.seen.at(-1)!.atMs)}
-                </span>
-                <ShowTrail trail={t} history={history} />
-              </li>
+              <Row key={t.id} acts={<ShowTrail trail={t} history={history} />}>
+                <SpotSign kind={t.kind} /> {zoneName(t.zoneId as ZoneId)}: {SKIN_SPOT_WORDS[t.kind]}{' '}
+                after {t.visits} visits, last {dateWords(t.seen.at(-1)!.atMs)}
+              </Row>
             ))}
-          </ul>
+          </Rows>
         </section>
       )}
     </>
@@ -152,8 +149,8 @@ function WhereTheyCome({ page, visit }: Pick<StationProps, 'page' | 'visit'>) {
   if (page.model.bumpServices === 0) return null
   return (
     <section>
-      <h2>Where they come</h2>
-      <Table className="days">
+      <Title order={2}>Where they come</Title>
+      <Table className={css.days}>
         <Table.Tbody>
           {zones.map((z) => (
             <Table.Tr key={z.zoneId}>
@@ -169,9 +166,10 @@ function WhereTheyCome({ page, visit }: Pick<StationProps, 'page' | 'visit'>) {
           ))}
         </Table.Tbody>
       </Table>
-      <p className="soft">
-        For a service like this one, from {page.model.bumpServices} counted services (H).
-      </p>
+      <Text size="sm" c="dimmed">
+        For a service like this one, from{' '}
+        <Estimate of="plan-bumps">{page.model.bumpServices} counted services</Estimate>.
+      </Text>
     </section>
   )
 }
@@ -209,21 +207,28 @@ function ShowTrail({ trail, history }: { trail: SpotTrail; history: ClientHistor
 function Changes({ effects }: { effects: readonly ChangeEffect[] }) {
   const changes = [...new Set(effects.map((e) => e.change))].reverse()
   return (
-    <ul className="changes">
+    <ul>
       {changes.map((change) => (
         <li key={change.index}>
-          <h3>
+          <Title order={3}>
             {dateWords(change.atMs)}: {change.words}{' '}
             <small>{change.noted ? 'as noted' : 'found in what was done'}</small>
-          </h3>
+          </Title>
           {effects
             .filter((e) => e.change === change)
             .map((e) => (
-              <p key={e.outcome} className={`effect effect-${verdictLook(e)}`}>
+              <p
+                key={e.outcome}
+                className={css.effect}
+                data-testid="effect"
+                data-look={verdictLook(e)}
+              >
                 {e.words}
               </p>
             ))}
-          <p className="soft">{separabilityWords(change)}</p>
+          <Text size="sm" c="dimmed">
+            {separabilityWords(change)}
+          </Text>
         </li>
       ))}
     </ul>
@@ -237,20 +242,15 @@ const verdictLook = (e: ChangeEffect) =>
 export function RoutineNote({ visitId, routine }: { visitId: string; routine: string }) {
   const change = useChangeVisit(visitId)
   return (
-    <label className="stack">
-      <span className="soft">
-        A change of routine that began with this visit (shown on the tide line)
-      </span>
-      <input
-        className="text-input"
-        defaultValue={routine}
-        maxLength={120}
-        placeholder="single edge, with the grain only"
-        onBlur={(e) => {
-          const next = e.currentTarget.value.trim()
-          if (next !== routine) change.mutate({ routine: next })
-        }}
-      />
-    </label>
+    <TextInput
+      label="A change of routine that began with this visit (shown on the tide line)"
+      defaultValue={routine}
+      maxLength={120}
+      placeholder="single edge, with the grain only"
+      onBlur={(e) => {
+        const next = e.currentTarget.value.trim()
+        if (next !== routine) change.mutate({ routine: next })
+      }}
+    />
   )
 }

@@ -1,5 +1,10 @@
 /** Events of the client that services are laid out for. */
-import { Button } from '@mantine/core'
+import { MomentField } from '../../ui/DateField.tsx'
+import { useForm } from '@mantine/form'
+import { named, PickOne } from '../../ui/PickOne.tsx'
+import { Row, Rows } from '../../ui/Rows.tsx'
+import { Problem } from '../../ui/Panel.tsx'
+import { Button, Text, Title, Group, TextInput } from '@mantine/core'
 import dayjs from 'dayjs'
 import { useState } from 'react'
 import {
@@ -21,26 +26,32 @@ export function Events({ page }: StationProps) {
   const ahead = events.filter((e) => e.atMs > Date.now() - DAY_MS).sort((a, b) => a.atMs - b.atMs)
   return (
     <section>
-      <h2>Events</h2>
-      <ul className="plain-list">
+      <Title order={2}>Events</Title>
+      <Rows label="Events ahead">
         {ahead.map((e) => (
-          <li key={e.id}>
-            <span>
-              {whenWords(e.atMs)}: {e.title}{' '}
-              <small className="inline">{EVENT_NEEDS[e.kind].name.toLowerCase()}</small>
-            </span>
-            <Button
-              variant="bare"
-              size="sm"
-              onClick={() => keep(events.filter((x) => x.id !== e.id))}
-            >
-              Take away
-            </Button>
-          </li>
+          <Row
+            key={e.id}
+            acts={
+              <Button
+                variant="bare"
+                size="sm"
+                onClick={() => keep(events.filter((x) => x.id !== e.id))}
+              >
+                Take away
+              </Button>
+            }
+          >
+            {whenWords(e.atMs)}: {e.title}{' '}
+            <Text span size="sm" c="dimmed">
+              {EVENT_NEEDS[e.kind].name.toLowerCase()}
+            </Text>
+          </Row>
         ))}
-      </ul>
+      </Rows>
       {ahead.length === 0 && !adding && (
-        <p className="soft">None ahead: a mask to seal, a concert, a portrait.</p>
+        <Text size="sm" c="dimmed">
+          None ahead: a mask to seal, a concert, a portrait.
+        </Text>
       )}
       {adding ? (
         <EventForm
@@ -55,68 +66,58 @@ export function Events({ page }: StationProps) {
           Add an event
         </Button>
       )}
-      {change.isError && (
-        <p role="alert" className="problem">
-          {change.error.message}
-        </p>
-      )}
+      {change.isError && <Problem>{change.error.message}</Problem>}
     </section>
   )
 }
 
 function EventForm({ onKeep, onLeave }: { onKeep: (e: ClientEvent) => void; onLeave: () => void }) {
-  const [kind, setKind] = useState<EventKind>('mask-seal')
-  const [title, setTitle] = useState('')
-  const [at, setAt] = useState(dayjs().add(14, 'day').format('YYYY-MM-DDT10:00'))
-  const when = dayjs(at)
+  const form = useForm<{ kind: EventKind; title: string; at: number }>({
+    initialValues: {
+      kind: 'mask-seal',
+      title: '',
+      at: dayjs().add(14, 'day').hour(10).startOf('hour').valueOf(),
+    },
+  })
   return (
     <form
-      className="event-form"
-      onSubmit={(e) => {
-        e.preventDefault()
-        if (!when.isValid()) return
+      onSubmit={form.onSubmit(({ kind, title, at }) =>
         onKeep({
           id: newId(),
           kind,
           title: title.trim() || EVENT_NEEDS[kind].name.toLowerCase(),
-          atMs: when.valueOf(),
-        })
-      }}
+          atMs: at,
+        }),
+      )}
     >
-      <select
-        className="text-input"
-        aria-label="What kind of event"
-        value={kind}
-        onChange={(e) => setKind(e.currentTarget.value as EventKind)}
-      >
-        {EVENT_KINDS.map((k) => (
-          <option key={k} value={k}>
-            {EVENT_NEEDS[k].name}
-          </option>
-        ))}
-      </select>
-      <input
-        className="text-input"
-        aria-label="What it is"
-        placeholder="What it is"
-        maxLength={60}
-        value={title}
-        autoFocus
-        onChange={(e) => setTitle(e.currentTarget.value)}
-      />
-      <input
-        type="datetime-local"
-        className="text-input"
-        aria-label="When"
-        value={at}
-        onChange={(e) => setAt(e.currentTarget.value)}
-      />
-      <Button size="sm" type="submit">
-        Keep
-      </Button>
-      <Button variant="bare" size="sm" type="button" onClick={onLeave}>
-        Leave it
-      </Button>
+      <Group gap="sm" align="flex-end">
+        <PickOne
+          label="What kind of event"
+          w={200}
+          data={named(EVENT_KINDS, (k) => EVENT_NEEDS[k].name)}
+          value={form.values.kind}
+          onChange={(kind) => form.setFieldValue('kind', kind)}
+        />
+        <TextInput
+          label="What it is"
+          maxLength={60}
+          w={180}
+          data-autofocus
+          autoFocus
+          {...form.getInputProps('title')}
+        />
+        <MomentField
+          label="When"
+          value={form.values.at}
+          onChange={(at) => form.setFieldValue('at', at)}
+        />
+        <Button size="sm" type="submit">
+          Keep
+        </Button>
+        <Button variant="bare" size="sm" onClick={onLeave}>
+          Leave it
+        </Button>
+      </Group>
     </form>
   )
 }

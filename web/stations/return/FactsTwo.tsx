@@ -1,5 +1,5 @@
 /** What was planned, done and answered at two visits, side by side. */
-import { Table } from '@mantine/core'
+import { Table, Group } from '@mantine/core'
 import { useFigures } from '../../state/figures.ts'
 import type { VisitPage } from '../../../contract/types.ts'
 import { address } from '../../api/call.ts'
@@ -11,7 +11,7 @@ export function FactsTwo({ then, now }: Two<VisitPage>) {
   const figures = useFigures()
   const [before, after] = [then, now].map((v) => visitInWords(figures, v))
   return (
-    <Table className="facts-two">
+    <Table>
       <Table.Thead>
         <Table.Tr>
           <Table.Th scope="col">
@@ -49,15 +49,16 @@ export function FactsTwo({ then, now }: Two<VisitPage>) {
 function Thumbs({ visit }: { visit: VisitPage }) {
   if (visit.photos.length === 0) return <>none</>
   return (
-    <span className="thumbs">
+    <Group gap={6}>
       {visit.photos.map((p) => (
         <a key={p.id} href={address('photo', { id: p.id })} target="_blank" rel="noreferrer">
           <img
+            height={44}
             src={`${address('photo', { id: p.id })}?size=thumbnail`}
             alt={`Skin, ${dateWords(p.atMs)}`}
           />
         </a>
       ))}
-    </span>
+    </Group>
   )
 }

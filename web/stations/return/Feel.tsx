@@ -1,4 +1,6 @@
 /** How the skin feels as a whole, and how nicks heal. */
+import { Fieldset, Group, Text } from '@mantine/core'
+import { named, PickOne } from '../../ui/PickOne.tsx'
 import { DRYNESS_WORDS, NICK_STATES, type NickState } from '../../../core/looks/index.ts'
 import { nickZone } from '../../../core/chair/index.ts'
 import { zoneName } from '../../../core/zones/index.ts'
@@ -12,7 +14,7 @@ const NICK_WORDS: Record<NickState, string> = {
   mark: 'left a mark',
 }
 
-const scale = Array.from({ length: 11 }, (_, i) => i)
+const SCALE = Array.from({ length: 11 }, (_, i) => String(i))
 
 export function Feel({
   looking,
@@ -28,77 +30,69 @@ export function Feel({
   const set = (change: Partial<typeof feeling>) =>
     looking.change((look) => ({ feeling: { ...look.feeling, ...change } }))
   return (
-    <fieldset className="look-feel" disabled={early}>
-      <Pick
-        label="Stings"
-        value={feeling.stinging}
-        choices={scale.map(String)}
-        onPick={(stinging) => set({ stinging })}
-      />
-      <Pick
-        label="Itches"
-        value={feeling.itch}
-        choices={scale.map(String)}
-        onPick={(itch) => set({ itch })}
-      />
-      <Pick
-        label="Dryness"
-        value={feeling.dryness}
-        choices={DRYNESS_WORDS}
-        onPick={(dryness) => set({ dryness })}
-      />
-      {nicks.map((nick, i) => (
-        <label key={nick.id}>
-          Nick{nicks.length > 1 ? ` ${i + 1}` : ''}
-          {nick.zoneId ? `, ${zoneName(nick.zoneId).toLowerCase()}` : ''}
-          <select
-            value={feeling.nicks?.[nick.id] ?? ''}
-            onChange={(e) => {
+    <Fieldset variant="unstyled" disabled={early} aria-label="How it feels" flex="none">
+      <Group gap="xs">
+        <Scale
+          label="Stings"
+          value={feeling.stinging}
+          of={SCALE}
+          onPick={(stinging) => set({ stinging })}
+        />
+        <Scale label="Itches" value={feeling.itch} of={SCALE} onPick={(itch) => set({ itch })} />
+        <Scale
+          label="Dryness"
+          value={feeling.dryness}
+          of={DRYNESS_WORDS}
+          wide
+          onPick={(dryness) => set({ dryness })}
+        />
+        {nicks.map((nick, i) => (
+          <PickOne
+            key={nick.id}
+            aria-label={`Nick${nicks.length > 1 ? ` ${i + 1}` : ''}${nick.zoneId ? `, ${zoneName(nick.zoneId).toLowerCase()}` : ''}`}
+            placeholder="Nick: –"
+            w={170}
+            clearable
+            data={named(NICK_STATES, (v) => NICK_WORDS[v])}
+            value={feeling.nicks?.[nick.id]}
+            onChange={(state) => set({ nicks: { ...feeling.nicks, [nick.id]: state } })}
+            onClear={() => {
               const { [nick.id]: _before, ...others } = feeling.nicks ?? {}
-              const state = e.currentTarget.value as NickState | ''
-              set({ nicks: state ? { ...others, [nick.id]: state } : others })
+              set({ nicks: others })
             }}
-          >
-            <option value="">–</option>
-            {NICK_STATES.map((s) => (
-              <option key={s} value={s}>
-                {NICK_WORDS[s]}
-              </option>
-            ))}
-          </select>
-        </label>
-      ))}
+          />
+        ))}
+      </Group>
       {feeling.spreading && <b>Spreading, hot, or the client feels ill.</b>}
-      {feeling.words && <q className="told-words">{feeling.words}</q>}
-    </fieldset>
+      {feeling.words && (
+        <Text fs="italic">
+          <q>{feeling.words}</q>
+        </Text>
+      )}
+    </Fieldset>
   )
 }
 
-function Pick({
+/** A feeling on its scale. */
+const Scale = ({
   label,
   value,
-  choices,
+  of,
+  wide = false,
   onPick,
 }: {
   label: string
   value: number | undefined
-  choices: readonly string[]
+  of: readonly string[]
+  wide?: boolean
   onPick: (value: number) => void
-}) {
-  return (
-    <label>
-      {label}
-      <select
-        value={value ?? ''}
-        onChange={(e) => e.currentTarget.value !== '' && onPick(Number(e.currentTarget.value))}
-      >
-        <option value="">–</option>
-        {choices.map((c, i) => (
-          <option key={c} value={i}>
-            {c}
-          </option>
-        ))}
-      </select>
-    </label>
-  )
-}
+}) => (
+  <PickOne
+    aria-label={label}
+    placeholder={`${label}: –`}
+    w={wide ? 170 : 124}
+    data={of.map((words, i) => ({ value: String(i), label: `${label}: ${words}` }))}
+    value={value === undefined ? undefined : String(value)}
+    onChange={(v) => onPick(Number(v))}
+  />
+)

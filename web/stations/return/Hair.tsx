@@ -1,5 +1,13 @@
 /** How hair comes back, zone by zone: learned from what was felt, seen and measured; forecast with its range. */
-import { Button, Table } from '@mantine/core'
+import { DateField } from '../../ui/DateField.tsx'
+import { Estimate } from '../../ui/Estimate.tsx'
+import { named, PickOne } from '../../ui/PickOne.tsx'
+import { Row, Rows } from '../../ui/Rows.tsx'
+import { Words } from '../../ui/Words.tsx'
+import css from './Return.module.css'
+import { Scroll } from '../../ui/Scroll.tsx'
+import { Problem } from '../../ui/Panel.tsx'
+import { Button, Table, Text, Group, NumberInput, Stack } from '@mantine/core'
 import { ON_SKIN } from '../../../core/palette.ts'
 import { zoneName, type ZoneId } from '../../../core/zones/index.ts'
 import {
@@ -94,7 +102,7 @@ function AddReading({ page, visit, zones }: StationProps & { zones: readonly Zon
   const choose = useView((s) => s.choose)
   const [kind, setKind] = useState<HairKindTold>('felt')
   const [date, setDate] = useState(todayIso())
-  const [length, setLength] = useState('1.0')
+  const [length, setLength] = useState<number | string>(1)
   const [method, setMethod] = useState<LengthMethod>('photo')
   const figures = useFigures()
   const zone = chosen && zones.includes(chosen) ? chosen : ''
@@ -108,91 +116,77 @@ function AddReading({ page, visit, zones }: StationProps & { zones: readonly Zon
     })
   }, [figures, page.client.skin, visit, zone, kind, date, length, method])
   return (
-    <div className="hair-ask">
-      <div className="switch" role="group" aria-label="What was noticed">
-        {HAIR_TOLD.map((k) => (
-          <button key={k} aria-pressed={kind === k} onClick={() => setKind(k)}>
-            {TOLD_WORDS[k]}
-          </button>
-        ))}
-      </div>
-      <input
-        type="date"
-        className="text-input"
-        aria-label="On"
-        value={date}
-        max={todayIso()}
-        onChange={(e) => setDate(e.currentTarget.value)}
+    <Stack gap="xs">
+      <Words
+        label="What was noticed"
+        style={{ flexWrap: 'wrap' }}
+        data={HAIR_TOLD.map((k) => ({ value: k, label: TOLD_WORDS[k] }))}
+        value={kind}
+        onChange={setKind}
       />
-      <select
-        className="text-input"
-        aria-label="Where"
-        value={zone}
-        onChange={(e) => choose((e.currentTarget.value as ZoneId) || null)}
-      >
-        <option value="">everywhere</option>
-        {zones.map((z) => (
-          <option key={z} value={z}>
-            {zoneName(z)}
-          </option>
-        ))}
-      </select>
-      {kind === 'measured' && (
-        <>
-          <label>
-            <input
-              type="number"
-              className="text-input"
-              aria-label="Length, mm"
-              min="0.1"
-              max="60"
-              step="0.1"
+      <Group gap="sm" align="flex-end">
+        <DateField
+          label="On"
+          w={150}
+          value={date}
+          maxDate={todayIso()}
+          onChange={(d) => d && setDate(d)}
+        />
+        <PickOne
+          label="Where"
+          w={200}
+          searchable
+          data={[
+            { value: EVERYWHERE, label: 'everywhere' },
+            ...named<string>(zones, (z) => zoneName(z as ZoneId)),
+          ]}
+          value={zone || EVERYWHERE}
+          onChange={(z) => choose(z === EVERYWHERE ? null : (z as ZoneId))}
+        />
+        {kind === 'measured' && (
+          <>
+            <NumberInput
+              label="Length, mm"
+              w={100}
+              min={0.1}
+              max={60}
+              step={0.1}
               value={length}
-              onChange={(e) => setLength(e.currentTarget.value)}
-            />{' '}
-            mm
-          </label>
-          <select
-            className="text-input"
-            aria-label="How it was measured"
-            value={method}
-            onChange={(e) => setMethod(e.currentTarget.value as LengthMethod)}
-          >
-            {LENGTH_METHODS.map((m) => (
-              <option key={m} value={m}>
-                {METHOD_WORDS[m]}
-              </option>
-            ))}
-          </select>
-        </>
-      )}
-      <Button
-        disabled={add.isPending}
-        onClick={() =>
-          add.mutate({
-            id: newId(),
-            kind,
-            date,
-            zoneId: zone || null,
-            ...(kind === 'measured' && { lengthMm: Number(length), method }),
-          })
-        }
-      >
-        {doubt ? 'Write it down all the same' : 'Write it down'}
-      </Button>
+              onChange={setLength}
+            />
+            <PickOne
+              label="How it was measured"
+              w={190}
+              data={named(LENGTH_METHODS, (m) => METHOD_WORDS[m])}
+              value={method}
+              onChange={setMethod}
+            />
+          </>
+        )}
+        <Button
+          disabled={add.isPending}
+          onClick={() =>
+            add.mutate({
+              id: newId(),
+              kind,
+              date,
+              zoneId: zone || null,
+              ...(kind === 'measured' && { lengthMm: Number(length), method }),
+            })
+          }
+        >
+          {doubt ? 'Write it down all the same' : 'Write it down'}
+        </Button>
+      </Group>
       {doubt && (
-        <p role="status" className="problem">
-          {doubt} If it is written down all the same, nothing is learned from it.
-        </p>
+        <Problem>{doubt} If it is written down all the same, nothing is learned from it.</Problem>
       )}
-      {add.isError && (
-        <p role="alert" className="problem">
-          {add.error.message}
-        </p>
-      )}
-    </div>
+      {add.isError && <Problem>{add.error.message}</Problem>}
+    </Stack>
   )
 }
+
+const EVERYWHERE = 'everywhere'
 
 function ZoneTable({
   zones,
@@ -207,18 +201,22 @@ function ZoneTable({
   const list = useChosenInView(shown)
   const day = (r: DayRange | undefined) =>
     r === undefined ? (
-      <Table.Td className="soft">–</Table.Td>
+      <Table.Td c="dimmed">–</Table.Td>
     ) : (
       <Table.Td title={`80 %: days ${spread(r)}`}>
         {Number.isFinite(r.even) ? dateWords(endedAtMs + r.even * DAY_MS) : 'never'}
       </Table.Td>
     )
   if (zones.length === 0) {
-    return <p className="soft">How hair comes back is told after the service.</p>
+    return (
+      <Text size="sm" c="dimmed">
+        How hair comes back is told after the service.
+      </Text>
+    )
   }
   return (
-    <div className="scroll" ref={list}>
-      <Table highlightOnHover className="days">
+    <Scroll label="Zones" ref={list}>
+      <Table highlightOnHover className={css.days}>
         <Table.Thead>
           <Table.Tr>
             <Table.Th scope="col">Zone</Table.Th>
@@ -231,7 +229,7 @@ function ZoneTable({
         </Table.Thead>
         <Table.Tbody>
           {zones.map((z) => (
-            <Table.Tr key={z.zoneId} className={z.zoneId === shown ? 'chosen' : ''}>
+            <Table.Tr key={z.zoneId} data-chosen={z.zoneId === shown || undefined}>
               <Table.Td>
                 <Button variant="bare" size="sm" onClick={() => choose(z.zoneId)}>
                   {zoneName(z.zoneId)}
@@ -239,7 +237,9 @@ function ZoneTable({
               </Table.Td>
               <Table.Td data-num>
                 {z.growth.mean.toFixed(2)}{' '}
-                <span className="soft">± {(Z_90 * z.growth.sd).toFixed(2)}</span>
+                <Text span size="sm" c="dimmed">
+                  ± {(Z_90 * z.growth.sd).toFixed(2)}
+                </Text>
               </Table.Td>
               {day(z.felt)}
               {day(z.seen)}
@@ -247,7 +247,7 @@ function ZoneTable({
               {isWaxed(z.zoneId, z.growth.curve === 'fuzz') ? (
                 day(z.wax)
               ) : (
-                <Table.Td className="soft" title={NOT_WAXED}>
+                <Table.Td c="dimmed" title={NOT_WAXED}>
                   not waxed
                 </Table.Td>
               )}
@@ -255,7 +255,7 @@ function ZoneTable({
           ))}
         </Table.Tbody>
       </Table>
-    </div>
+    </Scroll>
   )
 }
 
@@ -296,45 +296,59 @@ function Notes({ page, visit }: StationProps) {
   const own = useMemo(() => ownThresholds(figures, Object.values(growth)), [figures, growth])
   const slow = useMemo(() => slowZones(figures, growth).slice(0, 3), [figures, growth])
   return (
-    <div className="hair-notes">
+    <Stack gap={2} pb="sm">
       {visit.hair.length > 0 && (
-        <ul className="plain-list">
+        <Rows label="Written down">
           {visit.hair.map((h) => (
-            <li key={h.id}>
-              <span>
-                {TOLD_WORDS[h.kind]} on {dateWords(h.atMs)}, day {h.days.toFixed(1)},{' '}
-                {h.zoneId ? zoneName(h.zoneId as ZoneId) : 'everywhere'}
-                {h.lengthMm !== null
-                  ? `, ${h.lengthMm} mm ${METHOD_WORDS[h.method ?? 'photo']}`
-                  : ''}
-              </span>
-              <Button variant="bare" size="sm" onClick={() => remove.mutate(h.id)}>
-                Take away
-              </Button>
+            <Row
+              key={h.id}
+              acts={
+                <Button variant="bare" size="sm" onClick={() => remove.mutate(h.id)}>
+                  Take away
+                </Button>
+              }
+            >
+              {TOLD_WORDS[h.kind]} on {dateWords(h.atMs)}, day {h.days.toFixed(1)},{' '}
+              {h.zoneId ? zoneName(h.zoneId as ZoneId) : 'everywhere'}
+              {h.lengthMm !== null ? `, ${h.lengthMm} mm ${METHOD_WORDS[h.method ?? 'photo']}` : ''}
               {doubts.get(h.id) && (
-                <span className="soft"> Not learned from: {doubts.get(h.id)}</span>
+                <Text span size="sm" c="dimmed">
+                  {' '}
+                  Not learned from: {doubts.get(h.id)}
+                </Text>
               )}
-            </li>
+            </Row>
           ))}
-        </ul>
+        </Rows>
       )}
-      {own && <p className="soft">{own}</p>}
+      {own && (
+        <Text size="sm" c="dimmed">
+          {own}
+        </Text>
+      )}
       {sides.map((s) => (
-        <p key={s.left} className="soft">
+        <Text size="sm" c="dimmed" key={s.left}>
           {s.words}
-        </p>
+        </Text>
       ))}
       {slow.map((z) => (
-        <p key={z.zoneId} className="soft">
+        <Text size="sm" c="dimmed" key={z.zoneId}>
           {zoneName(z.zoneId as ZoneId)} grows slowly: {Math.round(100 * z.share)} % of the others.
-        </p>
+        </Text>
       ))}
-      <p className="soft">
-        Read: stubble of {figures(GROWTH_CONSTANTS.readMm)} mm (H). Wax: a quarter inch,{' '}
-        {figures(GROWTH_CONSTANTS.waxMm)} mm (C); fuzz never grows so long. Growth starts from
-        published means (P) and is learned (H); ± is half of what holds 80 %. A day told is a day,
-        not an hour: hair was noticed on it, and not on the one before unless somebody says so.
-      </p>
-    </div>
+      <Text size="sm" c="dimmed">
+        Read: <Estimate of="read-length">stubble of {figures(GROWTH_CONSTANTS.readMm)} mm</Estimate>
+        . Wax: a quarter inch,{' '}
+        <Estimate mark="C" of="wax-length">
+          {figures(GROWTH_CONSTANTS.waxMm)} mm
+        </Estimate>
+        ; fuzz never grows so long. Growth starts from{' '}
+        <Estimate mark="P" of="growth">
+          published means
+        </Estimate>{' '}
+        and is learned; ± is half of what holds 80 %. A day told is a day, not an hour: hair was
+        noticed on it, and not on the one before unless somebody says so.
+      </Text>
+    </Stack>
   )
 }

@@ -1,4 +1,5 @@
 /** The forecast of a zone's hair: its length with the range that holds 80 %. */
+import css from './Return.module.css'
 import { useFigures } from '../../state/figures.ts'
 import type { Figures } from '../../../core/house/index.ts'
 import { zoneName } from '../../../core/zones/index.ts'
@@ -34,7 +35,7 @@ export function HairCurve({ zone, endedAtMs }: { zone: ZoneOutlook; endedAtMs: n
   return (
     <div
       ref={box}
-      className="hair-chart"
+      className={css.hairChart}
       role="img"
       aria-label={`${zoneName(zone.zoneId)}: felt about day ${zone.felt.even.toFixed(1)} (80 %: ${spread(zone.felt)}), seen about day ${zone.seen.even.toFixed(1)} (${spread(zone.seen)})`}
     />

@@ -1,16 +1,17 @@
 /** What the marks and grades of a look mean. */
-import { Button } from '@mantine/core'
+import css from './Return.module.css'
+import { Text, UnstyledButton } from '@mantine/core'
 import { useState } from 'react'
 import { SPOT_SHAPES, SKIN_SPOT_WORDS } from '../../../core/formats/index.ts'
 import type { SpotKind } from '../../../core/looks/index.ts'
 import { REDNESS_WORDS } from '../../../core/skin/index.ts'
-import { REDNESS_COLOURS } from '../../../core/palette.ts'
+import { onRedness, REDNESS_COLOURS } from '../../../core/palette.ts'
 
 export function SpotSign({ kind }: { kind: SpotKind }) {
   const { d, filled } = SPOT_SHAPES[kind]
   return (
-    <svg viewBox="-4 -4 8 8" width="17" height="17" className="spot-sign" aria-hidden>
-      <path d={d} className={filled ? 'filled' : ''} />
+    <svg viewBox="-4 -4 8 8" width="17" height="17" className={css.sign} aria-hidden>
+      <path d={d} data-filled={filled || undefined} />
     </svg>
   )
 }
@@ -20,24 +21,24 @@ export function Grades() {
   const [told, setTold] = useState<number>()
   return (
     <>
-      <div className="grades" role="group" aria-label="How each grade looks">
+      <div className={css.grades} role="group" aria-label="How each grade looks">
         {REDNESS_WORDS.map(([word, look], grade) => (
-          <Button
-            size="sm"
+          <UnstyledButton
             key={word}
+            className={css.grade}
             title={look}
             aria-expanded={told === grade}
             onClick={() => setTold(told === grade ? undefined : grade)}
           >
-            <i style={{ background: REDNESS_COLOURS[grade] }}>{grade}</i>
+            <i style={{ background: REDNESS_COLOURS[grade], color: onRedness(grade) }}>{grade}</i>
             {word}
-          </Button>
+          </UnstyledButton>
         ))}
       </div>
       {told !== undefined && (
-        <p className="soft look-help">
+        <Text size="sm" c="dimmed">
           {told} {REDNESS_WORDS[told]![0]}: {REDNESS_WORDS[told]![1]}.
-        </p>
+        </Text>
       )}
     </>
   )
@@ -45,9 +46,9 @@ export function Grades() {
 
 export function MarkHelp({ means, earlier }: { means: SpotKind; earlier: number }) {
   return (
-    <p className="soft look-help">
+    <Text size="sm" c="dimmed">
       Tap each {SKIN_SPOT_WORDS[means]}; a second tap takes it away.{' '}
       {earlier > 0 && 'Dashed: there before; tapped again it is followed.'}
-    </p>
+    </Text>
   )
 }

@@ -1,5 +1,6 @@
 /** A link page for the client: made, shown once, copied or scanned, taken back. */
-import { Button } from '@mantine/core'
+import { Problem } from '../../ui/Panel.tsx'
+import { Anchor, Button, Group, Text, Alert, CopyButton, Stack, TextInput } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
 import { useLink } from '../../api/visitWrites.ts'
 import { dateWords } from '../../../core/time/index.ts'
@@ -12,8 +13,8 @@ export function LinkOut({ page, visit }: StationProps) {
   const url = make.data?.url
   const open = visit.linkUntilMs !== null && visit.linkUntilMs > Date.now()
   return (
-    <section className="link-out" aria-label="Let the client answer">
-      <p className="soft">
+    <Alert component="section" aria-label="Let the client answer">
+      <Text size="sm" c="dimmed">
         {phone ? (
           <>
             Ask by telephone: <a href={telephone(phone)}>{phone}</a>, or let{' '}
@@ -23,8 +24,8 @@ export function LinkOut({ page, visit }: StationProps) {
         )}
         the client answer six questions on a page of their own
         {open ? `, open until ${dateWords(visit.linkUntilMs!)}` : ''}.
-      </p>
-      <span className="buttons">
+      </Text>
+      <Group gap="sm">
         <Button
           size="sm"
 
@@ -44,14 +45,12 @@ export function LinkOut({ page, visit }: StationProps) {
             Take back
           </Button>
         )}
-      </span>
+      </Group>
       {url && <MadeLink url={url} />}
       {(make.isError || takeBack.isError) && (
-        <p role="alert" className="problem">
-          {(make.error ?? takeBack.error)?.message}
-        </p>
+        <Problem>{(make.error ?? takeBack.error)?.message}</Problem>
       )}
-    </section>
+    </Alert>
   )
 }
 
@@ -62,27 +61,30 @@ function MadeLink({ url }: { url: string }) {
     staleTime: Infinity,
   })
   return (
-    <div className="made-link">
+    <Group gap="md" wrap="nowrap">
       {code.data && (
         <img src={code.data} width="112" height="112" alt="The link as a code to scan" />
       )}
-      <div className="stack grow">
-        <input
-          className="text-input"
+      <Stack gap="xs" flex={1}>
+        <TextInput
           readOnly
           value={url}
           aria-label="Link for the client"
           onFocus={(e) => e.currentTarget.select()}
         />
-        <span className="buttons">
-          <Button size="sm" onClick={() => void navigator.clipboard?.writeText(url)}>
-            Copy
-          </Button>
-          <a className="link" href={url} target="_blank" rel="noreferrer">
+        <Group gap="sm">
+          <CopyButton value={url}>
+            {({ copied, copy }) => (
+              <Button size="sm" onClick={copy}>
+                {copied ? 'Copied' : 'Copy'}
+              </Button>
+            )}
+          </CopyButton>
+          <Anchor href={url} target="_blank" rel="noreferrer">
             Open it here
-          </a>
-        </span>
-      </div>
-    </div>
+          </Anchor>
+        </Group>
+      </Stack>
+    </Group>
   )
 }

@@ -1,5 +1,11 @@
 /** Looks at the skin after a service, moment by moment: redness, spots in their places, how it feels. */
-import { Button, Kbd } from '@mantine/core'
+import { MomentField } from '../../ui/DateField.tsx'
+import { Act } from '../../ui/Act.tsx'
+import { named, PickOne } from '../../ui/PickOne.tsx'
+import { StageActs } from '../../ui/Stage.tsx'
+import { Words } from '../../ui/Words.tsx'
+import { Problem } from '../../ui/Panel.tsx'
+import { Button, Group, Text } from '@mantine/core'
 import { capital } from '../../../core/words.ts'
 import { ON_SKIN, REDNESS_COLOURS } from '../../../core/palette.ts'
 import {
@@ -26,7 +32,6 @@ import type { ZoneId } from '../../../core/zones/index.ts'
 import { HOUR_MS, whenWords } from '../../../core/time/index.ts'
 import { useFigures } from '../../state/figures.ts'
 import dayjs from 'dayjs'
-import { useHotkeys } from '@mantine/hooks'
 import { useMemo, useState } from 'react'
 import { useHistory } from '../../api/queries.ts'
 import { useHead, type Hit } from '../../head/loadHead.ts'
@@ -131,10 +136,6 @@ export function Looks(props: StationProps & { endedAtMs: number }) {
     [look, worked, head.data, moment, means, earlier, visit.atChair],
   )
   useHeadLayers(layers)
-  useHotkeys([
-    ['z', () => looking.canUndo && looking.undo()],
-    ['mod+z', () => looking.canUndo && looking.undo()],
-  ])
   const own = visit.answers
     .map((a) => a.moment)
     .filter((m) => !(USUAL_MOMENTS as readonly string[]).includes(m))
@@ -144,49 +145,45 @@ export function Looks(props: StationProps & { endedAtMs: number }) {
   return (
     <>
       <h1 className="hidden">How it went</h1>
+      <StageActs label="The look">
+        <Act k="look-undo" side="right" disabled={!looking.canUndo} onAct={looking.undo}>
+          Undo
+        </Act>
+      </StageActs>
       <Alarm {...props} />
-      <div className="switch wrap" role="group" aria-label="When">
-        {moments.map((m) => (
-          <button key={m} aria-pressed={moment === m} onClick={() => setMoment(m)}>
-            {momentWords(m)}
-            {visit.answers.some((a) => a.moment === m) ? ' ✓' : ''}
-          </button>
-        ))}
+      <Group gap="xs">
+        <Words
+          label="When"
+          style={{ flexWrap: 'wrap' }}
+          data={moments.map((m) => ({
+            value: m,
+            label: `${momentWords(m)}${visit.answers.some((a) => a.moment === m) ? ' ✓' : ''}`,
+          }))}
+          value={moment}
+          onChange={setMoment}
+        />
         <OtherMoment endedAtMs={endedAtMs} onMoment={setMoment} />
-      </div>
-      <div className="row-between">
+      </Group>
+      <Group justify="space-between" gap="sm">
         {answered ? (
-          <p className="soft grow">
-            <select
-              className="text-input inline by"
+          <Group gap="xs" flex={1}>
+            <PickOne
               aria-label="Who said it"
+              w={150}
+              data={named(ANSWER_SOURCES, (v) => SOURCE_WORDS[v])}
               value={look.source}
-              onChange={(e) => {
-                const source = e.currentTarget.value as AnswerSource
-                looking.change(() => ({ source }))
-              }}
-            >
-              {ANSWER_SOURCES.map((s) => (
-                <option key={s} value={s}>
-                  {SOURCE_WORDS[s]}
-                </option>
-              ))}
-            </select>{' '}
+              onChange={(source) => looking.change(() => ({ source }))}
+            />
             {look.zones.some((z) => z.redness > 0 || z.bumps > 0)
               ? 'Not marked: clear.'
               : 'All clear.'}
-          </p>
+          </Group>
         ) : (
-          <p className="soft grow">
+          <Text size="sm" c="dimmed" flex={1}>
             {early
               ? `This moment has not come: it may be answered from ${whenWords(momentOpensMs(figures, endedAtMs, moment))} on.`
               : 'Not answered, which is not clear: tap zones on the head, or:'}
-          </p>
-        )}
-        {looking.canUndo && (
-          <Button variant="bare" size="sm" onClick={looking.undo}>
-            Undo <Kbd>Z</Kbd>
-          </Button>
+          </Text>
         )}
         {answered && (
           <Button variant="bare" size="sm" onClick={looking.takeAway}>
@@ -201,27 +198,33 @@ export function Looks(props: StationProps & { endedAtMs: number }) {
             All clear
           </Button>
         )}
-      </div>
+      </Group>
       {asking && <LinkOut {...props} />}
-      {looking.error && (
-        <p role="alert" className="problem">
-          {looking.error.message}
-        </p>
-      )}
-      <div className="look-bar">
-        <div className="switch" role="group" aria-label="A tap on the head means">
-          {(['redness', ...SPOT_KINDS] as const).map((k) => (
-            <button key={k} aria-pressed={means === k} onClick={() => setMeans(k)}>
+      {looking.error && <Problem>{looking.error.message}</Problem>}
+      <Words
+        label="A tap on the head means"
+        data={(['redness', ...SPOT_KINDS] as const).map((k) => ({
+          value: k,
+          label: (
+            <>
               {k !== 'redness' && <SpotSign kind={k} />}
               {k === 'redness'
                 ? 'Redness'
                 : k === 'dark'
                   ? 'Dark mark'
                   : capital(SKIN_SPOT_WORDS[k])}
-            </button>
-          ))}
-        </div>
-      </div>
+            </>
+          ),
+        }))}
+        value={means}
+        onChange={setMeans}
+      />
+      {(page.client.skin.tone ?? 1) >= 4 && (
+        <Text size="sm">
+          On this skin redness shows darker or violet beside the zone: look for that, and feel for
+          warmth.
+        </Text>
+      )}
       {means === 'redness' ? <Grades /> : <MarkHelp means={means} earlier={earlier.length} />}
       <Feel looking={looking} visit={visit} early={early} />
       <SkinRows zones={worked} looking={looking} atChair={visit.atChair} early={early} />
@@ -245,33 +248,33 @@ function OtherMoment({
 }) {
   const figures = useFigures()
   const [open, setOpen] = useState(false)
+  const [at, setAt] = useState(() => Date.now())
   if (!open)
     return (
       <Button size="sm" onClick={() => setOpen(true)}>
         Other …
       </Button>
     )
+  const look = () => {
+    const hours = Math.round((at - endedAtMs) / HOUR_MS)
+    if (hours < 0 || at > Date.now()) return
+    setOpen(false)
+    const usual = USUAL_MOMENTS.find((m) => momentHours(figures, m) === hours)
+    onMoment(usual ?? `h${Math.min(9999, hours)}`)
+  }
   return (
-    <input
-      type="datetime-local"
-      className="other-moment"
-      aria-label="When was it looked at?"
-      autoFocus
-      min={dayjs(endedAtMs).format('YYYY-MM-DDTHH:mm')}
-      max={dayjs().format('YYYY-MM-DDTHH:mm')}
-      onBlur={(e) => {
-        const at = dayjs(e.currentTarget.value)
-        setOpen(false)
-        const hours = Math.round((at.valueOf() - endedAtMs) / HOUR_MS)
-        if (!at.isValid() || hours < 0 || at.isAfter(dayjs())) return
-        const usual = USUAL_MOMENTS.find((m) => momentHours(figures, m) === hours)
-        onMoment(usual ?? `h${Math.min(9999, hours)}`)
-      }}
-      onKeyDown={(e) => {
-        if (e.key === 'Enter') e.currentTarget.blur()
-        if (e.key === 'Escape') setOpen(false)
-      }}
-    />
+    <Group gap="xs" align="flex-end">
+      <MomentField
+        label="When was it looked at?"
+        value={at}
+        minDate={dayjs(endedAtMs).format('YYYY-MM-DD')}
+        maxDate={dayjs().format('YYYY-MM-DD')}
+        onChange={setAt}
+      />
+      <Button size="sm" disabled={at < endedAtMs || at > Date.now()} onClick={look}>
+        Look
+      </Button>
+    </Group>
   )
 }
 

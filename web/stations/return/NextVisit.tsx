@@ -1,7 +1,9 @@
 /** When to meet again: the window with its odds, zone by zone; events; the visits through a date. */
-import { Button, Table } from '@mantine/core'
+import { Estimate } from '../../ui/Estimate.tsx'
+import plan from '../plan/Plan.module.css'
+import { Scroll } from '../../ui/Scroll.tsx'
+import { Button, Table, Text, Title } from '@mantine/core'
 import { ON_SKIN } from '../../../core/palette.ts'
-import { MARK_WORDS } from '../../../core/house/index.ts'
 import { skinAfter } from '../../../core/history/index.ts'
 import {
   visitOdds,
@@ -55,7 +57,9 @@ export function NextVisit(props: StationProps) {
     return (
       <>
         <h1>Next visit</h1>
-        <p className="soft">The window of the next visit comes with the first service.</p>
+        <Text size="sm" c="dimmed">
+          The window of the next visit comes with the first service.
+        </Text>
       </>
     )
   }
@@ -64,19 +68,19 @@ export function NextVisit(props: StationProps) {
       <h1>
         {dateWords(window.fromMs)} to {dateWords(window.toMs)}
       </h1>
-      <div className="tab-body" tabIndex={0} role="region" aria-label="Next visit">
+      <Scroll label="Next visit">
         {odds && <OddsWords odds={odds} window={window} />}
-        <ul className="whys">
+        <ul className={plan.whys}>
           {window.reasons.map((r) => (
             <li key={r.text}>
-              {r.text} {r.mark && <abbr title={MARK_WORDS[r.mark]}>({r.mark})</abbr>}
+              {r.text} {r.mark && <Estimate mark={r.mark} />}
             </li>
           ))}
         </ul>
         {odds && <ZoneWindows zones={odds.zones} fromMs={window.fromMs} />}
         <Events {...props} />
         {last && <Series {...props} last={last} />}
-      </div>
+      </Scroll>
     </>
   )
 }
@@ -95,7 +99,7 @@ function OddsWords({ odds, window }: { odds: VisitOdds; window: VisitWindow }) {
         </>
       )}{' '}
       hair seen with <b>{oddsWords(odds.seenAtOpening)}</b>; {longDate(window.toMs)}: hair seen with{' '}
-      <b>{oddsWords(odds.seenAtClosing)}</b> (H).
+      <Estimate of="next-odds">{oddsWords(odds.seenAtClosing)}</Estimate>.
     </p>
   )
 }
@@ -111,19 +115,21 @@ function ZoneWindows({ zones, fromMs }: { zones: readonly ZoneOdds[]; fromMs: nu
   const shown = zones.filter((z, i) => all || i < ZONES_TOLD || z.zoneId === chosen)
   return (
     <section>
-      <h2>Zone by zone</h2>
+      <Title order={2}>Zone by zone</Title>
       <Table highlightOnHover>
         <Table.Thead>
           <Table.Tr>
             <Table.Th scope="col">Zone</Table.Th>
-            <Table.Th scope="col">clear enough from</Table.Th>
+            <Table.Th scope="col">
+              <Estimate of="next-days">clear enough from</Estimate>
+            </Table.Th>
             <Table.Th scope="col">seen about</Table.Th>
             <Table.Th scope="col">80 %</Table.Th>
           </Table.Tr>
         </Table.Thead>
         <Table.Tbody>
           {shown.map((w) => (
-            <Table.Tr key={w.zoneId} className={w.zoneId === chosen ? 'chosen' : ''}>
+            <Table.Tr key={w.zoneId} data-chosen={w.zoneId === chosen || undefined}>
               <Table.Td>
                 <Button variant="bare" size="sm" onClick={() => choose(w.zoneId)}>
                   {w.name}
@@ -141,10 +147,10 @@ function ZoneWindows({ zones, fromMs }: { zones: readonly ZoneOdds[]; fromMs: nu
           All {zones.length} zones
         </Button>
       )}
-      <p className="soft">
+      <Text size="sm" c="dimmed">
         The head shows how likely hair is seen on {dateWords(fromMs)}: the fuller the colour, the
-        likelier. Days and ranges are house estimates (H).
-      </p>
+        likelier.
+      </Text>
     </section>
   )
 }

@@ -1,4 +1,5 @@
 /** Return: how the skin took it, what it is likely to do, how hair comes back, when to meet again, then and now. */
+import { Button, Group, Stack, Tabs, Skeleton, Text } from '@mantine/core'
 import { lazy, Suspense, useState } from 'react'
 import { Link } from 'react-router'
 import type { StationProps } from '../useStation.ts'
@@ -16,7 +17,7 @@ const TABS = [
   ['bumps', 'Bumps'],
   ['hair', 'Hair'],
   ['next', 'Next visit'],
-  ['then', 'Then and now'],
+  ['then', 'Then, now'],
 ] as const
 type Tab = (typeof TABS)[number][0]
 
@@ -26,14 +27,16 @@ export function ReturnStation(props: StationProps) {
   const [tab, setTab] = useState<Tab>(finished ? 'looks' : 'next')
   return (
     <>
-      <div className="switch tabs" role="group" aria-label="What to look at">
-        {TABS.map(([id, name]) => (
-          <button key={id} aria-pressed={tab === id} onClick={() => setTab(id)}>
-            {name}
-          </button>
-        ))}
-      </div>
-      <Suspense fallback={<p role="status">Looking back …</p>}>
+      <Tabs value={tab} onChange={(t) => setTab(t as Tab)}>
+        <Tabs.List aria-label="What to look at">
+          {TABS.map(([id, name]) => (
+            <Tabs.Tab key={id} value={id}>
+              {name}
+            </Tabs.Tab>
+          ))}
+        </Tabs.List>
+      </Tabs>
+      <Suspense fallback={<Skeleton h={200} />}>
         {tab === 'looks' &&
           (finished ? <Looks {...props} endedAtMs={visit.endedAtMs!} /> : <NotYet {...props} />)}
         {tab === 'skin' && <Skin {...props} />}
@@ -50,22 +53,26 @@ export function ReturnStation(props: StationProps) {
 function NotYet({ page }: StationProps) {
   const last = page.visits.find((v) => v.state === 'finished')
   return (
-    <section className="stack">
+    <Stack component="section" gap="md">
       <h1>After the service</h1>
-      <p className="lead">
+      <Text>
         How the skin looked at once, after an hour, a day, two, a week; when hair was felt and seen.
         Then the next visit’s window.
-      </p>
-      <p className="buttons">
+      </Text>
+      <Group gap="sm">
         {last && (
-          <Link className="strong deep" to={`/clients/${page.client.id}/return?visit=${last.id}`}>
+          <Button
+            component={Link}
+            variant="strong"
+            to={`/clients/${page.client.id}/return?visit=${last.id}`}
+          >
             Look at the last visit
-          </Link>
+          </Button>
         )}
-        <Link className="strong" to={`/clients/${page.client.id}/ask`}>
+        <Button component={Link} to={`/clients/${page.client.id}/ask`}>
           To Ask
-        </Link>
-      </p>
-    </section>
+        </Button>
+      </Group>
+    </Stack>
   )
 }

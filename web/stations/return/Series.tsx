@@ -1,5 +1,7 @@
 /** The visits ahead through a date: into a calendar, and the next one onto Today. */
-import { Button } from '@mantine/core'
+import { DateField } from '../../ui/DateField.tsx'
+import css from './Return.module.css'
+import { Button, Group, Text, Title } from '@mantine/core'
 import { oneJob } from '../../../core/services/index.ts'
 import { clientSeries, type SeriesVisit } from '../../../core/ahead/index.ts'
 import { dateWords, offsetHere, whenWords } from '../../../core/time/index.ts'
@@ -58,28 +60,32 @@ export function Series(props: StationProps & { last: VisitPage }) {
   const series = useSeries(props, last, Number.isFinite(throughMs) ? throughMs : Date.now())
   return (
     <section>
-      <div className="row-between">
-        <h2>Visits through</h2>
-        <input
-          type="date"
-          className="text-input"
+      <Group justify="space-between" gap="sm">
+        <Title order={2}>Visits through</Title>
+        <DateField
           aria-label="Through"
+          w={150}
           value={through}
-          min={dayjs().format('YYYY-MM-DD')}
-          onChange={(e) => e.currentTarget.value && setThrough(e.currentTarget.value)}
+          minDate={dayjs().format('YYYY-MM-DD')}
+          onChange={(day) => day && setThrough(day)}
         />
-        <a
-          className="strong small"
+        <Button
+          component="a"
+          size="sm"
           href={address('seriesCalendar', { id: page.client.id }, { through })}
           download
         >
           Into a calendar
-        </a>
-      </div>
-      {series.length === 0 && <p className="soft">That day lies before the next window.</p>}
-      <ol className="series">
+        </Button>
+      </Group>
+      {series.length === 0 && (
+        <Text size="sm" c="dimmed">
+          That day lies before the next window.
+        </Text>
+      )}
+      <ol className={css.series} data-testid="series">
         {series.map((v, i) => (
-          <li key={v.atMs} className={`series-${v.kind}`}>
+          <li key={v.atMs} data-kind={v.kind}>
             <b>{dateWords(v.atMs)}</b> {v.event ? `for ${v.event.title}` : KIND_WORDS[v.kind]}
             <small>
               {dateWords(v.fromMs)} to {dateWords(v.toMs)}. {v.why}

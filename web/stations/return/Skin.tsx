@@ -1,4 +1,9 @@
 /** What the skin is likely to do, as ranges, and what differed between quiet and red visits. */
+import { Estimate } from '../../ui/Estimate.tsx'
+import css from './Return.module.css'
+import { Problem } from '../../ui/Panel.tsx'
+import { Scroll } from '../../ui/Scroll.tsx'
+import { Text, Title } from '@mantine/core'
 import { useFigures } from '../../state/figures.ts'
 import type { Figures } from '../../../core/house/index.ts'
 import { zoneName, type ZoneId } from '../../../core/zones/index.ts'
@@ -69,23 +74,26 @@ export function Skin(props: StationProps) {
   return (
     <>
       <h1>What this skin is likely to do</h1>
-      <div className="tab-body" tabIndex={0} role="region" aria-label="The skin">
+      <Scroll label="The skin">
         <p>{about && zoneSentence(about)}</p>
         <SkinChart
           zones={shown}
           chosen={about?.zoneId}
           prior={priorOdds(figures, client.skin.reactivity, model.studioMean)}
         />
-        <p className="soft">
+        <Text size="sm" c="dimmed">
           Redness 2 or more, % of services: the line is what to expect, the bar holds 80 %. Pale:
           before anything was answered.
-        </p>
-        <p className="soft">{behindWords(model, client.skin.reactivity)}</p>
-        <p className="soft">
-          Redness fades by about {meanFading(model.fading).toFixed(1)} grades a day (H).
-        </p>
+        </Text>
+        <Text size="sm" c="dimmed">
+          {behindWords(model, client.skin.reactivity)} <Estimate of="skin-learned" />
+        </Text>
+        <Text size="sm" c="dimmed">
+          Redness fades by about{' '}
+          <Estimate of="fading">{meanFading(model.fading).toFixed(1)} grades a day</Estimate>.
+        </Text>
         <ChoicesAgainst {...props} />
-      </div>
+      </Scroll>
     </>
   )
 }
@@ -93,7 +101,7 @@ export function Skin(props: StationProps) {
 function zoneSentence(z: ZoneOdds): string {
   const grades = gradeOdds(z.skin, z.load)
   const calm = grades[0]! + grades[1]!
-  return `${zoneName(z.zoneId)}: a service like this one (load ${z.load.toFixed(1)}) reddens to 2 or more ${timesWords(z.odds)}, ${oddsWords(z.odds)} (80 %: ${oddsWords(z.low)} to ${oddsWords(z.high)}; H). It stays at 0 or 1 in ${oddsWords(calm)}.`
+  return `${zoneName(z.zoneId)}: a service like this one (load ${z.load.toFixed(1)}) reddens to 2 or more ${timesWords(z.odds)}, ${oddsWords(z.odds)} (80 %: ${oddsWords(z.low)} to ${oddsWords(z.high)}). It stays at 0 or 1 in ${oddsWords(calm)}.`
 }
 
 function behindWords(model: StationProps['page']['model'], kind: string): string {
@@ -102,8 +110,8 @@ function behindWords(model: StationProps['page']['model'], kind: string): string
     model.studioClients > 1
       ? `; ${model.studioClients} clients of the studio with ${kind} skin stand behind its start (${model.studioMean.toFixed(2)} grades a load)`
       : ''
-  if (n === 0) return `Nothing learned of this skin yet: it starts from what was told${studio} (H).`
-  return `Learned from ${n} answered ${n === 1 ? 'service' : 'services'}; zones lean on each other${studio} (H).`
+  if (n === 0) return `Nothing learned of this skin yet: it starts from what was told${studio}.`
+  return `Learned from ${n} answered ${n === 1 ? 'service' : 'services'}; zones lean on each other${studio}.`
 }
 
 function priorOdds(figures: Figures, kind: 'tough' | 'average' | 'reactive', mean: number) {
@@ -134,7 +142,7 @@ function SkinChart({
   return (
     <div
       ref={box}
-      className="skin-chart"
+      className={css.skinChart}
       role="img"
       aria-label={zones
         .map((z) => `${zoneName(z.zoneId)} ${oddsWords(z.low)} to ${oddsWords(z.high)}`)
@@ -221,23 +229,19 @@ function ChoicesAgainst({ page, visit }: StationProps) {
   }, [figures, history.data, visit.service, page.client.id])
   return (
     <section>
-      <h2>What differed between quiet and red visits</h2>
-      {history.isError && (
-        <p role="alert" className="problem">
-          {history.error.message}
-        </p>
-      )}
+      <Title order={2}>What differed between quiet and red visits</Title>
+      {history.isError && <Problem>{history.error.message}</Problem>}
       {effects?.length === 0 && (
-        <p className="soft">
+        <Text size="sm" c="dimmed">
           Nothing can be weighed yet: it takes answered visits of which it is kept what was done.
-        </p>
+        </Text>
       )}
       {effects?.map((e) => (
         <EffectList key={e.outcome} effects={e} />
       ))}
-      <p className="soft">
+      <Text size="sm" c="dimmed">
         As it happened, not as an experiment: what went together need not be the cause.
-      </p>
+      </Text>
     </section>
   )
 }

@@ -1,4 +1,6 @@
 /** The skin of two visits as flat pictures: growth, redness, spots. */
+import css from './Return.module.css'
+import { SimpleGrid, Skeleton } from '@mantine/core'
 import { useFigures } from '../../state/figures.ts'
 import { useMemo } from 'react'
 import type { VisitPage } from '../../../contract/types.ts'
@@ -20,16 +22,16 @@ export function SkinPictures({ then, now, view }: Two<VisitPage> & { view: ViewI
   const views = useFlatViews()
   const head = useHead()
   const shown = views.data?.find((v) => v.id === view)
-  if (!shown || !head.data) return <p role="status">Drawing …</p>
+  if (!shown || !head.data) return <Skeleton h={226} />
   return (
-    <div className="then-now">
+    <SimpleGrid cols={2} className={css.thenNow} data-testid="then-now">
       {[then, now].map((v) => (
         <figure key={v.id}>
           <SkinPicture visit={v} view={shown} head={head.data} />
           <figcaption>{v.endedAtMs ? dateWords(v.endedAtMs) : 'this visit'}</figcaption>
         </figure>
       ))}
-    </div>
+    </SimpleGrid>
   )
 }
 

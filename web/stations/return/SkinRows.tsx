@@ -1,5 +1,8 @@
 /** Redness, bumps and pustules zone by zone, for the keyboard and for counting without tapping. */
-import { Button, Table } from '@mantine/core'
+import { IconMinus, IconPlus } from '@tabler/icons-react'
+import css from './Return.module.css'
+import { Scroll } from '../../ui/Scroll.tsx'
+import { ActionIcon, Table, Text, UnstyledButton } from '@mantine/core'
 import { onRedness, REDNESS_COLOURS } from '../../../core/palette.ts'
 import { type AtChair, type ZoneAnswer, withZone } from '../../../core/looks/index.ts'
 import { zoneName, type ZoneId } from '../../../core/zones/index.ts'
@@ -27,8 +30,8 @@ export function SkinRows({
     (a, b) => Number(chairWords(atChair, a) === '') - Number(chairWords(atChair, b) === ''),
   )
   return (
-    <div className="scroll" ref={list}>
-      <Table highlightOnHover className="skin-rows">
+    <Scroll label="Zone by zone" ref={list}>
+      <Table highlightOnHover className={css.rows}>
         <Table.Thead>
           <Table.Tr>
             <Table.Th scope="col">Zone</Table.Th>
@@ -53,7 +56,7 @@ export function SkinRows({
           ))}
         </Table.Tbody>
       </Table>
-    </div>
+    </Scroll>
   )
 }
 
@@ -93,16 +96,19 @@ function SkinRow({
   const name = zoneName(id)
   const onHead = (kinds: readonly string[]) => tapped.filter((s) => kinds.includes(s.kind)).length
   return (
-    <Table.Tr className={chosen ? 'chosen' : ''}>
+    <Table.Tr data-chosen={chosen || undefined}>
       <Table.Td>
         {name}
-        {chair && <small className="at-chair">{chair}</small>}
+        {chair && (
+          <Text size="xs" c="coral.7" display="block" span>
+            {chair}
+          </Text>
+        )}
       </Table.Td>
       <Table.Td>
-        <div className="grade-buttons" role="group" aria-label={`Redness, ${name}`}>
+        <div className={css.pick} role="group" aria-label={`Redness, ${name}`}>
           {REDNESS_COLOURS.map((colour, grade) => (
-            <Button
-              size="sm"
+            <UnstyledButton
               key={colour}
               disabled={early}
               aria-pressed={redness === grade}
@@ -114,7 +120,7 @@ function SkinRow({
               onClick={() => onChange({ redness: grade })}
             >
               {grade}
-            </Button>
+            </UnstyledButton>
           ))}
         </div>
       </Table.Td>
@@ -155,20 +161,25 @@ function Stepper({
   onChange: (value: number) => void
 }) {
   return (
-    <div className="stepper" role="group" aria-label={label}>
-      <Button
-        size="sm"
+    <div className={css.count} role="group" aria-label={label}>
+      <ActionIcon
+        size={32}
         aria-label="One fewer"
         title={value <= least && least > 0 ? 'Tapped on the head: take it away there' : undefined}
         disabled={early || value <= least}
         onClick={() => onChange(value - 1)}
       >
-        −
-      </Button>
+        <IconMinus size={16} />
+      </ActionIcon>
       <b>{value}</b>
-      <Button size="sm" aria-label="One more" disabled={early} onClick={() => onChange(value + 1)}>
-        +
-      </Button>
+      <ActionIcon
+        size={32}
+        aria-label="One more"
+        disabled={early}
+        onClick={() => onChange(value + 1)}
+      >
+        <IconPlus size={16} />
+      </ActionIcon>
     </div>
   )
 }

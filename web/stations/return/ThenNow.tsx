@@ -1,4 +1,10 @@
 /** Two visits side by side: map, plan, what was done, how the skin took it, pictures; what differs on the head. */
+import { PickOne } from '../../ui/PickOne.tsx'
+import { Words } from '../../ui/Words.tsx'
+import css from './Return.module.css'
+import { Scroll } from '../../ui/Scroll.tsx'
+import { Problem } from '../../ui/Panel.tsx'
+import { Group, Text, Skeleton } from '@mantine/core'
 import { ON_SKIN } from '../../../core/palette.ts'
 import { nearestView, type ViewId } from '../../../core/head/index.ts'
 import { zoneName } from '../../../core/zones/index.ts'
@@ -39,47 +45,41 @@ export function ThenNow(props: StationProps) {
     return (
       <>
         <h1>Then and now</h1>
-        <p className="soft">There is no other finished visit to look at beside this one.</p>
+        <Text size="sm" c="dimmed">
+          There is no other finished visit to look at beside this one.
+        </Text>
       </>
     )
   }
   return (
     <>
-      <div className="row-between">
+      <Group justify="space-between" gap="sm">
         <h1>Then and now</h1>
-        <select
-          className="text-input"
+        <PickOne
           aria-label="Beside which visit"
-          value={otherId ?? before?.id ?? ''}
-          onChange={(e) => setOtherId(e.currentTarget.value)}
-        >
-          {others.map((v) => (
-            <option key={v.id} value={v.id}>
-              {dateWords(v.endedAtMs!)}
-              {v.worstRedness === null ? '' : `, redness ${v.worstRedness}`}
-              {v.routine ? `, ${v.routine}` : ''}
-            </option>
-          ))}
-        </select>
-      </div>
-      {other.isError && (
-        <p role="alert" className="problem">
-          {other.error.message}
-        </p>
-      )}
-      {other.isPending && <p role="status">Looking back …</p>}
+          w={260}
+          data={others.map((v) => ({
+            value: v.id,
+            label: `${dateWords(v.endedAtMs!)}${v.worstRedness === null ? '' : `, redness ${v.worstRedness}`}${v.routine ? `, ${v.routine}` : ''}`,
+          }))}
+          value={otherId ?? before?.id}
+          onChange={setOtherId}
+        />
+      </Group>
+      {other.isError && <Problem>{other.error.message}</Problem>}
+      {other.isPending && <Skeleton h={200} />}
       {other.data && (
-        <div className="tab-body" tabIndex={0} role="region" aria-label="Two visits">
+        <Scroll label="Two visits">
           <Difference then={other.data} now={visit} layer={layer} onLayer={setLayer} />
           {!isBodyService(visit.service) && (
             <SkinPictures then={other.data} now={visit} view={view} />
           )}
           <FactsTwo then={other.data} now={visit} />
-          <p className="soft">
+          <Text size="sm" c="dimmed">
             The tide line below chooses the visit on the right, the list above the one on the left;
             keys 1 to 6 turn all three heads.
-          </p>
-        </div>
+          </Text>
+        </Scroll>
       )}
     </>
   )
@@ -128,15 +128,14 @@ function Difference({
     .sort((a, b) => Math.abs(b[1]) - Math.abs(a[1]))
   return (
     <>
-      <div className="row-between">
-        <div className="switch" role="group" aria-label="What differs on the head">
-          {(Object.keys(LAYERS) as Layer[]).map((l) => (
-            <button key={l} aria-pressed={layer === l} onClick={() => onLayer(l)}>
-              {LAYERS[l]}
-            </button>
-          ))}
-        </div>
-        <span className="diff-key">
+      <Group justify="space-between" gap="sm">
+        <Words
+          label="What differs on the head"
+          data={(Object.keys(LAYERS) as Layer[]).map((l) => ({ value: l, label: LAYERS[l] }))}
+          value={layer}
+          onChange={onLayer}
+        />
+        <span className={css.key}>
           {layer === 'grain' ? (
             <>
               <i style={{ background: ON_SKIN.brass }} /> turned
@@ -148,8 +147,8 @@ function Difference({
             </>
           )}
         </span>
-      </div>
-      <p className="soft">
+      </Group>
+      <Text size="sm" c="dimmed">
         {found === undefined
           ? 'One of the two was not answered: not answered is not clear, so nothing is compared.'
           : changed.length === 0
@@ -158,7 +157,7 @@ function Difference({
                 .slice(0, 4)
                 .map(([z, d]) => `${zoneName(z)} ${differenceWords(d, layer)}`)
                 .join('; ') + (changed.length > 4 ? `; and ${changed.length - 4} more.` : '.')}
-      </p>
+      </Text>
     </>
   )
 }

@@ -1,4 +1,5 @@
 /** The trend watch drawn: counts, their moving average, and what chance alone gives. */
+import css from './Return.module.css'
 import { LineChart } from 'echarts/charts'
 import { use as register } from 'echarts/core'
 import { useCallback } from 'react'
@@ -10,7 +11,7 @@ register([LineChart])
 
 export function TrendChart({ trend }: { trend: Trend }) {
   const box = useChart(useCallback((c: ChartColours) => option(trend, c), [trend]))
-  return <div ref={box} className="trend-chart" role="img" aria-label={trend.words} />
+  return <div ref={box} className={css.trendChart} role="img" aria-label={trend.words} />
 }
 
 function option({ points }: Trend, c: ChartColours) {

@@ -1,0 +1,53 @@
+/** Draws a part as it stands in the app: in our theme, with its keys and its addresses. */
+import { MantineProvider } from '@mantine/core'
+import { ModalsProvider } from '@mantine/modals'
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { render as draw } from '@testing-library/react'
+import type { ReactNode } from 'react'
+import { createMemoryRouter, RouterProvider } from 'react-router'
+import { resolver, theme } from '../theme/theme.ts'
+
+// What jsdom has not.
+window.matchMedia ??= ((query: string) => ({
+  matches: false,
+  media: query,
+  addEventListener: () => {},
+  removeEventListener: () => {},
+  addListener: () => {},
+  removeListener: () => {},
+  dispatchEvent: () => false,
+  onchange: null,
+})) as typeof window.matchMedia
+window.ResizeObserver ??= class {
+  observe() {}
+  unobserve() {}
+  disconnect() {}
+}
+window.CSS ??= { escape: (s: string) => s } as unknown as typeof CSS
+Element.prototype.scrollIntoView ??= () => {}
+
+export function render(part: ReactNode, path = '/') {
+  const router = createMemoryRouter(
+    [
+      { path: '/away', element: <p>away</p> },
+      { path: '*', element: part },
+    ],
+    { initialEntries: [path] },
+  )
+  const shown = draw(
+    <MantineProvider theme={theme} cssVariablesResolver={resolver} env="test">
+      <QueryClientProvider client={new QueryClient()}>
+        <ModalsProvider>
+          <RouterProvider router={router} />
+        </ModalsProvider>
+      </QueryClientProvider>
+    </MantineProvider>,
+  )
+  return { ...shown, router }
+}
+
+/** A function that remembers what it was called with. */
+export function spy<A extends readonly unknown[]>() {
+  const calls: A[] = []
+  return Object.assign((...args: A) => void calls.push(args), { calls })
+}
