@@ -20,6 +20,8 @@ export default defineConfig(({ isSsrBuild }) =>
       }
     : {
         root: here('web'),
+        // The server puts the nonce of each page in its place.
+        html: { cspNonce: '%NONCE%' },
         plugins: [
           react(),
           VitePWA({

@@ -11,7 +11,7 @@ import { careRoutes } from './care/routes.ts'
 import { clientRoutes } from './clients/routes.ts'
 import type { Config } from './config.ts'
 import type { Database } from './db/connection.ts'
-import { HEADERS } from './http/headers.ts'
+import { HEADERS, sendPage } from './http/headers.ts'
 import { ownHosts, ownKinds, ownPages } from './http/door.ts'
 import { httpLog } from './http/log.ts'
 import { mount } from './http/mount.ts'
@@ -45,7 +45,7 @@ export function createAnswerApp(
   if (config.trustProxy !== undefined) app.set('trust proxy', config.trustProxy)
   app.use(ownHosts({ hosts: config.hosts, addresses: true }))
   app.use(answerRoutes(db, chair))
-  app.use((_request, response) => void response.status(404).type('html').send(closedPage()))
+  app.use((_request, response) => sendPage(response.status(404), closedPage()))
   app.use(answerProblem)
   return app
 }

@@ -6,6 +6,7 @@ import './theme/base.css'
 import './theme/stage.css'
 import './theme/cards.css'
 import './theme/print.css'
+import { setNonce } from 'get-nonce'
 import { MantineProvider } from '@mantine/core'
 import { ModalsProvider } from '@mantine/modals'
 import { Notifications } from '@mantine/notifications'
@@ -21,13 +22,22 @@ import { router } from './router.tsx'
 import { keepSendingLeft } from './stations/chair/left.ts'
 import { resolver, theme } from './theme/theme.ts'
 
+/** Of this page: what is styled by script carries it. */
+const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce ?? ''
+setNonce(nonce)
+
 openOutbox()
 keepOffline()
 keepSendingLeft()
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
-    <MantineProvider theme={theme} cssVariablesResolver={resolver} defaultColorScheme="light">
+    <MantineProvider
+      theme={theme}
+      cssVariablesResolver={resolver}
+      getStyleNonce={() => nonce}
+      defaultColorScheme="light"
+    >
       <QueryClientProvider client={queryClient}>
         <ModalsProvider modalProps={{ centered: true }}>
           <Notifications position="top-center" limit={1} autoClose={4000} />

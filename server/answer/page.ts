@@ -4,6 +4,7 @@ import { AREAS, areasWorked, DRYNESS_WORDS } from '../../core/looks/index.ts'
 import { SERVICES, type ServiceId } from '../../core/services/index.ts'
 import { REDNESS_WORDS } from '../../core/skin/index.ts'
 import escape from 'escape-html'
+import { NONCE } from '../http/headers.ts'
 
 const variables = (colours: Readonly<Record<string, string>>) =>
   Object.entries(colours)
@@ -30,7 +31,7 @@ label.tap input{position:absolute;opacity:0;inset:0;width:100%;height:100%;margi
 label.tap span{display:flex;align-items:center;justify-content:center;min-height:48px;padding:6px;border:1px solid var(--edge);border-radius:4px;background:var(--shell);text-align:center}
 .rows label.tap span{justify-content:flex-start;padding-left:14px}
 .grades label.tap span{color:${onRedness(0)};font-weight:700;font-size:1.2rem;min-height:56px}
-.grades label.tap.strong span{color:${onRedness(4)}}
+${REDNESS_COLOURS.map((colour, grade) => `.grades label.grade-${grade} span{background:${colour};color:${onRedness(grade)}}`).join('\n')}
 label.tap input:checked+span{outline:3px solid var(--deep);outline-offset:1px;font-weight:700}
 label.tap input:focus-visible+span{outline:3px dashed var(--deep);outline-offset:3px}
 ol.words{padding:0;margin:10px 0 0;list-style:none;font-size:.92rem;color:var(--soft)}
@@ -42,7 +43,7 @@ h2{font-size:1.2rem;margin:1.4rem 0 .4rem}ul.now{padding-left:1.1em}ul.now li{ma
 `
 
 function frame(title: string, body: string): string {
-  return `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><meta name="robots" content="noindex"><title>${escape(title)}</title><style>${STYLE}</style></head><body><main>${body}</main></body></html>`
+  return `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><meta name="robots" content="noindex"><title>${escape(title)}</title><style nonce="${NONCE}">${STYLE}</style></head><body><main>${body}</main></body></html>`
 }
 
 /** The fields of the form, with what was given before in them. */
@@ -63,15 +64,14 @@ class Fields {
     name: string,
     value: string | number,
     text: string,
-    more: { readonly label?: string; readonly colour?: string; readonly strong?: boolean } = {},
+    more: { readonly label?: string; readonly grade?: number } = {},
   ): string {
     const marks = [
       type === 'radio' ? ' required' : '',
       this.of(name).includes(String(value)) ? ' checked' : '',
       more.label === undefined ? '' : ` aria-label="${escape(more.label)}"`,
     ].join('')
-    const style = more.colour === undefined ? '' : ` style="background:${more.colour}"`
-    return `<label class="tap${more.strong ? ' strong' : ''}"><input type="${type}" name="${name}" value="${escape(String(value))}"${marks}><span${style}>${escape(text)}</span></label>`
+    return `<label class="tap${more.grade === undefined ? '' : ` grade-${more.grade}`}"><input type="${type}" name="${name}" value="${escape(String(value))}"${marks}><span>${escape(text)}</span></label>`
   }
 
   scale(name: string): string {
@@ -109,8 +109,7 @@ export function questionsPage(q: Questions): string {
   const grades = REDNESS_WORDS.map(([word], grade) =>
     f.tap('radio', 'redness', grade, String(grade), {
       label: `${grade}, ${word}`,
-      colour: REDNESS_COLOURS[grade]!,
-      strong: grade >= 4,
+      grade,
     }),
   )
   const looks = REDNESS_WORDS.map(

@@ -1,4 +1,5 @@
 /** The link page's routes. They stand alone: a second port may serve them and nothing else. */
+import { sendPage } from '../http/headers.ts'
 import { dateWords, addDays, dateOf, HOUR_MS, offsetHere } from '../../core/time/index.ts'
 import { figuresOf } from '../../core/register/index.ts'
 import {
@@ -59,7 +60,7 @@ export function answerRoutes(db: Database, chair: Chair, triesAMinute = TRIES_A_
       limit: triesAMinute,
       standardHeaders: true,
       legacyHeaders: false,
-      handler: (_request, response) => void response.status(429).send(tooMuchPage()),
+      handler: (_request, response) => void sendPage(response.status(429), tooMuchPage()),
     }),
     (_request, response, next) => {
       response.setHeader('Cache-Control', 'no-store')
@@ -77,13 +78,13 @@ export function answerRoutes(db: Database, chair: Chair, triesAMinute = TRIES_A_
       legacyHeaders: false,
       validate: false,
       keyGenerator: (request) => digestOf(String(request.params.token)),
-      handler: (_request, response) => void response.status(429).send(tooMuchPage()),
+      handler: (_request, response) => void sendPage(response.status(429), tooMuchPage()),
     }),
   )
   router.get('/answer/:token', async (request, response) => {
     const visit = await visitOfToken(db, request.params.token)
-    if (!visit) return void response.status(404).send(closedPage())
-    response.send(await askOrThank(db, visit))
+    if (!visit) return sendPage(response.status(404), closedPage())
+    sendPage(response, await askOrThank(db, visit))
   })
   router.post<'/answer/:token', { token: string }, string, Record<string, unknown> | undefined>(
     '/answer/:token',
@@ -92,7 +93,7 @@ export function answerRoutes(db: Database, chair: Chair, triesAMinute = TRIES_A_
     express.urlencoded({ extended: false, limit: MOST_BYTES, parameterLimit: 60 }),
     async (request, response) => {
       const visit = await visitOfToken(db, request.params.token)
-      if (!visit) return void response.status(404).send(closedPage())
+      if (!visit) return sendPage(response.status(404), closedPage())
       let told: ClientAnswer
       try {
         refuseOdd(request.body)
@@ -103,18 +104,18 @@ export function answerRoutes(db: Database, chair: Chair, triesAMinute = TRIES_A_
       } catch (error) {
         if (!(error instanceof ValidationError)) throw error
         const problem = `Not sent yet: ${error.errors[0]}`
-        return void response.status(422).send(await askOrThank(db, visit, problem, request.body))
+        return sendPage(response.status(422), await askOrThank(db, visit, problem, request.body))
       }
       const kept = await keep(db, visit.id, told)
       if (kept) await tellChair(db, chair, visit.clientId, kept)
       const now = (await visitOfToken(db, request.params.token)) ?? visit
-      response.status(kept ? 200 : 409).send(await thanks(db, now, kept === undefined))
+      sendPage(response.status(kept ? 200 : 409), await thanks(db, now, kept === undefined))
     },
   )
   const tooLarge: ErrorRequestHandler = (error, _request, response, next) => {
     const { status } = error as { status?: number }
     if (!status || status < 400 || status >= 500) return next(error)
-    response.status(status).type('html').send(tooMuchPage())
+    sendPage(response.status(status), tooMuchPage())
   }
   router.use('/answer', tooLarge)
   return router

@@ -11,7 +11,10 @@ let studio: Studio
 let app: ReturnType<typeof createApp>
 beforeAll(async () => {
   mkdirSync(join(web, 'assets'))
-  writeFileSync(join(web, 'index.html'), '<!doctype html><title>Slow Tide</title>')
+  writeFileSync(
+    join(web, 'index.html'),
+    '<!doctype html><title>Slow Tide</title><style nonce="%NONCE%"></style>',
+  )
   writeFileSync(join(web, 'assets', 'app-abc123.js'), `console.log("${'tide '.repeat(2000)}")`)
   studio = await openStudio()
   const config = {
@@ -53,6 +56,20 @@ describe('the web files', () => {
       expect(r.text).toContain('<title>Slow Tide</title>')
       expect(r.headers['cache-control']).toBe('no-cache')
     }
+  })
+
+  it('carry a nonce of their own each time, and no style or script but theirs is let in', async () => {
+    const policies = await Promise.all(
+      ['/', '/index.html', '/house'].map(async (path) => {
+        const { text, headers } = await request(app).get(path).expect(200)
+        const nonce = /nonce="([^"]+)"/.exec(text)![1]!
+        const policy = headers['content-security-policy'] as string
+        expect(policy).toContain(`style-src 'self' 'nonce-${nonce}'`)
+        expect(policy).not.toContain('unsafe')
+        return nonce
+      }),
+    )
+    expect(new Set(policies).size).toBe(3)
   })
 
   it('do not stand in for the API', async () => {

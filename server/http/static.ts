@@ -1,8 +1,11 @@
-/** The built web files: hashed ones for a year, the page itself always fresh. */
+/** The built web files: hashed ones for a year, the page itself always fresh and with a nonce of its own. */
+import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import express, { type Express } from 'express'
+import { sendPage } from './headers.ts'
 
 export function serveWeb(app: Express, webDir: string): void {
+  const page = readFileSync(join(webDir, 'index.html'), 'utf8')
   app.use(
     '/assets',
     express.static(join(webDir, 'assets'), { immutable: true, maxAge: '365d', fallthrough: false }),
@@ -12,9 +15,13 @@ export function serveWeb(app: Express, webDir: string): void {
     response.setHeader('Cache-Control', 'no-cache')
     next()
   })
+  app.get('/index.html', (_request, response) => {
+    response.setHeader('Cache-Control', 'no-cache')
+    sendPage(response, page)
+  })
   app.use(express.static(webDir, { index: false, maxAge: '1h', cacheControl: false }))
   app.get('/{*path}', (_request, response) => {
     response.setHeader('Cache-Control', 'no-cache')
-    response.sendFile(join(webDir, 'index.html'))
+    sendPage(response, page)
   })
 }

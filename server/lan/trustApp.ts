@@ -4,7 +4,7 @@
  */
 import escapeHtml from 'escape-html'
 import express, { type Express } from 'express'
-import { HEADERS } from '../http/headers.ts'
+import { HEADERS, NONCE, sendPage } from '../http/headers.ts'
 import type { Certificates } from './certificates.ts'
 
 const SYSTEMS: readonly (readonly [string, readonly string[]])[] = [
@@ -58,15 +58,18 @@ export function createTrustApp(
     response.send(root)
   })
   app.get('/', (_request, response) => {
-    response.type('html').setHeader('Cache-Control', 'no-store')
-    response.send(`<!doctype html><html lang="en"><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1">
-<title>Trust this house</title><style>body{font:17px/1.5 system-ui,sans-serif;max-width:36em;margin:2em auto;padding:0 1em;background:#f4efe4;color:#173038}code{overflow-wrap:anywhere}a{color:#0c4657}</style>
+    response.setHeader('Cache-Control', 'no-store')
+    sendPage(
+      response,
+      `<!doctype html><html lang="en"><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1">
+<title>Trust this house</title><style nonce="${NONCE}">body{font:17px/1.5 system-ui,sans-serif;max-width:36em;margin:2em auto;padding:0 1em;background:#f4efe4;color:#173038}code{overflow-wrap:anywhere}a{color:#0c4657}</style>
 <h1>${escapeHtml(house)}</h1>
 <p>This device does not know the house yet. Once it trusts the house’s own certificate, what goes between them can be read by nobody else.</p>
 <p><a href="/root.crt"><b>The certificate, as a file</b></a></p>
 <p>Compare its fingerprint (SHA-256) with the one at House, Screens, on the house’s own machine. If one sign differs, do not install it:</p><p><code>${escapeHtml(fingerprint)}</code></p>
 ${SYSTEMS.map(([name, steps]) => `<h2>${name}</h2><ol>${steps.map((s) => `<li>${s}</li>`).join('')}</ol>`).join('')}
-<p>Then open <a href="${escapeHtml(url)}">${escapeHtml(url)}</a>. To take it back, remove the certificate where it was installed.</p></html>`)
+<p>Then open <a href="${escapeHtml(url)}">${escapeHtml(url)}</a>. To take it back, remove the certificate where it was installed.</p></html>`,
+    )
   })
   app.use(
     (_request, response) =>
