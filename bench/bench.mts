@@ -24,6 +24,7 @@ import { fill } from './fill.ts'
 import { planFigures } from './plan.mts'
 import { forecastFigures, importFigures, learnFigures, studioFigures } from './return.mts'
 import { sizeFigures } from './size.mts'
+import { pageFigures } from './web.mts'
 import { killFigures, soakFigures } from './soak.mts'
 
 const far: string[] = []
@@ -168,6 +169,7 @@ async function page(): Promise<void> {
     reducedMotion: 'reduce',
   })
   await strokeFrames(drawn, `${served.base}/clients/${found.rows[0]!.id}/read`, figure)
+  await pageFigures(browser, served.base, figure)
   await browser.close()
   for (let i = 0; i < 50; i++) await fetch(`${served.base}/api/today`).then((r) => r.arrayBuffer())
   figure('server.rss.mb', await memoryOf(served.base), 'MB')

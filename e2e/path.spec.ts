@@ -16,6 +16,7 @@ import {
   tabTo,
   test,
   withoutWebGL,
+  word,
 } from './support.ts'
 
 const stepCount = async (page: Page): Promise<number> => {
@@ -212,7 +213,7 @@ test.describe('on a tablet', () => {
     await expect(page.getByText("Patch test on jaw, client's left")).toBeVisible()
     await tap('Place it now')
     await tap('None of the rest')
-    await expect(page.getByRole('button', { name: 'calm' })).toBeDisabled()
+    await expect(page.getByRole('radio', { name: 'calm' })).toBeDisabled()
     await expect(page.getByRole('heading', { name: /^Postpone/ })).toBeVisible()
     // A day passes: the test was placed yesterday, and is read today.
     const visitId = await newestVisit(page, 'Sol Lanternhill')
@@ -220,7 +221,7 @@ test.describe('on a tablet', () => {
     const patchTest = { ...asked.patchTest, placedAtMs: Date.now() - 25 * 3_600_000 }
     await ask(page, 'PUT', `/api/visits/${visitId}/asked`, { ...asked, patchTest })
     await page.reload()
-    await tap('calm')
+    await word(page, 'What the patch test shows', 'calm').tap()
     await expect(page.getByRole('heading', { name: 'Go.', exact: true })).toBeVisible()
     await sign(page)
 
@@ -290,6 +291,7 @@ test('a new client with a face shave, by keyboard alone', async ({ page }) => {
   await page.goto('/')
   await expect(page.getByRole('link', { name: 'Tobias Arkwell' })).toBeVisible()
   await key('n')
+  await expect(page.getByLabel(/^Name/).first()).toBeFocused()
   await page.keyboard.type('Kit Harbourmaster')
   await key('Enter')
   await expect(page.getByRole('heading', { name: '18 questions are open.' })).toBeVisible()

@@ -56,6 +56,15 @@ describe('an answer of the server', () => {
     expect(keepTapped(cacheWith('notes', 'notes'), page(), 'notes').notes).toBe('notes as tapped')
   })
 
+  it('keeps a plan with the time at which it was kept', () => {
+    const cache = cacheWith('plan')
+    cache.setQueryData(['visit', 'v'], page({ plan: 'kept here', planMadeAtMs: 7 } as never))
+    expect(keepTapped(cache, page({ plan: null, planMadeAtMs: null }))).toMatchObject({
+      plan: 'kept here',
+      planMadeAtMs: 7,
+    })
+  })
+
   it('of another visit is not touched by what waits here', () => {
     const other = page({ id: 'w' })
     expect(keepTapped(cacheWith('notes'), other)).toEqual(other)

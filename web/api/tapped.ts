@@ -2,8 +2,16 @@
 import type { QueryClient } from '@tanstack/react-query'
 import type { VisitPage } from '../../contract/types.ts'
 
-export type TappedPart = 'asked' | 'readings' | 'notes' | 'products'
-const PARTS: readonly TappedPart[] = ['asked', 'readings', 'notes', 'products']
+/** Of each part what it is of the visit as it is shown. */
+const FIELDS = {
+  asked: ['asked'],
+  readings: ['readings'],
+  notes: ['notes'],
+  plan: ['plan', 'planMadeAtMs'],
+  products: ['products'],
+  answers: ['answers'],
+} as const satisfies Record<string, readonly (keyof VisitPage)[]>
+export type TappedPart = keyof typeof FIELDS
 
 /** Name of the row in which changes of a part are sent, one after the other. */
 export const rowOf = (part: TappedPart, visitId: string) => `${part}-${visitId}`
@@ -15,13 +23,13 @@ export const rowOf = (part: TappedPart, visitId: string) => `${part}-${visitId}`
 export function keepTapped(cache: QueryClient, page: VisitPage, own?: TappedPart): VisitPage {
   const shown = cache.getQueryData<VisitPage>(['visit', page.id])
   if (!shown) return page
-  const kept: Partial<Record<TappedPart, unknown>> = {}
-  for (const part of PARTS) {
+  const kept: Record<string, unknown> = {}
+  for (const [part, fields] of Object.entries(FIELDS)) {
     const waiting = cache.isMutating({
-      predicate: (m) => m.options.meta?.['row'] === rowOf(part, page.id),
+      predicate: (m) => m.options.meta?.['row'] === rowOf(part as TappedPart, page.id),
     })
     // The one that is being answered still counts among those of its row.
-    if (waiting > (part === own ? 1 : 0)) kept[part] = shown[part]
+    if (waiting > (part === own ? 1 : 0)) for (const f of fields) kept[f] = shown[f]
   }
   return { ...page, ...kept } as VisitPage
 }

@@ -2,14 +2,13 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import type { ToldBody } from '../../contract/routes.ts'
 import type { Message, VisitPage } from '../../contract/types.ts'
-import { editedReadings, type MapEdit } from '../../core/grain/index.ts'
+import { editedReadings, inverseEdit, type MapEdit } from '../../core/grain/index.ts'
 import type { PlanChoice } from '../../core/plan/index.ts'
-import { write, type About } from '../outbox/browser.ts'
-import { usePast } from '../state/past.ts'
+import { write } from '../outbox/browser.ts'
 import { useSaved } from '../state/saved.ts'
 import { call } from './call.ts'
 import { about, useVisitRefresh } from './queries.ts'
-import { rowOf, showTapped } from './tapped.ts'
+import { useOptimisticSave, useWholeSave, whole, type Whole } from './optimistic.ts'
 
 export function useAddVisit(clientId: string) {
   const refresh = useVisitRefresh()
@@ -33,93 +32,89 @@ export function useChangeVisit(id: string) {
   })
 }
 
-/** What is told of a part in the list of what is not saved. */
-const PART_WORDS = { asked: 'what was asked', notes: 'lines and hair' } as const
-
-/**
- * A part of a visit that is entered tap by tap: changes build on what is shown, show at once, are sent in order, one at a
- * time, and can be taken back.
- */
-function useTapped<P extends keyof typeof PART_WORDS>(
-  id: string,
-  part: P,
-  send: (now: VisitPage[P], was: VisitPage[P], whose: About) => Promise<VisitPage>,
-) {
-  const cache = useQueryClient()
-  const past = usePast<VisitPage[P]>(`${part}-${id}`)
-  const refresh = useVisitRefresh()
-  const shown = () => cache.getQueryData<VisitPage>(['visit', id])
-  const mutation = useMutation({
-    mutationFn: ({ now, was }: { now: VisitPage[P]; was: VisitPage[P] }) =>
-      send(now, was, about(id, PART_WORDS[part], part)),
-    meta: { row: rowOf(part, id) },
-    onSuccess: (page) => refresh(page, part),
-    onError: () => void cache.invalidateQueries({ queryKey: ['visit', id] }),
-  })
-  const put = (page: VisitPage, now: VisitPage[P]) => {
-    showTapped(cache, { ...page, [part]: now })
-    mutation.mutate({ now, was: page[part] })
-  }
-  return {
-    error: mutation.error,
-    change: (change: (before: VisitPage[P]) => Partial<VisitPage[P]>) => {
-      const page = shown()
-      if (!page) return
-      past.remember(page[part])
-      put(page, { ...page[part], ...change(page[part]) })
-    },
-    canUndo: past.any,
-    /** Takes the last change back. */
-    undo: () => {
-      const page = shown()
-      const before = page && past.takeBack()
-      if (before) put(page, before)
-    },
-  }
-}
+/** A part that takes only what changed of it. */
+type Patch<V> = (change: (before: V) => Partial<V>) => void
 
 /** Saves what was asked. */
-export const useSaveAsked = (id: string) =>
-  useTapped(id, 'asked', (body, was, whose) =>
-    write('saveAsked', { params: { id }, body, was }, whose),
-  )
+export function useSaveAsked(id: string) {
+  const save = useWholeSave<VisitPage['asked']>(id, {
+    ...whole(),
+    part: 'asked',
+    what: 'what was asked',
+    row: 'asked',
+    of: (page) => page.asked,
+    put: (page, asked) => ({ ...page, asked }),
+    send: (page, { from, to }, whose) =>
+      write('saveAsked', { params: { id: page.id }, body: to, was: from }, whose),
+  })
+  const change: Patch<VisitPage['asked']> = (change) =>
+    save.change((before) => ({ ...before, ...change(before) }))
+  return { ...save, change }
+}
 
 /** Saves lines and hair. */
-export const useSaveNotes = (id: string) =>
-  useTapped(id, 'notes', (body, was, whose) =>
-    write('saveNotes', { params: { id }, body, was }, whose),
-  )
+export function useSaveNotes(id: string) {
+  const save = useWholeSave<VisitPage['notes']>(id, {
+    ...whole(),
+    part: 'notes',
+    what: 'lines and hair',
+    row: 'notes',
+    of: (page) => page.notes,
+    put: (page, notes) => ({ ...page, notes }),
+    send: (page, { from, to }, whose) =>
+      write('saveNotes', { params: { id: page.id }, body: to, was: from }, whose),
+  })
+  const change: Patch<VisitPage['notes']> = (change) =>
+    save.change((before) => ({ ...before, ...change(before) }))
+  return { ...save, change }
+}
 
-/** Edits the map. What is drawn shows at once, and the next edit already sees it. */
-export function useEditReadings(id: string) {
-  const cache = useQueryClient()
-  const refresh = useVisitRefresh()
-  const shown = () => cache.getQueryData<VisitPage>(['visit', id])
-  const mutation = useMutation({
-    mutationFn: (edit: MapEdit) =>
+/** Edits the map. A step is what is taken away and what is added, so that what another hand read meanwhile stays. */
+export const useEditReadings = (id: string) =>
+  useOptimisticSave<VisitPage['readings'], MapEdit>(id, {
+    part: 'readings',
+    what: 'the map of the grain',
+    of: (page) => page.readings,
+    put: (page, readings) => ({ ...page, readings }),
+    apply: editedReadings,
+    back: inverseEdit,
+    send: (page, edit, whose) =>
       write(
         'editReadings',
-        { params: { id }, body: { remove: edit.remove.map((r) => r.id), add: edit.add } },
-        about(id, 'the map of the grain'),
+        {
+          params: { id: page.id },
+          body: { remove: edit.remove.map((r) => r.id), add: edit.add },
+        },
+        whose,
       ),
-    meta: { row: rowOf('readings', id) },
-    onSuccess: (page) => refresh(page, 'readings'),
-    onError: () => void cache.invalidateQueries({ queryKey: ['visit', id] }),
+  })
+
+/** What is kept of a plan: the choice, and the plan that the screen has worked out of it. */
+type KeptPlan = Pick<VisitPage, 'plan' | 'planMadeAtMs'>
+
+/** Keeps a plan: it shows as kept at once, and the server works out the same one from the choice. */
+export function useSavePlan(id: string) {
+  const save = useOptimisticSave<KeptPlan, Whole<KeptPlan>>(id, {
+    ...whole(),
+    part: 'plan',
+    what: 'the plan',
+    row: 'plan',
+    of: ({ plan, planMadeAtMs }) => ({ plan, planMadeAtMs }),
+    put: (page, kept) => ({ ...page, ...kept }),
+    send: (page, { to }, whose) =>
+      write('savePlan', { params: { id: page.id }, body: to.plan!.choice }, whose),
   })
   return {
-    error: mutation.error,
-    /** The readings as they are shown now. */
-    readings: () => shown()?.readings ?? [],
-    edit: (edit: MapEdit) => {
-      const before = shown()
-      if (!before) return
-      showTapped(cache, { ...before, readings: editedReadings(before.readings, edit) })
-      mutation.mutate(edit)
+    ...save,
+    keep: (plan: NonNullable<VisitPage['plan']>) => {
+      const from = save.now()
+      if (from) save.send({ from, to: { plan, planMadeAtMs: Date.now() } })
     },
   }
 }
 
-export function useSavePlan(id: string) {
+/** Keeps the plan that a choice leads to, where the screen has none yet: the server works it out. */
+export function useMakePlan(id: string) {
   const refresh = useVisitRefresh()
   return useMutation({
     mutationFn: (choice: PlanChoice) =>
@@ -153,33 +148,18 @@ export function useTakeBackDecision(visitId: string) {
   })
 }
 
-/** Saves which products were used. Taps follow each other faster than answers. */
-export function useSaveProducts(id: string) {
-  const cache = useQueryClient()
-  const refresh = useVisitRefresh()
-  const shown = () => cache.getQueryData<VisitPage>(['visit', id])
-  const mutation = useMutation({
-    mutationFn: (products: string[]) =>
-      write(
-        'saveProducts',
-        { params: { id }, body: { products } },
-        about(id, 'products used', 'products'),
-      ),
-    meta: { row: rowOf('products', id) },
-    onSuccess: (page) => refresh(page, 'products'),
-    onError: () => void cache.invalidateQueries({ queryKey: ['visit', id] }),
+/** Saves which products were used. */
+export const useSaveProducts = (id: string) =>
+  useWholeSave<VisitPage['products']>(id, {
+    ...whole(),
+    part: 'products',
+    what: 'products used',
+    row: 'products',
+    of: (page) => page.products,
+    put: (page, products) => ({ ...page, products }),
+    send: (page, { to }, whose) =>
+      write('saveProducts', { params: { id: page.id }, body: { products: [...to] } }, whose),
   })
-  return {
-    error: mutation.error,
-    change: (change: (products: string[]) => string[]) => {
-      const before = shown()
-      if (!before) return
-      const products = change(before.products)
-      showTapped(cache, { ...before, products })
-      mutation.mutate(products)
-    },
-  }
-}
 
 export function useChangeMessage(visitId: string) {
   const cache = useQueryClient()

@@ -8,7 +8,7 @@ import {
   useMantineColorScheme,
 } from '@mantine/core'
 import { IconLamp, IconSun } from '@tabler/icons-react'
-import { lazy, Suspense } from 'react'
+import { lazy, Suspense, useEffect } from 'react'
 import { NavLink, Outlet, useMatch } from 'react-router'
 import { useAdding } from '../clients/adding.ts'
 import { Door } from '../people/Door.tsx'
@@ -84,13 +84,17 @@ function TopBand() {
   )
 }
 
-const NewClient = lazy(() =>
-  import('../clients/NewClient.tsx').then((m) => ({ default: m.NewClient })),
-)
+const loadNewClient = () => import('../clients/NewClient.tsx')
+const NewClient = lazy(() => loadNewClient().then((m) => ({ default: m.NewClient })))
 
 /** The form for a new client, over whichever page is in front. */
 function Adding() {
   const opened = useAdding((s) => s.opened)
+  // Fetched before it is asked for: what is typed right after the key must find its field.
+  useEffect(() => {
+    const timer = setTimeout(() => void loadNewClient(), 1500)
+    return () => clearTimeout(timer)
+  }, [])
   return opened ? (
     <Suspense fallback={null}>
       <NewClient />

@@ -34,6 +34,8 @@ export interface LoadedHead {
   /** The border of one zone, in the same form. */
   readonly outline: (zone: ZoneId) => Float32Array
   readonly worker: Remote<HeadWorker>
+  /** A second one, for plans: what is drawn never waits for what is reckoned ahead. Begun when it is first asked for. */
+  readonly planner: () => Remote<HeadWorker>
   /** What directions are told by. */
   readonly landmarks: Landmarks
   /** What lies at a place of the view, mm right and up of its middle. */
@@ -61,13 +63,18 @@ async function load(): Promise<LoadedHead> {
   geometry.setIndex(new BufferAttribute(mesh.indices, 1))
   // Indirect: the triangles must keep their order, since it tells their zone.
   const bvh = new MeshBVH(geometry, { indirect: true })
-  const worker = wrap<HeadWorker>(
-    new Worker(new URL('../workers/head.worker.ts', import.meta.url), { type: 'module' }),
-  )
-  // Not waited for: what is asked of the worker queues up behind it, and the head can be seen and picked meanwhile.
-  void worker.load(bytes)
-  void worker.figures(changedFigures())
-  onFigures((changed) => void worker.figures(changed))
+  const begun = () => {
+    const worker = wrap<HeadWorker>(
+      new Worker(new URL('../workers/head.worker.ts', import.meta.url), { type: 'module' }),
+    )
+    // Not waited for: what is asked of the worker queues up behind it, and the head can be seen and picked meanwhile.
+    void worker.load(bytes)
+    void worker.figures(changedFigures())
+    onFigures((changed) => void worker.figures(changed))
+    return worker
+  }
+  const worker = begun()
+  let planner: Remote<HeadWorker> | undefined
   const ray = new Ray()
   const cast = (axes: ViewAxes, from: Vector3) => {
     ray.origin.copy(from)
@@ -83,6 +90,7 @@ async function load(): Promise<LoadedHead> {
     borders: borderLines(packed),
     outline: (zone) => borderLines(packed, zone),
     worker,
+    planner: () => (planner ??= begun()),
     landmarks: new Landmarks(packed),
     pick(axes, right, up) {
       const at = (k: 0 | 1 | 2) =>

@@ -62,13 +62,13 @@ export function SafetyPart() {
   return (
     <Stack gap="lg">
       {problem && (
-        <Alert c="coral.7" role="alert">
+        <Alert c="var(--coral)" role="alert">
           {problem.message}
         </Alert>
       )}
       {told.failure && (
         <Alert
-          c="coral.7"
+          c="var(--coral)"
           role="alert"
           title={`${told.failure.what === 'backup' ? 'No backup was made' : 'The backup did not restore'}, ${whenWords(told.failure.atMs)}`}
         >

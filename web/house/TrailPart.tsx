@@ -37,7 +37,7 @@ export function TrailPart({ house }: { house: House }) {
   return (
     <Stack>
       {trail.data?.pages[0]?.whole === false && (
-        <Alert c="coral.7" role="alert" title="The trail does not hold together">
+        <Alert c="var(--coral)" role="alert" title="The trail does not hold together">
           Somebody changed the data file beside Slow Tide. Stop it and type npm run verify; compare
           with a backup of before.
         </Alert>

@@ -1,12 +1,14 @@
 /** Lets in whoever may come in; a screen that nobody touches locks itself, but for the service under way on it. */
 import { useIdle } from '@mantine/hooks'
-import { useEffect } from 'react'
+import { Loader } from '@mantine/core'
+import { lazy, Suspense, useEffect } from 'react'
 import { Navigate, useLocation } from 'react-router'
 import type { Session } from '../../contract/types.ts'
 import { useUnderWay } from '../state/underWay.ts'
-import { FirstRun } from './FirstRun.tsx'
 import { useDoor, useSession } from './session.ts'
-import { SignIn } from './SignIn.tsx'
+
+const FirstRun = lazy(() => import('./FirstRun.tsx').then((m) => ({ default: m.FirstRun })))
+const SignIn = lazy(() => import('./SignIn.tsx').then((m) => ({ default: m.SignIn })))
 
 /** When this browser was last touched: a page that is opened again late asks again. */
 const LAST = 'slow-tide-touched'
@@ -21,7 +23,11 @@ export function Door({ children }: { children: React.ReactNode }) {
     <>
       {locks && <LockWhenIdle minutes={session.idleMinutes} />}
       {/* The same place in the tree, so that nothing that is open closes when the answer comes. */}
-      {instead ?? children}
+      {instead ? (
+        <Suspense fallback={<Loader m="xl" aria-label="Opening" />}>{instead}</Suspense>
+      ) : (
+        children
+      )}
     </>
   )
 }

@@ -1,56 +1,67 @@
 /**
- * What can be taken back, and made again: for each thing a list of steps. A step of the map is the edit that was made; of
- * something that is saved whole it is what was there before.
+ * What can be taken back, and made again: one history for each visit, in the order in which it was done. A step knows to
+ * which part of the visit it belongs, so that the Undo of a page never touches what is not in view there.
  */
 import { create } from 'zustand'
 
-interface Steps {
-  readonly done: readonly unknown[]
-  readonly undone: readonly unknown[]
+interface Step {
+  readonly part: string
+  readonly step: unknown
 }
 
-/** Steps that can be taken back. */
-const MOST = 200
-const NONE: Steps = { done: [], undone: [] }
+export interface History {
+  readonly done: readonly Step[]
+  readonly undone: readonly Step[]
+}
 
-export const usePasts = create<{ readonly past: Readonly<Record<string, Steps>> }>(() => ({
+/** Steps of a visit that can be taken back. */
+const MOST = 400
+const NONE: History = { done: [], undone: [] }
+
+export const usePasts = create<{ readonly past: Readonly<Record<string, History>> }>(() => ({
   past: {},
 }))
 
-const put = (key: string, steps: Steps) =>
-  usePasts.setState((s) => ({ past: { ...s.past, [key]: steps } }))
-const stepsOf = (key: string) => usePasts.getState().past[key] ?? NONE
+const historyOf = (visitId: string) => usePasts.getState().past[visitId] ?? NONE
+const put = (visitId: string, history: History) =>
+  usePasts.setState((s) => ({ past: { ...s.past, [visitId]: history } }))
+const lastOf = (steps: readonly Step[], part: string) => steps.findLastIndex((s) => s.part === part)
 
-/** Remembers a step. What was taken back before it cannot be made again. */
-export const rememberIn = (key: string, step: unknown) =>
-  put(key, { done: [...stepsOf(key).done, step].slice(-MOST), undone: [] })
-
-/** The last step, which is taken back. */
-export function takeBackFrom(key: string): unknown {
-  const { done, undone } = stepsOf(key)
-  if (done.length === 0) return undefined
-  const step = done.at(-1)
-  put(key, { done: done.slice(0, -1), undone: [...undone, step] })
-  return step
+/** Remembers a step. What was taken back of the same part before it cannot be made again. */
+export const rememberIn = (visitId: string, part: string, step: unknown) => {
+  const { done, undone } = historyOf(visitId)
+  put(visitId, {
+    done: [...done, { part, step }].slice(-MOST),
+    undone: undone.filter((s) => s.part !== part),
+  })
 }
 
-/** The step that was taken back last, which is made again. */
-export function againFrom(key: string): unknown {
-  const { done, undone } = stepsOf(key)
-  if (undone.length === 0) return undefined
-  const step = undone.at(-1)
-  put(key, { done: [...done, step], undone: undone.slice(0, -1) })
-  return step
+/** The last step of a part, which is taken back. */
+export function takeBackFrom(visitId: string, part: string): unknown {
+  const { done, undone } = historyOf(visitId)
+  const at = lastOf(done, part)
+  if (at < 0) return undefined
+  put(visitId, { done: done.toSpliced(at, 1), undone: [...undone, done[at]!] })
+  return done[at]!.step
 }
 
-/** The past of one thing, by its key. */
-export function usePast<T>(key: string) {
-  const { done, undone } = usePasts((s) => s.past[key] ?? NONE)
+/** The step of a part that was taken back last, which is made again. */
+export function againFrom(visitId: string, part: string): unknown {
+  const { done, undone } = historyOf(visitId)
+  const at = lastOf(undone, part)
+  if (at < 0) return undefined
+  put(visitId, { done: [...done, undone[at]!], undone: undone.toSpliced(at, 1) })
+  return undone[at]!.step
+}
+
+/** The past of one part of a visit. */
+export function usePast<T>(visitId: string, part: string) {
+  const { done, undone } = usePasts((s) => s.past[visitId] ?? NONE)
   return {
-    any: done.length > 0,
-    anyUndone: undone.length > 0,
-    remember: (step: T) => rememberIn(key, step),
-    takeBack: () => takeBackFrom(key) as T | undefined,
-    again: () => againFrom(key) as T | undefined,
+    any: lastOf(done, part) >= 0,
+    anyUndone: lastOf(undone, part) >= 0,
+    remember: (step: T) => rememberIn(visitId, part, step),
+    takeBack: () => takeBackFrom(visitId, part) as T | undefined,
+    again: () => againFrom(visitId, part) as T | undefined,
   }
 }

@@ -65,31 +65,45 @@ describe('words', () => {
   })
 })
 
-describe('the past of a thing', () => {
+describe('the past of a visit', () => {
   beforeEach(() => usePasts.setState({ past: {} }))
+  const back = (part = 'map', visit = 'v') => takeBackFrom(visit, part)
+  const again = (part = 'map', visit = 'v') => againFrom(visit, part)
 
   it('comes back step by step, the newest first, and is made again in its order', () => {
-    for (const step of [1, 2, 3]) rememberIn('a', step)
-    expect([takeBackFrom('a'), takeBackFrom('a')]).toEqual([3, 2])
-    expect([againFrom('a'), againFrom('a'), againFrom('a')]).toEqual([2, 3, undefined])
-    expect([3, 2, 1, undefined].map(() => takeBackFrom('a'))).toEqual([3, 2, 1, undefined])
+    for (const step of [1, 2, 3]) rememberIn('v', 'map', step)
+    expect([back(), back()]).toEqual([3, 2])
+    expect([again(), again(), again()]).toEqual([2, 3, undefined])
+    expect([3, 2, 1, undefined].map(() => back())).toEqual([3, 2, 1, undefined])
   })
 
-  it('forgets what was taken back once something new is done, and never mixes things', () => {
-    rememberIn('a', 1)
-    rememberIn('b', 9)
-    takeBackFrom('a')
-    rememberIn('a', 2)
-    expect(againFrom('a')).toBeUndefined()
-    expect(takeBackFrom('none')).toBeUndefined()
-    expect(takeBackFrom('b')).toBe(9)
-    expect(takeBackFrom('a')).toBe(2)
-    expect(takeBackFrom('a')).toBeUndefined()
+  it('forgets what was taken back once something new is done, and never mixes visits', () => {
+    rememberIn('v', 'map', 1)
+    rememberIn('w', 'map', 9)
+    back()
+    rememberIn('v', 'map', 2)
+    expect(again()).toBeUndefined()
+    expect(back('map', 'none')).toBeUndefined()
+    expect(back('map', 'w')).toBe(9)
+    expect([back(), back()]).toEqual([2, undefined])
+  })
+
+  it('is one history, of which each page takes back only what is in view there', () => {
+    rememberIn('v', 'map', 'stroke')
+    rememberIn('v', 'asked', 'acids')
+    rememberIn('v', 'map', 'turn')
+    expect(usePasts.getState().past['v']!.done.map((s) => s.part)).toEqual(['map', 'asked', 'map'])
+    expect(back('asked')).toBe('acids')
+    expect(back('asked')).toBeUndefined()
+    // A step of another part does not forget what was taken back here.
+    rememberIn('v', 'map', 'mirror')
+    expect(again('asked')).toBe('acids')
+    expect([back(), back(), back()]).toEqual(['mirror', 'turn', 'stroke'])
   })
 
   it('is as long as a day at the map, not longer', () => {
-    for (let i = 0; i < 300; i++) rememberIn('c', i)
-    expect(usePasts.getState().past['c']!.done).toHaveLength(200)
-    expect(takeBackFrom('c')).toBe(299)
+    for (let i = 0; i < 500; i++) rememberIn('v', 'map', i)
+    expect(usePasts.getState().past['v']!.done).toHaveLength(400)
+    expect(back()).toBe(499)
   })
 })

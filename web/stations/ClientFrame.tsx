@@ -29,6 +29,7 @@ import { TideLine } from '../tideline/TideLine.tsx'
 import { AskStation } from './ask/AskStation.tsx'
 import { CareStation } from './care/CareStation.tsx'
 import { PlanStation } from './plan/PlanStation.tsx'
+import { usePlanAhead } from './plan/usePlan.ts'
 import { ReadStation } from './read/ReadStation.tsx'
 import { ReturnStation } from './return/ReturnStation.tsx'
 import { Differences } from './Differences.tsx'
@@ -114,6 +115,7 @@ export function ClientFrame() {
     setSearch(id === client.data.currentVisitId ? {} : { visit: id }, { replace: true })
   return (
     <div className={css.page}>
+      <PlanAhead {...props} />
       <StationStrip {...props} />
       <div className={css.bench}>
         <HeadSide service={visit.data.service} />
@@ -134,6 +136,12 @@ export function ClientFrame() {
       </Foot>
     </div>
   )
+}
+
+/** Works out what Plan will show, while one is elsewhere with the client. */
+function PlanAhead(props: StationProps) {
+  usePlanAhead(props)
+  return null
 }
 
 /** The tide line, unless a station needs its place. */

@@ -168,7 +168,7 @@ function DayTable({ today, more }: { today: Today; more: ReactNode }) {
       {more}
       <footer className={css.foot}>
         {today.alarms > 0 && (
-          <Text span c="coral.7">
+          <Text span c="var(--coral)">
             <b>{today.alarms}</b> {today.alarms === 1 ? 'answer is' : 'answers are'} severe
           </Text>
         )}
@@ -252,7 +252,7 @@ function Window({ row, nowMs }: { row: TodayRow; nowMs: number }) {
   const { fromMs, toMs } = row.window!
   const late = toMs < nowMs
   return (
-    <Text size="sm" c={late ? 'coral.7' : 'dimmed'}>
+    <Text size="sm" c={late ? 'var(--coral)' : 'dimmed'}>
       {dueWords(fromMs, toMs, nowMs)}
       {!late && `, ${daysWords(fromMs, toMs)}`}
       {!late && row.seenByEnd !== null && (

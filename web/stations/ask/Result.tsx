@@ -5,7 +5,7 @@ import { CLOSING_SENTENCE, verdictWords } from '../../../core/screening/index.ts
 import { holding, type About, type VisitFinding } from '../../../core/visit/index.ts'
 import { FIRST_CHOICE } from '../../../core/plan/index.ts'
 import { dayWords } from '../../../core/time/index.ts'
-import { useSavePlan } from '../../api/visitWrites.ts'
+import { useMakePlan } from '../../api/visitWrites.ts'
 import { todayIso } from '../../state/words.ts'
 import { Findings } from '../Findings.tsx'
 import { PanelHead, Problem } from '../../ui/Panel.tsx'
@@ -53,7 +53,7 @@ export function Result(props: StationProps) {
  */
 function Onward({ page, visit, findings }: StationProps & { findings: readonly VisitFinding[] }) {
   const navigate = useNavigate()
-  const save = useSavePlan(visit.id)
+  const save = useMakePlan(visit.id)
   const held = holding(findings, 'plan').length > 0
   if (held) return null
   const unread = findings.some((f) => f.about === 'map')

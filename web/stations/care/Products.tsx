@@ -37,7 +37,7 @@ export function Products(props: StationProps) {
       {found.map((c) => (
         <Alert
           key={c.productId + c.fact}
-          c={c.because === 'allergy' ? 'coral.7' : 'var(--ink)'}
+          c={c.because === 'allergy' ? 'var(--coral)' : 'var(--ink)'}
           role="alert"
         >
           {c.text}

@@ -32,7 +32,7 @@ export function useLayAnew(
         toFieldReading(figures, { ...f, zoneId: zone as ZoneId, method: 'felt' }, f.atMs),
       )
     const readings = [...ask.readings, ...felt]
-    return head.data.worker.replan({ ...ask, readings }, live, { kind: 'felt', zoneId })
+    return head.data.planner().replan({ ...ask, readings }, live, { kind: 'felt', zoneId })
   }
 }
 
@@ -42,7 +42,7 @@ export function useReplan(props: StationProps, live: Live, cause: Cause | undefi
   const ask = usePlanAsk(props, live.plan.choice)
   const answer = useQuery({
     queryKey: ['replan', props.visit.id, live.state.seq, cause],
-    queryFn: () => head.data!.worker.replan(ask, live, cause!),
+    queryFn: () => head.data!.planner().replan(ask, live, cause!),
     enabled: cause !== undefined && head.data !== undefined,
     staleTime: Infinity,
     gcTime: 30_000,

@@ -110,7 +110,7 @@ export function LaneDetail({
         </Group>
       )}
       {avoidWords(lanes).map((a) => (
-        <Alert key={a} c="coral.7">
+        <Alert key={a} c="var(--coral)">
           {a}
         </Alert>
       ))}

@@ -273,9 +273,8 @@ function PlanHead({
     <KeyButton
       k="keep"
       variant={view.kept ? 'line' : 'strong'}
-      loading={save.isPending}
       disabled={view.why !== undefined || held !== undefined}
-      onAct={() => save.mutate(choosing.choice)}
+      onAct={() => save.keep({ ...plan, choice: choosing.choice })}
     >
       {view.kept ? 'Plan again' : 'Keep this plan'}
     </KeyButton>
@@ -295,10 +294,10 @@ function PlanHead({
       <PanelHead
         title={
           <>
-            <Text span inherit fz={27} c={over > 0 ? 'coral.7' : 'var(--ink)'}>
+            <Text span inherit fz={27} c={over > 0 ? 'var(--coral)' : 'var(--ink)'}>
               <Estimate of="plan-minutes">{minutes} min</Estimate>
             </Text>{' '}
-            <Text span ff="text" fw={400} c={over > 0 ? 'coral.7' : 'dimmed'}>
+            <Text span ff="text" fw={400} c={over > 0 ? 'var(--coral)' : 'dimmed'}>
               of a {plan.slotMinutes} min slot
             </Text>
           </>
@@ -307,7 +306,7 @@ function PlanHead({
         {acts}
       </PanelHead>
       {over > 0 && (
-        <Group gap="xs" c="coral.7">
+        <Group gap="xs" c="var(--coral)">
           <Text>{over} min over the slot: fit it, leave a zone out at Read, or move the slot.</Text>
           {open && (
             <Button size="sm" onClick={() => choosing.fit(plan.slotMinutes)}>

@@ -103,23 +103,23 @@ function Fit({ plan, choosing }: { plan: Plan; choosing: Choosing }) {
 
 function Search({ ask, choosing }: { ask: PlanAsk; choosing: Choosing }) {
   const head = useHead()
-  const worker = head.data?.worker
+  const planner = head.data?.planner
   const [at, setAt] = useState<{ share: number; state?: SearchState }>()
   const [done, setDone] = useState<string>()
   const alive = useRef(true)
   useEffect(
     () => () => {
       alive.current = false
-      void worker?.stopSearch()
+      void planner?.().stopSearch()
     },
-    [worker],
+    [planner],
   )
   const run = async () => {
     setDone(undefined)
     setAt({ share: 0 })
     // Word of its progress comes by another way and may arrive after the end.
     let running = true
-    const found = await worker!.searchOrder(
+    const found = await planner!().searchOrder(
       ask,
       SEARCH_SECONDS,
       proxy((state: SearchState, share: number) => {
@@ -147,13 +147,13 @@ function Search({ ask, choosing }: { ask: PlanAsk; choosing: Choosing }) {
           <Text size="sm" c="dimmed">
             {at.state ? `${Math.round(at.state.seconds)} s of changes so far` : 'searching …'}
           </Text>
-          <Button size="sm" onClick={() => void worker!.stopSearch()}>
+          <Button size="sm" onClick={() => void planner!().stopSearch()}>
             Stop and take it
           </Button>
         </>
       ) : (
         <>
-          <Button size="sm" disabled={!worker} onClick={() => void run()}>
+          <Button size="sm" disabled={!planner} onClick={() => void run()}>
             Search for a better order
           </Button>
           <Text size="sm" c="dimmed">

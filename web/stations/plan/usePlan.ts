@@ -1,6 +1,7 @@
 /** The plan that is kept, the three that core makes from what is known now, and the one chosen with its edits. */
-import { useQuery } from '@tanstack/react-query'
-import { useMemo, useRef } from 'react'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import type { Remote } from 'comlink'
+import { useEffect, useRef } from 'react'
 import { create } from 'zustand'
 import {
   FIRST_CHOICE,
@@ -12,12 +13,13 @@ import type { Style } from '../../../core/services/index.ts'
 import type { PlanAsk } from '../../../core/visit/index.ts'
 import { useHead } from '../../head/loadHead.ts'
 import { usePast } from '../../state/past.ts'
+import type { HeadWorker } from '../../workers/head.worker.ts'
 import type { Planned } from '../../workers/plans.ts'
 import { usePlanAsk } from '../usePlanAsk.ts'
 import type { StationProps } from '../useStation.ts'
 
 /** What is chosen at a visit and not yet kept. */
-const useChoices = create<Record<string, PlanChoice>>(() => ({}))
+export const useChoices = create<Record<string, PlanChoice>>(() => ({}))
 
 export interface Choosing {
   readonly choice: PlanChoice
@@ -36,10 +38,10 @@ export interface Choosing {
 export function useChoosing({ visit }: StationProps): Choosing {
   const open = useChoices((s) => s[visit.id])
   const choice = open ?? visit.plan?.choice ?? FIRST_CHOICE
-  const past = usePast<PlanChoice>(`choice-${visit.id}`)
+  const past = usePast<{ from: PlanChoice; to: PlanChoice }>(visit.id, 'choice')
   const set = (next: PlanChoice) => useChoices.setState({ [visit.id]: next })
   const change = (next: PlanChoice) => {
-    past.remember(choice)
+    past.remember({ from: choice, to: next })
     set(next)
   }
   return {
@@ -62,8 +64,8 @@ export function useChoosing({ visit }: StationProps): Choosing {
     },
     order: (order) => change({ ...choice, order }),
     undo: () => {
-      const before = past.takeBack()
-      if (before) set(before)
+      const step = past.takeBack()
+      if (step) set(step.from)
     },
     canUndo: past.any,
   }
@@ -83,32 +85,60 @@ export interface PlanView {
   readonly outdated: boolean
 }
 
+type Planner = (() => Remote<HeadWorker>) | undefined
+
+/** The plan of a choice, and the three kinds: the same question whoever asks it first. */
+const planQuery = (planner: Planner, ask: PlanAsk) => ({
+  queryKey: ['plan', ask],
+  queryFn: () => planner!().plan(ask),
+  staleTime: Infinity,
+  gcTime: 60_000,
+})
+const threeQuery = (planner: Planner, ask: PlanAsk) => ({
+  queryKey: ['three-plans', { ...ask, choice: undefined, within: ask.choice.within }],
+  queryFn: () => planner!().threePlans(ask),
+  staleTime: Infinity,
+  gcTime: 60_000,
+})
+
+/** How long nothing changes before the plan is worked out ahead. */
+const REST_MS = 800
+
+/** Works the plan out while one still asks and reads, so that it is there when it is opened. */
+export function usePlanAhead(props: StationProps): void {
+  const { visit } = props
+  const cache = useQueryClient()
+  const open = useChoices((s) => s[visit.id])
+  const ask = usePlanAsk(props, open ?? visit.plan?.choice ?? FIRST_CHOICE)
+  const planner = useHead().data?.planner
+  const wanted = planner !== undefined && visit.state === 'open'
+  useEffect(() => {
+    if (!wanted) return
+    const timer = setTimeout(() => {
+      void cache
+        .prefetchQuery(planQuery(planner, ask))
+        .then(() => cache.prefetchQuery(threeQuery(planner, ask)))
+    }, REST_MS)
+    return () => clearTimeout(timer)
+  }, [cache, planner, wanted, ask])
+}
+
 export function usePlan(props: StationProps, choice: PlanChoice): PlanView {
   const { visit } = props
   const head = useHead()
   const ask = usePlanAsk(props, choice)
   const frozen = visit.state !== 'open'
-  const worker = head.data?.worker
-  const base = useMemo(
-    () => ({ ...ask, choice: undefined, within: choice.within }),
-    [ask, choice.within],
-  )
+  const planner = head.data?.planner
   const chosen = useQuery({
-    queryKey: ['plan', ask],
-    queryFn: () => worker!.plan(ask),
-    enabled: worker !== undefined && !frozen,
-    staleTime: Infinity,
-    gcTime: 60_000,
+    ...planQuery(planner, ask),
+    enabled: planner !== undefined && !frozen,
     // While an edit is worked out the plan before it stays on the screen.
     placeholderData: (before) => before,
   })
   const three = useQuery({
-    queryKey: ['three-plans', base],
-    queryFn: () => worker!.threePlans(ask),
+    ...threeQuery(planner, ask),
     // The one chosen first: it is what one waits for.
-    enabled: worker !== undefined && !frozen && chosen.data !== undefined,
-    staleTime: Infinity,
-    gcTime: 60_000,
+    enabled: planner !== undefined && !frozen && chosen.data !== undefined,
     placeholderData: (before) => before,
   })
   const saved = visit.plan ?? undefined

@@ -157,7 +157,7 @@ export function FeelPanel({
           <KeyButton
             k="catches"
             className={css.answer}
-            bd="2px solid coral.7"
+            bd="2px solid var(--coral)"
             onAct={() => answer(true)}
           >
             Catches

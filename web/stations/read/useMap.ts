@@ -6,7 +6,6 @@ import { DomainError } from '../../../core/errors.ts'
 import {
   toRadians,
   type FieldReading,
-  inverseEdit,
   type Making,
   type MapEdit,
   mirrorOfSide,
@@ -27,7 +26,6 @@ import { BODY_ZONES } from '../../../core/body/index.ts'
 import { isBody, mirrorZone, type ZoneId } from '../../../core/zones/index.ts'
 import { useEditReadings } from '../../api/visitWrites.ts'
 import { useHead } from '../../head/loadHead.ts'
-import { usePast } from '../../state/past.ts'
 import { useView } from '../../state/view.ts'
 import { newId } from '../../state/words.ts'
 import type { FlowSummary } from '../../../core/grain/index.ts'
@@ -43,7 +41,6 @@ export type MapEditing = ReturnType<typeof useMapEditing>
 export function useMapEditing(visit: VisitPage, drawing: Drawing) {
   const figures = useFigures()
   const send = useEditReadings(visit.id)
-  const past = usePast<MapEdit>(`map-${visit.id}`)
   const head = useHead()
   const grain = useGrain(visit)
   const [problem, setProblem] = useState<string>()
@@ -54,8 +51,7 @@ export function useMapEditing(visit: VisitPage, drawing: Drawing) {
       return
     }
     setProblem(undefined)
-    past.remember(edit)
-    send.edit(edit)
+    send.step(edit)
   }
   const told = (work: () => void) => {
     try {
@@ -68,7 +64,7 @@ export function useMapEditing(visit: VisitPage, drawing: Drawing) {
   const { method, comb } = drawing
   const making = (): Making => ({ newId, atMs: Date.now() })
   const fresh = () => ({ id: newId(), method, atMs: Date.now() })
-  const own = (zone: ZoneId) => send.readings().filter((r) => r.zoneId === zone)
+  const own = (zone: ZoneId) => (send.now() ?? []).filter((r) => r.zoneId === zone)
   const centre = (zone: ZoneId) =>
     (isBody(zone) ? BODY_ZONES.find((z) => z.id === zone) : head.data?.zoneById.get(zone))?.centre
   const fromStroke = (points: readonly StrokePoint[]) =>
@@ -78,9 +74,9 @@ export function useMapEditing(visit: VisitPage, drawing: Drawing) {
     say: setProblem,
     frozen,
     /** A reading as it is now: keys may follow each other faster than the screen is drawn anew. */
-    reading: (id: string | undefined) => send.readings().find((r) => r.id === id),
-    canUndo: past.any,
-    canRedo: past.anyUndone,
+    reading: (id: string | undefined) => (send.now() ?? []).find((r) => r.id === id),
+    canUndo: send.canUndo,
+    canRedo: send.canRedo,
     make,
     stroke: (points: readonly StrokePoint[]) =>
       told(() => {
@@ -133,28 +129,22 @@ export function useMapEditing(visit: VisitPage, drawing: Drawing) {
       }
     },
     mirror: (zone: ZoneId) => {
-      const edit = mirrorOfZone(send.readings(), zone, making())
+      const edit = mirrorOfZone((send.now() ?? []), zone, making())
       if (!edit) return
       make(edit)
       useView.getState().choose(mirrorZone(zone))
     },
     /** The whole of one side onto the other. */
     mirrorSide: (from: 'left' | 'right') => {
-      const edit = mirrorOfSide(send.readings(), from, making())
+      const edit = mirrorOfSide((send.now() ?? []), from, making())
       if (edit) make(edit)
       else setProblem(`Nothing is read on the client’s ${from} yet, so there is nothing to mirror.`)
     },
     forget: (readings: readonly Reading[]) => {
       if (readings.length > 0) make({ remove: readings, add: [] })
     },
-    undo: () => {
-      const edit = past.takeBack()
-      if (edit) send.edit(inverseEdit(edit))
-    },
-    redo: () => {
-      const edit = past.again()
-      if (edit) send.edit(edit)
-    },
+    undo: send.undo,
+    redo: send.redo,
   }
 }
 

@@ -100,7 +100,7 @@ function SkinRow({
       <Table.Td>
         {name}
         {chair && (
-          <Text size="xs" c="coral.7" display="block" span>
+          <Text size="xs" c="var(--coral)" display="block" span>
             {chair}
           </Text>
         )}
