@@ -26,7 +26,11 @@ const watchTasks = (page: Page) =>
     }).observe({ type: 'longtask' })`)
 
 const headDrawn = (page: Page) => page.locator('[data-testid=head] canvas').waitFor()
-const planShown = (page: Page) => page.locator('main h1').filter({ hasText: /\d+ min/ }).waitFor()
+const planShown = (page: Page) =>
+  page
+    .locator('main h1')
+    .filter({ hasText: /\d+ min/ })
+    .waitFor()
 
 export async function pageFigures(browser: Browser, base: string, figure: Figure): Promise<void> {
   const ready: number[] = []
@@ -44,7 +48,7 @@ export async function pageFigures(browser: Browser, base: string, figure: Figure
     // So long does anybody look before going on.
     await page.waitForTimeout(4000)
     page.setDefaultTimeout(9000)
-  await page.evaluate('window.longest = 0')
+    await page.evaluate('window.longest = 0')
     const strip = page.getByRole('navigation', { name: 'Stations' })
     await strip.getByRole('link', { name: /^Plan/ }).click({ trial: true })
     ready.push(

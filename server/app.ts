@@ -1,5 +1,6 @@
 /** The web application: security, limits, log, routes, files. */
 import compression from 'compression'
+import { constants } from 'node:zlib'
 import express, { type Express } from 'express'
 import type { Logger } from 'pino'
 import { linkRoutes } from './answer/linkRoutes.ts'
@@ -73,11 +74,23 @@ export function createApp(
   app.use(httpLog(logger))
   if (config.trustProxy !== undefined) app.set('trust proxy', config.trustProxy)
   app.use(ownHosts({ hosts: config.hosts }))
-  // What the house's own screens ask for is small and near; only files are worth squeezing.
+  // Most of what the house's own screens ask for is small and near: only files and large answers are worth squeezing, the
+  // latter quickly.
   app.use(
     compression({
       filter: (request, response) =>
-        !request.path.startsWith('/api') && compression.filter(request, response),
+        !request.path.startsWith('/api') &&
+        // The head's bytes are made to be squeezed, though nothing in their kind says so.
+        (request.path.endsWith('.bin') || compression.filter(request, response)),
+    }),
+  )
+  app.use(
+    compression({
+      threshold: '24kb',
+      level: 1,
+      brotli: { params: { [constants.BROTLI_PARAM_QUALITY]: 1 } },
+      filter: (request, response) =>
+        request.path.startsWith('/api') && compression.filter(request, response),
     }),
   )
   app.use(answerRoutes(db, chair))

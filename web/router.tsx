@@ -1,6 +1,8 @@
 import { Anchor, Loader, Stack, Title } from '@mantine/core'
 import { createBrowserRouter, Navigate, useRouteError } from 'react-router'
 import { Frame } from './frame/Frame.tsx'
+import { openAhead } from './api/queries.ts'
+import { headBytes } from './head/headBytes.ts'
 import { TodayPage } from './today/TodayPage.tsx'
 
 /** A page that is fetched when it is first opened. */
@@ -51,6 +53,14 @@ export const router = createBrowserRouter([
       },
       {
         path: '/clients/:clientId/:station',
+        // Asked for while the page itself still comes.
+        loader: ({ params, request }) => {
+          // The drawing comes in parts that would else be asked for one after the other.
+          void headBytes().catch(() => undefined)
+          void import('./head/HeadCanvas.tsx').catch(() => undefined)
+          void openAhead(params['clientId']!, new URL(request.url).searchParams.get('visit'))
+          return null
+        },
         ...page(() => import('./stations/ClientFrame.tsx'), 'ClientFrame'),
       },
       { path: '/pair', ...page(() => import('./people/PairPage.tsx'), 'PairPage') },

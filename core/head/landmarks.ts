@@ -61,8 +61,8 @@ export interface LandmarkWay {
 /** Nearer than this the straight way is taken, mm: slopes are rough about their source. */
 const STRAIGHT_MM = 30
 
-/** Distances are kept as whole hundredths of a millimetre. */
-const KEPT_PER_MM = 100
+/** Distances are kept as whole twentieths of a millimetre. */
+const KEPT_PER_MM = 20
 
 /** Every landmark of a head with where it lies, in a fixed order: each place's middle or left, then its right. */
 function landmarksOf(mesh: ZonedMesh, locator: Locator): (Landmark & { triangle: number })[] {
@@ -75,7 +75,7 @@ function landmarksOf(mesh: ZonedMesh, locator: Locator): (Landmark & { triangle:
   )
 }
 
-/** Distances of every vertex of the solve mesh to each landmark, hundredths of a millimetre; worked out when the head is built. */
+/** Distances of every vertex of the solve mesh to each landmark, twentieths of a millimetre; worked out when the head is built. */
 export function marchLandmarks(mesh: ZonedMesh): Uint16Array {
   const n = mesh.positions.length / 3
   const landmarks = landmarksOf(mesh, new Locator(mesh))

@@ -3,6 +3,7 @@ import { useRef } from 'react'
 import type { HouseEdit, ToldBody } from '../../contract/routes.ts'
 import {
   MutationCache,
+  queryOptions,
   QueryCache,
   QueryClient,
   useInfiniteQuery,
@@ -14,7 +15,7 @@ import type { Client, ClientPage, VisitPage } from '../../contract/types.ts'
 import { takeFigures } from '../state/figures.ts'
 import { useSaved } from '../state/saved.ts'
 import { takeSettings } from '../state/shape.ts'
-import { outbox, write, type About } from '../outbox/browser.ts'
+import { outbox, outboxOpened, write, type About } from '../outbox/browser.ts'
 import { withEntered, withEnteredOfClient } from '../outbox/overlay.ts'
 import { forgetAhead } from '../offline/ahead.ts'
 import { call, CallProblem } from './call.ts'
@@ -53,8 +54,8 @@ export const useToday = () =>
     getNextPageParam: ({ from, rows, total }) => next(from + rows.length, rows, total),
     refetchInterval: 60_000,
   })
-export const useHouse = () =>
-  useQuery({
+const houseQuery = () =>
+  queryOptions({
     queryKey: ['house'],
     queryFn: async () => {
       const house = await call('house')
@@ -65,20 +66,32 @@ export const useHouse = () =>
     },
     staleTime: 60_000,
   })
-export const useClient = (id: string) =>
-  useQuery({
+const clientQuery = (id: string) =>
+  queryOptions({
     queryKey: ['client', id],
     queryFn: async () =>
       withEnteredOfClient(await call('client', { params: { id } }), outbox.look().waiting),
-    enabled: id !== '',
   })
-export const useVisit = (id: string | null | undefined) =>
-  useQuery({
+const visitQuery = (id: string) =>
+  queryOptions({
     queryKey: ['visit', id],
     queryFn: async () =>
-      withEntered(await call('visit', { params: { id: id! } }), outbox.look().waiting),
-    enabled: Boolean(id),
+      withEntered(await call('visit', { params: { id } }), outbox.look().waiting),
   })
+export const useHouse = () => useQuery(houseQuery())
+export const useClient = (id: string) => useQuery({ ...clientQuery(id), enabled: id !== '' })
+export const useVisit = (id: string | null | undefined) =>
+  useQuery({ ...visitQuery(id ?? ''), enabled: Boolean(id) })
+
+/** Asks for what a client's page shows while the page itself still comes. What waits on this screen must be known first. */
+export async function openAhead(clientId: string, visitId: string | null): Promise<void> {
+  await outboxOpened
+  if (visitId) void queryClient.prefetchQuery(visitQuery(visitId))
+  void queryClient.prefetchQuery(houseQuery())
+  await queryClient.prefetchQuery(clientQuery(clientId))
+  const current = queryClient.getQueryData<ClientPage>(['client', clientId])?.currentVisitId
+  if (!visitId && current) void queryClient.prefetchQuery(visitQuery(current))
+}
 
 /** Whose a write of a visit is: what belongs to one client is sent in order. */
 export const about = (visitId: string, what: string, part?: string): About => ({

@@ -3,7 +3,6 @@ import { useQuery } from '@tanstack/react-query'
 import { wrap, type Remote } from 'comlink'
 import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three'
 import { MeshBVH } from 'three-mesh-bvh'
-import headUrl from '../../generated/head.bin?url'
 import {
   Landmarks,
   surfacePoint,
@@ -15,6 +14,7 @@ import {
   type ViewAxes,
 } from '../../core/head/index.ts'
 import { isSkin, ZONE_IDS, type ZoneId } from '../../core/zones/index.ts'
+import { headBytes } from './headBytes.ts'
 import { changedFigures, onFigures } from '../state/figures.ts'
 import type { HeadWorker } from '../workers/head.worker.ts'
 
@@ -47,13 +47,7 @@ export interface LoadedHead {
 }
 
 async function load(): Promise<LoadedHead> {
-  const [bytes, zoneFile] = await Promise.all([
-    fetch(headUrl).then((r) => {
-      if (!r.ok) throw new Error('The head could not be loaded. Reload the page.')
-      return r.arrayBuffer()
-    }),
-    import('../../generated/zones.json'),
-  ])
+  const [bytes, zoneFile] = await Promise.all([headBytes(), import('../../generated/zones.json')])
   const zones = zoneFile.default as unknown as readonly ZoneRecord[]
   const packed = unpackHead(bytes)
   const mesh = packed.display

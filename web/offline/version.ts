@@ -44,6 +44,24 @@ async function over(what: WaitsFor): Promise<void> {
   })
 }
 
+/** So long nothing came over the line: the page that was opened stands. */
+const QUIET_MS = 1500
+
+/** Resolves once nothing was fetched for a while. */
+async function quiet(ms: number): Promise<void> {
+  await new Promise<void>((resolve) => {
+    let timer = setTimeout(resolve, ms)
+    const watch = new PerformanceObserver(() => {
+      clearTimeout(timer)
+      timer = setTimeout(() => {
+        watch.disconnect()
+        resolve()
+      }, ms)
+    })
+    watch.observe({ type: 'resource', buffered: true })
+  })
+}
+
 export function keepOffline(): void {
   if (!('serviceWorker' in navigator) || import.meta.env.DEV) return
   const own = new Workbox('/sw.js')
@@ -69,7 +87,11 @@ export function keepOffline(): void {
     if (controlled) window.location.reload()
     controlled = true
   })
-  void own.register().catch(() => undefined)
+  // What is kept for later must not take the line from what is waited for now.
+  const first = navigator.serviceWorker.controller === null
+  void (first ? quiet(QUIET_MS) : Promise.resolve())
+    .then(() => own.register())
+    .catch(() => undefined)
   void navigator.serviceWorker.ready.then(({ active }) => {
     if (!navigator.serviceWorker.controller) active?.postMessage({ type: 'CLAIM' })
   })

@@ -57,9 +57,13 @@ channel?.addEventListener('message', (e: MessageEvent<News>) => outbox.heard(e.d
 const send = (route: RouteName, params: unknown, body: unknown, write: string) =>
   call(route, { params, body, write } as never)
 
+let opened: () => void
+/** Resolves once what waits on this screen is known. */
+export const outboxOpened = new Promise<void>((resolve) => (opened = resolve))
+
 /** Takes up what waited; tries again as soon as there is reason to. */
 export function openOutbox(): void {
-  void outbox.open()
+  void outbox.open().finally(() => opened())
   window.addEventListener('online', () => outbox.wake())
   document.addEventListener(
     'visibilitychange',

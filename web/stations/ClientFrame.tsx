@@ -17,6 +17,7 @@ import { useClient, useHouse, useVisit } from '../api/queries.ts'
 import { useAddVisit } from '../api/visitWrites.ts'
 import { BodyStage } from '../head/BodyStage.tsx'
 import { HeadStage } from '../head/HeadStage.tsx'
+import { useHead } from '../head/loadHead.ts'
 import { ViewKeys } from '../head/ViewKeys.tsx'
 import { KeysButton } from '../keys/KeysHelp.tsx'
 import { FootSlot, Stage, useFootTaken } from '../ui/Stage.tsx'
@@ -26,27 +27,38 @@ import { useLayers } from '../state/layers.ts'
 import { useView } from '../state/view.ts'
 import { newId } from '../state/words.ts'
 import { TideLine } from '../tideline/TideLine.tsx'
-import { AskStation } from './ask/AskStation.tsx'
-import { CareStation } from './care/CareStation.tsx'
-import { PlanStation } from './plan/PlanStation.tsx'
 import { usePlanAhead } from './plan/usePlan.ts'
-import { ReadStation } from './read/ReadStation.tsx'
-import { ReturnStation } from './return/ReturnStation.tsx'
 import { Differences } from './Differences.tsx'
 import { StationStrip } from './StationStrip.tsx'
 import css from './ClientFrame.module.css'
 import type { StationProps } from './useStation.ts'
 
-const ChairStation = lazy(() =>
-  import('./chair/ChairStation.tsx').then((m) => ({ default: m.ChairStation })),
-)
-
+/** Each is fetched when it is first opened; the others follow once that one stands. */
+const LOADS = {
+  ask: () => import('./ask/AskStation.tsx').then((m) => ({ default: m.AskStation })),
+  read: () => import('./read/ReadStation.tsx').then((m) => ({ default: m.ReadStation })),
+  plan: () => import('./plan/PlanStation.tsx').then((m) => ({ default: m.PlanStation })),
+  chair: () => import('./chair/ChairStation.tsx').then((m) => ({ default: m.ChairStation })),
+  care: () => import('./care/CareStation.tsx').then((m) => ({ default: m.CareStation })),
+  return: () => import('./return/ReturnStation.tsx').then((m) => ({ default: m.ReturnStation })),
+}
+const ChairStation = lazy(LOADS.chair)
 const STATIONS: Record<string, React.ComponentType<StationProps>> = {
-  ask: AskStation,
-  read: ReadStation,
-  plan: PlanStation,
-  care: CareStation,
-  return: ReturnStation,
+  ask: lazy(LOADS.ask),
+  read: lazy(LOADS.read),
+  plan: lazy(LOADS.plan),
+  care: lazy(LOADS.care),
+  return: lazy(LOADS.return),
+}
+
+/** The stations that were not opened yet, once the drawing of the head stands. */
+function useOthersAhead(): void {
+  const drawn = useHead().isSuccess
+  useEffect(() => {
+    if (!drawn) return
+    const timer = setTimeout(() => Object.values(LOADS).forEach((load) => void load()), 1500)
+    return () => clearTimeout(timer)
+  }, [drawn])
 }
 
 export function ClientFrame() {
@@ -60,6 +72,7 @@ export function ClientFrame() {
   const visitId =
     search.get('visit') ?? (after ? last : undefined) ?? client.data?.currentVisitId ?? null
   const may = useMay()
+  useOthersAhead()
   const visit = useVisit(may('visit') ? visitId : null)
   const choose = useView((s) => s.choose)
   useEffect(() => choose(null), [clientId, choose])
@@ -122,7 +135,9 @@ export function ClientFrame() {
         <main className={css.panel}>
           <Differences clientId={clientId} differences={client.data.differences} />
           <OlderVisit {...props} current={client.data.currentVisitId} after={after} />
-          <Station key={visit.data.id} {...props} />
+          <Suspense fallback={<PanelOpening />}>
+            <Station key={visit.data.id} {...props} />
+          </Suspense>
         </main>
       </div>
       <Foot>
@@ -169,15 +184,20 @@ function Opening() {
         <Group justify="center">
           <Loader />
         </Group>
-        <Stack className={css.panel}>
-          <Skeleton h={30} w="60%" />
-          <Skeleton h={18} />
-          <Skeleton h={18} w="80%" />
-        </Stack>
+        <div className={css.panel}>
+          <PanelOpening />
+        </div>
       </div>
     </div>
   )
 }
+const PanelOpening = () => (
+  <Stack role="status" aria-label="Opening">
+    <Skeleton h={30} w="60%" />
+    <Skeleton h={18} />
+    <Skeleton h={18} w="80%" />
+  </Stack>
+)
 const STATION_SHAPES = [1, 2, 3, 4, 5, 6]
 
 const ToTheChair = () => (
