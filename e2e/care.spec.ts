@@ -74,7 +74,7 @@ test('after a service: bands, products against allergies, messages, the sheet as
     buffer: readFileSync('package.json'),
   })
   await expect(page.getByRole('alert')).toContainText('cannot be read as a picture')
-  await page.getByRole('button', { name: 'take out' }).click()
+  await page.getByRole('button', { name: 'remove' }).click()
   await expect(page.getByRole('img', { name: /^Skin, / })).toHaveCount(0)
 })
 // A picture that cannot be read is refused by the server, which the browser writes to its console.

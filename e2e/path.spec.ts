@@ -298,10 +298,14 @@ test('a new client with a face shave, by keyboard alone', async ({ page }) => {
   await tabTo(page, 'None of the rest')
   await key('Enter')
   await expect(page.getByRole('heading', { name: 'Go.', exact: true })).toBeVisible()
-  await tabTo(page, /^Skin$/)
-  await key('Enter')
-  await tabTo(page, 'reactive')
-  await key('Enter')
+  // Of tabs, and of words side by side, one stands in the order of Tab; arrows lead to the others.
+  await tabTo(page, /^Questions$/)
+  await key('ArrowRight')
+  await expect(page.getByRole('tab', { name: 'Skin' })).toHaveAttribute('aria-selected', 'true')
+  await tabTo(page, /^(tough|average|reactive)$/)
+  const reactive = page.getByRole('radio', { name: 'reactive' })
+  for (let i = 0; i < 3 && !(await reactive.isChecked()); i++) await key('ArrowRight')
+  await expect(reactive).toBeChecked()
   // Signed by hand; this once it was agreed by word of mouth, and the worker says so.
   await tabTo(page, 'I have seen it and decide')
   await key('Enter')

@@ -41,6 +41,8 @@ export const head = (page: Page) => page.getByTestId('head')
 export async function headReady(page: Page): Promise<void> {
   await expect(head(page)).toBeVisible()
   await expect(head(page).locator('canvas, svg.head-flat').first()).toBeVisible()
+  // The station beside it is fetched apart.
+  await expect(page.getByRole('status', { name: 'Opening' })).toHaveCount(0)
 }
 
 /** Takes WebGL away from the next page on: what follows is told by the flat views, in half the time. */
@@ -131,7 +133,8 @@ export async function tabTo(page: Page, name: string | RegExp): Promise<void> {
   for (let i = 0; i < 150; i++) {
     const said = await page.evaluate(() => {
       const e = document.activeElement as HTMLElement | null
-      return (e?.getAttribute('aria-label') ?? e?.textContent ?? '').trim()
+      const label = (e as HTMLInputElement | null)?.labels?.[0]?.textContent
+      return (e?.getAttribute('aria-label') ?? label ?? e?.textContent ?? '').trim()
     })
     if (typeof name === 'string' ? said.startsWith(name) : name.test(said)) return
     await page.keyboard.press('Tab')

@@ -1,7 +1,7 @@
 /** The body laid flat: the same station layers as on the head, on outlines. Seen by a worker who faces the client. */
 import { useFigures } from '../state/figures.ts'
 import { bodyOutline, bodyZoneAt, onSheet, sheetOf } from '../../core/body/index.ts'
-import { zoneStem, type ZoneId, zoneSide, ZONE_FACTS, zoneName } from '../../core/zones/index.ts'
+import { zoneStem, type ZoneId, ZONE_FACTS, zoneName } from '../../core/zones/index.ts'
 import { bodyHair } from '../../core/plan/index.ts'
 import type { StrokePoint, ZonedReading } from '../../core/grain/index.ts'
 import { useElementSize } from '@mantine/hooks'
@@ -129,19 +129,17 @@ export function BodyStage({
               />
             ))}
           </g>
-          {zones
-            .filter((id) => zoneSide(id) === 'left')
-            .map((id) => {
-              const o = bodyOutline(id)
-              const xs = o.filter((_, i) => i % 2 === 0)
-              const top = Math.max(...o.filter((_, i) => i % 2 === 1))
-              const at = px((Math.min(...xs) + Math.max(...xs)) / 2, top + 10)
-              return (
-                <text key={id} x={at.x} y={at.y} textAnchor="middle" className="body-name">
-                  {ZONE_FACTS[zoneStem(id)].name}
-                </text>
-              )
-            })}
+          {zones.map((id) => {
+            const o = bodyOutline(id)
+            const xs = o.filter((_, i) => i % 2 === 0)
+            const top = Math.max(...o.filter((_, i) => i % 2 === 1))
+            const at = px((Math.min(...xs) + Math.max(...xs)) / 2, top + 10)
+            return (
+              <text key={id} x={at.x} y={at.y} textAnchor="middle" className="body-name">
+                {ZONE_FACTS[zoneStem(id)].name}
+              </text>
+            )
+          })}
           <text {...px(sheet.left + 12, sheet.top - 16)} className="body-side">
             client’s right
           </text>

@@ -6,7 +6,7 @@ import { whenWords } from '../../../core/time/index.ts'
 import type { StationProps } from '../useStation.ts'
 import css from './Ask.module.css'
 import type { Change } from './Questions.tsx'
-import { BOX } from './SignFoot.tsx'
+import { BOX } from './signature.ts'
 
 export function ConsentTab({
   page,

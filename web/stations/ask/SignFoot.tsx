@@ -1,6 +1,6 @@
 /** The signature, in the place of the tide line until it is signed: full width, for a finger or a pen. */
 import { Anchor, Button, Modal, Stack, Text, TextInput, Title } from '@mantine/core'
-import { useDisclosure } from '@mantine/hooks'
+import { useDisclosure, useElementSize } from '@mantine/hooks'
 import { useRef, useState } from 'react'
 import { consentText } from '../../../core/screening/index.ts'
 import { SERVICES } from '../../../core/services/index.ts'
@@ -8,28 +8,7 @@ import { FootInstead } from '../../ui/Stage.tsx'
 import type { StationProps } from '../useStation.ts'
 import css from './Ask.module.css'
 import type { Change } from './Questions.tsx'
-
-export const BOX = { width: 300, height: 100 } as const
-/** Points nearer than this are one. */
-const STEP = 1.2
-/** A signature is at least this long, so that a slip of the pen is not one. */
-const LEAST = 40
-
-type Lines = readonly (readonly [number, number])[][]
-
-const pathOf = (lines: Lines) =>
-  lines
-    .map((l) =>
-      l.map(([x, y], i) => `${i === 0 ? 'M' : 'L'}${x.toFixed(1)} ${y.toFixed(1)}`).join(''),
-    )
-    .join('')
-
-const lengthOf = (lines: Lines) =>
-  lines.reduce(
-    (sum, l) =>
-      sum + l.slice(1).reduce((s, p, i) => s + Math.hypot(p[0] - l[i]![0], p[1] - l[i]![1]), 0),
-    0,
-  )
+import { BOX, fitted, lengthOf, LEAST, pathOf, STEP, type Lines } from './signature.ts'
 
 export function SignFoot({ page, visit, house, onChange }: StationProps & { onChange: Change }) {
   const asGuardian = visit.asked.answers['under-age']?.yes === true
@@ -67,7 +46,11 @@ export function SignFoot({ page, visit, house, onChange }: StationProps & { onCh
         </div>
         <Pad lines={lines} onLines={setLines} />
         <Stack gap={6} justify="center">
-          <Button variant="strong" disabled={!ready} onClick={() => sign(pathOf(lines), false)}>
+          <Button
+            variant="strong"
+            disabled={!ready}
+            onClick={() => sign(pathOf(fitted(lines)), false)}
+          >
             Signed
           </Button>
           <Button size="sm" disabled={lines.length === 0} onClick={() => setLines([])}>
@@ -93,19 +76,20 @@ function Pad({
   onLines: React.Dispatch<React.SetStateAction<Lines>>
 }) {
   const drawing = useRef(false)
-  const box = useRef<SVGSVGElement>(null)
+  const { ref, width, height } = useElementSize<HTMLDivElement>()
+  // As wide as the field is beside its height: all of it may be signed on.
+  const wide = height > 0 ? (BOX.height * width) / height : BOX.width
   const at = (e: React.PointerEvent): [number, number] => {
-    const r = box.current!.getBoundingClientRect()
-    // The box keeps its shape within the field; what is drawn beside it comes to its edge.
-    const scale = Math.min(r.width / BOX.width, r.height / BOX.height)
-    const x = (e.clientX - r.left - (r.width - BOX.width * scale) / 2) / scale
-    const y = (e.clientY - r.top - (r.height - BOX.height * scale) / 2) / scale
-    return [Math.min(BOX.width, Math.max(0, x)), Math.min(BOX.height, Math.max(0, y))]
+    const r = e.currentTarget.getBoundingClientRect()
+    const within = (share: number, most: number) => Math.min(most, Math.max(0, share * most))
+    return [
+      within((e.clientX - r.left) / r.width, wide),
+      within((e.clientY - r.top) / r.height, BOX.height),
+    ]
   }
   return (
-    <svg
-      ref={box}
-      viewBox={`0 0 ${BOX.width} ${BOX.height}`}
+    <div
+      ref={ref}
       className={css.pad}
       role="application"
       aria-label="Field to sign in: draw with pen, finger or mouse"
@@ -128,8 +112,10 @@ function Pad({
       onPointerUp={() => (drawing.current = false)}
       onPointerCancel={() => (drawing.current = false)}
     >
-      <line x1="12" x2="288" y1="78" y2="78" />
-      <path d={pathOf(lines)} />
-    </svg>
+      <svg viewBox={`0 0 ${wide} ${BOX.height}`} aria-hidden>
+        <line x1="12" x2={wide - 12} y1="78" y2="78" />
+        <path d={pathOf(lines)} />
+      </svg>
+    </div>
   )
 }
