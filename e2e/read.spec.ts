@@ -13,6 +13,7 @@ import {
   plannedClient,
   tabTo,
   test,
+  word,
   pickOne,
 } from './support.ts'
 import type { Page } from '@playwright/test'
@@ -212,7 +213,7 @@ test('a line is tapped, dragged, mirrored, measured, and what it keeps is not in
     await page.waitForTimeout(120)
   }
   await expect(page.getByText(/mm on average, .* mm at most/)).toBeVisible()
-  await page.getByRole('button', { name: /^Keep below/ }).click()
+  await word(page, 'Side that is kept', /^Keep below/).click()
   const lines = async () => (await visitOf(page, visit.id)).notes.lines.length
   await expect.poll(lines).toBe(2)
   await page.getByRole('button', { name: 'Take away' }).first().click()
@@ -415,7 +416,7 @@ test('a bump-prone client gets a home card only where the school brushes, with a
   await expect(page.getByText(/^grows down/)).toBeVisible()
   await page.getByText('Exfoliate', { exact: true }).click()
   await expect(page.getByText(/^rub up/)).toBeVisible()
-  await page.getByRole('button', { name: 'First pass' }).click()
+  await page.getByText('First pass', { exact: true }).click()
   await expect(page.getByText(/^first pass down/)).toBeVisible()
   await tab(page, 'Maps').click()
   await expect(page.getByRole('link', { name: 'Mirror card' })).toBeVisible()

@@ -129,13 +129,14 @@ export async function pickDay(page: Page, label: string | RegExp, day: Date): Pr
 }
 
 /** Presses Tab until the focused control has the name. */
-export async function tabTo(page: Page, name: string | RegExp): Promise<void> {
+export async function tabTo(page: Page, name: string | RegExp, role?: string): Promise<void> {
   for (let i = 0; i < 150; i++) {
-    const said = await page.evaluate(() => {
+    const said = await page.evaluate((wanted) => {
       const e = document.activeElement as HTMLElement | null
+      if (wanted && e?.getAttribute('role') !== wanted) return ''
       const label = (e as HTMLInputElement | null)?.labels?.[0]?.textContent
       return (e?.getAttribute('aria-label') ?? label ?? e?.textContent ?? '').trim()
-    })
+    }, role)
     if (typeof name === 'string' ? said.startsWith(name) : name.test(said)) return
     await page.keyboard.press('Tab')
   }

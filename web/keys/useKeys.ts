@@ -12,8 +12,11 @@ export function isFieldsOwn(target: EventTarget | null, key: string): boolean {
   if (!(target instanceof HTMLElement)) return false
   if (target.isContentEditable || /^(TEXTAREA|SELECT)$/.test(target.tagName)) return true
   const moves = key.startsWith('Arrow') || key === ' '
-  if (target instanceof HTMLInputElement)
-    return /^(radio|checkbox|range|file|button)$/.test(target.type) ? moves : true
+  if (target instanceof HTMLInputElement) {
+    if (/^(radio|checkbox|range|file|button)$/.test(target.type)) return moves
+    // A list to choose from: nothing is written into it.
+    return target.readOnly ? moves || key === 'Enter' : true
+  }
   if (/^(slider|tab|option|menuitem)$/.test(target.getAttribute('role') ?? ''))
     return key.startsWith('Arrow')
   return false

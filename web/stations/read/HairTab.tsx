@@ -17,7 +17,7 @@ import { useMemo, useState } from 'react'
 import { useSaveNotes } from '../../api/visitWrites.ts'
 import { useHead, type Hit } from '../../head/loadHead.ts'
 import type { ZoneTint } from '../../head/shared.ts'
-import { useHeadLayers } from '../../state/layers.ts'
+import { useMapLayers } from './useMapLayers.ts'
 import { viewOf } from '../../../core/head/index.ts'
 import { useView } from '../../state/view.ts'
 import { newId } from '../../state/words.ts'
@@ -104,7 +104,8 @@ export function HairTab({ page, visit, frame }: StationProps & { frame: ReadFram
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [zones, hair, looking, values, skin],
   )
-  useHeadLayers(
+  useMapLayers(
+    visit,
     useMemo(
       () => ({
         flow,

@@ -19,7 +19,7 @@ import type { HeadHandle, HeadLine } from '../../head/shared.ts'
 import { markSpots } from '../../marks/MarksPanel.tsx'
 import { useLinePaths } from '../../marks/useLinePaths.ts'
 import { useFigures } from '../../state/figures.ts'
-import { useHeadLayers } from '../../state/layers.ts'
+import { useMapLayers } from './useMapLayers.ts'
 import { useView } from '../../state/view.ts'
 import { useFlowLayer, type StationProps } from '../useStation.ts'
 import { Act } from '../../ui/Act.tsx'
@@ -282,7 +282,8 @@ function useLineLayers(
   })
   const { keptZones } = visit.notes
   const { spots } = visit.asked
-  useHeadLayers(
+  useMapLayers(
+    visit,
     useMemo(
       () => ({
         flow,

@@ -14,7 +14,7 @@ import { Link } from 'react-router'
 import type { VisitSummary } from '../../../contract/types.ts'
 import { call } from '../../api/call.ts'
 import { useHead } from '../../head/loadHead.ts'
-import { useHeadLayers } from '../../state/layers.ts'
+import { useMapLayers } from './useMapLayers.ts'
 import { viewOf } from '../../../core/head/index.ts'
 import { useView } from '../../state/view.ts'
 import { newId } from '../../state/words.ts'
@@ -78,7 +78,8 @@ export function MapsTab({ page, visit, house, frame }: StationProps & { frame: R
     .filter((z) => z.degrees >= 5)
     .sort((a, b) => b.degrees - a.degrees)
     .slice(0, 6)
-  useHeadLayers(
+  useMapLayers(
+    visit,
     useMemo(
       () => ({
         flow,

@@ -7,7 +7,7 @@ import { useSaveAsked } from '../../api/visitWrites.ts'
 import { firstBrush, MarksPanel, markSpots, useMarking } from '../../marks/MarksPanel.tsx'
 import { useKeptLines } from '../../marks/useLinePaths.ts'
 import { useFigures } from '../../state/figures.ts'
-import { useHeadLayers } from '../../state/layers.ts'
+import { useMapLayers } from './useMapLayers.ts'
 import { Act, KeyButton } from '../../ui/Act.tsx'
 import { PanelHead, Problem } from '../../ui/Panel.tsx'
 import { Scroll } from '../../ui/Scroll.tsx'
@@ -92,7 +92,8 @@ function MarksTab({ visit, frame }: StationProps & { frame: ReadFrame }) {
     useCallback((by) => latest.current(by), []),
     frozen,
   )
-  useHeadLayers(
+  useMapLayers(
+    visit,
     useMemo(
       () => ({ flow, lines, spots: markSpots(figures, visit.asked.spots), ...marking }),
       [figures, flow, lines, visit.asked.spots, marking],

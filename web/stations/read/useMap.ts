@@ -129,14 +129,14 @@ export function useMapEditing(visit: VisitPage, drawing: Drawing) {
       }
     },
     mirror: (zone: ZoneId) => {
-      const edit = mirrorOfZone((send.now() ?? []), zone, making())
+      const edit = mirrorOfZone(send.now() ?? [], zone, making())
       if (!edit) return
       make(edit)
       useView.getState().choose(mirrorZone(zone))
     },
     /** The whole of one side onto the other. */
     mirrorSide: (from: 'left' | 'right') => {
-      const edit = mirrorOfSide((send.now() ?? []), from, making())
+      const edit = mirrorOfSide(send.now() ?? [], from, making())
       if (edit) make(edit)
       else setProblem(`Nothing is read on the client’s ${from} yet, so there is nothing to mirror.`)
     },
