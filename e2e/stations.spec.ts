@@ -107,7 +107,7 @@ test('the plan follows the map until it is kept, then says when it is behind', a
   await page.getByRole('button', { name: /^Chin/ }).first().click()
   await expect(page.getByText(/[1-5] o’clock in the picture/).first()).toBeVisible()
   await page.keyboard.press('9')
-  await page.getByRole('button', { name: 'Pass 2' }).click()
+  await page.getByText('Pass 2', { exact: true }).first().click()
   await expect(page.locator('.arrow-across').first()).toBeVisible()
 })
 

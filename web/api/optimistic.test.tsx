@@ -51,8 +51,7 @@ function setUp() {
       ),
     },
   )
-  const shown = () =>
-    cache.getQueryData(['visit', 'v']) as unknown as { notes: number; products: string[] }
+  const shown = () => cache.getQueryData<{ notes: number; products: string[] }>(['visit', 'v'])!
   return { cache, sent, result, shown }
 }
 
@@ -75,9 +74,9 @@ it('an early answer does not undo what was entered since', async () => {
     result.current.notes.step(2)
   })
   await waitFor(() => expect(sent).toHaveLength(2))
-  await act(async () => sent[0]!.answer({ notes: 5 }))
+  await act(() => Promise.resolve(sent[0]!.answer({ notes: 5 })))
   expect(shown().notes).toBe(7)
-  await act(async () => sent[1]!.answer({ notes: 7.5 }))
+  await act(() => Promise.resolve(sent[1]!.answer({ notes: 7.5 })))
   // The last answer is the house's word.
   await waitFor(() => expect(shown().notes).toBe(7.5))
 })
@@ -109,7 +108,7 @@ it('a refusal is told, and the visit is asked for again', async () => {
   const { cache, result, sent } = setUp()
   act(() => result.current.products.change(() => ['unknown']))
   await waitFor(() => expect(sent).toHaveLength(1))
-  await act(async () => sent[0]!.refuse())
+  await act(() => Promise.resolve(sent[0]!.refuse()))
   await waitFor(() => expect(result.current.products.error?.message).toMatch('no such product'))
   expect(cache.getQueryState(['visit', 'v'])!.isInvalidated).toBe(true)
 })

@@ -31,7 +31,7 @@ export function keepTapped(cache: QueryClient, page: VisitPage, own?: TappedPart
     // The one that is being answered still counts among those of its row.
     if (waiting > (part === own ? 1 : 0)) for (const f of fields) kept[f] = shown[f]
   }
-  return { ...page, ...kept } as VisitPage
+  return { ...page, ...kept }
 }
 
 /** Shows a visit with what was just tapped. What the server was asked before that must not come after it. */

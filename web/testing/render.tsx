@@ -8,23 +8,26 @@ import { createMemoryRouter, RouterProvider } from 'react-router'
 import { resolver, theme } from '../theme/theme.ts'
 
 // What jsdom has not.
-window.matchMedia ??= ((query: string) => ({
-  matches: false,
-  media: query,
-  addEventListener: () => {},
-  removeEventListener: () => {},
-  addListener: () => {},
-  removeListener: () => {},
-  dispatchEvent: () => false,
-  onchange: null,
-})) as typeof window.matchMedia
+if (!('matchMedia' in window))
+  Object.assign(window, {
+    matchMedia: (query: string) => ({
+      matches: false,
+      media: query,
+      addEventListener: () => {},
+      removeEventListener: () => {},
+      addListener: () => {},
+      removeListener: () => {},
+      dispatchEvent: () => false,
+      onchange: null,
+    }),
+  })
 window.ResizeObserver ??= class {
   observe() {}
   unobserve() {}
   disconnect() {}
 }
 window.CSS ??= { escape: (s: string) => s } as unknown as typeof CSS
-Element.prototype.scrollIntoView ??= () => {}
+Object.assign(Element.prototype, { scrollIntoView: () => {} })
 
 export function render(part: ReactNode, path = '/') {
   const router = createMemoryRouter(

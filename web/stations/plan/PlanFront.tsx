@@ -152,7 +152,7 @@ function Along({
         onChange={(h) => setMoved(place(h))}
         onChangeEnd={(h) => onSlide(line[place(h)]!.hours)}
       />
-      <Text size="sm" c="dimmed">
+      <Text size="sm" c="dimmed" mt="xs">
         <Estimate of="plan-smooth">{words(shown)}</Estimate>
         {choice.hours !== undefined && (
           <Button variant="bare" size="compact-sm" onClick={() => onSlide(undefined)}>
