@@ -334,7 +334,7 @@ test('a new client with a face shave, by keyboard alone', async ({ page }) => {
     'aria-pressed',
     'true',
   )
-  await tabTo(page, /^Plan$/)
+  await tabTo(page, /^Plan/)
   await key('Enter')
   await expect(page.getByRole('button', { name: /Keep this plan/ })).toBeVisible()
   // A key that comes in the very frame in which the button does may be too early.
