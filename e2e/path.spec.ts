@@ -102,7 +102,7 @@ test('a new client with a face shave, by mouse', { tag: '@drawn' }, async ({ pag
       .getByRole('button', { name: /^felt/ }),
   ).toHaveCount(1)
   await draw(page, [0.47, 0.66], [0.53, 0.66])
-  await expect(page.getByText(/turns here: read it in parts/)).toBeVisible()
+  await expect(page.getByText(/Readings disagree here, Chin/)).toBeVisible()
   await page.getByRole('button', { name: /Undo/ }).click()
   await expect(
     page
@@ -226,6 +226,8 @@ test.describe('on a tablet', () => {
     await sign(page)
 
     await page.getByRole('link', { name: 'Read the grain' }).tap()
+    // The head stays from station to station; it has its place once the new one stands.
+    await expect(page.getByRole('tab', { name: 'Grain' })).toBeVisible()
     await headReady(page)
     // A finger drawn over the forehead, as the browser's own touch events.
     const cdp = await page.context().newCDPSession(page)
