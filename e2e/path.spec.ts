@@ -306,7 +306,11 @@ test('a new client with a face shave, by keyboard alone', async ({ page }) => {
   await expect(page.getByRole('tab', { name: 'Skin' })).toHaveAttribute('aria-selected', 'true')
   await tabTo(page, /^(tough|average|reactive)$/)
   const reactive = page.getByRole('radio', { name: 'reactive' })
-  for (let i = 0; i < 3 && !(await reactive.isChecked()); i++) await key('ArrowRight')
+  for (let i = 0; i < 3 && !(await reactive.isChecked()); i++) {
+    await key('ArrowRight')
+    // What is chosen is drawn before it is looked at.
+    await page.waitForTimeout(200)
+  }
   await expect(reactive).toBeChecked()
   // Signed by hand; this once it was agreed by word of mouth, and the worker says so.
   await tabTo(page, 'I have seen it and decide')
