@@ -140,10 +140,19 @@ export function BodyStage({
               </text>
             )
           })}
-          <text {...px(sheet.left + 12, sheet.top - 16)} className="body-side">
+          <text
+            x={px(sheet.left + 12, 0).x}
+            y={Math.max(14, px(0, sheet.top).y)}
+            className="body-side"
+          >
             client’s right
           </text>
-          <text {...px(sheet.right - 12, sheet.top - 16)} textAnchor="end" className="body-side">
+          <text
+            x={px(sheet.right - 12, 0).x}
+            y={Math.max(14, px(0, sheet.top).y)}
+            textAnchor="end"
+            className="body-side"
+          >
             client’s left
           </text>
           {spots.map((s) => {

@@ -27,50 +27,52 @@ export function KitPage() {
       {(house.isError || change.isError) && (
         <Problem>{(house.error ?? change.error)?.message}</Problem>
       )}
-      <Table>
-        <Table.Thead>
-          <Table.Tr>
-            <Table.Th scope="col">Blade</Table.Th>
-            <Table.Th data-num scope="col">
-              Edge, mm
-            </Table.Th>
-            <Table.Th data-num scope="col">
-              Angle, °
-            </Table.Th>
-            <Table.Th scope="col">For</Table.Th>
-          </Table.Tr>
-        </Table.Thead>
-        <Table.Tbody>
-          {BLADE_IDS.map((id) => {
-            const b = BLADES[id]
-            const services = SERVICE_IDS.filter(
-              (s) => SERVICES[s].blades.includes(id) || SERVICES[s].first?.id === id,
-            )
-            return (
-              <Table.Tr key={id}>
-                <Table.Td>
-                  <Checkbox
-                    label={b.name}
-                    description={b.practised && 'practised hands'}
-                    checked={kit.includes(id)}
-                    disabled={!house.data || change.isPending}
-                    onChange={(e) =>
-                      change.mutate({
-                        kit: BLADE_IDS.filter((k) =>
-                          k === id ? e.currentTarget.checked : kit.includes(k),
-                        ),
-                      })
-                    }
-                  />
-                </Table.Td>
-                <Table.Td data-num>{figures(b.edgeMm)}</Table.Td>
-                <Table.Td data-num>{figures(b.angleDeg)}</Table.Td>
-                <Table.Td>{services.map((s) => SERVICES[s].name).join(', ')}</Table.Td>
-              </Table.Tr>
-            )
-          })}
-        </Table.Tbody>
-      </Table>
+      <Table.ScrollContainer minWidth={560}>
+        <Table>
+          <Table.Thead>
+            <Table.Tr>
+              <Table.Th scope="col">Blade</Table.Th>
+              <Table.Th data-num scope="col">
+                Edge, mm
+              </Table.Th>
+              <Table.Th data-num scope="col">
+                Angle, °
+              </Table.Th>
+              <Table.Th scope="col">For</Table.Th>
+            </Table.Tr>
+          </Table.Thead>
+          <Table.Tbody>
+            {BLADE_IDS.map((id) => {
+              const b = BLADES[id]
+              const services = SERVICE_IDS.filter(
+                (s) => SERVICES[s].blades.includes(id) || SERVICES[s].first?.id === id,
+              )
+              return (
+                <Table.Tr key={id}>
+                  <Table.Td>
+                    <Checkbox
+                      label={b.name}
+                      description={b.practised && 'practised hands'}
+                      checked={kit.includes(id)}
+                      disabled={!house.data || change.isPending}
+                      onChange={(e) =>
+                        change.mutate({
+                          kit: BLADE_IDS.filter((k) =>
+                            k === id ? e.currentTarget.checked : kit.includes(k),
+                          ),
+                        })
+                      }
+                    />
+                  </Table.Td>
+                  <Table.Td data-num>{figures(b.edgeMm)}</Table.Td>
+                  <Table.Td data-num>{figures(b.angleDeg)}</Table.Td>
+                  <Table.Td>{services.map((s) => SERVICES[s].name).join(', ')}</Table.Td>
+                </Table.Tr>
+              )
+            })}
+          </Table.Tbody>
+        </Table>
+      </Table.ScrollContainer>
       {house.data && (
         <ProductList
           products={house.data.products}

@@ -38,51 +38,53 @@ export function ProductList({
     <section>
       <Title order={2}>Products</Title>
       <p>Tick what is in them: at Care they are checked against the client’s allergies and skin.</p>
-      <Table>
-        <Table.Thead>
-          <Table.Tr>
-            <Table.Th scope="col">Product</Table.Th>
-            {PRODUCT_FACTS.map((f) => (
-              <Table.Th data-num scope="col" key={f}>
-                {FACT_WORDS[f]}
-              </Table.Th>
-            ))}
-            <Table.Th scope="col">
-              <span className="hidden">Remove</span>
-            </Table.Th>
-          </Table.Tr>
-        </Table.Thead>
-        <Table.Tbody>
-          {products.map((p) => (
-            <Table.Tr key={p.id}>
-              <Table.Td>
-                {p.name} <small>{USE_WORDS[p.use]}</small>
-              </Table.Td>
+      <Table.ScrollContainer minWidth={640}>
+        <Table>
+          <Table.Thead>
+            <Table.Tr>
+              <Table.Th scope="col">Product</Table.Th>
               {PRODUCT_FACTS.map((f) => (
-                <Table.Td data-num key={f}>
-                  <Checkbox
-                    display="inline-block"
-                    aria-label={`${p.name} holds ${FACT_WORDS[f]}`}
-                    checked={p.holds.includes(f)}
-                    onChange={() => toggle(p, f)}
-                  />
-                </Table.Td>
+                <Table.Th data-num scope="col" key={f}>
+                  {FACT_WORDS[f]}
+                </Table.Th>
               ))}
-              <Table.Td>
-                <Button
-                  variant="bare"
-                  size="sm"
-
-                  aria-label={`Remove ${p.name}`}
-                  onClick={() => onChange(products.filter((x) => x.id !== p.id))}
-                >
-                  remove
-                </Button>
-              </Table.Td>
+              <Table.Th scope="col">
+                <span className="hidden">Remove</span>
+              </Table.Th>
             </Table.Tr>
-          ))}
-        </Table.Tbody>
-      </Table>
+          </Table.Thead>
+          <Table.Tbody>
+            {products.map((p) => (
+              <Table.Tr key={p.id}>
+                <Table.Td>
+                  {p.name} <small>{USE_WORDS[p.use]}</small>
+                </Table.Td>
+                {PRODUCT_FACTS.map((f) => (
+                  <Table.Td data-num key={f}>
+                    <Checkbox
+                      display="inline-block"
+                      aria-label={`${p.name} holds ${FACT_WORDS[f]}`}
+                      checked={p.holds.includes(f)}
+                      onChange={() => toggle(p, f)}
+                    />
+                  </Table.Td>
+                ))}
+                <Table.Td>
+                  <Button
+                    variant="bare"
+                    size="sm"
+
+                    aria-label={`Remove ${p.name}`}
+                    onClick={() => onChange(products.filter((x) => x.id !== p.id))}
+                  >
+                    remove
+                  </Button>
+                </Table.Td>
+              </Table.Tr>
+            ))}
+          </Table.Tbody>
+        </Table>
+      </Table.ScrollContainer>
       <form
         onSubmit={(e) => {
           e.preventDefault()

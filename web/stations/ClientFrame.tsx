@@ -240,7 +240,7 @@ function AtTheDesk({ page }: { page: ClientPage }) {
 function HeadSide({ service }: { service: ServiceId }) {
   const layers = useLayers((s) => s.layers)
   return isBodyService(service) ? (
-    <Stage label="The body" views={<KeysButton />}>
+    <Stage across label="The body" views={<KeysButton />}>
       <BodyStage zones={serviceZones(service)} {...layers} />
     </Stage>
   ) : (

@@ -183,8 +183,8 @@ function DayTable({ today, more }: { today: Today; more: ReactNode }) {
           <b>{today.firstVisits}</b> first {today.firstVisits === 1 ? 'visit' : 'visits'}
         </span>
         <Text span size="sm" c="dimmed" className={css.key}>
-          Curve: hair length, {Math.max(...SHOWN_MM)} mm tall, {Math.min(...SHOWN_MM)} mm for fuzz
-          and brows. Band: good days to come.
+          Curve: hair, {Math.max(...SHOWN_MM)} mm tall ({Math.min(...SHOWN_MM)} mm for fuzz and
+          brows). Band: good days.
         </Text>
       </footer>
     </>

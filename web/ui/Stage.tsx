@@ -16,14 +16,21 @@ const refs = { acts: keep('acts'), shown: keep('shown'), how: keep('how'), foot:
 export function Stage({
   label,
   views,
+  across = false,
   children,
 }: {
   label: string
   views?: ReactNode
+  /** The picture needs the whole width: what to do stands in a row above it. */
+  across?: boolean
   children: ReactNode
 }) {
   return (
-    <section className={`${css.stage} no-print`} aria-label={label}>
+    <section
+      className={`${css.stage} no-print`}
+      data-across={across || undefined}
+      aria-label={label}
+    >
       <div className={css.picture}>{children}</div>
       <div className={css.views}>{views}</div>
       <div className={css.acts} ref={refs.acts} />

@@ -21,7 +21,7 @@ import { pullArrow, strokeArrow } from '../../head/laneArrows.ts'
 import type { HeadArrow, HeadSpot } from '../../head/shared.ts'
 import { markSpots } from '../../marks/MarksPanel.tsx'
 import { useKeptLines } from '../../marks/useLinePaths.ts'
-import { viewOf } from '../../../core/head/index.ts'
+import { viewAxes, viewOf, VIEW_CENTRE } from '../../../core/head/index.ts'
 import { useView } from '../../state/view.ts'
 import { useFieldReadings, type StationProps } from '../useStation.ts'
 import { drawFelt, feltAt, useFelt } from './felt.ts'
@@ -32,6 +32,17 @@ export type ChairProps = StationProps & { chair: Chair }
 
 const LANE_COLOUR = [0.5, 0.78, 0.78, 0.5] as const
 const TOUCHED_MM = 6
+/** How much nearer a lane is looked at, and how far from the middle, mm, it would leave the picture with its arrows. */
+const NEARER = 1.2
+const NEAR_MM = 90
+
+/** Nearer, as long as what is looked at stays in the picture. */
+function nearness(point: Vec3, { yawDeg, pitchDeg }: { yawDeg: number; pitchDeg: number }): number {
+  const { right, up } = viewAxes(yawDeg, pitchDeg)
+  const off = [0, 1, 2].map((k) => point[k]! - VIEW_CENTRE[k]!)
+  const along = (axis: Vec3) => Math.abs(axis.reduce((s, a, k) => s + a * off[k]!, 0))
+  return Math.max(along(right), along(up)) > NEAR_MM ? 1 : NEARER
+}
 
 export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep | undefined }) {
   const figures = useFigures()
@@ -67,7 +78,7 @@ export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep 
     choose(null)
     if (normal) {
       const v = viewOf(normal)
-      turnTo(v.yawDeg, v.pitchDeg, lane || felt ? 1.2 : 1)
+      turnTo(v.yawDeg, v.pitchDeg, (lane ?? felt) ? nearness((lane ?? felt)!.point, v) : 1)
     } else {
       turnTo(0, 0, 1)
     }

@@ -25,7 +25,7 @@ const RELATION_COLOURS: Readonly<Record<Relation, string>> = {
 }
 
 /** Longer ones are set smaller, so that what follows them stays in sight. */
-const LONG_TITLE = 34
+const LONG_TITLE = 24
 const LONG_LINE = 90
 
 /** "Upper neck, part c, right": whose side it is stands beside it. */

@@ -2,7 +2,7 @@
  * The plans to choose from, on one axis: how long it stays smooth. The curve above is what it costs in redness; the post
  * below it is slid along all plans that nothing beats.
  */
-import { Button, Group, Kbd, Slider, Text } from '@mantine/core'
+import { Button, Kbd, Slider, Text, UnstyledButton } from '@mantine/core'
 import { useElementSize } from '@mantine/hooks'
 import { useEffect, useState } from 'react'
 import {
@@ -49,15 +49,13 @@ export function PlanFront({
   return (
     <div className={css.front}>
       {plan.front && <Along plan={plan} choice={choice} onSlide={onSlide} />}
-      <Group justify="space-between" gap="xs" role="group" aria-label="Kind of plan" wrap="nowrap">
+      <div className={css.kinds} role="group" aria-label="Kind of plan">
         {offered.map((s) => {
           const { plan: own, why } = three[s]
           const f = own && planFigures(own)
           return (
-            <Button
+            <UnstyledButton
               key={s}
-              variant="bare"
-              size="compact-md"
               className={css.kind}
               aria-pressed={pressed === s}
               aria-keyshortcuts={ariaKeys(KEYS[s])}
@@ -67,13 +65,13 @@ export function PlanFront({
             >
               {offered.length === 1 ? 'One plan' : NAMES[s]}{' '}
               <Kbd aria-hidden>{signOf(KEYS[s])}</Kbd>
-              <Text span size="sm" c="dimmed">
-                {f ? `${f.minutes} min, ${hoursWords(f.smoothHours)}` : 'not possible'}
-              </Text>
-            </Button>
+              <small>
+                {f ? `${f.minutes} min, ${hoursWords(f.smoothHours)} smooth` : 'not possible'}
+              </small>
+            </UnstyledButton>
           )
         })}
-      </Group>
+      </div>
       {plan.front?.why && <Text size="sm">{plan.front.why}</Text>}
     </div>
   )
@@ -142,6 +140,7 @@ function Along({
         </text>
       </svg>
       <Slider
+        className={css.slider}
         min={first.hours}
         max={last.hours}
         value={line[here]!.hours}
@@ -152,7 +151,7 @@ function Along({
         onChange={(h) => setMoved(place(h))}
         onChangeEnd={(h) => onSlide(line[place(h)]!.hours)}
       />
-      <Text size="sm" c="dimmed" mt="xs">
+      <Text size="sm" c="dimmed">
         <Estimate of="plan-smooth">{words(shown)}</Estimate>
         {choice.hours !== undefined && (
           <Button variant="bare" size="compact-sm" onClick={() => onSlide(undefined)}>

@@ -157,8 +157,10 @@ export function usePlan(props: StationProps, choice: PlanChoice): PlanView {
   const problem = head.error ?? chosen.error
   // A change by hand that cannot be is told, and the plan before it stays in view.
   const refused = chosen.data?.why !== undefined && Object.keys(choice.edits).length > 0
+  // The one that is kept is shown until it is known whether what it rests on has changed; never once there can be none.
+  const meanwhile = chosen.data === undefined && choice === saved?.choice ? saved : undefined
   return {
-    plan: fresh ?? (refused ? good.current : undefined),
+    plan: fresh ?? (refused ? good.current : meanwhile),
     three: three.data,
     ask,
     why: problem
@@ -166,7 +168,7 @@ export function usePlan(props: StationProps, choice: PlanChoice): PlanView {
       : refused && good.current
         ? `${chosen.data!.why} The plan before it is shown; undo the change or make another.`
         : chosen.data?.why,
-    pending: !problem && chosen.data === undefined,
+    pending: !problem && chosen.data === undefined && !meanwhile,
     kept: saved !== undefined,
     outdated: saved !== undefined && fresh !== undefined && signature(fresh) !== signature(saved),
   }
