@@ -75,7 +75,7 @@ export function createApp(
   if (config.trustProxy !== undefined) app.set('trust proxy', config.trustProxy)
   app.use(ownHosts({ hosts: config.hosts }))
   // Most of what the house's own screens ask for is small and near: only files and large answers are worth squeezing, the
-  // latter quickly.
+  // latter quickly. A stream of events is told as it happens, never gathered first.
   app.use(
     compression({
       filter: (request, response) =>
@@ -90,7 +90,9 @@ export function createApp(
       level: 1,
       brotli: { params: { [constants.BROTLI_PARAM_QUALITY]: 1 } },
       filter: (request, response) =>
-        request.path.startsWith('/api') && compression.filter(request, response),
+        request.path.startsWith('/api') &&
+        !String(response.getHeader('content-type')).startsWith('text/event-stream') &&
+        compression.filter(request, response),
     }),
   )
   app.use(answerRoutes(db, chair))
