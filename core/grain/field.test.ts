@@ -227,7 +227,8 @@ describe('the field', () => {
   it('recovers hidden fields better than the nearest reading and a mean by distance', () => {
     const errors = { field: [] as number[], nearest: [] as number[], kernel: [] as number[] }
     const field = new GrainField(DEFAULTS, BARE)
-    for (let seed = 0; seed < 8; seed++) {
+    // So many that the medians stand: eight fields alone put them within ± 0.1 of each other.
+    for (let seed = 0; seed < 32; seed++) {
       const random = mulberry32(900 + seed)
       const hidden = hiddenField(random)
       const noise = (10 * Math.PI) / 180

@@ -3,7 +3,7 @@ import { Group, Kbd, useMantineColorScheme } from '@mantine/core'
 import { useDebouncedValue } from '@mantine/hooks'
 import { Spotlight, spotlight } from '@mantine/spotlight'
 import '@mantine/spotlight/styles.layer.css'
-import { useEffect, useState } from 'react'
+import { useEffect } from 'react'
 import { useMatch, useNavigate } from 'react-router'
 import { SERVICES } from '../../core/services/index.ts'
 import { STATION_NAMES, STATIONS } from '../../core/visit/index.ts'
@@ -12,6 +12,7 @@ import { useClient } from '../api/queries.ts'
 import { addClient } from '../clients/adding.ts'
 import { openHelp } from '../keys/KeysHelp.tsx'
 import { signOf, type ShortcutId } from '../keys/shortcuts.ts'
+import { useFind } from './Find.tsx'
 import { ROOMS } from './Frame.tsx'
 import css from './Spotlight.module.css'
 
@@ -28,14 +29,16 @@ interface Found {
 const matches = (words: string) => (f: Found) =>
   `${f.words} ${f.more ?? ''}`.toLowerCase().includes(words.trim().toLowerCase())
 
-export function FindSpotlight({ wanted }: { wanted: number }) {
-  useEffect(() => spotlight.open(), [wanted])
-  const [words, setWords] = useState('')
+export function FindSpotlight({ times, field }: { times: number; field: string }) {
+  useEffect(() => spotlight.open(), [times])
+  const words = useFind((s) => s.words)
   const [asked] = useDebouncedValue(words, 80)
   return (
     <Spotlight.Root
       query={words}
-      onQueryChange={setWords}
+      onQueryChange={(to) => useFind.setState({ words: to })}
+      clearQueryOnClose={false}
+      onSpotlightClose={() => useFind.setState({ wanted: false })}
       shortcut={null}
       size={560}
       yOffset={90}
@@ -47,6 +50,7 @@ export function FindSpotlight({ wanted }: { wanted: number }) {
       maxHeight={520}
     >
       <Spotlight.Search
+        id={field}
         placeholder="A client, a page, an act"
         aria-label="Find a client, a page or an act"
         classNames={{ input: css.search ?? '' }}
