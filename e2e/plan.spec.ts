@@ -77,7 +77,7 @@ test('three plans side by side: picked, changed by hand, taken back, fitted, sea
   const table = page.getByRole('table', { name: 'The plans side by side' })
   const row = async (name: string) =>
     (await table.getByRole('row', { name }).locator('td').allInnerTexts()).map((t) =>
-      parseFloat(t.replace('€', '')),
+      parseFloat(t.replace(/[^\d.]/g, '')),
     )
   for (const what of ['Load, mean over the skin', 'Any zone at redness']) {
     const [gentlest, balanced, closest] = await row(what)

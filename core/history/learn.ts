@@ -1,5 +1,5 @@
 /** What a client's history teaches: their skin, their bumps and their growth, by zone, and how fast redness fades. */
-import type { Figures } from '../house/index.ts'
+import type { Figures, Units } from '../house/index.ts'
 import { hairIn, type SkinAndHair } from '../client.ts'
 import {
   doubt,
@@ -210,16 +210,17 @@ export const expectedGrowth = (
     ]),
   )
 
-/** Why a reading of hair is asked about and not learned from, in words; undefined when it may be. */
+/** Why a reading of hair is asked about and not learned from, in words with lengths in `unit`; undefined when it may be. */
 export function hairDoubt(
   figures: Figures,
   skin: SkinAndHair,
   service: ServiceId,
   reading: PlacedReading,
+  unit?: Units['length'],
 ): string | undefined {
   const expected = expectedGrowth(figures, skin, service)
   const zone = reading.zoneId === null ? fastest(expected) : expected[reading.zoneId]
-  return zone && doubt(figures, zone, reading)
+  return zone && doubt(figures, zone, reading, unit)
 }
 
 /** Growth by zone. */

@@ -1,5 +1,5 @@
 /** The kit that cuts: edges, angles, handles. Typical measures, from memory; house estimates until measured. */
-import { constant, type Constant } from '../house/index.ts'
+import { constant, PRICE, type Constant } from '../house/index.ts'
 import type { ToolKind } from '../skin/index.ts'
 
 export const BLADE_CONSTANTS = {
@@ -33,14 +33,14 @@ export const BLADE_CONSTANTS = {
   lifeCoarse: constant(350, 'strokes', 'Blade life on coarse terminal hair', 'H'),
   lifeFine: constant(700, 'strokes', 'Blade life on fine terminal hair', 'H'),
   lifeFuzz: constant(400, 'strokes', 'Blade life on fuzz', 'H'),
-  priceShavette: constant(0.15, '€', 'Half blade', 'H'),
-  priceSafety: constant(0.25, '€', 'Double-edge blade', 'H'),
-  priceSingleEdge: constant(0.6, '€', 'Long single-edge blade', 'H'),
-  priceGuarded: constant(0.9, '€', 'Guarded facial razor', 'H'),
-  priceBrow: constant(0.5, '€', 'Small brow razor', 'H'),
-  priceSurgical: constant(0.7, '€', 'Sterile surgical-shape blade', 'H'),
-  priceCartridge: constant(2.4, '€', 'Cartridge', 'H'),
-  priceTrimmer: constant(0.1, '€', 'Trimmer, oil and disinfectant for one use', 'H'),
+  priceShavette: constant(0.15, PRICE, 'Half blade', 'H'),
+  priceSafety: constant(0.25, PRICE, 'Double-edge blade', 'H'),
+  priceSingleEdge: constant(0.6, PRICE, 'Long single-edge blade', 'H'),
+  priceGuarded: constant(0.9, PRICE, 'Guarded facial razor', 'H'),
+  priceBrow: constant(0.5, PRICE, 'Small brow razor', 'H'),
+  priceSurgical: constant(0.7, PRICE, 'Sterile surgical-shape blade', 'H'),
+  priceCartridge: constant(2.4, PRICE, 'Cartridge', 'H'),
+  priceTrimmer: constant(0.1, PRICE, 'Trimmer, oil and disinfectant for one use', 'H'),
 } as const
 
 const B = BLADE_CONSTANTS

@@ -1,6 +1,6 @@
 /** Hair that is kept: what a service leaves alone unless it is asked for, and that it says so. */
 import { DomainError } from '../errors.ts'
-import { BEARD_LINES, BROW_LINES, usual } from '../testing/lines.ts'
+import { BEARD_LINES, BROW_LINES, HIGH_MOUSTACHE, usual } from '../testing/lines.ts'
 import { planInput, type PlanCase } from '../testing/plan.ts'
 import { zoneStem } from '../zones/index.ts'
 import { makePlan } from './makePlan.ts'
@@ -27,7 +27,7 @@ describe('a line-up', () => {
       false,
     )
     const lips = lineUp({
-      keepLines: [...BEARD_LINES, usual('moustache', 'left'), usual('moustache', 'right')],
+      keepLines: [...BEARD_LINES, ...HIGH_MOUSTACHE],
     })
     expect(lips.zones.some((z) => z.zoneId === 'upper-lip-left')).toBe(true)
   })

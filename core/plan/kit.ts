@@ -1,15 +1,15 @@
 /** What lies ready: blades, towels, paper, gloves, with their cost (M14). */
-import { constant, type Figures } from '../house/index.ts'
+import { constant, PRICE, type Figures } from '../house/index.ts'
 import { type Service, SERVICES, type ServiceId } from '../services/index.ts'
 import { BLADES, type BladeId } from '../kit/index.ts'
 import type { KitItem, Lane } from './types.ts'
 
 export const KIT_CONSTANTS = {
-  towelCost: constant(0.35, '€', 'Washing a towel', 'H'),
-  glovesCost: constant(0.12, '€', 'A pair of gloves', 'H'),
-  paperCost: constant(0.02, '€', 'A sheet of paper', 'H'),
-  latherCost: constant(0.4, '€', 'Oil and lather for one service', 'H'),
-  balmCost: constant(0.3, '€', 'Balm, a coin-sized amount', 'H'),
+  towelCost: constant(0.35, PRICE, 'Washing a towel', 'H'),
+  glovesCost: constant(0.12, PRICE, 'A pair of gloves', 'H'),
+  paperCost: constant(0.02, PRICE, 'A sheet of paper', 'H'),
+  latherCost: constant(0.4, PRICE, 'Oil and lather for one service', 'H'),
+  balmCost: constant(0.3, PRICE, 'Balm, a coin-sized amount', 'H'),
   strokesPerSheet: constant(45, 'strokes', 'Strokes wiped on one sheet of paper', 'H'),
 } as const
 

@@ -188,7 +188,7 @@ export const ESTIMATES = {
   towel: estimate(
     'H',
     'Towel warmth',
-    'Reckoned until somebody reads it. Above 48 °C skin is harmed: 45 °C is the most.',
+    'Reckoned until somebody reads it. Above 48 °C (118 °F) skin is harmed: 45 °C (113 °F) is the most.',
     'Cooling toward the room from the warmth at the start (Newton), with a range.',
     ['towel.startC', 'towel.fastestMin', 'towel.slowestMin', 'towel.harmC'],
     'Newton’s law of cooling; burns after Moritz and Henriques (1947), from memory',

@@ -1,5 +1,5 @@
 /** Readings of hair that nobody would believe (M10): asked about, and not learned from while they stand. */
-import type { Figures } from '../house/index.ts'
+import { lengthWords, type Figures, type Units } from '../house/index.ts'
 import {
   GROWTH_CONSTANTS as G,
   hairLengthMm,
@@ -18,20 +18,25 @@ function possible(figures: Figures, prior: Growth, leftMm: number, days: number)
   return { least: at(-1), most: at(1) }
 }
 
-/** Why a reading is not believed, in words; undefined when it may be. */
-export function doubt(figures: Figures, prior: Growth, r: GrowthReading): string | undefined {
+/** Why a reading is not believed, in words with lengths in `unit`; undefined when it may be. */
+export function doubt(
+  figures: Figures,
+  prior: Growth,
+  r: GrowthReading,
+  unit: Units['length'] = 'mm',
+): string | undefined {
   const spread = r.kind === 'measured' ? measuredSpreadMm(figures, r) : figures(G.measuredSdMm)
   const slack = 2.5 * Math.hypot(spread, r.kind === 'measured' ? 0 : figures(G.thresholdSdMm))
   const days = `${r.days.toFixed(r.days < 10 ? 1 : 0)} days`
-  const usual = `Hair of this kind grows about ${prior.mean.toFixed(2)} mm a day`
+  const usual = `Hair of this kind grows about ${lengthWords(prior.mean, unit, 2)} a day`
   if (r.kind === 'measured') {
     const length = r.lengthMm ?? 0
     const { least, most } = possible(figures, prior, r.leftMm, r.days)
     if (length > most + slack) {
-      return `${length} mm after ${days} would be ${((length - r.leftMm) / r.days).toFixed(1)} mm a day. ${usual}: is the length in mm, and is the day right?`
+      return `${lengthWords(length, unit)} after ${days} would be ${lengthWords((length - r.leftMm) / r.days, unit)} a day. ${usual}: is the length in ${unit === 'mm' ? 'mm' : 'inches'}, and is the day right?`
     }
     if (length < least - slack) {
-      return `${length} mm after ${days} is shorter than hair stays. ${usual}: was it shaved in between, or is the day wrong?`
+      return `${lengthWords(length, unit)} after ${days} is shorter than hair stays. ${usual}: was it shaved in between, or is the day wrong?`
     }
     return undefined
   }

@@ -33,7 +33,7 @@ export const backAndChest = {
   sequences: (wish, say) => bodyRows(wish, say, 'across'),
   order: 'fewest-changes',
   views: [],
-  hair: { words: 'Back and chest hair, mm', shownMm: 3, lineMm: 12 },
+  hair: { words: 'Back and chest hair', shownMm: 3, lineMm: 12 },
   asking: {
     'widespread-acne': { text: 'Inflamed follicles: mark each; they are left out.' },
     flare: { text: 'Mark the patches; with the grain only, nothing scented.' },

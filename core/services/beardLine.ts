@@ -74,7 +74,7 @@ export const beardLine = {
   withOnly: true,
   order: 'heavier-side',
   views: ['front', 'left', 'right', 'underChin'],
-  hair: { words: 'Beard, mm', shownMm: 3, lineMm: 12 },
+  hair: { words: 'Beard', shownMm: 3, lineMm: 12 },
   asking: {
     acids: { severity: 'take-care', text: 'Only the lines are shaved: light strokes.' },
   },

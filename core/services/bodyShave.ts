@@ -31,7 +31,7 @@ export const bodyShave = {
   sequences: (wish, say) => bodyRows(wish, say, 'against'),
   order: 'fewest-changes',
   views: [],
-  hair: { words: 'Leg and arm hair, mm', shownMm: 3, lineMm: 12 },
+  hair: { words: 'Leg and arm hair', shownMm: 3, lineMm: 12 },
   asking: {
     'widespread-acne': { text: 'Inflamed follicles: mark each; they are left out.' },
     flare: {

@@ -34,7 +34,7 @@ export const browTidy = {
   sequences: fuzzRows,
   order: 'school',
   views: ['front', 'left', 'right'],
-  hair: { words: 'Hair round the brows, mm', shownMm: 2, lineMm: 6 },
+  hair: { words: 'Hair round the brows', shownMm: 2, lineMm: 6 },
   asking: {
     'widespread-acne': {
       severity: 'take-care',

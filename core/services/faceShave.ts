@@ -40,7 +40,7 @@ export const faceShave = {
   sequences: beardRows,
   order: 'school',
   views: ['front', 'left', 'right', 'underChin'],
-  hair: { words: 'Beard, mm', shownMm: 3, lineMm: 12 },
+  hair: { words: 'Beard', shownMm: 3, lineMm: 12 },
   asking: {},
   underMakeUp: true,
 } as const satisfies Service

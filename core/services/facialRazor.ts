@@ -32,7 +32,7 @@ export const facialRazor = {
   sequences: fuzzRows,
   order: 'school',
   views: ['front', 'left', 'right', 'underChin'],
-  hair: { words: 'Fuzz, mm', shownMm: 2, lineMm: 12 },
+  hair: { words: 'Fuzz', shownMm: 2, lineMm: 12 },
   asking: {},
   patchTest: true,
   underMakeUp: true,

@@ -55,7 +55,7 @@ export const headShave = {
     ['nape', 'nape-centre'],
   ],
   views: ['crown', 'left', 'right', 'nape'],
-  hair: { words: 'Scalp hair, mm', shownMm: 3, lineMm: 12 },
+  hair: { words: 'Scalp hair', shownMm: 3, lineMm: 12 },
   asking: {
     injections: {
       severity: 'take-care',

@@ -1,5 +1,5 @@
 /** Steps that services share, and their times. Common practice; times are house estimates. */
-import { constant, type Figures } from '../house/index.ts'
+import { constant, warmthWords, type Figures } from '../house/index.ts'
 import type { RoutineStep, RoutineWish } from './service.ts'
 
 export const ROUTINE_CONSTANTS = {
@@ -43,7 +43,7 @@ export const cleanse = ({ figures, plain }: RoutineWish): RoutineStep => ({
 })
 
 const cooled = (figures: Figures) =>
-  `Cool it first, at most ${figures(R.towelAtMostC)} °C, and ask the client before it is laid.`
+  `Cool it first, at most ${warmthWords(figures(R.towelAtMostC), 'C')} (${warmthWords(figures(R.towelAtMostC), 'F')}), and ask the client before it is laid.`
 
 /** The first hot towel. */
 export const hotTowel = ({ figures }: RoutineWish, title: string): RoutineStep => ({

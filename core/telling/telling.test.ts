@@ -97,7 +97,11 @@ describe('the landmark', () => {
           const d = next.point.map((x, k) => x - centre.point[k]!) as unknown as Vec3
           ways.set(key, unit(tangentPart(d, unit(centre.normal))))
         }
-        const off = Math.acos(Math.min(1, dot(ways.get(key)!, direction))) * DEGREE
+        const way = ways.get(key)!
+        // From the middle to the middle two ways are equally short, one on either side.
+        const middle = Math.abs(centre.point[0]) < 0.1 && !landmark.side
+        const both: readonly Vec3[] = middle ? [way, [-way[0], way[1], way[2]]] : [way]
+        const off = Math.acos(Math.min(1, Math.max(...both.map((w) => dot(w, direction))))) * DEGREE
         if (off >= 45) far.push({ key, bearing: Math.round(b * DEGREE), off })
       }
     }

@@ -20,6 +20,12 @@ export const BEARD_LINES: readonly KeepLine[] = (['cheek', 'neck'] as const).fla
   (['left', 'right'] as const).map((side) => usual(kind, side)),
 )
 
+/** The edges of a moustache that ends 4 mm higher than the usual one, which leaves no skin of the lip to be worked. */
+export const HIGH_MOUSTACHE: readonly KeepLine[] = (['left', 'right'] as const).map((side) => ({
+  ...usualLine('moustache', side, ([x, y, z]) => place([x, y + 4, z])),
+  ...{ id: `moustache-${side}`, drawnAtMs: 0 },
+}))
+
 /** Both edges of both brows. */
 export const BROW_LINES: readonly KeepLine[] = (['brow', 'brow-under'] as const).flatMap((kind) =>
   (['left', 'right'] as const).map((side) => usual(kind, side)),

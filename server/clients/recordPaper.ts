@@ -1,5 +1,6 @@
 /** Everything kept of a client as a paper that a person can read, with who looked at it: for the client, when they ask. */
 import { trailWords } from '../../contract/trailWords.ts'
+import { lengthWords } from '../../core/house/index.ts'
 import { replay } from '../../core/chair/index.ts'
 import { CLIENT_TEXT_IDS, CLIENT_TEXTS } from '../../core/client.ts'
 import { DRYNESS_WORDS, momentWords, type SkinAnswer } from '../../core/looks/index.ts'
@@ -71,7 +72,7 @@ export async function clientRecord(
     for (const h of hair.filter((r) => r.visitId === visit.id))
       line(
         'Hair',
-        `${h.kind} after ${Math.round(h.days)} days${h.lengthMm == null ? '' : `, ${h.lengthMm} mm`}`,
+        `${h.kind} after ${Math.round(h.days)} days${h.lengthMm == null ? '' : `, ${lengthWords(h.lengthMm, house.settings.length)}`}`,
       )
     for (const m of visit.messages)
       line(

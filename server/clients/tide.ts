@@ -27,7 +27,7 @@ function spanNow(visits: readonly VisitSummary[], nowMs: number, toMs: number | 
 /** What the line measures, and how high it is drawn at most: fuzz stays short whatever it is taken off for. */
 function measured(service: ServiceId, growth: Growth): Pick<Tide, 'hairWords' | 'topMm'> {
   const { words, lineMm } = SERVICES[service].hair
-  return { hairWords: growth.curve === 'fuzz' ? 'Fuzz, mm' : words, topMm: lineMm }
+  return { hairWords: growth.curve === 'fuzz' ? 'Fuzz' : words, topMm: lineMm }
 }
 
 const endsOf = (visits: readonly VisitSummary[], service: ServiceId): number[] =>

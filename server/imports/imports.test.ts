@@ -103,6 +103,7 @@ describe('clients brought in', () => {
       ...person,
       id: randomUUID(),
       ...d,
+      service: d.service ?? person.service,
     }))
     const id = randomUUID()
     await bring(clients, id).expect(201)

@@ -4,6 +4,7 @@ import { useEffect, useRef, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import type { Constant } from '../../core/house/index.ts'
 import { CONSTANT_REGISTER, FIXED_FIGURES } from '../../core/register/index.ts'
+import { useUnits } from '../state/shape.ts'
 import { Estimate } from '../ui/Estimate.tsx'
 import css from './House.module.css'
 import type { HouseEdit } from '../../contract/routes.ts'
@@ -69,6 +70,7 @@ function Figure({
   value: number | undefined
   onChange: (edit: HouseEdit) => void
 }) {
+  const { unit } = useUnits()
   const now = value ?? c.byDefault
   const [typed, setTyped] = useState<number | string>(now)
   useEffect(() => setTyped(now), [now])
@@ -88,7 +90,7 @@ function Figure({
         {c.source && <small>{c.source}</small>}
         {value !== undefined && (
           <small>
-            default {c.byDefault} {c.unit}{' '}
+            default {c.byDefault} {unit(c.unit)}{' '}
             <Button
               variant="bare"
               size="compact-sm"
@@ -118,7 +120,7 @@ function Figure({
               }}
             />
           )}
-          <span>{c.unit}</span>
+          <span>{unit(c.unit)}</span>
         </Group>
       </Table.Td>
       <Table.Td data-num w={40}>

@@ -1,12 +1,14 @@
 /** How days, hours and measures are written, and whether it is day or lamp. */
 import { Table, useMantineColorScheme } from '@mantine/core'
 import { dateWords, timeWords } from '../../core/time/index.ts'
+import { useUnits } from '../state/shape.ts'
 import { Words } from '../ui/Words.tsx'
 import type { PartProps } from './HousePage.tsx'
 
 export function LookPart({ house, change }: PartProps) {
   const { colorScheme, setColorScheme } = useMantineColorScheme()
   const { settings } = house
+  const { hair, warm } = useUnits()
   const now = Date.now()
   const rows = [
     [
@@ -65,7 +67,7 @@ export function LookPart({ house, change }: PartProps) {
         value={settings.length}
         onChange={(length) => change.mutate({ settings: { length } })}
       />,
-      '',
+      hair(1.4),
     ],
     [
       'Warmth',
@@ -79,7 +81,7 @@ export function LookPart({ house, change }: PartProps) {
         value={settings.warmth}
         onChange={(warmth) => change.mutate({ settings: { warmth } })}
       />,
-      '',
+      warm(45),
     ],
     [
       'This screen',

@@ -1,17 +1,21 @@
 /** The probe thermometer: what it shows in ice and in a known warmth puts it right. */
-import { Problem } from '../ui/Panel.tsx'
-import { Button, Group, NumberInput, Stack } from '@mantine/core'
-import { useFigures } from '../state/figures.ts'
+import { Button, Group, NumberInput, Stack, Text } from '@mantine/core'
+import { useForm } from '@mantine/form'
 import { useMutation } from '@tanstack/react-query'
-import { useState } from 'react'
 import type { House } from '../../contract/types.ts'
 import { corrected, PROBE_CONSTANTS } from '../../core/chair/index.ts'
+import { warmthC, warmthIn } from '../../core/house/index.ts'
 import { whenWords } from '../../core/time/index.ts'
 import { call } from '../api/call.ts'
 import type { useChangeHouse } from '../api/queries.ts'
+import { useFigures } from '../state/figures.ts'
+import { useUnits } from '../state/shape.ts'
+import { Problem } from '../ui/Panel.tsx'
 
 /** The reference that the stand-in is put into. */
 const WARM_C = 40
+
+type Typed = number | ''
 
 export function Probe({
   house,
@@ -21,84 +25,62 @@ export function Probe({
   change: ReturnType<typeof useChangeHouse>
 }) {
   const figures = useFigures()
-  const [ice, setIce] = useState('')
-  const [warm, setWarm] = useState('')
+  const units = useUnits()
+  const form = useForm<Record<'ice' | 'warm', Typed>>({
+    initialValues: { ice: '', warm: '' },
+    validate: { ice: (v) => (v === '' ? 'What it shows in melting ice is needed.' : null) },
+  })
   const read = useMutation({
     mutationFn: (into: 'ice' | 'warm') => call('probe', { body: { into } }),
-    onSuccess: ({ rawC }, into) => (into === 'ice' ? setIce : setWarm)(String(rawC)),
+    onSuccess: ({ rawC }, into) =>
+      form.setFieldValue(into, Math.round(warmthIn(rawC, units.warmth) * 100) / 100),
   })
-  const number = (typed: string) =>
-    typed.trim() === '' ? undefined : Number(typed.replace(',', '.'))
-  const iceC = number(ice)
-  const warmC = number(warm)
-  const now = house.probe ? corrected(figures, 0, house.probe, Date.now()) : undefined
-  return (
-    <Stack gap="md">
-      <p>
-        {house.probe && now
-          ? `Calibrated ${whenWords(house.probe.atMs)}: ${house.probe.offsetC >= 0 ? '+' : '−'}${Math.abs(house.probe.offsetC).toFixed(1)} °C at nought, gain ${house.probe.gain.toFixed(3)}. Today it may be ${now.withinC.toFixed(1)} °C off.`
-          : `Never calibrated: it may be ${figures(PROBE_CONSTANTS.uncalibratedC)} °C off. Put it into melting ice; a second known warmth makes it better.`}
-      </p>
-      <Group gap="lg">
-        <Reading
-          name="In melting ice it shows, °C"
-          value={ice}
-          onChange={setIce}
-          onRead={() => read.mutate('ice')}
-        />
-        <Reading
-          name={`In the reference of ${WARM_C} °C it shows, °C`}
-          value={warm}
-          onChange={setWarm}
-          onRead={() => read.mutate('warm')}
-        />
-      </Group>
-      <Group gap="sm">
-        <Button
-          variant="strong"
-
-          disabled={iceC === undefined || !Number.isFinite(iceC) || change.isPending}
-          onClick={() =>
-            change.mutate(
-              {
-                probe: {
-                  iceShowsC: iceC!,
-                  ...(warmC !== undefined &&
-                    Number.isFinite(warmC) && { warm: { knownC: WARM_C, showsC: warmC } }),
-                },
-              },
-              {
-                onSuccess: () => {
-                  setIce('')
-                  setWarm('')
-                },
-              },
-            )
-          }
-        >
-          Keep this calibration
-        </Button>
-      </Group>
-      {read.isError && <Problem>{read.error.message}</Problem>}
-    </Stack>
+  const keep = form.onSubmit(({ ice, warm }) =>
+    change.mutate(
+      {
+        probe: {
+          iceShowsC: warmthC(Number(ice), units.warmth),
+          ...(warm !== '' && {
+            warm: { knownC: WARM_C, showsC: warmthC(warm, units.warmth) },
+          }),
+        },
+      },
+      { onSuccess: () => form.reset() },
+    ),
   )
-}
-
-function Reading({
-  name,
-  value,
-  onChange,
-  onRead,
-}: {
-  name: string
-  value: string
-  onChange: (value: string) => void
-  onRead: () => void
-}) {
-  return (
+  const now = house.probe ? corrected(figures, 0, house.probe, Date.now()) : undefined
+  const reading = (into: 'ice' | 'warm', name: string) => (
     <Group gap="xs" align="flex-end">
-      <NumberInput label={name} w={250} value={value} onChange={(v) => onChange(String(v))} />
-      <Button onClick={onRead}>Read the probe</Button>
+      <NumberInput
+        label={`${name} it shows, ${units.warmthSign}`}
+        w={290}
+        decimalScale={2}
+        {...form.getInputProps(into)}
+      />
+      <Button onClick={() => read.mutate(into)} loading={read.isPending && read.variables === into}>
+        Read the probe
+      </Button>
     </Group>
+  )
+  return (
+    <form onSubmit={keep} noValidate>
+      <Stack gap="md">
+        <Text>
+          {house.probe && now
+            ? `Calibrated ${whenWords(house.probe.atMs)}: ${house.probe.offsetC >= 0 ? '+' : '−'}${units.warmStep(Math.abs(house.probe.offsetC))} in ice, gain ${house.probe.gain.toFixed(3)}. Today it may be ${units.warmStep(now.withinC)} off.`
+            : `Never calibrated: it may be ${units.warmStep(figures(PROBE_CONSTANTS.uncalibratedC))} off. Put it into melting ice; a second known warmth makes it better.`}
+        </Text>
+        <Group gap="lg" align="flex-start">
+          {reading('ice', 'In melting ice')}
+          {reading('warm', `In the reference of ${units.warm(WARM_C)}`)}
+        </Group>
+        <Group gap="sm">
+          <Button type="submit" variant="strong" loading={change.isPending}>
+            Keep this calibration
+          </Button>
+        </Group>
+        <Problem>{read.isError && read.error.message}</Problem>
+      </Stack>
+    </form>
   )
 }

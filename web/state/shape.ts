@@ -1,6 +1,18 @@
 /** How days, hours, money and measures are written on this screen: as the house says. */
+import { useMemo } from 'react'
 import { create } from 'zustand'
-import { USUAL_SETTINGS, type HouseSettings } from '../../core/house/index.ts'
+import {
+  LENGTH_SIGNS,
+  lengthFigure,
+  lengthWords,
+  moneyWords,
+  unitWords,
+  USUAL_SETTINGS,
+  WARMTH_SIGNS,
+  warmthStepWords,
+  warmthWords,
+  type HouseSettings,
+} from '../../core/house/index.ts'
 import { writeTimesAs } from '../../core/time/index.ts'
 
 interface Shape {
@@ -23,6 +35,27 @@ const shapeOf = (settings: HouseSettings): Shape => ({
 
 export const useDateShape = create<Shape>(() => shapeOf(USUAL_SETTINGS))
 export const useSettings = (): HouseSettings => useDateShape((s) => s.settings)
+
+/** Measures and money as the house writes them; lengths come in mm, warmth in °C. */
+const unitsOf = ({ length, warmth, currency }: HouseSettings) => ({
+  length,
+  warmth,
+  currency,
+  lengthSign: LENGTH_SIGNS[length],
+  warmthSign: WARMTH_SIGNS[warmth],
+  hair: (mm: number, digits?: number) => lengthWords(mm, length, digits),
+  hairFigure: (mm: number, digits?: number) => lengthFigure(mm, length, digits),
+  warm: (c: number) => warmthWords(c, warmth),
+  warmStep: (c: number) => warmthStepWords(c, warmth),
+  money: (amount: number) => moneyWords(amount, currency),
+  unit: (unit: string) => unitWords(unit, currency),
+})
+
+export type UnitWords = ReturnType<typeof unitsOf>
+export const useUnits = (): UnitWords => {
+  const settings = useSettings()
+  return useMemo(() => unitsOf(settings), [settings])
+}
 
 /** Takes over how the house writes. */
 export function takeSettings(settings: HouseSettings): void {

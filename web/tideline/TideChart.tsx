@@ -1,5 +1,7 @@
 import css from './TideLine.module.css'
 import { onRedness, LAMP, LIGHT, REDNESS_COLOURS } from '../../core/palette.ts'
+import { LENGTH_SIGNS, lengthFigure, type Units } from '../../core/house/index.ts'
+import { useSettings } from '../state/shape.ts'
 import { dateWords } from '../../core/time/index.ts'
 import { CustomChart, LineChart, ScatterChart } from 'echarts/charts'
 import { GridComponent, MarkAreaComponent, MarkLineComponent } from 'echarts/components'
@@ -32,6 +34,7 @@ export interface TideLineProps {
 export function TideChart({ tide, visitId, onVisit, lamp }: TideLineProps & { lamp: boolean }) {
   const box = useRef<HTMLDivElement>(null)
   const chart = useRef<EChartsType>(undefined)
+  const { length: unit } = useSettings()
   const choose = useRef(onVisit)
   choose.current = onVisit
 
@@ -51,8 +54,11 @@ export function TideChart({ tide, visitId, onVisit, lamp }: TideLineProps & { la
   }, [])
 
   useEffect(() => {
-    chart.current?.setOption(option(tide, visitId, lamp, box.current?.clientWidth ?? 1200), true)
-  }, [tide, visitId, lamp])
+    chart.current?.setOption(
+      option(tide, visitId, lamp, unit, box.current?.clientWidth ?? 1200),
+      true,
+    )
+  }, [tide, visitId, lamp, unit])
 
   return <div ref={box} className={css.chart} data-testid="tide-chart" aria-hidden />
 }
@@ -91,7 +97,13 @@ type ShownVisit = VisitSummary & { readonly roomy: boolean }
 
 const words = (color: string, fontSize = 13) => ({ color, fontFamily: FONT, fontSize })
 
-function option(tide: Tide, visitId: string | null, lamp: boolean, width: number) {
+function option(
+  tide: Tide,
+  visitId: string | null,
+  lamp: boolean,
+  unit: Units['length'],
+  width: number,
+) {
   const c = lamp ? LAMP : LIGHT
   const top = topOf(tide)
   const visits = shownVisits(tide, width)
@@ -103,7 +115,7 @@ function option(tide: Tide, visitId: string | null, lamp: boolean, width: number
       { left: 76, right: 44, top: 92, height: 22 },
     ],
     xAxis: timeAxes(tide, c),
-    yAxis: heightAxes(tide, top, c),
+    yAxis: heightAxes(tide, top, unit, c),
     series: [
       grown(tide, visits, c),
       ...forecast(tide, top, c),
@@ -171,14 +183,14 @@ function timeAxes(tide: Tide, c: Colours) {
   ]
 }
 
-function heightAxes(tide: Tide, top: number, c: Colours) {
+function heightAxes(tide: Tide, top: number, unit: Units['length'], c: Colours) {
   return [
     {
       type: 'value',
       gridIndex: 0,
       min: 0,
       max: top,
-      name: tide.hairWords,
+      name: `${tide.hairWords}, ${LENGTH_SIGNS[unit]}`,
       nameLocation: 'end',
       nameTextStyle: {
         color: c.soft,
@@ -187,7 +199,10 @@ function heightAxes(tide: Tide, top: number, c: Colours) {
         align: 'right',
         padding: [0, -30, -2, 0],
       },
-      axisLabel: { ...words(c.soft), formatter: (v: number) => v.toFixed(v < 3 && v % 1 ? 1 : 0) },
+      axisLabel: {
+        ...words(c.soft),
+        formatter: (v: number) => lengthFigure(v, unit, v < 3 && v % 1 ? 1 : 0),
+      },
       interval: top > 3 ? top / 2 : 1,
       splitLine: { lineStyle: { color: c.line, opacity: 0.35 } },
     },

@@ -18,6 +18,7 @@ import { useToday } from '../api/queries.ts'
 import { addClient } from '../clients/adding.ts'
 import { More } from '../frame/More.tsx'
 import { fetchAhead } from '../offline/ahead.ts'
+import { useUnits } from '../state/shape.ts'
 import { telephone } from '../state/words.ts'
 import { KeyButton } from '../ui/Act.tsx'
 import { Estimate } from '../ui/Estimate.tsx'
@@ -120,6 +121,7 @@ function partsOf({ rows, nowMs }: Today): [string, TodayRow[]][] {
 }
 
 function DayTable({ today, more }: { today: Today; more: ReactNode }) {
+  const { hair } = useUnits()
   const at = (ms: number) => ((ms - today.fromMs) / (today.untilMs - today.fromMs)) * CURVE.width
   const ticks = [
     { at: today.nowMs - 28 * DAY_MS, text: '4 weeks ago' },
@@ -183,8 +185,8 @@ function DayTable({ today, more }: { today: Today; more: ReactNode }) {
           <b>{today.firstVisits}</b> first {today.firstVisits === 1 ? 'visit' : 'visits'}
         </span>
         <Text span size="sm" c="dimmed" className={css.key}>
-          Curve: hair, {Math.max(...SHOWN_MM)} mm tall ({Math.min(...SHOWN_MM)} mm for fuzz and
-          brows). Band: good days.
+          Curve: hair, {hair(Math.max(...SHOWN_MM), 0)} tall ({hair(Math.min(...SHOWN_MM), 0)} for
+          fuzz and brows). Band: good days.
         </Text>
       </footer>
     </>
@@ -282,13 +284,14 @@ function Curve({ row, today, at }: { row: TodayRow; today: Today; at: (ms: numbe
     points
       .map((p, i) => `${i === 0 ? 'M' : 'L'}${at(p.atMs).toFixed(1)} ${y(p.mm).toFixed(1)}`)
       .join('')
+  const { hair } = useUnits()
   const { past, ahead } = row.curve
   const band = row.window && {
     x: Math.max(0, at(row.window.fromMs)),
     end: Math.min(CURVE.width, at(row.window.toMs)),
   }
   const words = row.window
-    ? `Good days ${dateWords(row.window.fromMs)} to ${dateWords(row.window.toMs)}. Hair now about ${(ahead[0]?.mm ?? 0).toFixed(1)} mm.`
+    ? `Good days ${dateWords(row.window.fromMs)} to ${dateWords(row.window.toMs)}. Hair now about ${hair(ahead[0]?.mm ?? 0)}.`
     : 'No visit yet.'
   return (
     <svg

@@ -11,9 +11,11 @@ import {
 import { constantOf } from '../../core/register/index.ts'
 import { capital } from '../../core/words.ts'
 import { useFigures } from '../state/figures.ts'
+import { useUnits } from '../state/shape.ts'
 import css from './Estimate.module.css'
 
 export function EstimateSheet({ of, mark }: { of?: EstimateId | undefined; mark: Mark }) {
+  const { unit } = useUnits()
   const figures = useFigures()
   const text: EstimateText | undefined = of && ESTIMATES[of]
   if (!text)
@@ -46,7 +48,7 @@ export function EstimateSheet({ of, mark }: { of?: EstimateId | undefined; mark:
                 <Table.Tr key={id}>
                   <Table.Td>{c.text}</Table.Td>
                   <Table.Td data-num>
-                    <b>{figures(c)}</b> {c.unit}
+                    <b>{figures(c)}</b> {unit(c.unit)}
                   </Table.Td>
                   <Table.Td data-num>
                     <Anchor

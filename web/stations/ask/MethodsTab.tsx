@@ -1,11 +1,13 @@
 /** Which way of taking hair off suits the chosen place; and the question that everybody asks. */
 import { Alert, Button, Group, NumberInput, Stack, Table, Text, Title } from '@mantine/core'
+import { lengthIn, lengthMm } from '../../../core/house/index.ts'
 import { useFigures } from '../../state/figures.ts'
 import { useMemo, useState } from 'react'
 import { adviseMethods, lengthNow, METHOD_WORDS, THICKNESS } from '../../../core/screening/index.ts'
 import { zoneName } from '../../../core/zones/index.ts'
 import { meanLeft } from '../../../core/history/index.ts'
 import { DAY_MS, dayWords } from '../../../core/time/index.ts'
+import { useUnits } from '../../state/shape.ts'
 import { useView } from '../../state/view.ts'
 import { todayIso } from '../../state/words.ts'
 import { DateField } from '../../ui/DateField.tsx'
@@ -25,8 +27,9 @@ export function MethodsTab({ page, visit }: StationProps) {
   const last = page.visits.find((v) => v.state === 'finished')
   const days = last?.endedAtMs ? (Date.now() - last.endedAtMs) / DAY_MS : undefined
   const [measured, setMeasured] = useState<number | string>('')
+  const units = useUnits()
   const guess = lengthNow(figures, growth, meanLeft(null), days)
-  const lengthMm = measured === '' ? guess : Number(measured)
+  const nowMm = measured === '' ? guess : lengthMm(Number(measured), units.length)
   const advice = useMemo(
     () =>
       adviseMethods(figures, {
@@ -36,11 +39,11 @@ export function MethodsTab({ page, visit }: StationProps) {
         strays: visit.notes.strays,
         answers: visit.asked.answers,
         growth,
-        lengthMm,
+        lengthMm: nowMm,
         today: todayIso(),
         event,
       }),
-    [figures, zoneId, page.client.skin, visit.notes, visit.asked.answers, growth, lengthMm, event],
+    [figures, zoneId, page.client.skin, visit.notes, visit.asked.answers, growth, nowMm, event],
   )
   return (
     <Stack gap="sm" py="xs">
@@ -57,12 +60,12 @@ export function MethodsTab({ page, visit }: StationProps) {
       )}
       <Group gap="md">
         <NumberInput
-          label="Length now, mm"
+          label={`Length now, ${units.lengthSign}`}
           w={130}
-          step={0.5}
+          step={units.length === 'mm' ? 0.5 : 0.05}
           min={0}
-          max={60}
-          placeholder={guess.toFixed(1)}
+          max={lengthIn(60, units.length)}
+          placeholder={units.hairFigure(guess)}
           value={measured}
           onChange={setMeasured}
         />

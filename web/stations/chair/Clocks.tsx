@@ -14,6 +14,7 @@ import {
 } from '../../../core/chair/index.ts'
 import { bladeLifeStrokes } from '../../../core/plan/index.ts'
 import { timeWords } from '../../../core/time/index.ts'
+import { useUnits } from '../../state/shape.ts'
 import { clockText } from '../../state/words.ts'
 import type { ChairProps } from './ChairHead.tsx'
 import { useChairNow } from './useChair.ts'
@@ -107,12 +108,13 @@ function TowelClock({
   warmthMs,
   laid,
 }: ReturnType<typeof towelPlan> & { laid: boolean }) {
+  const { warm } = useUnits()
   const late = laid && warmthMs <= 0
   return (
     <div data-late={late || undefined}>
       <small>
         towel {now.by === 'estimate' ? 'about ' : ''}
-        {Math.round(now.tempC)} °C
+        {warm(now.tempC)}
       </small>
       <b>
         {laid

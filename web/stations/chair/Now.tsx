@@ -17,6 +17,7 @@ import { LookView } from './LookView.tsx'
 import { Ready } from './Ready.tsx'
 import { StepView } from './StepView.tsx'
 import { TowelView } from './TowelView.tsx'
+import { useUnits } from '../../state/shape.ts'
 import { Estimate } from '../../ui/Estimate.tsx'
 import { useChairNow } from './useChair.ts'
 import type { Proposal } from './useReplan.ts'
@@ -108,10 +109,11 @@ function ColdTowel({ chair }: ChairProps) {
   const now = useChairNow(chair.link)
   const kept = chair.live.state.towels['kept']
   if (!kept) return null
+  const { warm } = useUnits()
   const { tempC } = towelNow(figures, kept, now)
   return (
     <p className={css.notice}>
-      The towel kept back is at about <Estimate of="towel">{Math.round(tempC)} °C</Estimate>
+      The towel kept back is at about <Estimate of="towel">{warm(tempC)}</Estimate>
       {tempC > figures(TOWEL_CONSTANTS.coldC) ? ': rinse it cold first.' : ': cold enough.'}
     </p>
   )

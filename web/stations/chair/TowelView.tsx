@@ -6,14 +6,17 @@ import { useMutation } from '@tanstack/react-query'
 import { useState } from 'react'
 import {
   meanwhile,
+  PROBE_CONSTANTS,
   type Task,
   type Draft,
   TOWEL_CONSTANTS,
   towelPlan,
 } from '../../../core/chair/index.ts'
+import { warmthC, warmthIn } from '../../../core/house/index.ts'
 import { ROUTINE_CONSTANTS } from '../../../core/services/index.ts'
 import type { PlanStep } from '../../../core/plan/index.ts'
 import { call } from '../../api/call.ts'
+import { useUnits } from '../../state/shape.ts'
 import { clockText } from '../../state/words.ts'
 import { Estimate } from '../../ui/Estimate.tsx'
 import { Problem } from '../../ui/Panel.tsx'
@@ -27,6 +30,7 @@ export function TowelView({
   tell,
 }: ChairProps & { step: PlanStep; tell: (draft: Draft) => Promise<boolean> }) {
   const figures = useFigures()
+  const units = useUnits()
   const now = useChairNow(chair.link)
   const { state } = chair.live
   const towel = state.towels[step.id]
@@ -46,8 +50,8 @@ export function TowelView({
   if (!towel) return null
   const plan = towelPlan(figures, towel, now)
   const byHand = async () => {
-    const tempC = Number(typed)
-    if (!(tempC > 0 && tempC < 100)) return
+    const tempC = warmthC(Number(typed), units.warmth)
+    if (typed === '' || !(tempC > 0 && tempC < 100)) return
     if (await tell({ kind: 'towel-read', stepId: step.id, detail: { tempC, withinC: 1 } }))
       setTyped('')
   }
@@ -57,10 +61,10 @@ export function TowelView({
       <div>
         <p className={css.hand}>
           <b>
-            <Estimate of="towel">{Math.round(plan.now.tempC)} °C</Estimate>
+            <Estimate of="towel">{units.warm(plan.now.tempC)}</Estimate>
           </b>{' '}
           {plan.now.by === 'probe'
-            ? `by the probe, within ${plan.now.marginC.toFixed(1)} °C`
+            ? `by the probe, within ${units.warmStep(plan.now.marginC)}`
             : 'reckoned, nobody has read it'}
           .{' '}
           {towel.laidAtMs === undefined
@@ -70,7 +74,7 @@ export function TowelView({
                 : 'Felt on the wrist, and asked: lay it.'
               : `It warms for ${clockText(plan.warmthMs)} once laid.`
             : plan.warmthMs > 0
-              ? `Off at ${figures(TOWEL_CONSTANTS.offC)} °C, in ${clockText(plan.warmthMs)}.`
+              ? `Off at ${units.warm(figures(TOWEL_CONSTANTS.offC))}, in ${clockText(plan.warmthMs)}.`
               : 'It no longer warms: take it off.'}
         </p>
         <Group gap="sm" my="xs">
@@ -78,11 +82,11 @@ export function TowelView({
             Read the probe
           </Button>
           <NumberInput
-            aria-label="Temperature read by hand, °C"
+            aria-label={`Temperature read by hand, ${units.warmthSign}`}
             w={96}
-            min={1}
-            max={99}
-            placeholder="°C"
+            min={Math.ceil(warmthIn(1, units.warmth))}
+            max={Math.floor(warmthIn(99, units.warmth))}
+            placeholder={units.warmthSign}
             value={typed}
             onChange={setTyped}
             onKeyDown={(e) => {
@@ -94,7 +98,8 @@ export function TowelView({
         </Group>
         {house.probe === null && (
           <Text size="sm" c="dimmed">
-            The probe was never calibrated: it may be 3 °C off (House, Probe).
+            The probe was never calibrated: it may be{' '}
+            {units.warmStep(figures(PROBE_CONSTANTS.uncalibratedC))} off (House, Probe).
           </Text>
         )}
         <Problem>
@@ -157,6 +162,7 @@ const TALL = 150
 function Gauge({ tempC, marginC }: { tempC: number; marginC: number }) {
   const figures = useFigures()
   const y = (t: number) => TALL - ((Math.min(HIGH, Math.max(LOW, t)) - LOW) / (HIGH - LOW)) * TALL
+  const { warm } = useUnits()
   const lay = figures(ROUTINE_CONSTANTS.towelAtMostC)
   const off = figures(TOWEL_CONSTANTS.offC)
   return (
@@ -166,7 +172,7 @@ function Gauge({ tempC, marginC }: { tempC: number; marginC: number }) {
       width="118"
       height={TALL + 16}
       role="img"
-      aria-label={`Towel ${Math.round(tempC)} degrees`}
+      aria-label={`Towel ${warm(tempC)}`}
     >
       <rect x="8" y={y(lay)} width="20" height={y(off) - y(lay)} className={css.good} />
       <path d={`M8 0V${TALL}M28 0V${TALL}`} className={css.wall} />
@@ -177,7 +183,7 @@ function Gauge({ tempC, marginC }: { tempC: number; marginC: number }) {
         <g key={word}>
           <path d={`M8 ${y(t as number)}h26`} className={css.wall} />
           <text x="38" y={y(t as number) + 5}>
-            {word} {t} °C
+            {word} {warm(t as number)}
           </text>
         </g>
       ))}

@@ -1,9 +1,11 @@
 /** What to lay out before the client sits down, with counts and costs. */
 import { Table, Text } from '@mantine/core'
+import { useUnits } from '../../state/shape.ts'
 import { Estimate } from '../../ui/Estimate.tsx'
 import type { Plan } from '../../../core/plan/index.ts'
 
 export function KitTab({ plan }: { plan: Plan }) {
+  const { money } = useUnits()
   return (
     <>
       <Table>
@@ -14,7 +16,7 @@ export function KitTab({ plan }: { plan: Plan }) {
               How many
             </Table.Th>
             <Table.Th data-num scope="col">
-              <Estimate of="plan-cost">Cost, €</Estimate>
+              <Estimate of="plan-cost">Cost</Estimate>
             </Table.Th>
           </Table.Tr>
         </Table.Thead>
@@ -25,7 +27,7 @@ export function KitTab({ plan }: { plan: Plan }) {
               <Table.Td data-num>
                 {k.count} {k.unit}
               </Table.Td>
-              <Table.Td data-num>{k.cost === 0 ? '–' : k.cost.toFixed(2)}</Table.Td>
+              <Table.Td data-num>{k.cost === 0 ? '–' : money(k.cost)}</Table.Td>
             </Table.Tr>
           ))}
           <Table.Tr>
@@ -34,7 +36,7 @@ export function KitTab({ plan }: { plan: Plan }) {
             </Table.Td>
             <Table.Td />
             <Table.Td data-num>
-              <b>{plan.cost.toFixed(2)}</b>
+              <b>{money(plan.cost)}</b>
             </Table.Td>
           </Table.Tr>
         </Table.Tbody>

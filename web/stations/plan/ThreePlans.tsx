@@ -1,4 +1,5 @@
 /** The kinds of plan side by side, in figures. */
+import { useUnits, type UnitWords } from '../../state/shape.ts'
 import { Table } from '@mantine/core'
 import { offeredKinds, planFigures, type PlanFigures } from '../../../core/plan/index.ts'
 import { type Style, STYLES } from '../../../core/services/index.ts'
@@ -14,7 +15,11 @@ export const NAMES: Readonly<Record<Style, string>> = {
   closest: 'Closest',
 }
 
-const ROWS: readonly (readonly [string, EstimateId | undefined, (f: PlanFigures) => string])[] = [
+const ROWS: readonly (readonly [
+  string,
+  EstimateId | undefined,
+  (f: PlanFigures, units: UnitWords) => string,
+])[] = [
   ['Minutes', 'plan-minutes', (f) => `${f.minutes}`],
   ['Load, mean over the skin', 'plan-load', (f) => f.load.toFixed(1)],
   ['Any zone at redness ≥ 2', 'plan-any', (f) => (f.any === undefined ? '–' : oddsWords(f.any))],
@@ -26,7 +31,7 @@ const ROWS: readonly (readonly [string, EstimateId | undefined, (f: PlanFigures)
   ],
   ['Smooth for about', 'plan-smooth', (f) => hoursWords(f.smoothHours)],
   ['Blades', undefined, (f) => `${f.blades}`],
-  ['Costs', 'plan-cost', (f) => `€ ${f.cost.toFixed(2)}`],
+  ['Costs', 'plan-cost', (f, { money }) => money(f.cost)],
 ]
 
 export const anyOf = (three: Record<Style, Planned>) =>
@@ -42,6 +47,7 @@ export function ThreePlans({
   chosen: Style
   edited: boolean
 }) {
+  const units = useUnits()
   const offered = offeredKinds(anyOf(three))
   const figures = offered.map((s) => {
     const { plan } = three[s]
@@ -78,7 +84,7 @@ export function ThreePlans({
             <Table.Th scope="row">
               {estimate ? <Estimate of={estimate}>{name}</Estimate> : name}
             </Table.Th>
-            {figures.map((f, i) => cell(i, f ? of(f) : '–'))}
+            {figures.map((f, i) => cell(i, f ? of(f, units) : '–'))}
           </Table.Tr>
         ))}
         <Table.Tr ff="heading">

@@ -31,11 +31,12 @@ import {
 import { isWaxed, NOT_WAXED } from '../../../core/screening/index.ts'
 import { Z_90 } from '../../../core/stats/index.ts'
 import { DAY_MS, dateWords } from '../../../core/time/index.ts'
-import type { Figures } from '../../../core/house/index.ts'
+import { lengthIn, lengthMm, type Figures } from '../../../core/house/index.ts'
 import { useFigures } from '../../state/figures.ts'
 import { useMemo, useState } from 'react'
 import { useAddHair, useRemoveHair } from '../../api/visitWrites.ts'
 import { useHeadLayers } from '../../state/layers.ts'
+import { useUnits, type UnitWords } from '../../state/shape.ts'
 import { useView } from '../../state/view.ts'
 import { newId, todayIso } from '../../state/words.ts'
 import { useServiceZones, type StationProps } from '../useStation.ts'
@@ -100,21 +101,30 @@ function AddReading({ page, visit, zones }: StationProps & { zones: readonly Zon
   const add = useAddHair(visit.id)
   const chosen = useView((s) => s.chosen)
   const choose = useView((s) => s.choose)
+  const units = useUnits()
   const [kind, setKind] = useState<HairKindTold>('felt')
   const [date, setDate] = useState(todayIso())
-  const [length, setLength] = useState<number | string>(1)
+  const [length, setLength] = useState<number | string>(() => (units.length === 'mm' ? 1 : 0.04))
   const [method, setMethod] = useState<LengthMethod>('photo')
   const figures = useFigures()
   const zone = chosen && zones.includes(chosen) ? chosen : ''
+  // To the twentieth of a millimetre that a picture can show.
+  const mm = Math.round(lengthMm(Number(length), units.length) * 20) / 20
   const doubt = useMemo(() => {
     const days = (Date.parse(`${date}T12:00:00`) - (visit.endedAtMs ?? 0)) / DAY_MS
-    if (!(days > 0) || (kind === 'measured' && !(Number(length) > 0))) return undefined
-    return hairDoubt(figures, page.client.skin, visit.service, {
-      ...{ zoneId: zone || null, kind, days, method },
-      leftMm: (zone && visit.leftMm?.[zone]) || meanLeft(visit.leftMm),
-      ...(kind === 'measured' && { lengthMm: Number(length) }),
-    })
-  }, [figures, page.client.skin, visit, zone, kind, date, length, method])
+    if (!(days > 0) || (kind === 'measured' && !(mm > 0))) return undefined
+    return hairDoubt(
+      figures,
+      page.client.skin,
+      visit.service,
+      {
+        ...{ zoneId: zone || null, kind, days, method },
+        leftMm: (zone && visit.leftMm?.[zone]) || meanLeft(visit.leftMm),
+        ...(kind === 'measured' && { lengthMm: mm }),
+      },
+      units.length,
+    )
+  }, [figures, page.client.skin, visit, zone, kind, date, mm, method, units.length])
   return (
     <Stack gap="xs">
       <Words
@@ -146,11 +156,11 @@ function AddReading({ page, visit, zones }: StationProps & { zones: readonly Zon
         {kind === 'measured' && (
           <>
             <NumberInput
-              label="Length, mm"
+              label={`Length, ${units.lengthSign}`}
               w={100}
-              min={0.1}
-              max={60}
-              step={0.1}
+              min={units.length === 'mm' ? 0.1 : 0.01}
+              max={lengthIn(60, units.length)}
+              step={units.length === 'mm' ? 0.1 : 0.01}
               value={length}
               onChange={setLength}
             />
@@ -171,7 +181,7 @@ function AddReading({ page, visit, zones }: StationProps & { zones: readonly Zon
               kind,
               date,
               zoneId: zone || null,
-              ...(kind === 'measured' && { lengthMm: Number(length), method }),
+              ...(kind === 'measured' && { lengthMm: mm, method }),
             })
           }
         >
@@ -197,6 +207,7 @@ function ZoneTable({
   endedAtMs: number
   shown: ZoneId | undefined
 }) {
+  const units = useUnits()
   const choose = useView((s) => s.choose)
   const list = useChosenInView(shown)
   const day = (r: DayRange | undefined) =>
@@ -220,7 +231,7 @@ function ZoneTable({
         <Table.Thead>
           <Table.Tr>
             <Table.Th scope="col">Zone</Table.Th>
-            <Table.Th scope="col">mm a day</Table.Th>
+            <Table.Th scope="col">{units.lengthSign} a day</Table.Th>
             <Table.Th scope="col">felt</Table.Th>
             <Table.Th scope="col">seen</Table.Th>
             <Table.Th scope="col">to read</Table.Th>
@@ -236,9 +247,9 @@ function ZoneTable({
                 </Button>
               </Table.Td>
               <Table.Td data-num>
-                {z.growth.mean.toFixed(2)}{' '}
+                {units.hairFigure(z.growth.mean, 2)}{' '}
                 <Text span size="sm" c="dimmed">
-                  ± {(Z_90 * z.growth.sd).toFixed(2)}
+                  ± {units.hairFigure(Z_90 * z.growth.sd, 2)}
                 </Text>
               </Table.Td>
               {day(z.felt)}
@@ -260,12 +271,16 @@ function ZoneTable({
 }
 
 /** At what length this person feels and sees hair, where that was learned. */
-function ownThresholds(figures: Figures, growth: readonly Growth[]): string | undefined {
+function ownThresholds(
+  figures: Figures,
+  growth: readonly Growth[],
+  { hair, hairFigure }: UnitWords,
+): string | undefined {
   const zone = growth.find((g) => g.felt && g.seen)
   if (!zone) return undefined
   const one = (kind: 'felt' | 'seen') => {
     const { mm, sd } = thresholdOf(figures, zone, kind)
-    return `${kind} at ${mm.toFixed(2)} mm (80 %: ${(mm - Z_90 * sd).toFixed(2)}–${(mm + Z_90 * sd).toFixed(2)}; people on average ${thresholdMm(figures, zone.curve, kind)})`
+    return `${kind} at ${hair(mm, 2)} (80 %: ${hairFigure(mm - Z_90 * sd, 2)}–${hairFigure(mm + Z_90 * sd, 2)}; people on average ${hair(thresholdMm(figures, zone.curve, kind), 2)})`
   }
   return `By this client hair is ${one('felt')}, ${one('seen')}.`
 }
@@ -273,6 +288,7 @@ function ownThresholds(figures: Figures, growth: readonly Growth[]): string | un
 /** Readings of this visit, sides compared, slow zones. */
 function Notes({ page, visit }: StationProps) {
   const figures = useFigures()
+  const units = useUnits()
   const remove = useRemoveHair(visit.id)
   const { growth, learnedZones } = page.model
   const sides = useMemo(
@@ -287,13 +303,16 @@ function Notes({ page, visit }: StationProps) {
           growthReadings([
             { ...h, leftMm: (h.zoneId && visit.leftMm?.[h.zoneId]) || meanLeft(visit.leftMm) },
           ])
-            .map((r) => hairDoubt(figures, page.client.skin, visit.service, r))
+            .map((r) => hairDoubt(figures, page.client.skin, visit.service, r, units.length))
             .find(Boolean),
         ]),
       ),
-    [figures, page.client.skin, visit],
+    [figures, page.client.skin, visit, units.length],
   )
-  const own = useMemo(() => ownThresholds(figures, Object.values(growth)), [figures, growth])
+  const own = useMemo(
+    () => ownThresholds(figures, Object.values(growth), units),
+    [figures, growth, units],
+  )
   const slow = useMemo(() => slowZones(figures, growth).slice(0, 3), [figures, growth])
   return (
     <Stack gap={2} pb="sm">
@@ -310,7 +329,9 @@ function Notes({ page, visit }: StationProps) {
             >
               {TOLD_WORDS[h.kind]} on {dateWords(h.atMs)}, day {h.days.toFixed(1)},{' '}
               {h.zoneId ? zoneName(h.zoneId as ZoneId) : 'everywhere'}
-              {h.lengthMm !== null ? `, ${h.lengthMm} mm ${METHOD_WORDS[h.method ?? 'photo']}` : ''}
+              {h.lengthMm !== null
+                ? `, ${units.hair(h.lengthMm)} ${METHOD_WORDS[h.method ?? 'photo']}`
+                : ''}
               {doubts.get(h.id) && (
                 <Text span size="sm" c="dimmed">
                   {' '}
@@ -337,10 +358,13 @@ function Notes({ page, visit }: StationProps) {
         </Text>
       ))}
       <Text size="sm" c="dimmed">
-        Read: <Estimate of="read-length">stubble of {figures(GROWTH_CONSTANTS.readMm)} mm</Estimate>
+        Read:{' '}
+        <Estimate of="read-length">
+          stubble of {units.hair(figures(GROWTH_CONSTANTS.readMm), 0)}
+        </Estimate>
         . Wax: a quarter inch,{' '}
         <Estimate mark="C" of="wax-length">
-          {figures(GROWTH_CONSTANTS.waxMm)} mm
+          {units.hair(figures(GROWTH_CONSTANTS.waxMm))}
         </Estimate>
         ; fuzz never grows so long. Growth starts from{' '}
         <Estimate mark="P" of="growth">

@@ -1,7 +1,8 @@
 /** The forecast of a zone's hair: its length with the range that holds 80 %. */
 import css from './Return.module.css'
+import { useUnits, type UnitWords } from '../../state/shape.ts'
 import { useFigures } from '../../state/figures.ts'
-import type { Figures } from '../../../core/house/index.ts'
+import { lengthIn, type Figures } from '../../../core/house/index.ts'
 import { zoneName } from '../../../core/zones/index.ts'
 import {
   GROWTH_CONSTANTS,
@@ -26,10 +27,11 @@ export const spread = (r: DayRange): string =>
 
 export function HairCurve({ zone, endedAtMs }: { zone: ZoneOutlook; endedAtMs: number }) {
   const figures = useFigures()
+  const units = useUnits()
   const box = useChart(
     useCallback(
-      (c: ChartColours) => option(figures, zone, endedAtMs, c),
-      [figures, zone, endedAtMs],
+      (c: ChartColours) => option(figures, zone, endedAtMs, units, c),
+      [figures, zone, endedAtMs, units],
     ),
   )
   return (
@@ -44,19 +46,28 @@ export function HairCurve({ zone, endedAtMs }: { zone: ZoneOutlook; endedAtMs: n
 
 const STEPS = 24
 
-function option(figures: Figures, zone: ZoneOutlook, endedAtMs: number, c: ChartColours) {
+function option(
+  figures: Figures,
+  zone: ZoneOutlook,
+  endedAtMs: number,
+  units: UnitWords,
+  c: ChartColours,
+) {
   const { growth } = zone
   const last = outlookDays(zone)
   const curve = lengthCurve(figures, zone, last, STEPS)
   const over = (mm: readonly number[]) =>
-    mm.map((l, i): [number, number] => [endedAtMs + curve.days[i]! * DAY_MS, l])
+    mm.map((l, i): [number, number] => [
+      endedAtMs + curve.days[i]! * DAY_MS,
+      lengthIn(l, units.length),
+    ])
   const mark = (name: string, mm: number) => ({
-    yAxis: mm,
+    yAxis: lengthIn(mm, units.length),
     label: { formatter: name, color: c.ink, fontSize: 12, position: 'insideStartTop' as const },
     lineStyle: { color: c.brass, type: 'dotted' as const },
   })
   return {
-    ...overTime(c, `${zoneName(zone.zoneId)}, mm`, 1),
+    ...overTime(c, `${zoneName(zone.zoneId)}, ${units.lengthSign}`, 1),
     series: [
       plainLine(over(curve.low), { stack: 'band' }),
       plainLine(over(curve.high.map((mm, i) => mm - curve.low[i]!)), {
