@@ -26,7 +26,7 @@ export const closedDays = y
       shaped(/^[0-6]$/),
       y
         .tuple([y.number().min(0).max(24).required(), y.number().min(0).max(24).required()])
-        .test('order', 'A day opens before it closes.', (h) => h === undefined || h[0]! < h[1]!)
+        .test('order', 'A day opens before it closes.', (h) => h === undefined || h[0] < h[1])
         .defined() as never,
       'hours by day of the week',
     ).optional(),

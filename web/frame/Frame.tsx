@@ -15,18 +15,12 @@ import { Door } from '../people/Door.tsx'
 import { KeysHelp } from '../keys/KeysHelp.tsx'
 import { ariaKeys, signOf } from '../keys/shortcuts.ts'
 import { useKeys } from '../keys/useKeys.ts'
-import { Find, openFind } from './Find.tsx'
+import { Find } from './Find.tsx'
+import { openFind } from './finding.ts'
+import { ROOMS } from './rooms.ts'
 import css from './Frame.module.css'
 import { SavedState } from './SavedState.tsx'
 import { WhoIsHere } from './WhoIsHere.tsx'
-
-export const ROOMS = [
-  ['/', 'Today'],
-  ['/clients', 'Clients'],
-  ['/kit', 'Kit'],
-  ['/practice', 'Practice'],
-  ['/house', 'House'],
-] as const
 
 export function Frame() {
   const atChair = useMatch('/clients/:clientId/chair')

@@ -12,8 +12,8 @@ import { useClient } from '../api/queries.ts'
 import { addClient } from '../clients/adding.ts'
 import { openHelp } from '../keys/KeysHelp.tsx'
 import { signOf, type ShortcutId } from '../keys/shortcuts.ts'
-import { useFind } from './Find.tsx'
-import { ROOMS } from './Frame.tsx'
+import { useFind } from './finding.ts'
+import { ROOMS } from './rooms.ts'
 import css from './Spotlight.module.css'
 
 const SHOWN = 8

@@ -3,7 +3,7 @@ import { Popover, UnstyledButton } from '@mantine/core'
 import { IconBook2, IconHome, IconRosetteDiscountCheck } from '@tabler/icons-react'
 import { lazy, Suspense, useRef, useState, type ReactNode } from 'react'
 import type { Mark } from '../../core/house/index.ts'
-import type { EstimateId } from '../../core/register/estimates.ts'
+import type { EstimateId } from '../../core/estimates/index.ts'
 import css from './Estimate.module.css'
 
 const Sheet = lazy(() => import('./EstimateSheet.tsx').then((m) => ({ default: m.EstimateSheet })))

@@ -7,7 +7,7 @@ import {
   MARK_MEANS,
   type EstimateId,
   type EstimateText,
-} from '../../core/register/estimates.ts'
+} from '../../core/estimates/index.ts'
 import { constantOf } from '../../core/register/index.ts'
 import { capital } from '../../core/words.ts'
 import { useFigures } from '../state/figures.ts'

@@ -106,10 +106,10 @@ export function Now({
 /** The towel kept back: how cold it has become. */
 function ColdTowel({ chair }: ChairProps) {
   const figures = useFigures()
+  const { warm } = useUnits()
   const now = useChairNow(chair.link)
   const kept = chair.live.state.towels['kept']
   if (!kept) return null
-  const { warm } = useUnits()
   const { tempC } = towelNow(figures, kept, now)
   return (
     <p className={css.notice}>

@@ -17,6 +17,7 @@ import { oddsWords } from '../../../core/stats/index.ts'
 import { zoneName } from '../../../core/zones/index.ts'
 import { strokeWay } from '../../head/laneArrows.ts'
 import { PictureHour } from '../../head/telling.tsx'
+import { Whys } from '../../ui/Whys.tsx'
 import { Estimate } from '../../ui/Estimate.tsx'
 import { PickOne } from '../../ui/PickOne.tsx'
 import css from './Plan.module.css'
@@ -140,23 +141,3 @@ export function LaneDetail({
 /** Each reason once. */
 const told = (reasons: readonly Reason[]) =>
   reasons.filter((r, i) => reasons.findIndex((o) => o.text === r.text) === i)
-
-/** Reasons with their marks. */
-export function Whys({
-  reasons,
-  children,
-}: {
-  reasons: readonly Reason[]
-  children?: React.ReactNode
-}) {
-  return (
-    <ul className={css.whys}>
-      {children}
-      {reasons.map((r) => (
-        <li key={r.text}>
-          {r.text} <Estimate mark={r.mark} />
-        </li>
-      ))}
-    </ul>
-  )
-}

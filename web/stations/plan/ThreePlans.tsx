@@ -5,7 +5,7 @@ import { offeredKinds, planFigures, type PlanFigures } from '../../../core/plan/
 import { type Style, STYLES } from '../../../core/services/index.ts'
 import { oddsWords } from '../../../core/stats/index.ts'
 import { hoursWords } from '../../state/words.ts'
-import type { EstimateId } from '../../../core/register/estimates.ts'
+import type { EstimateId } from '../../../core/estimates/index.ts'
 import { Estimate } from '../../ui/Estimate.tsx'
 import type { Planned } from '../../workers/plans.ts'
 

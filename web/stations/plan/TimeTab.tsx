@@ -7,8 +7,8 @@ import { RELATION_WORDS } from '../../../core/grain/index.ts'
 import { type SearchState, timetable, type Plan } from '../../../core/plan/index.ts'
 import type { PlanAsk } from '../../../core/visit/index.ts'
 import { useHead } from '../../head/loadHead.ts'
+import { Whys } from '../../ui/Whys.tsx'
 import { Estimate } from '../../ui/Estimate.tsx'
-import css from './Plan.module.css'
 import type { Choosing } from './usePlan.ts'
 
 const BandChart = lazy(() => import('./BandChart.tsx').then((m) => ({ default: m.BandChart })))
@@ -74,7 +74,7 @@ function Fit({ plan, choosing }: { plan: Plan; choosing: Choosing }) {
         )}
       </Group>
       {within !== undefined && (
-        <ul className={css.whys}>
+        <Whys>
           {plan.dropped.length === 0 && <li>Nothing had to be dropped for {within} min.</li>}
           {(['across', 'against', 'with'] as const).map((relation) => {
             const own = plan.dropped.filter((d) => d.relation === relation)
@@ -95,7 +95,7 @@ function Fit({ plan, choosing }: { plan: Plan; choosing: Choosing }) {
               these zones. Leave a zone out at Read, or move the slot.
             </li>
           )}
-        </ul>
+        </Whys>
       )}
     </>
   )

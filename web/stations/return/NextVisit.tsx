@@ -1,6 +1,6 @@
 /** When to meet again: the window with its odds, zone by zone; events; the visits through a date. */
+import { Whys } from '../../ui/Whys.tsx'
 import { Estimate } from '../../ui/Estimate.tsx'
-import plan from '../plan/Plan.module.css'
 import { Scroll } from '../../ui/Scroll.tsx'
 import { Button, Table, Text, Title } from '@mantine/core'
 import { ON_SKIN } from '../../../core/palette.ts'
@@ -70,13 +70,7 @@ export function NextVisit(props: StationProps) {
       </h1>
       <Scroll label="Next visit">
         {odds && <OddsWords odds={odds} window={window} />}
-        <ul className={plan.whys}>
-          {window.reasons.map((r) => (
-            <li key={r.text}>
-              {r.text} {r.mark && <Estimate mark={r.mark} />}
-            </li>
-          ))}
-        </ul>
+        <Whys reasons={window.reasons} />
         {odds && <ZoneWindows zones={odds.zones} fromMs={window.fromMs} />}
         <Events {...props} />
         {last && <Series {...props} last={last} />}

@@ -1,5 +1,5 @@
 /** @jest-environment jsdom */
-import { catchLetters, openFind, useFind } from './Find.tsx'
+import { catchLetters, openFind, useFind } from './finding.ts'
 
 const press = (key: string, on: EventTarget = document.body, more: KeyboardEventInit = {}) => {
   const e = new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true, ...more })

@@ -1,8 +1,8 @@
-import { ESTIMATES, type EstimateText } from './estimates.ts'
-import { constantOf } from './register.ts'
+import { constantOf } from '../register/index.ts'
+import { ESTIMATES, type EstimateText } from './index.ts'
 
 describe('what stands behind the figures', () => {
-  it.each(Object.entries(ESTIMATES) as [string, EstimateText][])(
+  it.each(Object.entries<EstimateText>(ESTIMATES))(
     '%s leans on constants that there are, and says what and how in a sentence each',
     (_, e) => {
       for (const id of e.constants) expect(constantOf(id).text).not.toBe('')
