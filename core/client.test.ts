@@ -4,7 +4,16 @@ describe('what is kept of a client in their own words', () => {
   it('is found by its heading, and no heading is taken for two', () => {
     const headings = [
       ...['Nickname', 'pronouns', 'Occupation', 'JOB TITLE', 'Mobile phone', 'tel', 'E-mail'],
-      ...['Notes', 'comment', 'preferred name', 'title'],
+      ...[
+        'Notes',
+        'comment',
+        'preferred name',
+        'title',
+        'Date of birth',
+        'DOB',
+        'birthday',
+        'Born',
+      ],
     ]
     for (const heading of headings)
       expect(CLIENT_TEXT_IDS.filter((id) => CLIENT_TEXTS[id].guess.test(heading))).toHaveLength(1)
@@ -13,6 +22,7 @@ describe('what is kept of a client in their own words', () => {
   it.each([
     ['phone', '+44 (0)20 7946-0000', 'call me'],
     ['email', 'ada.reef@example.org', 'ada at example'],
+    ['bornOn', '1990-12-31', '1990-13-31'],
   ] as const)('%s has a shape', (field, good, bad) => {
     const [shape, says] = CLIENT_TEXTS[field].shape
     expect([shape.test(good), shape.test(bad)]).toEqual([true, false])

@@ -25,6 +25,16 @@ export const CLIENT_TEXTS = {
     card: ['nickname'],
   },
   pronouns: { title: 'Pronouns (if told)', most: 30, guess: /^pronouns?$/i, card: ['pronouns'] },
+  bornOn: {
+    title: 'Born on',
+    most: 10,
+    guess: /^(born( on)?|birth ?(day|date)|date of birth|dob|bday)$/i,
+    card: ['bday'],
+    shape: [
+      /^((19|20)\d\d-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01]))?$/,
+      'is not a day like 1990-05-31',
+    ],
+  },
   occupation: {
     title: 'What they do',
     most: 80,

@@ -8,11 +8,8 @@ import './theme/cards.css'
 import './theme/print.css'
 import { setNonce } from 'get-nonce'
 import { MantineProvider } from '@mantine/core'
-import { ModalsProvider } from '@mantine/modals'
-import { Notifications } from '@mantine/notifications'
-import '@mantine/notifications/styles.layer.css'
 import { QueryClientProvider } from '@tanstack/react-query'
-import { StrictMode } from 'react'
+import { lazy, StrictMode, Suspense } from 'react'
 import { createRoot } from 'react-dom/client'
 import { RouterProvider } from 'react-router'
 import { queryClient } from './api/queries.ts'
@@ -25,6 +22,8 @@ import { resolver, theme } from './theme/theme.ts'
 /** Of this page: what is styled by script carries it. */
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce ?? ''
 setNonce(nonce)
+
+const Later = lazy(() => import('./ui/Later.tsx').then((m) => ({ default: m.Later })))
 
 openOutbox()
 keepOffline()
@@ -39,10 +38,10 @@ createRoot(document.getElementById('root')!).render(
       defaultColorScheme="light"
     >
       <QueryClientProvider client={queryClient}>
-        <ModalsProvider modalProps={{ centered: true }}>
-          <Notifications position="top-center" limit={1} autoClose={4000} />
-          <RouterProvider router={router} />
-        </ModalsProvider>
+        <RouterProvider router={router} />
+        <Suspense fallback={null}>
+          <Later />
+        </Suspense>
       </QueryClientProvider>
     </MantineProvider>
   </StrictMode>,

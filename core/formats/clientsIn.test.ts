@@ -13,7 +13,7 @@ const read = (
 describe('vCards', () => {
   // The form of RFC 6350, section 8 ("Authors' contact information"), with an invented person.
   const card = (more = '') =>
-    `BEGIN:VCARD\r\nVERSION:4.0\r\nFN:Maren Østby\r\nN:Østby;Maren;;;\r\nNICKNAME:Maz\r\nTITLE:Rope maker\r\nTEL;TYPE=home:0555 01 90\r\nTEL;TYPE=cell:+47 555 01 91\r\nEMAIL:maren@example.org\r\nNOTE:Line one\\, and\\nline two\r\n${more}END:VCARD\r\n`
+    `BEGIN:VCARD\r\nVERSION:4.0\r\nFN:Maren Østby\r\nN:Østby;Maren;;;\r\nNICKNAME:Maz\r\nTITLE:Rope maker\r\nTEL;TYPE=home:0555 01 90\r\nTEL;TYPE=cell:+47 555 01 91\r\nEMAIL:maren@example.org\r\nBDAY:19960415\r\nNOTE:Line one\\, and\\nline two\r\n${more}END:VCARD\r\n`
 
   it('are read with their lines unfolded, escapes undone and the mobile number first', () => {
     const { drafts } = read(card('X-LONG:aaaa\r\n bbbb\r\n'))
@@ -22,6 +22,7 @@ describe('vCards', () => {
         name: 'Maren Østby',
         calledName: 'Maz',
         occupation: 'Rope maker',
+        bornOn: '1996-04-15',
         phone: '+47 555 01 91',
         email: 'maren@example.org',
         note: 'Line one, and line two',
@@ -42,12 +43,29 @@ describe('vCards', () => {
   it('that are broken cost no other', () => {
     const { table, drafts } = read(`${card()}BEGIN:VCARD\nFN:No end\n${card()}`)
     expect(drafts).toHaveLength(2)
-    expect(table.unread).toEqual([{ line: 12, why: 'The card has no end.' }])
+    expect(table.unread).toEqual([{ line: 13, why: 'The card has no end.' }])
     expect(drafts[1]!.same).toContain('line 1')
   })
 })
 
 describe('CSV', () => {
+  it.each([
+    ['1990-05-31', '1990-05-31'],
+    ['31.5.1990', '1990-05-31'],
+    ['3.4.1990', '1990-04-03'],
+    ['31/05/1990', '1990-05-31'],
+    ['05/31/1990', '1990-05-31'],
+    ['4/4/1990', '1990-04-04'],
+    // Could be the third of April or the fourth of March; and no such day.
+    ['03/04/1990', ''],
+    ['31/31/1990', ''],
+    ['May 1990', ''],
+  ])('a day of birth written %s is %s', (written, kept) => {
+    const [draft] = read(`name,date of birth\nOle Brandt,${written}\n`).drafts
+    expect(draft!.bornOn).toBe(kept)
+    expect(draft!.mended).toHaveLength(kept ? 0 : 1)
+  })
+
   it('finds its columns by their headings, and joins first and last names', () => {
     const { table, drafts } = read(
       '\uFEFFFirst name,Last name,Mobile,E-mail,Job title,Comments\nOle,Brandt,0555 11,ole@example.org,diver,"says ""hello"", often"\n',

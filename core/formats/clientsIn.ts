@@ -210,6 +210,19 @@ const fold = (s: string) =>
     .trim()
 const digits = (s: string) => s.replace(/\D/g, '').replace(/^0+/, '').slice(-9)
 
+/**
+ * A day as `YYYY-MM-DD`, where it is clear which is meant: a day over 12 tells the month from the day, and a dot stands after the
+ * day (common practice). Anything else is given back as it was.
+ */
+function dayWritten(words: string): string {
+  const [, a, sign, b, year] = /^(\d{1,2})([./-])(\d{1,2})\2((?:19|20)\d\d)$/.exec(words) ?? []
+  const [first, second] = [Number(a), Number(b)]
+  const dayFirst = sign === '.' || first > 12 || first === second
+  if (!year || (!dayFirst && second <= 12)) return words
+  const [day, month] = dayFirst ? [first, second] : [second, first]
+  return `${year}-${String(month).padStart(2, '0')}-${String(day).padStart(2, '0')}`
+}
+
 /** The service whose name or kind holds the words. */
 function serviceNamed(words: string): ServiceId | undefined {
   const sought = fold(words)
@@ -253,7 +266,7 @@ export function draftClients(
       cell('name') || [cell('givenName'), cell('familyName')].filter(Boolean).join(' ').slice(0, 80)
     if (!name) problems.push('There is no name.')
     const kept = (field: ClientText, { title, shape }: TextField): string => {
-      const value = cell(field)
+      const value = field === 'bornOn' ? dayWritten(cell(field)) : cell(field)
       if (!value || !shape || shape[0].test(value)) return value
       mended.push(`${title} "${value.slice(0, 30)}" was left out: it is none.`)
       return ''

@@ -1,4 +1,5 @@
 /** What is asked, what it means, and which methods suit. */
+export { ageOn, withAge } from './age.ts'
 export {
   type Answer,
   type Asked,

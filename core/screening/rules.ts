@@ -20,6 +20,12 @@ export const SEVERITY_WORDS: Readonly<Record<Severity, string>> = {
 }
 
 export const SCREENING_CONSTANTS = {
+  ofAge: constant(
+    18,
+    'years',
+    'From this age on no guardian signs; your local code may say otherwise',
+    'C',
+  ),
   sunburnDays: constant(7, 'days', 'Wait after sunburn, at least', 'H'),
   isotretinoinDays: constant(
     183,

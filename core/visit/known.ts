@@ -3,8 +3,8 @@ import type { Reading } from '../grain/index.ts'
 import type { Figures, Schools } from '../house/index.ts'
 import type { Plan } from '../plan/index.ts'
 import type { VisitWindow } from '../regrowth/index.ts'
-import type { HouseRules, Asked } from '../screening/index.ts'
-import type { Offset } from '../time/index.ts'
+import { withAge, type HouseRules, type Asked } from '../screening/index.ts'
+import { dateAt, type Offset } from '../time/index.ts'
 import type { ServiceId } from '../services/index.ts'
 import type { Level } from '../kit/index.ts'
 import type { Busy, Decision, Known } from './types.ts'
@@ -18,6 +18,8 @@ export interface GateFacts {
   readonly window: VisitWindow | null
   readonly decisions: readonly Decision[]
   readonly busy: readonly Busy[]
+  /** The client's day of birth, where it is known: it counts before what was told of age. */
+  readonly bornOn?: string
 }
 
 export const NO_FACTS: GateFacts = { past: [], window: null, decisions: [], busy: [] }
@@ -54,7 +56,7 @@ export function knownOf(
   return {
     figures,
     service: visit.service,
-    asked: visit.asked,
+    asked: withAge(figures, visit.asked, facts.bornOn, dateAt(nowMs, offset)),
     schools: { ...house.schools, ...schools },
     rules: house.rules,
     consentText: house.consentText,

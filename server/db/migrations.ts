@@ -401,4 +401,8 @@ export const MIGRATIONS: readonly Migration[] = [
       `UPDATE standings SET mark = mark + 1`,
     ],
   },
+  {
+    name: '0015-day-of-birth',
+    up: [`ALTER TABLE clients ADD COLUMN bornOn TEXT NOT NULL DEFAULT ''`],
+  },
 ]

@@ -18,7 +18,7 @@ export function flagsOf(figures: Figures, o: Overview, house: House, nowMs: numb
     plan: null,
     planMadeAtMs: null,
   }
-  const facts = { past: past.map(pastOf), window, decisions, busy: [] }
+  const facts = { past: past.map(pastOf), window, decisions, busy: [], bornOn: client.bornOn }
   const known = knownOf(figures, visit, house, client.schools, facts, nowMs, offsetHere)
   return todayFlags(figures, { known, ...(open && { open }) })
 }

@@ -19,6 +19,7 @@ export interface OverviewClient {
   readonly id: string
   readonly name: string
   readonly calledName: string
+  readonly bornOn: string
   readonly occupation: string
   readonly phone: string
   readonly email: string
@@ -95,7 +96,7 @@ export async function overviewOf(
   const [house, clients, lasts, opens, recent, hair] = await Promise.all([
     readHouse(db),
     db.select<ClientColumns>(
-      `SELECT c.id, c.name, c.calledName, c.occupation, c.phone, c.email, c.service, c.skin, c.schools, s.readyMs
+      `SELECT c.id, c.name, c.calledName, c.bornOn, c.occupation, c.phone, c.email, c.service, c.skin, c.schools, s.readyMs
        FROM clients c JOIN standings s ON s.clientId = c.id WHERE c.id IN ${THESE}`,
       [ids],
     ),

@@ -28,12 +28,14 @@ import { readHair, type VisitRecord } from './record.ts'
 export type KeptVisit = KeptPast & { readonly leftMm: Record<string, number> | null }
 
 interface FactColumns {
+  bornOn: string | null
   past: Json<KeptVisit[]>
   decisions: Json<Decision[]>
   busy: Json<Busy[]>
 }
 /** One query for all of it: the way to the database's thread and back costs more than the reading. */
 const FACTS = `SELECT
+  (SELECT bornOn FROM clients WHERE id = ?1) AS bornOn,
   (SELECT json_group_array(json_object('visitId', p.id, 'service', p.service, 'endedAtMs', p.endedAtMs,
       'loads', json(p.loads), 'leftMm', json(p.leftMm), 'atChair', json(p.atChair),
       'answers', json((SELECT json_group_array(json_object('moment', moment, 'atMs', atMs, 'zones', json(zones),
@@ -85,6 +87,7 @@ export async function readFacts(
     ),
     decisions: json(row!.decisions),
     busy: json(row!.busy),
+    ...(row!.bornOn && { bornOn: row!.bornOn }),
   }
 }
 

@@ -20,6 +20,13 @@ export class CallProblem extends Error {
   }
 }
 
+/** Whether the house could not be reached, or has failed by itself: the same may be tried once more. */
+export const mayTryAgain = (error: unknown): boolean =>
+  !(error instanceof CallProblem) || error.status === 0 || error.status >= 500
+
+/** Whoever asked gave it up. */
+export class GivenUp extends Error {}
+
 /** Refused for now: signed in, let in or let through later, the same write is taken. */
 const LATER = new Set([
   'sign-in',
@@ -47,6 +54,8 @@ type Call<N extends RouteName> = Part<'params', ParamsOf<N>> &
     readonly query?: Partial<QueryOf<N>>
     /** The number of a write, given back with a refusal. */
     readonly write?: string
+    /** Gives it up. */
+    readonly signal?: AbortSignal
   }
 type Part<K extends string, T> = T extends undefined
   ? Partial<Record<K, undefined>>
@@ -75,10 +84,9 @@ export async function call<N extends RouteName>(
   name: N,
   ...[asked = {} as Call<N>]: Asked<N>
 ): Promise<AnswerOf<N>> {
-  const { params, query, body, write } = asked as Partial<Record<'params' | 'query', Words>> & {
-    body?: unknown
-    write?: string
-  }
+  const { params, query, body, write, signal } = asked as Partial<
+    Record<'params' | 'query', Words>
+  > & { body?: unknown; write?: string; signal?: AbortSignal }
   let response: Response
   try {
     response = await fetch(address(name, params, query), {
@@ -89,9 +97,11 @@ export async function call<N extends RouteName>(
           !(body instanceof FormData) && { 'Content-Type': 'application/json' }),
         ...(write !== undefined && { 'X-Write': write }),
       },
+      ...(signal && { signal }),
       ...(body !== undefined && { body: body instanceof FormData ? body : JSON.stringify(body) }),
     })
   } catch {
+    if (signal?.aborted) throw new GivenUp()
     throw new CallProblem({
       status: 0,
       code: 'unreachable',

@@ -11,14 +11,15 @@ import {
   useQuery,
   useQueryClient,
 } from '@tanstack/react-query'
-import type { Client, ClientPage, VisitPage } from '../../contract/types.ts'
+import type { Client, ClientPage, House, VisitPage } from '../../contract/types.ts'
 import { takeFigures } from '../state/figures.ts'
 import { useSaved } from '../state/saved.ts'
 import { takeSettings } from '../state/shape.ts'
 import { outbox, outboxOpened, write, type About } from '../outbox/browser.ts'
 import { withEntered, withEnteredOfClient } from '../outbox/overlay.ts'
 import { forgetAhead } from '../offline/ahead.ts'
-import { call, CallProblem } from './call.ts'
+import { tellFailed } from '../ui/notices.ts'
+import { call, CallProblem, mayTryAgain } from './call.ts'
 import { keepTapped, type TappedPart } from './tapped.ts'
 
 /** Nobody is signed in, or the screen is locked: the door shows itself. */
@@ -194,8 +195,8 @@ export const useEarlierTide = (clientId: string, back: number) =>
 export function useChangeHouse() {
   const cache = useQueryClient()
   const saved = useSaved((s) => s.mark)
-  return useMutation({
-    mutationFn: async (body: HouseEdit) => {
+  const change = useMutation({
+    mutationFn: async (body: HouseEdit): Promise<House> => {
       const house = await call('changeHouse', { body })
       await takeFigures(house.figures)
       takeSettings(house.settings)
@@ -207,7 +208,12 @@ export function useChangeHouse() {
       void cache.invalidateQueries({ queryKey: ['client'] })
       void cache.invalidateQueries({ queryKey: ['today'] })
     },
+    // What is refused is told where it was typed.
+    onError: (error, body) => {
+      if (mayTryAgain(error)) tellFailed(error.message, () => change.mutate(body))
+    },
   })
+  return change
 }
 
 /** Says which of two entries that differ is to stand. */

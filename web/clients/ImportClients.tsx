@@ -10,7 +10,9 @@ import { Link } from 'react-router'
 import { skinToBegin } from '../../core/client.ts'
 import type { ClientDraft, Mapping } from '../../core/formats/index.ts'
 import { SERVICE_IDS, SERVICES, type ServiceId } from '../../core/services/index.ts'
-import { call } from '../api/call.ts'
+import { call, GivenUp } from '../api/call.ts'
+import { endWorking, tellWorking } from '../ui/notices.ts'
+import { useUndoImport } from './useUndoImport.ts'
 import { newId } from '../state/words.ts'
 import type { ImportWorker, ReadFile } from '../workers/import.worker.ts'
 import { MappingRow, Preview } from './ImportPreview.tsx'
@@ -89,12 +91,20 @@ export function ImportClients() {
     return turned.has(d.line) ? status === 'same' : status === 'new'
   }
   const chosen = drafts.filter(takes)
+  const undo = useUndoImport()
   const bring = useMutation({
-    mutationFn: () => {
+    mutationFn: async () => {
       const all = service
-      return call('addImport', {
+      const id = newId()
+      const give = new AbortController()
+      const many = chosen.length
+      tellWorking(id, `${many} ${many === 1 ? 'client is' : 'clients are'} being imported …`, () =>
+        give.abort(),
+      )
+      const told = await call('addImport', {
+        signal: give.signal,
         body: {
-          id: newId(),
+          id,
           source: file!.name.slice(0, 120),
           clients: chosen.map(
             ({ line: _line, problems: _problems, mended: _mended, same: _same, ...d }) => {
@@ -108,7 +118,19 @@ export function ImportClients() {
             },
           ),
         },
+      }).catch(async (error: unknown) => {
+        endWorking(id)
+        // What came in all the same goes out again, as a whole.
+        if (error instanceof GivenUp)
+          await call('undoImport', { params: { id } }).catch(() => undefined)
+        throw error
       })
+      endWorking(id, {
+        kind: 'done',
+        words: `${told.clients} clients were imported.`,
+        act: { words: 'Undo', go: () => undo.mutate(id) },
+      })
+      return told
     },
     onSuccess: () => {
       setFile(undefined)
@@ -152,8 +174,12 @@ export function ImportClients() {
         {busy && <Loader aria-label="Reading" role="status" />}
       </Group>
       {wrong && <Problem>{wrong}</Problem>}
-      {bring.isError && <Problem>{bring.error.message}</Problem>}
-      {bring.data && <p role="status">{bring.data.clients} clients were imported.</p>}
+      {bring.isError &&
+        (bring.error instanceof GivenUp ? (
+          <Text role="status">Given up: nobody was imported. The file is still here.</Text>
+        ) : (
+          <Problem>{bring.error.message}</Problem>
+        ))}
       {file && (
         <>
           <MappingRow read={file.read} mapping={mapping} onMapping={(m) => void lookThrough(m)} />

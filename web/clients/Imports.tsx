@@ -1,23 +1,15 @@
 /** What was imported before, with the way back. */
-import { Problem } from '../ui/Panel.tsx'
 import { Button, Text, Title } from '@mantine/core'
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQuery } from '@tanstack/react-query'
 import type { ImportRecord } from '../../contract/types.ts'
 import { Row, Rows } from '../ui/Rows.tsx'
 import { call } from '../api/call.ts'
+import { useUndoImport } from './useUndoImport.ts'
 import { atWords } from '../state/words.ts'
 
 export function Imports() {
-  const cache = useQueryClient()
   const imports = useQuery({ queryKey: ['imports'], queryFn: () => call('imports') })
-  const undo = useMutation({
-    mutationFn: (id: string) => call('undoImport', { params: { id } }),
-    onSuccess: () => {
-      for (const key of ['clients', 'known-clients', 'today', 'imports']) {
-        void cache.invalidateQueries({ queryKey: [key] })
-      }
-    },
-  })
+  const undo = useUndoImport()
   if (!imports.data || imports.data.length === 0) {
     return (
       <Text size="sm" c="dimmed">
@@ -28,14 +20,6 @@ export function Imports() {
   return (
     <section>
       <Title order={2}>Imported before</Title>
-      {undo.data && (
-        <p role="status">
-          {undo.data.removed} clients were taken back.
-          {undo.data.kept.length > 0 &&
-            ` These have had a visit since and stay: ${undo.data.kept.join(', ')}.`}
-        </p>
-      )}
-      {undo.isError && <Problem>{undo.error.message}</Problem>}
       <Rows>
         {imports.data.map((i: ImportRecord) => (
           <Row

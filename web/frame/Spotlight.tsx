@@ -1,12 +1,13 @@
 /** What Ctrl K finds: clients by name and work, the stations of the client in front, rooms, and acts with their keys. */
 import { Group, Kbd, useMantineColorScheme } from '@mantine/core'
 import { useDebouncedValue } from '@mantine/hooks'
-import { Spotlight, spotlight } from '@mantine/spotlight'
+import { createSpotlight, Spotlight } from '@mantine/spotlight'
 import '@mantine/spotlight/styles.layer.css'
-import { useEffect } from 'react'
+import { useEffect, useRef, type RefObject } from 'react'
 import { useMatch, useNavigate } from 'react-router'
 import { SERVICES } from '../../core/services/index.ts'
 import { STATION_NAMES, STATIONS } from '../../core/visit/index.ts'
+import { drawPaper } from '../api/papers.ts'
 import { useClients } from '../api/clientRows.ts'
 import { useClient } from '../api/queries.ts'
 import { addClient } from '../clients/adding.ts'
@@ -17,6 +18,20 @@ import { ROOMS } from './rooms.ts'
 import css from './Spotlight.module.css'
 
 const SHOWN = 8
+const [store, find] = createSpotlight()
+
+/**
+ * Chooses what stands first. The list chooses only as one types, not when what was looked up comes in.
+ * @returns it, where there is any
+ */
+function selectFirst(): HTMLElement | undefined {
+  const list = document.getElementById(store.getState().listId)
+  list?.querySelector('[data-selected]')?.removeAttribute('data-selected')
+  const first = list?.querySelector<HTMLElement>('[data-action]') ?? undefined
+  first?.setAttribute('data-selected', 'true')
+  store.updateState((s) => ({ ...s, selected: first ? 0 : -1 }))
+  return first
+}
 
 interface Found {
   readonly id: string
@@ -30,11 +45,14 @@ const matches = (words: string) => (f: Found) =>
   `${f.words} ${f.more ?? ''}`.toLowerCase().includes(words.trim().toLowerCase())
 
 export function FindSpotlight({ times, field }: { times: number; field: string }) {
-  useEffect(() => spotlight.open(), [times])
+  useEffect(() => find.open(), [times])
   const words = useFind((s) => s.words)
   const [asked] = useDebouncedValue(words, 80)
+  // Enter that comes before what was typed is found takes the first that is found.
+  const waits = useRef(false)
   return (
     <Spotlight.Root
+      store={store}
       query={words}
       onQueryChange={(to) => useFind.setState({ words: to })}
       clearQueryOnClose={false}
@@ -51,23 +69,36 @@ export function FindSpotlight({ times, field }: { times: number; field: string }
     >
       <Spotlight.Search
         id={field}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter') waits.current = true
+        }}
         placeholder="A client, a page, an act"
         aria-label="Find a client, a page or an act"
         classNames={{ input: css.search ?? '' }}
       />
       <Spotlight.ActionsList>
-        <Results words={words} asked={asked} />
+        <Results words={words} asked={asked} waits={waits} />
       </Spotlight.ActionsList>
     </Spotlight.Root>
   )
 }
 
-function Results({ words, asked }: { words: string; asked: string }) {
+function Results({
+  words,
+  asked,
+  waits,
+}: {
+  words: string
+  asked: string
+  waits: RefObject<boolean>
+}) {
   const navigate = useNavigate()
   const { toggleColorScheme } = useMantineColorScheme()
   const at = useMatch('/clients/:clientId/*')?.params.clientId
   const present = useClient(at && at !== 'import' ? at : '').data?.client
-  const clients = useClients({ find: asked, sort: 'name', which: 'all' }).data?.rows ?? []
+  const found = useClients({ find: asked, sort: 'name', which: 'all' })
+  const clients = found.data?.rows ?? []
+  const settled = asked === words && !found.isPlaceholderData && !found.isPending
   const to = (path: string) => () => void navigate(path)
   const groups: readonly (readonly [string, readonly Found[]])[] = [
     [
@@ -98,13 +129,19 @@ function Results({ words, asked }: { words: string; asked: string }) {
           ? [
               {
                 ...{ id: 'report', words: 'Report', more: present.name },
-                go: () => void window.open(`/api/clients/${present.id}/report.pdf`, '_blank'),
+                go: () => void drawPaper('report', { id: present.id }, present.name),
               },
             ]
           : []),
       ].filter(matches(words)),
     ],
   ]
+  const ids = groups.flatMap(([, list]) => list.map((f) => f.id)).join(' ')
+  useEffect(() => {
+    const first = words === '' ? undefined : selectFirst()
+    if (settled && waits.current) first?.click()
+    if (settled) waits.current = false
+  }, [ids, words, settled, waits])
   const any = groups.some(([, found]) => found.length > 0)
   return (
     <>

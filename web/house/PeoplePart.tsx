@@ -19,6 +19,9 @@ import type { ToldBody } from '../../contract/routes.ts'
 import { call } from '../api/call.ts'
 import { useDoor, useSession } from '../people/session.ts'
 import { useForm } from '@mantine/form'
+import { yupResolver } from 'mantine-form-yup-resolver'
+import { newWorkerSchema, ownerSchema, secretChangeSchema } from '../../contract/people.ts'
+import { tellDone } from '../ui/notices.ts'
 import { Problem } from '../ui/Panel.tsx'
 import { named, PickOne } from '../ui/PickOne.tsx'
 import { Words } from '../ui/Words.tsx'
@@ -58,94 +61,76 @@ export function PeoplePart() {
 function BeOwner() {
   const { begin } = useDoor()
   const session = useSession()
-  const [name, setName] = useState('')
-  const [secret, setSecret] = useState('')
+  const form = useForm({
+    initialValues: { name: '', secret: '' },
+    validate: yupResolver(ownerSchema.pick(['name']).concat(secretChangeSchema.pick(['secret']))),
+  })
+  const be = form.onSubmit((typed) =>
+    begin.mutate(
+      { house: session.data!.house, role: '', hand: 'right', ...typed },
+      { onError: (error) => form.setFieldError('secret', error.message) },
+    ),
+  )
   return (
-    <Group align="flex-end">
-      <TextInput
-        label="Who are you?"
-        value={name}
-        maxLength={60}
-        onChange={(e) => setName(e.currentTarget.value)}
-      />
-      <PasswordInput
-        label="Your figures"
-        w={200}
-        value={secret}
-        maxLength={200}
-        autoComplete="new-password"
-        onChange={(e) => setSecret(e.currentTarget.value)}
-      />
-      <Button
-        disabled={!name.trim() || secret.length < 4}
-        loading={begin.isPending}
-        onClick={() =>
-          begin.mutate({ house: session.data!.house, name, role: '', hand: 'right', secret })
-        }
-      >
-        Be the owner
-      </Button>
-      {begin.isError && (
-        <Text role="alert" c="red">
-          {begin.error.message}
-        </Text>
-      )}
-    </Group>
+    <form onSubmit={be}>
+      <Group align="flex-start">
+        <TextInput label="Who are you?" maxLength={60} {...form.getInputProps('name')} />
+        <PasswordInput
+          label="Your figures"
+          w={240}
+          maxLength={200}
+          autoComplete="new-password"
+          {...form.getInputProps('secret')}
+        />
+        <Button type="submit" mt={30} loading={begin.isPending}>
+          Be the owner
+        </Button>
+      </Group>
+    </form>
   )
 }
 
 function OwnFigures() {
   const { changeSecret, signOutEverywhere } = useDoor()
-  const [before, setBefore] = useState('')
-  const [secret, setSecret] = useState('')
+  const form = useForm({
+    initialValues: { before: '', secret: '' },
+    validate: yupResolver(secretChangeSchema),
+  })
+  const change = form.onSubmit((typed) =>
+    changeSecret.mutate(typed, {
+      onSuccess: () => {
+        form.reset()
+        tellDone('Changed. Other screens of yours are signed out.')
+      },
+      onError: (error) => form.setFieldError('before', error.message),
+    }),
+  )
   return (
-    <div>
+    <form onSubmit={change}>
       <Title order={3}>Your own figures</Title>
-      <Group align="flex-end" mt="xs">
+      <Group align="flex-start" mt="xs">
         <PasswordInput
           label="As they are"
-          w={180}
-          value={before}
+          w={200}
           maxLength={200}
           autoComplete="current-password"
-          onChange={(e) => setBefore(e.currentTarget.value)}
+          {...form.getInputProps('before')}
         />
         <PasswordInput
           label="As they shall be"
-          w={180}
-          value={secret}
+          w={240}
           maxLength={200}
           autoComplete="new-password"
-          onChange={(e) => setSecret(e.currentTarget.value)}
+          {...form.getInputProps('secret')}
         />
-        <Button
-          disabled={secret.length < 4}
-          loading={changeSecret.isPending}
-          onClick={() =>
-            changeSecret.mutate(
-              { before, secret },
-              {
-                onSuccess: () => {
-                  setBefore('')
-                  setSecret('')
-                },
-              },
-            )
-          }
-        >
+        <Button type="submit" mt={30} loading={changeSecret.isPending}>
           Change
         </Button>
-        <Button onClick={() => signOutEverywhere.mutate()}>Sign out everywhere</Button>
+        <Button mt={30} onClick={() => signOutEverywhere.mutate()}>
+          Sign out everywhere
+        </Button>
       </Group>
-      {changeSecret.isError && (
-        <Text role="alert" c="red">
-          {changeSecret.error.message}
-        </Text>
-      )}
-      {changeSecret.isSuccess && (
-        <Text role="status">Changed. Other screens of yours are signed out.</Text>
-      )}
-    </div>
+    </form>
   )
 }
 
@@ -274,27 +259,24 @@ function NewFigures({
   onGive: (secret: string) => void
   problem: string | undefined
 }) {
-  const [secret, setSecret] = useState('')
+  const form = useForm({
+    initialValues: { secret: '' },
+    validate: yupResolver(secretChangeSchema.pick(['secret'])),
+  })
   return (
-    <form
-      onSubmit={(e) => {
-        e.preventDefault()
-        onGive(secret)
-      }}
-    >
-      <PasswordInput
-        label="Four to twelve figures, or a passphrase"
-        description="They change them themselves after signing in. Where they are signed in they are signed out."
-        value={secret}
-        maxLength={200}
-        autoComplete="new-password"
-        error={problem}
-        data-autofocus
-        onChange={(e) => setSecret(e.currentTarget.value)}
-      />
-      <Button type="submit" disabled={secret.length < 4}>
-        Give them
-      </Button>
+    <form onSubmit={form.onSubmit(({ secret }) => onGive(secret))}>
+      <Stack gap="md">
+        <PasswordInput
+          label="Four to twelve figures, or a passphrase"
+          description="They change them themselves after signing in. Where they are signed in they are signed out."
+          maxLength={200}
+          autoComplete="new-password"
+          data-autofocus
+          {...form.getInputProps('secret')}
+        />
+        <Problem>{problem}</Problem>
+        <Button type="submit">Give them</Button>
+      </Stack>
     </form>
   )
 }
@@ -321,10 +303,12 @@ function NewWorker({
       rank: 'worker',
       secret: '',
     },
-    validate: {
-      name: (v) => (v.trim() ? null : 'A worker needs a name.'),
-      role: (v) => (v.trim() ? null : 'What do they do?'),
-    },
+    // No figures typed are none given.
+    validate: ({ name, role, secret }) =>
+      yupResolver(newWorkerSchema.pick(['name', 'role', 'secret']))({
+        ...{ name, role },
+        ...(secret && { secret }),
+      }),
   })
   return (
     <form

@@ -12,7 +12,10 @@ import {
   Title,
 } from '@mantine/core'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useForm } from '@mantine/form'
+import { yupResolver } from 'mantine-form-yup-resolver'
+import * as y from 'yup'
+import { safetyChangeSchema } from '../../contract/safety.ts'
 import type { Safety } from '../../contract/types.ts'
 import type { ToldBody } from '../../contract/routes.ts'
 import { whenWords } from '../../core/time/index.ts'
@@ -109,7 +112,12 @@ export function SafetyPart() {
           </Button>
         </Group>
       )}
-      <Places told={told} change={change.mutate} />
+      <Places
+        told={told}
+        change={(body, onRefused) =>
+          change.mutate(body, { onError: (error) => onRefused?.(error.message) })
+        }
+      />
       <div>
         <Title order={3}>Backups</Title>
         <Text c="dimmed" size="sm">
@@ -158,11 +166,24 @@ function Places({
   change,
 }: {
   told: Safety
-  change: (body: ToldBody<'changeSafety'>) => void
+  change: (body: ToldBody<'changeSafety'>, onRefused?: (why: string) => void) => void
 }) {
-  const [folder, setFolder] = useState(told.folder)
-  const [second, setSecond] = useState(told.second ?? '')
-  const [passphrase, setPassphrase] = useState('')
+  const form = useForm({
+    initialValues: { folder: told.folder, second: told.second ?? '' },
+    validate: yupResolver(safetyChangeSchema.pick(['folder', 'second'])),
+  })
+  const lock = useForm({
+    initialValues: { passphrase: '' },
+    validate: yupResolver(
+      y.object({ passphrase: y.string().min(8, 'At least 8 characters.').required('Type one.') }),
+    ),
+  })
+  /** Kept when the field is left. */
+  const keep = (field: 'folder' | 'second') => () => {
+    const value = form.values[field].trim()
+    if (form.validateField(field).hasError || value === (told[field] ?? '')) return
+    change({ [field]: value || null }, (why) => form.setFieldError(field, why))
+  }
   return (
     <Stack gap="sm" maw={620}>
       <Title order={3}>Where they lie</Title>
@@ -175,10 +196,9 @@ function Places({
       <TextInput
         label="Folder"
         description="Beside the data unless you name another."
-        value={folder}
         maxLength={400}
-        onChange={(e) => setFolder(e.currentTarget.value)}
-        onBlur={() => folder !== told.folder && change({ folder: folder.trim() || null })}
+        {...form.getInputProps('folder')}
+        onBlur={keep('folder')}
       />
       <TextInput
         label="Second copy on another disk"
@@ -187,36 +207,35 @@ function Places({
             ? `Other disks here: ${told.otherDisks.join(', ')}`
             : 'No other disk is there just now.'
         }
-        value={second}
         maxLength={400}
-        onChange={(e) => setSecond(e.currentTarget.value)}
-        onBlur={() => second !== (told.second ?? '') && change({ second: second.trim() || null })}
+        {...form.getInputProps('second')}
+        onBlur={keep('second')}
       />
-      <Group align="flex-end">
-        <PasswordInput
-          style={{ flex: 1 }}
-          label={told.locked ? 'New passphrase' : 'Passphrase'}
-          description={
-            told.locked
-              ? 'Backups are locked. Without the passphrase they cannot be taken back: keep it on paper, elsewhere.'
-              : 'Not locked: whoever has a backup can read it. With a passphrase of 8 characters or more it is locked by age.'
-          }
-          value={passphrase}
-          maxLength={200}
-          autoComplete="new-password"
-          onChange={(e) => setPassphrase(e.currentTarget.value)}
-        />
-        <Button
-          disabled={passphrase.length < 8}
-          onClick={() => {
-            change({ passphrase })
-            setPassphrase('')
-          }}
-        >
-          Lock
-        </Button>
-        {told.locked && <Button onClick={() => change({ passphrase: null })}>Lock no more</Button>}
-      </Group>
+      <form
+        onSubmit={lock.onSubmit((typed) => {
+          change(typed, (why) => lock.setFieldError('passphrase', why))
+          lock.reset()
+        })}
+      >
+        <Group align="flex-end">
+          <PasswordInput
+            style={{ flex: 1 }}
+            label={told.locked ? 'New passphrase' : 'Passphrase'}
+            description={
+              told.locked
+                ? 'Backups are locked. Without the passphrase they cannot be taken back: keep it on paper, elsewhere.'
+                : 'Not locked: whoever has a backup can read it. With a passphrase of 8 characters or more it is locked by age.'
+            }
+            maxLength={200}
+            autoComplete="new-password"
+            {...lock.getInputProps('passphrase')}
+          />
+          <Button type="submit">Lock</Button>
+          {told.locked && (
+            <Button onClick={() => change({ passphrase: null })}>Lock no more</Button>
+          )}
+        </Group>
+      </form>
     </Stack>
   )
 }

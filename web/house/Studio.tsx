@@ -14,8 +14,10 @@ import {
 import { percentWords } from '../../core/stats/index.ts'
 import { drawWhisker } from '../charts/bands.ts'
 import { chartBase, useChart, type ChartColours } from '../charts/useChart.ts'
+import { Estimate } from '../ui/Estimate.tsx'
 import { EffectList } from '../effects/EffectList.tsx'
-import { Alert, Button, Progress, Stack, Table, Text, Title } from '@mantine/core'
+import { Alert, Button, Group, Progress, Stack, Table, Text, Title } from '@mantine/core'
+import { useDisclosure } from '@mantine/hooks'
 import { useStudio } from './useStudio.ts'
 import { ScatterChart } from 'echarts/charts'
 import { use as register } from 'echarts/core'
@@ -24,7 +26,8 @@ import { useCallback } from 'react'
 register([ScatterChart])
 
 export function Studio({ house, part }: { house: House; part: 'forecast' | 'studio' }) {
-  const studio = useStudio()
+  const [stopped, stop] = useDisclosure(false)
+  const studio = useStudio(!stopped)
   if (studio.isError) {
     return (
       <Alert color="red" role="alert">
@@ -45,9 +48,15 @@ export function Studio({ house, part }: { house: House; part: 'forecast' | 'stud
             ? `Going through every visit anew: ${of - left} of ${of} clients …`
             : 'Looking at the studio …'}
         </Text>
-        <Progress.Root>
-          <Progress.Section value={100 * done} aria-label="Going through every visit" />
-        </Progress.Root>
+        <Progress value={100 * done} aria-label="Going through every visit" />
+        <Group gap="sm">
+          <Button onClick={stop.toggle}>{stopped ? 'Go on' : 'Stop'}</Button>
+          <Text size="sm" c="dimmed">
+            {stopped
+              ? 'Stopped. What was gone through stands, and the rest is done when nobody waits for it.'
+              : 'You may go elsewhere meanwhile.'}
+          </Text>
+        </Group>
       </Stack>
     )
   }
@@ -100,7 +109,8 @@ function Forecast({ learned }: { learned: StudioLearned }) {
         {(['tough', 'average', 'reactive'] as const).map((kind) => (
           <li key={kind}>
             <span>
-              {kind}: {skin.mean[kind].toFixed(2)} grades a load (H)
+              {kind}:{' '}
+              <Estimate of="skin-learned">{skin.mean[kind].toFixed(2)} grades a load</Estimate>
             </span>
             <Text span size="sm" c="dimmed">
               {skin.clients[kind]} {skin.clients[kind] === 1 ? 'client' : 'clients'}

@@ -1,8 +1,9 @@
 /** The house's products, and what of their ingredients matters; checked against a client at Care. */
 import { Button, Checkbox, Group, Table, TextInput, Title } from '@mantine/core'
+import { useForm } from '@mantine/form'
 import { named, PickOne } from '../ui/PickOne.tsx'
+import { tellDone } from '../ui/notices.ts'
 import { newId } from '../state/words.ts'
-import { useState } from 'react'
 import {
   FACT_WORDS,
   PRODUCT_FACTS,
@@ -20,20 +21,27 @@ export function ProductList({
   products: readonly Product[]
   onChange: (products: readonly Product[]) => void
 }) {
-  const [name, setName] = useState('')
-  const [use, setUse] = useState<Product['use']>('after')
+  const form = useForm<Pick<Product, 'name' | 'use'>>({
+    initialValues: { name: '', use: 'after' },
+    validate: {
+      name: (typed) =>
+        typed.trim() === ''
+          ? 'A product needs a name.'
+          : products.some((p) => p.name.toLowerCase() === typed.trim().toLowerCase())
+            ? 'That product is here already.'
+            : null,
+    },
+  })
   const edit = (id: string, change: Partial<Product>) =>
     onChange(products.map((p) => (p.id === id ? { ...p, ...change } : p)))
   const toggle = (p: Product, fact: ProductFact) =>
     edit(p.id, {
       holds: p.holds.includes(fact) ? p.holds.filter((f) => f !== fact) : [...p.holds, fact],
     })
-  const add = () => {
-    const words = name.trim()
-    if (!words) return
-    onChange([...products, { id: `own-${newId().slice(0, 8)}`, name: words, use, holds: [] }])
-    setName('')
-  }
+  const add = form.onSubmit(({ name, use }) => {
+    onChange([...products, { id: `own-${newId().slice(0, 8)}`, name: name.trim(), use, holds: [] }])
+    form.setFieldValue('name', '')
+  })
   return (
     <section>
       <Title order={2}>Products</Title>
@@ -75,7 +83,10 @@ export function ProductList({
                     size="sm"
 
                     aria-label={`Remove ${p.name}`}
-                    onClick={() => onChange(products.filter((x) => x.id !== p.id))}
+                    onClick={() => {
+                      onChange(products.filter((x) => x.id !== p.id))
+                      tellDone(`${p.name} was removed.`, () => onChange(products))
+                    }}
                   >
                     remove
                   </Button>
@@ -85,28 +96,22 @@ export function ProductList({
           </Table.Tbody>
         </Table>
       </Table.ScrollContainer>
-      <form
-        onSubmit={(e) => {
-          e.preventDefault()
-          add()
-        }}
-      >
-        <Group gap="sm" align="flex-end" mt="sm">
+      <form onSubmit={add}>
+        <Group gap="sm" align="flex-start" mt="sm">
           <TextInput
             label="Another product"
             w={260}
-            value={name}
             maxLength={80}
-            onChange={(e) => setName(e.currentTarget.value)}
+            {...form.getInputProps('name')}
           />
           <PickOne
             label="Used"
             w={180}
             data={named(USES, (u) => USE_WORDS[u])}
-            value={use}
-            onChange={setUse}
+            value={form.values.use}
+            onChange={(to) => form.setFieldValue('use', to)}
           />
-          <Button type="submit" disabled={!name.trim()}>
+          <Button type="submit" mt={30}>
             Add
           </Button>
         </Group>

@@ -1,18 +1,24 @@
 /** A new screen is let in: by the code that the owner shows. */
 import { Button, Stack, Text, TextInput } from '@mantine/core'
+import { useForm } from '@mantine/form'
+import { yupResolver } from 'mantine-form-yup-resolver'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
+import { pairSchema } from '../../contract/people.ts'
 import { call } from '../api/call.ts'
 import { DoorFrame } from './DoorFrame.tsx'
 
 export function PairPage() {
   const [search] = useSearchParams()
-  const [code, setCode] = useState(search.get('code') ?? '')
+  const form = useForm({
+    initialValues: { code: search.get('code') ?? '' },
+    validate: yupResolver(pairSchema),
+  })
   const navigate = useNavigate()
   const cache = useQueryClient()
   const pair = useMutation({
-    mutationFn: () => call('pairScreen', { body: { code } }),
+    mutationFn: (body: { code: string }) => call('pairScreen', { body }),
+    onError: (error) => form.setFieldError('code', error.message),
     onSuccess: async ({ kind }) => {
       await cache.invalidateQueries()
       await navigate(kind === 'wall' ? '/wall' : '/')
@@ -20,29 +26,17 @@ export function PairPage() {
   })
   return (
     <DoorFrame house="A new screen" under="The owner finds its code at House, Screens.">
-      <form
-        onSubmit={(e) => {
-          e.preventDefault()
-          pair.mutate()
-        }}
-      >
+      <form onSubmit={form.onSubmit((typed) => pair.mutate(typed))}>
         <Stack>
           <TextInput
             label="Code"
             size="lg"
-            value={code}
             maxLength={20}
             autoFocus
             autoCapitalize="characters"
-            error={pair.error?.message}
-            onChange={(e) => setCode(e.currentTarget.value)}
+            {...form.getInputProps('code')}
           />
-          <Button
-            type="submit"
-            variant="strong"
-            disabled={code.trim() === ''}
-            loading={pair.isPending}
-          >
+          <Button type="submit" variant="strong" loading={pair.isPending}>
             Let this screen in
           </Button>
           <Text c="dimmed" size="sm">

@@ -8,6 +8,7 @@ import {
   Title,
   UnstyledButton,
 } from '@mantine/core'
+import { useForm } from '@mantine/form'
 import { IconBackspace } from '@tabler/icons-react'
 import { useState } from 'react'
 import type { Session } from '../../contract/types.ts'
@@ -22,29 +23,30 @@ const first = (name: string) => name.split(' ')[0]!
 export function SignIn({ session, onBack }: { session: Session; onBack?: () => void }) {
   const { signIn } = useDoor()
   const [who, setWho] = useState(session.worker?.id ?? session.workers[0]?.id ?? '')
-  const [typed, setTyped] = useState('')
+  const form = useForm({ initialValues: { secret: '' } })
+  const typed = form.values.secret
+  const setTyped = (secret: string) => form.setFieldValue('secret', secret)
   const [forgotten, setForgotten] = useState(false)
   const worker = session.workers.find((w) => w.id === who)
   const go = () => {
     if (typed === '' || signIn.isPending) return
     signIn.mutate(
       { workerId: who, secret: typed },
-      { onSuccess: () => onBack?.(), onSettled: () => setTyped('') },
+      {
+        onSuccess: () => onBack?.(),
+        onError: (error) => form.setFieldError('secret', error.message),
+        onSettled: () => setTyped(''),
+      },
     )
   }
   const choose = (id: string) => {
     setWho(id)
-    setTyped('')
+    form.reset()
     signIn.reset()
   }
   return (
     <DoorFrame house={session.house} under={longDate(session.nowMs)}>
-      <form
-        onSubmit={(e) => {
-          e.preventDefault()
-          go()
-        }}
-      >
+      <form onSubmit={form.onSubmit(go)}>
         <Title order={2}>Who is it?</Title>
         <Group gap="lg" mt="sm" role="group" aria-label="Who is it?">
           {session.workers.map((w) => (
@@ -64,12 +66,10 @@ export function SignIn({ session, onBack }: { session: Session; onBack?: () => v
               key={who}
               mt="md"
               label={`${first(worker.name)}, your figures or passphrase`}
-              value={typed}
-              onChange={(e) => setTyped(e.currentTarget.value)}
+              {...form.getInputProps('secret')}
               autoComplete="current-password"
               maxLength={200}
               autoFocus
-              error={signIn.error?.message}
             />
             <SimpleGrid cols={3} spacing={0} verticalSpacing={0} mt="sm" className={css.keys}>
               {KEYS.map((k) => (

@@ -10,7 +10,7 @@ import {
 import { dateWords, whenWords } from '../../core/time/index.ts'
 import { lazy, Suspense, useEffect } from 'react'
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
-import type { ClientPage, VisitPage } from '../../contract/types.ts'
+import type { Client, ClientPage } from '../../contract/types.ts'
 import { useMay } from '../people/session.ts'
 import { ClientDetails } from './ask/ClientDetails.tsx'
 import { useClient, useHouse, useVisit } from '../api/queries.ts'
@@ -98,15 +98,7 @@ export function ClientFrame() {
   if (!client.data || !house.data || (visitId && !visit.data)) {
     return <Opening />
   }
-  if (!visit.data)
-    return (
-      <NoVisit
-        clientId={clientId}
-        workerId={house.data.workerId}
-        service={client.data.client.service}
-        name={client.data.client.name}
-      />
-    )
+  if (!visit.data) return <NoVisit client={client.data.client} workerId={house.data.workerId} />
   const props: StationProps = { page: client.data, visit: visit.data, house: house.data }
   if (station === 'chair' || station === 'wall') {
     return (
@@ -125,7 +117,15 @@ export function ClientFrame() {
     )
   }
   const onVisit = (id: string) =>
-    setSearch(id === client.data.currentVisitId ? {} : { visit: id }, { replace: true })
+    setSearch(
+      (at) => {
+        // The tab stays as it is.
+        if (id === client.data.currentVisitId) at.delete('visit')
+        else at.set('visit', id)
+        return at
+      },
+      { replace: true },
+    )
   return (
     <div className={css.page}>
       <PlanAhead {...props} />
@@ -307,27 +307,17 @@ function OlderVisit({
   )
 }
 
-function NoVisit({
-  clientId,
-  workerId,
-  service,
-  name,
-}: {
-  clientId: string
-  workerId: string
-  service: VisitPage['service']
-  name: string
-}) {
-  const add = useAddVisit(clientId)
+function NoVisit({ client, workerId }: { client: Client; workerId: string }) {
+  const add = useAddVisit(client.id)
   const begin = () =>
     add.mutate({
-      ...{ id: newId(), jobs: [oneJob(newId(), service)], workerId },
+      ...{ id: newId(), jobs: [oneJob(newId(), client.service)], workerId },
       slotAtMs: Date.now(),
     })
   return (
     <Stack component="main" className="page" align="flex-start" gap="lg">
       <Group align="baseline">
-        <Title order={1}>{name}</Title>
+        <Title order={1}>{client.name}</Title>
         <Text c="dimmed">no visit yet</Text>
       </Group>
       <Text size="lg">Start the first visit: ask, read the grain, plan.</Text>
@@ -335,6 +325,8 @@ function NoVisit({
         Start the first visit
       </KeyButton>
       <Problem>{add.error?.message}</Problem>
+      <Title order={2}>Person</Title>
+      <ClientDetails client={client} />
       <Link to="/clients">To all clients</Link>
     </Stack>
   )

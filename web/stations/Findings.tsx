@@ -1,12 +1,12 @@
 /** What is to be known of a visit, gravest first, each with the way in which it is lifted. */
-import { Anchor, Button, Group, TextInput } from '@mantine/core'
+import { Anchor } from '@mantine/core'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { LEAST_REASON, type VisitFinding } from '../../core/visit/index.ts'
-import { useDecide, useTakeBackDecision } from '../api/visitWrites.ts'
-import { newId } from '../state/words.ts'
+import type { VisitFinding } from '../../core/visit/index.ts'
+import { useTakeBackDecision } from '../api/visitWrites.ts'
 import { Estimate } from '../ui/Estimate.tsx'
 import css from './Findings.module.css'
+import { ReasonForm } from './ReasonForm.tsx'
 import { SeverityMark } from './Severity.tsx'
 import type { StationProps } from './useStation.ts'
 
@@ -94,50 +94,24 @@ function Decide({
   house,
   onClose,
 }: StationProps & { finding: VisitFinding; onClose: () => void }) {
-  const [reason, setReason] = useState('')
-  const decide = useDecide(visit.id)
   const worker = house.workers.find((w) => w.id === house.workerId)
   const barred = f.by === 'practised' && worker?.level !== 'practised'
-  const keep = () =>
-    decide.mutate(
-      { id: newId(), finding: f.id, workerId: house.workerId, reason: reason.trim() },
-      { onSuccess: onClose },
-    )
   return (
-    <form
-      className={css.decide}
-      onSubmit={(e) => {
-        e.preventDefault()
-        if (!barred && reason.trim().length >= LEAST_REASON) keep()
-      }}
-    >
-      <TextInput
-        label={`${worker?.name ?? 'Somebody'}: what did you see, and why does it go on?`}
-        description={
-          barred
-            ? 'Only somebody practised may decide this. Choose who works, in the top band.'
-            : 'Kept with your name and the hour.'
-        }
-        value={reason}
-        maxLength={300}
-        autoFocus
-        disabled={barred}
-        error={decide.error?.message}
-        onChange={(e) => setReason(e.currentTarget.value)}
-      />
-      <Group gap="sm">
-        <Button
-          type="submit"
-          disabled={barred || reason.trim().length < LEAST_REASON}
-          loading={decide.isPending}
-        >
-          Decide so
-        </Button>
-        <Button variant="bare" onClick={onClose}>
-          Not now
-        </Button>
-      </Group>
-    </form>
+    <ReasonForm
+      visitId={visit.id}
+      workerId={house.workerId}
+      finding={f.id}
+      label={`${worker?.name ?? 'Somebody'}: what did you see, and why does it go on?`}
+      description={
+        barred
+          ? 'Only somebody practised may decide this. Choose who works, in the top band.'
+          : 'Kept with your name and the hour.'
+      }
+      act="Decide so"
+      barred={barred}
+      focused
+      onLeave={onClose}
+    />
   )
 }
 

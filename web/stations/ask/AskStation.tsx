@@ -1,15 +1,15 @@
 /** Ask: who, what they want, skin and hair, what stands in the way; the result at once, with reasons. */
-import { Tabs } from '@mantine/core'
 import { ON_SKIN } from '../../../core/palette.ts'
-import { concerns, RULES, type Asked } from '../../../core/screening/index.ts'
+import { concerns, RULES, withAge, type Asked } from '../../../core/screening/index.ts'
 import { useFigures } from '../../state/figures.ts'
 import { useCallback, useMemo, useRef, useState } from 'react'
-import { useSearchParams } from 'react-router'
 import type { HeadSpot } from '../../head/shared.ts'
 import { useSaveAsked } from '../../api/visitWrites.ts'
 import { firstBrush, MarksPanel, markSpots, useMarking } from '../../marks/MarksPanel.tsx'
+import { todayIso } from '../../state/words.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 import { useScreening } from '../useGate.ts'
+import { StationTabs, useTab } from '../StationTabs.tsx'
 import { isFrozen, useFlowLayer, useServiceZones, type StationProps } from '../useStation.ts'
 import { ClientDetails } from './ClientDetails.tsx'
 import { ConsentTab } from './ConsentTab.tsx'
@@ -37,21 +37,15 @@ export function AskStation(props: StationProps) {
   const figures = useFigures()
   const { page, visit, house } = props
   const frozen = isFrozen(visit)
-  const [search, setSearch] = useSearchParams()
-  const tab = TABS.find(([id]) => id === search.get('tab'))?.[0] ?? 'questions'
-  const setTab = (to: Tab) =>
-    setSearch(
-      (at) => {
-        at.set('tab', to)
-        return at
-      },
-      { replace: true },
-    )
+  const [tab, setTab] = useTab(TABS, 'questions')
   const [brush, setBrush] = useState(() => firstBrush(figures))
   const save = useSaveAsked(visit.id)
   const screening = useScreening(props)
   const flow = useFlowLayer(visit)
-  const { asked } = visit
+  const asked = useMemo(
+    () => withAge(figures, visit.asked, page.client.bornOn, todayIso()),
+    [figures, visit.asked, page.client.bornOn],
+  )
   const { change } = save
 
   const zones = useServiceZones(visit)
@@ -83,26 +77,32 @@ export function AskStation(props: StationProps) {
     <>
       <span data-bench="wide-panel" hidden />
       <Tone client={page.client} />
-      {!asked.consent && !frozen && <SignFoot {...props} onChange={change} />}
+      {!asked.consent && !frozen && <SignFoot {...props} asked={asked} onChange={change} />}
       <Result {...props} />
       <div className={css.tabs}>
-        <Tabs value={tab} onChange={(t) => setTab(t as Tab)}>
-          <Tabs.List aria-label="What to ask">
-            {TABS.map(([id, name]) => (
-              <Tabs.Tab key={id} value={id}>
-                {name}
-                {id === 'questions' &&
-                  screening.unanswered + screening.toConfirm > 0 &&
-                  ` ${screening.unanswered + screening.toConfirm}`}
-                {id === 'marks' && asked.spots.length > 0 && ` ${asked.spots.length}`}
-              </Tabs.Tab>
-            ))}
-          </Tabs.List>
-        </Tabs>
+        <StationTabs
+          label="What to ask"
+          tabs={TABS}
+          tab={tab}
+          onTab={setTab}
+          after={(id) => {
+            const many =
+              id === 'questions'
+                ? screening.unanswered + screening.toConfirm
+                : id === 'marks'
+                  ? asked.spots.length
+                  : 0
+            return many > 0 && ` ${many}`
+          }}
+        />
         {tab === 'questions' && !frozen && <Rest asked={asked} asks={asks} onChange={change} />}
       </div>
       {tab === 'questions' ? (
-        <Questions asked={asked} frozen={frozen} onChange={change} visit={visit} house={house} />
+        <Questions
+          {...{ asked, frozen, visit, house }}
+          bornOn={page.client.bornOn}
+          onChange={change}
+        />
       ) : (
         <Scroll label={TABS.find((t) => t[0] === tab)![1]}>
           {tab === 'skin' && <Skin {...props} frozen={frozen} />}
@@ -117,7 +117,9 @@ export function AskStation(props: StationProps) {
             />
           )}
           {tab === 'methods' && <MethodsTab {...props} />}
-          {tab === 'consent' && <ConsentTab {...props} frozen={frozen} onChange={change} />}
+          {tab === 'consent' && (
+            <ConsentTab {...props} asked={asked} frozen={frozen} onChange={change} />
+          )}
           {tab === 'person' && <ClientDetails client={page.client} />}
         </Scroll>
       )}

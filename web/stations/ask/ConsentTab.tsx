@@ -1,7 +1,7 @@
 /** Consent: what was signed, by whom, when; or the text that is to be signed. */
 import { Alert, Button, Group, Stack, Text } from '@mantine/core'
 import { Link } from 'react-router'
-import { consentText, type Consent } from '../../../core/screening/index.ts'
+import { consentText, type Asked, type Consent } from '../../../core/screening/index.ts'
 import { whenWords } from '../../../core/time/index.ts'
 import type { StationProps } from '../useStation.ts'
 import css from './Ask.module.css'
@@ -12,10 +12,11 @@ export function ConsentTab({
   page,
   visit,
   house,
+  asked,
   frozen,
   onChange,
-}: StationProps & { frozen: boolean; onChange: Change }) {
-  const { consent } = visit.asked
+}: StationProps & { asked: Asked; frozen: boolean; onChange: Change }) {
+  const { consent } = asked
   const text = house.consentText || consentText(visit.service)
   return (
     <Stack gap="md" py="xs">
@@ -25,7 +26,7 @@ export function ConsentTab({
         <>
           <Text style={{ whiteSpace: 'pre-line' }}>{text}</Text>
           <Text size="sm" c="dimmed">
-            {visit.asked.answers['under-age']?.yes
+            {asked.answers['under-age']?.yes
               ? 'The client is under age: a guardian writes their name and signs, below.'
               : 'Sign in the field below: a name and a stroke of the pen.'}
           </Text>

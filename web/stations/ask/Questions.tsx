@@ -32,6 +32,8 @@ export type Change = (change: (asked: Asked) => Partial<Asked>) => void
 interface Props {
   readonly asked: Asked
   readonly frozen: boolean
+  /** The client's day of birth; empty where it is not known. */
+  readonly bornOn: string
   readonly onChange: Change
   readonly visit: StationProps['visit']
   readonly house: StationProps['house']
@@ -49,7 +51,7 @@ const PATCH = 'patch'
 const asksMore = (rule: ScreeningRule) =>
   rule.dateQuestion !== undefined || rule.zoneQuestion !== undefined || rule.kinds !== undefined
 
-export function Questions({ asked, frozen, onChange, visit, house }: Props) {
+export function Questions({ asked, frozen, bornOn, onChange, visit, house }: Props) {
   const figures = useFigures()
   const [all, setAll] = useState(false)
   const [looking, setLooking] = useState<string>()
@@ -82,6 +84,7 @@ export function Questions({ asked, frozen, onChange, visit, house }: Props) {
                 rule={r}
                 answer={asked.answers[r.id]}
                 frozen={frozen}
+                born={r.id === 'under-age' && bornOn !== ''}
                 onTap={(yes) => {
                   answer(r.id, { ...asked.answers[r.id], yes })
                   if (yes) setLooking(r.id === 'first-ever' ? PATCH : r.id)
@@ -184,11 +187,14 @@ function AnswerField({
   rule,
   answer: a,
   frozen,
+  born,
   onTap,
 }: {
   rule: ScreeningRule
   answer: Answer | undefined
   frozen: boolean
+  /** Whether the day of birth has answered it. */
+  born: boolean
   onTap: (yes: boolean) => void
 }) {
   const state = a === undefined ? 'open' : a.yes ? 'yes' : 'no'
@@ -197,10 +203,10 @@ function AnswerField({
     <UnstyledButton
       className={css.answer}
       data-state={state}
-      title={rule.question}
-      aria-label={`${rule.question} ${STATE_WORDS[state]}${still ? ', still so?' : ''}`}
+      title={born ? 'By the day of birth, under Person' : rule.question}
+      aria-label={`${rule.question} ${STATE_WORDS[state]}${born ? ', by the day of birth' : ''}${still ? ', still so?' : ''}`}
       aria-pressed={a?.yes ?? false}
-      disabled={frozen}
+      disabled={frozen || born}
       onClick={() => onTap(!a?.yes)}
     >
       <i className={css.sign} data-state={still && state === 'no' ? 'still' : state} aria-hidden />

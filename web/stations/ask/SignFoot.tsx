@@ -2,7 +2,7 @@
 import { Anchor, Button, Modal, Stack, Text, TextInput, Title } from '@mantine/core'
 import { useDisclosure, useElementSize } from '@mantine/hooks'
 import { useRef, useState } from 'react'
-import { consentText } from '../../../core/screening/index.ts'
+import { consentText, type Asked } from '../../../core/screening/index.ts'
 import { SERVICES } from '../../../core/services/index.ts'
 import { FootInstead } from '../../ui/Stage.tsx'
 import type { StationProps } from '../useStation.ts'
@@ -10,8 +10,14 @@ import css from './Ask.module.css'
 import type { Change } from './Questions.tsx'
 import { BOX, fitted, lengthOf, LEAST, pathOf, STEP, type Lines } from './signature.ts'
 
-export function SignFoot({ page, visit, house, onChange }: StationProps & { onChange: Change }) {
-  const asGuardian = visit.asked.answers['under-age']?.yes === true
+export function SignFoot({
+  page,
+  visit,
+  house,
+  asked,
+  onChange,
+}: StationProps & { asked: Asked; onChange: Change }) {
+  const asGuardian = asked.answers['under-age']?.yes === true
   const text = house.consentText || consentText(visit.service)
   const [who, setWho] = useState(asGuardian ? '' : page.client.name)
   const [lines, setLines] = useState<Lines>([])

@@ -1,8 +1,8 @@
 /** Care: what goes home and until when; what was put on the skin; what would be sent; and when to serve before an event. */
-import { Tabs } from '@mantine/core'
 import { ON_SKIN } from '../../../core/palette.ts'
-import { useMemo, useState } from 'react'
+import { useMemo } from 'react'
 import { useHeadLayers } from '../../state/layers.ts'
+import { StationTabs, useTab } from '../StationTabs.tsx'
 import type { StationProps } from '../useStation.ts'
 import { BeforeEvent } from './BeforeEvent.tsx'
 import { CareDays } from './CareDays.tsx'
@@ -17,7 +17,6 @@ const TABS = [
   ['messages', 'Messages'],
   ['event', 'Event'],
 ] as const
-type Tab = (typeof TABS)[number][0]
 
 export function CareStation(props: StationProps) {
   const { visit } = props
@@ -32,18 +31,10 @@ export function CareStation(props: StationProps) {
     [visit.plan],
   )
   useHeadLayers(worked)
-  const [tab, setTab] = useState<Tab>('sheet')
+  const [tab, setTab] = useTab(TABS, 'sheet')
   return (
     <>
-      <Tabs value={tab} onChange={(t) => setTab(t as Tab)} className="no-print">
-        <Tabs.List aria-label="What to show of care">
-          {TABS.map(([id, name]) => (
-            <Tabs.Tab key={id} value={id}>
-              {name}
-            </Tabs.Tab>
-          ))}
-        </Tabs.List>
-      </Tabs>
+      <StationTabs label="What to show of care" tabs={TABS} tab={tab} onTab={setTab} />
       {tab === 'sheet' && <CareSheet {...props} />}
       {tab === 'days' && <CareDays {...props} />}
       {tab === 'products' && <Products {...props} />}

@@ -1,5 +1,4 @@
 /** Read: the grain of the head, its marks, the lines to keep, the kinds of hair, and the maps of other visits. */
-import { Tabs } from '@mantine/core'
 import { useCallback, useMemo, useRef, useState, type ReactNode } from 'react'
 import { useNavigate } from 'react-router'
 import { isBodyService } from '../../../core/services/index.ts'
@@ -12,6 +11,7 @@ import { Act, KeyButton } from '../../ui/Act.tsx'
 import { PanelHead, Problem } from '../../ui/Panel.tsx'
 import { Scroll } from '../../ui/Scroll.tsx'
 import { StageActs } from '../../ui/Stage.tsx'
+import { StationTabs, useTab } from '../StationTabs.tsx'
 import { isFrozen, useFlowLayer, useServiceZones, type StationProps } from '../useStation.ts'
 import { BodyRead } from './BodyRead.tsx'
 import { GrainTab } from './GrainTab.tsx'
@@ -37,9 +37,9 @@ export interface ReadFrame {
 export function ReadStation(props: StationProps) {
   const { page, visit } = props
   const navigate = useNavigate()
-  const [tab, setTab] = useState<Tab>('grain')
   const body = isBodyService(visit.service)
   const tabs = body ? TABS.filter(([id]) => id === 'grain' || id === 'marks') : TABS
+  const [tab, setTab] = useTab<Tab>(tabs, 'grain')
   const waiting = visit.asked.spots.filter((s) => s.stillThere === 'ask').length
   const counts: Partial<Record<Tab, string>> = {
     marks: waiting > 0 ? `${waiting} ?` : `${visit.asked.spots.length || ''}`,
@@ -48,16 +48,13 @@ export function ReadStation(props: StationProps) {
   }
   const frame: ReadFrame = {
     tabs: (
-      <Tabs value={tab} onChange={(t) => setTab(t as Tab)}>
-        <Tabs.List aria-label="What to read">
-          {tabs.map(([id, name]) => (
-            <Tabs.Tab key={id} value={id}>
-              {name}
-              {counts[id] && ` ${counts[id]}`}
-            </Tabs.Tab>
-          ))}
-        </Tabs.List>
-      </Tabs>
+      <StationTabs
+        label="What to read"
+        tabs={tabs}
+        tab={tab}
+        onTab={setTab}
+        after={(id) => counts[id] && ` ${counts[id]}`}
+      />
     ),
     onward: visit.state === 'open' && (
       <KeyButton

@@ -2,13 +2,12 @@
 import css from './Return.module.css'
 import { capital } from '../../../core/words.ts'
 import { useFigures } from '../../state/figures.ts'
-import { Button, Text, TextInput } from '@mantine/core'
-import { useState } from 'react'
-import { alarmId, LEAST_REASON, zoneWords } from '../../../core/visit/index.ts'
+import { Text } from '@mantine/core'
+import { alarmId, zoneWords } from '../../../core/visit/index.ts'
 import { aftermathOf, type Aftermath } from '../../../core/looks/index.ts'
 import { whenWords } from '../../../core/time/index.ts'
-import { useDecide } from '../../api/visitWrites.ts'
-import { newId, telephone } from '../../state/words.ts'
+import { telephone } from '../../state/words.ts'
+import { ReasonForm } from '../ReasonForm.tsx'
 import { SeverityMark } from '../Severity.tsx'
 import type { StationProps } from '../useStation.ts'
 
@@ -54,46 +53,24 @@ export function Alarm(props: StationProps & { endedAtMs: number }) {
 
 /** Written down once somebody has rung or looked; until then Today goes on alarming. */
 function Looked({ page, visit, house }: StationProps & { found: Aftermath }) {
-  const [words, setWords] = useState('')
-  const decide = useDecide(visit.id)
   const worker = house.workers.find((w) => w.id === house.workerId)
   const { phone } = page.client
   return (
-    <form
-      onSubmit={(e) => {
-        e.preventDefault()
-        if (words.trim().length < LEAST_REASON) return
-        decide.mutate({
-          id: newId(),
-          finding: alarmId(visit.id),
-          workerId: house.workerId,
-          reason: words.trim(),
-        })
-      }}
-    >
-      <TextInput
-        label={
-          phone ? (
-            <>
-              Ring <a href={telephone(phone)}>{phone}</a>. What did you find and advise?
-            </>
-          ) : (
-            'No telephone is kept. What did you find and advise?'
-          )
-        }
-        description={`Kept with the name of ${worker?.name ?? 'who works here'}.`}
-        value={words}
-        maxLength={300}
-        error={decide.error?.message}
-        onChange={(e) => setWords(e.currentTarget.value)}
-      />
-      <Button
-        type="submit"
-        disabled={words.trim().length < LEAST_REASON}
-        loading={decide.isPending}
-      >
-        Looked into
-      </Button>
-    </form>
+    <ReasonForm
+      visitId={visit.id}
+      workerId={house.workerId}
+      finding={alarmId(visit.id)}
+      label={
+        phone ? (
+          <>
+            Ring <a href={telephone(phone)}>{phone}</a>. What did you find and advise?
+          </>
+        ) : (
+          'No telephone is kept. What did you find and advise?'
+        )
+      }
+      description={`Kept with the name of ${worker?.name ?? 'who works here'}.`}
+      act="Looked into"
+    />
   )
 }

@@ -15,6 +15,7 @@ import {
 } from '../../../core/ahead/index.ts'
 import { DAY_MS, whenWords } from '../../../core/time/index.ts'
 import { useChangeClient } from '../../api/queries.ts'
+import { tellDone } from '../../ui/notices.ts'
 import { newId } from '../../state/words.ts'
 import type { StationProps } from '../useStation.ts'
 
@@ -35,7 +36,10 @@ export function Events({ page }: StationProps) {
               <Button
                 variant="bare"
                 size="sm"
-                onClick={() => keep(events.filter((x) => x.id !== e.id))}
+                onClick={() => {
+                  keep(events.filter((x) => x.id !== e.id))
+                  tellDone(`${e.title}: taken away.`, () => keep([...events]))
+                }}
               >
                 Take away
               </Button>

@@ -7,6 +7,9 @@ import { Words } from '../../ui/Words.tsx'
 import css from './Return.module.css'
 import { Scroll } from '../../ui/Scroll.tsx'
 import { Problem } from '../../ui/Panel.tsx'
+import dayjs from 'dayjs'
+import { capital } from '../../../core/words.ts'
+import type { HairReading } from '../../../core/looks/index.ts'
 import { Button, Table, Text, Group, NumberInput, Stack } from '@mantine/core'
 import { ON_SKIN } from '../../../core/palette.ts'
 import { zoneName, type ZoneId } from '../../../core/zones/index.ts'
@@ -38,6 +41,7 @@ import { useAddHair, useRemoveHair } from '../../api/visitWrites.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 import { useUnits, type UnitWords } from '../../state/shape.ts'
 import { useView } from '../../state/view.ts'
+import { tellDone, tellFailed } from '../../ui/notices.ts'
 import { newId, todayIso } from '../../state/words.ts'
 import { useServiceZones, type StationProps } from '../useStation.ts'
 import { useChosenInView } from '../useChosenInView.ts'
@@ -285,11 +289,27 @@ function ownThresholds(
   return `By this client hair is ${one('felt')}, ${one('seen')}.`
 }
 
+/** A reading as it is told once more. */
+const toldAgain = ({ kind, atMs, zoneId, lengthMm, method }: HairReading) => ({
+  ...{ id: newId(), kind, date: dayjs(atMs).format('YYYY-MM-DD'), zoneId: zoneId as ZoneId | null },
+  ...(lengthMm !== null && { lengthMm }),
+  ...(method && { method }),
+})
+
 /** Readings of this visit, sides compared, slow zones. */
 function Notes({ page, visit }: StationProps) {
   const figures = useFigures()
   const units = useUnits()
   const remove = useRemoveHair(visit.id)
+  const again = useAddHair(visit.id)
+  const takeAway = (h: HairReading): void =>
+    remove.mutate(h.id, {
+      onSuccess: () =>
+        tellDone(`${capital(TOLD_WORDS[h.kind])} on ${dateWords(h.atMs)}: taken away.`, () =>
+          again.mutate(toldAgain(h)),
+        ),
+      onError: (e) => tellFailed(e.message, () => takeAway(h)),
+    })
   const { growth, learnedZones } = page.model
   const sides = useMemo(
     () => compareSides(figures, growth, (z) => learnedZones.includes(z)).slice(0, 2),
@@ -322,7 +342,7 @@ function Notes({ page, visit }: StationProps) {
             <Row
               key={h.id}
               acts={
-                <Button variant="bare" size="sm" onClick={() => remove.mutate(h.id)}>
+                <Button variant="bare" size="sm" onClick={() => takeAway(h)}>
                   Take away
                 </Button>
               }

@@ -1,7 +1,8 @@
 /** Return: how the skin took it, what it is likely to do, how hair comes back, when to meet again, then and now. */
-import { Button, Group, Stack, Tabs, Skeleton, Text } from '@mantine/core'
-import { lazy, Suspense, useState } from 'react'
+import { Button, Group, Stack, Skeleton, Text } from '@mantine/core'
+import { lazy, Suspense } from 'react'
 import { Link } from 'react-router'
+import { StationTabs, useTab } from '../StationTabs.tsx'
 import type { StationProps } from '../useStation.ts'
 import { Looks } from './Looks.tsx'
 
@@ -19,23 +20,14 @@ const TABS = [
   ['next', 'Next visit'],
   ['then', 'Then, now'],
 ] as const
-type Tab = (typeof TABS)[number][0]
 
 export function ReturnStation(props: StationProps) {
   const { visit } = props
   const finished = visit.endedAtMs !== null
-  const [tab, setTab] = useState<Tab>(finished ? 'looks' : 'next')
+  const [tab, setTab] = useTab(TABS, finished ? 'looks' : 'next')
   return (
     <>
-      <Tabs value={tab} onChange={(t) => setTab(t as Tab)}>
-        <Tabs.List aria-label="What to look at">
-          {TABS.map(([id, name]) => (
-            <Tabs.Tab key={id} value={id}>
-              {name}
-            </Tabs.Tab>
-          ))}
-        </Tabs.List>
-      </Tabs>
+      <StationTabs label="What to look at" tabs={TABS} tab={tab} onTab={setTab} />
       <Suspense fallback={<Skeleton h={200} />}>
         {tab === 'looks' &&
           (finished ? <Looks {...props} endedAtMs={visit.endedAtMs!} /> : <NotYet {...props} />)}
