@@ -1,6 +1,8 @@
 import { fileURLToPath } from 'node:url'
 import react from '@vitejs/plugin-react'
+import { constants } from 'node:zlib'
 import { defineConfig } from 'vite'
+import { compression, defineAlgorithm } from 'vite-plugin-compression2'
 import { VitePWA } from 'vite-plugin-pwa'
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
@@ -24,6 +26,15 @@ export default defineConfig(({ isSsrBuild }) =>
         html: { cspNonce: '%NONCE%' },
         plugins: [
           react(),
+          // Squeezed once and well, not at each asking; whoever takes no brotli gets gzip as it is asked for.
+          compression({
+            include: /\.(js|css|bin|svg)$/,
+            algorithms: [
+              defineAlgorithm('brotliCompress', {
+                params: { [constants.BROTLI_PARAM_QUALITY]: 10 },
+              }),
+            ],
+          }),
           VitePWA({
             strategies: 'injectManifest',
             srcDir: 'offline',

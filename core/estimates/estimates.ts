@@ -150,6 +150,22 @@ export const ESTIMATES = {
     ],
     'Pecoraro and Astore (1990) and the sources in docs/models.md, M10',
   ),
+  'bump-grade': estimate(
+    'P',
+    'How many is much',
+    'From a count of bumps and pustules: mild, moderate or severe.',
+    'Mild below the first count, moderate up to the second, severe above it.',
+    ['bumps.moderateFrom', 'bumps.severeOver'],
+    'Perry, Cook-Bolden, Rahman and others (2002), noted from memory',
+  ),
+  'bump-trend': estimate(
+    'P',
+    'Whether bumps rise',
+    'Said only when counts rise or fall farther than the same visits in another order would; falsely so for about 1 client in 20 over 24 visits.',
+    'A moving average in which the newest visit has its weight and older ones fade (EWMA), against where it stays for the same counts put in other orders.',
+    ['changes.trendLambda', 'changes.baselineVisits'],
+    'Roberts (1959); NIST/SEMATECH e-Handbook 6.3.2.4',
+  ),
   'read-length': estimate(
     'H',
     'Length to read at',

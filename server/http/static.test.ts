@@ -1,6 +1,7 @@
-import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { brotliCompressSync } from 'node:zlib'
 import pino from 'pino'
 import request from 'supertest'
 import { createApp } from '../app.ts'
@@ -16,6 +17,8 @@ beforeAll(async () => {
     '<!doctype html><title>Slow Tide</title><style nonce="%NONCE%"></style>',
   )
   writeFileSync(join(web, 'assets', 'app-abc123.js'), `console.log("${'tide '.repeat(2000)}")`)
+  const script = readFileSync(join(web, 'assets', 'app-abc123.js'))
+  writeFileSync(join(web, 'assets', 'app-abc123.js.br'), brotliCompressSync(script))
   studio = await openStudio()
   const config = {
     host: '',
@@ -44,6 +47,17 @@ describe('the web files', () => {
       .expect(200)
     expect(r.headers['cache-control']).toBe('public, max-age=31536000, immutable')
     expect(r.headers['content-encoding']).toBe('gzip')
+  })
+
+  it('that were squeezed when they were made are sent so', async () => {
+    const r = await request(app)
+      .get('/assets/app-abc123.js')
+      .set('Accept-Encoding', 'gzip, br')
+      .expect(200)
+    expect(r.headers['content-encoding']).toBe('br')
+    expect(r.headers['content-type']).toContain('javascript')
+    expect(r.headers['cache-control']).toBe('public, max-age=31536000, immutable')
+    expect(r.text).toContain('tide tide')
   })
 
   it('that are gone are not answered with a page', async () => {

@@ -2,13 +2,18 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import express, { type Express } from 'express'
+import squeezed from 'express-static-gzip'
 import { sendPage } from './headers.ts'
 
 export function serveWeb(app: Express, webDir: string): void {
   const page = readFileSync(join(webDir, 'index.html'), 'utf8')
   app.use(
     '/assets',
-    express.static(join(webDir, 'assets'), { immutable: true, maxAge: '365d', fallthrough: false }),
+    squeezed(join(webDir, 'assets'), {
+      enableBrotli: true,
+      orderPreference: ['br'],
+      serveStatic: { immutable: true, maxAge: '365d', fallthrough: false },
+    }),
   )
   // What tells of a new version is always asked for anew.
   app.use(['/sw.js', '/manifest.webmanifest'], (_request, response, next) => {

@@ -78,7 +78,7 @@ export function AskStation(props: StationProps) {
       <span data-bench="wide-panel" hidden />
       <Tone client={page.client} />
       {!asked.consent && !frozen && <SignFoot {...props} asked={asked} onChange={change} />}
-      <Result {...props} />
+      <Result {...props} steady={tab === 'questions'} />
       <div className={css.tabs}>
         <StationTabs
           label="What to ask"

@@ -60,6 +60,7 @@ export function ClientDetails({ client }: { client: Client }) {
             age === undefined ? 'For whom is under age a guardian signs' : `${age} years`
           }
           defaultLevel="decade"
+          inputWrapperOrder={['label', 'input', 'description', 'error']}
           minDate="1900-01-01"
           maxDate={todayIso()}
           clearable

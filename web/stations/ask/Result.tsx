@@ -16,13 +16,19 @@ import type { StationProps } from '../useStation.ts'
 /** What the later stations say themselves. */
 const ELSEWHERE: ReadonlySet<About> = new Set(['plan', 'busy', 'hand'])
 
-export function Result(props: StationProps) {
+/** @param steady whether it keeps its height whatever is found */
+export function Result({ steady, ...props }: StationProps & { steady: boolean }) {
   const { visit } = props
   const { screening, findings } = useGate(props)
   // The questions stand in the heading.
   const shown = findings.filter((f) => !ELSEWHERE.has(f.about) && f.about !== 'questions')
   return (
-    <section className={css.result} data-verdict={screening.verdict} aria-live="polite">
+    <section
+      className={css.result}
+      data-verdict={screening.verdict}
+      data-steady={steady || undefined}
+      aria-live="polite"
+    >
       <PanelHead title={verdictWords(screening, todayIso())}>
         {visit.state === 'open' && <Onward {...props} findings={findings} />}
       </PanelHead>

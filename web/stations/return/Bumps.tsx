@@ -73,19 +73,26 @@ function Told({ page, visit, history }: StationProps & { history: ClientHistory 
     ),
   )
   const count = last?.bumps ? sum(Object.values(last.bumps)) : 0
+  const grade = bumpSeverity(figures, count)
   return (
     <>
-      <p>
-        {last
-          ? `After ${dateWords(last.endedAtMs)}: ${count} ${count === 1 ? 'bump or ingrown hair' : 'bumps and ingrown hairs'}, ${bumpSeverity(figures, count) === 'none' ? 'none to speak of' : bumpSeverity(figures, count)} (mild under 12, moderate to 100, severe over).`
-          : 'Nobody has counted bumps yet. Count on day 2 and day 7: tap them on the head at Looks.'}
-      </p>
+      {last ? (
+        <p>
+          After {dateWords(last.endedAtMs)}: {count}{' '}
+          {count === 1 ? 'bump or ingrown hair' : 'bumps and ingrown hairs'},{' '}
+          <Estimate of="bump-grade">{grade === 'none' ? 'none to speak of' : grade}</Estimate>.
+        </p>
+      ) : (
+        <p>
+          Nobody has counted bumps yet. Count on day 2 and day 7: tap them on the head at Looks.
+        </p>
+      )}
       {trend && (
         <>
           <TrendChart trend={trend} />
           <Text size="sm" c="dimmed">
-            {trend.words} Line: moving average (EWMA, λ 0.3); shaded: where the same visits in
-            another order keep it. It rings falsely for about 1 client in 20 over 24 visits.
+            {trend.words} The line is a <Estimate of="bump-trend">moving average</Estimate>; shaded
+            is where it stays by chance.
           </Text>
         </>
       )}

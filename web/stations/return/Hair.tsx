@@ -263,7 +263,7 @@ function ZoneTable({
                 day(z.wax)
               ) : (
                 <Table.Td c="dimmed" title={NOT_WAXED}>
-                  not waxed
+                  no
                 </Table.Td>
               )}
             </Table.Tr>
