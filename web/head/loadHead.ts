@@ -46,6 +46,9 @@ export interface LoadedHead {
   readonly inSight: (axes: ViewAxes, point: readonly [number, number, number]) => boolean
 }
 
+/** So long after it came the head is surely drawn. */
+const WARM_MS = 1200
+
 async function load(): Promise<LoadedHead> {
   const [bytes, zoneFile] = await Promise.all([headBytes(), import('../../generated/zones.json')])
   const zones = zoneFile.default as unknown as readonly ZoneRecord[]
@@ -55,8 +58,11 @@ async function load(): Promise<LoadedHead> {
   geometry.setAttribute('position', new BufferAttribute(mesh.positions, 3))
   geometry.setAttribute('normal', new BufferAttribute(mesh.normals, 3))
   geometry.setIndex(new BufferAttribute(mesh.indices, 1))
-  // Indirect: the triangles must keep their order, since it tells their zone.
-  const bvh = new MeshBVH(geometry, { indirect: true })
+  let tree: MeshBVH | undefined
+  // Made when somebody first points, or once the head is drawn. Indirect: the triangles must keep their order, since it tells
+  // their zone.
+  const bvh = () => (tree ??= new MeshBVH(geometry, { indirect: true }))
+  setTimeout(bvh, WARM_MS)
   const begun = () => {
     const worker = wrap<HeadWorker>(
       new Worker(new URL('../workers/head.worker.ts', import.meta.url), { type: 'module' }),
@@ -73,7 +79,7 @@ async function load(): Promise<LoadedHead> {
   const cast = (axes: ViewAxes, from: Vector3) => {
     ray.origin.copy(from)
     ray.direction.set(-axes.toward[0], -axes.toward[1], -axes.toward[2])
-    return bvh.raycastFirst(ray, DoubleSide)
+    return bvh().raycastFirst(ray, DoubleSide)
   }
   const origin = new Vector3()
   return {
@@ -101,7 +107,7 @@ async function load(): Promise<LoadedHead> {
       }
     },
     nearest(point) {
-      const found = bvh.closestPointToPoint(new Vector3(...point))!
+      const found = bvh().closestPointToPoint(new Vector3(...point))!
       const triangle = found.faceIndex
       return {
         zoneId: ZONE_IDS[mesh.zones[triangle]!]!,
