@@ -8,7 +8,8 @@ export default {
     '<rootDir>/demo',
   ],
   testMatch: ['**/*.test.ts', '**/*.test.tsx'],
-  moduleNameMapper: { '[.]css$': '<rootDir>/scripts/cssStub.mjs' },
+  // What the build turns into addresses and names of classes.
+  moduleNameMapper: { '[.](css|bin)([?]url)?$': '<rootDir>/scripts/cssStub.mjs' },
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   transform: {
     '^.+\\.tsx?$': [

@@ -20,13 +20,22 @@ function useMinute(): number {
 export function useGate({ page, visit, house }: StationProps): Gate {
   const figures = useFigures()
   const now = useMinute()
-  const { schools } = page.client
+  // As it stands on this screen now.
+  const { schools, bornOn } = page.client
   return useMemo(
     () =>
       gate(
-        knownOf(figures, visit, house, schools, visit.facts, Math.max(now, Date.now()), offsetHere),
+        knownOf(
+          figures,
+          visit,
+          house,
+          schools,
+          { ...visit.facts, bornOn },
+          Math.max(now, Date.now()),
+          offsetHere,
+        ),
       ),
-    [figures, visit, house, schools, now],
+    [figures, visit, house, schools, bornOn, now],
   )
 }
 

@@ -26,6 +26,19 @@ window.ResizeObserver ??= class {
   unobserve() {}
   disconnect() {}
 }
+// The router asks for one at each way it goes.
+Object.assign(window, {
+  Request: class {
+    readonly url: string
+    readonly signal: AbortSignal | undefined
+    readonly method = 'GET'
+    readonly headers = new Headers()
+    constructor(url: string, init?: { signal?: AbortSignal }) {
+      this.url = url
+      this.signal = init?.signal
+    }
+  },
+})
 window.CSS ??= { escape: (s: string) => s } as unknown as typeof CSS
 Object.assign(Element.prototype, { scrollIntoView: () => {} })
 

@@ -3,6 +3,7 @@ import { Group } from '@mantine/core'
 import { DateInput, TimePicker, type DateInputProps } from '@mantine/dates'
 import '@mantine/dates/styles.layer.css'
 import dayjs from 'dayjs'
+import { useRef, useState } from 'react'
 import { useDateShape } from '../state/shape.ts'
 import { Words } from './Words.tsx'
 import css from './DateField.module.css'
@@ -19,16 +20,39 @@ export function DateField({
   onChange: (value: string | undefined) => void
 }) {
   const shape = useDateShape()
+  const { typed, ...hand } = useTyped(value, onChange)
   return (
     <DateInput
       valueFormat={shape.dayFormat}
       firstDayOfWeek={shape.firstDayOfWeek}
       placeholder="a day"
       {...rest}
-      value={value ?? null}
-      onChange={(v) => onChange(v ?? undefined)}
+      {...hand}
+      value={typed ?? null}
     />
   )
+}
+
+/** A day is taken when it is written to its end: the days that half a word would mean are nobody's answer. */
+function useTyped(value: string | undefined, onChange: (value: string | undefined) => void) {
+  const typing = useRef(false)
+  const [half, setHalf] = useState<{ readonly day: string | undefined }>()
+  const take = () => {
+    typing.current = false
+    if (half && half.day !== value) onChange(half.day)
+    setHalf(undefined)
+  }
+  return {
+    typed: half ? half.day : value,
+    onChange: (day: string | null) =>
+      typing.current ? setHalf({ day: day ?? undefined }) : onChange(day ?? undefined),
+    onBlur: take,
+    onKeyDown: (e: React.KeyboardEvent) => {
+      if (e.key === 'Enter') take()
+      else if (e.key.length === 1 || e.key === 'Backspace' || e.key === 'Delete')
+        typing.current = true
+    },
+  }
 }
 
 const USUAL = [

@@ -2,6 +2,7 @@
 import { Button, Group, Progress, Stack, Text } from '@mantine/core'
 import { Notifications, notifications } from '@mantine/notifications'
 import '@mantine/notifications/styles.layer.css'
+import { newId } from '../state/words.ts'
 import type { Notice } from './notices.ts'
 
 /** What can be undone or tried again stays for as long as it takes to read it and reach for it. */
@@ -13,10 +14,10 @@ export function NoticeBoard() {
 }
 
 export function show(notice: Notice): void {
-  const { id, kind, act } = notice
+  const { kind, act, id = newId() } = notice
   const shown = {
-    ...(id !== undefined && { id }),
-    message: <Told notice={notice} onEnd={() => id !== undefined && notifications.hide(id)} />,
+    id,
+    message: <Told notice={notice} onEnd={() => hide(id)} />,
     color: kind === 'failed' ? 'coral' : 'tide',
     loading: kind === 'working',
     withCloseButton: kind !== 'working',
@@ -24,9 +25,9 @@ export function show(notice: Notice): void {
     // Only what went wrong cuts in.
     role: kind === 'failed' ? 'alert' : 'status',
   }
-  const known = notifications.show(shown)
   // One that is there already is changed; `show` leaves it as it is.
-  if (id !== undefined && known === id) notifications.update({ ...shown, id })
+  notifications.show(shown)
+  notifications.update(shown)
 }
 
 export const hide = (id: string) => void notifications.hide(id)
