@@ -60,7 +60,7 @@ function NewClientForm({ onClose }: { onClose: () => void }) {
   })
   const problem = add.error ?? begin.error ?? house.error
   return (
-    <form onSubmit={submit}>
+    <form onSubmit={submit} noValidate>
       <Stack gap="md">
         <TextInput label="Name" data-autofocus autoFocus required {...form.getInputProps('name')} />
         <SimpleGrid cols={{ base: 1, sm: 2 }}>

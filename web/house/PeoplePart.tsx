@@ -312,6 +312,7 @@ function NewWorker({
   })
   return (
     <form
+      noValidate
       onSubmit={form.onSubmit(({ secret, ...of }) =>
         onAdd({
           id,

@@ -90,6 +90,7 @@ export function FirstRun() {
   return (
     <DoorFrame house="A new house" under="Good day. It begins with its owner.">
       <form
+        noValidate
         onSubmit={form.onSubmit((all) => {
           const { house, name, role, hand, secret } = all
           begin.mutate(

@@ -21,6 +21,7 @@ if (!('matchMedia' in window))
       onchange: null,
     }),
   })
+Object.assign(document, { fonts: { addEventListener: () => {}, removeEventListener: () => {} } })
 window.ResizeObserver ??= class {
   observe() {}
   unobserve() {}
@@ -42,7 +43,10 @@ Object.assign(window, {
 window.CSS ??= { escape: (s: string) => s } as unknown as typeof CSS
 Object.assign(Element.prototype, { scrollIntoView: () => {} })
 
-export function render(part: ReactNode, path = '/') {
+/** A cache that asks once and is not kept. */
+const fresh = () => new QueryClient({ defaultOptions: { queries: { retry: false } } })
+
+export function render(part: ReactNode, path = '/', cache = fresh()) {
   const router = createMemoryRouter(
     [
       { path: '/away', element: <p>away</p> },
@@ -52,7 +56,7 @@ export function render(part: ReactNode, path = '/') {
   )
   const shown = draw(
     <MantineProvider theme={theme} cssVariablesResolver={resolver} env="test">
-      <QueryClientProvider client={new QueryClient()}>
+      <QueryClientProvider client={cache}>
         <ModalsProvider>
           <RouterProvider router={router} />
         </ModalsProvider>
