@@ -16,7 +16,7 @@ function server() {
   const asked: string[] = []
   globalThis.fetch = (input, init) =>
     new Promise<Response>((go, no) => {
-      asked.push(String(input))
+      asked.push(input as string)
       answer = (r) => go(r as Response)
       fail = no
       init?.signal?.addEventListener('abort', () => no(new Error('aborted')))

@@ -66,7 +66,7 @@ describe('a new client', () => {
     await user.type(await screen.findByLabelText(/^Name/), 'Ada Reef')
     await user.click(await add())
     expect(await screen.findByText('The disk is full. Nothing was added.')).toBeTruthy()
-    expect((screen.getByLabelText(/^Name/) as HTMLInputElement).value).toBe('Ada Reef')
+    expect(screen.getByLabelText<HTMLInputElement>(/^Name/).value).toBe('Ada Reef')
   })
 
   it('a telephone that is none is said so where it stands', async () => {

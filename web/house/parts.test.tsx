@@ -26,7 +26,7 @@ function part(
   house = aHouse(),
   changeHouse: (asked: { body: object }) => unknown = ({ body }) => ({ ...house, ...body }),
 ) {
-  const asked = serve({ changeHouse: changeHouse as never })
+  const asked = serve({ changeHouse: changeHouse })
   function Page() {
     return <Part house={house} change={useChangeHouse()} />
   }
@@ -54,7 +54,7 @@ describe('the place', () => {
     await user.type(screen.getByLabelText('Address'), '3 Chandlers’ Steps')
     void router.navigate('/away')
     await user.click(await screen.findByRole('button', { name: 'Stay' }))
-    expect((screen.getByLabelText('Address') as HTMLInputElement).value).toBe('3 Chandlers’ Steps')
+    expect(screen.getByLabelText<HTMLInputElement>('Address').value).toBe('3 Chandlers’ Steps')
     void router.navigate('/away')
     await user.click(await screen.findByRole('button', { name: 'Leave' }))
     expect(await screen.findByText('away')).toBeTruthy()

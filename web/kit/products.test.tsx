@@ -39,7 +39,7 @@ describe('the house’s products', () => {
     await user.click(await screen.findByRole('option', { name: USE_WORDS.before }))
     await user.click(screen.getByRole('button', { name: 'Add' }))
     expect(now()[1]).toMatchObject({ name: 'Kelp oil', use: 'before', holds: [] })
-    expect((screen.getByLabelText('Another product') as HTMLInputElement).value).toBe('')
+    expect(screen.getByLabelText<HTMLInputElement>('Another product').value).toBe('')
   })
 
   it('none without a name, and none twice', async () => {

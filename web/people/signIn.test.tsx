@@ -17,7 +17,7 @@ const session = (over: Partial<Session> = {}): Session => ({
   ],
   ...over,
 })
-const secret = () => screen.getByLabelText(/your figures or passphrase/) as HTMLInputElement
+const secret = () => screen.getByLabelText<HTMLInputElement>(/your figures or passphrase/)
 
 describe('the door', () => {
   it('takes figures by the keys on the screen, and lets in', async () => {
@@ -53,9 +53,7 @@ describe('the door', () => {
     render(<SignIn session={session()} />)
     await user.keyboard('{Enter}')
     expect(asked).toHaveLength(0)
-    expect((screen.getByRole('button', { name: 'Come in' }) as HTMLButtonElement).disabled).toBe(
-      true,
-    )
+    expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Come in' }).disabled).toBe(true)
   })
 
   it('what was typed for one is not sent for another', async () => {

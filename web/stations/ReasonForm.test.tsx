@@ -65,7 +65,7 @@ describe('a worker’s word', () => {
 
   it('is not taken from who may not give it', () => {
     form({ barred: true })
-    expect((screen.getByLabelText('What did you see?') as HTMLInputElement).disabled).toBe(true)
+    expect(screen.getByLabelText<HTMLInputElement>('What did you see?').disabled).toBe(true)
     const act = screen.getByRole('button', { name: 'Decide so' })
     expect((act as HTMLButtonElement).disabled).toBe(true)
   })

@@ -35,7 +35,7 @@ const patterns = (Object.keys(ADDRESSES) as RouteName[]).map((route) => {
 export function serve(answers: Answers): AskedOf[] {
   const asked: AskedOf[] = []
   const fetched: typeof fetch = async (input, init) => {
-    const url = new URL(String(input), 'http://house')
+    const url = new URL(input as string, 'http://house')
     const method = init?.method ?? 'GET'
     const found = patterns.find((p) => p.method === method && p.at.test(url.pathname))
     if (!found) throw new Error(`No such route: ${method} ${url.pathname}`)

@@ -33,7 +33,7 @@ function day(begin: string | undefined, more: object = {}) {
   render(<Page />)
   return told.calls
 }
-const field = () => screen.getByLabelText('Born on') as HTMLInputElement
+const field = () => screen.getByLabelText<HTMLInputElement>('Born on')
 
 describe('a day', () => {
   it('is taken once it is written to its end, not letter by letter', async () => {

@@ -65,7 +65,7 @@ describe('the person', () => {
     await user.type(screen.getByLabelText('Note'), 'prefers the window')
     await user.tab()
     expect(await screen.findByText('This client was erased meanwhile.')).toBeTruthy()
-    expect((screen.getByLabelText('Note') as HTMLInputElement).value).toBe('prefers the window')
+    expect(screen.getByLabelText<HTMLInputElement>('Note').value).toBe('prefers the window')
   })
 
   it('the day of birth is typed or chosen, and tells the age', async () => {
