@@ -7,7 +7,7 @@ import { render } from '../testing/render.tsx'
 import { drawPaper } from './papers.ts'
 
 const user = userEvent.setup()
-Object.assign(URL, { createObjectURL: () => 'blob:paper' })
+Object.assign(URL, { createObjectURL: () => 'blob:paper', revokeObjectURL: () => {} })
 
 /** A server that answers when it is let, or is given up. */
 function server() {
@@ -39,10 +39,12 @@ describe('a paper that takes a while', () => {
     expect(asked).toEqual(['/api/clients/c1/report.pdf'])
     answer({ ok: true, blob: () => Promise.resolve(new Blob(['%PDF-'])) })
     expect(await screen.findByText('The report of Ada Reef is there.')).toBeTruthy()
-    const opened: unknown[] = []
-    window.open = (url) => (opened.push(url), null)
-    await user.click(screen.getByRole('button', { name: 'Open' }))
-    expect(opened).toEqual(['blob:paper'])
+    const saved: string[] = []
+    HTMLAnchorElement.prototype.click = function () {
+      saved.push(`${this.download} ${this.href}`)
+    }
+    await user.click(screen.getByRole('button', { name: 'Save' }))
+    expect(saved).toEqual(['Ada Reef, report.pdf blob:paper'])
   })
 
   it('given up it is gone, without a word of failure', async () => {

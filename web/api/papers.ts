@@ -1,6 +1,7 @@
-/** Papers that the server takes a while to draw: told while they are made, given up on request, shown when they are there. */
+/** Papers that the server takes a while to draw: told while they are made, given up on request, to be saved when they are there. */
 import type { ParamsOf } from '../../contract/routes.ts'
 import { endWorking, tellFailed, tellWorking } from '../ui/notices.ts'
+import { saveFile } from '../ui/saveFile.ts'
 import { address } from './call.ts'
 
 export type Paper = 'report' | 'record'
@@ -23,11 +24,15 @@ export async function drawPaper(
   try {
     const answer = await fetch(address(paper, { id }), { signal: give.signal })
     if (!answer.ok) throw new Error(`${what} could not be drawn (${answer.status}).`)
-    const file = URL.createObjectURL(await answer.blob())
+    const file = await answer.blob()
     endWorking(key, {
       kind: 'done',
       words: `${what} is there.`,
-      act: { words: 'Open', go: () => void window.open(file, '_blank', 'noreferrer') },
+      // To be saved, not shown here: the page's own policy lets nothing be embedded, papers neither.
+      act: {
+        words: 'Save',
+        go: () => saveFile(`${client}, ${paper}.pdf`, file, 'application/pdf'),
+      },
     })
   } catch (error) {
     endWorking(key)

@@ -16,7 +16,7 @@ import { ZONE_IDS } from '../../../core/zones/index.ts'
 import { useHead } from '../../head/loadHead.ts'
 import { newId } from '../../state/words.ts'
 import { useFieldReadings, type StationProps } from '../useStation.ts'
-import { saveFile } from './saveFile.ts'
+import { saveFile } from '../../ui/saveFile.ts'
 import { mapPicture } from './mapPicture.ts'
 import type { useFieldSummary, useMapEditing } from './useMap.ts'
 

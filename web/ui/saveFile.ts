@@ -1,7 +1,7 @@
 /** Handing a file to the person at the screen. */
 
 /** Saves a file under a name. */
-export function saveFile(name: string, content: string | Uint8Array, type: string): void {
+export function saveFile(name: string, content: string | Uint8Array | Blob, type: string): void {
   const url = URL.createObjectURL(new Blob([content as BlobPart], { type }))
   const link = document.createElement('a')
   link.href = url
