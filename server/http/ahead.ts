@@ -51,7 +51,7 @@ export function pageWithAhead(webDir: string, page: string): (path: string) => s
       ...chunks.flatMap((c) => c.css ?? []).flatMap((f) => link('preload', f, ' as="style"')),
       ...(files[HEAD] ? link('preload', files[HEAD].file, ' as="fetch"') : []),
     ]
-    return page.replace('</head>', `${[...new Set(lines)].join('\\n')}\\n</head>`)
+    return page.replace('</head>', `${[...new Set(lines)].join('\n')}\n</head>`)
   }
   const pages = new Map(STATIONS.map((s) => [s as string, linked(s)]))
   return (path) => pages.get(AT.exec(path)?.[1] ?? '') ?? page

@@ -115,6 +115,9 @@ describe('the web files', () => {
       ['preload', '/assets/head.bin'],
     ])
     expect(text).not.toContain('%NONCE%')
+    // Nothing but tags: a letter in the head would begin the body.
+    const [, head] = /<head>([\s\S]*)<\/head>/.exec(text)!
+    expect(head!.replace(/<(title|style|script)[\s\S]*?<\/\1>|<link[^>]*>/g, '').trim()).toBe('')
     for (const path of ['/', '/clients', '/clients/x/read', `/clients/${randomUUID()}/nowhere`])
       expect((await request(app).get(path)).text).not.toContain('<link')
   })

@@ -1,4 +1,5 @@
 /** A new client: the name is enough; the rest is asked at the chair. */
+import { focusWrong } from '../ui/focusWrong.ts'
 import { oneJob, SERVICE_IDS, SERVICES } from '../../core/services/index.ts'
 import { CLIENT_TEXTS, eachText, skinToBegin } from '../../core/client.ts'
 import { Button, Modal, Select, SimpleGrid, Stack, TextInput } from '@mantine/core'
@@ -57,7 +58,7 @@ function NewClientForm({ onClose }: { onClose: () => void }) {
     }
     onClose()
     await navigate(`/clients/${clientId}/ask`)
-  })
+  }, focusWrong(form))
   const problem = add.error ?? begin.error ?? house.error
   return (
     <form onSubmit={submit} noValidate>

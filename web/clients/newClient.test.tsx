@@ -21,6 +21,8 @@ describe('a new client', () => {
     await waitFor(async () => expect(((await add()) as HTMLButtonElement).disabled).toBe(false))
     await user.click(await add())
     expect(await screen.findByText('A client needs a name.')).toBeTruthy()
+    // The hand is put where it is needed.
+    expect(document.activeElement).toBe(screen.getByLabelText(/^Name/))
     expect(asked.map((a) => a.route)).toEqual(['house'])
   })
 

@@ -1,4 +1,5 @@
 /** People of the house: what each may do, what they sign in with, where they are signed in. */
+import { focusWrong } from '../ui/focusWrong.ts'
 import {
   Alert,
   Button,
@@ -65,11 +66,13 @@ function BeOwner() {
     initialValues: { name: '', secret: '' },
     validate: yupResolver(ownerSchema.pick(['name']).concat(secretChangeSchema.pick(['secret']))),
   })
-  const be = form.onSubmit((typed) =>
-    begin.mutate(
-      { house: session.data!.house, role: '', hand: 'right', ...typed },
-      { onError: (error) => form.setFieldError('secret', error.message) },
-    ),
+  const be = form.onSubmit(
+    (typed) =>
+      begin.mutate(
+        { house: session.data!.house, role: '', hand: 'right', ...typed },
+        { onError: (error) => form.setFieldError('secret', error.message) },
+      ),
+    focusWrong(form),
   )
   return (
     <form onSubmit={be}>
@@ -96,14 +99,16 @@ function OwnFigures() {
     initialValues: { before: '', secret: '' },
     validate: yupResolver(secretChangeSchema),
   })
-  const change = form.onSubmit((typed) =>
-    changeSecret.mutate(typed, {
-      onSuccess: () => {
-        form.reset()
-        tellDone('Changed. Other screens of yours are signed out.')
-      },
-      onError: (error) => form.setFieldError('before', error.message),
-    }),
+  const change = form.onSubmit(
+    (typed) =>
+      changeSecret.mutate(typed, {
+        onSuccess: () => {
+          form.reset()
+          tellDone('Changed. Other screens of yours are signed out.')
+        },
+        onError: (error) => form.setFieldError('before', error.message),
+      }),
+    focusWrong(form),
   )
   return (
     <form onSubmit={change}>
@@ -264,7 +269,7 @@ function NewFigures({
     validate: yupResolver(secretChangeSchema.pick(['secret'])),
   })
   return (
-    <form onSubmit={form.onSubmit(({ secret }) => onGive(secret))}>
+    <form onSubmit={form.onSubmit(({ secret }) => onGive(secret), focusWrong(form))}>
       <Stack gap="md">
         <PasswordInput
           label="Four to twelve figures, or a passphrase"
@@ -313,13 +318,15 @@ function NewWorker({
   return (
     <form
       noValidate
-      onSubmit={form.onSubmit(({ secret, ...of }) =>
-        onAdd({
-          id,
-          ...of,
-          level: of.rank === 'learner' ? 'learning' : 'practised',
-          ...(secret && { secret }),
-        }),
+      onSubmit={form.onSubmit(
+        ({ secret, ...of }) =>
+          onAdd({
+            id,
+            ...of,
+            level: of.rank === 'learner' ? 'learning' : 'practised',
+            ...(secret && { secret }),
+          }),
+        focusWrong(form),
       )}
     >
       <Stack gap="md">

@@ -1,4 +1,5 @@
 /** What the house is called and where it is found: on care sheets, cards and in messages. */
+import { focusWrong } from '../ui/focusWrong.ts'
 import { Button, Group, Stack, TextInput } from '@mantine/core'
 import { useForm } from '@mantine/form'
 import { yupResolver } from 'mantine-form-yup-resolver'
@@ -17,8 +18,9 @@ export function PlacePart({ house, change }: PartProps) {
   useLeaveAsks(form.isDirty())
   return (
     <form
-      onSubmit={form.onSubmit((values) =>
-        change.mutate(values, { onSuccess: () => form.resetDirty() }),
+      onSubmit={form.onSubmit(
+        (values) => change.mutate(values, { onSuccess: () => form.resetDirty() }),
+        focusWrong(form),
       )}
     >
       <Stack gap="md" maw={520}>

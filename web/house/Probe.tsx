@@ -1,4 +1,5 @@
 /** The probe thermometer: what it shows in ice and in a known warmth puts it right. */
+import { focusWrong } from '../ui/focusWrong.ts'
 import { Button, Group, NumberInput, Stack, Text } from '@mantine/core'
 import { useForm } from '@mantine/form'
 import { useMutation } from '@tanstack/react-query'
@@ -35,18 +36,20 @@ export function Probe({
     onSuccess: ({ rawC }, into) =>
       form.setFieldValue(into, Math.round(warmthIn(rawC, units.warmth) * 100) / 100),
   })
-  const keep = form.onSubmit(({ ice, warm }) =>
-    change.mutate(
-      {
-        probe: {
-          iceShowsC: warmthC(Number(ice), units.warmth),
-          ...(warm !== '' && {
-            warm: { knownC: WARM_C, showsC: warmthC(warm, units.warmth) },
-          }),
+  const keep = form.onSubmit(
+    ({ ice, warm }) =>
+      change.mutate(
+        {
+          probe: {
+            iceShowsC: warmthC(Number(ice), units.warmth),
+            ...(warm !== '' && {
+              warm: { knownC: WARM_C, showsC: warmthC(warm, units.warmth) },
+            }),
+          },
         },
-      },
-      { onSuccess: () => form.reset() },
-    ),
+        { onSuccess: () => form.reset() },
+      ),
+    focusWrong(form),
   )
   const now = house.probe ? corrected(figures, 0, house.probe, Date.now()) : undefined
   const reading = (into: 'ice' | 'warm', name: string) => (

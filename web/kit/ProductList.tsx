@@ -1,4 +1,5 @@
 /** The house's products, and what of their ingredients matters; checked against a client at Care. */
+import { focusWrong } from '../ui/focusWrong.ts'
 import { Button, Checkbox, Group, Table, TextInput, Title } from '@mantine/core'
 import { useForm } from '@mantine/form'
 import { named, PickOne } from '../ui/PickOne.tsx'
@@ -41,7 +42,7 @@ export function ProductList({
   const add = form.onSubmit(({ name, use }) => {
     onChange([...products, { id: `own-${newId().slice(0, 8)}`, name: name.trim(), use, holds: [] }])
     form.setFieldValue('name', '')
-  })
+  }, focusWrong(form))
   return (
     <section>
       <Title order={2}>Products</Title>

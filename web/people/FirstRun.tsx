@@ -1,4 +1,5 @@
 /** The first run: whose house it is, who works in it, when it is open. Nothing else is asked before there is an owner. */
+import { focusWrong } from '../ui/focusWrong.ts'
 import {
   Button,
   Chip,
@@ -97,7 +98,7 @@ export function FirstRun() {
             { house, name, role, hand, ...(secret && { secret }) },
             { onSuccess: () => void furnish(all).catch(() => undefined) },
           )
-        })}
+        }, focusWrong(form))}
       >
         <Stack>
           <TextInput

@@ -1,4 +1,5 @@
 /** A new screen is let in: by the code that the owner shows. */
+import { focusWrong } from '../ui/focusWrong.ts'
 import { Button, Stack, Text, TextInput } from '@mantine/core'
 import { useForm } from '@mantine/form'
 import { yupResolver } from 'mantine-form-yup-resolver'
@@ -26,7 +27,7 @@ export function PairPage() {
   })
   return (
     <DoorFrame house="A new screen" under="The owner finds its code at House, Screens.">
-      <form onSubmit={form.onSubmit((typed) => pair.mutate(typed))}>
+      <form onSubmit={form.onSubmit((typed) => pair.mutate(typed), focusWrong(form))}>
         <Stack>
           <TextInput
             label="Code"

@@ -34,7 +34,6 @@ export function SignIn({ session, onBack }: { session: Session; onBack?: () => v
       { workerId: who, secret: typed },
       {
         onSuccess: () => onBack?.(),
-        onError: (error) => form.setFieldError('secret', error.message),
         onSettled: () => setTyped(''),
       },
     )
@@ -67,6 +66,7 @@ export function SignIn({ session, onBack }: { session: Session; onBack?: () => v
               mt="md"
               label={`${first(worker.name)}, your figures or passphrase`}
               {...form.getInputProps('secret')}
+              error={signIn.error?.message}
               autoComplete="current-password"
               maxLength={200}
               autoFocus

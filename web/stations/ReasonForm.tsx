@@ -1,4 +1,5 @@
 /** A worker's word: what they saw or did, and why; kept with their name and the hour. */
+import { focusWrong } from '../ui/focusWrong.ts'
 import { Button, Group, TextInput } from '@mantine/core'
 import { useForm } from '@mantine/form'
 import type { ReactNode } from 'react'
@@ -40,14 +41,16 @@ export function ReasonForm({
         said.trim().length < LEAST_REASON ? 'A few words more: what was seen, and why.' : null,
     },
   })
-  const keep = form.onSubmit(({ reason }) =>
-    decide.mutate(
-      { id: newId(), finding, workerId, reason },
-      {
-        onSuccess: () => onLeave?.(),
-        onError: (error) => form.setFieldError('reason', error.message),
-      },
-    ),
+  const keep = form.onSubmit(
+    ({ reason }) =>
+      decide.mutate(
+        { id: newId(), finding, workerId, reason },
+        {
+          onSuccess: () => onLeave?.(),
+          onError: (error) => form.setFieldError('reason', error.message),
+        },
+      ),
+    focusWrong(form),
   )
   return (
     <form className={css.decide} onSubmit={keep}>

@@ -1,4 +1,5 @@
 /** Events of the client that services are laid out for. */
+import { focusWrong } from '../../ui/focusWrong.ts'
 import { MomentField } from '../../ui/DateField.tsx'
 import { useForm } from '@mantine/form'
 import { named, PickOne } from '../../ui/PickOne.tsx'
@@ -85,13 +86,15 @@ function EventForm({ onKeep, onLeave }: { onKeep: (e: ClientEvent) => void; onLe
   })
   return (
     <form
-      onSubmit={form.onSubmit(({ kind, title, at }) =>
-        onKeep({
-          id: newId(),
-          kind,
-          title: title.trim() || EVENT_NEEDS[kind].name.toLowerCase(),
-          atMs: at,
-        }),
+      onSubmit={form.onSubmit(
+        ({ kind, title, at }) =>
+          onKeep({
+            id: newId(),
+            kind,
+            title: title.trim() || EVENT_NEEDS[kind].name.toLowerCase(),
+            atMs: at,
+          }),
+        focusWrong(form),
       )}
     >
       <Group gap="sm" align="flex-end">
