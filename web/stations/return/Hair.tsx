@@ -36,7 +36,7 @@ import { Z_90 } from '../../../core/stats/index.ts'
 import { DAY_MS, dateWords } from '../../../core/time/index.ts'
 import { lengthIn, lengthMm, type Figures } from '../../../core/house/index.ts'
 import { useFigures } from '../../state/figures.ts'
-import { useMemo, useState } from 'react'
+import { useMemo, useState, type ReactNode } from 'react'
 import { useAddHair, useRemoveHair } from '../../api/visitWrites.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 import { useUnits, type UnitWords } from '../../state/shape.ts'
@@ -95,8 +95,9 @@ export function Hair(props: StationProps) {
       <h1>How hair comes back</h1>
       <AddReading {...props} zones={zones} />
       {shown && visit.endedAtMs !== null && <HairCurve zone={shown} endedAtMs={visit.endedAtMs} />}
-      <ZoneTable zones={all} endedAtMs={visit.endedAtMs ?? 0} shown={shown?.zoneId} />
-      <Notes {...props} />
+      <ZoneTable zones={all} endedAtMs={visit.endedAtMs ?? 0} shown={shown?.zoneId}>
+        <Notes {...props} />
+      </ZoneTable>
     </>
   )
 }
@@ -110,6 +111,8 @@ function AddReading({ page, visit, zones }: StationProps & { zones: readonly Zon
   const [date, setDate] = useState(todayIso())
   const [length, setLength] = useState<number | string>(() => (units.length === 'mm' ? 1 : 0.04))
   const [method, setMethod] = useState<LengthMethod>('photo')
+  // What nobody entered is not doubted; it is once it is to be written down.
+  const [asked, setAsked] = useState('')
   const figures = useFigures()
   const zone = chosen && zones.includes(chosen) ? chosen : ''
   // To the twentieth of a millimetre that a picture can show.
@@ -179,7 +182,8 @@ function AddReading({ page, visit, zones }: StationProps & { zones: readonly Zon
         )}
         <Button
           disabled={add.isPending}
-          onClick={() =>
+          onClick={() => {
+            if (doubt && asked !== doubt) return setAsked(doubt)
             add.mutate({
               id: newId(),
               kind,
@@ -187,12 +191,12 @@ function AddReading({ page, visit, zones }: StationProps & { zones: readonly Zon
               zoneId: zone || null,
               ...(kind === 'measured' && { lengthMm: mm, method }),
             })
-          }
+          }}
         >
-          {doubt ? 'Write it down all the same' : 'Write it down'}
+          {doubt && asked === doubt ? 'Write it down all the same' : 'Write it down'}
         </Button>
       </Group>
-      {doubt && (
+      {doubt && asked === doubt && (
         <Problem>{doubt} If it is written down all the same, nothing is learned from it.</Problem>
       )}
       {add.isError && <Problem>{add.error.message}</Problem>}
@@ -206,10 +210,13 @@ function ZoneTable({
   zones,
   endedAtMs,
   shown,
+  children,
 }: {
   zones: readonly ZoneOutlook[]
   endedAtMs: number
   shown: ZoneId | undefined
+  /** Below it. */
+  children: ReactNode
 }) {
   const units = useUnits()
   const choose = useView((s) => s.choose)
@@ -224,9 +231,12 @@ function ZoneTable({
     )
   if (zones.length === 0) {
     return (
-      <Text size="sm" c="dimmed">
-        How hair comes back is told after the service.
-      </Text>
+      <Scroll label="Zones">
+        <Text size="sm" c="dimmed">
+          How hair comes back is told after the service.
+        </Text>
+        {children}
+      </Scroll>
     )
   }
   return (
@@ -270,6 +280,7 @@ function ZoneTable({
           ))}
         </Table.Tbody>
       </Table>
+      {children}
     </Scroll>
   )
 }

@@ -203,6 +203,7 @@ export function Looks(props: StationProps & { endedAtMs: number }) {
       {looking.error && <Problem>{looking.error.message}</Problem>}
       <Words
         label="A tap on the head means"
+        style={{ flexWrap: 'wrap' }}
         data={(['redness', ...SPOT_KINDS] as const).map((k) => ({
           value: k,
           label: (
