@@ -44,8 +44,32 @@ describe('clients brought in', () => {
     expect(record!.undoneAtMs).not.toBeNull()
   })
 
+  it('given up before they were written are not written after all', async () => {
+    const before = await count()
+    const id = randomUUID()
+    // Whoever gave it up is faster than what was sent.
+    await api().delete(`/api/imports/${id}`).expect(404)
+    const late = await bring([someone('Came Late')], id)
+    expect([late.status, late.body.code]).toEqual([409, 'given-up'])
+    expect(await count()).toBe(before)
+  })
+
+  it.each([0, 150, 400])('given up after %i ms all go out again', async (wait) => {
+    const before = await count()
+    const id = randomUUID()
+    const many = Array.from({ length: 3000 }, (_, i) => someone(`Many ${i}`))
+    const sending = bring(many, id).then((r) => r.status)
+    // Now before it is written, now in the middle of it.
+    await new Promise((r) => setTimeout(r, wait))
+    const told = await api().delete(`/api/imports/${id}`)
+    expect([told.status, await sending]).toEqual(told.status === 404 ? [404, 409] : [200, 201])
+    expect(await count()).toBe(before)
+  })
+
   it('are refused as a whole when one of them cannot be taken', async () => {
     const before = await count()
+    const imports = async () => (await api().get('/api/imports')).body as ImportRecord[]
+    const had = (await imports()).length
     const bad = await bring([someone('Good One'), someone('')])
     expect([bad.status, bad.body.code]).toEqual([422, 'invalid'])
     const { client } = await plannedVisit(studio.app)
@@ -57,7 +81,7 @@ describe('clients brought in', () => {
     )
     expect((await bring([])).status).toBe(422)
     expect(await count()).toBe(before + 1)
-    expect((await api().get('/api/imports')).body as ImportRecord[]).toHaveLength(1)
+    expect(await imports()).toHaveLength(had)
   })
 
   it('who have had a visit since stay when the rest is taken back', async () => {

@@ -13,15 +13,23 @@ export async function listImports(db: Database, id?: string): Promise<ImportReco
   )
 }
 
+/** Imports that were given up before they had begun to be written; the last ones. */
+const givenUp: string[] = []
+const GIVEN_UP_KEPT = 100
+
 /**
  * Writes them some at a time, so that a service at the chair does not wait. The same import again writes what is missing of
- * it and nothing else: whoever was erased since stays erased.
- * @throws HttpProblem 409 `id-taken` when a client of it is already here: then none is written
+ * it and nothing else: whoever was erased since stays erased. Taken back meanwhile, it goes no further.
+ * @throws HttpProblem 409 `id-taken` when a client of it is already here, `given-up` when it was taken back before it came:
+ * then none is written
  */
 export async function addImport(db: Database, brought: BroughtIn): Promise<ImportRecord> {
   const { id, source, count, ids, parts } = brought
   const { Import } = db.models
   const undone = await db.write(async () => {
+    if (givenUp.includes(id)) {
+      throw new HttpProblem(409, 'given-up', 'This import was given up. Nobody was brought in.')
+    }
     const had = await Import.findByPk(id)
     if (had) return had.undoneAtMs !== null
     const [taken] = await db.select(
@@ -39,10 +47,14 @@ export async function addImport(db: Database, brought: BroughtIn): Promise<Impor
     return false
   })
   for (const part of undone ? [] : parts) {
-    await db.write(async () => {
+    const stands = await db.write(async () => {
+      const [row] = await db.select('SELECT undoneAtMs FROM imports WHERE id = ?', [id])
+      if (row?.['undoneAtMs'] !== null) return false
       await db.sequelize.query(WRITE, { replacements: [id, Date.now(), part] })
       await db.sequelize.query(STAND, { replacements: [part] })
+      return true
     })
+    if (!stands) break
   }
   return (await listImports(db, id))[0]!
 }
@@ -63,7 +75,11 @@ export async function undoImport(db: Database, id: string): Promise<ImportUndone
   return db.write(async () => {
     const { Import } = db.models
     const found = await Import.findByPk(id)
-    if (!found) throw notFound('That import')
+    if (!found) {
+      givenUp.push(id)
+      givenUp.splice(0, givenUp.length - GIVEN_UP_KEPT)
+      throw notFound('That import')
+    }
     const kept = await db.select(
       `SELECT name FROM clients c WHERE importId = ? AND EXISTS (SELECT 1 FROM visits WHERE clientId = c.id)
        ORDER BY name LIMIT 50`,
