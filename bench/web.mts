@@ -3,6 +3,7 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { gzipSync } from 'node:zlib'
 import type { Browser, Page } from '@playwright/test'
+import { skinToBegin } from '../core/client.ts'
 import { plannedOver } from '../server/testing/overTheWire.ts'
 
 type Figure = (name: string, value: number, unit: string) => void
@@ -84,6 +85,8 @@ export async function pageFigures(browser: Browser, base: string, figure: Figure
   figure('web.plan.keep_ms', median(keep), 'ms until it shows as kept')
   figure('web.plan.longest_task_ms', Math.max(...tasks), 'ms while Plan opens')
   await slowTablet(browser, base, figure)
+  await strokeOnSlow(browser, base, figure)
+  await manyClients(browser, base, figure)
   const bytes = readdirSync('dist/web/assets')
     .filter((f) => /^(head-.*\.bin|zones-.*)$/.test(f))
     .map((f) => gzipSync(readFileSync(join('dist/web/assets', f))).length)
@@ -112,5 +115,77 @@ async function slowTablet(browser: Browser, base: string, figure: Figure): Promi
   figure('web.read.slow_first_ms', await open(), 'ms, 4× CPU, 1.6 Mbit/s')
   await page.waitForTimeout(8000)
   figure('web.read.slow_again_ms', await open(), 'ms, 4× CPU, 1.6 Mbit/s, from what is kept')
+  await context.close()
+}
+
+/** The longest task while a stroke is drawn on the head, at a quarter of the speed. */
+async function strokeOnSlow(browser: Browser, base: string, figure: Figure): Promise<void> {
+  const { id, clientId } = await plannedOver(base)
+  const context = await browser.newContext(VIEW)
+  const page = await context.newPage()
+  await watchTasks(page)
+  await page.goto(`${base}/clients/${clientId}/read?visit=${id}`)
+  await headDrawn(page)
+  await page.waitForTimeout(4000)
+  const cdp = await context.newCDPSession(page)
+  await cdp.send('Emulation.setCPUThrottlingRate', { rate: 4 })
+  const box = (await page.locator('[data-testid=head] canvas').boundingBox())!
+  const at = (x: number, y: number) => [box.x + x * box.width, box.y + y * box.height] as const
+  await page.evaluate('window.longest = 0')
+  await page.mouse.move(...at(0.44, 0.64))
+  await page.mouse.down()
+  for (let i = 1; i <= 12; i++) await page.mouse.move(...at(0.44 + i * 0.008, 0.64))
+  const drawing = await page.evaluate<number>('window.longest')
+  await page.mouse.up()
+  await page.waitForTimeout(3000)
+  figure('web.stroke.drawing_task_ms', drawing, 'ms, the longest while a stroke is drawn, 4× CPU')
+  figure(
+    'web.stroke.kept_task_ms',
+    await page.evaluate<number>('window.longest'),
+    'ms, the longest until it is kept, 4× CPU',
+  )
+  await context.close()
+}
+
+const MANY = 20_000
+
+/** All clients, opened in a house that holds so many; and whether a row is blank while they are scrolled. */
+async function manyClients(browser: Browser, base: string, figure: Figure): Promise<void> {
+  const clients = Array.from({ length: MANY }, (_, i) => ({
+    id: crypto.randomUUID(),
+    name: `Bench ${String(i).padStart(5, '0')}`,
+    service: 'face-shave',
+    skin: skinToBegin('razor'),
+  }))
+  const told = await fetch(`${base}/api/imports`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json', Origin: base },
+    body: JSON.stringify({ id: crypto.randomUUID(), source: 'bench', clients }),
+  })
+  if (!told.ok) throw new Error(`The import was refused: ${await told.text()}`)
+  const context = await browser.newContext(VIEW)
+  const page = await context.newPage()
+  await page.goto(`${base}/`)
+  await page.waitForTimeout(3000)
+  const rows = page.locator('tbody tr[aria-rowindex]')
+  figure(
+    'web.clients.open_20k_ms',
+    await timed(async () => {
+      await page.getByRole('navigation', { name: 'Places' }).getByText('Clients').click()
+      await rows.first().waitFor()
+    }),
+    'ms, 20 000 clients',
+  )
+  // What stands in view right after each jump; a row that waits for its client says nothing.
+  let blank = 0
+  for (let i = 1; i <= 12; i++) {
+    await page.mouse.move(640, 500)
+    await page.mouse.wheel(0, 2400)
+    await page.waitForTimeout(120)
+    const empty = await rows.evaluateAll((all) => all.filter((r) => !r.textContent?.trim()).length)
+    const any = await rows.count()
+    if (any === 0 || empty > any / 2) blank++
+  }
+  figure('web.clients.blank_share', blank / 12, 'of jumps by 2 400 px, 0.12 s after')
   await context.close()
 }

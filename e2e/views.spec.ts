@@ -79,6 +79,29 @@ for (const [scheme, size, what] of [
   })
 }
 
+test('no page scrolls sideways on a narrow phone', async ({ page }) => {
+  await page.setViewportSize({ width: 360, height: 740 })
+  const client = await clientNamed(page, 'Marlow')
+  const { client: waiting } = await plannedClient(page, 'Narrow Phone')
+  const paths = [
+    ...PLAIN,
+    ...['hours', 'look', 'people', 'estimates', 'safety'].map((part) => `/house/${part}`),
+    ...['ask', 'ask?tab=person', 'read', 'plan', 'chair'].map((s) => `/clients/${waiting.id}/${s}`),
+    ...['care', 'return', 'return?tab=hair', 'return?tab=then'].map(
+      (s) => `/clients/${client.id}/${s}`,
+    ),
+  ]
+  for (const path of paths) {
+    await page.goto(path)
+    if (path.includes(waiting.id) || path.includes(client.id)) await headReady(page)
+    if (!path.endsWith('/chair'))
+      await expect(page.getByRole('heading', { level: 1 }).first()).toBeVisible()
+    const sideways = () =>
+      page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)
+    expect([path, await sideways()]).toEqual([path, 0])
+  }
+})
+
 test('stations do not scroll the page, and each says where it stands', async ({ page }) => {
   const client = await clientNamed(page, 'Marlow')
   for (const station of STATIONS.filter((s) => s !== 'chair')) {

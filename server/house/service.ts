@@ -8,6 +8,7 @@ import {
   SCHOOLS,
   type Schools,
   USUAL_SETTINGS,
+  warmthStepWords,
 } from '../../core/house/index.ts'
 import { checkFigure, figuresOf } from '../../core/register/index.ts'
 import { USUAL_PRODUCTS, type Product } from '../../core/care/index.ts'
@@ -165,7 +166,9 @@ export async function changeHouse(db: Database, change: HouseEdit): Promise<Hous
       calibrateProbe(figuresOf(figures), change.probe.iceShowsC, change.probe.warm, atMs)
     if (probe) {
       const words = (c: ProbeCalibration | null) =>
-        c ? `${c.offsetC >= 0 ? '+' : '−'}${Math.abs(c.offsetC).toFixed(1)} °C` : 'never'
+        c
+          ? `${c.offsetC >= 0 ? '+' : '−'}${warmthStepWords(Math.abs(c.offsetC), before.settings.warmth)}`
+          : 'never'
       note('Probe thermometer put right by', words(before.probe), words(probe))
     }
     if (change.worker) {
