@@ -40,6 +40,9 @@ function Told({ notice: { words, act, share }, onEnd }: { notice: Notice; onEnd:
         {act && (
           <Button
             size="sm"
+            c="inherit"
+            bg="transparent"
+            bd="1px solid currentColor"
             onClick={() => {
               act.go()
               onEnd()

@@ -83,7 +83,7 @@ function Export({ client }: { client: Client }) {
   const [erasing, erase] = useDisclosure(false)
   const may = useMay()
   return (
-    <Group justify="space-between" align="flex-start">
+    <Group justify="space-between" align="center">
       {may('takeOutClient') && <TakeOut client={client} />}
       {may('eraseClient') && (
         <Button variant="bare" size="sm" color="coral" onClick={erase.open}>

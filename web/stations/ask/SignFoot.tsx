@@ -34,7 +34,9 @@ export function SignFoot({
     <FootInstead>
       <section className={css.foot} aria-label="Consent">
         <div>
-          <Title order={3}>Consent to {SERVICES[visit.service].name.toLowerCase()}</Title>
+          <Title order={3} lineClamp={1}>
+            Consent to {SERVICES[visit.service].name.toLowerCase()}
+          </Title>
           <Text size="sm" lineClamp={1}>
             {text}
           </Text>
