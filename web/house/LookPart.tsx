@@ -15,6 +15,7 @@ export function LookPart({ house, change }: PartProps) {
       'Days',
       <Words
         key="dates"
+        style={{ flexWrap: 'wrap' }}
         label="Order of a date"
         data={[
           ['dmy', '25 Nov 2026'],
@@ -30,6 +31,7 @@ export function LookPart({ house, change }: PartProps) {
       'Week begins on',
       <Words
         key="week"
+        style={{ flexWrap: 'wrap' }}
         label="First day of the week"
         data={[
           ['1', 'Monday'],
@@ -45,6 +47,7 @@ export function LookPart({ house, change }: PartProps) {
       'Hours',
       <Words
         key="clock"
+        style={{ flexWrap: 'wrap' }}
         label="Clock"
         data={[
           ['24', '18:30'],
@@ -59,6 +62,7 @@ export function LookPart({ house, change }: PartProps) {
       'Length of hair',
       <Words
         key="length"
+        style={{ flexWrap: 'wrap' }}
         label="Length of hair"
         data={[
           ['mm', 'millimetres'],
@@ -73,6 +77,7 @@ export function LookPart({ house, change }: PartProps) {
       'Warmth',
       <Words
         key="warmth"
+        style={{ flexWrap: 'wrap' }}
         label="Warmth"
         data={[
           ['C', '°C'],
@@ -87,6 +92,7 @@ export function LookPart({ house, change }: PartProps) {
       'This screen',
       <Words
         key="scheme"
+        style={{ flexWrap: 'wrap' }}
         label="Daylight or lamp"
         data={[
           ['light', 'Daylight'],
@@ -106,7 +112,9 @@ export function LookPart({ house, change }: PartProps) {
           <Table.Tr key={name}>
             <Table.Th scope="row">{name}</Table.Th>
             <Table.Td>{choice}</Table.Td>
-            <Table.Td c="dimmed">{now}</Table.Td>
+            <Table.Td c="dimmed" visibleFrom="sm">
+              {now}
+            </Table.Td>
           </Table.Tr>
         ))}
       </Table.Tbody>

@@ -39,12 +39,12 @@ export function TodayPage() {
   const next = first && nextOf(rows, first.nowMs)
   return (
     <main className={css.page} data-testid="today">
-      <Group justify="space-between" wrap="nowrap" gap="md" mb="sm">
+      <Group justify="space-between" gap="md" mb="sm" className={css.top!}>
         <Group align="baseline" gap="md">
           <Title order={1}>{longDate(first?.nowMs ?? Date.now())}</Title>
           <Text c="dimmed">in the order the tide brings them in</Text>
         </Group>
-        <Group gap="sm" wrap="nowrap">
+        <Group gap="sm">
           <KeyButton k="new-client" variant={next ? 'line' : 'strong'} onAct={addClient}>
             New client
           </KeyButton>

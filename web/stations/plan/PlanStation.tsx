@@ -144,7 +144,10 @@ function Chosen({
     Object.fromEntries(
       STYLES.map((s) => [
         KEYS[s],
-        open && view.three?.[s].plan !== undefined && (() => choosing.pick(s)),
+        // Before the kinds are worked out any may be asked for: a quick hand is not made to press twice.
+        open &&
+          (view.three === undefined || view.three[s].plan !== undefined) &&
+          (() => choosing.pick(s)),
       ]),
     ),
   )
