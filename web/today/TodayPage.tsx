@@ -39,7 +39,7 @@ export function TodayPage() {
   const next = first && nextOf(rows, first.nowMs)
   return (
     <main className={css.page} data-testid="today">
-      <Group justify="space-between" gap="md" mb="sm" className={css.top!}>
+      <Group justify="space-between" gap="md" mb="sm" className={css.top ?? ''}>
         <Group align="baseline" gap="md">
           <Title order={1}>{longDate(first?.nowMs ?? Date.now())}</Title>
           <Text c="dimmed">in the order the tide brings them in</Text>
