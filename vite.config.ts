@@ -66,6 +66,24 @@ export default defineConfig(({ isSsrBuild }) =>
           emptyOutDir: true,
           target: 'es2022',
           manifest: true,
+          rolldownOptions: {
+            output: {
+              chunkFileNames: ({ name }) => `assets/${name.split('~')[0]}-[hash].js`,
+              // A slow line waits for each file: what the first page needs comes in one, what rooms share in few.
+              codeSplitting: {
+                groups: [
+                  { name: 'base', tags: ['$initial'], priority: 1 },
+                  {
+                    name: 'shared',
+                    test: /node_modules\/(?!three|echarts|zrender|@react-three)|\/(core|contract|web)\//,
+                    minShareCount: 2,
+                    entriesAware: true,
+                    entriesAwareMergeThreshold: 4_000,
+                  },
+                ],
+              },
+            },
+          },
           chunkSizeWarningLimit: 1200,
         },
         worker: { format: 'es' },

@@ -23,6 +23,7 @@ describe('what is kept of a client in their own words', () => {
     ['phone', '+44 (0)20 7946-0000', 'call me'],
     ['email', 'ada.reef@example.org', 'ada at example'],
     ['bornOn', '1990-12-31', '1990-13-31'],
+    ['bornOn', '1992-02-29', '1990-02-29'],
   ] as const)('%s has a shape', (field, good, bad) => {
     const [shape, says] = CLIENT_TEXTS[field].shape
     expect([shape.test(good), shape.test(bad)]).toEqual([true, false])

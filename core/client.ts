@@ -1,5 +1,6 @@
 /** What is known of a client's skin and hair from asking: the inputs of every model. */
 import { type ZoneId, zoneStem, ZONE_FACTS, type HairKind } from './zones/index.ts'
+import { addDays } from './time/index.ts'
 import type { Coarseness, Reactivity } from './skin/index.ts'
 
 /** A word or two that are kept of a person. */
@@ -13,7 +14,12 @@ export interface TextField {
   /** The vCard properties that hold it, the first that is there (RFC 6350; pronouns RFC 9554). */
   readonly card: readonly string[]
   /** What it looks like, where not anything will do, and what is said of anything else. */
-  readonly shape?: readonly [RegExp, string]
+  readonly shape?: readonly [{ readonly test: (s: string) => boolean }, string]
+}
+
+/** A day that there was, in this century or the last; or none. */
+function isBirthday(s: string): boolean {
+  return s === '' || (/^(19|20)\d\d-\d\d-\d\d$/.test(s) && addDays(s, 0) === s)
 }
 
 /** What is kept of a person in their own words, besides the name; empty when not told. */
@@ -30,10 +36,7 @@ export const CLIENT_TEXTS = {
     most: 10,
     guess: /^(born( on)?|birth ?(day|date)|date of birth|dob|bday)$/i,
     card: ['bday'],
-    shape: [
-      /^((19|20)\d\d-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01]))?$/,
-      'is not a day like 1990-05-31',
-    ],
+    shape: [{ test: isBirthday }, 'is not a day like 1990-05-31'],
   },
   occupation: {
     title: 'What they do',

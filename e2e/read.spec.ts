@@ -57,6 +57,23 @@ test('the head is plain until it is read, and the hair follows the stroke while 
   await expect.poll(() => marks(page)).toBe(0)
 })
 
+test('at rest nothing is drawn or measured again', async ({ page }) => {
+  await page.addInitScript(`
+    window.observed = 0
+    const observe = ResizeObserver.prototype.observe
+    ResizeObserver.prototype.observe = function (...of) { window.observed++; return observe.apply(this, of) }`)
+  await opened(page, 'Still Waters')
+  await expect(page.getByText(/Nothing is read yet/)).toBeVisible()
+  expect(await page.evaluate('window.observed')).toBeGreaterThan(0)
+  await expect
+    .poll(async () => {
+      await page.evaluate('window.observed = 0')
+      await page.waitForTimeout(700)
+      return page.evaluate('window.observed')
+    })
+    .toBe(0)
+})
+
 test('one combing stroke over several zones leaves a series of readings, undone as one', async ({
   page,
 }) => {

@@ -30,6 +30,7 @@ describe('measures and money as a house writes them', () => {
     expect(warmthC(45, 'C')).toBe(45)
     expect(warmthStepWords(3, 'F')).toBe('5.4 °F')
     expect(warmthStepWords(0.5, 'C')).toBe('0.5 °C')
+    expect(warmthStepWords(3, 'C')).toBe('3 °C')
   })
   it('a price is headed by the house’s own money, other figures by their own unit', () => {
     expect(currencySign('EUR')).toBe('€')

@@ -70,7 +70,7 @@ export const warmthWords = (c: number, unit: Units['warmth']): string =>
   `${Math.round(warmthIn(c, unit))} ${WARMTH_SIGNS[unit]}`
 /** How far a warmth may be off: "0.5 °C", or "0.9 °F". */
 export const warmthStepWords = (c: number, unit: Units['warmth']): string =>
-  `${(unit === 'C' ? c : c * 1.8).toFixed(1)} ${WARMTH_SIGNS[unit]}`
+  `${Number((unit === 'C' ? c : c * 1.8).toFixed(1))} ${WARMTH_SIGNS[unit]}`
 
 /** An amount of money in the house's currency: "€0.35". */
 export const moneyWords = (amount: number, currency: Units['currency']): string =>

@@ -77,6 +77,12 @@ describe('the gate', () => {
     expect(may(ready({ schools: each, asked: today }))).toBe(true)
     // Agreed by word of mouth, kept with name and reason; for a minor nobody's word stands in.
     expect(may(ready({ asked: without, decisions: [word('consent')] }))).toBe(true)
+    const guardians = { ...askedAll().consent!, asGuardian: true }
+    const ofAge = { ...askedAll(), consent: guardians }
+    expect(may(ready({ asked: ofAge }))).toBe(false)
+    expect(found(ready({ asked: ofAge }), 'consent')[0]!.title).toMatch(/guardian’s/)
+    const child = { ...answers('under-age'), consent: guardians }
+    expect(found(ready({ asked: child }), 'consent')).toEqual([])
     const minor = { ...answers('under-age'), consent: undefined }
     expect(may(ready({ asked: minor, decisions: [word('consent')] }))).toBe(false)
   })

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto'
 import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -15,6 +16,22 @@ beforeAll(async () => {
   writeFileSync(
     join(web, 'index.html'),
     '<!doctype html><head><title>Slow Tide</title><script src="/assets/begun.js"></script><style nonce="%NONCE%"></style></head>',
+  )
+  mkdirSync(join(web, '.vite'))
+  const chunk = (file: string, imports: string[] = [], css: string[] = []) => ({
+    file,
+    imports,
+    css,
+  })
+  writeFileSync(
+    join(web, '.vite', 'manifest.json'),
+    JSON.stringify({
+      'stations/ClientFrame.tsx': chunk('assets/frame.js', ['_part.js'], ['assets/frame.css']),
+      'stations/read/ReadStation.tsx': chunk('assets/read.js', ['_part.js', '_begun.js']),
+      '_part.js': chunk('assets/part.js', ['stations/ClientFrame.tsx']),
+      '_begun.js': chunk('assets/begun.js'),
+      '../generated/head.bin': chunk('assets/head.bin'),
+    }),
   )
   writeFileSync(join(web, 'assets', 'app-abc123.js'), `console.log("${'tide '.repeat(2000)}")`)
   const script = readFileSync(join(web, 'assets', 'app-abc123.js'))
@@ -84,6 +101,25 @@ describe('the web files', () => {
       }),
     )
     expect(new Set(policies).size).toBe(3)
+  })
+
+  it('that a client’s page will ask for are named in it, each once, and on no other page', async () => {
+    const { text } = await request(app).get(`/clients/${randomUUID()}/read`).expect(200)
+    const links = [...text.matchAll(/<link rel="(\w+)" href="([^"]+)"/g)].map(([, r, h]) => [r, h])
+    // What the page begins with is not named again.
+    expect(links).toEqual([
+      ['modulepreload', '/assets/frame.js'],
+      ['modulepreload', '/assets/part.js'],
+      ['modulepreload', '/assets/read.js'],
+      ['preload', '/assets/frame.css'],
+      ['preload', '/assets/head.bin'],
+    ])
+    expect(text).not.toContain('%NONCE%')
+    // Nothing but tags: a letter in the head would begin the body.
+    const [, head] = /<head>([\s\S]*)<\/head>/.exec(text)!
+    expect(head!.replace(/<(title|style|script)[\s\S]*?<\/\1>|<link[^>]*>/g, '').trim()).toBe('')
+    for (const path of ['/', '/clients', '/clients/x/read', `/clients/${randomUUID()}/nowhere`])
+      expect((await request(app).get(path)).text).not.toContain('<link')
   })
 
   it('do not stand in for the API', async () => {

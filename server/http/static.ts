@@ -3,10 +3,12 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import express, { type Express } from 'express'
 import squeezed from 'express-static-gzip'
+import { pageWithAhead } from './ahead.ts'
 import { sendPage } from './headers.ts'
 
 export function serveWeb(app: Express, webDir: string): void {
   const page = readFileSync(join(webDir, 'index.html'), 'utf8')
+  const pageFor = pageWithAhead(webDir, page)
   app.use(
     '/assets',
     squeezed(join(webDir, 'assets'), {
@@ -25,8 +27,8 @@ export function serveWeb(app: Express, webDir: string): void {
     sendPage(response, page)
   })
   app.use(express.static(webDir, { index: false, maxAge: '1h', cacheControl: false }))
-  app.get('/{*path}', (_request, response) => {
+  app.get('/{*path}', (request, response) => {
     response.setHeader('Cache-Control', 'no-cache')
-    sendPage(response, page)
+    sendPage(response, pageFor(request.path))
   })
 }

@@ -15,6 +15,7 @@ import { VIEW_CENTRE, viewAxes } from '../../core/head/index.ts'
 import { ZONE_IDS, type ZoneId } from '../../core/zones/index.ts'
 import type { Streamlets } from '../../core/grain/index.ts'
 import { useView } from '../state/view.ts'
+import { drawnBySoftware } from './drawing.ts'
 import { HairMarks } from './HairMarks.tsx'
 import type { LoadedHead } from './loadHead.ts'
 import { viewScale, type HeadColours, type ZoneTint } from './shared.ts'
@@ -50,7 +51,7 @@ export function HeadCanvas({
       frameloop="demand"
       flat
       dpr={[1, 2]}
-      gl={{ antialias: true, alpha: true, powerPreference: 'high-performance' }}
+      gl={{ antialias: !drawnBySoftware(), alpha: true, powerPreference: 'high-performance' }}
       camera={{ near: 1, far: 1200, position: [0, 0, 500] }}
       onCreated={({ gl }) => {
         gl.domElement.addEventListener('webglcontextlost', (e) => {

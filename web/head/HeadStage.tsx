@@ -1,7 +1,7 @@
 /** The head as the chart: the drawing, what lies over it, and the hand on it. The same with and without WebGL. */
 import type { MapSign } from '../../core/grain/index.ts'
 import { Button, useComputedColorScheme } from '@mantine/core'
-import { useElementSize } from '@mantine/hooks'
+import { useElementSize, useMergedRef } from '@mantine/hooks'
 import { lazy, Suspense, useEffect, useMemo, useState, type ComponentType } from 'react'
 import type { FieldReading, StrokePoint } from '../../core/grain/index.ts'
 import { zoneName, isSkin, type ZoneId } from '../../core/zones/index.ts'
@@ -131,6 +131,8 @@ function Stage({
     ...{ onTap, onStroke, whileDrawing, onHandle, onPickHandle },
   })
   const box = useWheelZoom()
+  // The same at every drawing: a new one is measured anew, and each measure draws anew, for ever.
+  const both = useMergedRef(ref, box)
   const place = (e: React.PointerEvent): Place => {
     const r = e.currentTarget.getBoundingClientRect()
     return { x: e.clientX - r.left, y: e.clientY - r.top }
@@ -147,10 +149,7 @@ function Stage({
   return (
     <div
       className="head-stage"
-      ref={(element) => {
-        box.current = element
-        ref(element)
-      }}
+      ref={both}
       onPointerDown={(e) => {
         if (e.button === 1) return
         try {

@@ -3,8 +3,12 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { FieldReading, Streamlets } from '../../core/grain/index.ts'
 import type { ZoneId } from '../../core/zones/index.ts'
 import type { FlowAsk } from '../../core/grain/index.ts'
+import { drawnBySoftware } from './drawing.ts'
 import type { LoadedHead } from './loadHead.ts'
 import type { HeadFlow } from './shared.ts'
+
+/** Without a card a frame would hold the hand up: the hair follows once the hand has rested so long, ms. */
+const REST_MS = 250
 
 export function useFlow(
   head: LoadedHead,
@@ -47,7 +51,9 @@ export function useFlow(
     waiting: null,
     busy: false,
   })
-  const follow = useCallback(
+  const rest = useRef<ReturnType<typeof setTimeout>>(undefined)
+  useEffect(() => () => clearTimeout(rest.current), [])
+  const demand = useCallback(
     (readings: readonly FieldReading[] | null) => {
       const d = drawing.current
       d.waiting = readings
@@ -67,6 +73,15 @@ export function useFlow(
       if (readings) void next()
     },
     [head],
+  )
+  const follow = useCallback(
+    (readings: readonly FieldReading[] | null) => {
+      clearTimeout(rest.current)
+      if (readings && drawnBySoftware()) {
+        rest.current = setTimeout(() => demand(readings), REST_MS)
+      } else demand(readings)
+    },
+    [demand],
   )
   return { marks, follow }
 }

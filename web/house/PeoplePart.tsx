@@ -1,17 +1,6 @@
 /** People of the house: what each may do, what they sign in with, where they are signed in. */
 import { focusWrong } from '../ui/focusWrong.ts'
-import {
-  Alert,
-  Button,
-  Group,
-  Modal,
-  PasswordInput,
-  Stack,
-  Table,
-  Text,
-  TextInput,
-  Title,
-} from '@mantine/core'
+import { Alert, Button, Group, Modal, Stack, Table, Text, TextInput, Title } from '@mantine/core'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { RANK_WORDS, RANKS, type Rank } from '../../contract/rights.ts'
@@ -27,6 +16,7 @@ import { Problem } from '../ui/Panel.tsx'
 import { named, PickOne } from '../ui/PickOne.tsx'
 import { Words } from '../ui/Words.tsx'
 import { newId } from '../state/words.ts'
+import { SecretField } from '../ui/SecretField.tsx'
 
 const RANK_NAMES: Readonly<Record<Rank, string>> = {
   owner: 'owner',
@@ -78,13 +68,7 @@ function BeOwner() {
     <form onSubmit={be}>
       <Group align="flex-start">
         <TextInput label="Who are you?" maxLength={60} {...form.getInputProps('name')} />
-        <PasswordInput
-          label="Your figures"
-          w={240}
-          maxLength={200}
-          autoComplete="new-password"
-          {...form.getInputProps('secret')}
-        />
+        <SecretField label="Your figures" w={240} {...form.getInputProps('secret')} />
         <Button type="submit" mt={30} loading={begin.isPending}>
           Be the owner
         </Button>
@@ -114,20 +98,8 @@ function OwnFigures() {
     <form onSubmit={change}>
       <Title order={3}>Your own figures</Title>
       <Group align="flex-start" mt="xs">
-        <PasswordInput
-          label="As they are"
-          w={200}
-          maxLength={200}
-          autoComplete="current-password"
-          {...form.getInputProps('before')}
-        />
-        <PasswordInput
-          label="As they shall be"
-          w={240}
-          maxLength={200}
-          autoComplete="new-password"
-          {...form.getInputProps('secret')}
-        />
+        <SecretField now label="As they are" w={200} {...form.getInputProps('before')} />
+        <SecretField label="As they shall be" w={240} {...form.getInputProps('secret')} />
         <Button type="submit" mt={30} loading={changeSecret.isPending}>
           Change
         </Button>
@@ -271,11 +243,9 @@ function NewFigures({
   return (
     <form onSubmit={form.onSubmit(({ secret }) => onGive(secret), focusWrong(form))}>
       <Stack gap="md">
-        <PasswordInput
+        <SecretField
           label="Four to twelve figures, or a passphrase"
           description="They change them themselves after signing in. Where they are signed in they are signed out."
-          maxLength={200}
-          autoComplete="new-password"
           data-autofocus
           {...form.getInputProps('secret')}
         />
@@ -353,12 +323,7 @@ function NewWorker({
           value={form.values.rank}
           onChange={(rank) => form.setFieldValue('rank', rank)}
         />
-        <PasswordInput
-          label="Figures"
-          maxLength={200}
-          autoComplete="new-password"
-          {...form.getInputProps('secret')}
-        />
+        <SecretField label="Figures" {...form.getInputProps('secret')} />
         <Problem>{problem}</Problem>
         <Button variant="strong" type="submit">
           Add

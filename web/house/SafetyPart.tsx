@@ -1,16 +1,5 @@
 /** Backups of the house: when the last was made and last restored for trial, where they lie, and a button for each. */
-import {
-  Alert,
-  Button,
-  Group,
-  PasswordInput,
-  Progress,
-  Stack,
-  Table,
-  Text,
-  TextInput,
-  Title,
-} from '@mantine/core'
+import { Alert, Button, Group, Progress, Stack, Table, Text, TextInput, Title } from '@mantine/core'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useForm } from '@mantine/form'
 import { yupResolver } from 'mantine-form-yup-resolver'
@@ -21,6 +10,7 @@ import type { ToldBody } from '../../contract/routes.ts'
 import { whenWords } from '../../core/time/index.ts'
 import { Figure, Figures } from '../ui/Figures.tsx'
 import { call } from '../api/call.ts'
+import { SecretField } from '../ui/SecretField.tsx'
 
 const WHY: Readonly<Record<Safety['backups'][number]['why'], string>> = {
   nightly: 'at night',
@@ -218,7 +208,7 @@ function Places({
         })}
       >
         <Group align="flex-end">
-          <PasswordInput
+          <SecretField
             style={{ flex: 1 }}
             label={told.locked ? 'New passphrase' : 'Passphrase'}
             description={
@@ -226,8 +216,6 @@ function Places({
                 ? 'Backups are locked. Without the passphrase they cannot be taken back: keep it on paper, elsewhere.'
                 : 'Not locked: whoever has a backup can read it. With a passphrase of 8 characters or more it is locked by age.'
             }
-            maxLength={200}
-            autoComplete="new-password"
             {...lock.getInputProps('passphrase')}
           />
           <Button type="submit">Lock</Button>

@@ -82,7 +82,6 @@ export function ProductList({
                   <Button
                     variant="bare"
                     size="sm"
-
                     aria-label={`Remove ${p.name}`}
                     onClick={() => {
                       onChange(products.filter((x) => x.id !== p.id))

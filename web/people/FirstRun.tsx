@@ -6,7 +6,6 @@ import {
   Code,
   CopyButton,
   Group,
-  PasswordInput,
   RangeSlider,
   Stack,
   Text,
@@ -23,6 +22,7 @@ import { Problem } from '../ui/Panel.tsx'
 import { Words } from '../ui/Words.tsx'
 import { DoorFrame } from './DoorFrame.tsx'
 import { useDoor } from './session.ts'
+import { SecretField } from '../ui/SecretField.tsx'
 
 interface Begun {
   house: string
@@ -123,11 +123,9 @@ export function FirstRun() {
             value={values.hand}
             onChange={(hand) => form.setFieldValue('hand', hand)}
           />
-          <PasswordInput
+          <SecretField
             label="Your figures, or a passphrase"
             description="Four to twelve figures, or 8 characters and more. Left empty, nobody signs in: whoever sits at this machine may do everything, and no other screen is let in."
-            autoComplete="new-password"
-            maxLength={200}
             {...form.getInputProps('secret')}
           />
           <TextInput

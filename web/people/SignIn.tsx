@@ -1,13 +1,5 @@
 /** The door: who it is, and their figures; the same for a locked screen and for a change of worker. No client is named here. */
-import {
-  Button,
-  Group,
-  PasswordInput,
-  SimpleGrid,
-  Text,
-  Title,
-  UnstyledButton,
-} from '@mantine/core'
+import { Button, Group, SimpleGrid, Text, Title, UnstyledButton } from '@mantine/core'
 import { useForm } from '@mantine/form'
 import { IconBackspace } from '@tabler/icons-react'
 import { useState } from 'react'
@@ -16,6 +8,7 @@ import { longDate } from '../../core/time/index.ts'
 import css from './Door.module.css'
 import { DoorFrame } from './DoorFrame.tsx'
 import { useDoor } from './session.ts'
+import { SecretField } from '../ui/SecretField.tsx'
 
 const KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9'] as const
 const first = (name: string) => name.split(' ')[0]!
@@ -61,14 +54,13 @@ export function SignIn({ session, onBack }: { session: Session; onBack?: () => v
         </Group>
         {worker ? (
           <>
-            <PasswordInput
+            <SecretField
+              now
               key={who}
               mt="md"
               label={`${first(worker.name)}, your figures or passphrase`}
               {...form.getInputProps('secret')}
               error={signIn.error?.message}
-              autoComplete="current-password"
-              maxLength={200}
               autoFocus
             />
             <SimpleGrid cols={3} spacing={0} verticalSpacing={0} mt="sm" className={css.keys}>

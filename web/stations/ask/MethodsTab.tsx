@@ -99,7 +99,7 @@ export function MethodsTab({ page, visit }: StationProps) {
         {measured === '' && (
           <>
             {' '}
-            The length is <Estimate of="growth">worked out from growth</Estimate> until it is
+            The length is <Estimate mark="P" of="growth">worked out from growth</Estimate> until it is
             measured.
           </>
         )}

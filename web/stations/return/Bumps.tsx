@@ -80,7 +80,10 @@ function Told({ page, visit, history }: StationProps & { history: ClientHistory 
         <p>
           After {dateWords(last.endedAtMs)}: {count}{' '}
           {count === 1 ? 'bump or ingrown hair' : 'bumps and ingrown hairs'},{' '}
-          <Estimate of="bump-grade">{grade === 'none' ? 'none to speak of' : grade}</Estimate>.
+          <Estimate mark="P" of="bump-grade">
+            {grade === 'none' ? 'none to speak of' : grade}
+          </Estimate>
+          .
         </p>
       ) : (
         <p>
@@ -91,8 +94,11 @@ function Told({ page, visit, history }: StationProps & { history: ClientHistory 
         <>
           <TrendChart trend={trend} />
           <Text size="sm" c="dimmed">
-            {trend.words} The line is a <Estimate of="bump-trend">moving average</Estimate>; shaded
-            is where it stays by chance.
+            {trend.words} The line is a{' '}
+            <Estimate mark="P" of="bump-trend">
+              moving average
+            </Estimate>
+            ; shaded is where it stays by chance.
           </Text>
         </>
       )}
