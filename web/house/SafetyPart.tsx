@@ -53,7 +53,7 @@ export function SafetyPart() {
   if (!told) return problem ? <p role="alert">{problem.message}</p> : <p role="status">Looking …</p>
   const [last] = told.backups
   return (
-    <Stack gap="lg">
+    <Stack gap="lg" mt="sm">
       {problem && (
         <Alert c="var(--coral)" role="alert">
           {problem.message}

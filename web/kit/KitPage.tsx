@@ -14,7 +14,7 @@ export function KitPage() {
   const change = useChangeHouse()
   const kit = house.data?.kit ?? []
   return (
-    <Stack component="main" className="page" maw={860} gap="md">
+    <Stack component="main" className="page" maw={980} gap="md">
       <Group align="baseline" gap="md">
         <Title order={1}>Kit</Title>
         <Text c="dimmed">blades that plans choose from, products, what became of blades</Text>
@@ -31,14 +31,18 @@ export function KitPage() {
         <Table>
           <Table.Thead>
             <Table.Tr>
-              <Table.Th scope="col">Blade</Table.Th>
-              <Table.Th data-num scope="col">
+              <Table.Th scope="col" w={230}>
+                Blade
+              </Table.Th>
+              <Table.Th data-num scope="col" w={90}>
                 Edge, mm
               </Table.Th>
-              <Table.Th data-num scope="col">
+              <Table.Th data-num scope="col" w={90}>
                 Angle, °
               </Table.Th>
-              <Table.Th scope="col">For</Table.Th>
+              <Table.Th scope="col" pl="lg">
+                For
+              </Table.Th>
             </Table.Tr>
           </Table.Thead>
           <Table.Tbody>
@@ -49,7 +53,7 @@ export function KitPage() {
               )
               return (
                 <Table.Tr key={id}>
-                  <Table.Td>
+                  <Table.Td py={5}>
                     <Checkbox
                       label={b.name}
                       description={b.practised && 'practised hands'}
@@ -66,7 +70,7 @@ export function KitPage() {
                   </Table.Td>
                   <Table.Td data-num>{figures(b.edgeMm)}</Table.Td>
                   <Table.Td data-num>{figures(b.angleDeg)}</Table.Td>
-                  <Table.Td>{services.map((s) => SERVICES[s].name).join(', ')}</Table.Td>
+                  <Table.Td pl="lg">{services.map((s) => SERVICES[s].name).join(', ')}</Table.Td>
                 </Table.Tr>
               )
             })}
