@@ -90,6 +90,7 @@ export const SHORTCUTS = {
     'plan-balanced': { keys: ['8'], does: 'The balanced plan' },
     'plan-closest': { keys: ['9'], does: 'The closest plan' },
     keep: { keys: ['K'], does: 'Keeps this plan' },
+    'on-to-chair': { keys: ['Enter'], does: 'On to the chair, once it is kept' },
     lanes: { keys: ['L'], does: 'The lanes in order' },
     compare: { keys: ['C'], does: 'What differs between the plans' },
     why: { keys: ['W'], does: 'Why it is so' },

@@ -83,6 +83,7 @@ describe('the questions', () => {
     expect(Object.keys(now().answers).sort()).toEqual(asks.map((r) => r.id).sort())
     expect(Object.values(now().answers).filter((a) => a.yes)).toHaveLength(1)
     expect(screen.queryByRole('button', { name: 'None of the rest' })).toBeNull()
+    expect(document.activeElement).not.toBe(document.body)
   })
 
   it('what was told last time is only confirmed, and a tap makes it fresh', async () => {

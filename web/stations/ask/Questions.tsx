@@ -3,7 +3,7 @@
  * in a row of their own; what was answered last time is only confirmed.
  */
 import { Button, Group, Text, TextInput, UnstyledButton } from '@mantine/core'
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import {
   concerns,
   ruleEffect,
@@ -149,6 +149,12 @@ export function Rest({
   onChange,
 }: Pick<Props, 'asked' | 'onChange'> & { asks: readonly ScreeningRule[] }) {
   const open = asks.filter((r) => asked.answers[r.id] === undefined)
+  // What was pressed goes; the hand stays where it was.
+  const place = useRef<HTMLDivElement>(null)
+  const act = (by: () => void) => () => {
+    by()
+    place.current?.focus()
+  }
   const carried = asks.filter((r) => asked.answers[r.id]?.still === 'ask')
   const since = carried.map((r) => asked.answers[r.id]!.since).find((d) => d !== undefined)
   const stillSo = () =>
@@ -160,19 +166,19 @@ export function Rest({
       answers: { ...Object.fromEntries(asks.map((r) => [r.id, { yes: false }])), ...now.answers },
     }))
   return (
-    <Group gap="xs" wrap="nowrap">
+    <Group gap="xs" wrap="nowrap" ref={place} tabIndex={-1}>
       {carried.length > 0 && (
         <>
           <Text fz={14} c="dimmed">
             asked {since ? dayWords(since, todayIso()) : 'last time'}
           </Text>
-          <Button size="sm" onClick={stillSo} title="Tap what has changed first">
+          <Button size="sm" onClick={act(stillSo)} title="Tap what has changed first">
             Still so
           </Button>
         </>
       )}
       {open.length > 0 && (
-        <Button size="sm" onClick={noneOfTheRest} title="Tap what is so first">
+        <Button size="sm" onClick={act(noneOfTheRest)} title="Tap what is so first">
           None of the rest
         </Button>
       )}

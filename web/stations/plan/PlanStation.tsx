@@ -287,9 +287,13 @@ function PlanHead({
     <Group gap="xs" wrap="nowrap">
       {keeps}
       {view.kept && (
-        <Button variant="strong" onClick={() => void navigate(`/clients/${page.client.id}/chair`)}>
+        <KeyButton
+          k="on-to-chair"
+          variant="strong"
+          onAct={() => void navigate(`/clients/${page.client.id}/chair`)}
+        >
           To the chair
-        </Button>
+        </KeyButton>
       )}
     </Group>
   )

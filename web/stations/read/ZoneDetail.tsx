@@ -68,7 +68,7 @@ export function ZoneRow({
             ? '…'
             : read
               ? 'in part'
-              : 'not read'}
+              : '–'}
       </Table.Td>
     </Table.Tr>
   )

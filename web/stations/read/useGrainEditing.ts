@@ -77,9 +77,11 @@ export function useGrainEditing(visit: VisitPage) {
     face(normal)
   }
   const testHere = () => {
-    const centre = zone && head.data?.zoneById.get(zone)?.centre
-    if (zone && centre) beginTest({ zoneId: zone, ...centre })
-    else if (next) beginTest(next)
+    if (!zone && next) return beginTest(next)
+    // While nothing is read no place tells more than another.
+    const here = zone ?? zones[0]
+    const centre = here && head.data?.zoneById.get(here)?.centre
+    if (here && centre) beginTest({ zoneId: here, ...centre })
   }
   const turn = (degrees: number) => {
     const reading = map.reading(picked)
