@@ -99,8 +99,11 @@ export function MethodsTab({ page, visit }: StationProps) {
         {measured === '' && (
           <>
             {' '}
-            The length is <Estimate mark="P" of="growth">worked out from growth</Estimate> until it is
-            measured.
+            The length is{' '}
+            <Estimate mark="P" of="growth">
+              worked out from growth
+            </Estimate>{' '}
+            until it is measured.
           </>
         )}
       </Text>

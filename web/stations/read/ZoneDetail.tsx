@@ -62,13 +62,7 @@ export function ZoneRow({
       </Table.Td>
       <Table.Td data-num>{grain.count || ''}</Table.Td>
       <Table.Td data-num>
-        {flow?.within !== undefined
-          ? `${flow.within}°`
-          : waiting
-            ? '…'
-            : read
-              ? 'in part'
-              : '–'}
+        {flow?.within !== undefined ? `${flow.within}°` : waiting ? '…' : read ? 'in part' : '–'}
       </Table.Td>
     </Table.Tr>
   )
