@@ -99,7 +99,10 @@ export function consentFinding(known: Known, today: IsoDate): VisitFinding[] {
   ]
   if (!consent) return say('Consent is not signed', 'It is signed at Ask, under Consent.')
   if (consent.asGuardian && byWord) {
-    return say('Consent is a guardian’s', 'Nothing says that the client is under age: they sign themselves.')
+    return say(
+      'Consent is a guardian’s',
+      'Nothing says that the client is under age: they sign themselves.',
+    )
   }
   if (consent.text !== text) {
     return say('The text of consent has changed', 'What was signed is another text: sign anew.')
