@@ -131,8 +131,10 @@ async function strokeOnSlow(browser: Browser, base: string, figure: Figure): Pro
   await cdp.send('Emulation.setCPUThrottlingRate', { rate: 4 })
   const box = (await page.locator('[data-testid=head] canvas').boundingBox())!
   const at = (x: number, y: number) => [box.x + x * box.width, box.y + y * box.height] as const
-  await page.evaluate('window.longest = 0')
   await page.mouse.move(...at(0.44, 0.64))
+  // The zone under the hand is shown first; that is not the stroke.
+  await page.waitForTimeout(1000)
+  await page.evaluate('window.longest = 0')
   await page.mouse.down()
   for (let i = 1; i <= 12; i++) await page.mouse.move(...at(0.44 + i * 0.008, 0.64))
   const drawing = await page.evaluate<number>('window.longest')
