@@ -27,6 +27,26 @@ async function nextVisit(page: Parameters<typeof ask>[0], clientId: string): Pro
   })
 }
 
+test('who signs follows from age: a guardian’s hand does not stand for somebody of age', async ({
+  page,
+}) => {
+  const { client } = await plannedClient(page, 'Pip Under', 'face-shave', false)
+  await page.goto(`/clients/${client.id}/ask`)
+  const pad = page.getByRole('region', { name: 'Consent' })
+  const age = page.locator('[aria-label^="Under age"]')
+  await age.click()
+  // What was filled in for the client is not their guardian's name.
+  await expect(pad.getByLabel('Guardian’s name')).toHaveValue('')
+  await pad.getByLabel('Guardian’s name').fill('Ada Under')
+  await pad.getByRole('button', { name: 'On paper instead' }).click()
+  await expect(pad).toBeHidden()
+  await age.click()
+  await expect(page.getByText('Consent is a guardian’s')).toBeVisible()
+  await expect(pad.getByLabel('Name')).toHaveValue('Pip Under')
+  await pad.getByRole('button', { name: 'On paper instead' }).click()
+  await expect(page.getByText('Consent is a guardian’s')).toBeHidden()
+})
+
 test('a new client: nothing is kept or begun until it was asked and signed', async ({ page }) => {
   await page.goto('/')
   await page.getByRole('button', { name: /New client/ }).click()

@@ -57,6 +57,19 @@ test('the head is plain until it is read, and the hair follows the stroke while 
   await expect.poll(() => marks(page)).toBe(0)
 })
 
+test('the hair of a stroke that is broken off goes with it', async ({ page }) => {
+  const { visit } = await opened(page, 'Broken Oar')
+  const from = await onHead(page, 0.5, 0.625)
+  await page.mouse.move(from.x, from.y)
+  await page.mouse.down()
+  for (let i = 1; i <= 8; i++) await page.mouse.move(from.x, from.y + 5 * i)
+  await expect.poll(() => marks(page)).toBeGreaterThan(5)
+  await head(page).dispatchEvent('pointercancel', { pointerId: 1 })
+  await expect.poll(() => marks(page)).toBe(0)
+  await page.mouse.up()
+  expect((await visitOf(page, visit.id)).readings).toHaveLength(0)
+})
+
 test('at rest nothing is drawn or measured again', async ({ page }) => {
   await page.addInitScript(`
     window.observed = 0

@@ -168,7 +168,7 @@ export class HeadMap {
 
   /** The marks of a field. A head that nobody has read is plain: nothing is worked out for that. */
   marks(ask: FlowAsk): Streamlets {
-    if (ask.readings.length === 0 && !ask.drawing && !ask.guesses) return NO_MARKS
+    if (ask.readings.length === 0 && !ask.drawing?.length && !ask.guesses) return NO_MARKS
     const carried = this.onDisplay(ask.drawing ? [...ask.readings, ...ask.drawing] : ask.readings)
     const vectors = this.vectorsOf(carried)
     if (ask.reversed) for (let i = 0; i < vectors.length; i++) vectors[i] = -vectors[i]!

@@ -104,6 +104,9 @@ export function consentFinding(known: Known, today: IsoDate): VisitFinding[] {
       'Nothing says that the client is under age: they sign themselves.',
     )
   }
+  if (!consent.asGuardian && !byWord) {
+    return say('Consent is the client’s own', 'They are under age: a guardian signs.')
+  }
   if (consent.text !== text) {
     return say('The text of consent has changed', 'What was signed is another text: sign anew.')
   }

@@ -83,6 +83,9 @@ describe('the gate', () => {
     expect(found(ready({ asked: ofAge }), 'consent')[0]!.title).toMatch(/guardian’s/)
     const child = { ...answers('under-age'), consent: guardians }
     expect(found(ready({ asked: child }), 'consent')).toEqual([])
+    const own = { ...answers('under-age'), consent: askedAll().consent! }
+    expect(may(ready({ asked: own, decisions: [word('consent')] }))).toBe(false)
+    expect(found(ready({ asked: own }), 'consent')[0]!.title).toMatch(/own/)
     const minor = { ...answers('under-age'), consent: undefined }
     expect(may(ready({ asked: minor, decisions: [word('consent')] }))).toBe(false)
   })

@@ -103,7 +103,8 @@ export function useHeadHand(
         },
         strokeDropped: () => {
           setStroke([])
-          now.current.follow(null)
+          // The hair that followed it is not there.
+          now.current.follow(now.current.whileDrawing ? [] : null)
         },
         turn: (dx, dy) => {
           if (!flat) useView.getState().turnBy(-dx * 0.45, dy * 0.45)

@@ -15,7 +15,7 @@ export function LookPart({ house, change }: PartProps) {
       'Days',
       <Words
         key="dates"
-        style={{ flexWrap: 'wrap' }}
+        wraps
         label="Order of a date"
         data={[
           ['dmy', '25 Nov 2026'],
@@ -31,7 +31,7 @@ export function LookPart({ house, change }: PartProps) {
       'Week begins on',
       <Words
         key="week"
-        style={{ flexWrap: 'wrap' }}
+        wraps
         label="First day of the week"
         data={[
           ['1', 'Monday'],
@@ -47,7 +47,7 @@ export function LookPart({ house, change }: PartProps) {
       'Hours',
       <Words
         key="clock"
-        style={{ flexWrap: 'wrap' }}
+        wraps
         label="Clock"
         data={[
           ['24', '18:30'],
@@ -62,7 +62,7 @@ export function LookPart({ house, change }: PartProps) {
       'Length of hair',
       <Words
         key="length"
-        style={{ flexWrap: 'wrap' }}
+        wraps
         label="Length of hair"
         data={[
           ['mm', 'millimetres'],
@@ -77,7 +77,7 @@ export function LookPart({ house, change }: PartProps) {
       'Warmth',
       <Words
         key="warmth"
-        style={{ flexWrap: 'wrap' }}
+        wraps
         label="Warmth"
         data={[
           ['C', '°C'],
@@ -92,7 +92,7 @@ export function LookPart({ house, change }: PartProps) {
       'This screen',
       <Words
         key="scheme"
-        style={{ flexWrap: 'wrap' }}
+        wraps
         label="Daylight or lamp"
         data={[
           ['light', 'Daylight'],

@@ -173,7 +173,7 @@ export function MarksPanel({
       )}
       <Words
         label="Kind of mark"
-        style={{ flexWrap: 'wrap' }}
+        wraps
         data={MARK_KINDS.map((k) => ({ value: k, label: MARK_WORDS[k] }))}
         value={brush.kind}
         disabled={frozen}

@@ -13,6 +13,7 @@ export function Words<T extends string>({
   data,
   value,
   onChange,
+  wraps = false,
   ...rest
 }: {
   /** What is chosen, for those who do not see it. */
@@ -21,10 +22,13 @@ export function Words<T extends string>({
   /** Nothing is chosen when it is left out. */
   value: T | undefined
   onChange: (value: T) => void
+  /** Goes on in the next row where there is no room. */
+  wraps?: boolean
 } & Omit<SegmentedControlProps, 'data' | 'value' | 'onChange' | 'label'>) {
   return (
     <SegmentedControl
       {...rest}
+      {...(wraps && { style: { flexWrap: 'wrap' } })}
       aria-label={label}
       data={data.map((d) =>
         isPair(d)

@@ -8,7 +8,7 @@ import { useSaveAsked } from '../../api/visitWrites.ts'
 import { firstBrush, MarksPanel, markSpots, useMarking } from '../../marks/MarksPanel.tsx'
 import { todayIso } from '../../state/words.ts'
 import { useHeadLayers } from '../../state/layers.ts'
-import { useScreening } from '../useGate.ts'
+import { useGate } from '../useGate.ts'
 import { StationTabs, useTab } from '../StationTabs.tsx'
 import { isFrozen, useFlowLayer, useServiceZones, type StationProps } from '../useStation.ts'
 import { ClientDetails } from './ClientDetails.tsx'
@@ -40,7 +40,9 @@ export function AskStation(props: StationProps) {
   const [tab, setTab] = useTab(TABS, 'questions')
   const [brush, setBrush] = useState(() => firstBrush(figures))
   const save = useSaveAsked(visit.id)
-  const screening = useScreening(props)
+  const { screening, findings } = useGate(props)
+  // Also where what was signed does not hold: another text, an earlier visit, a guardian of somebody of age.
+  const unsigned = findings.some((f) => f.about === 'consent')
   const flow = useFlowLayer(visit)
   const asked = useMemo(
     () => withAge(figures, visit.asked, page.client.bornOn, todayIso()),
@@ -77,7 +79,15 @@ export function AskStation(props: StationProps) {
     <>
       <span data-bench="wide-panel" hidden />
       <Tone client={page.client} />
-      {!asked.consent && !frozen && <SignFoot {...props} asked={asked} onChange={change} />}
+      {(!asked.consent || unsigned) && !frozen && (
+        <SignFoot
+          {...props}
+          // Another person signs: their name and hand are their own.
+          key={asked.answers['under-age']?.yes === true ? 'guardian' : 'client'}
+          asked={asked}
+          onChange={change}
+        />
+      )}
       <Result {...props} steady={tab === 'questions'} />
       <div className={css.tabs}>
         <StationTabs

@@ -166,7 +166,7 @@ export function Rest({
       answers: { ...Object.fromEntries(asks.map((r) => [r.id, { yes: false }])), ...now.answers },
     }))
   return (
-    <Group gap="xs" wrap="nowrap" ref={place} tabIndex={-1}>
+    <Group gap="xs" wrap="nowrap" ref={place} tabIndex={-1} role="group" aria-label="All others">
       {carried.length > 0 && (
         <>
           <Text fz={14} c="dimmed">

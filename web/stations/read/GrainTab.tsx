@@ -183,7 +183,7 @@ function ZoneTable({ editing }: { editing: GrainEditing }) {
             <Table.Th data-num scope="col">
               Readings
             </Table.Th>
-            <Table.Th data-num scope="col">
+            <Table.Th data-num scope="col" w={64}>
               Within
             </Table.Th>
           </Table.Tr>

@@ -168,7 +168,7 @@ function LineTools({ visit, editing }: { visit: StationProps['visit']; editing: 
     <>
       <Words
         label="Kind of line"
-        style={{ flexWrap: 'wrap' }}
+        wraps
         data={LINE_KINDS.map((k) => ({ value: k, label: LINE_WORDS[k].replace(' line', '') }))}
         value={kind}
         disabled={frozen}

@@ -72,7 +72,7 @@ export function AddReading({ page, visit, zones }: StationProps & { zones: reado
     <Stack gap="xs">
       <Words
         label="What was noticed"
-        style={{ flexWrap: 'wrap' }}
+        wraps
         data={HAIR_TOLD.map((k) => ({ value: k, label: TOLD_WORDS[k] }))}
         value={kind}
         onChange={setKind}

@@ -108,7 +108,9 @@ function Told({ page, visit, history }: StationProps & { history: ClientHistory 
         </Text>
       )}
       <section>
-        <Title order={2}>Did a change help?</Title>
+        <Title order={2} mt="md">
+          Did a change help?
+        </Title>
         {effects.length === 0 && (
           <Text size="sm" c="dimmed">
             No change of routine is noted, and none was found in what was done.
@@ -126,7 +128,9 @@ function Told({ page, visit, history }: StationProps & { history: ClientHistory 
       <WhereTheyCome {...{ page, visit }} />
       {again.length > 0 && (
         <section>
-          <Title order={2}>The same places again</Title>
+          <Title order={2} mt="md">
+            The same places again
+          </Title>
           <Rows label="The same places again">
             {again.slice(0, TRAILS_TOLD).map((t) => (
               <Row key={t.id} acts={<ShowTrail trail={t} history={history} />}>
@@ -162,7 +166,9 @@ function WhereTheyCome({ page, visit }: Pick<StationProps, 'page' | 'visit'>) {
   if (page.model.bumpServices === 0) return null
   return (
     <section>
-      <Title order={2}>Where they come</Title>
+      <Title order={2} mt="md">
+        Where they come
+      </Title>
       <Table className={css.days}>
         <Table.Tbody>
           {zones.map((z) => (

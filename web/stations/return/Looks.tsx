@@ -154,7 +154,7 @@ export function Looks(props: StationProps & { endedAtMs: number }) {
       <Group gap="xs">
         <Words
           label="When"
-          style={{ flexWrap: 'wrap' }}
+          wraps
           data={moments.map((m) => ({
             value: m,
             label: `${momentWords(m)}${visit.answers.some((a) => a.moment === m) ? ' ✓' : ''}`,
@@ -203,7 +203,7 @@ export function Looks(props: StationProps & { endedAtMs: number }) {
       {looking.error && <Problem>{looking.error.message}</Problem>}
       <Words
         label="A tap on the head means"
-        style={{ flexWrap: 'wrap' }}
+        wraps
         data={(['redness', ...SPOT_KINDS] as const).map((k) => ({
           value: k,
           label: (
