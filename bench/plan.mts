@@ -6,7 +6,7 @@ import { makePlan, type PlanChoice, PlanMemory } from '../core/plan/index.ts'
 import { pressesOf } from '../core/plan/presses.ts'
 import { zoneSkin } from '../core/plan/skin.ts'
 import { screen } from '../core/screening/index.ts'
-import { SERVICES, serviceZones, type ServiceId } from '../core/services/index.ts'
+import { oneJob, SERVICES, serviceZones, type ServiceId } from '../core/services/index.ts'
 import { zoneStem } from '../core/zones/index.ts'
 import { mulberry32 } from '../core/stats/index.ts'
 import { NOTHING, planInput, randomMap } from '../core/testing/plan.ts'
@@ -70,7 +70,7 @@ export function planFigures(figure: Figure): void {
     const began = performance.now()
     screen(
       DEFAULTS,
-      'dermaplane',
+      [oneJob('job', 'dermaplane')],
       { answers: { ...NOTHING, sunburn: { yes: true, date: '2026-05-18' } }, spots: [] },
       DEFAULT_SCHOOLS,
       '2026-05-20',

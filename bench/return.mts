@@ -63,7 +63,7 @@ export function learnFigures(figure: Figure): void {
   }))
   const skin = { ...SKIN, bumpProne: true }
   const runs = Array.from({ length: 15 }, () =>
-    took(() => learnClient(DEFAULTS, skin, 'face-shave', past, hair)),
+    took(() => learnClient(DEFAULTS, skin, serviceZones('face-shave'), past, hair)),
   )
   figure('learn.client.ms', median(runs), 'ms')
 }

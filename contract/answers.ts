@@ -4,11 +4,11 @@
  */
 import type { ChairEvent, ChairState, KitEvent, ProbeCalibration } from '../core/chair/index.ts'
 import type { CarePlan, Product } from '../core/care/index.ts'
-import type { ClientEvent } from '../core/ahead/index.ts'
+import type { ClientEvent, DueWork } from '../core/ahead/index.ts'
 import type { ClientModel, StudioLearned, VisitFacts } from '../core/history/index.ts'
-import type { GateFacts, TodayFlag } from '../core/visit/index.ts'
+import type { GateFacts, JobWindow, TodayFlag } from '../core/visit/index.ts'
 import type { HouseRules, Asked } from '../core/screening/index.ts'
-import type { Job } from '../core/services/index.ts'
+import type { Job, Work } from '../core/services/index.ts'
 import type { KeepLine } from '../core/lines/index.ts'
 import type { PaceSeen, Plan } from '../core/plan/index.ts'
 import type { ReaderSeen, Reading } from '../core/grain/index.ts'
@@ -116,6 +116,8 @@ export const visitSummaryAnswer = record({
   id: text(),
   /** That of the first job. */
   service: one(SERVICE_IDS),
+  /** What is done at it. */
+  jobs: core<Work[]>(),
   state: one(VISIT_STATES),
   slotAtMs: maybe(),
   startedAtMs: maybe(),
@@ -128,15 +130,24 @@ export const visitSummaryAnswer = record({
   routine: text(),
 })
 
-/** The tide line of a client. */
-export const tideAnswer = record({
+/** The hair of one kind of work over time: which (`kindOfWork`), and as it is named. */
+const tideOf = {
+  id: text(),
+  name: text(),
   curve: core<TideCurve>(),
   /** What the height means, in words. */
   hairWords: text(),
   /** The forecast is drawn up to this length, mm. */
   topMm: number(),
-  visits: listOf(visitSummaryAnswer),
   window: core<VisitWindow>().nullable(),
+}
+
+/** The tide line of a client. */
+export const tideAnswer = record({
+  ...tideOf,
+  /** The other kinds of work that the client comes for, each with its own. */
+  others: listOf(record(tideOf)),
+  visits: listOf(visitSummaryAnswer),
   /** True when there are visits before the line begins. */
   earlier: yes(),
   fromMs: number(),
@@ -167,6 +178,8 @@ export const clientPageAnswer = record({
   currentVisitId: y.string().nullable().defined(),
   model: core<ClientModel>(),
   tide: tideAnswer.required(),
+  /** Each kind of work that the client comes for, and whether it is due today. */
+  due: core<DueWork[]>(),
   /** Fields that two screens entered differently, until somebody has chosen. */
   differences: listOf(differenceAnswer),
 })
@@ -227,6 +240,8 @@ export const visitPageAnswer = record({
   messages: listOf(messageAnswer),
   answers: core<SkinAnswer[]>(),
   hair: core<HairReading[]>(),
+  /** The window of each job's next time; and the one that opens first. */
+  windows: core<JobWindow[]>(),
   window: core<VisitWindow>().nullable(),
   /** Load given and hair left standing, mm, by zone; null before the end. */
   loads: core<Record<string, number>>().nullable(),

@@ -28,7 +28,10 @@ const step = y
   .object({
     id: word().required(),
     jobId: uuid().optional(),
-    kind: y.string().oneOf(['prepare', 'feel', 'stroke', 'lather', 'check', 'close']).required(),
+    kind: y
+      .string()
+      .oneOf(['prepare', 'feel', 'hand', 'stroke', 'lather', 'check', 'close'])
+      .required(),
     title: text(160).required(),
     short: text(160).optional(),
     text: text(600).defined(),
@@ -56,6 +59,7 @@ const step = y
     lays: y.string().oneOf(['towel', 'lather']).optional(),
     renews: y.boolean().isTrue().optional(),
     freshBlade: y.boolean().isTrue().optional(),
+    wipes: y.boolean().isTrue().optional(),
   })
   .noUnknown()
 

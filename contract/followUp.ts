@@ -14,7 +14,7 @@ import {
 } from '../core/looks/index.ts'
 import * as y from 'yup'
 import { bound } from './bound.ts'
-import { choice, isoDate, mapOf, moment, text, uuid, vec3, zoneKey } from './parts.ts'
+import { choice, isoDate, mapOf, moment, text, uuid, vec3, zoneKey, word } from './parts.ts'
 
 const scale = (most: number) => y.number().integer().min(0).max(most)
 
@@ -160,5 +160,9 @@ export const emptyBody = y.object({}).noUnknown()
 
 /** How many stretches back from the one that ends now. */
 export const tideQuery = y
-  .object({ back: y.number().integer().min(1).max(400).default(1) })
+  .object({
+    back: y.number().integer().min(1).max(400).default(1),
+    /** The kind of work whose hair is drawn (`kindOfWork`). */
+    work: word().optional(),
+  })
   .noUnknown()

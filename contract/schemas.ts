@@ -165,6 +165,7 @@ const jobs = () =>
           service: service().required(),
           zones: y.array().of(zone().required()).min(1).max(80).nullable().default(null),
           method: choice(METHODS).default('blade'),
+          everyDays: y.number().min(1).max(400).optional(),
         })
         .noUnknown()
         .required(),

@@ -72,7 +72,7 @@ const SIGNATURE =
 
 /** What was signed before the first service. */
 export const signed = (person: Person, atMs: number): Consent => ({
-  text: consentText(person.service),
+  text: consentText(jobsOf(person)),
   name: person.name,
   asGuardian: false,
   signedAtMs: atMs - 15 * 60_000,
@@ -204,5 +204,5 @@ function inputOf(v: PlannedVisit): PlanInput {
 function screenedAt({ person, atMs, spots, schools }: PlannedVisit): Screening {
   const offset = offsetHere(atMs)
   const asked = nothingFound(spots)
-  return screen(DEFAULTS, person.service, asked, schools, dateOf(atMs, offset), atMs, offset)
+  return screen(DEFAULTS, jobsOf(person), asked, schools, dateOf(atMs, offset), atMs, offset)
 }

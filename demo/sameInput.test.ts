@@ -9,7 +9,7 @@ import { gate, groundOf, knownOf, planAsk, planInput } from '../core/visit/index
 import type { ClientPage, House, VisitPage } from '../contract/types.ts'
 import { headSkin } from '../server/atlas.ts'
 import { readHistory } from '../server/clients/model.ts'
-import { modelFrom } from '../server/clients/model.ts'
+import { modelNow } from '../server/clients/model.ts'
 import { readHouse } from '../server/house/service.ts'
 import { gateOf } from '../server/visits/known.ts'
 import { readVisit } from '../server/visits/record.ts'
@@ -45,8 +45,8 @@ async function askOfServer(visitId: string, nowMs: number) {
     readHistory(studio.db, visit.clientId),
   ])
   const figures = figuresOf(house.figures)
-  const { skin, schools, service } = visit
-  const client = { skin, schools, model: modelFrom(figures, history, skin, service) }
+  const { skin, schools } = visit
+  const client = { skin, schools, model: modelNow(figures, history, skin) }
   const { screening } = await gateOf(studio.db, visit, house)
   const readerDeg = readersOf(figures, house.readers, visit.readBy)
   return planAsk(figures, { ...visit, readerDeg }, client, house, screening, FIRST_CHOICE, nowMs)

@@ -186,7 +186,7 @@ export const askedAll = (service: ServiceId, answers: object = {}) => ({
   answers: { ...NO_TO_ALL, ...answers },
   spots: [],
   consent: {
-    text: consentText(service),
+    text: consentText([oneJob('', service)]),
     name: 'Signed Here',
     asGuardian: false,
     signedAtMs: Date.now() - 60_000,

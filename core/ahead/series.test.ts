@@ -1,3 +1,4 @@
+import { serviceZones } from '../services/index.ts'
 import { DEFAULTS } from '../house/index.ts'
 import { learnClient } from '../history/index.ts'
 import { SKIN } from '../testing/client.ts'
@@ -74,7 +75,13 @@ describe('a series of visits', () => {
   })
 
   it('does the lip alone between whole services of fuzz, and the line alone between line-ups', () => {
-    const fuzz = learnClient(DEFAULTS, { ...SKIN, faceHair: 'fuzz' }, 'dermaplane', [], [])
+    const fuzz = learnClient(
+      DEFAULTS,
+      { ...SKIN, faceHair: 'fuzz' },
+      serviceZones('dermaplane'),
+      [],
+      [],
+    )
     const found = series({
       service: 'dermaplane',
       growth: fuzz.growth,
@@ -93,7 +100,13 @@ describe('a series of visits', () => {
     // The first of January 1970 was a Thursday: day 3 a Sunday, day 4 a Monday.
     const closed = { weekdays: [0, 1], dates: ['01-09'] }
     const weekday = (ms: number) => new Date(ms).getUTCDay()
-    const fuzz = learnClient(DEFAULTS, { ...SKIN, faceHair: 'fuzz' }, 'dermaplane', [], [])
+    const fuzz = learnClient(
+      DEFAULTS,
+      { ...SKIN, faceHair: 'fuzz' },
+      serviceZones('dermaplane'),
+      [],
+      [],
+    )
     const alone = series({
       ...{ closed, service: 'dermaplane', growth: fuzz.growth, throughMs: 90 * DAY_MS },
       window: { fromMs: 28 * DAY_MS, toMs: 35 * DAY_MS },

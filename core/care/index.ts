@@ -7,6 +7,7 @@ export {
   type Clearance,
   exfoliatesBy,
 } from './clearances.ts'
+export { sittingCare } from './sittingCare.ts'
 export { type MessageDraft, type MessageKind, MESSAGE_KINDS, messagesFor } from './messages.ts'
 export {
   clashes,

@@ -1,6 +1,5 @@
 /** What would be sent to a client after a service, and when. Nothing is sent: a house reads, changes or takes it back. */
 import { humaneMs, type Offset } from '../time/index.ts'
-import { SERVICES, type ServiceId } from '../services/index.ts'
 import { careText, type CarePlan } from './clearances.ts'
 
 /** What a message is for: the care sheet, a question how the skin is, a word before the next visit. */
@@ -16,11 +15,14 @@ export interface MessageDraft {
 
 export interface MessageFacts {
   readonly care: CarePlan
-  readonly service: ServiceId
+  /** What was done: "Hot-towel face shave". */
+  readonly what: string
   readonly name: string
   readonly house: string
   /** When to remind of the next visit; left out when no window is known. */
   readonly nextFromMs?: number | undefined
+  /** What is due then, where that is not all of it. */
+  readonly nextWhat?: string | undefined
   readonly when: (ms: number) => string
   /** Minutes east of UTC at a moment: what is not asked for at once comes at humane hours. */
   readonly offset: Offset
@@ -28,7 +30,7 @@ export interface MessageFacts {
 
 /** The aftercare at once, a question when each answer is due, a word before the next visit's window. */
 export function messagesFor(m: MessageFacts): MessageDraft[] {
-  const service = SERVICES[m.service].name
+  const service = m.what
   const hello = m.name ? `Hello ${m.name},` : 'Hello,'
   const out: MessageDraft[] = [
     {
@@ -52,7 +54,7 @@ export function messagesFor(m: MessageFacts): MessageDraft[] {
     out.push({
       kind: 'next',
       subject: 'Good days for the next visit are near',
-      text: `${hello}\n\nyour skin will soon be ready for the next ${service.toLowerCase()}. Say which day suits you.\n\n${m.house}`,
+      text: `${hello}\n\nyour skin will soon be ready for the next ${(m.nextWhat ?? service).toLowerCase()}. Say which day suits you.\n\n${m.house}`,
       dueAtMs: humaneMs(m.nextFromMs, m.offset),
     })
   }

@@ -82,7 +82,7 @@ describe('clearances hang on what happened', () => {
     const care = plan()
     const list = messagesFor({
       care,
-      service: 'face-shave',
+      what: 'Hot-towel face shave',
       name: 'Toby',
       house: 'Lantern Quay',
       nextFromMs: END + 60 * HOUR_MS,
@@ -95,7 +95,7 @@ describe('clearances hang on what happened', () => {
     expect(
       messagesFor({
         care,
-        service: 'face-shave',
+        what: 'Hot-towel face shave',
         name: '',
         house: 'x',
         when: String,

@@ -33,6 +33,7 @@ export { type Replanned } from './newRest.ts'
 export { foresee, inOrder, numbered } from './outbox.ts'
 export {
   atChairOf,
+  handDone,
   leftStanding,
   loadsGiven,
   nickZone,

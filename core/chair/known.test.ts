@@ -211,7 +211,7 @@ describe('redness and nicks at the chair', () => {
     expect(careText(care, 'Ada', 'Shave', when)).toMatch(/Reddened today/)
     const drafts = messagesFor({
       care,
-      service: 'face-shave',
+      what: 'Hot-towel face shave',
       name: 'Ada',
       house: 'H',
       when,

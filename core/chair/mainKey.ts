@@ -3,7 +3,7 @@
  * head, what is being felt, and whether the rest is just being worked out.
  */
 import type { Figures } from '../house/index.ts'
-import type { PlanStep } from '../plan/index.ts'
+import { serviceIn, type PlanStep } from '../plan/index.ts'
 import { SERVICES } from '../services/index.ts'
 import type { ZoneId } from '../zones/index.ts'
 import type { ChairDetail, Draft } from './events.ts'
@@ -53,7 +53,8 @@ export function pressNow(
   if (pending) return { words: 'Working it out …' }
   if (!replanned) {
     // Fuzz is not gone over twice, and the key says so. Elsewhere only a choice with its name leaves what was missed.
-    return SERVICES[live.plan.service].family === 'fuzz'
+    const worked = live.plan.zones.map((z) => serviceIn(live.plan, z.zoneId))
+    return worked.every((s) => SERVICES[s].family === 'fuzz')
       ? { ...told, words: `Leave ${many} for the next visit` }
       : { words: 'Choose what becomes of it' }
   }
@@ -73,7 +74,10 @@ export function lookedZones(
   live: Live,
   { zones, grades }: Tapped,
 ): NonNullable<ChairDetail['zones']> {
-  const worked = new Set(live.plan.zones.map((z) => z.zoneId))
+  const worked = new Set([
+    ...live.plan.zones.map((z) => z.zoneId),
+    ...(live.plan.hand ?? []).flatMap((h) => h.zones),
+  ])
   const red = redAtChair(live.state)
   const named = new Set([
     ...(Object.keys(red) as ZoneId[]),

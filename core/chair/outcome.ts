@@ -1,7 +1,14 @@
 /** What a service leaves behind: the load it gave and the hair it left standing. */
 import type { Figures } from '../house/index.ts'
 import { strokeAngle } from '../grain/index.ts'
-import { stubbleLeftMm, type Lane, type Plan, type ZonePlan } from '../plan/index.ts'
+import {
+  type HandWork,
+  stepZones,
+  stubbleLeftMm,
+  type Lane,
+  type Plan,
+  type ZonePlan,
+} from '../plan/index.ts'
 import type { ZoneId } from '../zones/index.ts'
 import { LOAD_CONSTANTS } from '../skin/index.ts'
 import type { AtChair } from '../looks/index.ts'
@@ -22,9 +29,29 @@ export function redAtChair(state: Pick<ChairState, 'redness'>): Record<string, n
 /** A zone of which less than this share of the first pass was done was left out. */
 const MOSTLY = 0.5
 
+/** What was done by hand, job by job: its method's load and what it left, on the zones that its step still had. */
+export function handDone(
+  plan: Pick<Plan, 'steps' | 'hand'>,
+  { outcomes }: Pick<ChairState, 'outcomes'>,
+): (HandWork & { readonly done: boolean })[] {
+  return (plan.hand ?? []).map((work) => {
+    const step = plan.steps.find((s) => s.kind === 'hand' && s.jobId === work.jobId)
+    return {
+      ...work,
+      zones: step ? stepZones(step) : work.zones,
+      done: step !== undefined && outcomes[step.id] === 'done',
+    }
+  })
+}
+
 /** Zones that were planned and not worked, with the reason as it was told. */
-function leftOutAtChair(plan: Pick<Plan, 'zones' | 'lanes'>, state: ChairState) {
+function leftOutAtChair(plan: Pick<Plan, 'zones' | 'lanes' | 'steps' | 'hand'>, state: ChairState) {
   const out: Record<string, string> = {}
+  for (const { jobId, zones, done } of handDone(plan, state)) {
+    if (done) continue
+    for (const zone of zones)
+      out[zone] = state.skipReasons[`hand:${jobId}`] || 'left during the service'
+  }
   for (const zone of plan.zones) {
     const first = plan.lanes.filter((l) => l.zoneId === zone.zoneId && l.pass === 1)
     const area = first.reduce((s, l) => s + l.areaCm2, 0)
@@ -43,7 +70,7 @@ function leftOutAtChair(plan: Pick<Plan, 'zones' | 'lanes'>, state: ChairState) 
 
 /** What of a service stays with the skin. */
 export function atChairOf(
-  plan: Pick<Plan, 'zones' | 'lanes' | 'steps'>,
+  plan: Pick<Plan, 'zones' | 'lanes' | 'steps' | 'hand'>,
   state: ChairState,
 ): AtChair {
   const nicks: Record<string, number> = {}

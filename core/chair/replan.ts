@@ -7,7 +7,7 @@ import { newRest, type Replanned } from './newRest.ts'
 import type { Live } from './state.ts'
 import { DomainError } from '../errors.ts'
 import { zoneName, type ZoneId } from '../zones/index.ts'
-import { SERVICES } from '../services/index.ts'
+import { SERVICES, type ServiceId } from '../services/index.ts'
 import { LOAD_CONSTANTS, updateSensitivity, type Sensitivity } from '../skin/index.ts'
 import { loadsGiven, redAtChair } from './outcome.ts'
 import {
@@ -35,6 +35,8 @@ import {
   laneTitle,
   strokeStep,
   planZone,
+  type Plan,
+  serviceIn,
 } from '../plan/index.ts'
 
 /** Why the rest is planned anew. */
@@ -100,12 +102,22 @@ function withoutZone(
   const byId = new Map(plan.lanes.map((l) => [l.id, l]))
   return rest.flatMap((s) => {
     if (!zoneId || !stepZones(s).includes(zoneId)) return [s]
+    if (s.kind === 'hand') return withoutHandZone(s, zoneId)
     const others = stepLanes(s).flatMap((id) => {
       const lane = byId.get(id)
       return lane && lane.zoneId !== zoneId ? [lane] : []
     })
     return others.length > 0 ? [restated(s, others)] : []
   })
+}
+
+/** What is done by hand, without one zone of it. */
+function withoutHandZone(step: PlanStep, zoneId: ZoneId): PlanStep[] {
+  const zones = stepZones(step)
+  const [first, ...more] = zones.filter((z) => z !== zoneId)
+  if (!first) return []
+  const share = (more.length + 1) / zones.length
+  return [{ ...step, zoneId: first, zoneIds: [first, ...more], minutes: step.minutes * share }]
 }
 
 const closingOnly = (rest: readonly PlanStep[]) =>
@@ -151,6 +163,8 @@ function gentler(
   const leaves = cause.leaveZone ? cause.zoneId : undefined
   const lanes = remadeLanes(mild, live, rest, () => undefined)
   const steps = rest.flatMap((s) => {
+    if (s.kind === 'hand' && leaves && stepZones(s).includes(leaves))
+      return withoutHandZone(s, leaves)
     if (s.laneId === undefined) return [s]
     const own = stepLanes(s).flatMap((id) => lanes.get(id) ?? [])
     const left = own.filter((l) => l.zoneId !== leaves)
@@ -229,7 +243,8 @@ function missed(
   rest: readonly PlanStep[],
   places: readonly CellPlace[],
 ): Replanned {
-  if (SERVICES[live.plan.service].family === 'fuzz') {
+  const shaved = (zone: ZoneId) => SERVICES[serviceIn(live.plan, zone)].family !== 'fuzz'
+  if (!places.some((p) => shaved(p.zoneId))) {
     throw new DomainError(
       'once-only',
       'Fuzz is never gone over twice: leave what was missed for the next visit.',
@@ -241,7 +256,7 @@ function missed(
   const covers: { zoneId: ZoneId; cover: string }[] = []
   for (const zone of live.plan.zones) {
     const { zoneId } = zone
-    const near = places.filter((p) => p.zoneId === zoneId)
+    const near = places.filter((p) => p.zoneId === zoneId && shaved(zoneId))
     if (near.length === 0) continue
     const skin = zoneSkinOf(input, zoneId)
     const old = coverFrom(zone.cover, skin.count)
@@ -315,7 +330,7 @@ function missed(
     [...rest.slice(0, at), ...steps, ...rest.slice(at)],
     lanes,
     covers,
-    `${lanes.length} missed ${lanes.length === 1 ? 'patch' : 'patches'}: once with the grain${SERVICES[live.plan.service].lather ? ', on fresh lather' : ''}.`,
+    `${lanes.length} missed ${lanes.length === 1 ? 'patch' : 'patches'}: once with the grain${lanes.some((l) => SERVICES[serviceIn(live.plan, l.zoneId)].lather) ? ', on fresh lather' : ''}.`,
   )
 }
 
@@ -396,7 +411,9 @@ function remadeLanes(
     .filter((z) => plan.lanes.some((l) => l.zoneId === z.zoneId && wanted.has(l.id)))
     .map((zone) => ({ zone, skin: zoneSkinOf(input, zone.zoneId) }))
   const skins = own.map((o) => o.skin)
-  const whole = partedOf(input, plan.service, skins)
+  const whole = new Map(
+    byService(plan, skins).flatMap(([service, of]) => [...partedOf(input, service, of)]),
+  )
   const parted = new Map<ZoneId, Parted>()
   for (const { zone, skin } of own) {
     const cover = coverFor(zone.zoneId, skin) ?? coverFrom(zone.cover, skin.count)
@@ -409,16 +426,19 @@ function remadeLanes(
   }
   const left = skins.filter((s) => parted.has(s.zone.id))
   if (left.length === 0) return new Map()
-  const { question, works } = zoneQuestion(input, left, parted)
-  const bare = left.flatMap((skin) => {
-    const work = works.get(skin.zone.id)!
-    return planZone(question, work, rowBefore({ plan } as Live, skin.zone.id, work)).lanes
-  })
   const out = new Map<string, Lane>()
-  for (const lane of holdPresses(
-    question,
-    bare.filter((l) => wanted.has(l.id)),
-  ).lanes) {
+  const made = byService(plan, left).flatMap(([, of]) => {
+    const { question, works } = zoneQuestion(input, of, parted)
+    const bare = of.flatMap((skin) => {
+      const work = works.get(skin.zone.id)!
+      return planZone(question, work, rowBefore({ plan } as Live, skin.zone.id, work)).lanes
+    })
+    return holdPresses(
+      question,
+      bare.filter((l) => wanted.has(l.id)),
+    ).lanes
+  })
+  for (const lane of made) {
     const before = plan.lanes.find((l) => l.id === lane.id)
     if (!before) continue
     out.set(lane.id, {
@@ -429,6 +449,16 @@ function remadeLanes(
     })
   }
   return out
+}
+
+/** Skins by the service that works them: each is planned for itself. */
+function byService(plan: Plan, skins: readonly ZoneSkin[]): [ServiceId, ZoneSkin[]][] {
+  const by = new Map<ServiceId, ZoneSkin[]>()
+  for (const skin of skins) {
+    const service = serviceIn(plan, skin.zone.id)
+    by.set(service, [...(by.get(service) ?? []), skin])
+  }
+  return [...by]
 }
 
 /** The cells of a zone that lie beside an edge. */

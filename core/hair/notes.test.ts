@@ -1,4 +1,5 @@
 /** What Read notes besides the grain, and that what is kept is never in a plan. */
+import { oneJob } from '../services/index.ts'
 import { DEFAULTS, DEFAULT_SCHOOLS } from '../house/index.ts'
 import { makePlan } from '../plan/index.ts'
 import {
@@ -111,7 +112,15 @@ describe('marks', () => {
       ...ZONES.find((z) => z.id === zoneId)!.centre,
     }))
     const asked: Asked = { answers: {}, spots: [spot({ kind: 'eczema-patch', trail })] }
-    const s = screen(DEFAULTS, 'dermaplane', asked, DEFAULT_SCHOOLS, '2026-05-20', 0, 0)
+    const s = screen(
+      DEFAULTS,
+      [oneJob('job', 'dermaplane')],
+      asked,
+      DEFAULT_SCHOOLS,
+      '2026-05-20',
+      0,
+      0,
+    )
     expect([...s.leaveOutZones].sort()).toEqual(['cheek-lower-left', 'chin'])
   })
 
@@ -120,7 +129,7 @@ describe('marks', () => {
     expect(carried[0]).toMatchObject({ stillThere: 'ask', seenOn: '2026-05-01' })
     const s = screen(
       DEFAULTS,
-      'face-shave',
+      [oneJob('job', 'face-shave')],
       { answers: {}, spots: carried },
       DEFAULT_SCHOOLS,
       '2026-05-20',

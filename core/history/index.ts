@@ -46,3 +46,4 @@ export {
   skinAfter,
   windowAfter,
 } from './window.ts'
+export { lastOfKind, type LeftByJob, type PastJob, sumLoads } from './jobsDone.ts'

@@ -1,3 +1,4 @@
+import { serviceZones } from '../services/index.ts'
 import { DEFAULTS } from '../house/index.ts'
 import { HOUR_MS } from '../time/index.ts'
 import {
@@ -37,7 +38,7 @@ describe('learning from a history', () => {
     const m = learnClient(
       DEFAULTS,
       SKIN,
-      'face-shave',
+      serviceZones('face-shave'),
       [{ endedAtMs: 0, loads: { chin: 2.6, 'jaw-left': 2.6 }, answers: [answer(24, 2)] }],
       [],
     )
@@ -58,7 +59,8 @@ describe('learning from a history', () => {
       const bad = i >= 16 ? 3 : 0
       return { endedAtMs, loads: { chin: 2 }, answers: [at(24, bad, 0), at(72, 0, bad)] }
     })
-    const learn = (of: typeof past) => learnClient(DEFAULTS, SKIN, 'face-shave', of, [])
+    const learn = (of: typeof past) =>
+      learnClient(DEFAULTS, SKIN, serviceZones('face-shave'), of, [])
     const now = learn(past)
     // As the database gives them, newest first.
     expect(learn([...past].reverse())).toEqual(now)

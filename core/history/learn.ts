@@ -1,5 +1,6 @@
 /** What a client's history teaches: their skin, their bumps and their growth, by zone, and how fast redness fades. */
 import type { Figures, Units } from '../house/index.ts'
+import type { ZoneId } from '../zones/index.ts'
 import { hairIn, type SkinAndHair } from '../client.ts'
 import {
   doubt,
@@ -10,7 +11,6 @@ import {
   type PlacedReading,
   type SkinOf,
 } from '../regrowth/index.ts'
-import { serviceZones, type ServiceId } from '../services/index.ts'
 import {
   learnBumps,
   learnFading,
@@ -135,12 +135,11 @@ export function learnSkin(
 export function learnClient(
   figures: Figures,
   skin: SkinAndHair,
-  service: ServiceId,
+  zones: readonly ZoneId[],
   past: readonly PastService[],
   hair: readonly KeptHair[],
   others?: Others,
 ): ClientModel {
-  const zones = serviceZones(service)
   const { outcomes, mean, belief, fading } = learnSkin(figures, skin, past, others)
   const bumps = bumpOutcomes(figures, byAge(past))
   const each = outcomes.slice(-RECORD_VISITS).map((visit) => visit.some((o) => o.grade >= 2))
@@ -153,7 +152,7 @@ export function learnClient(
       each,
     },
     bumps: learnBumps(figures, zones, skin, bumps),
-    growth: learnGrowth(figures, skin, service, hair),
+    growth: learnGrowth(figures, skin, zones, hair),
     fading,
     learnedZones: [...new Set(hair.flatMap((h) => (h.zoneId ? [h.zoneId] : [])))],
     answeredServices: outcomes.length,
@@ -164,12 +163,17 @@ export function learnClient(
 }
 
 /** A reading of hair as it is kept, with what the service left standing. */
-export type KeptHair = HairReading & { readonly leftMm: number }
+export type KeptHair = HairReading & {
+  readonly leftMm: number
+  /** The hair had come out by its root: how long it rested is not how fast it grows. */
+  readonly byRoot?: boolean | undefined
+}
 
 const NOT_YET = { 'not-felt': 'felt', 'not-seen': 'seen' } as const
 
 /** Readings as learning takes them: each "yes" with the latest "not yet" of its visit before it. */
-export function growthReadings(hair: readonly KeptHair[]): PlacedReading[] {
+export function growthReadings(all: readonly KeptHair[]): PlacedReading[] {
+  const hair = all.filter((h) => !h.byRoot)
   const notYet = hair.flatMap((h) =>
     h.kind === 'not-felt' || h.kind === 'not-seen' ? [{ ...h, of: NOT_YET[h.kind] }] : [],
   )
@@ -201,24 +205,21 @@ export function growthReadings(hair: readonly KeptHair[]): PlacedReading[] {
 export const expectedGrowth = (
   figures: Figures,
   skin: SkinAndHair,
-  service: ServiceId,
+  zones: readonly ZoneId[],
 ): Record<string, Growth> =>
   Object.fromEntries(
-    serviceZones(service).map((zone) => [
-      zone,
-      priorGrowth(figures, zone, hairIn(zone, skin.faceHair)),
-    ]),
+    zones.map((zone) => [zone, priorGrowth(figures, zone, hairIn(zone, skin.faceHair))]),
   )
 
 /** Why a reading of hair is asked about and not learned from, in words with lengths in `unit`; undefined when it may be. */
 export function hairDoubt(
   figures: Figures,
   skin: SkinAndHair,
-  service: ServiceId,
+  zones: readonly ZoneId[],
   reading: PlacedReading,
   unit?: Units['length'],
 ): string | undefined {
-  const expected = expectedGrowth(figures, skin, service)
+  const expected = expectedGrowth(figures, skin, zones)
   const zone = reading.zoneId === null ? fastest(expected) : expected[reading.zoneId]
   return zone && doubt(figures, zone, reading, unit)
 }
@@ -227,10 +228,10 @@ export function hairDoubt(
 export const learnGrowth = (
   figures: Figures,
   skin: SkinAndHair,
-  service: ServiceId,
+  zones: readonly ZoneId[],
   hair: readonly KeptHair[],
 ): Readonly<Record<string, Growth>> =>
-  learnGrowths(figures, expectedGrowth(figures, skin, service), growthReadings(hair))
+  learnGrowths(figures, expectedGrowth(figures, skin, zones), growthReadings(hair))
 
 /** The growth that stands for a whole service on the tide line: the mean over its zones. */
 export function meanGrowth(growth: Readonly<Record<string, Growth>>): Growth | undefined {

@@ -4,6 +4,7 @@ import type { SkinAndHair } from '../client.ts'
 import { zoneName, type ZoneId } from '../zones/index.ts'
 import {
   type Growth,
+  growthAfter,
   nextVisitWindow,
   type SkinAfter,
   type SkinOf,
@@ -11,12 +12,11 @@ import {
   type VisitWindow,
   workedZones,
 } from '../regrowth/index.ts'
-import type { ServiceId } from '../services/index.ts'
+import type { Job } from '../services/index.ts'
 import { type SkinAnswer, SPEAKS_FROM_HOURS } from '../looks/index.ts'
 import { type ClosedDays, HOUR_MS, type Offset } from '../time/index.ts'
 
-export interface LastService {
-  readonly service: ServiceId
+export interface LastService extends Pick<Job, 'service' | 'method' | 'everyDays'> {
   readonly endedAtMs: number
   readonly leftMm: Readonly<Record<string, number>> | null
   readonly answers: readonly Pick<SkinAnswer, 'moment' | 'atMs' | 'zones'>[]
@@ -79,12 +79,12 @@ export function windowAfter(
     }))
   return (
     nextVisitWindow(figures, {
-      service: last.service,
+      ...{ service: last.service, method: last.method, everyDays: last.everyDays },
       client: skin,
       schools,
       lastAtMs: last.endedAtMs,
       zones,
-      growth: (zone) => growth[zone]!,
+      growth: (zone) => growthAfter(figures, growth[zone]!, last.method),
       redness: rednessSeen(last),
       readyMs,
       closed,

@@ -76,6 +76,10 @@ export const SCHOOLS = {
     { id: 'trimmer-first', text: 'Trimmer first, razor on the line' },
     { id: 'razor-only', text: 'Razor only' },
   ]),
+  lineInSitting: q('A line-up and a shave in one sitting', [
+    { id: 'line-last', text: 'The shave first, the razor on the line last' },
+    { id: 'line-first', text: 'The line first, while the hair still shows it' },
+  ]),
   patchTest: q('Patch test before the first', [
     { id: 'fuzz', text: 'Dermaplaning or facial razor, not a razor shave' },
     { id: 'all', text: 'Of any service with a blade' },

@@ -2,7 +2,7 @@
 import type { SkinAnswer } from './answers.ts'
 import { constant, type Figures } from '../house/index.ts'
 import { sum } from '../stats/index.ts'
-import type { ServiceId } from '../services/index.ts'
+import type { Job } from '../services/index.ts'
 
 export const AFTERMATH_CONSTANTS = {
   severeGrade: constant(
@@ -29,7 +29,8 @@ const A = AFTERMATH_CONSTANTS
 /** A finished visit as far as the next one must know it. */
 export interface PastVisit {
   readonly visitId: string
-  readonly service: ServiceId
+  /** What was done. */
+  readonly jobs: readonly Pick<Job, 'service' | 'method'>[]
   readonly endedAtMs: number
   /** Zones that were worked, or looked at. */
   readonly zones: readonly string[]

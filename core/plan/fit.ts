@@ -1,35 +1,47 @@
 /** "Make it 30 minutes": drops what buys least until a plan fits, and says what. Both sides of an area go together. */
+import type { Figures } from '../house/index.ts'
 import type { Relation } from '../grain/index.ts'
 import { areaOf, zoneStem, type ZoneId } from '../zones/index.ts'
-import type { Dropped, Lane, ZonePlan } from './types.ts'
-import { type Walked, type WalkInput, walkThrough } from './walk.ts'
+import type { Dropped, HandWork, Lane, ZonePlan } from './types.ts'
+import { type Part, type Sat, walkHand, walkSitting } from './sitting.ts'
 
 /** A plan that fits, as far as dropping can make it. */
 export interface Fitted {
-  readonly zones: readonly ZonePlan[]
-  readonly lanes: readonly Lane[]
-  readonly walked: Walked
+  readonly parts: readonly Part[]
+  readonly walked: Sat
   readonly dropped: readonly Dropped[]
 }
 
-/** Drops last passes, never first ones, until the lanes take no more than the minutes given. */
+/**
+ * Drops last passes, never first ones, until the sitting takes no more than the minutes given.
+ * @param alone what a sitting by hand alone is walked with
+ */
 export function fit(
-  input: WalkInput,
-  allZones: readonly ZonePlan[],
-  ordered: readonly Lane[],
+  given: readonly Part[],
+  hand: readonly HandWork[],
   within: number | undefined,
+  alone: { readonly figures: Figures; readonly noFragrance: boolean },
 ): Fitted {
-  let zones = allZones
-  let lanes = ordered
-  let walked = walkThrough(input, lanes, zones)
+  if (given.length === 0) {
+    const walked = walkHand(alone.figures, hand, alone.noFragrance)
+    return { parts: given, walked, dropped: [] }
+  }
+  let parts = given
+  let walked = walkSitting(parts, hand)
   const dropped: Dropped[] = []
   while (within !== undefined && walked.totalMinutes > within + 0.05) {
-    const least = leastWorth(zones, lanes)
+    const least = leastWorth(
+      parts.flatMap((p) => p.zones),
+      parts.flatMap((p) => p.lanes),
+    )
     if (!least) break
     const own = new Set(least.zones)
-    lanes = lanes.filter((l) => !(own.has(l.zoneId) && l.pass === least.pass))
-    zones = zones.map((z) => (own.has(z.zoneId) ? withoutLast(z) : z))
-    const next = walkThrough(input, lanes, zones)
+    parts = parts.map((part) => ({
+      ...part,
+      lanes: part.lanes.filter((l) => !(own.has(l.zoneId) && l.pass === least.pass)),
+      zones: part.zones.map((z) => (own.has(z.zoneId) ? withoutLast(z) : z)),
+    }))
+    const next = walkSitting(parts, hand)
     dropped.push({
       relation: least.relation,
       zone: least.name,
@@ -38,7 +50,7 @@ export function fit(
     })
     walked = next
   }
-  return { zones, lanes, walked, dropped }
+  return { parts, walked, dropped }
 }
 
 /** A last pass of an area, and what it buys: hours over its skin for each second. */

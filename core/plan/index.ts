@@ -54,6 +54,7 @@ export { type Parted, PlanMemory } from './question.ts'
 export { PRESS_CONSTANTS } from './presses.ts'
 export { holdPresses } from './pressWork.ts'
 export { planSearch, type SearchState } from './search.ts'
+export { SITTING_CONSTANTS } from './sitting.ts'
 export {
   type DrawnLine,
   SKIN_CELL_CONSTANTS,
@@ -73,6 +74,7 @@ export {
   type PlanChoice,
   avoidWords,
   type FrontPoint,
+  type HandWork,
   lanesWith,
   largestFirst,
   watchWords,
@@ -85,6 +87,7 @@ export {
   stepLanes,
   stepMinutes,
   stepZones,
+  serviceIn,
   STROKE_WAYS,
   type StrokeWay,
   type VisitOdds,

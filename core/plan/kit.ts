@@ -1,8 +1,8 @@
 /** What lies ready: blades, towels, paper, gloves, with their cost (M14). */
 import { constant, PRICE, type Figures } from '../house/index.ts'
-import { type Service, SERVICES, type ServiceId } from '../services/index.ts'
+import { methodFacts, type Service, SERVICES, type ServiceId } from '../services/index.ts'
 import { BLADES, type BladeId } from '../kit/index.ts'
-import type { KitItem, Lane } from './types.ts'
+import type { HandWork, KitItem, Lane } from './types.ts'
 
 export const KIT_CONSTANTS = {
   towelCost: constant(0.35, PRICE, 'Washing a towel', 'H'),
@@ -14,6 +14,40 @@ export const KIT_CONSTANTS = {
 } as const
 
 const C = KIT_CONSTANTS
+
+/** Counted for each job; of all else one lies ready for the whole sitting. */
+const FOR_EACH = new Set(['blade', 'blades', 'sheets'])
+
+/** The kit of a sitting: blades and paper of every job, towels and balm as the job that wants most; what is done by hand uses its own. */
+export function sittingKit(
+  figures: Figures,
+  kits: readonly (readonly KitItem[])[],
+  hand: readonly HandWork[],
+): KitItem[] {
+  const items = new Map<string, KitItem>()
+  const put = (item: KitItem) => {
+    const had = items.get(item.name)
+    if (!had) items.set(item.name, item)
+    else if (FOR_EACH.has(item.unit)) {
+      const count = had.count + item.count
+      const unit = item.unit === 'blade' ? 'blades' : item.unit
+      const cost = Math.round(100 * (had.cost + item.cost)) / 100
+      items.set(item.name, { ...item, count, unit, cost })
+    } else if (item.count > had.count) items.set(item.name, item)
+  }
+  for (const item of kits.flat()) put(item)
+  if (kits.length === 0) {
+    put({ name: 'gloves', count: 1, unit: 'pair', cost: figures(C.glovesCost) })
+    put({ name: 'paper', count: 1, unit: 'sheets', cost: figures(C.paperCost) })
+    put({ name: 'balm without alcohol', count: 1, unit: 'coin', cost: figures(C.balmCost) })
+  }
+  for (const { method } of hand) {
+    const { uses } = methodFacts(method)
+    if (uses) put({ name: uses.name, count: 1, unit: 'job', cost: figures(uses.cost) })
+    else put({ name: method, count: 1, unit: 'pair', cost: 0 })
+  }
+  return [...items.values()]
+}
 
 /** Lists the kit of a service. */
 export function kitFor(

@@ -267,7 +267,7 @@ export function makeLane(
   }
   return {
     id: planned.laneId,
-    jobId: q.jobId,
+    jobId: q.jobOf(id),
     zoneId: id,
     pass,
     letter: shape.letter,

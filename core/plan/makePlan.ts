@@ -1,63 +1,288 @@
 /**
  * From grain, skin, hair, screening and schools to a plan with its reasons: presses, rows of strokes, hands, order, time, kit.
  */
-import { SERVICES } from '../services/index.ts'
+import { checkSitting, leadJob, plannedGroups, SERVICES } from '../services/index.ts'
 import { type Figures, schoolWords } from '../house/index.ts'
 import { DomainError } from '../errors.ts'
 import type { ZoneId } from '../zones/index.ts'
 import { findOrder, keepsOrder } from '../order/index.ts'
 import { anyZoneOdds, SKIN_CONSTANTS } from '../skin/index.ts'
 import { sum } from '../stats/index.ts'
-import { capital, listWords } from '../words.ts'
+import { capital, listWords, lowerFirst } from '../words.ts'
 import type { Front } from './front.ts'
-import { kitFor } from './kit.ts'
+import { handWork } from './handWork.ts'
+import { jointFront, type JointFront } from './jointFront.ts'
+import { kitFor, sittingKit } from './kit.ts'
 import { fit } from './fit.ts'
 import type { BareLane } from './laneWork.ts'
 import { groupsOf, heavierSide, jobId, jobsOf, laneProblem, ORDER_CONSTANTS } from './order.ts'
-import { nothingLeft, openZones, outline, type WorkedSet } from './outline.ts'
+import { NothingLeft, nothingLeft, openZones, outline, type WorkedSet } from './outline.ts'
 import type { Sequence } from './passes.ts'
 import { paceReason } from './pace.ts'
-import { ofJob, type JobInput, type PlanInput } from './planInput.ts'
+import { inGroups, type JobInput, type PlanInput } from './planInput.ts'
 import { holdPresses } from './pressWork.ts'
-import type { Lane, LeftOut, Plan, PlanChoice, PlannedPress, Reason, ZonePlan } from './types.ts'
+import { inTurn, walkHand, walkSitting, type Part } from './sitting.ts'
+import type {
+  HandWork,
+  Lane,
+  LeftOut,
+  Plan,
+  PlanChoice,
+  PlannedPress,
+  Reason,
+  ZonePlan,
+} from './types.ts'
 import { laneTitle, straysOf } from './walk.ts'
 import { overLimitReason, planZone } from './zonePlan.ts'
 
+/** A service of the sitting in outline. */
+interface Outlined {
+  readonly input: JobInput
+  /** Its place among the services as they were put down. */
+  readonly nth: number
+  readonly opened: ReturnType<typeof openZones>
+  readonly sets: readonly WorkedSet[]
+  readonly front: Front
+}
+
 /**
- * Makes a plan.
- * @throws DomainError `not-cleared` when asking has not cleared the service, `nothing-left` when every zone is left out,
- * `clippers-only`, `no-blade`, `no-lines`, `never-against`, `several-jobs`
+ * Makes a plan of a sitting: each service and method is planned for itself, what is chosen, ordered and timed is the whole.
+ * @throws DomainError `not-cleared` when asking has not cleared it, `nothing-left` when every zone is left out,
+ * `clippers-only`, `no-blade`, `no-lines`, `never-against`, and those of `checkSitting`
  */
 export function makePlan(asked: PlanInput): Plan {
-  const input = ofJob(asked)
-  const { service, screening, schools, choice } = input
-  const slotMin = input.figures(SERVICES[service].slotMin)
-  refuseUncleared(input)
-  const opened = openZones(input)
-  const { sets, front } = outline(input, opened.skins)
-  const at = chosenOf(front, choice)
-  const outlined = front.plans[at]
-  if (!outlined) throw nothingLeft(opened.leftOut)
+  const { figures, screening, schools, choice } = asked
+  checkSitting(asked.jobs)
+  refuseUncleared(asked)
+  const { service } = leadJob(asked.jobs)
+  const byHand = handWork(asked)
+  const { outlined, leftOut } = outlineAll(asked, byHand.hand.length > 0)
+  const slotMin = slotOf(figures, outlined, byHand.hand)
+  const front = jointFront(
+    figures,
+    asked.belief,
+    outlined.map((o) => ({
+      front: o.front,
+      areaCm2: sum(o.opened.skins.map((s) => s.openCm2)),
+    })),
+    handLoads(byHand.hand),
+    savedMinutes(outlined, byHand.hand),
+  )
+  const at = outlined.length > 0 ? chosenOf(front, choice) : -1
+  const joint = front.plans[at]
+  if (!joint && outlined.length > 0) {
+    const [first] = outlined
+    throw nothingLeft(first!.opened.leftOut)
+  }
+  if (!joint && byHand.hand.length === 0) throw nothingLeft([...leftOut, ...byHand.leftOut])
+  const made = outlined.map((o, i) => makePart(o, o.front.plans[joint!.parts[i]!]!))
+  const fitted = fit(
+    made.map((m) => m.part),
+    byHand.hand,
+    choice.within,
+    { figures, noFragrance: screening.noFragrance },
+  )
+  const { steps, blades, totalMinutes } = fitted.walked
+  const order = inTurn(fitted.parts)
+  const lanes = order.flatMap((i) => fitted.parts[i]!.lanes)
+  const zones = fitted.parts
+    .flatMap((p) => p.zones)
+    .sort((x, y) => firstAt(lanes, x.zoneId) - firstAt(lanes, y.zoneId))
+  const kit = sittingKit(
+    figures,
+    outlined.map(({ input }, i) =>
+      kitFor(
+        figures,
+        input.service,
+        fitted.parts[i]!.lanes,
+        blades[i]!,
+        straysOf(input, fitted.parts[i]!.zones).length,
+      ),
+    ),
+    byHand.hand,
+  )
+  const over = overLimitOf(figures, zones)
+  const reasons = [
+    ...planReasons(asked, outlined, made, zones, over, fitted.parts),
+    ...timeReasons(choice, totalMinutes, slotMin),
+  ]
+  const loads = handLoads(byHand.hand)
+  for (const z of zones) loads[z.zoneId] = (loads[z.zoneId] ?? 0) + z.totalLoad
+  return {
+    version: 2,
+    pace: asked.pace.ratio,
+    jobs: asked.jobs,
+    service,
+    style: choice.style,
+    schools,
+    steps,
+    zones,
+    lanes,
+    ...(byHand.hand.length > 0 && { hand: byHand.hand }),
+    presses: pressesLeft(
+      made.flatMap((m) => m.presses),
+      lanes,
+    ),
+    ...(joint && {
+      front: {
+        points: front.plans.map(({ odds, hours, minutes, skin }) => ({
+          odds,
+          hours,
+          minutes,
+          skin,
+        })),
+        zones: front.zones,
+        at,
+        offered: front.offered,
+        ...(front.why !== undefined && { why: front.why }),
+      },
+    }),
+    odds: {
+      any: anyZoneOdds(asked.belief, loads),
+      zones: sum(zones.map((z) => z.rednessOdds)),
+      ...(asked.record && { record: asked.record }),
+    },
+    leftOut: [...leftOut, ...made.flatMap((m) => m.leftOut), ...byHand.leftOut],
+    totalMinutes,
+    slotMinutes: slotMin,
+    kit,
+    bladeCount: sum(blades.flatMap((b) => [...b.values()])),
+    cost: Math.round(kit.reduce((s, k) => s + k.cost, 0) * 100) / 100,
+    dropped: fitted.dropped,
+    overLimit: over,
+    reasons,
+    screening,
+    noFragrance: screening.noFragrance,
+    house: asked.house,
+    choice,
+  }
+}
+
+/** Every service in outline; of several one whose skin all stays is left away, with its zones. */
+function outlineAll(
+  asked: PlanInput,
+  others: boolean,
+): { readonly outlined: readonly Outlined[]; readonly leftOut: readonly LeftOut[] } {
+  const leftOut: LeftOut[] = []
+  const groups = inGroups(asked)
+  const outlined = groups.flatMap((input, nth): Outlined[] => {
+    try {
+      const opened = openZones(input)
+      return [{ input, nth, opened, ...outline(input, opened.skins) }]
+    } catch (e) {
+      const alone = groups.length === 1 && !others
+      if (alone || !(e instanceof NothingLeft)) throw e
+      leftOut.push(...e.leftOut)
+      return []
+    }
+  })
+  if (outlined.length === 0 && groups.length > 0 && !others) throw nothingLeft(leftOut)
+  return { outlined, leftOut }
+}
+
+const handLoads = (hand: readonly HandWork[]): Record<string, number> => {
+  const loads: Record<string, number> = {}
+  for (const { zones, load } of hand) for (const z of zones) loads[z] = (loads[z] ?? 0) + load
+  return loads
+}
+
+/** What a sitting takes less than its jobs apart: one preparation, one close. */
+function savedMinutes(outlined: readonly Outlined[], hand: readonly HandWork[]): number {
+  const bare = outlined.map(({ input }): Part => ({ input, zones: [], lanes: [] }))
+  const [first] = bare
+  if (!first) return 0
+  const apart = sum(bare.map((p) => walkSitting([p], []).totalMinutes))
+  return apart - walkSitting(bare, hand).totalMinutes
+}
+
+/** The slot on the book: that of each service, what is done by hand, less what they share. */
+function slotOf(
+  figures: Figures,
+  outlined: readonly Outlined[],
+  hand: readonly HandWork[],
+): number {
+  const slots = outlined.map(({ input }) => figures(SERVICES[input.service].slotMin))
+  if (slots.length === 0) return Math.ceil(walkHand(figures, hand, false).totalMinutes)
+  const byHand = sum(hand.map((h) => h.minutes))
+  const saved = savedMinutes(outlined, hand) + byHand
+  return Math.ceil(sum(slots) + byHand - Math.max(0, saved))
+}
+
+/** A service with its strokes laid and ordered. */
+interface MadePart {
+  readonly part: Part
+  readonly presses: readonly PlannedPress[]
+  readonly leftOut: readonly LeftOut[]
+  readonly set: WorkedSet
+  readonly outlined: Front['plans'][number]
+}
+
+function makePart(
+  { input, nth, opened, sets }: Outlined,
+  outlined: Front['plans'][number],
+): MadePart {
   const set = sets[outlined.set]!
-  const draft = planZones(set, outlined.rows, opened.leftOut)
-  const ordered = orderLanes(input, draft.lanes)
+  const draft = ofSitting(planZones(set, outlined.rows, opened.leftOut), nth)
   const pressToward = new Map(
     draft.presses.flatMap((p) => (p.toward === undefined ? [] : [[p.id, p.toward] as const])),
   )
-  const fitted = fit({ ...input, pressToward }, draft.zones, ordered, choice.within)
-  const { steps, blades, totalMinutes } = fitted.walked
-  const zones = [...fitted.zones].sort(
-    (a, b) => firstAt(fitted.lanes, a.zoneId) - firstAt(fitted.lanes, b.zoneId),
-  )
-  const kit = kitFor(input.figures, service, fitted.lanes, blades, straysOf(input, zones).length)
-  const reasons: Reason[] = [
-    ...areaReasons(set, outlined),
-    ...orderReasons(input, fitted.lanes),
-    ...set.question.tools.reasons,
-    { text: 'No pressure: the blade glides. If it needs pressure it is done.', mark: 'C' },
-  ]
-  const pace = paceReason(service, input.pace)
-  if (pace) reasons.push(pace)
+  const lanes = orderLanes(input, draft.lanes)
+  return {
+    part: { input: { ...input, pressToward }, zones: draft.zones, lanes },
+    ...{ presses: draft.presses, leftOut: draft.leftOut, set, outlined },
+  }
+}
+
+/** Steps of the services after the first are named apart from its own. */
+function ofSitting(draft: Draft, nth: number): Draft {
+  if (nth === 0) return draft
+  const named = (id: string) => `${id}:s${nth + 1}`
+  return {
+    ...draft,
+    lanes: draft.lanes.map((l) => ({ ...l, stepId: named(l.stepId ?? l.id) })),
+    presses: draft.presses.map((p) => ({ ...p, id: named(p.id) })),
+  }
+}
+
+/** Why the plan is as it is. */
+function planReasons(
+  asked: PlanInput,
+  outlined: readonly Outlined[],
+  made: readonly MadePart[],
+  zones: readonly ZonePlan[],
+  overLimit: NonNullable<Plan['overLimit']>,
+  parts: readonly Part[],
+): Reason[] {
+  const above = overLimitReason(asked.figures, { zones, overLimit })
+  const reasons: Reason[] = above ? [above] : []
+  made.forEach(({ set, outlined: chosen }, i) => {
+    const { input } = outlined[i]!
+    const own = [
+      ...areaReasons(set, chosen),
+      ...orderReasons(input, parts[i]!.lanes),
+      ...set.question.tools.reasons,
+    ]
+    const pace = paceReason(input.service, input.pace)
+    if (pace) own.push(pace)
+    const name = SERVICES[input.service].name
+    reasons.push(
+      ...(made.length === 1
+        ? own
+        : own.map((r) => ({ ...r, text: `${name}: ${lowerFirst(r.text)}` }))),
+    )
+  })
+  if (made.length > 0) {
+    reasons.push({
+      text: 'No pressure: the blade glides. If it needs pressure it is done.',
+      mark: 'C',
+    })
+  }
+  if (asked.jobs.length > 1) {
+    reasons.push({
+      text: 'One sitting: dry before wet, strays before fuzz, one preparation and one close for all.',
+      mark: 'C',
+    })
+  }
   const guesses = zones.filter((z) => z.grainSource === 'guess').length
   if (guesses > 0) {
     reasons.push({
@@ -65,60 +290,24 @@ export function makePlan(asked: PlanInput): Plan {
       mark: 'H',
     })
   }
-  const over = overLimitOf(input.figures, zones)
-  const above = overLimitReason(input.figures, { zones, overLimit: over })
-  if (above) reasons.unshift(above)
-  const within = choice.within ?? slotMin
-  if (totalMinutes > within + 0.5) {
-    reasons.push({
+  return reasons
+}
+
+function timeReasons({ within }: PlanChoice, totalMinutes: number, slotMin: number): Reason[] {
+  if (totalMinutes <= (within ?? slotMin) + 0.5) return []
+  return [
+    {
       text:
-        choice.within === undefined
+        within === undefined
           ? `This is ${Math.ceil(totalMinutes - slotMin)} min over the slot of ${slotMin} min.`
           : `${within} min cannot be reached: ${Math.ceil(totalMinutes)} min is the least for these zones.`,
       mark: 'H',
-    })
-  }
-  return {
-    version: 2,
-    pace: input.pace.ratio,
-    jobs: input.jobs,
-    service,
-    style: choice.style,
-    schools,
-    steps,
-    zones,
-    lanes: fitted.lanes,
-    presses: pressesLeft(draft.presses, fitted.lanes),
-    front: {
-      points: front.plans.map(({ odds, hours, minutes, skin }) => ({ odds, hours, minutes, skin })),
-      zones: front.zones,
-      at,
-      offered: front.offered,
-      ...(front.why !== undefined && { why: front.why }),
     },
-    odds: {
-      any: anyZoneOdds(input.belief, Object.fromEntries(zones.map((z) => [z.zoneId, z.totalLoad]))),
-      zones: sum(zones.map((z) => z.rednessOdds)),
-      ...(input.record && { record: input.record }),
-    },
-    leftOut: draft.leftOut,
-    totalMinutes,
-    slotMinutes: slotMin,
-    kit,
-    bladeCount: [...blades.values()].reduce((s, n) => s + n, 0),
-    cost: Math.round(kit.reduce((s, k) => s + k.cost, 0) * 100) / 100,
-    dropped: fitted.dropped,
-    overLimit: over,
-    reasons,
-    screening,
-    noFragrance: screening.noFragrance,
-    house: input.house,
-    choice,
-  }
+  ]
 }
 
 /** Which plan of the front a choice means: one between the three by its hours, else its kind. */
-function chosenOf({ plans, kinds }: Front, { style, hours }: PlanChoice): number {
+function chosenOf({ plans, kinds }: JointFront, { style, hours }: PlanChoice): number {
   if (hours === undefined) return kinds[style]
   const off = (i: number) => Math.abs(plans[i]!.hours - hours)
   return plans.reduce(
@@ -149,7 +338,7 @@ function overLimitOf(figures: Figures, zones: readonly ZonePlan[]): NonNullable<
     .map((z) => ({ zoneId: z.zoneId, name: z.name, odds: z.rednessOdds, limit }))
 }
 
-function refuseUncleared({ service, screening, client, schools }: JobInput): void {
+function refuseUncleared({ jobs, screening, client, schools }: PlanInput): void {
   if (screening.verdict === 'postpone' || screening.verdict === 'refer') {
     throw new DomainError(
       'not-cleared',
@@ -157,7 +346,7 @@ function refuseUncleared({ service, screening, client, schools }: JobInput): voi
     )
   }
   if (
-    SERVICES[service].clippersSchool &&
+    plannedGroups(jobs).some((g) => SERVICES[g.service].clippersSchool) &&
     client.bumpProne &&
     schools.bumpProneShave === 'clippers'
   ) {

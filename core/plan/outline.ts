@@ -1,7 +1,6 @@
 /** A plan in outline: which skin is worked, how it is parted into presses, and the front of what may be done there. */
 import { isRead } from '../grain/index.ts'
 import {
-  plannedJob,
   ROUTINE_CONSTANTS,
   SERVICES,
   serviceZones,
@@ -20,7 +19,7 @@ import type { Hazard } from './hands.ts'
 import { laneShapes } from './lanes.ts'
 import { laneStrokes } from './laneWork.ts'
 import { ORDER_CONSTANTS } from './order.ts'
-import { ofJob, type JobInput, type PlanInput } from './planInput.ts'
+import { inputFor, type JobInput, type PlanInput } from './planInput.ts'
 import { PRESS_CONSTANTS, pressesOf } from './presses.ts'
 import type { Parted, ZoneQuestion } from './question.ts'
 import { zoneSkin, type ZoneSkin } from './skin.ts'
@@ -34,12 +33,20 @@ import { zoneWork, type ZoneWork } from './zonePlan.ts'
 /** Least worked area of a zone, cm². */
 const LEAST_CM2 = 0.3
 
-/** Nothing is left to plan, and why. */
-export const nothingLeft = (leftOut: readonly LeftOut[]) =>
-  new DomainError(
-    'nothing-left',
-    `Every zone of this service is left out, so there is nothing to plan. ${[...new Set(leftOut.map((z) => z.reason))].slice(0, 2).join(' ')}`.trim(),
-  )
+/** Nothing is left to plan: the zones that stay, and why. */
+export class NothingLeft extends DomainError {
+  readonly leftOut: readonly LeftOut[]
+  constructor(leftOut: readonly LeftOut[]) {
+    const why = [...new Set(leftOut.map((z) => z.reason))].slice(0, 2).join(' ')
+    super(
+      'nothing-left',
+      `Every zone of this service is left out, so there is nothing to plan. ${why}`.trim(),
+    )
+    this.leftOut = leftOut
+  }
+}
+
+export const nothingLeft = (leftOut: readonly LeftOut[]) => new NothingLeft(leftOut)
 
 /** Hazards a stroke runs away from: eyes, lips, ears, and hair that is kept. */
 function hazardsOf({
@@ -75,9 +82,11 @@ export function openZones(input: JobInput): { skins: ZoneSkin[]; leftOut: LeftOu
   refuseWithoutEdges(input)
   const skins: ZoneSkin[] = []
   const leftOut: LeftOut[] = []
-  const zones = input.job.zones ?? serviceZones(service)
+  const { zones: asked } = input.group
+  const all = serviceZones(service)
   // A left hand goes over the zones as a right hand does in a mirror.
-  for (const id of hand === 'left' ? zones.map(mirrorZone) : zones) {
+  const inOrder = hand === 'left' ? all.map(mirrorZone) : all
+  for (const id of asked ? inOrder.filter((z) => asked.includes(z)) : inOrder) {
     const record = ground.records.get(id)!
     const leave = (reason: string) => leftOut.push({ zoneId: id, name: record.name, reason })
     const why = staysWhole(input, id)
@@ -102,7 +111,7 @@ export function openZones(input: JobInput): { skins: ZoneSkin[]; leftOut: LeftOu
     }
     skins.push(skin)
   }
-  if (keeps && input.job.zones === null) {
+  if (keeps && asked === null) {
     for (const record of ground.records.values())
       if (keeps.stems.includes(zoneStem(record.id)))
         leftOut.push({ zoneId: record.id, name: record.name, reason: keeps.why })
@@ -135,7 +144,7 @@ function refuseWithoutEdges({ service, lines }: JobInput): void {
 /** The worked skin of a zone; remembered. */
 export function zoneSkinOf(input: PlanInput, id: ZoneId): ZoneSkin {
   const { memory, screening, lines } = input
-  const { service } = plannedJob(input.jobs)
+  const { service } = inputFor(input, id)
   let skin = memory.skins.get(id)
   if (!skin) {
     skin = zoneSkin(input.figures, input.ground, input.flow, id, {
@@ -231,7 +240,7 @@ function workedWith(
   const acrossOf = acrossIn({ hazards, hand: input.hand }, parts)
   const bare: ZoneQuestion = {
     ...input,
-    ...{ jobId: input.job.id, tools, hazards, acrossOf, wear: 0 },
+    ...{ jobOf: input.jobOf, tools, hazards, acrossOf, wear: 0 },
     room: input.room,
     landmarks: input.ground.landmarks,
   }
@@ -253,13 +262,14 @@ function meanWear({ figures, service, client, schools }: JobInput, strokes: numb
   return 0.5 * Math.min(1, onOne / life)
 }
 
-/** What a zone is planned with by itself, at the chair. */
+/** What zones of one service are planned with by themselves, at the chair. */
 export function zoneQuestion(
   asked: PlanInput,
   skins: readonly ZoneSkin[],
-  parted: ReadonlyMap<ZoneId, Parted> = partedOf(asked, plannedJob(asked.jobs).service, skins),
+  given?: ReadonlyMap<ZoneId, Parted>,
 ): { question: ZoneQuestion; works: ReadonlyMap<ZoneId, ZoneWork> } {
-  const input = ofJob(asked)
+  const input = inputFor(asked, skins[0]!.zone.id)
+  const parted = given ?? partedOf(input, input.service, skins)
   const [tools] = chooseTools(input)
   return workedWith(input, tools!, skins, parted)
 }
@@ -281,7 +291,8 @@ export function outline(
   )
   const sets = borne.length > 0 ? borne : all.slice(0, 1)
   const key = JSON.stringify([
-    [input.schools, input.client, input.notes, input.kit, input.level, input.hand, service],
+    [input.schools, input.client, input.notes, input.kit, input.level, input.hand],
+    [service, input.group.method],
     input.pace.ratio,
     [input.screening.withGrainOnly, input.screening.onePass, input.screening.leaveOutZones],
     [
@@ -319,7 +330,10 @@ const isGuess = ({ figures }: JobInput, skin: ZoneSkin) =>
   !isRead(figures, skin.trust.reduce((s, t) => s + t, 0) / skin.count)
 
 /** Why a zone is not worked at all. */
-function staysWhole({ screening, notes }: PlanInput, id: ZoneId): string | undefined {
+export function staysWhole(
+  { screening, notes }: Pick<PlanInput, 'screening' | 'notes'>,
+  id: ZoneId,
+): string | undefined {
   if (screening.leaveOutZones.includes(id)) {
     return screening.zoneReasons?.[id] ?? 'Marked at Ask: the whole zone stays.'
   }

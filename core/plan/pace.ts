@@ -6,7 +6,7 @@ import { constant, type Figures } from '../house/index.ts'
 import { isBodyService, SERVICES, type ServiceId } from '../services/index.ts'
 import { sum } from '../stats/index.ts'
 import { PLAN_CONSTANTS } from './laneWork.ts'
-import { stepLanes, type Lane, type Plan, type PlanStep, type Reason } from './types.ts'
+import { serviceIn, stepLanes, type Lane, type Plan, type PlanStep, type Reason } from './types.ts'
 
 export const PACE_CONSTANTS = {
   spread: constant(
@@ -113,12 +113,17 @@ const PACE_WORDS: Readonly<Record<PaceKind, readonly [string, string]>> = {
  */
 export function paceSeen(
   figures: Figures,
-  plan: Pick<Plan, 'service' | 'steps' | 'lanes' | 'pace'>,
+  plan: Pick<Plan, 'jobs' | 'service' | 'steps' | 'lanes' | 'pace'>,
   laneSeconds: Readonly<Record<string, number>>,
 ): number | null {
   const byId = new Map<string, Lane>(plan.lanes.map((l) => [l.id, l]))
   const strokesOf = (step: PlanStep) => sum(stepLanes(step).map((id) => byId.get(id)?.seconds ?? 0))
-  const lanes = plan.steps.flatMap((step) => {
+  // Of a sitting the kind of its first job: each kind is stroked at its own pace.
+  const own = plan.steps.filter(
+    ({ zoneId }) =>
+      zoneId !== undefined && paceKind(serviceIn(plan, zoneId)) === paceKind(plan.service),
+  )
+  const lanes = own.flatMap((step) => {
     const took = laneSeconds[step.id]
     const planned = strokesOf(step)
     if (took === undefined || planned <= 0) return []

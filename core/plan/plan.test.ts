@@ -289,6 +289,7 @@ describe('blades', () => {
   const tools = (over: Partial<Parameters<typeof chooseTools>[0]> = {}) =>
     chooseTools({
       service: 'dermaplane',
+      group: { method: 'blade' },
       level: 'practised',
       kit: Object.keys(BLADES) as (keyof typeof BLADES)[],
       client: { ...SKIN, faceHair: 'fuzz' },

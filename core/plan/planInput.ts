@@ -1,5 +1,13 @@
 /** What a plan is made from. */
-import { plannedJob, type Job, type ServiceId } from '../services/index.ts'
+import {
+  type Job,
+  jobFor,
+  type JobGroup,
+  plannedGroups,
+  type ServiceId,
+  works,
+} from '../services/index.ts'
+import { DomainError } from '../errors.ts'
 import type { Figures, Schools } from '../house/index.ts'
 import type { SkinAndHair } from '../client.ts'
 import type { SurfaceNotes } from '../hair/index.ts'
@@ -10,7 +18,7 @@ import type { Sensitivity, SkinBelief, SkinRecord } from '../skin/index.ts'
 import type { BladeId, Level } from '../kit/index.ts'
 import type { Room } from './handle.ts'
 import type { Hand } from './hands.ts'
-import type { Pace } from './pace.ts'
+import { type Pace, type PaceKind, paceKind } from './pace.ts'
 import type { PlanMemory } from './question.ts'
 import type { DrawnLine, SkinFlow, SkinGround } from './skin.ts'
 import type { Plan, PlanChoice } from './types.ts'
@@ -18,7 +26,7 @@ import type { Plan, PlanChoice } from './types.ts'
 /** Everything a plan depends on. */
 export interface PlanInput {
   readonly figures: Figures
-  /** What of the visit is planned: one job so far. */
+  /** What the visit is to do. */
   readonly jobs: readonly Job[]
   readonly ground: SkinGround
   readonly flow: SkinFlow
@@ -30,8 +38,9 @@ export interface PlanInput {
   readonly schools: Schools
   readonly hand: Hand
   readonly level: Level
-  /** How long the worker's strokes take. */
+  /** How long the worker's strokes take, and in other kinds of work where those differ. */
   readonly pace: Pace
+  readonly paces?: Readonly<Partial<Record<PaceKind, Pace>>> | undefined
   /** Blades the house owns. */
   readonly kit: readonly BladeId[]
   readonly sensitivity: (zoneId: ZoneId) => Sensitivity
@@ -50,14 +59,38 @@ export interface PlanInput {
   readonly memory: PlanMemory
 }
 
-/** The same with the job that is planned. */
+/** The same for jobs of one service and method, which are planned as one. */
 export interface JobInput extends PlanInput {
-  readonly job: Job
+  readonly group: JobGroup
   readonly service: ServiceId
+  /** Id of the job that a zone is worked for. */
+  readonly jobOf: (zone: ZoneId) => string
 }
 
-/** @throws DomainError `several-jobs` */
-export const ofJob = (input: PlanInput): JobInput => {
-  const job = plannedJob(input.jobs)
-  return { ...input, job, service: job.service }
+const ofGroup = (input: PlanInput, group: JobGroup): JobInput => ({
+  ...input,
+  group,
+  service: group.service,
+  pace: input.paces?.[paceKind(group.service)] ?? input.pace,
+  jobOf: (zone) => jobFor(group, zone).id,
+})
+
+/** What of a sitting is planned stroke by stroke, each service and method for itself. */
+export const inGroups = (input: PlanInput): JobInput[] =>
+  plannedGroups(input.jobs).map((group) => ofGroup(input, group))
+
+/**
+ * The input of the jobs that work a zone; of the first planned ones where none does.
+ * @throws DomainError `nothing-planned`
+ */
+export function inputFor(input: PlanInput, zone: ZoneId): JobInput {
+  const groups = plannedGroups(input.jobs)
+  const group = groups.find((g) => works(g, zone)) ?? groups[0]
+  if (!group) {
+    throw new DomainError(
+      'nothing-planned',
+      'Nothing of this sitting is done with a blade, so there are no strokes to plan.',
+    )
+  }
+  return ofGroup(input, group)
 }

@@ -24,7 +24,8 @@ import type { Hold, PlanChoice } from './types.ts'
 export interface ZoneQuestion {
   readonly figures: Figures
   readonly service: ServiceId
-  readonly jobId: string
+  /** Id of the job that a zone is worked for. */
+  readonly jobOf: (zone: ZoneId) => string
   readonly client: SkinAndHair
   readonly screening: Screening
   readonly schools: Schools

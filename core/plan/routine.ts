@@ -1,6 +1,6 @@
 /** What comes before and after the strokes: preparation and closing of each service, by school. Common practice; times are house estimates. */
 import type { Figures, Schools } from '../house/index.ts'
-import { SERVICES, type ServiceId, ROUTINE_CONSTANTS } from '../services/index.ts'
+import { type Service, SERVICES, type ServiceId, ROUTINE_CONSTANTS } from '../services/index.ts'
 import type { Lane, PlanStep } from './types.ts'
 
 const R = ROUTINE_CONSTANTS
@@ -92,12 +92,18 @@ export function renewLather(figures: Figures, number: number): PlanStep {
 }
 
 /** Steps after the last stroke. */
-export function closingSteps(
+export const closingSteps = (
   figures: Figures,
   service: ServiceId,
   noFragrance: boolean,
+): PlanStep[] => closing(figures, SERVICES[service], noFragrance)
+
+/** The second look, what cools, balm. */
+export function closing(
+  figures: Figures,
+  { secondLook, cools }: Pick<Service, 'secondLook' | 'cools'>,
+  noFragrance: boolean,
 ): PlanStep[] {
-  const { secondLook, cools } = SERVICES[service]
   const warm = cools === 'towel'
   const balm = noFragrance ? 'Balm without alcohol or scent' : 'Balm without alcohol'
   const check = step('check', 'check', 'Second look', secondLook, figures(R.checkMin))

@@ -1,10 +1,10 @@
 /** A longer search for the order of a plan's lanes, that can be watched and stopped. */
 import type { Figures, Schools } from '../house/index.ts'
 import { MOST_EXACT, OrderSearch } from '../order/index.ts'
-import { SERVICES } from '../services/index.ts'
+import { SERVICES, type ServiceId } from '../services/index.ts'
 import type { Hand } from './hands.ts'
 import { jobId, jobsOf, laneProblem } from './order.ts'
-import type { Plan } from './types.ts'
+import { type Lane, type Plan, serviceIn } from './types.ts'
 
 /** How far a search has come. */
 export interface SearchState {
@@ -19,13 +19,23 @@ export interface SearchState {
 /** A search over the order of a plan; undefined when the plan's order is already exact. */
 export function planSearch(
   figures: Figures,
-  plan: Pick<Plan, 'lanes' | 'service'>,
+  plan: Pick<Plan, 'jobs' | 'lanes' | 'service'>,
   schools: Schools,
   hand: Hand,
 ): { step: (rounds: number) => SearchState } | undefined {
-  const jobs = jobsOf(plan.lanes, SERVICES[plan.service].lather)
+  // Of a sitting the service with the most lanes is searched; the others keep their order.
+  const by = new Map<ServiceId, Lane[]>()
+  for (const lane of plan.lanes) {
+    const service = serviceIn(plan, lane.zoneId)
+    by.set(service, [...(by.get(service) ?? []), lane])
+  }
+  const [most] = [...by].sort((a, b) => b[1].length - a[1].length)
+  if (!most) return undefined
+  const [service, lanes] = most
+  const rest = plan.lanes.filter((l) => !lanes.includes(l)).map((l) => l.stepId ?? l.id)
+  const jobs = jobsOf(lanes, SERVICES[service].lather)
   if (jobs.length <= MOST_EXACT) return undefined
-  const problem = laneProblem(figures, jobs, schools, plan.service, hand)
+  const problem = laneProblem(figures, jobs, schools, service, hand)
   const search = new OrderSearch(problem, 7)
   const firstSeconds = search.cost
   const id = (i: number) => jobId(jobs[i]!)
@@ -34,7 +44,12 @@ export function planSearch(
     step(more) {
       search.run(more)
       rounds += more
-      return { order: search.order.map(id), seconds: search.cost, firstSeconds, rounds }
+      return {
+        order: [...search.order.map(id), ...rest],
+        seconds: search.cost,
+        firstSeconds,
+        rounds,
+      }
     },
   }
 }

@@ -2,7 +2,7 @@
 import type { Figures, Schools } from '../house/index.ts'
 import type { SkinAndHair } from '../client.ts'
 import { DomainError } from '../errors.ts'
-import { type ServiceId, SERVICES } from '../services/index.ts'
+import { type JobGroup, type ServiceId, SERVICES } from '../services/index.ts'
 import { BLADE_CONSTANTS, BLADES, type Blade, type BladeId, type Level } from '../kit/index.ts'
 import type { Reason } from './types.ts'
 
@@ -17,6 +17,7 @@ export interface ToolChoice {
 
 export interface ToolQuestion {
   readonly service: ServiceId
+  readonly group: Pick<JobGroup, 'method'>
   readonly level: Level
   readonly kit: readonly BladeId[]
   readonly client: SkinAndHair
@@ -30,7 +31,10 @@ export interface ToolQuestion {
 export function chooseTools(q: ToolQuestion): ToolChoice[] {
   const reasons: Reason[] = []
   const service = SERVICES[q.service]
-  const owned = service.blades.filter((id) => q.kit.includes(id))
+  const guarded = (id: BladeId) => ['guarded', 'headed'].includes(BLADES[id].tool)
+  const owned = service.blades.filter(
+    (id) => q.kit.includes(id) && (q.group.method === 'blade' || guarded(id)),
+  )
   const mine = owned.filter((id) => q.level === 'practised' || !BLADES[id].practised)
   if (mine.length < owned.length) {
     const bare = owned.filter((id) => !mine.includes(id)).map((id) => BLADES[id].name)
@@ -39,10 +43,10 @@ export function chooseTools(q: ToolQuestion): ToolChoice[] {
   if (mine.length === 0) {
     throw new DomainError(
       'no-blade',
-      `The kit holds no blade for ${service.name.toLowerCase()} that ${q.level === 'learning' ? 'somebody still learning may use' : 'can be used'}. Add one in Kit.`,
+      `The kit holds no ${q.group.method === 'guarded' ? 'guarded blade' : 'blade'} for ${service.name.toLowerCase()} that ${q.level === 'learning' ? 'somebody still learning may use' : 'can be used'}. Add one in Kit.`,
     )
   }
-  const before = service.first
+  const before = q.group.method === 'guarded' ? undefined : service.first
   const first =
     before && before.when(q.schools) && q.kit.includes(before.id) ? before.id : undefined
   const sets = (service.sets?.(q) ?? [{ ids: mine, why: '' }])

@@ -1,6 +1,14 @@
 /** The plan of a service: what was decided, lane by lane, with the reasons. Plain data; it travels and is kept as it is. */
 import type { SkinRecord } from '../skin/index.ts'
-import { type Job, leadJob, type Style, type ServiceId } from '../services/index.ts'
+import {
+  type HandMethod,
+  type Job,
+  leadJob,
+  plannedGroups,
+  type Style,
+  type ServiceId,
+  works,
+} from '../services/index.ts'
 import type { Relation } from '../grain/index.ts'
 import type { Vec3 } from '../head/index.ts'
 import { capital } from '../words.ts'
@@ -175,10 +183,24 @@ export interface LeftOut {
   readonly skipped?: { readonly laneId: string; readonly pass: number }
 }
 
+/** What is done by hand in a sitting: recorded and timed, not planned stroke by stroke. */
+export interface HandWork {
+  readonly jobId: string
+  readonly service: ServiceId
+  readonly method: HandMethod
+  readonly zones: readonly ZoneId[]
+  /** As its step is named: "Wax: the lip". */
+  readonly name: string
+  readonly minutes: number
+  /** Load on each of its zones, and hair left standing there, mm. */
+  readonly load: number
+  readonly leftMm: number
+}
+
 /** One step at the chair. */
 export interface PlanStep {
   readonly id: string
-  readonly kind: 'prepare' | 'feel' | 'stroke' | 'lather' | 'check' | 'close'
+  readonly kind: 'prepare' | 'feel' | 'hand' | 'stroke' | 'lather' | 'check' | 'close'
   readonly title: string
   /** The title where room is short and whose side it is stands beside it. */
   readonly short?: string
@@ -186,7 +208,7 @@ export interface PlanStep {
   readonly minutes: number
   /** The job of the visit that it belongs to; absent where it serves them all. */
   readonly jobId?: string
-  /** Present on strokes; the rest of what a hand needs stands in the lane. */
+  /** Present on strokes and on what is done by hand; the rest of what a hand needs stands in the lane. */
   readonly zoneId?: ZoneId
   readonly pass?: number
   readonly laneId?: string
@@ -214,6 +236,8 @@ export interface PlanStep {
   readonly renews?: true
   /** The blade is changed before this one. */
   readonly freshBlade?: true
+  /** Takes lather or film off again, for the next job of the sitting. */
+  readonly wipes?: true
 }
 
 /** Ids of the lanes that a step does, the largest first. */
@@ -336,13 +360,15 @@ export interface Plan {
   readonly pace: number
   /** What of the visit it plans. */
   readonly jobs: readonly Job[]
-  /** The service of the job. */
+  /** That of its first job; of a zone `serviceIn` tells. */
   readonly service: ServiceId
   readonly style: Style
   readonly schools: Schools
   readonly steps: readonly PlanStep[]
   readonly zones: readonly ZonePlan[]
   readonly lanes: readonly Lane[]
+  /** What is done by hand besides; absent in plans kept before sittings of several jobs. */
+  readonly hand?: readonly HandWork[]
   /** Absent in plans kept before lanes were joined. */
   readonly presses?: readonly PlannedPress[]
   readonly front?: PlanFront
@@ -368,6 +394,11 @@ export interface Plan {
   readonly house: { readonly version: number; readonly changed: Readonly<Record<string, number>> }
   readonly choice: PlanChoice
 }
+
+/** The service by which a zone is worked in a plan. */
+export const serviceIn = (plan: Pick<Plan, 'jobs' | 'service'>, zone: ZoneId): ServiceId =>
+  (plan.jobs.length > 1 ? plannedGroups(plan.jobs) : []).find((g) => works(g, zone))?.service ??
+  plan.service
 
 /** A plan that was kept before visits held jobs, as a plan of the visit's one job. */
 export function withJobs(

@@ -42,18 +42,42 @@ export interface Walked {
   readonly totalMinutes: number
 }
 
+/** The same in its parts: before the first stroke, from the first to the last, after it. */
+export interface WalkedParts {
+  readonly before: PlanStep[]
+  readonly strokes: PlanStep[]
+  readonly after: PlanStep[]
+  readonly blades: Map<BladeId, number>
+}
+
 /** Walks through the lanes. */
 export function walkThrough(
   input: WalkInput,
   lanes: readonly Lane[],
   zones: readonly ZonePlan[],
 ): Walked {
+  const { before, strokes, after, blades } = walkParts(input, lanes, zones)
+  const steps = [...before, ...strokes, ...after]
+  return { steps, blades, totalMinutes: stepMinutes(steps) }
+}
+
+/** Walks through the lanes, in parts. */
+export function walkParts(
+  input: WalkInput,
+  lanes: readonly Lane[],
+  zones: readonly ZonePlan[],
+): WalkedParts {
   const { service, schools, screening } = input
   const C = ORDER_CONSTANTS
-  const steps: PlanStep[] = preparationSteps(input.figures, service, schools, screening.noFragrance)
+  const preparing: PlanStep[] = preparationSteps(
+    input.figures,
+    service,
+    schools,
+    screening.noFragrance,
+  )
   const strays = straysOf(input, zones)
   if (strays.length > 0) {
-    steps.splice(
+    preparing.splice(
       1,
       0,
       tweezeStep(
@@ -63,7 +87,8 @@ export function walkThrough(
     )
   }
   // Dry skin shows which way its hair grows; under a towel or lather nothing can be felt any more.
-  steps.splice(1, 0, ...feelSteps(input, lanes))
+  preparing.splice(1, 0, ...feelSteps(input, lanes))
+  const steps: PlanStep[] = []
   const life = bladeLifeStrokes(input.figures, service, input.client)
   const all = lanes.reduce((s, l) => s + l.strokes, 0)
   const half =
@@ -124,8 +149,12 @@ export function walkThrough(
     onBlade.set(lane.bladeId, after - extra * life)
     before = lane
   })
-  steps.push(...closingSteps(input.figures, service, screening.noFragrance))
-  return { steps, blades, totalMinutes: stepMinutes(steps) }
+  return {
+    before: preparing,
+    strokes: steps,
+    after: closingSteps(input.figures, service, screening.noFragrance),
+    blades,
+  }
 }
 
 const nameOf = (input: WalkInput, lane: Lane) => input.ground.records.get(lane.zoneId)!.name

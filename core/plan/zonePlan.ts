@@ -267,7 +267,7 @@ export function planZone(
     lanes,
     skipped,
     zone: {
-      jobId: q.jobId,
+      jobId: q.jobOf(id),
       zoneId: id,
       name: skin.zone.name,
       growthDirection: largest.growth,

@@ -1,5 +1,10 @@
 /** Every constant of every model, by area: the House page and docs/models.md show this register. */
-import { EVENT_CONSTANTS, SERIES_CONSTANTS } from '../ahead/index.ts'
+import {
+  DUE_CONSTANTS,
+  EVENT_CONSTANTS,
+  SERIES_CONSTANTS,
+  UPKEEP_CONSTANTS,
+} from '../ahead/index.ts'
 import { CARE_CONSTANTS } from '../care/index.ts'
 import {
   FEEL_CONSTANTS,
@@ -32,12 +37,14 @@ import {
   CLOSENESS_CONSTANTS,
   PACE_CONSTANTS,
   PLAN_CONSTANTS,
+  SITTING_CONSTANTS,
 } from '../plan/index.ts'
 import { BLADE_CONSTANTS } from '../kit/index.ts'
 import { GROWTH_CONSTANTS, INTERVAL_CONSTANTS, CLEAR_CONSTANTS } from '../regrowth/index.ts'
 import { SCREENING_CONSTANTS } from '../screening/index.ts'
 import {
   BETWEEN_CONSTANTS,
+  METHOD_CONSTANTS,
   SLOT_CONSTANTS,
   ROUTINE_CONSTANTS,
   TOWEL_COUNTS,
@@ -101,10 +108,17 @@ export const CONSTANT_REGISTER: readonly ConstantArea[] = [
   {
     id: 'time',
     title: 'Time at the chair',
-    constants: { ...PLAN_CONSTANTS, ...PACE_CONSTANTS, ...ORDER_CONSTANTS, ...ROUTINE_CONSTANTS },
+    constants: {
+      ...PLAN_CONSTANTS,
+      ...PACE_CONSTANTS,
+      ...ORDER_CONSTANTS,
+      ...ROUTINE_CONSTANTS,
+      ...SITTING_CONSTANTS,
+    },
   },
   { id: 'kit', title: 'What lies ready', constants: { ...KIT_CONSTANTS, ...TOWEL_COUNTS } },
   { id: 'services', title: 'Services', constants: SLOT_CONSTANTS },
+  { id: 'methods', title: 'By other means than a blade', constants: METHOD_CONSTANTS },
   {
     id: 'towel',
     title: 'Towels, probe and disinfectant',
@@ -131,6 +145,8 @@ export const CONSTANT_REGISTER: readonly ConstantArea[] = [
       ...CLEAR_CONSTANTS,
       ...BETWEEN_CONSTANTS,
       ...SERIES_CONSTANTS,
+      ...UPKEEP_CONSTANTS,
+      ...DUE_CONSTANTS,
     },
   },
   {

@@ -4,6 +4,7 @@
  */
 import { constant, type Figures } from '../house/index.ts'
 import type { LengthMethod } from '../looks/index.ts'
+import { lastsDays, type Method, METHOD_CONSTANTS } from '../services/index.ts'
 import { type HairKind, type ZoneId, zoneStem } from '../zones/index.ts'
 import { normalCdf, Z_90 } from '../stats/index.ts'
 
@@ -83,6 +84,14 @@ export interface Growth {
   readonly noiseMm?: number
   /** Where hair was told of no zone in particular: no zone's hair is noticed before this. */
   readonly notBefore?: Growth
+  /** Hair that came out by its root rests so long before it grows again. */
+  readonly rest?: Rest
+}
+
+/** How long hair rests: its middle, days, and the spread of its logarithm. */
+export interface Rest {
+  readonly days: number
+  readonly spread: number
 }
 
 /** Mean and spread of the logarithm of the rate. */
@@ -155,6 +164,28 @@ export function daysToLength(
   return (-most / rate) * Math.log((most - lengthMm) / (most - leftMm))
 }
 
+/** Length so many days after a service, mm: hair that rests stays as it was left. */
+export const lengthAfter = (
+  figures: Figures,
+  { curve, rest }: Pick<Growth, 'curve' | 'rest'>,
+  leftMm: number,
+  rate: number,
+  days: number,
+): number => hairLengthMm(figures, curve, leftMm, rate, Math.max(0, days - (rest?.days ?? 0)))
+
+/**
+ * Growth after a job: what came out by its root rests until, growing at its usual rate, it is felt again when the method is said
+ * to last.
+ */
+export function growthAfter(figures: Figures, growth: Growth, method: Method): Growth {
+  const lasts = lastsDays(figures, method)
+  if (lasts === undefined) return growth
+  const { curve, mean } = growth
+  const grows = daysToLength(figures, curve, 0, mean, thresholdMm(figures, curve, 'felt'))
+  const days = Math.max(0, lasts - grows)
+  return { ...growth, rest: { days, spread: figures(METHOD_CONSTANTS.rootSpread) } }
+}
+
 /** When hair was felt or seen, or not yet, or how long it was, so many days after a service. */
 export interface GrowthReading {
   readonly kind: 'felt' | 'seen' | 'measured' | 'not-felt' | 'not-seen'
@@ -203,6 +234,15 @@ export function shownOdds(
   leftMm: number,
   days: number,
 ): number {
+  const { rest, ...awake } = growth
+  if (rest && rest.days > 0) {
+    // Over how long it rests, as well.
+    return NODES.reduce((sum, z) => {
+      const awakeDays = days - rest.days * Math.exp(z * rest.spread)
+      const odds = shownOdds(figures, awake, kind, leftMm, awakeDays)
+      return sum + (Math.exp(-0.5 * z * z) / NODE_SUM) * odds
+    }, 0)
+  }
   const threshold = thresholdOf(figures, growth, kind)
   if (threshold.mm <= leftMm) return 1
   if (days <= 0) return 0
@@ -265,6 +305,10 @@ export function daysUntilLength(
   length: number,
   leftMm: number,
 ): DayRange {
-  const at = (z: number) => daysToLength(figures, growth.curve, leftMm, rateAt(growth, z), length)
+  const { curve, rest } = growth
+  // What rests long and what grows slowly come late together: the range is rather wide than narrow.
+  const at = (z: number) =>
+    daysToLength(figures, curve, leftMm, rateAt(growth, z), length) +
+    (rest ? rest.days * Math.exp(-z * rest.spread) : 0)
   return { even: at(0), early: at(Z_90), late: at(-Z_90) }
 }

@@ -5,7 +5,9 @@ export {
   daysUntil,
   daysUntilLength,
   type Growth,
+  growthAfter,
   type GrowthReading,
+  lengthAfter,
   logRate,
   rateAt,
   shownOdds,
@@ -28,6 +30,7 @@ export {
 } from './odds.ts'
 export {
   CLEAR_CONSTANTS,
+  clearOddsOf,
   lastLook,
   seenClearMs,
   type SkinAfter,

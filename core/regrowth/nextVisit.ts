@@ -2,7 +2,8 @@
 import type { SkinAndHair } from '../client.ts'
 import { onZone, type ZoneId } from '../zones/index.ts'
 import { constant, type Mark, type Figures, type Schools } from '../house/index.ts'
-import { SERVICES, type ServiceId } from '../services/index.ts'
+import { type Job, lastsDays, methodFacts, SERVICES } from '../services/index.ts'
+import { capital } from '../words.ts'
 import {
   type ClosedDays,
   dateAt,
@@ -34,8 +35,7 @@ export const INTERVAL_CONSTANTS = {
 const I = INTERVAL_CONSTANTS
 
 /** What the window depends on. */
-export interface WindowInput {
-  readonly service: ServiceId
+export interface WindowInput extends Pick<Job, 'service' | 'method' | 'everyDays'> {
   readonly client: SkinAndHair
   readonly schools: Schools
   readonly lastAtMs: number
@@ -168,8 +168,9 @@ function seenFirst(
   { zones, growth }: WindowInput,
 ): { zone: WorkedZone; seen: DayRange } | undefined {
   const about = (z: WorkedZone) => {
-    const { curve, mean } = growth(z.zoneId)
-    return daysToLength(figures, curve, z.leftMm, mean, thresholdMm(figures, curve, 'seen'))
+    const { curve, mean, rest } = growth(z.zoneId)
+    const seenMm = thresholdMm(figures, curve, 'seen')
+    return (rest?.days ?? 0) + daysToLength(figures, curve, z.leftMm, mean, seenMm)
   }
   const from = (zone: WorkedZone) => ({
     zone,
@@ -196,7 +197,22 @@ function leastDays(
   figures: Figures,
   input: WindowInput,
 ): { days: number; text: string; mark: Mark } {
+  const { method, everyDays } = input
+  const every =
+    everyDays === undefined ? undefined : `${everyDays} ${everyDays === 1 ? 'day' : 'days'}`
+  const lasts = lastsDays(figures, method)
+  if (lasts !== undefined) {
+    return every !== undefined && everyDays !== undefined
+      ? { days: everyDays, text: `Own rhythm: every ${every}.`, mark: 'H' }
+      : {
+          days: lasts,
+          text: `${capital(methodFacts(method).name)} lasts about ${lasts} days.`,
+          mark: method === 'wax' ? 'C' : 'H',
+        }
+  }
   if (SERVICES[input.service].family === 'fuzz') {
+    if (every !== undefined && everyDays !== undefined)
+      return { days: everyDays, text: `Own rhythm: every ${every}.`, mark: 'H' }
     const weeks = Number(input.schools.fuzzInterval)
     return { days: weeks * 7, text: `School: every ${weeks} weeks.`, mark: 'C' }
   }
@@ -205,6 +221,8 @@ function leastDays(
     reactivity
   ]
   const days = figures(base) + (bumpProne ? figures(I.bumpProneExtra) : 0)
+  if (everyDays !== undefined && everyDays > days)
+    return { days: everyDays, text: `Own rhythm: every ${every}.`, mark: 'H' }
   return {
     days,
     text: `Least interval for ${reactivity}${bumpProne ? ', bump-prone' : ''} skin: ${days} ${days === 1 ? 'day' : 'days'}.`,

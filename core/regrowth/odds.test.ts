@@ -1,4 +1,5 @@
 /** The window's sentence, its odds and its zones agree: whatever is known of a client, they come of one belief. */
+import { serviceZones } from '../services/index.ts'
 import { DEFAULTS, DEFAULT_SCHOOLS } from '../house/index.ts'
 import { learnClient, readyAfter, skinAfter, windowAfter } from '../history/index.ts'
 import { REACTIVITIES } from '../skin/index.ts'
@@ -30,9 +31,10 @@ const byZone = (values: readonly number[]) =>
 
 function next(c: typeof some extends fc.Arbitrary<infer T> ? T : never) {
   const skin = { ...SKIN, reactivity: c.reactivity, bumpProne: c.bumpProne }
-  const model = learnClient(DEFAULTS, skin, 'face-shave', [], [])
+  const model = learnClient(DEFAULTS, skin, serviceZones('face-shave'), [], [])
   const last = {
-    ...{ service: 'face-shave' as const, endedAtMs: 0, loads: byZone(c.loads) },
+    ...{ service: 'face-shave' as const, method: 'blade' as const },
+    ...{ endedAtMs: 0, loads: byZone(c.loads) },
     leftMm: byZone(c.left),
     answers: c.looks.map((l) => ({
       ...{ moment: '24h' as const, atMs: l.days * DAY_MS },

@@ -6,7 +6,7 @@ import {
   daysUntil,
   daysUntilLength,
   GROWTH_CONSTANTS,
-  hairLengthMm,
+  lengthAfter,
   logRate,
   rateAt,
   type DayRange,
@@ -71,7 +71,7 @@ export function lengthCurve(
   const days = Array.from({ length: steps + 1 }, (_, i) => (untilDays * i) / steps)
   const at = (z: number) => {
     const rate = rateAt(growth, z)
-    return days.map((d) => hairLengthMm(figures, growth.curve, leftMm, rate, d))
+    return days.map((d) => lengthAfter(figures, growth, leftMm, rate, d))
   }
   return { days, even: at(0), low: at(-Z_90), high: at(Z_90) }
 }

@@ -237,6 +237,7 @@ describe('the next visit’s window', () => {
   const ask = (over: Partial<WindowInput> = {}) =>
     nextVisitWindow(DEFAULTS, {
       service: 'face-shave',
+      method: 'blade',
       client: SKIN,
       schools: DEFAULT_SCHOOLS,
       lastAtMs: 0,
@@ -292,6 +293,7 @@ describe('the next visit’s window', () => {
     expect(
       nextVisitWindow(DEFAULTS, {
         service: 'face-shave',
+        method: 'blade',
         client: SKIN,
         schools: DEFAULT_SCHOOLS,
         lastAtMs: 0,

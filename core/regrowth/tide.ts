@@ -2,7 +2,7 @@
 import type { Figures } from '../house/index.ts'
 import { DAY_MS } from '../time/index.ts'
 import { Z_90 } from '../stats/index.ts'
-import { hairLengthMm, rateAt, type Growth } from './growth.ts'
+import { lengthAfter, rateAt, type Growth } from './growth.ts'
 
 /** One point of the curve. */
 export interface TidePoint {
@@ -40,7 +40,7 @@ export function tideCurve(
   untilMs: number,
 ): TideCurve {
   const length = (sinceMs: number, atMs: number, rate = rateAt(growth, 0)) =>
-    hairLengthMm(figures, growth.curve, leftMm, rate, (atMs - sinceMs) / DAY_MS)
+    lengthAfter(figures, growth, leftMm, rate, (atMs - sinceMs) / DAY_MS)
   const past: TidePoint[] = []
   const inSight = services.filter((s) => s <= nowMs)
   inSight.forEach((at, i) => {

@@ -2,14 +2,21 @@
 import { lowerFirst } from '../words.ts'
 import type { Figures, Schools } from '../house/index.ts'
 import { zoneName, type ZoneId } from '../zones/index.ts'
-import { workedShare, type ServiceId, SERVICES, type Severity } from '../services/index.ts'
+import {
+  isPlanned,
+  type ServiceId,
+  SERVICES,
+  type Severity,
+  type Work,
+  works,
+} from '../services/index.ts'
 import { addDays, CLOCKS_MS, dayWords, HOUR_MS, type IsoDate } from '../time/index.ts'
 import type { Answer, Asked, PatchTest } from './asked.ts'
 import { SCREENING_CONSTANTS, type ruleEffect, type ScreeningRule } from './rules.ts'
 
-/** A case: what is asked, for which service, on which day. */
+/** A case: what is asked, for which work, on which day. */
 export interface Ask {
-  readonly service: ServiceId
+  readonly work: Work
   readonly asked: Asked
   readonly schools: Schools
   readonly today: IsoDate
@@ -34,7 +41,7 @@ export function outcomeOf(
   effect: ReturnType<typeof ruleEffect>,
   answer: Answer,
 ): RuleOutcome {
-  const { schools, today, service } = ask
+  const { schools, today, work } = ask
   if (
     rule.id === 'isotretinoin' &&
     effect.severity === 'postpone' &&
@@ -45,7 +52,8 @@ export function outcomeOf(
       text: 'The house follows the expert panel: superficial work may go ahead, gently.',
     }
   }
-  if (rule.id === 'first-ever' && patchWanted(service, schools)) return patchOutcome(figures, ask)
+  if (rule.id === 'first-ever' && isPlanned(work.method) && patchWanted(work.service, schools))
+    return patchOutcome(figures, ask)
   if (effect.gate === 'clinician') return clinicianOutcome(ask, effect.text)
   if (effect.gate === 'guardian') {
     const signed = ask.asked.consent?.asGuardian === true
@@ -80,7 +88,7 @@ export function outcomeOf(
   if (until <= today) {
     return { severity: 'note', text: `Long enough ago: clear since ${dayWords(until, today)}.` }
   }
-  const zones = (answer.zones ?? []).filter((z) => workedShare(service, z) > 0)
+  const zones = (answer.zones ?? []).filter((z) => works(work, z))
   if (effect.overZone && answer.zones !== undefined && answer.zones.length > 0) {
     return zones.length === 0
       ? { severity: 'note', text: 'Not where this service works.' }

@@ -1,7 +1,13 @@
 /** What must hold of asking, whatever is answered. */
 import { DEFAULTS, DEFAULT_SCHOOLS } from '../house/index.ts'
 import { isSkin, ZONE_IDS } from '../zones/index.ts'
-import { SERVICE_IDS, workedShare, type ServiceId, SEVERITY_ORDER } from '../services/index.ts'
+import {
+  oneJob,
+  SERVICE_IDS,
+  workedShare,
+  type ServiceId,
+  SEVERITY_ORDER,
+} from '../services/index.ts'
 import { addDays, daysBetween } from '../time/index.ts'
 import { concerns, RULES, MARK_KINDS } from './rules.ts'
 import { screen, type Verdict } from './screen.ts'
@@ -14,7 +20,7 @@ const TODAY = '2026-05-20'
 const NOW = Date.UTC(2026, 4, 20, 9)
 const MILDEST_FIRST: Verdict[] = ['go', 'leave-out', 'postpone', 'refer']
 const ask = (service: ServiceId, asked: Asked, today = TODAY) =>
-  screen(DEFAULTS, service, asked, HOUSE, today, NOW, 0)
+  screen(DEFAULTS, [oneJob('job', service)], asked, HOUSE, today, NOW, 0)
 
 const service = fc.constantFrom(...SERVICE_IDS)
 const date = fc.integer({ min: 0, max: 400 }).map((ago) => addDays(TODAY, -ago))
@@ -123,7 +129,9 @@ describe('asking, whatever is answered', () => {
           spots: [],
         })
         // What would change nothing is not asked.
-        const open = RULES.filter((r) => concerns(r, s) && !answered.includes(r.id))
+        const open = RULES.filter(
+          (r) => concerns(r, [oneJob('job', s)]) && !answered.includes(r.id),
+        )
         expect(result.unanswered).toBe(open.length)
         expect(result.verdict).toBe(open.length === 0 ? 'go' : 'not-asked')
       }),

@@ -4,11 +4,13 @@
  */
 import { constant, type Figures } from '../house/index.ts'
 import {
+  methodFacts,
   type RuleEffect,
   type Severity,
   SERVICES,
   type ServiceId,
   type ServiceFamily,
+  type Work,
 } from '../services/index.ts'
 
 export const SEVERITY_WORDS: Readonly<Record<Severity, string>> = {
@@ -71,31 +73,38 @@ export interface RuleEdit {
 /** Edits by rule and service. */
 export type HouseRules = Readonly<Record<string, Partial<Record<ServiceId, RuleEdit>>>>
 
-const effectIn = (rule: ScreeningRule, service: ServiceId): RuleEffect => ({
-  ...rule.effects[SERVICES[service].family],
-  ...SERVICES[service].asking[rule.id],
-})
+/** What a rule is asked for: a service, and by what it is done. */
+type Asks = Pick<Work, 'service' | 'method'>
 
-/** What a rule does in a service: by its family, by what differs there, by the house. */
+function effectIn(rule: ScreeningRule, { service, method }: Asks): RuleEffect {
+  const own = { ...rule.effects[SERVICES[service].family], ...SERVICES[service].asking[rule.id] }
+  const other = methodFacts(method).asking?.[rule.id]
+  // What a method forbids is not made moot by the service that it serves.
+  return other ? { ...own, moot: undefined, ...other } : own
+}
+
+/** What a rule does in a service: by its family, by what differs there and for its method, by the house. */
 export function ruleEffect(
   figures: Figures,
   rule: ScreeningRule,
-  service: ServiceId,
+  work: Asks,
   house: HouseRules = {},
 ): RuleEffect & { readonly waitDays?: number } {
-  const { wait, ...effect } = effectIn(rule, service)
+  const { service } = work
+  const { wait, ...effect } = effectIn(rule, work)
   const edit = house[rule.id]?.[service]
   const severity = edit?.severity ?? effect.severity
   const waitDays = edit?.waitDays ?? (wait && figures(wait))
   return { ...effect, ...(wait && { wait }), severity, ...(waitDays !== undefined && { waitDays }) }
 }
 
-/** Whether a yes would change anything in a service: else it is not asked. A house's own say makes it matter. */
+/** Whether a yes would change anything in one of the jobs: else it is not asked. A house's own say makes it matter. */
 export const concerns = (
   rule: ScreeningRule,
-  service: ServiceId,
+  jobs: readonly Asks[],
   house: HouseRules = {},
-): boolean => house[rule.id]?.[service] !== undefined || !effectIn(rule, service).moot
+): boolean =>
+  jobs.some((job) => house[rule.id]?.[job.service] !== undefined || !effectIn(rule, job).moot)
 
 const both = (effect: RuleEffect): ScreeningRule['effects'] => ({ razor: effect, fuzz: effect })
 

@@ -1,5 +1,5 @@
 import { DEFAULTS, DEFAULT_SCHOOLS, type Schools } from '../house/index.ts'
-import { SERVICE_IDS, type ServiceId, SEVERITY_ORDER } from '../services/index.ts'
+import { oneJob, SERVICE_IDS, type ServiceId, SEVERITY_ORDER } from '../services/index.ts'
 import { HOUR_MS } from '../time/index.ts'
 import { consentText } from './consent.ts'
 import { ruleEffect, RULES, type HouseRules } from './rules.ts'
@@ -22,7 +22,7 @@ const yes = (id: string, date?: string): Asked => ({
   answers: { ...NO.answers, [id]: { yes: true, ...(date && { date }) } },
 })
 const go = (service: ServiceId, asked: Asked, schools: Schools = HOUSE, rules?: HouseRules) =>
-  screen(DEFAULTS, service, asked, schools, TODAY, NOW, 0, rules)
+  screen(DEFAULTS, [oneJob('job', service)], asked, schools, TODAY, NOW, 0, rules)
 const spot = (over: Partial<SkinMark> = {}): SkinMark => ({
   id: 's',
   kind: 'mole',
@@ -272,7 +272,7 @@ describe('gates', () => {
   })
 
   const signed = (asGuardian: boolean): Consent => ({
-    text: consentText('face-shave'),
+    text: consentText([oneJob('job', 'face-shave')]),
     name: 'A. Guardian',
     asGuardian,
     signedAtMs: NOW,
@@ -333,8 +333,8 @@ describe('a house’s own rules', () => {
     const stop: HouseRules = { flare: { 'face-shave': { severity: 'postpone' } } }
     expect(go('face-shave', yes('flare'), HOUSE, stop).verdict).toBe('postpone')
     const flare = RULES.find((r) => r.id === 'flare')!
-    expect(ruleEffect(DEFAULTS, flare, 'face-shave', stop).severity).toBe('postpone')
-    expect(ruleEffect(DEFAULTS, flare, 'face-shave').severity).toBe('take-care')
+    expect(ruleEffect(DEFAULTS, flare, oneJob('job', 'face-shave'), stop).severity).toBe('postpone')
+    expect(ruleEffect(DEFAULTS, flare, oneJob('job', 'face-shave')).severity).toBe('take-care')
   })
 })
 
@@ -350,7 +350,8 @@ describe('dates where clocks change', () => {
       patchTest: { zoneId: 'jaw-left', placedAtMs: placed, result: 'waiting' },
     }
     const at = (o: number | ((ms: number) => number)) =>
-      screen(DEFAULTS, 'dermaplane', asked, HOUSE, TODAY, placed + HOUR_MS, o).until
+      screen(DEFAULTS, [oneJob('job', 'dermaplane')], asked, HOUSE, TODAY, placed + HOUR_MS, o)
+        .until
     expect(at(offset)).toBe('2026-03-30')
     expect(at(60)).toBe('2026-03-29')
     expect(patchWindow(DEFAULTS, asked.patchTest!)).toEqual({
@@ -360,7 +361,15 @@ describe('dates where clocks change', () => {
   })
 
   it.each([-720, -300, 0, 345, 840])('counts whole days at an offset of %d minutes', (o) => {
-    const s = screen(DEFAULTS, 'dermaplane', yes('waxing', '2026-03-27'), HOUSE, TODAY, NOW, o)
+    const s = screen(
+      DEFAULTS,
+      [oneJob('job', 'dermaplane')],
+      yes('waxing', '2026-03-27'),
+      HOUSE,
+      TODAY,
+      NOW,
+      o,
+    )
     expect(s.until).toBe('2026-04-03')
   })
 })

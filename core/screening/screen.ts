@@ -3,11 +3,12 @@ import { capital, lowerFirst } from '../words.ts'
 import { zoneName, type ZoneId } from '../zones/index.ts'
 import type { Mark, Figures, Schools } from '../house/index.ts'
 import {
+  jobsWords,
   SERVICES,
-  workedShare,
-  type ServiceId,
   SEVERITY_ORDER,
   type Severity,
+  type Work,
+  works,
 } from '../services/index.ts'
 import { dateAt, dayWords, type IsoDate, type Offset } from '../time/index.ts'
 import type { Asked, SkinMark } from './asked.ts'
@@ -68,15 +69,16 @@ export const CLOSING_SENTENCE =
   'Follow your local code, the product label and a clinician’s advice. Your licence sets what you may do.'
 
 /**
- * Screens a service.
- * @param today the day on which the service is wanted
+ * Screens a sitting: every job by its own rules, all of them together by the strictest.
+ * @param jobs what is to be done
+ * @param today the day on which it is wanted
  * @param nowMs the moment of asking, for the patch test
  * @param offset the house's offset from UTC
  * @param rules what the house has changed of the rules
  */
 export function screen(
   figures: Figures,
-  service: ServiceId,
+  jobs: readonly Work[],
   asked: Asked,
   schools: Schools,
   today: IsoDate,
@@ -84,21 +86,91 @@ export function screen(
   offset: Offset,
   rules: HouseRules = {},
 ): Screening {
-  const { family } = SERVICES[service]
   const dayOf = (ms: number) => dateAt(ms, offset)
-  const ask: Ask = { service, asked, schools, today, nowMs, dayOf }
-  const asks = RULES.filter((rule) => concerns(rule, service, rules))
+  const asks = RULES.filter((rule) => concerns(rule, jobs, rules))
+  const found = jobs.map((work) => {
+    const ask: Ask = { work, asked, schools, today, nowMs, dayOf }
+    const told = [askedOf(figures, ask, rules), markedOf(figures, work, asked)]
+    return { work, ...united(told) }
+  })
+  return conclude(
+    {
+      ...united(found),
+      findings: strictest(found),
+      unanswered: asks.filter((rule) => asked.answers[rule.id] === undefined).length,
+      toConfirm: asks.filter((rule) => asked.answers[rule.id]?.still === 'ask').length,
+    },
+    today,
+  )
+}
+
+/** What a job's rules or marks come to. */
+type FoundIn = Omit<Found, 'unanswered' | 'toConfirm'>
+
+const NOTHING_FOUND: FoundIn = {
+  findings: [],
+  zoneReasons: {},
+  leaveOutSpots: [],
+  withGrainOnly: false,
+  onePass: false,
+  noFragrance: false,
+}
+
+/** Several of them: whatever one asks for holds for all. */
+const united = (list: readonly FoundIn[]): FoundIn =>
+  list.reduce((a, b) => {
+    const later =
+      a.wholeFrom && b.wholeFrom && a.wholeFrom > b.wholeFrom
+        ? a.wholeFrom
+        : (b.wholeFrom ?? a.wholeFrom)
+    return {
+      findings: [...a.findings, ...b.findings],
+      zoneReasons: { ...b.zoneReasons, ...a.zoneReasons },
+      leaveOutSpots: [
+        ...a.leaveOutSpots,
+        ...b.leaveOutSpots.filter((s) => !a.leaveOutSpots.includes(s)),
+      ],
+      withGrainOnly: a.withGrainOnly || b.withGrainOnly,
+      onePass: a.onePass || b.onePass,
+      noFragrance: a.noFragrance || b.noFragrance,
+      ...(later !== undefined && { wholeFrom: later }),
+    }
+  }, NOTHING_FOUND)
+
+const rank = (f: Finding) => SEVERITY_ORDER.indexOf(f.severity)
+
+/** Of each rule and mark the gravest finding, the one that waits longest among equals; whose it is where not all share it. */
+function strictest(found: readonly (FoundIn & { readonly work: Work })[]): Finding[] {
+  const by = new Map<string, { finding: Finding; works: Work[] }>()
+  for (const { work, findings } of found)
+    for (const finding of findings) {
+      const had = by.get(finding.ruleId)
+      const over = had
+        ? rank(finding) - rank(had.finding) ||
+          (finding.until ?? '').localeCompare(had.finding.until ?? '')
+        : 1
+      if (over > 0 || !had) by.set(finding.ruleId, { finding, works: [work] })
+      else if (over === 0) had.works.push(work)
+    }
+  return [...by.values()].map(({ finding, works: of }) =>
+    of.length === found.length || finding.spotId !== undefined
+      ? finding
+      : { ...finding, text: `${jobsWords(of)}: ${lowerFirst(finding.text)}` },
+  )
+}
+
+/** What the answers to the rules come to in one job. */
+function askedOf(figures: Figures, ask: Ask, rules: HouseRules): FoundIn {
   const findings: Finding[] = []
   const zoneReasons: Partial<Record<ZoneId, string>> = {}
   let withGrainOnly = false
   let onePass = false
   let noFragrance = false
   let wholeFrom: IsoDate | undefined
-
   for (const rule of RULES) {
-    const answer = asked.answers[rule.id]
+    const answer = ask.asked.answers[rule.id]
     if (!answer?.yes) continue
-    const effect = ruleEffect(figures, rule, service, rules)
+    const effect = ruleEffect(figures, rule, ask.work, rules)
     const outcome = outcomeOf(figures, ask, rule, effect, answer)
     for (const zone of outcome.zones ?? []) {
       zoneReasons[zone] = `${rule.short}: ${outcome.text}`
@@ -120,10 +192,20 @@ export function screen(
       ...(outcome.wouldChange !== undefined && { wouldChange: outcome.wouldChange }),
     })
   }
+  return {
+    ...{ findings, zoneReasons, leaveOutSpots: [], withGrainOnly, onePass, noFragrance },
+    ...(wholeFrom !== undefined && { wholeFrom }),
+  }
+}
 
+/** What the marks on the skin come to in one job. */
+function markedOf(figures: Figures, work: Work, asked: Asked): FoundIn {
+  const { family } = SERVICES[work.service]
+  const findings: Finding[] = []
+  const zoneReasons: Partial<Record<ZoneId, string>> = {}
   const leaveOutSpots: SkinMark[] = []
   for (const spot of asked.spots) {
-    const touched = markZones(spot).filter((zone) => workedShare(service, zone) > 0)
+    const touched = markZones(spot).filter((zone) => works(work, zone))
     if (touched.length === 0) continue
     const wide = family === 'fuzz' && ZONE_WIDE_SPOTS.includes(spot.kind)
     if (wide) {
@@ -144,20 +226,7 @@ export function screen(
       mark: 'C',
     })
   }
-  return conclude(
-    {
-      findings,
-      zoneReasons,
-      leaveOutSpots,
-      withGrainOnly,
-      onePass,
-      noFragrance,
-      ...(wholeFrom !== undefined && { wholeFrom }),
-      unanswered: asks.filter((rule) => asked.answers[rule.id] === undefined).length,
-      toConfirm: asks.filter((rule) => asked.answers[rule.id]?.still === 'ask').length,
-    },
-    today,
-  )
+  return { ...NOTHING_FOUND, findings, zoneReasons, leaveOutSpots }
 }
 
 /** What was found, before it is summed up. */

@@ -11,7 +11,7 @@ export interface RuleEffect {
   readonly text: string
   readonly mark: Mark
   /** A yes changes nothing here: it is not asked. */
-  readonly moot?: true
+  readonly moot?: true | undefined
   /** Postpone: free days after the date asked for. */
   readonly wait?: Constant
   /** Whose word must be there before anything else. */

@@ -1,7 +1,27 @@
 /** The services and the jobs of a visit. */
 export { BETWEEN_CONSTANTS } from './between.ts'
 export { type RuleEffect, type Severity, SEVERITY_ORDER } from './effect.ts'
-export { type Job, leadJob, METHODS, oneJob, plannedJob } from './job.ts'
+export {
+  areaWords,
+  checkSitting,
+  type HandJob,
+  handJobs,
+  isBodySitting,
+  type Job,
+  jobFor,
+  type JobGroup,
+  jobName,
+  jobsWords,
+  jobZones,
+  kindOfWork,
+  leadJob,
+  oneJob,
+  plannedGroups,
+  servicesOf,
+  type Work,
+  works,
+  zonesOfJobs,
+} from './job.ts'
 export {
   isBodyService,
   isServiceId,
@@ -12,9 +32,21 @@ export {
   SLOT_CONSTANTS,
   workedShare,
 } from './list.ts'
-export { ROUTINE_CONSTANTS, TOWEL_COUNTS } from './routine.ts'
+export {
+  byRoot,
+  HAND_METHODS,
+  type HandMethod,
+  isPlanned,
+  lastsDays,
+  type Method,
+  METHOD_CONSTANTS,
+  methodFacts,
+  METHODS,
+} from './method.ts'
+export { cleanse, ROUTINE_CONSTANTS, TOWEL_COUNTS } from './routine.ts'
 export {
   type Between,
+  type RoutineStep,
   type Service,
   type Posture,
   type ServiceFamily,

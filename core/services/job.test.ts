@@ -1,6 +1,7 @@
 import { makePlan, withJobs } from '../plan/index.ts'
 import { planInput } from '../testing/plan.ts'
-import { leadJob, METHODS, oneJob, plannedJob, type Job } from './job.ts'
+import { leadJob, oneJob, type Job } from './job.ts'
+import { METHODS } from './method.ts'
 
 const SHAVE = oneJob('a', 'face-shave')
 const LIP: Job = { id: 'b', service: 'facial-razor', zones: ['upper-lip-left'], method: 'guarded' }
@@ -14,12 +15,6 @@ describe('the jobs of a visit', () => {
   it('are known by the first; a visit without any is refused in words', () => {
     expect(leadJob([SHAVE, LIP])).toBe(SHAVE)
     expect(() => leadJob([])).toThrow('something that is to be done')
-  })
-
-  it('are planned one at a time so far', () => {
-    expect(plannedJob([LIP])).toBe(LIP)
-    expect(() => plannedJob([SHAVE, LIP])).toThrow('several jobs')
-    expect(() => makePlan(planInput({ jobs: [SHAVE, LIP] }))).toThrow('several jobs')
   })
 
   it('limit a plan to their zones, and every lane, zone and step of it is theirs', () => {

@@ -2,10 +2,11 @@
 import type { EventFacts } from '../ahead/index.ts'
 import { learnClient } from '../history/index.ts'
 import { DEFAULT_SCHOOLS, DEFAULTS } from '../house/index.ts'
+import { serviceZones } from '../services/index.ts'
 import { ALWAYS_OPEN } from '../time/index.ts'
 import { SKIN } from './client.ts'
 
-export const NEW_MODEL = learnClient(DEFAULTS, SKIN, 'face-shave', [], [])
+export const NEW_MODEL = learnClient(DEFAULTS, SKIN, serviceZones('face-shave'), [], [])
 
 export const eventFacts = (over: Partial<EventFacts> = {}): EventFacts => ({
   service: 'face-shave',

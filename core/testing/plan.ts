@@ -171,7 +171,15 @@ export function planInput(c: PlanCase = {}): PlanInput {
     client,
     screening:
       c.screening ??
-      screen(DEFAULTS, service, asked, schools, '2026-05-20', Date.UTC(2026, 4, 20, 10), 0),
+      screen(
+        DEFAULTS,
+        c.jobs ?? [oneJob('job', service)],
+        asked,
+        schools,
+        '2026-05-20',
+        Date.UTC(2026, 4, 20, 10),
+        0,
+      ),
     schools,
     hand: c.hand ?? 'right',
     level: c.level ?? 'practised',

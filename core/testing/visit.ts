@@ -1,7 +1,8 @@
 /** What is known of a visit at which nothing stands in the way, for tests. */
 import { DEFAULTS, DEFAULT_SCHOOLS } from '../house/index.ts'
 import { consentText, RULES, type Asked } from '../screening/index.ts'
-import { serviceZones, type ServiceId } from '../services/index.ts'
+import type { VisitWindow } from '../regrowth/index.ts'
+import { oneJob, serviceZones, type ServiceId } from '../services/index.ts'
 import { DAY_MS } from '../time/index.ts'
 import type { Known } from '../visit/types.ts'
 import type { PastVisit } from '../looks/index.ts'
@@ -13,7 +14,7 @@ export const askedAll = (service: ServiceId = 'face-shave'): Asked => ({
   answers: Object.fromEntries(RULES.map((r) => [r.id, { yes: false }])),
   spots: [],
   consent: {
-    text: consentText(service),
+    text: consentText([oneJob('job', service)]),
     name: 'Ada Reef',
     asGuardian: false,
     signedAtMs: NOW - DAY_MS,
@@ -22,9 +23,12 @@ export const askedAll = (service: ServiceId = 'face-shave'): Asked => ({
 })
 
 /** A visit that ended some days ago, calm unless it is said. */
-export const pastVisit = (over: Partial<PastVisit> = {}): PastVisit => ({
+export const pastVisit = ({
+  service = 'face-shave',
+  ...over
+}: Partial<PastVisit> & { readonly service?: ServiceId } = {}): PastVisit => ({
   visitId: 'past',
-  service: 'face-shave',
+  jobs: [oneJob('job', service)],
   endedAtMs: NOW - 10 * DAY_MS,
   zones: serviceZones('face-shave'),
   worked: serviceZones('face-shave'),
@@ -33,11 +37,18 @@ export const pastVisit = (over: Partial<PastVisit> = {}): PastVisit => ({
   ...over,
 })
 
-export const knownVisit = (over: Partial<Known> = {}): Known => {
-  const service = over.service ?? 'face-shave'
+/** A whole service as its only job, with the window told for it, where nothing else is said. */
+export const knownVisit = ({
+  service = 'face-shave',
+  window = null,
+  ...over
+}: Partial<Known> & {
+  readonly service?: ServiceId
+  readonly window?: VisitWindow | null
+} = {}): Known => {
   return {
     figures: DEFAULTS,
-    service,
+    jobs: [oneJob('job', service)],
     asked: askedAll(service),
     schools: DEFAULT_SCHOOLS,
     rules: {},
@@ -47,7 +58,7 @@ export const knownVisit = (over: Partial<Known> = {}): Known => {
     readZones: serviceZones(service),
     readAtMs: undefined,
     past: [],
-    window: null,
+    windows: window ? [{ jobId: 'job', window }] : [],
     decisions: [],
     worker: { id: 'w', level: 'practised' },
     plan: null,

@@ -78,10 +78,10 @@ function liftOf({ asked }: Known, f: Finding): { lift: readonly Lift[]; by: Lift
 
 /** Consent by the house's school: signed once and again when its text changes, or at every visit. */
 export function consentFinding(known: Known, today: IsoDate): VisitFinding[] {
-  const { schools, asked, service, offset, nowMs } = known
+  const { schools, asked, jobs, offset, nowMs } = known
   if (schools.consent === 'none') return []
   const { consent } = asked
-  const text = known.consentText || consentText(service)
+  const text = known.consentText || consentText(jobs)
   // A guardian signs: nobody's word stands in for that.
   const byWord = asked.answers['under-age']?.yes !== true
   const say = (title: string, why: string): VisitFinding[] => [

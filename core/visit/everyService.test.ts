@@ -42,7 +42,7 @@ const severity = (service: ServiceId, id: string) =>
   ruleEffect(
     DEFAULTS,
     RULES.find((r) => r.id === id)!,
-    service,
+    { service, method: 'blade' },
   ).severity
 
 describe.each(SERVICE_IDS)('%s', (service) => {

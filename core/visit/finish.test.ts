@@ -50,7 +50,7 @@ describe('what ending a service leaves', () => {
     expect(Object.keys(job!.loads).sort()).toEqual(zones)
     expect(Object.keys(job!.leftMm).sort()).toEqual(zones)
     expect(Object.values(job!.loads).every((l) => l > 0)).toBe(true)
-    expect(job!.choices.zones).toBeDefined()
+    expect(job!.choices!.zones).toBeDefined()
     expect(job!.dueToMs!).toBeGreaterThan(job!.dueFromMs!)
     expect(job!.dueFromMs!).toBeGreaterThan(calm.endedAtMs)
     expect(Number.isInteger(job!.dueFromMs)).toBe(true)
@@ -132,18 +132,18 @@ describe('what ending a service leaves', () => {
 
   it('stands the same afterwards while nothing was answered, and has no care without a plan', () => {
     const facts = {
-      ...{ service: PLAN.service, skin: SKIN, schools: PLAN.schools, plan: PLAN, products: [] },
-      ...{ endedAtMs: calm.endedAtMs, leftMm: calm.jobs[0]!.leftMm, answers: [] },
-      loads: calm.jobs[0]!.loads,
+      ...{ jobs: calm.jobs, skin: SKIN, schools: PLAN.schools, plan: PLAN, products: [] },
+      ...{ endedAtMs: calm.endedAtMs, answers: [] },
       atChair: calm.atChair,
     }
     const house = { ...HOUSE, offset: 0 }
     const after = afterService(DEFAULTS, facts, house, [], NEW_SKIN)
     expect(after.care).toEqual(calm.care)
-    expect(Math.round(after.window!.fromMs)).toBe(calm.jobs[0]!.dueFromMs)
+    expect(Math.round(after.windows[0]!.window.fromMs)).toBe(calm.jobs[0]!.dueFromMs)
     expect(afterService(DEFAULTS, { ...facts, plan: null }, house, [], NEW_SKIN).care).toBeNull()
+    const nothing = calm.jobs.map((j) => ({ ...j, leftMm: null }))
     expect(
-      afterService(DEFAULTS, { ...facts, leftMm: null }, house, [], NEW_SKIN).window,
-    ).toBeNull()
+      afterService(DEFAULTS, { ...facts, jobs: nothing }, house, [], NEW_SKIN).windows,
+    ).toEqual([])
   })
 })

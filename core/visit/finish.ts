@@ -4,13 +4,14 @@
  */
 import {
   type CarePlan,
-  carePlan,
   messagesFor,
   type MessageDraft,
   type Product,
+  sittingCare,
 } from '../care/index.ts'
 import {
   atChairOf,
+  handDone,
   leftStanding,
   loadsGiven,
   zonesToLookAt,
@@ -20,6 +21,8 @@ import type { SkinAndHair } from '../client.ts'
 import {
   choicesOf,
   type KeptHair,
+  type LeftByJob,
+  sumLoads,
   type VisitChoices,
   learnGrowth,
   readyAfter,
@@ -34,7 +37,7 @@ import {
 } from '../looks/index.ts'
 import { bladeLifeStrokes, paceSeen, type Plan } from '../plan/index.ts'
 import type { SkinOf, VisitWindow } from '../regrowth/index.ts'
-import { type ServiceId, plannedJob, type Job } from '../services/index.ts'
+import { isPlanned, type Job, jobName, jobsWords, jobZones } from '../services/index.ts'
 import { type ClosedDays, DAY_MS, type Offset } from '../time/index.ts'
 
 /** A house as far as the end of a service hangs on it. */
@@ -66,7 +69,8 @@ export interface FinishedJob extends Job {
   /** Load given, and hair left standing, mm, by zone. */
   readonly loads: Record<string, number>
   readonly leftMm: Record<string, number>
-  readonly choices: VisitChoices
+  /** What was chosen stroke by stroke; null of what is done by hand. */
+  readonly choices: VisitChoices | null
   /** The window told for the next time; null when none can be. */
   readonly dueFromMs: number | null
   readonly dueToMs: number | null
@@ -87,6 +91,26 @@ export interface Finished {
   readonly messages: readonly MessageDraft[]
 }
 
+/** What each job of a sitting really did: loads and hair left by zone, of strokes and of what was done by hand. */
+function jobsDone(figures: Figures, { plan, state }: Ending): LeftByJob[] {
+  const loads = loadsGiven(figures, plan, state)
+  const left = leftStanding(figures, plan, state)
+  const hand = handDone(plan, state)
+  const of = (id: string, given: Readonly<Record<string, number>>) =>
+    Object.fromEntries(
+      plan.zones
+        .filter((z) => z.jobId === id && given[z.zoneId] !== undefined)
+        .map((z) => [z.zoneId, given[z.zoneId]!]),
+    )
+  return plan.jobs.map((job): LeftByJob => {
+    const own = hand.find((h) => h.jobId === job.id)
+    if (!own) return { ...job, loads: of(job.id, loads), leftMm: of(job.id, left) }
+    const each = (value: number) =>
+      Object.fromEntries(own.done ? own.zones.map((z) => [z, value]) : [])
+    return { ...job, loads: each(own.load), leftMm: each(own.leftMm) }
+  })
+}
+
 /** Reads off a finished service what is kept of it. */
 export function finishService(
   figures: Figures,
@@ -97,9 +121,8 @@ export function finishService(
 ): Finished {
   const { plan, state, skin, products } = ending
   const endedAtMs = state.finishedAtMs!
-  const job = plannedJob(plan.jobs)
-  const loads = loadsGiven(figures, plan, state)
-  const leftMm = leftStanding(figures, plan, state)
+  const done = jobsDone(figures, ending)
+  const loads = sumLoads(done)
   const atChair = atChairOf(plan, state)
   const worth = new Set(zonesToLookAt(plan, loads, atChair))
   const firstLook: SkinAnswer | undefined = state.looked && {
@@ -115,28 +138,40 @@ export function finishService(
     ...ending.answers.filter((a) => a.moment !== 'now'),
   ]
   const { schools } = plan
-  const { care, window } = afterService(
+  const { care, windows } = afterService(
     figures,
     {
-      ...{ service: plan.service, skin, schools, plan, products },
-      ...{ endedAtMs, loads, leftMm, atChair, answers: firstLook ? [firstLook] : [] },
+      ...{ jobs: done, skin, schools, plan, products },
+      ...{ endedAtMs, atChair, answers: firstLook ? [firstLook] : [] },
     },
     { ...house, offset },
     ending.hair,
     ending.skinOf,
   )
+  const next = soonest(windows)
   return {
     endedAtMs,
-    jobs: [
-      {
+    jobs: done.map((job): FinishedJob => {
+      const window = windows.find((w) => w.jobId === job.id)?.window
+      return {
         ...job,
-        loads,
-        leftMm,
-        choices: choicesOf(plan, state, bladeLifeStrokes(figures, plan.service, skin)),
+        loads: { ...job.loads },
+        leftMm: { ...job.leftMm },
+        choices: isPlanned(job.method)
+          ? choicesOf(
+              {
+                ...plan,
+                service: job.service,
+                lanes: plan.lanes.filter((l) => l.jobId === job.id),
+              },
+              state,
+              bladeLifeStrokes(figures, job.service, skin),
+            )
+          : null,
         dueFromMs: window ? Math.round(window.fromMs) : null,
         dueToMs: window ? Math.round(window.toMs) : null,
-      },
-    ],
+      }
+    }),
     atChair,
     pace: paceSeen(figures, plan, state.laneSeconds),
     firstLook,
@@ -144,54 +179,72 @@ export function finishService(
     care: care!,
     messages: messagesFor({
       care: care!,
-      service: plan.service,
+      what: jobsWords(plan.jobs),
       name: ending.calledName,
       house: house.name,
-      nextFromMs: window ? window.fromMs - DAY_MS : undefined,
+      ...(next && {
+        nextFromMs: next.window.fromMs - DAY_MS,
+        nextWhat: jobName(done.find((j) => j.id === next.jobId)!),
+      }),
       when,
       offset,
     }),
   }
 }
 
+/** The window of a job's next time. */
+export interface JobWindow {
+  readonly jobId: string
+  readonly window: VisitWindow
+}
+
+/** The window that opens first. */
+export const soonest = (windows: readonly JobWindow[]): JobWindow | undefined =>
+  windows.reduce<JobWindow | undefined>(
+    (a, b) => (a && a.window.fromMs <= b.window.fromMs ? a : b),
+    undefined,
+  )
+
 /** What a finished service gives to go by afterwards. */
 export interface AfterFacts {
-  readonly service: ServiceId
+  readonly jobs: readonly LeftByJob[]
   readonly skin: SkinAndHair
   readonly schools: Schools
   readonly plan: Pick<Plan, 'schools' | 'noFragrance'> | null
   readonly endedAtMs: number
-  readonly loads: Readonly<Record<string, number>> | null
-  readonly leftMm: Readonly<Record<string, number>> | null
   readonly answers: readonly SkinAnswer[]
   readonly products: readonly string[]
   readonly atChair: AtChair
 }
 
-/** The care that goes home, and the window of the next visit, as they stand with the answers so far. */
+/** The care that goes home, and the window of each job's next time, as they stand with the answers so far. */
 export function afterService(
   figures: Figures,
   f: AfterFacts,
   house: Omit<FinishingHouse, 'name'> & { readonly offset: Offset },
   hair: readonly KeptHair[],
   skinOf: SkinOf,
-): { care: CarePlan | null; window: VisitWindow | null } {
-  const { service, skin, schools, endedAtMs, plan, loads, leftMm, answers } = f
-  const last = { service, endedAtMs, loads, leftMm, answers, redAtChair: f.atChair.redness }
-  const window = windowAfter(
-    figures,
-    last,
-    { skin, schools, closed: house.closed, offset: house.offset },
-    learnGrowth(figures, skin, service, hair),
-    readyAfter(figures, last, skinOf),
-  )
+): { care: CarePlan | null; windows: JobWindow[] } {
+  const { jobs, skin, schools, endedAtMs, plan, answers } = f
+  const windows = jobs.flatMap((job): JobWindow[] => {
+    const last = { ...job, endedAtMs, answers, redAtChair: f.atChair.redness }
+    const window = windowAfter(
+      figures,
+      last,
+      { skin, schools, closed: house.closed, offset: house.offset },
+      learnGrowth(figures, skin, jobZones(job), hair),
+      readyAfter(figures, last, skinOf),
+    )
+    return window ? [{ jobId: job.id, window }] : []
+  })
+  const shows = Math.min(...windows.map((w) => endedAtMs + w.window.seen.even * DAY_MS))
   return {
-    window,
+    windows,
     care: plan
-      ? carePlan(figures, service, skin, plan.schools, plan.noFragrance, endedAtMs, {
+      ? sittingCare(figures, jobs, skin, plan.schools, plan.noFragrance, endedAtMs, {
           products: house.products.filter((p) => f.products.includes(p.id)),
           atChair: f.atChair,
-          hairShowsMs: window ? endedAtMs + window.seen.even * DAY_MS : undefined,
+          hairShowsMs: Number.isFinite(shows) ? shows : undefined,
         })
       : null,
   }

@@ -22,7 +22,8 @@ const window = (over: Partial<VisitWindow> = {}): VisitWindow => ({
   ...over,
 })
 const past = [pastVisit({ endedAtMs: NOW - 20 * DAY_MS })]
-const flags = (known: Partial<Known> = {}, open?: Partial<NonNullable<FlagInput['open']>>) =>
+type Case = NonNullable<Parameters<typeof knownVisit>[0]>
+const flags = (known: Case = {}, open?: Partial<NonNullable<FlagInput['open']>>) =>
   todayFlags(DEFAULTS, {
     known: knownVisit({ service: 'dermaplane', past, window: window(), ...known }),
     ...(open && { open: { id: 'v', state: 'open', slotAtMs: NOW, ...open } }),
@@ -167,6 +168,7 @@ describe('the window after a service', () => {
       DEFAULTS,
       {
         service: 'face-shave',
+        method: 'blade',
         endedAtMs: 0,
         leftMm: { chin: 0.12, 'jaw-left': 0.12 },
         answers: answers.map((a) => ({
@@ -195,7 +197,7 @@ describe('the window after a service', () => {
     expect(
       windowAfter(
         DEFAULTS,
-        { service: 'face-shave', endedAtMs: 0, leftMm: null, answers: [] },
+        { service: 'face-shave', method: 'blade', endedAtMs: 0, leftMm: null, answers: [] },
         COMES,
         growth,
         0,
@@ -204,7 +206,7 @@ describe('the window after a service', () => {
     expect(
       windowAfter(
         DEFAULTS,
-        { service: 'face-shave', endedAtMs: 0, leftMm: {}, answers: [] },
+        { service: 'face-shave', method: 'blade', endedAtMs: 0, leftMm: {}, answers: [] },
         COMES,
         growth,
         0,

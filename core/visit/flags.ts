@@ -5,7 +5,8 @@ import { dateAt, dayWords } from '../time/index.ts'
 import { aftermathOf, owedAnswer } from '../looks/index.ts'
 import { patchReadable } from './asking.ts'
 import { gate } from './gate.ts'
-import { lookFirst } from './skin.ts'
+import { kindOfWork } from '../services/index.ts'
+import { lastToOpen, lookFirst } from './skin.ts'
 import type { Known, VisitFinding } from './types.ts'
 
 /** A plain flag on the tide table. */
@@ -41,7 +42,8 @@ export function todayFlags(
   owed: number
   patch: number
 } {
-  const { nowMs, past, window } = known
+  const { nowMs, past } = known
+  const window = lastToOpen(known)?.window
   const on = (ms: number) => dateAt(ms, known.offset)
   const today = on(nowMs)
   const flags: TodayFlag[] = alarms(known, today, on)
@@ -97,7 +99,7 @@ export function todayFlags(
   ) {
     flags.push({
       kind: 'coral',
-      text: lookFirst(known, today)
+      text: lookFirst(window, known.offset, today)
         ? `Look first: skin likely clear from ${dayWords(on(window.skinMs), today)} (H)`
         : `Too soon: wait until ${dayWords(on(window.fromMs), today)}`,
     })
@@ -130,7 +132,9 @@ function alarms(
     const found = aftermathOf(figures, p)
     if (!found || found.source === 'seen') return []
     // Whoever has served it since has had it before the eyes.
-    if (past.some((o) => o.service === p.service && o.endedAtMs > found.toldAtMs)) return []
+    const same = (o: typeof p) =>
+      o.jobs.some((a) => p.jobs.some((b) => kindOfWork(a) === kindOfWork(b)))
+    if (past.some((o) => same(o) && o.endedAtMs > found.toldAtMs)) return []
     const looked = decisions.some(
       (d) =>
         d.finding === alarmId(p.visitId) && d.takenBackAtMs === null && d.atMs > found.toldAtMs,

@@ -15,7 +15,7 @@ import fc from 'fast-check'
 
 const TODAY = '2026-05-20'
 const PLAN = makePlan(planInput({}))
-const ready = (over: Partial<Known> = {}) =>
+const ready = (over: NonNullable<Parameters<typeof knownVisit>[0]> = {}) =>
   knownVisit({ plan: PLAN, planMadeAtMs: NOW - 60_000, ...over })
 const found = (known: Known, about: string) => gate(known).findings.filter((f) => f.about === about)
 const may = (known: Known, what: 'plan' | 'start' = 'start') =>

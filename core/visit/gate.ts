@@ -13,9 +13,9 @@ import type { Decision, Gate, Holds, Known, VisitFinding } from './types.ts'
 
 /** Looks at everything that is known of a visit. */
 export function gate(known: Known): Gate {
-  const { service, asked, schools, rules, nowMs, offset } = known
+  const { jobs, asked, schools, rules, nowMs, offset } = known
   const today = dateAt(nowMs, offset)
-  const found = screen(known.figures, service, asked, schools, today, nowMs, offset, rules)
+  const found = screen(known.figures, jobs, asked, schools, today, nowMs, offset, rules)
   const lifted = (list: readonly VisitFinding[]) => list.map((f) => liftedBy(f, known.decisions))
   const asking = lifted(found.findings.map((f) => ruleFinding(known, f)))
   const skin = lifted([

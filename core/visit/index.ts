@@ -1,12 +1,19 @@
 /** The visit as a whole: the gate, what a plan is made from, what ending it writes, where its stations stand. */
 export { eventNotes } from './events.ts'
-export { afterService, type Finished, type FinishedJob, finishService } from './finish.ts'
+export {
+  afterService,
+  type Finished,
+  type FinishedJob,
+  finishService,
+  type JobWindow,
+  soonest,
+} from './finish.ts'
 export { alarmId, type TodayFlag, todayFlags } from './flags.ts'
 export { checkDecision, gate, heldWords, holding, LEAST_REASON } from './gate.ts'
 export { askedInWords, serviceInWords, visitInWords } from './inWords.ts'
 export { ANSWER_MANNER, ASKED_MANNER, CLIENT_MANNER, NOTES_MANNER } from './joining.ts'
 export { type GateFacts, knownOf, NO_FACTS } from './known.ts'
-export { type KeptPast, pastOf } from './past.ts'
+export { type KeptPast, pastJobs, pastOf } from './past.ts'
 export {
   groundKey,
   groundOf,

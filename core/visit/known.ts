@@ -2,31 +2,31 @@
 import type { Reading } from '../grain/index.ts'
 import type { Figures, Schools } from '../house/index.ts'
 import type { Plan } from '../plan/index.ts'
-import type { VisitWindow } from '../regrowth/index.ts'
 import { withAge, type HouseRules, type Asked } from '../screening/index.ts'
 import { dateAt, type Offset } from '../time/index.ts'
-import type { ServiceId } from '../services/index.ts'
+import type { Job } from '../services/index.ts'
 import type { Level } from '../kit/index.ts'
+import type { JobWindow } from './finish.ts'
 import type { Busy, Decision, Known } from './types.ts'
 import type { PastVisit } from '../looks/index.ts'
 
 /** What is known beyond the visit itself. */
 export interface GateFacts {
-  /** The last finished visit of each service before this one, newest first. */
+  /** The last finished visit of each kind of work before this one, newest first. */
   readonly past: readonly PastVisit[]
-  /** The window told for this visit by the last one of its service. */
-  readonly window: VisitWindow | null
+  /** The window told for each job by the last one of its kind. */
+  readonly windows: readonly JobWindow[]
   readonly decisions: readonly Decision[]
   readonly busy: readonly Busy[]
   /** The client's day of birth, where it is known: it counts before what was told of age. */
   readonly bornOn?: string
 }
 
-export const NO_FACTS: GateFacts = { past: [], window: null, decisions: [], busy: [] }
+export const NO_FACTS: GateFacts = { past: [], windows: [], decisions: [], busy: [] }
 
 /** A visit as far as the gate looks at it. */
 export interface GatedVisit {
-  readonly service: ServiceId
+  readonly jobs: readonly Job[]
   readonly workerId: string
   readonly asked: Asked
   readonly readings: readonly Pick<Reading, 'zoneId' | 'atMs'>[]
@@ -55,7 +55,7 @@ export function knownOf(
   const { readings } = visit
   return {
     figures,
-    service: visit.service,
+    jobs: visit.jobs,
     asked: withAge(figures, visit.asked, facts.bornOn, dateAt(nowMs, offset)),
     schools: { ...house.schools, ...schools },
     rules: house.rules,

@@ -19,7 +19,7 @@ import {
   PlanMemory,
   paceKind,
   paceOf,
-  type Pace,
+  PACE_KINDS,
   type PaceSeen,
   type DrawnLine,
   type SkinFlow,
@@ -27,7 +27,7 @@ import {
   type PlanChoice,
 } from '../plan/index.ts'
 import type { Screening } from '../screening/index.ts'
-import { isBodyService, leadJob, type Job } from '../services/index.ts'
+import { isBodySitting, leadJob, type Job } from '../services/index.ts'
 import { DAY_MS } from '../time/index.ts'
 
 /** A visit as far as its plan hangs on it. */
@@ -80,6 +80,7 @@ export interface PlanAsk extends Omit<
   | 'hand'
   | 'level'
   | 'pace'
+  | 'paces'
 > {
   readonly readings: readonly ZonedReading[]
   readonly lines: readonly KeepLine[]
@@ -87,7 +88,7 @@ export interface PlanAsk extends Omit<
   readonly bumps: ClientModel['bumps']
   readonly growth: ClientModel['growth']
   /** Who works; null where the visit's worker is none of the house's. */
-  readonly worker: (PlanningWorker & { readonly pace: Pace }) | null
+  readonly worker: (PlanningWorker & Pick<PlanInput, 'pace' | 'paces'>) | null
 }
 
 /** Readings age by whole days, so that the field stands still while one works. */
@@ -133,6 +134,11 @@ export function planAsk(
             paceKind(leadJob(visit.jobs).service),
             house.paces[worker.id] ?? [],
           ),
+          ...(visit.jobs.length > 1 && {
+            paces: Object.fromEntries(
+              PACE_KINDS.map((kind) => [kind, paceOf(figures, kind, house.paces[worker.id] ?? [])]),
+            ),
+          }),
         }
       : null,
     kit: house.kit,
@@ -165,7 +171,7 @@ export function groundOf(
   head: HeadSkin,
 ): PlanGround {
   const memory = new PlanMemory()
-  if (isBodyService(leadJob(ask.jobs).service)) {
+  if (isBodySitting(ask.jobs)) {
     return {
       ground: bodyGround(),
       flow: bodyFlow(figures, ask.readings),

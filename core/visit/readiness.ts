@@ -2,17 +2,20 @@
 import { zoneName, type ZoneId } from '../zones/index.ts'
 import { BLADES } from '../kit/index.ts'
 import type { Screening } from '../screening/index.ts'
-import { serviceZones } from '../services/index.ts'
+import { plannedGroups, zonesOfJobs } from '../services/index.ts'
 import { oddsWords } from '../stats/index.ts'
 import type { Known, VisitFinding } from './types.ts'
 import { zoneWords } from './skin.ts'
 
+/** Zones that a blade is to go over: of what is done by hand nobody needs the map. */
+const strokedZones = (jobs: Known['jobs']) => zonesOfJobs(plannedGroups(jobs))
+
 /** Zones whose grain is only a guess: by the lanes of the plan where there is one, else by the readings. */
-export function guessedZones({ plan, service, readZones }: Known): ZoneId[] {
+export function guessedZones({ plan, jobs, readZones }: Known): ZoneId[] {
   if (plan && plan.lanes.some((l) => l.grain !== undefined)) {
     return [...new Set(plan.lanes.filter((l) => l.grain === 'guess').map((l) => l.zoneId))]
   }
-  const worked = plan ? plan.zones.map((z) => z.zoneId) : serviceZones(service)
+  const worked = plan ? plan.zones.map((z) => z.zoneId) : strokedZones(jobs)
   return worked.filter((z) => !readZones.includes(z))
 }
 
@@ -20,7 +23,7 @@ export function guessedZones({ plan, service, readZones }: Known): ZoneId[] {
 export function unreadFinding(known: Known): VisitFinding[] {
   const guessed = guessedZones(known)
   if (guessed.length === 0) return []
-  const all = known.plan?.zones.length ?? serviceZones(known.service).length
+  const all = known.plan?.zones.length ?? strokedZones(known.jobs).length
   const part = guessed.some((z) => known.readZones.includes(z))
   const how = part ? 'not read, or only in part' : 'not read'
   return [

@@ -12,10 +12,10 @@ import {
 } from '../looks/index.ts'
 import { rednessSeen } from '../history/index.ts'
 import { zoneInWords, type ZoneId } from '../zones/index.ts'
-import { skinSettles } from '../regrowth/index.ts'
-import { serviceZones } from '../services/index.ts'
+import { skinSettles, type VisitWindow } from '../regrowth/index.ts'
+import { type Job, jobName, kindOfWork, zonesOfJobs } from '../services/index.ts'
 import { listWords } from '../words.ts'
-import { dateAt, dayWords, type IsoDate } from '../time/index.ts'
+import { dateAt, dayWords, type IsoDate, type Offset } from '../time/index.ts'
 import type { Known, VisitFinding } from './types.ts'
 
 const on = (known: Pick<Known, 'offset'>, ms: number): IsoDate => dateAt(ms, known.offset)
@@ -67,7 +67,7 @@ function notWorkedSince(
  * badly is no part of this service it is only told.
  */
 export function aftermathFindings(known: Known, today: IsoDate): VisitFinding[] {
-  const own = new Set<string>(serviceZones(known.service))
+  const own = new Set<string>(zonesOfJobs(known.jobs))
   return known.past.flatMap((past): VisitFinding[] => {
     const found = aftermathOf(known.figures, past)
     if (!found) return []
@@ -122,7 +122,7 @@ export function aftermathFindings(known: Known, today: IsoDate): VisitFinding[] 
 
 /** Skin that was red and has neither been seen clear nor had its free days: the visit that it waits for longest. */
 export function unsettledFindings(known: Known, today: IsoDate): VisitFinding[] {
-  const own = new Set<string>(serviceZones(known.service))
+  const own = new Set<string>(zonesOfJobs(known.jobs))
   const waits = known.past.map((past) => {
     const red = rednessSeen(past, (zone) => own.has(zone))
     return { past, until: on(known, skinSettles(known.figures, past.endedAtMs, red).skinMs) }
@@ -151,24 +151,40 @@ export function unsettledFindings(known: Known, today: IsoDate): VisitFinding[] 
 }
 
 /** Whether a window is still shut for want of a look alone: what is believed of the skin holds it, not the interval. */
-export const lookFirst = ({ window, offset }: Known, today: IsoDate): boolean =>
-  window !== null && today < dateAt(window.skinMs, offset)
+export const lookFirst = (
+  { skinMs }: Pick<VisitWindow, 'skinMs'>,
+  offset: Offset,
+  today: IsoDate,
+): boolean => today < dateAt(skinMs, offset)
+
+/** The window of a visit that opens last, and the job that it is told for. */
+export function lastToOpen({ windows, jobs }: Pick<Known, 'windows' | 'jobs'>) {
+  return windows.reduce<{ window: VisitWindow; job: Job } | undefined>(
+    (latest, { jobId, window }) => {
+      const job = jobs.find((j) => j.id === jobId)
+      return job && (!latest || window.fromMs > latest.window.fromMs) ? { window, job } : latest
+    },
+    undefined,
+  )
+}
 
 /** Sooner than the interval that skin or school asks for, or than the skin is likely clear. */
 export function tooSoonFinding(known: Known, today: IsoDate): VisitFinding[] {
-  const { window } = known
-  if (!window) return []
+  const opens = lastToOpen(known)
+  if (!opens) return []
+  const { window, job } = opens
   const from = on(known, window.fromMs)
   // Skin that has not settled is told of for itself.
   if (today >= from || unsettledFindings(known, today).length > 0) return []
-  if (lookFirst(known, today)) {
-    const last = known.past.find((p) => p.service === known.service)
+  const what = known.jobs.length > 1 ? `${jobName(job)}: ` : ''
+  if (lookFirst(window, known.offset, today)) {
+    const last = known.past.find((p) => p.jobs.some((j) => kindOfWork(j) === kindOfWork(job)))
     return [
       {
         about: 'too-soon',
         id: `too-soon:${from}`,
         severity: 'take-care',
-        title: 'Look at the skin first',
+        title: `${what}Look at the skin first`,
         text: `Nobody has seen it clear since the last service; by how this skin takes one it is likely clear from ${dayWords(on(known, window.skinMs), today)} on. Look before the first stroke.`,
         mark: 'H',
         holds: 'nothing',
@@ -184,7 +200,7 @@ export function tooSoonFinding(known: Known, today: IsoDate): VisitFinding[] {
       about: 'too-soon',
       id: `too-soon:${from}`,
       severity: 'take-care',
-      title: 'Sooner than the interval',
+      title: `${what}Sooner than the interval`,
       text: `The next visit was told from ${dayWords(from, today)} on.`,
       mark: 'H',
       holds: 'nothing',

@@ -3,9 +3,9 @@ import type { Figures, Mark, Schools } from '../house/index.ts'
 import type { PastVisit } from '../looks/index.ts'
 import type { ZoneId } from '../zones/index.ts'
 import type { Level } from '../kit/index.ts'
-import type { Severity, ServiceId } from '../services/index.ts'
+import type { Job, Severity } from '../services/index.ts'
 import type { Plan } from '../plan/index.ts'
-import type { VisitWindow } from '../regrowth/index.ts'
+import type { JobWindow } from './finish.ts'
 import type { HouseRules, Asked, Screening } from '../screening/index.ts'
 import type { IsoDate, Offset } from '../time/index.ts'
 
@@ -91,7 +91,7 @@ export interface Busy {
 /** Everything known that bears on whether a visit may go on. */
 export interface Known {
   readonly figures: Figures
-  readonly service: ServiceId
+  readonly jobs: readonly Job[]
   readonly asked: Asked
   readonly schools: Schools
   readonly rules: HouseRules
@@ -105,7 +105,8 @@ export interface Known {
   readonly readAtMs: number | undefined
   /** The last finished visit of each service and every one that was taken badly, newest first. */
   readonly past: readonly PastVisit[]
-  readonly window: VisitWindow | null
+  /** The window told for each job by the last one of its kind. */
+  readonly windows: readonly JobWindow[]
   readonly decisions: readonly Decision[]
   readonly worker: { readonly id: string; readonly level: Level } | undefined
   readonly plan: Plan | null

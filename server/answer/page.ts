@@ -1,7 +1,7 @@
 /** The link page as plain HTML: it needs no script, works on any phone, and shows nothing but its six questions. */
 import { LAMP, LIGHT, onRedness, REDNESS_COLOURS } from '../../core/palette.ts'
 import { AREAS, areasWorked, DRYNESS_WORDS } from '../../core/looks/index.ts'
-import { SERVICES, type ServiceId } from '../../core/services/index.ts'
+import { lowerFirst } from '../../core/words.ts'
 import { REDNESS_WORDS } from '../../core/skin/index.ts'
 import escape from 'escape-html'
 import { NONCE } from '../http/headers.ts'
@@ -95,7 +95,8 @@ export interface Questions {
   readonly house: string
   /** How the client likes to be called; nothing else of them is shown. */
   readonly name: string
-  readonly service: ServiceId
+  /** What was done: "Hot-towel face shave". */
+  readonly what: string
   readonly worked: readonly string[]
   /** "the day after", "after a week". */
   readonly when: string
@@ -131,7 +132,7 @@ export function questionsPage(q: Questions): string {
     `How is your skin? ${q.house}`,
     `<p class="hint">${escape(q.house)}</p>
 <h1>${q.name ? `Hello ${escape(q.name)}, how` : 'How'} is your skin?</h1>
-<p>Six questions about your skin now, ${escape(q.when)} your ${escape(SERVICES[q.service].name.toLowerCase())}. Your answers go to the studio and nowhere else.</p>
+<p>Six questions about your skin now, ${escape(q.when)} your ${escape(lowerFirst(q.what))}. Your answers go to the studio and nowhere else.</p>
 ${q.problem ? `<p role="alert" class="care">${escape(q.problem)}</p>` : ''}
 <form method="post" autocomplete="off">
 ${question('1. How red is the worst place?', 'Compare with the skin beside it.', `<div class="grades">${grades.join('')}</div>`, `<ol class="words">${looks.join('')}</ol>`)}

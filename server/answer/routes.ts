@@ -1,4 +1,5 @@
 /** The link page's routes. They stand alone: a second port may serve them and nothing else. */
+import { jobsWords } from '../../core/services/index.ts'
 import { sendPage } from '../http/headers.ts'
 import { dateWords, addDays, dateOf, HOUR_MS, offsetHere } from '../../core/time/index.ts'
 import { figuresOf } from '../../core/register/index.ts'
@@ -149,7 +150,7 @@ async function askOrThank(
     house: house.name,
     // The first name is enough for a page that anybody holding the phone may see.
     name: String(client!['calledName'] || String(client!['name']).split(' ')[0]),
-    service: visit.service,
+    what: jobsWords(visit.jobs),
     worked: zonesToLookAt(visit.plan, visit.loads, visit.atChair),
     when: momentAfter(moment),
     ...(problem !== undefined && { problem }),

@@ -1,6 +1,7 @@
 import { whenWords, dateWords } from '../../core/time/index.ts'
 import type { CarePlan } from '../../core/care/index.ts'
-import { SERVICES } from '../../core/services/index.ts'
+import { jobsWords } from '../../core/services/index.ts'
+import { lowerFirst } from '../../core/words.ts'
 import ical, { ICalCalendarMethod } from 'ical-generator'
 import type { Express } from 'express'
 import type { Message, VisitPage } from '../../contract/types.ts'
@@ -41,7 +42,7 @@ export function careRoutes(app: Express, db: Database): void {
     const bytes = await careSheet({
       care: plan,
       client: String(client!['calledName'] || client!['name']),
-      service: SERVICES[page.service].name,
+      service: jobsWords(page.jobs),
       house: house.name,
       next: page.window
         ? `${dateWords(page.window.fromMs)} – ${dateWords(page.window.toMs)}`
@@ -74,11 +75,11 @@ export function careRoutes(app: Express, db: Database): void {
 
 /** The aftercare as a calendar: the end of each thing to keep off, and each time to look and tell. */
 export function careCalendar(
-  page: Pick<VisitPage, 'id' | 'service' | 'window'>,
+  page: Pick<VisitPage, 'id' | 'jobs' | 'window'>,
   care: CarePlan,
 ): string {
   const calendar = ical({
-    name: `After your ${SERVICES[page.service].name.toLowerCase()}`,
+    name: `After your ${lowerFirst(jobsWords(page.jobs))}`,
     prodId: { company: 'Slow Tide', product: 'Aftercare', language: 'EN' },
     method: ICalCalendarMethod.PUBLISH,
   })

@@ -524,7 +524,10 @@ describe('the calendar over summer time', () => {
         Date.UTC(2026, 10, 1, 4),
       ]) {
         const care = carePlan(DEFAULTS, 'dermaplane', SKIN, DEFAULT_SCHOOLS, false, endedAtMs)
-        const text = careCalendar({ id: randomUUID(), service: 'dermaplane', window: null }, care)
+        const text = careCalendar(
+          { id: randomUUID(), jobs: [oneJob('', 'dermaplane')], window: null },
+          care,
+        )
         const events = new ICAL.Component(ICAL.parse(text))
           .getAllSubcomponents('vevent')
           .map((e) => new ICAL.Event(e))

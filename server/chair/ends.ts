@@ -20,7 +20,7 @@ async function endOf(db: Database, visitId: string, { plan, state }: Live): Prom
   ])
   const figures = figuresOf(house.figures)
   const { skin, products, answers } = visit
-  const skinOf = skinFrom(figures, history, skin, plan.service)
+  const skinOf = skinFrom(figures, history, skin, plan.jobs)
   const calledName = String(row!['calledName'] || row!['name'])
   return finishService(
     figures,
@@ -43,15 +43,16 @@ export async function keepEnd(db: Database, visitId: string, live: Live): Promis
 /** Reads a finished service off anew, after something of it was taken back. What was told of the next visit was told. */
 export async function amendEnd(db: Database, visitId: string, live: Live): Promise<void> {
   const end = await endOf(db, visitId, live)
-  const [told] = await db.select<Pick<FinishedJob, 'dueFromMs' | 'dueToMs'>>(
-    'SELECT dueFromMs, dueToMs FROM visits WHERE id = ?',
+  const told = await db.select<Pick<FinishedJob, 'id' | 'dueFromMs' | 'dueToMs'>>(
+    `SELECT j.value ->> '$.id' AS id, j.value ->> '$.dueFromMs' AS dueFromMs, j.value ->> '$.dueToMs' AS dueToMs
+     FROM visits v, json_each(v.jobs) j WHERE v.id = ?`,
     [visitId],
   )
   await writeEnd(
     db,
     visitId,
     end,
-    end.jobs.map((job) => ({ ...job, ...told })),
+    end.jobs.map((job) => ({ ...job, ...told.find((t) => t.id === job.id) })),
   )
 }
 

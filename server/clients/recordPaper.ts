@@ -5,7 +5,8 @@ import { replay } from '../../core/chair/index.ts'
 import { CLIENT_TEXT_IDS, CLIENT_TEXTS } from '../../core/client.ts'
 import { DRYNESS_WORDS, momentWords, type SkinAnswer } from '../../core/looks/index.ts'
 import { CLOSING_SENTENCE, RULES } from '../../core/screening/index.ts'
-import { SERVICES } from '../../core/services/index.ts'
+import { jobsWords, SERVICES } from '../../core/services/index.ts'
+import { lowerFirst } from '../../core/words.ts'
 import { fullDate, whenWords } from '../../core/time/index.ts'
 import { serviceInWords } from '../../core/visit/index.ts'
 import { zoneInWords, type ZoneId } from '../../core/zones/index.ts'
@@ -57,7 +58,7 @@ export async function clientRecord(
   for (const visit of [...visits].reverse()) {
     const of = visit.endedAtMs ?? visit.slotAtMs
     section(
-      `${of === null ? 'A visit without a time' : fullDate(of)}, ${SERVICES[visit.service].name.toLowerCase()}`,
+      `${of === null ? 'A visit without a time' : fullDate(of)}, ${lowerFirst(jobsWords(visit.jobs))}`,
       90,
     )
     const worker = house.workers.find((w) => w.id === visit.workerId)

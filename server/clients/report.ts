@@ -8,7 +8,8 @@ import { changeEffects, findChanges, separabilityWords } from '../../core/histor
 import { bumpSeverity, REDNESS_WORDS } from '../../core/skin/index.ts'
 import { DRYNESS_WORDS } from '../../core/looks/index.ts'
 import { CLOSING_SENTENCE } from '../../core/screening/index.ts'
-import { isBodyService, SERVICES } from '../../core/services/index.ts'
+import { isBodyService, jobsWords, SERVICES } from '../../core/services/index.ts'
+import { lowerFirst } from '../../core/words.ts'
 import { askedInWords } from '../../core/visit/index.ts'
 import { readHouse } from '../house/service.ts'
 import type { Reads } from '../db/reader.ts'
@@ -85,7 +86,7 @@ export async function clientReport(db: Reads, id: string): Promise<Buffer> {
     const looks = history.looks.filter((l) => l.visitId === v.id)
     const facts = history.visits.find((f) => f.visitId === v.id)
     pen.row(
-      `${fullDate(v.endedAtMs!)}, ${SERVICES[v.service].name.toLowerCase()}`,
+      `${fullDate(v.endedAtMs!)}, ${lowerFirst(jobsWords(v.jobs))}`,
       visitWords(
         facts,
         looks.map((l) => l.answer),

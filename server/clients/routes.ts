@@ -30,7 +30,7 @@ export function clientRoutes(
     const { asker } = response.locals['who'] as Who
     return clients.clientPage(db, params.id, asker === 'front-desk')
   })
-  mount(app, 'tide', ({ params, query }) => earlierTide(db, params.id, query.back))
+  mount(app, 'tide', ({ params, query }) => earlierTide(db, params.id, query.back, query.work))
   mount(app, 'changeClient', ({ params, body }) => clients.changeClient(db, params.id, body))
   mount(app, 'eraseClient', async ({ params, body }) => {
     const { confirmName } = body

@@ -2,7 +2,7 @@
 import type { AnswerOf, BodyOf, QueryOf } from '../../contract/routes.ts'
 import { figuresOf } from '../../core/register/index.ts'
 import { eachText } from '../../core/client.ts'
-import { readyAfter, windowAfter } from '../../core/history/index.ts'
+import { dueToday } from '../../core/ahead/index.ts'
 import type { Client, ClientPage, VisitSummary } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import type { Reads } from '../db/reader.ts'
@@ -15,9 +15,10 @@ import { foldName } from '../standing/foldName.ts'
 import { freshen } from '../standing/standing.ts'
 import { overviewOf } from '../today/overview.ts'
 import { joined, openDifferences } from '../visits/differences.ts'
-import { comesAgain, modelFrom, readHistory } from './model.ts'
+import { modelNow, readHistory } from './model.ts'
 import { readClient } from './read.ts'
 import { tideNow } from './tide.ts'
+import { upkeepOutlooks } from './upkeep.ts'
 
 export function toClient(row: ClientRecord): Client {
   return {
@@ -93,7 +94,7 @@ export async function listClients(
   const rows = ids.flatMap((id) => byId.get(id) ?? [])
   return {
     total,
-    rows: rows.map(({ client, visits, past: [last], window }) => ({
+    rows: rows.map(({ client, visits, past: [last], next }) => ({
       id: client.id,
       name: client.name,
       calledName: client.calledName,
@@ -103,8 +104,8 @@ export async function listClients(
       service: client.service,
       visits,
       lastAtMs: last?.endedAtMs ?? null,
-      dueFromMs: window?.fromMs ?? null,
-      dueToMs: window?.toMs ?? null,
+      dueFromMs: next?.window?.fromMs ?? null,
+      dueToMs: next?.window?.toMs ?? null,
     })),
   }
 }
@@ -181,46 +182,30 @@ export async function forgetClients(db: Database, ids: readonly string[]): Promi
 /** @param desk true for whom sees names and times only: nothing is told of how skin took anything */
 export async function clientPage(db: Reads, id: string, desk = false): Promise<ClientPage> {
   const client = await readClient(db, id)
-  const { service } = client
   const [history, house, differences] = await Promise.all([
     readHistory(db, id),
     readHouse(db),
     openDifferences(db, id),
   ])
   const figures = figuresOf(house.figures)
-  const model = modelFrom(figures, history, client.skin, service)
-  const visits = history.visits.map(
-    ({ loads: _loads, leftMm: _left, redAtChair: _red, ...summary }): VisitSummary =>
-      desk ? { ...summary, worstRedness: null, bumps: null, routine: '' } : summary,
-  )
+  const model = modelNow(figures, history, client.skin)
+  const visits = history.visits.map(({ left, redAtChair: _red, ...told }): VisitSummary => {
+    const jobs = left().map(({ service, method, zones }) => ({ service, method, zones }))
+    const summary = { ...told, jobs }
+    return desk ? { ...summary, worstRedness: null, bumps: null, routine: '' } : summary
+  })
   const nothing = { ...history, visits: [], answers: new Map(), hair: [] }
   const open = visits.find((v) => v.state !== 'finished')
-  const finished = history.visits.filter((v) => v.state === 'finished')
-  const last = finished.find((v) => v.service === service)
-  const leftMm = last?.leftMm() ?? null
   const nowMs = Date.now()
-  const done = last && {
-    service,
-    endedAtMs: last.endedAtMs!,
-    loads: last.loads(),
-    leftMm,
-    answers: history.answers.get(last.id) ?? [],
-    redAtChair: last.redAtChair(),
-  }
-  const window = windowAfter(
-    figures,
-    done,
-    comesAgain(house, client),
-    model.growth,
-    readyAfter(figures, done, model),
-  )
-  const tide = tideNow(figures, { client, visits, leftMm, growth: model.growth, window, nowMs })
+  const upkeeps = upkeepOutlooks(figures, history, client, house, nowMs)
+  const tide = tideNow(figures, { client, visits, upkeeps, growth: model.growth, nowMs })
   return {
     client,
     visits,
     currentVisitId: open?.id ?? visits[0]?.id ?? null,
-    model: desk ? modelFrom(figures, nothing, client.skin, service) : model,
+    model: desk ? modelNow(figures, nothing, client.skin) : model,
     tide,
+    due: desk ? [] : dueToday(figures, upkeeps, nowMs),
     // To be settled by those who work at the chair.
     differences: desk ? [] : differences,
   }

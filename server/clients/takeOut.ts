@@ -7,9 +7,20 @@ import { readHair, readVisits, type VisitRecord } from '../visits/record.ts'
 import { readClient } from './read.ts'
 
 function toSummary(visit: VisitRecord): VisitSummary {
-  const { id, service, state, slotAtMs, startedAtMs, endedAtMs } = visit
+  const { id, service, jobs, state, slotAtMs, startedAtMs, endedAtMs } = visit
   const { worstRedness, bumps, routine } = visit
-  return { id, service, state, slotAtMs, startedAtMs, endedAtMs, worstRedness, bumps, routine }
+  return {
+    id,
+    service,
+    jobs,
+    state,
+    slotAtMs,
+    startedAtMs,
+    endedAtMs,
+    worstRedness,
+    bumps,
+    routine,
+  }
 }
 
 /** The document of docs/formats/client.schema.json. */

@@ -2,14 +2,15 @@
 import { readFigures } from '../house/service.ts'
 import type { Figures } from '../../core/house/index.ts'
 import { learnGrowth, meanGrowth, meanLeft } from '../../core/history/index.ts'
-import { type Growth, type VisitWindow, tideCurve } from '../../core/regrowth/index.ts'
-import { SERVICES, type ServiceId } from '../../core/services/index.ts'
+import { type Growth, growthAfter, tideCurve } from '../../core/regrowth/index.ts'
+import { jobName, jobZones, kindOfWork, SERVICES, type Work } from '../../core/services/index.ts'
 import { DAY_MS } from '../../core/time/index.ts'
+import { upkeepLast, type UpkeepOutlook } from '../../core/ahead/index.ts'
 import type { Client, Tide, VisitSummary } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
-import { json, type Json } from '../db/reader.ts'
-import { readHair } from '../visits/record.ts'
+import { readHair, toLeft, jobsLeft } from '../visits/record.ts'
 import { readClient } from './read.ts'
+import { soonestUpkeep, usualJob } from './upkeep.ts'
 
 /** Visits on a stretch of the line: more would run into each other. */
 const SHOWN = 8
@@ -25,87 +26,129 @@ function spanNow(visits: readonly VisitSummary[], nowMs: number, toMs: number | 
 }
 
 /** What the line measures, and how high it is drawn at most: fuzz stays short whatever it is taken off for. */
-function measured(service: ServiceId, growth: Growth): Pick<Tide, 'hairWords' | 'topMm'> {
-  const { words, lineMm } = SERVICES[service].hair
+function measured(work: Work, growth: Growth): Pick<Tide, 'hairWords' | 'topMm'> {
+  const { words, lineMm } = SERVICES[work.service].hair
   return { hairWords: growth.curve === 'fuzz' ? 'Fuzz' : words, topMm: lineMm }
 }
 
-const endsOf = (visits: readonly VisitSummary[], service: ServiceId): number[] =>
+/** True where a visit did such work. */
+const did = (visit: Pick<VisitSummary, 'jobs'>, kind: string) =>
+  visit.jobs.some((j) => kindOfWork(j) === kind)
+
+const endsOf = (visits: readonly VisitSummary[], kind: string): number[] =>
   visits
-    .filter((v) => v.state === 'finished' && v.service === service)
+    .filter((v) => v.state === 'finished' && did(v, kind))
     .map((v) => v.endedAtMs!)
     .sort((a, b) => a - b)
 
-/** The line up to now and on to the next window. */
+/** The line up to now and on to the next window: that of the work that is due first, and those of the others. */
 export function tideNow(
   figures: Figures,
   f: {
     readonly client: Client
     /** Newest first. */
     readonly visits: readonly VisitSummary[]
-    readonly leftMm: Readonly<Record<string, number>> | null
+    readonly upkeeps: readonly UpkeepOutlook[]
+    /** What is expected of the hair while there was no visit. */
     readonly growth: Readonly<Record<string, Growth>>
-    readonly window: VisitWindow | null
     readonly nowMs: number
   },
 ): Tide {
-  const { visits, window, nowMs } = f
-  const { service } = f.client
-  const growth = meanGrowth(f.growth)!
-  const span = spanNow(visits, nowMs, window?.toMs)
+  const { visits, upkeeps, nowMs } = f
+  const first = soonestUpkeep(upkeeps)
+  const latest = Math.max(...upkeeps.map((u) => u.window?.toMs ?? nowMs), nowMs)
+  const span = spanNow(visits, nowMs, upkeeps.length > 0 ? latest : undefined)
+  const lineOf = (u: UpkeepOutlook) => {
+    const last = upkeepLast(u)
+    const growth = growthAfter(figures, meanGrowth(u.growth)!, last.method)
+    const kind = kindOfWork(last)
+    return {
+      id: kind,
+      name: jobName({ ...last, zones: last.zones === null ? null : u.zones }),
+      curve: tideCurve(
+        figures,
+        endsOf(visits, kind),
+        meanLeft(last.leftMm),
+        growth,
+        span.fromMs,
+        nowMs,
+        span.untilMs,
+      ),
+      ...measured(last, growth),
+      window: u.window,
+    }
+  }
   const shown = visits.filter((v) => (v.endedAtMs ?? v.slotAtMs ?? nowMs) >= span.fromMs)
+  const usual = usualJob(f.client.service)
+  const main = first
+    ? lineOf(first)
+    : {
+        ...{ id: kindOfWork(usual), name: jobName(usual) },
+        ...{ curve: { past: [], ahead: [] }, window: null },
+        ...measured(usual, meanGrowth(f.growth)!),
+      }
   return {
-    curve: tideCurve(
-      figures,
-      endsOf(visits, service),
-      meanLeft(f.leftMm),
-      growth,
-      span.fromMs,
-      nowMs,
-      span.untilMs,
-    ),
-    ...measured(service, growth),
+    ...main,
+    others: upkeeps.filter((u) => u !== first).map(lineOf),
     visits: shown,
-    window,
     nowMs,
     earlier: shown.length < visits.length,
     ...span,
   }
 }
 
-/** A stretch of earlier visits, so many stretches back; the line ends where the later one begins. */
-export async function earlierTide(db: Database, id: string, back: number): Promise<Tide> {
+/**
+ * A stretch of earlier visits, so many stretches back; the line ends where the later one begins.
+ * @param kind the work whose hair is drawn; that of the usual service when left out
+ */
+export async function earlierTide(
+  db: Database,
+  id: string,
+  back: number,
+  kind?: string,
+): Promise<Tide> {
   const client = await readClient(db, id)
   const [rows, hair, figures] = await Promise.all([
-    db.select<VisitSummary & { leftMm: Json<Record<string, number>> | null }>(
-      `SELECT id, service, state, slotAtMs, startedAtMs, endedAtMs, routine, worstRedness, bumps, leftMm
+    db.select<Omit<VisitSummary, 'jobs'> & { jobs: Parameters<typeof toLeft>[0] }>(
+      `SELECT id, service, ${jobsLeft('visits')} AS jobs, state, slotAtMs, startedAtMs, endedAtMs, routine, worstRedness, bumps
        FROM visits WHERE clientId = ? AND state = 'finished' ORDER BY endedAtMs DESC LIMIT ?`,
       [id, SHOWN * (back + 1) + 1],
     ),
     readHair(db, id),
     readFigures(db),
   ])
-  const all = rows.map(({ leftMm: _left, ...v }) => v)
+  const left = rows.map((r) => toLeft(r.jobs))
+  const all = rows.map(({ jobs: _jobs, ...v }, i): VisitSummary => ({
+    ...v,
+    jobs: left[i]!.map(({ service, method, zones }) => ({ service, method, zones })),
+  }))
+  const wanted = kind ?? kindOfWork(usualJob(client.service))
+  const last = left.flat().find((j) => kindOfWork(j) === wanted)
+  const job = last ?? usualJob(client.service)
   const visits = all.slice(SHOWN * back, SHOWN * (back + 1))
   const nowMs = Date.now()
-  const growth = meanGrowth(learnGrowth(figures, client.skin, client.service, hair))!
+  const growth = growthAfter(
+    figures,
+    meanGrowth(learnGrowth(figures, client.skin, jobZones(job), hair))!,
+    job.method,
+  )
   const newest = visits[0]?.endedAtMs ?? nowMs
   const oldest = visits.at(-1)?.endedAtMs ?? nowMs
   const pad = Math.max(DAY_MS, (newest - oldest) * 0.06)
   const span = { fromMs: oldest - pad, untilMs: Math.min(nowMs, newest + 2 * pad) }
-  const leftMm = json(rows[0]?.leftMm)
   const { past } = tideCurve(
     figures,
-    endsOf(all, client.service),
-    meanLeft(leftMm),
+    endsOf(all, wanted),
+    meanLeft(last?.leftMm ?? null),
     growth,
     span.fromMs,
     span.untilMs,
     span.untilMs,
   )
   return {
+    ...{ id: wanted, name: jobName(job), others: [] },
     curve: { past, ahead: [] },
-    ...measured(client.service, growth),
+    ...measured(job, growth),
     visits,
     window: null,
     nowMs,

@@ -16,6 +16,26 @@ const MARKING: readonly (readonly [table: string, of: (row: string) => string, m
   ['decisions', ofVisit, 'mark = mark + 1'],
 ]
 
+/** What all jobs of a visit hold of a kind, by zone; null while none holds any. */
+const byZone = (column: string, all: string) =>
+  // Of one job as it stands: SQLite rounds what it puts together anew.
+  `CASE WHEN json_array_length(visits.jobs) = 1 THEN visits.jobs ->> '$[0].${column}'
+    WHEN EXISTS (SELECT 1 FROM json_each(visits.jobs) j WHERE j.value ->> '$.${column}' IS NOT NULL) THEN (
+    SELECT json_group_object(zone, held) FROM (
+      SELECT z.key AS zone, ${all}(z.value) AS held
+      FROM json_each(visits.jobs) j, json_each(j.value, '$.${column}') z WHERE z.key IS NOT NULL GROUP BY z.key)) END`
+
+/** What of the jobs of a visit is read as that of the visit. */
+const TOGETHER = `service = jobs ->> '$[0].service', loads = ${byZone('loads', 'SUM')}, leftMm = ${byZone('leftMm', 'MIN')},
+  choices = CASE WHEN json_array_length(visits.jobs) = 1 THEN visits.jobs ->> '$[0].choices' ELSE (SELECT json_set(j.value -> '$.choices', '$.zones', (
+      SELECT json_group_object(z.key, json(z.value)) FROM json_each(visits.jobs) o, json_each(o.value, '$.choices.zones') z
+      WHERE z.key IS NOT NULL))
+    FROM json_each(visits.jobs) j WHERE j.value ->> '$.choices' IS NOT NULL LIMIT 1) END`
+
+const KEEP_JOBS = `INSERT OR IGNORE INTO visit_jobs (clientId, service, method, endedAtMs, visitId)
+  SELECT visits.clientId, j.value ->> '$.service', j.value ->> '$.method', visits.endedAtMs, visits.id
+  FROM visits, json_each(visits.jobs) j WHERE visits.state = 'finished' AND visits.endedAtMs IS NOT NULL`
+
 export const MIGRATIONS: readonly Migration[] = [
   {
     name: '0001-first-shape',
@@ -404,5 +424,38 @@ export const MIGRATIONS: readonly Migration[] = [
   {
     name: '0015-day-of-birth',
     up: [`ALTER TABLE clients ADD COLUMN bornOn TEXT NOT NULL DEFAULT ''`],
+  },
+  {
+    name: '0016-sittings',
+    up: [
+      // Of a visit of several jobs its loads, the hair left and what was chosen are those of all of them together: kept beside
+      // the jobs by the database itself. What was gone over twice bears both loads; the shortest hair counts.
+      `DROP TRIGGER visit_service_0`,
+      `DROP TRIGGER visit_service_1`,
+      ...['loads', 'leftMm', 'choices'].flatMap((column) => [
+        `ALTER TABLE visits DROP COLUMN ${column}`,
+        `ALTER TABLE visits ADD COLUMN ${column} JSON`,
+      ]),
+      // Every job of a finished visit by its kind: the last of each is found without reading the visits.
+      `CREATE TABLE visit_jobs (
+        clientId TEXT NOT NULL REFERENCES clients(id) ON DELETE CASCADE, service TEXT NOT NULL, method TEXT NOT NULL,
+        endedAtMs INTEGER NOT NULL, visitId TEXT NOT NULL REFERENCES visits(id) ON DELETE CASCADE,
+        PRIMARY KEY (clientId, service, method, endedAtMs, visitId)) WITHOUT ROWID`,
+      `CREATE INDEX visit_jobs_by_visit ON visit_jobs (visitId)`,
+      `UPDATE visits SET ${TOGETHER}`,
+      KEEP_JOBS,
+      ...['INSERT', 'UPDATE OF jobs, state, endedAtMs'].map(
+        (change, i) => `CREATE TRIGGER visit_jobs_${i} AFTER ${change} ON visits BEGIN
+          UPDATE visits SET ${TOGETHER} WHERE id = NEW.id;
+          DELETE FROM visit_jobs WHERE visitId = NEW.id;
+          ${KEEP_JOBS} AND visits.id = NEW.id; END`,
+      ),
+      // From when the skin is clear enough, by kind of work.
+      `ALTER TABLE standings DROP COLUMN readyMs`,
+      `ALTER TABLE standings ADD COLUMN readyOf JSON`,
+      `UPDATE standings SET mark = mark + 1, sumsMark = sumsMark + 1`,
+      // Hair that came out by its root says nothing of how fast hair grows.
+      `ALTER TABLE hair_readings ADD COLUMN byRoot INTEGER NOT NULL DEFAULT 0`,
+    ],
   },
 ]

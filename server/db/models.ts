@@ -159,6 +159,8 @@ export interface HairReadingRow extends Row<HairReadingRow> {
   lengthMm: number | null
   method: CreationOptional<string | null>
   leftMm: number
+  /** 1 where the hair had come out by its root. */
+  byRoot: CreationOptional<number>
   atMs: number
 }
 export interface DecisionRow extends Row<DecisionRow> {
@@ -357,6 +359,7 @@ export function defineModels(sequelize: Sequelize): Models {
       lengthMm: { type: DataTypes.FLOAT },
       method: maybeText,
       leftMm: { type: DataTypes.FLOAT, allowNull: false },
+      byRoot: { type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 },
       atMs: number,
     }),
     Import: table<ImportRow>('Import', 'imports', {

@@ -44,9 +44,9 @@ async function freshenAll(db: Database): Promise<void> {
         nameKey: foldName(o.client.name),
         visits: o.visits,
         lastAtMs: last?.endedAtMs ?? null,
-        dueFromMs: o.window?.fromMs ?? null,
-        dueToMs: o.window?.toMs ?? null,
-        readyMs: o.readyMs,
+        dueFromMs: o.next?.window?.fromMs ?? null,
+        dueToMs: o.next?.window?.toMs ?? null,
+        readyOf: o.readyOf,
         alarms: flags.filter((f) => f.kind === 'alarm').length,
         owed,
         owedUntilMs: Math.max(0, ...owed.map(([, to]) => to)),
@@ -73,7 +73,7 @@ const tried = (db: Database, work: () => Promise<unknown>): Promise<boolean> =>
   )
 
 /** Columns that are made anew. */
-const KEPT = 'nameKey visits lastAtMs dueFromMs dueToMs readyMs alarms owed owedUntilMs'.split(' ')
+const KEPT = 'nameKey visits lastAtMs dueFromMs dueToMs readyOf alarms owed owedUntilMs'.split(' ')
 
 /** Who was never served adds nothing. */
 const STALE_SUMS = 'visits > 0 AND (sumsMark <> sumsFor OR sumsUntilMs <= ?)'

@@ -23,8 +23,12 @@ interface FactColumns {
   dueFromMs: number | null
   dueToMs: number | null
   red: Json<Record<string, number>> | null
+  /** Zones whose skin was torn by wax or thread: they say nothing of how skin takes a blade. */
+  torn: Json<string[]>
 }
 const FACTS = `SELECT id, clientId, service, workerId, endedAtMs, loads, choices, products, routine, dueFromMs, dueToMs,
+    (SELECT json_group_array(z.key) FROM json_each(visits.jobs) j, json_each(j.value, '$.loads') z
+      WHERE j.value ->> '$.method' IN ('wax', 'thread') AND z.key IS NOT NULL) AS torn,
     atChair ->> '$.redness' AS red
   FROM visits WHERE state = 'finished'`
 
@@ -34,7 +38,10 @@ const told = (zones: ReadonlyMap<string, number> | undefined): Record<string, nu
 
 function toFacts(figures: Figures, row: FactColumns, answers: readonly SkinAnswer[]): VisitFacts {
   const { endedAtMs, dueFromMs: from, dueToMs: to } = row
-  const loads = json(row.loads) ?? {}
+  const torn = json(row.torn)
+  const loads = Object.fromEntries(
+    Object.entries(json(row.loads) ?? {}).filter(([zone]) => !torn.includes(zone)),
+  )
   const redAtChair = json(row.red) ?? {}
   return {
     visitId: row.id,

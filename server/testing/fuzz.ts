@@ -71,7 +71,7 @@ async function seedsFor(
     changeVisit: { slotAtMs: Date.now() },
     saveAsked: {
       ...askedAll(),
-      consent: { ...askedAll().consent, text: consentText('face-shave') },
+      consent: { ...askedAll().consent, text: consentText([oneJob('', 'face-shave')]) },
     },
     editReadings: mapOf(),
     saveNotes: visit.notes,

@@ -77,7 +77,7 @@ export const askedAll = (service: ServiceId = 'face-shave'): Asked => ({
   answers: NO_TO_ALL,
   spots: [],
   consent: {
-    text: consentText(service),
+    text: consentText([oneJob('', service)]),
     name: 'Ada Reef',
     asGuardian: false,
     signedAtMs: Date.now() - 60_000,

@@ -4,13 +4,20 @@ import { NOTHING_ASKED } from '../../core/screening/index.ts'
 import { offsetHere } from '../../core/time/index.ts'
 import { knownOf, pastOf, todayFlags } from '../../core/visit/index.ts'
 import type { House } from '../../contract/types.ts'
+import { kindOfWork } from '../../core/services/index.ts'
+import { usualJob } from '../clients/upkeep.ts'
 import type { Overview } from './overview.ts'
 
 /** The flags of a client: of the visit that is open, or of the one that would be opened. */
 export function flagsOf(figures: Figures, o: Overview, house: House, nowMs: number) {
-  const { open, client, past, window, decisions } = o
+  const { open, client, past, decisions, upkeeps } = o
+  const jobs = open?.jobs ?? [o.next ? { ...o.next.job, id: 'next' } : usualJob(client.service)]
+  const windows = jobs.flatMap((job) => {
+    const same = upkeeps.find((u) => kindOfWork(u.job) === kindOfWork(job))
+    return same?.window ? [{ jobId: job.id, window: same.window }] : []
+  })
   const visit = {
-    service: open?.service ?? client.service,
+    jobs,
     workerId: open?.workerId ?? house.workerId,
     asked: open?.asked ?? NOTHING_ASKED,
     // What the map and the plan say is told at the stations.
@@ -18,7 +25,7 @@ export function flagsOf(figures: Figures, o: Overview, house: House, nowMs: numb
     plan: null,
     planMadeAtMs: null,
   }
-  const facts = { past: past.map(pastOf), window, decisions, busy: [], bornOn: client.bornOn }
+  const facts = { past: past.map(pastOf), windows, decisions, busy: [], bornOn: client.bornOn }
   const known = knownOf(figures, visit, house, client.schools, facts, nowMs, offsetHere)
   return todayFlags(figures, { known, ...(open && { open }) })
 }

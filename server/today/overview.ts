@@ -4,16 +4,22 @@ import type { Asked } from '../../core/screening/index.ts'
 import type { SkinAndHair } from '../../core/client.ts'
 import type { Schools } from '../../core/house/index.ts'
 import type { VisitWindow, Growth } from '../../core/regrowth/index.ts'
-import type { ServiceId } from '../../core/services/index.ts'
+import { type Job, kindOfWork, type ServiceId, serviceZones } from '../../core/services/index.ts'
 import type { AtChair, HairReading } from '../../core/looks/index.ts'
-import type { Decision } from '../../core/visit/index.ts'
+import { type Decision, type KeptPast, pastJobs } from '../../core/visit/index.ts'
+import { type Upkeep, upkeepLast, upkeepsOf } from '../../core/ahead/index.ts'
 import { learnGrowth, type LoadedService, windowAfter } from '../../core/history/index.ts'
 import { comesAgain } from '../clients/model.ts'
+import { soonestUpkeep } from '../clients/upkeep.ts'
 import { json, type Json, type Reads } from '../db/reader.ts'
 import { inTurns } from '../db/turns.ts'
 import { readHouse } from '../house/service.ts'
-import type { KeptVisit } from '../visits/known.ts'
-import { type AnswerColumns, groupAnswers } from '../visits/record.ts'
+import { type AnswerColumns, groupAnswers, jobsLeft, toLeft } from '../visits/record.ts'
+
+/** A kind of work that a client comes for. */
+export interface OverviewUpkeep extends Upkeep {
+  readonly window: VisitWindow | null
+}
 
 export interface OverviewClient {
   readonly id: string
@@ -32,14 +38,17 @@ export interface Overview {
   readonly client: OverviewClient
   /** Finished visits. */
   readonly visits: number
-  /** The last service of each kind and every one that was taken badly, the newest first; and the last of the kind the client comes for: growth and window follow that. */
-  readonly past: readonly KeptVisit[]
-  readonly lastOfKind?: KeptVisit
+  /** The last visit of each kind of work and every one that was taken badly, the newest first. */
+  readonly past: readonly KeptPast[]
+  /** Each kind of work that the client comes for, with its window; and the one that is due first. */
+  readonly upkeeps: readonly OverviewUpkeep[]
+  readonly next?: OverviewUpkeep
   /** Words of workers on the open visit, and on alarms of the last ones. */
   readonly decisions: readonly Decision[]
   readonly open?: {
     readonly id: string
     readonly service: ServiceId
+    readonly jobs: readonly Job[]
     readonly state: string
     readonly slotAtMs: number | null
     readonly asked: Asked
@@ -48,31 +57,31 @@ export interface Overview {
     readonly lastAtMs?: number
   }
   readonly growth: Readonly<Record<string, Growth>>
-  readonly window: VisitWindow | null
-  /** From when the skin is clear enough after the last service of the kind. */
-  readonly readyMs: number
-  /** Ends of services since `sinceMs`, rising, and the last one before it. */
+  /** From when the skin is clear enough after the last of each kind of work. */
+  readonly readyOf: Readonly<Record<string, number>>
+  /** Ends of the work that is due first since `sinceMs`, rising. */
   readonly services: number[]
 }
+
+/** Tells from when the skin is clear enough after a job. */
+type Ready = (client: OverviewClient, last: LoadedService) => Promise<number>
 
 type ClientColumns = Omit<OverviewClient, 'skin' | 'schools'> & {
   skin: Json<SkinAndHair>
   schools: Json<Partial<Schools>> | null
   /** As it was made last. */
-  readyMs: number | null
+  readyOf: Json<Record<string, number>> | null
 }
 interface LastColumns {
   visitId: string
   clientId: string
-  service: ServiceId
   endedAtMs: number
-  loads: Json<Record<string, number>> | null
-  leftMm: Json<Record<string, number>> | null
+  jobs: Parameters<typeof toLeft>[0]
   atChair: Json<AtChair> | null
-  visits: number
 }
-type OpenColumns = Omit<NonNullable<Overview['open']>, 'asked' | 'lastAtMs'> & {
+type OpenColumns = Omit<NonNullable<Overview['open']>, 'asked' | 'jobs' | 'lastAtMs'> & {
   clientId: string
+  jobs: Parameters<typeof toLeft>[0]
   asked: Json<Asked>
   lastAtMs: number | null
 }
@@ -91,44 +100,43 @@ export async function overviewOf(
   db: Reads,
   ids: readonly string[],
   sinceMs: number,
-  ready?: (client: OverviewClient, last: LoadedService | undefined) => Promise<number>,
+  ready?: Ready,
 ): Promise<Overview[]> {
-  const [house, clients, lasts, opens, recent, hair] = await Promise.all([
+  const [house, clients, counts, lasts, opens, recent, hair] = await Promise.all([
     readHouse(db),
     db.select<ClientColumns>(
-      `SELECT c.id, c.name, c.calledName, c.bornOn, c.occupation, c.phone, c.email, c.service, c.skin, c.schools, s.readyMs
+      `SELECT c.id, c.name, c.calledName, c.bornOn, c.occupation, c.phone, c.email, c.service, c.skin, c.schools, s.readyOf
        FROM clients c JOIN standings s ON s.clientId = c.id WHERE c.id IN ${THESE}`,
       [ids],
     ),
+    db.select<{ clientId: string; visits: number }>(
+      `SELECT clientId, COUNT(*) AS visits FROM visits INDEXED BY visits_by_kind
+       WHERE state = 'finished' AND clientId IN ${THESE} GROUP BY clientId`,
+      [ids],
+    ),
     db.select<LastColumns>(
-      `SELECT v.id AS visitId, v.clientId, v.service, v.endedAtMs, v.loads, v.leftMm, v.atChair, g.visits FROM
-         (SELECT clientId, service, MAX(endedAtMs) AS endedAtMs, COUNT(*) AS visits FROM visits
-          WHERE state = 'finished' AND clientId IN ${THESE} GROUP BY clientId, service) g
-       CROSS JOIN visits v ON v.clientId = g.clientId AND v.service = g.service AND v.state = 'finished'
-         AND v.endedAtMs = g.endedAtMs
-       UNION ALL
-       SELECT v.id AS visitId, v.clientId, v.service, v.endedAtMs, v.loads, v.leftMm, v.atChair, 0 FROM visits v INDEXED BY visits_severe
-       WHERE v.severe = 1 AND v.clientId IN ${THESE} AND v.endedAtMs < (SELECT MAX(endedAtMs) FROM visits o
-         WHERE o.clientId = v.clientId AND o.service = v.service AND o.state = 'finished')
-       ORDER BY 4 DESC`,
+      `SELECT v.id AS visitId, v.clientId, v.endedAtMs, ${jobsLeft('v')} AS jobs, v.atChair FROM
+         (SELECT visitId FROM (SELECT visitId, MAX(endedAtMs) FROM visit_jobs WHERE clientId IN ${THESE} GROUP BY clientId, service, method)
+          UNION SELECT id FROM visits INDEXED BY visits_severe WHERE severe = 1 AND clientId IN ${THESE}) l
+       CROSS JOIN visits v ON v.id = l.visitId WHERE v.state = 'finished' ORDER BY v.endedAtMs DESC`,
       [ids, ids],
     ),
     db.select<OpenColumns>(
-      `SELECT id, clientId, workerId, service, state, slotAtMs, asked,
+      `SELECT id, clientId, workerId, service, jobs, state, slotAtMs, asked,
          CASE state WHEN 'running' THEN (SELECT MAX(atMs) FROM chair_events WHERE visitId = visits.id) END AS lastAtMs
        FROM visits WHERE state <> 'finished' AND clientId IN ${THESE}`,
       [ids],
     ),
     Number.isFinite(sinceMs)
-      ? db.select<{ clientId: string; service: ServiceId; ends: string }>(
-          `SELECT clientId, service, group_concat(endedAtMs) AS ends FROM visits INDEXED BY visits_by_kind
-           WHERE state = 'finished' AND clientId IN ${THESE} AND endedAtMs >= ? GROUP BY clientId, service`,
+      ? db.select<{ clientId: string; kind: string; ends: string }>(
+          `SELECT clientId, service || ':' || method AS kind, group_concat(endedAtMs) AS ends FROM visit_jobs
+           WHERE clientId IN ${THESE} AND endedAtMs >= ? GROUP BY clientId, service, method`,
           [ids, sinceMs],
         )
       : Promise.resolve([]),
     db.select<HairColumns>(
       `SELECT clientId, kind, days, zoneId, lengthMm, method, leftMm FROM hair_readings
-       WHERE clientId IN ${THESE}`,
+       WHERE byRoot = 0 AND clientId IN ${THESE}`,
       [ids],
     ),
   ])
@@ -159,44 +167,58 @@ export async function overviewOf(
   const recentOf = byClient(recent)
   const hairOf = byClient(hair)
   const answersOf = groupAnswers(answers)
-  const rows = clients.map(({ readyMs, ...row }) => {
+  const visitsOf = new Map(counts.map((c) => [c.clientId, c.visits]))
+  const nowMs = Date.now()
+  const rows = clients.map(({ readyOf, ...row }) => {
     const client: OverviewClient = {
       ...row,
       skin: json(row.skin),
       schools: json(row.schools) ?? {},
     }
-    const kinds = lastOf.get(client.id) ?? []
-    const past = kinds.map(({ visitId, ...r }): KeptVisit => ({
+    const past = (lastOf.get(client.id) ?? []).map(({ visitId, ...r }): KeptPast => ({
       visitId,
-      service: r.service,
+      jobs: toLeft(r.jobs),
       endedAtMs: r.endedAtMs,
-      loads: json(r.loads),
-      leftMm: json(r.leftMm),
       atChair: json(r.atChair),
       answers: answersOf.get(visitId) ?? [],
     }))
-    const lastOfKind = past.find((p) => p.service === client.service)
-    const last = lastOfKind && { ...lastOfKind, redAtChair: lastOfKind.atChair?.redness }
-    return { client, kinds, past, lastOfKind, last, readyMs: readyMs ?? last?.endedAtMs ?? 0 }
+    const upkeeps = upkeepsOf(figures, pastJobs(past), client.service, nowMs)
+    return { client, past, upkeeps, readyOf: json(readyOf) ?? {} }
   })
-  const readies = new Map<string, number>()
-  if (ready) for (const r of rows) readies.set(r.client.id, await ready(r.client, r.last))
-  return inTurns(rows, ({ client, kinds, past, lastOfKind, last, readyMs: kept }): Overview => {
+  const readies = new Map<string, Record<string, number>>()
+  if (ready)
+    for (const { client, upkeeps } of rows) {
+      const of: Record<string, number> = {}
+      for (const u of upkeeps) of[kindOfWork(u.job)] = await ready(client, upkeepLast(u))
+      readies.set(client.id, of)
+    }
+  return inTurns(rows, ({ client, past, upkeeps: own, readyOf: kept }): Overview => {
     const openRow = openOf.get(client.id)?.[0]
-    const { service } = client
-    const readyMs = readies.get(client.id) ?? kept
-    const own = new Set([...past.map((p) => p.visitId), openRow?.id])
-    const growth = learnGrowth(figures, client.skin, service, hairOf.get(client.id) ?? [])
+    const readyOf = readies.get(client.id) ?? kept
+    const named = new Set([...past.map((p) => p.visitId), openRow?.id])
+    const zones = [...new Set([...serviceZones(client.service), ...own.flatMap((u) => u.zones)])]
+    const growth = learnGrowth(figures, client.skin, zones, hairOf.get(client.id) ?? [])
+    const upkeeps = own.map((u): OverviewUpkeep => {
+      const last = upkeepLast(u)
+      const readyMs = readyOf[kindOfWork(last)] ?? last.endedAtMs
+      return {
+        ...u,
+        window: windowAfter(figures, last, comesAgain(house, client), growth, readyMs),
+      }
+    })
+    const next = soonestUpkeep(upkeeps)
     return {
       client,
-      visits: kinds.reduce((sum, r) => sum + r.visits, 0),
+      visits: visitsOf.get(client.id) ?? 0,
       past,
-      decisions: decisions.filter((d) => own.has(d.visitId)),
-      ...(lastOfKind && { lastOfKind }),
+      upkeeps,
+      ...(next && { next }),
+      decisions: decisions.filter((d) => named.has(d.visitId)),
       ...(openRow && {
         open: {
           id: openRow.id,
           service: openRow.service,
+          jobs: toLeft(openRow.jobs),
           state: openRow.state,
           slotAtMs: openRow.slotAtMs,
           asked: json(openRow.asked),
@@ -205,10 +227,9 @@ export async function overviewOf(
         },
       }),
       growth,
-      readyMs,
-      window: windowAfter(figures, last, comesAgain(house, client), growth, readyMs),
+      readyOf,
       services: (recentOf.get(client.id) ?? [])
-        .filter((r) => r.service === service)
+        .filter((r) => next && r.kind === kindOfWork(next.job))
         .flatMap((r) => r.ends.split(',').map(Number))
         .sort((a, b) => a - b),
     }

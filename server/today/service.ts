@@ -1,7 +1,9 @@
 /** The tide table: the day, what is owed, and who is due next, a page at a time; and what each of them waits for. */
 import { figuresOf } from '../../core/register/index.ts'
 import type { Figures } from '../../core/house/index.ts'
-import { seenOdds, workedZones, tideCurve } from '../../core/regrowth/index.ts'
+import { growthAfter, seenOdds, workedZones, tideCurve } from '../../core/regrowth/index.ts'
+import { serviceZones } from '../../core/services/index.ts'
+import { upkeepLast } from '../../core/ahead/index.ts'
 import { DAY_MS } from '../../core/time/index.ts'
 import { meanGrowth, meanLeft } from '../../core/history/index.ts'
 import type { Today, TodayRow } from '../../contract/types.ts'
@@ -111,29 +113,36 @@ function rowOf(
   flags: TodayRow['flags'],
   { fromMs, nowMs, untilMs }: { fromMs: number; nowMs: number; untilMs: number },
 ): TodayRow {
-  const growth = meanGrowth(o.growth)
+  const own = o.next ? o.next.zones : serviceZones(o.client.service)
+  const mean = meanGrowth(Object.fromEntries(own.map((z) => [z, o.growth[z]!])))
+  const growth = mean && (o.next ? growthAfter(figures, mean, o.next.job.method) : mean)
   const slot = o.open?.slotAtMs ?? null
-  const left = meanLeft(o.lastOfKind?.leftMm ?? null)
+  const left = meanLeft(o.next ? upkeepLast(o.next).leftMm : null)
+  const window = o.next?.window
   return {
     client: { id: o.client.id, name: o.client.name, occupation: o.client.occupation },
-    service: o.open?.service ?? o.client.service,
+    service: o.open?.service ?? o.next?.job.service ?? o.client.service,
     visitId: o.open?.id ?? null,
     slotAtMs: slot,
     lastAtMs: o.past[0]?.endedAtMs ?? null,
     curve: growth
       ? tideCurve(figures, o.services, left, growth, fromMs, nowMs, untilMs)
       : { past: [], ahead: [] },
-    window: o.window && { fromMs: o.window.fromMs, toMs: o.window.toMs },
+    window: window ? { fromMs: window.fromMs, toMs: window.toMs } : null,
     seenByEnd: seenByEnd(figures, o),
     phone: o.client.phone,
-    dueMs: slot ?? o.window?.toMs ?? nowMs + NO_TIME_DAYS * DAY_MS,
+    dueMs: slot ?? window?.toMs ?? nowMs + NO_TIME_DAYS * DAY_MS,
     flags,
   }
 }
 
 /** Odds that hair is seen, where it is soonest, by the end of the window. */
-function seenByEnd(figures: Figures, { window, lastOfKind, growth }: Overview): number | null {
-  if (!window || !lastOfKind?.leftMm) return null
-  const { endedAtMs, leftMm } = lastOfKind
-  return seenOdds(figures, { endedAtMs, growth, zones: workedZones(leftMm) }, window.toMs)
+function seenByEnd(figures: Figures, { next, growth: all }: Overview): number | null {
+  if (!next?.window) return null
+  const { endedAtMs, leftMm, method } = upkeepLast(next)
+  const growth = Object.fromEntries(
+    next.zones.map((z) => [z, growthAfter(figures, all[z]!, method)]),
+  )
+  const zones = workedZones(leftMm ?? {})
+  return seenOdds(figures, { endedAtMs, growth, zones }, next.window.toMs)
 }

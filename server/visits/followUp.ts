@@ -1,4 +1,5 @@
 /** What is told after a service: looks at the skin, and hair felt, seen or measured. */
+import { byRoot } from '../../core/services/index.ts'
 import type { BodyOf } from '../../contract/routes.ts'
 import { readFigures } from '../house/service.ts'
 import { zonesToLookAt } from '../../core/chair/index.ts'
@@ -126,10 +127,22 @@ export async function keepHair(db: Database, visit: VisitRecord, body: HairBody)
         lengthMm: body.lengthMm ?? null,
         method: body.kind === 'measured' ? (body.method ?? 'photo') : null,
         leftMm: left ?? meanLeft(visit.leftMm),
+        byRoot: cameOutByRoot(visit, body.zoneId) ? 1 : 0,
         atMs: noon,
       },
     ],
     { ignoreDuplicates: true },
+  )
+}
+
+/** Whether hair of a zone, or of no zone in particular, had come out by its root. */
+function cameOutByRoot({ left }: VisitRecord, zoneId: string | null): boolean {
+  const own = left.filter((j) => zoneId === null || j.leftMm?.[zoneId] !== undefined)
+  const torn = own.filter((j) => byRoot(j.method))
+  // A blade after single strays were tweezed leaves its own hair.
+  return (
+    torn.length > 0 &&
+    (zoneId === null ? torn.length === own.length : own.every((j) => byRoot(j.method)))
   )
 }
 

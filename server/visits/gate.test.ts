@@ -105,19 +105,20 @@ describe('a visit of which nothing is known', () => {
     const { visit } = await plannedVisit(studio.app)
     const [face] = visit.jobs
     const back = oneJob(randomUUID(), 'back-and-chest')
-    await api()
-      .patch(`/api/visits/${visit.id}`)
-      .send({ jobs: [face, back] })
-      .expect(200)
+    const change = (jobs: object[]) => api().patch(`/api/visits/${visit.id}`).send({ jobs })
+    // What cannot be one sitting is refused, and what was kept stays.
+    refused(await change([face!, back]), 422, 'two-grounds')
+    expect((await page(visit.id)).plan).not.toBeNull()
+    const lip = { ...oneJob(randomUUID(), 'facial-razor'), zones: ['upper-lip-left'] }
+    refused(await change([face!, { ...lip, method: 'wax' }]), 422, 'root-and-blade')
+    const brow = { ...oneJob(randomUUID(), 'facial-razor'), zones: ['glabella'], method: 'wax' }
+    await change([face!, brow]).expect(200)
     expect((await page(visit.id)).plan).toBeNull()
-    refused(await plan(visit.id), 422, 'several-jobs')
     refused(await start(visit.id), 409, 'no-plan')
-    // The other way round, and back to one: only that one is planned, and begun when it was asked about.
-    await api()
-      .patch(`/api/visits/${visit.id}`)
-      .send({ jobs: [back, face] })
-      .expect(200)
-    refused(await plan(visit.id), 422, 'several-jobs')
+    await plan(visit.id).expect(200)
+    // Both are agreed to, not one.
+    refused(await start(visit.id), 409, 'held-back')
+    // Another service alone: only that one is planned, and begun when it was asked about.
     await api()
       .patch(`/api/visits/${visit.id}`)
       .send({ jobs: [back] })

@@ -1,6 +1,8 @@
 /** What the gate of a visit is asked with, read from the database; and the gate itself. */
 import {
   pastOf,
+  pastJobs,
+  type JobWindow,
   type KeptPast,
   gate,
   heldWords,
@@ -13,38 +15,38 @@ import {
   type Gate,
   type VisitFinding,
 } from '../../core/visit/index.ts'
+import { lastOfKind } from '../../core/history/index.ts'
 import { figuresOf } from '../../core/register/index.ts'
 import { learnGrowth, windowAfter } from '../../core/history/index.ts'
-import type { HairReading } from '../../core/looks/index.ts'
+import type { KeptHair } from '../../core/history/index.ts'
 import { offsetHere } from '../../core/time/index.ts'
 import type { House } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { json, type Json } from '../db/reader.ts'
 import { HttpProblem } from '../http/problem.ts'
 import { comesAgain, readyOf } from '../clients/model.ts'
-import { readHair, type VisitRecord } from './record.ts'
-
-/** A finished visit, with what the window of the next one hangs on. */
-export type KeptVisit = KeptPast & { readonly leftMm: Record<string, number> | null }
+import { jobZones, type Job } from '../../core/services/index.ts'
+import { jobsLeft, readHair, type VisitRecord } from './record.ts'
 
 interface FactColumns {
   bornOn: string | null
-  past: Json<KeptVisit[]>
+  past: Json<KeptPast[]>
   decisions: Json<Decision[]>
   busy: Json<Busy[]>
 }
 /** One query for all of it: the way to the database's thread and back costs more than the reading. */
 const FACTS = `SELECT
   (SELECT bornOn FROM clients WHERE id = ?1) AS bornOn,
-  (SELECT json_group_array(json_object('visitId', p.id, 'service', p.service, 'endedAtMs', p.endedAtMs,
-      'loads', json(p.loads), 'leftMm', json(p.leftMm), 'atChair', json(p.atChair),
+  (SELECT json_group_array(json_object('visitId', p.id, 'jobs', json(${jobsLeft('p')}), 'endedAtMs', p.endedAtMs,
+      'atChair', json(p.atChair),
       'answers', json((SELECT json_group_array(json_object('moment', moment, 'atMs', atMs, 'zones', json(zones),
           'feeling', json(feeling), 'source', source, 'toldAtMs', toldAtMs))
         FROM skin_answers WHERE visitId = p.id))))
-    FROM (SELECT id, service, endedAtMs, loads, leftMm, atChair FROM
-           (SELECT *, ROW_NUMBER() OVER (PARTITION BY service ORDER BY endedAtMs DESC) AS nth FROM visits
-            WHERE clientId = ?1 AND state = 'finished' AND id <> ?2 AND ?4)
-          WHERE nth = 1 OR severe = 1 ORDER BY endedAtMs DESC) p) AS past,
+    FROM (SELECT id, jobs, endedAtMs, atChair FROM visits
+          WHERE clientId = ?1 AND state = 'finished' AND id <> ?2 AND ?4 AND (severe = 1 OR id IN (
+            SELECT visitId FROM (SELECT visitId, ROW_NUMBER() OVER (PARTITION BY service, method ORDER BY endedAtMs DESC) AS nth
+              FROM visit_jobs WHERE clientId = ?1 AND visitId <> ?2) WHERE nth = 1))
+          ORDER BY endedAtMs DESC) p) AS past,
   (SELECT json_group_array(json_object('id', id, 'visitId', visitId, 'finding', finding, 'workerId', workerId,
       'workerName', workerName, 'reason', reason, 'atMs', atMs, 'takenBackAtMs', takenBackAtMs))
     FROM (SELECT * FROM decisions WHERE visitId = ?2 ORDER BY atMs)) AS decisions,
@@ -57,12 +59,9 @@ const FACTS = `SELECT
 /** What is known beyond a visit itself. A finished one has its decisions alone: nothing more is held back there. */
 export async function readFacts(
   db: Database,
-  visit: Pick<
-    VisitRecord,
-    'id' | 'clientId' | 'workerId' | 'service' | 'state' | 'skin' | 'schools'
-  >,
+  visit: Pick<VisitRecord, 'id' | 'clientId' | 'workerId' | 'jobs' | 'state' | 'skin' | 'schools'>,
   house: House,
-  hair: readonly (HairReading & { leftMm: number })[],
+  hair: readonly KeptHair[],
 ): Promise<GateFacts> {
   const open = visit.state === 'finished' ? 0 : 1
   const [row] = await db.select<FactColumns>(FACTS, [
@@ -73,23 +72,31 @@ export async function readFacts(
   ])
   const kept = json(row!.past)
   const figures = figuresOf(house.figures)
-  const same = kept.find((p) => p.service === visit.service)
-  const last = same && { ...same, redAtChair: same.atChair?.redness }
+  const past = pastJobs(kept)
+  const windows: JobWindow[] = []
+  for (const job of visit.jobs) {
+    const last = lastOfKind(past, job)
+    const window = windowAfter(
+      figures,
+      last && { ...last, ...pick(job) },
+      comesAgain(house, visit),
+      learnGrowth(figures, visit.skin, last ? jobZones(last) : [], hair),
+      await readyOf(db, figures, { id: visit.clientId, skin: visit.skin }, last),
+    )
+    if (window) windows.push({ jobId: job.id, window })
+  }
   return {
     ...NO_FACTS,
     past: kept.map(pastOf),
-    window: windowAfter(
-      figures,
-      last,
-      comesAgain(house, visit),
-      learnGrowth(figures, visit.skin, visit.service, hair),
-      await readyOf(db, figures, { id: visit.clientId, skin: visit.skin }, last),
-    ),
+    windows,
     decisions: json(row!.decisions),
     busy: json(row!.busy),
     ...(row!.bornOn && { bornOn: row!.bornOn }),
   }
 }
+
+/** A rhythm of its own counts as it is wished for now. */
+const pick = ({ everyDays }: Job) => (everyDays === undefined ? {} : { everyDays })
 
 /** The gate of a visit as it stands now. */
 export async function gateOf(db: Database, visit: VisitRecord, house: House): Promise<Gate> {

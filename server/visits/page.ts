@@ -1,10 +1,10 @@
 /** A visit with everything its stations show. */
-import { afterService, type GateFacts } from '../../core/visit/index.ts'
+import { afterService, soonest, type GateFacts } from '../../core/visit/index.ts'
 import { readersOf } from '../../core/grain/index.ts'
 import { figuresOf } from '../../core/register/index.ts'
 import { zonesToLookAt, BEFORE_START, replay } from '../../core/chair/index.ts'
 import type { KeepLine } from '../../core/lines/index.ts'
-import type { HairReading } from '../../core/looks/index.ts'
+import type { KeptHair } from '../../core/history/index.ts'
 import type { SkinOf } from '../../core/regrowth/index.ts'
 import { offsetHere } from '../../core/time/index.ts'
 import type { House, VisitPage } from '../../contract/types.ts'
@@ -23,7 +23,7 @@ export async function visitPage(db: Database, id: string): Promise<VisitPage> {
     visit.state === 'finished' ? readHistory(db, visit.clientId) : undefined,
   ])
   const facts = await readFacts(db, visit, house, hair)
-  const skinOf = history && skinFrom(figuresOf(house.figures), history, visit.skin, visit.service)
+  const skinOf = history && skinFrom(figuresOf(house.figures), history, visit.skin, visit.jobs)
   return pageOf(visit, house, hair, before, facts, skinOf)
 }
 
@@ -31,28 +31,26 @@ export async function visitPage(db: Database, id: string): Promise<VisitPage> {
 export function pageOf(
   visit: VisitRecord,
   house: House,
-  hair: readonly (HairReading & { leftMm: number })[],
+  hair: readonly KeptHair[],
   before: VisitPage['before'],
   facts: GateFacts,
   skinOf: SkinOf | undefined,
 ): VisitPage {
-  const { skin, schools, readBy, worstRedness: _worst, bumps: _bumps, ...shown } = visit
+  const { skin, schools, readBy, left, worstRedness: _worst, bumps: _bumps, ...shown } = visit
   const figures = figuresOf(house.figures)
-  const { plan, endedAtMs, service, answers, leftMm, atChair } = shown
+  const { plan, endedAtMs, answers, atChair } = shown
   const chair = plan ? replay(plan, visit.events) : BEFORE_START
   const after =
     endedAtMs === null || !skinOf
-      ? { care: null, window: null }
+      ? { care: null, windows: [] }
       : afterService(
           figures,
           {
-            service,
+            jobs: left,
             skin,
             schools: plan?.schools ?? { ...house.schools, ...schools },
             plan,
             endedAtMs,
-            loads: visit.loads,
-            leftMm,
             answers,
             products: shown.products,
             atChair,
@@ -67,6 +65,7 @@ export function pageOf(
     before,
     chair,
     ...after,
+    window: soonest(after.windows)?.window ?? null,
     facts,
     lookAt: endedAtMs === null ? [] : zonesToLookAt(plan, visit.loads, atChair),
     hair: hair.filter((h) => h.visitId === visit.id),

@@ -6,7 +6,7 @@ import { readerHere, type ReaderSeen, readersOf } from '../../core/grain/index.t
 import { groundOf, planAsk, planInput } from '../../core/visit/index.ts'
 import type { House } from '../../contract/types.ts'
 import { headSkin } from '../atlas.ts'
-import { modelFrom, type History } from '../clients/model.ts'
+import { modelNow, type History } from '../clients/model.ts'
 import type { VisitRecord } from './record.ts'
 
 export function planOf(
@@ -16,9 +16,9 @@ export function planOf(
   choice: PlanChoice,
   screening: Screening,
 ): { plan: Plan; reader: ReaderSeen | undefined } {
-  const { skin, schools, service } = visit
+  const { skin, schools } = visit
   const figures = figuresOf(house.figures)
-  const client = { skin, schools, model: modelFrom(figures, history, skin, service) }
+  const client = { skin, schools, model: modelNow(figures, history, skin) }
   const planned = { ...visit, readerDeg: readersOf(figures, house.readers, visit.readBy) }
   const nowMs = Date.now()
   const ask = planAsk(figures, planned, client, house, screening, choice, nowMs)

@@ -1,12 +1,9 @@
 /** A visit as it is kept: its own row, and what hangs on it. */
 import type { Job, ServiceId } from '../../core/services/index.ts'
-import {
-  NOTHING_AT_CHAIR,
-  type AtChair,
-  type HairReading,
-  type SkinAnswer,
-} from '../../core/looks/index.ts'
+import { NOTHING_AT_CHAIR, type AtChair, type SkinAnswer } from '../../core/looks/index.ts'
 import type { SkinAndHair } from '../../core/client.ts'
+import type { LeftByJob } from '../../core/history/index.ts'
+import type { KeptHair } from '../../core/history/index.ts'
 import type { ChairEvent } from '../../core/chair/index.ts'
 import type { ReadBy, Reading } from '../../core/grain/index.ts'
 import type { SurfaceNotes } from '../../core/hair/index.ts'
@@ -23,6 +20,8 @@ export interface VisitRecord {
   readonly clientId: string
   readonly workerId: string
   readonly jobs: Job[]
+  /** What each of them left; nothing before the end. */
+  readonly left: LeftByJob[]
   /** That of the first job. */
   readonly service: ServiceId
   readonly state: VisitState
@@ -64,6 +63,10 @@ const EVENTS = `(SELECT json_group_array(json_object(
         'detail', json(detail)))
       FROM (SELECT * FROM chair_events WHERE visitId = v.id ORDER BY seq))`
 
+/** The column of jobs without what was chosen: it is long, and read for itself. */
+export const jobsLeft = (visits: string): string =>
+  `(SELECT json_group_array(json_remove(j.value, '$.choices', '$.dueFromMs', '$.dueToMs')) FROM json_each(${visits}.jobs) j)`
+
 /** Readings of a visit's map: its own and those of earlier visits, as they stood when it ended. */
 const OF_THE_MAP = `FROM readings r JOIN visits rv ON rv.id = r.visitId WHERE r.clientId = v.clientId
             AND (v.endedAtMs IS NULL OR rv.createdAtMs <= v.createdAtMs)
@@ -74,7 +77,7 @@ const OF_THE_MAP = `FROM readings r JOIN visits rv ON rv.id = r.visitId WHERE r.
  * lists come as JSON.
  */
 const RECORD = `
-  SELECT v.id, v.clientId, v.workerId, v.jobs, v.service, v.state, v.slotAtMs, v.startedAtMs, v.endedAtMs, v.routine,
+  SELECT v.id, v.clientId, v.workerId, ${jobsLeft('v')} AS jobs, v.service, v.state, v.slotAtMs, v.startedAtMs, v.endedAtMs, v.routine,
     v.worstRedness, v.bumps, v.asked, v.notes, v.loads, v.leftMm, v.atChair, c.skin, c.schools, p.plan, p.madeAtMs AS planMadeAtMs,
     v.products, ${EVENTS} AS events,
     (SELECT json_group_array(json_object('id', id, 'visitId', visitId, 'atMs', atMs, 'width', width, 'height', height))
@@ -113,24 +116,41 @@ type KeptReading = Omit<Reading, 'point' | 'normal' | 'tangent' | 'answers'> & {
   at: Pick<Reading, 'point' | 'normal' | 'tangent'>
 }
 
-/** What a visit is to do; what its jobs left stands in columns of their own. */
-const toJobs = (column: Json<Job[]>): Job[] =>
-  json(column).map(({ id, service, zones, method }) => ({
-    id,
-    service,
-    zones,
-    method,
+/** A job as it is kept: with what it left once it is done. */
+type KeptJob = Job & Partial<Pick<LeftByJob, 'loads' | 'leftMm'>>
+
+/** What a visit is to do. */
+const toJobs = (column: Json<KeptJob[]>): Job[] =>
+  json(column).map(({ id, service, zones, method, everyDays }) => ({
+    ...{ id, service, zones, method },
+    ...(everyDays !== undefined && { everyDays }),
+  }))
+
+/** What its jobs left. */
+export const toLeft = (column: Json<KeptJob[]>): LeftByJob[] =>
+  json(column).map(({ loads, leftMm, ...job }) => ({
+    ...job,
+    ...{ loads: loads ?? null, leftMm: leftMm ?? null },
   }))
 
 /** Columns that hold the record's own values as JSON, those that hold more than it tells, and the plan, packed. */
 type AsJson = 'asked' | 'notes' | 'loads' | 'leftMm' | 'skin' | 'products' | 'photos' | 'messages'
 type RecordColumns = Omit<
   VisitRecord,
-  AsJson | 'atChair' | 'schools' | 'jobs' | 'plan' | 'events' | 'answers' | 'readings' | 'readBy'
+  | AsJson
+  | 'atChair'
+  | 'schools'
+  | 'jobs'
+  | 'left'
+  | 'plan'
+  | 'events'
+  | 'answers'
+  | 'readings'
+  | 'readBy'
 > & { [K in AsJson]: Json<VisitRecord[K]> } & {
   atChair: Json<AtChair> | null
   schools: Json<Partial<Schools>> | null
-  jobs: Json<Job[]>
+  jobs: Json<KeptJob[]>
   plan: PlanColumn
   events: Json<KeptEvent[]>
   answers: Json<(SkinAnswer & { toldAtMs: number | null })[]>
@@ -148,6 +168,7 @@ function toRecord(row: RecordColumns): VisitRecord {
     leftMm: json(row.leftMm),
     atChair: json(row.atChair) ?? NOTHING_AT_CHAIR,
     jobs,
+    left: toLeft(row.jobs),
     plan: unpackPlan(row.plan, jobs),
     skin: json(row.skin),
     schools: json(row.schools) ?? {},
@@ -204,15 +225,13 @@ export async function readVisits(db: Reads, clientId: string): Promise<VisitReco
 }
 
 /** When a client's hair was felt, seen or measured, with what each service had left standing. */
-export async function readHair(
-  db: Reads,
-  clientId: string,
-): Promise<(HairReading & { leftMm: number })[]> {
-  return db.select<HairReading & { leftMm: number }>(
-    `SELECT id, visitId, kind, days, zoneId, lengthMm, method, leftMm, atMs FROM hair_readings
+export async function readHair(db: Reads, clientId: string): Promise<KeptHair[]> {
+  const rows = await db.select<Omit<KeptHair, 'byRoot'> & { byRoot: number }>(
+    `SELECT id, visitId, kind, days, zoneId, lengthMm, method, leftMm, byRoot, atMs FROM hair_readings
      WHERE clientId = ? ORDER BY atMs`,
     [clientId],
   )
+  return rows.map(({ byRoot, ...h }) => ({ ...h, ...(byRoot > 0 && { byRoot: true }) }))
 }
 
 /** A row of answers; spots, feeling and source where they were asked for. */

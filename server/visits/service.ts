@@ -1,6 +1,6 @@
 /** What can be done to a visit. Everything that belongs together is written in one transaction. */
 import type { BodyOf } from '../../contract/routes.ts'
-import { leadJob, type Job } from '../../core/services/index.ts'
+import { checkSitting, leadJob, type Job } from '../../core/services/index.ts'
 import { NO_NOTES, type SurfaceNotes } from '../../core/hair/index.ts'
 import type { PlanChoice } from '../../core/plan/index.ts'
 import {
@@ -29,6 +29,7 @@ export async function addVisit(
   clientId: string,
   body: BodyOf<'addVisit'>,
 ): Promise<VisitPage> {
+  checkSitting(body.jobs)
   await db.write(async () => {
     const [stands] = await db.select<{
       client: number | null
@@ -138,6 +139,7 @@ export async function changeVisit(
     const found = await readVisit(db, id)
     if (change.jobs !== undefined && !sameWork(change.jobs, found.jobs)) {
       requireOpen(found, 'what is done')
+      checkSitting(change.jobs)
       // A plan belongs to its jobs.
       await db.models.Plan.destroy({ where: { visitId: id } })
     }

@@ -1,7 +1,7 @@
 /** Consent on paper: the text, the signature, the day. */
 import type { VisitPage } from '../../contract/types.ts'
 import { consentText } from '../../core/screening/index.ts'
-import { SERVICES } from '../../core/services/index.ts'
+import { jobsWords } from '../../core/services/index.ts'
 import { Signed } from '../stations/ask/ConsentTab.tsx'
 
 export function ConsentCard({
@@ -21,7 +21,7 @@ export function ConsentCard({
       <header>
         <h1>Consent</h1>
         <p>
-          {houseName} · {SERVICES[visit.service].name}
+          {houseName} · {jobsWords(visit.jobs)}
         </p>
       </header>
       <p>
@@ -31,7 +31,7 @@ export function ConsentCard({
         <Signed consent={consent} />
       ) : (
         <>
-          <p className="consent-text">{houseText || consentText(visit.service)}</p>
+          <p className="consent-text">{houseText || consentText(visit.jobs)}</p>
           <div className="sign-line">Name, date, signature</div>
         </>
       )}

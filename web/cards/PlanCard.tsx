@@ -1,4 +1,5 @@
 /** The plan card: lanes numbered on the flat views, the steps, the cautions, the kit to lay out. One page. */
+import { isBody } from '../../core/zones/index.ts'
 import { useEffect, useState } from 'react'
 import type { VisitPage } from '../../contract/types.ts'
 import { bodyOutline, sheetOf } from '../../core/body/index.ts'
@@ -15,7 +16,7 @@ import { pictureHour } from '../../core/telling/index.ts'
 import type { ZoneId } from '../../core/zones/index.ts'
 import { stanceShort, type Lane, type Plan } from '../../core/plan/index.ts'
 import { CLOSING_SENTENCE } from '../../core/screening/index.ts'
-import { isBodyService, SERVICES, type ServiceId, serviceZones } from '../../core/services/index.ts'
+import { SERVICES, type ServiceId, isBodySitting, zonesOfJobs } from '../../core/services/index.ts'
 import { dateWords } from '../../core/time/index.ts'
 import { useHead, type LoadedHead } from '../head/loadHead.ts'
 import { Arrow } from '../head/Overlay.tsx'
@@ -64,8 +65,8 @@ export function PlanCard({
           {plan.style} · {Math.round(plan.totalMinutes)} min
         </p>
       </header>
-      {isBodyService(plan.service) ? (
-        <BodyPicture zones={serviceZones(plan.service)} lanes={lanes} />
+      {isBodySitting(plan.jobs) ? (
+        <BodyPicture zones={zonesOfJobs(plan.jobs).filter(isBody)} lanes={lanes} />
       ) : head.data ? (
         <Views head={head.data} service={plan.service} lanes={lanes} />
       ) : (

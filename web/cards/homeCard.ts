@@ -9,6 +9,6 @@ export const NO_HOME_CARD =
 
 export function useBrushes(page: ClientPage, house: House, visit: VisitPage): boolean {
   const schools = useSchools(page, house)
-  const fuzz = SERVICES[visit.service].family === 'fuzz'
+  const fuzz = visit.jobs.every((j) => SERVICES[j.service].family === 'fuzz')
   return exfoliatesBy(fuzz, page.client.skin, schools) === 'brush'
 }

@@ -2,7 +2,7 @@
 import { Button, Group, Textarea } from '@mantine/core'
 import { useForm } from '@mantine/form'
 import { consentText } from '../../core/screening/index.ts'
-import { SERVICE_IDS } from '../../core/services/index.ts'
+import { SERVICE_IDS, oneJob } from '../../core/services/index.ts'
 import { useLeaveAsks } from '../ui/useLeaveAsks.ts'
 
 export function ConsentText({
@@ -21,7 +21,7 @@ export function ConsentText({
         minRows={9}
         maxLength={6000}
         aria-label="Text of consent"
-        placeholder={consentText(SERVICE_IDS[0]!)}
+        placeholder={consentText([oneJob('', SERVICE_IDS[0]!)])}
         {...form.getInputProps('text')}
       />
       <Group gap="sm" mt="sm">

@@ -9,7 +9,13 @@ import {
   type HouseRules,
   type RuleEdit,
 } from '../../core/screening/index.ts'
-import { SEVERITY_ORDER, SERVICE_IDS, SERVICES, type ServiceId } from '../../core/services/index.ts'
+import {
+  SEVERITY_ORDER,
+  SERVICE_IDS,
+  SERVICES,
+  type ServiceId,
+  oneJob,
+} from '../../core/services/index.ts'
 import { Estimate } from '../ui/Estimate.tsx'
 import { named, PickOne } from '../ui/PickOne.tsx'
 import css from './House.module.css'
@@ -47,8 +53,8 @@ export function Rules({
         </Table.Thead>
         <Table.Tbody>
           {RULES.map((rule) => {
-            const usual = ruleEffect(figures, rule, service)
-            const now = ruleEffect(figures, rule, service, rules)
+            const usual = ruleEffect(figures, rule, oneJob('', service))
+            const now = ruleEffect(figures, rule, oneJob('', service), rules)
             const own = rules[rule.id]?.[service]
             const set = (edit: RuleEdit) => onChange({ rules: { [rule.id]: { [service]: edit } } })
             return (

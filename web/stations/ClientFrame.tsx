@@ -1,12 +1,15 @@
 /** A client's page: the stations across the top, the head on the left, the worktable on the right, the tide line below. */
 import { Button, Group, Loader, Skeleton, Stack, Text, Title } from '@mantine/core'
 import {
+  isBodySitting,
+  jobsWords,
   oneJob,
-  isBodyService,
   SERVICES,
-  serviceZones,
-  type ServiceId,
+  type Work,
+  zonesOfJobs,
 } from '../../core/services/index.ts'
+import { lowerFirst } from '../../core/words.ts'
+import { isBody } from '../../core/zones/index.ts'
 import { dateWords, whenWords } from '../../core/time/index.ts'
 import { lazy, Suspense, useEffect } from 'react'
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
@@ -131,7 +134,7 @@ export function ClientFrame() {
       <PlanAhead {...props} />
       <StationStrip {...props} />
       <div className={css.bench}>
-        <HeadSide service={visit.data.service} />
+        <HeadSide jobs={visit.data.jobs} />
         <main className={css.panel}>
           <Differences clientId={clientId} differences={client.data.differences} />
           <OlderVisit {...props} current={client.data.currentVisitId} after={after} />
@@ -225,8 +228,7 @@ function AtTheDesk({ page }: { page: ClientPage }) {
       {page.visits.length === 0 && <p>None yet.</p>}
       {page.visits.map((v) => (
         <p key={v.id}>
-          {whenWords(v.endedAtMs ?? v.slotAtMs ?? page.client.createdAtMs)},{' '}
-          {SERVICES[v.service].name}
+          {whenWords(v.endedAtMs ?? v.slotAtMs ?? page.client.createdAtMs)}, {jobsWords(v.jobs)}
           {v.state === 'finished' ? '' : v.state === 'running' ? ', under way' : ', open'}
         </p>
       ))}
@@ -237,11 +239,11 @@ function AtTheDesk({ page }: { page: ClientPage }) {
   )
 }
 
-function HeadSide({ service }: { service: ServiceId }) {
+function HeadSide({ jobs }: { jobs: readonly Work[] }) {
   const layers = useLayers((s) => s.layers)
-  return isBodyService(service) ? (
+  return isBodySitting(jobs) ? (
     <Stage across label="The body" views={<KeysButton />}>
-      <BodyStage zones={serviceZones(service)} {...layers} />
+      <BodyStage zones={zonesOfJobs(jobs).filter(isBody)} {...layers} />
     </Stage>
   ) : (
     <Stage
@@ -285,8 +287,7 @@ function OlderVisit({
     return (
       <Group component="p" className={`${css.back} no-print`} gap="xs">
         {latest ? 'The last visit, ' : 'Visit of '}
-        {whenWords(visit.endedAtMs ?? visit.slotAtMs ?? 0)}:{' '}
-        {SERVICES[visit.service].name.toLowerCase()}.{' '}
+        {whenWords(visit.endedAtMs ?? visit.slotAtMs ?? 0)}: {lowerFirst(jobsWords(visit.jobs))}.{' '}
         {latest ? (
           <Link to={`/clients/${page.client.id}/ask`}>To the next visit</Link>
         ) : (
@@ -298,7 +299,7 @@ function OlderVisit({
   if (visit.state !== 'finished') return null
   return (
     <Group component="p" className={`${css.back} no-print`} gap="xs">
-      Last visit, {dateWords(visit.endedAtMs!)}: {SERVICES[visit.service].name.toLowerCase()}.
+      Last visit, {dateWords(visit.endedAtMs!)}: {lowerFirst(jobsWords(visit.jobs))}.
       <Button size="sm" onClick={begin} disabled={add.isPending}>
         Start a new visit
       </Button>

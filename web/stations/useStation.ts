@@ -6,7 +6,7 @@ import { grainMap } from '../../core/grain/index.ts'
 import { readingsToday } from '../../core/visit/index.ts'
 import type { Schools } from '../../core/house/index.ts'
 import { isSkin, ZONE_IDS } from '../../core/zones/index.ts'
-import { serviceZones } from '../../core/services/index.ts'
+import { zonesOfJobs } from '../../core/services/index.ts'
 import type { HeadFlow } from '../head/shared.ts'
 
 export interface StationProps {
@@ -38,7 +38,7 @@ export function useFlowLayer(visit: VisitPage): HeadFlow {
 }
 
 export function useServiceZones(visit: VisitPage) {
-  return useMemo(() => serviceZones(visit.service), [visit.service])
+  return useMemo(() => zonesOfJobs(visit.jobs), [visit.jobs])
 }
 
 /** Zones of skin that are not part of the service. */

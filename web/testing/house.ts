@@ -1,4 +1,5 @@
 /** A house and a client of it as the server tells them, for tests of parts. Whatever a test is not about is as usual. */
+import { oneJob } from '../../core/services/index.ts'
 import type { Client, ClientPage, House, VisitPage } from '../../contract/types.ts'
 import { eachText, skinToBegin } from '../../core/client.ts'
 import { DEFAULT_SCHOOLS, USUAL_SETTINGS } from '../../core/house/index.ts'
@@ -30,18 +31,24 @@ export const aClient = (over: Partial<Client> = {}): Client => ({
 })
 
 export const aVisit = (over: Partial<VisitPage> = {}): VisitPage => ({
-  ...{ id: 'v1', clientId: 'c1', workerId: 'w1', jobs: [], service: 'face-shave' as const },
+  ...{
+    id: 'v1',
+    clientId: 'c1',
+    workerId: 'w1',
+    jobs: [oneJob('job', 'face-shave')],
+    service: 'face-shave' as const,
+  },
   ...{ state: 'open' as const, slotAtMs: null, startedAtMs: null, endedAtMs: null, routine: '' },
   ...{ asked: NOTHING_ASKED, plan: null, planMadeAtMs: null, readings: [], readerDeg: null },
   ...{ notes: NO_NOTES, before: null, events: [], care: null, products: [], photos: [] },
-  ...{ messages: [], answers: [], hair: [], window: null, loads: null, leftMm: null },
+  ...{ messages: [], answers: [], hair: [], window: null, windows: [], loads: null, leftMm: null },
   ...{ atChair: NOTHING_AT_CHAIR, lookAt: [], facts: NO_FACTS },
   ...{ linkUntilMs: null, chair: {} as VisitPage['chair'] },
   ...over,
 })
 
 export const aPage = (over: Partial<ClientPage> = {}): ClientPage => ({
-  ...{ client: aClient(), visits: [], currentVisitId: 'v1', differences: [] },
+  ...{ client: aClient(), visits: [], currentVisitId: 'v1', differences: [], due: [] },
   ...{ model: {} as ClientPage['model'], tide: {} as ClientPage['tide'] },
   ...over,
 })

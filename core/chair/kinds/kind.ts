@@ -78,9 +78,12 @@ export const withBlade = (state: ChairState, index: number, change: Partial<Open
   blades: state.blades.map((b, i) => (i === index ? { ...b, ...change } : b)),
 })
 
-/** Zones that still get a stroke from a step on. */
+/** Zones that still get a stroke from a step on, before what lies on the skin is wiped off for another job. */
 function waitingZones(plan: ChairPlan, from: number): Set<string> {
-  return new Set(plan.steps.slice(from).flatMap((s) => (s.kind === 'feel' ? [] : stepZones(s))))
+  const rest = plan.steps.slice(from)
+  const wiped = rest.findIndex((s) => s.wipes)
+  const until = rest.slice(0, wiped < 0 ? undefined : wiped)
+  return new Set(until.flatMap((s) => (s.kind === 'feel' || s.kind === 'hand' ? [] : stepZones(s))))
 }
 
 export function latherAt(plan: ChairPlan, state: ChairState, from: number, atMs: number) {

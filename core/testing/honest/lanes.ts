@@ -5,7 +5,7 @@ import { hiddenField, noisyReadings, skinPoints } from '../../grain/trials.ts'
 import { headRoom } from '../../plan/ground.ts'
 import { ninetyPercentWithinDeg } from '../../plan/lanes.ts'
 import { openZones, partedOf } from '../../plan/outline.ts'
-import { ofJob } from '../../plan/planInput.ts'
+import { inGroups, type JobInput } from '../../plan/planInput.ts'
 import { pressBearings } from '../../plan/pressField.ts'
 import { mulberry32 } from '../../stats/index.ts'
 import { ZONE_IDS } from '../../zones/index.ts'
@@ -32,7 +32,7 @@ export function lanesHeld(
       const { triangle } = room.locator.nearest(r.point, r.normal)
       return { ...r, zoneId: ZONE_IDS[HEAD.display.zones[triangle]!]! }
     })
-    const input = ofJob(planInput({ flow: flowOf(read) }))
+    const [input] = inGroups(planInput({ flow: flowOf(read) })) as [JobInput]
     const { skins } = openZones(input)
     const parted = partedOf(input, input.service, skins)
     for (const skin of skins) {

@@ -87,7 +87,12 @@ export function openingHeld(
         ? next.worst
         : next.seen[Math.min(hours.length, Math.ceil(atMs / (DAY_MS / 24))) - 1]!
     const last = {
-      ...{ service: 'face-shave' as const, endedAtMs: 0, loads: next.loads },
+      ...{
+        service: 'face-shave' as const,
+        method: 'blade' as const,
+        endedAtMs: 0,
+        loads: next.loads,
+      },
       leftMm: Object.fromEntries(ZONES.map((z) => [z, 0.15])),
       answers: looked ? [{ moment: '24h' as const, ...answer(DAY_MS, gradesAt(DAY_MS)) }] : [],
     }

@@ -51,7 +51,7 @@ export function AskStation(props: StationProps) {
   const { change } = save
 
   const zones = useServiceZones(visit)
-  const asks = RULES.filter((r) => concerns(r, visit.service, house.rules))
+  const asks = RULES.filter((r) => concerns(r, visit.jobs, house.rules))
   // The change reads what is shown when it is made, so the first one serves for good.
   const latest = useRef(change)
   latest.current = change

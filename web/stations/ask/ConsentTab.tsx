@@ -17,7 +17,7 @@ export function ConsentTab({
   onChange,
 }: StationProps & { asked: Asked; frozen: boolean; onChange: Change }) {
   const { consent } = asked
-  const text = house.consentText || consentText(visit.service)
+  const text = house.consentText || consentText(visit.jobs)
   return (
     <Stack gap="md" py="xs">
       {consent ? (

@@ -3,12 +3,13 @@ import { screen } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { useState } from 'react'
 import { concerns, NOTHING_ASKED, RULES, type Asked } from '../../../core/screening/index.ts'
+import { oneJob } from '../../../core/services/index.ts'
 import { aHouse, aVisit } from '../../testing/house.ts'
 import { render } from '../../testing/render.tsx'
 import { Questions, Rest } from './Questions.tsx'
 
 const user = userEvent.setup()
-const asks = RULES.filter((r) => concerns(r, 'face-shave', {}))
+const asks = RULES.filter((r) => concerns(r, [oneJob('', 'face-shave')], {}))
 
 /** The form with what is tapped in it. */
 function setUp(begin: Partial<Asked> = {}, bornOn = '', frozen = false) {

@@ -2,6 +2,7 @@
  * The questions in a ruled form whose fields keep their places: a tap says yes or no. When, where and which are asked below,
  * in a row of their own; what was answered last time is only confirmed.
  */
+import { lowerFirst } from '../../../core/words.ts'
 import { Button, Group, Text, TextInput, UnstyledButton } from '@mantine/core'
 import { useRef, useState } from 'react'
 import {
@@ -12,7 +13,7 @@ import {
   type Asked,
   type ScreeningRule,
 } from '../../../core/screening/index.ts'
-import { SERVICES } from '../../../core/services/index.ts'
+import { jobsWords } from '../../../core/services/index.ts'
 import { dayWords } from '../../../core/time/index.ts'
 import { zoneName } from '../../../core/zones/index.ts'
 import { useFigures } from '../../state/figures.ts'
@@ -57,13 +58,13 @@ export function Questions({ asked, frozen, bornOn, onChange, visit, house }: Pro
   const [looking, setLooking] = useState<string>()
   const answer = (id: string, given: Answer) =>
     onChange((now) => ({ answers: { ...now.answers, [id]: fresh(given) } }))
-  const asks = RULES.filter((r) => concerns(r, visit.service, house.rules))
+  const asks = RULES.filter((r) => concerns(r, visit.jobs, house.rules))
   const moot = RULES.length - asks.length
   const shown = all ? RULES : asks
   const gated = asks.some(
     (r) =>
       asked.answers[r.id]?.yes &&
-      ruleEffect(figures, r, visit.service, house.rules).gate === 'clinician',
+      visit.jobs.some((job) => ruleEffect(figures, r, job, house.rules).gate === 'clinician'),
   )
   const further = [
     ...(gated ? [[CLINICIAN, 'A clinician’s word'] as const] : []),
@@ -133,7 +134,7 @@ export function Questions({ asked, frozen, bornOn, onChange, visit, house }: Pro
             >
               {all
                 ? 'Only what concerns it'
-                : `${moot} ${moot === 1 ? 'does' : 'do'} not concern ${SERVICES[visit.service].name.toLowerCase()}`}
+                : `${moot} ${moot === 1 ? 'does' : 'do'} not concern ${lowerFirst(jobsWords(visit.jobs))}`}
             </Button>
           )}
         </Group>

@@ -1,9 +1,10 @@
 /** The signature, in the place of the tide line until it is signed: full width, for a finger or a pen. */
+import { lowerFirst } from '../../../core/words.ts'
 import { Anchor, Button, Modal, Stack, Text, TextInput, Title } from '@mantine/core'
 import { useDisclosure, useElementSize } from '@mantine/hooks'
 import { useRef, useState } from 'react'
 import { consentText, type Asked } from '../../../core/screening/index.ts'
-import { SERVICES } from '../../../core/services/index.ts'
+import { jobsWords } from '../../../core/services/index.ts'
 import { FootInstead } from '../../ui/Stage.tsx'
 import type { StationProps } from '../useStation.ts'
 import css from './Ask.module.css'
@@ -18,7 +19,7 @@ export function SignFoot({
   onChange,
 }: StationProps & { asked: Asked; onChange: Change }) {
   const asGuardian = asked.answers['under-age']?.yes === true
-  const text = house.consentText || consentText(visit.service)
+  const text = house.consentText || consentText(visit.jobs)
   const [who, setWho] = useState(asGuardian ? '' : page.client.name)
   const [lines, setLines] = useState<Lines>([])
   const [reading, read] = useDisclosure(false)
@@ -35,7 +36,7 @@ export function SignFoot({
       <section className={css.foot} aria-label="Consent">
         <div>
           <Title order={3} lineClamp={1}>
-            Consent to {SERVICES[visit.service].name.toLowerCase()}
+            Consent to {lowerFirst(jobsWords(visit.jobs))}
           </Title>
           <Text size="sm" lineClamp={1}>
             {text}

@@ -2,7 +2,7 @@
 import { Button, CopyButton, Group, Stack, Table, Text, Title } from '@mantine/core'
 import { Link } from 'react-router'
 import { careText, type Clearance } from '../../../core/care/index.ts'
-import { SERVICES } from '../../../core/services/index.ts'
+import { jobsWords } from '../../../core/services/index.ts'
 import { daysWords, whenWords } from '../../../core/time/index.ts'
 import { address } from '../../api/call.ts'
 import { Estimate } from '../../ui/Estimate.tsx'
@@ -35,7 +35,7 @@ export function CareSheet(props: StationProps) {
   const { care } = visit
   if (!care) return <NotYet {...props} />
   const name = page.client.calledName || page.client.name
-  const service = SERVICES[visit.service].name
+  const service = jobsWords(visit.jobs)
   const text = careText(care, name, service, whenWords)
   const of = (kind: Clearance['kind']) => care.clearances.filter((c) => c.kind === kind)
   return (

@@ -1,8 +1,9 @@
 /** The head at the chair: the lane being worked, its stroke, the pull of the free hand, what to leave out, what has dried. */
+import { isBody } from '../../../core/zones/index.ts'
 import { ON_SKIN } from '../../../core/palette.ts'
 import { freeHandNow, latherNow } from '../../../core/chair/index.ts'
 import { ALL_ZONE_IDS } from '../../../core/zones/index.ts'
-import { isBodyService, serviceZones } from '../../../core/services/index.ts'
+import { isBodySitting, zonesOfJobs } from '../../../core/services/index.ts'
 import type { Vec3 } from '../../../core/head/index.ts'
 import {
   laneEdges,
@@ -53,7 +54,7 @@ export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep 
   const choose = useView((s) => s.choose)
   const { mode, places, tap } = useTaps()
   const { plan, state } = chair.live
-  const body = isBodyService(plan.service)
+  const body = isBodySitting(plan.jobs)
   // Before the start the first lane is in view.
   const lookAt = state.pausedFor?.zones
   const shown =
@@ -201,7 +202,7 @@ export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep 
     dry,
   ])
   return body ? (
-    <BodyStage zones={serviceZones(plan.service)} {...layers} />
+    <BodyStage zones={zonesOfJobs(plan.jobs).filter(isBody)} {...layers} />
   ) : (
     <HeadStage {...layers} />
   )

@@ -2,13 +2,14 @@
  * The service as it was: on the head what happened, beside it what it came to; then what comes next, in order: pictures, the
  * care sheet, the next visit, cleaning down.
  */
+import { isBody } from '../../../core/zones/index.ts'
 import { Alert, Anchor, Button, Checkbox, Group, Stack, Text, Title } from '@mantine/core'
 import { useMemo } from 'react'
 import { Link } from 'react-router'
 import { nickZone, LEFT_OPEN, type Live } from '../../../core/chair/index.ts'
 import type { Plan } from '../../../core/plan/index.ts'
 import { ON_SKIN, REDNESS_COLOURS } from '../../../core/palette.ts'
-import { isBodyService, serviceZones } from '../../../core/services/index.ts'
+import { isBodySitting, zonesOfJobs } from '../../../core/services/index.ts'
 import { daysWords, timeWords, whenWords } from '../../../core/time/index.ts'
 import { serviceInWords } from '../../../core/visit/index.ts'
 import { zoneName, type ZoneId } from '../../../core/zones/index.ts'
@@ -43,9 +44,9 @@ export function Finished({ plan, ...props }: StationProps & { plan: Plan }) {
     <div className={frame.page} data-whole>
       <StationStrip {...props} />
       <div className={frame.bench}>
-        {isBodyService(plan.service) ? (
+        {isBodySitting(plan.jobs) ? (
           <Stage label="The body, with what happened">
-            <BodyStage zones={serviceZones(plan.service)} {...layers} />
+            <BodyStage zones={zonesOfJobs(plan.jobs).filter(isBody)} {...layers} />
           </Stage>
         ) : (
           <Stage label="The head, with what happened" views={<ViewKeys />}>

@@ -25,6 +25,7 @@ function option(table: Timetable, slotMinutes: number, c: ChartColours) {
   const colours: Record<Band['kind'], string> = {
     prepare: c.kelp,
     feel: c.kelp,
+    hand: c.brass,
     stroke: c.tide,
     lather: c.brass,
     check: c.deep,

@@ -10,7 +10,7 @@ import {
   type Lane,
   type Plan,
 } from '../../../core/plan/index.ts'
-import { isBodyService, STYLES } from '../../../core/services/index.ts'
+import { STYLES, isBodySitting } from '../../../core/services/index.ts'
 import type { About } from '../../../core/visit/index.ts'
 import { zoneName } from '../../../core/zones/index.ts'
 import { useSavePlan } from '../../api/visitWrites.ts'
@@ -135,7 +135,7 @@ function Chosen({
   const show = (l: Lane) => {
     setLane(l.id)
     useView.getState().choose(l.zoneId)
-    if (!isBodyService(plan.service)) {
+    if (!isBodySitting(plan.jobs)) {
       const v = viewOf(l.normal)
       useView.getState().turnTo(v.yawDeg, v.pitchDeg)
     }

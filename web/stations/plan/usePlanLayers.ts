@@ -10,7 +10,7 @@ import {
   type Plan,
 } from '../../../core/plan/index.ts'
 import { ON_SKIN } from '../../../core/palette.ts'
-import { isBodyService } from '../../../core/services/index.ts'
+import { isBodySitting } from '../../../core/services/index.ts'
 import { useHead } from '../../head/loadHead.ts'
 import type { HeadArrow } from '../../head/shared.ts'
 import { markSpots } from '../../marks/MarksPanel.tsx'
@@ -39,7 +39,7 @@ export function usePlanLayers(
   const head = useHead()
   const flow = useFlowLayer(visit)
   const lines = useKeptLines(visit)
-  const onHead = !isBodyService(plan.service)
+  const onHead = !isBodySitting(plan.jobs)
   const loaded = onHead ? head.data : undefined
   const edges = useMemo(
     () => (loaded ? laneEdges(loaded.packed.display, plan.zones) : undefined),

@@ -1,7 +1,7 @@
 /** Read: the grain of the head, its marks, the lines to keep, the kinds of hair, and the maps of other visits. */
 import { useCallback, useMemo, useRef, useState, type ReactNode } from 'react'
 import { useNavigate } from 'react-router'
-import { isBodyService } from '../../../core/services/index.ts'
+import { isBodySitting } from '../../../core/services/index.ts'
 import { useSaveAsked } from '../../api/visitWrites.ts'
 import { firstBrush, MarksPanel, markSpots, useMarking } from '../../marks/MarksPanel.tsx'
 import { useKeptLines } from '../../marks/useLinePaths.ts'
@@ -37,7 +37,7 @@ export interface ReadFrame {
 export function ReadStation(props: StationProps) {
   const { page, visit } = props
   const navigate = useNavigate()
-  const body = isBodyService(visit.service)
+  const body = isBodySitting(visit.jobs)
   const tabs = body ? TABS.filter(([id]) => id === 'grain' || id === 'marks') : TABS
   const [tab, setTab] = useTab<Tab>(tabs, 'grain')
   const waiting = visit.asked.spots.filter((s) => s.stillThere === 'ask').length

@@ -2,7 +2,7 @@
 import { useMemo } from 'react'
 import type { VisitPage } from '../../../contract/types.ts'
 import { mapSigns } from '../../../core/grain/index.ts'
-import { isBodyService } from '../../../core/services/index.ts'
+import { isBodySitting } from '../../../core/services/index.ts'
 import type { HeadStageProps } from '../../head/HeadStage.tsx'
 import { useHeadLayers } from '../../state/layers.ts'
 import { useFieldReadings } from '../useStation.ts'
@@ -14,7 +14,7 @@ const NOBODY = new Map<string, never>()
 /** Pass memoised layers. */
 export function useMapLayers(visit: VisitPage, layers: HeadStageProps): void {
   const readings = useFieldReadings(visit)
-  const summary = useFieldSummary(isBodyService(visit.service) ? NOTHING_READ : readings)
+  const summary = useFieldSummary(isBodySitting(visit.jobs) ? NOTHING_READ : readings)
   const whorls = summary?.whorls
   const signs = useMemo(
     () => mapSigns({ whorls: whorls ?? [], disagreements: [] }, NOBODY),

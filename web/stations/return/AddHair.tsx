@@ -1,4 +1,5 @@
 /** One more reading of the hair: felt, seen or measured, today or some days ago. */
+import { zonesOfJobs } from '../../../core/services/index.ts'
 import { DateField } from '../../ui/DateField.tsx'
 import { named, PickOne } from '../../ui/PickOne.tsx'
 import { Words } from '../../ui/Words.tsx'
@@ -59,7 +60,7 @@ export function AddReading({ page, visit, zones }: StationProps & { zones: reado
     return hairDoubt(
       figures,
       page.client.skin,
-      visit.service,
+      zonesOfJobs(visit.jobs),
       {
         ...{ zoneId: zone || null, kind, days, method },
         leftMm: (zone && visit.leftMm?.[zone]) || meanLeft(visit.leftMm),

@@ -16,7 +16,7 @@ export function Alarm(props: StationProps & { endedAtMs: number }) {
   const { visit, endedAtMs } = props
   const found = aftermathOf(figures, {
     visitId: visit.id,
-    service: visit.service,
+    jobs: visit.jobs,
     endedAtMs,
     zones: visit.lookAt,
     answers: visit.answers,

@@ -1,4 +1,5 @@
 /** How hair comes back, zone by zone: learned from what was felt, seen and measured; forecast with its range. */
+import { zonesOfJobs } from '../../../core/services/index.ts'
 import { Estimate } from '../../ui/Estimate.tsx'
 import { Row, Rows } from '../../ui/Rows.tsx'
 import css from './Return.module.css'
@@ -207,7 +208,9 @@ function Notes({ page, visit }: StationProps) {
           growthReadings([
             { ...h, leftMm: (h.zoneId && visit.leftMm?.[h.zoneId]) || meanLeft(visit.leftMm) },
           ])
-            .map((r) => hairDoubt(figures, page.client.skin, visit.service, r, units.length))
+            .map((r) =>
+              hairDoubt(figures, page.client.skin, zonesOfJobs(visit.jobs), r, units.length),
+            )
             .find(Boolean),
         ]),
       ),

@@ -5,7 +5,9 @@ import { Scroll } from '../../ui/Scroll.tsx'
 import { Button, Table, Text, Title } from '@mantine/core'
 import { ON_SKIN } from '../../../core/palette.ts'
 import { skinAfter } from '../../../core/history/index.ts'
+import { kindOfWork } from '../../../core/services/index.ts'
 import {
+  growthAfter,
   visitOdds,
   workedZones,
   type VisitOdds,
@@ -27,32 +29,44 @@ import { useMemo, useState } from 'react'
 /** Zones told one by one: those that decide. */
 const ZONES_TOLD = 6
 
-/** The last service of the kind the client comes for: from it the next visit is counted, whichever one is looked at. */
-function useLastFinished({ page, visit }: StationProps): VisitPage | undefined {
-  const last = page.visits.find((v) => v.state === 'finished' && v.service === page.client.service)
-  const own = visit.id === last?.id
-  const other = useVisit(own ? null : last?.id)
-  return own ? visit : other.data
+/** The work that is due first, with its last visit: from it the next one is counted, whichever visit is looked at. */
+function useNextWork({ page, visit }: StationProps) {
+  const work = page.due.find((d) => kindOfWork(d) === page.tide.id)
+  const own = visit.id === work?.visitId
+  const other = useVisit(own ? null : work?.visitId)
+  const last: VisitPage | undefined = own ? visit : other.data
+  return { work, last }
 }
 
 export function NextVisit(props: StationProps) {
   const figures = useFigures()
   const { page } = props
   const { window } = page.tide
-  const last = useLastFinished(props)
+  const { work, last } = useNextWork(props)
   const odds = useMemo(() => {
-    if (!window || !last?.leftMm || last.endedAtMs === null) return undefined
+    if (!window || !work || !last?.leftMm || last.endedAtMs === null) return undefined
+    const zones = [...work.zones, ...work.later]
+    const leftMm = Object.fromEntries(zones.map((z) => [z, last.leftMm![z] ?? 0]))
+    const growth = Object.fromEntries(
+      zones.flatMap((z) => {
+        const own = page.model.growth[z]
+        return own ? [[z, growthAfter(figures, own, work.method)] as const] : []
+      }),
+    )
     return visitOdds(
       figures,
       {
-        ...skinAfter({ ...last, endedAtMs: last.endedAtMs, redAtChair: last.atChair.redness }),
-        zones: workedZones(last.leftMm, last.loads),
-        skin: page.model,
-        growth: page.model.growth,
+        ...skinAfter({
+          ...{ service: work.service, method: work.method, leftMm, loads: last.loads },
+          ...{ endedAtMs: last.endedAtMs, answers: last.answers },
+          redAtChair: last.atChair.redness,
+        }),
+        zones: workedZones(leftMm, last.loads),
+        ...{ skin: page.model, growth },
       },
       window,
     )
-  }, [figures, window, last, page.model])
+  }, [figures, window, work, last, page.model])
   if (!window) {
     return (
       <>

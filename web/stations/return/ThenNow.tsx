@@ -8,7 +8,7 @@ import { Group, Text, Skeleton } from '@mantine/core'
 import { ON_SKIN } from '../../../core/palette.ts'
 import { nearestView, type ViewId } from '../../../core/head/index.ts'
 import { zoneName } from '../../../core/zones/index.ts'
-import { isBodyService } from '../../../core/services/index.ts'
+import { isBodySitting } from '../../../core/services/index.ts'
 import { dateWords } from '../../../core/time/index.ts'
 import {
   differences,
@@ -71,9 +71,7 @@ export function ThenNow(props: StationProps) {
       {other.data && (
         <Scroll label="Two visits">
           <Difference then={other.data} now={visit} layer={layer} onLayer={setLayer} />
-          {!isBodyService(visit.service) && (
-            <SkinPictures then={other.data} now={visit} view={view} />
-          )}
+          {!isBodySitting(visit.jobs) && <SkinPictures then={other.data} now={visit} view={view} />}
           <FactsTwo then={other.data} now={visit} />
           <Text size="sm" c="dimmed">
             The tide line below chooses the visit on the right, the list above the one on the left;

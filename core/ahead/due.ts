@@ -1,0 +1,116 @@
+/**
+ * What is due today of a client's upkeep: skin whose hair shows and that is ready. What is nearly due joins a sitting where that
+ * saves a visit and costs the skin little; both are said.
+ */
+import { skinAfter } from '../history/index.ts'
+import { constant, type Figures } from '../house/index.ts'
+import {
+  CLEAR_CONSTANTS,
+  clearOddsOf,
+  growthAfter,
+  shownOdds,
+  type Growth,
+  type SkinOf,
+  type VisitWindow,
+} from '../regrowth/index.ts'
+import { jobName, type Work } from '../services/index.ts'
+import { DAY_MS } from '../time/index.ts'
+import type { ZoneId } from '../zones/index.ts'
+import { upkeepLast, type Upkeep } from './upkeep.ts'
+
+export const DUE_CONSTANTS = {
+  shows: constant(0.5, 'probability', 'Hair of a zone is taken to show from these odds on', 'H'),
+  nearlyShare: constant(
+    0.35,
+    '',
+    'Work is nearly due when no more than this share of its rhythm is still to come',
+    'H',
+  ),
+} as const
+
+const C = DUE_CONSTANTS
+
+/** A kind of work with what its dates hang on. */
+export interface UpkeepOutlook extends Upkeep {
+  readonly window: VisitWindow | null
+  readonly growth: Readonly<Record<string, Growth>>
+  readonly skin: SkinOf
+}
+
+/** Where a kind of work stands today. */
+export interface DueWork extends Work {
+  readonly everyDays?: number | undefined
+  readonly name: string
+  /** `due`: hair shows and the skin is ready; `nearly`: it saves a visit to do it today; `waits`: its skin or its day is still to come. */
+  readonly state: 'due' | 'nearly' | 'waits'
+  /** Zones that are due, or that would be done along; all of its own while it waits. */
+  readonly zones: readonly ZoneId[]
+  /** Of its own zones those whose hair does not show yet, or whose skin is not ready, where others are due. */
+  readonly later: readonly ZoneId[]
+  readonly visitId: string
+  readonly lastAtMs: number
+  /** The window told for it. */
+  readonly fromMs: number | null
+  readonly toMs: number | null
+  /** For `nearly`: how many days sooner than it is due, of how many; what its zones bear each time, mean, and how much more of it in a year. */
+  readonly saves?: {
+    readonly days: number
+    readonly of: number
+    readonly load: number
+    readonly moreInAYear: number
+  }
+}
+
+/** Where each kind of work stands today, what is due first. */
+export function dueToday(
+  figures: Figures,
+  upkeeps: readonly UpkeepOutlook[],
+  nowMs: number,
+): DueWork[] {
+  const rank = { due: 0, nearly: 1, waits: 2 }
+  return upkeeps
+    .map((u) => dueWork(figures, u, nowMs))
+    .sort((a, b) => rank[a.state] - rank[b.state] || (a.fromMs ?? 0) - (b.fromMs ?? 0))
+}
+
+function dueWork(figures: Figures, upkeep: UpkeepOutlook, nowMs: number): DueWork {
+  const { job, window, growth, skin } = upkeep
+  const last = upkeepLast(upkeep)
+  const days = (nowMs - job.endedAtMs) / DAY_MS
+  const clear = clearOddsOf(figures, skinAfter(last), skin)
+  const ready = (zone: string) => clear(nowMs, [zone]) >= figures(CLEAR_CONSTANTS.clearEnough)
+  const shows = (zone: string) => {
+    const own = growth[zone]
+    const left = last.leftMm?.[zone] ?? 0
+    return (
+      own !== undefined &&
+      shownOdds(figures, growthAfter(figures, own, job.method), 'seen', left, days) >=
+        figures(C.shows)
+    )
+  }
+  const base = {
+    ...{ service: job.service, method: job.method },
+    ...(job.everyDays !== undefined && { everyDays: job.everyDays }),
+    name: jobName({ ...job, zones: job.zones === null ? null : upkeep.zones }),
+    ...{ visitId: job.visitId, lastAtMs: job.endedAtMs },
+    ...{ fromMs: window?.fromMs ?? null, toMs: window?.toMs ?? null },
+  }
+  const due = upkeep.zones.filter((z) => shows(z) && ready(z))
+  // The interval that skin or school asks for, or the client's own rhythm, has passed.
+  const open = window !== null && nowMs >= window.fromMs
+  if (open && due.length > 0) {
+    const later = upkeep.zones.filter((z) => !due.includes(z))
+    return { ...base, zones: due, later, state: 'due' }
+  }
+  const calm = upkeep.zones.filter(ready)
+  const dueMs = window && Math.max(window.fromMs, job.endedAtMs + window.seen.even * DAY_MS)
+  const of = dueMs === null ? Infinity : (dueMs - job.endedAtMs) / DAY_MS
+  const left = of - days
+  if (calm.length === upkeep.zones.length && left >= 0 && left <= figures(C.nearlyShare) * of) {
+    const loads = upkeep.zones.map((z) => job.loads?.[z] ?? 0)
+    const load = loads.reduce((s, l) => s + l, 0) / loads.length
+    const saves = { days: left, of, load, moreInAYear: load * (365 / days - 365 / of) }
+    return { ...base, zones: upkeep.zones, later: [], state: 'nearly', saves }
+  }
+  return { ...base, zones: upkeep.zones, later: [], state: 'waits' }
+}
