@@ -4,7 +4,13 @@ import { BODY_ZONES } from '../core/body/index.ts'
 import { tangentPart, unit, type Vec3, type SurfacePoint } from '../core/head/index.ts'
 import { zoneStem } from '../core/zones/index.ts'
 import { type KeepLine, type LineKind, placeOn, usualLine } from '../core/lines/index.ts'
-import { isBodyService, type ServiceId, serviceZones } from '../core/services/index.ts'
+import {
+  isBodyService,
+  isPlanned,
+  jobZones,
+  type ServiceId,
+  serviceZones,
+} from '../core/services/index.ts'
 import { drawNormal } from '../core/stats/index.ts'
 import { DEFAULTS } from '../core/house/index.ts'
 import { atlas, ZONES } from '../server/atlas.ts'
@@ -26,7 +32,9 @@ export function makeReadings(
   const methods: ReadingMethod[] = ['felt', 'felt', 'pad', 'looked', 'card']
   const grows = growthOf(person)
   const out: Reading[] = []
-  for (const id of serviceZones(person.service)) {
+  for (const id of person.rhythms
+    ? person.rhythms.flatMap(({ job }) => (isPlanned(job.method) ? jobZones(job) : []))
+    : serviceZones(person.service)) {
     // Now and then a zone is not read.
     if (random() < 0.12) continue
     const zone = zoneById.get(id)!

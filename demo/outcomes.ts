@@ -30,11 +30,12 @@ import {
   thresholdMm,
 } from '../core/regrowth/index.ts'
 import { VISIT_CONSTANTS } from '../core/skin/index.ts'
-import { serviceZones } from '../core/services/index.ts'
+import { zonesOfJobs } from '../core/services/index.ts'
 import { drawNormal, drawPoisson } from '../core/stats/index.ts'
 import { DAY_MS, HOUR_MS } from '../core/time/index.ts'
 import { zoneById } from './map.ts'
 import type { Person } from './people.ts'
+import { jobsOf } from './plans.ts'
 
 /** Share of follow-up questions that nobody answers. */
 const NOT_ANSWERED = 0.22
@@ -63,7 +64,7 @@ export interface Truth {
 }
 
 export function drawTruth(person: Person, random: () => number): Truth {
-  const zones = serviceZones(person.service)
+  const zones = zonesOfJobs(jobsOf(person))
   const { gradePerLoad: grade, bumpsPerLoad: bumps, growthFactor, zonesAlike } = person.truth
   const own = { grade, bumps }
   const skin = drawSkin(DEFAULTS, random, zones, own, own, zonesAlike)
@@ -317,6 +318,8 @@ export function hairReadings(
 ): (HairReading & { clientId: string; leftMm: number })[] {
   if (random() > 0.22) return []
   const zones = Object.keys(s.leftMm) as ZoneId[]
+  // Of what came out by its root nobody tells.
+  if (zones.length === 0) return []
   const stems = ['upper-lip', 'chin', 'cheek-lower', 'neck-lower']
   const usual = zones.filter((z) => stems.includes(zoneStem(z)))
   const from = usual.length > 0 && random() < 0.7 ? usual : zones

@@ -2,7 +2,7 @@
 import type { SkinAndHair } from '../core/client.ts'
 import type { EventKind } from '../core/ahead/index.ts'
 import type { Schools } from '../core/house/index.ts'
-import type { Style, ServiceId } from '../core/services/index.ts'
+import type { Job, Style, ServiceId } from '../core/services/index.ts'
 import type { ZoneStem } from '../core/zones/index.ts'
 
 /** What the studio does not know of a client: the truth behind the readings. */
@@ -38,6 +38,16 @@ export interface RoutineChange {
   readonly bumpFactor: number
 }
 
+/** A job that is done at every so manieth visit, counted back from the last. */
+export interface Rhythm {
+  readonly job: Omit<Job, 'id'>
+  readonly every: number
+  /** The last visit that it was done at: 0 for the last one. */
+  readonly last: number
+  /** Part of today's visit. */
+  readonly today: boolean
+}
+
 export interface Person {
   readonly name: string
   readonly called?: string
@@ -61,6 +71,8 @@ export interface Person {
   }[]
   /** Worker: 0 is the barber, 1 the esthetician. */
   readonly worker: 0 | 1
+  /** Work at rhythms of its own, instead of the whole service at every visit; the first is what they come for. */
+  readonly rhythms?: readonly Rhythm[]
   /** A change of routine: how it was done before, and what that did. */
   readonly change?: RoutineChange
   readonly story?:
@@ -350,5 +362,45 @@ export const PEOPLE: readonly Person[] = [
     everyDays: 21,
     lastDaysAgo: 9,
     worker: 0,
+  },
+  {
+    name: 'Rhea Calder-Noss',
+    pronouns: 'she/her',
+    occupation: 'singer on the night boat',
+    service: 'facial-razor',
+    skin: skin('average', 'fuzz', 'medium'),
+    truth: { gradePerLoad: 0.22, bumpsPerLoad: 0.02, growthFactor: 1.05 },
+    everyDays: 9.5,
+    lastDaysAgo: 9,
+    slotHour: 12,
+    worker: 1,
+    // Cheeks and brow by a guarded blade each month, strays about the brows every nine days, the lip by wax.
+    rhythms: [
+      {
+        job: {
+          service: 'facial-razor',
+          method: 'guarded',
+          zones: [
+            ...(['forehead-left', 'forehead-right', 'forehead-centre'] as const),
+            ...(['cheek-upper-left', 'cheek-upper-right'] as const),
+            ...(['cheek-lower-left', 'cheek-lower-right'] as const),
+            ...(['chin', 'jaw-left', 'jaw-right'] as const),
+          ],
+        },
+        ...{ every: 3, last: 2, today: true },
+      },
+      {
+        job: { service: 'brow-tidy', method: 'tweezers', zones: ['glabella'], everyDays: 9 },
+        ...{ every: 1, last: 0, today: true },
+      },
+      {
+        job: {
+          service: 'facial-razor',
+          method: 'wax',
+          zones: ['upper-lip-left', 'upper-lip-right'],
+        },
+        ...{ every: 4, last: 2, today: false },
+      },
+    ],
   },
 ]

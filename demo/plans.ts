@@ -1,11 +1,5 @@
 /** Plans of past visits: made once for each map, skin and school. */
-import {
-  isBodyService,
-  oneJob,
-  type Job,
-  type Style,
-  serviceZones,
-} from '../core/services/index.ts'
+import { isBodyService, oneJob, type Job, type Style, zonesOfJobs } from '../core/services/index.ts'
 import { groundOf, planAsk, planInput, type PlanGround } from '../core/visit/index.ts'
 import { DEFAULTS, DEFAULT_SCHOOLS, type Schools } from '../core/house/index.ts'
 import { hairIn, type SkinAndHair } from '../core/client.ts'
@@ -58,8 +52,17 @@ export function readerOfMap(person: Person, readings: readonly Reading[]): Reade
   return readerSeen(headSkin(DEFAULTS).flow(given).apart ?? [])
 }
 
+/** Which of a person's visits: so many back from the last one, today's, or any that does all of it. */
+export type Nth = number | 'today' | 'all'
+
 /** What a visit of a person is to do. */
-export const jobsOf = (person: Person, id = 'job'): Job[] => [oneJob(id, person.service)]
+export function jobsOf(person: Person, id = 'job', nth: Nth = 'all'): Job[] {
+  if (!person.rhythms) return [oneJob(id, person.service)]
+  const now = person.rhythms.filter(
+    (r) => nth === 'all' || (nth === 'today' ? r.today : (nth - r.last) % r.every === 0),
+  )
+  return now.map(({ job }, i) => ({ ...job, id: i === 0 ? id : id.slice(0, -1) + i }))
+}
 
 /** All questions answered with no. */
 export function nothingFound(spots: readonly SkinMark[] = []): Asked {
@@ -71,8 +74,8 @@ const SIGNATURE =
   'M22.0 70.0L34.0 38.0L46.0 72.0L58.0 44.0L72.0 70.0L90.0 58.0L112.0 66.0L150.0 60.0L196.0 64.0'
 
 /** What was signed before the first service. */
-export const signed = (person: Person, atMs: number): Consent => ({
-  text: consentText(jobsOf(person)),
+export const signed = (person: Person, atMs: number, nth: Nth = 'all'): Consent => ({
+  text: consentText(jobsOf(person, 'job', nth)),
   name: person.name,
   asGuardian: false,
   signedAtMs: atMs - 15 * 60_000,
@@ -118,6 +121,8 @@ export interface PlannedVisit {
   readonly skin: SkinAndHair
   readonly schools: Schools
   readonly style: Style
+  /** Which of the person's visits it is. */
+  readonly nth?: Nth
 }
 
 /** The mole that one story is about. */
@@ -155,7 +160,8 @@ export type Planner = (v: PlannedVisit) => { plan: Plan; packed: Buffer }
 export function planner(): Planner {
   let last: { of: readonly unknown[]; plan: Plan; packed: Buffer } | undefined
   return (v) => {
-    const of = [v.ground, v.skin.bumpProne, JSON.stringify(v.schools), v.style]
+    const jobs = JSON.stringify(jobsOf(v.person, v.clientId, v.nth))
+    const of = [v.ground, v.skin.bumpProne, JSON.stringify(v.schools), v.style, jobs]
     if (!last || of.some((x, i) => x !== last!.of[i])) {
       const plan = makePlan(inputOf(v))
       last = { of, plan, packed: packPlan(plan) }
@@ -168,7 +174,7 @@ const KNOWN_SHARE = 0.5
 
 function inputOf(v: PlannedVisit): PlanInput {
   const { person, atMs, skin, schools, notes, worker } = v
-  const zones = serviceZones(person.service)
+  const zones = zonesOfJobs(jobsOf(person))
   // Who plans has seen this skin before and found it calmer than such skin is expected to be.
   const belief = believe(
     nothingSeen(DEFAULTS),
@@ -186,7 +192,7 @@ function inputOf(v: PlannedVisit): PlanInput {
   const ask = planAsk(
     DEFAULTS,
     {
-      ...{ jobs: jobsOf(person, v.clientId), workerId: worker.id, readings: [], notes },
+      ...{ jobs: jobsOf(person, v.clientId, v.nth), workerId: worker.id, readings: [], notes },
       ...{ readerDeg: null, endedAtMs: atMs },
     },
     { skin, schools: {}, model },
@@ -201,8 +207,16 @@ function inputOf(v: PlannedVisit): PlanInput {
   return planInput(DEFAULTS, ask, v.ground)
 }
 
-function screenedAt({ person, atMs, spots, schools }: PlannedVisit): Screening {
+function screenedAt({ person, atMs, spots, schools, nth }: PlannedVisit): Screening {
   const offset = offsetHere(atMs)
   const asked = nothingFound(spots)
-  return screen(DEFAULTS, jobsOf(person), asked, schools, dateOf(atMs, offset), atMs, offset)
+  return screen(
+    DEFAULTS,
+    jobsOf(person, 'job', nth),
+    asked,
+    schools,
+    dateOf(atMs, offset),
+    atMs,
+    offset,
+  )
 }

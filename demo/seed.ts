@@ -177,7 +177,8 @@ function addPerson(
           person.slotHour !== undefined &&
           person.story !== 'too-often' &&
           person.story !== 'severe',
-        consent: signed(person, times[0]!),
+        nth: times.length - 1 - index,
+        consent: signed(person, times[0]!, times.length - 1 - index),
         reader,
       },
       random,

@@ -3,18 +3,18 @@ import { replay } from '../core/chair/index.ts'
 import type { SkinAndHair } from '../core/client.ts'
 import type { Reading, ReaderSeen } from '../core/grain/index.ts'
 import type { SurfaceNotes } from '../core/hair/index.ts'
-import { learnSkin } from '../core/history/index.ts'
+import { learnSkin, sumLoads } from '../core/history/index.ts'
 import { DEFAULTS, DEFAULT_SCHOOLS, type Schools } from '../core/house/index.ts'
 import { summariseAnswers } from '../core/looks/index.ts'
 import { carriedAnswers, type Asked, type Consent, type SkinMark } from '../core/screening/index.ts'
-import { type Style } from '../core/services/index.ts'
+import { byRoot, type Style } from '../core/services/index.ts'
 import { mulberry32 } from '../core/stats/index.ts'
 import { whenWords, addDays, dateOf, DAY_MS, HOUR_MS, offsetHere } from '../core/time/index.ts'
 import { type PlanGround, finishService } from '../core/visit/index.ts'
 import { closedAt } from './days.ts'
 import { hairReadings, skinAnswers, type Truth } from './outcomes.ts'
 import { STUDIO, TRUE_PACES, type Person } from './people.ts'
-import { jobsOf, nothingFound, signed, type Planner } from './plans.ts'
+import { jobsOf, nothingFound, signed, type Nth, type Planner } from './plans.ts'
 import { eventRow, kitOf, serviceEvents } from './services.ts'
 
 /** Messages of older visits are of no use any more. */
@@ -68,6 +68,7 @@ interface VisitStory {
   readonly routine: string
   readonly silentLately: boolean
   readonly settled: boolean
+  readonly nth: Nth
   readonly consent: Consent
   /** What the visit's own readings told of whoever made them. */
   readonly reader: ReaderSeen | undefined
@@ -96,7 +97,10 @@ export function addVisit(
     offsetHere,
   )
   const { endedAtMs, atChair } = end
-  const { loads, leftMm } = end.jobs[0]!
+  const loads = sumLoads(end.jobs)
+  // Of what came out by its root nobody tells how it grew.
+  const leftMm: Record<string, number> = {}
+  for (const job of end.jobs) if (!byRoot(job.method)) Object.assign(leftMm, job.leftMm)
   const service = {
     ...v,
     endedAtMs,
@@ -211,7 +215,7 @@ export function addOpenVisit(
         ? {}
         : carriedAnswers(nothingFound().answers, dateOf(last, offsetHere(last))),
     spots,
-    ...(last !== undefined && { consent: signed(person, times[0]!) }),
+    ...(last !== undefined && { consent: signed(person, times[0]!, 'today') }),
   }
   if (person.story === 'postponed') {
     asked = { ...asked, ...nothingFound() }
@@ -237,7 +241,7 @@ export function addOpenVisit(
     id: newId(),
     clientId,
     workerId,
-    jobs: jobsOf(person, clientId),
+    jobs: jobsOf(person, clientId, 'today'),
     state: 'open',
     slotAtMs: person.slotHour === undefined ? null : slot.getTime(),
     createdAtMs: nowMs - Math.round((1 + random()) * HOUR_MS),

@@ -13,7 +13,7 @@ import {
   type SkinOf,
   type VisitWindow,
 } from '../regrowth/index.ts'
-import { jobName, type Work } from '../services/index.ts'
+import { areaWords, byRoot, jobName, type Work } from '../services/index.ts'
 import { DAY_MS } from '../time/index.ts'
 import type { ZoneId } from '../zones/index.ts'
 import { upkeepLast, type Upkeep } from './upkeep.ts'
@@ -79,12 +79,15 @@ function dueWork(figures: Figures, upkeep: UpkeepOutlook, nowMs: number): DueWor
   const days = (nowMs - job.endedAtMs) / DAY_MS
   const clear = clearOddsOf(figures, skinAfter(last), skin)
   const ready = (zone: string) => clear(nowMs, [zone]) >= figures(CLEAR_CONSTANTS.clearEnough)
+  // What came out by its root is due when it is felt again; a rhythm of the client's own when it has passed.
+  const kind = byRoot(job.method) ? 'felt' : 'seen'
   const shows = (zone: string) => {
+    if (job.everyDays !== undefined) return days >= job.everyDays
     const own = growth[zone]
     const left = last.leftMm?.[zone] ?? 0
     return (
       own !== undefined &&
-      shownOdds(figures, growthAfter(figures, own, job.method), 'seen', left, days) >=
+      shownOdds(figures, growthAfter(figures, own, job.method), kind, left, days) >=
         figures(C.shows)
     )
   }
@@ -102,8 +105,9 @@ function dueWork(figures: Figures, upkeep: UpkeepOutlook, nowMs: number): DueWor
     const later = upkeep.zones.filter((z) => !due.includes(z))
     return { ...base, zones: due, later, state: 'due' }
   }
+  const hairDays = (w: VisitWindow) => job.everyDays ?? w[kind].even
   const calm = upkeep.zones.filter(ready)
-  const dueMs = window && Math.max(window.fromMs, job.endedAtMs + window.seen.even * DAY_MS)
+  const dueMs = window && Math.max(window.fromMs, job.endedAtMs + hairDays(window) * DAY_MS)
   const of = dueMs === null ? Infinity : (dueMs - job.endedAtMs) / DAY_MS
   const left = of - days
   if (calm.length === upkeep.zones.length && left >= 0 && left <= figures(C.nearlyShare) * of) {
@@ -113,4 +117,22 @@ function dueWork(figures: Figures, upkeep: UpkeepOutlook, nowMs: number): DueWor
     return { ...base, zones: upkeep.zones, later: [], state: 'nearly', saves }
   }
   return { ...base, zones: upkeep.zones, later: [], state: 'waits' }
+}
+
+/** Why work is due, nearly due or waits, in a sentence. */
+export function dueWords(due: DueWork, day: (ms: number) => string): string {
+  const { state, zones, later, saves, fromMs } = due
+  switch (state) {
+    case 'due':
+      return later.length === 0
+        ? 'Hair shows and the skin is ready.'
+        : `Hair shows and the skin is ready on ${areaWords(zones)}; not yet on ${areaWords(later)}.`
+    case 'nearly': {
+      const { days, of, load, moreInAYear } = saves!
+      const left = Math.max(1, Math.round(days))
+      return `Due in ${left} ${left === 1 ? 'day' : 'days'}. Done now it saves a visit; its skin bears load ${load.toFixed(1)} after ${Math.round(of - days)} days instead of ${Math.round(of)}, ${moreInAYear.toFixed(1)} more in a year if kept up.`
+    }
+    case 'waits':
+      return fromMs === null ? 'No day can be told yet.' : `Good from ${day(fromMs)}.`
+  }
 }

@@ -3,7 +3,7 @@
  * head, what is being felt, and whether the rest is just being worked out.
  */
 import type { Figures } from '../house/index.ts'
-import { serviceIn, type PlanStep } from '../plan/index.ts'
+import { serviceIn, type PlanStep, zonesOfPlan } from '../plan/index.ts'
 import { SERVICES } from '../services/index.ts'
 import type { ZoneId } from '../zones/index.ts'
 import type { ChairDetail, Draft } from './events.ts'
@@ -74,10 +74,7 @@ export function lookedZones(
   live: Live,
   { zones, grades }: Tapped,
 ): NonNullable<ChairDetail['zones']> {
-  const worked = new Set([
-    ...live.plan.zones.map((z) => z.zoneId),
-    ...(live.plan.hand ?? []).flatMap((h) => h.zones),
-  ])
+  const worked = new Set(zonesOfPlan(live.plan))
   const red = redAtChair(live.state)
   const named = new Set([
     ...(Object.keys(red) as ZoneId[]),

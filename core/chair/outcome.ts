@@ -5,6 +5,7 @@ import {
   type HandWork,
   stepZones,
   stubbleLeftMm,
+  zonesOfPlan,
   type Lane,
   type Plan,
   type ZonePlan,
@@ -83,13 +84,13 @@ export function atChairOf(
 
 /** Zones to look at afterwards: all that were planned, and wherever something happened. */
 export function zonesToLookAt(
-  plan: Pick<Plan, 'zones'> | null,
+  plan: Pick<Plan, 'zones' | 'hand'> | null,
   loads: Readonly<Record<string, number>> | null,
   atChair: AtChair,
 ): string[] {
   return [
     ...new Set([
-      ...(plan?.zones ?? []).map((z) => z.zoneId as string),
+      ...(plan ? zonesOfPlan(plan) : []),
       ...Object.keys(loads ?? {}),
       ...Object.keys(atChair.redness),
       ...Object.keys(atChair.nicks),

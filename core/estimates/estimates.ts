@@ -194,6 +194,13 @@ export const ESTIMATES = {
     'What was forecast and what was looked at since, in one belief; it fades by a rate that is learned.',
     ['interval.clearByDays', 'skin.perDay'],
   ),
+  'due-today': estimate(
+    'H',
+    'Due today',
+    'Hair shows there with even odds or more, the skin is clear with the odds asked for, and the rhythm of the work has passed. What is nearly due is offered where it saves a visit.',
+    'Odds of hair seen by now, of skin clear by now, and the window of that work; load a year is load times visits a year.',
+    ['interval.shows', 'interval.nearlyShare', 'interval.lapsesDays', 'interval.clearEnough'],
+  ),
   event: estimate(
     'H',
     'At the event',

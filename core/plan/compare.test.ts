@@ -31,7 +31,7 @@ describe('plans beside each other', () => {
       cost: 1.8,
     } as unknown as Plan)
     expect(figures).toMatchObject({ minutes: 32, load: 1.5, smoothHours: 25, blades: 2, cost: 1.8 })
-    expect(figures.worst.rednessOdds).toBe(0.2)
+    expect(figures.worst!.rednessOdds).toBe(0.2)
   })
 
   it('differ where the closest goes over more or the gentlest less, all passes of a lane together', () => {

@@ -13,8 +13,8 @@ export interface PlanFigures {
   readonly any?: number
   /** P(many bumps) of the zone with the highest. */
   readonly bumps?: number
-  /** The zone with the highest odds of redness. */
-  readonly worst: ZonePlan
+  /** The zone with the highest odds of redness; none where nothing is stroked. */
+  readonly worst?: ZonePlan
   readonly blades: number
   readonly cost: number
 }
@@ -23,7 +23,8 @@ export interface PlanFigures {
 export function planFigures(plan: Plan): PlanFigures {
   const area = plan.zones.reduce((s, z) => s + z.areaCm2, 0)
   const mean = (pick: (z: ZonePlan) => number) =>
-    plan.zones.reduce((s, z) => s + z.areaCm2 * pick(z), 0) / area
+    area > 0 ? plan.zones.reduce((s, z) => s + z.areaCm2 * pick(z), 0) / area : 0
+  const [worst] = [...plan.zones].sort((a, b) => b.rednessOdds - a.rednessOdds)
   return {
     minutes: Math.round(plan.totalMinutes),
     load: mean((z) => z.totalLoad),
@@ -32,7 +33,7 @@ export function planFigures(plan: Plan): PlanFigures {
     ...(plan.zones[0]?.bumpOdds !== undefined && {
       bumps: Math.max(...plan.zones.map((z) => z.bumpOdds ?? 0)),
     }),
-    worst: plan.zones.reduce((a, b) => (b.rednessOdds > a.rednessOdds ? b : a)),
+    ...(worst && { worst }),
     blades: plan.bladeCount,
     cost: plan.cost,
   }

@@ -93,6 +93,7 @@ export {
   type VisitOdds,
   withJobs,
   type ZonePlan,
+  zonesOfPlan,
 } from './types.ts'
 export { UNIT_CONSTANTS } from './units.ts'
 export { groupTitle, laneTitle, partsIn, strokeStep } from './walk.ts'

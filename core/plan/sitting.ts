@@ -10,6 +10,7 @@ import {
   HAND_METHODS,
   type HandMethod,
   methodFacts,
+  type Posture,
   type Service,
   SERVICES,
 } from '../services/index.ts'
@@ -19,6 +20,7 @@ import { stepMinutes, type HandWork, type Lane, type PlanStep, type ZonePlan } f
 import { walkParts, type WalkedParts, type WalkInput } from './walk.ts'
 
 export const SITTING_CONSTANTS = {
+  placeMin: constant(0.3, 'min', 'The client is placed anew between two jobs', 'H'),
   wipeMin: constant(0.5, 'min', 'Wipe off one job’s lather or film before the next', 'H'),
 } as const
 
@@ -116,6 +118,9 @@ export function walkSitting(parts: readonly Part[], hand: readonly HandWork[]): 
     const film = SERVICES[input.service].lather
     const suffix = nth === 0 ? '' : `:s${nth + 1}`
     if (wet && !film) steps.push(wipe(input, suffix))
+    const { posture } = SERVICES[input.service]
+    const before = turns[turn - 1] && SERVICES[turns[turn - 1]!.input.service].posture
+    if (before !== undefined && before !== posture) steps.push(placed(input, posture, suffix))
     for (const s of own) {
       if (isCleanse(s) || isDry(s)) continue
       if (!done.has(s.id)) steps.push(s)
@@ -144,6 +149,20 @@ const wipe = ({ figures }: WalkInput, suffix: string): PlanStep => ({
   text: 'A damp cloth, then a dry one: what comes next wants to see its skin.',
   minutes: figures(SITTING_CONSTANTS.wipeMin),
   wipes: true,
+})
+
+const PLACED: Readonly<Record<Posture, string>> = {
+  reclined: 'Lay the client back',
+  upright: 'Sit the client up',
+  lying: 'The client lies down',
+}
+
+const placed = ({ figures }: WalkInput, posture: Posture, suffix: string): PlanStep => ({
+  id: `prepare:placed${suffix || ':s1'}`,
+  kind: 'prepare',
+  title: PLACED[posture],
+  text: 'Blade put down first. Head and neck are held.',
+  minutes: figures(SITTING_CONSTANTS.placeMin),
 })
 
 /** One second look for all, the coolest close that any of them has. */

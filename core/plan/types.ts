@@ -400,6 +400,11 @@ export const serviceIn = (plan: Pick<Plan, 'jobs' | 'service'>, zone: ZoneId): S
   (plan.jobs.length > 1 ? plannedGroups(plan.jobs) : []).find((g) => works(g, zone))?.service ??
   plan.service
 
+/** Zones that a plan works, with strokes or by hand. */
+export const zonesOfPlan = (plan: Pick<Plan, 'zones' | 'hand'>): ZoneId[] => [
+  ...new Set([...plan.zones.map((z) => z.zoneId), ...(plan.hand ?? []).flatMap((h) => h.zones)]),
+]
+
 /** A plan that was kept before visits held jobs, as a plan of the visit's one job. */
 export function withJobs(
   plan: Omit<Plan, 'jobs'> & Partial<Pick<Plan, 'jobs'>>,

@@ -1,5 +1,6 @@
 /** The services and the jobs of a visit. */
 export { BETWEEN_CONSTANTS } from './between.ts'
+export { areasOf, byMethod, everyDays, ofService, withZones } from './editSitting.ts'
 export { type RuleEffect, type Severity, SEVERITY_ORDER } from './effect.ts'
 export {
   areaWords,
@@ -18,6 +19,7 @@ export {
   oneJob,
   plannedGroups,
   servicesOf,
+  strokedZones,
   type Work,
   works,
   zonesOfJobs,

@@ -95,6 +95,9 @@ export function plannedGroups(jobs: readonly Job[]): JobGroup[] {
 export const handJobs = (jobs: readonly Job[]): HandJob[] =>
   jobs.filter((j): j is HandJob => !isPlanned(j.method))
 
+/** Zones that a blade is to go over: of what is done by hand nobody needs the map. */
+export const strokedZones = (jobs: readonly Job[]): ZoneId[] => zonesOfJobs(plannedGroups(jobs))
+
 /** The job of a group that a zone is worked for. */
 export const jobFor = (group: JobGroup, zone: ZoneId): Job =>
   group.jobs.find((j) => works(j, zone)) ?? leadJob(group.jobs)

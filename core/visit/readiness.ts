@@ -2,13 +2,10 @@
 import { zoneName, type ZoneId } from '../zones/index.ts'
 import { BLADES } from '../kit/index.ts'
 import type { Screening } from '../screening/index.ts'
-import { plannedGroups, zonesOfJobs } from '../services/index.ts'
+import { strokedZones } from '../services/index.ts'
 import { oddsWords } from '../stats/index.ts'
 import type { Known, VisitFinding } from './types.ts'
 import { zoneWords } from './skin.ts'
-
-/** Zones that a blade is to go over: of what is done by hand nobody needs the map. */
-const strokedZones = (jobs: Known['jobs']) => zonesOfJobs(plannedGroups(jobs))
 
 /** Zones whose grain is only a guess: by the lanes of the plan where there is one, else by the readings. */
 export function guessedZones({ plan, jobs, readZones }: Known): ZoneId[] {

@@ -3,7 +3,14 @@ import { readFigures } from '../house/service.ts'
 import type { Figures } from '../../core/house/index.ts'
 import { learnGrowth, meanGrowth, meanLeft } from '../../core/history/index.ts'
 import { type Growth, growthAfter, tideCurve } from '../../core/regrowth/index.ts'
-import { jobName, jobZones, kindOfWork, SERVICES, type Work } from '../../core/services/index.ts'
+import {
+  isPlanned,
+  jobName,
+  jobZones,
+  kindOfWork,
+  SERVICES,
+  type Work,
+} from '../../core/services/index.ts'
 import { DAY_MS } from '../../core/time/index.ts'
 import { upkeepLast, type UpkeepOutlook } from '../../core/ahead/index.ts'
 import type { Client, Tide, VisitSummary } from '../../contract/types.ts'
@@ -64,7 +71,9 @@ export function tideNow(
     const kind = kindOfWork(last)
     return {
       id: kind,
-      name: jobName({ ...last, zones: last.zones === null ? null : u.zones }),
+      name: isPlanned(last.method)
+        ? SERVICES[last.service].name
+        : jobName({ ...last, zones: u.zones }),
       curve: tideCurve(
         figures,
         endsOf(visits, kind),

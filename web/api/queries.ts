@@ -184,10 +184,10 @@ export const useHistory = (clientId: string) =>
   })
 
 /** An earlier stretch of the tide line; none while it shows the latest. */
-export const useEarlierTide = (clientId: string, back: number) =>
+export const useEarlierTide = (clientId: string, back: number, work: string) =>
   useQuery({
-    queryKey: ['client', clientId, 'tide', back],
-    queryFn: () => call('tide', { params: { id: clientId }, query: { back } }),
+    queryKey: ['client', clientId, 'tide', back, work],
+    queryFn: () => call('tide', { params: { id: clientId }, query: { back, work } }),
     enabled: back > 0,
     placeholderData: (before) => before,
   })

@@ -8,7 +8,7 @@ import { todayIso } from '../state/words.ts'
 import { atWords } from '../state/words.ts'
 import css from './StationStrip.module.css'
 import { useGate } from './useGate.ts'
-import { useGrain, useServiceZones, type StationProps } from './useStation.ts'
+import { useGrain, useStrokedZones, type StationProps } from './useStation.ts'
 
 export function StationStrip(props: StationProps) {
   const figures = useFigures()
@@ -16,7 +16,7 @@ export function StationStrip(props: StationProps) {
   const [search] = useSearchParams()
   const gate = useGate(props)
   const grain = useGrain(visit)
-  const zones = useServiceZones(visit)
+  const zones = useStrokedZones(visit)
   const stations = stationStates(
     figures,
     visit,

@@ -6,7 +6,7 @@ import { grainMap } from '../../core/grain/index.ts'
 import { readingsToday } from '../../core/visit/index.ts'
 import type { Schools } from '../../core/house/index.ts'
 import { isSkin, ZONE_IDS } from '../../core/zones/index.ts'
-import { zonesOfJobs } from '../../core/services/index.ts'
+import { strokedZones, zonesOfJobs } from '../../core/services/index.ts'
 import type { HeadFlow } from '../head/shared.ts'
 
 export interface StationProps {
@@ -39,6 +39,11 @@ export function useFlowLayer(visit: VisitPage): HeadFlow {
 
 export function useServiceZones(visit: VisitPage) {
   return useMemo(() => zonesOfJobs(visit.jobs), [visit.jobs])
+}
+
+/** Zones that a blade is to go over: those whose grain is read. */
+export function useStrokedZones(visit: VisitPage) {
+  return useMemo(() => strokedZones(visit.jobs), [visit.jobs])
 }
 
 /** Zones of skin that are not part of the service. */

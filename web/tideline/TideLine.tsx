@@ -4,6 +4,7 @@ import { IconArrowLeft, IconArrowRight } from '@tabler/icons-react'
 import { lazy, Suspense, useState } from 'react'
 import type { Tide } from '../../contract/types.ts'
 import { useEarlierTide } from '../api/queries.ts'
+import { Words } from '../ui/Words.tsx'
 import { dateWords } from '../../core/time/index.ts'
 import css from './TideLine.module.css'
 import type { TideLineProps } from './TideChart.tsx'
@@ -22,8 +23,12 @@ export function TideLine({ clientId, ...props }: TideLineProps & { clientId: str
   const [open, setOpen] = useState(true)
   const [back, setBack] = useState(0)
   const lamp = useComputedColorScheme('light') === 'dark'
-  const earlier = useEarlierTide(clientId, back)
-  const tide = back === 0 ? props.tide : (earlier.data ?? props.tide)
+  const works = [props.tide, ...props.tide.others]
+  const [of, setOf] = useState<string>()
+  const work = works.find((w) => w.id === of) ?? props.tide
+  const earlier = useEarlierTide(clientId, back, work.id)
+  const now: Tide = { ...props.tide, ...work }
+  const tide = back === 0 ? now : (earlier.data ?? now)
   const begun = props.tide.curve.past.length > 0
   return (
     <section
@@ -36,6 +41,17 @@ export function TideLine({ clientId, ...props }: TideLineProps & { clientId: str
           <UnstyledButton className={css.fold} onClick={() => setOpen(!open)} aria-expanded={open}>
             {open ? 'Fold away' : 'Tide line'}
           </UnstyledButton>
+          {open && works.length > 1 && (
+            <div className={css.works}>
+              <Words
+                label="Hair of which work"
+                size="sm"
+                data={works.map((w) => [w.id, w.name] as const)}
+                value={work.id}
+                onChange={setOf}
+              />
+            </div>
+          )}
           {open && tide.earlier && (
             <ActionIcon
               className={css.step}

@@ -19,13 +19,15 @@ import { Questions, Rest } from './Questions.tsx'
 import { Result } from './Result.tsx'
 import { Skin } from './Skin.tsx'
 import { SignFoot } from './SignFoot.tsx'
+import { Sitting } from './Sitting.tsx'
 import { Tone } from './Tone.tsx'
 import { Problem } from '../../ui/Panel.tsx'
 import { Scroll } from '../../ui/Scroll.tsx'
 
-type Tab = 'questions' | 'skin' | 'marks' | 'methods' | 'consent' | 'person'
+type Tab = 'sitting' | 'questions' | 'skin' | 'marks' | 'methods' | 'consent' | 'person'
 const TABS: readonly (readonly [Tab, string])[] = [
   ['questions', 'Questions'],
+  ['sitting', 'Sitting'],
   ['skin', 'Skin'],
   ['marks', 'Marks'],
   ['methods', 'Methods'],
@@ -99,9 +101,11 @@ export function AskStation(props: StationProps) {
             const many =
               id === 'questions'
                 ? screening.unanswered + screening.toConfirm
-                : id === 'marks'
-                  ? asked.spots.length
-                  : 0
+                : id === 'sitting' && visit.jobs.length > 1
+                  ? visit.jobs.length
+                  : id === 'marks'
+                    ? asked.spots.length
+                    : 0
             return many > 0 && ` ${many}`
           }}
         />
@@ -115,6 +119,7 @@ export function AskStation(props: StationProps) {
         />
       ) : (
         <Scroll label={TABS.find((t) => t[0] === tab)![1]}>
+          {tab === 'sitting' && <Sitting {...props} frozen={frozen} />}
           {tab === 'skin' && <Skin {...props} frozen={frozen} />}
           {tab === 'marks' && (
             <MarksPanel

@@ -1,14 +1,12 @@
-/** Service, worker, skin and hair. */
+/** Worker, skin and hair. */
 import { Button, Collapse, Stack, Table, Text } from '@mantine/core'
 import { useDisclosure } from '@mantine/hooks'
-import { newId } from '../../state/words.ts'
-import { oneJob, SERVICE_IDS, SERVICES } from '../../../core/services/index.ts'
 import { wasTold, type SkinAndHair } from '../../../core/client.ts'
 import { SCHOOLS, schoolWords } from '../../../core/house/index.ts'
 import { useChangeClient } from '../../api/queries.ts'
 import { useChangeVisit } from '../../api/visitWrites.ts'
 import { Problem } from '../../ui/Panel.tsx'
-import { named, PickOne } from '../../ui/PickOne.tsx'
+import { PickOne } from '../../ui/PickOne.tsx'
 import { Words } from '../../ui/Words.tsx'
 import type { StationProps } from '../useStation.ts'
 
@@ -76,16 +74,6 @@ export function Skin({ page, visit, house, frozen }: StationProps & { frozen: bo
     })
   return (
     <Stack gap="sm" py="xs">
-      <PickOne
-        label="Service wanted"
-        disabled={frozen}
-        data={named(SERVICE_IDS, (id) => SERVICES[id].name)}
-        value={visit.service}
-        onChange={(service) => {
-          changeVisit.mutate({ jobs: [oneJob(visit.jobs[0]?.id ?? newId(), service)] })
-          client.mutate({ service })
-        }}
-      />
       <PickOne
         label="Worker"
         disabled={frozen}

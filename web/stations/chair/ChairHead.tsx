@@ -11,6 +11,8 @@ import {
   laneWash,
   type Lane,
   type PlanStep,
+  stepZones,
+  zonesOfPlan,
 } from '../../../core/plan/index.ts'
 import type { StrokePoint } from '../../../core/grain/index.ts'
 import { useFigures } from '../../state/figures.ts'
@@ -68,12 +70,16 @@ export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep 
   const feltChanged = useFelt((f) => f.now)
   // What is felt changes with the store as well as with the step.
   const felt = useMemo(() => feltAt(chair.live), [chair.live, feltChanged]) // eslint-disable-line react-hooks/exhaustive-deps
+  // What is done by hand has no strokes: its skin is in view.
+  const handAt = shown?.kind === 'hand' ? shown.zoneId : undefined
+  const handNormal = handAt && head.data?.zoneById.get(handAt)?.centre.normal
   // Between strokes the head shows what is worked: a scalp from above, a face from the front.
   const middle = useMemo(() => middleOf(plan.lanes), [plan.lanes])
   const normal =
     plan.lanes.find((l) => lookAt?.includes(l.zoneId))?.normal ??
     lane?.normal ??
     felt?.normal ??
+    handNormal ??
     (step?.kind === 'check' || !step ? middle : undefined)
   useEffect(() => {
     choose(null)
@@ -90,9 +96,9 @@ export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep 
   useEffect(() => () => useView.getState().show('front'), [])
   const { zones } = plan
   const flow = useMemo(() => {
-    const own = new Set(zones.map((z) => z.zoneId as string))
+    const own = new Set<string>(zonesOfPlan(plan))
     return { readings, faint: new Set(ALL_ZONE_IDS.filter((id) => !own.has(id))) }
-  }, [readings, zones])
+  }, [readings, plan])
   const loaded = body ? undefined : head.data
   const edges = useMemo(
     () => (loaded ? laneEdges(loaded.packed.display, zones) : undefined),
@@ -158,6 +164,12 @@ export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep 
         tints: [{ zoneId: felt.zoneId, colour: ON_SKIN.brass, opacity: 0.3 }],
         onStroke: (stroke: readonly StrokePoint[]) => drawFelt(chair.live, stroke),
       }
+    }
+    if (step?.kind === 'hand') {
+      const own = stepZones(step).map((zoneId) => ({
+        ...{ zoneId, colour: ON_SKIN.water, opacity: 0.42 },
+      }))
+      return { ...common, flow, tints: [...own, ...tints] }
     }
     if (!lane) {
       // For the second look everything that was worked is in view.

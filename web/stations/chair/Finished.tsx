@@ -2,6 +2,7 @@
  * The service as it was: on the head what happened, beside it what it came to; then what comes next, in order: pictures, the
  * care sheet, the next visit, cleaning down.
  */
+import { zonesOfPlan } from '../../../core/plan/index.ts'
 import { isBody } from '../../../core/zones/index.ts'
 import { Alert, Anchor, Button, Checkbox, Group, Stack, Text, Title } from '@mantine/core'
 import { useMemo } from 'react'
@@ -182,7 +183,7 @@ function useHappened({ visit }: StationProps, { plan, state }: Live) {
         : []
     })
     return {
-      tints: plan.zones.map(({ zoneId }) => {
+      tints: zonesOfPlan(plan).map((zoneId) => {
         const grade = red.get(zoneId)
         return grade
           ? { zoneId, colour: REDNESS_COLOURS[grade]!, opacity: 0.75 }

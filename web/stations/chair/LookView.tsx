@@ -1,4 +1,5 @@
 /** The first look at the skin: what reddened comes first; other red zones are tapped and graded; what is not named is clear. */
+import { zonesOfPlan } from '../../../core/plan/index.ts'
 import { Stack } from '@mantine/core'
 import css from './Chair.module.css'
 import { useEffect, useMemo } from 'react'
@@ -23,7 +24,7 @@ export function LookView({ chair }: ChairProps) {
     })
     return begin('zones', 8, { places: first, grades: red })
   }, [begin, red, head.data])
-  const worked = new Set(plan.zones.map((z) => z.zoneId))
+  const worked = new Set(zonesOfPlan(plan))
   const zones = [
     ...new Set([
       ...(Object.keys(red) as ZoneId[]),

@@ -1,4 +1,5 @@
 /** Redness or a welt: noted, then the rest is planned anew by the worker's word. */
+import { zonesOfPlan } from '../../../core/plan/index.ts'
 import css from './Chair.module.css'
 import { useEffect, useState } from 'react'
 import type { Cause, Replanned } from '../../../core/chair/index.ts'
@@ -21,7 +22,7 @@ export function RednessPanel(props: PanelProps) {
   const [noted, setNoted] = useState<ZoneId>()
   useEffect(() => begin('one', 8), [begin])
   const zoneId = places[0]?.zoneId ?? step?.zoneId ?? lastZone(chair)
-  const known = zoneId !== undefined && plan.zones.some((z) => z.zoneId === zoneId)
+  const known = zoneId !== undefined && zonesOfPlan(plan).includes(zoneId)
   if (noted) return <After {...props} zoneId={noted} />
   const note = async (grade: number) => {
     const fits = await tell({

@@ -4,6 +4,7 @@ import { Highlight } from '@mantine/core'
 import {
   avoidWords,
   poseFor,
+  serviceIn,
   stepLanes,
   watchWords,
   type Plan,
@@ -103,7 +104,7 @@ export function StepView({
               turnDeg={step.zoneId ? poseFor(step.zoneId).turnDeg : 0}
               stance={work.stance}
               turn={work.headTurn}
-              posture={SERVICES[plan.service].posture}
+              posture={SERVICES[step.zoneId ? serviceIn(plan, step.zoneId) : plan.service].posture}
               hand={work.stance.hand ?? hand}
             />
             <figcaption>

@@ -2,7 +2,8 @@
 import { RowButton } from '../../ui/RowButton.tsx'
 import { Button, Table } from '@mantine/core'
 import { Fragment } from 'react'
-import type { Lane, Plan } from '../../../core/plan/index.ts'
+import { serviceIn, type Lane, type Plan, type PlanStep } from '../../../core/plan/index.ts'
+import { SERVICES, type ServiceId } from '../../../core/services/index.ts'
 import css from './Plan.module.css'
 import { RelationMark } from './RelationMark.tsx'
 
@@ -21,9 +22,11 @@ export function LaneList({
   children?: React.ReactNode
 }) {
   const byId = new Map(plan.lanes.map((l) => [l.id, l]))
-  const strokes = plan.steps.filter((s) => s.kind === 'stroke')
+  const work = plan.steps.filter((s) => s.kind === 'stroke' || s.kind === 'hand')
+  const several = plan.jobs.length > 1
   let pass = 0
-  if (plan.lanes.length === 0) {
+  let service: ServiceId | undefined
+  if (plan.lanes.length === 0 && !plan.hand) {
     return <p>This plan was made before lanes: its steps are at the Chair.</p>
   }
   return (
@@ -43,13 +46,22 @@ export function LaneList({
         </Table.Tr>
       </Table.Thead>
       <Table.Tbody>
-        {strokes.map((s, i) => {
+        {work.map((s, i) => {
+          if (s.kind === 'hand') return <HandRow key={s.id} step={s} plan={plan} nth={i + 1} />
           const lane = s.laneId === undefined ? undefined : byId.get(s.laneId)
           if (!lane) return null
+          const own = serviceIn(plan, lane.zoneId)
+          const begins = several && own !== service
+          if (begins) [service, pass] = [own, 0]
           const head = lane.pass > pass && plan.lanes.some((l) => l.pass > 1)
           pass = Math.max(pass, lane.pass)
           return (
             <Fragment key={s.id}>
+              {begins && (
+                <Table.Tr ff="heading">
+                  <Table.Td colSpan={4}>{SERVICES[own].name}</Table.Td>
+                </Table.Tr>
+              )}
               {head && (
                 <Table.Tr ff="heading" c="dimmed">
                   <Table.Td colSpan={4}>Pass {lane.pass}</Table.Td>
@@ -110,5 +122,23 @@ export function LaneList({
         )}
       </Table.Tbody>
     </Table>
+  )
+}
+
+/** What is done by hand: recorded and timed, without strokes. */
+function HandRow({ step, plan, nth }: { step: PlanStep; plan: Plan; nth: number }) {
+  const work = plan.hand?.find((h) => h.jobId === step.jobId)
+  return (
+    <Table.Tr className={css.lane}>
+      <Table.Td>
+        <span className={css.number} aria-hidden>
+          {nth}
+        </span>{' '}
+        {step.title}
+      </Table.Td>
+      <Table.Td>by hand</Table.Td>
+      <Table.Td data-num>{work?.load.toFixed(1)}</Table.Td>
+      <Table.Td data-num>{Math.round(step.minutes * 60)}</Table.Td>
+    </Table.Tr>
   )
 }

@@ -196,7 +196,7 @@ function Chosen({
           {over.text} <Estimate mark={over.mark} of="plan-any" />
         </Alert>
       )}
-      {view.three && (part === 'lanes' || part === 'compare') && (
+      {view.three && plan.front && (part === 'lanes' || part === 'compare') && (
         <PlanFront
           three={view.three}
           plan={plan}
@@ -235,7 +235,7 @@ function Chosen({
           </LaneList>
         )}
         {part === 'compare' &&
-          (view.three ? (
+          (view.three && plan.front ? (
             <>
               <Text size="sm" c="dimmed">
                 {diff.length === 0
@@ -245,7 +245,11 @@ function Chosen({
               <ThreePlans three={view.three} chosen={choosing.choice.style} edited={edited > 0} />
             </>
           ) : (
-            <p>The service has begun: only the plan that was kept is shown.</p>
+            <p>
+              {plan.front
+                ? 'The service has begun: only the plan that was kept is shown.'
+                : 'Nothing of this sitting is stroked, so there is nothing to compare.'}
+            </p>
           ))}
         {part === 'why' && <Why plan={plan} />}
         {part === 'time' && (

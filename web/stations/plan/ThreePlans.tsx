@@ -23,7 +23,7 @@ const ROWS: readonly (readonly [
   ['Minutes', 'plan-minutes', (f) => `${f.minutes}`],
   ['Load, mean over the skin', 'plan-load', (f) => f.load.toFixed(1)],
   ['Any zone at redness ≥ 2', 'plan-any', (f) => (f.any === undefined ? '–' : oddsWords(f.any))],
-  ['Redness ≥ 2, worst zone', 'plan-zone', (f) => oddsWords(f.worst.rednessOdds)],
+  ['Redness ≥ 2, worst zone', 'plan-zone', (f) => (f.worst ? oddsWords(f.worst.rednessOdds) : '–')],
   [
     'Many bumps, worst zone',
     'plan-bumps',

@@ -33,9 +33,11 @@ export function VisitFigures({ plan }: { plan: Plan }) {
           </span>
         </Figure>
       )}
-      <Figure name="smooth for about">
-        <Estimate of="plan-smooth">{hoursWords(planFigures(plan).smoothHours)}</Estimate>
-      </Figure>
+      {plan.zones.length > 0 && (
+        <Figure name="smooth for about">
+          <Estimate of="plan-smooth">{hoursWords(planFigures(plan).smoothHours)}</Estimate>
+        </Figure>
+      )}
     </Figures>
   )
 }

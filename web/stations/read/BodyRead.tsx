@@ -11,7 +11,7 @@ import {
   isFrozen,
   useFlowLayer,
   useGrain,
-  useServiceZones,
+  useStrokedZones,
   type StationProps,
 } from '../useStation.ts'
 import { Act } from '../../ui/Act.tsx'
@@ -43,7 +43,7 @@ export function BodyRead({ visit, frame }: StationProps & { frame: ReadFrame }) 
   const choose = useView((s) => s.choose)
   const tell = useZoneTelling()
   const frozen = isFrozen(visit)
-  const zones = useServiceZones(visit)
+  const zones = useStrokedZones(visit)
   const groups = useMemo(() => groupsOf(zones), [zones])
   const kept = new Set<ZoneId>(visit.notes.keptZones)
   const stroke = useLatest(editing.stroke)

@@ -12,7 +12,7 @@ import { PanelHead, Problem } from '../../ui/Panel.tsx'
 import { Scroll } from '../../ui/Scroll.tsx'
 import { StageActs } from '../../ui/Stage.tsx'
 import { StationTabs, useTab } from '../StationTabs.tsx'
-import { isFrozen, useFlowLayer, useServiceZones, type StationProps } from '../useStation.ts'
+import { isFrozen, useFlowLayer, useStrokedZones, type StationProps } from '../useStation.ts'
 import { BodyRead } from './BodyRead.tsx'
 import { GrainTab } from './GrainTab.tsx'
 import { HairTab } from './HairTab.tsx'
@@ -79,7 +79,7 @@ function MarksTab({ visit, frame }: StationProps & { frame: ReadFrame }) {
   const save = useSaveAsked(visit.id)
   const [brush, setBrush] = useState(() => firstBrush(figures))
   const frozen = isFrozen(visit)
-  const zones = useServiceZones(visit)
+  const zones = useStrokedZones(visit)
   const flow = useFlowLayer(visit)
   const lines = useKeptLines(visit)
   const latest = useRef(save.change)

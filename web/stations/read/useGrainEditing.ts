@@ -8,7 +8,7 @@ import { useHead } from '../../head/loadHead.ts'
 import type { HeadRing } from '../../head/shared.ts'
 import { useKeys } from '../../keys/useKeys.ts'
 import { useView } from '../../state/view.ts'
-import { useFieldReadings, useGrain, useServiceZones } from '../useStation.ts'
+import { useFieldReadings, useGrain, useStrokedZones } from '../useStation.ts'
 import type { FeelPlace } from './FeelPanel.tsx'
 import { useFieldSummary, useMapEditing, useWhereNext, type Drawing } from './useMap.ts'
 
@@ -28,7 +28,7 @@ export function useGrainEditing(visit: VisitPage) {
   const [picked, setPicked] = useState<string>()
   const map = useMapEditing(visit, drawing)
   const grain = useGrain(visit)
-  const zones = useServiceZones(visit)
+  const zones = useStrokedZones(visit)
   const readings = useFieldReadings(visit)
   const summary = useFieldSummary(readings)
   const next = useWhereNext(

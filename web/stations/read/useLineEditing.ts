@@ -20,7 +20,7 @@ import {
 import type { ZoneId } from '../../../core/zones/index.ts'
 import { useSaveNotes } from '../../api/visitWrites.ts'
 import { useHead, type Hit } from '../../head/loadHead.ts'
-import { SERVICES, type Service, servicesOf } from '../../../core/services/index.ts'
+import { SERVICES, servicesOf } from '../../../core/services/index.ts'
 import { useView } from '../../state/view.ts'
 import { newId } from '../../state/words.ts'
 import { isFrozen, type StationProps } from '../useStation.ts'
@@ -35,7 +35,7 @@ export function useLineEditing(visit: StationProps['visit']) {
   const frozen = isFrozen(visit)
   const head = useHead()
   const { notes, before } = visit
-  const edges = servicesOf(visit.jobs).flatMap((s) => (SERVICES[s]).edges ?? [])
+  const edges = servicesOf(visit.jobs).flatMap((s) => SERVICES[s].edges ?? [])
   const [kind, setKind] = useState<LineKind>((edges[0] as LineKind | undefined) ?? 'cheek')
   const [picked, setPicked] = useState<string>()
   const [point, setPoint] = useState<number>()
