@@ -303,6 +303,7 @@ test('a new client with a face shave, by keyboard alone', async ({ page }) => {
   // Of tabs, and of words side by side, one stands in the order of Tab; arrows lead to the others.
   await tabTo(page, /^Questions$/, 'tab')
   await key('ArrowRight')
+  await key('ArrowRight')
   await expect(page.getByRole('tab', { name: 'Skin' })).toHaveAttribute('aria-selected', 'true')
   await tabTo(page, /^(tough|average|reactive)$/)
   const reactive = page.getByRole('radio', { name: 'reactive' })
