@@ -11,6 +11,8 @@ export type Client = InferType<typeof a.clientAnswer>
 export type VisitSummary = InferType<typeof a.visitSummaryAnswer>
 export type ClientPage = InferType<typeof a.clientPageAnswer>
 export type Tide = InferType<typeof a.tideAnswer>
+/** The line of one kind of work. */
+export type TideLineOf = Tide['others'][number]
 export type VisitPage = InferType<typeof a.visitPageAnswer>
 export type AnswerLink = InferType<typeof a.answerLinkAnswer>
 export type ClientHistory = InferType<typeof a.clientHistoryAnswer>

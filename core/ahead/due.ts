@@ -13,7 +13,7 @@ import {
   type SkinOf,
   type VisitWindow,
 } from '../regrowth/index.ts'
-import { areaWords, byRoot, jobName, type Work } from '../services/index.ts'
+import { areaWords, byRoot, isPlanned, jobName, kindOfWork, type Work } from '../services/index.ts'
 import { DAY_MS } from '../time/index.ts'
 import type { ZoneId } from '../zones/index.ts'
 import { upkeepLast, type Upkeep } from './upkeep.ts'
@@ -136,3 +136,13 @@ export function dueWords(due: DueWork, day: (ms: number) => string): string {
       return fromMs === null ? 'No day can be told yet.' : `Good from ${day(fromMs)}.`
   }
 }
+
+/** The work that the client usually comes for, where it was ever done. */
+export const usualWork = (due: readonly DueWork[], service: Work['service']): DueWork | undefined =>
+  due.find((d) => d.service === service && isPlanned(d.method))
+
+/** The line of one kind of work on the tide line. */
+export const lineOf = <L extends { readonly id: string }>(
+  tide: { readonly others: readonly L[] } & L,
+  work: Pick<Work, 'service' | 'method'> | undefined,
+): L | undefined => work && [tide, ...tide.others].find((l) => l.id === kindOfWork(work))

@@ -4,5 +4,13 @@ export { clientSeries } from './clientSeries.ts'
 export { EVENT_KINDS, type EventKind } from './eventKinds.ts'
 export { type EventFacts, eventQuestion, pointsToTry } from './eventQuestion.ts'
 export { type ClientEvent, SERIES_CONSTANTS, type SeriesVisit } from './series.ts'
-export { DUE_CONSTANTS, dueToday, dueWords, type DueWork, type UpkeepOutlook } from './due.ts'
+export {
+  DUE_CONSTANTS,
+  dueToday,
+  dueWords,
+  lineOf,
+  usualWork,
+  type DueWork,
+  type UpkeepOutlook,
+} from './due.ts'
 export { UPKEEP_CONSTANTS, type Upkeep, upkeepLast, upkeepsOf } from './upkeep.ts'

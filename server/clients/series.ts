@@ -1,6 +1,7 @@
 /** A client's visits ahead as a calendar (RFC 5545). */
 import { figuresOf } from '../../core/register/index.ts'
-import { clientSeries, type SeriesVisit } from '../../core/ahead/index.ts'
+import { clientSeries, lineOf, usualWork, type SeriesVisit } from '../../core/ahead/index.ts'
+import type { TideLineOf } from '../../contract/types.ts'
 import { SERVICES } from '../../core/services/index.ts'
 import { offsetHere } from '../../core/time/index.ts'
 import ical, { ICalCalendarMethod } from 'ical-generator'
@@ -22,8 +23,10 @@ const NAMES: Record<Exclude<SeriesVisit['kind'], 'whole'>, string> = {
 export async function seriesCalendar(db: Database, id: string, through: string): Promise<string> {
   const [page, house] = await Promise.all([clientPage(db, id), readHouse(db)])
   const { client, model, tide } = page
-  const last = page.visits.find((v) => v.state === 'finished' && v.service === client.service)
-  if (!tide.window || !last) {
+  const work = usualWork(page.due, client.service)
+  const last = page.visits.find((v) => v.id === work?.visitId)
+  const window = lineOf<TideLineOf>(tide, work)?.window
+  if (!window || !last) {
     throw new HttpProblem(
       409,
       'no-window',
@@ -43,7 +46,7 @@ export async function seriesCalendar(db: Database, id: string, through: string):
     noFragrance: false,
     products: [],
     events: client.events,
-    window: tide.window,
+    window,
     last: { endedAtMs: last.endedAtMs!, leftMm: json(row!.leftMm) },
     nowMs,
     throughMs: Date.parse(`${through}T23:59:59`),

@@ -13,7 +13,10 @@ import {
   EVENT_KINDS,
   type EventKind,
   eventQuestion,
+  lineOf,
+  usualWork,
 } from '../../../core/ahead/index.ts'
+import type { TideLineOf } from '../../../contract/types.ts'
 import { DAY_MS, dateWords, offsetHere, whenWords } from '../../../core/time/index.ts'
 import { oddsWords } from '../../../core/stats/index.ts'
 import type { FrontPoint } from '../../../core/plan/index.ts'
@@ -139,7 +142,8 @@ function useEventPlan(
       noFragrance: screening.noFragrance,
       products: house.products.filter((p) => visit.products.includes(p.id)),
       plan: visit.service === client.service ? (visit.plan ?? undefined) : undefined,
-      window: page.tide.window ?? undefined,
+      window:
+        lineOf<TideLineOf>(page.tide, usualWork(page.due, client.service))?.window ?? undefined,
       nowMs: Date.now(),
       closed: house.closed,
       offset: offsetHere,

@@ -5,6 +5,7 @@ import { Scroll } from '../../ui/Scroll.tsx'
 import { Button, Table, Text, Title } from '@mantine/core'
 import { ON_SKIN } from '../../../core/palette.ts'
 import { skinAfter } from '../../../core/history/index.ts'
+import { usualWork, type DueWork } from '../../../core/ahead/index.ts'
 import { kindOfWork } from '../../../core/services/index.ts'
 import {
   growthAfter,
@@ -29,20 +30,21 @@ import { useMemo, useState } from 'react'
 /** Zones told one by one: those that decide. */
 const ZONES_TOLD = 6
 
-/** The work that is due first, with its last visit: from it the next one is counted, whichever visit is looked at. */
-function useNextWork({ page, visit }: StationProps) {
-  const work = page.due.find((d) => kindOfWork(d) === page.tide.id)
+/** The last visit of a kind of work: from it its next one is counted, whichever visit is looked at. */
+function useLastOf({ visit }: StationProps, work: DueWork | undefined): VisitPage | undefined {
   const own = visit.id === work?.visitId
   const other = useVisit(own ? null : work?.visitId)
-  const last: VisitPage | undefined = own ? visit : other.data
-  return { work, last }
+  return own ? visit : other.data
 }
 
 export function NextVisit(props: StationProps) {
   const figures = useFigures()
   const { page } = props
   const { window } = page.tide
-  const { work, last } = useNextWork(props)
+  // What is due first; and what the client usually comes for, whose visits are laid out ahead.
+  const work = page.due.find((d) => kindOfWork(d) === page.tide.id)
+  const last = useLastOf(props, work)
+  const usual = useLastOf(props, usualWork(page.due, page.client.service))
   const odds = useMemo(() => {
     if (!window || !work || !last?.leftMm || last.endedAtMs === null) return undefined
     const zones = [...work.zones, ...work.later]
@@ -82,14 +84,35 @@ export function NextVisit(props: StationProps) {
       <h1>
         {dateWords(window.fromMs)} to {dateWords(window.toMs)}
       </h1>
+      {page.due.length > 1 && (
+        <Text size="sm" c="dimmed">
+          {page.tide.name}
+        </Text>
+      )}
       <Scroll label="Next visit">
         {odds && <OddsWords odds={odds} window={window} />}
         <Whys reasons={window.reasons} />
         {odds && <ZoneWindows zones={odds.zones} fromMs={window.fromMs} />}
         <Events {...props} />
-        {last && <Series {...props} last={last} />}
+        <Others works={page.due.filter((d) => d !== work)} />
+        {usual && <Series {...props} last={usual} />}
       </Scroll>
     </>
+  )
+}
+
+/** What else the client comes for, each with its own days. */
+function Others({ works }: { works: readonly DueWork[] }) {
+  if (works.length === 0) return null
+  return (
+    <section>
+      <Title order={2}>Also</Title>
+      {works.map((w) => (
+        <p key={kindOfWork(w)}>
+          <b>{w.name}</b> {w.fromMs !== null && w.toMs !== null ? daysWords(w.fromMs, w.toMs) : ''}
+        </p>
+      ))}
+    </section>
   )
 }
 

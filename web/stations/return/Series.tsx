@@ -3,13 +3,13 @@ import { DateField } from '../../ui/DateField.tsx'
 import css from './Return.module.css'
 import { Button, Group, Text, Title } from '@mantine/core'
 import { oneJob } from '../../../core/services/index.ts'
-import { clientSeries, type SeriesVisit } from '../../../core/ahead/index.ts'
+import { clientSeries, lineOf, usualWork, type SeriesVisit } from '../../../core/ahead/index.ts'
 import { dateWords, offsetHere, whenWords } from '../../../core/time/index.ts'
 import { useFigures } from '../../state/figures.ts'
 import dayjs from 'dayjs'
 import { useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
-import type { VisitPage } from '../../../contract/types.ts'
+import type { TideLineOf, VisitPage } from '../../../contract/types.ts'
 import { address } from '../../api/call.ts'
 import { useAddVisit, useChangeVisit } from '../../api/visitWrites.ts'
 import { newId } from '../../state/words.ts'
@@ -29,7 +29,7 @@ function useSeries(props: StationProps, last: VisitPage, throughMs: number): Ser
   const screening = useScreening(props)
   return useMemo(() => {
     const { client, model } = page
-    const { window } = page.tide
+    const window = lineOf<TideLineOf>(page.tide, usualWork(page.due, client.service))?.window
     if (!window || last.endedAtMs === null) return []
     return clientSeries(figures, {
       service: client.service,
