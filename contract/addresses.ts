@@ -77,5 +77,7 @@ export const ADDRESSES = {
   backUp: { method: 'POST', path: '/api/safety/backup' },
   prove: { method: 'POST', path: '/api/safety/proof' },
   stopSafety: { method: 'DELETE', path: '/api/safety/work' },
+  addHomeWork: { method: 'POST', path: '/api/clients/:id/home' },
+  removeHomeWork: { method: 'DELETE', path: '/api/home/:id' },
   removeHairReading: { method: 'DELETE', path: '/api/hair/:id' },
 } as const satisfies Record<string, Address>

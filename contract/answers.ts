@@ -5,7 +5,7 @@
 import type { ChairEvent, ChairState, KitEvent, ProbeCalibration } from '../core/chair/index.ts'
 import type { CarePlan, Product } from '../core/care/index.ts'
 import type { ClientEvent, DueWork } from '../core/ahead/index.ts'
-import type { ClientModel, StudioLearned, VisitFacts } from '../core/history/index.ts'
+import type { ClientModel, HomeWork, StudioLearned, VisitFacts } from '../core/history/index.ts'
 import type { GateFacts, JobWindow, TodayFlag } from '../core/visit/index.ts'
 import type { HouseRules, Asked } from '../core/screening/index.ts'
 import type { Job, Work } from '../core/services/index.ts'
@@ -140,6 +140,8 @@ const tideOf = {
   /** The forecast is drawn up to this length, mm. */
   topMm: number(),
   window: core<VisitWindow>().nullable(),
+  /** When something was taken off at home, where, and how much of the skin of the line. */
+  home: listOf(record({ atMs: number(), words: text(), share: number() })),
 }
 
 /** The tide line of a client. */
@@ -178,6 +180,8 @@ export const clientPageAnswer = record({
   currentVisitId: y.string().nullable().defined(),
   model: core<ClientModel>(),
   tide: tideAnswer.required(),
+  /** What was taken off at home, the latest first. */
+  home: core<HomeWork[]>(),
   /** Each kind of work that the client comes for, and whether it is due today. */
   due: core<DueWork[]>(),
   /** Fields that two screens entered differently, until somebody has chosen. */

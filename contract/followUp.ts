@@ -14,7 +14,8 @@ import {
 } from '../core/looks/index.ts'
 import * as y from 'yup'
 import { bound } from './bound.ts'
-import { choice, isoDate, mapOf, moment, text, uuid, vec3, zoneKey, word } from './parts.ts'
+import { HOME_TOOLS } from '../core/history/index.ts'
+import { choice, isoDate, mapOf, moment, text, uuid, vec3, zone, zoneKey, word } from './parts.ts'
 
 const scale = (most: number) => y.number().integer().min(0).max(most)
 
@@ -125,6 +126,24 @@ export const clientAnswerSchema = y
   })
   .noUnknown()
 
+/** Work at home as the link page's form sends it. */
+export const homeFormSchema = y
+  .object({
+    date: isoDate().required('On which day?'),
+    areas: y
+      .array()
+      .of(choice(AREA_IDS).required())
+      .min(1, 'Tap where it was.')
+      .max(20)
+      .default([])
+      .transform((value: unknown, given: unknown) => (typeof given === 'string' ? [given] : value))
+      .required(),
+    tool: choice(HOME_TOOLS).required('With what?'),
+    fresh: y.boolean().default(false),
+    dull: y.boolean().default(false),
+  })
+  .noUnknown()
+
 export const eventsSchema = bound<ClientEvent[]>()(
   y
     .array()
@@ -157,6 +176,18 @@ export const decisionSchema = y
 
 /** A request that says nothing but that it is made. */
 export const emptyBody = y.object({}).noUnknown()
+
+/** Work at home: which day, where, with what. */
+export const homeWorkSchema = y
+  .object({
+    id: uuid().required(),
+    date: isoDate().required('On which day?'),
+    zones: y.array().of(zone().required()).min(1, 'where?').max(80).required(),
+    tool: choice(HOME_TOOLS).required(),
+    fresh: y.boolean().default(false),
+    dull: y.boolean().default(false),
+  })
+  .noUnknown()
 
 /** How many stretches back from the one that ends now. */
 export const tideQuery = y

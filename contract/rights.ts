@@ -87,6 +87,8 @@ export const RIGHTS = {
   saveSkinAnswer: { may: HANDS_ON, use: 'change' },
   removeSkinAnswer: { may: TRUSTED, use: 'erase' },
   addHairReading: { may: HANDS_ON, use: 'change' },
+  addHomeWork: { may: HANDS_ON, use: 'change' },
+  removeHomeWork: { may: HANDS_ON, use: 'erase' },
   removeHairReading: { may: HANDS_ON, use: 'erase' },
   addLink: { may: HANDS_ON, use: 'export' },
   takeBackLinks: { may: HANDS_ON, use: 'change' },

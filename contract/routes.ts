@@ -223,6 +223,18 @@ export const ROUTES = {
   backUp: route({ answer: a.safetyAnswer, ...ADDRESSES.backUp, body: f.emptyBody }),
   prove: route({ answer: a.safetyAnswer, ...ADDRESSES.prove, body: f.emptyBody }),
   stopSafety: route({ answer: a.safetyAnswer, ...ADDRESSES.stopSafety }),
+  /** What a client took off at home, as it is told to the worker. */
+  addHomeWork: route({
+    answer: a.clientPageAnswer,
+    ...ADDRESSES.addHomeWork,
+    params: s.idParams,
+    body: f.homeWorkSchema,
+  }),
+  removeHomeWork: route({
+    answer: a.clientPageAnswer,
+    ...ADDRESSES.removeHomeWork,
+    params: s.idParams,
+  }),
   removeHairReading: route({
     answer: a.removedAnswer,
     ...ADDRESSES.removeHairReading,

@@ -41,6 +41,8 @@ const THINGS: Readonly<Record<string, string>> = {
   saveSkinAnswer: 'how the skin took it',
   removeSkinAnswer: 'an answer about the skin',
   addHairReading: 'a reading of regrowth',
+  addHomeWork: 'work at home',
+  removeHomeWork: 'work at home',
   removeHairReading: 'a reading of regrowth',
   addLink: 'a link page for the client',
   takeBackLinks: 'link pages',

@@ -3,7 +3,8 @@ import type { SkinAndHair } from '../core/client.ts'
 import type { EventKind } from '../core/ahead/index.ts'
 import type { Schools } from '../core/house/index.ts'
 import type { Job, Style, ServiceId } from '../core/services/index.ts'
-import type { ZoneStem } from '../core/zones/index.ts'
+import type { HomeTool } from '../core/history/index.ts'
+import type { ZoneId, ZoneStem } from '../core/zones/index.ts'
 
 /** What the studio does not know of a client: the truth behind the readings. */
 export interface HiddenTruth {
@@ -73,6 +74,13 @@ export interface Person {
   readonly worker: 0 | 1
   /** Work at rhythms of its own, instead of the whole service at every visit; the first is what they come for. */
   readonly rhythms?: readonly Rhythm[]
+  /** What they take off themselves, so many days ago each. */
+  readonly home?: {
+    readonly daysAgo: readonly number[]
+    readonly zones: readonly ZoneId[]
+    readonly tool: HomeTool
+    readonly dull: boolean
+  }
   /** A change of routine: how it was done before, and what that did. */
   readonly change?: RoutineChange
   readonly story?:
@@ -402,5 +410,26 @@ export const PEOPLE: readonly Person[] = [
         ...{ every: 4, last: 2, today: false },
       },
     ],
+  },
+  {
+    name: 'Dov Ettinger',
+    pronouns: 'he/him',
+    occupation: 'tug mate',
+    service: 'face-shave',
+    skin: skin('average', 'beard', 'medium', 'wavy'),
+    truth: { gradePerLoad: 0.25, bumpsPerLoad: 0.1, growthFactor: 1.02 },
+    everyDays: 13,
+    lastDaysAgo: 11,
+    worker: 0,
+    // Shaves his neck himself every third day, with one cartridge for weeks.
+    home: {
+      daysAgo: [8, 5, 2],
+      zones: [
+        ...(['neck-upper-left', 'neck-upper-right', 'neck-upper-centre'] as const),
+        ...(['neck-lower-left', 'neck-lower-right', 'neck-lower-centre'] as const),
+      ],
+      tool: 'cartridge',
+      dull: true,
+    },
   },
 ]

@@ -45,6 +45,7 @@ export async function seedDemo(
     hair: [],
     kit: [],
     messages: [],
+    home: [],
   }
   for (const person of people) {
     addPerson(person, workers, nowMs, random, newId, rows)
@@ -72,6 +73,7 @@ export async function seedDemo(
     await fill(m.HairReading, rows.hair)
     await fill(m.KitEvent, rows.kit)
     await fill(m.Message, rows.messages)
+    await fill(m.HomeWork, rows.home)
   })
 }
 
@@ -195,6 +197,16 @@ function addPerson(
       rows,
     )
     return
+  }
+  const { home } = person
+  for (const daysAgo of home?.daysAgo ?? []) {
+    const atMs = new Date(nowMs - daysAgo * DAY_MS).setHours(12, 0, 0, 0)
+    const { zones, tool, dull } = home!
+    rows.home.push({
+      ...{ id: newId(), clientId, atMs, zones, tool, fresh: 0 },
+      ...{ dull: dull && daysAgo === home!.daysAgo.at(-1) ? 1 : 0 },
+      ...{ source: 'client', toldAtMs: atMs },
+    })
   }
   addOpenVisit(person, clientId, worker.id, nowMs, spots, notes, times, random, newId, rows)
 }

@@ -37,6 +37,7 @@ export interface Rows {
   hair: object[]
   kit: object[]
   messages: object[]
+  home: object[]
 }
 
 export const readingRow = (r: Reading, clientId: string, visitId: string) => ({

@@ -462,9 +462,9 @@ test('a bump-prone client gets a home card only where the school brushes, with a
   await page.goto(`/clients/${id}/read`)
   await headReady(page)
   await tab(page, 'Maps').click()
-  await page.getByRole('link', { name: 'Home card' }).click()
+  await page.getByRole('link', { name: 'Home card: brushing' }).click()
   // However noisy a reader the house has found this one to be: the zone that was read has its arrow.
-  await expect(page.getByRole('article', { name: 'Home card' })).toContainText('Front')
+  await expect(page.getByRole('article', { name: 'Home card: brushing' })).toContainText('Front')
   const arrow = page.locator('.flat-arrow path').first()
   await expect(arrow).toBeVisible()
   const [, y0, y1] = /M[\d.]+ ([\d.]+)L[\d.]+ ([\d.]+)/

@@ -2,7 +2,7 @@
  * What is due today of a client's upkeep: skin whose hair shows and that is ready. What is nearly due joins a sitting where that
  * saves a visit and costs the skin little; both are said.
  */
-import { skinAfter } from '../history/index.ts'
+import { afterHome, skinAfter, type HomeWork } from '../history/index.ts'
 import { constant, type Figures } from '../house/index.ts'
 import {
   CLEAR_CONSTANTS,
@@ -35,6 +35,7 @@ export interface UpkeepOutlook extends Upkeep {
   readonly window: VisitWindow | null
   readonly growth: Readonly<Record<string, Growth>>
   readonly skin: SkinOf
+  readonly home?: readonly HomeWork[]
 }
 
 /** Where a kind of work stands today. */
@@ -77,19 +78,19 @@ function dueWork(figures: Figures, upkeep: UpkeepOutlook, nowMs: number): DueWor
   const { job, window, growth, skin } = upkeep
   const last = upkeepLast(upkeep)
   const days = (nowMs - job.endedAtMs) / DAY_MS
+  const own = Object.fromEntries(
+    Object.entries(growth).map(([zone, g]) => [zone, growthAfter(figures, g, job.method)]),
+  )
+  const now = afterHome(figures, last, own, upkeep.home ?? [])
   const clear = clearOddsOf(figures, skinAfter(last), skin)
   const ready = (zone: string) => clear(nowMs, [zone]) >= figures(CLEAR_CONSTANTS.clearEnough)
   // What came out by its root is due when it is felt again; a rhythm of the client's own when it has passed.
   const kind = byRoot(job.method) ? 'felt' : 'seen'
   const shows = (zone: string) => {
     if (job.everyDays !== undefined) return days >= job.everyDays
-    const own = growth[zone]
-    const left = last.leftMm?.[zone] ?? 0
-    return (
-      own !== undefined &&
-      shownOdds(figures, growthAfter(figures, own, job.method), kind, left, days) >=
-        figures(C.shows)
-    )
+    const grows = now.growth[zone]
+    const left = now.leftMm?.[zone] ?? 0
+    return grows !== undefined && shownOdds(figures, grows, kind, left, days) >= figures(C.shows)
   }
   const base = {
     ...{ service: job.service, method: job.method },

@@ -194,6 +194,13 @@ export const ESTIMATES = {
     'What was forecast and what was looked at since, in one belief; it fades by a rate that is learned.',
     ['interval.clearByDays', 'skin.perDay'],
   ),
+  'home-load': estimate(
+    'H',
+    'Load of work at home',
+    'What a home razor does to the skin when nobody knows which way the hair grows.',
+    'The load of a stroke, mean over every angle to the growth from with to against, on damp skin with a used blade; half of the skin gone over once more.',
+    ['load.homeAgain', 'load.homeWear', 'load.goneOverAgain', 'load.cartridgeAgainst'],
+  ),
   'due-today': estimate(
     'H',
     'Due today',

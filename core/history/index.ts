@@ -47,3 +47,18 @@ export {
   windowAfter,
 } from './window.ts'
 export { lastOfKind, type LeftByJob, type PastJob, sumLoads } from './jobsDone.ts'
+export {
+  afterHome,
+  hiddenByHome,
+  HOME_CONSTANTS,
+  homeLeftMm,
+  homeLoad,
+  homeSince,
+  HOME_TOOLS,
+  HOME_TOOL_WORDS,
+  type HomeTool,
+  type HomeWork,
+  homeWords,
+  notCutAtHome,
+  razorUses,
+} from './homeWork.ts'

@@ -1,6 +1,7 @@
 /** The next visit's window of a client, from their last service and what followed. */
 import type { Figures, Schools } from '../house/index.ts'
 import type { SkinAndHair } from '../client.ts'
+import type { Coarseness } from '../skin/index.ts'
 import { zoneName, type ZoneId } from '../zones/index.ts'
 import {
   type Growth,
@@ -13,6 +14,7 @@ import {
   workedZones,
 } from '../regrowth/index.ts'
 import type { Job } from '../services/index.ts'
+import { afterHome, homeLoad, homeSince, type HomeWork } from './homeWork.ts'
 import { type SkinAnswer, SPEAKS_FROM_HOURS } from '../looks/index.ts'
 import { type ClosedDays, HOUR_MS, type Offset } from '../time/index.ts'
 
@@ -61,6 +63,7 @@ export interface ComesAgain {
 /**
  * The window after a service.
  * @param readyMs from when the skin is clear enough, of `readyAfter`
+ * @param home what the client took off at home
  */
 export function windowAfter(
   figures: Figures,
@@ -68,10 +71,15 @@ export function windowAfter(
   { skin, schools, closed, offset }: ComesAgain,
   growth: Readonly<Record<string, Growth>>,
   readyMs: number,
+  home: readonly HomeWork[] = [],
 ): VisitWindow | null {
   if (!last?.leftMm) return null
-  const zones = Object.entries(last.leftMm)
-    .filter(([zone]) => growth[zone] !== undefined)
+  const own = Object.fromEntries(
+    Object.entries(growth).map(([zone, g]) => [zone, growthAfter(figures, g, last.method)]),
+  )
+  const { leftMm, growth: grows, latest } = afterHome(figures, last, own, home)
+  const zones = Object.entries(leftMm ?? {})
+    .filter(([zone]) => grows[zone] !== undefined)
     .map(([zone, leftMm]) => ({
       zoneId: zone as ZoneId,
       name: zoneName(zone as ZoneId),
@@ -84,7 +92,8 @@ export function windowAfter(
       schools,
       lastAtMs: last.endedAtMs,
       zones,
-      growth: (zone) => growthAfter(figures, growth[zone]!, last.method),
+      growth: (zone) => grows[zone]!,
+      ...(latest && { atHomeMs: latest.atMs }),
       redness: rednessSeen(last),
       readyMs,
       closed,
@@ -106,9 +115,34 @@ export const skinAfter = (last: LoadedService): SkinAfter => ({
   redAtChair: last.redAtChair,
 })
 
-/** From when the skin after a service is clear enough, as it is believed to be. */
-export const readyAfter = (
+/**
+ * From when the skin after a service is clear enough, as it is believed to be; work at home since counts as a service on its
+ * zones that nobody looked at.
+ */
+export function readyAfter(
   figures: Figures,
   last: LoadedService | undefined,
   model: SkinOf,
-): number => (last ? skinReadyMs(figures, skinAfter(last), model) : 0)
+  home: readonly HomeWork[] = [],
+  coarse: Coarseness = 'medium',
+): number {
+  if (!last) return 0
+  const own = Object.keys(last.leftMm ?? {})
+  const ready = skinReadyMs(figures, skinAfter(last), model)
+  const since = homeSince(home, last.endedAtMs).filter((h) => h.zones.some((z) => own.includes(z)))
+  const [latest] = since
+  if (!latest) return ready
+  const { load } = homeLoad(figures, latest.tool, coarse)
+  const zones = latest.zones.filter((z) => own.includes(z))
+  const looks = last.answers.filter((a) => a.atMs > latest.atMs)
+  const after = skinReadyMs(
+    figures,
+    {
+      endedAtMs: latest.atMs,
+      zones: zones.map((zoneId) => ({ zoneId, leftMm: 0, load })),
+      answers: looks,
+    },
+    model,
+  )
+  return Math.max(ready, after)
+}

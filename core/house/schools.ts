@@ -80,6 +80,11 @@ export const SCHOOLS = {
     { id: 'line-last', text: 'The shave first, the razor on the line last' },
     { id: 'line-first', text: 'The line first, while the hair still shows it' },
   ]),
+  homeRazor: q('How often a razor at home is used', [
+    { id: 'few', text: 'Three or four times; rust or a tug ends it' },
+    { id: 'once', text: 'Once' },
+    { id: 'many', text: 'Eight to ten times; rust or a tug ends it' },
+  ]),
   patchTest: q('Patch test before the first', [
     { id: 'fuzz', text: 'Dermaplaning or facial razor, not a razor shave' },
     { id: 'all', text: 'Of any service with a blade' },

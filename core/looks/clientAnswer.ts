@@ -61,12 +61,12 @@ export const AREAS = { ...HEAD_AREAS, ...Object.fromEntries(ofBody) } as Record<
 export const AREA_IDS = Object.keys(AREAS) as AreaId[]
 
 /** Worked zones of an area. */
-const zonesOf = (area: AreaId, worked: readonly string[]): string[] =>
+export const zonesOfArea = (area: AreaId, worked: readonly string[]): string[] =>
   worked.filter((z) => AREAS[area].stems.includes(zoneStem(z as ZoneId)))
 
 /** Areas that a service worked on, in the order in which they are asked. */
 export const areasWorked = (worked: readonly string[]): AreaId[] =>
-  AREA_IDS.filter((area) => zonesOf(area, worked).length > 0)
+  AREA_IDS.filter((area) => zonesOfArea(area, worked).length > 0)
 
 /** The six questions, answered. */
 export interface ClientAnswer {
@@ -94,7 +94,7 @@ export function answerByZone(
   a: ClientAnswer,
   worked: readonly string[],
 ): { zones: ZoneAnswer[]; feeling: Feeling } {
-  const named = a.areas.flatMap((area) => zonesOf(area, worked))
+  const named = a.areas.flatMap((area) => zonesOfArea(area, worked))
   const zones = named.length > 0 ? named : [...worked]
   const share = (i: number) =>
     Math.floor(a.bumps / zones.length) + (i < a.bumps % zones.length ? 1 : 0)

@@ -29,7 +29,9 @@ export { type AtChair, NOTHING_AT_CHAIR } from './atChair.ts'
 export {
   answerByZone,
   AREA_IDS,
+  type AreaId,
   AREAS,
+  zonesOfArea,
   areasWorked,
   type ClientAnswer,
   FOLLOW_CONSTANTS,

@@ -60,6 +60,7 @@ import {
   CALIBRATION_CONSTANTS,
   CHANGE_CONSTANTS,
   EFFECT_CONSTANTS,
+  HOME_CONSTANTS,
   STUDIO_CONSTANTS,
 } from '../history/index.ts'
 import { FOLLOW_CONSTANTS, MOMENT_CONSTANTS, AFTERMATH_CONSTANTS } from '../looks/index.ts'
@@ -92,7 +93,11 @@ export const CONSTANT_REGISTER: readonly ConstantArea[] = [
     constants: { ...PRESS_CONSTANTS, ...SKIN_CELL_CONSTANTS, ...BODY_FIELD_CONSTANTS },
   },
   { id: 'hands', title: 'Hands and handles', constants: HANDLE_CONSTANTS },
-  { id: 'load', title: 'Skin load', constants: { ...LOAD_CONSTANTS, ...PASS_CONSTANTS } },
+  {
+    id: 'load',
+    title: 'Skin load',
+    constants: { ...LOAD_CONSTANTS, ...PASS_CONSTANTS, ...HOME_CONSTANTS },
+  },
   {
     id: 'front',
     title: 'Plans to choose from',

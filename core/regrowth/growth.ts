@@ -235,6 +235,8 @@ export function shownOdds(
   days: number,
 ): number {
   const { rest, ...awake } = growth
+  if (rest && rest.days > 0 && rest.spread === 0)
+    return shownOdds(figures, awake, kind, leftMm, days - rest.days)
   if (rest && rest.days > 0) {
     // Over how long it rests, as well.
     return NODES.reduce((sum, z) => {

@@ -28,6 +28,12 @@ export const INTERVAL_CONSTANTS = {
   razorReactive: constant(4, 'days', 'Least interval between razor services, reactive skin', 'H'),
   bumpProneExtra: constant(1, 'days', 'Added for bump-prone skin', 'H'),
   settleDays: constant(3, 'days', 'Free days after redness was last 1 or more', 'H'),
+  restAtHome: constant(
+    4,
+    'days',
+    'Skin that was worked at home rests so long, at most, before the next service',
+    'H',
+  ),
   leastWindow: constant(2, 'days', 'A window is at least this long', 'H'),
   windowShare: constant(0.25, '', 'and at least this share of the least interval', 'H'),
 } as const
@@ -46,6 +52,8 @@ export interface WindowInput extends Pick<Job, 'service' | 'method' | 'everyDays
   readonly redness: readonly { atMs: number; grade: number }[]
   /** From when the skin is clear enough, by what is believed of it (`skinReadyMs`). */
   readonly readyMs: number
+  /** When the client last took hair off there themselves: the interval counts from then. */
+  readonly atHomeMs?: number | undefined
   /** Latest clearance that a new service must wait for, if any. */
   readonly clearedAtMs?: number | undefined
   /** Days on which nobody serves; `offset` tells which day a moment lies on. */
@@ -79,6 +87,7 @@ export function nextVisitWindow(figures: Figures, input: WindowInput): VisitWind
   const { zone: firstZone, seen } = first
   const felt = daysUntil(figures, input.growth(firstZone.zoneId), 'felt', firstZone.leftMm)
   const at = (days: number) => input.lastAtMs + days * DAY_MS
+  const { atHomeMs } = input
   const day = (ms: number) => dayWords(dateAt(ms, input.offset))
   const least = leastDays(figures, input)
   const reasons: WindowReason[] = []
@@ -102,7 +111,16 @@ export function nextVisitWindow(figures: Figures, input: WindowInput): VisitWind
     })
   }
   reasons.push({ text: least.text, mark: least.mark })
-  const readyMs = Math.max(skinMs, at(least.days), input.clearedAtMs ?? -Infinity)
+  if (atHomeMs !== undefined)
+    reasons.push({
+      text: `Hair was taken off at home on ${day(atHomeMs)}: counted from then.`,
+      mark: 'H',
+    })
+  const intervalMs = Math.max(
+    at(least.days),
+    (atHomeMs ?? -Infinity) + Math.min(least.days, figures(I.restAtHome)) * DAY_MS,
+  )
+  const readyMs = Math.max(skinMs, intervalMs, input.clearedAtMs ?? -Infinity)
   const fromMs = openFrom(input.closed, readyMs, input.offset)
   const seenMs = at(seen.even)
   const leastWindow = Math.max(figures(I.leastWindow), figures(I.windowShare) * least.days)

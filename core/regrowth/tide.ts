@@ -22,6 +22,13 @@ export interface TideCurve {
   readonly ahead: readonly TideForecast[]
 }
 
+/** Part of the hair that was cut meanwhile, at home: which share of the skin, and what it left, mm. */
+export interface PartCut {
+  readonly atMs: number
+  readonly share: number
+  readonly leftMm: number
+}
+
 /**
  * @param services when each service was, in rising order
  * @param leftMm length each service left standing
@@ -29,6 +36,7 @@ export interface TideCurve {
  * @param fromMs where the line begins
  * @param nowMs now
  * @param untilMs where the forecast ends
+ * @param cuts what was cut in between
  */
 export function tideCurve(
   figures: Figures,
@@ -38,9 +46,29 @@ export function tideCurve(
   fromMs: number,
   nowMs: number,
   untilMs: number,
+  cuts: readonly PartCut[] = [],
 ): TideCurve {
-  const length = (sinceMs: number, atMs: number, rate = rateAt(growth, 0)) =>
-    lengthAfter(figures, growth, leftMm, rate, (atMs - sinceMs) / DAY_MS)
+  /** Length at a moment, from a service on, with what was cut since. */
+  const length = (sinceMs: number, atMs: number, rate = rateAt(growth, 0)) => {
+    let [from, mm] = [sinceMs, leftMm]
+    let { rest } = growth
+    const grown = (until: number) =>
+      lengthAfter(
+        figures,
+        { curve: growth.curve, ...(rest && { rest }) },
+        mm,
+        rate,
+        (until - from) / DAY_MS,
+      )
+    for (const cut of inOrder) {
+      if (cut.atMs <= sinceMs || cut.atMs > atMs) continue
+      mm = cut.share * cut.leftMm + (1 - cut.share) * grown(cut.atMs)
+      rest = undefined
+      from = cut.atMs
+    }
+    return grown(atMs)
+  }
+  const inOrder = [...cuts].sort((a, b) => a.atMs - b.atMs)
   const past: TidePoint[] = []
   const inSight = services.filter((s) => s <= nowMs)
   inSight.forEach((at, i) => {
@@ -48,11 +76,11 @@ export function tideCurve(
     if (end < fromMs) return
     const start = Math.max(at, fromMs)
     // Fuzz bends toward its greatest length; a straight line needs only its ends.
-    const pieces = growth.curve === 'fuzz' ? 8 : 1
-    for (let k = 0; k <= pieces; k++) {
-      const t = start + ((end - start) * k) / pieces
-      past.push({ atMs: t, mm: length(at, t) })
-    }
+    const pieces = growth.curve === 'fuzz' || growth.rest ? 8 : 1
+    const times = Array.from({ length: pieces + 1 }, (_, k) => start + ((end - start) * k) / pieces)
+    // A cut is a drop: the moment before it and the moment itself.
+    for (const { atMs } of inOrder) if (atMs > start && atMs < end) times.push(atMs - 1, atMs)
+    for (const t of times.sort((a, b) => a - b)) past.push({ atMs: t, mm: length(at, t) })
   })
   const last = inSight[inSight.length - 1]
   const ahead: TideForecast[] = []

@@ -8,7 +8,7 @@ import { conclude, screen, type Finding, type Screening } from '../screening/ind
 import { dateAt, type IsoDate } from '../time/index.ts'
 import { consentFinding, openQuestions, ruleFinding } from './asking.ts'
 import { handFindings, planFindings, unreadFinding } from './readiness.ts'
-import { aftermathFindings, tooSoonFinding, unsettledFindings } from './skin.ts'
+import { aftermathFindings, homeFinding, tooSoonFinding, unsettledFindings } from './skin.ts'
 import type { Decision, Gate, Holds, Known, VisitFinding } from './types.ts'
 
 /** Looks at everything that is known of a visit. */
@@ -22,6 +22,7 @@ export function gate(known: Known): Gate {
     ...aftermathFindings(known, today),
     ...unsettledFindings(known, today),
     ...tooSoonFinding(known, today),
+    ...homeFinding(known, today),
   ])
   const screening = withSkin(found, asking, skin, today)
   const rest = lifted([

@@ -6,6 +6,7 @@ import { withAge, type HouseRules, type Asked } from '../screening/index.ts'
 import { dateAt, type Offset } from '../time/index.ts'
 import type { Job } from '../services/index.ts'
 import type { Level } from '../kit/index.ts'
+import type { HomeWork } from '../history/index.ts'
 import type { JobWindow } from './finish.ts'
 import type { Busy, Decision, Known } from './types.ts'
 import type { PastVisit } from '../looks/index.ts'
@@ -16,6 +17,8 @@ export interface GateFacts {
   readonly past: readonly PastVisit[]
   /** The window told for each job by the last one of its kind. */
   readonly windows: readonly JobWindow[]
+  /** What was taken off at home since the last of them. */
+  readonly home?: readonly HomeWork[]
   readonly decisions: readonly Decision[]
   readonly busy: readonly Busy[]
   /** The client's day of birth, where it is known: it counts before what was told of age. */

@@ -10,7 +10,7 @@ import {
   type Aftermath,
   type PastVisit,
 } from '../looks/index.ts'
-import { rednessSeen } from '../history/index.ts'
+import { homeWords, rednessSeen } from '../history/index.ts'
 import { zoneInWords, type ZoneId } from '../zones/index.ts'
 import { skinSettles, type VisitWindow } from '../regrowth/index.ts'
 import { type Job, jobName, kindOfWork, zonesOfJobs } from '../services/index.ts'
@@ -207,6 +207,29 @@ export function tooSoonFinding(known: Known, today: IsoDate): VisitFinding[] {
       lift: ['wait'],
       by: 'worker',
       until: from,
+    },
+  ]
+}
+
+/** Skin of this visit that was worked at home since the last one: it is looked at before the first stroke. */
+export function homeFinding(known: Known, today: IsoDate): VisitFinding[] {
+  const own = new Set(zonesOfJobs(known.jobs))
+  const [latest] = (known.home ?? []).filter((h) => h.zones.some((z) => own.has(z)))
+  if (!latest) return []
+  const zones = latest.zones.filter((z) => own.has(z))
+  const when = dayWords(on(known, latest.atMs), today)
+  return [
+    {
+      about: 'home',
+      id: `home:${latest.id}`,
+      severity: 'take-care',
+      title: `Taken off at home on ${when}: ${homeWords({ ...latest, zones })}`,
+      text: 'Nobody there knew the grain. Look and feel before the first stroke; what is red or sore is marked and left.',
+      mark: 'H',
+      holds: 'nothing',
+      lift: ['look'],
+      by: 'worker',
+      zones,
     },
   ]
 }

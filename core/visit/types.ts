@@ -5,6 +5,7 @@ import type { ZoneId } from '../zones/index.ts'
 import type { Level } from '../kit/index.ts'
 import type { Job, Severity } from '../services/index.ts'
 import type { Plan } from '../plan/index.ts'
+import type { HomeWork } from '../history/index.ts'
 import type { JobWindow } from './finish.ts'
 import type { HouseRules, Asked, Screening } from '../screening/index.ts'
 import type { IsoDate, Offset } from '../time/index.ts'
@@ -38,6 +39,7 @@ export type About =
   | 'aftermath'
   | 'unsettled'
   | 'too-soon'
+  | 'home'
   | 'map'
   | 'plan'
   | 'hand'
@@ -107,6 +109,7 @@ export interface Known {
   readonly past: readonly PastVisit[]
   /** The window told for each job by the last one of its kind. */
   readonly windows: readonly JobWindow[]
+  readonly home?: readonly HomeWork[]
   readonly decisions: readonly Decision[]
   readonly worker: { readonly id: string; readonly level: Level } | undefined
   readonly plan: Plan | null

@@ -1,7 +1,8 @@
 /** The link page as plain HTML: it needs no script, works on any phone, and shows nothing but its six questions. */
 import { LAMP, LIGHT, onRedness, REDNESS_COLOURS } from '../../core/palette.ts'
-import { AREAS, areasWorked, DRYNESS_WORDS } from '../../core/looks/index.ts'
-import { lowerFirst } from '../../core/words.ts'
+import { type AreaId, AREAS, areasWorked, DRYNESS_WORDS } from '../../core/looks/index.ts'
+import { HOME_TOOL_WORDS, HOME_TOOLS, type HomeTool } from '../../core/history/index.ts'
+import { capital, lowerFirst } from '../../core/words.ts'
 import { REDNESS_WORDS } from '../../core/skin/index.ts'
 import escape from 'escape-html'
 import { NONCE } from '../http/headers.ts'
@@ -35,7 +36,7 @@ ${REDNESS_COLOURS.map((colour, grade) => `.grades label.grade-${grade} span{back
 label.tap input:checked+span{outline:3px solid var(--deep);outline-offset:1px;font-weight:700}
 label.tap input:focus-visible+span{outline:3px dashed var(--deep);outline-offset:3px}
 ol.words{padding:0;margin:10px 0 0;list-style:none;font-size:.92rem;color:var(--soft)}
-input[type=number],textarea{font:inherit;color:inherit;background:var(--shell);border:1px solid var(--edge);border-radius:4px;padding:10px 12px;width:100%}
+input[type=number],input[type=date],textarea{font:inherit;color:inherit;background:var(--shell);border:1px solid var(--edge);border-radius:4px;padding:10px 12px;width:100%}
 input[type=number]{max-width:8rem}
 button{font:inherit;font-weight:700;width:100%;min-height:56px;border:0;border-radius:4px;background:var(--deep);color:var(--onDeep)}
 h2{font-size:1.2rem;margin:1.4rem 0 .4rem}ul.now{padding-left:1.1em}ul.now li{margin:.5em 0}
@@ -103,7 +104,51 @@ export interface Questions {
   /** What could not be taken of the last try, and what was given: it is filled in again. */
   readonly problem?: string
   readonly given?: Readonly<Record<string, unknown>>
+  /** Where the form for work at home is sent. */
+  readonly home: HomeForm
 }
+
+/** What the form for work at home begins with. */
+export interface HomeForm {
+  readonly action: string
+  readonly today: string
+  readonly worked: readonly string[]
+  /** What was told last: it can be told again in one tap. */
+  readonly last?: {
+    readonly areas: readonly AreaId[]
+    readonly tool: HomeTool
+    readonly words: string
+  }
+  readonly problem?: string
+}
+
+/** "I took hair off at home": which day, where, with what; the same again in one tap. */
+function homeForm({ action, today, worked, last, problem }: HomeForm): string {
+  const f = new Fields({ tool: last?.tool ?? 'cartridge', areas: last?.areas ?? [] })
+  const areas = areasWorked(worked).map((a) => f.tap('checkbox', 'areas', a, AREAS[a].name))
+  const tools = HOME_TOOLS.map((t) => f.tap('radio', 'tool', t, capital(HOME_TOOL_WORDS[t])))
+  const hidden = (name: string, value: string) =>
+    `<input type="hidden" name="${name}" value="${escape(value)}">`
+  const again = last
+    ? `<form method="post" action="${escape(action)}">${hidden('date', today)}${hidden('tool', last.tool)}${last.areas.map((a) => hidden('areas', a)).join('')}<button type="submit">The same again today: ${escape(last.words)}</button></form>`
+    : ''
+  return `<h2>Have you taken hair off at home?</h2>
+<p class="hint">Tell us, so that the next visit is planned on what is there.</p>
+${problem ? `<p role="alert" class="care">${escape(problem)}</p>` : ''}${again}
+<form method="post" action="${escape(action)}" autocomplete="off">
+<fieldset><legend>When</legend><input type="date" name="date" value="${today}" max="${today}" required aria-label="Day"></fieldset>
+<fieldset><legend>Where</legend><div class="rows">${areas.join('')}</div></fieldset>
+<fieldset><legend>With</legend><div class="rows">${tools.join('')}${f.tap('checkbox', 'fresh', 'true', 'A fresh blade')}${f.tap('checkbox', 'dull', 'true', 'It tugged, or is rusty')}</div></fieldset>
+<button type="submit">Tell the studio</button>
+</form>`
+}
+
+/** Said after work at home was told. */
+export const homeThanksPage = (house: string): string =>
+  frame(
+    `Noted. ${house}`,
+    `<p class="hint">${escape(house)}</p><h1>Noted, thank you.</h1><p>Next time: warm water, gel without gaps, with the growth only, no pressure, each place once. Ask us for your home card: it shows which way.</p>${CARE}`,
+  )
 
 export function questionsPage(q: Questions): string {
   const f = new Fields(q.given)
@@ -144,6 +189,7 @@ ${question('6. Is hair back?', '', rows(hair), '<span class="hint">If so, first 
 ${question('Anything else?', 'If you like.', f.text('words', 500, 'Anything else'))}
 <button type="submit">Send to ${escape(q.house)}</button>
 </form>
+${homeForm(q.home)}
 ${CARE}`,
   )
 }
@@ -169,9 +215,10 @@ export interface Thanks {
   readonly severe: boolean
   /** When the same link asks again, in words; none when nothing is asked any more. */
   readonly ahead: readonly string[]
+  readonly home: HomeForm
 }
 
-export function thanksPage({ house, again, severe, ahead }: Thanks): string {
+export function thanksPage({ house, again, severe, ahead, home }: Thanks): string {
   const next =
     ahead.length > 0
       ? `The same link asks again ${ahead.join(' and ')}.`
@@ -181,7 +228,7 @@ export function thanksPage({ house, again, severe, ahead }: Thanks): string {
     : `Your answer is with the studio. ${next}`
   return frame(
     `Thank you. ${house}`,
-    `<p class="hint">${escape(house)}</p><h1>Thank you.</h1><p>${said}</p>${severe ? WHAT_NOW : ''}${CARE}`,
+    `<p class="hint">${escape(house)}</p><h1>Thank you.</h1><p>${said}</p>${severe ? WHAT_NOW : ''}${homeForm(home)}${CARE}`,
   )
 }
 

@@ -1,9 +1,16 @@
 /** The link page's routes. They stand alone: a second port may serve them and nothing else. */
-import { jobsWords } from '../../core/services/index.ts'
+import { jobsWords, type ServiceId, serviceZones, zonesOfJobs } from '../../core/services/index.ts'
+import { homeWords } from '../../core/history/index.ts'
+import type { ZoneId } from '../../core/zones/index.ts'
+import { keepHome } from '../clients/homeWork.ts'
+import { readHome } from '../clients/readHome.ts'
+import { HttpProblem } from '../http/problem.ts'
 import { sendPage } from '../http/headers.ts'
 import { dateWords, addDays, dateOf, HOUR_MS, offsetHere } from '../../core/time/index.ts'
 import { figuresOf } from '../../core/register/index.ts'
 import {
+  areasWorked,
+  zonesOfArea,
   momentAfter,
   momentAt,
   momentHours,
@@ -16,7 +23,7 @@ import {
   type SkinAnswer,
 } from '../../core/looks/index.ts'
 import { zonesToLookAt } from '../../core/chair/index.ts'
-import { clientAnswerSchema } from '../../contract/followUp.ts'
+import { clientAnswerSchema, homeFormSchema } from '../../contract/followUp.ts'
 import type { Database } from '../db/connection.ts'
 import { tellChair, type Chair } from '../chair/chair.ts'
 import { readFigures, readHouse } from '../house/service.ts'
@@ -25,7 +32,14 @@ import { readVisit, type VisitRecord } from '../visits/record.ts'
 import { hostile } from '../../contract/keys.ts'
 import { ownKinds, ownPages } from '../http/door.ts'
 import { digestOf, visitOfToken } from './links.ts'
-import { closedPage, questionsPage, thanksPage, tooMuchPage } from './page.ts'
+import {
+  closedPage,
+  type HomeForm,
+  homeThanksPage,
+  questionsPage,
+  thanksPage,
+  tooMuchPage,
+} from './page.ts'
 import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import { randomUUID } from 'node:crypto'
@@ -85,7 +99,7 @@ export function answerRoutes(db: Database, chair: Chair, triesAMinute = TRIES_A_
   router.get('/answer/:token', async (request, response) => {
     const visit = await visitOfToken(db, request.params.token)
     if (!visit) return sendPage(response.status(404), closedPage())
-    sendPage(response, await askOrThank(db, visit))
+    sendPage(response, await askOrThank(db, visit, request.params.token))
   })
   router.post<'/answer/:token', { token: string }, string, Record<string, unknown> | undefined>(
     '/answer/:token',
@@ -105,12 +119,70 @@ export function answerRoutes(db: Database, chair: Chair, triesAMinute = TRIES_A_
       } catch (error) {
         if (!(error instanceof ValidationError)) throw error
         const problem = `Not sent yet: ${error.errors[0]}`
-        return sendPage(response.status(422), await askOrThank(db, visit, problem, request.body))
+        return sendPage(
+          response.status(422),
+          await askOrThank(db, visit, request.params.token, {
+            problem,
+            ...(request.body && { given: request.body }),
+          }),
+        )
       }
       const kept = await keep(db, visit.id, told)
       if (kept) await tellChair(db, chair, visit.clientId, kept)
       const now = (await visitOfToken(db, request.params.token)) ?? visit
-      sendPage(response.status(kept ? 200 : 409), await thanks(db, now, kept === undefined))
+      sendPage(
+        response.status(kept ? 200 : 409),
+        await thanks(db, now, kept === undefined, request.params.token),
+      )
+    },
+  )
+  router.post<
+    '/answer/:token/home',
+    { token: string },
+    string,
+    Record<string, unknown> | undefined
+  >(
+    '/answer/:token/home',
+    ownPages,
+    ownKinds(() => 'application/x-www-form-urlencoded'),
+    express.urlencoded({ extended: false, limit: MOST_BYTES, parameterLimit: 60 }),
+    async (request, response) => {
+      const visit = await visitOfToken(db, request.params.token)
+      if (!visit) return sendPage(response.status(404), closedPage())
+      try {
+        refuseOdd(request.body)
+        const told = await homeFormSchema.validate(request.body ?? {}, {
+          abortEarly: false,
+          stripUnknown: false,
+        })
+        const worked = await workedAtHome(db, visit)
+        const zones = told.areas.flatMap((a) => zonesOfArea(a, worked)) as ZoneId[]
+        const { date, tool, fresh, dull } = told
+        await db.write(() =>
+          keepHome(
+            db,
+            visit.clientId,
+            { id: randomUUID(), date, tool, fresh, dull, zones },
+            'client',
+          ),
+        )
+      } catch (error) {
+        const why =
+          error instanceof ValidationError
+            ? error.errors[0]
+            : error instanceof HttpProblem
+              ? error.message
+              : undefined
+        if (why === undefined) throw error
+        return sendPage(
+          response.status(422),
+          await askOrThank(db, visit, request.params.token, {
+            homeProblem: `Not sent yet: ${why}`,
+          }),
+        )
+      }
+      const { name } = await readHouse(db)
+      sendPage(response, homeThanksPage(name))
     },
   )
   const tooLarge: ErrorRequestHandler = (error, _request, response, next) => {
@@ -134,14 +206,19 @@ function refuseOdd(body: unknown): void {
 async function askOrThank(
   db: Database,
   visit: VisitRecord,
-  problem?: string,
-  given?: Record<string, unknown>,
+  token: string,
+  tried: {
+    readonly problem?: string
+    readonly given?: Record<string, unknown>
+    readonly homeProblem?: string
+  } = {},
 ): Promise<string> {
+  const { problem, given, homeProblem } = tried
   const house = await readHouse(db)
   const figures = figuresOf(house.figures)
   const moment = momentAt(figures, visit.endedAtMs!, Date.now())
   if (visit.answers.some((a) => a.moment === moment && a.source === 'client')) {
-    return thanks(db, visit, true)
+    return thanks(db, visit, true, token, homeProblem)
   }
   const [client] = await db.select('SELECT name, calledName FROM clients WHERE id = ?', [
     visit.clientId,
@@ -155,11 +232,53 @@ async function askOrThank(
     when: momentAfter(moment),
     ...(problem !== undefined && { problem }),
     ...(given && { given }),
+    home: await homeFormOf(db, visit, token, homeProblem),
   })
 }
 
+/** Zones that a client may tell of: those of all that they come for. */
+async function workedAtHome(db: Database, visit: VisitRecord): Promise<string[]> {
+  const [client] = await db.select<{ service: ServiceId }>(
+    'SELECT service FROM clients WHERE id = ?',
+    [visit.clientId],
+  )
+  return [
+    ...new Set<string>([
+      ...zonesOfJobs(visit.jobs),
+      ...serviceZones(client!.service),
+      ...zonesToLookAt(visit.plan, visit.loads, visit.atChair),
+    ]),
+  ]
+}
+
+async function homeFormOf(
+  db: Database,
+  visit: VisitRecord,
+  token: string,
+  problem?: string,
+): Promise<HomeForm> {
+  const worked = await workedAtHome(db, visit)
+  const [last] = await readHome(db, visit.clientId)
+  const nowMs = Date.now()
+  return {
+    action: `/answer/${token}/home`,
+    today: dateOf(nowMs, offsetHere(nowMs)),
+    worked,
+    ...(last && {
+      last: { areas: areasWorked(last.zones), tool: last.tool, words: homeWords(last) },
+    }),
+    ...(problem !== undefined && { problem }),
+  }
+}
+
 /** Thanks; what to do now when it is severe; and only such moments as still come. */
-async function thanks(db: Database, visit: VisitRecord, again: boolean): Promise<string> {
+async function thanks(
+  db: Database,
+  visit: VisitRecord,
+  again: boolean,
+  token: string,
+  homeProblem?: string,
+): Promise<string> {
   const { name, figures: changed } = await readHouse(db)
   const figures = figuresOf(changed)
   const nowMs = Date.now()
@@ -173,6 +292,7 @@ async function thanks(db: Database, visit: VisitRecord, again: boolean): Promise
     ahead: momentsAhead(figures, visit.endedAtMs!, nowMs, closesMs).map(
       (m) => `on ${dateWords(visit.endedAtMs! + momentHours(figures, m) * HOUR_MS)}`,
     ),
+    home: await homeFormOf(db, visit, token, homeProblem),
   })
 }
 

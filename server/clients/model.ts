@@ -15,10 +15,14 @@ import { type LeftByJob, sumLoads } from '../../core/history/index.ts'
 import {
   type ClientModel,
   type ComesAgain,
+  hiddenByHome,
+  homeSince,
+  type HomeWork,
   type KeptHair,
   learnClient,
   learnSkin,
   type LoadedService,
+  notCutAtHome,
   readyAfter,
 } from '../../core/history/index.ts'
 import { seenClearMs, type SkinOf } from '../../core/regrowth/index.ts'
@@ -28,6 +32,7 @@ import type { House, VisitSummary } from '../../contract/types.ts'
 import { json, type Json, type Reads } from '../db/reader.ts'
 import { type AnswerColumns, groupAnswers, jobsLeft, readHair, toLeft } from '../visits/record.ts'
 import { studioSkin } from '../studio/skin.ts'
+import { readHome } from './readHome.ts'
 
 /** Older visits say little about today's skin and cost time to read. */
 const VISITS_READ = 60
@@ -48,6 +53,8 @@ export interface History {
   /** Answers of the latest visits, by visit. */
   readonly answers: ReadonlyMap<string, SkinAnswer[]>
   readonly hair: readonly KeptHair[]
+  /** What was taken off at home, the latest first. */
+  readonly home: readonly HomeWork[]
   /** What the studio has found for each kind of skin. */
   readonly studio: StudioSkin
 }
@@ -59,7 +66,7 @@ interface HistoryColumns extends Omit<VisitSummary, 'jobs'> {
 
 /** Reads the latest visits of a client, the answers to them, and all readings of hair. */
 export async function readHistory(db: Reads, clientId: string): Promise<History> {
-  const [[client], rows, given, hair, studio] = await Promise.all([
+  const [[client], rows, given, hair, home, studio] = await Promise.all([
     db.select<{ service: ServiceId }>('SELECT service FROM clients WHERE id = ?', [clientId]),
     db.select<HistoryColumns>(
       `SELECT id, service, state, slotAtMs, startedAtMs, endedAtMs, routine, worstRedness, bumps,
@@ -73,6 +80,7 @@ export async function readHistory(db: Reads, clientId: string): Promise<History>
       [clientId, VISITS_READ],
     ),
     readHair(db, clientId),
+    readHome(db, clientId),
     studioSkin(db),
   ])
   const visits = rows.map(({ jobs, red, ...r }): StoredVisit => ({
@@ -82,7 +90,8 @@ export async function readHistory(db: Reads, clientId: string): Promise<History>
     redAtChair: () => json(red) ?? {},
   }))
   const usual = client?.service ?? 'face-shave'
-  return { clientId, usual, visits, answers: groupAnswers(given), hair, studio }
+  const answers = groupAnswers(given)
+  return { clientId, usual, visits, answers, hair: notCutAtHome(hair, home), home, studio }
 }
 
 /** What is learned for: a blade's work teaches a blade's, what tears teaches of itself. */
@@ -92,7 +101,7 @@ export type LearnedFor = readonly Pick<Job, 'service' | 'method'>[]
  * Past visits at which such a service was done, with what was told of each. Skin that was torn by wax or thread says nothing of
  * how it takes a blade, so its zones are not among them.
  */
-const toldOf = (history: History, jobs: LearnedFor) => {
+const toldOf = (figures: Figures, history: History, jobs: LearnedFor) => {
   const services = new Set(jobs.map((j) => j.service))
   return history.visits
     .filter((v) => v.state === 'finished')
@@ -104,6 +113,7 @@ const toldOf = (history: History, jobs: LearnedFor) => {
       const torn = left.filter((j) => byRoot(j.method) && j.method !== 'tweezers')
       const loads = sumLoads(left.filter((j) => !torn.includes(j)))
       for (const job of torn) for (const zone of Object.keys(job.loads ?? {})) delete loads[zone]
+      for (const zone of hiddenByHome(figures, told.endedAtMs, history.home)) delete loads[zone]
       return { loads, ...told }
     })
 }
@@ -139,7 +149,14 @@ const modelFrom = (
   jobs: readonly Work[],
   zones: readonly ZoneId[],
 ): ClientModel =>
-  learnClient(figures, skin, zones, toldOf(history, jobs), history.hair, othersOf(history, skin))
+  learnClient(
+    figures,
+    skin,
+    zones,
+    toldOf(figures, history, jobs),
+    history.hair,
+    othersOf(history, skin),
+  )
 
 /** What a history teaches of the skin alone, for when to come again. */
 export const skinFrom = (
@@ -147,7 +164,7 @@ export const skinFrom = (
   history: History,
   skin: SkinAndHair,
   jobs: LearnedFor,
-): SkinOf => learnSkin(figures, skin, toldOf(history, jobs), othersOf(history, skin))
+): SkinOf => learnSkin(figures, skin, toldOf(figures, history, jobs), othersOf(history, skin))
 
 /** Whom a window is told to. */
 export interface Comer {
@@ -176,7 +193,16 @@ export async function readyOf(
   client: Comer,
   last: LoadedService | undefined,
 ): Promise<number> {
-  if (!last || seenClearMs(last) !== undefined) return last?.endedAtMs ?? 0
+  if (!last) return 0
   const history = await readHistory(db, client.id)
-  return readyAfter(figures, last, skinFrom(figures, history, client.skin, [last]))
+  // What was seen clear needs no belief, unless something was done there since.
+  const since = homeSince(history.home, last.endedAtMs)
+  if (seenClearMs(last) !== undefined && since.length === 0) return last.endedAtMs
+  return readyAfter(
+    figures,
+    last,
+    skinFrom(figures, history, client.skin, [last]),
+    history.home,
+    client.skin.coarseness,
+  )
 }

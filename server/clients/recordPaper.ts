@@ -7,6 +7,8 @@ import { DRYNESS_WORDS, momentWords, type SkinAnswer } from '../../core/looks/in
 import { CLOSING_SENTENCE, RULES } from '../../core/screening/index.ts'
 import { jobsWords, SERVICES } from '../../core/services/index.ts'
 import { lowerFirst } from '../../core/words.ts'
+import { homeWords } from '../../core/history/index.ts'
+import { readHome } from './readHome.ts'
 import { fullDate, whenWords } from '../../core/time/index.ts'
 import { serviceInWords } from '../../core/visit/index.ts'
 import { zoneInWords, type ZoneId } from '../../core/zones/index.ts'
@@ -26,10 +28,11 @@ export async function clientRecord(
   uses: readonly TrailRow[],
   id: string,
 ): Promise<Buffer> {
-  const [client, visits, hair, house] = await Promise.all([
+  const [client, visits, hair, home, house] = await Promise.all([
     readClient(db, id),
     readVisits(db, id),
     readHair(db, id),
+    readHome(db, id),
     readHouse(db),
   ])
   const pen = new Pen(`Everything kept of ${client.name}`, house.name, 10, 46)
@@ -80,6 +83,10 @@ export async function clientRecord(
         'Message',
         `${m.subject}, for ${whenWords(m.dueAtMs)}${m.state === 'taken-back' ? ', taken back' : ''}`,
       )
+  }
+  if (home.length > 0) {
+    section('Taken off at home')
+    for (const h of home) line(fullDate(h.atMs), homeWords(h))
   }
   section('Who looked at it, changed it or took it out')
   if (uses.length === 0) pen.write('Nothing is on the trail yet.')

@@ -7,6 +7,7 @@ import { mount } from '../http/mount.ts'
 import { clearTraces } from '../safety/traces.ts'
 import * as clients from './service.ts'
 import { seriesCalendar } from './series.ts'
+import { addHomeWork, removeHomeWork } from './homeWork.ts'
 import { earlierTide } from './tide.ts'
 import type { Work } from '../work/work.ts'
 import { takeOut, takeOutCsv } from './takeOut.ts'
@@ -31,6 +32,8 @@ export function clientRoutes(
     return clients.clientPage(db, params.id, asker === 'front-desk')
   })
   mount(app, 'tide', ({ params, query }) => earlierTide(db, params.id, query.back, query.work))
+  mount(app, 'addHomeWork', ({ params, body }) => addHomeWork(db, params.id, body))
+  mount(app, 'removeHomeWork', ({ params }) => removeHomeWork(db, params.id))
   mount(app, 'changeClient', ({ params, body }) => clients.changeClient(db, params.id, body))
   mount(app, 'eraseClient', async ({ params, body }) => {
     const { confirmName } = body

@@ -198,13 +198,17 @@ export async function clientPage(db: Reads, id: string, desk = false): Promise<C
   const open = visits.find((v) => v.state !== 'finished')
   const nowMs = Date.now()
   const upkeeps = upkeepOutlooks(figures, history, client, house, nowMs)
-  const tide = tideNow(figures, { client, visits, upkeeps, growth: model.growth, nowMs })
+  const tide = tideNow(figures, {
+    ...{ client, visits, upkeeps, growth: model.growth, nowMs },
+    home: history.home,
+  })
   return {
     client,
     visits,
     currentVisitId: open?.id ?? visits[0]?.id ?? null,
     model: desk ? modelNow(figures, nothing, client.skin) : model,
     tide,
+    home: desk ? [] : [...history.home],
     due: desk ? [] : dueToday(figures, upkeeps, nowMs),
     // To be settled by those who work at the chair.
     differences: desk ? [] : differences,

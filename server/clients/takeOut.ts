@@ -5,6 +5,7 @@ import type { VisitSummary } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { readHair, readVisits, type VisitRecord } from '../visits/record.ts'
 import { readClient } from './read.ts'
+import { readHome } from './readHome.ts'
 
 function toSummary(visit: VisitRecord): VisitSummary {
   const { id, service, jobs, state, slotAtMs, startedAtMs, endedAtMs } = visit
@@ -25,10 +26,11 @@ function toSummary(visit: VisitRecord): VisitSummary {
 
 /** The document of docs/formats/client.schema.json. */
 export async function takeOut(db: Database, id: string): Promise<object> {
-  const [client, visits, hair] = await Promise.all([
+  const [client, visits, hair, atHome] = await Promise.all([
     readClient(db, id),
     readVisits(db, id),
     readHair(db, id),
+    readHome(db, id),
   ])
   return {
     format: 'slow-tide-client',
@@ -36,6 +38,7 @@ export async function takeOut(db: Database, id: string): Promise<object> {
     takenAt: new Date().toISOString(),
     client,
     readings: visits[visits.length - 1]?.readings ?? [],
+    atHome,
     visits: visits.map((v) => ({
       ...toSummary(v),
       loads: v.loads,

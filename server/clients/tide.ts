@@ -1,7 +1,14 @@
 /** The tide line of a client: from some visits back to the next window; or a stretch of earlier visits. */
 import { readFigures } from '../house/service.ts'
 import type { Figures } from '../../core/house/index.ts'
-import { learnGrowth, meanGrowth, meanLeft } from '../../core/history/index.ts'
+import {
+  homeLeftMm,
+  type HomeWork,
+  homeWords,
+  learnGrowth,
+  meanGrowth,
+  meanLeft,
+} from '../../core/history/index.ts'
 import { type Growth, growthAfter, tideCurve } from '../../core/regrowth/index.ts'
 import {
   isPlanned,
@@ -56,6 +63,7 @@ export function tideNow(
     /** Newest first. */
     readonly visits: readonly VisitSummary[]
     readonly upkeeps: readonly UpkeepOutlook[]
+    readonly home: readonly HomeWork[]
     /** What is expected of the hair while there was no visit. */
     readonly growth: Readonly<Record<string, Growth>>
     readonly nowMs: number
@@ -69,6 +77,10 @@ export function tideNow(
     const last = upkeepLast(u)
     const growth = growthAfter(figures, meanGrowth(u.growth)!, last.method)
     const kind = kindOfWork(last)
+    const home = f.home.flatMap((h) => {
+      const own = h.zones.filter((z) => u.zones.includes(z)).length
+      return own > 0 ? [{ ...h, share: own / u.zones.length }] : []
+    })
     return {
       id: kind,
       name: isPlanned(last.method)
@@ -82,7 +94,11 @@ export function tideNow(
         span.fromMs,
         nowMs,
         span.untilMs,
+        home.map(({ atMs, tool, share }) => ({ atMs, share, leftMm: homeLeftMm(figures, tool) })),
       ),
+      home: home
+        .filter((h) => h.atMs >= span.fromMs)
+        .map((h) => ({ atMs: h.atMs, share: h.share, words: homeWords(h) })),
       ...measured(last, growth),
       window: u.window,
     }
@@ -93,7 +109,7 @@ export function tideNow(
     ? lineOf(first)
     : {
         ...{ id: kindOfWork(usual), name: jobName(usual) },
-        ...{ curve: { past: [], ahead: [] }, window: null },
+        ...{ curve: { past: [], ahead: [] }, home: [], window: null },
         ...measured(usual, meanGrowth(f.growth)!),
       }
   return {
@@ -155,7 +171,7 @@ export async function earlierTide(
     span.untilMs,
   )
   return {
-    ...{ id: wanted, name: jobName(job), others: [] },
+    ...{ id: wanted, name: jobName(job), home: [], others: [] },
     curve: { past, ahead: [] },
     ...measured(job, growth),
     visits,

@@ -41,9 +41,10 @@ export function upkeepOutlooks(
     // What tears skin has no belief of its own: that of the blade on such skin stands in for it.
     const like = isPlanned(last.method) ? last : oneJob('', client.service)
     const skinOf = skinFrom(figures, history, skin, [like])
-    const readyMs = readyAfter(figures, last, skinOf)
-    const window = windowAfter(figures, last, comesAgain(house, client), growth, readyMs)
-    return { ...upkeep, window, growth, skin: skinOf }
+    const { home } = history
+    const readyMs = readyAfter(figures, last, skinOf, home, skin.coarseness)
+    const window = windowAfter(figures, last, comesAgain(house, client), growth, readyMs, home)
+    return { ...upkeep, window, growth, skin: skinOf, home }
   })
 }
 

@@ -458,4 +458,22 @@ export const MIGRATIONS: readonly Migration[] = [
       `ALTER TABLE hair_readings ADD COLUMN byRoot INTEGER NOT NULL DEFAULT 0`,
     ],
   },
+  {
+    name: '0017-at-home',
+    up: [
+      // What clients take off themselves between visits.
+      `CREATE TABLE home_work (
+        id TEXT PRIMARY KEY,
+        clientId TEXT NOT NULL REFERENCES clients(id) ON DELETE CASCADE,
+        atMs INTEGER NOT NULL, zones JSON NOT NULL, tool TEXT NOT NULL,
+        fresh INTEGER NOT NULL DEFAULT 0, dull INTEGER NOT NULL DEFAULT 0,
+        source TEXT NOT NULL CHECK (source IN ('client', 'worker')), toldAtMs INTEGER NOT NULL)`,
+      `CREATE INDEX home_by_client ON home_work (clientId, atMs)`,
+      ...(['INSERT', 'UPDATE', 'DELETE'] as const).map((change) => {
+        const row = change === 'DELETE' ? 'OLD' : 'NEW'
+        return `CREATE TRIGGER home_work_mark_${change.toLowerCase()} AFTER ${change} ON home_work BEGIN
+          UPDATE standings SET mark = mark + 1, sumsMark = sumsMark + 1 WHERE clientId = ${row}.clientId; END`
+      }),
+    ],
+  },
 ]

@@ -149,6 +149,17 @@ export interface SkinAnswerRow extends Row<SkinAnswerRow> {
   source: CreationOptional<string>
   toldAtMs: CreationOptional<number | null>
 }
+export interface HomeWorkRow extends Row<HomeWorkRow> {
+  id: string
+  clientId: string
+  atMs: number
+  zones: readonly string[]
+  tool: string
+  fresh: number
+  dull: number
+  source: string
+  toldAtMs: number
+}
 export interface HairReadingRow extends Row<HairReadingRow> {
   id: string
   clientId: string
@@ -210,6 +221,7 @@ export interface Models {
   Event: ModelStatic<EventRow>
   SkinAnswer: ModelStatic<SkinAnswerRow>
   HairReading: ModelStatic<HairReadingRow>
+  HomeWork: ModelStatic<HomeWorkRow>
   KitEvent: ModelStatic<KitEventRow>
   Photo: ModelStatic<PhotoRow>
   Message: ModelStatic<MessageRow>
@@ -348,6 +360,17 @@ export function defineModels(sequelize: Sequelize): Models {
       feeling: { ...json, defaultValue: {} },
       source: { ...text, defaultValue: 'seen' },
       toldAtMs: maybeNumber,
+    }),
+    HomeWork: table<HomeWorkRow>('HomeWork', 'home_work', {
+      id: key,
+      clientId: text,
+      atMs: number,
+      zones: json,
+      tool: text,
+      fresh: number,
+      dull: number,
+      source: text,
+      toldAtMs: number,
     }),
     HairReading: table<HairReadingRow>('HairReading', 'hair_readings', {
       id: key,

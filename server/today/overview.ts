@@ -8,8 +8,14 @@ import { type Job, kindOfWork, type ServiceId, serviceZones } from '../../core/s
 import type { AtChair, HairReading } from '../../core/looks/index.ts'
 import { type Decision, type KeptPast, pastJobs } from '../../core/visit/index.ts'
 import { type Upkeep, upkeepLast, upkeepsOf } from '../../core/ahead/index.ts'
-import { learnGrowth, type LoadedService, windowAfter } from '../../core/history/index.ts'
+import {
+  learnGrowth,
+  type LoadedService,
+  notCutAtHome,
+  windowAfter,
+} from '../../core/history/index.ts'
 import { comesAgain } from '../clients/model.ts'
+import { type HomeColumns, homeOf } from '../clients/readHome.ts'
 import { soonestUpkeep } from '../clients/upkeep.ts'
 import { json, type Json, type Reads } from '../db/reader.ts'
 import { inTurns } from '../db/turns.ts'
@@ -102,7 +108,7 @@ export async function overviewOf(
   sinceMs: number,
   ready?: Ready,
 ): Promise<Overview[]> {
-  const [house, clients, counts, lasts, opens, recent, hair] = await Promise.all([
+  const [house, clients, counts, lasts, opens, recent, hair, atHome] = await Promise.all([
     readHouse(db),
     db.select<ClientColumns>(
       `SELECT c.id, c.name, c.calledName, c.bornOn, c.occupation, c.phone, c.email, c.service, c.skin, c.schools, s.readyOf
@@ -135,8 +141,12 @@ export async function overviewOf(
         )
       : Promise.resolve([]),
     db.select<HairColumns>(
-      `SELECT clientId, kind, days, zoneId, lengthMm, method, leftMm FROM hair_readings
+      `SELECT clientId, kind, days, zoneId, lengthMm, method, leftMm, atMs FROM hair_readings
        WHERE byRoot = 0 AND clientId IN ${THESE}`,
+      [ids],
+    ),
+    db.select<HomeColumns>(
+      `SELECT id, clientId, atMs, zones, tool, fresh, dull, source, toldAtMs FROM home_work WHERE clientId IN ${THESE}`,
       [ids],
     ),
   ])
@@ -166,6 +176,7 @@ export async function overviewOf(
   const openOf = byClient(opens)
   const recentOf = byClient(recent)
   const hairOf = byClient(hair)
+  const homesOf = byClient(atHome)
   const answersOf = groupAnswers(answers)
   const visitsOf = new Map(counts.map((c) => [c.clientId, c.visits]))
   const nowMs = Date.now()
@@ -197,13 +208,15 @@ export async function overviewOf(
     const readyOf = readies.get(client.id) ?? kept
     const named = new Set([...past.map((p) => p.visitId), openRow?.id])
     const zones = [...new Set([...serviceZones(client.service), ...own.flatMap((u) => u.zones)])]
-    const growth = learnGrowth(figures, client.skin, zones, hairOf.get(client.id) ?? [])
+    const home = (homesOf.get(client.id) ?? []).map(homeOf)
+    const hairTold = notCutAtHome(hairOf.get(client.id) ?? [], home)
+    const growth = learnGrowth(figures, client.skin, zones, hairTold)
     const upkeeps = own.map((u): OverviewUpkeep => {
       const last = upkeepLast(u)
       const readyMs = readyOf[kindOfWork(last)] ?? last.endedAtMs
       return {
         ...u,
-        window: windowAfter(figures, last, comesAgain(house, client), growth, readyMs),
+        window: windowAfter(figures, last, comesAgain(house, client), growth, readyMs, home),
       }
     })
     const next = soonestUpkeep(upkeeps)

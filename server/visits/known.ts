@@ -15,7 +15,7 @@ import {
   type Gate,
   type VisitFinding,
 } from '../../core/visit/index.ts'
-import { lastOfKind } from '../../core/history/index.ts'
+import { homeSince, notCutAtHome, lastOfKind } from '../../core/history/index.ts'
 import { figuresOf } from '../../core/register/index.ts'
 import { learnGrowth, windowAfter } from '../../core/history/index.ts'
 import type { KeptHair } from '../../core/history/index.ts'
@@ -25,6 +25,7 @@ import type { Database } from '../db/connection.ts'
 import { json, type Json } from '../db/reader.ts'
 import { HttpProblem } from '../http/problem.ts'
 import { comesAgain, readyOf } from '../clients/model.ts'
+import { readHome } from '../clients/readHome.ts'
 import { jobZones, type Job } from '../../core/services/index.ts'
 import { jobsLeft, readHair, type VisitRecord } from './record.ts'
 
@@ -73,6 +74,8 @@ export async function readFacts(
   const kept = json(row!.past)
   const figures = figuresOf(house.figures)
   const past = pastJobs(kept)
+  const home = open ? await readHome(db, visit.clientId) : []
+  const told = notCutAtHome(hair, home)
   const windows: JobWindow[] = []
   for (const job of visit.jobs) {
     const last = lastOfKind(past, job)
@@ -80,8 +83,9 @@ export async function readFacts(
       figures,
       last && { ...last, ...pick(job) },
       comesAgain(house, visit),
-      learnGrowth(figures, visit.skin, last ? jobZones(last) : [], hair),
+      learnGrowth(figures, visit.skin, last ? jobZones(last) : [], told),
       await readyOf(db, figures, { id: visit.clientId, skin: visit.skin }, last),
+      home,
     )
     if (window) windows.push({ jobId: job.id, window })
   }
@@ -89,6 +93,7 @@ export async function readFacts(
     ...NO_FACTS,
     past: kept.map(pastOf),
     windows,
+    home: homeSince(home, Math.max(0, ...kept.map((p) => p.endedAtMs))),
     decisions: json(row!.decisions),
     busy: json(row!.busy),
     ...(row!.bornOn && { bornOn: row!.bornOn }),

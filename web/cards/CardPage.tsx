@@ -16,16 +16,39 @@ import { FlatPicture } from './FlatPicture.tsx'
 import { NO_HOME_CARD, useBrushes } from './homeCard.ts'
 import { PlanCard } from './PlanCard.tsx'
 
+/** Whose eyes a card is for, and so how it is drawn. */
+const EYES = {
+  mirror:
+    'For whoever looks into the mirror: drawn as the mirror shows it, client’s left on the left.',
+  facing: 'For whoever faces the client: client’s left is on the right.',
+} as const
+
 const CARDS = {
   mirror: {
     title: 'Mirror card',
     use: 'growth',
+    eyes: 'mirror',
     views: ['front', 'left', 'right', 'underChin', 'crown'],
-    text: 'Arrows show the way hair grows, root to tip. Dashed: read, but not surely. A spiral: hair turns there. Left and right are the client’s.',
+    text: 'Arrows show the way hair grows, root to tip. Dashed: read, but not surely. A spiral: hair turns there.',
+  },
+  facing: {
+    title: 'Map card',
+    use: 'growth',
+    eyes: 'facing',
+    views: ['front', 'left', 'right', 'underChin', 'crown'],
+    text: 'Arrows show the way hair grows, root to tip. Dashed: read, but not surely. A spiral: hair turns there.',
+  },
+  shave: {
+    title: 'Home card: shaving',
+    use: 'growth',
+    eyes: 'mirror',
+    views: ['front', 'left', 'right', 'underChin'],
+    text: 'Shave along the arrows only: with the growth, never against it. Warm water first, gel without gaps, short strokes, no pressure, each place once. Where an arrow is dashed or missing, feel first: smooth is with the growth. A blade that tugs or rusts is over. Leave out sore or open spots.',
   },
   home: {
-    title: 'Home card',
+    title: 'Home card: brushing',
     use: 'exfoliate',
+    eyes: 'mirror',
     views: ['front', 'left', 'right', 'underChin'],
     text: 'Brush or rub along the arrows: against the growth, lightly, once a day with a soft brush or cloth, so that tips are freed before they curl back in. Leave out sore or open spots, places where hair turns (a spiral) and where an arrow is dashed; stop for a day when the skin is red. If bumps spread, or hold pus, ask a doctor.',
   },
@@ -38,7 +61,7 @@ export function CardPage() {
   const house = useHouse()
   const visitId = search.get('visit') ?? client.data?.currentVisitId ?? null
   const visit = useVisit(visitId)
-  const kind = card === 'home' || card === 'mirror' ? card : undefined
+  const kind = Object.hasOwn(CARDS, card) ? (card as keyof typeof CARDS) : undefined
   if (!kind && card !== 'plan' && card !== 'consent') {
     return (
       <main className="page">
@@ -153,7 +176,7 @@ function Card({
         (id) => loaded.zoneById.get(id),
         summary,
         card.use,
-        kind === 'mirror' ? [...paths.values()] : [],
+        kind === 'mirror' || kind === 'facing' ? [...paths.values()] : [],
         true,
         new Set(readings.map((r) => r.zoneId)),
       )
@@ -183,18 +206,23 @@ function Card({
           Print
         </Button>
       </Group>
-      <article className={`card-sheet card-${kind}`} aria-label={card.title}>
+      <article
+        className={`card-sheet card-${kind === 'home' || kind === 'shave' ? 'home' : 'mirror'}`}
+        aria-label={card.title}
+      >
         <header>
           <h1>{card.title}</h1>
           <p>
             {initials}. · {dateWords(visit.endedAtMs ?? Date.now())}
+            <br />
+            {EYES[card.eyes]}
           </p>
         </header>
         {views.data ? (
           <div className="card-views">
             {views.data.map((v) => (
               <figure key={v.id}>
-                <FlatPicture parts={v.parts} />
+                <FlatPicture parts={v.parts} mirrored={card.eyes === 'mirror'} />
                 <figcaption>{v.name}</figcaption>
               </figure>
             ))}

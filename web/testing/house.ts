@@ -48,7 +48,7 @@ export const aVisit = (over: Partial<VisitPage> = {}): VisitPage => ({
 })
 
 export const aPage = (over: Partial<ClientPage> = {}): ClientPage => ({
-  ...{ client: aClient(), visits: [], currentVisitId: 'v1', differences: [], due: [] },
+  ...{ client: aClient(), visits: [], currentVisitId: 'v1', differences: [], due: [], home: [] },
   ...{ model: {} as ClientPage['model'], tide: {} as ClientPage['tide'] },
   ...over,
 })

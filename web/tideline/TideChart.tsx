@@ -118,6 +118,7 @@ function option(
     yAxis: heightAxes(tide, top, unit, c),
     series: [
       grown(tide, visits, c),
+      atHome(tide, c),
       ...forecast(tide, top, c),
       redness(visits, visitId, c),
       bumps(visits, c),
@@ -247,6 +248,20 @@ function grown(tide: Tide, visits: readonly ShownVisit[], c: Colours) {
       data: windowBands(tide, c),
     },
     markLine: { silent: true, symbol: 'none', data: marks(tide, visits, c) },
+  }
+}
+
+/** What was taken off at home: a hollow drop on the ground, larger the more of the skin it was. */
+function atHome(tide: Tide, c: Colours) {
+  return {
+    type: 'scatter',
+    data: tide.home.map((h) => [h.atMs, 0, h.share]),
+    symbol: 'path://M5 0C5 0 0 6 0 9a5 5 0 0 0 10 0C10 6 5 0 5 0Z',
+    symbolSize: (value: number[]) => 10 + 6 * value[2]!,
+    symbolOffset: [0, '-55%'],
+    itemStyle: { color: c.shell, borderColor: c.tide, borderWidth: 1.8 },
+    silent: true,
+    z: 5,
   }
 }
 

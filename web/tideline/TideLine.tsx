@@ -100,5 +100,6 @@ export function tideWords(tide: Tide): string {
   const next = tide.window
     ? `Good days for the next visit: ${dateWords(tide.window.fromMs)} to ${dateWords(tide.window.toMs)}.`
     : 'No next visit can be computed before the first.'
-  return `${tide.hairWords}. ${visits || 'No visits yet'}. ${next}`
+  const home = tide.home.map((h) => `${dateWords(h.atMs)}: at home, ${h.words}`).join('. ')
+  return `${tide.hairWords}. ${visits || 'No visits yet'}. ${home && `${home}. `}${next}`
 }

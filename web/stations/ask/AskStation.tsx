@@ -8,6 +8,7 @@ import { useSaveAsked } from '../../api/visitWrites.ts'
 import { firstBrush, MarksPanel, markSpots, useMarking } from '../../marks/MarksPanel.tsx'
 import { todayIso } from '../../state/words.ts'
 import { useHeadLayers } from '../../state/layers.ts'
+import { HomeWork } from '../HomeWork.tsx'
 import { useGate } from '../useGate.ts'
 import { StationTabs, useTab } from '../StationTabs.tsx'
 import { isFrozen, useFlowLayer, useServiceZones, type StationProps } from '../useStation.ts'
@@ -119,7 +120,12 @@ export function AskStation(props: StationProps) {
         />
       ) : (
         <Scroll label={TABS.find((t) => t[0] === tab)![1]}>
-          {tab === 'sitting' && <Sitting {...props} frozen={frozen} />}
+          {tab === 'sitting' && (
+            <>
+              <Sitting {...props} frozen={frozen} />
+              <HomeWork {...props} />
+            </>
+          )}
           {tab === 'skin' && <Skin {...props} frozen={frozen} />}
           {tab === 'marks' && (
             <MarksPanel

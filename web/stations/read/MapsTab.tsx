@@ -224,9 +224,15 @@ export function MapsTab({ page, visit, house, frame }: StationProps & { frame: R
               <Button component={Link} size="sm" to={card('mirror')}>
                 Mirror card
               </Button>
+              <Button component={Link} size="sm" to={card('facing')}>
+                Map card
+              </Button>
+              <Button component={Link} size="sm" to={card('shave')}>
+                Home card: shaving
+              </Button>
               {brushes && (
                 <Button component={Link} size="sm" to={card('home')}>
-                  Home card
+                  Home card: brushing
                 </Button>
               )}
             </Group>
