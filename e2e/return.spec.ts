@@ -65,7 +65,7 @@ test('a client answers on a phone: six questions by touch, and the worker sees i
     expect((await tap.boundingBox())!.height).toBeGreaterThanOrEqual(44)
   }
   await client.getByRole('radio', { name: '2, mild' }).tap()
-  await client.getByRole('checkbox', { name: 'chin', exact: true }).tap()
+  await client.getByRole('checkbox', { name: 'chin', exact: true }).first().tap()
   await client.getByLabel('Bumps or ingrown hairs').fill('3')
   await client.getByRole('radio', { name: '4 of 10' }).first().tap()
   await client.getByRole('radio', { name: 'Not dry' }).tap()

@@ -1,5 +1,5 @@
 /** A sitting of two jobs from Ask to Return: a shave, and strays about the brows by tweezers. */
-import type { VisitPage } from '../contract/types.ts'
+import type { ClientPage, VisitPage } from '../contract/types.ts'
 import { violations } from './axe.ts'
 import { begin, count, press, workAhead } from './chairHand.ts'
 import {
@@ -88,4 +88,47 @@ test('what is due today is offered at Ask with what it saves and costs', async (
   const works = page.getByRole('radiogroup', { name: 'Hair of which work' })
   await works.getByText('Wax: the lip').click()
   await expect(works.getByRole('radio', { name: 'Wax: the lip' })).toBeChecked()
+})
+
+test('a client tells from a phone what was shaved at home, and the worker sees it', async ({
+  page,
+  browser,
+}) => {
+  const { id } = await clientNamed(page, 'Dov Ettinger')
+  const { visits } = await ask<ClientPage>(page, 'GET', `/api/clients/${id}`)
+  const { url } = await ask<{ url: string }>(page, 'POST', `/api/visits/${visits[0]!.id}/link`)
+  const phone = await browser.newContext({
+    viewport: { width: 360, height: 780 },
+    hasTouch: true,
+    isMobile: true,
+    javaScriptEnabled: false,
+  })
+  const client = await phone.newPage()
+  await client.goto(url)
+  expect((await client.locator('main').boundingBox())!.width).toBeLessThanOrEqual(360)
+  // In one tap: the same as last time.
+  await client.getByRole('button', { name: /^The same again today: .*cartridge razor/ }).tap()
+  await expect(client.getByRole('heading', { name: 'Noted, thank you.' })).toBeVisible()
+  await phone.close()
+
+  await page.goto(`/clients/${id}/return?tab=home`)
+  const home = page.getByRole('region', { name: 'At home' })
+  await expect(home).toContainText('told by the client')
+  // One cartridge for weeks: it is over, and says so.
+  await expect(home).toContainText(/Cartridge razor: 4 of at most 4 uses.*It is over/)
+  expect(await violations(page)).toEqual([])
+  // Noted by the worker, and taken out again.
+  await home
+    .getByRole('group', { name: 'Where at home' })
+    .getByText('chin', { exact: true })
+    .click()
+  await home.getByRole('button', { name: 'Note it' }).click()
+  const chin = home.getByRole('button', { name: /^Take out: .*the chin/ })
+  await chin.click()
+  await expect(chin).toHaveCount(0)
+  // The card that goes home is drawn as the mirror shows it.
+  await home.getByRole('link', { name: 'Home card' }).click()
+  await expect(page.getByRole('article', { name: 'Home card: shaving' })).toContainText(
+    'as the mirror shows it',
+  )
 })

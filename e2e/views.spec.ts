@@ -58,7 +58,7 @@ for (const [scheme, size, what] of [
     // The tabs that are fetched when they are opened.
     await page.goto(`/clients/${client.id}/return`)
     await headReady(page)
-    for (const tab of ['Looks', 'Skin', 'Bumps', 'Hair', 'Next visit', 'Then, now']) {
+    for (const tab of ['Looks', 'Skin', 'Bumps', 'Hair', 'Home', 'Next visit', 'Then, now']) {
       await page
         .getByRole('tablist', { name: 'What to look at' })
         .getByRole('tab', { name: tab })

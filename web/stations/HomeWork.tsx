@@ -1,7 +1,6 @@
 /** What the client took off at home: noted in a tap or two, what it costs the skin, and when the razor is over. */
-import { Button, Checkbox, Group, Stack, Text, Title } from '@mantine/core'
+import { ActionIcon, Button, Checkbox, Group, Stack, Text, Title } from '@mantine/core'
 import { IconX } from '@tabler/icons-react'
-import { ActionIcon } from '@mantine/core'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import {
@@ -29,7 +28,7 @@ import { useSchools, type StationProps } from './useStation.ts'
 /** So many of the latest are listed. */
 const LISTED = 4
 
-export function HomeWork(props: StationProps) {
+export function HomeWork({ level = 2, ...props }: StationProps & { level?: 1 | 2 }) {
   const { page, visit, house } = props
   const figures = useFigures()
   const schools = useSchools(page, house)
@@ -58,7 +57,7 @@ export function HomeWork(props: StationProps) {
   const razor = razorUses(page.home, tool, schools.homeRazor)
   return (
     <Stack component="section" gap="xs" aria-label="At home">
-      <Title order={2}>At home</Title>
+      <Title order={level}>At home</Title>
       {latest && (
         <div>
           <Button

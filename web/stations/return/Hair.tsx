@@ -37,7 +37,6 @@ import { newId } from '../../state/words.ts'
 import { useServiceZones, type StationProps } from '../useStation.ts'
 import { useChosenInView } from '../useChosenInView.ts'
 import { AddReading, METHOD_WORDS, TOLD_WORDS } from './AddHair.tsx'
-import { HomeWork } from '../HomeWork.tsx'
 import { HairCurve, spread } from './HairCurve.tsx'
 
 export function Hair(props: StationProps) {
@@ -76,7 +75,6 @@ export function Hair(props: StationProps) {
       {shown && visit.endedAtMs !== null && <HairCurve zone={shown} endedAtMs={visit.endedAtMs} />}
       <ZoneTable zones={all} endedAtMs={visit.endedAtMs ?? 0} shown={shown?.zoneId}>
         <Notes {...props} />
-        <HomeWork {...props} />
       </ZoneTable>
     </>
   )

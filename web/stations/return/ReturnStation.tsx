@@ -1,4 +1,6 @@
 /** Return: how the skin took it, what it is likely to do, how hair comes back, when to meet again, then and now. */
+import { Scroll } from '../../ui/Scroll.tsx'
+import { HomeWork } from '../HomeWork.tsx'
 import { Button, Group, Stack, Skeleton, Text } from '@mantine/core'
 import { lazy, Suspense } from 'react'
 import { Link } from 'react-router'
@@ -17,6 +19,7 @@ const TABS = [
   ['skin', 'Skin'],
   ['bumps', 'Bumps'],
   ['hair', 'Hair'],
+  ['home', 'Home'],
   ['next', 'Next visit'],
   ['then', 'Then, now'],
 ] as const
@@ -34,6 +37,11 @@ export function ReturnStation(props: StationProps) {
         {tab === 'skin' && <Skin {...props} />}
         {tab === 'bumps' && <Bumps {...props} />}
         {tab === 'hair' && (finished ? <Hair {...props} /> : <NotYet {...props} />)}
+        {tab === 'home' && (
+          <Scroll label="Work at home">
+            <HomeWork {...props} level={1} />
+          </Scroll>
+        )}
         {tab === 'next' && <NextVisit {...props} />}
         {tab === 'then' && <ThenNow {...props} />}
       </Suspense>
