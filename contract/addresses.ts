@@ -79,5 +79,6 @@ export const ADDRESSES = {
   stopSafety: { method: 'DELETE', path: '/api/safety/work' },
   addHomeWork: { method: 'POST', path: '/api/clients/:id/home' },
   removeHomeWork: { method: 'DELETE', path: '/api/home/:id' },
+  methods: { method: 'GET', path: '/api/clients/:id/methods' },
   removeHairReading: { method: 'DELETE', path: '/api/hair/:id' },
 } as const satisfies Record<string, Address>

@@ -4,7 +4,7 @@
  */
 import type { ChairEvent, ChairState, KitEvent, ProbeCalibration } from '../core/chair/index.ts'
 import type { CarePlan, Product } from '../core/care/index.ts'
-import type { ClientEvent, DueWork } from '../core/ahead/index.ts'
+import type { ClientEvent, DueWork, ZoneHere } from '../core/ahead/index.ts'
 import type { ClientModel, HomeWork, StudioLearned, VisitFacts } from '../core/history/index.ts'
 import type { GateFacts, JobWindow, TodayFlag } from '../core/visit/index.ts'
 import type { HouseRules, Asked } from '../core/screening/index.ts'
@@ -187,6 +187,9 @@ export const clientPageAnswer = record({
   /** Fields that two screens entered differently, until somebody has chosen. */
   differences: listOf(differenceAnswer),
 })
+
+/** What each way of taking hair off comes to in one place. */
+export const methodsAnswer = record({ here: core<ZoneHere>() })
 
 /** A picture of a visit, kept on this machine. */
 export const photoAnswer = record({

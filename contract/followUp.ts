@@ -189,6 +189,9 @@ export const homeWorkSchema = y
   })
   .noUnknown()
 
+/** Which place is asked about. */
+export const methodsQuery = y.object({ zone: zone().required() }).noUnknown()
+
 /** How many stretches back from the one that ends now. */
 export const tideQuery = y
   .object({

@@ -98,6 +98,7 @@ export const RIGHTS = {
   settle: { may: HANDS_ON, use: 'change' },
   tide: { may: ALL, use: 'look' },
   history: { may: HANDS_ON, use: 'look' },
+  methods: { may: HANDS_ON, use: 'look' },
   studio: { may: TRUSTED },
   readingsCsv: { may: TRUSTED, use: 'export' },
   report: { may: TRUSTED, use: 'print' },

@@ -235,6 +235,13 @@ export const ROUTES = {
     ...ADDRESSES.removeHomeWork,
     params: s.idParams,
   }),
+  /** What each way of taking hair off comes to in one place of a client. */
+  methods: route({
+    answer: a.methodsAnswer,
+    ...ADDRESSES.methods,
+    params: s.idParams,
+    query: f.methodsQuery,
+  }),
   removeHairReading: route({
     answer: a.removedAnswer,
     ...ADDRESSES.removeHairReading,

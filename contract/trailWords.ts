@@ -50,6 +50,7 @@ const THINGS: Readonly<Record<string, string>> = {
   decide: 'a word that lifts a finding',
   takeBackDecision: 'a word that lifted a finding',
   history: 'the history',
+  methods: 'what each method came to',
   tide: 'the tide line',
   readingsCsv: 'answers, as a table (CSV)',
   seriesCalendar: 'visits, as a calendar',

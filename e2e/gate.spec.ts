@@ -88,7 +88,10 @@ test('a severe answer: what the client is told, the alarm on Today, the next vis
   const { url } = await ask<{ url: string }>(page, 'POST', `/api/visits/${visit.id}/link`, {})
   await page.goto(new URL(url).pathname)
   await page.getByRole('radio', { name: /^4, severe/ }).check({ force: true })
-  await page.getByRole('checkbox', { name: 'Neck' }).check({ force: true })
+  await page
+    .getByRole('group', { name: 'Where?' })
+    .getByRole('checkbox', { name: 'Neck' })
+    .check({ force: true })
   await page.getByLabel('Bumps or ingrown hairs').fill('35')
   await page.getByRole('checkbox', { name: 'Some hold pus' }).check({ force: true })
   const stings = page.locator('input[name=stinging][value="8"]')

@@ -207,6 +207,13 @@ test('asking again: still so, a clinician’s word, methods, consent signed and 
   await page.getByRole('button', { name: 'Thicker?' }).click()
   await expect(page.getByText(/A blade cuts at the surface/)).toBeVisible()
   await expect(page.getByRole('row', { name: /^Wax/ })).toContainText('Bleeding or slow healing')
+  await page.getByRole('button', { name: 'Sooner?' }).click()
+  await expect(
+    page.getByText(/hair is felt again after .+ with a blade, after .+ with wax/),
+  ).toBeVisible()
+  await expect(page.getByRole('row', { name: /^Blade/ })).toContainText(
+    /Redness .+ %.+A year: \d+ visits/,
+  )
 
   await page.getByRole('tab', { name: 'Consent' }).click()
   await page.getByRole('button', { name: 'Sign anew' }).click()

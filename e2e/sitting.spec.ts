@@ -112,7 +112,7 @@ test('a client tells from a phone what was shaved at home, and the worker sees i
   await phone.close()
 
   await page.goto(`/clients/${id}/return?tab=home`)
-  const home = page.getByRole('region', { name: 'At home' })
+  const home = page.getByRole('region', { name: 'At home', exact: true })
   await expect(home).toContainText('told by the client')
   // One cartridge for weeks: it is over, and says so.
   await expect(home).toContainText(/Cartridge razor: 4 of at most 4 uses.*It is over/)

@@ -81,6 +81,7 @@ describe('every route with an id', () => {
       .replace(':id', id)
       .replace(':moment', 'now')
       .concat(path.endsWith('visits.ics') ? '?through=2030-01-01' : '')
+      .concat(path.endsWith('/methods') ? '?zone=chin' : '')
   /** A body that is good in form, so that the id is what fails. */
   const bodies: Record<string, object> = {
     '/api/clients/:id/visits': {
@@ -101,6 +102,12 @@ describe('every route with an id', () => {
       finding: 'consent',
       workerId: randomUUID(),
       reason: 'agreed by word of mouth',
+    },
+    '/api/clients/:id/home': {
+      id: randomUUID(),
+      date: '2026-01-01',
+      tool: 'cartridge',
+      zones: ['chin'],
     },
     '/api/screens/:id': { takenBack: true },
     '/api/differences/:id': { take: 'mine' },

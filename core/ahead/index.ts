@@ -14,3 +14,11 @@ export {
   type UpkeepOutlook,
 } from './due.ts'
 export { UPKEEP_CONSTANTS, type Upkeep, upkeepLast, upkeepsOf } from './upkeep.ts'
+export {
+  type HereInput,
+  type MethodHere,
+  type MethodYear,
+  YEAR_CONSTANTS,
+  type ZoneHere,
+  zoneHere,
+} from './methodsHere.ts'

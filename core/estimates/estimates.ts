@@ -208,6 +208,20 @@ export const ESTIMATES = {
     'Odds of hair seen by now, of skin clear by now, and the window of that work; load a year is load times visits a year.',
     ['interval.shows', 'interval.nearlyShare', 'interval.lapsesDays', 'interval.clearEnough'],
   ),
+  'method-odds': estimate(
+    'H',
+    'Odds of a method',
+    'How likely this skin reddens, or gets a bump, after this method in this place; the range holds the truth with 80 %.',
+    'The method’s own tries, each at its load, by the same model as after a shave; before the first of them its level lies where the client’s other methods put it, as unsurely as methods differ. A place that two methods went over in one sitting counts for neither.',
+    ['methods.methodsAlike', 'methods.bladeLoad', 'methods.guardedLoad', 'methods.waxLoad'],
+  ),
+  'method-year': estimate(
+    'H',
+    'A year of a method',
+    'How often this place would be done, and on how many days no hair is felt.',
+    'A cut is renewed when hair is seen; what comes out by its root, when hair is felt again, wax not before it is long enough. Minutes and what is used up are those of the place alone, without what goes before and after.',
+    ['methods.bladeMin', 'methods.guardedMin', 'growth.waxMm'],
+  ),
   event: estimate(
     'H',
     'At the event',

@@ -62,3 +62,10 @@ export {
   notCutAtHome,
   razorUses,
 } from './homeWork.ts'
+export {
+  type AskMethod,
+  type MethodOdds,
+  methodOdds,
+  type RangedOdds,
+  TRY_CONSTANTS,
+} from './methodTries.ts'

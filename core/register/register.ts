@@ -4,6 +4,7 @@ import {
   EVENT_CONSTANTS,
   SERIES_CONSTANTS,
   UPKEEP_CONSTANTS,
+  YEAR_CONSTANTS,
 } from '../ahead/index.ts'
 import { CARE_CONSTANTS } from '../care/index.ts'
 import {
@@ -62,6 +63,7 @@ import {
   EFFECT_CONSTANTS,
   HOME_CONSTANTS,
   STUDIO_CONSTANTS,
+  TRY_CONSTANTS,
 } from '../history/index.ts'
 import { FOLLOW_CONSTANTS, MOMENT_CONSTANTS, AFTERMATH_CONSTANTS } from '../looks/index.ts'
 import { DomainError } from '../errors.ts'
@@ -123,7 +125,11 @@ export const CONSTANT_REGISTER: readonly ConstantArea[] = [
   },
   { id: 'kit', title: 'What lies ready', constants: { ...KIT_CONSTANTS, ...TOWEL_COUNTS } },
   { id: 'services', title: 'Services', constants: SLOT_CONSTANTS },
-  { id: 'methods', title: 'By other means than a blade', constants: METHOD_CONSTANTS },
+  {
+    id: 'methods',
+    title: 'By other means than a blade',
+    constants: { ...METHOD_CONSTANTS, ...TRY_CONSTANTS, ...YEAR_CONSTANTS },
+  },
   {
     id: 'towel',
     title: 'Towels, probe and disinfectant',

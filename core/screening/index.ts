@@ -10,7 +10,16 @@ export {
 } from './asked.ts'
 export { consentText } from './consent.ts'
 export { carriedMarks, markAreas, markMargin, markZones } from './marks.ts'
-export { adviseMethods, isWaxed, lengthNow, NOT_WAXED, METHOD_WORDS, THICKNESS } from './methods.ts'
+export {
+  adviseMethods,
+  adviseTogether,
+  type Advised,
+  ADVISED_WORDS,
+  isWaxed,
+  NOT_WAXED,
+  SOONER,
+  THICKNESS,
+} from './methods.ts'
 export { patchRefusal, patchWindow } from './outcome.ts'
 export {
   type HouseRules,

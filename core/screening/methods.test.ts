@@ -3,11 +3,12 @@ import { priorGrowth } from '../regrowth/index.ts'
 import { SKIN } from '../testing/client.ts'
 import {
   adviseMethods,
-  lengthNow,
-  METHODS,
+  adviseTogether,
+  ADVISED,
+  SOONER,
   THICKNESS,
   type AdviceQuestion,
-  type Method,
+  type Advised,
 } from './methods.ts'
 
 const ask = (over: Partial<AdviceQuestion> = {}): AdviceQuestion => ({
@@ -21,7 +22,7 @@ const ask = (over: Partial<AdviceQuestion> = {}): AdviceQuestion => ({
   today: '2026-05-20',
   ...over,
 })
-const of = (method: Method, over: Partial<AdviceQuestion> = {}) =>
+const of = (method: Advised, over: Partial<AdviceQuestion> = {}) =>
   adviseMethods(DEFAULTS, ask(over)).find((a) => a.method === method)!
 const stray = (zoneId: AdviceQuestion['zoneId']) => ({
   id: 's',
@@ -33,7 +34,7 @@ const stray = (zoneId: AdviceQuestion['zoneId']) => ({
 describe('which way of taking hair off', () => {
   it('says something of every method, what suits first, each with a mark', () => {
     const all = adviseMethods(DEFAULTS, ask())
-    expect(all.map((a) => a.method).sort()).toEqual([...METHODS].sort())
+    expect(all.map((a) => a.method).sort()).toEqual([...ADVISED].sort())
     const rank = { suits: 0, possible: 1, later: 2, not: 3 }
     const ranks = all.map((a) => rank[a.says])
     expect(ranks).toEqual([...ranks].sort((a, b) => a - b))
@@ -59,10 +60,10 @@ describe('which way of taking hair off', () => {
 
   it('tweezes a few strays in fuzz before the blade, and no beard (common practice)', () => {
     const fuzz = { zoneId: 'chin' as const, client: { ...SKIN, faceHair: 'fuzz' as const } }
-    expect(of('tweeze', { ...fuzz, strays: [stray('chin')] }).says).toBe('suits')
+    expect(of('tweezers', { ...fuzz, strays: [stray('chin')] }).says).toBe('suits')
     expect(of('blade', { ...fuzz, strays: [stray('chin')] }).why).toContain('first with tweezers')
-    expect(of('tweeze', fuzz).says).toBe('not')
-    expect(of('tweeze', { zoneId: 'chin' }).says).toBe('not')
+    expect(of('tweezers', fuzz).says).toBe('not')
+    expect(of('tweezers', { zoneId: 'chin' }).says).toBe('not')
     expect(of('thread', fuzz).says).toBe('possible')
     expect(of('thread').says).toBe('not')
   })
@@ -73,19 +74,39 @@ describe('which way of taking hair off', () => {
     expect(of('laser', { zoneId: 'chin', hair: { chin: { grey: 'most' } } }).says).toBe('not')
     expect(of('laser', { zoneId: 'brow-left' }).says).toBe('not')
     expect(of('laser').says).toBe('possible')
-    expect(of('trim', { zoneId: 'chin', client: { ...SKIN, bumpProne: true } }).says).toBe('suits')
-    expect(of('trim', fuzz).says).toBe('not')
+    expect(of('trimmer', { zoneId: 'chin', client: { ...SKIN, bumpProne: true } }).says).toBe(
+      'suits',
+    )
+    expect(of('trimmer', fuzz).says).toBe('not')
   })
 
-  it('works the length out from growth where nobody has measured it (M10)', () => {
-    const growth = priorGrowth(DEFAULTS, 'shin-left', 'limb')
-    expect(lengthNow(DEFAULTS, growth, 0.2, 10)).toBeCloseTo(0.2 + 10 * growth.mean, 9)
-    expect(lengthNow(DEFAULTS, growth, 0.2, undefined)).toBe(2)
-    expect(lengthNow(DEFAULTS, priorGrowth(DEFAULTS, 'chin', 'vellus'), 0.2, undefined)).toBe(1.5)
+  it('names strips for fine hair and warm wax for coarse (common practice)', () => {
+    const long = { lengthMm: 9 }
+    expect(of('wax', long).why).toContain('Strips')
+    expect(of('wax', { ...long, client: { ...SKIN, coarseness: 'coarse' } }).why).toContain(
+      'Warm wax',
+    )
+    expect(of('wax', { ...long, zoneId: 'underarm-left' }).why).toContain('Warm wax')
+  })
+
+  it('puts two methods together where coarse hair stands in fuzz (common practice)', () => {
+    const fuzz = { zoneId: 'chin' as const, client: { ...SKIN, faceHair: 'fuzz' as const } }
+    const together = (over: Partial<AdviceQuestion>) => adviseTogether(DEFAULTS, ask(over))
+    expect(together(fuzz)).toBeUndefined()
+    expect(together({})).toBeUndefined()
+    expect(together({ ...fuzz, strays: [stray('chin')] })).toContain('tweezers first')
+    const many = Array.from({ length: 20 }, () => stray('chin'))
+    expect(together({ ...fuzz, strays: many })).toContain('laser elsewhere')
+    expect(together({ ...fuzz, answers: { 'hormonal-growth': { yes: true } } })).toContain(
+      'come back',
+    )
   })
 
   it('answers the question of every visit with its source', () => {
     expect(THICKNESS.answer).toMatch(/^No\./)
     expect(THICKNESS.source).toContain('1970')
+    expect(SOONER.answer('3 days', '35 days')).toContain(
+      'after 3 days with a blade, after 35 days with wax',
+    )
   })
 })

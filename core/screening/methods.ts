@@ -6,7 +6,7 @@ import { type SkinAndHair, hairIn } from '../client.ts'
 import { plannedHair, type HairLayer, type Stray } from '../hair/index.ts'
 import { isBody, zoneStem, type ZoneId } from '../zones/index.ts'
 import { constant, type Mark, type Figures } from '../house/index.ts'
-import { daysToLength, GROWTH_CONSTANTS, hairLengthMm, type Growth } from '../regrowth/index.ts'
+import { daysToLength, GROWTH_CONSTANTS, type Growth } from '../regrowth/index.ts'
 import type { Asked } from './asked.ts'
 import { addDays, daysBetween, dayWords, type IsoDate } from '../time/index.ts'
 
@@ -18,22 +18,31 @@ export const ADVICE_CONSTANTS = {
   waxWeeks: constant(5, 'weeks', 'Wax lasts four to six weeks', 'C'),
 } as const
 
-export const METHODS = ['blade', 'tweeze', 'thread', 'wax', 'epilate', 'trim', 'laser'] as const
-export type Method = (typeof METHODS)[number]
+/** What is advised of: what a job can be done by, and what is done elsewhere or at home. */
+export const ADVISED = [
+  'blade',
+  'tweezers',
+  'thread',
+  'wax',
+  'epilator',
+  'trimmer',
+  'laser',
+] as const
+export type Advised = (typeof ADVISED)[number]
 
-export const METHOD_WORDS: Readonly<Record<Method, string>> = {
+export const ADVISED_WORDS: Readonly<Record<Advised, string>> = {
   blade: 'Blade',
-  tweeze: 'Tweezers',
+  tweezers: 'Tweezers',
   thread: 'Thread',
   wax: 'Wax',
-  epilate: 'Epilator',
-  trim: 'Trimmer',
+  epilator: 'Epilator',
+  trimmer: 'Trimmer',
   laser: 'Laser (refer)',
 }
 
 /** What is said of a method in a place. */
 export interface MethodAdvice {
-  readonly method: Method
+  readonly method: Advised
   readonly says: 'suits' | 'possible' | 'later' | 'not'
   /** Days until it is possible, for `later`. */
   readonly from?: IsoDate
@@ -69,16 +78,37 @@ const yes = (q: AdviceQuestion, id: string) => q.answers[id]?.yes === true
 /** Why terminal hair of face and scalp is not torn out (common practice). */
 export const NOT_WAXED = 'A beard is not waxed.'
 
+/** "Will it come back sooner than after waxing?", by this client’s own growth. */
+export const SOONER = {
+  question: 'Will it come back sooner than after waxing?',
+  mark: 'H' as Mark,
+  /** @param days middle days until hair is felt again after a blade and after wax, each with its range */
+  answer: (blade: string, wax: string) =>
+    `Yes: a blade leaves the root and what is under the skin, wax takes both. Here hair is felt again after ${blade} with a blade, after ${wax} with wax. It does not grow any faster for it.`,
+} as const
+
 /** True where wax comes into question at all. */
 export const isWaxed = (zoneId: ZoneId, fuzz: boolean): boolean => fuzz || isBody(zoneId)
+
+/** What goes together where one method alone does not do: common practice. */
+export function adviseTogether(figures: Figures, q: AdviceQuestion): string | undefined {
+  if (plannedHair(q.zoneId, q.client, q.hair) !== 'vellus') return undefined
+  const single = q.strays.filter((s) => s.zoneId === q.zoneId).length
+  const hormonal = q.answers['hormonal-growth']?.yes === true
+  if (single === 0 && !hormonal) return undefined
+  const many = hormonal || single > figures(ADVICE_CONSTANTS.fewStrays)
+  return many
+    ? 'Together: the coarse hairs by their root, or thinned for good with laser elsewhere; a blade for the fuzz between. Hormones bring new ones: they come back.'
+    : 'Together: the coarse hairs with tweezers first, then a blade for the fuzz.'
+}
 
 /** What each method comes to in a place, the best first. */
 export function adviseMethods(figures: Figures, q: AdviceQuestion): MethodAdvice[] {
   const rank = { suits: 0, possible: 1, later: 2, not: 3 }
-  return METHODS.map((m) => advise(figures, q, m)).sort((a, b) => rank[a.says] - rank[b.says])
+  return ADVISED.map((m) => advise(figures, q, m)).sort((a, b) => rank[a.says] - rank[b.says])
 }
 
-function advise(figures: Figures, q: AdviceQuestion, method: Method): MethodAdvice {
+function advise(figures: Figures, q: AdviceQuestion, method: Advised): MethodAdvice {
   const say = (
     says: MethodAdvice['says'],
     why: string,
@@ -112,7 +142,7 @@ function advise(figures: Figures, q: AdviceQuestion, method: Method): MethodAdvi
           ? 'Single edge, with the grain, leaving a little: this skin is prone to bumps.'
           : 'Cuts at the surface, does not hurt, at any length.',
       )
-    case 'tweeze':
+    case 'tweezers':
       if (few || stem === 'brow' || stem === 'glabella')
         return say('suits', 'Single hairs, one by one, in the direction of growth.')
       return say(
@@ -136,11 +166,11 @@ function advise(figures: Figures, q: AdviceQuestion, method: Method): MethodAdvi
         q,
         say,
         figures(GROWTH_CONSTANTS.waxMm),
-        'Wax needs a quarter inch (6.35 mm); it lasts four to six weeks.',
+        `Wax needs a quarter inch (6.35 mm); it lasts four to six weeks. ${waxKind(kind, q)}`,
         figures(ADVICE_CONSTANTS.waxSettlesDays),
       )
     }
-    case 'epilate': {
+    case 'epilator': {
       if (face && !fuzz) return say('not', 'Not on a beard: hair breaks and grows in.')
       if (q.client.bumpProne) return say('not', 'Prone to bumps: what breaks grows in.')
       if (thin) return say('not', 'Bleeding or slow healing: nothing by the root.')
@@ -153,7 +183,7 @@ function advise(figures: Figures, q: AdviceQuestion, method: Method): MethodAdvi
         figures(ADVICE_CONSTANTS.waxSettlesDays),
       )
     }
-    case 'trim':
+    case 'trimmer':
       return fuzz
         ? say('not', 'A trimmer does not reach fuzz.')
         : say(
@@ -171,6 +201,12 @@ function advise(figures: Figures, q: AdviceQuestion, method: Method): MethodAdvi
     }
   }
 }
+
+/** Strips or warm wax (common practice). */
+const waxKind = (kind: string, q: AdviceQuestion): string =>
+  kind === 'underarm' || (kind !== 'vellus' && q.client.coarseness === 'coarse')
+    ? 'Warm wax: the hair is coarse.'
+    : 'Strips: the hair is fine.'
 
 /** Now, or the day on which hair will be long enough; not when that comes too late before an event. */
 function whenLong(
@@ -196,22 +232,4 @@ function whenLong(
     return say('not', `Long enough only on ${dayWords(from, q.today)}, too late for the day.`, 'H')
   }
   return say('later', `${text} Long enough in about ${daysBetween(q.today, from)} days.`, 'H', from)
-}
-
-/** Usual length of hair that was never worked here, mm. */
-const UNTOUCHED_MM = { fuzz: 1.5, terminal: 2 } as const
-
-/**
- * Length now, mm, where nobody has measured it: what growth has made of what the last service left.
- * @param days since the last service; undefined where there was none
- */
-export function lengthNow(
-  figures: Figures,
-  growth: Growth,
-  leftMm: number,
-  days: number | undefined,
-): number {
-  return days === undefined
-    ? UNTOUCHED_MM[growth.curve]
-    : hairLengthMm(figures, growth.curve, leftMm, growth.mean, days)
 }

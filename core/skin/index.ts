@@ -3,7 +3,7 @@ export { REDNESS_WORDS } from './anchors.ts'
 export { anyOdds, anyZoneOdds, calmCosts, type SkinNode, skinNodes } from './anyZone.ts'
 export { nothingSeen, SkinHistory, type SkinSums, sumVisits } from './seen.ts'
 export { VISIT_CONSTANTS } from './visitConstants.ts'
-export { BUMP_CONSTANTS, bumpSeverity, learnBumps } from './bumps.ts'
+export { BUMP_CONSTANTS, bumpPooling, bumpSeverity, learnBumps } from './bumps.ts'
 export {
   fadedOdds,
   type FadeBelief,
@@ -27,6 +27,7 @@ export {
   expectedOf,
   learnStudio,
   learnZones,
+  type Pooling,
   poolZones,
   type SkinBelief,
   skinPooling,
@@ -41,6 +42,7 @@ export {
   priorSensitivity,
   type Reactivity,
   REACTIVITIES,
+  oddsAtRate,
   rednessOdds,
   type Sensitivity,
   SKIN_CONSTANTS,

@@ -16,8 +16,8 @@ export function sensitivityRange(s: Sensitivity, share = 0.8): Range {
   }
 }
 
-/** The range of the odds of redness 2 or more for a service of the given load, as the rate behind them is uncertain; the day differs in either case. */
-export function rednessRange(s: Sensitivity, load: number, share = 0.8): Range {
+/** The range of the odds of redness 2, or another grade, or more for a service of the given load, as the rate behind them is uncertain; the day differs in either case. */
+export function rednessRange(s: Sensitivity, load: number, share = 0.8, grade = 2): Range {
   const { low, high } = sensitivityRange(s, share)
-  return { low: oddsAtRate(s, low, load), high: oddsAtRate(s, high, load) }
+  return { low: oddsAtRate(s, low, load, grade), high: oddsAtRate(s, high, load, grade) }
 }

@@ -127,9 +127,9 @@ export function rednessOdds(s: Sensitivity, load: number, grade = 2): number {
 /** A rate that is known for sure, as the Gamma that it is the end of. */
 const SURE_SHAPE = 1e6
 
-/** P(redness of at least 2) for a load if the rate were known: only the day and chance are left. */
-export const oddsAtRate = (s: Sensitivity, rate: number, load: number): number =>
-  rednessOdds({ ...s, shape: SURE_SHAPE, rate: SURE_SHAPE / rate }, load)
+/** P(redness of at least `grade`) for a load if the rate were known: only the day and chance are left. */
+export const oddsAtRate = (s: Sensitivity, rate: number, load: number, grade = 2): number =>
+  rednessOdds({ ...s, shape: SURE_SHAPE, rate: SURE_SHAPE / rate }, load, grade)
 
 /** P(worst grade is 0, 1, 2, 3, 4 or more) for a service of the given load. */
 export function gradeOdds(s: Sensitivity, load: number): number[] {

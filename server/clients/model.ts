@@ -118,7 +118,8 @@ const toldOf = (figures: Figures, history: History, jobs: LearnedFor) => {
     })
 }
 
-const othersOf = ({ studio, clientId }: History, { reactivity }: SkinAndHair) => ({
+/** What the studio’s others showed of such skin. */
+export const othersOf = ({ studio, clientId }: History, { reactivity }: SkinAndHair) => ({
   mean: expectedOf(studio, { clientId, reactivity }),
   clients: studio.clients[reactivity],
 })

@@ -9,6 +9,7 @@ import * as clients from './service.ts'
 import { seriesCalendar } from './series.ts'
 import { addHomeWork, removeHomeWork } from './homeWork.ts'
 import { earlierTide } from './tide.ts'
+import { methodsFor } from './methods.ts'
 import type { Work } from '../work/work.ts'
 import { takeOut, takeOutCsv } from './takeOut.ts'
 
@@ -32,6 +33,7 @@ export function clientRoutes(
     return clients.clientPage(db, params.id, asker === 'front-desk')
   })
   mount(app, 'tide', ({ params, query }) => earlierTide(db, params.id, query.back, query.work))
+  mount(app, 'methods', ({ params, query }) => methodsFor(db, params.id, query.zone))
   mount(app, 'addHomeWork', ({ params, body }) => addHomeWork(db, params.id, body))
   mount(app, 'removeHomeWork', ({ params }) => removeHomeWork(db, params.id))
   mount(app, 'changeClient', ({ params, body }) => clients.changeClient(db, params.id, body))

@@ -2,6 +2,7 @@
 import { randomUUID } from 'node:crypto'
 import request from 'supertest'
 import type { ClientPage, Today, VisitPage } from '../../contract/types.ts'
+import type { ZoneHere } from '../../core/ahead/index.ts'
 import { oneJob } from '../../core/services/index.ts'
 import { DAY_MS } from '../../core/time/index.ts'
 import { consentText } from '../../core/screening/index.ts'
@@ -96,6 +97,30 @@ describe('a sitting of two jobs', () => {
       .body as VisitPage
     expect(opened.facts.past[0]!.jobs).toHaveLength(2)
     expect(opened.facts.windows[0]!.window.fromMs).toBeCloseTo(wax!.window!.fromMs, -3)
+  })
+
+  it('tells what each method came to in a place, from its own tries', async () => {
+    const methods = async (zone: string) =>
+      (await api().get(`/api/clients/${client}/methods?zone=${zone}`).expect(200)).body
+        .here as ZoneHere
+    const of = (here: ZoneHere, method: string) => here.methods.find((m) => m.method === method)!
+    const before = of(await methods('glabella'), 'wax')
+    expect([before.tries, before.load]).toEqual([0, 2])
+    await api()
+      .put(`/api/visits/${page.id}/skin/24h`)
+      .send({
+        atMs: page.endedAtMs! + DAY_MS,
+        zones: [{ zoneId: 'glabella', redness: 3, bumps: 0 }],
+      })
+      .expect(200)
+    const brow = await methods('glabella')
+    expect(brow.last).toMatchObject({ name: 'Wax: the brows', home: false })
+    expect(brow.lengthMm).toBe(0)
+    expect([of(brow, 'wax').tries, of(brow, 'wax').here]).toEqual([1, 1])
+    expect(of(brow, 'wax').redness.odds).toBeGreaterThan(before.redness.odds)
+    const chin = await methods('chin')
+    expect([of(chin, 'blade').here, of(chin, 'wax').here]).toEqual([1, 0])
+    await api().get(`/api/clients/${client}/methods?zone=nowhere`).expect(400)
   })
 
   it('does not learn growth from hair that had come out by its root', async () => {

@@ -1,5 +1,6 @@
 /** What is asked of the server, cached; and what changes it. */
 import { useRef } from 'react'
+import type { ZoneId } from '../../core/zones/index.ts'
 import type { HouseEdit, ToldBody } from '../../contract/routes.ts'
 import {
   MutationCache,
@@ -181,6 +182,14 @@ export const useHistory = (clientId: string) =>
   useQuery({
     queryKey: ['client', clientId, 'history'],
     queryFn: () => call('history', { params: { id: clientId } }),
+  })
+
+/** What each way of taking hair off comes to in one place. */
+export const useMethods = (clientId: string, zone: ZoneId) =>
+  useQuery({
+    queryKey: ['client', clientId, 'methods', zone],
+    queryFn: () => call('methods', { params: { id: clientId }, query: { zone } }),
+    placeholderData: (before) => before,
   })
 
 /** An earlier stretch of the tide line; none while it shows the latest. */

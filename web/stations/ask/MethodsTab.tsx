@@ -3,10 +3,21 @@ import { Alert, Button, Group, NumberInput, Stack, Table, Text, Title } from '@m
 import { lengthIn, lengthMm } from '../../../core/house/index.ts'
 import { useFigures } from '../../state/figures.ts'
 import { useMemo, useState } from 'react'
-import { adviseMethods, lengthNow, METHOD_WORDS, THICKNESS } from '../../../core/screening/index.ts'
+import type { MethodHere, ZoneHere } from '../../../core/ahead/index.ts'
+import type { RangedOdds } from '../../../core/history/index.ts'
+import type { DayRange } from '../../../core/regrowth/index.ts'
+import {
+  type Advised,
+  ADVISED_WORDS,
+  adviseMethods,
+  adviseTogether,
+  SOONER,
+  THICKNESS,
+} from '../../../core/screening/index.ts'
+import { oddsWords } from '../../../core/stats/index.ts'
 import { zoneName } from '../../../core/zones/index.ts'
-import { meanLeft } from '../../../core/history/index.ts'
-import { DAY_MS, dayWords } from '../../../core/time/index.ts'
+import { dateAt, dayWords, offsetHere } from '../../../core/time/index.ts'
+import { useMethods } from '../../api/queries.ts'
 import { useUnits } from '../../state/shape.ts'
 import { useView } from '../../state/view.ts'
 import { todayIso } from '../../state/words.ts'
@@ -22,40 +33,54 @@ export function MethodsTab({ page, visit }: StationProps) {
   const chosen = useView((s) => s.chosen)
   const zoneId = chosen && zones.includes(chosen) ? chosen : zones[0]!
   const [event, setEvent] = useState<string>()
-  const [asked, setAsked] = useState(false)
+  const [asked, setAsked] = useState<'thicker' | 'sooner'>()
   const growth = page.model.growth[zoneId]!
-  const last = page.visits.find((v) => v.state === 'finished')
-  const days = last?.endedAtMs ? (Date.now() - last.endedAtMs) / DAY_MS : undefined
+  const told = useMethods(page.client.id, zoneId).data?.here
+  const here = told?.zoneId === zoneId ? told : undefined
   const [measured, setMeasured] = useState<number | string>('')
   const units = useUnits()
-  const guess = lengthNow(figures, growth, meanLeft(null), days)
+  const guess = here?.lengthMm ?? 0
   const nowMm = measured === '' ? guess : lengthMm(Number(measured), units.length)
-  const advice = useMemo(
-    () =>
-      adviseMethods(figures, {
-        zoneId,
-        client: page.client.skin,
-        hair: visit.notes.hair,
-        strays: visit.notes.strays,
-        answers: visit.asked.answers,
-        growth,
-        lengthMm: nowMm,
-        today: todayIso(),
-        event,
-      }),
-    [figures, zoneId, page.client.skin, visit.notes, visit.asked.answers, growth, nowMm, event],
-  )
+  const { advice, together } = useMemo(() => {
+    const question = {
+      zoneId,
+      client: page.client.skin,
+      hair: visit.notes.hair,
+      strays: visit.notes.strays,
+      answers: visit.asked.answers,
+      growth,
+      lengthMm: nowMm,
+      today: todayIso(),
+      event,
+    }
+    return { advice: adviseMethods(figures, question), together: adviseTogether(figures, question) }
+  }, [figures, zoneId, page.client.skin, visit.notes, visit.asked.answers, growth, nowMm, event])
   return (
     <Stack gap="sm" py="xs">
       <Group justify="space-between">
         <Title order={2}>{zoneName(zoneId)}</Title>
-        <Button size="sm" aria-expanded={asked} onClick={() => setAsked(!asked)}>
-          Thicker?
-        </Button>
+        <Group gap={6}>
+          {(['thicker', 'sooner'] as const).map((q) => (
+            <Button
+              key={q}
+              size="sm"
+              aria-expanded={asked === q}
+              onClick={() => setAsked(asked === q ? undefined : q)}
+            >
+              {q === 'thicker' ? 'Thicker?' : 'Sooner?'}
+            </Button>
+          ))}
+        </Group>
       </Group>
-      {asked && (
+      {asked === 'thicker' && (
         <Alert role="note" title={THICKNESS.question}>
           {THICKNESS.answer} <small>{THICKNESS.source}</small>
+        </Alert>
+      )}
+      {asked === 'sooner' && here && (
+        <Alert role="note" title={SOONER.question}>
+          {SOONER.answer(feltWords(ofAdvised(here, 'blade')), feltWords(ofAdvised(here, 'wax')))}{' '}
+          <Estimate mark={SOONER.mark} of="growth" />
         </Alert>
       )}
       <Group gap="md">
@@ -82,19 +107,27 @@ export function MethodsTab({ page, visit }: StationProps) {
         <Table.Tbody>
           {advice.map((a) => (
             <Table.Tr key={a.method} c={a.says === 'not' ? 'dimmed' : 'var(--ink)'}>
-              <Table.Th scope="row">{METHOD_WORDS[a.method]}</Table.Th>
+              <Table.Th scope="row">
+                {ofAdvised(here, a.method)?.method === 'guarded'
+                  ? 'Guarded blade'
+                  : ADVISED_WORDS[a.method]}
+              </Table.Th>
               <Table.Td>
                 <b>{SAYS[a.says]}</b>
                 {a.from && <small> from {dayWords(a.from, todayIso())}</small>}
               </Table.Td>
               <Table.Td>
                 {a.why} <Estimate mark={a.mark} />
+                {a.says !== 'not' && <Came here={ofAdvised(here, a.method)} />}
               </Table.Td>
             </Table.Tr>
           ))}
         </Table.Tbody>
       </Table>
+      {together && <Text size="sm">{together}</Text>}
       <Text size="sm" c="dimmed">
+        {here?.last &&
+          `Last here: ${here.last.name}${here.last.home ? ', at home' : ''}, ${dayWords(dateAt(here.last.atMs, offsetHere), todayIso())}. `}
         Choose another zone on the head. Slow Tide runs blades and tweezers; the rest is advice.
         {measured === '' && (
           <>
@@ -108,5 +141,57 @@ export function MethodsTab({ page, visit }: StationProps) {
         )}
       </Text>
     </Stack>
+  )
+}
+
+/** What is told of a method; of a guarded blade where that is the one that the client has had. */
+function ofAdvised(here: ZoneHere | undefined, advised: Advised): MethodHere | undefined {
+  const of = (method: string) => here?.methods.find((m) => m.method === method)
+  const [own, guarded] = [of(advised), of('guarded')]
+  return advised === 'blade' && (guarded?.tries ?? 0) > (own?.tries ?? 0) ? guarded : own
+}
+
+/** A middle figure of days with its range, in whole days from three on. */
+function daysWords({ even, early, late }: DayRange): string {
+  const day = (d: number) => (d < 3 ? d.toFixed(1) : d.toFixed(0))
+  return `${day(even)} days (${day(early)} to ${day(late)})`
+}
+
+const NO_DAYS: DayRange = { even: 0, early: 0, late: 0 }
+
+function feltWords(told: MethodHere | undefined): string {
+  const felt = told?.felt ?? NO_DAYS
+  return felt.even < 0.05 ? 'no day at all' : daysWords(felt)
+}
+
+const rangeWords = ({ odds, low, high }: RangedOdds) =>
+  `${oddsWords(odds)} (${oddsWords(low)} to ${oddsWords(high)})`
+
+const triesWords = ({ tries, here }: MethodHere) =>
+  tries === 0
+    ? 'never tried: as expected of this skin'
+    : `${tries} ${tries === 1 ? 'try' : 'tries'}, ${here} here`
+
+/** What a method came to for this client, and a year of it. */
+function Came({ here }: { readonly here: MethodHere | undefined }) {
+  const { money } = useUnits()
+  if (!here) return null
+  const { redness, bumps, year } = here
+  return (
+    <Text size="xs" c="dimmed" component="div">
+      <Estimate of="method-odds">Redness {rangeWords(redness)}</Estimate>, bumps {rangeWords(bumps)}
+      ; {triesWords(here)}.
+      {year ? (
+        <div>
+          <Estimate of="method-year">A year</Estimate>: {Math.round(year.visits)} visits, every{' '}
+          {daysWords(year.every)}; {Math.round(year.smooth.even)} days smooth (
+          {Math.round(year.smooth.early)} to {Math.round(year.smooth.late)});{' '}
+          {Math.round(year.minutes)} min here
+          {year.cost > 0 && `, ${money(year.cost)} used up`}.
+        </div>
+      ) : (
+        <div>Never smooth: what it leaves is felt at once, or hair is never long enough.</div>
+      )}
+    </Text>
   )
 }

@@ -1,0 +1,190 @@
+/** What each way of taking hair off would come to in one place for one client: odds, and a year of it; and how long hair is there now. */
+import { constant, type Figures } from '../house/index.ts'
+import {
+  afterHome,
+  HOME_TOOL_WORDS,
+  homeLeftMm,
+  homeSince,
+  meanLeft,
+  type AskMethod,
+  type HomeWork,
+  type MethodOdds,
+  type PastJob,
+} from '../history/index.ts'
+import { BLADES } from '../kit/index.ts'
+import { KIT_CONSTANTS } from '../plan/index.ts'
+import {
+  daysUntil,
+  daysUntilLength,
+  growthAfter,
+  GROWTH_CONSTANTS,
+  lengthAfter,
+  type DayRange,
+  type Growth,
+} from '../regrowth/index.ts'
+import {
+  byRoot,
+  HAND_METHODS,
+  isPlanned,
+  jobName,
+  METHODS,
+  type Method,
+} from '../services/index.ts'
+import { DAY_MS } from '../time/index.ts'
+import type { ZoneId } from '../zones/index.ts'
+
+export const YEAR_CONSTANTS = {
+  bladeMin: constant(2, 'min', 'Blade, a zone, all passes', 'H'),
+  guardedMin: constant(1.2, 'min', 'Guarded blade, a zone', 'H'),
+  untouchedFuzz: constant(1.5, 'mm', 'Usual length of fuzz that was never worked', 'H'),
+  untouched: constant(2, 'mm', 'Usual length of hair that was never worked here', 'H'),
+} as const
+
+const C = YEAR_CONSTANTS
+const YEAR = 365.25
+
+/** A year of a method in one place, as often as its hair asks for it. */
+export interface MethodYear {
+  /** Days from one visit to the next: even odds, and the range of 80 %. */
+  readonly every: DayRange
+  readonly visits: number
+  /** Days of the year on which no hair is felt. */
+  readonly smooth: DayRange
+  /** Minutes at that place, and what is used up, in the house's money. */
+  readonly minutes: number
+  readonly cost: number
+}
+
+export interface MethodHere extends MethodOdds {
+  /** Days until hair is felt again: even odds, and the range of 80 %. */
+  readonly felt: DayRange
+  /** None where hair never grows as long as the method needs, or is never smooth. */
+  readonly year?: MethodYear
+}
+
+/** A place of a client as the adviser looks at it. */
+export interface ZoneHere {
+  readonly zoneId: ZoneId
+  readonly methods: readonly MethodHere[]
+  /** What was last done there, here or at home. */
+  readonly last?: { readonly name: string; readonly atMs: number; readonly home: boolean }
+  /** Length now, worked out from growth: mm. */
+  readonly lengthMm: number
+}
+
+export interface HereInput {
+  readonly zoneId: ZoneId
+  readonly growth: Growth
+  /** Jobs of finished visits, newest first. */
+  readonly past: readonly PastJob[]
+  readonly home: readonly HomeWork[]
+  readonly ask: AskMethod
+  readonly nowMs: number
+}
+
+/** A place of a client. */
+export function zoneHere(figures: Figures, input: HereInput): ZoneHere {
+  const { zoneId, ask } = input
+  return {
+    zoneId,
+    methods: METHODS.map((method) => {
+      const left = leftBy(figures, input, method)
+      const growth = growthAfter(figures, input.growth, method)
+      const felt = daysUntil(figures, growth, 'felt', left)
+      const year = yearOf(figures, growth, method, felt, left)
+      return { ...ask(method, zoneId), felt, ...(year && { year }) }
+    }),
+    ...lastAndLength(figures, input),
+  }
+}
+
+/** Hair that a method leaves there, mm: the mean of the client's own times. */
+function leftBy(
+  figures: Figures,
+  { past, zoneId }: Pick<HereInput, 'past' | 'zoneId'>,
+  method: Method,
+) {
+  if (byRoot(method)) return 0
+  const own = past.filter((p) => p.method === method).flatMap((p) => p.leftMm?.[zoneId] ?? [])
+  if (own.length > 0) return own.reduce((s, mm) => s + mm, 0) / own.length
+  const left = isPlanned(method) ? undefined : HAND_METHODS[method].left
+  return left ? figures(left) : meanLeft(null)
+}
+
+function yearOf(
+  figures: Figures,
+  growth: Growth,
+  method: Method,
+  felt: DayRange,
+  left: number,
+): MethodYear | undefined {
+  if (felt.even <= 0) return undefined
+  const every = everyOf(figures, growth, method, felt, left)
+  if (!Number.isFinite(every.even)) return undefined
+  const visits = YEAR / every.even
+  const days = (f: number) => Math.min(YEAR, visits * Math.min(f, every.even))
+  return {
+    ...{ every, visits },
+    smooth: { even: days(felt.even), early: days(felt.early), late: days(felt.late) },
+    minutes: visits * minutesOf(figures, method),
+    cost: visits * costOf(figures, method),
+  }
+}
+
+/** A cut is renewed when it is seen; what tears, when it is felt and long enough to be torn. */
+function everyOf(
+  figures: Figures,
+  growth: Growth,
+  method: Method,
+  felt: DayRange,
+  left: number,
+): DayRange {
+  if (!byRoot(method)) return daysUntil(figures, growth, 'seen', left)
+  if (method !== 'wax') return felt
+  const long = daysUntilLength(figures, growth, figures(GROWTH_CONSTANTS.waxMm), left)
+  const later = (k: keyof DayRange) => Math.max(felt[k], long[k])
+  return { even: later('even'), early: later('early'), late: later('late') }
+}
+
+function minutesOf(figures: Figures, method: Method): number {
+  if (method === 'blade') return figures(C.bladeMin)
+  return figures(isPlanned(method) ? C.guardedMin : HAND_METHODS[method].minutes)
+}
+
+function costOf(figures: Figures, method: Method): number {
+  if (method === 'blade') return figures(BLADES.shavette.price) + figures(KIT_CONSTANTS.latherCost)
+  if (isPlanned(method)) return figures(BLADES.guarded.price)
+  const { uses } = HAND_METHODS[method]
+  return uses ? figures(uses.cost) : 0
+}
+
+/** The last that was done to a place, and what grew since. */
+function lastAndLength(
+  figures: Figures,
+  { zoneId, growth, past, home, nowMs }: HereInput,
+): Pick<ZoneHere, 'last' | 'lengthMm'> {
+  const job = past.find((p) => p.leftMm?.[zoneId] !== undefined)
+  const [own] = homeSince(home, job?.endedAtMs ?? 0).filter((h) => h.zones.includes(zoneId))
+  const length = (g: Growth, left: number, sinceMs: number) =>
+    lengthAfter(figures, g, left, g.mean, (nowMs - sinceMs) / DAY_MS)
+  const last = own
+    ? { name: HOME_TOOL_WORDS[own.tool], atMs: own.atMs, home: true }
+    : job && {
+        name: jobName({ ...job, zones: [zoneId] }),
+        atMs: job.endedAtMs,
+        home: false,
+      }
+  if (!job) {
+    const untouched = figures(growth.curve === 'fuzz' ? C.untouchedFuzz : C.untouched)
+    return {
+      ...(last && { last }),
+      lengthMm: own ? length(growth, homeLeftMm(figures, own.tool), own.atMs) : untouched,
+    }
+  }
+  const grown = growthAfter(figures, growth, job.method)
+  const now = afterHome(figures, job, { [zoneId]: grown }, home)
+  return {
+    ...(last && { last }),
+    lengthMm: length(now.growth[zoneId]!, now.leftMm![zoneId]!, job.endedAtMs),
+  }
+}
