@@ -123,7 +123,7 @@ test('a client tells from a phone what was shaved at home, and the worker sees i
     .getByText('chin', { exact: true })
     .click()
   await home.getByRole('button', { name: 'Note it' }).click()
-  const chin = home.getByRole('button', { name: /^Take out: .*the chin/ })
+  const chin = home.getByRole('button', { name: /^Take out: \d+ \w+, the chin, / })
   await chin.click()
   await expect(chin).toHaveCount(0)
   // The card that goes home is drawn as the mirror shows it.
