@@ -4,7 +4,7 @@ import { leftStanding } from '../core/chair/index.ts'
 import { readerOf, strokeAngle } from '../core/grain/index.ts'
 import { bearingOf } from '../core/head/index.ts'
 import { paceKind, paceOf } from '../core/plan/index.ts'
-import { SERVICE_IDS } from '../core/services/index.ts'
+import { kindOfWork, SERVICE_IDS } from '../core/services/index.ts'
 import { openStudio, type Studio } from '../server/testing/studio.ts'
 import { readHouse } from '../server/house/service.ts'
 import { today } from '../server/today/service.ts'
@@ -182,13 +182,18 @@ describe('Lantern Quay', () => {
       expect(page.tide.window?.fromMs ?? null).toBe(listed.dueFromMs)
       expect(page.tide.window?.toMs ?? null).toBe(listed.dueToMs)
       if (!last) continue
-      // What was done last; its window is one of several, or told anew, where there are more kinds of work, or work at home.
       expect(listed.lastAtMs).toBe(page.visits.find((v) => v.state === 'finished')!.endedAtMs)
-      if (page.tide.others.length > 0 || page.home.length > 0) continue
-      const visit = await visitPage(db, last.id)
-      // A visit keeps the schools of its own plan; the demo has never changed them.
-      expect(visit.window!.fromMs).toBe(listed.dueFromMs)
-      expect(visit.endedAtMs).toBe(last.endedAtMs)
+      expect((await visitPage(db, last.id)).endedAtMs).toBe(last.endedAtMs)
+      // Each kind of work, on the page of the visit at which it was last done. A visit keeps the schools of its own plan; the
+      // demo has never changed them.
+      for (const due of page.due) {
+        const visit = await visitPage(db, due.visitId)
+        const job = visit.jobs.find((j) => kindOfWork(j) === kindOfWork(due))!
+        const told = visit.windows.find((w) => w.jobId === job.id)
+        expect([page.client.name, told?.window.fromMs]).toEqual([page.client.name, due.fromMs])
+      }
+      const soonest = Math.min(...page.due.map((d) => d.fromMs ?? Infinity))
+      expect(listed.dueFromMs).toBe(soonest)
     }
   })
 

@@ -2,11 +2,11 @@
  * What is due today of a client's upkeep: skin whose hair shows and that is ready. What is nearly due joins a sitting where that
  * saves a visit and costs the skin little; both are said.
  */
-import { afterHome, skinAfter, type HomeWork } from '../history/index.ts'
+import { afterHome, skinAfter, skinSince, type HomeWork } from '../history/index.ts'
 import { constant, type Figures } from '../house/index.ts'
 import {
   CLEAR_CONSTANTS,
-  clearOddsOf,
+  clearOddsOfAll,
   growthAfter,
   shownOdds,
   type Growth,
@@ -14,6 +14,7 @@ import {
   type VisitWindow,
 } from '../regrowth/index.ts'
 import { areaWords, byRoot, isPlanned, jobName, kindOfWork, type Work } from '../services/index.ts'
+import type { Coarseness } from '../skin/index.ts'
 import { DAY_MS } from '../time/index.ts'
 import type { ZoneId } from '../zones/index.ts'
 import { upkeepLast, type Upkeep } from './upkeep.ts'
@@ -36,6 +37,7 @@ export interface UpkeepOutlook extends Upkeep {
   readonly growth: Readonly<Record<string, Growth>>
   readonly skin: SkinOf
   readonly home?: readonly HomeWork[]
+  readonly coarse?: Coarseness
 }
 
 /** Where a kind of work stands today. */
@@ -82,7 +84,10 @@ function dueWork(figures: Figures, upkeep: UpkeepOutlook, nowMs: number): DueWor
     Object.entries(growth).map(([zone, g]) => [zone, growthAfter(figures, g, job.method)]),
   )
   const now = afterHome(figures, last, own, upkeep.home ?? [])
-  const clear = clearOddsOf(figures, skinAfter(last), skin)
+  // Skin and nearness count from what was done last, at home too.
+  const sinceMs = Math.max(job.endedAtMs, now.latest?.atMs ?? 0)
+  const home = skinSince(figures, last, upkeep.home, upkeep.coarse)
+  const clear = clearOddsOfAll(figures, [skinAfter(last), ...home], skin)
   const ready = (zone: string) => clear(nowMs, [zone]) >= figures(CLEAR_CONSTANTS.clearEnough)
   // What came out by its root is due when it is felt again; a rhythm of the client's own when it has passed.
   const kind = byRoot(job.method) ? 'felt' : 'seen'
@@ -109,12 +114,13 @@ function dueWork(figures: Figures, upkeep: UpkeepOutlook, nowMs: number): DueWor
   const hairDays = (w: VisitWindow) => job.everyDays ?? w[kind].even
   const calm = upkeep.zones.filter(ready)
   const dueMs = window && Math.max(window.fromMs, job.endedAtMs + hairDays(window) * DAY_MS)
-  const of = dueMs === null ? Infinity : (dueMs - job.endedAtMs) / DAY_MS
-  const left = of - days
+  const of = dueMs === null ? Infinity : (dueMs - sinceMs) / DAY_MS
+  const rested = (nowMs - sinceMs) / DAY_MS
+  const left = of - rested
   if (calm.length === upkeep.zones.length && left >= 0 && left <= figures(C.nearlyShare) * of) {
     const loads = upkeep.zones.map((z) => job.loads?.[z] ?? 0)
     const load = loads.reduce((s, l) => s + l, 0) / loads.length
-    const saves = { days: left, of, load, moreInAYear: load * (365 / days - 365 / of) }
+    const saves = { days: left, of, load, moreInAYear: load * (365 / rested - 365 / of) }
     return { ...base, zones: upkeep.zones, later: [], state: 'nearly', saves }
   }
   return { ...base, zones: upkeep.zones, later: [], state: 'waits' }

@@ -3,7 +3,6 @@ import { constant, type Figures } from '../house/index.ts'
 import {
   afterHome,
   HOME_TOOL_WORDS,
-  homeLeftMm,
   homeSince,
   meanLeft,
   type AskMethod,
@@ -165,26 +164,18 @@ function lastAndLength(
 ): Pick<ZoneHere, 'last' | 'lengthMm'> {
   const job = past.find((p) => p.leftMm?.[zoneId] !== undefined)
   const [own] = homeSince(home, job?.endedAtMs ?? 0).filter((h) => h.zones.includes(zoneId))
-  const length = (g: Growth, left: number, sinceMs: number) =>
-    lengthAfter(figures, g, left, g.mean, (nowMs - sinceMs) / DAY_MS)
+  const untouched = figures(growth.curve === 'fuzz' ? C.untouchedFuzz : C.untouched)
+  // Where nothing was ever done here, hair stood as it usually does until now, or until it was taken off at home.
+  const from = job ?? { endedAtMs: own ? own.atMs - 1 : nowMs, leftMm: { [zoneId]: untouched } }
+  const grown = job ? growthAfter(figures, growth, job.method) : growth
+  const now = afterHome(figures, from, { [zoneId]: grown }, home)
+  const then = now.growth[zoneId]!
+  const days = (nowMs - from.endedAtMs) / DAY_MS
   const last = own
     ? { name: HOME_TOOL_WORDS[own.tool], atMs: own.atMs, home: true }
-    : job && {
-        name: jobName({ ...job, zones: [zoneId] }),
-        atMs: job.endedAtMs,
-        home: false,
-      }
-  if (!job) {
-    const untouched = figures(growth.curve === 'fuzz' ? C.untouchedFuzz : C.untouched)
-    return {
-      ...(last && { last }),
-      lengthMm: own ? length(growth, homeLeftMm(figures, own.tool), own.atMs) : untouched,
-    }
-  }
-  const grown = growthAfter(figures, growth, job.method)
-  const now = afterHome(figures, job, { [zoneId]: grown }, home)
+    : job && { name: jobName({ ...job, zones: [zoneId] }), atMs: job.endedAtMs, home: false }
   return {
     ...(last && { last }),
-    lengthMm: length(now.growth[zoneId]!, now.leftMm![zoneId]!, job.endedAtMs),
+    lengthMm: lengthAfter(figures, then, now.leftMm![zoneId]!, then.mean, days),
   }
 }

@@ -1,7 +1,7 @@
 /** Work at home: its load and what it leaves, what it hides, and when a razor is over. */
 import fc from 'fast-check'
 import { DEFAULTS, DEFAULT_SCHOOLS } from '../house/index.ts'
-import { daysUntil, priorGrowth, tideCurve } from '../regrowth/index.ts'
+import { daysUntil, growthAfter, priorGrowth, tideCurve } from '../regrowth/index.ts'
 import { LOAD_CONSTANTS } from '../skin/index.ts'
 import { passLoad } from '../skin/load.ts'
 import { NEW_SKIN, SKIN } from '../testing/client.ts'
@@ -20,7 +20,7 @@ import {
   razorUses,
   type HomeWork,
 } from './homeWork.ts'
-import { readyAfter, windowAfter } from './window.ts'
+import { readyAfter, skinSince, windowAfter } from './window.ts'
 
 let n = 0
 const work = (daysAgo: number, over: Partial<HomeWork> = {}): HomeWork => ({
@@ -82,6 +82,16 @@ describe('hair that was cut at home', () => {
     expect(afterHome(DEFAULTS, last, growth, [work(12)]).latest).toBeUndefined()
   })
 
+  it('rests where it was torn, as after wax; a cut does not wake what rests', () => {
+    const torn = afterHome(DEFAULTS, last, growth, [work(3, { tool: 'epilator' })])
+    const felt = daysUntil(DEFAULTS, torn.growth['chin']!, 'felt', torn.leftMm!['chin']!)
+    expect(felt.even).toBeCloseTo(7 + 35, 0)
+    expect(felt.late).toBeGreaterThan(felt.even + 5)
+    const waxed = { chin: growthAfter(DEFAULTS, growth.chin, 'wax') }
+    const cut = afterHome(DEFAULTS, { ...last, leftMm: { chin: 0 } }, waxed, [work(3)])
+    expect(cut.growth['chin']!.rest).toEqual(waxed.chin.rest)
+  })
+
   it('is not read as growth since the service (censored)', () => {
     const reading = (daysAfter: number, zoneId: string | null) => ({
       ...{ id: `${daysAfter}${zoneId}`, visitId: 'v', kind: 'seen' as const, days: daysAfter },
@@ -108,6 +118,20 @@ describe('hair that was cut at home', () => {
 })
 
 describe('skin that was worked at home', () => {
+  it('counts each time, on what nothing touched later', () => {
+    const left = {
+      endedAtMs: NOW - 9 * DAY_MS,
+      leftMm: { chin: 0.1, 'jaw-left': 0.1 },
+      answers: [],
+    }
+    const zones = ['chin', 'jaw-left'] as const
+    const since = skinSince(DEFAULTS, left, [work(4, { zones }), work(1), work(20)])
+    expect(since.map((s) => [(NOW - s.endedAtMs) / DAY_MS, s.zones.map((z) => z.zoneId)])).toEqual([
+      [1, ['chin']],
+      [4, ['jaw-left']],
+    ])
+  })
+
   const loads = { chin: 1 }
   const last = {
     ...{ service: 'face-shave' as const, method: 'blade' as const, endedAtMs: NOW - 9 * DAY_MS },

@@ -4,7 +4,7 @@
  */
 import { constant, type Figures, type Schools } from '../house/index.ts'
 import { stubbleLeftMm } from '../plan/index.ts'
-import type { Growth } from '../regrowth/index.ts'
+import { growthAfter, type Growth, type Rest } from '../regrowth/index.ts'
 import { LOAD_CONSTANTS, passLoadBy, type Coarseness, type ToolKind } from '../skin/index.ts'
 import { areaWords } from '../services/index.ts'
 import { DAY_MS, HOUR_MS } from '../time/index.ts'
@@ -114,6 +114,16 @@ export function homeLeftMm(figures: Figures, tool: HomeTool): number {
 export const homeSince = (home: readonly HomeWork[], sinceMs: number): HomeWork[] =>
   home.filter((h) => h.atMs > sinceMs).sort((a, b) => b.atMs - a.atMs)
 
+/** Until when, from a service on, nothing of the hair that grows now was there: what was torn at home rests on, as after wax. */
+function restAt(figures: Figures, growth: Growth, own: HomeWork, sinceMs: number): Rest {
+  const untilDays = (own.atMs - sinceMs) / DAY_MS
+  const torn = own.tool === 'epilator' ? growthAfter(figures, growth, 'wax').rest : undefined
+  const days = untilDays + (torn?.days ?? 0)
+  // A cut does not wake what still rests.
+  if (growth.rest && growth.rest.days > days) return growth.rest
+  return { days, spread: torn ? (torn.spread * torn.days) / days : 0 }
+}
+
 /** Hair after a service with what was done at home since: where it was cut, it begins from there. */
 export function afterHome(
   figures: Figures,
@@ -139,12 +149,7 @@ export function afterHome(
     if (!latest || own.atMs > latest.atMs) latest = own
     leftMm[zone] = homeLeftMm(figures, own.tool)
     const before = grows[zone]
-    // Until then nothing of what grows now was there.
-    if (before)
-      grows[zone] = {
-        ...before,
-        rest: { days: (own.atMs - last.endedAtMs) / DAY_MS, spread: 0 },
-      }
+    if (before) grows[zone] = { ...before, rest: restAt(figures, before, own, last.endedAtMs) }
   }
   return { leftMm: last.leftMm && leftMm, growth: grows, latest }
 }

@@ -44,6 +44,7 @@ export {
   readyAfter,
   rednessSeen,
   skinAfter,
+  skinSince,
   windowAfter,
 } from './window.ts'
 export { lastOfKind, type LeftByJob, type PastJob, sumLoads } from './jobsDone.ts'

@@ -116,33 +116,34 @@ export const skinAfter = (last: LoadedService): SkinAfter => ({
 })
 
 /**
+ * What was done to that skin at home since: each time on the zones that nothing touched later, with a load that is only
+ * expected. Looks from then on tell of it.
+ */
+export function skinSince(
+  figures: Figures,
+  last: Pick<LastService, 'endedAtMs' | 'leftMm' | 'answers'>,
+  home: readonly HomeWork[] = [],
+  coarse: Coarseness = 'medium',
+): SkinAfter[] {
+  const left = new Set(Object.keys(last.leftMm ?? {}))
+  return homeSince(home, last.endedAtMs).flatMap((work): SkinAfter[] => {
+    const zones = work.zones.filter((z) => left.delete(z))
+    if (zones.length === 0) return []
+    const { load } = homeLoad(figures, work.tool, coarse)
+    const answers = last.answers.filter((a) => a.atMs > work.atMs)
+    return [{ endedAtMs: work.atMs, zones: zones.map((zoneId) => ({ zoneId, load })), answers }]
+  })
+}
+
+/**
  * From when the skin after a service is clear enough, as it is believed to be; work at home since counts as a service on its
  * zones that nobody looked at.
  */
-export function readyAfter(
+export const readyAfter = (
   figures: Figures,
   last: LoadedService | undefined,
   model: SkinOf,
   home: readonly HomeWork[] = [],
   coarse: Coarseness = 'medium',
-): number {
-  if (!last) return 0
-  const own = Object.keys(last.leftMm ?? {})
-  const ready = skinReadyMs(figures, skinAfter(last), model)
-  const since = homeSince(home, last.endedAtMs).filter((h) => h.zones.some((z) => own.includes(z)))
-  const [latest] = since
-  if (!latest) return ready
-  const { load } = homeLoad(figures, latest.tool, coarse)
-  const zones = latest.zones.filter((z) => own.includes(z))
-  const looks = last.answers.filter((a) => a.atMs > latest.atMs)
-  const after = skinReadyMs(
-    figures,
-    {
-      endedAtMs: latest.atMs,
-      zones: zones.map((zoneId) => ({ zoneId, leftMm: 0, load })),
-      answers: looks,
-    },
-    model,
-  )
-  return Math.max(ready, after)
-}
+): number =>
+  last ? skinReadyMs(figures, skinAfter(last), model, skinSince(figures, last, home, coarse)) : 0

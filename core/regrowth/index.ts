@@ -9,6 +9,7 @@ export {
   type GrowthReading,
   lengthAfter,
   logRate,
+  type Rest,
   rateAt,
   shownOdds,
   thresholdOf,
@@ -31,6 +32,7 @@ export {
 export {
   CLEAR_CONSTANTS,
   clearOddsOf,
+  clearOddsOfAll,
   lastLook,
   seenClearMs,
   type SkinAfter,

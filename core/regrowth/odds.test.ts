@@ -1,7 +1,15 @@
 /** The window's sentence, its odds and its zones agree: whatever is known of a client, they come of one belief. */
 import { serviceZones } from '../services/index.ts'
 import { DEFAULTS, DEFAULT_SCHOOLS } from '../house/index.ts'
-import { learnClient, readyAfter, skinAfter, windowAfter } from '../history/index.ts'
+import {
+  afterHome,
+  type HomeWork,
+  learnClient,
+  readyAfter,
+  skinAfter,
+  skinSince,
+  windowAfter,
+} from '../history/index.ts'
 import { REACTIVITIES } from '../skin/index.ts'
 import { SKIN } from '../testing/client.ts'
 import { ALWAYS_OPEN, DAY_MS, isClosed } from '../time/index.ts'
@@ -23,6 +31,13 @@ const some = fc.record({
   looks: fc.array(fc.record({ days: fc.double({ min: 0, max: 6, noNaN: true }), grades }), {
     maxLength: 3,
   }),
+  home: fc.array(
+    fc.record({
+      days: fc.double({ min: 0.5, max: 8, noNaN: true }),
+      zone: fc.integer({ min: 0, max: 3 }),
+    }),
+    { maxLength: 3 },
+  ),
   weekdays: fc.uniqueArray(fc.integer({ min: 0, max: 6 }), { maxLength: 5 }),
 })
 
@@ -42,17 +57,24 @@ function next(c: typeof some extends fc.Arbitrary<infer T> ? T : never) {
     })),
   }
   const closed = { weekdays: c.weekdays, dates: ['01-06'] }
+  const home = c.home.map((h, i): HomeWork => ({
+    ...{ id: `${i}`, atMs: h.days * DAY_MS, zones: [ZONES[h.zone]!], tool: 'cartridge' },
+    ...{ fresh: false, dull: false, source: 'client', toldAtMs: h.days * DAY_MS },
+  }))
+  const now = afterHome(DEFAULTS, last, model.growth, home)
+  const since = skinSince(DEFAULTS, last, home)
   const window = windowAfter(
     DEFAULTS,
     last,
     { skin, schools: DEFAULT_SCHOOLS, closed, offset: 0 },
     model.growth,
-    readyAfter(DEFAULTS, last, model),
+    readyAfter(DEFAULTS, last, model, home),
+    home,
   )!
   const input = {
     ...skinAfter(last),
-    zones: workedZones(last.leftMm, last.loads),
-    ...{ skin: model, growth: model.growth },
+    zones: workedZones(now.leftMm!, last.loads),
+    ...{ skin: model, growth: now.growth, since },
   }
   return { window, closed, input, odds: visitOdds(DEFAULTS, input, window) }
 }
@@ -99,7 +121,7 @@ it('hair is told the same by the sentence, the window and the first zone of the 
 it('zones whose growth is not known are left out, and the rest is told', () => {
   const growth = { chin: priorGrowth(DEFAULTS, 'chin', 'beard') }
   const { input, window } = next({
-    ...{ reactivity: 'average', bumpProne: false, looks: [], weekdays: [] },
+    ...{ reactivity: 'average', bumpProne: false, looks: [], home: [], weekdays: [] },
     ...{ loads: [1, 1, 1, 1], left: [0.1, 0.1, 0.1, 0.1] },
   })
   const odds = visitOdds(DEFAULTS, { ...input, growth }, window)

@@ -8,9 +8,9 @@ import { DAY_MS } from '../time/index.ts'
 import { daysUntil, shownOdds, type Growth } from './growth.ts'
 import {
   CLEAR_CONSTANTS,
-  clearOddsOf,
+  clearOddsOfAll,
   firstMoment,
-  lastLook,
+  forecastFromMs,
   seenClearMs,
   type SkinAfter,
   type SkinOf,
@@ -34,6 +34,8 @@ export interface OddsInput extends SkinAfter, HairAfter {
     readonly leftMm: number
   }[]
   readonly skin: SkinOf
+  /** Times at which some of it was worked since, at home. */
+  readonly since?: readonly SkinAfter[]
 }
 
 /** A zone's own odds: its skin is clear before the window opens, or as it does; its hair is seen first of all zones, or later. */
@@ -98,13 +100,13 @@ export function visitOdds(
   input: OddsInput,
   window: { readonly fromMs: number; readonly toMs: number },
 ): VisitOdds {
-  const clear = clearOddsOf(figures, input, input.skin)
+  const { since = [] } = input
+  const clear = clearOddsOfAll(figures, [input, ...since], input.skin)
   const enough = figures(C.clearEnough)
-  // Before the last look nothing is forecast any more.
-  const start = lastLook(input)?.atMs ?? input.endedAtMs
+  const start = forecastFromMs(input, since)
   return {
     clearAtOpening: clear(window.fromMs),
-    seenClearMs: seenClearMs(input),
+    seenClearMs: since.length === 0 ? seenClearMs(input) : undefined,
     seenAtOpening: seenOdds(figures, input, window.fromMs),
     seenAtClosing: seenOdds(figures, input, window.toMs),
     zones: input.zones

@@ -112,6 +112,23 @@ export function clearOddsOf(figures: Figures, after: SkinAfter, skin: SkinOf): C
   }
 }
 
+/**
+ * The odds where skin was worked again since: each time by itself, as if they had nothing in common, so that they are never
+ * overstated.
+ */
+export function clearOddsOfAll(
+  figures: Figures,
+  times: readonly SkinAfter[],
+  skin: SkinOf,
+): ClearOdds {
+  const each = times.map((after) => clearOddsOf(figures, after, skin))
+  return (atMs, only) => each.reduce((p, odds) => p * odds(atMs, only), 1)
+}
+
+/** Before the last look, or the last that was done, nothing is forecast any more. */
+export const forecastFromMs = (after: SkinAfter, since: readonly SkinAfter[]): number =>
+  Math.max(lastLook(after)?.atMs ?? after.endedAtMs, ...since.map((s) => s.endedAtMs))
+
 /** Odds of a zone's worst grade, 0 to 4, at each node; what was noted at the chair is the least it came to. */
 function gradesByNode(
   after: SkinAfter,
@@ -137,11 +154,17 @@ function gradesByNode(
 /**
  * From when the skin is clear enough, to the hour: every zone, with `clearEnough`. Skin that was seen clear is ready from the
  * service on, as far as odds go: whether it was red before and had its free days is asked in `skinSettles`.
+ * @param since times at which some of it was worked since
  */
-export function skinReadyMs(figures: Figures, after: SkinAfter, skin: SkinOf): number {
-  if (seenClearMs(after) !== undefined) return after.endedAtMs
-  const odds = clearOddsOf(figures, after, skin)
-  const from = lastLook(after)?.atMs ?? after.endedAtMs
+export function skinReadyMs(
+  figures: Figures,
+  after: SkinAfter,
+  skin: SkinOf,
+  since: readonly SkinAfter[] = [],
+): number {
+  if (since.length === 0 && seenClearMs(after) !== undefined) return after.endedAtMs
+  const odds = clearOddsOfAll(figures, [after, ...since], skin)
+  const from = forecastFromMs(after, since)
   return firstMoment(from, figures(C.lookAheadDays), (t) => odds(t) >= figures(C.clearEnough))
 }
 

@@ -27,6 +27,7 @@ import {
   learnGrowth,
   readyAfter,
   windowAfter,
+  type HomeWork,
 } from '../history/index.ts'
 import type { Schools, Figures } from '../house/index.ts'
 import {
@@ -215,6 +216,8 @@ export interface AfterFacts {
   readonly answers: readonly SkinAnswer[]
   readonly products: readonly string[]
   readonly atChair: AtChair
+  /** What was taken off at home between this visit and the next. */
+  readonly home?: readonly HomeWork[]
 }
 
 /** The care that goes home, and the window of each job's next time, as they stand with the answers so far. */
@@ -233,7 +236,8 @@ export function afterService(
       last,
       { skin, schools, closed: house.closed, offset: house.offset },
       learnGrowth(figures, skin, jobZones(job), hair),
-      readyAfter(figures, last, skinOf),
+      readyAfter(figures, last, skinOf, f.home, skin.coarseness),
+      f.home,
     )
     return window ? [{ jobId: job.id, window }] : []
   })

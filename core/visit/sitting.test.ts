@@ -2,7 +2,14 @@
 import { dueToday, upkeepLast, upkeepsOf, type UpkeepOutlook } from '../ahead/index.ts'
 import { begin, play, replan, replayLive, type Draft } from '../chair/index.ts'
 import { through } from '../testing/chair.ts'
-import { learnGrowth, readyAfter, sumLoads, windowAfter, type PastJob } from '../history/index.ts'
+import {
+  learnGrowth,
+  readyAfter,
+  sumLoads,
+  windowAfter,
+  type HomeWork,
+  type PastJob,
+} from '../history/index.ts'
 import { DEFAULTS, DEFAULT_SCHOOLS } from '../house/index.ts'
 import { makePlan } from '../plan/index.ts'
 import { daysUntil, growthAfter, lengthAfter, priorGrowth } from '../regrowth/index.ts'
@@ -202,14 +209,18 @@ describe('what comes again', () => {
     ...{ visitId: `v${daysAgo}`, endedAtMs: NOW - daysAgo * DAY_MS, answers: [], redAtChair: {} },
     ...over,
   })
-  const outlook = (list: readonly PastJob[], skin = CLIENT): UpkeepOutlook[] =>
+  const outlook = (
+    list: readonly PastJob[],
+    skin = CLIENT,
+    home: readonly HomeWork[] = [],
+  ): UpkeepOutlook[] =>
     upkeepsOf(DEFAULTS, list, 'head-shave', NOW).map((u) => {
       const last = upkeepLast(u)
       const growth = learnGrowth(DEFAULTS, skin, u.zones, [])
-      const readyMs = readyAfter(DEFAULTS, last, NEW_SKIN)
+      const readyMs = readyAfter(DEFAULTS, last, NEW_SKIN, home)
       const comes = { skin, schools: DEFAULT_SCHOOLS, closed: ALWAYS_OPEN, offset: 0 }
-      const window = windowAfter(DEFAULTS, last, comes, growth, readyMs)
-      return { ...u, window, growth, skin: NEW_SKIN }
+      const window = windowAfter(DEFAULTS, last, comes, growth, readyMs, home)
+      return { ...u, window, growth, skin: NEW_SKIN, home }
     })
 
   it('is each kind of work, the usual one first, until another takes its skin or nobody asks for long', () => {
@@ -246,6 +257,14 @@ describe('what comes again', () => {
     expect(saves!.days / saves!.of).toBeLessThanOrEqual(0.35)
     expect(saves!.load).toBe(1)
     expect(saves!.moreInAYear).toBeCloseTo(365 / 30 - 365 / saves!.of, 9)
+    // Shaved at home yesterday, hair and skin begin anew: that saves nothing.
+    const zones = jobZones(FUZZ)
+    const home: HomeWork = {
+      ...{ id: 'h', atMs: NOW - DAY_MS, zones, tool: 'guarded', fresh: true, dull: false },
+      ...{ source: 'client', toldAtMs: NOW },
+    }
+    const shaved = dueToday(DEFAULTS, outlook(list, CLIENT, [home]), NOW)
+    expect(shaved.find((d) => d.service === 'facial-razor')!.state).toBe('waits')
     // Too early by far it waits.
     const early = dueToday(DEFAULTS, outlook([past(HEAD, 6), past(FUZZ, 12)]), NOW)
     expect(early.find((d) => d.service === 'facial-razor')!.state).toBe('waits')

@@ -45,7 +45,7 @@ import { createRequire } from 'node:module'
 import { randomUUID } from 'node:crypto'
 import express, { Router, type ErrorRequestHandler } from 'express'
 import { rateLimit } from 'express-rate-limit'
-import { ValidationError } from 'yup'
+import { type Schema, ValidationError } from 'yup'
 
 /** Tries of one address in a minute: plenty for a person, few for a guesser of 256 bits. */
 const TRIES_A_MINUTE = 60
@@ -60,6 +60,25 @@ const face = () =>
       '@fontsource-variable/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-wght-normal.woff2',
     ),
   )
+
+/** A form as it is sent. */
+type Form = Record<string, unknown> | undefined
+
+/** What a form goes through before it is read. */
+const FORM = [
+  ownPages,
+  ownKinds(() => 'application/x-www-form-urlencoded'),
+  express.urlencoded({ extended: false, limit: MOST_BYTES, parameterLimit: 60 }),
+] as const
+
+/**
+ * What a form tells.
+ * @throws ValidationError in words for whoever filled it in
+ */
+async function given<T>(schema: Schema<T>, body: Form): Promise<T> {
+  refuseOdd(body)
+  return schema.validate(body ?? {}, { abortEarly: false, stripUnknown: false })
+}
 
 export function answerRoutes(db: Database, chair: Chair, triesAMinute = TRIES_A_MINUTE): Router {
   const router = Router()
@@ -101,21 +120,15 @@ export function answerRoutes(db: Database, chair: Chair, triesAMinute = TRIES_A_
     if (!visit) return sendPage(response.status(404), closedPage())
     sendPage(response, await askOrThank(db, visit, request.params.token))
   })
-  router.post<'/answer/:token', { token: string }, string, Record<string, unknown> | undefined>(
+  router.post<'/answer/:token', { token: string }, string, Form>(
     '/answer/:token',
-    ownPages,
-    ownKinds(() => 'application/x-www-form-urlencoded'),
-    express.urlencoded({ extended: false, limit: MOST_BYTES, parameterLimit: 60 }),
+    ...FORM,
     async (request, response) => {
       const visit = await visitOfToken(db, request.params.token)
       if (!visit) return sendPage(response.status(404), closedPage())
       let told: ClientAnswer
       try {
-        refuseOdd(request.body)
-        told = await clientAnswerSchema.validate(request.body ?? {}, {
-          abortEarly: false,
-          stripUnknown: false,
-        })
+        told = await given(clientAnswerSchema, request.body)
       } catch (error) {
         if (!(error instanceof ValidationError)) throw error
         const problem = `Not sent yet: ${error.errors[0]}`
@@ -136,25 +149,14 @@ export function answerRoutes(db: Database, chair: Chair, triesAMinute = TRIES_A_
       )
     },
   )
-  router.post<
+  router.post<'/answer/:token/home', { token: string }, string, Form>(
     '/answer/:token/home',
-    { token: string },
-    string,
-    Record<string, unknown> | undefined
-  >(
-    '/answer/:token/home',
-    ownPages,
-    ownKinds(() => 'application/x-www-form-urlencoded'),
-    express.urlencoded({ extended: false, limit: MOST_BYTES, parameterLimit: 60 }),
+    ...FORM,
     async (request, response) => {
       const visit = await visitOfToken(db, request.params.token)
       if (!visit) return sendPage(response.status(404), closedPage())
       try {
-        refuseOdd(request.body)
-        const told = await homeFormSchema.validate(request.body ?? {}, {
-          abortEarly: false,
-          stripUnknown: false,
-        })
+        const told = await given(homeFormSchema, request.body)
         const worked = await workedAtHome(db, visit)
         const zones = told.areas.flatMap((a) => zonesOfArea(a, worked)) as ZoneId[]
         const { date, tool, fresh, dull } = told

@@ -44,7 +44,7 @@ export function upkeepOutlooks(
     const { home } = history
     const readyMs = readyAfter(figures, last, skinOf, home, skin.coarseness)
     const window = windowAfter(figures, last, comesAgain(house, client), growth, readyMs, home)
-    return { ...upkeep, window, growth, skin: skinOf, home }
+    return { ...upkeep, window, growth, skin: skinOf, home, coarse: skin.coarseness }
   })
 }
 

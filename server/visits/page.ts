@@ -4,7 +4,7 @@ import { readersOf } from '../../core/grain/index.ts'
 import { figuresOf } from '../../core/register/index.ts'
 import { zonesToLookAt, BEFORE_START, replay } from '../../core/chair/index.ts'
 import type { KeepLine } from '../../core/lines/index.ts'
-import type { KeptHair } from '../../core/history/index.ts'
+import { notCutAtHome, type HomeWork, type KeptHair } from '../../core/history/index.ts'
 import type { SkinOf } from '../../core/regrowth/index.ts'
 import { offsetHere } from '../../core/time/index.ts'
 import type { House, VisitPage } from '../../contract/types.ts'
@@ -24,7 +24,10 @@ export async function visitPage(db: Database, id: string): Promise<VisitPage> {
   ])
   const facts = await readFacts(db, visit, house, hair)
   const skinOf = history && skinFrom(figuresOf(house.figures), history, visit.skin, visit.jobs)
-  return pageOf(visit, house, hair, before, facts, skinOf)
+  // What was done at home after the next visit is that one's.
+  const next = history?.visits.findLast((v) => (v.endedAtMs ?? 0) > visit.endedAtMs!)
+  const home = history?.home.filter((h) => !next || h.atMs < next.endedAtMs!) ?? []
+  return pageOf(visit, house, hair, before, facts, skinOf, home)
 }
 
 /** A visit as its stations show it, from what is kept of it. */
@@ -35,6 +38,7 @@ export function pageOf(
   before: VisitPage['before'],
   facts: GateFacts,
   skinOf: SkinOf | undefined,
+  home: readonly HomeWork[] = [],
 ): VisitPage {
   const { skin, schools, readBy, left, worstRedness: _worst, bumps: _bumps, ...shown } = visit
   const figures = figuresOf(house.figures)
@@ -53,10 +57,10 @@ export function pageOf(
             endedAtMs,
             answers,
             products: shown.products,
-            atChair,
+            ...{ atChair, home },
           },
           { ...house, offset: offsetHere },
-          hair,
+          notCutAtHome(hair, home),
           skinOf,
         )
   return {

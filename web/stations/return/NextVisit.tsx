@@ -4,7 +4,7 @@ import { Estimate } from '../../ui/Estimate.tsx'
 import { Scroll } from '../../ui/Scroll.tsx'
 import { Button, Table, Text, Title } from '@mantine/core'
 import { ON_SKIN } from '../../../core/palette.ts'
-import { skinAfter } from '../../../core/history/index.ts'
+import { afterHome, skinAfter, skinSince } from '../../../core/history/index.ts'
 import { usualWork, type DueWork } from '../../../core/ahead/index.ts'
 import { kindOfWork } from '../../../core/services/index.ts'
 import {
@@ -48,13 +48,16 @@ export function NextVisit(props: StationProps) {
   const odds = useMemo(() => {
     if (!window || !work || !last?.leftMm || last.endedAtMs === null) return undefined
     const zones = [...work.zones, ...work.later]
-    const leftMm = Object.fromEntries(zones.map((z) => [z, last.leftMm![z] ?? 0]))
-    const growth = Object.fromEntries(
+    const left = Object.fromEntries(zones.map((z) => [z, last.leftMm![z] ?? 0]))
+    const grows = Object.fromEntries(
       zones.flatMap((z) => {
         const own = page.model.growth[z]
         return own ? [[z, growthAfter(figures, own, work.method)] as const] : []
       }),
     )
+    const after = { endedAtMs: last.endedAtMs, leftMm: left, answers: last.answers }
+    const now = afterHome(figures, after, grows, page.home)
+    const leftMm = now.leftMm!
     return visitOdds(
       figures,
       {
@@ -64,11 +67,12 @@ export function NextVisit(props: StationProps) {
           redAtChair: last.atChair.redness,
         }),
         zones: workedZones(leftMm, last.loads),
-        ...{ skin: page.model, growth },
+        ...{ skin: page.model, growth: now.growth },
+        since: skinSince(figures, after, page.home, page.client.skin.coarseness),
       },
       window,
     )
-  }, [figures, window, work, last, page.model])
+  }, [figures, window, work, last, page])
   if (!window) {
     return (
       <>
