@@ -181,6 +181,9 @@ describe('Lantern Quay', () => {
       expect(row.window?.toMs ?? null).toBe(listed.dueToMs)
       expect(page.tide.window?.fromMs ?? null).toBe(listed.dueFromMs)
       expect(page.tide.window?.toMs ?? null).toBe(listed.dueToMs)
+      // Hair now, with what was taken off at home.
+      const [here, there] = [row.curve.ahead[0]?.mm, page.tide.curve.ahead[0]?.mm]
+      if (here !== undefined && there !== undefined) expect(here).toBeCloseTo(there, 2)
       if (!last) continue
       expect(listed.lastAtMs).toBe(page.visits.find((v) => v.state === 'finished')!.endedAtMs)
       expect((await visitPage(db, last.id)).endedAtMs).toBe(last.endedAtMs)

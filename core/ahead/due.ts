@@ -2,12 +2,11 @@
  * What is due today of a client's upkeep: skin whose hair shows and that is ready. What is nearly due joins a sitting where that
  * saves a visit and costs the skin little; both are said.
  */
-import { afterHome, skinAfter, skinSince, type HomeWork } from '../history/index.ts'
+import { hairSince, skinAfter, skinSince, type HomeWork } from '../history/index.ts'
 import { constant, type Figures } from '../house/index.ts'
 import {
   CLEAR_CONSTANTS,
   clearOddsOfAll,
-  growthAfter,
   shownOdds,
   type Growth,
   type SkinOf,
@@ -80,10 +79,7 @@ function dueWork(figures: Figures, upkeep: UpkeepOutlook, nowMs: number): DueWor
   const { job, window, growth, skin } = upkeep
   const last = upkeepLast(upkeep)
   const days = (nowMs - job.endedAtMs) / DAY_MS
-  const own = Object.fromEntries(
-    Object.entries(growth).map(([zone, g]) => [zone, growthAfter(figures, g, job.method)]),
-  )
-  const now = afterHome(figures, last, own, upkeep.home ?? [])
+  const now = hairSince(figures, last, growth, upkeep.home)
   // Skin and nearness count from what was done last, at home too.
   const sinceMs = Math.max(job.endedAtMs, now.latest?.atMs ?? 0)
   const home = skinSince(figures, last, upkeep.home, upkeep.coarse)

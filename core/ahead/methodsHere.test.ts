@@ -1,6 +1,7 @@
 import { methodOdds, type PastJob } from '../history/index.ts'
 import { DEFAULTS } from '../house/index.ts'
-import { hairLengthMm, priorGrowth } from '../regrowth/index.ts'
+import { growthAfter, hairLengthMm, priorGrowth, shownOdds } from '../regrowth/index.ts'
+import { mulberry32 } from '../stats/index.ts'
 import { SKIN } from '../testing/client.ts'
 import { DAY_MS } from '../time/index.ts'
 import type { ZoneId } from '../zones/index.ts'
@@ -30,7 +31,23 @@ describe('a year of each method in a place', () => {
     expect(felt.even).toBeGreaterThan(32)
     expect(felt.even).toBeLessThan(38)
     expect(year!.every.even).toBeGreaterThan(felt.even)
-    expect(year!.smooth.even).toBeCloseTo((365.25 / year!.every.even) * felt.even, 6)
+  })
+
+  it('is smooth for as many days as hair that is drawn from the same odds (by simulation)', () => {
+    const { year } = of(here('shin-left'), 'thread')
+    const grown = growthAfter(DEFAULTS, priorGrowth(DEFAULTS, 'shin-left', 'limb'), 'thread')
+    const random = mulberry32(11)
+    const every = year!.every.even
+    let days = 0
+    for (let i = 0; i < 4000; i++) {
+      const odds = random()
+      let day = 0
+      while (day < every && shownOdds(DEFAULTS, grown, 'felt', 0, day) < odds) day += 0.25
+      days += Math.min(day, every)
+    }
+    expect(year!.smooth.mean).toBeCloseTo((365.25 / every) * (days / 4000), -1)
+    // Hair that comes early at times is felt before the day.
+    expect(year!.smooth.mean).toBeLessThan(355)
   })
 
   it('asks for more visits with a blade than with what comes out by the root, and never more days than a year has', () => {
@@ -38,8 +55,9 @@ describe('a year of each method in a place', () => {
     expect(of(z, 'blade').year!.visits).toBeGreaterThan(of(z, 'thread').year!.visits)
     for (const { year } of z.methods) {
       if (!year) continue
-      expect(year.smooth.early).toBeLessThanOrEqual(year.smooth.even)
-      expect(year.smooth.late).toBeLessThanOrEqual(365.25)
+      expect(year.smooth.early).toBeLessThanOrEqual(year.smooth.mean)
+      expect(year.smooth.mean).toBeLessThanOrEqual(year.smooth.late)
+      expect(year.smooth.late).toBeLessThanOrEqual(365.26)
       expect(year.minutes).toBeGreaterThan(0)
     }
   })

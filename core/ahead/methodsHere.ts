@@ -1,7 +1,7 @@
 /** What each way of taking hair off would come to in one place for one client: odds, and a year of it; and how long hair is there now. */
 import { constant, type Figures } from '../house/index.ts'
 import {
-  afterHome,
+  hairSince,
   HOME_TOOL_WORDS,
   homeSince,
   meanLeft,
@@ -18,6 +18,7 @@ import {
   growthAfter,
   GROWTH_CONSTANTS,
   lengthAfter,
+  shownOdds,
   type DayRange,
   type Growth,
 } from '../regrowth/index.ts'
@@ -29,6 +30,7 @@ import {
   METHODS,
   type Method,
 } from '../services/index.ts'
+import { sum } from '../stats/index.ts'
 import { DAY_MS } from '../time/index.ts'
 import type { ZoneId } from '../zones/index.ts'
 
@@ -47,8 +49,8 @@ export interface MethodYear {
   /** Days from one visit to the next: even odds, and the range of 80 %. */
   readonly every: DayRange
   readonly visits: number
-  /** Days of the year on which no hair is felt. */
-  readonly smooth: DayRange
+  /** Days of the year on which no hair is felt: mean, and between what it is with 80 % where every time comes early, or late. */
+  readonly smooth: { readonly mean: number; readonly early: number; readonly late: number }
   /** Minutes at that place, and what is used up, in the house's money. */
   readonly minutes: number
   readonly cost: number
@@ -105,7 +107,7 @@ function leftBy(
 ) {
   if (byRoot(method)) return 0
   const own = past.filter((p) => p.method === method).flatMap((p) => p.leftMm?.[zoneId] ?? [])
-  if (own.length > 0) return own.reduce((s, mm) => s + mm, 0) / own.length
+  if (own.length > 0) return sum(own) / own.length
   const left = isPlanned(method) ? undefined : HAND_METHODS[method].left
   return left ? figures(left) : meanLeft(null)
 }
@@ -121,13 +123,26 @@ function yearOf(
   const every = everyOf(figures, growth, method, felt, left)
   if (!Number.isFinite(every.even)) return undefined
   const visits = YEAR / every.even
-  const days = (f: number) => Math.min(YEAR, visits * Math.min(f, every.even))
+  const days = (f: number) => visits * Math.min(f, every.even)
   return {
     ...{ every, visits },
-    smooth: { even: days(felt.even), early: days(felt.early), late: days(felt.late) },
+    smooth: {
+      mean: visits * smoothDays(figures, growth, left, every.even),
+      ...{ early: days(felt.early), late: days(felt.late) },
+    },
     minutes: visits * minutesOf(figures, method),
     cost: visits * costOf(figures, method),
   }
+}
+
+/** Steps over which the days between two visits are summed. */
+const STEPS = 40
+
+/** Mean of the days of `every` on which hair is not felt yet: the sum of the odds that it is not. */
+function smoothDays(figures: Figures, growth: Growth, left: number, every: number): number {
+  const step = every / STEPS
+  const calm = (i: number) => 1 - shownOdds(figures, growth, 'felt', left, (i + 0.5) * step)
+  return sum(Array.from({ length: STEPS }, (_, i) => calm(i) * step))
 }
 
 /** A cut is renewed when it is seen; what tears, when it is felt and long enough to be torn. */
@@ -166,9 +181,9 @@ function lastAndLength(
   const [own] = homeSince(home, job?.endedAtMs ?? 0).filter((h) => h.zones.includes(zoneId))
   const untouched = figures(growth.curve === 'fuzz' ? C.untouchedFuzz : C.untouched)
   // Where nothing was ever done here, hair stood as it usually does until now, or until it was taken off at home.
-  const from = job ?? { endedAtMs: own ? own.atMs - 1 : nowMs, leftMm: { [zoneId]: untouched } }
-  const grown = job ? growthAfter(figures, growth, job.method) : growth
-  const now = afterHome(figures, from, { [zoneId]: grown }, home)
+  const endedAtMs = own ? own.atMs - 1 : nowMs
+  const from = job ?? { endedAtMs, leftMm: { [zoneId]: untouched }, method: 'blade' }
+  const now = hairSince(figures, from, { [zoneId]: growth }, home)
   const then = now.growth[zoneId]!
   const days = (nowMs - from.endedAtMs) / DAY_MS
   const last = own

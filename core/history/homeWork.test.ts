@@ -154,7 +154,7 @@ describe('skin that was worked at home', () => {
       from([work(1)])
         .reasons.map((r) => r.text)
         .join(' '),
-    ).toMatch(/taken off at home/)
+    ).toMatch(/^Hair was taken off at home on .*: skin and hair count from then\./)
   })
 
   it('no longer tells how it took the service where that was too soon after it', () => {

@@ -4,7 +4,7 @@
  */
 import { constant, type Figures, type Schools } from '../house/index.ts'
 import { stubbleLeftMm } from '../plan/index.ts'
-import { growthAfter, type Growth, type Rest } from '../regrowth/index.ts'
+import { growthAfter, type Growth, type PartCut, type Rest } from '../regrowth/index.ts'
 import { LOAD_CONSTANTS, passLoadBy, type Coarseness, type ToolKind } from '../skin/index.ts'
 import { areaWords } from '../services/index.ts'
 import { DAY_MS, HOUR_MS } from '../time/index.ts'
@@ -124,6 +124,28 @@ function restAt(figures: Figures, growth: Growth, own: HomeWork, sinceMs: number
   return { days, spread: torn ? (torn.spread * torn.days) / days : 0 }
 }
 
+/** Hair as it stands since a service. */
+export interface HairSince {
+  readonly leftMm: Readonly<Record<string, number>> | null
+  readonly growth: Readonly<Record<string, Growth>>
+  /** The last work at home that touched its zones. */
+  readonly latest: HomeWork | undefined
+}
+
+/** What was cut at home of some skin: the share of it, and the hair that was left, mm. */
+export const cutsAtHome = (
+  figures: Figures,
+  zones: readonly ZoneId[],
+  home: readonly HomeWork[],
+): (PartCut & { readonly work: HomeWork })[] =>
+  home.flatMap((work) => {
+    const own = work.zones.filter((z) => zones.includes(z)).length
+    const { atMs, tool } = work
+    return own > 0
+      ? [{ atMs, share: own / zones.length, leftMm: homeLeftMm(figures, tool), work }]
+      : []
+  })
+
 /** Hair after a service with what was done at home since: where it was cut, it begins from there. */
 export function afterHome(
   figures: Figures,
@@ -133,12 +155,7 @@ export function afterHome(
   },
   growth: Readonly<Record<string, Growth>>,
   home: readonly HomeWork[],
-): {
-  readonly leftMm: Readonly<Record<string, number>> | null
-  readonly growth: Readonly<Record<string, Growth>>
-  /** The last of them that touched its zones. */
-  readonly latest: HomeWork | undefined
-} {
+): HairSince {
   const since = homeSince(home, last.endedAtMs)
   const leftMm = { ...last.leftMm }
   const grows = { ...growth }

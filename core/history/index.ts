@@ -45,11 +45,13 @@ export {
   rednessSeen,
   skinAfter,
   skinSince,
+  hairSince,
   windowAfter,
 } from './window.ts'
-export { lastOfKind, type LeftByJob, type PastJob, sumLoads } from './jobsDone.ts'
+export { cameOutByRoot, lastOfKind, type LeftByJob, type PastJob, sumLoads } from './jobsDone.ts'
 export {
   afterHome,
+  cutsAtHome,
   hiddenByHome,
   HOME_CONSTANTS,
   homeLeftMm,

@@ -1,5 +1,5 @@
 /** The jobs that were done for a client, with what each of them left. */
-import { kindOfWork, type Job } from '../services/index.ts'
+import { byRoot, kindOfWork, type Job } from '../services/index.ts'
 import type { SkinAnswer } from '../looks/index.ts'
 
 /** What a job left, as far as the next one hangs on it. */
@@ -7,6 +7,13 @@ export type LeftByJob = Job & {
   /** Load given, and hair left standing, mm, by zone; null before it was done. */
   readonly loads: Readonly<Record<string, number>> | null
   readonly leftMm: Readonly<Record<string, number>> | null
+}
+
+/** Whether hair of a zone, or of no zone in particular, had come out by its root. */
+export function cameOutByRoot(jobs: readonly LeftByJob[], zoneId: string | null): boolean {
+  const own = jobs.filter((j) => zoneId === null || j.leftMm?.[zoneId] !== undefined)
+  // A blade after single strays were tweezed leaves its own hair.
+  return own.length > 0 && own.every((j) => byRoot(j.method))
 }
 
 /** Loads of all jobs by zone: what was gone over twice bears both. */

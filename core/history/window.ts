@@ -14,7 +14,7 @@ import {
   workedZones,
 } from '../regrowth/index.ts'
 import type { Job } from '../services/index.ts'
-import { afterHome, homeLoad, homeSince, type HomeWork } from './homeWork.ts'
+import { afterHome, type HairSince, homeLoad, homeSince, type HomeWork } from './homeWork.ts'
 import { type SkinAnswer, SPEAKS_FROM_HOURS } from '../looks/index.ts'
 import { type ClosedDays, HOUR_MS, type Offset } from '../time/index.ts'
 
@@ -60,6 +60,22 @@ export interface ComesAgain {
   readonly offset: Offset
 }
 
+/** Hair since a job: what comes out by the root rests, and what was cut at home since begins from there. */
+export const hairSince = (
+  figures: Figures,
+  last: Pick<LastService, 'endedAtMs' | 'leftMm' | 'method'>,
+  growth: Readonly<Record<string, Growth>>,
+  home: readonly HomeWork[] = [],
+): HairSince =>
+  afterHome(
+    figures,
+    last,
+    Object.fromEntries(
+      Object.entries(growth).map(([zone, g]) => [zone, growthAfter(figures, g, last.method)]),
+    ),
+    home,
+  )
+
 /**
  * The window after a service.
  * @param readyMs from when the skin is clear enough, of `readyAfter`
@@ -74,10 +90,7 @@ export function windowAfter(
   home: readonly HomeWork[] = [],
 ): VisitWindow | null {
   if (!last?.leftMm) return null
-  const own = Object.fromEntries(
-    Object.entries(growth).map(([zone, g]) => [zone, growthAfter(figures, g, last.method)]),
-  )
-  const { leftMm, growth: grows, latest } = afterHome(figures, last, own, home)
+  const { leftMm, growth: grows, latest } = hairSince(figures, last, growth, home)
   const zones = Object.entries(leftMm ?? {})
     .filter(([zone]) => grows[zone] !== undefined)
     .map(([zone, leftMm]) => ({

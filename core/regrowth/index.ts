@@ -47,4 +47,4 @@ export {
   zoneOutlook,
   type ZoneOutlook,
 } from './outlook.ts'
-export { tideCurve, type TideCurve } from './tide.ts'
+export { type PartCut, tideCurve, type TideCurve } from './tide.ts'

@@ -94,28 +94,29 @@ export function nextVisitWindow(figures: Figures, input: WindowInput): VisitWind
 
   const settled = skinSettles(figures, input.lastAtMs, input.redness)
   const skinMs = Math.max(settled.skinMs, input.readyMs)
+  if (atHomeMs !== undefined)
+    reasons.push({
+      text: `Hair was taken off at home on ${day(atHomeMs)}: skin and hair count from then.`,
+      mark: 'H',
+    })
   if (settled.wasRed) {
     reasons.push({
       text: settled.seenClear
-        ? 'Skin was seen clear again.'
+        ? `Skin was seen clear ${settled.skinMs < (atHomeMs ?? -Infinity) ? 'before that' : 'again'}.`
         : `Redness was last seen and not yet seen clear: ${figures(I.settleDays)} free days.`,
       mark: 'H',
     })
   }
   if (input.readyMs > Math.max(settled.skinMs, at(least.days))) {
     reasons.push({
-      text: settled.wasRed
-        ? `By how this skin settles, it is likely clear from ${day(input.readyMs)} on. A look may show it sooner.`
-        : `Nobody has looked since its first hours: by how this skin takes such a service, it is likely clear from ${day(input.readyMs)} on. A look may show it sooner.`,
+      text:
+        settled.wasRed || atHomeMs !== undefined
+          ? `By how this skin settles, it is likely clear from ${day(input.readyMs)} on. A look may show it sooner.`
+          : `Nobody has looked since its first hours: by how this skin takes such a service, it is likely clear from ${day(input.readyMs)} on. A look may show it sooner.`,
       mark: 'H',
     })
   }
   reasons.push({ text: least.text, mark: least.mark })
-  if (atHomeMs !== undefined)
-    reasons.push({
-      text: `Hair was taken off at home on ${day(atHomeMs)}: counted from then.`,
-      mark: 'H',
-    })
   const intervalMs = Math.max(
     at(least.days),
     (atHomeMs ?? -Infinity) + Math.min(least.days, figures(I.restAtHome)) * DAY_MS,

@@ -1,7 +1,9 @@
 /** The tide line: the latest visits with what lies ahead, and every earlier stretch. */
 import { writeCard } from '../safety/folder.ts'
+import { randomUUID } from 'node:crypto'
 import request from 'supertest'
 import type { ClientPage, Tide, ClientRows, Today } from '../../contract/types.ts'
+import { serviceZones } from '../../core/services/index.ts'
 import { DAY_MS } from '../../core/time/index.ts'
 import { seedDemo } from '../../demo/seed.ts'
 import { PEOPLE } from '../../demo/people.ts'
@@ -76,5 +78,24 @@ describe('the studio’s mean of a kind of skin', () => {
     expect(await studioSkin(studio.db, now + DAY_MS + 1000)).toBe(first)
     const later = await studioSkin(studio.db, now + DAY_MS + 60_000)
     expect(later.mean.average).toBeGreaterThan(first.mean.average)
+  })
+
+  it('shows what was taken off at home on earlier stretches too', async () => {
+    const before = await get<Tide>(`/api/clients/${id}/tide?back=1`)
+    expect(before.home).toEqual([])
+    const end = before.visits.at(-1)!.endedAtMs!
+    const atMs = end + 0.6 * (before.visits.at(-2)!.endedAtMs! - end)
+    const usual = (await get<ClientPage>(`/api/clients/${id}`)).client.service
+    const zones = serviceZones(usual)
+    await studio.db.write(() =>
+      studio.db.models.HomeWork.create({
+        ...{ id: randomUUID(), clientId: id, atMs, zones, tool: 'cartridge' },
+        ...{ source: 'client', toldAtMs: atMs, fresh: 0, dull: 0 },
+      }),
+    )
+    const after = await get<Tide>(`/api/clients/${id}/tide?back=1`)
+    expect(after.home).toEqual([expect.objectContaining({ atMs, share: 1 })])
+    const at = (t: Tide) => t.curve.past.findLast((p) => p.atMs <= atMs + DAY_MS)!.mm
+    expect(at(after)).toBeLessThan(at(before))
   })
 })

@@ -2,12 +2,13 @@
 import { readFigures } from '../house/service.ts'
 import type { Figures } from '../../core/house/index.ts'
 import {
-  homeLeftMm,
+  cutsAtHome,
   type HomeWork,
   homeWords,
   learnGrowth,
   meanGrowth,
   meanLeft,
+  notCutAtHome,
 } from '../../core/history/index.ts'
 import { type Growth, growthAfter, tideCurve } from '../../core/regrowth/index.ts'
 import {
@@ -24,6 +25,7 @@ import type { Client, Tide, VisitSummary } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { readHair, toLeft, jobsLeft } from '../visits/record.ts'
 import { readClient } from './read.ts'
+import { readHome } from './readHome.ts'
 import { soonestUpkeep, usualJob } from './upkeep.ts'
 
 /** Visits on a stretch of the line: more would run into each other. */
@@ -77,10 +79,7 @@ export function tideNow(
     const last = upkeepLast(u)
     const growth = growthAfter(figures, meanGrowth(u.growth)!, last.method)
     const kind = kindOfWork(last)
-    const home = f.home.flatMap((h) => {
-      const own = h.zones.filter((z) => u.zones.includes(z)).length
-      return own > 0 ? [{ ...h, share: own / u.zones.length }] : []
-    })
+    const home = cutsAtHome(figures, u.zones, f.home)
     return {
       id: kind,
       name: isPlanned(last.method)
@@ -94,11 +93,9 @@ export function tideNow(
         span.fromMs,
         nowMs,
         span.untilMs,
-        home.map(({ atMs, tool, share }) => ({ atMs, share, leftMm: homeLeftMm(figures, tool) })),
+        home,
       ),
-      home: home
-        .filter((h) => h.atMs >= span.fromMs)
-        .map((h) => ({ atMs: h.atMs, share: h.share, words: homeWords(h) })),
+      home: shownHome(home, span),
       ...measured(last, growth),
       window: u.window,
     }
@@ -122,6 +119,15 @@ export function tideNow(
   }
 }
 
+/** Work at home within a stretch. */
+const shownHome = (
+  cuts: ReturnType<typeof cutsAtHome>,
+  { fromMs, untilMs }: Pick<Tide, 'fromMs' | 'untilMs'>,
+): Tide['home'] =>
+  cuts
+    .filter((c) => c.atMs >= fromMs && c.atMs <= untilMs)
+    .map(({ atMs, share, work }) => ({ atMs, share, words: homeWords(work) }))
+
 /**
  * A stretch of earlier visits, so many stretches back; the line ends where the later one begins.
  * @param kind the work whose hair is drawn; that of the usual service when left out
@@ -133,13 +139,14 @@ export async function earlierTide(
   kind?: string,
 ): Promise<Tide> {
   const client = await readClient(db, id)
-  const [rows, hair, figures] = await Promise.all([
+  const [rows, hair, home, figures] = await Promise.all([
     db.select<Omit<VisitSummary, 'jobs'> & { jobs: Parameters<typeof toLeft>[0] }>(
       `SELECT id, service, ${jobsLeft('visits')} AS jobs, state, slotAtMs, startedAtMs, endedAtMs, routine, worstRedness, bumps
        FROM visits WHERE clientId = ? AND state = 'finished' ORDER BY endedAtMs DESC LIMIT ?`,
       [id, SHOWN * (back + 1) + 1],
     ),
     readHair(db, id),
+    readHome(db, id),
     readFigures(db),
   ])
   const left = rows.map((r) => toLeft(r.jobs))
@@ -154,13 +161,14 @@ export async function earlierTide(
   const nowMs = Date.now()
   const growth = growthAfter(
     figures,
-    meanGrowth(learnGrowth(figures, client.skin, jobZones(job), hair))!,
+    meanGrowth(learnGrowth(figures, client.skin, jobZones(job), notCutAtHome(hair, home)))!,
     job.method,
   )
   const newest = visits[0]?.endedAtMs ?? nowMs
   const oldest = visits.at(-1)?.endedAtMs ?? nowMs
   const pad = Math.max(DAY_MS, (newest - oldest) * 0.06)
   const span = { fromMs: oldest - pad, untilMs: Math.min(nowMs, newest + 2 * pad) }
+  const cuts = cutsAtHome(figures, jobZones(job), home)
   const { past } = tideCurve(
     figures,
     endsOf(all, wanted),
@@ -169,9 +177,10 @@ export async function earlierTide(
     span.fromMs,
     span.untilMs,
     span.untilMs,
+    cuts,
   )
   return {
-    ...{ id: wanted, name: jobName(job), home: [], others: [] },
+    ...{ id: wanted, name: jobName(job), home: shownHome(cuts, span), others: [] },
     curve: { past, ahead: [] },
     ...measured(job, growth),
     visits,

@@ -9,6 +9,7 @@ import type { AtChair, HairReading } from '../../core/looks/index.ts'
 import { type Decision, type KeptPast, pastJobs } from '../../core/visit/index.ts'
 import { type Upkeep, upkeepLast, upkeepsOf } from '../../core/ahead/index.ts'
 import {
+  type HomeWork,
   learnGrowth,
   type LoadedService,
   notCutAtHome,
@@ -25,6 +26,7 @@ import { type AnswerColumns, groupAnswers, jobsLeft, toLeft } from '../visits/re
 /** A kind of work that a client comes for. */
 export interface OverviewUpkeep extends Upkeep {
   readonly window: VisitWindow | null
+  readonly home: readonly HomeWork[]
 }
 
 export interface OverviewClient {
@@ -215,7 +217,7 @@ export async function overviewOf(
       const last = upkeepLast(u)
       const readyMs = readyOf[kindOfWork(last)] ?? last.endedAtMs
       return {
-        ...u,
+        ...{ ...u, home },
         window: windowAfter(figures, last, comesAgain(house, client), growth, readyMs, home),
       }
     })

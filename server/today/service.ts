@@ -5,7 +5,7 @@ import { growthAfter, seenOdds, workedZones, tideCurve } from '../../core/regrow
 import { serviceZones } from '../../core/services/index.ts'
 import { upkeepLast } from '../../core/ahead/index.ts'
 import { DAY_MS } from '../../core/time/index.ts'
-import { meanGrowth, meanLeft } from '../../core/history/index.ts'
+import { cutsAtHome, hairSince, meanGrowth, meanLeft } from '../../core/history/index.ts'
 import type { Today, TodayRow } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { inTurns } from '../db/turns.ts'
@@ -119,6 +119,7 @@ function rowOf(
   const slot = o.open?.slotAtMs ?? null
   const left = meanLeft(o.next ? upkeepLast(o.next).leftMm : null)
   const window = o.next?.window
+  const cuts = o.next && cutsAtHome(figures, own, o.next.home)
   return {
     client: { id: o.client.id, name: o.client.name, occupation: o.client.occupation },
     service: o.open?.service ?? o.next?.job.service ?? o.client.service,
@@ -126,7 +127,7 @@ function rowOf(
     slotAtMs: slot,
     lastAtMs: o.past[0]?.endedAtMs ?? null,
     curve: growth
-      ? tideCurve(figures, o.services, left, growth, fromMs, nowMs, untilMs)
+      ? tideCurve(figures, o.services, left, growth, fromMs, nowMs, untilMs, cuts)
       : { past: [], ahead: [] },
     window: window ? { fromMs: window.fromMs, toMs: window.toMs } : null,
     seenByEnd: seenByEnd(figures, o),
@@ -139,10 +140,13 @@ function rowOf(
 /** Odds that hair is seen, where it is soonest, by the end of the window. */
 function seenByEnd(figures: Figures, { next, growth: all }: Overview): number | null {
   if (!next?.window) return null
-  const { endedAtMs, leftMm, method } = upkeepLast(next)
-  const growth = Object.fromEntries(
-    next.zones.map((z) => [z, growthAfter(figures, all[z]!, method)]),
+  const last = upkeepLast(next)
+  const own = Object.fromEntries(next.zones.map((z) => [z, all[z]!]))
+  const now = hairSince(figures, last, own, next.home)
+  const zones = workedZones(now.leftMm ?? {})
+  return seenOdds(
+    figures,
+    { endedAtMs: last.endedAtMs, growth: now.growth, zones },
+    next.window.toMs,
   )
-  const zones = workedZones(leftMm ?? {})
-  return seenOdds(figures, { endedAtMs, growth, zones }, next.window.toMs)
 }

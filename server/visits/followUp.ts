@@ -1,5 +1,4 @@
 /** What is told after a service: looks at the skin, and hair felt, seen or measured. */
-import { byRoot } from '../../core/services/index.ts'
 import type { BodyOf } from '../../contract/routes.ts'
 import { readFigures } from '../house/service.ts'
 import { zonesToLookAt } from '../../core/chair/index.ts'
@@ -9,7 +8,7 @@ import {
   type SkinAnswer,
   type Moment,
 } from '../../core/looks/index.ts'
-import { meanLeft } from '../../core/history/index.ts'
+import { cameOutByRoot, meanLeft } from '../../core/history/index.ts'
 import { DAY_MS } from '../../core/time/index.ts'
 import type { VisitPage } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
@@ -127,22 +126,11 @@ export async function keepHair(db: Database, visit: VisitRecord, body: HairBody)
         lengthMm: body.lengthMm ?? null,
         method: body.kind === 'measured' ? (body.method ?? 'photo') : null,
         leftMm: left ?? meanLeft(visit.leftMm),
-        byRoot: cameOutByRoot(visit, body.zoneId) ? 1 : 0,
+        byRoot: cameOutByRoot(visit.left, body.zoneId) ? 1 : 0,
         atMs: noon,
       },
     ],
     { ignoreDuplicates: true },
-  )
-}
-
-/** Whether hair of a zone, or of no zone in particular, had come out by its root. */
-function cameOutByRoot({ left }: VisitRecord, zoneId: string | null): boolean {
-  const own = left.filter((j) => zoneId === null || j.leftMm?.[zoneId] !== undefined)
-  const torn = own.filter((j) => byRoot(j.method))
-  // A blade after single strays were tweezed leaves its own hair.
-  return (
-    torn.length > 0 &&
-    (zoneId === null ? torn.length === own.length : own.every((j) => byRoot(j.method)))
   )
 }
 

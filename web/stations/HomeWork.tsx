@@ -59,15 +59,17 @@ export function HomeWork({ level = 2, ...props }: StationProps & { level?: 1 | 2
     <Stack component="section" gap="xs" aria-label="At home">
       <Title order={level}>At home</Title>
       {latest && (
-        <div>
+        <Group gap="xs" wrap="nowrap">
           <Button
             size="sm"
+            flex="none"
             disabled={add.isPending}
             onClick={() => note({ zones: latest.zones, tool: latest.tool, date: todayIso() })}
           >
-            The same again today: {homeWords(latest)}
+            The same again today
           </Button>
-        </div>
+          <Text size="sm">{homeWords(latest)}</Text>
+        </Group>
       )}
       <Group gap="sm" align="end">
         <DateField

@@ -169,7 +169,7 @@ const rangeWords = ({ odds, low, high }: RangedOdds) =>
 
 const triesWords = ({ tries, here }: MethodHere) =>
   tries === 0
-    ? 'never tried: as expected of this skin'
+    ? 'never tried: as this skin and the other methods let expect'
     : `${tries} ${tries === 1 ? 'try' : 'tries'}, ${here} here`
 
 /** What a method came to for this client, and a year of it. */
@@ -184,7 +184,7 @@ function Came({ here }: { readonly here: MethodHere | undefined }) {
       {year ? (
         <div>
           <Estimate of="method-year">A year</Estimate>: {Math.round(year.visits)} visits, every{' '}
-          {daysWords(year.every)}; {Math.round(year.smooth.even)} days smooth (
+          {daysWords(year.every)}; {Math.round(year.smooth.mean)} days smooth (
           {Math.round(year.smooth.early)} to {Math.round(year.smooth.late)});{' '}
           {Math.round(year.minutes)} min here
           {year.cost > 0 && `, ${money(year.cost)} used up`}.

@@ -4,11 +4,10 @@ import { Estimate } from '../../ui/Estimate.tsx'
 import { Scroll } from '../../ui/Scroll.tsx'
 import { Button, Table, Text, Title } from '@mantine/core'
 import { ON_SKIN } from '../../../core/palette.ts'
-import { afterHome, skinAfter, skinSince } from '../../../core/history/index.ts'
+import { hairSince, skinAfter, skinSince } from '../../../core/history/index.ts'
 import { usualWork, type DueWork } from '../../../core/ahead/index.ts'
 import { kindOfWork } from '../../../core/services/index.ts'
 import {
-  growthAfter,
   visitOdds,
   workedZones,
   type VisitOdds,
@@ -52,11 +51,12 @@ export function NextVisit(props: StationProps) {
     const grows = Object.fromEntries(
       zones.flatMap((z) => {
         const own = page.model.growth[z]
-        return own ? [[z, growthAfter(figures, own, work.method)] as const] : []
+        return own ? [[z, own] as const] : []
       }),
     )
-    const after = { endedAtMs: last.endedAtMs, leftMm: left, answers: last.answers }
-    const now = afterHome(figures, after, grows, page.home)
+    const { method } = work
+    const after = { method, endedAtMs: last.endedAtMs, leftMm: left, answers: last.answers }
+    const now = hairSince(figures, after, grows, page.home)
     const leftMm = now.leftMm!
     return visitOdds(
       figures,
