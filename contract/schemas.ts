@@ -20,7 +20,7 @@ import {
   type SchoolId,
   type Schools,
 } from '../core/house/index.ts'
-import { LINE_KINDS } from '../core/lines/index.ts'
+import { LINE_KINDS, OUTLINE_KINDS } from '../core/lines/index.ts'
 import { BLADE_IDS, LEVELS } from '../core/kit/index.ts'
 import { closedDays } from './closedDays.ts'
 import { REACTIVITIES } from '../core/skin/index.ts'
@@ -356,6 +356,22 @@ export const notesSchema = bound<SurfaceNotes>()(
         .of(place().shape({ id: uuid().required() }).required())
         .max(200, 'at most 200 strays')
         .required(),
+      outlines: y
+        .array()
+        .of(
+          y
+            .object({
+              id: uuid().required(),
+              kind: choice(OUTLINE_KINDS).required(),
+              drawnAtMs: moment().required(),
+              taps: y.array().of(place().required()).min(1).max(40).required(),
+              until: isoDate().optional(),
+            })
+            .noUnknown()
+            .required(),
+        )
+        .max(20, 'at most 20 outlines')
+        .optional(),
     })
     .noUnknown(),
 )

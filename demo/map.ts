@@ -3,7 +3,14 @@ import { toRadians, type Reading, type ReadingMethod } from '../core/grain/index
 import { BODY_ZONES } from '../core/body/index.ts'
 import { tangentPart, unit, type Vec3, type SurfacePoint } from '../core/head/index.ts'
 import { zoneStem } from '../core/zones/index.ts'
-import { type KeepLine, type LineKind, placeOn, usualLine } from '../core/lines/index.ts'
+import {
+  type KeepLine,
+  type LineKind,
+  type Outline,
+  placeOn,
+  usualLine,
+  usualStrip,
+} from '../core/lines/index.ts'
 import {
   isBodyService,
   isPlanned,
@@ -78,6 +85,12 @@ const LINES: Readonly<Partial<Record<ServiceId, readonly LineKind[]>>> = {
 }
 
 /** The lines of somebody whose beard or brow is kept. */
+/** A trial strip where it usually lies. */
+export const trialStrip = (newId: () => string, drawnAtMs: number): Outline => ({
+  ...{ id: newId(), kind: 'trial', drawnAtMs },
+  taps: usualStrip(zoneById.get('jaw-left')!, placeOn(atlas(DEFAULTS).surface())),
+})
+
 export function usualLines(service: ServiceId, newId: () => string, drawnAtMs: number): KeepLine[] {
   const kinds = LINES[service]
   if (!kinds) return []

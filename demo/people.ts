@@ -96,6 +96,8 @@ export interface Person {
     | 'left-open'
     /** Parts of the map were never read. */
     | 'half-read'
+    /** A trial strip, then a first session; today the second. */
+    | 'newcomer'
 }
 
 const skin = (
@@ -431,5 +433,18 @@ export const PEOPLE: readonly Person[] = [
       tool: 'cartridge',
       dull: true,
     },
+  },
+  {
+    name: 'Odile Brannock',
+    pronouns: 'she/her',
+    occupation: 'potter, dust on the skin all day',
+    service: 'dermaplane',
+    skin: skin('average', 'fuzz', 'fine', 'straight', true),
+    truth: { gradePerLoad: 0.2, bumpsPerLoad: 0.16, growthFactor: 1 },
+    everyDays: 10,
+    lastDaysAgo: 28,
+    slotHour: 15,
+    worker: 1,
+    story: 'newcomer',
   },
 ]

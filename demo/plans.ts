@@ -42,8 +42,10 @@ export function makeGround(
 ): PlanGround {
   const given = readings.map((r) => toFieldReading(DEFAULTS, r, r.atMs))
   const head = { ...headSkin(DEFAULTS), flow: () => trueFlow(person) }
-  return groundOf(DEFAULTS, { jobs: jobsOf(person), readings: given, lines: notes.lines }, head)
+  return groundOf(DEFAULTS, { jobs: jobsOf(person), readings: given, ...drawnIn(notes) }, head)
 }
+
+const drawnIn = ({ lines, outlines = [] }: SurfaceNotes) => ({ lines, outlines })
 
 /** What a map tells of whoever read it; the sheet of the body tells nothing. */
 export function readerOfMap(person: Person, readings: readonly Reading[]): ReaderSeen | undefined {
@@ -96,7 +98,7 @@ export function feltAtChair(
   const felt: Reading[] = []
   for (let round = 0; round < 2; round++) {
     const known = [...readings, ...felt].map((r) => toFieldReading(DEFAULTS, r, v.atMs))
-    const ask = { jobs: jobsOf(person), readings: known, lines: v.notes.lines }
+    const ask = { jobs: jobsOf(person), readings: known, ...drawnIn(v.notes) }
     const ground = groundOf(DEFAULTS, ask, headSkin(DEFAULTS))
     const plan = makePlan(inputOf({ ...v, clientId: 'job', ground }))
     const guesses = plan.lanes.filter((l) => l.grain === 'guess' && l.pass === 1)

@@ -13,7 +13,7 @@ import { DEMO_SECRETS, hashSecret } from '../server/people/people.ts'
 import type { Database } from '../server/db/connection.ts'
 import { keepHouse } from '../server/house/service.ts'
 import { closedAt, workingTime } from './days.ts'
-import { usualLines, makeReadings } from './map.ts'
+import { makeReadings, trialStrip, usualLines } from './map.ts'
 import { drawTruth } from './outcomes.ts'
 import { PEOPLE, STUDIO, type Person } from './people.ts'
 import { feltAtChair, makeGround, planner, readerOfMap, signed, moleOnJaw } from './plans.ts'
@@ -94,6 +94,7 @@ function addPerson(
       daysAgo < MONTHS_18_DAYS;
       daysAgo += person.everyDays * (0.85 + 0.3 * random())
     ) {
+      if (person.story === 'newcomer' && times.length === 2) break
       times.unshift(workingTime(nowMs - daysAgo * DAY_MS, nowMs, random))
     }
   }
@@ -120,6 +121,11 @@ function addPerson(
     ...NO_NOTES,
     lines: usualLines(person.service, newId, times[0] ?? nowMs),
   }
+  // Only a strip is worked at the first time.
+  const tried: SurfaceNotes | undefined =
+    person.story === 'newcomer'
+      ? { ...notes, outlines: [trialStrip(newId, times[0]!)] }
+      : undefined
   const truth = drawTruth(person, random)
   let readings: Reading[] = []
   const planned = planner()
@@ -132,7 +138,7 @@ function addPerson(
     if (index === 0 || (index % 24 === 23 && random() < 0.8)) {
       const fresh = makeReadings(person, atMs, random, newId)
       readings = [...readings, ...fresh]
-      ground ??= makeGround(person, fresh, notes)
+      ground ??= makeGround(person, fresh, tried ?? notes)
       reader = readerOfMap(person, fresh)
       rows.readings.push(...fresh.map((r) => readingRow(r, clientId, visitId)))
     }
@@ -151,6 +157,7 @@ function addPerson(
       readings = [...readings, ...felt]
       rows.readings.push(...felt.map((r) => readingRow(r, clientId, visitId)))
     }
+    if (tried && index === 1) ground = makeGround(person, readings, notes)
     const before = change && atMs < nowMs - change.daysAgo * DAY_MS ? change : undefined
     const turning: boolean = change !== undefined && !before && !changed
     changed ||= turning
@@ -163,7 +170,8 @@ function addPerson(
         worker,
         atMs,
         nowMs,
-        notes,
+        notes: (index === 0 && tried) || notes,
+        first: person.story === 'newcomer',
         // Read at the first visit, so it is there at every one.
         ground: ground!,
         planned,

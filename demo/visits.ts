@@ -67,6 +67,8 @@ interface VisitStory {
   readonly style: Style
   readonly bumpFactor: number
   readonly routine: string
+  /** It was answered that this is the first of its kind. */
+  readonly first: boolean
   readonly silentLately: boolean
   readonly settled: boolean
   readonly nth: Nth
@@ -82,7 +84,12 @@ export function addVisit(
   rows: Rows,
 ): void {
   const { person, atMs } = v
-  const asked = { ...nothingFound(v.spots), consent: v.consent }
+  const found = nothingFound(v.spots)
+  const asked = {
+    ...found,
+    answers: { ...found.answers, ...(v.first && { 'first-ever': { yes: true } }) },
+    consent: v.consent,
+  }
   const { plan, packed } = v.planned(v)
   const events = serviceEvents(plan, v.skin, atMs, random, newId, TRUE_PACES[person.worker])
   const state = replay(plan, events)

@@ -22,6 +22,7 @@ import {
   headRoom,
   type SkinGround,
 } from '../core/plan/index.ts'
+import { drawnOutlines } from '../core/lines/index.ts'
 import type { HeadSkin } from '../core/visit/index.ts'
 import { LRUCache } from 'lru-cache'
 import { readFileSync } from 'node:fs'
@@ -91,5 +92,6 @@ export function headSkin(figures: Figures): HeadSkin {
       return flow
     },
     lines: (lines) => drawnLines(head().surface, lines),
+    outlines: (outlines) => drawnOutlines(head().surface, outlines),
   }
 }

@@ -208,6 +208,13 @@ export const ESTIMATES = {
     'Odds of hair seen by now, of skin clear by now, and the window of that work; load a year is load times visits a year.',
     ['interval.shows', 'interval.nearlyShare', 'interval.lapsesDays', 'interval.clearEnough'],
   ),
+  course: estimate(
+    'H',
+    'A beginner’s course',
+    'Bumps that a session of a newcomer brings, four times of five between these.',
+    'More at first, fewer with the sessions; the level is that of such skin, and of the sessions before. Days differ too. By simulation, where the course is unlike what is assumed, it still holds three times of four.',
+    ['course.sessions', 'course.moreAtFirst', 'course.halfAfter'],
+  ),
   'method-odds': estimate(
     'H',
     'Odds of a method',

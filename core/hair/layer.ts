@@ -1,5 +1,5 @@
 /** What kind of hair grows where: zone by zone over what was told at Ask, and strays to tweeze first. */
-import type { KeepLine } from '../lines/index.ts'
+import type { KeepLine, Outline } from '../lines/index.ts'
 import { hairIn, type Coarseness, type Curl, type SkinAndHair } from '../client.ts'
 import type { SurfacePoint } from '../head/index.ts'
 import type { HairKind, ZoneId } from '../zones/index.ts'
@@ -33,6 +33,8 @@ export interface SurfaceNotes {
   readonly keptZones: readonly ZoneId[]
   readonly hair: HairLayer
   readonly strays: readonly Stray[]
+  /** What is all that may be worked, and what rests; absent in visits kept before there were any. */
+  readonly outlines?: readonly Outline[] | undefined
 }
 
 export const NO_NOTES: SurfaceNotes = { lines: [], keptZones: [], hair: {}, strays: [] }

@@ -20,6 +20,9 @@ export interface VisitFacts {
   readonly routine: string
   /** Which of the answers that were asked for came. */
   readonly answered: readonly string[]
+  /** It was answered then that this was the first of its kind; only a trial strip was worked. */
+  readonly first?: boolean | undefined
+  readonly trial?: boolean | undefined
   /** The window that was told for the next visit; null when none was. */
   readonly due: { readonly fromMs: number; readonly toMs: number } | null
 }

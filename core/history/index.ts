@@ -15,6 +15,17 @@ export {
   worst,
 } from './compareVisits.ts'
 export { choiceEffects, EFFECT_CONSTANTS, type Effects } from './effects.ts'
+export {
+  type Course,
+  COURSE_CONSTANTS,
+  courseOf,
+  type CourseSession,
+  THINGS,
+  type ThingToChange,
+  newcomerFactor,
+  rangeWords,
+  VERDICT_WORDS,
+} from './course.ts'
 export { type VisitFacts } from './facts.ts'
 export { findChanges, separabilityWords } from './findChanges.ts'
 export {

@@ -7,6 +7,8 @@ export type LeftByJob = Job & {
   /** Load given, and hair left standing, mm, by zone; null before it was done. */
   readonly loads: Readonly<Record<string, number>> | null
   readonly leftMm: Readonly<Record<string, number>> | null
+  /** Only a trial strip was worked: the rest of each zone still stands. */
+  readonly trial?: true | undefined
 }
 
 /** Whether hair of a zone, or of no zone in particular, had come out by its root. */

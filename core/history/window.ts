@@ -24,6 +24,8 @@ export interface LastService extends Pick<Job, 'service' | 'method' | 'everyDays
   readonly answers: readonly Pick<SkinAnswer, 'moment' | 'atMs' | 'zones'>[]
   /** Worst redness that was noted at the chair, by zone. */
   readonly redAtChair?: Readonly<Record<string, number>> | undefined
+  /** Only a trial strip was worked. */
+  readonly trial?: true | undefined
 }
 
 /**
@@ -101,6 +103,7 @@ export function windowAfter(
   return (
     nextVisitWindow(figures, {
       ...{ service: last.service, method: last.method, everyDays: last.everyDays },
+      ...(last.trial && { trial: true }),
       client: skin,
       schools,
       lastAtMs: last.endedAtMs,

@@ -90,6 +90,13 @@ export const SCHOOLS = {
     { id: 'all', text: 'Of any service with a blade' },
     { id: 'none', text: 'None; go by what was asked' },
   ]),
+  firstTry: q('How a first is tried', [
+    { id: 'spot', text: 'A patch test on a small spot, read after 24–48 h' },
+    {
+      id: 'strip',
+      text: 'A trial strip with the blade, followed until hair is felt, about a week (cautious)',
+    },
+  ]),
   consent: q('Signed consent', [
     { id: 'first', text: 'Once, and again when the text changes' },
     { id: 'each', text: 'At every visit' },

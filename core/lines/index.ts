@@ -14,6 +14,23 @@ export {
   mirrorLine,
 } from './keepLine.ts'
 export { missingEdges } from './edges.ts'
+export {
+  type DrawnOutline,
+  drawnOutlines,
+  LEAST_TAPS,
+  type Outline,
+  OUTLINE_CONSTANTS,
+  OUTLINE_KINDS,
+  OUTLINE_WORDS,
+  outlineCm2,
+  outlineInside,
+  type OutlineKind,
+  outlinePath,
+  outlineProblem,
+  standingOutlines,
+  usualStrip,
+  workedOutlines,
+} from './outline.ts'
 export { differenceWords, keptSideWords } from './lineWords.ts'
 export { type Place, placeOn, SIDEBURN_CUTS, type SideburnCut, usualLine } from './usualLine.ts'
 export {

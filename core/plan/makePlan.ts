@@ -6,6 +6,7 @@ import { type Figures, schoolWords } from '../house/index.ts'
 import { DomainError } from '../errors.ts'
 import type { ZoneId } from '../zones/index.ts'
 import { findOrder, keepsOrder } from '../order/index.ts'
+import { OUTLINE_WORDS, workedOutlines } from '../lines/index.ts'
 import { anyZoneOdds, SKIN_CONSTANTS } from '../skin/index.ts'
 import { sum } from '../stats/index.ts'
 import { capital, listWords, lowerFirst } from '../words.ts'
@@ -153,6 +154,7 @@ export function makePlan(asked: PlanInput): Plan {
     reasons,
     screening,
     noFragrance: screening.noFragrance,
+    ...(isTrial(asked) && outlined.length > 0 && { trial: true as const }),
     house: asked.house,
     choice,
   }
@@ -179,6 +181,9 @@ function outlineAll(
   if (outlined.length === 0 && groups.length > 0 && !others) throw nothingLeft(leftOut)
   return { outlined, leftOut }
 }
+
+const isTrial = ({ outlines }: Pick<PlanInput, 'outlines'>) =>
+  outlines.some((o) => o.kind === 'trial')
 
 const handLoads = (hand: readonly HandWork[]): Record<string, number> => {
   const loads: Record<string, number> = {}
@@ -253,8 +258,16 @@ function planReasons(
   overLimit: NonNullable<Plan['overLimit']>,
   parts: readonly Part[],
 ): Reason[] {
+  const area = sum(outlined.map((o) => sum(o.opened.skins.map((s) => s.openCm2))))
   const above = overLimitReason(asked.figures, { zones, overLimit })
   const reasons: Reason[] = above ? [above] : []
+  const [only] = workedOutlines(asked.outlines)
+  if (only && outlined.length > 0) {
+    reasons.push({
+      text: `${capital(OUTLINE_WORDS[only.kind])}: only what lies inside its outline is worked, ${Math.round(area)} cm².`,
+      mark: 'C',
+    })
+  }
   made.forEach(({ set, outlined: chosen }, i) => {
     const { input } = outlined[i]!
     const own = [

@@ -82,6 +82,7 @@ export function openZones(input: JobInput): { skins: ZoneSkin[]; leftOut: LeftOu
   refuseWithoutEdges(input)
   const skins: ZoneSkin[] = []
   const leftOut: LeftOut[] = []
+  let outside: LeftOut | undefined
   const { zones: asked } = input.group
   const all = serviceZones(service)
   // A left hand goes over the zones as a right hand does in a mirror.
@@ -96,13 +97,13 @@ export function openZones(input: JobInput): { skins: ZoneSkin[]; leftOut: LeftOu
     }
     const skin = zoneSkinOf(input, id)
     if (skin.openCm2 < LEAST_CM2) {
-      // A zone that no line comes near is simply not part of a line-up.
-      if (!bandOnly)
-        leave(
-          skin.keptCm2 > 0
-            ? 'Kept: it lies behind a keep-line.'
-            : 'Marks leave nothing to work here.',
-        )
+      // A zone that no line comes near is simply not part of a line-up, nor what lies outside an outline part of its work.
+      if (skin.outsideCm2 > 0)
+        outside ??= {
+          ...{ zoneId: id, name: record.name },
+          reason: 'Nothing of this service lies inside the outline that was drawn at Read.',
+        }
+      else if (!bandOnly) leave(nothingOpen(skin))
       continue
     }
     if (bandOnly && !bordered.has(zoneStem(id))) {
@@ -116,9 +117,16 @@ export function openZones(input: JobInput): { skins: ZoneSkin[]; leftOut: LeftOu
       if (keeps.stems.includes(zoneStem(record.id)))
         leftOut.push({ zoneId: record.id, name: record.name, reason: keeps.why })
   }
-  if (skins.length === 0) throw nothingLeft(leftOut)
+  if (skins.length === 0) throw nothingLeft(outside ? [outside, ...leftOut] : leftOut)
   return { skins, leftOut }
 }
+
+const nothingOpen = (skin: ZoneSkin): string =>
+  skin.keptCm2 > 0
+    ? 'Kept: it lies behind a keep-line.'
+    : skin.restsUntil !== undefined
+      ? `Rests until ${skin.restsUntil}.`
+      : 'Marks leave nothing to work here.'
 
 /**
  * A service that keeps what lies between two edges is not planned until both are drawn.
@@ -150,6 +158,7 @@ export function zoneSkinOf(input: PlanInput, id: ZoneId): ZoneSkin {
     skin = zoneSkin(input.figures, input.ground, input.flow, id, {
       spots: screening.leaveOutSpots,
       lines,
+      outlines: input.outlines,
       worked: SERVICES[service].zones[zoneStem(id)]!,
       bandOnly: 'alongLines' in SERVICES[service],
     })

@@ -12,6 +12,7 @@ import type { Figures, Schools } from '../house/index.ts'
 import type { SkinAndHair } from '../client.ts'
 import type { SurfaceNotes } from '../hair/index.ts'
 import type { ZoneId } from '../zones/index.ts'
+import type { DrawnOutline } from '../lines/index.ts'
 import type { Growth } from '../regrowth/index.ts'
 import type { Screening } from '../screening/index.ts'
 import type { Sensitivity, SkinBelief, SkinRecord } from '../skin/index.ts'
@@ -33,6 +34,7 @@ export interface PlanInput {
   /** What the handle is cast against; left out where there is nothing to meet. */
   readonly room?: Room | undefined
   readonly lines: readonly DrawnLine[]
+  readonly outlines: readonly DrawnOutline[]
   readonly client: SkinAndHair
   readonly screening: Screening
   readonly schools: Schools

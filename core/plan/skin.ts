@@ -16,9 +16,16 @@ import {
 import type { Landmarks } from '../head/index.ts'
 import type { ZoneId } from '../zones/index.ts'
 import { constant, type Figures } from '../house/index.ts'
-import { besidePath, LINE_CONSTANTS, type LineKind } from '../lines/index.ts'
+import {
+  besidePath,
+  type DrawnOutline,
+  LINE_CONSTANTS,
+  type LineKind,
+  workedOutlines,
+} from '../lines/index.ts'
 import { markMargin, type SkinMark } from '../screening/index.ts'
 import type { Worked } from '../services/index.ts'
+import type { IsoDate } from '../time/index.ts'
 
 export const SKIN_CELL_CONSTANTS = {
   guessDeg: constant(
@@ -80,6 +87,7 @@ export interface DrawnLine {
 export interface SkinLimits {
   readonly spots: readonly SkinMark[]
   readonly lines: readonly DrawnLine[]
+  readonly outlines?: readonly DrawnOutline[]
   /** Part of the zone that the service works. */
   readonly worked: Worked
   /** Only a band along the lines is worked (a line-up). */
@@ -113,6 +121,9 @@ export interface ZoneSkin {
   readonly openCm2: number
   readonly markedCm2: number
   readonly keptCm2: number
+  /** What lies outside the only outlines that are worked, cm²; and until when the last of what rests does. */
+  readonly outsideCm2: number
+  readonly restsUntil?: IsoDate | undefined
 }
 
 interface Cells {
@@ -242,6 +253,8 @@ export function zoneSkin(
   closeIslands(cells, open, figures(C.leastSplinterCm2))
   const planned = total(open)
   closeCells(ground, first, open, markedVertices(figures, ground, first, count, limits.spots))
+  const unmarked = total(open)
+  const { outside, restsUntil } = closeOutlined(first, open, limits.outlines ?? [])
   const afterMarks = total(open)
   const kept = keptVertices(figures, ground, number, limits)
   if (kept) closeCells(ground, first, open, kept)
@@ -259,7 +272,9 @@ export function zoneSkin(
     errorDeg,
     loose,
     openCm2,
-    markedCm2: planned - afterMarks,
+    markedCm2: planned - unmarked,
+    outsideCm2: outside.reduce((sum, c) => sum + cells.areaCm2[c]!, 0),
+    ...(restsUntil && { restsUntil }),
     keptCm2: limits.bandOnly ? 0 : afterMarks - openCm2,
   }
 }
@@ -299,6 +314,32 @@ function closeCells(
     if (closed.has(indices[t]!) || closed.has(indices[t + 1]!) || closed.has(indices[t + 2]!))
       open[c] = 0
   }
+}
+
+/** What rests stays, and what lies outside where only an outline is worked. */
+function closeOutlined(
+  first: number,
+  open: Uint8Array,
+  outlines: readonly DrawnOutline[],
+): { outside: number[]; restsUntil: IsoDate | undefined } {
+  const only = workedOutlines(outlines)
+  const rests = outlines.filter((o) => o.kind === 'rest')
+  const outside: number[] = []
+  let restsUntil: IsoDate | undefined
+  for (let c = 0; c < open.length; c++) {
+    if (!open[c]) continue
+    const within = (o: DrawnOutline) => o.inside[first + c] === 1
+    if (only.length > 0 && !only.some(within)) {
+      outside.push(c)
+      open[c] = 0
+      continue
+    }
+    const resting = rests.find(within)
+    if (!resting) continue
+    open[c] = 0
+    if (resting.until && (!restsUntil || resting.until > restsUntil)) restsUntil = resting.until
+  }
+  return { outside, restsUntil }
 }
 
 /** Corners of cells that lie within a mark or its margin. */

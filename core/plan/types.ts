@@ -390,6 +390,8 @@ export interface Plan {
   readonly reasons: readonly Reason[]
   readonly screening: Screening
   readonly noFragrance: boolean
+  /** Only a trial strip is worked. */
+  readonly trial?: true
   /** Changes of the house up to which this plan was made, and the figures that differ from the defaults. */
   readonly house: { readonly version: number; readonly changed: Readonly<Record<string, number>> }
   readonly choice: PlanChoice

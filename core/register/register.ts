@@ -22,7 +22,7 @@ import {
   RELATION_CONSTANTS,
   WHORL_CONSTANTS,
 } from '../grain/index.ts'
-import { LINE_CONSTANTS } from '../lines/index.ts'
+import { LINE_CONSTANTS, OUTLINE_CONSTANTS } from '../lines/index.ts'
 import {
   BLADE_FIT_CONSTANTS,
   FRONT_CONSTANTS,
@@ -63,6 +63,7 @@ import {
   EFFECT_CONSTANTS,
   HOME_CONSTANTS,
   STUDIO_CONSTANTS,
+  COURSE_CONSTANTS,
   TRY_CONSTANTS,
 } from '../history/index.ts'
 import { FOLLOW_CONSTANTS, MOMENT_CONSTANTS, AFTERMATH_CONSTANTS } from '../looks/index.ts'
@@ -85,7 +86,7 @@ export const CONSTANT_REGISTER: readonly ConstantArea[] = [
     constants: { ...FIELD_CONSTANTS, ...CONFIDENCE_CONSTANTS, ...WHORL_CONSTANTS },
   },
   { id: 'test', title: 'Guided test', constants: TEST_CONSTANTS },
-  { id: 'lines', title: 'Keep-lines', constants: LINE_CONSTANTS },
+  { id: 'lines', title: 'Keep-lines and areas', constants: { ...LINE_CONSTANTS, ...OUTLINE_CONSTANTS } },
   { id: 'relation', title: 'Stroke and grain', constants: RELATION_CONSTANTS },
   { id: 'blades', title: 'Blades', constants: BLADE_CONSTANTS },
   { id: 'blade-fit', title: 'Blade fit', constants: BLADE_FIT_CONSTANTS },
@@ -125,6 +126,7 @@ export const CONSTANT_REGISTER: readonly ConstantArea[] = [
   },
   { id: 'kit', title: 'What lies ready', constants: { ...KIT_CONSTANTS, ...TOWEL_COUNTS } },
   { id: 'services', title: 'Services', constants: SLOT_CONSTANTS },
+  { id: 'course', title: 'First sessions', constants: COURSE_CONSTANTS },
   {
     id: 'methods',
     title: 'By other means than a blade',

@@ -34,6 +34,7 @@ export const INTERVAL_CONSTANTS = {
     'Skin that was worked at home rests so long, at most, before the next service',
     'H',
   ),
+  trialDays: constant(7, 'days', 'A trial strip is followed until hair is felt, about so long', 'C'),
   leastWindow: constant(2, 'days', 'A window is at least this long', 'H'),
   windowShare: constant(0.25, '', 'and at least this share of the least interval', 'H'),
 } as const
@@ -42,6 +43,8 @@ const I = INTERVAL_CONSTANTS
 
 /** What the window depends on. */
 export interface WindowInput extends Pick<Job, 'service' | 'method' | 'everyDays'> {
+  /** Only a trial strip was worked: the whole comes once it was followed. */
+  readonly trial?: true | undefined
   readonly client: SkinAndHair
   readonly schools: Schools
   readonly lastAtMs: number
@@ -217,6 +220,14 @@ function leastDays(
   input: WindowInput,
 ): { days: number; text: string; mark: Mark } {
   const { method, everyDays } = input
+  if (input.trial) {
+    const days = figures(I.trialDays)
+    return {
+      days,
+      text: `A trial strip is followed until hair is felt, about ${days} days; then the whole.`,
+      mark: 'C',
+    }
+  }
   const every =
     everyDays === undefined ? undefined : `${everyDays} ${everyDays === 1 ? 'day' : 'days'}`
   const lasts = lastsDays(figures, method)

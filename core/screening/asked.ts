@@ -85,12 +85,19 @@ export interface Asked {
 
 export const NOTHING_ASKED: Asked = { answers: {}, spots: [] }
 
-/** Answers of an earlier visit at the next: each counts until somebody says that it is no longer so. */
-export function carriedAnswers(answers: Asked['answers'], askedOn: IsoDate): Asked['answers'] {
+/**
+ * Answers of an earlier visit at the next: each counts until somebody says that it is no longer so.
+ * @param tried only a trial strip was worked then: the whole is still a first
+ */
+export function carriedAnswers(
+  answers: Asked['answers'],
+  askedOn: IsoDate,
+  tried = false,
+): Asked['answers'] {
   return Object.fromEntries(
     Object.entries(answers)
       // Somebody who has been here is no longer here for the first time.
-      .map(([id, a]) => [id, id === 'first-ever' ? { yes: false } : a] as const)
+      .map(([id, a]) => [id, id === 'first-ever' && !tried ? { yes: false } : a] as const)
       .map(([id, a]) => [id, { ...a, still: 'ask' as const, since: a.since ?? askedOn }]),
   )
 }

@@ -20,7 +20,7 @@ export {
   SOONER,
   THICKNESS,
 } from './methods.ts'
-export { patchRefusal, patchWindow } from './outcome.ts'
+export { patchRefusal, patchWindow, type Trial } from './outcome.ts'
 export {
   type HouseRules,
   MARK_KINDS,

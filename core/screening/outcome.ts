@@ -12,6 +12,7 @@ import {
 } from '../services/index.ts'
 import { addDays, CLOCKS_MS, dayWords, HOUR_MS, type IsoDate } from '../time/index.ts'
 import type { Answer, Asked, PatchTest } from './asked.ts'
+import { INTERVAL_CONSTANTS } from '../regrowth/index.ts'
 import { SCREENING_CONSTANTS, type ruleEffect, type ScreeningRule } from './rules.ts'
 
 /** A case: what is asked, for which work, on which day. */
@@ -22,6 +23,25 @@ export interface Ask {
   readonly today: IsoDate
   readonly nowMs: number
   readonly dayOf: (ms: number) => IsoDate
+  readonly trial?: Trial | undefined
+}
+
+/** A trial strip: whether one is drawn for this visit, and how one of an earlier visit was taken. */
+export interface Trial {
+  readonly drawn: boolean
+  readonly past?:
+    | {
+        readonly endedAtMs: number
+        /** Worst redness that was seen from some hours after on; undefined while nobody has looked. */
+        readonly worst?: number | undefined
+        /** Bumps that were counted later. */
+        readonly bumps: number
+        /** Something severe was told. */
+        readonly severe: boolean
+        /** When hair was felt again there. */
+        readonly feltAtMs?: number | undefined
+      }
+    | undefined
 }
 
 /** What a rule comes to in this case. */
@@ -53,7 +73,7 @@ export function outcomeOf(
     }
   }
   if (rule.id === 'first-ever' && isPlanned(work.method) && patchWanted(work.service, schools))
-    return patchOutcome(figures, ask)
+    return trialOutcome(figures, ask) ?? patchOutcome(figures, ask)
   if (effect.gate === 'clinician') return clinicianOutcome(ask, effect.text)
   if (effect.gate === 'guardian') {
     const signed = ask.asked.consent?.asGuardian === true
@@ -104,6 +124,70 @@ export function outcomeOf(
     text: effect.text,
     until,
     wouldChange: `${rule.short}: clear from ${dayWords(until, today)} if nothing more is used or done.`,
+  }
+}
+
+/**
+ * What a trial strip says: nothing where there is none, and the patch test decides. By either school a strip is a small spot;
+ * by the cautious one it is what a first needs.
+ */
+function trialOutcome(figures: Figures, ask: Ask): RuleOutcome | undefined {
+  const { trial, schools, today, dayOf, nowMs } = ask
+  const past = trial?.past
+  if (past) {
+    const { worst } = past
+    if (past.severe || (worst ?? 0) >= figures(SCREENING_CONSTANTS.trialStopGrade)) {
+      return {
+        severity: 'stop',
+        text: `The trial strip reacted${worst === undefined ? '' : `: redness ${worst}`}. Do not go ahead; suggest a doctor.`,
+      }
+    }
+  }
+  if (trial?.drawn) {
+    return {
+      severity: 'take-care',
+      text: `Trial strip: only what lies inside its outline is worked, and it is followed until hair is felt again, about ${figures(INTERVAL_CONSTANTS.trialDays)} days.`,
+    }
+  }
+  if (!past) {
+    if (schools.firstTry !== 'strip') return undefined
+    const patch = ask.asked.patchTest
+    if (patch?.result === 'reacted') return undefined
+    return {
+      severity: 'postpone',
+      text: 'Draw a trial strip at Read, under Lines, and work only that today; the whole once hair was felt again there.',
+      until: addDays(today, figures(INTERVAL_CONSTANTS.trialDays)),
+      wouldChange: 'A trial strip that was followed and stayed calm.',
+    }
+  }
+  const over = addDays(dayOf(past.endedAtMs), figures(INTERVAL_CONSTANTS.trialDays))
+  const on = dayWords(dayOf(past.endedAtMs), today)
+  if (past.worst === undefined) {
+    return {
+      severity: 'postpone',
+      text: `Nobody has told how the trial strip of ${on} was taken: look at it, beside the other side, and note it at Return.`,
+      until: today,
+      wouldChange: 'The trial strip, looked at a day later or more.',
+    }
+  }
+  const followed = past.feltAtMs !== undefined && past.feltAtMs <= nowMs
+  if (!followed && over > today && schools.firstTry === 'strip') {
+    return {
+      severity: 'postpone',
+      text: `The trial strip of ${on} is followed until hair is felt again, or until ${dayWords(over, today)}.`,
+      until: over,
+      wouldChange: 'Hair felt again on the trial strip.',
+    }
+  }
+  const calm = past.worst <= 1 && past.bumps === 0
+  return {
+    severity: calm ? 'note' : 'take-care',
+    text: calm
+      ? `The trial strip of ${on} stayed calm.`
+      : `The trial strip of ${on} showed ${[
+          ...(past.worst > 1 ? [`redness ${past.worst}`] : []),
+          ...(past.bumps > 0 ? [`${past.bumps} ${past.bumps === 1 ? 'bump' : 'bumps'}`] : []),
+        ].join(' and ')}: gently, and tell the client.`,
   }
 }
 

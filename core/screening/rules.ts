@@ -45,6 +45,12 @@ export const SCREENING_CONSTANTS = {
   waxRazorDays: constant(3, 'days', 'Wait after waxing before a razor shave', 'H'),
   patchTestHours: constant(24, 'h', 'A patch test is read from this long after (24–48 h)', 'C'),
   patchTestLatestHours: constant(48, 'h', 'and at latest', 'C'),
+  trialStopGrade: constant(
+    3,
+    'grade',
+    'Redness of a trial strip a day later or more from which nothing further is worked',
+    'H',
+  ),
   spotMarginMm: constant(5, 'mm', 'Margin round a spot that is left out', 'H'),
 } as const
 

@@ -21,7 +21,7 @@ import {
   type HouseRules,
 } from './rules.ts'
 import { markMargin, markZones } from './marks.ts'
-import { outcomeOf, type Ask } from './outcome.ts'
+import { outcomeOf, type Ask, type Trial } from './outcome.ts'
 
 /** One thing found. */
 export interface Finding {
@@ -75,6 +75,7 @@ export const CLOSING_SENTENCE =
  * @param nowMs the moment of asking, for the patch test
  * @param offset the house's offset from UTC
  * @param rules what the house has changed of the rules
+ * @param trial a trial strip, drawn now or worked before
  */
 export function screen(
   figures: Figures,
@@ -85,11 +86,12 @@ export function screen(
   nowMs: number,
   offset: Offset,
   rules: HouseRules = {},
+  trial?: Trial,
 ): Screening {
   const dayOf = (ms: number) => dateAt(ms, offset)
   const asks = RULES.filter((rule) => concerns(rule, jobs, rules))
   const found = jobs.map((work) => {
-    const ask: Ask = { work, asked, schools, today, nowMs, dayOf }
+    const ask: Ask = { work, asked, schools, today, nowMs, dayOf, trial }
     const told = [askedOf(figures, ask, rules), markedOf(figures, work, asked)]
     return { work, ...united(told) }
   })

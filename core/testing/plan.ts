@@ -13,7 +13,7 @@ import {
 } from '../grain/index.ts'
 import { directionOf, type Vec3 } from '../head/index.ts'
 import { mulberry32 } from '../stats/index.ts'
-import type { KeepLine } from '../lines/index.ts'
+import { drawnOutlines, type KeepLine, type Outline } from '../lines/index.ts'
 import { BLADE_IDS } from '../kit/index.ts'
 import {
   bodyFlow,
@@ -58,7 +58,7 @@ export const NOTHING: Asked['answers'] = Object.fromEntries(
 export { SKIN }
 
 export interface PlanCase extends Partial<
-  Omit<PlanInput, 'jobs' | 'client' | 'schools' | 'lines' | 'notes' | 'choice'>
+  Omit<PlanInput, 'jobs' | 'client' | 'schools' | 'lines' | 'outlines' | 'notes' | 'choice'>
 > {
   readonly service?: ServiceId
   /** A whole service with a blade when left out. */
@@ -69,6 +69,7 @@ export interface PlanCase extends Partial<
   readonly spots?: readonly SkinMark[]
   readonly readings?: readonly Reading[]
   readonly keepLines?: readonly KeepLine[]
+  readonly outlines?: readonly Outline[]
   readonly notes?: Partial<PlanInput['notes']>
   readonly choice?: Partial<PlanInput['choice']>
 }
@@ -168,6 +169,7 @@ export function planInput(c: PlanCase = {}): PlanInput {
     flow,
     room: 'room' in c ? c.room : body ? undefined : ROOM,
     lines: drawnLines(surfaceOf, c.keepLines ?? []),
+    outlines: drawnOutlines(surfaceOf, c.outlines ?? []),
     client,
     screening:
       c.screening ??

@@ -67,6 +67,7 @@ export interface Ending {
 
 /** A job as it is kept once it is done. */
 export interface FinishedJob extends Job {
+  readonly trial?: true | undefined
   /** Load given, and hair left standing, mm, by zone. */
   readonly loads: Record<string, number>
   readonly leftMm: Record<string, number>
@@ -105,7 +106,8 @@ function jobsDone(figures: Figures, { plan, state }: Ending): LeftByJob[] {
     )
   return plan.jobs.map((job): LeftByJob => {
     const own = hand.find((h) => h.jobId === job.id)
-    if (!own) return { ...job, loads: of(job.id, loads), leftMm: of(job.id, left) }
+    const trial = plan.trial && !own && { trial: true as const }
+    if (!own) return { ...trial, ...job, loads: of(job.id, loads), leftMm: of(job.id, left) }
     const each = (value: number) =>
       Object.fromEntries(own.done ? own.zones.map((z) => [z, value]) : [])
     return { ...job, loads: each(own.load), leftMm: each(own.leftMm) }

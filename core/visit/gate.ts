@@ -7,6 +7,7 @@ import { SEVERITY_ORDER } from '../services/index.ts'
 import { conclude, screen, type Finding, type Screening } from '../screening/index.ts'
 import { dateAt, type IsoDate } from '../time/index.ts'
 import { consentFinding, openQuestions, ruleFinding } from './asking.ts'
+import { changeOf, courseFinding } from './trial.ts'
 import { handFindings, planFindings, unreadFinding } from './readiness.ts'
 import { aftermathFindings, homeFinding, tooSoonFinding, unsettledFindings } from './skin.ts'
 import type { Decision, Gate, Holds, Known, VisitFinding } from './types.ts'
@@ -15,7 +16,9 @@ import type { Decision, Gate, Holds, Known, VisitFinding } from './types.ts'
 export function gate(known: Known): Gate {
   const { jobs, asked, schools, rules, nowMs, offset } = known
   const today = dateAt(nowMs, offset)
-  const found = screen(known.figures, jobs, asked, schools, today, nowMs, offset, rules)
+  const found = screen(
+    ...[known.figures, jobs, asked, schools, today, nowMs, offset, rules, known.trial] as const,
+  )
   const lifted = (list: readonly VisitFinding[]) => list.map((f) => liftedBy(f, known.decisions))
   const asking = lifted(found.findings.map((f) => ruleFinding(known, f)))
   const skin = lifted([
@@ -23,8 +26,9 @@ export function gate(known: Known): Gate {
     ...unsettledFindings(known, today),
     ...tooSoonFinding(known, today),
     ...homeFinding(known, today),
+    ...courseFinding(known, today),
   ])
-  const screening = withSkin(found, asking, skin, today)
+  const screening = withSkin({ ...found, ...changeOf(found, skin, known) }, asking, skin, today)
   const rest = lifted([
     ...openQuestions(screening),
     ...consentFinding(known, today),

@@ -5,9 +5,11 @@ import type { Plan } from '../plan/index.ts'
 import { withAge, type HouseRules, type Asked } from '../screening/index.ts'
 import { dateAt, type Offset } from '../time/index.ts'
 import type { Job } from '../services/index.ts'
+import type { SurfaceNotes } from '../hair/index.ts'
 import type { Level } from '../kit/index.ts'
-import type { HomeWork } from '../history/index.ts'
+import type { CourseSession, HomeWork } from '../history/index.ts'
 import type { JobWindow } from './finish.ts'
+import { trialOf } from './trial.ts'
 import type { Busy, Decision, Known } from './types.ts'
 import type { PastVisit } from '../looks/index.ts'
 
@@ -21,6 +23,10 @@ export interface GateFacts {
   readonly home?: readonly HomeWork[]
   readonly decisions: readonly Decision[]
   readonly busy: readonly Busy[]
+  /** The last session of a newcomer's course. */
+  readonly course?: CourseSession
+  /** When hair was felt again where a trial strip was worked. */
+  readonly feltAtMs?: number
   /** The client's day of birth, where it is known: it counts before what was told of age. */
   readonly bornOn?: string
 }
@@ -32,6 +38,7 @@ export interface GatedVisit {
   readonly jobs: readonly Job[]
   readonly workerId: string
   readonly asked: Asked
+  readonly notes?: Partial<Pick<SurfaceNotes, 'outlines' | 'lines'>> | undefined
   readonly readings: readonly Pick<Reading, 'zoneId' | 'atMs'>[]
   readonly plan: Plan | null
   readonly planMadeAtMs: number | null
@@ -65,6 +72,8 @@ export function knownOf(
     consentText: house.consentText,
     nowMs,
     offset,
+    notes: visit.notes,
+    trial: trialOf(figures, visit, facts),
     readZones: [...new Set(readings.map((r) => r.zoneId))],
     readAtMs: readings.length > 0 ? Math.max(...readings.map((r) => r.atMs)) : undefined,
     worker: house.workers.find((w) => w.id === visit.workerId),

@@ -55,7 +55,7 @@ const ask = (visit: Partial<PlannedVisit> = {}, house: Partial<PlanningHouse> = 
 const never = () => {
   throw new Error('the head is not asked')
 }
-const NO_HEAD: HeadSkin = { ground: never, room: never, flow: never, lines: never }
+const NO_HEAD: HeadSkin = { ground: never, room: never, flow: never, lines: never, outlines: never }
 
 describe('what a plan is made from', () => {
   it('is plain data: sent and received it is the same', () => {

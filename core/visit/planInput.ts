@@ -9,7 +9,7 @@ import type { SurfaceNotes } from '../hair/index.ts'
 import type { ClientModel } from '../history/index.ts'
 import type { Schools, ChangedFigures, Figures } from '../house/index.ts'
 import type { BladeId, Level } from '../kit/index.ts'
-import type { KeepLine } from '../lines/index.ts'
+import { type DrawnOutline, type KeepLine, type Outline, standingOutlines } from '../lines/index.ts'
 import {
   bodyFlow,
   bodyGround,
@@ -28,7 +28,7 @@ import {
 } from '../plan/index.ts'
 import type { Screening } from '../screening/index.ts'
 import { isBodySitting, leadJob, type Job } from '../services/index.ts'
-import { DAY_MS } from '../time/index.ts'
+import { dateAt, DAY_MS, offsetHere } from '../time/index.ts'
 
 /** A visit as far as its plan hangs on it. */
 export interface PlannedVisit {
@@ -73,6 +73,7 @@ export interface PlanAsk extends Omit<
   | 'flow'
   | 'room'
   | 'lines'
+  | 'outlines'
   | 'sensitivity'
   | 'bumps'
   | 'growth'
@@ -84,6 +85,7 @@ export interface PlanAsk extends Omit<
 > {
   readonly readings: readonly ZonedReading[]
   readonly lines: readonly KeepLine[]
+  readonly outlines: readonly Outline[]
   readonly sensitivity: ClientModel['sensitivity']
   readonly bumps: ClientModel['bumps']
   readonly growth: ClientModel['growth']
@@ -116,12 +118,13 @@ export function planAsk(
   choice: PlanChoice,
   nowMs: number,
 ): PlanAsk {
-  const { keptZones, hair, strays, lines } = visit.notes
+  const { keptZones, hair, strays, lines, outlines = [] } = visit.notes
   const worker = house.workers.find((w) => w.id === visit.workerId)
   return {
     jobs: visit.jobs,
     readings: readingsToday(figures, visit, nowMs),
     lines,
+    outlines: standingOutlines(outlines, dateAt(nowMs, offsetHere)),
     client: client.skin,
     screening,
     schools: { ...house.schools, ...client.schools },
@@ -159,15 +162,16 @@ export interface HeadSkin {
   readonly room: () => Room
   readonly flow: (readings: readonly ZonedReading[]) => SkinFlow
   readonly lines: (lines: readonly KeepLine[]) => DrawnLine[]
+  readonly outlines: (outlines: readonly Outline[]) => DrawnOutline[]
 }
 
 /** What a plan stands on, and what is remembered of it between plans of the same skin. */
-export type PlanGround = Pick<PlanInput, 'ground' | 'flow' | 'room' | 'lines' | 'memory'>
+export type PlanGround = Pick<PlanInput, 'ground' | 'flow' | 'room' | 'lines' | 'outlines' | 'memory'>
 
 /** The ground of a plan: the head as it grows, or the sheet of the body. */
 export function groundOf(
   figures: Figures,
-  ask: Pick<PlanAsk, 'jobs' | 'readings' | 'lines'>,
+  ask: Pick<PlanAsk, 'jobs' | 'readings' | 'lines' | 'outlines'>,
   head: HeadSkin,
 ): PlanGround {
   const memory = new PlanMemory()
@@ -177,6 +181,7 @@ export function groundOf(
       flow: bodyFlow(figures, ask.readings),
       room: undefined,
       lines: [],
+      outlines: [],
       memory,
     }
   }
@@ -185,6 +190,7 @@ export function groundOf(
     flow: head.flow(ask.readings),
     room: head.room(),
     lines: head.lines(ask.lines),
+    outlines: head.outlines(ask.outlines),
     memory,
   }
 }
@@ -195,6 +201,7 @@ export function groundKey(ask: PlanAsk): string {
     ask.jobs,
     ask.readings.map((r) => [r.id, r.point, r.tangent, r.weight, r.readerDeg]),
     ask.lines,
+    ask.outlines,
     ask.screening.leaveOutSpots,
     ask.notes.keptZones,
     ask.house.changed,

@@ -3,6 +3,7 @@ import { zoneName, type ZoneId } from '../zones/index.ts'
 import { BLADES } from '../kit/index.ts'
 import type { Screening } from '../screening/index.ts'
 import { strokedZones } from '../services/index.ts'
+import { OUTLINE_WORDS } from '../lines/index.ts'
 import { oddsWords } from '../stats/index.ts'
 import type { Known, VisitFinding } from './types.ts'
 import { zoneWords } from './skin.ts'
@@ -63,6 +64,7 @@ export function planFindings(known: Known, screening: Screening): VisitFinding[]
   }
   const out: VisitFinding[] = []
   const news = knowsMore(screening, plan.screening)
+  const drawn = drawnSince(known, plan)
   if (news.length > 0) {
     out.push(
       finding({
@@ -70,6 +72,16 @@ export function planFindings(known: Known, screening: Screening): VisitFinding[]
         severity: 'postpone',
         title: 'The plan does not know all that was asked',
         text: `Since it was kept: ${news.join('; ')}. Plan again.`,
+        holds: 'start',
+      }),
+    )
+  } else if (drawn.length > 0) {
+    out.push(
+      finding({
+        id: 'drawn-newer',
+        severity: 'postpone',
+        title: 'What was drawn is newer than the plan',
+        text: `Since it was kept: ${drawn.join('; ')}. Plan again.`,
         holds: 'start',
       }),
     )
@@ -102,6 +114,20 @@ export function planFindings(known: Known, screening: Screening): VisitFinding[]
     )
   }
   return out
+}
+
+/** What was drawn since a plan was made: a trial strip, an area, a place that rests, a line to keep. */
+function drawnSince({ planMadeAtMs, notes }: Known, plan: NonNullable<Known['plan']>): string[] {
+  const { outlines = [], lines = [] } = notes ?? {}
+  const trial = outlines.some((o) => o.kind === 'trial')
+  const newer = ({ drawnAtMs }: { readonly drawnAtMs: number }) => drawnAtMs > (planMadeAtMs ?? 0)
+  return [
+    ...(trial === (plan.trial === true)
+      ? []
+      : [trial ? 'a trial strip, the only place to work' : 'the trial strip is gone']),
+    ...outlines.filter((o) => newer(o) && (o.kind !== 'trial' || plan.trial)).map((o) => OUTLINE_WORDS[o.kind]),
+    ...(lines.some(newer) ? ['a line to keep'] : []),
+  ]
 }
 
 /** What is known now and was not when a plan was made, in words. */

@@ -1,13 +1,14 @@
 /** What the gate of a visit knows and says. */
 import type { Figures, Mark, Schools } from '../house/index.ts'
+import type { SurfaceNotes } from '../hair/index.ts'
 import type { PastVisit } from '../looks/index.ts'
 import type { ZoneId } from '../zones/index.ts'
 import type { Level } from '../kit/index.ts'
 import type { Job, Severity } from '../services/index.ts'
 import type { Plan } from '../plan/index.ts'
-import type { HomeWork } from '../history/index.ts'
+import type { CourseSession, HomeWork } from '../history/index.ts'
 import type { JobWindow } from './finish.ts'
-import type { HouseRules, Asked, Screening } from '../screening/index.ts'
+import type { HouseRules, Asked, Screening, Trial } from '../screening/index.ts'
 import type { IsoDate, Offset } from '../time/index.ts'
 
 /** How a finding is lifted: `decide` is "I have seen the skin myself and decide", kept with name and reason. */
@@ -40,6 +41,7 @@ export type About =
   | 'unsettled'
   | 'too-soon'
   | 'home'
+  | 'course'
   | 'map'
   | 'plan'
   | 'hand'
@@ -95,6 +97,9 @@ export interface Known {
   readonly figures: Figures
   readonly jobs: readonly Job[]
   readonly asked: Asked
+  readonly trial?: Trial | undefined
+  /** What was drawn at Read. */
+  readonly notes?: Partial<Pick<SurfaceNotes, 'outlines' | 'lines'>> | undefined
   readonly schools: Schools
   readonly rules: HouseRules
   /** The house's own text to sign; the product's while empty. */
@@ -110,6 +115,8 @@ export interface Known {
   /** The window told for each job by the last one of its kind. */
   readonly windows: readonly JobWindow[]
   readonly home?: readonly HomeWork[]
+  /** The last session of a newcomer's course. */
+  readonly course?: CourseSession | undefined
   readonly decisions: readonly Decision[]
   readonly worker: { readonly id: string; readonly level: Level } | undefined
   readonly plan: Plan | null

@@ -22,6 +22,8 @@ interface FactColumns {
   routine: string
   dueFromMs: number | null
   dueToMs: number | null
+  first: 0 | 1 | null
+  trial: 0 | 1 | null
   red: Json<Record<string, number>> | null
   /** Zones whose skin was torn by wax or thread: they say nothing of how skin takes a blade. */
   torn: Json<string[]>
@@ -29,6 +31,8 @@ interface FactColumns {
 const FACTS = `SELECT id, clientId, service, workerId, endedAtMs, loads, choices, products, routine, dueFromMs, dueToMs,
     (SELECT json_group_array(z.key) FROM json_each(visits.jobs) j, json_each(j.value, '$.loads') z
       WHERE j.value ->> '$.method' IN ('wax', 'thread') AND z.key IS NOT NULL) AS torn,
+    asked ->> '$.answers."first-ever".yes' AS first,
+    EXISTS (SELECT 1 FROM json_each(visits.jobs) WHERE value ->> '$.trial') AS trial,
     atChair ->> '$.redness' AS red
   FROM visits WHERE state = 'finished'`
 
@@ -55,6 +59,8 @@ function toFacts(figures: Figures, row: FactColumns, answers: readonly SkinAnswe
     products: json(row.products) ?? [],
     routine: row.routine,
     answered: answers.map((a) => a.moment),
+    ...(row.first === 1 && { first: true }),
+    ...(row.trial === 1 && { trial: true }),
     due: from !== null && to !== null ? { fromMs: from, toMs: to } : null,
   }
 }

@@ -20,6 +20,7 @@ export function flagsOf(figures: Figures, o: Overview, house: House, nowMs: numb
     jobs,
     workerId: open?.workerId ?? house.workerId,
     asked: open?.asked ?? NOTHING_ASKED,
+    notes: { outlines: open?.outlines ?? [] },
     // What the map and the plan say is told at the stations.
     readings: [],
     plan: null,

@@ -1,5 +1,6 @@
 /** Clients with their last services and window, in a handful of queries, however many there are. */
 import { figuresOf } from '../../core/register/index.ts'
+import type { Outline } from '../../core/lines/index.ts'
 import type { Asked } from '../../core/screening/index.ts'
 import type { SkinAndHair } from '../../core/client.ts'
 import type { Schools } from '../../core/house/index.ts'
@@ -60,6 +61,8 @@ export interface Overview {
     readonly state: string
     readonly slotAtMs: number | null
     readonly asked: Asked
+    /** What was drawn at Read that is all that may be worked, or rests. */
+    readonly outlines: readonly Outline[]
     readonly workerId: string
     /** Last event of a service under way. */
     readonly lastAtMs?: number
@@ -87,7 +90,11 @@ interface LastColumns {
   jobs: Parameters<typeof toLeft>[0]
   atChair: Json<AtChair> | null
 }
-type OpenColumns = Omit<NonNullable<Overview['open']>, 'asked' | 'jobs' | 'lastAtMs'> & {
+type OpenColumns = Omit<
+  NonNullable<Overview['open']>,
+  'asked' | 'jobs' | 'lastAtMs' | 'outlines'
+> & {
+  outlines: Json<Outline[]> | null
   clientId: string
   jobs: Parameters<typeof toLeft>[0]
   asked: Json<Asked>
@@ -131,6 +138,7 @@ export async function overviewOf(
     ),
     db.select<OpenColumns>(
       `SELECT id, clientId, workerId, service, jobs, state, slotAtMs, asked,
+         notes -> '$.outlines' AS outlines,
          CASE state WHEN 'running' THEN (SELECT MAX(atMs) FROM chair_events WHERE visitId = visits.id) END AS lastAtMs
        FROM visits WHERE state <> 'finished' AND clientId IN ${THESE}`,
       [ids],
@@ -237,6 +245,7 @@ export async function overviewOf(
           state: openRow.state,
           slotAtMs: openRow.slotAtMs,
           asked: json(openRow.asked),
+          outlines: openRow.outlines ? json(openRow.outlines) : [],
           workerId: openRow.workerId,
           ...(openRow.lastAtMs !== null && { lastAtMs: openRow.lastAtMs }),
         },

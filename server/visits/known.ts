@@ -15,22 +15,25 @@ import {
   type Gate,
   type VisitFinding,
 } from '../../core/visit/index.ts'
-import { homeSince, notCutAtHome, lastOfKind } from '../../core/history/index.ts'
+import { courseOf, homeSince, notCutAtHome, lastOfKind } from '../../core/history/index.ts'
 import { figuresOf } from '../../core/register/index.ts'
 import { learnGrowth, windowAfter } from '../../core/history/index.ts'
 import type { KeptHair } from '../../core/history/index.ts'
-import { offsetHere } from '../../core/time/index.ts'
+import { DAY_MS, offsetHere } from '../../core/time/index.ts'
 import type { House } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { json, type Json } from '../db/reader.ts'
 import { HttpProblem } from '../http/problem.ts'
 import { comesAgain, readyOf } from '../clients/model.ts'
 import { readHome } from '../clients/readHome.ts'
-import { jobZones, type Job } from '../../core/services/index.ts'
+import type { Figures } from '../../core/house/index.ts'
+import { clientHistory } from '../studio/history.ts'
+import { jobZones, servicesOf, type Job } from '../../core/services/index.ts'
 import { jobsLeft, readHair, type VisitRecord } from './record.ts'
 
 interface FactColumns {
   bornOn: string | null
+  newcomer: 0 | 1
   past: Json<KeptPast[]>
   decisions: Json<Decision[]>
   busy: Json<Busy[]>
@@ -38,6 +41,8 @@ interface FactColumns {
 /** One query for all of it: the way to the database's thread and back costs more than the reading. */
 const FACTS = `SELECT
   (SELECT bornOn FROM clients WHERE id = ?1) AS bornOn,
+  ?4 AND EXISTS (SELECT 1 FROM visits WHERE clientId = ?1 AND state = 'finished' AND id <> ?2
+    AND asked ->> '$.answers."first-ever".yes') AS newcomer,
   (SELECT json_group_array(json_object('visitId', p.id, 'jobs', json(${jobsLeft('p')}), 'endedAtMs', p.endedAtMs,
       'atChair', json(p.atChair),
       'answers', json((SELECT json_group_array(json_object('moment', moment, 'atMs', atMs, 'zones', json(zones),
@@ -96,8 +101,35 @@ export async function readFacts(
     home: homeSince(home, Math.max(0, ...kept.map((p) => p.endedAtMs))),
     decisions: json(row!.decisions),
     busy: json(row!.busy),
+    ...feltAfter(kept, hair),
+    ...(row!.newcomer && (await courseFor(db, figures, visit))),
     ...(row!.bornOn && { bornOn: row!.bornOn }),
   }
+}
+
+/** The last session of the client's course in what is done now. */
+async function courseFor(
+  db: Database,
+  figures: Figures,
+  { clientId, skin, jobs }: Pick<VisitRecord, 'clientId' | 'skin' | 'jobs'>,
+): Promise<Pick<GateFacts, 'course'>> {
+  const { visits, looks } = await clientHistory(db, clientId)
+  const [course] = servicesOf(jobs).flatMap((service) => {
+    const of = visits.filter((v) => v.service === service)
+    const last = courseOf(figures, skin, of, looks)?.sessions.at(-1)
+    // What was done since, the course being over, says more than its last session.
+    return last && last.visitId === of.at(-1)!.visitId ? [last] : []
+  })
+  return course ? { course } : {}
+}
+
+/** When hair was felt again after the last visit that worked only a trial strip. */
+function feltAfter(past: readonly KeptPast[], hair: readonly KeptHair[]): Pick<GateFacts, 'feltAtMs'> {
+  const trial = past.find((p) => p.jobs.some((j) => j.trial))
+  const felt = hair
+    .filter((h) => h.visitId === trial?.visitId && !h.kind.startsWith('not-'))
+    .map((h) => trial!.endedAtMs + h.days * DAY_MS)
+  return felt.length > 0 ? { feltAtMs: Math.min(...felt) } : {}
 }
 
 /** A rhythm of its own counts as it is wished for now. */

@@ -10,6 +10,8 @@ import {
   type Asked,
   patchRefusal,
 } from '../../core/screening/index.ts'
+import type { LeftByJob } from '../../core/history/index.ts'
+import { standingOutlines } from '../../core/lines/index.ts'
 import { dateOf, offsetHere } from '../../core/time/index.ts'
 import type { VisitPage } from '../../contract/types.ts'
 import { readHistory } from '../clients/model.ts'
@@ -40,7 +42,7 @@ export async function addVisit(
       `SELECT (SELECT 1 FROM clients WHERE id = ?1) AS client,
         (SELECT clientId FROM visits WHERE id = ?2) AS holder,
         (SELECT id FROM visits WHERE clientId = ?1 AND state <> 'finished') AS unfinished,
-        (SELECT json_object('asked', json(asked), 'notes', json(notes), 'service', service, 'endedAtMs', endedAtMs)
+        (SELECT json_object('asked', json(asked), 'notes', json(notes), 'service', service, 'endedAtMs', endedAtMs, 'jobs', json(jobs))
           FROM visits
           WHERE clientId = ?1 AND state = 'finished' ORDER BY endedAtMs DESC LIMIT 1) AS last`,
       [clientId, body.id],
@@ -75,11 +77,12 @@ interface LastVisit {
   readonly notes: SurfaceNotes
   readonly service: string
   readonly endedAtMs: number
+  readonly jobs: readonly Pick<LeftByJob, 'trial'>[]
 }
 
 /**
  * What is there again at the next visit: marks, to be looked at once more; answers, asked only as "still so?"; the patch test
- * and the signature of the same service; lines and kinds of hair as they were. Strays were tweezed.
+ * and the signature of the same service; lines, areas and kinds of hair as they were. Strays were tweezed, a trial strip is over.
  */
 function carriedOver(
   before: LastVisit | null,
@@ -95,13 +98,26 @@ function carriedOver(
   return {
     asked: {
       // A service that is new to the client is asked about as a first one again.
-      answers: carriedAnswers(same ? answers : withoutFirst(answers), askedOn),
+      answers: carriedAnswers(
+        same ? answers : withoutFirst(answers),
+        askedOn,
+        before.jobs.some((j) => j.trial),
+      ),
       spots: carriedMarks(spots),
       ...(same && consent && { consent }),
       ...(same && patchTest && { patchTest }),
       ...(clinician && { clinician }),
     },
-    notes: { ...before.notes, strays: [] },
+    notes: {
+      ...before.notes,
+      strays: [],
+      ...(before.notes.outlines && {
+        outlines: standingOutlines(
+          before.notes.outlines.filter((o) => o.kind !== 'trial'),
+          dateOf(Date.now(), offsetHere(Date.now())),
+        ),
+      }),
+    },
   }
 }
 

@@ -90,7 +90,7 @@ export interface HeadRing {
 export interface HeadLine {
   readonly id: string
   readonly path: readonly SurfacePoint[]
-  readonly look: 'keep' | 'chosen' | 'before'
+  readonly look: 'keep' | 'chosen' | 'before' | 'outline'
   /** Side on which hair is kept, seen along the line. */
   readonly keep?: 'left' | 'right' | undefined
 }

@@ -19,7 +19,14 @@ import {
   type ZoneRecord,
 } from '../../core/head/index.ts'
 import type { ZoneId } from '../../core/zones/index.ts'
-import { linePath, type LineTap } from '../../core/lines/index.ts'
+import {
+  drawnOutlines,
+  linePath,
+  type LineTap,
+  outlineCm2,
+  outlineInside,
+  outlinePath,
+} from '../../core/lines/index.ts'
 import { figuresOf } from '../../core/register/index.ts'
 import type { PlanAsk } from '../../core/visit/index.ts'
 import {
@@ -63,6 +70,7 @@ const desk = new PlanDesk({
     return headFlow(figures, ground, answer, readings, head.display, head.solve.zones, display)
   },
   lines: (lines) => drawnLines(surfaceOf, lines),
+  outlines: (outlines) => drawnOutlines(surfaceOf, outlines),
 })
 
 const work = {
@@ -124,6 +132,15 @@ const work = {
   /** The shortest way over the skin through some places. */
   line(taps: readonly LineTap[]): SurfacePoint[] {
     return linePath(surfaceOf(), { taps }).map(({ point, normal }) => ({ point, normal }))
+  },
+
+  /** An outline: its way round, and the skin inside, cm². */
+  outline(taps: LineTap[]): { path: SurfacePoint[]; cm2: number } {
+    const surface = surfaceOf()
+    return {
+      path: outlinePath(surface, { taps }).map(({ point, normal }) => ({ point, normal })),
+      cm2: outlineCm2(surface.mesh, outlineInside(surface, { taps })),
+    }
   },
 
   /** The plan of a choice. */

@@ -23,7 +23,7 @@ import { HeadStage } from '../../head/HeadStage.tsx'
 import { pullArrow, strokeArrow } from '../../head/laneArrows.ts'
 import type { HeadArrow, HeadSpot } from '../../head/shared.ts'
 import { markSpots } from '../../marks/MarksPanel.tsx'
-import { useKeptLines } from '../../marks/useLinePaths.ts'
+import { useDrawn } from '../../marks/useOutlines.ts'
 import { viewAxes, viewOf, VIEW_CENTRE } from '../../../core/head/index.ts'
 import { useView } from '../../state/view.ts'
 import { useFieldReadings, type StationProps } from '../useStation.ts'
@@ -51,7 +51,7 @@ export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep 
   const figures = useFigures()
   const head = useHead()
   const readings = useFieldReadings(visit)
-  const lines = useKeptLines(visit)
+  const lines = useDrawn(visit)
   const turnTo = useView((s) => s.turnTo)
   const choose = useView((s) => s.choose)
   const { mode, places, tap } = useTaps()

@@ -14,7 +14,7 @@ import { isBodySitting } from '../../../core/services/index.ts'
 import { useHead } from '../../head/loadHead.ts'
 import type { HeadArrow } from '../../head/shared.ts'
 import { markSpots } from '../../marks/MarksPanel.tsx'
-import { useKeptLines } from '../../marks/useLinePaths.ts'
+import { useDrawn } from '../../marks/useOutlines.ts'
 import { useFigures } from '../../state/figures.ts'
 import { useHeadLayers } from '../../state/layers.ts'
 import { useFlowLayer, type StationProps } from '../useStation.ts'
@@ -38,7 +38,7 @@ export function usePlanLayers(
   const figures = useFigures()
   const head = useHead()
   const flow = useFlowLayer(visit)
-  const lines = useKeptLines(visit)
+  const lines = useDrawn(visit)
   const onHead = !isBodySitting(plan.jobs)
   const loaded = onHead ? head.data : undefined
   const edges = useMemo(

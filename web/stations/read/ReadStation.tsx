@@ -4,7 +4,7 @@ import { useNavigate } from 'react-router'
 import { isBodySitting } from '../../../core/services/index.ts'
 import { useSaveAsked } from '../../api/visitWrites.ts'
 import { firstBrush, MarksPanel, markSpots, useMarking } from '../../marks/MarksPanel.tsx'
-import { useKeptLines } from '../../marks/useLinePaths.ts'
+import { useDrawn } from '../../marks/useOutlines.ts'
 import { useFigures } from '../../state/figures.ts'
 import { useMapLayers } from './useMapLayers.ts'
 import { Act, KeyButton } from '../../ui/Act.tsx'
@@ -13,6 +13,7 @@ import { Scroll } from '../../ui/Scroll.tsx'
 import { StageActs } from '../../ui/Stage.tsx'
 import { StationTabs, useTab } from '../StationTabs.tsx'
 import { isFrozen, useFlowLayer, useStrokedZones, type StationProps } from '../useStation.ts'
+import { AreasTab } from './AreasTab.tsx'
 import { BodyRead } from './BodyRead.tsx'
 import { GrainTab } from './GrainTab.tsx'
 import { HairTab } from './HairTab.tsx'
@@ -23,6 +24,7 @@ const TABS = [
   ['grain', 'Grain'],
   ['marks', 'Marks'],
   ['lines', 'Lines'],
+  ['areas', 'Areas'],
   ['hair', 'Hair'],
   ['maps', 'Maps'],
 ] as const
@@ -44,6 +46,7 @@ export function ReadStation(props: StationProps) {
   const counts: Partial<Record<Tab, string>> = {
     marks: waiting > 0 ? `${waiting} ?` : `${visit.asked.spots.length || ''}`,
     lines: `${visit.notes.lines.length || ''}`,
+    areas: `${visit.notes.outlines?.length || ''}`,
     hair: `${Object.keys(visit.notes.hair).length + visit.notes.strays.length || ''}`,
   }
   const frame: ReadFrame = {
@@ -69,6 +72,7 @@ export function ReadStation(props: StationProps) {
   const at = { ...props, frame }
   if (tab === 'marks') return <MarksTab {...at} />
   if (tab === 'lines') return <LinesTab {...at} />
+  if (tab === 'areas') return <AreasTab {...at} />
   if (tab === 'hair') return <HairTab {...at} />
   if (tab === 'maps') return <MapsTab {...at} />
   return body ? <BodyRead {...at} /> : <GrainTab visit={visit} frame={frame} />
@@ -81,7 +85,7 @@ function MarksTab({ visit, frame }: StationProps & { frame: ReadFrame }) {
   const frozen = isFrozen(visit)
   const zones = useStrokedZones(visit)
   const flow = useFlowLayer(visit)
-  const lines = useKeptLines(visit)
+  const lines = useDrawn(visit)
   const latest = useRef(save.change)
   latest.current = save.change
   const marking = useMarking(

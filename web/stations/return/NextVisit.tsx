@@ -21,6 +21,7 @@ import type { VisitPage } from '../../../contract/types.ts'
 import { useVisit } from '../../api/queries.ts'
 import { useView } from '../../state/view.ts'
 import type { StationProps } from '../useStation.ts'
+import { Course } from './Course.tsx'
 import { Events } from './Events.tsx'
 import { Series } from './Series.tsx'
 import { useZoneTints } from './useZoneTints.ts'
@@ -77,6 +78,7 @@ export function NextVisit(props: StationProps) {
     return (
       <>
         <h1>Next visit</h1>
+        <Course {...props} />
         <Text size="sm" c="dimmed">
           The window of the next visit comes with the first service.
         </Text>
@@ -94,6 +96,7 @@ export function NextVisit(props: StationProps) {
         </Text>
       )}
       <Scroll label="Next visit">
+        <Course {...props} />
         {odds && <OddsWords odds={odds} window={window} />}
         <Whys reasons={window.reasons} />
         {odds && <ZoneWindows zones={odds.zones} fromMs={window.fromMs} />}

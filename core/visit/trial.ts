@@ -1,0 +1,103 @@
+/** The newcomer: the trial strip, drawn now or worked before, and what the last session of their course lets do next. */
+import type { Figures } from '../house/index.ts'
+import { bumpsByZone, severeSigns, worstByZone } from '../looks/index.ts'
+import type { Screening, Trial } from '../screening/index.ts'
+import { THINGS } from '../history/index.ts'
+import { dateAt, dayWords, type IsoDate } from '../time/index.ts'
+import { capital } from '../words.ts'
+import type { GatedVisit, GateFacts } from './known.ts'
+import type { Known, VisitFinding } from './types.ts'
+
+/** What is known of trial strips; undefined where there is none. Once the whole was worked, the strip says no more. */
+export function trialOf(
+  figures: Figures,
+  { jobs, notes }: Pick<GatedVisit, 'jobs' | 'notes'>,
+  { past, feltAtMs }: Pick<GateFacts, 'past' | 'feltAtMs'>,
+): Trial | undefined {
+  const drawn = notes?.outlines?.some((o) => o.kind === 'trial') === true
+  const services = jobs.map((j) => j.service)
+  const last = [...past]
+    .sort((a, b) => b.endedAtMs - a.endedAtMs)
+    .find((p) => p.jobs.some((j) => services.includes(j.service)))
+  if (!last?.jobs.some((j) => j.trial)) return drawn ? { drawn } : undefined
+  const { endedAtMs, answers, redAtChair } = last
+  const looked = { endedAtMs, loads: {}, answers, redAtChair }
+  const worst = worstByZone(figures, looked)
+  const bumps = [...(bumpsByZone(figures, looked)?.values() ?? [])]
+  return {
+    drawn,
+    past: {
+      endedAtMs,
+      ...(worst && { worst: Math.max(0, ...worst.values()) }),
+      bumps: bumps.reduce((s, n) => s + n, 0),
+      severe: answers.some((a) => severeSigns(figures, a).length > 0),
+      ...(feltAtMs !== undefined && feltAtMs > endedAtMs && { feltAtMs }),
+    },
+  }
+}
+
+/** What the last session of a newcomer's course says of this one. */
+export function courseFinding(known: Known, today: IsoDate): VisitFinding[] {
+  const { course } = known
+  if (!course || course.verdict === 'go-on') return []
+  const { verdict, why, thing, visitId } = course
+  const when = dayWords(dateAt(course.endedAtMs, known.offset), today)
+  const of = course.nth === 0 ? `The trial strip of ${when}` : `Session ${course.nth} of ${when}`
+  const base = {
+    about: 'course' as const,
+    id: `course:${visitId}:${verdict}`,
+    mark: course.mark,
+    visitId,
+  }
+  if (verdict === 'stop') {
+    return [
+      {
+        ...base,
+        severity: 'postpone',
+        title: `${of}: stop`,
+        text: why,
+        holds: 'plan',
+        lift: ['look', 'decide'],
+        by: 'practised',
+      },
+    ]
+  }
+  if (verdict === 'wait') {
+    return [
+      {
+        ...base,
+        severity: 'take-care',
+        title: `${of} is not told yet`,
+        text: `${why} It decides how the course goes on: ask, and note it at Return.`,
+        holds: 'nothing',
+        lift: ['look'],
+        by: 'worker',
+      },
+    ]
+  }
+  return [
+    {
+      ...base,
+      severity: 'take-care',
+      title: `${of}: change one thing`,
+      text: `${why} ${capital(THINGS[thing ?? 'wait'])}.`,
+      holds: 'nothing',
+      lift: ['decide'],
+      by: 'worker',
+    },
+  ]
+}
+
+/** What a change asks of the strokes themselves; nothing once a worker has decided otherwise. */
+export function changeOf(
+  { withGrainOnly, onePass }: Screening,
+  skin: readonly VisitFinding[],
+  { course }: Known,
+): Pick<Screening, 'withGrainOnly' | 'onePass'> {
+  const stands = skin.some((f) => f.about === 'course' && !f.decided)
+  const thing = stands && course?.verdict === 'change' ? course.thing : undefined
+  return {
+    withGrainOnly: withGrainOnly || thing === 'with-grain',
+    onePass: onePass || thing === 'one-pass',
+  }
+}
