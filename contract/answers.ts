@@ -5,7 +5,13 @@
 import type { ChairEvent, ChairState, KitEvent, ProbeCalibration } from '../core/chair/index.ts'
 import type { CarePlan, Product } from '../core/care/index.ts'
 import type { ClientEvent, DueWork, ZoneHere } from '../core/ahead/index.ts'
-import type { ClientModel, HomeWork, StudioLearned, VisitFacts } from '../core/history/index.ts'
+import type {
+  ClientModel,
+  HomeWork,
+  LeftByJob,
+  StudioLearned,
+  VisitFacts,
+} from '../core/history/index.ts'
 import type { GateFacts, JobWindow, TodayFlag } from '../core/visit/index.ts'
 import type { HouseRules, Asked } from '../core/screening/index.ts'
 import type { Job, Work } from '../core/services/index.ts'
@@ -116,8 +122,8 @@ export const visitSummaryAnswer = record({
   id: text(),
   /** That of the first job. */
   service: one(SERVICE_IDS),
-  /** What is done at it. */
-  jobs: core<Work[]>(),
+  /** What is done at it; of a trial strip that it was one. */
+  jobs: core<(Work & Pick<LeftByJob, 'trial'>)[]>(),
   state: one(VISIT_STATES),
   slotAtMs: maybe(),
   startedAtMs: maybe(),

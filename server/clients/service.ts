@@ -15,6 +15,7 @@ import { foldName } from '../standing/foldName.ts'
 import { freshen } from '../standing/standing.ts'
 import { overviewOf } from '../today/overview.ts'
 import { joined, openDifferences } from '../visits/differences.ts'
+import { shortJob } from '../visits/record.ts'
 import { modelNow, readHistory } from './model.ts'
 import { readClient } from './read.ts'
 import { tideNow } from './tide.ts'
@@ -190,7 +191,7 @@ export async function clientPage(db: Reads, id: string, desk = false): Promise<C
   const figures = figuresOf(house.figures)
   const model = modelNow(figures, history, client.skin)
   const visits = history.visits.map(({ left, redAtChair: _red, ...told }): VisitSummary => {
-    const jobs = left().map(({ service, method, zones }) => ({ service, method, zones }))
+    const jobs = left().map(shortJob)
     const summary = { ...told, jobs }
     return desk ? { ...summary, worstRedness: null, bumps: null, routine: '' } : summary
   })

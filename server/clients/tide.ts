@@ -23,7 +23,7 @@ import { DAY_MS } from '../../core/time/index.ts'
 import { upkeepLast, type UpkeepOutlook } from '../../core/ahead/index.ts'
 import type { Client, Tide, VisitSummary } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
-import { readHair, toLeft, jobsLeft } from '../visits/record.ts'
+import { jobsLeft, readHair, shortJob, toLeft } from '../visits/record.ts'
 import { readClient } from './read.ts'
 import { readHome } from './readHome.ts'
 import { soonestUpkeep, usualJob } from './upkeep.ts'
@@ -47,15 +47,20 @@ function measured(work: Work, growth: Growth): Pick<Tide, 'hairWords' | 'topMm'>
   return { hairWords: growth.curve === 'fuzz' ? 'Fuzz' : words, topMm: lineMm }
 }
 
-/** True where a visit did such work. */
-const did = (visit: Pick<VisitSummary, 'jobs'>, kind: string) =>
-  visit.jobs.some((j) => kindOfWork(j) === kind)
-
-const endsOf = (visits: readonly VisitSummary[], kind: string): number[] =>
-  visits
-    .filter((v) => v.state === 'finished' && did(v, kind))
-    .map((v) => v.endedAtMs!)
-    .sort((a, b) => a - b)
+/** When such work was done, rising; a trial strip leaves the rest standing, and counts only while there was nothing else. */
+function endsOf(visits: readonly VisitSummary[], kind: string): number[] {
+  const ends = (trial: boolean) =>
+    visits
+      .filter(
+        (v) =>
+          v.state === 'finished' &&
+          v.jobs.some((j) => kindOfWork(j) === kind && (j.trial === true) === trial),
+      )
+      .map((v) => v.endedAtMs!)
+      .sort((a, b) => a - b)
+  const whole = ends(false)
+  return whole.length > 0 ? whole : ends(true)
+}
 
 /** The line up to now and on to the next window: that of the work that is due first, and those of the others. */
 export function tideNow(
@@ -152,7 +157,7 @@ export async function earlierTide(
   const left = rows.map((r) => toLeft(r.jobs))
   const all = rows.map(({ jobs: _jobs, ...v }, i): VisitSummary => ({
     ...v,
-    jobs: left[i]!.map(({ service, method, zones }) => ({ service, method, zones })),
+    jobs: left[i]!.map(shortJob),
   }))
   const wanted = kind ?? kindOfWork(usualJob(client.service))
   const last = left.flat().find((j) => kindOfWork(j) === wanted)

@@ -116,6 +116,12 @@ type KeptReading = Omit<Reading, 'point' | 'normal' | 'tangent' | 'answers'> & {
   at: Pick<Reading, 'point' | 'normal' | 'tangent'>
 }
 
+/** A job as lists of visits tell it. */
+export const shortJob = ({ service, method, zones, trial }: LeftByJob) => ({
+  ...{ service, method, zones },
+  ...(trial && { trial }),
+})
+
 /** A job as it is kept: with what it left once it is done. */
 type KeptJob = Job & Partial<Pick<LeftByJob, 'loads' | 'leftMm'>>
 

@@ -121,7 +121,7 @@ export function AreasTab({ visit, frame }: StationProps & { frame: ReadFrame }) 
                 }
               >
                 <RowButton aria-pressed={o.id === picked} onClick={() => editing.pick(o)}>
-                  {OUTLINE_WORDS[o.kind]}, {zoneInWords(o.taps[0]!.zoneId)}
+                  {OUTLINE_WORDS[o.kind]}, {zoneInWords(editing.zoneOf(o))}
                   {o.until && `, until ${dayWords(o.until, todayIso())}`}
                 </RowButton>
               </Row>

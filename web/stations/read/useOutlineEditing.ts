@@ -1,6 +1,6 @@
 /** The outlines of a visit while they are edited: what is picked, what is dragged, and every act on them. */
 import { useMemo, useState } from 'react'
-import { viewOf } from '../../../core/head/index.ts'
+import { type Vec3, viewOf } from '../../../core/head/index.ts'
 import { type Outline, type OutlineKind, takesTaps, usualStrip } from '../../../core/lines/index.ts'
 import type { IsoDate } from '../../../core/time/index.ts'
 import { isSkin, type ZoneId } from '../../../core/zones/index.ts'
@@ -51,6 +51,11 @@ export function useOutlineEditing(visit: StationProps['visit']) {
   return {
     ...{ outlines, outline, kind, picked, point, frozen, zone, head: head.data },
     ...{ error: save.error, canUndo: save.canUndo, undo: save.undo },
+    /** The zone that its middle lies in. */
+    zoneOf: ({ taps }: Outline): ZoneId => {
+      const middle = [0, 1, 2].map((k) => taps.reduce((s, t) => s + t.point[k]! / taps.length, 0))
+      return head.data?.nearest(middle as unknown as Vec3).zoneId ?? taps[0]!.zoneId
+    },
     tap: (hit: Hit) => {
       if (frozen || !takesTaps(hit)) return
       if (outline) edit(outline.id, (o) => ({ ...o, taps: [...o.taps, tapOf(hit)] }))

@@ -1,5 +1,5 @@
 /** The first sessions of a newcomer: what was expected, what came, and the verdict after each. */
-import { Badge, Table, Text, Title } from '@mantine/core'
+import { Badge, Stack, Table, Text, Title } from '@mantine/core'
 import { useMemo } from 'react'
 import {
   courseOf,
@@ -32,7 +32,7 @@ export function Course({ page, visit }: StationProps) {
   if (!course || course.sessions.length === 0) return null
   const last = course.sessions.at(-1)!
   return (
-    <section aria-label="First sessions">
+    <Stack component="section" gap={4} mb="sm" aria-label="First sessions">
       <Title order={2}>First sessions</Title>
       <p>
         <b>{capital(VERDICT_WORDS[last.verdict])}</b>
@@ -66,7 +66,7 @@ export function Course({ page, visit }: StationProps) {
         </Table.Tbody>
       </Table>
       <OtherSide {...{ page, visit, last }} />
-    </section>
+    </Stack>
   )
 }
 
