@@ -325,6 +325,8 @@ const zoneHair = y
   .noUnknown()
   .required()
 
+const taps = () => y.array().of(place().required()).min(1).max(40)
+
 /** What Read notes besides the grain. */
 export const notesSchema = bound<SurfaceNotes>()(
   y
@@ -338,7 +340,18 @@ export const notesSchema = bound<SurfaceNotes>()(
               kind: choice(LINE_KINDS).required(),
               keep: choice(['left', 'right']).required(),
               drawnAtMs: moment().required(),
-              taps: y.array().of(place().required()).min(1).max(40).required(),
+              taps: taps().required(),
+              candidate: choice(['a', 'b']).optional(),
+              move: y
+                .object({
+                  from: taps().required(),
+                  to: taps().required(),
+                  steps: y.number().integer().min(1).max(40).required(),
+                  at: y.number().integer().min(0).max(40).required(),
+                })
+                .noUnknown()
+                .optional()
+                .default(undefined),
             })
             .noUnknown()
             .required(),
@@ -364,7 +377,7 @@ export const notesSchema = bound<SurfaceNotes>()(
               id: uuid().required(),
               kind: choice(OUTLINE_KINDS).required(),
               drawnAtMs: moment().required(),
-              taps: y.array().of(place().required()).min(1).max(40).required(),
+              taps: taps().required(),
               until: isoDate().optional(),
             })
             .noUnknown()

@@ -8,6 +8,8 @@ import {
   type LineKind,
   type Outline,
   placeOn,
+  shiftTaps,
+  stepTaps,
   usualLine,
   usualStrip,
 } from '../core/lines/index.ts'
@@ -85,6 +87,21 @@ const LINES: Readonly<Partial<Record<ServiceId, readonly LineKind[]>>> = {
 }
 
 /** The lines of somebody whose beard or brow is kept. */
+/** How far the cheek line of one story was lowered, mm, and in how many visits. */
+const LOWERED = { mm: -8, steps: 4 } as const
+
+/** Lines on their way: the cheek's as it stands after so many steps. */
+export function loweredCheek(lines: readonly KeepLine[], step: number): KeepLine[] {
+  const place = placeOn(atlas(DEFAULTS).surface())
+  const { mm, steps } = LOWERED
+  return lines.map((line) => {
+    if (line.kind !== 'cheek' || step <= 0) return line
+    const move = { from: line.taps, to: shiftTaps(line, mm, place), steps, at: Math.min(step, steps) }
+    const taps = stepTaps(move, step, place)
+    return { ...line, taps, ...(step < steps && { move }) }
+  })
+}
+
 /** A trial strip where it usually lies. */
 export const trialStrip = (newId: () => string, drawnAtMs: number): Outline => ({
   ...{ id: newId(), kind: 'trial', drawnAtMs },

@@ -98,6 +98,8 @@ export interface Person {
     | 'half-read'
     /** A trial strip, then a first session; today the second. */
     | 'newcomer'
+    /** The cheek line was lowered over the last four visits. */
+    | 'line-moved'
 }
 
 const skin = (
@@ -338,6 +340,7 @@ export const PEOPLE: readonly Person[] = [
     lastDaysAgo: 12,
     slotHour: 9.5,
     worker: 0,
+    story: 'line-moved',
   },
   {
     name: 'Juno Vale',

@@ -13,7 +13,7 @@ import { DEMO_SECRETS, hashSecret } from '../server/people/people.ts'
 import type { Database } from '../server/db/connection.ts'
 import { keepHouse } from '../server/house/service.ts'
 import { closedAt, workingTime } from './days.ts'
-import { makeReadings, trialStrip, usualLines } from './map.ts'
+import { loweredCheek, makeReadings, trialStrip, usualLines } from './map.ts'
 import { drawTruth } from './outcomes.ts'
 import { PEOPLE, STUDIO, type Person } from './people.ts'
 import { feltAtChair, makeGround, planner, readerOfMap, signed, moleOnJaw } from './plans.ts'
@@ -117,15 +117,14 @@ function addPerson(
   })
   const spots = person.story === 'mole' ? [moleOnJaw(newId)] : []
   const { change } = person
-  const notes: SurfaceNotes = {
+  const drawn: SurfaceNotes = {
     ...NO_NOTES,
     lines: usualLines(person.service, newId, times[0] ?? nowMs),
   }
+  let notes = drawn
   // Only a strip is worked at the first time.
   const tried: SurfaceNotes | undefined =
-    person.story === 'newcomer'
-      ? { ...notes, outlines: [trialStrip(newId, times[0]!)] }
-      : undefined
+    person.story === 'newcomer' ? { ...notes, outlines: [trialStrip(newId, times[0]!)] } : undefined
   const truth = drawTruth(person, random)
   let readings: Reading[] = []
   const planned = planner()
@@ -157,7 +156,11 @@ function addPerson(
       readings = [...readings, ...felt]
       rows.readings.push(...felt.map((r) => readingRow(r, clientId, visitId)))
     }
-    if (tried && index === 1) ground = makeGround(person, readings, notes)
+    // Visits that were not the last so many are as they began.
+    const nth = times.length - 1 - index
+    const moving = person.story === 'line-moved' && nth < 4
+    if (moving) notes = { ...drawn, lines: loweredCheek(drawn.lines, 4 - nth) }
+    if (moving || (tried && index === 1)) ground = makeGround(person, readings, notes)
     const before = change && atMs < nowMs - change.daysAgo * DAY_MS ? change : undefined
     const turning: boolean = change !== undefined && !before && !changed
     changed ||= turning

@@ -180,3 +180,19 @@ function withAlone(
   }
   return out
 }
+
+/** Days between visits where nothing else is known (house estimate). */
+const USUAL_GAP_DAYS = 14
+const GAPS = 5
+
+/** Days between the last visits of a client: the middle of the gaps. */
+export function usualGapDays(visits: readonly { readonly endedAtMs: number | null }[]): number {
+  const ends = visits
+    .flatMap((v) => (v.endedAtMs === null ? [] : [v.endedAtMs]))
+    .sort((a, b) => b - a)
+  const gaps = ends
+    .slice(1, GAPS + 1)
+    .map((e, i) => (ends[i]! - e) / DAY_MS)
+    .sort((a, b) => a - b)
+  return gaps[gaps.length >> 1] ?? USUAL_GAP_DAYS
+}

@@ -208,6 +208,13 @@ export const ESTIMATES = {
     'Odds of hair seen by now, of skin clear by now, and the window of that work; load a year is load times visits a year.',
     ['interval.shows', 'interval.nearlyShare', 'interval.lapsesDays', 'interval.clearEnough'],
   ),
+  'line-fills': estimate(
+    'H',
+    'A line filled in',
+    'When the hair that a moved line takes in is long enough to look filled, four times of five between these.',
+    'Hair there grows from the last step on, at this client’s own pace; the slowest zone decides. How thick it stands is not measured: where it was found sparse, no date is told.',
+    ['lines.filledMm', 'lines.stepMm'],
+  ),
   course: estimate(
     'H',
     'A beginner’s course',

@@ -3,7 +3,7 @@ import type { SurfacePoint, Vec3 } from '../head/index.ts'
 import { isSkin, type ZoneId } from '../zones/index.ts'
 import { lineSide, mirrorLine, type KeepLine, type LineKind, type LineTap } from './keepLine.ts'
 
-type Line = Pick<KeepLine, 'kind' | 'taps'>
+type Line = Pick<KeepLine, 'kind' | 'taps' | 'candidate'>
 
 const tapOf = ({ zoneId, point, normal }: LineTap): LineTap => ({ zoneId, point, normal })
 
@@ -58,7 +58,8 @@ export function dropPoint(line: KeepLine, index: number, atMs: number): KeepLine
   return taps.length === 0 ? undefined : { ...line, taps, drawnAtMs: atMs }
 }
 
-const sameLine = (a: Line, b: Line) => a.kind === b.kind && lineSide(a) === lineSide(b)
+const sameLine = (a: Line, b: Line) =>
+  a.kind === b.kind && lineSide(a) === lineSide(b) && a.candidate === b.candidate
 
 /** The lines with the mirror of one of them, in the place of what was there; undefined for a line of the middle. */
 export function withMirror(

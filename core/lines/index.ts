@@ -15,6 +15,24 @@ export {
 } from './keepLine.ts'
 export { missingEdges } from './edges.ts'
 export {
+  beginMove,
+  type Candidate,
+  fillDays,
+  keptLines,
+  type LineChange,
+  lineChange,
+  type LineMove,
+  MOVE_CONSTANTS,
+  type MoveDates,
+  moveDates,
+  moveOn,
+  overcutRest,
+  restingOutline,
+  shiftTaps,
+  stepsFor,
+  stepTaps,
+} from './moveLine.ts'
+export {
   type DrawnOutline,
   drawnOutlines,
   LEAST_TAPS,

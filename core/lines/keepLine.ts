@@ -10,6 +10,7 @@ import {
 } from '../head/index.ts'
 import { mirrorZone, type ZoneId } from '../zones/index.ts'
 import { constant } from '../house/index.ts'
+import type { Candidate, LineMove } from './moveLine.ts'
 
 export const LINE_CONSTANTS = {
   reachMm: constant(60, 'mm', 'A keep-line parts a zone no farther than this from itself', 'H'),
@@ -54,6 +55,10 @@ export interface KeepLine {
   /** Side on which hair is kept, along the line as seen from outside. */
   readonly keep: 'left' | 'right'
   readonly drawnAtMs: number
+  /** Only thought of: one of two that the client chooses between. */
+  readonly candidate?: Candidate | undefined
+  /** On its way to where it is wanted, a step at each visit. */
+  readonly move?: LineMove | undefined
 }
 
 /** The side of the client's head that a line lies on. */
@@ -83,16 +88,20 @@ export function linePath(surface: Surface, line: Pick<KeepLine, 'taps'>): PathPo
 export function mirrorLine(line: KeepLine, id: string, atMs: number): KeepLine {
   // 0 − x, so that the middle stays 0 and does not become −0.
   const flip = (v: Vec3): Vec3 => [0 - v[0], v[1], v[2]]
+  const mirrored = (taps: readonly LineTap[]) =>
+    taps.map((t) => ({
+      zoneId: mirrorZone(t.zoneId),
+      point: flip(t.point),
+      normal: flip(t.normal),
+    }))
+  const { move } = line
   return {
     ...line,
     id,
     drawnAtMs: atMs,
     keep: line.keep === 'left' ? 'right' : 'left',
-    taps: line.taps.map((t) => ({
-      zoneId: mirrorZone(t.zoneId),
-      point: flip(t.point),
-      normal: flip(t.normal),
-    })),
+    taps: mirrored(line.taps),
+    ...(move && { move: { ...move, from: mirrored(move.from), to: mirrored(move.to) } }),
   }
 }
 

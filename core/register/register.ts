@@ -22,7 +22,7 @@ import {
   RELATION_CONSTANTS,
   WHORL_CONSTANTS,
 } from '../grain/index.ts'
-import { LINE_CONSTANTS, OUTLINE_CONSTANTS } from '../lines/index.ts'
+import { LINE_CONSTANTS, MOVE_CONSTANTS, OUTLINE_CONSTANTS } from '../lines/index.ts'
 import {
   BLADE_FIT_CONSTANTS,
   FRONT_CONSTANTS,
@@ -86,7 +86,7 @@ export const CONSTANT_REGISTER: readonly ConstantArea[] = [
     constants: { ...FIELD_CONSTANTS, ...CONFIDENCE_CONSTANTS, ...WHORL_CONSTANTS },
   },
   { id: 'test', title: 'Guided test', constants: TEST_CONSTANTS },
-  { id: 'lines', title: 'Keep-lines and areas', constants: { ...LINE_CONSTANTS, ...OUTLINE_CONSTANTS } },
+  { id: 'lines', title: 'Keep-lines and areas', constants: { ...LINE_CONSTANTS, ...OUTLINE_CONSTANTS, ...MOVE_CONSTANTS } },
   { id: 'relation', title: 'Stroke and grain', constants: RELATION_CONSTANTS },
   { id: 'blades', title: 'Blades', constants: BLADE_CONSTANTS },
   { id: 'blade-fit', title: 'Blade fit', constants: BLADE_FIT_CONSTANTS },

@@ -17,7 +17,7 @@ export function gate(known: Known): Gate {
   const { jobs, asked, schools, rules, nowMs, offset } = known
   const today = dateAt(nowMs, offset)
   const found = screen(
-    ...[known.figures, jobs, asked, schools, today, nowMs, offset, rules, known.trial] as const,
+    ...([known.figures, jobs, asked, schools, today, nowMs, offset, rules, known.trial] as const),
   )
   const lifted = (list: readonly VisitFinding[]) => list.map((f) => liftedBy(f, known.decisions))
   const asking = lifted(found.findings.map((f) => ruleFinding(known, f)))

@@ -9,7 +9,13 @@ import type { SurfaceNotes } from '../hair/index.ts'
 import type { ClientModel } from '../history/index.ts'
 import type { Schools, ChangedFigures, Figures } from '../house/index.ts'
 import type { BladeId, Level } from '../kit/index.ts'
-import { type DrawnOutline, type KeepLine, type Outline, standingOutlines } from '../lines/index.ts'
+import {
+  type DrawnOutline,
+  type KeepLine,
+  keptLines,
+  type Outline,
+  standingOutlines,
+} from '../lines/index.ts'
 import {
   bodyFlow,
   bodyGround,
@@ -123,7 +129,7 @@ export function planAsk(
   return {
     jobs: visit.jobs,
     readings: readingsToday(figures, visit, nowMs),
-    lines,
+    lines: keptLines(lines),
     outlines: standingOutlines(outlines, dateAt(nowMs, offsetHere)),
     client: client.skin,
     screening,
@@ -166,7 +172,10 @@ export interface HeadSkin {
 }
 
 /** What a plan stands on, and what is remembered of it between plans of the same skin. */
-export type PlanGround = Pick<PlanInput, 'ground' | 'flow' | 'room' | 'lines' | 'outlines' | 'memory'>
+export type PlanGround = Pick<
+  PlanInput,
+  'ground' | 'flow' | 'room' | 'lines' | 'outlines' | 'memory'
+>
 
 /** The ground of a plan: the head as it grows, or the sheet of the body. */
 export function groundOf(

@@ -3,7 +3,7 @@ import { zoneName, type ZoneId } from '../zones/index.ts'
 import { BLADES } from '../kit/index.ts'
 import type { Screening } from '../screening/index.ts'
 import { strokedZones } from '../services/index.ts'
-import { OUTLINE_WORDS } from '../lines/index.ts'
+import { keptLines, OUTLINE_WORDS } from '../lines/index.ts'
 import { oddsWords } from '../stats/index.ts'
 import type { Known, VisitFinding } from './types.ts'
 import { zoneWords } from './skin.ts'
@@ -125,8 +125,10 @@ function drawnSince({ planMadeAtMs, notes }: Known, plan: NonNullable<Known['pla
     ...(trial === (plan.trial === true)
       ? []
       : [trial ? 'a trial strip, the only place to work' : 'the trial strip is gone']),
-    ...outlines.filter((o) => newer(o) && (o.kind !== 'trial' || plan.trial)).map((o) => OUTLINE_WORDS[o.kind]),
-    ...(lines.some(newer) ? ['a line to keep'] : []),
+    ...outlines
+      .filter((o) => newer(o) && (o.kind !== 'trial' || plan.trial))
+      .map((o) => OUTLINE_WORDS[o.kind]),
+    ...(keptLines(lines).some(newer) ? ['a line to keep'] : []),
   ]
 }
 

@@ -124,7 +124,10 @@ async function courseFor(
 }
 
 /** When hair was felt again after the last visit that worked only a trial strip. */
-function feltAfter(past: readonly KeptPast[], hair: readonly KeptHair[]): Pick<GateFacts, 'feltAtMs'> {
+function feltAfter(
+  past: readonly KeptPast[],
+  hair: readonly KeptHair[],
+): Pick<GateFacts, 'feltAtMs'> {
   const trial = past.find((p) => p.jobs.some((j) => j.trial))
   const felt = hair
     .filter((h) => h.visitId === trial?.visitId && !h.kind.startsWith('not-'))

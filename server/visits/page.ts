@@ -3,7 +3,7 @@ import { afterService, soonest, type GateFacts } from '../../core/visit/index.ts
 import { readersOf } from '../../core/grain/index.ts'
 import { figuresOf } from '../../core/register/index.ts'
 import { zonesToLookAt, BEFORE_START, replay } from '../../core/chair/index.ts'
-import type { KeepLine } from '../../core/lines/index.ts'
+import { type KeepLine, keptLines } from '../../core/lines/index.ts'
 import { notCutAtHome, type HomeWork, type KeptHair } from '../../core/history/index.ts'
 import type { SkinOf } from '../../core/regrowth/index.ts'
 import { offsetHere } from '../../core/time/index.ts'
@@ -89,5 +89,5 @@ async function linesBefore(
      ORDER BY createdAtMs DESC LIMIT 1`,
     [clientId, id],
   )
-  return row ? { ...row, lines: json(row.lines) } : null
+  return row ? { ...row, lines: keptLines(json(row.lines)) } : null
 }

@@ -11,10 +11,12 @@ import {
   patchRefusal,
 } from '../../core/screening/index.ts'
 import type { LeftByJob } from '../../core/history/index.ts'
-import { standingOutlines } from '../../core/lines/index.ts'
+import { DEFAULTS } from '../../core/house/index.ts'
+import { keptLines, moveOn, placeOn, standingOutlines } from '../../core/lines/index.ts'
 import { dateOf, offsetHere } from '../../core/time/index.ts'
 import type { VisitPage } from '../../contract/types.ts'
 import { readHistory } from '../clients/model.ts'
+import { atlas } from '../atlas.ts'
 import type { Database } from '../db/connection.ts'
 import { json, type Json } from '../db/reader.ts'
 import { readFigures, readHouse } from '../house/service.ts'
@@ -110,6 +112,7 @@ function carriedOver(
     },
     notes: {
       ...before.notes,
+      lines: linesOnward(before.notes.lines),
       strays: [],
       ...(before.notes.outlines && {
         outlines: standingOutlines(
@@ -119,6 +122,14 @@ function carriedOver(
       }),
     },
   }
+}
+
+/** Lines as they stand at the next visit: one that is on its way goes a step, what was only thought of is over. */
+function linesOnward(lines: SurfaceNotes['lines']): SurfaceNotes['lines'] {
+  const kept = keptLines(lines)
+  if (!kept.some((l) => l.move)) return kept
+  const place = placeOn(atlas(DEFAULTS).surface())
+  return kept.map((l) => moveOn(l, place, Date.now()))
 }
 
 function withoutFirst({ 'first-ever': _first, ...rest }: Asked['answers']): Asked['answers'] {

@@ -8,6 +8,7 @@ import type { ViewId } from '../../core/head/index.ts'
 import { dateWords } from '../../core/time/index.ts'
 import { useClient, useHouse, useVisit } from '../api/queries.ts'
 import { useHead } from '../head/loadHead.ts'
+import { keptLines } from '../../core/lines/index.ts'
 import { useLinePaths } from '../marks/useLinePaths.ts'
 import { useFieldReadings } from '../stations/useStation.ts'
 import { drawOn, flatViews } from '../stations/read/mapPicture.ts'
@@ -166,7 +167,7 @@ function Card({
   const card = CARDS[kind]
   const head = useHead()
   const readings = useFieldReadings(visit)
-  const paths = useLinePaths(visit.notes.lines)
+  const paths = useLinePaths(keptLines(visit.notes.lines))
   const views = useQuery({
     queryKey: ['card', kind, readings, visit.notes.lines, paths.size],
     queryFn: async () => {

@@ -90,7 +90,9 @@ export interface HeadRing {
 export interface HeadLine {
   readonly id: string
   readonly path: readonly SurfacePoint[]
-  readonly look: 'keep' | 'chosen' | 'before' | 'outline'
+  readonly look: 'keep' | 'chosen' | 'before' | 'outline' | 'candidate'
+  /** Written beside it, at this share of its length. */
+  readonly name?: { readonly text: string; readonly at: number } | undefined
   /** Side on which hair is kept, seen along the line. */
   readonly keep?: 'left' | 'right' | undefined
 }

@@ -130,6 +130,23 @@ function Finger({ from, to }: { from: Place; to: Place }) {
   )
 }
 
+function Name({
+  of: { text, at },
+  run,
+  px,
+}: {
+  of: NonNullable<HeadLine['name']>
+  run: readonly SurfacePoint[]
+  px: (p: Vec3) => Place
+}) {
+  const { x, y } = px(run[Math.round(at * (run.length - 1))]!.point)
+  return (
+    <text x={x + 8} y={y - 8}>
+      {text}
+    </text>
+  )
+}
+
 /** A line over the skin, where it can be seen; small teeth stand on the side where hair is kept. */
 export function Line({
   line,
@@ -184,6 +201,7 @@ export function Line({
           <path d={teeth(points)} className="teeth" />
         </g>
       ))}
+      {line.name && runs[0] && <Name of={line.name} run={runs[0]} px={px} />}
     </g>
   )
 }

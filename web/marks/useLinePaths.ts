@@ -3,7 +3,7 @@ import { keepPreviousData, useQueries } from '@tanstack/react-query'
 import { useMemo } from 'react'
 import type { VisitPage } from '../../contract/types.ts'
 import type { SurfacePoint } from '../../core/head/index.ts'
-import type { KeepLine } from '../../core/lines/index.ts'
+import { type KeepLine, keptLines } from '../../core/lines/index.ts'
 import { useHead } from '../head/loadHead.ts'
 import type { HeadLine } from '../head/shared.ts'
 
@@ -35,7 +35,8 @@ export function useLinePaths(
 
 /** A visit's keep-lines as the head draws them. */
 export function useKeptLines(visit: VisitPage): HeadLine[] {
-  const { lines } = visit.notes
+  const { lines: all } = visit.notes
+  const lines = useMemo(() => keptLines(all), [all])
   const paths = useLinePaths(lines)
   return useMemo(
     () =>

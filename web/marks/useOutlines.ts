@@ -40,7 +40,9 @@ export function useOutlineShapes(outlines: readonly Outline[]): OutlineShapes {
   return useMemo(
     () => ({
       shapes: new Map(results.flatMap((r, i) => (r.data ? [[closed[i]!.id, r.data]] : []))),
-      problems: new Map(results.flatMap((r, i) => (r.error ? [[closed[i]!.id, r.error.message]] : []))),
+      problems: new Map(
+        results.flatMap((r, i) => (r.error ? [[closed[i]!.id, r.error.message]] : [])),
+      ),
     }),
     // The results are new at every render; their state tells whether anything changed.
     // eslint-disable-next-line react-hooks/exhaustive-deps

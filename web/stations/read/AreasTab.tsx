@@ -76,21 +76,22 @@ export function AreasTab({ visit, frame }: StationProps & { frame: ReadFrame }) 
             ? 'Tap the head to lead its border on; drag a point to move it. It closes by itself.'
             : 'Tap round it on the head.'}
         </Text>
-        {(outline?.kind ?? editing.kind) === 'trial' && !outlines.some((o) => o.kind === 'trial') && (
-          <Group gap="xs" my={6}>
-            <Button
-              variant="strong"
-              size="sm"
-              disabled={frozen || !editing.head}
-              onClick={editing.layStrip}
-            >
-              Take a strip on {zoneInWords(editing.zone)}
-            </Button>
-            <Text size="sm" c="dimmed">
-              or choose another zone on the head
-            </Text>
-          </Group>
-        )}
+        {(outline?.kind ?? editing.kind) === 'trial' &&
+          !outlines.some((o) => o.kind === 'trial') && (
+            <Group gap="xs" my={6}>
+              <Button
+                variant="strong"
+                size="sm"
+                disabled={frozen || !editing.head}
+                onClick={editing.layStrip}
+              >
+                Take a strip on {zoneInWords(editing.zone)}
+              </Button>
+              <Text size="sm" c="dimmed">
+                or choose another zone on the head
+              </Text>
+            </Group>
+          )}
         {outline && <OutlineFacts outline={outline} known={known} editing={editing} />}
         {outlines.length === 0 ? (
           <Text size="sm" c="dimmed">

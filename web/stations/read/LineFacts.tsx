@@ -33,7 +33,12 @@ export function LineFacts({
   const path = paths.get(line.id)
   const side = lineSide(line)
   const twin = lines.find(
-    (l) => l.id !== line.id && l.kind === line.kind && side !== 'middle' && lineSide(l) !== side,
+    (l) =>
+      l.id !== line.id &&
+      !l.candidate &&
+      l.kind === line.kind &&
+      side !== 'middle' &&
+      lineSide(l) !== side,
   )
   const twinPath = twin && paths.get(twin.id)
   const old = before.find((l) => l.kind === line.kind && lineSide(l) === side)

@@ -31,11 +31,13 @@ import { Scroll } from '../../ui/Scroll.tsx'
 import { StageActs } from '../../ui/Stage.tsx'
 import { Words } from '../../ui/Words.tsx'
 import { LineFacts } from './LineFacts.tsx'
+import { LineWay } from './LineWay.tsx'
 import type { ReadFrame } from './ReadStation.tsx'
 import { useLatest } from './useMap.ts'
 import { useLineEditing, type LineEditing } from './useLineEditing.ts'
 
-export function LinesTab({ visit, frame }: StationProps & { frame: ReadFrame }) {
+export function LinesTab({ frame, ...station }: StationProps & { frame: ReadFrame }) {
+  const { visit } = station
   const { before } = visit
   const editing = useLineEditing(visit)
   const { lines, line, picked, frozen, head } = editing
@@ -58,7 +60,8 @@ export function LinesTab({ visit, frame }: StationProps & { frame: ReadFrame }) 
             ? 'Tap the head to lead the line on; drag a point to move it. The teeth stand on the side that is kept.'
             : 'Choose what it is, then tap along it on the head. What lies on the kept side is never in a plan.'}
         </Text>
-        <LineTools visit={visit} editing={editing} />
+        {/* While the client chooses nothing else is laid out. */}
+        {!lines.some((l) => l.candidate) && <LineTools visit={visit} editing={editing} />}
         {line && (
           <LineFacts
             line={line}
@@ -81,6 +84,7 @@ export function LinesTab({ visit, frame }: StationProps & { frame: ReadFrame }) 
             />
           </LineFacts>
         )}
+        <LineWay {...station} editing={editing} paths={paths} />
         {lines.length === 0 ? (
           <Text size="sm" c="dimmed">
             No lines yet.
@@ -111,6 +115,8 @@ export function LinesTab({ visit, frame }: StationProps & { frame: ReadFrame }) 
               >
                 <RowButton aria-pressed={l.id === picked} onClick={() => editing.pick(l)}>
                   {lineName(l)}
+                  {l.candidate && `: line ${l.candidate.toUpperCase()}`}
+                  {l.move && `, step ${l.move.at} of ${l.move.steps}`}
                 </RowButton>
               </Row>
             ))}
@@ -266,7 +272,17 @@ function useLineLayers(
     const now = lines.flatMap((l): HeadLine[] => {
       const path = paths.get(l.id)
       return path
-        ? [{ id: l.id, path, keep: l.keep, look: l.id === picked ? 'chosen' : 'keep' }]
+        ? [
+            {
+              id: l.id,
+              path,
+              keep: l.keep,
+              look: l.id === picked ? 'chosen' : l.candidate ? 'candidate' : 'keep',
+              ...(l.candidate && {
+                name: { text: l.candidate.toUpperCase(), at: l.candidate === 'a' ? 0.2 : 0.8 },
+              }),
+            },
+          ]
         : []
     })
     return [...before, ...now]

@@ -4,10 +4,17 @@ import { useMemo, useState } from 'react'
 import { viewAxes, type Vec3, viewOf } from '../../../core/head/index.ts'
 import {
   beginLine,
+  beginMove,
+  keptLines,
+  moveOn,
+  overcutRest,
+  restingOutline,
+  shiftTaps,
   dropPoint as withoutPoint,
   leadOn,
   missingEdges,
   missingLines,
+  lineSide,
   movePoint,
   nudgePoint,
   takesTaps,
@@ -17,10 +24,12 @@ import {
   type KeepLine,
   type LineKind,
 } from '../../../core/lines/index.ts'
+import type { IsoDate } from '../../../core/time/index.ts'
 import type { ZoneId } from '../../../core/zones/index.ts'
 import { useSaveNotes } from '../../api/visitWrites.ts'
 import { useHead, type Hit } from '../../head/loadHead.ts'
 import { SERVICES, servicesOf } from '../../../core/services/index.ts'
+import { useFigures } from '../../state/figures.ts'
 import { useView } from '../../state/view.ts'
 import { newId } from '../../state/words.ts'
 import { isFrozen, type StationProps } from '../useStation.ts'
@@ -28,10 +37,18 @@ import { isFrozen, type StationProps } from '../useStation.ts'
 /** A chosen point moves this far with an arrow key. */
 const NUDGE_MM = 1
 
+/** What is laid out to choose from first. */
+const CANDIDATES = [
+  { candidate: 'a', mm: -3 },
+  { candidate: 'b', mm: 3 },
+] as const
+const sameKind = (a: KeepLine, b: KeepLine) => a.kind === b.kind && lineSide(a) === lineSide(b)
+
 export type LineEditing = ReturnType<typeof useLineEditing>
 
 export function useLineEditing(visit: StationProps['visit']) {
   const save = useSaveNotes(visit.id)
+  const figures = useFigures()
   const frozen = isFrozen(visit)
   const head = useHead()
   const { notes, before } = visit
@@ -144,7 +161,57 @@ export function useLineEditing(visit: StationProps['visit']) {
     'reading-before':
       line && (() => setPoint(((point ?? 0) - 1 + line.taps.length) % line.taps.length)),
   })
+  /** How far each candidate was moved out of the present line, and in how many visits: as it is typed. */
+  const [shifts, setShifts] = useState<ReadonlyMap<string, number>>(new Map())
+  const [steps, setSteps] = useState<ReadonlyMap<string, number>>(new Map())
+  const place = head.data?.nearest
+  /** Two lines to choose from: a little into the beard, and a little out of it. */
+  const compare = (present: KeepLine) => {
+    if (!place) return
+    const made = CANDIDATES.map(({ candidate, mm }): KeepLine => {
+      const { move: _move, ...rest } = present
+      const taps = shiftTaps(present, mm, place)
+      return { ...rest, id: newId(), candidate, taps, drawnAtMs: Date.now() }
+    })
+    setShifts(new Map(made.map((l, i) => [l.id, CANDIDATES[i]!.mm])))
+    put([...lines, ...made])
+  }
+  const shift = (id: string, mm: number) => {
+    const own = lines.find((l) => l.id === id)
+    const present = own && keptLines(lines).find((l) => sameKind(l, own))
+    if (!place || !present) return
+    setShifts((now) => new Map(now).set(id, mm))
+    edit(id, (l) => ({ ...l, taps: shiftTaps(present, mm, place), drawnAtMs: Date.now() }))
+  }
+  const dropCandidates = (gone: readonly KeepLine[]) => {
+    put(lines.filter((l) => !gone.some((g) => g.id === l.id)))
+    if (gone.some((g) => g.id === picked)) setPicked(undefined)
+  }
+  /** The client has chosen: the line takes its first step now. */
+  const take = (candidate: KeepLine, present: KeepLine, count: number) => {
+    if (!place) return
+    const begun = beginMove(present, candidate.taps, count, place, Date.now())
+    put(
+      lines
+        .filter((l) => !(l.candidate && sameKind(l, candidate)))
+        .map((l) => (l.id === present.id ? begun : l)),
+    )
+    setPicked(present.id)
+  }
+  const overCut = (of: KeepLine, at: number, mm: number, until: IsoDate | undefined) => {
+    if (!place) return
+    const taps = overcutRest(figures, of, at, mm, place)
+    save.change((now) => ({
+      outlines: [...(now.outlines ?? []), restingOutline(newId(), taps, Date.now(), until)],
+    }))
+  }
   return {
+    ...{ compare, shift, dropCandidates, take, overCut },
+    shiftOf: (id: string) => shifts.get(id),
+    stepsOf: (id: string) => steps.get(id),
+    setSteps: (id: string, count: number) => setSteps((now) => new Map(now).set(id, count)),
+    stepOn: (id: string) => place && edit(id, (l) => moveOn(l, place, Date.now())),
+    stopMove: (id: string) => edit(id, ({ move: _move, ...l }) => l),
     ...{ lines, line, kind, picked, point, missing, frozen, head: head.data },
     ...{ error: save.error, canUndo: save.canUndo, undo: save.undo },
     ...{ tap, drag, dropPoint, mirror, layUsual, layEdges, edgesMissing, remove },
