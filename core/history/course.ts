@@ -161,8 +161,11 @@ export function courseOf(
     const load = sum(Object.values(visit.loads))
     const exposure = load * newcomerFactor(figures, nth)
     const expected = forecast(figures, learned(figures, skin, before), exposure)
-    const bumps = visit.bumps && sum(Object.values(visit.bumps))
-    const worst = visit.worst && Math.max(0, ...Object.values(visit.worst))
+    // Of a strip the other side is looked at too, which nobody worked.
+    const here = (zones: Readonly<Record<string, number>>) =>
+      Object.entries(zones).flatMap(([z, n]) => (!visit.trial || z in visit.loads ? [n] : []))
+    const bumps = visit.bumps && sum(here(visit.bumps))
+    const worst = visit.worst && Math.max(0, ...here(visit.worst))
     const severe = looks
       .filter((l) => l.visitId === visit.visitId)
       .flatMap((l) => severeSigns(figures, l.answer))

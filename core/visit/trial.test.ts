@@ -74,6 +74,12 @@ describe('a first treatment', () => {
       severity: 'take-care',
       text: expect.stringMatching(/redness 2 and 3 bumps/),
     })
+    // The other side is not the strip.
+    const other = {
+      ...looked(0, 2),
+      zones: [{ zoneId: 'jaw-right', redness: 3, bumps: 5 }],
+    } as const
+    expect(at(8, [other])).toMatchObject({ severity: 'note' })
     // Read a day later like a patch test, by the other school.
     expect(firstEver(known({ past: [tried(2, [looked(0, 1)])] }))?.severity).toBe('note')
   })

@@ -1,9 +1,9 @@
 /** The newcomer: the trial strip, drawn now or worked before, and what the last session of their course lets do next. */
 import type { Figures } from '../house/index.ts'
-import { bumpsByZone, severeSigns, worstByZone } from '../looks/index.ts'
+import { bumpsByZone, severeSigns, SPEAKS_FROM_HOURS } from '../looks/index.ts'
 import type { Screening, Trial } from '../screening/index.ts'
 import { THINGS } from '../history/index.ts'
-import { dateAt, dayWords, type IsoDate } from '../time/index.ts'
+import { dateAt, dayWords, HOUR_MS, type IsoDate } from '../time/index.ts'
 import { capital } from '../words.ts'
 import type { GatedVisit, GateFacts } from './known.ts'
 import type { Known, VisitFinding } from './types.ts'
@@ -20,15 +20,24 @@ export function trialOf(
     .sort((a, b) => b.endedAtMs - a.endedAtMs)
     .find((p) => p.jobs.some((j) => services.includes(j.service)))
   if (!last?.jobs.some((j) => j.trial)) return drawn ? { drawn } : undefined
-  const { endedAtMs, answers, redAtChair } = last
-  const looked = { endedAtMs, loads: {}, answers, redAtChair }
-  const worst = worstByZone(figures, looked)
-  const bumps = [...(bumpsByZone(figures, looked)?.values() ?? [])]
+  const { endedAtMs, answers } = last
+  // What is seen of the other side, which nobody worked, is not the strip's.
+  const ofStrip = (zones: ReadonlyMap<string, number> | undefined) =>
+    zones && [...zones].flatMap(([zone, n]) => (last.worked.includes(zone) ? [n] : []))
+  // However late somebody looks: it is followed for a week.
+  const looks = answers.filter((a) => a.atMs >= endedAtMs + SPEAKS_FROM_HOURS * HOUR_MS)
+  const worst =
+    looks.length > 0
+      ? looks.flatMap((a) =>
+          a.zones.filter((z) => last.worked.includes(z.zoneId)).map((z) => z.redness),
+        )
+      : undefined
+  const bumps = ofStrip(bumpsByZone(figures, { endedAtMs, answers })) ?? []
   return {
     drawn,
     past: {
       endedAtMs,
-      ...(worst && { worst: Math.max(0, ...worst.values()) }),
+      ...(worst && { worst: Math.max(0, ...worst) }),
       bumps: bumps.reduce((s, n) => s + n, 0),
       severe: answers.some((a) => severeSigns(figures, a).length > 0),
       ...(feltAtMs !== undefined && feltAtMs > endedAtMs && { feltAtMs }),

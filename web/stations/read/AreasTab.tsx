@@ -7,7 +7,7 @@ import {
   outlineProblem,
   type Outline,
 } from '../../../core/lines/index.ts'
-import { zoneInWords } from '../../../core/zones/index.ts'
+import { onZone, zoneInWords } from '../../../core/zones/index.ts'
 import { dayWords } from '../../../core/time/index.ts'
 import type { Hit } from '../../head/loadHead.ts'
 import type { HeadHandle, HeadLine } from '../../head/shared.ts'
@@ -85,7 +85,7 @@ export function AreasTab({ visit, frame }: StationProps & { frame: ReadFrame }) 
                 disabled={frozen || !editing.head}
                 onClick={editing.layStrip}
               >
-                Take a strip on {zoneInWords(editing.zone)}
+                Take a strip {onZone(editing.zone)}
               </Button>
               <Text size="sm" c="dimmed">
                 or choose another zone on the head

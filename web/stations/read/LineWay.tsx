@@ -13,7 +13,7 @@ import type { Growth } from '../../../core/regrowth/index.ts'
 import { usualGapDays } from '../../../core/ahead/index.ts'
 import { dateAt, dateWords, DAY_MS, daysWords, offsetHere } from '../../../core/time/index.ts'
 import { listWords } from '../../../core/words.ts'
-import { zoneInWords, type ZoneId } from '../../../core/zones/index.ts'
+import { onZone, type ZoneId } from '../../../core/zones/index.ts'
 import { useFigures } from '../../state/figures.ts'
 import { Estimate } from '../../ui/Estimate.tsx'
 import type { useLinePaths } from '../../marks/useLinePaths.ts'
@@ -191,7 +191,7 @@ function Candidates({
                   : 'nothing to fill'}
               {dates.sparse.length > 0 && (
                 <Text size="sm" c="coral">
-                  Not dense enough to fill on {listWords(dates.sparse.map((z) => zoneInWords(z)))}.
+                  Not dense enough to fill {listWords(dates.sparse.map((z) => onZone(z)))}.
                 </Text>
               )}
             </>

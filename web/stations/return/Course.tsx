@@ -8,7 +8,8 @@ import {
   THINGS,
   VERDICT_WORDS,
 } from '../../../core/history/index.ts'
-import { mirrorZone, zoneInWords, type ZoneId } from '../../../core/zones/index.ts'
+import { lastLook } from '../../../core/regrowth/index.ts'
+import { mirrorZone, onZone, type ZoneId } from '../../../core/zones/index.ts'
 import { dateWords } from '../../../core/time/index.ts'
 import { capital } from '../../../core/words.ts'
 import { useHistory } from '../../api/queries.ts'
@@ -97,19 +98,19 @@ function OtherSide({
   const zones = Object.keys(visit.loads ?? {}) as ZoneId[]
   const strip = zones.filter((z) => mirrorZone(z) !== z)
   if (strip.length === 0) return null
-  const latest = [...visit.answers].sort((a, b) => b.atMs - a.atMs)[0]
+  const latest = lastLook({ endedAtMs: last.endedAtMs, answers: visit.answers })
   const of = (zone: ZoneId) => latest?.zones.find((z) => z.zoneId === zone)
   const words = (zone: ZoneId) => {
     const z = of(zone)
-    return z ? `redness ${z.redness}, ${z.bumps} bumps` : 'clear'
+    return z ? `redness ${z.redness}, ${z.bumps} bumps` : 'nothing'
   }
   return (
     <>
       {strip.map((zone) => (
         <Text size="sm" key={zone}>
           {latest
-            ? `At the last look, ${dateWords(latest.atMs)}: on the strip (${zoneInWords(zone)}) ${words(zone)}; on the other side, not worked, ${words(mirrorZone(zone))}.`
-            : `Look at ${zoneInWords(zone)} and at ${zoneInWords(mirrorZone(zone))}, which was not worked, and tell both at Looks.`}
+            ? `Noted at the last look, ${dateWords(latest.atMs)}: the strip ${onZone(zone)} ${words(zone)}; on the other side, not worked, ${words(mirrorZone(zone))}.`
+            : `Look at the strip ${onZone(zone)} and at the same place ${onZone(mirrorZone(zone))}, which was not worked, and tell both at Looks.`}
         </Text>
       ))}
     </>
