@@ -18,6 +18,7 @@ export const CARE_CONSTANTS = {
   swimNickHours: constant(48, 'h', 'No pool or sea after a nick', 'H'),
   maskHours: constant(12, 'h', 'No tight mask or strap on the area', 'H'),
   makeUpRazorHours: constant(4, 'h', 'No make-up after a razor shave', 'H'),
+  acidEveningHours: constant(8, 'h', 'Acid from the same evening begins after this', 'H'),
   acidStartHours: constant(24, 'h', 'Nightly acid begins after this', 'C'),
   acidAtMostDays: constant(7, 'days', 'Nightly acid or brushing, at most until', 'H'),
   acidRazorHours: constant(24, 'h', 'No acids after a razor shave', 'H'),
@@ -68,6 +69,8 @@ export interface CareFacts {
   readonly products?: readonly Product[] | undefined
   /** What reddened, was nicked and was left out. */
   readonly atChair?: AtChair | undefined
+  /** In the first sessions: what is common there is said to nobody else. */
+  readonly newcomer?: boolean | undefined
   /** When hair shows again, ms; exfoliating ends there. */
   readonly hairShowsMs?: number | undefined
 }
@@ -88,6 +91,7 @@ interface CareCase {
   /** Zones that reddened. */
   readonly red: readonly string[]
   readonly hairShowsMs: number | undefined
+  readonly newcomer: boolean
   readonly put: (
     kind: Clearance['kind'],
     id: string,
@@ -121,10 +125,10 @@ export function carePlan(
       ...(asks && { asks }),
     })
   }
-  const { atChair = NOTHING_AT_CHAIR, products = [], hairShowsMs } = facts
+  const { atChair = NOTHING_AT_CHAIR, products = [], hairShowsMs, newcomer = false } = facts
   const longer = client.reactivity === 'reactive' ? figures(C.reactiveTimes) : 1
   const it: CareCase = {
-    ...{ figures, service, client, schools, endedAtMs, hairShowsMs, longer, put },
+    ...{ figures, service, client, schools, endedAtMs, hairShowsMs, longer, newcomer, put },
     fuzz: SERVICES[service].family === 'fuzz',
     skinSays: longer > 1 ? ' Longer for reactive skin.' : '',
     acidOn: products.find((p) => p.use !== 'home' && p.holds.includes('acid')),
@@ -142,8 +146,7 @@ export function carePlan(
     endedAtMs,
     today: todaySentences(atChair),
     clearances: list,
-    normal:
-      'Slight redness for about an hour is normal. On brown and black skin it shows as a darker or violet tone. Small bumps in the first sessions are common.',
+    normal: `Slight redness for about an hour is normal. On brown and black skin it shows as a darker or violet tone.${newcomer ? ' Small bumps in the first sessions are common.' : ''}`,
     notNormal:
       'Spreading redness, pus, fever or pain that grows is not: see a clinician, and tell us.',
     product: noFragrance
@@ -206,8 +209,20 @@ function fromWater({ figures, longer, skinSays, nicked, avoid }: CareCase): void
 }
 
 /** Acids, and light on skin that took one. */
-function fromProducts({ figures, schools, fuzz, longer, skinSays, acidOn, avoid }: CareCase): void {
-  const acids = fuzz ? Number(schools.acidsAfter) : figures(C.acidRazorHours)
+function fromProducts({
+  figures,
+  client,
+  schools,
+  fuzz,
+  longer,
+  skinSays,
+  acidOn,
+  avoid,
+}: CareCase): void {
+  const evening = exfoliatesBy(fuzz, client, schools) === 'acid-evening'
+  const acids = fuzz
+    ? Number(schools.acidsAfter)
+    : figures(evening ? C.acidEveningHours : C.acidRazorHours)
   avoid(
     'acids',
     'No acids, retinoids or scrubs',
@@ -216,7 +231,9 @@ function fromProducts({ figures, schools, fuzz, longer, skinSays, acidOn, avoid 
       ? `${acidOn.name} was put on: no second acid.`
       : fuzz
         ? `School: ${schoolWords('acidsAfter', schools.acidsAfter)}.`
-        : 'A day between blade and acid.',
+        : evening
+          ? `School: ${schoolWords('exfoliate', schools.exfoliate).toLowerCase()}.`
+          : 'A day between blade and acid.',
     acidOn ? 'H' : 'C',
   )
   avoid(
@@ -231,15 +248,16 @@ function fromProducts({ figures, schools, fuzz, longer, skinSays, acidOn, avoid 
   )
 }
 
-/** Sun cream; and what frees the tips of hair that curls back in. */
 /** What frees the tips of who is bump-prone between shaves, by the school that counts for them; nothing after fuzz. */
 export function exfoliatesBy(
   fuzz: boolean,
   client: Pick<SkinAndHair, 'bumpProne'>,
   { exfoliate }: Pick<Schools, 'exfoliate'>,
-): 'acid' | 'brush' | undefined {
+): Exclude<Schools['exfoliate'], 'none'> | undefined {
   return fuzz || !client.bumpProne || exfoliate === 'none' ? undefined : exfoliate
 }
+
+/** Sun cream; and what frees the tips of hair that curls back in. */
 
 function toDo({ figures, client, schools, fuzz, endedAtMs, hairShowsMs, put }: CareCase): void {
   put(
@@ -253,17 +271,23 @@ function toDo({ figures, client, schools, fuzz, endedAtMs, hairShowsMs, put }: C
   )
   const by = exfoliatesBy(fuzz, client, schools)
   if (by) {
-    const acid = by === 'acid'
+    const acid = by === 'acid' || by === 'acid-evening'
     const shows = ((hairShowsMs ?? Infinity) - endedAtMs) / HOUR_MS
-    const start = figures(C.acidStartHours)
+    const start = figures(by === 'acid-evening' ? C.acidEveningHours : C.acidStartHours)
+    const milder =
+      client.reactivity === 'reactive'
+        ? ' On this skin a milder one, and a covering cream on top.'
+        : ''
     put(
       'do',
       'exfoliate',
-      acid ? 'Leave-on acid, nightly' : 'Brush against the grain, daily',
+      acid
+        ? 'Leave-on acid, nightly'
+        : `Brush against the grain, ${by === 'brush-twice' ? 'twice a day' : 'daily'}`,
       start,
       Math.max(start + 24, Math.min(shows, figures(C.acidAtMostDays) * 24)),
       acid
-        ? 'From the day after until hair shows: it frees the tips before they curl back in.'
+        ? `From ${by === 'acid-evening' ? 'this evening' : 'the day after'} until hair shows: it frees the tips before they curl back in.${milder}`
         : 'Softly, the opposite way to your map, until hair shows: it frees the tips before they curl back in.',
       'C',
     )
@@ -271,7 +295,7 @@ function toDo({ figures, client, schools, fuzz, endedAtMs, hairShowsMs, put }: C
 }
 
 /** What is normal, what is not, and when somebody looks. */
-function toWatch({ figures, put }: CareCase): void {
+function toWatch({ figures, newcomer, put }: CareCase): void {
   put(
     'normal',
     'redness-normal',
@@ -287,7 +311,9 @@ function toWatch({ figures, put }: CareCase): void {
     'Small bumps may come',
     24,
     168,
-    'Common in the first sessions. Do not squeeze.',
+    newcomer
+      ? 'Common in the first sessions. Do not squeeze.'
+      : 'Where hair curls back in. Do not squeeze; count them for us.',
     'C',
   )
   put(

@@ -44,8 +44,31 @@ export const SCHOOLS = {
   ]),
   exfoliate: q('Exfoliate the bump-prone', [
     { id: 'acid', text: 'Leave-on acid nightly from the day after until hair shows' },
+    { id: 'acid-evening', text: 'The same, from the evening of the shave' },
     { id: 'brush', text: 'Brush or scrub against the grain daily' },
+    { id: 'brush-twice', text: 'Brush against the grain twice a day' },
     { id: 'none', text: 'None' },
+  ]),
+  exfoliateBefore: q('Exfoliate in the same sitting, shave', [
+    {
+      id: 'lightly',
+      text: 'Lightly before the blade, but never within a day of one on sensitive skin',
+    },
+    { id: 'scrub', text: 'A scrub or acid just before the blade' },
+    { id: 'day-before', text: 'A day or two before, at home' },
+    { id: 'never', text: 'Never' },
+  ]),
+  balmOrder: q('Balm and the cold towel', [
+    { id: 'cold-balm', text: 'Cold towel, then balm' },
+    { id: 'balm-cold', text: 'Balm, then cold towel' },
+  ]),
+  towels: q('Hot towels', [
+    { id: 'usual', text: 'Two, one of them kept back to cool' },
+    { id: 'three', text: 'A third, cooler, after the last stroke' },
+  ]),
+  multiBlade: q('A multi-blade cartridge against the grain', [
+    { id: 'never', text: 'Never' },
+    { id: 'own-record', text: 'Only where the client’s own record bears it out' },
   ]),
   acidsAfter: q('Acids after dermaplaning', [
     { id: '48', text: 'None for 48 h' },
@@ -56,6 +79,7 @@ export const SCHOOLS = {
     { id: '24', text: 'Next day (24 h)' },
     { id: '48', text: '48 h' },
     { id: '4', text: 'A few hours' },
+    { id: '0', text: 'At once' },
   ]),
   fuzzInterval: q('How often, fuzz', [
     { id: '4', text: '4 weeks' },

@@ -30,7 +30,9 @@ const A = AFTERMATH_CONSTANTS
 export interface PastVisit {
   readonly visitId: string
   /** What was done. */
-  readonly jobs: readonly (Pick<Job, 'service' | 'method'> & { readonly trial?: true | undefined })[]
+  readonly jobs: readonly (Pick<Job, 'service' | 'method'> & {
+    readonly trial?: true | undefined
+  })[]
   readonly endedAtMs: number
   /** Zones that were worked, or looked at. */
   readonly zones: readonly string[]

@@ -1,3 +1,4 @@
+import { DEFAULT_SCHOOLS, DEFAULTS } from '../house/index.ts'
 import type { DomainError } from '../errors.ts'
 import { SERVICES, type ServiceId } from '../services/index.ts'
 import { BLADE_IDS, BLADES } from '../kit/index.ts'
@@ -19,6 +20,7 @@ const lane = {
   client: { bumpProne: false },
   curlTight: false,
   screening: { withGrainOnly: false },
+  ...{ figures: DEFAULTS, schools: DEFAULT_SCHOOLS },
 } as const
 
 describe('a blade chosen by hand', () => {
@@ -39,6 +41,8 @@ describe('a blade chosen by hand', () => {
   })
 })
 
+const OWN_RECORD = { multiBlade: 'own-record' } as const
+
 describe('a way chosen by hand', () => {
   it.each<[string, object, 'with' | 'across' | 'against', RegExp | undefined]>([
     ['with the grain always', { screening: { withGrainOnly: true } }, 'with', undefined],
@@ -46,6 +50,24 @@ describe('a way chosen by hand', () => {
     ['against on a second pass', {}, 'against', undefined],
     ['against as the first pass', { pass: 1 }, 'against', /never the first pass/],
     ['against with a cartridge', { bladeId: cartridge }, 'against', /never goes against/],
+    [
+      'against with a cartridge where the record is too short',
+      { bladeId: cartridge, schools: OWN_RECORD, record: { visits: 3, reddened: 0 } },
+      'against',
+      /own record bears it out: 6 answered visits without redness, so far 3/,
+    ],
+    [
+      'against with a cartridge where it reddened',
+      { bladeId: cartridge, schools: OWN_RECORD, record: { visits: 8, reddened: 1 } },
+      'against',
+      /so far 8, 1 of them red/,
+    ],
+    [
+      'against with a cartridge where the record bears it out',
+      { bladeId: cartridge, schools: OWN_RECORD, record: { visits: 6, reddened: 0 } },
+      'against',
+      undefined,
+    ],
     [
       'across where care is called for',
       { screening: { withGrainOnly: true } },

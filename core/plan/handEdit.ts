@@ -7,7 +7,9 @@ import { DomainError } from '../errors.ts'
 import type { Relation } from '../grain/index.ts'
 import type { Screening } from '../screening/index.ts'
 import { SERVICES, type ServiceId } from '../services/index.ts'
-import type { HairClass } from '../skin/index.ts'
+import type { Figures, Schools } from '../house/index.ts'
+import type { HairClass, SkinRecord } from '../skin/index.ts'
+import { multiBladeRefusal } from './multiBlade.ts'
 import { BLADES, type BladeId, type Level } from '../kit/index.ts'
 
 export interface BladeQuestion {
@@ -37,6 +39,9 @@ export function bladeRefusal(q: BladeQuestion, id: BladeId, hair?: HairClass): s
 }
 
 export interface WayQuestion {
+  readonly figures: Figures
+  readonly schools: Pick<Schools, 'multiBlade'>
+  readonly record?: SkinRecord | undefined
   readonly service: ServiceId
   readonly pass: number
   readonly bladeId: BladeId
@@ -50,7 +55,8 @@ export interface WayQuestion {
 export function wayRefusal(q: WayQuestion, relation: Relation): string | undefined {
   const { tool } = BLADES[q.bladeId]
   if (tool === 'cartridge' && relation === 'against') {
-    return 'A multi-blade cartridge never goes against the grain: it lifts and pulls. Choose another blade or direction for this lane.'
+    const why = multiBladeRefusal(q.figures, q.schools, q.record)
+    if (why !== undefined) return `${why} Choose another blade or direction for this lane.`
   }
   if (relation === 'with') return undefined
   if (q.screening.withGrainOnly) return 'With the grain only: what was asked calls for care.'
@@ -78,7 +84,10 @@ export function checkHandEdit(
 ): void {
   const blade = changed.blade ? bladeRefusal(q, q.bladeId, q.hair) : undefined
   if (blade) throw new DomainError('not-this-blade', `${blade} Choose another for this lane.`)
-  const never = BLADES[q.bladeId].tool === 'cartridge' && relation === 'against'
+  const never =
+    BLADES[q.bladeId].tool === 'cartridge' &&
+    relation === 'against' &&
+    multiBladeRefusal(q.figures, q.schools, q.record) !== undefined
   const way = never || changed.blade || changed.way ? wayRefusal(q, relation) : undefined
   if (way) throw new DomainError(never ? 'never-against' : 'not-this-way', way)
 }

@@ -1,5 +1,5 @@
 /** What lies ready: blades, towels, paper, gloves, with their cost (M14). */
-import { constant, PRICE, type Figures } from '../house/index.ts'
+import { constant, PRICE, type Figures, type Schools } from '../house/index.ts'
 import { methodFacts, type Service, SERVICES, type ServiceId } from '../services/index.ts'
 import { BLADES, type BladeId } from '../kit/index.ts'
 import type { HandWork, KitItem, Lane } from './types.ts'
@@ -56,6 +56,7 @@ export function kitFor(
   lanes: readonly Lane[],
   blades: ReadonlyMap<BladeId, number>,
   strays: number,
+  schools?: Pick<Schools, 'towels'>,
 ): KitItem[] {
   const items: KitItem[] = []
   const add = (name: string, count: number, unit: string, each: number) => {
@@ -64,8 +65,9 @@ export function kitFor(
   for (const [id, count] of blades)
     add(BLADES[id].name, count, count === 1 ? 'blade' : 'blades', figures(BLADES[id].price))
   const strokes = lanes.reduce((s, l) => s + l.strokes, 0)
-  const { lather, towels: wanted } = SERVICES[service]
-  const towels = typeof wanted === 'number' ? wanted : figures(wanted)
+  const { lather, towels: wanted, cools } = SERVICES[service]
+  const third = cools === 'towel' && schools?.towels === 'three' ? 1 : 0
+  const towels = third + (typeof wanted === 'number' ? wanted : figures(wanted))
   add('towels', towels, towels === 1 ? 'towel' : 'towels', figures(C.towelCost))
   add('gloves', 1, 'pair', figures(C.glovesCost))
   add(

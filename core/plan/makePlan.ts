@@ -98,6 +98,7 @@ export function makePlan(asked: PlanInput): Plan {
         fitted.parts[i]!.lanes,
         blades[i]!,
         straysOf(input, fitted.parts[i]!.zones).length,
+        input.schools,
       ),
     ),
     byHand.hand,

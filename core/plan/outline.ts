@@ -300,7 +300,7 @@ export function outline(
   )
   const sets = borne.length > 0 ? borne : all.slice(0, 1)
   const key = JSON.stringify([
-    [input.schools, input.client, input.notes, input.kit, input.level, input.hand],
+    [input.schools, input.record, input.client, input.notes, input.kit, input.level, input.hand],
     [service, input.group.method],
     input.pace.ratio,
     [input.screening.withGrainOnly, input.screening.onePass, input.screening.leaveOutZones],

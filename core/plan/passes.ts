@@ -14,9 +14,11 @@ import {
   rednessOdds,
   type Reactivity,
   type Sensitivity,
+  type SkinRecord,
 } from '../skin/index.ts'
 import { shareCut, smoothHours, stubbleLeftMm } from './closeness.ts'
 import { overLane, type LaneShape } from './lanes.ts'
+import { multiBladeRefusal } from './multiBlade.ts'
 import type { PlannedPass, Reason } from './types.ts'
 
 export const PASS_CONSTANTS = {
@@ -69,6 +71,8 @@ export interface PassQuestion {
   /** Fine, sparse hair on a client known to take it: a head may be gone over against. */
   readonly thin: boolean
   readonly schools: Schools
+  /** The client's own record of visits on which a zone reddened. */
+  readonly record?: SkinRecord | undefined
   readonly screening: Pick<Screening, 'withGrainOnly' | 'onePass'>
 }
 
@@ -239,7 +243,8 @@ export function barredBy(q: PassQuestion, sequence: Sequence): string | undefine
     const tool = toolOf(q, stroke)
     const relation = stroke.wanted
     if (relation === 'against' && tool === 'cartridge') {
-      return 'A multi-blade cartridge never goes against the grain: it lifts and pulls.'
+      const why = multiBladeRefusal(q.figures, q.schools, q.record)
+      if (why !== undefined) return why
     }
     if (tool === 'trimmer') continue
     if (relation === 'against' && i === 0 && q.hair === 'terminal') {

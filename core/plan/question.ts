@@ -8,7 +8,7 @@ import type { ZoneId } from '../zones/index.ts'
 import type { Growth } from '../regrowth/index.ts'
 import type { Screening } from '../screening/index.ts'
 import type { ServiceId } from '../services/index.ts'
-import type { Sensitivity } from '../skin/index.ts'
+import type { Sensitivity, SkinRecord } from '../skin/index.ts'
 import type { BladeId, Level } from '../kit/index.ts'
 import type { findStance, Room } from './handle.ts'
 import type { Hand, Hazard } from './hands.ts'
@@ -29,6 +29,7 @@ export interface ZoneQuestion {
   readonly client: SkinAndHair
   readonly screening: Screening
   readonly schools: Schools
+  readonly record?: SkinRecord | undefined
   readonly hand: Hand
   readonly level: Level
   readonly pace: Pace

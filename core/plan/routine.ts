@@ -20,10 +20,11 @@ export function preparationSteps(
   service: ServiceId,
   schools: Schools,
   noFragrance: boolean,
+  sensitive = false,
 ): PlanStep[] {
   const plain = noFragrance ? '; nothing scented' : ''
   return SERVICES[service]
-    .prepare({ figures, schools, plain })
+    .prepare({ figures, schools, plain, sensitive })
     .map((s) => step(s.id, 'prepare', s.title, s.text, s.minutes, s.lays))
 }
 
@@ -96,13 +97,18 @@ export const closingSteps = (
   figures: Figures,
   service: ServiceId,
   noFragrance: boolean,
-): PlanStep[] => closing(figures, SERVICES[service], noFragrance)
+  schools?: Schools,
+): PlanStep[] => closing(figures, SERVICES[service], noFragrance, schools)
 
-/** The second look, what cools, balm. */
+/** What the step of the towel that was kept back is called. */
+export const COLD_TOWEL = 'Cold towel'
+
+/** The second look, what cools, balm; a third towel and the order of the last two by school. */
 export function closing(
   figures: Figures,
   { secondLook, cools }: Pick<Service, 'secondLook' | 'cools'>,
   noFragrance: boolean,
+  schools?: Pick<Schools, 'balmOrder' | 'towels'>,
 ): PlanStep[] {
   const warm = cools === 'towel'
   const balm = noFragrance ? 'Balm without alcohol or scent' : 'Balm without alcohol'
@@ -115,16 +121,26 @@ export function closing(
     figures(R.sootheMin),
   )
   if (cools === 'nothing') return [check, soothe]
+  const cold = step(
+    'close:cold',
+    'close',
+    warm ? COLD_TOWEL : 'Cool compress',
+    warm ? 'The one kept back, wrung out cold. No pressing.' : 'Laid on, not rubbed.',
+    figures(R.coldTowelMin),
+    'towel',
+  )
+  // After the last stroke no hair protects the skin any more.
+  const third = step(
+    'close:third',
+    'close',
+    'Third towel, cooler',
+    'Hand-warm at most, laid and lifted: no hair protects the skin any more. Ask first.',
+    figures(R.thirdTowelMin),
+    'towel',
+  )
   return [
     check,
-    step(
-      'close:cold',
-      'close',
-      warm ? 'Cold towel' : 'Cool compress',
-      warm ? 'The one kept back, wrung out cold. No pressing.' : 'Laid on, not rubbed.',
-      figures(R.coldTowelMin),
-      'towel',
-    ),
-    soothe,
+    ...(warm && schools?.towels === 'three' ? [third] : []),
+    ...(warm && schools?.balmOrder === 'balm-cold' ? [soothe, cold] : [cold, soothe]),
   ]
 }

@@ -15,7 +15,7 @@ import {
   SERVICES,
 } from '../services/index.ts'
 import type { BladeId } from '../kit/index.ts'
-import { closing } from './routine.ts'
+import { closing, COLD_TOWEL } from './routine.ts'
 import { stepMinutes, type HandWork, type Lane, type PlanStep, type ZonePlan } from './types.ts'
 import { walkParts, type WalkedParts, type WalkInput } from './walk.ts'
 
@@ -179,13 +179,14 @@ function closed(
         input.figures,
         { secondLook: '', cools: 'compress' },
         input.screening.noFragrance,
-      ).filter((s) => s.lays === 'towel'),
+      ).filter((s) => s.id === 'close:cold'),
     )
   const checks = after.flatMap((steps) => steps.filter((s) => s.kind === 'check'))
   const cold = after
-    .flatMap((steps) => steps.filter((s) => s.lays === 'towel'))
+    .flatMap((steps) => steps.filter((s) => s.id === 'close:cold'))
     .sort((a, b) => b.minutes - a.minutes || coldness(b) - coldness(a))[0]
   const soothe = after.flat().find((s) => s.id === 'close:soothe')
+  const third = after.flat().find((s) => s.id === 'close:third')
   const [check] = checks
   if (!check || !soothe) return []
   const texts = turns.map((t) => {
@@ -200,10 +201,12 @@ function closed(
       text: capital(texts.join(' ')),
       minutes: Math.max(...checks.map((s) => s.minutes)),
     },
-    ...(cold ? [cold] : []),
-    soothe,
+    ...(third ? [third] : []),
+    ...(cold && input.schools.balmOrder === 'balm-cold' && cold.title === COLD_TOWEL
+      ? [soothe, cold]
+      : [...(cold ? [cold] : []), soothe]),
   ]
 }
 
 /** A towel cools more than a compress. */
-const coldness = (s: PlanStep) => (s.title === 'Cold towel' ? 1 : 0)
+const coldness = (s: PlanStep) => (s.title === COLD_TOWEL ? 1 : 0)

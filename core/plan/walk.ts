@@ -74,6 +74,7 @@ export function walkParts(
     service,
     schools,
     screening.noFragrance,
+    input.client.reactivity === 'reactive',
   )
   const strays = straysOf(input, zones)
   if (strays.length > 0) {
@@ -152,7 +153,7 @@ export function walkParts(
   return {
     before: preparing,
     strokes: steps,
-    after: closingSteps(input.figures, service, screening.noFragrance),
+    after: closingSteps(input.figures, service, screening.noFragrance, schools),
     blades,
   }
 }

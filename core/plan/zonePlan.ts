@@ -94,6 +94,7 @@ export function zoneWork(q: ZoneQuestion, skin: ZoneSkin, parted: Parted): ZoneW
       client.reactivity === 'tough' &&
       ((layer?.coarseness ?? client.coarseness) === 'fine' || layer?.density === 'sparse'),
     schools,
+    record: q.record,
     screening,
   }
   const reasons: Reason[] = []

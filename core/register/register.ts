@@ -37,6 +37,7 @@ import {
   SKIN_CELL_CONSTANTS,
   CLOSENESS_CONSTANTS,
   PACE_CONSTANTS,
+  MULTI_BLADE_CONSTANTS,
   PLAN_CONSTANTS,
   SITTING_CONSTANTS,
 } from '../plan/index.ts'
@@ -86,7 +87,11 @@ export const CONSTANT_REGISTER: readonly ConstantArea[] = [
     constants: { ...FIELD_CONSTANTS, ...CONFIDENCE_CONSTANTS, ...WHORL_CONSTANTS },
   },
   { id: 'test', title: 'Guided test', constants: TEST_CONSTANTS },
-  { id: 'lines', title: 'Keep-lines and areas', constants: { ...LINE_CONSTANTS, ...OUTLINE_CONSTANTS, ...MOVE_CONSTANTS } },
+  {
+    id: 'lines',
+    title: 'Keep-lines and areas',
+    constants: { ...LINE_CONSTANTS, ...OUTLINE_CONSTANTS, ...MOVE_CONSTANTS },
+  },
   { id: 'relation', title: 'Stroke and grain', constants: RELATION_CONSTANTS },
   { id: 'blades', title: 'Blades', constants: BLADE_CONSTANTS },
   { id: 'blade-fit', title: 'Blade fit', constants: BLADE_FIT_CONSTANTS },
@@ -118,6 +123,7 @@ export const CONSTANT_REGISTER: readonly ConstantArea[] = [
     title: 'Time at the chair',
     constants: {
       ...PLAN_CONSTANTS,
+      ...MULTI_BLADE_CONSTANTS,
       ...PACE_CONSTANTS,
       ...ORDER_CONSTANTS,
       ...ROUTINE_CONSTANTS,

@@ -34,7 +34,12 @@ export const INTERVAL_CONSTANTS = {
     'Skin that was worked at home rests so long, at most, before the next service',
     'H',
   ),
-  trialDays: constant(7, 'days', 'A trial strip is followed until hair is felt, about so long', 'C'),
+  trialDays: constant(
+    7,
+    'days',
+    'A trial strip is followed until hair is felt, about so long',
+    'C',
+  ),
   leastWindow: constant(2, 'days', 'A window is at least this long', 'H'),
   windowShare: constant(0.25, '', 'and at least this share of the least interval', 'H'),
 } as const

@@ -58,6 +58,8 @@ export interface Screening {
   readonly withGrainOnly: boolean
   readonly onePass: boolean
   readonly noFragrance: boolean
+  /** In the first sessions of a course. */
+  readonly newcomer?: true
   /** Questions without an answer. */
   readonly unanswered: number
   /** Answers from last time of which nobody has said that they are still so. */

@@ -7,7 +7,7 @@ export const BETWEEN_CONSTANTS = {
     4.5,
     'days',
     'The lip alone, between whole services of fuzz, at least so far apart',
-    'C',
+    'H',
   ),
   lineDays: constant(
     4,
@@ -24,7 +24,7 @@ export const LIP_BETWEEN: Between = {
   leastDays: BETWEEN_CONSTANTS.lipDays,
   mostDays: 28,
   why: (days) =>
-    `Hair on the lip is felt again after about ${days} days: it may be done alone (C).`,
+    `Hair on the lip is felt again after about ${days} days: it may be done alone (H).`,
 }
 
 export const LINE_BETWEEN: Between = {

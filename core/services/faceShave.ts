@@ -1,5 +1,5 @@
 import { constant, schoolWords } from '../house/index.ts'
-import { cleanse, hotTowel, lather, TOWEL_COUNTS } from './routine.ts'
+import { cleanseForShave, hotTowel, looseningSteps, lather, TOWEL_COUNTS } from './routine.ts'
 import { part, schoolSays, whole, type Service, type StrokeWish, type Wanted } from './service.ts'
 
 /** A wet shave of the beard, by the house's school. */
@@ -23,7 +23,12 @@ export const faceShave = {
     stems: ['sideburn'],
     why: 'Kept: the sideburn stays unless it is asked for; shaved temples look odd.',
   },
-  prepare: (wish) => [cleanse(wish), hotTowel(wish, 'Hot towel'), lather(wish)],
+  prepare: (wish) => [
+    cleanseForShave(wish),
+    ...looseningSteps(wish),
+    hotTowel(wish, 'Hot towel'),
+    lather(wish),
+  ],
   lather: true,
   secondLook: 'Feel with a finger and a drop of oil. Take missed patches with the grain.',
   cools: 'towel',

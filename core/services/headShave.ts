@@ -1,5 +1,12 @@
 import { constant } from '../house/index.ts'
-import { cleanse, hotTowel, lather, secondTowel, TOWEL_COUNTS } from './routine.ts'
+import {
+  cleanseForShave,
+  hotTowel,
+  looseningSteps,
+  lather,
+  secondTowel,
+  TOWEL_COUNTS,
+} from './routine.ts'
 import { part, whole, type Service } from './service.ts'
 
 /** A wet shave of the scalp: one pass across, with one razor, from the top to the nape. */
@@ -17,7 +24,8 @@ export const headShave = {
     'nape-centre': part(0.6, 'top'),
   },
   prepare: (wish) => [
-    cleanse(wish),
+    cleanseForShave(wish),
+    ...looseningSteps(wish),
     hotTowel(wish, 'First hot towel'),
     secondTowel(wish),
     lather(wish),

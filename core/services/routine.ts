@@ -16,6 +16,8 @@ export const ROUTINE_CONSTANTS = {
   combMin: constant(1.5, 'min', 'Comb down, look at both sides from the front', 'H'),
   primeMin: constant(1, 'min', 'Pre-shave oil and clear gel along the lines', 'H'),
   exfoliateMin: constant(2, 'min', 'Rinse warm and loosen tips', 'H'),
+  scrubMin: constant(2, 'min', 'Scrub or acid just before the blade', 'H'),
+  thirdTowelMin: constant(1.5, 'min', 'Third towel on the face or head, cooler', 'H'),
   checkMin: constant(2, 'min', 'Feel for missed patches', 'H'),
   coldTowelMin: constant(2, 'min', 'Cold towel', 'H'),
   sootheMin: constant(2, 'min', 'Balm or soothing gel', 'H'),
@@ -33,6 +35,30 @@ export const TOWEL_COUNTS = {
 } as const
 
 const R = ROUTINE_CONSTANTS
+
+/** What loosens the skin before a shave, by the house's school; nothing on sensitive skin. */
+export function looseningSteps({ figures, plain, schools, sensitive }: RoutineWish): RoutineStep[] {
+  if (schools.exfoliateBefore !== 'scrub' || sensitive) return []
+  return [
+    {
+      id: 'prepare:scrub',
+      title: 'Scrub or mild acid',
+      text: `Just before the blade, softly, rinsed off${plain}. Not over what is red or marked.`,
+      minutes: figures(R.scrubMin),
+    },
+  ]
+}
+
+const loosens = ({ schools, sensitive }: RoutineWish) =>
+  schools.exfoliateBefore === 'lightly' && !sensitive
+    ? ' Loosen tips lightly with a soft cloth.'
+    : ''
+
+/** Hands, gloves, a fresh blade, clean skin; before a shave tips are loosened with it. */
+export const cleanseForShave = (wish: RoutineWish): RoutineStep => {
+  const step = cleanse(wish)
+  return { ...step, text: `${step.text}${loosens(wish)}` }
+}
 
 /** Hands, gloves, a fresh blade, clean skin. */
 export const cleanse = ({ figures, plain }: RoutineWish): RoutineStep => ({

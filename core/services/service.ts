@@ -77,6 +77,8 @@ export interface RoutineWish {
   readonly schools: Schools
   /** "; nothing scented", or nothing. */
   readonly plain: string
+  /** Reactive skin: nothing rubs within a day of a blade. */
+  readonly sensitive?: boolean | undefined
 }
 
 export interface Service {

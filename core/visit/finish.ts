@@ -213,7 +213,7 @@ export interface AfterFacts {
   readonly jobs: readonly LeftByJob[]
   readonly skin: SkinAndHair
   readonly schools: Schools
-  readonly plan: Pick<Plan, 'schools' | 'noFragrance'> | null
+  readonly plan: Pick<Plan, 'schools' | 'noFragrance' | 'screening'> | null
   readonly endedAtMs: number
   readonly answers: readonly SkinAnswer[]
   readonly products: readonly string[]
@@ -250,6 +250,7 @@ export function afterService(
       ? sittingCare(figures, jobs, skin, plan.schools, plan.noFragrance, endedAtMs, {
           products: house.products.filter((p) => f.products.includes(p.id)),
           atChair: f.atChair,
+          newcomer: plan.screening.newcomer,
           hairShowsMs: Number.isFinite(shows) ? shows : undefined,
         })
       : null,

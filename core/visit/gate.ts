@@ -7,7 +7,7 @@ import { SEVERITY_ORDER } from '../services/index.ts'
 import { conclude, screen, type Finding, type Screening } from '../screening/index.ts'
 import { dateAt, type IsoDate } from '../time/index.ts'
 import { consentFinding, openQuestions, ruleFinding } from './asking.ts'
-import { changeOf, courseFinding } from './trial.ts'
+import { changeOf, courseFinding, isNewcomer } from './trial.ts'
 import { handFindings, planFindings, unreadFinding } from './readiness.ts'
 import { aftermathFindings, homeFinding, tooSoonFinding, unsettledFindings } from './skin.ts'
 import type { Decision, Gate, Holds, Known, VisitFinding } from './types.ts'
@@ -28,7 +28,14 @@ export function gate(known: Known): Gate {
     ...homeFinding(known, today),
     ...courseFinding(known, today),
   ])
-  const screening = withSkin({ ...found, ...changeOf(found, skin, known) }, asking, skin, today)
+  const screening = withSkin(
+    {
+      ...found,
+      ...changeOf(found, skin, known),
+      ...(isNewcomer(known) && { newcomer: true as const }),
+    },
+    ...([asking, skin, today] as const),
+  )
   const rest = lifted([
     ...openQuestions(screening),
     ...consentFinding(known, today),

@@ -2,7 +2,7 @@
 import type { Figures } from '../house/index.ts'
 import { bumpsByZone, severeSigns, SPEAKS_FROM_HOURS } from '../looks/index.ts'
 import type { Screening, Trial } from '../screening/index.ts'
-import { THINGS } from '../history/index.ts'
+import { COURSE_CONSTANTS, THINGS } from '../history/index.ts'
 import { dateAt, dayWords, HOUR_MS, type IsoDate } from '../time/index.ts'
 import { capital } from '../words.ts'
 import type { GatedVisit, GateFacts } from './known.ts'
@@ -96,6 +96,12 @@ export function courseFinding(known: Known, today: IsoDate): VisitFinding[] {
     },
   ]
 }
+
+/** Whether this visit is one of the first sessions. */
+export const isNewcomer = ({ asked, trial, course, figures }: Known): boolean =>
+  asked.answers['first-ever']?.yes === true ||
+  trial?.past !== undefined ||
+  (course !== undefined && course.nth < figures(COURSE_CONSTANTS.sessions))
 
 /** What a change asks of the strokes themselves; nothing once a worker has decided otherwise. */
 export function changeOf(

@@ -10,5 +10,5 @@ export const NO_HOME_CARD =
 export function useBrushes(page: ClientPage, house: House, visit: VisitPage): boolean {
   const schools = useSchools(page, house)
   const fuzz = visit.jobs.every((j) => SERVICES[j.service].family === 'fuzz')
-  return exfoliatesBy(fuzz, page.client.skin, schools) === 'brush'
+  return exfoliatesBy(fuzz, page.client.skin, schools)?.startsWith('brush') === true
 }

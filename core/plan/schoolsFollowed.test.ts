@@ -1,0 +1,81 @@
+/** What a plan and the care that goes home follow of the house's schools: towels, balm, loosening, acid, brush, make-up. */
+import { carePlan } from '../care/index.ts'
+import { DEFAULT_SCHOOLS, DEFAULTS, type Schools } from '../house/index.ts'
+import { SKIN } from '../testing/client.ts'
+import { planInput } from '../testing/plan.ts'
+import { makePlan } from './makePlan.ts'
+
+const planned = (schools: Partial<Schools>, reactivity: 'average' | 'reactive' = 'average') =>
+  makePlan(planInput({ schools, skin: { reactivity } }))
+const ids = (schools: Partial<Schools>, reactivity?: 'average' | 'reactive') =>
+  planned(schools, reactivity).steps.map((s) => s.id)
+
+describe('the routine of a shave', () => {
+  it('cools, then soothes; the other way round by the other school', () => {
+    expect(ids({}).slice(-2)).toEqual(['close:cold', 'close:soothe'])
+    expect(ids({ balmOrder: 'balm-cold' }).slice(-2)).toEqual(['close:soothe', 'close:cold'])
+  })
+
+  it('a third towel is a step and lies ready', () => {
+    const [two, three] = [planned({}), planned({ towels: 'three' })]
+    expect(three.steps.map((s) => s.id).slice(-3)).toEqual([
+      'close:third',
+      'close:cold',
+      'close:soothe',
+    ])
+    const towels = (p: typeof two) => p.kit.find((k) => k.name === 'towels')!.count
+    expect(towels(three)).toBe(towels(two) + 1)
+    expect(three.totalMinutes).toBeGreaterThan(two.totalMinutes)
+  })
+
+  it('a scrub comes just before the blade where the school says so, never on sensitive skin', () => {
+    const before = ids({ exfoliateBefore: 'scrub' }).filter((id) => id.startsWith('prepare:'))
+    expect(before.slice(0, 3)).toEqual(['prepare:cleanse', 'prepare:scrub', 'prepare:towel'])
+    expect(ids({ exfoliateBefore: 'scrub' }, 'reactive')).not.toContain('prepare:scrub')
+    const words = (schools: Partial<Schools>, r?: 'reactive') => planned(schools, r).steps[0]!.text
+    expect(words({})).toMatch(/soft cloth/)
+    expect(words({}, 'reactive')).not.toMatch(/soft cloth/)
+    expect(words({ exfoliateBefore: 'never' })).not.toMatch(/soft cloth/)
+  })
+})
+
+describe('the care that goes home', () => {
+  const care = (schools: Partial<Schools>, skin: object = {}, facts = {}, fuzz = false) =>
+    carePlan(
+      DEFAULTS,
+      fuzz ? 'dermaplane' : 'face-shave',
+      { ...SKIN, bumpProne: true, ...skin },
+      { ...DEFAULT_SCHOOLS, ...schools },
+      false,
+      0,
+      facts,
+    )
+  const of = (c: ReturnType<typeof care>, id: string) => c.clearances.find((x) => x.id === id)
+  const HOUR = 3_600_000
+
+  it('acid from the same evening begins after eight hours, and is not forbidden then', () => {
+    const c = care({ exfoliate: 'acid-evening' })
+    expect(of(c, 'exfoliate')!.fromMs).toBe(8 * HOUR)
+    expect(of(c, 'acids')!.untilMs).toBe(8 * HOUR)
+    expect(of(care({}), 'exfoliate')!.fromMs).toBe(24 * HOUR)
+    expect(of(care({}), 'acids')!.untilMs).toBe(24 * HOUR)
+    expect(of(care({}, { reactivity: 'reactive' }), 'exfoliate')!.text).toMatch(/milder one/)
+  })
+
+  it('the brush twice a day, make-up at once', () => {
+    expect(of(care({ exfoliate: 'brush-twice' }), 'exfoliate')!.title).toMatch(/twice a day/)
+    expect(of(care({}, {}, {}, true), 'make-up')).toBeDefined()
+    expect(of(care({ makeUpAfter: '0' }, {}, {}, true), 'make-up')).toBeUndefined()
+  })
+
+  it('what is common in the first sessions is told to those in them alone', () => {
+    for (const [newcomer, told] of [
+      [true, true],
+      [false, false],
+    ] as const) {
+      const c = care({}, {}, { newcomer })
+      const words = `${c.normal} ${of(c, 'bumps-normal')!.text}`
+      expect(/first sessions/.test(words)).toBe(told)
+    }
+  })
+})
