@@ -3,6 +3,7 @@ export { EVENT_CONSTANTS, EVENT_NEEDS, type EventPlan, bestPlanFor, planBack } f
 export { clientSeries } from './clientSeries.ts'
 export { EVENT_KINDS, type EventKind } from './eventKinds.ts'
 export { type EventFacts, eventQuestion, pointsToTry } from './eventQuestion.ts'
+export { type ComesBack, comesBack, LEFT_OUT_CONSTANTS } from './leftOut.ts'
 export { type ClientEvent, SERIES_CONSTANTS, type SeriesVisit, usualGapDays } from './series.ts'
 export {
   DUE_CONSTANTS,

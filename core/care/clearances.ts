@@ -16,6 +16,10 @@ export const CARE_CONSTANTS = {
   sweatHours: constant(24, 'h', 'No hard exercise, sauna or hot bath', 'H'),
   swimHours: constant(24, 'h', 'No pool or sea', 'H'),
   swimNickHours: constant(48, 'h', 'No pool or sea after a nick', 'H'),
+  swimLongNickHours: constant(96, 'h', 'No pool or sea after a long nick', 'H'),
+  longNickMm: constant(5, 'mm', 'A nick from this length on is long', 'H'),
+  coverHours: constant(24, 'h', 'A long nick is kept dry and covered', 'H'),
+  nickBladeDays: constant(7, 'days', 'No blade over a long nick', 'H'),
   maskHours: constant(12, 'h', 'No tight mask or strap on the area', 'H'),
   makeUpRazorHours: constant(4, 'h', 'No make-up after a razor shave', 'H'),
   acidEveningHours: constant(8, 'h', 'Acid from the same evening begins after this', 'H'),
@@ -88,6 +92,8 @@ interface CareCase {
   readonly skinSays: string
   readonly acidOn: Product | undefined
   readonly nicked: boolean
+  /** Places of nicks that are long. */
+  readonly longNicks: readonly string[]
   /** Zones that reddened. */
   readonly red: readonly string[]
   readonly hairShowsMs: number | undefined
@@ -133,11 +139,15 @@ export function carePlan(
     skinSays: longer > 1 ? ' Longer for reactive skin.' : '',
     acidOn: products.find((p) => p.use !== 'home' && p.holds.includes('acid')),
     nicked: Object.keys(atChair.nicks).length > 0,
+    longNicks: Object.entries(atChair.nickMm ?? {}).flatMap(([zone, mm]) =>
+      mm >= figures(C.longNickMm) ? [zone] : [],
+    ),
     red: Object.keys(atChair.redness),
     avoid: (id, title, hours, text, mark) => put('avoid', id, title, 0, hours, text, mark),
   }
   fromTouch(it)
   fromWater(it)
+  fromNicks(it)
   fromProducts(it)
   toDo(it)
   toWatch(it)
@@ -189,7 +199,7 @@ function fromTouch({ figures, service, schools, fuzz, longer, red, avoid }: Care
 }
 
 /** Sweat, heat and water. */
-function fromWater({ figures, longer, skinSays, nicked, avoid }: CareCase): void {
+function fromWater({ figures, longer, skinSays, nicked, longNicks, avoid }: CareCase): void {
   avoid(
     'exercise',
     'No hard exercise, sauna or hot bath',
@@ -200,10 +210,33 @@ function fromWater({ figures, longer, skinSays, nicked, avoid }: CareCase): void
   avoid(
     'swimming',
     'No pool or sea',
-    Math.max(figures(C.swimHours) * longer, nicked ? figures(C.swimNickHours) : 0),
+    Math.max(
+      figures(C.swimHours) * longer,
+      longNicks.length > 0 ? figures(C.swimLongNickHours) : nicked ? figures(C.swimNickHours) : 0,
+    ),
     nicked
       ? 'Chlorine and salt sting, and a nick is a way in.'
       : `Chlorine and salt sting.${skinSays}`,
+    'H',
+  )
+}
+
+/** A nick by its length: a short one is left alone, a long one kept dry and covered, and no blade goes over it. */
+function fromNicks({ figures, longNicks, avoid }: CareCase): void {
+  if (longNicks.length === 0) return
+  const places = placesWords(longNicks)
+  avoid(
+    'nick-wet',
+    `Keep the nick on ${places} dry and covered`,
+    figures(C.coverHours),
+    'A clean plaster, changed when it is wet. Bleeding that does not stop under ten minutes of pressing: see somebody.',
+    'H',
+  )
+  avoid(
+    'nick-blade',
+    `No blade over the nick on ${places}`,
+    figures(C.nickBladeDays) * 24,
+    'Until it has closed and the scab has gone by itself.',
     'H',
   )
 }

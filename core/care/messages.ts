@@ -19,6 +19,8 @@ export interface MessageFacts {
   readonly what: string
   readonly name: string
   readonly house: string
+  /** Titles say nothing of what was done. */
+  readonly neutral?: boolean | undefined
   /** When to remind of the next visit; left out when no window is known. */
   readonly nextFromMs?: number | undefined
   /** What is due then, where that is not all of it. */
@@ -35,7 +37,7 @@ export function messagesFor(m: MessageFacts): MessageDraft[] {
   const out: MessageDraft[] = [
     {
       kind: 'care',
-      subject: `After your ${service.toLowerCase()}`,
+      subject: m.neutral ? m.house : `After your ${service.toLowerCase()}`,
       text: `${hello}\n\n${careText(m.care, '', service, m.when)}\n\n${m.house}`,
       dueAtMs: m.care.endedAtMs,
     },
@@ -45,7 +47,7 @@ export function messagesFor(m: MessageFacts): MessageDraft[] {
     if (!c.asks) continue
     out.push({
       kind: 'question',
-      subject: 'How is your skin?',
+      subject: m.neutral ? `${m.house}: a question` : 'How is your skin?',
       text: `${hello}\n\n${lookFirst}${c.text}\nTell us zone by zone: 0 clear, 1 almost clear, 2 mild, 3 moderate, 4 severe. “All clear” is an answer too.\n\n${m.care.notNormal}\n\n${m.house}`,
       dueAtMs: humaneMs(c.fromMs, m.offset),
     })
@@ -53,7 +55,7 @@ export function messagesFor(m: MessageFacts): MessageDraft[] {
   if (m.nextFromMs !== undefined && m.nextFromMs > m.care.endedAtMs) {
     out.push({
       kind: 'next',
-      subject: 'Good days for the next visit are near',
+      subject: m.neutral ? `${m.house}: a reminder` : 'Good days for the next visit are near',
       text: `${hello}\n\nyour skin will soon be ready for the next ${(m.nextWhat ?? service).toLowerCase()}. Say which day suits you.\n\n${m.house}`,
       dueAtMs: humaneMs(m.nextFromMs, m.offset),
     })

@@ -75,11 +75,18 @@ export function atChairOf(
   state: ChairState,
 ): AtChair {
   const nicks: Record<string, number> = {}
+  const nickMm: Record<string, number> = {}
   for (const nick of state.nicks) {
     const zone = nickZone(plan, nick) ?? ''
     nicks[zone] = (nicks[zone] ?? 0) + 1
+    if (nick.sizeMm !== undefined) nickMm[zone] = Math.max(nickMm[zone] ?? 0, nick.sizeMm)
   }
-  return { redness: redAtChair(state), leftOut: leftOutAtChair(plan, state), nicks }
+  return {
+    redness: redAtChair(state),
+    leftOut: leftOutAtChair(plan, state),
+    nicks,
+    ...(Object.keys(nickMm).length > 0 && { nickMm }),
+  }
 }
 
 /** Zones to look at afterwards: all that were planned, and wherever something happened. */

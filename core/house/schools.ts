@@ -121,6 +121,10 @@ export const SCHOOLS = {
       text: 'A trial strip with the blade, followed until hair is felt, about a week (cautious)',
     },
   ]),
+  titles: q('Messages and calendar entries are titled', [
+    { id: 'plain', text: 'By what was done' },
+    { id: 'neutral', text: 'Neutrally: nobody who reads a title sees what it is about' },
+  ]),
   consent: q('Signed consent', [
     { id: 'first', text: 'Once, and again when the text changes' },
     { id: 'each', text: 'At every visit' },

@@ -7,6 +7,8 @@ export interface AtChair {
   readonly leftOut: Readonly<Record<string, string>>
   /** Nicks by zone; those whose place was not told stand under the empty name. */
   readonly nicks: Readonly<Record<string, number>>
+  /** Length of the longest of each, mm, where it was told. */
+  readonly nickMm?: Readonly<Record<string, number>> | undefined
 }
 
 export const NOTHING_AT_CHAIR: AtChair = { redness: {}, leftOut: {}, nicks: {} }

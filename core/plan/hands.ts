@@ -138,6 +138,25 @@ const AROUND_MOUTH: ReadonlySet<ZoneStem> = new Set([
   'chin',
 ])
 
+/** What the client held for a zone and may let go once another needs it no more; empty where nothing (common practice). */
+export function relaxWords(zoneId: ZoneId): string {
+  switch (zoneStem(zoneId)) {
+    case 'cheek-lower':
+      return 'Client lets the cheek go.'
+    case 'upper-lip':
+    case 'mouth-corner':
+    case 'under-lip':
+    case 'chin':
+      return 'Client relaxes the mouth.'
+    case 'under-eye':
+    case 'brow':
+    case 'glabella':
+      return 'The eyes may open.'
+    default:
+      return ''
+  }
+}
+
 /** What the client does while the blade is there; empty when nothing (common practice). */
 export function clientAction(zoneId: ZoneId): string {
   const stem = zoneStem(zoneId)

@@ -18,6 +18,7 @@ import {
   renewLather,
   tweezeStep,
 } from './routine.ts'
+import { relaxWords } from './hands.ts'
 import type { SkinGround } from './skin.ts'
 import { bladeLifeStrokes } from './tools.ts'
 import { stepMinutes, type Lane, type PlanStep, type ZonePlan } from './types.ts'
@@ -104,6 +105,7 @@ export function walkParts(
   let strokes = 0
   let halfway = false
   let before: Lane | undefined
+  let held = ''
   groups.forEach((group, i) => {
     const lane = group.lead
     const seconds0 = sum(group.lanes.map((l) => l.seconds))
@@ -140,7 +142,19 @@ export function walkParts(
         : input.figures(C.stanceSeconds) + input.figures(C.headTurnSeconds)) +
       (freshBlade ? input.figures(C.toolSeconds) : 0)
     const seconds = seconds0 + change
-    steps.push(strokeStep(group, parts, seconds / 60, freshBlade, input.pressToward?.get(group.id)))
+    const stroke = strokeStep(
+      group,
+      parts,
+      seconds / 60,
+      freshBlade,
+      input.pressToward?.get(group.id),
+    )
+    // What was drawn tight for the lane before is let go where this one does not need it.
+    const relax = held && held !== relaxWords(lane.zoneId) ? held : ''
+    steps.push(
+      relax ? { ...stroke, action: [relax, stroke.action].filter(Boolean).join(' ') } : stroke,
+    )
+    held = relaxWords(lane.zoneId)
     fresh += seconds
     strokes += strokes0
     // A lane longer than a blade's life wears out more than one.

@@ -4,6 +4,7 @@ import {
   EVENT_CONSTANTS,
   SERIES_CONSTANTS,
   UPKEEP_CONSTANTS,
+  LEFT_OUT_CONSTANTS,
   YEAR_CONSTANTS,
 } from '../ahead/index.ts'
 import { CARE_CONSTANTS } from '../care/index.ts'
@@ -133,6 +134,7 @@ export const CONSTANT_REGISTER: readonly ConstantArea[] = [
   { id: 'kit', title: 'What lies ready', constants: { ...KIT_CONSTANTS, ...TOWEL_COUNTS } },
   { id: 'services', title: 'Services', constants: SLOT_CONSTANTS },
   { id: 'course', title: 'First sessions', constants: COURSE_CONSTANTS },
+  { id: 'left-out', title: 'What was left out', constants: LEFT_OUT_CONSTANTS },
   {
     id: 'methods',
     title: 'By other means than a blade',

@@ -185,6 +185,7 @@ export function finishService(
       what: jobsWords(plan.jobs),
       name: ending.calledName,
       house: house.name,
+      neutral: schools.titles === 'neutral',
       ...(next && {
         nextFromMs: next.window.fromMs - DAY_MS,
         nextWhat: jobName(done.find((j) => j.id === next.jobId)!),

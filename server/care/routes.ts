@@ -5,7 +5,9 @@ import { lowerFirst } from '../../core/words.ts'
 import ical, { ICalCalendarMethod } from 'ical-generator'
 import type { Express } from 'express'
 import type { Message, VisitPage } from '../../contract/types.ts'
+import type { Schools } from '../../core/house/index.ts'
 import type { Database } from '../db/connection.ts'
+import { json, type Json } from '../db/reader.ts'
 import { mount } from '../http/mount.ts'
 import { readHouse } from '../house/service.ts'
 import { HttpProblem, notFound } from '../http/problem.ts'
@@ -65,21 +67,32 @@ export function careRoutes(app: Express, db: Database): void {
     return (await readMessages(db, params.id))[0]!
   })
   mount(app, 'careCalendar', async ({ params, response }) => {
-    const { page, care: plan } = await care(params.id)
+    const [{ page, care: plan }, house] = await Promise.all([care(params.id), readHouse(db)])
+    const [client] = await db.select<{ schools: Json<Partial<Schools>> | null }>(
+      'SELECT schools FROM clients WHERE id = ?',
+      [page.clientId],
+    )
+    const { titles } = { ...house.schools, ...(client?.schools && json(client.schools)) }
     response
       .type('text/calendar')
       .setHeader('Content-Disposition', 'attachment; filename="aftercare.ics"')
-    response.send(careCalendar(page, plan))
+    response.send(careCalendar(page, plan, titles === 'neutral' ? house.name : undefined))
   })
 }
 
-/** The aftercare as a calendar: the end of each thing to keep off, and each time to look and tell. */
+/**
+ * The aftercare as a calendar: the end of each thing to keep off, and each time to look and tell.
+ * @param neutral what every entry is titled instead of what it is about
+ */
 export function careCalendar(
   page: Pick<VisitPage, 'id' | 'jobs' | 'window'>,
   care: CarePlan,
+  neutral?: string,
 ): string {
+  const titled = (summary: string, description: string) =>
+    neutral === undefined ? { summary, description } : { summary: neutral }
   const calendar = ical({
-    name: `After your ${lowerFirst(jobsWords(page.jobs))}`,
+    name: neutral ?? `After your ${lowerFirst(jobsWords(page.jobs))}`,
     prodId: { company: 'Slow Tide', product: 'Aftercare', language: 'EN' },
     method: ICalCalendarMethod.PUBLISH,
   })
@@ -92,8 +105,7 @@ export function careCalendar(
       start: new Date(at),
       end: new Date(at + ENTRY_MS),
       stamp: new Date(care.endedAtMs),
-      summary: c.kind === 'avoid' ? `Over: ${c.title.toLowerCase()}` : c.title,
-      description: c.text,
+      ...titled(c.kind === 'avoid' ? `Over: ${c.title.toLowerCase()}` : c.title, c.text),
     })
   }
   if (page.window) {
@@ -102,8 +114,7 @@ export function careCalendar(
       start: new Date(page.window.fromMs),
       end: new Date(page.window.toMs),
       stamp: new Date(care.endedAtMs),
-      summary: 'Good days for the next visit',
-      description: page.window.reasons.map((r) => r.text).join(' '),
+      ...titled('Good days for the next visit', page.window.reasons.map((r) => r.text).join(' ')),
     })
   }
   return calendar.toString()

@@ -53,8 +53,10 @@ export async function seriesCalendar(db: Database, id: string, through: string):
     closed: house.closed,
     offset: offsetHere,
   })
+  const schools = { ...house.schools, ...client.schools }
+  const neutral = schools.titles === 'neutral'
   const calendar = ical({
-    name: `${SERVICES[client.service].name}, visits ahead`,
+    name: neutral ? house.name : `${SERVICES[client.service].name}, visits ahead`,
     prodId: { company: 'Slow Tide', product: 'Return', language: 'EN' },
     method: ICalCalendarMethod.PUBLISH,
   })
@@ -66,8 +68,12 @@ export async function seriesCalendar(db: Database, id: string, through: string):
       end: new Date(visit.toMs),
       allDay: true,
       stamp: new Date(nowMs),
-      summary: visit.event ? `${name}, for ${visit.event.title}` : `${name}: good days`,
-      description: visit.why,
+      ...(neutral
+        ? { summary: house.name }
+        : {
+            summary: visit.event ? `${name}, for ${visit.event.title}` : `${name}: good days`,
+            description: visit.why,
+          }),
     })
   }
   return calendar.toString()

@@ -23,6 +23,7 @@ import { useView } from '../../state/view.ts'
 import type { StationProps } from '../useStation.ts'
 import { Course } from './Course.tsx'
 import { Events } from './Events.tsx'
+import { LeftOut } from './LeftOut.tsx'
 import { Series } from './Series.tsx'
 import { useZoneTints } from './useZoneTints.ts'
 import { useMemo, useState } from 'react'
@@ -100,6 +101,7 @@ export function NextVisit(props: StationProps) {
         {odds && <OddsWords odds={odds} window={window} />}
         <Whys reasons={window.reasons} />
         {odds && <ZoneWindows zones={odds.zones} fromMs={window.fromMs} />}
+        <LeftOut {...props} />
         <Events {...props} />
         <Others works={page.due.filter((d) => d !== work)} />
         {usual && <Series {...props} last={usual} />}
