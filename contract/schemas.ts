@@ -3,7 +3,15 @@ import type { InferType } from 'yup'
 import { ALL_ZONE_IDS, type ZoneId } from '../core/zones/index.ts'
 import { type Reading, ALL_METHODS } from '../core/grain/index.ts'
 import { type Asked, type HouseRules, MARK_KINDS, type RuleEdit } from '../core/screening/index.ts'
-import { eachText, type SkinAndHair, type TextField } from '../core/client.ts'
+import {
+  BUMP_AREAS,
+  CONTRASTS,
+  eachText,
+  SKIN_TYPES,
+  type SkinAndHair,
+  SLEEP_SIDES,
+  type TextField,
+} from '../core/client.ts'
 import {
   COARSENESSES,
   CURLS,
@@ -81,6 +89,11 @@ export const skinSchema = bound<SkinAndHair>()(
       coarseness: y.string().oneOf(['fine', 'medium', 'coarse']).required(),
       curl: y.string().oneOf(['straight', 'wavy', 'tight']).required(),
       bumpProne: y.boolean().required(),
+      bumpAreas: list(choice(BUMP_AREAS).required(), 4).optional().default(undefined),
+      type: choice(SKIN_TYPES).optional(),
+      lax: y.boolean().optional(),
+      contrast: choice(CONTRASTS).optional(),
+      sleepsOn: choice(SLEEP_SIDES).optional(),
       tone: y.number().integer().min(1).max(6).optional(),
       told: y
         .object(Object.fromEntries(SKIN_FACTS.map((key) => [key, y.boolean().optional()])))

@@ -1,4 +1,13 @@
-import { CLIENT_TEXT_IDS, CLIENT_TEXTS, eachText, hairIn, skinToBegin } from './client.ts'
+import {
+  bumpAreaOf,
+  bumpProneIn,
+  skinOver,
+  CLIENT_TEXT_IDS,
+  CLIENT_TEXTS,
+  eachText,
+  hairIn,
+  skinToBegin,
+} from './client.ts'
 
 describe('what is kept of a client in their own words', () => {
   it('is found by its heading, and no heading is taken for two', () => {
@@ -48,5 +57,27 @@ describe('hair to expect', () => {
   it('begins as the kind of service suggests', () => {
     expect(skinToBegin('fuzz').faceHair).toBe('fuzz')
     expect(skinToBegin('razor').faceHair).toBe('beard')
+  })
+})
+
+describe('skin that is prone to bumps', () => {
+  const skin = { ...skinToBegin('razor'), bumpProne: true }
+
+  it('is so everywhere unless places are told', () => {
+    expect(
+      ['chin', 'neck-lower-left', 'scalp-crown', 'shin-left'].map((z) => bumpAreaOf(z as never)),
+    ).toEqual(['face', 'neck', 'head', 'body'])
+    expect(bumpProneIn(skin, 'chin')).toBe(true)
+    expect(bumpProneIn({ ...skin, bumpAreas: ['neck'] }, 'chin')).toBe(false)
+    expect(bumpProneIn({ ...skin, bumpAreas: ['neck'] }, 'neck-lower-left')).toBe(true)
+    expect(bumpProneIn({ ...skin, bumpProne: false, bumpAreas: ['neck'] }, 'neck-lower-left')).toBe(
+      false,
+    )
+  })
+
+  it('legs do not govern the face: over its zones the skin is as told for them', () => {
+    const legs = { ...skin, bumpAreas: ['body'] as const }
+    expect(skinOver(legs, ['chin', 'jaw-left']).bumpProne).toBe(false)
+    expect(skinOver(legs, ['chin', 'shin-left' as never]).bumpProne).toBe(true)
   })
 })

@@ -1,5 +1,5 @@
 /** What is known of a client's skin and hair from asking: the inputs of every model. */
-import { type ZoneId, zoneStem, ZONE_FACTS, type HairKind } from './zones/index.ts'
+import { isBody, type ZoneId, zoneStem, ZONE_FACTS, type HairKind } from './zones/index.ts'
 import { addDays } from './time/index.ts'
 import type { Coarseness, Reactivity } from './skin/index.ts'
 
@@ -76,6 +76,38 @@ export type Curl = 'straight' | 'wavy' | 'tight'
 /** What grows on the face: a beard, or fuzz. */
 export type FaceHair = 'beard' | 'fuzz'
 
+export const SKIN_TYPES = ['dry', 'normal', 'combination', 'oily'] as const
+export type SkinType = (typeof SKIN_TYPES)[number]
+/** Dark hair on pale skin stands out; fair or grey hair, or dark hair on dark skin, hardly. */
+export const CONTRASTS = ['strong', 'middle', 'low'] as const
+export type Contrast = (typeof CONTRASTS)[number]
+export const SLEEP_SIDES = ['left', 'right', 'either'] as const
+export type Side = (typeof SLEEP_SIDES)[number]
+/** Parts that are prone to bumps each for itself. */
+export const BUMP_AREAS = ['face', 'neck', 'head', 'body'] as const
+export type BumpArea = (typeof BUMP_AREAS)[number]
+
+/** The part that a zone belongs to. */
+export function bumpAreaOf(zoneId: ZoneId): BumpArea {
+  if (isBody(zoneId)) return 'body'
+  const stem = zoneStem(zoneId)
+  if (stem.startsWith('neck') || stem.startsWith('under-chin') || stem.startsWith('nape'))
+    return 'neck'
+  return stem.startsWith('scalp') || stem === 'occiput' ? 'head' : 'face'
+}
+
+/** Whether a zone is prone to bumps. */
+export const bumpProneIn = (
+  { bumpProne, bumpAreas }: Pick<SkinAndHair, 'bumpProne' | 'bumpAreas'>,
+  zoneId: ZoneId,
+): boolean => bumpProne && (bumpAreas === undefined || bumpAreas.includes(bumpAreaOf(zoneId)))
+
+/** The skin as far as work on some zones goes: prone to bumps where any of them is. */
+export const skinOver = (skin: SkinAndHair, zones: readonly ZoneId[]): SkinAndHair => ({
+  ...skin,
+  bumpProne: zones.some((z) => bumpProneIn(skin, z)),
+})
+
 /** Skin and hair as told at Ask. */
 export interface SkinAndHair {
   readonly reactivity: Reactivity
@@ -83,6 +115,14 @@ export interface SkinAndHair {
   readonly coarseness: Coarseness
   readonly curl: Curl
   readonly bumpProne: boolean
+  /** Areas that are; everywhere when left out: legs do not govern the face. */
+  readonly bumpAreas?: readonly BumpArea[] | undefined
+  readonly type?: SkinType | undefined
+  /** Mature or lax: it moves under the blade. */
+  readonly lax?: boolean | undefined
+  /** How hair stands out against the skin, as it is told. */
+  readonly contrast?: Contrast | undefined
+  readonly sleepsOn?: Side | undefined
   /** One of six plain steps, for reading redness only. */
   readonly tone?: number
   /** What was told; the rest is as usual. Without it all was told. */

@@ -7,6 +7,12 @@ export {
   type Clearance,
   exfoliatesBy,
 } from './clearances.ts'
+export {
+  type ProductLook,
+  RANK_CONSTANTS,
+  type RankedProduct,
+  rankProducts,
+} from './rankProducts.ts'
 export { sittingCare } from './sittingCare.ts'
 export { type MessageDraft, type MessageKind, MESSAGE_KINDS, messagesFor } from './messages.ts'
 export {

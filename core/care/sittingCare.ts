@@ -1,8 +1,8 @@
 /** One care sheet for a sitting of several jobs: the strictest of each. */
-import type { SkinAndHair } from '../client.ts'
+import { type SkinAndHair, skinOver } from '../client.ts'
 import { DomainError } from '../errors.ts'
 import type { Figures, Schools } from '../house/index.ts'
-import { jobsWords, servicesOf, type Work } from '../services/index.ts'
+import { jobsWords, jobZones, servicesOf, type Work } from '../services/index.ts'
 import { carePlan, type CareFacts, type CarePlan, type Clearance } from './clearances.ts'
 
 /**
@@ -20,7 +20,15 @@ export function sittingCare(
 ): CarePlan {
   const each = jobs.map((job) => ({
     job,
-    care: carePlan(figures, job.service, client, schools, noFragrance, endedAtMs, facts),
+    care: carePlan(
+      figures,
+      job.service,
+      skinOver(client, jobZones(job)),
+      schools,
+      noFragrance,
+      endedAtMs,
+      facts,
+    ),
   }))
   const [first] = each
   if (!first) throw new DomainError('no-job', 'Nothing was done, so there is nothing to care for.')

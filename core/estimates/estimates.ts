@@ -215,6 +215,13 @@ export const ESTIMATES = {
     'Hair there grows from the last step on, at this client’s own pace; the slowest zone decides. How thick it stands is not measured: where it was found sparse, no date is told.',
     ['lines.filledMm', 'lines.stepMm'],
   ),
+  products: estimate(
+    'H',
+    'What a product does to this skin',
+    'Sting, dryness and bumps to expect, 0 to 10; the kindest stands first.',
+    'From what it holds, more on reactive or dry skin; each look of this client after a visit on which it was used counts beside that. Several products at one visit share its looks: none of them is shown to be the cause.',
+    ['products.looks'],
+  ),
   course: estimate(
     'H',
     'A beginner’s course',

@@ -1,12 +1,13 @@
 /** What a client's history teaches: their skin, their bumps and their growth, by zone, and how fast redness fades. */
 import type { Figures, Units } from '../house/index.ts'
 import type { ZoneId } from '../zones/index.ts'
-import { hairIn, type SkinAndHair } from '../client.ts'
+import { bumpProneIn, hairIn, type SkinAndHair } from '../client.ts'
 import {
   doubt,
   fastest,
   learnGrowths,
   priorGrowth,
+  seenTimes,
   type Growth,
   type PlacedReading,
   type SkinOf,
@@ -151,7 +152,7 @@ export function learnClient(
       reddened: each.filter((red) => red).length,
       each,
     },
-    bumps: learnBumps(figures, zones, skin, bumps),
+    bumps: bumpsByPart(figures, skin, zones, bumps),
     growth: learnGrowth(figures, skin, zones, hair),
     fading,
     learnedZones: [...new Set(hair.flatMap((h) => (h.zoneId ? [h.zoneId] : [])))],
@@ -160,6 +161,27 @@ export function learnClient(
     studioMean: mean,
     studioClients: others?.clients ?? 0,
   }
+}
+
+/** Bumps of parts that are prone to them, and of those that are not, each from its own visits: legs do not govern the face. */
+function bumpsByPart(
+  figures: Figures,
+  skin: SkinAndHair,
+  zones: readonly ZoneId[],
+  visits: ReturnType<typeof bumpOutcomes>,
+): ClientModel['bumps'] {
+  if (!skin.bumpProne || skin.bumpAreas === undefined)
+    return learnBumps(figures, zones, skin, visits)
+  const part = (prone: boolean) => {
+    const own = (zone: string) => bumpProneIn(skin, zone as ZoneId) === prone
+    return learnBumps(
+      figures,
+      zones.filter(own),
+      { ...skin, bumpProne: prone },
+      visits.map((v) => v.filter((z) => own(z.zoneId))).filter((v) => v.length > 0),
+    )
+  }
+  return { ...part(false), ...part(true) }
 }
 
 /** A reading of hair as it is kept, with what the service left standing. */
@@ -208,7 +230,13 @@ export const expectedGrowth = (
   zones: readonly ZoneId[],
 ): Record<string, Growth> =>
   Object.fromEntries(
-    zones.map((zone) => [zone, priorGrowth(figures, zone, hairIn(zone, skin.faceHair))]),
+    zones.map((zone) => [
+      zone,
+      {
+        ...priorGrowth(figures, zone, hairIn(zone, skin.faceHair)),
+        ...(skin.contrast && { seenTimes: seenTimes(figures, skin.contrast) }),
+      },
+    ]),
   )
 
 /** Why a reading of hair is asked about and not learned from, in words with lengths in `unit`; undefined when it may be. */

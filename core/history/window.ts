@@ -1,6 +1,6 @@
 /** The next visit's window of a client, from their last service and what followed. */
 import type { Figures, Schools } from '../house/index.ts'
-import type { SkinAndHair } from '../client.ts'
+import { type SkinAndHair, skinOver } from '../client.ts'
 import type { Coarseness } from '../skin/index.ts'
 import { zoneName, type ZoneId } from '../zones/index.ts'
 import {
@@ -104,7 +104,10 @@ export function windowAfter(
     nextVisitWindow(figures, {
       ...{ service: last.service, method: last.method, everyDays: last.everyDays },
       ...(last.trial && { trial: true }),
-      client: skin,
+      client: skinOver(
+        skin,
+        zones.map((z) => z.zoneId),
+      ),
       schools,
       lastAtMs: last.endedAtMs,
       zones,

@@ -1,4 +1,5 @@
 /** A lane in one pass: its blade, its strokes, its time, where hands and feet are, and why. */
+import { bumpProneIn } from '../client.ts'
 import { isRead, wrapTurn } from '../grain/index.ts'
 import type { Vec3 } from '../head/index.ts'
 import { tellWay } from '../telling/index.ts'
@@ -51,6 +52,7 @@ export const PLAN_CONSTANTS = {
   ),
   strokeFaceMm: constant(20, 'mm', 'Stroke length on the face and neck, at most', 'H'),
   strokeScalpMm: constant(30, 'mm', 'Stroke length on the scalp, at most', 'H'),
+  laxStroke: constant(0.65, '', 'Strokes on mature or lax skin are shorter: this much', 'H'),
   strokeSmallMm: constant(10, 'mm', 'Stroke length on lip, chin, nose and brow, at most', 'H'),
   strokeBodyMm: constant(70, 'mm', 'Stroke length on arms and legs, at most', 'H'),
   slowerFine: constant(0.95, '', 'Time of a stroke on fine terminal hair', 'H'),
@@ -182,7 +184,12 @@ export function laneStrokes(
   const fit = fitBlade(q.figures, allowed, m.radiusMm, skin.zone.bed, isSmall(id), m.extent.widthMm)
   const strokeLengthMm = Math.max(
     4,
-    Math.round(Math.min(longestStrokeMm(q.figures, id), m.extent.lengthMm)),
+    Math.round(
+      Math.min(
+        longestStrokeMm(q.figures, id) * (q.client.lax ? q.figures(P.laxStroke) : 1),
+        m.extent.lengthMm,
+      ),
+    ),
   )
   const widthMm = Math.max(2, Math.round(Math.min(fit.widthMm, m.extent.widthMm)))
   const strokes = passStrokes(q.figures, shape.areaCm2, widthMm, strokeLengthMm)
@@ -240,7 +247,10 @@ export function makeLane(
   )
   const { blade } = fit
   checkHandEdit(
-    { ...q, pass, bladeId: blade.id as BladeId, hair: more.hair, curlTight: more.curlTight },
+    {
+      ...{ ...q, pass, bladeId: blade.id as BladeId, hair: more.hair, curlTight: more.curlTight },
+      client: { ...q.client, bumpProne: bumpProneIn(q.client, id) },
+    },
     { blade: edit?.bladeId !== undefined, way: edit?.way !== undefined },
     relation,
   )

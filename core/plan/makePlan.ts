@@ -1,7 +1,15 @@
 /**
  * From grain, skin, hair, screening and schools to a plan with its reasons: presses, rows of strokes, hands, order, time, kit.
  */
-import { checkSitting, leadJob, plannedGroups, SERVICES } from '../services/index.ts'
+import { bumpProneIn } from '../client.ts'
+import {
+  checkSitting,
+  leadJob,
+  plannedGroups,
+  serviceZones,
+  SERVICES,
+  works,
+} from '../services/index.ts'
 import { type Figures, schoolWords } from '../house/index.ts'
 import { DomainError } from '../errors.ts'
 import type { ZoneId } from '../zones/index.ts'
@@ -360,8 +368,11 @@ function refuseUncleared({ jobs, screening, client, schools }: PlanInput): void 
     )
   }
   if (
-    plannedGroups(jobs).some((g) => SERVICES[g.service].clippersSchool) &&
-    client.bumpProne &&
+    plannedGroups(jobs).some(
+      (g) =>
+        SERVICES[g.service].clippersSchool &&
+        serviceZones(g.service).some((z) => works(g, z) && bumpProneIn(client, z)),
+    ) &&
     schools.bumpProneShave === 'clippers'
   ) {
     throw new DomainError(

@@ -1,4 +1,5 @@
 /** A plan in outline: which skin is worked, how it is parted into presses, and the front of what may be done there. */
+import { bumpProneIn } from '../client.ts'
 import { isRead } from '../grain/index.ts'
 import {
   ROUTINE_CONSTANTS,
@@ -182,7 +183,9 @@ export function partedOf(
     schools.fuzzDirection === 'down-to-centre' &&
     !screening.withGrainOnly
   const toleranceDeg = figures(
-    client.bumpProne ? PRESS_CONSTANTS.toleranceBumpDeg : PRESS_CONSTANTS.toleranceDeg,
+    skins.some((s) => bumpProneIn(client, s.zone.id))
+      ? PRESS_CONSTANTS.toleranceBumpDeg
+      : PRESS_CONSTANTS.toleranceDeg,
   )
   const key = [fixed, toleranceDeg, hand, ...skins.map((s) => s.zone.id)].join()
   let had = memory.presses.get(key)

@@ -54,6 +54,7 @@ const ask = (
   sensitivity: { shape: 2, rate: 8 },
   bumps: { shape: 1.5, rate: 25 },
   wear: 0,
+  tolerant: false,
   reactivity: 'average',
   bumpProne: false,
   curlTight: false,
@@ -84,8 +85,9 @@ describe('the rows of strokes of a zone', () => {
     expect(rows(ask({ schools: { beardPasses } }))).toEqual(wanted)
   })
 
-  it('go a third time on tough skin only (common practice)', () => {
-    expect(rows(ask({ reactivity: 'tough' }))).toContain('with+across+against')
+  it('go a third time only on skin whose own visits have shown that it bears much', () => {
+    expect(rows(ask({ tolerant: true }))).toContain('with+across+against')
+    expect(rows(ask({ reactivity: 'tough' }))).not.toContain('with+across+against')
     expect(rows(ask())).not.toContain('with+across+against')
   })
 

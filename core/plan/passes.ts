@@ -66,6 +66,8 @@ export interface PassQuestion {
   /** Mean used share of a blade's life in this service, 0 to 1. */
   readonly wear: number
   readonly reactivity: Reactivity
+  /** Shown by the client's own visits to bear much: what was told does not open a third pass. */
+  readonly tolerant: boolean
   readonly bumpProne: boolean
   readonly curlTight: boolean
   /** Fine, sparse hair on a client known to take it: a head may be gone over against. */
@@ -260,6 +262,7 @@ export function barredBy(q: PassQuestion, sequence: Sequence): string | undefine
   if (razor.length > 1 && q.screening.onePass) {
     return 'One pass only: what was asked calls for care.'
   }
-  if (razor.length > 2 && q.reactivity !== 'tough') return 'A third pass only on tough skin.'
+  if (razor.length > 2 && !q.tolerant)
+    return 'A third pass only on skin whose own visits have shown that it bears much.'
   return undefined
 }

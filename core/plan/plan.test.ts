@@ -55,6 +55,9 @@ function plan(c: PlanCase = {}): Plan {
 }
 /** As close as this skin allows: with, then across wherever it is borne. */
 const CLOSE = { choice: { style: 'closest' } } as const
+/** Answered visits of a client, none of them red; and none at all. */
+const BEARS_MUCH = { record: { visits: 8, reddened: 0 } } as const
+const NO_RECORD = { visits: 0, reddened: 0 } as const
 const CLOSE_TOUGH = { ...CLOSE, skin: { reactivity: 'tough' } } as const
 const zoneIn = (p: Plan, id: ZoneId) => p.zones.find((z) => z.zoneId === id)!
 const record = (id: ZoneId) => ZONES.find((z) => z.id === id)!
@@ -201,12 +204,14 @@ describe('every service', () => {
     expect(p.kit.find((k) => k.name === 'towels')!.count).toBe(3)
   })
 
-  it('a second look at thin hair on tough skin is against the grain in the closest plan only', () => {
+  it('a second look at thin hair on skin that has shown that it bears much is against the grain in the closest plan only', () => {
     const thin = {
-      service: 'head-shave',
+      ...{ service: 'head-shave' as const, ...BEARS_MUCH },
       skin: { reactivity: 'tough', coarseness: 'fine' },
     } as const
     expect(plan({ ...thin, ...CLOSE }).zones[0]!.passes).toHaveLength(2)
+    // What was only told opens nothing.
+    expect(plan({ ...thin, ...CLOSE, record: NO_RECORD }).zones[0]!.passes).toHaveLength(1)
     expect(plan({ ...thin, choice: { style: 'gentlest' } }).zones[0]!.passes).toHaveLength(1)
   })
 
@@ -417,7 +422,10 @@ describe('the order', () => {
   })
 
   it('strokes no blade beyond its life: a fresh one comes before the lane that it would not see through', () => {
-    const coarse = { ...CLOSE, skin: { reactivity: 'tough', coarseness: 'coarse' } } as const
+    const coarse = {
+      ...{ ...CLOSE, ...BEARS_MUCH },
+      skin: { reactivity: 'tough', coarseness: 'coarse' },
+    } as const
     const p = plan(coarse)
     const life = bladeLifeStrokes(DEFAULTS, 'face-shave', { ...SKIN, ...coarse.skin })
     const onBlade = new Map<string, number>()

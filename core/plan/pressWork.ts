@@ -1,4 +1,5 @@
 /** Lanes joined to presses: one stance, one turn of the head, one hold of the skin for all that is done in one go. */
+import { bumpProneIn } from '../client.ts'
 import {
   bearingOf,
   cross,
@@ -23,6 +24,9 @@ import { rounded, type BareLane } from './laneWork.ts'
 import { pressStroke, type Press } from './pressField.ts'
 import type { ZoneQuestion } from './question.ts'
 import { largestFirst, type Hold, type Lane, type PlannedPress } from './types.ts'
+
+/** Mature or lax skin moves under the blade (common practice). */
+const LAX_STRETCH = ' Lax skin: two fingers wide apart, and short strokes.'
 
 /** Lanes with hands and feet, and the presses that they are done in. */
 export interface Held {
@@ -62,7 +66,7 @@ export function holdPresses(q: ZoneQuestion, bare: readonly BareLane[]): Held {
         stepId: id,
         stance: held.stance,
         headTurn: held.headTurn,
-        freeHand: best?.text ?? NOTHING_TO_HOLD,
+        freeHand: `${best?.text ?? NOTHING_TO_HOLD}${q.client.lax ? LAX_STRETCH : ''}`,
         holds,
         pullBearing: best
           ? bearingOf(lane.zoneId, lane.point, lane.normal, best.pull)
@@ -126,7 +130,7 @@ function holdsOf(
     hand: stance.hand ?? q.hand,
     hour: stance.hour,
     turnDeg,
-    bumpProne: q.client.bumpProne,
+    bumpProne: bumpProneIn(q.client, lane.zoneId),
     schools: { neckStretch: q.schools.neckStretch },
   }
   const key = JSON.stringify([

@@ -79,3 +79,34 @@ describe('the care that goes home', () => {
     }
   })
 })
+
+describe('the skin as it is', () => {
+  const plan = (skin: object, hair: object = {}) => makePlan(planInput({ skin, notes: { hair } }))
+
+  it('prone to bumps by zone: a bump-prone neck goes with the grain, the cheeks by the school', () => {
+    const neck = plan({ bumpProne: true, bumpAreas: ['neck'] })
+    const most = (p: typeof neck, zone: string) =>
+      p.zones.find((z) => z.zoneId === zone)!.passes.map((x) => x.relation)
+    expect(most(neck, 'neck-upper-left')).toEqual(['with'])
+    const legs = plan({ bumpProne: true, bumpAreas: ['body'] })
+    const none = plan({ bumpProne: false })
+    const passes = (p: typeof neck) =>
+      p.zones.map((z) => [z.zoneId, z.passes.map((x) => x.relation)])
+    expect(passes(legs)).toEqual(passes(none))
+  })
+
+  it('lax skin: shorter strokes, a wider stretch, more time', () => {
+    const [lax, firm] = [plan({ lax: true }), plan({})]
+    const longest = (p: typeof lax) => Math.max(...p.lanes.map((l) => l.strokeLengthMm))
+    expect(longest(lax)).toBeLessThan(0.75 * longest(firm))
+    expect(lax.lanes[0]!.freeHand).toMatch(/two fingers wide apart/)
+    expect(lax.totalMinutes).toBeGreaterThan(firm.totalMinutes)
+  })
+
+  it('pale and grey places are listed to be felt again', () => {
+    const check = (p: ReturnType<typeof plan>) => p.steps.find((s) => s.kind === 'check')!.text
+    expect(check(plan({}))).not.toMatch(/feel again/i)
+    expect(check(plan({}, { chin: { grey: 'most' } }))).toMatch(/feel again on the chin/)
+    expect(check(plan({ contrast: 'low' }))).toMatch(/feel everywhere again/)
+  })
+})

@@ -1,7 +1,7 @@
 /** Walks through the lanes in order: steps with their times, lather renewed when it dries, a fresh blade where one is done. */
 import { capital, listWords, lowerFirst } from '../words.ts'
 import { sum } from '../stats/index.ts'
-import { zoneBase, type ZoneId, zoneSide } from '../zones/index.ts'
+import { areaOf, zoneBase, type ZoneId, zoneSide, zoneStem } from '../zones/index.ts'
 import type { Figures, Schools } from '../house/index.ts'
 import type { SkinAndHair } from '../client.ts'
 import { RELATION_WORDS } from '../grain/index.ts'
@@ -31,7 +31,7 @@ export interface WalkInput {
   readonly screening: Pick<Screening, 'noFragrance'>
   readonly client: SkinAndHair
   readonly ground: Pick<SkinGround, 'records'>
-  readonly notes: Pick<SurfaceNotes, 'strays'>
+  readonly notes: Pick<SurfaceNotes, 'strays'> & Partial<Pick<SurfaceNotes, 'hair'>>
   /** The way of each press in words, by its step; of a single lane that of the lane. */
   readonly pressToward?: ReadonlyMap<string, string> | undefined
 }
@@ -167,9 +167,21 @@ export function walkParts(
   return {
     before: preparing,
     strokes: steps,
-    after: closingSteps(input.figures, service, screening.noFragrance, schools),
+    after: closingSteps(input.figures, service, screening.noFragrance, schools).map((s) =>
+      s.kind === 'check' ? { ...s, text: `${s.text}${feelAgain(input, zones)}` } : s,
+    ),
     blades,
   }
+}
+
+/** Where hair hardly shows it is felt for once more: pale or grey hair is missed by eye (common practice). */
+function feelAgain({ notes, client }: WalkInput, zones: readonly ZonePlan[]): string {
+  if (client.contrast === 'low')
+    return ' Hair hardly stands out here: feel everywhere again, the eye misses it.'
+  const grey = zones.filter((z) => (notes.hair?.[z.zoneId]?.grey ?? 'none') !== 'none')
+  if (grey.length === 0) return ''
+  const areas = [...new Set(grey.map((z) => areaOf(zoneStem(z.zoneId)).name))]
+  return ` Grey hair hides: feel again on ${listWords(areas)}.`
 }
 
 const nameOf = (input: WalkInput, lane: Lane) => input.ground.records.get(lane.zoneId)!.name

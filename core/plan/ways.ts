@@ -2,6 +2,7 @@
  * The way of each stroke: with the growth, against it, across, or as a school fixes it; and beside an edge turned along it, so
  * far as who must be shaved with the grain allows. Common practice.
  */
+import { bumpProneIn } from '../client.ts'
 import type { Figures } from '../house/index.ts'
 import { RELATION_CONSTANTS, toRadians, wrapHalf, wrapTurn } from '../grain/index.ts'
 import type { Vec3 } from '../head/index.ts'
@@ -27,7 +28,9 @@ export interface Ways {
 export function waysOf(q: ZoneQuestion, skin: ZoneSkin): Ways {
   const across = new Map<LaneShape, { chart: number; why: string }>()
   const withOnly =
-    q.screening.withGrainOnly || q.client.bumpProne || SERVICES[q.service].withOnly === true
+    q.screening.withGrainOnly ||
+    bumpProneIn(q.client, skin.zone.id) ||
+    SERVICES[q.service].withOnly === true
   const offEdge = (lane: LaneShape, chart: number): number | undefined => {
     const wanted = laneRelation(q.figures, lane, chart)
     const stays = wanted === 'with' && withOnly

@@ -1,4 +1,6 @@
 /** One zone's plan: its lanes, how often they are gone over, with what, and why. */
+import { bumpProneIn } from '../client.ts'
+import { isTolerant } from './tolerance.ts'
 import { capital, listWords } from '../words.ts'
 import { zoneInWords } from '../zones/index.ts'
 import type { Figures } from '../house/index.ts'
@@ -88,10 +90,11 @@ export function zoneWork(q: ZoneQuestion, skin: ZoneSkin, parted: Parted): ZoneW
     bumps: q.bumps(id),
     wear: q.wear,
     reactivity: client.reactivity,
-    bumpProne: client.bumpProne,
+    bumpProne: bumpProneIn(client, id),
     curlTight: (layer?.curl ?? client.curl) === 'tight',
+    tolerant: isTolerant(q.figures, q.sensitivity(id), q.record),
     thin:
-      client.reactivity === 'tough' &&
+      isTolerant(q.figures, q.sensitivity(id), q.record) &&
       ((layer?.coarseness ?? client.coarseness) === 'fine' || layer?.density === 'sparse'),
     schools,
     record: q.record,

@@ -7,7 +7,7 @@ import {
   LEFT_OUT_CONSTANTS,
   YEAR_CONSTANTS,
 } from '../ahead/index.ts'
-import { CARE_CONSTANTS } from '../care/index.ts'
+import { CARE_CONSTANTS, RANK_CONSTANTS } from '../care/index.ts'
 import {
   FEEL_CONSTANTS,
   LEFT_OPEN_CONSTANTS,
@@ -39,6 +39,7 @@ import {
   CLOSENESS_CONSTANTS,
   PACE_CONSTANTS,
   MULTI_BLADE_CONSTANTS,
+  TOLERANCE_CONSTANTS,
   PLAN_CONSTANTS,
   SITTING_CONSTANTS,
 } from '../plan/index.ts'
@@ -125,6 +126,7 @@ export const CONSTANT_REGISTER: readonly ConstantArea[] = [
     constants: {
       ...PLAN_CONSTANTS,
       ...MULTI_BLADE_CONSTANTS,
+      ...TOLERANCE_CONSTANTS,
       ...PACE_CONSTANTS,
       ...ORDER_CONSTANTS,
       ...ROUTINE_CONSTANTS,
@@ -135,6 +137,7 @@ export const CONSTANT_REGISTER: readonly ConstantArea[] = [
   { id: 'services', title: 'Services', constants: SLOT_CONSTANTS },
   { id: 'course', title: 'First sessions', constants: COURSE_CONSTANTS },
   { id: 'left-out', title: 'What was left out', constants: LEFT_OUT_CONSTANTS },
+  { id: 'products', title: 'Products', constants: RANK_CONSTANTS },
   {
     id: 'methods',
     title: 'By other means than a blade',

@@ -56,6 +56,13 @@ export const GROWTH_CONSTANTS = {
   seenMm: constant(1, 'mm', 'Terminal hair is seen at this length', 'H'),
   feltFuzzMm: constant(0.3, 'mm', 'Fuzz is felt at this length', 'H'),
   seenFuzzMm: constant(0.8, 'mm', 'Fuzz is seen at this length', 'H'),
+  seenStrong: constant(
+    0.8,
+    '',
+    'Hair that stands out is seen at so many times the usual length',
+    'H',
+  ),
+  seenLow: constant(1.5, '', 'Hair that hardly stands out, at so many times', 'H'),
   waxMm: constant(6.35, 'mm', 'Length that wax needs (a quarter inch)', 'C'),
 } as const
 
@@ -80,6 +87,8 @@ export interface Growth {
   /** The person's own thresholds; those of people as a whole while nothing is known. */
   readonly felt?: Threshold
   readonly seen?: Threshold
+  /** Hair is seen at so many times the usual length: less where it stands out against the skin. */
+  readonly seenTimes?: number | undefined
   /** How much the length at which hair is noticed differs from time to time, mm. */
   readonly noiseMm?: number
   /** Where hair was told of no zone in particular: no zone's hair is noticed before this. */
@@ -206,6 +215,17 @@ export function thresholdMm(figures: Figures, curve: GrowthCurve, kind: 'felt' |
   return kind === 'felt' ? figures(G.feltFuzzMm) : figures(G.seenFuzzMm)
 }
 
+/** The same for hair as it stands out against its skin. */
+export const noticedMm = (
+  figures: Figures,
+  { curve, seenTimes = 1 }: Pick<Growth, 'curve' | 'seenTimes'>,
+  kind: 'felt' | 'seen',
+): number => thresholdMm(figures, curve, kind) * (kind === 'seen' ? seenTimes : 1)
+
+/** How many times the usual length hair has when it is seen, by how it stands out: a plain model of contrast. */
+export const seenTimes = (figures: Figures, contrast: 'strong' | 'middle' | 'low'): number =>
+  contrast === 'middle' ? 1 : figures(contrast === 'strong' ? G.seenStrong : G.seenLow)
+
 /** How far a measured length may be off, mm. */
 export const measuredSpreadMm = (figures: Figures, r: Pick<GrowthReading, 'method'>): number =>
   r.method === 'ruler'
@@ -217,7 +237,7 @@ export const measuredSpreadMm = (figures: Figures, r: Pick<GrowthReading, 'metho
 /** What is believed of a person's threshold. */
 export const thresholdOf = (figures: Figures, growth: Growth, kind: 'felt' | 'seen'): Threshold =>
   growth[kind] ?? {
-    mm: thresholdMm(figures, growth.curve, kind),
+    mm: noticedMm(figures, growth, kind),
     sd: figures(G.thresholdSdMm),
     withRate: 0,
   }

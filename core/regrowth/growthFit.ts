@@ -21,6 +21,7 @@ export interface Told {
 /** A zone that somebody told of, or the place where hair is noticed first. */
 export interface Slot {
   readonly curve: Growth['curve']
+  readonly seenTimes?: number | undefined
   readonly mu: number
   readonly s: number
 }

@@ -16,6 +16,7 @@ export {
   GROWTH_CONSTANTS,
   hairLengthMm,
   priorGrowth,
+  seenTimes,
   thresholdMm,
 } from './growth.ts'
 export { fastest, learnGrowths, type PlacedReading } from './learnGrowth.ts'

@@ -11,7 +11,7 @@ import {
   logRate,
   measuredSpreadMm,
   ofLogRate,
-  thresholdMm,
+  noticedMm,
   type Growth,
   type GrowthReading,
 } from './growth.ts'
@@ -45,7 +45,7 @@ export function learnGrowths(
   const names = [...new Set(kept.map((r) => r.zoneId))]
   const slots = names.map((zoneId): Slot => {
     const zone = zoneId === null ? first : prior[zoneId]!
-    return { curve: zone.curve, ...logRate(zone) }
+    return { curve: zone.curve, seenTimes: zone.seenTimes, ...logRate(zone) }
   })
   const told = kept.map((r) => toldOf(figures, r, names.indexOf(r.zoneId), slots))
   const parts = weighed(figures, slots, told)
@@ -119,7 +119,7 @@ function toldOf(figures: Figures, r: GrowthReading, slot: number, slots: readonl
   const yet = r.kind === 'felt' || r.kind === 'seen'
   return {
     ...{ slot, sense: kind === 'felt' ? 0 : 1, leftMm },
-    lengthMm: thresholdMm(figures, slots[slot]!.curve, kind),
+    lengthMm: noticedMm(figures, slots[slot]!, kind),
     spreadMm: figures(G.measuredSdMm),
     // Told by the day: noticed on that day, and not on the one before it unless somebody looked later than that.
     low: yet ? Math.max(0, Math.min(r.notYetDays ?? Infinity, r.days - HALF_A_DAY)) : r.days,
@@ -153,13 +153,14 @@ function growthFrom(
   const threshold = (kind: 'felt' | 'seen', k: number) => {
     const mm = over((e) => e.mm[k]!)
     return {
-      mm: thresholdMm(figures, prior.curve, kind) + mm,
+      mm: noticedMm(figures, prior, kind) + mm,
       sd: Math.sqrt(over((e) => e.mmVariance[k]! + (e.mm[k]! - mm) ** 2)),
       withRate: over((e) => e.with[k]! + (e.theta - theta) * (e.mm[k]! - mm)),
     }
   }
   return {
     curve: prior.curve,
+    ...(prior.seenTimes !== undefined && { seenTimes: prior.seenTimes }),
     ...ofLogRate(theta, Math.sqrt(variance)),
     felt: threshold('felt', 0),
     seen: threshold('seen', 1),

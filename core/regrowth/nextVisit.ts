@@ -17,7 +17,7 @@ import {
   daysToLength,
   daysUntil,
   shownOdds,
-  thresholdMm,
+  noticedMm,
   type DayRange,
   type Growth,
 } from './growth.ts'
@@ -195,8 +195,9 @@ function seenFirst(
   { zones, growth }: WindowInput,
 ): { zone: WorkedZone; seen: DayRange } | undefined {
   const about = (z: WorkedZone) => {
-    const { curve, mean, rest } = growth(z.zoneId)
-    const seenMm = thresholdMm(figures, curve, 'seen')
+    const grows = growth(z.zoneId)
+    const { curve, mean, rest } = grows
+    const seenMm = noticedMm(figures, grows, 'seen')
     return (rest?.days ?? 0) + daysToLength(figures, curve, z.leftMm, mean, seenMm)
   }
   const from = (zone: WorkedZone) => ({

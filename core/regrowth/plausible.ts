@@ -5,7 +5,7 @@ import {
   hairLengthMm,
   measuredSpreadMm,
   rateAt,
-  thresholdMm,
+  noticedMm,
   type Growth,
   type GrowthReading,
 } from './growth.ts'
@@ -42,7 +42,7 @@ export function doubt(
   }
   // Not noticed yet may be for want of looking.
   if (r.kind === 'not-felt' || r.kind === 'not-seen') return undefined
-  const length = thresholdMm(figures, prior.curve, r.kind)
+  const length = noticedMm(figures, prior, r.kind)
   const first = possible(figures, prior, r.leftMm, r.days + 0.5)
   const last = possible(
     figures,

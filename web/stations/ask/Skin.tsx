@@ -1,17 +1,18 @@
 /** Worker, skin and hair. */
-import { Button, Collapse, Stack, Table, Text } from '@mantine/core'
+import { Button, Collapse, Stack, Switch, Table, Text } from '@mantine/core'
 import { useDisclosure } from '@mantine/hooks'
-import { wasTold, type SkinAndHair } from '../../../core/client.ts'
+import { BUMP_AREAS, type BumpArea, wasTold, type SkinAndHair } from '../../../core/client.ts'
 import { SCHOOLS, schoolWords } from '../../../core/house/index.ts'
 import { useChangeClient } from '../../api/queries.ts'
 import { useChangeVisit } from '../../api/visitWrites.ts'
 import { Problem } from '../../ui/Panel.tsx'
 import { PickOne } from '../../ui/PickOne.tsx'
+import { Toggles } from '../../ui/Toggles.tsx'
 import { Words } from '../../ui/Words.tsx'
 import type { StationProps } from '../useStation.ts'
 
 const SKIN_CHOICES: readonly {
-  key: keyof SkinAndHair
+  key: 'reactivity' | 'faceHair' | 'coarseness' | 'curl' | 'bumpProne'
   label: string
   choices: readonly (readonly [value: string, words: string])[]
 }[] = [
@@ -106,6 +107,10 @@ export function Skin({ page, visit, house, frozen }: StationProps & { frozen: bo
           })}
         </Table.Tbody>
       </Table>
+      <MoreOfSkin
+        {...{ skin }}
+        onChange={(more) => client.mutate({ skin: { ...skin, ...more } })}
+      />
       <OwnSchools
         client={page.client}
         house={house}
@@ -120,6 +125,86 @@ export function Skin({ page, visit, house, frozen }: StationProps & { frozen: bo
   )
 }
 
+const PLACES: Readonly<Record<BumpArea, string>> = {
+  face: 'face',
+  neck: 'neck',
+  head: 'head',
+  body: 'arms, legs, trunk',
+}
+const NOT_TOLD = 'not-told'
+
+/** What else is told of the skin: where it is prone to bumps, its type, whether it is lax, how hair stands out, the side slept on. */
+function MoreOfSkin({
+  skin,
+  onChange,
+}: {
+  skin: SkinAndHair
+  onChange: (more: Partial<SkinAndHair>) => void
+}) {
+  const [open, opening] = useDisclosure(false)
+  const prone: readonly BumpArea[] = skin.bumpAreas ?? BUMP_AREAS
+  const told = [skin.type, skin.lax, skin.contrast, skin.sleepsOn].filter((x) => x !== undefined)
+  const one = <K extends 'type' | 'contrast' | 'sleepsOn'>(
+    key: K,
+    label: string,
+    choices: readonly (readonly [value: NonNullable<SkinAndHair[K]>, words: string])[],
+  ) => (
+    <PickOne
+      label={label}
+      data={[
+        { value: NOT_TOLD, label: 'not told' },
+        ...choices.map(([value, words]) => ({ value: value as string, label: words })),
+      ]}
+      value={(skin[key] as string | undefined) ?? NOT_TOLD}
+      onChange={(v) => onChange({ [key]: v === NOT_TOLD ? undefined : v })}
+    />
+  )
+  return (
+    <div>
+      {skin.bumpProne && (
+        <Toggles
+          label="Where bumps come"
+          of={BUMP_AREAS.map((id) => ({ id, name: PLACES[id], on: prone.includes(id) }))}
+          onToggle={(id, on) => {
+            const next = BUMP_AREAS.filter((a) => (a === id ? on : prone.includes(a)))
+            // Nowhere is no answer: the last place stays.
+            if (next.length === 0) return
+            onChange({ bumpAreas: next.length === BUMP_AREAS.length ? undefined : next })
+          }}
+        />
+      )}
+      <Button variant="bare" size="sm" aria-expanded={open} onClick={opening.toggle}>
+        More of this skin: {told.length === 0 ? 'nothing told' : `${told.length} told`}
+      </Button>
+      <Collapse expanded={open} keepMounted={false}>
+        <Stack gap="sm">
+          {one('type', 'Type', [
+            ['dry', 'dry'],
+            ['normal', 'neither'],
+            ['combination', 'combination'],
+            ['oily', 'oily'],
+          ])}
+          <Switch
+            label="Mature or lax: shorter strokes, a wider stretch"
+            checked={skin.lax === true}
+            onChange={(e) => onChange({ lax: e.currentTarget.checked || undefined })}
+          />
+          {one('contrast', 'How hair stands out against the skin', [
+            ['strong', 'strongly'],
+            ['middle', 'somewhat'],
+            ['low', 'hardly: fair, grey, or dark on dark'],
+          ])}
+          {one('sleepsOn', 'Side slept on', [
+            ['left', 'left'],
+            ['right', 'right'],
+            ['either', 'either'],
+          ])}
+        </Stack>
+      </Collapse>
+    </div>
+  )
+}
+
 /** Schools that may differ for one client. */
 const OWN = [
   'beardPasses',
@@ -128,6 +213,10 @@ const OWN = [
   'fuzzSlip',
   'faceOrder',
   'neckStretch',
+  'exfoliate',
+  'multiBlade',
+  'firstTry',
+  'titles',
 ] as const
 
 function OwnSchools({

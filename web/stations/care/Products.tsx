@@ -1,12 +1,50 @@
 /** What was put on the skin, picked from the kit list and checked against the client. */
 import { Alert, Fieldset, SimpleGrid, Text, UnstyledButton } from '@mantine/core'
-import { clashes, FACT_WORDS, USE_WORDS, type Product } from '../../../core/care/index.ts'
+import { useMemo } from 'react'
+import {
+  clashes,
+  FACT_WORDS,
+  type Product,
+  type ProductLook,
+  rankProducts,
+  USE_WORDS,
+} from '../../../core/care/index.ts'
+import { sum } from '../../../core/stats/index.ts'
+import { useHistory } from '../../api/queries.ts'
+import { useFigures } from '../../state/figures.ts'
+import { Estimate } from '../../ui/Estimate.tsx'
 import { useSaveProducts } from '../../api/visitWrites.ts'
 import { useScreening } from '../useGate.ts'
 import { Problem } from '../../ui/Panel.tsx'
 import { Scroll } from '../../ui/Scroll.tsx'
 import css from './Care.module.css'
 import type { StationProps } from '../useStation.ts'
+
+/** The house's products, the kindest to this client first. */
+function useRanked({ page, house }: StationProps) {
+  const figures = useFigures()
+  const history = useHistory(page.client.id)
+  const { skin } = page.client
+  return useMemo(() => {
+    const { visits = [], looks = [] } = history.data ?? {}
+    const used = new Map(visits.map((v) => [v.visitId, v.products]))
+    const told: ProductLook[] = [
+      ...looks.map(({ visitId, answer }) => ({
+        products: used.get(visitId) ?? [],
+        stinging: answer.feeling?.stinging,
+        dryness: answer.feeling?.dryness,
+      })),
+      ...visits.map((v) => ({
+        products: v.products,
+        bumps: v.bumps ? sum(Object.values(v.bumps)) : undefined,
+      })),
+    ]
+    const speaks = told.filter(
+      (l) => l.stinging !== undefined || l.dryness !== undefined || l.bumps !== undefined,
+    )
+    return rankProducts(figures, house.products, skin, speaks)
+  }, [figures, house.products, skin, history.data])
+}
 
 const USES = ['before', 'lather', 'after', 'home', 'tool'] as const
 
@@ -20,6 +58,7 @@ export function Products(props: StationProps) {
   const warned = new Map(
     clashes(house.products, visit.asked, screening.noFragrance).map((c) => [c.productId, c]),
   )
+  const ranked = useRanked(props)
   const toggle = (p: Product) =>
     save.change((before) =>
       before.includes(p.id) ? before.filter((id) => id !== p.id) : [...before, p.id],
@@ -32,7 +71,8 @@ export function Products(props: StationProps) {
           : `${used.length} ${used.length === 1 ? 'product' : 'products'} used`}
       </h1>
       <Text size="sm" c="dimmed">
-        Tap what was used. The list, and what is in each, is the house’s (Kit, Products).
+        Tap what was used; the kindest to this skin stands first,{' '}
+        <Estimate of="products">by what is in it</Estimate> and by what this client told after it.
       </Text>
       {found.map((c) => (
         <Alert
@@ -48,9 +88,9 @@ export function Products(props: StationProps) {
         {USES.map((use) => (
           <Fieldset key={use} variant="unstyled" legend={USE_WORDS[use]} mb="sm">
             <SimpleGrid cols={2} spacing="xs" verticalSpacing="xs">
-              {house.products
-                .filter((p) => p.use === use)
-                .map((p) => (
+              {ranked
+                .filter((r) => r.product.use === use)
+                .map(({ product: p, why, sting, dryness, bumps }) => (
                   <UnstyledButton
                     key={p.id}
                     className={css.product}
@@ -65,6 +105,12 @@ export function Products(props: StationProps) {
                           ? ' · allergy'
                           : ' · not on this skin')}
                     </small>
+                    {use !== 'tool' && (
+                      <small>
+                        sting {sting.toFixed(0)}, dryness {dryness.toFixed(0)}, bumps{' '}
+                        {bumps.toFixed(0)} of 10: {why.join('; ')}
+                      </small>
+                    )}
                   </UnstyledButton>
                 ))}
             </SimpleGrid>

@@ -10,6 +10,8 @@ import {
   GREYS,
   HAIR_KINDS,
   hairWords,
+  sideDensity,
+  sideWords,
   type ZoneHair,
 } from '../../../core/hair/index.ts'
 import { zoneName, isSkin, type ZoneId } from '../../../core/zones/index.ts'
@@ -88,6 +90,7 @@ export function HairTab({ page, visit, frame }: StationProps & { frame: ReadFram
     const ids = [...new Set(points.map((p) => p.zoneId).filter(isSkin))]
     if (ids.length > 0) paint(ids, brush)
   })
+  const sides = sideDensity(hair)
   const values = ROWS.find((r) => r[0] === looking)![2] as readonly string[]
   const tints = useMemo<ZoneTint[]>(
     () =>
@@ -204,6 +207,11 @@ export function HairTab({ page, visit, frame }: StationProps & { frame: ReadFram
           </>
         )}
       </Group>
+      {sides && (
+        <Text size="sm" c="dimmed">
+          {sideWords(sides, skin.sleepsOn)}
+        </Text>
+      )}
       <Scroll label="Hair by zone" ref={list}>
         <Table highlightOnHover>
           <Table.Thead>
