@@ -7,6 +7,7 @@ import {
   BUMP_AREAS,
   CONTRASTS,
   eachText,
+  HABIT_KINDS,
   SKIN_TYPES,
   type SkinAndHair,
   SLEEP_SIDES,
@@ -94,6 +95,26 @@ export const skinSchema = bound<SkinAndHair>()(
       lax: y.boolean().optional(),
       contrast: choice(CONTRASTS).optional(),
       sleepsOn: choice(SLEEP_SIDES).optional(),
+      habits: y
+        .array()
+        .of(
+          y
+            .object({
+              kind: choice(HABIT_KINDS).required(),
+              days: list(y.number().integer().min(0).max(6).required(), 7).min(1).required(),
+              fromHour: y.number().min(0).max(24).required(),
+              toHour: y
+                .number()
+                .max(24)
+                .required()
+                .moreThan(y.ref('fromHour'), 'a habit ends after it begins'),
+            })
+            .noUnknown()
+            .required(),
+        )
+        .max(20, 'at most 20 habits')
+        .optional()
+        .default(undefined),
       tone: y.number().integer().min(1).max(6).optional(),
       told: y
         .object(Object.fromEntries(SKIN_FACTS.map((key) => [key, y.boolean().optional()])))
@@ -382,6 +403,7 @@ export const notesSchema = bound<SurfaceNotes>()(
         .of(place().shape({ id: uuid().required() }).required())
         .max(200, 'at most 200 strays')
         .required(),
+      lengthMm: y.number().min(0).max(300).optional(),
       outlines: y
         .array()
         .of(

@@ -108,6 +108,19 @@ export const skinOver = (skin: SkinAndHair, zones: readonly ZoneId[]): SkinAndHa
   bumpProne: zones.some((z) => bumpProneIn(skin, z)),
 })
 
+export const HABIT_KINDS = ['make-up', 'sport', 'outdoors', 'mask', 'swim'] as const
+export type HabitKind = (typeof HABIT_KINDS)[number]
+
+/** Something that is done every week and that fresh skin is to be kept off. */
+export interface Habit {
+  readonly kind: HabitKind
+  /** 0 is Sunday. */
+  readonly days: readonly number[]
+  /** Hours of the day, 0 to 24. */
+  readonly fromHour: number
+  readonly toHour: number
+}
+
 /** Skin and hair as told at Ask. */
 export interface SkinAndHair {
   readonly reactivity: Reactivity
@@ -123,6 +136,8 @@ export interface SkinAndHair {
   /** How hair stands out against the skin, as it is told. */
   readonly contrast?: Contrast | undefined
   readonly sleepsOn?: Side | undefined
+  /** What meets the skin every week. */
+  readonly habits?: readonly Habit[] | undefined
   /** One of six plain steps, for reading redness only. */
   readonly tone?: number
   /** What was told; the rest is as usual. Without it all was told. */

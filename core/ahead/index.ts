@@ -4,6 +4,8 @@ export { clientSeries } from './clientSeries.ts'
 export { EVENT_KINDS, type EventKind } from './eventKinds.ts'
 export { type EventFacts, eventQuestion, pointsToTry } from './eventQuestion.ts'
 export { type ComesBack, comesBack, LEFT_OUT_CONSTANTS } from './leftOut.ts'
+export { type Arrival, arrivalBy } from './arrival.ts'
+export { HABIT_WORDS, QUIET_CONSTANTS, type QuietHour, quietHours } from './quietHours.ts'
 export { type ClientEvent, SERIES_CONSTANTS, type SeriesVisit, usualGapDays } from './series.ts'
 export {
   DUE_CONSTANTS,

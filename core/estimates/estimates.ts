@@ -222,6 +222,13 @@ export const ESTIMATES = {
     'From what it holds, more on reactive or dry skin; each look of this client after a visit on which it was used counts beside that. Several products at one visit share its looks: none of them is shown to be the cause.',
     ['products.looks'],
   ),
+  quiet: estimate(
+    'H',
+    'The quiet hour',
+    'The hour, one of each day of the window, at which the least of what the client does every week falls into the time that it is kept off.',
+    'Hours of each habit within the clearances of such a service are added up; nobody is asked to come while they are at it. All hours count alike.',
+    ['quiet.lookDays'],
+  ),
   course: estimate(
     'H',
     'A beginner’s course',

@@ -33,6 +33,8 @@ export interface SurfaceNotes {
   readonly keptZones: readonly ZoneId[]
   readonly hair: HairLayer
   readonly strays: readonly Stray[]
+  /** Length of the hair on arrival, mm, as it was told or measured. */
+  readonly lengthMm?: number | undefined
   /** What is all that may be worked, and what rests; absent in visits kept before there were any. */
   readonly outlines?: readonly Outline[] | undefined
 }

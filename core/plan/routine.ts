@@ -40,6 +40,16 @@ export function tweezeStep(figures: Figures, names: readonly string[]): PlanStep
   )
 }
 
+/** Clippers before the razor: long hair clogs a blade and is pulled (common practice). */
+export const clipperStep = (figures: Figures, lengthMm: number, areaCm2: number): PlanStep =>
+  step(
+    'prepare:clip',
+    'prepare',
+    'Clippers first',
+    `Hair is ${Math.round(lengthMm)} mm long: take it down to a millimetre or two, against the growth, dry; brush off.`,
+    figures(R.clipMin) + (figures(R.clipPer100Min) * areaCm2) / 100,
+  )
+
 /** A direction that is only guessed is felt first (common practice). */
 export function feelStep(
   figures: Figures,

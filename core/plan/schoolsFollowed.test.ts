@@ -80,6 +80,25 @@ describe('the care that goes home', () => {
   })
 })
 
+describe('long hair on arrival', () => {
+  const of = (lengthMm: number, service: 'face-shave' | 'dermaplane' = 'face-shave') =>
+    makePlan(planInput({ service, notes: { lengthMm } }))
+
+  it('goes down with clippers first, planned with its minutes', () => {
+    const clip = (p: ReturnType<typeof of>) => p.steps.find((s) => s.id === 'prepare:clip')
+    expect(clip(of(6))).toBeUndefined()
+    const long = of(25)
+    expect(clip(long)?.text).toMatch(/25 mm long/)
+    expect(clip(long)!.minutes).toBeGreaterThan(2)
+    expect(long.totalMinutes).toBeGreaterThan(of(3).totalMinutes)
+    expect(long.steps.findIndex((s) => s.id === 'prepare:clip')).toBeLessThan(
+      long.steps.findIndex((s) => s.id === 'prepare:towel'),
+    )
+    // Fuzz is never clipped.
+    expect(clip(of(25, 'dermaplane'))).toBeUndefined()
+  })
+})
+
 describe('the skin as it is', () => {
   const plan = (skin: object, hair: object = {}) => makePlan(planInput({ skin, notes: { hair } }))
 

@@ -13,6 +13,7 @@ import { changeSeconds, groupsOf, type LaneGroup, ORDER_CONSTANTS } from './orde
 import {
   betweenPasses,
   closingSteps,
+  clipperStep,
   feelStep,
   preparationSteps,
   renewLather,
@@ -31,7 +32,7 @@ export interface WalkInput {
   readonly screening: Pick<Screening, 'noFragrance'>
   readonly client: SkinAndHair
   readonly ground: Pick<SkinGround, 'records'>
-  readonly notes: Pick<SurfaceNotes, 'strays'> & Partial<Pick<SurfaceNotes, 'hair'>>
+  readonly notes: Pick<SurfaceNotes, 'strays'> & Partial<Pick<SurfaceNotes, 'hair' | 'lengthMm'>>
   /** The way of each press in words, by its step; of a single lane that of the lane. */
   readonly pressToward?: ReadonlyMap<string, string> | undefined
 }
@@ -77,6 +78,8 @@ export function walkParts(
     screening.noFragrance,
     input.client.reactivity === 'reactive',
   )
+  const clip = clipStep(input, zones)
+  if (clip) preparing.splice(1, 0, clip)
   const strays = straysOf(input, zones)
   if (strays.length > 0) {
     preparing.splice(
@@ -172,6 +175,16 @@ export function walkParts(
     ),
     blades,
   }
+}
+
+/** Long hair goes down with clippers before anything is wetted; nothing where the length is not told, or fuzz is worked. */
+function clipStep({ figures, service, notes }: WalkInput, zones: readonly ZonePlan[]) {
+  const { lengthMm } = notes
+  if (lengthMm === undefined || lengthMm <= figures(ROUTINE_CONSTANTS.clipperOverMm))
+    return undefined
+  if (SERVICES[service].family === 'fuzz') return undefined
+  const area = sum(zones.map((z) => z.areaCm2))
+  return clipperStep(figures, lengthMm, area)
 }
 
 /** Where hair hardly shows it is felt for once more: pale or grey hair is missed by eye (common practice). */

@@ -5,6 +5,7 @@ import {
   SERIES_CONSTANTS,
   UPKEEP_CONSTANTS,
   LEFT_OUT_CONSTANTS,
+  QUIET_CONSTANTS,
   YEAR_CONSTANTS,
 } from '../ahead/index.ts'
 import { CARE_CONSTANTS, RANK_CONSTANTS } from '../care/index.ts'
@@ -137,6 +138,7 @@ export const CONSTANT_REGISTER: readonly ConstantArea[] = [
   { id: 'services', title: 'Services', constants: SLOT_CONSTANTS },
   { id: 'course', title: 'First sessions', constants: COURSE_CONSTANTS },
   { id: 'left-out', title: 'What was left out', constants: LEFT_OUT_CONSTANTS },
+  { id: 'quiet', title: 'Quiet hours', constants: QUIET_CONSTANTS },
   { id: 'products', title: 'Products', constants: RANK_CONSTANTS },
   {
     id: 'methods',

@@ -111,7 +111,7 @@ function carriedOver(
       ...(clinician && { clinician }),
     },
     notes: {
-      ...before.notes,
+      ...withoutLength(before.notes),
       lines: linesOnward(before.notes.lines),
       strays: [],
       ...(before.notes.outlines && {
@@ -123,6 +123,9 @@ function carriedOver(
     },
   }
 }
+
+/** How long hair is now is told anew at each visit. */
+const withoutLength = ({ lengthMm: _was, ...notes }: SurfaceNotes): SurfaceNotes => notes
 
 /** Lines as they stand at the next visit: one that is on its way goes a step, what was only thought of is over. */
 function linesOnward(lines: SurfaceNotes['lines']): SurfaceNotes['lines'] {

@@ -3,7 +3,7 @@ import { ActionIcon, Button, Collapse, Group, NumberInput, Stack, Text, Title } 
 import { useDisclosure } from '@mantine/hooks'
 import { IconX } from '@tabler/icons-react'
 import { useState } from 'react'
-import { dueWords, type DueWork } from '../../../core/ahead/index.ts'
+import { arrivalBy, dueWords, type DueWork } from '../../../core/ahead/index.ts'
 import { DomainError } from '../../../core/errors.ts'
 import {
   areaWords,
@@ -18,6 +18,7 @@ import {
   methodFacts,
   METHODS,
   oneJob,
+  ROUTINE_CONSTANTS,
   ofService,
   SERVICE_IDS,
   SERVICES,
@@ -27,7 +28,8 @@ import {
 import { capital } from '../../../core/words.ts'
 import { dateWords } from '../../../core/time/index.ts'
 import { useChangeClient } from '../../api/queries.ts'
-import { useChangeVisit } from '../../api/visitWrites.ts'
+import { useChangeVisit, useSaveNotes } from '../../api/visitWrites.ts'
+import { useFigures } from '../../state/figures.ts'
 import { newId } from '../../state/words.ts'
 import { Estimate } from '../../ui/Estimate.tsx'
 import { Problem } from '../../ui/Panel.tsx'
@@ -35,7 +37,38 @@ import { named, PickOne } from '../../ui/PickOne.tsx'
 import { Toggles } from '../../ui/Toggles.tsx'
 import type { StationProps } from '../useStation.ts'
 
-export function Sitting({ page, visit, frozen }: StationProps & { frozen: boolean }) {
+/** How long the hair is now: asked or measured; longer than a blade takes it goes down with clippers first. */
+function LengthNow({ page, visit, frozen }: StationProps & { frozen: boolean }) {
+  const figures = useFigures()
+  const save = useSaveNotes(visit.id)
+  const { tide } = page
+  const by = arrivalBy(figures, tide.curve, tide.hairWords === 'Fuzz', Date.now())
+  const over = figures(ROUTINE_CONSTANTS.clipperOverMm)
+  const { lengthMm } = visit.notes
+  return (
+    <Group gap="sm" align="end">
+      <NumberInput
+        label="Hair now, as it is told or measured"
+        w={230}
+        suffix=" mm"
+        min={0}
+        max={300}
+        decimalScale={1}
+        disabled={frozen}
+        placeholder={by ? `about ${by.nowMm.toFixed(1)} mm by the tide line` : 'not told'}
+        value={lengthMm ?? ''}
+        onChange={(v) => save.change(() => ({ lengthMm: typeof v === 'number' ? v : undefined }))}
+      />
+      {lengthMm !== undefined && lengthMm > over && (
+        <Text size="sm">Over {over} mm: clippers first, planned with their minutes.</Text>
+      )}
+      <Problem>{save.error?.message}</Problem>
+    </Group>
+  )
+}
+
+export function Sitting({ frozen, ...station }: StationProps & { frozen: boolean }) {
+  const { page, visit } = station
   const changeVisit = useChangeVisit(visit.id)
   const changeClient = useChangeClient(page.client.id)
   const [refused, setRefused] = useState<string>()
@@ -67,6 +100,7 @@ export function Sitting({ page, visit, frozen }: StationProps & { frozen: boolea
         frozen={frozen}
         onAdd={(due) => add(asJob(due))}
       />
+      <LengthNow {...station} frozen={frozen} />
       {jobs.map((job, i) => (
         <JobRow
           key={job.id}

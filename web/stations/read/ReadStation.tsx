@@ -1,6 +1,9 @@
 /** Read: the grain of the head, its marks, the lines to keep, the kinds of hair, and the maps of other visits. */
 import { useCallback, useMemo, useRef, useState, type ReactNode } from 'react'
 import { useNavigate } from 'react-router'
+import { Text } from '@mantine/core'
+import { arrivalBy } from '../../../core/ahead/index.ts'
+import { dateWords } from '../../../core/time/index.ts'
 import { isBodySitting } from '../../../core/services/index.ts'
 import { useSaveAsked } from '../../api/visitWrites.ts'
 import { firstBrush, MarksPanel, markSpots, useMarking } from '../../marks/MarksPanel.tsx'
@@ -39,6 +42,7 @@ export interface ReadFrame {
 export function ReadStation(props: StationProps) {
   const { page, visit } = props
   const navigate = useNavigate()
+  const figures = useFigures()
   const body = isBodySitting(visit.jobs)
   const tabs = body ? TABS.filter(([id]) => id === 'grain' || id === 'marks') : TABS
   const [tab, setTab] = useTab<Tab>(tabs, 'grain')
@@ -49,15 +53,26 @@ export function ReadStation(props: StationProps) {
     areas: `${visit.notes.outlines?.length || ''}`,
     hair: `${Object.keys(visit.notes.hair).length + visit.notes.strays.length || ''}`,
   }
+  const { tide } = page
+  const now = arrivalBy(figures, tide.curve, tide.hairWords === 'Fuzz', Date.now())
+  const short = visit.state === 'open' && visit.notes.lengthMm === undefined && now?.tooShort
   const frame: ReadFrame = {
     tabs: (
-      <StationTabs
-        label="What to read"
-        tabs={tabs}
-        tab={tab}
-        onTab={setTab}
-        after={(id) => counts[id] && ` ${counts[id]}`}
-      />
+      <>
+        <StationTabs
+          label="What to read"
+          tabs={tabs}
+          tab={tab}
+          onTab={setTab}
+          after={(id) => counts[id] && ` ${counts[id]}`}
+        />
+        {short && (
+          <Text size="sm" c="brass.7">
+            By the tide line hair is about {now.nowMm.toFixed(1)} mm: too short to feel its way
+            {now.readableFromMs ? `, from ${dateWords(now.readableFromMs)} on it can be read` : ''}.
+          </Text>
+        )}
+      </>
     ),
     onward: visit.state === 'open' && (
       <KeyButton

@@ -24,6 +24,7 @@ import type { StationProps } from '../useStation.ts'
 import { Course } from './Course.tsx'
 import { Events } from './Events.tsx'
 import { LeftOut } from './LeftOut.tsx'
+import { Quiet } from './Quiet.tsx'
 import { Series } from './Series.tsx'
 import { useZoneTints } from './useZoneTints.ts'
 import { useMemo, useState } from 'react'
@@ -101,6 +102,7 @@ export function NextVisit(props: StationProps) {
         {odds && <OddsWords odds={odds} window={window} />}
         <Whys reasons={window.reasons} />
         {odds && <ZoneWindows zones={odds.zones} fromMs={window.fromMs} />}
+        <Quiet {...props} window={window} />
         <LeftOut {...props} />
         <Events {...props} />
         <Others works={page.due.filter((d) => d !== work)} />
