@@ -229,6 +229,13 @@ export const ESTIMATES = {
     'Hours of each habit within the clearances of such a service are added up; nobody is asked to come while they are at it. All hours count alike.',
     ['quiet.lookDays'],
   ),
+  'area-edge': estimate(
+    'H',
+    'Where an area may end',
+    'How much the hair beside an edge shows, of all that it could.',
+    'By kind and density of the hair as told at Hair, less where it is grey, and by how hair stands out against the skin. Nothing is measured.',
+    [],
+  ),
   course: estimate(
     'H',
     'A beginner’s course',

@@ -1,5 +1,6 @@
 /** What kind of hair grows where. */
 export { COARSENESSES } from '../skin/index.ts'
+export { hairShows } from './shows.ts'
 export { sideDensity, sideWords } from './sides.ts'
 export {
   CURLS,

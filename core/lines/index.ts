@@ -14,6 +14,7 @@ export {
   mirrorLine,
 } from './keepLine.ts'
 export { missingEdges } from './edges.ts'
+export { areaDownTo, FADE_EDGES, type FadeEdge, leastEdge } from './proposeArea.ts'
 export {
   beginMove,
   type Candidate,

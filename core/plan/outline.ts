@@ -5,6 +5,7 @@ import {
   ROUTINE_CONSTANTS,
   SERVICES,
   serviceZones,
+  zonesToChoose,
   type Service,
   type ServiceId,
 } from '../services/index.ts'
@@ -85,7 +86,7 @@ export function openZones(input: JobInput): { skins: ZoneSkin[]; leftOut: LeftOu
   const leftOut: LeftOut[] = []
   let outside: LeftOut | undefined
   const { zones: asked } = input.group
-  const all = serviceZones(service)
+  const all = asked ? zonesToChoose(service) : serviceZones(service)
   // A left hand goes over the zones as a right hand does in a mirror.
   const inOrder = hand === 'left' ? all.map(mirrorZone) : all
   for (const id of asked ? inOrder.filter((z) => asked.includes(z)) : inOrder) {

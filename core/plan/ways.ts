@@ -7,6 +7,7 @@ import type { Figures } from '../house/index.ts'
 import { RELATION_CONSTANTS, toRadians, wrapHalf, wrapTurn } from '../grain/index.ts'
 import type { Vec3 } from '../head/index.ts'
 import { SERVICES, type Wanted } from '../services/index.ts'
+import { zoneStem } from '../zones/index.ts'
 import { alongEdge } from './edges.ts'
 import { acrossWays } from './hands.ts'
 import { chartBearing, laneDirection, type LaneShape } from './lanes.ts'
@@ -27,11 +28,14 @@ export interface Ways {
 
 export function waysOf(q: ZoneQuestion, skin: ZoneSkin): Ways {
   const across = new Map<LaneShape, { chart: number; why: string }>()
+  // Under the eye a stroke runs outward, whatever grows: away from the lashes and the nose.
+  const onlyOutward = zoneStem(skin.zone.id) === 'under-eye'
   const withOnly =
     q.screening.withGrainOnly ||
     bumpProneIn(q.client, skin.zone.id) ||
     SERVICES[q.service].withOnly === true
   const offEdge = (lane: LaneShape, chart: number): number | undefined => {
+    if (onlyOutward) return undefined
     const wanted = laneRelation(q.figures, lane, chart)
     const stays = wanted === 'with' && withOnly
     const turned = besideEdge(skin, lane, chart, stays, q.hand === 'left')
@@ -44,6 +48,7 @@ export function waysOf(q: ZoneQuestion, skin: ZoneSkin): Ways {
       : along
   }
   const straightOf = (lane: LaneShape, wanted: Wanted): number => {
+    if (onlyOutward) return chartBearing(skin, lane, outwardWay(lane.point))
     if (wanted === 'with') return lane.growth
     if (wanted === 'against') return wrapTurn(lane.growth + Math.PI)
     if (wanted === 'fixed') return chartBearing(skin, lane, fixedWay(lane.point))
@@ -92,6 +97,13 @@ function besideEdge(
     )
   )
 }
+
+/** Outward and a little down, from the client's side. */
+export const outwardWay = (point: readonly number[]): [number, number, number] => [
+  Math.sign(point[0]!) || 1,
+  -0.3,
+  0,
+]
 
 /** Down and toward the middle of the face, from the client's side. */
 export const fixedWay = (point: readonly number[]): [number, number, number] => [

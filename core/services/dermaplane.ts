@@ -1,7 +1,7 @@
 import { constant } from '../house/index.ts'
 import { LIP_BETWEEN } from './between.ts'
 import { cleanse, fuzzSurface } from './routine.ts'
-import { part, whole, type Service } from './service.ts'
+import { byWish, part, whole, type Service } from './service.ts'
 import { fuzzRows } from './strokes.ts'
 
 /** Fuzz and dead skin off the face with a bare surgical blade. */
@@ -17,6 +17,12 @@ export const dermaplane = {
     temple: part(0.7, 'front'),
     ...whole('glabella', 'cheek-upper', 'cheek-lower', 'nose-bridge', 'nose-side'),
     ...whole('upper-lip', 'mouth-corner', 'under-lip', 'chin', 'jaw'),
+    // The tip of the nose, and a neck that fades out where its hair shows less and less: by wish.
+    'nose-tip': byWish(whole('nose-tip')['nose-tip']),
+    'under-chin': byWish(whole('under-chin')['under-chin']),
+    'under-chin-centre': byWish(whole('under-chin-centre')['under-chin-centre']),
+    'neck-upper': byWish(part(0.5, 'top')),
+    'neck-upper-centre': byWish(part(0.5, 'top')),
   },
   prepare: (wish) => [cleanse(wish), fuzzSurface(wish)],
   lather: false,

@@ -1,7 +1,7 @@
 /** Edits of what a sitting is to do, as the screen makes them. */
 import { areaOf, AREAS_WORKED, zoneStem, type Area, type ZoneId } from '../zones/index.ts'
 import { jobZones, type Job } from './job.ts'
-import { serviceZones, type ServiceId } from './list.ts'
+import { serviceZones, type ServiceId, zonesToChoose } from './list.ts'
 import type { Method } from './method.ts'
 
 /** The areas that a service works, from above to below, each with its zones. */
@@ -9,14 +9,15 @@ export const areasOf = (
   service: ServiceId,
 ): readonly { readonly area: Area; readonly zones: readonly ZoneId[] }[] =>
   AREAS_WORKED.flatMap((area) => {
-    const zones = serviceZones(service).filter((z) => areaOf(zoneStem(z)) === area)
+    const zones = zonesToChoose(service).filter((z) => areaOf(zoneStem(z)) === area)
     return zones.length > 0 ? [{ area, zones }] : []
   })
 
 /** Zones as a job keeps them: null where they are all that the service names. */
 const kept = (service: ServiceId, zones: readonly ZoneId[]): readonly ZoneId[] | null => {
-  const own = serviceZones(service).filter((z) => zones.includes(z))
-  return own.length === serviceZones(service).length ? null : own
+  const own = zonesToChoose(service).filter((z) => zones.includes(z))
+  const usual = serviceZones(service)
+  return own.length === usual.length && own.every((z) => usual.includes(z)) ? null : own
 }
 
 /** A job with some zones more or less; its last place cannot be taken from it. */
@@ -28,7 +29,8 @@ export function withZones(job: Job, zones: readonly ZoneId[], on: boolean): Job 
 
 /** A job of another service: its places are those of the new one that it had before, or all of them. */
 export function ofService(job: Job, service: ServiceId): Job {
-  const same = job.zones === null ? [] : serviceZones(service).filter((z) => job.zones!.includes(z))
+  const same =
+    job.zones === null ? [] : zonesToChoose(service).filter((z) => job.zones!.includes(z))
   const { everyDays: _own, ...rest } = job
   return { ...rest, service, zones: same.length > 0 ? kept(service, same) : null }
 }

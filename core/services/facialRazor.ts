@@ -1,7 +1,7 @@
 import { constant } from '../house/index.ts'
 import { LIP_BETWEEN } from './between.ts'
 import { cleanse, fuzzSurface } from './routine.ts'
-import { whole, type Service } from './service.ts'
+import { byWish, part, whole, type Service } from './service.ts'
 import { fuzzRows } from './strokes.ts'
 
 /** Fuzz off the face with a guarded edge. */
@@ -12,17 +12,20 @@ export const facialRazor = {
   ground: 'head',
   posture: 'reclined',
   slotMin: constant(15, 'min', 'Slot for a guarded facial razor (3–15)', 'C'),
-  zones: whole(
-    'forehead',
-    'forehead-centre',
-    'glabella',
-    'cheek-upper',
-    'cheek-lower',
-    'upper-lip',
-    'mouth-corner',
-    'chin',
-    'jaw',
-  ),
+  zones: {
+    ...whole('forehead', 'forehead-centre', 'glabella', 'cheek-upper', 'cheek-lower'),
+    ...whole('upper-lip', 'mouth-corner', 'chin', 'jaw'),
+    // The nose, the skin under the eye (guarded, outward only), the temple, and a neck that fades out: by wish.
+    temple: byWish(part(0.7, 'front')),
+    'nose-bridge': byWish(whole('nose-bridge')['nose-bridge']),
+    'nose-side': byWish(whole('nose-side')['nose-side']),
+    'nose-tip': byWish(whole('nose-tip')['nose-tip']),
+    'under-eye': byWish(part(0.6, 'bottom')),
+    'under-chin': byWish(whole('under-chin')['under-chin']),
+    'under-chin-centre': byWish(whole('under-chin-centre')['under-chin-centre']),
+    'neck-upper': byWish(part(0.5, 'top')),
+    'neck-upper-centre': byWish(part(0.5, 'top')),
+  },
   prepare: (wish) => [cleanse(wish), fuzzSurface(wish)],
   lather: false,
   secondLook: 'Look in side light. Nothing is gone over twice.',

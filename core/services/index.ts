@@ -31,6 +31,7 @@ export {
   type ServiceId,
   SERVICES,
   serviceZones,
+  zonesToChoose,
   SLOT_CONSTANTS,
   workedShare,
 } from './list.ts'

@@ -2,7 +2,14 @@
 import { DomainError } from '../errors.ts'
 import { capital, listWords } from '../words.ts'
 import { areaOf, isBody, zoneStem, type ZoneId } from '../zones/index.ts'
-import { isBodyService, SERVICES, serviceZones, workedShare, type ServiceId } from './list.ts'
+import {
+  isBodyService,
+  SERVICES,
+  serviceZones,
+  workedShare,
+  zonesToChoose,
+  type ServiceId,
+} from './list.ts'
 import { byRoot, isPlanned, methodFacts, type HandMethod, type Method } from './method.ts'
 
 /** One piece of work of a visit. */
@@ -40,7 +47,7 @@ export const jobZones = (job: Pick<Job, 'service' | 'zones'>): readonly ZoneId[]
 
 /** True where a job works a zone. */
 export const works = (job: Pick<Job, 'service' | 'zones'>, zone: ZoneId): boolean =>
-  job.zones ? job.zones.includes(zone) : workedShare(job.service, zone) > 0
+  job.zones ? job.zones.includes(zone) : serviceZones(job.service).includes(zone)
 
 /** The zones of several jobs, each once. */
 export const zonesOfJobs = (jobs: readonly Pick<Job, 'service' | 'zones'>[]): ZoneId[] => [
@@ -84,7 +91,7 @@ export function plannedGroups(jobs: readonly Job[]): JobGroup[] {
   const taken = new Set<ZoneId>()
   return [...groups.values()].map((group): JobGroup => {
     const wanted = new Set(zonesOfJobs(group.jobs))
-    const own = serviceZones(group.service).filter((z) => wanted.has(z) && !taken.has(z))
+    const own = zonesToChoose(group.service).filter((z) => wanted.has(z) && !taken.has(z))
     const whole = group.jobs.some((j) => j.zones === null) && own.length === wanted.size
     for (const z of own) taken.add(z)
     return { ...group, zones: whole ? null : own }
@@ -109,11 +116,15 @@ export const areaWords = (zones: readonly ZoneId[]): string =>
 /** A job as it is named: "Hot-towel face shave", "Wax: the lip", "Guarded facial razor: the lip and the chin". */
 export function jobName(job: Work): string {
   const { name } = SERVICES[job.service]
-  const zones = job.zones && job.zones.length < serviceZones(job.service).length
+  const usual = serviceZones(job.service)
+  const more = (job.zones ?? []).filter((z) => !usual.includes(z))
+  const zones = job.zones && job.zones.length - more.length < usual.length
   const how = isPlanned(job.method)
     ? name + (job.method === 'guarded' && !/guarded/i.test(name) ? ', guarded blade' : '')
     : capital(methodFacts(job.method).name)
   if (zones) return `${how}: ${areaWords(jobZones(job))}`
+  // The whole service, and places that were asked for besides.
+  if (more.length > 0 && isPlanned(job.method)) return `${how} with ${areaWords(more)}`
   return isPlanned(job.method) ? how : `${how}: ${name.toLowerCase()}`
 }
 

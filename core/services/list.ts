@@ -51,16 +51,28 @@ export function workedShare(service: ServiceId, zone: ZoneId): number {
   return SERVICES[service].zones[zoneStem(zone)]?.share ?? 0
 }
 
-/** The zones of a service, in the order in which the service names them, the client's left before the right. */
+/** The zones of a whole service, in the order in which the service names them, the client's left before the right. */
 export function serviceZones(service: ServiceId): readonly ZoneId[] {
   return ZONES_OF[service]
 }
 
-const ZONES_OF = Object.fromEntries(
+/** The same with those that are worked only where they are asked for. */
+export function zonesToChoose(service: ServiceId): readonly ZoneId[] {
+  return ALL_OF[service]
+}
+
+const ALL_OF = Object.fromEntries(
   LIST.map((service) => [
     service.id,
     Object.keys(service.zones).flatMap((stem) =>
       ALL_ZONE_IDS.filter((id) => isSkin(id) && zoneStem(id) === stem),
     ),
+  ]),
+) as Record<ServiceId, ZoneId[]>
+
+const ZONES_OF = Object.fromEntries(
+  LIST.map(({ id, zones }: Service) => [
+    id,
+    ALL_OF[id as ServiceId].filter((z) => !zones[zoneStem(z)]!.byWish),
   ]),
 ) as Record<ServiceId, ZoneId[]>

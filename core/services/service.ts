@@ -22,6 +22,8 @@ export interface Worked {
   readonly share: number
   /** The edge the share is counted from; of a whole zone it does not matter. */
   readonly from: 'top' | 'bottom' | 'front'
+  /** No part of the whole service: worked where it is asked for. */
+  readonly byWish?: true
 }
 
 /** The three kinds of plan that are laid side by side. */
@@ -170,6 +172,9 @@ export function whole<S extends ZoneStem>(...stems: S[]): Record<S, Worked> {
 
 /** A share of a zone, counted from an edge. */
 export const part = (share: number, from: Worked['from']): Worked => ({ share, from })
+
+/** The same where it is only worked if it is asked for. */
+export const byWish = (worked: Worked): Worked => ({ ...worked, byWish: true })
 
 /** The school's say on how often a beard is gone over. */
 export const schoolSays = (words: string) => `School: ${words.toLowerCase()}.`

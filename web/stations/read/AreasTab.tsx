@@ -1,7 +1,10 @@
 /** Areas: outlines on the head. A trial strip or the client's own area is all that may be worked; what rests is left until its day. */
-import { Button, Group, Text } from '@mantine/core'
+import { Button, Group, Stack, Text } from '@mantine/core'
 import { useMemo } from 'react'
+import { hairShows } from '../../../core/hair/index.ts'
 import {
+  FADE_EDGES,
+  leastEdge,
   OUTLINE_KINDS,
   OUTLINE_WORDS,
   outlineProblem,
@@ -18,6 +21,7 @@ import { useFigures } from '../../state/figures.ts'
 import { todayIso } from '../../state/words.ts'
 import { Act } from '../../ui/Act.tsx'
 import { DateField } from '../../ui/DateField.tsx'
+import { Estimate } from '../../ui/Estimate.tsx'
 import { PanelHead, Problem } from '../../ui/Panel.tsx'
 import { RowButton } from '../../ui/RowButton.tsx'
 import { Row, Rows } from '../../ui/Rows.tsx'
@@ -36,7 +40,7 @@ const WHAT = {
   rest: 'What lies inside is left alone until its day.',
 } as const
 
-export function AreasTab({ visit, frame }: StationProps & { frame: ReadFrame }) {
+export function AreasTab({ page, visit, frame }: StationProps & { frame: ReadFrame }) {
   const editing = useOutlineEditing(visit)
   const { outlines, outline, picked, frozen } = editing
   const known = useOutlineShapes(outlines)
@@ -92,6 +96,9 @@ export function AreasTab({ visit, frame }: StationProps & { frame: ReadFrame }) 
               </Text>
             </Group>
           )}
+        {(outline?.kind ?? editing.kind) === 'own' && !outlines.some((o) => o.kind === 'own') && (
+          <ProposeArea {...{ page, visit, editing }} />
+        )}
         {outline && <OutlineFacts outline={outline} known={known} editing={editing} />}
         {outlines.length === 0 ? (
           <Text size="sm" c="dimmed">
@@ -131,6 +138,37 @@ export function AreasTab({ visit, frame }: StationProps & { frame: ReadFrame }) 
         )}
       </Scroll>
     </>
+  )
+}
+
+/** The area that ends where hair shows least, and the others to choose from. */
+function ProposeArea({
+  page,
+  visit,
+  editing,
+}: Pick<StationProps, 'page' | 'visit'> & { editing: OutlineEditing }) {
+  const { skin } = page.client
+  const { edge, shows } = leastEdge((z) => hairShows(z, skin, visit.notes.hair))
+  return (
+    <Stack gap={4} my={6}>
+      <Group gap="xs">
+        {FADE_EDGES.map((e) => (
+          <Button
+            key={e.id}
+            size="sm"
+            {...(e === edge && { variant: 'strong' })}
+            disabled={editing.frozen || !editing.head}
+            onClick={() => editing.propose(e.id)}
+          >
+            The face, ending {e.name} ({Math.round(100 * shows[e.id])} %)
+          </Button>
+        ))}
+      </Group>
+      <Text size="sm" c="dimmed">
+        How much hair <Estimate of="area-edge">shows at each edge</Estimate>: least {edge.name}, so
+        the edge is seen least there. Draw it on as it suits the client.
+      </Text>
+    </Stack>
   )
 }
 

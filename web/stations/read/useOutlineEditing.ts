@@ -1,7 +1,14 @@
 /** The outlines of a visit while they are edited: what is picked, what is dragged, and every act on them. */
 import { useMemo, useState } from 'react'
 import { type Vec3, viewOf } from '../../../core/head/index.ts'
-import { type Outline, type OutlineKind, takesTaps, usualStrip } from '../../../core/lines/index.ts'
+import {
+  areaDownTo,
+  type FadeEdge,
+  type Outline,
+  type OutlineKind,
+  takesTaps,
+  usualStrip,
+} from '../../../core/lines/index.ts'
 import type { IsoDate } from '../../../core/time/index.ts'
 import { isSkin, type ZoneId } from '../../../core/zones/index.ts'
 import { useSaveNotes } from '../../api/visitWrites.ts'
@@ -88,6 +95,13 @@ export function useOutlineEditing(visit: StationProps['visit']) {
       const taps = usualStrip(record, head.data.nearest)
       put({ id: newId(), kind: 'trial', taps, drawnAtMs: Date.now() })
       show({ taps })
+    },
+    /** The face down to where its hair shows least, as the client's own area. */
+    propose: (edge: FadeEdge['id']) => {
+      if (!head.data) return
+      const taps = areaDownTo(edge, head.data.zoneById, head.data.nearest)
+      put({ id: newId(), kind: 'own', taps, drawnAtMs: Date.now() })
+      show({ taps: [taps[4]!] })
     },
     remove: (id: string) => {
       change((now) => now.filter((o) => o.id !== id))
