@@ -93,6 +93,7 @@ export const skinSchema = bound<SkinAndHair>()(
       bumpAreas: list(choice(BUMP_AREAS).required(), 4).optional().default(undefined),
       type: choice(SKIN_TYPES).optional(),
       lax: y.boolean().optional(),
+      setBackMm: y.number().min(0).max(3).optional(),
       contrast: choice(CONTRASTS).optional(),
       sleepsOn: choice(SLEEP_SIDES).optional(),
       habits: y

@@ -136,6 +136,8 @@ export interface SkinAndHair {
   /** How hair stands out against the skin, as it is told. */
   readonly contrast?: Contrast | undefined
   readonly sleepsOn?: Side | undefined
+  /** A trimmer is set back by so much where it raises welts, mm. */
+  readonly setBackMm?: number | undefined
   /** What meets the skin every week. */
   readonly habits?: readonly Habit[] | undefined
   /** One of six plain steps, for reading redness only. */

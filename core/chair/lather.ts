@@ -2,7 +2,7 @@
 import type { Figures } from '../house/index.ts'
 import type { ZoneId } from '../zones/index.ts'
 import { ROUTINE_CONSTANTS } from '../services/index.ts'
-import { stepZones } from '../plan/index.ts'
+import { type PlanStep, stepZones } from '../plan/index.ts'
 import type { ChairPlan, Live } from './state.ts'
 
 export interface LatherNow {
@@ -11,13 +11,18 @@ export interface LatherNow {
   readonly leftMs: number
 }
 
+/** What lies under the blade now instead of lather; undefined where it is lather. */
+export const filmNow = ({ plan, state }: Live<ChairPlan>): PlanStep['film'] =>
+  plan.steps.slice(0, state.index + 1).findLast((s) => s.lays === 'lather')?.film
+
 /** Lather on the zones that still get a stroke before the next one is due, the driest first; never fresher than fresh, whatever a clock says. */
 export function latherNow(
   figures: Figures,
   { plan, state }: Live<ChairPlan>,
   nowMs: number,
 ): LatherNow[] {
-  const lasts = figures(ROUTINE_CONSTANTS.latherLastsMin) * 60_000
+  const film = filmNow({ plan, state })
+  const lasts = (film?.lastsMin ?? figures(ROUTINE_CONSTANTS.latherLastsMin)) * 60_000
   const zones = new Set<ZoneId>()
   for (const step of plan.steps.slice(state.index)) {
     // Another pass brings its own lather.

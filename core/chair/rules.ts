@@ -4,7 +4,7 @@ import { zoneName, type ZoneId } from '../zones/index.ts'
 import { BLADES } from '../kit/index.ts'
 import { stepZones, type PlanStep } from '../plan/index.ts'
 import { toFeel } from './feel.ts'
-import { latherNow } from './lather.ts'
+import { filmNow, latherNow } from './lather.ts'
 import { redAtChair } from './outcome.ts'
 import { KINDS } from './kinds.ts'
 import { bladeOf, isHotTowel } from './kinds/flow.ts'
@@ -110,6 +110,13 @@ export function nextPress(
   // The driest first: where one zone of a press has dried the whole press waits.
   const driest = latherNow(figures, live, nowMs).find((l) => here.includes(l.zoneId))
   if (driest && driest.leftMs <= 0) {
+    const film = filmNow(live)
+    if (film)
+      return {
+        words: 'Wet again',
+        line: `The ${film.name} here has dried. Fresh on what is not yet done, before the blade: a dry film drags.`,
+        draft: { kind: 're-lathered', stepId: step.id },
+      }
     return {
       words: 'Lathered again',
       line: 'The lather here has dried. Fresh lather on what is not yet done, before the blade.',

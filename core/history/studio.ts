@@ -51,6 +51,8 @@ export interface StudioView {
   readonly nicks: PerThousand
   /** Only those with enough lanes, in the order of their names. */
   readonly byWorker: readonly (PerThousand & { readonly id: string })[]
+  /** By kind of blade, most lanes first. */
+  readonly byTool: readonly (PerThousand & { readonly id: string })[]
   /** Most lanes first. */
   readonly byZone: readonly (PerThousand & { readonly id: string })[]
   /** Workers left out because they did too few lanes. */
@@ -91,6 +93,8 @@ export interface RateSums {
   readonly tooLate: number
   readonly workers: Readonly<Tally>
   readonly zones: Readonly<Tally>
+  /** By kind of blade; absent in sums kept before it was told. */
+  readonly tools?: Readonly<Tally> | undefined
   /** When time alone changes these sums, because an answer can no longer come; null when it never will. */
   readonly changesAtMs: number | null
 }
@@ -102,6 +106,7 @@ export function rateSums(figures: Figures, all: readonly VisitFacts[], nowMs: nu
   let changesAtMs = Infinity
   const workers: Tally = {}
   const zones: Tally = {}
+  const tools: Tally = {}
   const add = (to: Tally, id: string, nicks: number, lanes: number) => {
     const had = to[id] ?? [0, 0]
     to[id] = [had[0] + nicks, had[1] + lanes]
@@ -125,11 +130,12 @@ export function rateSums(figures: Figures, all: readonly VisitFacts[], nowMs: nu
     for (const [zoneId, z] of Object.entries(v.choices?.zones ?? {})) {
       add(workers, v.workerId, z.nicks, z.lanes)
       add(zones, zoneId, z.nicks, z.lanes)
+      add(tools, z.tool, z.nicks, z.lanes)
     }
   })
   return {
     visits: all.length,
-    ...{ answered, red, asked, given, onTime, tooEarly, tooLate, workers, zones },
+    ...{ answered, red, asked, given, onTime, tooEarly, tooLate, workers, zones, tools },
     changesAtMs: Number.isFinite(changesAtMs) ? changesAtMs : null,
   }
 }
@@ -184,6 +190,7 @@ export function viewOf(figures: Figures, clients: readonly RateSums[]): StudioVi
     tooLate,
     nicks: perThousand(sum(all.map((w) => w.nicks)), sum(all.map((w) => w.lanes))),
     byWorker: rows(workers),
+    byTool: rows(tally((s) => s.tools ?? {})).sort((a, b) => b.lanes - a.lanes),
     byZone: rows(tally((s) => s.zones)).sort((a, b) => b.lanes - a.lanes),
     tooFew: workers.size - rows(workers).length,
   }

@@ -29,7 +29,8 @@ export const SCHOOLS = {
   ]),
   fuzzSlip: q('Wet or dry for fuzz', [
     { id: 'dry', text: 'Dry, de-oiled skin (professional)' },
-    { id: 'film', text: 'A film of gel or lotion' },
+    { id: 'film', text: 'A film of gel' },
+    { id: 'lotion', text: 'A film of lotion' },
     { id: 'oil', text: 'Oil or jelly (a blade may slip)' },
     { id: 'damp', text: 'Damp' },
   ]),

@@ -176,3 +176,13 @@ export const BLADE_IDS = Object.keys(BLADES) as BladeId[]
 /** How practised a worker is. */
 export const LEVELS = ['practised', 'learning'] as const
 export type Level = (typeof LEVELS)[number]
+
+/** Kinds of blade in words. */
+export const TOOL_WORDS: Readonly<Record<ToolKind, string>> = {
+  'single-edge': 'open single edge',
+  headed: 'razor with a head',
+  guarded: 'guarded',
+  dermaplaning: 'surgical blade',
+  trimmer: 'trimmer',
+  cartridge: 'cartridge',
+}

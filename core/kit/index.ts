@@ -5,6 +5,7 @@ export {
   BLADE_IDS,
   type BladeId,
   BLADES,
+  TOOL_WORDS,
   type Level,
   LEVELS,
 } from './blades.ts'

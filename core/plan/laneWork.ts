@@ -17,7 +17,7 @@ import { constant, type Constant, type Figures } from '../house/index.ts'
 import { SERVICES, type ServiceFamily } from '../services/index.ts'
 import { BLADES, type Blade, type BladeId } from '../kit/index.ts'
 import { fitBlade, type Fit } from './bladeFit.ts'
-import type { Coarseness, HairClass } from '../skin/index.ts'
+import type { Coarseness, HairClass, ToolKind } from '../skin/index.ts'
 import { stubbleLeftMm } from './closeness.ts'
 import { checkHandEdit } from './handEdit.ts'
 import {
@@ -52,6 +52,11 @@ export const PLAN_CONSTANTS = {
   ),
   strokeFaceMm: constant(20, 'mm', 'Stroke length on the face and neck, at most', 'H'),
   strokeScalpMm: constant(30, 'mm', 'Stroke length on the scalp, at most', 'H'),
+  paceOpen: constant(1, '', 'A stroke of an open edge takes so many times as long', 'H'),
+  paceHeaded: constant(0.9, '', 'A stroke of a razor with a head', 'H'),
+  paceGuarded: constant(0.95, '', 'A stroke of a guarded facial razor', 'H'),
+  paceCartridge: constant(0.8, '', 'A stroke of a cartridge', 'H'),
+  paceTrimmer: constant(0.75, '', 'A stroke of a trimmer', 'H'),
   laxStroke: constant(0.65, '', 'Strokes on mature or lax skin are shorter: this much', 'H'),
   strokeSmallMm: constant(10, 'mm', 'Stroke length on lip, chin, nose and brow, at most', 'H'),
   strokeBodyMm: constant(70, 'mm', 'Stroke length on arms and legs, at most', 'H'),
@@ -114,6 +119,16 @@ export function passStrokes(
   return Math.max(1, Math.round((areaCm2 * 100) / (widthMm * figures(P.usedWidth) * strokeMm)))
 }
 
+/** How long a stroke takes by what cuts, against an open edge. */
+const BLADE_PACE: Readonly<Record<ToolKind, Constant>> = {
+  'single-edge': P.paceOpen,
+  dermaplaning: P.paceOpen,
+  headed: P.paceHeaded,
+  guarded: P.paceGuarded,
+  cartridge: P.paceCartridge,
+  trimmer: P.paceTrimmer,
+}
+
 /** Seconds of work of so many strokes, at the pace of whoever works. */
 function strokeSeconds(
   { figures, pace }: Pick<ZoneQuestion, 'figures' | 'pace'>,
@@ -121,13 +136,15 @@ function strokeSeconds(
   zoneId: ZoneId,
   family: ServiceFamily,
   coarse?: Coarseness,
+  tool: ToolKind = 'single-edge',
 ): number {
   const rate = isBody(zoneId)
     ? P.strokesPerSecondBody
     : family === 'fuzz'
       ? P.strokesPerSecondFuzz
       : P.strokesPerSecond
-  return (strokes / figures(rate)) * (coarse ? figures(SLOWER[coarse]) : 1) * pace.ratio
+  const by = figures(BLADE_PACE[tool])
+  return (strokes / figures(rate)) * (coarse ? figures(SLOWER[coarse]) : 1) * by * pace.ratio
 }
 
 function measure(q: ZoneQuestion, skin: ZoneSkin, lane: LaneShape, chart: number): LaneMeasure {
@@ -196,7 +213,7 @@ export function laneStrokes(
   const { family } = SERVICES[q.service]
   const fuzz = plannedHair(id, q.client, q.notes.hair) === 'vellus'
   const coarse = fuzz ? undefined : (q.notes.hair[id]?.coarseness ?? q.client.coarseness)
-  const seconds = strokeSeconds(q, strokes, id, family, coarse)
+  const seconds = strokeSeconds(q, strokes, id, family, coarse, fit.blade.tool)
   return { fit, widthMm, strokeLengthMm, strokes, seconds }
 }
 

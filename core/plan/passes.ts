@@ -68,6 +68,8 @@ export interface PassQuestion {
   readonly reactivity: Reactivity
   /** Shown by the client's own visits to bear much: what was told does not open a third pass. */
   readonly tolerant: boolean
+  /** A trimmer is set back by so much, mm. */
+  readonly setBackMm?: number | undefined
   readonly bumpProne: boolean
   readonly curlTight: boolean
   /** Fine, sparse hair on a client known to take it: a head may be gone over against. */
@@ -117,7 +119,9 @@ export function overZone(lanes: readonly LaneShape[], of: (lane: LaneShape) => n
 export function slipFor(family: ServiceFamily, schools: Schools): Slip {
   return family === 'razor'
     ? 'full'
-    : ({ dry: 'dry', film: 'full', oil: 'full', damp: 'damp' } as const)[schools.fuzzSlip]
+    : ({ dry: 'dry', film: 'full', lotion: 'full', oil: 'full', damp: 'damp' } as const)[
+        schools.fuzzSlip
+      ]
 }
 
 /** The relation that a lane's stroke comes to on the whole. */
@@ -127,6 +131,15 @@ export function laneRelation(figures: Figures, lane: LaneShape, stroke: number):
 
 const toolOf = (q: Pick<PassQuestion, 'tool'>, stroke: Stroke): ToolKind =>
   stroke.bladeId ? BLADES[stroke.bladeId].tool : q.tool
+
+export const SET_BACK_CONSTANTS = {
+  calmsMm: constant(
+    1.2,
+    'mm',
+    'Set back by so much a trimmer loads the skin by a third (1/e)',
+    'H',
+  ),
+} as const
 
 /** Passes that leave hair as they find it do not count as cutting close. */
 const cuts = (tool: ToolKind) => tool !== 'trimmer'
@@ -143,11 +156,16 @@ function strokeFigures(q: PassQuestion, wanted: Wanted, skin: StrokeSkin) {
   if (!had) {
     const over = (of: (lane: LaneShape, stroke: number) => number) =>
       overZone(q.lanes, (l) => of(l, q.strokeOf(l, wanted)))
+    const back = skin.tool === 'trimmer' ? (q.setBackMm ?? 0) : 0
     had = {
-      load: over((l, stroke) => laneLoad(q.figures, l, stroke, skin)),
-      leftMm: over((l, stroke) =>
-        overLane(l, stroke, (angle) => stubbleLeftMm(q.figures, angle, skin.tool)),
-      ),
+      load:
+        over((l, stroke) => laneLoad(q.figures, l, stroke, skin)) *
+        Math.exp(-back / q.figures(SET_BACK_CONSTANTS.calmsMm)),
+      leftMm:
+        back +
+        over((l, stroke) =>
+          overLane(l, stroke, (angle) => stubbleLeftMm(q.figures, angle, skin.tool)),
+        ),
     }
     strokes.set(key, had)
   }

@@ -281,7 +281,8 @@ describe('every service', () => {
       )!
       const words = {
         dry: 'De-oil and dry',
-        film: 'Thin film',
+        film: 'Thin film of gel',
+        lotion: 'Thin film of lotion',
         oil: 'Oil or jelly',
         damp: 'Damp skin',
       }

@@ -1,6 +1,14 @@
 /** What comes before and after the strokes: preparation and closing of each service, by school. Common practice; times are house estimates. */
 import type { Figures, Schools } from '../house/index.ts'
-import { type Service, SERVICES, type ServiceId, ROUTINE_CONSTANTS } from '../services/index.ts'
+import {
+  type Film,
+  FILM_CONSTANTS,
+  type Service,
+  SERVICES,
+  type ServiceId,
+  ROUTINE_CONSTANTS,
+} from '../services/index.ts'
+import { capital } from '../words.ts'
 import type { Lane, PlanStep } from './types.ts'
 
 const R = ROUTINE_CONSTANTS
@@ -12,7 +20,12 @@ const step = (
   text: string,
   minutes: number,
   lays?: PlanStep['lays'],
-): PlanStep => ({ id, kind, title, text, minutes, ...(lays && { lays }) })
+  film?: PlanStep['film'],
+): PlanStep => ({
+  ...{ id, kind, title, text, minutes },
+  ...(lays && { lays }),
+  ...(film && { film }),
+})
 
 /** Steps before the first stroke. */
 export function preparationSteps(
@@ -25,7 +38,7 @@ export function preparationSteps(
   const plain = noFragrance ? '; nothing scented' : ''
   return SERVICES[service]
     .prepare({ figures, schools, plain, sensitive })
-    .map((s) => step(s.id, 'prepare', s.title, s.text, s.minutes, s.lays))
+    .map((s) => step(s.id, 'prepare', s.title, s.text, s.minutes, s.lays, s.film))
 }
 
 /** Strays out before the blade: they dull it and hurt (common practice). */
@@ -102,13 +115,44 @@ export function renewLather(figures: Figures, number: number): PlanStep {
   }
 }
 
+/** What is wetted again of a film that has dried, on what is not yet done. */
+export function renewFilm(figures: Figures, film: Film, number: number): PlanStep {
+  return {
+    ...step(
+      `lather:renew-${number}`,
+      'lather',
+      film.name === 'damp skin' ? 'Damp again' : `${capital(film.name)} again`,
+      'On what is not yet done: a dry film drags.',
+      figures(FILM_CONSTANTS.rewetSeconds) / 60,
+      'lather',
+      film,
+    ),
+    renews: true,
+  }
+}
+
+/** What fuzz left is brushed off dry skin, or rinsed off with its film, before anybody looks. */
+const offStep = (figures: Figures, schools: Schools | undefined): PlanStep => {
+  const wet = schools !== undefined && schools.fuzzSlip !== 'dry'
+  return step(
+    'close:off',
+    'close',
+    wet ? 'Rinse off' : 'Brush off',
+    wet ? 'Lukewarm, with a soft cloth, no rubbing.' : 'A soft dry brush, down and out; eyes shut.',
+    figures(FILM_CONSTANTS.brushMin),
+  )
+}
+
 /** Steps after the last stroke. */
 export const closingSteps = (
   figures: Figures,
   service: ServiceId,
   noFragrance: boolean,
   schools?: Schools,
-): PlanStep[] => closing(figures, SERVICES[service], noFragrance, schools)
+): PlanStep[] => [
+  ...(SERVICES[service].family === 'fuzz' ? [offStep(figures, schools)] : []),
+  ...closing(figures, SERVICES[service], noFragrance, schools),
+]
 
 /** What the step of the towel that was kept back is called. */
 export const COLD_TOWEL = 'Cold towel'

@@ -2,6 +2,7 @@
 import { carePlan } from '../care/index.ts'
 import { DEFAULT_SCHOOLS, DEFAULTS, type Schools } from '../house/index.ts'
 import { SKIN } from '../testing/client.ts'
+import { BEARD_LINES } from '../testing/lines.ts'
 import { planInput } from '../testing/plan.ts'
 import { makePlan } from './makePlan.ts'
 
@@ -127,5 +128,74 @@ describe('the skin as it is', () => {
     expect(check(plan({}))).not.toMatch(/feel again/i)
     expect(check(plan({}, { chin: { grey: 'most' } }))).toMatch(/feel again on the chin/)
     expect(check(plan({ contrast: 'low' }))).toMatch(/feel everywhere again/)
+  })
+})
+
+describe('what lies under the blade', () => {
+  const of = (fuzzSlip: Schools['fuzzSlip']) =>
+    makePlan(planInput({ service: 'dermaplane', schools: { fuzzSlip } }))
+  const renewals = (p: ReturnType<typeof of>) => p.steps.filter((s) => s.renews)
+
+  it('dry skin needs nothing; each film is wetted again when it dries, the sooner the shorter it lasts', () => {
+    expect(renewals(of('dry'))).toEqual([])
+    const [damp, gel, lotion, oil] = (['damp', 'film', 'lotion', 'oil'] as const).map((s) =>
+      renewals(of(s)),
+    )
+    expect(damp!.length).toBeGreaterThan(gel!.length)
+    expect(gel!.length).toBeGreaterThanOrEqual(lotion!.length)
+    expect(lotion!.length).toBeGreaterThanOrEqual(oil!.length)
+    expect(gel![0]).toMatchObject({ title: 'Gel again', film: { name: 'gel', lastsMin: 5 } })
+    // No stroke lies later than the film lasts.
+    for (const slip of ['film', 'lotion', 'damp'] as const) {
+      const plan = of(slip)
+      let since = 0
+      for (const s of plan.steps) {
+        if (s.lays === 'lather') since = 0
+        else if (s.kind === 'stroke') {
+          since += s.minutes
+          const lasts = plan.steps.find((x) => x.film)!.film!.lastsMin
+          // One lane may be longer than the film; two are not, but for taking up the next.
+          if (since > lasts + 0.5) expect(since - s.minutes).toBeLessThan(1e-6)
+        }
+      }
+    }
+  })
+
+  it('strokes wait until it has soaked in, and what fuzz left comes off before anybody looks', () => {
+    const surface = (p: ReturnType<typeof of>) => p.steps.find((s) => s.id === 'prepare:surface')!
+    expect(surface(of('lotion')).minutes).toBeGreaterThan(surface(of('dry')).minutes)
+    for (const [slip, title] of [
+      ['dry', 'Brush off'],
+      ['lotion', 'Rinse off'],
+    ] as const) {
+      const ids = of(slip).steps
+      const off = ids.findIndex((s) => s.id === 'close:off')
+      expect(ids[off]!.title).toBe(title)
+      expect(off).toBeLessThan(ids.findIndex((s) => s.kind === 'check'))
+    }
+    expect(makePlan(planInput({})).steps.some((s) => s.id === 'close:off')).toBe(false)
+  })
+})
+
+describe('blades as they are', () => {
+  it('a fresh one is told to go lightest at first, once for each', () => {
+    const plan = makePlan(planInput({}))
+    const told = plan.steps.filter((s) => /first strokes lightest/.test(s.text))
+    const fresh = plan.steps.filter((s) => s.freshBlade).length
+    expect(told.length).toBe(1 + fresh)
+    expect(told[0]!.id).toBe(plan.steps.find((s) => s.kind === 'stroke')!.id)
+  })
+
+  it('a trimmer set back loads less and leaves more, by as much as it is set back', () => {
+    const line = (setBackMm?: number) =>
+      makePlan(
+        planInput({
+          ...{ service: 'beard-line' as const, keepLines: BEARD_LINES },
+          ...(setBackMm !== undefined && { skin: { setBackMm } }),
+        }),
+      ).zones[0]!.passes[0]!
+    const [none, back] = [line(), line(1)]
+    expect(back.leftMm - none.leftMm).toBeCloseTo(1, 6)
+    expect(back.load / none.load).toBeCloseTo(Math.exp(-1 / 1.2), 6)
   })
 })

@@ -186,6 +186,7 @@ function closed(
     .flatMap((steps) => steps.filter((s) => s.id === 'close:cold'))
     .sort((a, b) => b.minutes - a.minutes || coldness(b) - coldness(a))[0]
   const soothe = after.flat().find((s) => s.id === 'close:soothe')
+  const off = after.flat().find((s) => s.id === 'close:off')
   const third = after.flat().find((s) => s.id === 'close:third')
   const [check] = checks
   if (!check || !soothe) return []
@@ -196,6 +197,7 @@ function closed(
       : `${SERVICES[t.input.service].name}: ${lowerFirst(own.text)}`
   })
   return [
+    ...(off ? [off] : []),
     {
       ...check,
       text: capital(texts.join(' ')),

@@ -27,7 +27,7 @@ export function timetable(figures: Figures, plan: Pick<Plan, 'steps' | 'lanes'>)
   const client: Band[] = []
   const lather: Band[] = []
   const towel: Band[] = []
-  const lasts = figures(ROUTINE_CONSTANTS.latherLastsMin)
+  let lasts = figures(ROUTINE_CONSTANTS.latherLastsMin)
   const byId = new Map(plan.lanes.map((l) => [l.id, l]))
   const work = (s: PlanStep) => (s.laneId === undefined ? undefined : byId.get(s.laneId))
   let at = 0
@@ -55,6 +55,7 @@ export function timetable(figures: Figures, plan: Pick<Plan, 'steps' | 'lanes'>)
     else client.push({ fromMin: at, toMin: end, text: pose, kind: step.kind })
     if (step.lays === 'lather') {
       endLather(at)
+      lasts = step.film?.lastsMin ?? figures(ROUTINE_CONSTANTS.latherLastsMin)
       wetFrom = end
     }
     if (step.lays === 'towel') {

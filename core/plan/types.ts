@@ -1,6 +1,7 @@
 /** The plan of a service: what was decided, lane by lane, with the reasons. Plain data; it travels and is kept as it is. */
 import type { SkinRecord } from '../skin/index.ts'
 import {
+  type Film,
   type HandMethod,
   type Job,
   leadJob,
@@ -232,6 +233,8 @@ export interface PlanStep {
   readonly avoid?: readonly string[]
   /** Cuts where it matters what is wet or warm: a towel lies, lather is fresh. */
   readonly lays?: 'towel' | 'lather'
+  /** What lies under the blade instead of lather, and how long it stays wet. */
+  readonly film?: Film | undefined
   /** Lather on what is not yet done; another pass brings its own. */
   readonly renews?: true
   /** The blade is changed before this one. */

@@ -7,13 +7,14 @@ import type { SkinAndHair } from '../client.ts'
 import { RELATION_WORDS } from '../grain/index.ts'
 import type { SurfaceNotes } from '../hair/index.ts'
 import type { Screening } from '../screening/index.ts'
-import { type ServiceId, SERVICES, ROUTINE_CONSTANTS } from '../services/index.ts'
-import type { BladeId } from '../kit/index.ts'
+import { fuzzFilm, type ServiceId, SERVICES, ROUTINE_CONSTANTS } from '../services/index.ts'
+import { type BladeId, BLADES } from '../kit/index.ts'
 import { changeSeconds, groupsOf, type LaneGroup, ORDER_CONSTANTS } from './order.ts'
 import {
   betweenPasses,
   closingSteps,
   clipperStep,
+  renewFilm,
   feelStep,
   preparationSteps,
   renewLather,
@@ -109,6 +110,10 @@ export function walkParts(
   let halfway = false
   let before: Lane | undefined
   let held = ''
+  const film = SERVICES[service].family === 'fuzz' ? fuzzFilm(input.figures, schools) : undefined
+  const wetMin = SERVICES[service].lather
+    ? input.figures(ROUTINE_CONSTANTS.latherLastsMin)
+    : film?.lastsMin
   groups.forEach((group, i) => {
     const lane = group.lead
     const seconds0 = sum(group.lanes.map((l) => l.seconds))
@@ -121,17 +126,17 @@ export function walkParts(
         before = undefined
       }
       pass = lane.pass
-    } else if (
-      SERVICES[service].lather &&
-      fresh + seconds0 > input.figures(ROUTINE_CONSTANTS.latherLastsMin) * 60 &&
-      i > 0
-    ) {
-      steps.push(renewLather(input.figures, ++renewed))
+    } else if (wetMin !== undefined && fresh + seconds0 > wetMin * 60 && i > 0) {
+      renewed++
+      steps.push(
+        film ? renewFilm(input.figures, film, renewed) : renewLather(input.figures, renewed),
+      )
       fresh = 0
     }
     let freshBlade = false
     const used = onBlade.get(lane.bladeId) ?? 0
-    if (!blades.has(lane.bladeId)) blades.set(lane.bladeId, 1)
+    const first = !blades.has(lane.bladeId)
+    if (first) blades.set(lane.bladeId, 1)
     else if (used + strokes0 > life || (!halfway && strokes >= half)) {
       freshBlade = true
       blades.set(lane.bladeId, blades.get(lane.bladeId)! + 1)
@@ -152,11 +157,18 @@ export function walkParts(
       freshBlade,
       input.pressToward?.get(group.id),
     )
+    // A fresh edge bites (common practice).
+    const keen =
+      (first || freshBlade) && BLADES[lane.bladeId].tool !== 'trimmer'
+        ? { text: `${stroke.text} Fresh blade: the first strokes lightest.` }
+        : {}
     // What was drawn tight for the lane before is let go where this one does not need it.
     const relax = held && held !== relaxWords(lane.zoneId) ? held : ''
-    steps.push(
-      relax ? { ...stroke, action: [relax, stroke.action].filter(Boolean).join(' ') } : stroke,
-    )
+    steps.push({
+      ...stroke,
+      ...keen,
+      ...(relax && { action: [relax, stroke.action].filter(Boolean).join(' ') }),
+    })
     held = relaxWords(lane.zoneId)
     fresh += seconds
     strokes += strokes0

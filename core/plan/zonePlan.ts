@@ -92,6 +92,7 @@ export function zoneWork(q: ZoneQuestion, skin: ZoneSkin, parted: Parted): ZoneW
     reactivity: client.reactivity,
     bumpProne: bumpProneIn(client, id),
     curlTight: (layer?.curl ?? client.curl) === 'tight',
+    setBackMm: client.setBackMm,
     tolerant: isTolerant(q.figures, q.sensitivity(id), q.record),
     thin:
       isTolerant(q.figures, q.sensitivity(id), q.record) &&

@@ -41,6 +41,7 @@ import {
   PACE_CONSTANTS,
   MULTI_BLADE_CONSTANTS,
   TOLERANCE_CONSTANTS,
+  SET_BACK_CONSTANTS,
   PLAN_CONSTANTS,
   SITTING_CONSTANTS,
 } from '../plan/index.ts'
@@ -51,6 +52,7 @@ import {
   BETWEEN_CONSTANTS,
   METHOD_CONSTANTS,
   SLOT_CONSTANTS,
+  FILM_CONSTANTS,
   ROUTINE_CONSTANTS,
   TOWEL_COUNTS,
 } from '../services/index.ts'
@@ -128,9 +130,11 @@ export const CONSTANT_REGISTER: readonly ConstantArea[] = [
       ...PLAN_CONSTANTS,
       ...MULTI_BLADE_CONSTANTS,
       ...TOLERANCE_CONSTANTS,
+      ...SET_BACK_CONSTANTS,
       ...PACE_CONSTANTS,
       ...ORDER_CONSTANTS,
       ...ROUTINE_CONSTANTS,
+      ...FILM_CONSTANTS,
       ...SITTING_CONSTANTS,
     },
   },

@@ -46,7 +46,7 @@ export {
   methodFacts,
   METHODS,
 } from './method.ts'
-export { cleanse, ROUTINE_CONSTANTS, TOWEL_COUNTS } from './routine.ts'
+export { cleanse, FILM_CONSTANTS, fuzzFilm, ROUTINE_CONSTANTS, TOWEL_COUNTS } from './routine.ts'
 export {
   type Between,
   type RoutineStep,
@@ -56,5 +56,6 @@ export {
   type Style,
   STYLES,
   type Wanted,
+  type Film,
   type Worked,
 } from './service.ts'

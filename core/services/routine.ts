@@ -1,6 +1,6 @@
 /** Steps that services share, and their times. Common practice; times are house estimates. */
-import { constant, warmthWords, type Figures } from '../house/index.ts'
-import type { RoutineStep, RoutineWish } from './service.ts'
+import { constant, warmthWords, type Figures, type Schools } from '../house/index.ts'
+import type { Film, RoutineStep, RoutineWish } from './service.ts'
 
 export const ROUTINE_CONSTANTS = {
   cleanseMin: constant(2, 'min', 'Cleanse and look', 'H'),
@@ -123,13 +123,51 @@ export const gel = (wish: RoutineWish): RoutineStep => ({
 
 const SLIP = {
   dry: ['De-oil and dry', 'Skin dry and free of oil; dust nothing on.'],
-  film: ['Thin film', 'A film of gel or lotion, no air gaps.'],
-  oil: ['Oil or jelly', 'A thin coat: the blade may slip.'],
+  film: ['Thin film of gel', 'No air gaps. Let it soak in before the first stroke.'],
+  lotion: ['Thin film of lotion', 'No air gaps. Let it soak in before the first stroke.'],
+  oil: ['Oil or jelly', 'A thin coat, soaked in: the blade may slip.'],
   damp: ['Damp skin', 'Damp, not wet.'],
 } as const
 
-/** The surface that fuzz is taken off, by the house's school. */
+export const FILM_CONSTANTS = {
+  gelMin: constant(5, 'min', 'A film of gel stays wet', 'H'),
+  lotionMin: constant(7, 'min', 'A film of lotion stays wet', 'H'),
+  oilMin: constant(20, 'min', 'Oil or jelly stays', 'H'),
+  dampMin: constant(2, 'min', 'Damp skin stays damp', 'H'),
+  gelSoakMin: constant(0.5, 'min', 'Gel soaks in before the first stroke', 'H'),
+  lotionSoakMin: constant(1, 'min', 'Lotion soaks in', 'H'),
+  oilSoakMin: constant(1, 'min', 'Oil soaks in', 'H'),
+  rewetSeconds: constant(15, 's', 'Wet again what is not yet done', 'H'),
+  brushMin: constant(0.5, 'min', 'Brush or rinse off what fuzz left', 'H'),
+} as const
+const F = FILM_CONSTANTS
+
+const FILMS = {
+  film: { name: 'gel', lasts: F.gelMin, soak: F.gelSoakMin },
+  lotion: { name: 'lotion', lasts: F.lotionMin, soak: F.lotionSoakMin },
+  oil: { name: 'oil', lasts: F.oilMin, soak: F.oilSoakMin },
+  damp: { name: 'damp skin', lasts: F.dampMin, soak: undefined },
+} as const
+
+/** What lies under the blade when fuzz is taken off, by the house's school; nothing on dry skin. */
+export function fuzzFilm(
+  figures: Figures,
+  { fuzzSlip }: Pick<Schools, 'fuzzSlip'>,
+): Film | undefined {
+  if (fuzzSlip === 'dry') return undefined
+  const { name, lasts } = FILMS[fuzzSlip]
+  return { name, lastsMin: figures(lasts) }
+}
+
+/** The surface that fuzz is taken off, by the house's school; strokes wait until a film has soaked in. */
 export const fuzzSurface = ({ figures, schools }: RoutineWish): RoutineStep => {
-  const [title, text] = SLIP[schools.fuzzSlip]
-  return { id: 'prepare:surface', title, text, minutes: figures(R.dryMin) }
+  const { fuzzSlip } = schools
+  const [title, text] = SLIP[fuzzSlip]
+  const film = fuzzFilm(figures, schools)
+  const soak = fuzzSlip === 'dry' ? undefined : FILMS[fuzzSlip].soak
+  return {
+    ...{ id: 'prepare:surface', title, text },
+    minutes: figures(R.dryMin) + (soak ? figures(soak) : 0),
+    ...(film && { lays: 'lather' as const, film }),
+  }
 }

@@ -71,6 +71,14 @@ export interface RoutineStep {
   readonly minutes: number
   /** What is laid on the skin with it. */
   readonly lays?: 'towel' | 'lather'
+  /** What lies under the blade instead of lather, and how long it stays wet. */
+  readonly film?: Film | undefined
+}
+
+/** What lies under the blade instead of lather. */
+export interface Film {
+  readonly name: string
+  readonly lastsMin: number
 }
 
 /** What the words and times of the routine hang on. */

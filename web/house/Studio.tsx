@@ -2,6 +2,7 @@
 import css from './House.module.css'
 import { useFigures } from '../state/figures.ts'
 import type { House } from '../../contract/types.ts'
+import { TOOL_WORDS } from '../../core/kit/index.ts'
 import { zoneName, type ZoneId } from '../../core/zones/index.ts'
 import {
   type CalibrationBin,
@@ -284,6 +285,10 @@ function Rates({ learned, house }: { learned: StudioLearned; house: House }) {
       <RateTable
         head="Zone"
         rows={view.byZone.map((z) => ({ ...z, name: zoneName(z.id as ZoneId) }))}
+      />
+      <RateTable
+        head="Blade"
+        rows={view.byTool.map((t) => ({ ...t, name: TOOL_WORDS[t.id as keyof typeof TOOL_WORDS] ?? t.id }))}
       />
       <Title order={3}>What went with redness and bumps, over all clients</Title>
       <Text size="sm" c="dimmed">

@@ -1,5 +1,5 @@
 /** Worker, skin and hair. */
-import { Button, Collapse, Stack, Switch, Table, Text } from '@mantine/core'
+import { Button, Collapse, NumberInput, Stack, Switch, Table, Text } from '@mantine/core'
 import { useDisclosure } from '@mantine/hooks'
 import { BUMP_AREAS, type BumpArea, wasTold, type SkinAndHair } from '../../../core/client.ts'
 import { SCHOOLS, schoolWords } from '../../../core/house/index.ts'
@@ -188,6 +188,19 @@ function MoreOfSkin({
             label="Mature or lax: shorter strokes, a wider stretch"
             checked={skin.lax === true}
             onChange={(e) => onChange({ lax: e.currentTarget.checked || undefined })}
+          />
+          <NumberInput
+            label="Trimmer set back, where it raises welts"
+            w={260}
+            suffix=" mm"
+            min={0}
+            max={3}
+            step={0.5}
+            value={skin.setBackMm ?? ''}
+            placeholder="not set back"
+            onChange={(v) =>
+              onChange({ setBackMm: typeof v === 'number' && v > 0 ? v : undefined })
+            }
           />
           {one('contrast', 'How hair stands out against the skin', [
             ['strong', 'strongly'],

@@ -4,6 +4,7 @@ import css from './Chair.module.css'
 import { stepMinutes } from '../../../core/plan/index.ts'
 import { useFigures } from '../../state/figures.ts'
 import {
+  filmNow,
   latherNow,
   leftOpenSince,
   soakLeftMs,
@@ -60,6 +61,7 @@ function Running({ page, chair }: ChairProps) {
   const warm = plan.steps.slice(state.index).find(isHotTowel)
   const towel = warm && state.towels[warm.id]
   const lather = latherNow(figures, live, now)
+  const film = filmNow(live)?.name ?? 'lather'
   const driest = lather[0]
   const dry = lather.filter((l) => l.leftMs <= 0).length
   const soak = soakLeftMs(figures, state, now)
@@ -74,8 +76,14 @@ function Running({ page, chair }: ChairProps) {
       )}
       {driest && (
         <div data-late={driest.leftMs < 60_000 || undefined}>
-          <small>{dry > 0 ? `lather dry on ${dry} of ${lather.length}` : 'lather'}</small>
-          <b>{driest.leftMs <= 0 ? 're-lather' : `${clockText(driest.leftMs)} left`}</b>
+          <small>{dry > 0 ? `${film} dry on ${dry} of ${lather.length}` : film}</small>
+          <b>
+            {driest.leftMs <= 0
+              ? film === 'lather'
+                ? 're-lather'
+                : 'wet it again'
+              : `${clockText(driest.leftMs)} left`}
+          </b>
         </div>
       )}
       {soak !== undefined && soak > -120_000 && (
