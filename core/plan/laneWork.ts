@@ -29,7 +29,7 @@ import {
   type LaneShape,
   ninetyPercentWithinDeg,
 } from './lanes.ts'
-import { laneLoad, laneRelation, slipFor } from './passes.ts'
+import { laneLoad, setBack, laneRelation, slipFor } from './passes.ts'
 import type { LaneMeasure, ZoneQuestion } from './question.ts'
 import type { ZoneSkin } from './skin.ts'
 import type { Press } from './pressField.ts'
@@ -271,6 +271,7 @@ export function makeLane(
     { blade: edit?.bladeId !== undefined, way: edit?.way !== undefined },
     relation,
   )
+  const back = setBack(q.figures, blade.tool, q.client.setBackMm)
   const strokeBearing = laneBearing(shape, m.stroke)
   const growth = laneDirection(skin, shape, shape.growth)
   const growthDirection = laneBearing(shape, growth)
@@ -324,14 +325,17 @@ export function makeLane(
     strokeLengthMm,
     strokes,
     seconds,
-    load: laneLoad(q.figures, shape, chart, {
-      tool: blade.tool,
-      slip: slipFor(family, q.schools),
-      hair: more.hair,
-      wear: q.wear,
-      uncut: pass === 1 && more.hair === 'terminal' ? more.coarse : undefined,
-    }),
-    leftMm: overLane(shape, chart, (angle) => stubbleLeftMm(q.figures, angle, blade.tool)),
+    load:
+      back.times *
+      laneLoad(q.figures, shape, chart, {
+        tool: blade.tool,
+        slip: slipFor(family, q.schools),
+        hair: more.hair,
+        wear: q.wear,
+        uncut: pass === 1 && more.hair === 'terminal' ? more.coarse : undefined,
+      }),
+    leftMm:
+      back.mm + overLane(shape, chart, (angle) => stubbleLeftMm(q.figures, angle, blade.tool)),
     watch: ZONE_FACTS[zoneStem(id)].watch,
     avoid: more.avoid,
     reasons,

@@ -141,6 +141,16 @@ export const SET_BACK_CONSTANTS = {
   ),
 } as const
 
+/** What a trimmer that is set back adds to the hair left, mm, and by how much it loads the skin less. */
+export function setBack(
+  figures: Figures,
+  tool: ToolKind,
+  setBackMm: number | undefined,
+): { readonly mm: number; readonly times: number } {
+  const mm = tool === 'trimmer' ? (setBackMm ?? 0) : 0
+  return { mm, times: Math.exp(-mm / figures(SET_BACK_CONSTANTS.calmsMm)) }
+}
+
 /** Passes that leave hair as they find it do not count as cutting close. */
 const cuts = (tool: ToolKind) => tool !== 'trimmer'
 
@@ -156,13 +166,11 @@ function strokeFigures(q: PassQuestion, wanted: Wanted, skin: StrokeSkin) {
   if (!had) {
     const over = (of: (lane: LaneShape, stroke: number) => number) =>
       overZone(q.lanes, (l) => of(l, q.strokeOf(l, wanted)))
-    const back = skin.tool === 'trimmer' ? (q.setBackMm ?? 0) : 0
+    const back = setBack(q.figures, skin.tool, q.setBackMm)
     had = {
-      load:
-        over((l, stroke) => laneLoad(q.figures, l, stroke, skin)) *
-        Math.exp(-back / q.figures(SET_BACK_CONSTANTS.calmsMm)),
+      load: over((l, stroke) => laneLoad(q.figures, l, stroke, skin)) * back.times,
       leftMm:
-        back +
+        back.mm +
         over((l, stroke) =>
           overLane(l, stroke, (angle) => stubbleLeftMm(q.figures, angle, skin.tool)),
         ),
