@@ -5,6 +5,7 @@ import { type Reading, ALL_METHODS } from '../core/grain/index.ts'
 import { type Asked, type HouseRules, MARK_KINDS, type RuleEdit } from '../core/screening/index.ts'
 import {
   BUMP_AREAS,
+  CONCERNS,
   CONTRASTS,
   eachText,
   HABIT_KINDS,
@@ -93,6 +94,7 @@ export const skinSchema = bound<SkinAndHair>()(
       bumpAreas: list(choice(BUMP_AREAS).required(), 4).optional().default(undefined),
       type: choice(SKIN_TYPES).optional(),
       lax: y.boolean().optional(),
+      concerns: list(choice(CONCERNS).required(), 2).optional().default(undefined),
       setBackMm: y.number().min(0).max(3).optional(),
       contrast: choice(CONTRASTS).optional(),
       sleepsOn: choice(SLEEP_SIDES).optional(),

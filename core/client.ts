@@ -108,6 +108,10 @@ export const skinOver = (skin: SkinAndHair, zones: readonly ZoneId[]): SkinAndHa
   bumpProne: zones.some((z) => bumpProneIn(skin, z)),
 })
 
+/** What may be followed for a client besides redness and bumps. */
+export const CONCERNS = ['dark', 'blackhead'] as const
+export type Concern = (typeof CONCERNS)[number]
+
 export const HABIT_KINDS = ['make-up', 'sport', 'outdoors', 'mask', 'swim'] as const
 export type HabitKind = (typeof HABIT_KINDS)[number]
 
@@ -136,6 +140,8 @@ export interface SkinAndHair {
   /** How hair stands out against the skin, as it is told. */
   readonly contrast?: Contrast | undefined
   readonly sleepsOn?: Side | undefined
+  /** What the client also comes for: counted and followed like bumps. */
+  readonly concerns?: readonly Concern[] | undefined
   /** A trimmer is set back by so much where it raises welts, mm. */
   readonly setBackMm?: number | undefined
   /** What meets the skin every week. */

@@ -55,7 +55,7 @@ export function placeSpots(view: FlatView, spots: readonly SkinSpot[]): PlacedSp
   })
 }
 
-/** A spot's mark round 0, 0: bump a dot, ingrown hair a ring with a curl, pustule a ringed dot, dark mark a square. */
+/** A spot's mark round 0, 0: bump a dot, ingrown hair a ring with a curl, pustule a ringed dot, dark mark a square, blackhead a diamond. */
 export const SPOT_SHAPES: Readonly<Record<SpotKind, { d: string; filled: boolean }>> = {
   bump: { d: 'M-2.2 0a2.2 2.2 0 1 0 4.4 0a2.2 2.2 0 1 0 -4.4 0Z', filled: true },
   ingrown: {
@@ -67,6 +67,7 @@ export const SPOT_SHAPES: Readonly<Record<SpotKind, { d: string; filled: boolean
     filled: false,
   },
   dark: { d: 'M-2.2 -2.2L2.2 -2.2L2.2 2.2L-2.2 2.2Z', filled: true },
+  blackhead: { d: 'M0 -2.8L2.8 0L0 2.8L-2.8 0Z', filled: true },
 }
 
 export const SKIN_SPOT_WORDS: Readonly<Record<SpotKind, string>> = {
@@ -74,6 +75,7 @@ export const SKIN_SPOT_WORDS: Readonly<Record<SpotKind, string>> = {
   ingrown: 'ingrown hair',
   pustule: 'pustule',
   dark: 'dark mark',
+  blackhead: 'blackhead',
 }
 
 /**

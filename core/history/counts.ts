@@ -2,11 +2,13 @@
 import type { VisitFacts } from './facts.ts'
 import { sum } from '../stats/index.ts'
 
-export type Counted = 'bumps' | 'redness'
+export type Counted = 'bumps' | 'redness' | 'dark' | 'blackhead'
 
 export const COUNTED_NAMES: Readonly<Record<Counted, string>> = {
   bumps: 'Bumps',
   redness: 'Grades of redness',
+  dark: 'Dark marks',
+  blackhead: 'Blackheads',
 }
 
 /** With as many digits as it bears. */
@@ -15,7 +17,7 @@ export const figure = (x: number) => (x >= 10 ? x.toFixed(0) : x >= 1 ? x.toFixe
 /** Counts of an outcome over the visits on which somebody looked. */
 export const countsOf = (visits: readonly VisitFacts[], outcome: Counted): number[] =>
   visits.flatMap((v) => {
-    const zones = outcome === 'bumps' ? v.bumps : v.worst
+    const zones = outcome === 'redness' ? v.worst : v[outcome]
     return zones ? [sum(Object.values(zones))] : []
   })
 

@@ -13,6 +13,9 @@ export interface VisitFacts {
   readonly worst: Readonly<Record<string, number>> | null
   /** Bumps, ingrown hairs and pustules of days 2 to 14 by zone; null when nobody counted. */
   readonly bumps: Readonly<Record<string, number>> | null
+  /** Dark marks, and blackheads, that were tapped after it, by zone; null or absent when nobody tapped spots. */
+  readonly dark?: Readonly<Record<string, number>> | null | undefined
+  readonly blackhead?: Readonly<Record<string, number>> | null | undefined
   /** Null for visits kept before choices were. */
   readonly choices: VisitChoices | null
   readonly products: readonly string[]

@@ -2,8 +2,14 @@
 import type { Vec3 } from '../head/index.ts'
 import type { Moment } from './moments.ts'
 
-export const SPOT_KINDS = ['bump', 'ingrown', 'pustule', 'dark'] as const
+export const SPOT_KINDS = ['bump', 'ingrown', 'pustule', 'dark', 'blackhead'] as const
 export type SpotKind = (typeof SPOT_KINDS)[number]
+
+/** What is followed for its own sake, and is no bump: marks that bumps leave, and blackheads. */
+export const FOLLOWED = ['dark', 'blackhead'] as const
+export type Followed = (typeof FOLLOWED)[number]
+export const isFollowed = (kind: SpotKind): kind is Followed =>
+  (FOLLOWED as readonly string[]).includes(kind)
 
 /** A bump, an ingrown hair, a pustule or a dark mark, tapped on the skin. */
 export interface SkinSpot {

@@ -1,5 +1,11 @@
 /** A look at the skin while it is edited: one zone changed, a spot put in or taken out, counts kept with them. */
-import type { AnswerSource, Feeling, SkinSpot, ZoneAnswer } from './answers.ts'
+import {
+  type AnswerSource,
+  type Feeling,
+  isFollowed,
+  type SkinSpot,
+  type ZoneAnswer,
+} from './answers.ts'
 
 /** What a look holds while it is edited. */
 export interface Look {
@@ -30,8 +36,8 @@ export function withoutSpot(look: Look, spot: SkinSpot): Partial<Look> {
 }
 
 function counted(look: Look, spot: SkinSpot, by: number): Partial<Look> {
-  // A dark mark is followed, and is no bump.
-  if (spot.kind === 'dark') return {}
+  // A dark mark or a blackhead is followed, and is no bump.
+  if (isFollowed(spot.kind)) return {}
   const zone = look.zones.find((z) => z.zoneId === spot.zoneId)
   return spot.kind === 'pustule'
     ? withZone(look, spot.zoneId, { pustules: Math.max(0, (zone?.pustules ?? 0) + by) })

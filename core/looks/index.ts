@@ -21,6 +21,9 @@ export {
   type NickState,
   type SkinAnswer,
   type SkinSpot,
+  FOLLOWED,
+  type Followed,
+  isFollowed,
   SPOT_KINDS,
   type SpotKind,
   type ZoneAnswer,
@@ -62,6 +65,7 @@ export { sameSpot, type SpotTrail, spotTrails } from './spots.ts'
 export {
   type AnswerSummary,
   bumpsByZone,
+  followedByZone,
   fadeSteps,
   type PastService,
   summariseAnswers,

@@ -1,6 +1,6 @@
 /** Answers after a service: how the skin looked and felt at each moment, when hair was felt or seen. */
 import type { Figures } from '../house/index.ts'
-import type { SkinAnswer } from './answers.ts'
+import type { Followed, SkinAnswer } from './answers.ts'
 import { lookAtChair, severeSigns } from './aftermath.ts'
 import { SPEAKS_FROM_HOURS } from './moments.ts'
 import { BUMP_CONSTANTS, type FadeStep, SKIN_CONSTANTS } from '../skin/index.ts'
@@ -52,6 +52,31 @@ export function bumpsByZone(
       const n = zone.bumps + (zone.pustules ?? 0)
       most.set(zone.zoneId, Math.max(most.get(zone.zoneId) ?? 0, n))
     }
+  }
+  return most
+}
+
+/**
+ * Dark marks or blackheads of each zone after a service: the most of any look at which spots were tapped, from some hours on. They
+ * stay for weeks, so no look is too late. Undefined while nobody tapped any spot, or looked for them.
+ */
+export function followedByZone(
+  past: Pick<PastService, 'endedAtMs'> & { readonly answers: readonly SkinAnswer[] },
+  kind: Followed,
+): Map<string, number> | undefined {
+  const looks = past.answers.filter(
+    (a) =>
+      a.spots !== undefined &&
+      // Whoever answers from home taps none: that says nothing.
+      (a.source ?? 'seen') === 'seen' &&
+      a.atMs >= past.endedAtMs + SPEAKS_FROM_HOURS * HOUR_MS,
+  )
+  if (looks.length === 0) return undefined
+  const most = new Map<string, number>()
+  for (const { spots = [] } of looks) {
+    const here = new Map<string, number>()
+    for (const s of spots) if (s.kind === kind) here.set(s.zoneId, (here.get(s.zoneId) ?? 0) + 1)
+    for (const [zone, n] of here) most.set(zone, Math.max(most.get(zone) ?? 0, n))
   }
   return most
 }

@@ -2,7 +2,12 @@
 import { readFigures } from '../house/service.ts'
 import type { Figures } from '../../core/house/index.ts'
 import type { StudioClient, VisitFacts, VisitChoices } from '../../core/history/index.ts'
-import { bumpsByZone, worstByZone, type SkinAnswer } from '../../core/looks/index.ts'
+import {
+  bumpsByZone,
+  followedByZone,
+  worstByZone,
+  type SkinAnswer,
+} from '../../core/looks/index.ts'
 import type { ServiceId } from '../../core/services/index.ts'
 import type { Reactivity } from '../../core/skin/index.ts'
 import type { ClientHistory } from '../../contract/types.ts'
@@ -55,6 +60,8 @@ function toFacts(figures: Figures, row: FactColumns, answers: readonly SkinAnswe
     loads,
     worst: told(worstByZone(figures, { endedAtMs, loads, answers, redAtChair })),
     bumps: told(bumpsByZone(figures, { endedAtMs, answers })),
+    dark: told(followedByZone({ endedAtMs, answers }, 'dark')),
+    blackhead: told(followedByZone({ endedAtMs, answers }, 'blackhead')),
     choices: json(row.choices),
     products: json(row.products) ?? [],
     routine: row.routine,

@@ -1,7 +1,14 @@
 /** Worker, skin and hair. */
 import { Button, Collapse, NumberInput, Stack, Switch, Table, Text } from '@mantine/core'
 import { useDisclosure } from '@mantine/hooks'
-import { BUMP_AREAS, type BumpArea, wasTold, type SkinAndHair } from '../../../core/client.ts'
+import {
+  BUMP_AREAS,
+  type BumpArea,
+  type Concern,
+  CONCERNS,
+  wasTold,
+  type SkinAndHair,
+} from '../../../core/client.ts'
 import { SCHOOLS, schoolWords } from '../../../core/house/index.ts'
 import { useChangeClient } from '../../api/queries.ts'
 import { useChangeVisit } from '../../api/visitWrites.ts'
@@ -131,6 +138,10 @@ const PLACES: Readonly<Record<BumpArea, string>> = {
   head: 'head',
   body: 'arms, legs, trunk',
 }
+const CONCERN_WORDS: Readonly<Record<Concern, string>> = {
+  dark: 'comes for dark marks',
+  blackhead: 'comes for blackheads',
+}
 const NOT_TOLD = 'not-told'
 
 /** What else is told of the skin: where it is prone to bumps, its type, whether it is lax, how hair stands out, the side slept on. */
@@ -178,6 +189,18 @@ function MoreOfSkin({
       </Button>
       <Collapse expanded={open} keepMounted={false}>
         <Stack gap="sm">
+          <Toggles
+            label="Comes also for"
+            of={CONCERNS.map((id) => ({
+              id,
+              name: CONCERN_WORDS[id],
+              on: skin.concerns?.includes(id) === true,
+            }))}
+            onToggle={(id, on) => {
+              const next = CONCERNS.filter((c) => (c === id ? on : skin.concerns?.includes(c)))
+              onChange({ concerns: next.length > 0 ? next : undefined })
+            }}
+          />
           {one('type', 'Type', [
             ['dry', 'dry'],
             ['normal', 'neither'],

@@ -18,7 +18,8 @@ import {
   trendWatch,
 } from '../../../core/history/index.ts'
 import { sum } from '../../../core/stats/index.ts'
-import { spotTrails, type SpotTrail } from '../../../core/looks/index.ts'
+import type { Concern } from '../../../core/client.ts'
+import { isFollowed, spotTrails, type SpotTrail } from '../../../core/looks/index.ts'
 import { bumpSeverity, sensitivityRange, meanSensitivity } from '../../../core/skin/index.ts'
 import { dateWords } from '../../../core/time/index.ts'
 import { useHistory } from '../../api/queries.ts'
@@ -54,12 +55,13 @@ function Told({ page, visit, history }: StationProps & { history: ClientHistory 
     [history, visit.service],
   )
   const trend = useMemo(() => trendWatch(figures, visits, 'bumps'), [figures, visits])
+  const concerns = page.client.skin.concerns ?? NO_CONCERNS
   const effects = useMemo(
-    () => changeEffects(figures, findChanges(figures, visits)),
-    [figures, visits],
+    () => changeEffects(figures, findChanges(figures, visits), ['bumps', 'redness', ...concerns]),
+    [figures, visits, concerns],
   )
   const trails = useMemo(() => spotTrails(history.looks), [history])
-  const again = trails.filter((t) => t.visits > 1 && t.kind !== 'dark')
+  const again = trails.filter((t) => t.visits > 1 && !isFollowed(t.kind))
   const last = [...visits].reverse().find((v) => v.bumps !== null)
   useHeadLayers(
     useMemo(
@@ -107,6 +109,9 @@ function Told({ page, visit, history }: StationProps & { history: ClientHistory 
           The trend watch begins after seven counted visits; {counted(visits)} so far.
         </Text>
       )}
+      {concerns.map((c) => (
+        <Followed key={c} concern={c} visits={visits} />
+      ))}
       <section>
         <Title order={2} mt="md">
           Did a change help?
@@ -142,6 +147,50 @@ function Told({ page, visit, history }: StationProps & { history: ClientHistory 
         </section>
       )}
     </>
+  )
+}
+
+const NO_CONCERNS: readonly Concern[] = []
+
+/** Dark marks or blackheads, where they are why the client comes: counted, and watched against their own beginning. */
+function Followed({ concern, visits }: { concern: Concern; visits: ClientHistory['visits'] }) {
+  const figures = useFigures()
+  const trend = useMemo(() => trendWatch(figures, visits, concern), [figures, visits, concern])
+  const told = visits.flatMap((v) => {
+    const zones = v[concern]
+    return zones ? [{ atMs: v.endedAtMs, count: sum(Object.values(zones)) }] : []
+  })
+  const [first, last] = [told[0], told.at(-1)]
+  return (
+    <section>
+      <Title order={2} mt="md">
+        {concern === 'dark' ? 'Dark marks' : 'Blackheads'}
+      </Title>
+      {first && last ? (
+        <p>
+          {last.count} after {dateWords(last.atMs)}
+          {last !== first && `; ${first.count} at the beginning, after ${dateWords(first.atMs)}`}.
+        </p>
+      ) : (
+        <Text size="sm" c="dimmed">
+          Nobody has tapped any yet: the first count is what later ones are held against.
+        </Text>
+      )}
+      {trend ? (
+        <>
+          <TrendChart trend={trend} />
+          <Text size="sm" c="dimmed">
+            {trend.words}
+          </Text>
+        </>
+      ) : (
+        told.length > 0 && (
+          <Text size="sm" c="dimmed">
+            The trend watch begins after seven counted visits; {told.length} so far.
+          </Text>
+        )
+      )}
+    </section>
   )
 }
 

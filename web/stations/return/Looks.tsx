@@ -10,6 +10,7 @@ import { capital } from '../../../core/words.ts'
 import { ON_SKIN, REDNESS_COLOURS } from '../../../core/palette.ts'
 import {
   ANSWER_SOURCES,
+  isFollowed,
   SPOT_KINDS,
   type AnswerSource,
   type SkinAnswer,
@@ -97,7 +98,7 @@ export function Looks(props: StationProps & { endedAtMs: number }) {
       }),
       labels: look.zones.flatMap((z) => {
         const record = head.data?.zoneById.get(z.zoneId as ZoneId)
-        const tapped = look.spots.filter((s) => s.zoneId === z.zoneId && s.kind !== 'dark').length
+        const tapped = look.spots.filter((s) => s.zoneId === z.zoneId && !isFollowed(s.kind)).length
         const counted = z.bumps + (z.pustules ?? 0) - tapped
         const text = [z.redness > 0 ? String(z.redness) : '', counted > 0 ? `${counted}•` : '']
           .filter(Boolean)
