@@ -20,6 +20,7 @@ import {
   DENSITIES,
   GREYS,
   HAIR_KINDS,
+  HEAVIER_SIDES,
   type SurfaceNotes,
   type ZoneHair,
 } from '../core/hair/index.ts'
@@ -406,6 +407,7 @@ export const notesSchema = bound<SurfaceNotes>()(
         .of(place().shape({ id: uuid().required() }).required())
         .max(200, 'at most 200 strays')
         .required(),
+      heavier: choice(HEAVIER_SIDES).optional(),
       lengthMm: y.number().min(0).max(300).optional(),
       outlines: y
         .array()

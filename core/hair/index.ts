@@ -7,6 +7,8 @@ export {
   DENSITIES,
   GREYS,
   HAIR_KINDS,
+  HEAVIER_SIDES,
+  type HeavierSide,
   type HairLayer,
   hairWords,
   NO_NOTES,

@@ -26,6 +26,10 @@ export interface Stray extends SurfacePoint {
   readonly zoneId: ZoneId
 }
 
+/** Which side has more work, as it was seen with the beard combed down. */
+export const HEAVIER_SIDES = ['left', 'right', 'alike'] as const
+export type HeavierSide = (typeof HEAVIER_SIDES)[number]
+
 /** What is known of a visit's skin besides its grain. */
 export interface SurfaceNotes {
   readonly lines: readonly KeepLine[]
@@ -33,6 +37,7 @@ export interface SurfaceNotes {
   readonly keptZones: readonly ZoneId[]
   readonly hair: HairLayer
   readonly strays: readonly Stray[]
+  readonly heavier?: HeavierSide | undefined
   /** Length of the hair on arrival, mm, as it was told or measured. */
   readonly lengthMm?: number | undefined
   /** What is all that may be worked, and what rests; absent in visits kept before there were any. */

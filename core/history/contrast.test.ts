@@ -45,7 +45,7 @@ describe('how hair stands out', () => {
         ...{ method: null, atMs: 0, leftMm: 0.1 },
       },
     ]
-    const growth = learnGrowth(DEFAULTS, skin, ['chin'], hair as never)['chin']!
+    const growth = learnGrowth(DEFAULTS, skin, ['chin'], hair)['chin']!
     expect(growth.seenTimes).toBe(1.5)
     expect(growth.seen!.mm).toBeGreaterThan(1.2)
   })

@@ -21,16 +21,20 @@ describe('the edge of a client’s own area', () => {
         ['left', 'right'].map((side) => [`${s}-${side}`, { kind: 'mixed', density: 'dense' }]),
       ),
     )
-    const thick = leastEdge((z) => hairShows(z, skin, hair as never))
+    const thick = leastEdge((z) => hairShows(z, skin, hair))
     expect(thick.edge.id).toBe('neck')
     expect(thick.shows.jaw).toBeGreaterThan(thick.shows.neck)
   })
 
   it('hair that hardly stands out, or is grey or sparse, shows less', () => {
     const of = (hair: object, contrast?: 'low') =>
-      hairShows('jaw-left', { ...skin, ...(contrast && { contrast }) }, {
-        'jaw-left': hair,
-      } as never)
+      hairShows(
+        'jaw-left',
+        { ...skin, ...(contrast && { contrast }) },
+        {
+          'jaw-left': hair,
+        },
+      )
     expect(of({ density: 'sparse' })).toBeLessThan(of({}))
     expect(of({ grey: 'most' })).toBeLessThan(of({}))
     expect(of({}, 'low')).toBeLessThan(of({}))

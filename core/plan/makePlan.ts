@@ -163,6 +163,7 @@ export function makePlan(asked: PlanInput): Plan {
     reasons,
     screening,
     noFragrance: screening.noFragrance,
+    ...(asked.notes.heavier && { heavier: asked.notes.heavier }),
     ...(isTrial(asked) && outlined.length > 0 && { trial: true as const }),
     house: asked.house,
     choice,
@@ -470,6 +471,7 @@ function orderLanes(input: JobInput, lanes: readonly Lane[]): Lane[] {
     })
   const key = [
     schools.faceOrder,
+    input.notes.heavier,
     choice.order?.join(' ') ?? '',
     ...groupsOf(lanes).map(
       ({ id, lead }) =>
@@ -478,7 +480,7 @@ function orderLanes(input: JobInput, lanes: readonly Lane[]): Lane[] {
   ].join()
   const had = memory.orders.get(key)
   if (had) return inOrder(had)
-  const problem = laneProblem(input.figures, jobs, schools, service, hand)
+  const problem = laneProblem(input.figures, jobs, schools, service, hand, input.notes.heavier)
   const given = (choice.order ?? []).flatMap((id) => {
     const at = jobs.findIndex((j) => jobId(j) === id)
     return at < 0 ? [] : [at]
@@ -490,7 +492,10 @@ function orderLanes(input: JobInput, lanes: readonly Lane[]): Lane[] {
   return inOrder(order)
 }
 
-function orderReasons({ service, schools, hand }: JobInput, lanes: readonly Lane[]): Reason[] {
+function orderReasons(
+  { service, schools, hand, notes }: JobInput,
+  lanes: readonly Lane[],
+): Reason[] {
   const { family, order } = SERVICES[service]
   if (order === 'fewest-changes' || typeof order === 'object') {
     return [{ text: 'Order: the fewest changes of stance, turn and tool.', mark: 'H' }]
@@ -498,7 +503,7 @@ function orderReasons({ service, schools, hand }: JobInput, lanes: readonly Lane
   if (order === 'heavier-side') {
     return [
       {
-        text: `Order: the side with more to do first (client’s ${heavierSide(lanes, hand)}); the other is matched to it.`,
+        text: `Order: the side with more to do first (client’s ${heavierSide(lanes, hand, notes.heavier)}${notes.heavier && notes.heavier !== 'alike' ? ', as it was seen' : ''}); the other is matched to it.`,
         mark: 'C',
       },
     ]

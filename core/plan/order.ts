@@ -2,6 +2,7 @@
 import { distance } from '../head/index.ts'
 import { zoneStem, type ZoneStem, isBody, zoneSide } from '../zones/index.ts'
 import { constant, type Figures, type Schools } from '../house/index.ts'
+import type { HeavierSide } from '../hair/index.ts'
 import { orderProblem, type OrderProblem } from '../order/index.ts'
 import { SERVICES, type ServiceId, type Service, type ServiceFamily } from '../services/index.ts'
 import type { Hand } from './hands.ts'
@@ -140,7 +141,13 @@ export const nearSide = (hand: Hand): 'left' | 'right' => hand
 const ALIKE_SHARE = 0.95
 
 /** The client's side that has more work, by the area and the passes on it. */
-export function heavierSide(lanes: readonly Lane[], hand: Hand): 'left' | 'right' {
+export function heavierSide(
+  lanes: readonly Lane[],
+  hand: Hand,
+  told?: HeavierSide,
+): 'left' | 'right' {
+  // Whoever combed it down and looked knows better than areas do.
+  if (told === 'left' || told === 'right') return told
   const work = (side: 'left' | 'right') =>
     lanes.filter((l) => zoneSide(l.zoneId) === side).reduce((s, l) => s + l.areaCm2, 0)
   const near = nearSide(hand)
@@ -168,6 +175,7 @@ export function precedences(
   schools: Schools,
   service: ServiceId,
   hand: Hand,
+  told?: HeavierSide,
 ): [number, number][] {
   const pairs: [number, number][] = []
   const groupAt = (i: number) => (jobs[i] as { group?: LaneGroup }).group
@@ -176,7 +184,7 @@ export function precedences(
   const school = faceOrder(order, schools, family)
   const heavy = heavierSide(
     jobs.flatMap((j) => ('group' in j ? j.group.lanes : [])),
-    hand,
+    ...([hand, told] as const),
   )
   jobs.forEach((job, i) => {
     if ('lather' in job) {
@@ -228,6 +236,7 @@ export function laneProblem(
   schools: Schools,
   service: ServiceId,
   hand: Hand,
+  told?: HeavierSide,
 ): OrderProblem {
   return orderProblem(
     jobs.length,
@@ -244,7 +253,7 @@ export function laneProblem(
       // What differs by rounding alone must not decide: a mirrored client is worked in the mirrored order.
       return Math.round(cost * 1e5) / 1e5
     },
-    precedences(jobs, schools, service, hand),
+    precedences(jobs, schools, service, hand, told),
     // Flat and easy first, on the near side: the flattest place is where one begins.
     (i) => {
       const job = jobs[i]!

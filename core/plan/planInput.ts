@@ -54,7 +54,7 @@ export interface PlanInput {
   readonly record?: SkinRecord | undefined
   readonly growth: (zoneId: ZoneId) => Growth
   /** What Read noted besides the grain. */
-  readonly notes: Pick<SurfaceNotes, 'keptZones' | 'hair' | 'strays' | 'lengthMm'>
+  readonly notes: Pick<SurfaceNotes, 'keptZones' | 'hair' | 'strays' | 'lengthMm' | 'heavier'>
   readonly house: Plan['house']
   readonly choice: PlanChoice
   /** Kept between plans of the same skin; a new one when grain, marks, lines, service or worker change. */

@@ -46,7 +46,7 @@ export interface ZoneQuestion {
   readonly wear: number
   /** The way across of a lane: that of its press. */
   readonly acrossOf: (skin: ZoneSkin, lane: LaneShape) => { chart: number; why: string }
-  readonly notes: Pick<SurfaceNotes, 'keptZones' | 'hair' | 'strays' | 'lengthMm'>
+  readonly notes: Pick<SurfaceNotes, 'keptZones' | 'hair' | 'strays' | 'lengthMm' | 'heavier'>
   readonly choice: PlanChoice
   readonly memory: PlanMemory
 }

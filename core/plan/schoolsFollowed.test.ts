@@ -199,3 +199,26 @@ describe('blades as they are', () => {
     expect(back.load / none.load).toBeCloseTo(Math.exp(-1 / 1.2), 6)
   })
 })
+
+describe('the side with more work', () => {
+  const line = (heavier?: 'left' | 'right' | 'alike') =>
+    makePlan(
+      planInput({
+        ...{ service: 'beard-line' as const, keepLines: BEARD_LINES },
+        ...(heavier && { notes: { heavier } }),
+      }),
+    )
+  const firstSide = (p: ReturnType<typeof line>) =>
+    p.lanes.find((l) => /-(left|right)$/.test(l.zoneId))!.zoneId.replace(/.*-/, '')
+
+  it('as it was seen combed down goes first, whatever the areas say', () => {
+    for (const side of ['left', 'right'] as const) {
+      const plan = line(side)
+      expect(firstSide(plan)).toBe(side)
+      expect(plan.reasons.some((r) => r.text.includes(`(client’s ${side}, as it was seen)`))).toBe(
+        true,
+      )
+    }
+    expect(firstSide(line('alike'))).toBe(firstSide(line()))
+  })
+})

@@ -19,7 +19,7 @@ export interface SearchState {
 /** A search over the order of a plan; undefined when the plan's order is already exact. */
 export function planSearch(
   figures: Figures,
-  plan: Pick<Plan, 'jobs' | 'lanes' | 'service'>,
+  plan: Pick<Plan, 'jobs' | 'lanes' | 'service'> & Partial<Pick<Plan, 'heavier'>>,
   schools: Schools,
   hand: Hand,
 ): { step: (rounds: number) => SearchState } | undefined {
@@ -35,7 +35,7 @@ export function planSearch(
   const rest = plan.lanes.filter((l) => !lanes.includes(l)).map((l) => l.stepId ?? l.id)
   const jobs = jobsOf(lanes, SERVICES[service].lather)
   if (jobs.length <= MOST_EXACT) return undefined
-  const problem = laneProblem(figures, jobs, schools, service, hand)
+  const problem = laneProblem(figures, jobs, schools, service, hand, plan.heavier)
   const search = new OrderSearch(problem, 7)
   const firstSeconds = search.cost
   const id = (i: number) => jobId(jobs[i]!)

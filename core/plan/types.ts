@@ -11,6 +11,7 @@ import {
   works,
 } from '../services/index.ts'
 import type { Relation } from '../grain/index.ts'
+import type { HeavierSide } from '../hair/index.ts'
 import type { Vec3 } from '../head/index.ts'
 import { capital } from '../words.ts'
 import { zoneInWords, type ZoneId } from '../zones/index.ts'
@@ -393,6 +394,8 @@ export interface Plan {
   readonly reasons: readonly Reason[]
   readonly screening: Screening
   readonly noFragrance: boolean
+  /** The side that was seen to have more work. */
+  readonly heavier?: HeavierSide | undefined
   /** Only a trial strip is worked. */
   readonly trial?: true
   /** Changes of the house up to which this plan was made, and the figures that differ from the defaults. */

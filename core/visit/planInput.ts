@@ -124,7 +124,7 @@ export function planAsk(
   choice: PlanChoice,
   nowMs: number,
 ): PlanAsk {
-  const { keptZones, hair, strays, lines, outlines = [], lengthMm } = visit.notes
+  const { keptZones, hair, strays, lines, outlines = [], lengthMm, heavier } = visit.notes
   const worker = house.workers.find((w) => w.id === visit.workerId)
   return {
     jobs: visit.jobs,
@@ -156,7 +156,13 @@ export function planAsk(
     bumps: client.model.bumps,
     record: client.model.record,
     growth: client.model.growth,
-    notes: { keptZones, hair, strays, ...(lengthMm !== undefined && { lengthMm }) },
+    notes: {
+      keptZones,
+      hair,
+      strays,
+      ...(lengthMm !== undefined && { lengthMm }),
+      ...(heavier && { heavier }),
+    },
     house: { version: house.changes.length, changed: { ...house.figures } },
     choice,
   }

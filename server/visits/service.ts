@@ -124,8 +124,9 @@ function carriedOver(
   }
 }
 
-/** How long hair is now is told anew at each visit. */
-const withoutLength = ({ lengthMm: _was, ...notes }: SurfaceNotes): SurfaceNotes => notes
+/** How long hair is now, and which side has more of it, is told anew at each visit. */
+const withoutLength = ({ lengthMm: _was, heavier: _side, ...notes }: SurfaceNotes): SurfaceNotes =>
+  notes
 
 /** Lines as they stand at the next visit: one that is on its way goes a step, what was only thought of is over. */
 function linesOnward(lines: SurfaceNotes['lines']): SurfaceNotes['lines'] {

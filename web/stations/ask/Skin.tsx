@@ -102,7 +102,7 @@ export function Skin({ page, visit, house, frozen }: StationProps & { frozen: bo
                   <Words
                     label={label}
                     data={choices}
-                    value={value as string}
+                    value={value}
                     onChange={(id) => set(key, id)}
                   />
                 </Table.Td>
@@ -164,9 +164,9 @@ function MoreOfSkin({
       label={label}
       data={[
         { value: NOT_TOLD, label: 'not told' },
-        ...choices.map(([value, words]) => ({ value: value as string, label: words })),
+        ...choices.map(([value, words]) => ({ value: value, label: words })),
       ]}
-      value={(skin[key] as string | undefined) ?? NOT_TOLD}
+      value={skin[key] ?? NOT_TOLD}
       onChange={(v) => onChange({ [key]: v === NOT_TOLD ? undefined : v })}
     />
   )

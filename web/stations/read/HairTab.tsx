@@ -10,6 +10,8 @@ import {
   GREYS,
   HAIR_KINDS,
   hairWords,
+  HEAVIER_SIDES,
+  type HeavierSide,
   sideDensity,
   sideWords,
   type ZoneHair,
@@ -31,6 +33,7 @@ import { RowButton } from '../../ui/RowButton.tsx'
 import { Scroll } from '../../ui/Scroll.tsx'
 import { StageActs } from '../../ui/Stage.tsx'
 import { Words } from '../../ui/Words.tsx'
+import { SERVICES } from '../../../core/services/index.ts'
 import css from './Read.module.css'
 import type { ReadFrame } from './ReadStation.tsx'
 import { useLatest } from './useMap.ts'
@@ -207,6 +210,18 @@ export function HairTab({ page, visit, frame }: StationProps & { frame: ReadFram
           </>
         )}
       </Group>
+      {visit.jobs.some((j) => SERVICES[j.service].family === 'razor') && (
+        <Group gap="sm">
+          <Text size="sm">Combed down, more work on the client’s</Text>
+          <Words
+            label="Side with more work"
+            data={HEAVIER_SIDES.map((side) => ({ value: side, label: side }))}
+            value={visit.notes.heavier ?? ''}
+            disabled={frozen}
+            onChange={(heavier) => save.change(() => ({ heavier: heavier as HeavierSide }))}
+          />
+        </Group>
+      )}
       {sides && (
         <Text size="sm" c="dimmed">
           {sideWords(sides, skin.sleepsOn)}

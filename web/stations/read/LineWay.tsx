@@ -9,7 +9,6 @@ import {
   moveDates,
   stepsFor,
 } from '../../../core/lines/index.ts'
-import type { Growth } from '../../../core/regrowth/index.ts'
 import { usualGapDays } from '../../../core/ahead/index.ts'
 import { dateAt, dateWords, DAY_MS, daysWords, offsetHere } from '../../../core/time/index.ts'
 import { listWords } from '../../../core/words.ts'
@@ -104,7 +103,7 @@ function Candidates({
     const density = visit.notes.hair[zone]?.density
     return density === 'sparse' || density === 'none'
   }
-  const growth = page.model.growth as Readonly<Record<string, Growth>>
+  const growth = page.model.growth
   const rows = candidates.flatMap((line) => {
     const path = paths.get(line.id)
     if (!from || !path || !head) return []
@@ -230,7 +229,7 @@ function OverCut({ page, editing, line }: WayProps & { line: KeepLine }) {
   const [mm, setMm] = useState(2)
   const { point, frozen } = editing
   const tap = point === undefined ? undefined : line.taps[point]
-  const growth = tap && (page.model.growth as Readonly<Record<string, Growth>>)[tap.zoneId]
+  const growth = tap && page.model.growth[tap.zoneId]
   const until = useMemo(() => {
     if (!growth) return undefined
     const days = fillDays(figures, growth).even
