@@ -63,7 +63,10 @@ export function jobsOf(person: Person, id = 'job', nth: Nth = 'all'): Job[] {
   const now = person.rhythms.filter(
     (r) => nth === 'all' || (nth === 'today' ? r.today : (nth - r.last) % r.every === 0),
   )
-  return now.map(({ job }, i) => ({ ...job, id: i === 0 ? id : id.slice(0, -1) + i }))
+  // Ids of their own beside the first, whatever it ends in.
+  const last = parseInt(id.at(-1)!, 16) || 0
+  const other = (i: number) => id.slice(0, -1) + ((last + i) % 16).toString(16)
+  return now.map(({ job }, i) => ({ ...job, id: i === 0 ? id : other(i) }))
 }
 
 /** All questions answered with no. */

@@ -65,7 +65,10 @@ export function areaDownTo(
   const brow = middle('forehead-left')
   const top = outer(brow, 1, 16)
   const crownward: Vec3 = [0, middle('forehead-centre')[1] + 18, middle('forehead-centre')[2]]
-  const lower = LOWER[edge].map(middle)
+  // Along the jaw it runs below the chin, not over its middle.
+  const lower = LOWER[edge].map((id, i) =>
+    edge === 'jaw' ? outer(middle(id), 1, i === 1 ? -20 : -10) : middle(id),
+  )
   const ring = [...left, top, crownward, mirror(top), ...left.map(mirror).reverse(), ...lower]
   return ring.map((p) => {
     const { zoneId, point, normal } = place(p)

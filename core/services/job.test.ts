@@ -1,6 +1,6 @@
 import { makePlan, withJobs } from '../plan/index.ts'
 import { planInput } from '../testing/plan.ts'
-import { leadJob, oneJob, type Job } from './job.ts'
+import { checkSitting, leadJob, oneJob, type Job } from './job.ts'
 import { METHODS } from './method.ts'
 
 const SHAVE = oneJob('a', 'face-shave')
@@ -39,5 +39,16 @@ describe('the jobs of a visit', () => {
     expect(withJobs(old as never, [SHAVE])).toEqual(plan)
     // One that has its own keeps them.
     expect(withJobs(plan, [LIP])).toBe(plan)
+  })
+})
+
+describe('jobs of one sitting', () => {
+  it('go by ids of their own: two by one id are refused', () => {
+    const jobs = [
+      { id: 'a', service: 'face-shave', method: 'blade', zones: null },
+      { id: 'a', service: 'brow-tidy', method: 'tweezers', zones: ['glabella'] },
+    ] as const
+    expect(() => checkSitting(jobs)).toThrow(/by one id/)
+    expect(() => checkSitting([jobs[0], { ...jobs[1], id: 'b' }])).not.toThrow()
   })
 })

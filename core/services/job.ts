@@ -136,10 +136,15 @@ const lowerJob = (name: string) => name.charAt(0).toLowerCase() + name.slice(1)
 
 /**
  * Looks whether jobs can be one sitting.
- * @throws DomainError `no-job`, `not-its-skin`, `two-grounds`, `nothing-of-its-own`, `root-and-blade`, `twice-by-hand`
+ * @throws DomainError `no-job`, `twice-one-id`, `not-its-skin`, `two-grounds`, `nothing-of-its-own`, `root-and-blade`, `twice-by-hand`
  */
 export function checkSitting(jobs: readonly Job[]): void {
   leadJob(jobs)
+  if (new Set(jobs.map((j) => j.id)).size < jobs.length)
+    throw new DomainError(
+      'twice-one-id',
+      'Two jobs of this sitting go by one id, so their work could not be told apart. Nothing was changed.',
+    )
   for (const job of jobs) {
     const strange = (job.zones ?? []).filter(
       (z) => isPlanned(job.method) && !workedShare(job.service, z),

@@ -129,7 +129,8 @@ export function AreasTab({ page, visit, frame }: StationProps & { frame: ReadFra
                 }
               >
                 <RowButton aria-pressed={o.id === picked} onClick={() => editing.pick(o)}>
-                  {OUTLINE_WORDS[o.kind]}, {zoneInWords(editing.zoneOf(o))}
+                  {OUTLINE_WORDS[o.kind]}
+                  {o.kind !== 'own' && `, ${zoneInWords(editing.zoneOf(o))}`}
                   {o.until && `, until ${dayWords(o.until, todayIso())}`}
                 </RowButton>
               </Row>
