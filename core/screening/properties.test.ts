@@ -4,6 +4,7 @@ import { isSkin, ZONE_IDS } from '../zones/index.ts'
 import {
   oneJob,
   SERVICE_IDS,
+  serviceZones,
   workedShare,
   type ServiceId,
   SEVERITY_ORDER,
@@ -112,7 +113,7 @@ describe('asking, whatever is answered', () => {
     fc.assert(
       fc.property(service, asked, (s, a) => {
         const { leaveOutSpots, leaveOutZones, findings } = ask(s, a)
-        const worked = a.spots.filter((p) => workedShare(s, p.zoneId) > 0)
+        const worked = a.spots.filter((p) => serviceZones(s).includes(p.zoneId))
         expect(findings.filter((f) => f.ruleId.startsWith('spot:'))).toHaveLength(worked.length)
         for (const zone of leaveOutZones) expect(workedShare(s, zone)).toBeGreaterThan(0)
         for (const p of worked)
