@@ -13,7 +13,7 @@ export function LinkOut({ page, visit }: StationProps) {
   const url = make.data?.url
   const open = visit.linkUntilMs !== null && visit.linkUntilMs > Date.now()
   return (
-    <Alert component="section" aria-label="Let the client answer">
+    <Alert component="section" flex="none" aria-label="Let the client answer">
       <Text size="sm" c="dimmed">
         {phone ? (
           <>
