@@ -96,7 +96,12 @@ export function loweredCheek(lines: readonly KeepLine[], step: number): KeepLine
   const { mm, steps } = LOWERED
   return lines.map((line) => {
     if (line.kind !== 'cheek' || step <= 0) return line
-    const move = { from: line.taps, to: shiftTaps(line, mm, place), steps, at: Math.min(step, steps) }
+    const move = {
+      from: line.taps,
+      to: shiftTaps(line, mm, place),
+      steps,
+      at: Math.min(step, steps),
+    }
     const taps = stepTaps(move, step, place)
     return { ...line, taps, ...(step < steps && { move }) }
   })

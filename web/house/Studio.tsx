@@ -288,7 +288,10 @@ function Rates({ learned, house }: { learned: StudioLearned; house: House }) {
       />
       <RateTable
         head="Blade"
-        rows={view.byTool.map((t) => ({ ...t, name: TOOL_WORDS[t.id as keyof typeof TOOL_WORDS] ?? t.id }))}
+        rows={view.byTool.map((t) => ({
+          ...t,
+          name: TOOL_WORDS[t.id as keyof typeof TOOL_WORDS] ?? t.id,
+        }))}
       />
       <Title order={3}>What went with redness and bumps, over all clients</Title>
       <Text size="sm" c="dimmed">
