@@ -55,6 +55,9 @@ it.each([23])('tells the same stories at %d:20 as at any other hour', async (hou
       Idris: expect.stringMatching(/Skin not settled: wait until/),
       Marlow: 'Day 7 answer owed',
       Ansel: expect.any(String),
+      // A newcomer on her second session, and a line that was lowered: nothing stands in the way of either.
+      Odile: '',
+      Corin: '',
     })
     for (const row of table.rows) {
       const page = await clientPage(house.db, row.client.id)
