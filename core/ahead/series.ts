@@ -2,6 +2,7 @@
  * The visits ahead, through a date: whole services each in its window, the last of them set by an event where there is one, and
  * the lip or the line alone between them.
  */
+import { median } from '../stats/index.ts'
 import { planBack, type EventQuestion } from './backPlan.ts'
 import type { EventKind } from './eventKinds.ts'
 import { constant, type Figures } from '../house/index.ts'
@@ -190,9 +191,6 @@ export function usualGapDays(visits: readonly { readonly endedAtMs: number | nul
   const ends = visits
     .flatMap((v) => (v.endedAtMs === null ? [] : [v.endedAtMs]))
     .sort((a, b) => b - a)
-  const gaps = ends
-    .slice(1, GAPS + 1)
-    .map((e, i) => (ends[i]! - e) / DAY_MS)
-    .sort((a, b) => a - b)
-  return gaps[gaps.length >> 1] ?? USUAL_GAP_DAYS
+  const gaps = ends.slice(1, GAPS + 1).map((e, i) => (ends[i]! - e) / DAY_MS)
+  return median(gaps) ?? USUAL_GAP_DAYS
 }

@@ -1,6 +1,7 @@
 import { DEFAULTS, DEFAULT_SCHOOLS } from '../house/index.ts'
 import { addDays, dateOf, daysBetween, dayWords, DAY_MS, HOUR_MS } from '../time/index.ts'
-import { carePlan, careText, exfoliatesBy } from './clearances.ts'
+import { carePlan, exfoliatesBy } from './clearances.ts'
+import { careText } from './careWords.ts'
 import { SKIN } from '../testing/client.ts'
 
 const END = Date.UTC(2026, 5, 1, 12)

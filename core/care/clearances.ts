@@ -2,11 +2,9 @@
 import { constant, type Mark, type Figures, schoolWords, type Schools } from '../house/index.ts'
 import { NOTHING_AT_CHAIR, type AtChair, askedMoments, type UsualMoment } from '../looks/index.ts'
 import type { SkinAndHair } from '../client.ts'
-import { theZone, type ZoneId } from '../zones/index.ts'
-import { REDNESS_WORDS } from '../skin/index.ts'
 import { SERVICES, type ServiceId } from '../services/index.ts'
 import { HOUR_MS } from '../time/index.ts'
-import { listWords } from '../words.ts'
+import { placesWords, todaySentences } from './careWords.ts'
 import type { Product } from './products.ts'
 
 export const CARE_CONSTANTS = {
@@ -139,9 +137,7 @@ export function carePlan(
     skinSays: longer > 1 ? ' Longer for reactive skin.' : '',
     acidOn: products.find((p) => p.use !== 'home' && p.holds.includes('acid')),
     nicked: Object.keys(atChair.nicks).length > 0,
-    longNicks: Object.entries(atChair.nickMm ?? {}).flatMap(([zone, mm]) =>
-      mm >= figures(C.longNickMm) ? [zone] : [],
-    ),
+    longNicks: longNicks(figures, atChair),
     red: Object.keys(atChair.redness),
     avoid: (id, title, hours, text, mark) => put('avoid', id, title, 0, hours, text, mark),
   }
@@ -220,6 +216,10 @@ function fromWater({ figures, longer, skinSays, nicked, longNicks, avoid }: Care
     'H',
   )
 }
+
+/** Places whose nick is long. */
+export const longNicks = (figures: Figures, { nickMm = {} }: Pick<AtChair, 'nickMm'>): string[] =>
+  Object.entries(nickMm).flatMap(([zone, mm]) => (mm >= figures(C.longNickMm) ? [zone] : []))
 
 /** A nick by its length: a short one is left alone, a long one kept dry and covered, and no blade goes over it. */
 function fromNicks({ figures, longNicks, avoid }: CareCase): void {
@@ -361,67 +361,4 @@ function toWatch({ figures, newcomer, put }: CareCase): void {
   for (const { moment, hours, lookFor } of askedMoments(figures)) {
     put('do', `answer-${moment}`, 'Look and tell us', hours, hours + 12, lookFor, 'C', moment)
   }
-}
-
-/** Places in a sentence: "the chin", "the jaw (client's left) and the chin". */
-function placesWords(zones: readonly string[]): string {
-  return listWords(
-    zones.map((z) => (z === '' ? 'a place that was not told' : theZone(z as ZoneId))),
-  )
-}
-
-/** What happened at the service, as the client is told it. */
-function todaySentences({ redness, nicks, leftOut }: AtChair): string[] {
-  const out: string[] = []
-  const red = Object.entries(redness)
-  if (red.length > 0) {
-    const grades = red.map(
-      ([zone, grade]) => `${REDNESS_WORDS[grade]?.[0] ?? 'red'} on ${placesWords([zone])}`,
-    )
-    out.push(
-      `Reddened today: ${grades.join(', ')}. It should be calmer by tomorrow; if it grows, write to us.`,
-    )
-  }
-  const nicked = Object.keys(nicks)
-  if (nicked.length > 0) {
-    out.push(`A nick on ${placesWords(nicked)}: keep it clean and leave the scab alone.`)
-  }
-  const left = Object.entries(leftOut)
-  for (const why of new Set(left.map(([, reason]) => reason))) {
-    const zones = left.filter(([, reason]) => reason === why).map(([zone]) => zone)
-    out.push(`Left out today: ${placesWords(zones)} (${why}). We look there again next time.`)
-  }
-  return out
-}
-
-/** The aftercare as plain text; without a name where the letter has greeted already. `when` turns a moment into words in the house's zone. */
-export function careText(
-  care: CarePlan,
-  name: string,
-  serviceName: string,
-  when: (ms: number) => string,
-): string {
-  const lines = [
-    `${name ? `${name}: after` : 'After'} your ${serviceName.toLowerCase()}, ${when(care.endedAtMs)}`,
-    '',
-    ...(care.today.length > 0 ? ['Today', ...care.today.map((t) => `- ${t}`), ''] : []),
-    'Keep off',
-    ...care.clearances
-      .filter((c) => c.kind === 'avoid')
-      .map((c) => `- ${c.title} until ${when(c.untilMs)}. ${c.text}`),
-    '',
-    'Do',
-    `- ${care.product}`,
-    ...care.clearances
-      .filter((c) => c.kind === 'do')
-      .map(
-        (c) =>
-          `- ${when(c.fromMs)}: ${c.title.charAt(0).toLowerCase()}${c.title.slice(1)}. ${c.text}`,
-      ),
-    '',
-    care.normal,
-    care.notNormal,
-    'The product label and a clinician’s advice come before this sheet.',
-  ]
-  return lines.join('\n')
 }

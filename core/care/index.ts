@@ -3,11 +3,13 @@ export {
   CARE_CONSTANTS,
   carePlan,
   type CarePlan,
-  careText,
   type Clearance,
   exfoliatesBy,
+  longNicks,
 } from './clearances.ts'
+export { careText } from './careWords.ts'
 export {
+  effectWords,
   type ProductLook,
   RANK_CONSTANTS,
   type RankedProduct,

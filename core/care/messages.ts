@@ -1,6 +1,7 @@
 /** What would be sent to a client after a service, and when. Nothing is sent: a house reads, changes or takes it back. */
 import { humaneMs, type Offset } from '../time/index.ts'
-import { careText, type CarePlan } from './clearances.ts'
+import { careText } from './careWords.ts'
+import type { CarePlan } from './clearances.ts'
 
 /** What a message is for: the care sheet, a question how the skin is, a word before the next visit. */
 export const MESSAGE_KINDS = ['care', 'question', 'next'] as const

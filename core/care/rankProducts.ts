@@ -90,6 +90,24 @@ function expectedOf(product: Product, skin: SkinAndHair): { effect: ProductEffec
   }
 }
 
+const SHARES = [
+  [1.5, 'hardly'],
+  [4, 'a little'],
+  [Infinity, 'much'],
+] as const
+
+/** "stings much, dries a little": in words, for no more is known than that. Undefined where it hardly does anything. */
+export function effectWords({ sting, dryness, bumps }: ProductEffect): string | undefined {
+  const how = (x: number) => SHARES.find(([below]) => x < below)![1]
+  const told = [
+    ['stings', sting],
+    ['dries', dryness],
+    ['brings bumps', bumps - PLAIN.bumps],
+  ] as const
+  const words = told.flatMap(([does, x]) => (how(x) === 'hardly' ? [] : [`${does} ${how(x)}`]))
+  return words.length > 0 ? words.join(', ') : undefined
+}
+
 /** The kindest first, within each use; alike ones stay as the house lists them. */
 export function rankProducts(
   figures: Figures,
@@ -117,7 +135,7 @@ export function rankProducts(
         ...{ product, sting, dryness, bumps, looks: own.length },
         score: sting + dryness + bumps,
         why: [
-          ...(why.length > 0 ? why : ['nothing in it that stings or dries']),
+          ...why,
           ...(own.length > 0
             ? [`${own.length} ${own.length === 1 ? 'look' : 'looks'} of this client after it`]
             : []),

@@ -5,7 +5,8 @@
  */
 import type { SkinAndHair } from '../client.ts'
 import { constant, type Figures, type Mark } from '../house/index.ts'
-import { severeSigns, type SkinAnswer } from '../looks/index.ts'
+import { bumpWords, severeSigns, type SkinAnswer } from '../looks/index.ts'
+import type { ServiceId } from '../services/index.ts'
 import { bumpPooling, VISIT_CONSTANTS } from '../skin/index.ts'
 import { gammaPoissonPmf, sum } from '../stats/index.ts'
 import type { VisitFacts } from './facts.ts'
@@ -190,6 +191,26 @@ export function courseOf(
   }
 }
 
+/**
+ * The last session of the course in one of some services; undefined where the client is no newcomer to them, or the course is over:
+ * what was done since says more.
+ * @param visits of every service, oldest first
+ */
+export function courseNow(
+  figures: Figures,
+  skin: Pick<SkinAndHair, 'bumpProne' | 'curl'>,
+  services: readonly ServiceId[],
+  visits: readonly VisitFacts[],
+  looks: Parameters<typeof courseOf>[3],
+): CourseSession | undefined {
+  const found = services.flatMap((service) => {
+    const own = visits.filter((v) => v.service === service)
+    const last = courseOf(figures, skin, own, looks)?.sessions.at(-1)
+    return last && last.visitId === own.at(-1)!.visitId ? [last] : []
+  })
+  return found[0]
+}
+
 interface Judged {
   readonly visit: VisitFacts
   readonly before: readonly CourseSession[]
@@ -198,8 +219,6 @@ interface Judged {
   readonly worst: number | null
   readonly severe: readonly string[]
 }
-
-const counted = (n: number) => `${n} ${n === 1 ? 'bump' : 'bumps'}`
 
 /** "2 to 9", or one number where both are the same. */
 export const rangeWords = ({ low, high }: CountRange): string =>
@@ -222,7 +241,7 @@ function verdictOf(
   if ((overBumps || overRed) && before.at(-1)?.verdict === 'change') {
     return {
       verdict: 'stop',
-      why: `${overRed ? `Redness ${worst}` : counted(bumps!)} again after a change: this course does not suit this skin as it is worked. Try another method, or wait.`,
+      why: `${overRed ? `Redness ${worst}` : bumpWords(bumps!)} again after a change: this course does not suit this skin as it is worked. Try another method, or wait.`,
       mark: 'H',
     }
   }
@@ -231,7 +250,7 @@ function verdictOf(
       verdict: 'change',
       why: overRed
         ? `Redness ${worst} a day later is more than slight.`
-        : `${counted(bumps!)}, ${usual}.`,
+        : `${bumpWords(bumps!)}, ${usual}.`,
       thing: thingToChange(
         visit,
         overRed,
@@ -252,7 +271,7 @@ function verdictOf(
     why:
       bumps === 0
         ? `No bumps, redness ${worst} at most.`
-        : `${counted(bumps)}, redness ${worst} at most; ${usual}. Common in the first sessions, and fewer with them.`,
+        : `${bumpWords(bumps)}, redness ${worst} at most; ${usual}. Common in the first sessions, and fewer with them.`,
     mark: 'C',
   }
 }

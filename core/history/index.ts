@@ -18,6 +18,7 @@ export { choiceEffects, EFFECT_CONSTANTS, type Effects } from './effects.ts'
 export {
   type Course,
   COURSE_CONSTANTS,
+  courseNow,
   courseOf,
   type CourseSession,
   THINGS,
@@ -27,6 +28,7 @@ export {
   VERDICT_WORDS,
 } from './course.ts'
 export { type VisitFacts } from './facts.ts'
+export { productLooks } from './productLooks.ts'
 export { findChanges, separabilityWords } from './findChanges.ts'
 export {
   type ClientModel,

@@ -1,9 +1,15 @@
-/** Keep-lines while they are edited: begun, led on, moved, mirrored, recalled. Whatever changes a line's way dates it anew. */
+/** Keep-lines and outlines while they are edited: begun, led on, moved, mirrored, recalled. Whatever changes a line's way dates it anew. */
 import type { SurfacePoint, Vec3 } from '../head/index.ts'
 import { isSkin, type ZoneId } from '../zones/index.ts'
 import { lineSide, mirrorLine, type KeepLine, type LineKind, type LineTap } from './keepLine.ts'
 
 type Line = Pick<KeepLine, 'kind' | 'taps' | 'candidate'>
+
+/** What is drawn through places: a line, an outline. Whatever changes its way dates it anew. */
+interface Drawn {
+  readonly taps: readonly LineTap[]
+  readonly drawnAtMs: number
+}
 
 const tapOf = ({ zoneId, point, normal }: LineTap): LineTap => ({ zoneId, point, normal })
 
@@ -18,14 +24,14 @@ export const beginLine = (id: string, kind: LineKind, tap: LineTap, atMs: number
 })
 
 /** A line led on to one more point. */
-export const leadOn = (line: KeepLine, tap: LineTap, atMs: number): KeepLine => ({
+export const leadOn = <L extends Drawn>(line: L, tap: LineTap, atMs: number): L => ({
   ...line,
   taps: [...line.taps, tapOf(tap)],
   drawnAtMs: atMs,
 })
 
 /** A line with one of its points elsewhere; as it is where there is no such point, or no skin. */
-export function movePoint(line: KeepLine, index: number, to: LineTap, atMs: number): KeepLine {
+export function movePoint<L extends Drawn>(line: L, index: number, to: LineTap, atMs: number): L {
   if (!line.taps[index] || !takesTaps(to)) return line
   return {
     ...line,
@@ -39,13 +45,13 @@ export function movePoint(line: KeepLine, index: number, to: LineTap, atMs: numb
  * @param by mm in head directions
  * @param nearest the place of the skin nearest to a point
  */
-export function nudgePoint(
-  line: KeepLine,
+export function nudgePoint<L extends Drawn>(
+  line: L,
   index: number,
   by: Vec3,
   nearest: (point: Vec3) => SurfacePoint & { readonly zoneId: ZoneId },
   atMs: number,
-): KeepLine {
+): L {
   const tap = line.taps[index]
   if (!tap) return line
   const [x, y, z] = tap.point
@@ -53,7 +59,7 @@ export function nudgePoint(
 }
 
 /** A line without one of its points; undefined when none is left. */
-export function dropPoint(line: KeepLine, index: number, atMs: number): KeepLine | undefined {
+export function dropPoint<L extends Drawn>(line: L, index: number, atMs: number): L | undefined {
   const taps = line.taps.filter((_, i) => i !== index)
   return taps.length === 0 ? undefined : { ...line, taps, drawnAtMs: atMs }
 }

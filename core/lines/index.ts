@@ -36,7 +36,7 @@ export {
 export {
   type DrawnOutline,
   drawnOutlines,
-  LEAST_TAPS,
+  isClosed,
   type Outline,
   OUTLINE_CONSTANTS,
   OUTLINE_KINDS,

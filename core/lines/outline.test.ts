@@ -119,6 +119,16 @@ describe('a plan inside an outline', () => {
     expect(whole.trial).toBeUndefined()
   })
 
+  it('refuses a strip so wide that it would be the service itself', () => {
+    const { point } = zone('cheek-lower-left').centre
+    const taps = usualStrip(zone('cheek-lower-left'), place).map((t) =>
+      place(t.point.map((x, i) => point[i]! + 2 * (x - point[i]!)) as never),
+    )
+    expect(() =>
+      makePlan(planInput({ service: 'dermaplane', outlines: [{ ...strip('chin'), taps }] })),
+    ).toThrow(/A trial strip is small: at most 20 cm²/)
+  })
+
   it('leaves alone what rests, and says until when', () => {
     const taps = usualStrip(zone('chin'), place).map((t) => {
       const at = zone('chin').centre.point

@@ -50,7 +50,7 @@ export interface DrawnOutline {
 }
 
 /** An outline closes once it has so many places. */
-export const LEAST_TAPS = 3
+const LEAST_TAPS = 3
 
 /** The whole way round, its first place again at the end. */
 export const outlinePath = (surface: Surface, { taps }: Pick<Outline, 'taps'>): PathPoint[] =>
@@ -63,7 +63,7 @@ export const outlinePath = (surface: Surface, { taps }: Pick<Outline, 'taps'>): 
  * @throws DomainError `no-outline` where the border has fewer than three places, or encloses nothing
  */
 export function outlineInside(surface: Surface, outline: Pick<Outline, 'taps'>): Uint8Array {
-  if (outline.taps.length < LEAST_TAPS) {
+  if (!isClosed(outline)) {
     throw new DomainError('no-outline', 'An outline needs three places at least: tap on.')
   }
   const { mesh, neighbours } = surface
@@ -196,13 +196,16 @@ export function outlineProblem(
   return undefined
 }
 
+/** Whether an outline has closed: with fewer places it is only begun. */
+export const isClosed = ({ taps }: Pick<Outline, 'taps'>): boolean => taps.length >= LEAST_TAPS
+
 /** The outlines that have closed, as they lie on the mesh; one that encloses nothing is left away. */
 export function drawnOutlines(
   surface: () => Surface,
   outlines: readonly Outline[],
 ): DrawnOutline[] {
   return outlines.flatMap((o): DrawnOutline[] => {
-    if (o.taps.length < LEAST_TAPS) return []
+    if (!isClosed(o)) return []
     try {
       const inside = outlineInside(surface(), o)
       return [{ kind: o.kind, inside, ...(o.until && { until: o.until }) }]

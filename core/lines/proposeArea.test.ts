@@ -15,14 +15,14 @@ describe('the edge of a client’s own area', () => {
 
   it('runs where hair shows least; of edges alike the highest', () => {
     const plain = leastEdge((z) => hairShows(z, skin, {}))
-    expect(plain.edge.id).toBe('jaw')
+    expect(plain).toMatchObject({ edge: { id: 'jaw' }, alike: true })
     const hair = Object.fromEntries(
       ['jaw', 'under-chin'].flatMap((s) =>
         ['left', 'right'].map((side) => [`${s}-${side}`, { kind: 'mixed', density: 'dense' }]),
       ),
     )
     const thick = leastEdge((z) => hairShows(z, skin, hair))
-    expect(thick.edge.id).toBe('neck')
+    expect(thick).toMatchObject({ edge: { id: 'neck' }, alike: false })
     expect(thick.shows.jaw).toBeGreaterThan(thick.shows.neck)
   })
 

@@ -27,6 +27,8 @@ export const FADE_EDGES: readonly FadeEdge[] = [
 export function leastEdge(shows: (zone: ZoneId) => number): {
   readonly edge: FadeEdge
   readonly shows: Readonly<Record<FadeEdge['id'], number>>
+  /** It shows as much at each. */
+  readonly alike: boolean
 } {
   const of = ({ beside }: FadeEdge) => {
     const zones = beside.flatMap((s) => [`${s}-left`, `${s}-right`] as ZoneId[])
@@ -36,6 +38,7 @@ export function leastEdge(shows: (zone: ZoneId) => number): {
   const least = each.reduce((a, b) => (b.shows < a.shows - 1e-9 ? b : a))
   return {
     edge: least.edge,
+    alike: each.every((e) => Math.abs(e.shows - least.shows) < 0.02),
     shows: Object.fromEntries(each.map((e) => [e.edge.id, e.shows])) as Record<
       FadeEdge['id'],
       number

@@ -41,7 +41,12 @@ export interface PastVisit {
   readonly answers: readonly SkinAnswer[]
   /** Worst redness noted at the chair, by zone. */
   readonly redAtChair: Readonly<Record<string, number>>
+  /** Length of the longest nick of each zone, mm, where it was told. */
+  readonly nickMm?: Readonly<Record<string, number>> | undefined
 }
+
+/** "1 bump", "12 bumps". */
+export const bumpWords = (n: number): string => `${n} ${n === 1 ? 'bump' : 'bumps'}`
 
 /** What makes an answer severe, in words; empty when nothing does. */
 export function severeSigns(
@@ -54,7 +59,7 @@ export function severeSigns(
   const bumps = sum(zones.map((z) => z.bumps)) + pus
   return [
     ...(worst >= figures(A.severeGrade) ? [`redness ${worst}, severe`] : []),
-    ...(pus > 0 ? [`${bumps} ${bumps === 1 ? 'bump' : 'bumps'}, some with pus`] : []),
+    ...(pus > 0 ? [`${bumpWords(bumps)}, some with pus`] : []),
     ...(pus === 0 && bumps >= figures(A.manyBumps) ? [`${bumps} bumps`] : []),
     ...((feeling.stinging ?? 0) >= figures(A.strongStinging)
       ? [`stinging ${feeling.stinging} of 10`]

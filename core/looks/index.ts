@@ -3,6 +3,7 @@ export {
   type Aftermath,
   AFTERMATH_CONSTANTS,
   aftermathOf,
+  bumpWords,
   type PastVisit,
   severeSigns,
   zonesOf,

@@ -14,7 +14,7 @@ import { type Figures, schoolWords } from '../house/index.ts'
 import { DomainError } from '../errors.ts'
 import type { ZoneId } from '../zones/index.ts'
 import { findOrder, keepsOrder } from '../order/index.ts'
-import { OUTLINE_WORDS, workedOutlines } from '../lines/index.ts'
+import { OUTLINE_WORDS, outlineCm2, outlineProblem, workedOutlines } from '../lines/index.ts'
 import { anyZoneOdds, SKIN_CONSTANTS } from '../skin/index.ts'
 import { sum } from '../stats/index.ts'
 import { capital, listWords, lowerFirst } from '../words.ts'
@@ -57,12 +57,13 @@ interface Outlined {
 /**
  * Makes a plan of a sitting: each service and method is planned for itself, what is chosen, ordered and timed is the whole.
  * @throws DomainError `not-cleared` when asking has not cleared it, `nothing-left` when every zone is left out,
- * `clippers-only`, `no-blade`, `no-lines`, `never-against`, and those of `checkSitting`
+ * `clippers-only`, `strip-too-wide`, `no-blade`, `no-lines`, `never-against`, and those of `checkSitting`
  */
 export function makePlan(asked: PlanInput): Plan {
   const { figures, screening, schools, choice } = asked
   checkSitting(asked.jobs)
   refuseUncleared(asked)
+  refuseWideStrip(asked)
   const { service } = leadJob(asked.jobs)
   const byHand = handWork(asked)
   const { outlined, leftOut } = outlineAll(asked, byHand.hand.length > 0)
@@ -190,6 +191,18 @@ function outlineAll(
   })
   if (outlined.length === 0 && groups.length > 0 && !others) throw nothingLeft(leftOut)
   return { outlined, leftOut }
+}
+
+/**
+ * A strip wide enough to be the service itself would go past what a first treatment waits for.
+ * @throws DomainError `strip-too-wide`
+ */
+function refuseWideStrip({ figures, outlines, ground }: PlanInput): void {
+  const strips = outlines.filter((o) => o.kind === 'trial')
+  const cm2 = sum(strips.map((o) => outlineCm2(ground.mesh, o.inside)))
+  const problem = strips.length > 0 ? outlineProblem(figures, 'trial', cm2) : undefined
+  if (problem)
+    throw new DomainError('strip-too-wide', `${problem} Draw it anew at Read, under Areas.`)
 }
 
 const isTrial = ({ outlines }: Pick<PlanInput, 'outlines'>) =>

@@ -16,16 +16,11 @@ import {
 import type { Landmarks } from '../head/index.ts'
 import type { ZoneId } from '../zones/index.ts'
 import { constant, type Figures } from '../house/index.ts'
-import {
-  besidePath,
-  type DrawnOutline,
-  LINE_CONSTANTS,
-  type LineKind,
-  workedOutlines,
-} from '../lines/index.ts'
+import { besidePath, type DrawnOutline, LINE_CONSTANTS, type LineKind } from '../lines/index.ts'
 import { markMargin, type SkinMark } from '../screening/index.ts'
 import type { Worked } from '../services/index.ts'
 import type { IsoDate } from '../time/index.ts'
+import { closeOutlined } from './outlined.ts'
 
 export const SKIN_CELL_CONSTANTS = {
   guessDeg: constant(
@@ -314,32 +309,6 @@ function closeCells(
     if (closed.has(indices[t]!) || closed.has(indices[t + 1]!) || closed.has(indices[t + 2]!))
       open[c] = 0
   }
-}
-
-/** What rests stays, and what lies outside where only an outline is worked. */
-function closeOutlined(
-  first: number,
-  open: Uint8Array,
-  outlines: readonly DrawnOutline[],
-): { outside: number[]; restsUntil: IsoDate | undefined } {
-  const only = workedOutlines(outlines)
-  const rests = outlines.filter((o) => o.kind === 'rest')
-  const outside: number[] = []
-  let restsUntil: IsoDate | undefined
-  for (let c = 0; c < open.length; c++) {
-    if (!open[c]) continue
-    const within = (o: DrawnOutline) => o.inside[first + c] === 1
-    if (only.length > 0 && !only.some(within)) {
-      outside.push(c)
-      open[c] = 0
-      continue
-    }
-    const resting = rests.find(within)
-    if (!resting) continue
-    open[c] = 0
-    if (resting.until && (!restsUntil || resting.until > restsUntil)) restsUntil = resting.until
-  }
-  return { outside, restsUntil }
 }
 
 /** Corners of cells that lie within a mark or its margin. */

@@ -12,6 +12,7 @@ import {
 } from '../services/index.ts'
 import { addDays, CLOCKS_MS, dayWords, HOUR_MS, type IsoDate } from '../time/index.ts'
 import type { Answer, Asked, PatchTest } from './asked.ts'
+import { bumpWords } from '../looks/index.ts'
 import { INTERVAL_CONSTANTS } from '../regrowth/index.ts'
 import { SCREENING_CONSTANTS, type ruleEffect, type ScreeningRule } from './rules.ts'
 
@@ -72,8 +73,12 @@ export function outcomeOf(
       text: 'The house follows the expert panel: superficial work may go ahead, gently.',
     }
   }
-  if (rule.id === 'first-ever' && isPlanned(work.method) && patchWanted(work.service, schools))
-    return trialOutcome(figures, ask) ?? patchOutcome(figures, ask)
+  if (rule.id === 'first-ever' && isPlanned(work.method)) {
+    // What a strip has shown, or one that is drawn, counts whatever the school of patch tests asks for.
+    if (patchWanted(work.service, schools))
+      return trialOutcome(figures, ask) ?? patchOutcome(figures, ask)
+    if (ask.trial) return trialOutcome(figures, ask)!
+  }
   if (effect.gate === 'clinician') return clinicianOutcome(ask, effect.text)
   if (effect.gate === 'guardian') {
     const signed = ask.asked.consent?.asGuardian === true
@@ -186,7 +191,7 @@ function trialOutcome(figures: Figures, ask: Ask): RuleOutcome | undefined {
       ? `The trial strip of ${on} stayed calm.`
       : `The trial strip of ${on} showed ${[
           ...(past.worst > 1 ? [`redness ${past.worst}`] : []),
-          ...(past.bumps > 0 ? [`${past.bumps} ${past.bumps === 1 ? 'bump' : 'bumps'}`] : []),
+          ...(past.bumps > 0 ? [bumpWords(past.bumps)] : []),
         ].join(' and ')}: gently, and tell the client.`,
   }
 }

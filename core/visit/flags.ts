@@ -107,11 +107,16 @@ export function todayFlags(
   return { flags, owed, patch }
 }
 
+/** What holds a service back before anybody comes to it. */
+const HOLDING: ReadonlySet<VisitFinding['about']> = new Set([
+  'rule',
+  'aftermath',
+  'course',
+] as const)
+
 /** What asking or the last visit holds the service back with: what has no day first, then the latest day. */
 function gravest(findings: readonly VisitFinding[]): VisitFinding | undefined {
-  const held = findings.filter(
-    (f) => (f.about === 'rule' || f.about === 'aftermath') && f.holds === 'plan',
-  )
+  const held = findings.filter((f) => HOLDING.has(f.about) && f.holds === 'plan')
   const rank = (f: VisitFinding) => (f.severity === 'stop' ? '~~' : (f.until ?? '~'))
   return [...held].sort((a, b) => rank(b).localeCompare(rank(a)))[0]
 }

@@ -9,7 +9,13 @@ import { dateAt, type IsoDate } from '../time/index.ts'
 import { consentFinding, openQuestions, ruleFinding } from './asking.ts'
 import { changeOf, courseFinding, isNewcomer } from './trial.ts'
 import { handFindings, planFindings, unreadFinding } from './readiness.ts'
-import { aftermathFindings, homeFinding, tooSoonFinding, unsettledFindings } from './skin.ts'
+import {
+  aftermathFindings,
+  homeFinding,
+  nickFindings,
+  tooSoonFinding,
+  unsettledFindings,
+} from './skin.ts'
 import type { Decision, Gate, Holds, Known, VisitFinding } from './types.ts'
 
 /** Looks at everything that is known of a visit. */
@@ -27,6 +33,7 @@ export function gate(known: Known): Gate {
     ...tooSoonFinding(known, today),
     ...homeFinding(known, today),
     ...courseFinding(known, today),
+    ...nickFindings(known, today),
   ])
   const screening = withSkin(
     {

@@ -14,6 +14,7 @@ export { askedInWords, serviceInWords, visitInWords } from './inWords.ts'
 export { ANSWER_MANNER, ASKED_MANNER, CLIENT_MANNER, NOTES_MANNER } from './joining.ts'
 export { type GateFacts, knownOf, NO_FACTS } from './known.ts'
 export { type KeptPast, pastJobs, pastOf } from './past.ts'
+export { feltAfter } from './trial.ts'
 export {
   groundKey,
   groundOf,

@@ -24,7 +24,7 @@ export interface GateFacts {
   readonly decisions: readonly Decision[]
   readonly busy: readonly Busy[]
   /** The last session of a newcomer's course. */
-  readonly course?: CourseSession
+  readonly course?: CourseSession | undefined
   /** When hair was felt again where a trial strip was worked. */
   readonly feltAtMs?: number
   /** The client's day of birth, where it is known: it counts before what was told of age. */

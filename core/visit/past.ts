@@ -28,6 +28,7 @@ export function pastOf(p: KeptPast): PastVisit {
     worked: loads.filter((z) => atChair?.leftOut[z] === undefined),
     answers: p.answers,
     redAtChair: atChair?.redness ?? {},
+    ...(atChair?.nickMm && { nickMm: atChair.nickMm }),
   }
 }
 

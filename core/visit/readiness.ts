@@ -3,7 +3,7 @@ import { zoneName, type ZoneId } from '../zones/index.ts'
 import { BLADES } from '../kit/index.ts'
 import type { Screening } from '../screening/index.ts'
 import { strokedZones } from '../services/index.ts'
-import { keptLines, OUTLINE_WORDS } from '../lines/index.ts'
+import { isClosed, keptLines, OUTLINE_WORDS } from '../lines/index.ts'
 import { oddsWords } from '../stats/index.ts'
 import type { Known, VisitFinding } from './types.ts'
 import { zoneWords } from './skin.ts'
@@ -119,7 +119,7 @@ export function planFindings(known: Known, screening: Screening): VisitFinding[]
 /** What was drawn since a plan was made: a trial strip, an area, a place that rests, a line to keep. */
 function drawnSince({ planMadeAtMs, notes }: Known, plan: NonNullable<Known['plan']>): string[] {
   const { outlines = [], lines = [] } = notes ?? {}
-  const trial = outlines.some((o) => o.kind === 'trial')
+  const trial = outlines.some((o) => o.kind === 'trial' && isClosed(o))
   const newer = ({ drawnAtMs }: { readonly drawnAtMs: number }) => drawnAtMs > (planMadeAtMs ?? 0)
   return [
     ...(trial === (plan.trial === true)

@@ -15,7 +15,8 @@ import { zoneInWords, type ZoneId } from '../zones/index.ts'
 import { skinSettles, type VisitWindow } from '../regrowth/index.ts'
 import { type Job, jobName, kindOfWork, zonesOfJobs } from '../services/index.ts'
 import { listWords } from '../words.ts'
-import { dateAt, dayWords, type IsoDate, type Offset } from '../time/index.ts'
+import { CARE_CONSTANTS, longNicks } from '../care/index.ts'
+import { dateAt, DAY_MS, dayWords, type IsoDate, type Offset } from '../time/index.ts'
 import type { Known, VisitFinding } from './types.ts'
 
 const on = (known: Pick<Known, 'offset'>, ms: number): IsoDate => dateAt(ms, known.offset)
@@ -209,6 +210,34 @@ export function tooSoonFinding(known: Known, today: IsoDate): VisitFinding[] {
       until: from,
     },
   ]
+}
+
+/** A long nick that has not had its days: no blade goes over it, as its client was told. */
+export function nickFindings(known: Known, today: IsoDate): VisitFinding[] {
+  const { figures, past } = known
+  const own = new Set<string>(zonesOfJobs(known.jobs))
+  return past.flatMap((p): VisitFinding[] => {
+    const zones = longNicks(figures, p).filter((z) => own.has(z)) as ZoneId[]
+    const until = on(known, p.endedAtMs + figures(CARE_CONSTANTS.nickBladeDays) * DAY_MS)
+    if (zones.length === 0 || today >= until) return []
+    const when = dayWords(on(known, p.endedAtMs), today)
+    return [
+      {
+        about: 'nick',
+        id: `nick:${p.visitId}:${until}`,
+        severity: 'leave-out',
+        title: `A long nick on ${when}`,
+        text: `No blade over ${zoneWords(zones)} until ${dayWords(until, today)}, or until somebody has seen it closed.`,
+        mark: 'H',
+        holds: 'nothing',
+        lift: ['wait', 'decide'],
+        by: 'worker',
+        zones,
+        until,
+        visitId: p.visitId,
+      },
+    ]
+  })
 }
 
 /** Skin of this visit that was worked at home since the last one: it is looked at before the first stroke. */

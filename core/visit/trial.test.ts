@@ -10,7 +10,7 @@ import { planInput } from '../testing/plan.ts'
 import { askedAll, knownVisit, NOW, pastVisit } from '../testing/visit.ts'
 import { DAY_MS } from '../time/index.ts'
 import { gate, heldWords } from './gate.ts'
-import { trialOf } from './trial.ts'
+import { feltAfter, trialOf } from './trial.ts'
 import type { Known } from './types.ts'
 
 const service = 'dermaplane'
@@ -19,7 +19,11 @@ const first = (): Asked => ({
   ...askedAll(service),
   answers: { ...askedAll(service).answers, 'first-ever': { yes: true } },
 })
-const outline: Outline = { id: 'o', kind: 'trial', taps: [], drawnAtMs: NOW - 3 * DAY_MS }
+const TAP = { zoneId: 'jaw-left', point: [50, -80, 40], normal: [1, 0, 0] } as const
+const outline: Outline = {
+  ...{ id: 'o', kind: 'trial', drawnAtMs: NOW - 3 * DAY_MS },
+  taps: [TAP, TAP, TAP],
+}
 const looked = (redness: number, days: number, bumps = 0): SkinAnswer => ({
   moment: '24h',
   atMs: NOW - days * DAY_MS,
@@ -90,6 +94,31 @@ describe('a first treatment', () => {
     expect(firstEver(known({ ...STRIP, past, drawn: true }))?.severity).toBe('stop')
   })
 
+  it('a strip that is only begun is none, and lets nothing be planned', () => {
+    const notes = { outlines: [{ ...outline, taps: [TAP, TAP] }] }
+    expect(trialOf(DEFAULTS, { jobs: [oneJob('job', service)], notes }, { past: [] })).toBe(
+      undefined,
+    )
+  })
+
+  it('a reaction ends it where no patch test is asked for at all', () => {
+    const none = { schools: { ...DEFAULT_SCHOOLS, patchTest: 'none' } } as const
+    expect(firstEver(known({ ...none, past: [tried(8, [looked(3, 7)])] }))?.severity).toBe('stop')
+    expect(mayPlan(known({ ...none, past: [tried(8, [looked(0, 7)])] }))).toBe(true)
+  })
+
+  it('hair felt on the strip is told by the last strip alone', () => {
+    const kept = [
+      {
+        ...tried(3),
+        jobs: [{ ...oneJob('job', service), trial: true, loads: null, leftMm: null }],
+      },
+    ] as const
+    const told = (kind: 'felt' | 'not-felt', visitId: string) => ({ visitId, kind, days: 2 })
+    expect(feltAfter(kept, [told('felt', 'past')])).toEqual({ feltAtMs: NOW - DAY_MS })
+    expect(feltAfter(kept, [told('not-felt', 'past'), told('felt', 'another')])).toEqual({})
+  })
+
   it('says no more once the whole was worked', () => {
     const whole = pastVisit({ jobs: [oneJob('job', service)], endedAtMs: NOW - DAY_MS })
     expect(trialOf(DEFAULTS, { jobs: [oneJob('job', service)] }, { past: [whole, tried(9)] })).toBe(
@@ -111,6 +140,31 @@ describe('a first treatment', () => {
     )
     const newer = known({ ...kept, plan: { ...plan, trial: true }, planMadeAtMs: NOW - 9 * DAY_MS })
     expect(behind(newer)?.text).toMatch(/trial strip/)
+  })
+})
+
+describe('a long nick', () => {
+  const nicked = (daysAgo: number, mm: number) =>
+    knownVisit({
+      past: [pastVisit({ endedAtMs: NOW - daysAgo * DAY_MS, nickMm: { chin: mm } })],
+    })
+  const found = (k: Known) => gate(k).findings.find((f) => f.about === 'nick')
+
+  it('leaves its place out of the next plan until its days are over', () => {
+    expect(gate(nicked(3, 6)).screening.leaveOutZones).toEqual(['chin'])
+    expect(found(nicked(3, 6))).toMatchObject({ severity: 'leave-out', until: '2026-05-24' })
+    expect(found(nicked(3, 2))).toBeUndefined()
+    expect(found(nicked(7, 6))).toBeUndefined()
+  })
+
+  it('unless a worker has seen it closed and says so; elsewhere it is nobody’s matter', () => {
+    const { id } = found(nicked(3, 6))!
+    const decision = {
+      ...{ id: 'd', visitId: 'v', finding: id, workerId: 'w', workerName: 'Ines' },
+      ...{ reason: 'closed', atMs: NOW, takenBackAtMs: null },
+    }
+    expect(gate({ ...nicked(3, 6), decisions: [decision] }).screening.leaveOutZones).toEqual([])
+    expect(found({ ...nicked(3, 6), jobs: [oneJob('job', 'head-shave')] })).toBeUndefined()
   })
 })
 

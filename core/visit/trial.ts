@@ -2,10 +2,12 @@
 import type { Figures } from '../house/index.ts'
 import { bumpsByZone, severeSigns, SPEAKS_FROM_HOURS } from '../looks/index.ts'
 import type { Screening, Trial } from '../screening/index.ts'
-import { COURSE_CONSTANTS, THINGS } from '../history/index.ts'
-import { dateAt, dayWords, HOUR_MS, type IsoDate } from '../time/index.ts'
+import { isClosed } from '../lines/index.ts'
+import { COURSE_CONSTANTS, type KeptHair, THINGS } from '../history/index.ts'
+import { DAY_MS, dateAt, dayWords, HOUR_MS, type IsoDate } from '../time/index.ts'
 import { capital } from '../words.ts'
 import type { GatedVisit, GateFacts } from './known.ts'
+import type { KeptPast } from './past.ts'
 import type { Known, VisitFinding } from './types.ts'
 
 /** What is known of trial strips; undefined where there is none. Once the whole was worked, the strip says no more. */
@@ -14,7 +16,7 @@ export function trialOf(
   { jobs, notes }: Pick<GatedVisit, 'jobs' | 'notes'>,
   { past, feltAtMs }: Pick<GateFacts, 'past' | 'feltAtMs'>,
 ): Trial | undefined {
-  const drawn = notes?.outlines?.some((o) => o.kind === 'trial') === true
+  const drawn = notes?.outlines?.some((o) => o.kind === 'trial' && isClosed(o)) === true
   const services = jobs.map((j) => j.service)
   const last = [...past]
     .sort((a, b) => b.endedAtMs - a.endedAtMs)
@@ -45,6 +47,18 @@ export function trialOf(
   }
 }
 
+/** When hair was felt, or seen, again after the last visit that worked only a strip. */
+export function feltAfter(
+  past: readonly Pick<KeptPast, 'jobs' | 'visitId' | 'endedAtMs'>[],
+  hair: readonly Pick<KeptHair, 'visitId' | 'kind' | 'days'>[],
+): Pick<GateFacts, 'feltAtMs'> {
+  const trial = past.find((p) => p.jobs.some((j) => j.trial))
+  const felt = hair
+    .filter((h) => h.visitId === trial?.visitId && !h.kind.startsWith('not-'))
+    .map((h) => trial!.endedAtMs + h.days * DAY_MS)
+  return felt.length > 0 ? { feltAtMs: Math.min(...felt) } : {}
+}
+
 /** What the last session of a newcomer's course says of this one. */
 export function courseFinding(known: Known, today: IsoDate): VisitFinding[] {
   const { course } = known
@@ -66,7 +80,7 @@ export function courseFinding(known: Known, today: IsoDate): VisitFinding[] {
         title: `${of}: stop`,
         text: why,
         holds: 'plan',
-        lift: ['look', 'decide'],
+        lift: ['decide'],
         by: 'practised',
       },
     ]

@@ -42,6 +42,7 @@ export type About =
   | 'too-soon'
   | 'home'
   | 'course'
+  | 'nick'
   | 'map'
   | 'plan'
   | 'hand'

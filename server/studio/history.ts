@@ -1,14 +1,21 @@
 /** Finished visits as comparing and learning across visits need them, of one client or of all. */
 import { readFigures } from '../house/service.ts'
 import type { Figures } from '../../core/house/index.ts'
-import type { StudioClient, VisitFacts, VisitChoices } from '../../core/history/index.ts'
+import type { SkinAndHair } from '../../core/client.ts'
+import {
+  courseNow,
+  type CourseSession,
+  type StudioClient,
+  type VisitChoices,
+  type VisitFacts,
+} from '../../core/history/index.ts'
 import {
   bumpsByZone,
   followedByZone,
   worstByZone,
   type SkinAnswer,
 } from '../../core/looks/index.ts'
-import type { ServiceId } from '../../core/services/index.ts'
+import { type Job, type ServiceId, servicesOf } from '../../core/services/index.ts'
 import type { Reactivity } from '../../core/skin/index.ts'
 import type { ClientHistory } from '../../contract/types.ts'
 import { readClient } from '../clients/read.ts'
@@ -70,6 +77,23 @@ function toFacts(figures: Figures, row: FactColumns, answers: readonly SkinAnswe
     ...(row.trial === 1 && { trial: true }),
     due: from !== null && to !== null ? { fromMs: from, toMs: to } : null,
   }
+}
+
+/** The last session of a newcomer's course in what is done now; undefined where they are none. */
+export async function courseOfClient(
+  db: Reads,
+  figures: Figures,
+  { clientId, skin, jobs }: CourseOf,
+): Promise<CourseSession | undefined> {
+  const { visits, looks } = await clientHistory(db, clientId)
+  return courseNow(figures, skin, servicesOf(jobs), visits, looks)
+}
+
+/** Whose course, and of what. */
+interface CourseOf {
+  readonly clientId: string
+  readonly skin: SkinAndHair
+  readonly jobs: readonly Job[]
 }
 
 /** A client's visits, oldest first, with every look at the skin. */

@@ -26,7 +26,10 @@ export function flagsOf(figures: Figures, o: Overview, house: House, nowMs: numb
     plan: null,
     planMadeAtMs: null,
   }
-  const facts = { past: past.map(pastOf), windows, decisions, busy: [], bornOn: client.bornOn }
+  const facts = {
+    ...{ past: past.map(pastOf), windows, decisions, busy: [], bornOn: client.bornOn },
+    ...open?.newcomer,
+  }
   const known = knownOf(figures, visit, house, client.schools, facts, nowMs, offsetHere)
   return todayFlags(figures, { known, ...(open && { open }) })
 }

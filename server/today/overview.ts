@@ -7,7 +7,13 @@ import type { Schools } from '../../core/house/index.ts'
 import type { VisitWindow, Growth } from '../../core/regrowth/index.ts'
 import { type Job, kindOfWork, type ServiceId, serviceZones } from '../../core/services/index.ts'
 import type { AtChair, HairReading } from '../../core/looks/index.ts'
-import { type Decision, type KeptPast, pastJobs } from '../../core/visit/index.ts'
+import {
+  type Decision,
+  feltAfter,
+  type GateFacts,
+  type KeptPast,
+  pastJobs,
+} from '../../core/visit/index.ts'
 import { type Upkeep, upkeepLast, upkeepsOf } from '../../core/ahead/index.ts'
 import {
   type HomeWork,
@@ -22,6 +28,7 @@ import { soonestUpkeep } from '../clients/upkeep.ts'
 import { json, type Json, type Reads } from '../db/reader.ts'
 import { inTurns } from '../db/turns.ts'
 import { readHouse } from '../house/service.ts'
+import { courseOfClient } from '../studio/history.ts'
 import { type AnswerColumns, groupAnswers, jobsLeft, toLeft } from '../visits/record.ts'
 
 /** A kind of work that a client comes for. */
@@ -66,6 +73,8 @@ export interface Overview {
     readonly workerId: string
     /** Last event of a service under way. */
     readonly lastAtMs?: number
+    /** What a newcomer's sessions so far say of this one. */
+    readonly newcomer?: Pick<GateFacts, 'course' | 'feltAtMs'>
   }
   readonly growth: Readonly<Record<string, Growth>>
   /** From when the skin is clear enough after the last of each kind of work. */
@@ -92,15 +101,16 @@ interface LastColumns {
 }
 type OpenColumns = Omit<
   NonNullable<Overview['open']>,
-  'asked' | 'jobs' | 'lastAtMs' | 'outlines'
+  'asked' | 'jobs' | 'lastAtMs' | 'outlines' | 'newcomer'
 > & {
+  newcomer: 0 | 1
   outlines: Json<Outline[]> | null
   clientId: string
   jobs: Parameters<typeof toLeft>[0]
   asked: Json<Asked>
   lastAtMs: number | null
 }
-type HairColumns = HairReading & { clientId: string; leftMm: number }
+type HairColumns = HairReading & { clientId: string; visitId: string; leftMm: number }
 
 const THESE = '(SELECT value FROM json_each(?))'
 
@@ -139,6 +149,8 @@ export async function overviewOf(
     db.select<OpenColumns>(
       `SELECT id, clientId, workerId, service, jobs, state, slotAtMs, asked,
          notes -> '$.outlines' AS outlines,
+         EXISTS (SELECT 1 FROM visits n WHERE n.clientId = visits.clientId AND n.state = 'finished'
+           AND n.asked ->> '$.answers."first-ever".yes') AS newcomer,
          CASE state WHEN 'running' THEN (SELECT MAX(atMs) FROM chair_events WHERE visitId = visits.id) END AS lastAtMs
        FROM visits WHERE state <> 'finished' AND clientId IN ${THESE}`,
       [ids],
@@ -151,7 +163,7 @@ export async function overviewOf(
         )
       : Promise.resolve([]),
     db.select<HairColumns>(
-      `SELECT clientId, kind, days, zoneId, lengthMm, method, leftMm, atMs FROM hair_readings
+      `SELECT clientId, visitId, kind, days, zoneId, lengthMm, method, leftMm, atMs FROM hair_readings
        WHERE byRoot = 0 AND clientId IN ${THESE}`,
       [ids],
     ),
@@ -206,6 +218,16 @@ export async function overviewOf(
     const upkeeps = upkeepsOf(figures, pastJobs(past), client.service, nowMs)
     return { client, past, upkeeps, readyOf: json(readyOf) ?? {} }
   })
+  const newcomers = new Map<string, NonNullable<NonNullable<Overview['open']>['newcomer']>>()
+  for (const { clientId, jobs, newcomer } of opens) {
+    const row = newcomer ? rows.find((r) => r.client.id === clientId) : undefined
+    if (!row) continue
+    const of = { clientId, skin: row.client.skin, jobs: toLeft(jobs) }
+    newcomers.set(clientId, {
+      course: await courseOfClient(db, figures, of),
+      ...feltAfter(row.past, hairOf.get(clientId) ?? []),
+    })
+  }
   const readies = new Map<string, Record<string, number>>()
   if (ready)
     for (const { client, upkeeps } of rows) {
@@ -247,6 +269,7 @@ export async function overviewOf(
           asked: json(openRow.asked),
           outlines: openRow.outlines ? json(openRow.outlines) : [],
           workerId: openRow.workerId,
+          ...(newcomers.has(client.id) && { newcomer: newcomers.get(client.id)! }),
           ...(openRow.lastAtMs !== null && { lastAtMs: openRow.lastAtMs }),
         },
       }),

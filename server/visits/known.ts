@@ -1,5 +1,6 @@
 /** What the gate of a visit is asked with, read from the database; and the gate itself. */
 import {
+  feltAfter,
   pastOf,
   pastJobs,
   type JobWindow,
@@ -15,20 +16,19 @@ import {
   type Gate,
   type VisitFinding,
 } from '../../core/visit/index.ts'
-import { courseOf, homeSince, notCutAtHome, lastOfKind } from '../../core/history/index.ts'
+import { homeSince, lastOfKind, notCutAtHome } from '../../core/history/index.ts'
 import { figuresOf } from '../../core/register/index.ts'
 import { learnGrowth, windowAfter } from '../../core/history/index.ts'
 import type { KeptHair } from '../../core/history/index.ts'
-import { DAY_MS, offsetHere } from '../../core/time/index.ts'
+import { offsetHere } from '../../core/time/index.ts'
 import type { House } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { json, type Json } from '../db/reader.ts'
 import { HttpProblem } from '../http/problem.ts'
 import { comesAgain, readyOf } from '../clients/model.ts'
 import { readHome } from '../clients/readHome.ts'
-import type { Figures } from '../../core/house/index.ts'
-import { clientHistory } from '../studio/history.ts'
-import { jobZones, servicesOf, type Job } from '../../core/services/index.ts'
+import { courseOfClient } from '../studio/history.ts'
+import { jobZones, type Job } from '../../core/services/index.ts'
 import { jobsLeft, readHair, type VisitRecord } from './record.ts'
 
 interface FactColumns {
@@ -102,37 +102,9 @@ export async function readFacts(
     decisions: json(row!.decisions),
     busy: json(row!.busy),
     ...feltAfter(kept, hair),
-    ...(row!.newcomer && (await courseFor(db, figures, visit))),
+    ...(row!.newcomer && { course: await courseOfClient(db, figures, visit) }),
     ...(row!.bornOn && { bornOn: row!.bornOn }),
   }
-}
-
-/** The last session of the client's course in what is done now. */
-async function courseFor(
-  db: Database,
-  figures: Figures,
-  { clientId, skin, jobs }: Pick<VisitRecord, 'clientId' | 'skin' | 'jobs'>,
-): Promise<Pick<GateFacts, 'course'>> {
-  const { visits, looks } = await clientHistory(db, clientId)
-  const [course] = servicesOf(jobs).flatMap((service) => {
-    const of = visits.filter((v) => v.service === service)
-    const last = courseOf(figures, skin, of, looks)?.sessions.at(-1)
-    // What was done since, the course being over, says more than its last session.
-    return last && last.visitId === of.at(-1)!.visitId ? [last] : []
-  })
-  return course ? { course } : {}
-}
-
-/** When hair was felt again after the last visit that worked only a trial strip. */
-function feltAfter(
-  past: readonly KeptPast[],
-  hair: readonly KeptHair[],
-): Pick<GateFacts, 'feltAtMs'> {
-  const trial = past.find((p) => p.jobs.some((j) => j.trial))
-  const felt = hair
-    .filter((h) => h.visitId === trial?.visitId && !h.kind.startsWith('not-'))
-    .map((h) => trial!.endedAtMs + h.days * DAY_MS)
-  return felt.length > 0 ? { feltAtMs: Math.min(...felt) } : {}
 }
 
 /** A rhythm of its own counts as it is wished for now. */

@@ -91,8 +91,8 @@ export interface HeadLine {
   readonly id: string
   readonly path: readonly SurfacePoint[]
   readonly look: 'keep' | 'chosen' | 'before' | 'outline' | 'candidate'
-  /** Written beside it, at this share of its length. */
-  readonly name?: { readonly text: string; readonly at: number } | undefined
+  /** Written beyond one of its ends. */
+  readonly name?: { readonly text: string; readonly at: 'start' | 'end' } | undefined
   /** Side on which hair is kept, seen along the line. */
   readonly keep?: 'left' | 'right' | undefined
 }

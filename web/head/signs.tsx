@@ -130,6 +130,9 @@ function Finger({ from, to }: { from: Place; to: Place }) {
   )
 }
 
+/** A name stands so far beyond its line, px. */
+const NAME_PX = 24
+
 function Name({
   of: { text, at },
   run,
@@ -139,9 +142,18 @@ function Name({
   run: readonly SurfacePoint[]
   px: (p: Vec3) => Place
 }) {
-  const { x, y } = px(run[Math.round(at * (run.length - 1))]!.point)
+  const ends = [px(run[0]!.point), px(run.at(-1)!.point)] as const
+  const [from, to] = at === 'end' ? ends : [ends[1], ends[0]]
+  // Beyond the end, on the line's own way: handles and the other line stay clear.
+  const long = Math.hypot(to.x - from.x, to.y - from.y) || 1
+  const beyond = NAME_PX / long
   return (
-    <text x={x + 8} y={y - 8}>
+    <text
+      x={to.x + (to.x - from.x) * beyond}
+      y={to.y + (to.y - from.y) * beyond}
+      textAnchor="middle"
+      dominantBaseline="middle"
+    >
       {text}
     </text>
   )

@@ -3,7 +3,7 @@ import { keepPreviousData, useQueries } from '@tanstack/react-query'
 import { useMemo } from 'react'
 import type { VisitPage } from '../../contract/types.ts'
 import type { SurfacePoint } from '../../core/head/index.ts'
-import { LEAST_TAPS, type Outline } from '../../core/lines/index.ts'
+import { isClosed, type Outline } from '../../core/lines/index.ts'
 import { useHead } from '../head/loadHead.ts'
 import { useKeptLines } from './useLinePaths.ts'
 import type { HeadLine } from '../head/shared.ts'
@@ -22,7 +22,7 @@ export interface OutlineShapes {
 
 export function useOutlineShapes(outlines: readonly Outline[]): OutlineShapes {
   const head = useHead()
-  const closed = outlines.filter((o) => o.taps.length >= LEAST_TAPS)
+  const closed = outlines.filter(isClosed)
   const results = useQueries({
     queries: closed.map((o) => ({
       queryKey: ['outline', ...o.taps.map((t) => t.point.map((x) => x.toFixed(2)).join(' '))],

@@ -1,4 +1,5 @@
 import css from './TideLine.module.css'
+import { bumpWords } from '../../core/looks/index.ts'
 import { onRedness, LAMP, LIGHT, REDNESS_COLOURS } from '../../core/palette.ts'
 import { LENGTH_SIGNS, lengthFigure, type Units } from '../../core/house/index.ts'
 import { useSettings } from '../state/shape.ts'
@@ -358,7 +359,7 @@ function bumps(visits: readonly ShownVisit[], c: Colours) {
           show: true,
           position: 'right',
           distance: 11,
-          formatter: `${v.bumps} ${v.bumps === 1 ? 'bump' : 'bumps'}`,
+          formatter: bumpWords(v.bumps ?? 0),
           color: c.soft,
           fontFamily: FONT,
           fontSize: 12,

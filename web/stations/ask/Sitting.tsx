@@ -49,7 +49,7 @@ function LengthNow({ page, visit, frozen }: StationProps & { frozen: boolean }) 
     <Group gap="sm" align="end">
       <NumberInput
         label="Hair now, as it is told or measured"
-        w={230}
+        w={310}
         suffix=" mm"
         min={0}
         max={300}

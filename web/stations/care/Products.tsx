@@ -3,13 +3,14 @@ import { Alert, Fieldset, SimpleGrid, Text, UnstyledButton } from '@mantine/core
 import { useMemo } from 'react'
 import {
   clashes,
+  effectWords,
   FACT_WORDS,
   type Product,
-  type ProductLook,
+  type RankedProduct,
   rankProducts,
   USE_WORDS,
 } from '../../../core/care/index.ts'
-import { sum } from '../../../core/stats/index.ts'
+import { productLooks } from '../../../core/history/index.ts'
 import { useHistory } from '../../api/queries.ts'
 import { useFigures } from '../../state/figures.ts'
 import { Estimate } from '../../ui/Estimate.tsx'
@@ -20,29 +21,21 @@ import { Scroll } from '../../ui/Scroll.tsx'
 import css from './Care.module.css'
 import type { StationProps } from '../useStation.ts'
 
+/** What a product does to this skin and why; nothing where it does nothing. */
+function ofSkin({ why, ...effect }: Omit<RankedProduct, 'product'>): string | undefined {
+  const does = effectWords(effect)
+  const told = [...(does ? [`on this skin ${does}`] : []), ...why]
+  return told.length > 0 ? told.join('; ') : undefined
+}
+
 /** The house's products, the kindest to this client first. */
 function useRanked({ page, house }: StationProps) {
   const figures = useFigures()
   const history = useHistory(page.client.id)
   const { skin } = page.client
   return useMemo(() => {
-    const { visits = [], looks = [] } = history.data ?? {}
-    const used = new Map(visits.map((v) => [v.visitId, v.products]))
-    const told: ProductLook[] = [
-      ...looks.map(({ visitId, answer }) => ({
-        products: used.get(visitId) ?? [],
-        stinging: answer.feeling?.stinging,
-        dryness: answer.feeling?.dryness,
-      })),
-      ...visits.map((v) => ({
-        products: v.products,
-        bumps: v.bumps ? sum(Object.values(v.bumps)) : undefined,
-      })),
-    ]
-    const speaks = told.filter(
-      (l) => l.stinging !== undefined || l.dryness !== undefined || l.bumps !== undefined,
-    )
-    return rankProducts(figures, house.products, skin, speaks)
+    const told = history.data ? productLooks(history.data.visits, history.data.looks) : []
+    return rankProducts(figures, house.products, skin, told)
   }, [figures, house.products, skin, history.data])
 }
 
@@ -90,7 +83,7 @@ export function Products(props: StationProps) {
             <SimpleGrid cols={2} spacing="xs" verticalSpacing="xs">
               {ranked
                 .filter((r) => r.product.use === use)
-                .map(({ product: p, why, sting, dryness, bumps }) => (
+                .map(({ product: p, ...r }) => (
                   <UnstyledButton
                     key={p.id}
                     className={css.product}
@@ -105,12 +98,7 @@ export function Products(props: StationProps) {
                           ? ' · allergy'
                           : ' · not on this skin')}
                     </small>
-                    {use !== 'tool' && (
-                      <small>
-                        sting {sting.toFixed(0)}, dryness {dryness.toFixed(0)}, bumps{' '}
-                        {bumps.toFixed(0)} of 10: {why.join('; ')}
-                      </small>
-                    )}
+                    {use !== 'tool' && <small>{ofSkin(r)}</small>}
                   </UnstyledButton>
                 ))}
             </SimpleGrid>

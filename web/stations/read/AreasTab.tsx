@@ -23,12 +23,11 @@ import { Act } from '../../ui/Act.tsx'
 import { DateField } from '../../ui/DateField.tsx'
 import { Estimate } from '../../ui/Estimate.tsx'
 import { PanelHead, Problem } from '../../ui/Panel.tsx'
-import { RowButton } from '../../ui/RowButton.tsx'
-import { Row, Rows } from '../../ui/Rows.tsx'
 import { Scroll } from '../../ui/Scroll.tsx'
 import { StageActs } from '../../ui/Stage.tsx'
 import { Words } from '../../ui/Words.tsx'
 import { useFlowLayer, type StationProps } from '../useStation.ts'
+import { DrawnRows } from './DrawnRows.tsx'
 import type { ReadFrame } from './ReadStation.tsx'
 import { useLatest } from './useMap.ts'
 import { useMapLayers } from './useMapLayers.ts'
@@ -105,37 +104,22 @@ export function AreasTab({ page, visit, frame }: StationProps & { frame: ReadFra
             No areas: the whole service is worked.
           </Text>
         ) : (
-          <Rows label="The areas">
-            {outlines.map((o) => (
-              <Row
-                key={o.id}
-                chosen={o.id === picked}
-                acts={
-                  <>
-                    <Text size="sm" c="dimmed">
-                      {known.shapes.has(o.id)
-                        ? `${Math.round(known.shapes.get(o.id)!.cm2)} cm²`
-                        : 'open: tap on'}
-                    </Text>
-                    <Button
-                      variant="bare"
-                      size="sm"
-                      disabled={frozen}
-                      onClick={() => editing.remove(o.id)}
-                    >
-                      Take away
-                    </Button>
-                  </>
-                }
-              >
-                <RowButton aria-pressed={o.id === picked} onClick={() => editing.pick(o)}>
-                  {OUTLINE_WORDS[o.kind]}
-                  {o.kind !== 'own' && `, ${zoneInWords(editing.zoneOf(o))}`}
-                  {o.until && `, until ${dayWords(o.until, todayIso())}`}
-                </RowButton>
-              </Row>
-            ))}
-          </Rows>
+          <DrawnRows
+            label="The areas"
+            drawn={outlines}
+            {...{ picked, frozen, onPick: editing.pick, onRemove: editing.remove }}
+            size={(o) => {
+              const shape = known.shapes.get(o.id)
+              return shape ? `${Math.round(shape.cm2)} cm²` : 'open: tap on'
+            }}
+            name={(o) => (
+              <>
+                {OUTLINE_WORDS[o.kind]}
+                {o.kind !== 'own' && `, ${zoneInWords(editing.zoneOf(o))}`}
+                {o.until && `, until ${dayWords(o.until, todayIso())}`}
+              </>
+            )}
+          />
         )}
       </Scroll>
     </>
@@ -149,7 +133,7 @@ function ProposeArea({
   editing,
 }: Pick<StationProps, 'page' | 'visit'> & { editing: OutlineEditing }) {
   const { skin } = page.client
-  const { edge, shows } = leastEdge((z) => hairShows(z, skin, visit.notes.hair))
+  const { edge, alike } = leastEdge((z) => hairShows(z, skin, visit.notes.hair))
   return (
     <Stack gap={4} my={6}>
       <Group gap="xs">
@@ -161,13 +145,15 @@ function ProposeArea({
             disabled={editing.frozen || !editing.head}
             onClick={() => editing.propose(e.id)}
           >
-            The face, ending {e.name} ({Math.round(100 * shows[e.id])} %)
+            The face, ending {e.name}
           </Button>
         ))}
       </Group>
       <Text size="sm" c="dimmed">
-        How much hair <Estimate of="area-edge">shows at each edge</Estimate>: least {edge.name}, so
-        the edge is seen least there. Draw it on as it suits the client.
+        {alike
+          ? 'Hair shows alike at each edge: the highest leaves most alone.'
+          : `Hair shows least ${edge.name}, so the edge is seen least there.`}{' '}
+        <Estimate of="area-edge">By what is told at Hair.</Estimate> Draw it on as it suits.
       </Text>
     </Stack>
   )

@@ -148,86 +148,86 @@ export function HairTab({ page, visit, frame }: StationProps & { frame: ReadFram
       <PanelHead title="Hair">{frame.onward}</PanelHead>
       {frame.tabs}
       <Problem>{save.error?.message}</Problem>
-      <Text size="sm" c="dimmed">
-        {tweeze
-          ? 'Tap each dark stray. They are tweezed before the blade: they dull it and hurt.'
-          : holds
-            ? 'Tap a zone or drag over several to paint them. What you leave open stays as told at Ask.'
-            : 'Choose what you see, then paint it on the head. Faint zones are as told at Ask.'}
-      </Text>
-      <div className={css.hairBrush}>
-        {ROWS.map(([id, name, choices]) => (
-          <HairRow
-            key={id}
-            name={name}
-            choices={choices}
-            value={brush[id]}
-            looking={looking === id}
-            disabled={frozen}
-            onLook={() => setLooking(id)}
-            onPick={(c) => {
-              setLooking(id)
-              setTweeze(false)
-              setBrush(({ [id]: old, ...rest }) =>
-                old === c || c === undefined ? rest : { ...rest, [id]: c },
-              )
-            }}
-          />
-        ))}
-      </div>
-      <Group gap="xs">
-        <Button
-          size="sm"
-          aria-pressed={tweeze}
-          disabled={frozen}
-          onClick={() => setTweeze((t) => !t)}
-        >
-          Mark strays
-        </Button>
-        {chosen && isSkin(chosen) && (
-          <>
-            <Button
-              size="sm"
-              disabled={frozen || (!holds && !tweeze)}
-              onClick={() => {
-                if (tweeze) {
-                  const centre = head.data?.zoneById.get(chosen)?.centre
-                  if (centre)
-                    save.change((now) => ({
-                      strays: [...now.strays, { id: newId(), zoneId: chosen, ...centre }],
-                    }))
-                } else paint([chosen], brush)
-              }}
-            >
-              {tweeze ? 'One on ' : 'Paint '}
-              {zoneName(chosen)}
-            </Button>
-            {hair[chosen] && (
-              <Button size="sm" disabled={frozen} onClick={() => forget(chosen)}>
-                As told at Ask
-              </Button>
-            )}
-          </>
-        )}
-      </Group>
-      {visit.jobs.some((j) => SERVICES[j.service].family === 'razor') && (
-        <Group gap="sm">
-          <Text size="sm">Combed down, more work on the client’s</Text>
-          <Words
-            label="Side with more work"
-            data={HEAVIER_SIDES.map((side) => ({ value: side, label: side }))}
-            value={visit.notes.heavier ?? ''}
-            disabled={frozen}
-            onChange={(heavier) => save.change(() => ({ heavier: heavier as HeavierSide }))}
-          />
-        </Group>
-      )}
-      {sides && (
-        <Text size="sm" c="dimmed">
-          {sideWords(sides, skin.sleepsOn)}
-        </Text>
-      )}
       <Scroll label="Hair by zone" ref={list}>
+        <Text size="sm" c="dimmed">
+          {tweeze
+            ? 'Tap each dark stray. They are tweezed before the blade: they dull it and hurt.'
+            : holds
+              ? 'Tap a zone or drag over several to paint them. What you leave open stays as told at Ask.'
+              : 'Choose what you see, then paint it on the head. Faint zones are as told at Ask.'}
+        </Text>
+        <div className={css.hairBrush}>
+          {ROWS.map(([id, name, choices]) => (
+            <HairRow
+              key={id}
+              name={name}
+              choices={choices}
+              value={brush[id]}
+              looking={looking === id}
+              disabled={frozen}
+              onLook={() => setLooking(id)}
+              onPick={(c) => {
+                setLooking(id)
+                setTweeze(false)
+                setBrush(({ [id]: old, ...rest }) =>
+                  old === c || c === undefined ? rest : { ...rest, [id]: c },
+                )
+              }}
+            />
+          ))}
+        </div>
+        <Group gap="xs">
+          <Button
+            size="sm"
+            aria-pressed={tweeze}
+            disabled={frozen}
+            onClick={() => setTweeze((t) => !t)}
+          >
+            Mark strays
+          </Button>
+          {chosen && isSkin(chosen) && (
+            <>
+              <Button
+                size="sm"
+                disabled={frozen || (!holds && !tweeze)}
+                onClick={() => {
+                  if (tweeze) {
+                    const centre = head.data?.zoneById.get(chosen)?.centre
+                    if (centre)
+                      save.change((now) => ({
+                        strays: [...now.strays, { id: newId(), zoneId: chosen, ...centre }],
+                      }))
+                  } else paint([chosen], brush)
+                }}
+              >
+                {tweeze ? 'One on ' : 'Paint '}
+                {zoneName(chosen)}
+              </Button>
+              {hair[chosen] && (
+                <Button size="sm" disabled={frozen} onClick={() => forget(chosen)}>
+                  As told at Ask
+                </Button>
+              )}
+            </>
+          )}
+        </Group>
+        {visit.jobs.some((j) => SERVICES[j.service].family === 'razor') && (
+          <Group gap="sm">
+            <Text size="sm">Combed down, more work on the client’s</Text>
+            <Words
+              label="Side with more work"
+              data={HEAVIER_SIDES.map((side) => ({ value: side, label: side }))}
+              value={visit.notes.heavier ?? ''}
+              disabled={frozen}
+              onChange={(heavier) => save.change(() => ({ heavier: heavier as HeavierSide }))}
+            />
+          </Group>
+        )}
+        {sides && (
+          <Text size="sm" c="dimmed">
+            {sideWords(sides, skin.sleepsOn)}
+          </Text>
+        )}
         <Table highlightOnHover>
           <Table.Thead>
             <Table.Tr>

@@ -133,17 +133,22 @@ function Candidates({
         <Table.Thead>
           <Table.Tr>
             <Table.Td />
-            {rows.map(({ line }) => (
+            {rows.map(({ line, steps }) => (
               <Table.Th scope="col" key={line.id}>
-                <Button variant="bare" size="sm" onClick={() => editing.pick(line)}>
-                  Line {line.candidate!.toUpperCase()}
+                <Button
+                  size="sm"
+                  variant="strong"
+                  disabled={frozen}
+                  onClick={() => editing.take(line, present, steps)}
+                >
+                  Take line {line.candidate!.toUpperCase()}
                 </Button>
               </Table.Th>
             ))}
           </Table.Tr>
         </Table.Thead>
         <Table.Tbody>
-          {row('Moved out by', ({ line }) => (
+          {row('Out, or in (−)', ({ line }) => (
             <NumberInput
               aria-label={`Line ${line.candidate!.toUpperCase()} moved out by`}
               w={110}
@@ -194,16 +199,6 @@ function Candidates({
                 </Text>
               )}
             </>
-          ))}
-          {row('', ({ line, steps }) => (
-            <Button
-              size="sm"
-              variant="strong"
-              disabled={frozen}
-              onClick={() => editing.take(line, present, steps)}
-            >
-              Take line {line.candidate!.toUpperCase()}
-            </Button>
           ))}
         </Table.Tbody>
       </Table>

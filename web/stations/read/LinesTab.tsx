@@ -25,11 +25,10 @@ import { useFlowLayer, type StationProps } from '../useStation.ts'
 import { Act } from '../../ui/Act.tsx'
 import { PanelHead, Problem } from '../../ui/Panel.tsx'
 import { PickOne } from '../../ui/PickOne.tsx'
-import { RowButton } from '../../ui/RowButton.tsx'
-import { Row, Rows } from '../../ui/Rows.tsx'
 import { Scroll } from '../../ui/Scroll.tsx'
 import { StageActs } from '../../ui/Stage.tsx'
 import { Words } from '../../ui/Words.tsx'
+import { DrawnRows } from './DrawnRows.tsx'
 import { LineFacts } from './LineFacts.tsx'
 import { LineWay } from './LineWay.tsx'
 import type { ReadFrame } from './ReadStation.tsx'
@@ -48,6 +47,7 @@ export function LinesTab({ frame, ...station }: StationProps & { frame: ReadFram
   const paths = useLinePaths(lines)
   const pathsBefore = useLinePaths(earlier)
   useLineLayers(visit, editing, earlier, paths, pathsBefore)
+  const choosing = line !== undefined && lines.some((l) => l.candidate)
   return (
     <>
       <LineActs editing={editing} />
@@ -61,8 +61,8 @@ export function LinesTab({ frame, ...station }: StationProps & { frame: ReadFram
             : 'Choose what it is, then tap along it on the head. What lies on the kept side is never in a plan.'}
         </Text>
         {/* While the client chooses nothing else is laid out. */}
-        {!lines.some((l) => l.candidate) && <LineTools visit={visit} editing={editing} />}
-        {line && (
+        {!choosing && <LineTools visit={visit} editing={editing} />}
+        {line && !choosing && (
           <LineFacts
             line={line}
             lines={lines}
@@ -90,37 +90,23 @@ export function LinesTab({ frame, ...station }: StationProps & { frame: ReadFram
             No lines yet.
           </Text>
         ) : (
-          <Rows label="The lines">
-            {lines.map((l) => (
-              <Row
-                key={l.id}
-                chosen={l.id === picked}
-                acts={
-                  <>
-                    <Text size="sm" c="dimmed">
-                      {paths.has(l.id)
-                        ? `${Math.round(pathLength(paths.get(l.id)!))} mm`
-                        : 'one point: tap on'}
-                    </Text>
-                    <Button
-                      variant="bare"
-                      size="sm"
-                      disabled={frozen}
-                      onClick={() => editing.remove(l.id)}
-                    >
-                      Take away
-                    </Button>
-                  </>
-                }
-              >
-                <RowButton aria-pressed={l.id === picked} onClick={() => editing.pick(l)}>
-                  {lineName(l)}
-                  {l.candidate && `: line ${l.candidate.toUpperCase()}`}
-                  {l.move && `, step ${l.move.at} of ${l.move.steps}`}
-                </RowButton>
-              </Row>
-            ))}
-          </Rows>
+          <DrawnRows
+            label="The lines"
+            drawn={lines}
+            {...{ picked, frozen, onPick: editing.pick, onRemove: editing.remove }}
+            size={(l) =>
+              paths.has(l.id)
+                ? `${Math.round(pathLength(paths.get(l.id)!))} mm`
+                : 'one point: tap on'
+            }
+            name={(l) => (
+              <>
+                {lineName(l)}
+                {l.candidate && `: line ${l.candidate.toUpperCase()}`}
+                {l.move && `, step ${l.move.at} of ${l.move.steps}`}
+              </>
+            )}
+          />
         )}
       </Scroll>
     </>
@@ -279,7 +265,10 @@ function useLineLayers(
               keep: l.keep,
               look: l.id === picked ? 'chosen' : l.candidate ? 'candidate' : 'keep',
               ...(l.candidate && {
-                name: { text: l.candidate.toUpperCase(), at: l.candidate === 'a' ? 0.2 : 0.8 },
+                name: {
+                  text: l.candidate.toUpperCase(),
+                  at: l.candidate === 'a' ? 'start' : 'end',
+                },
               }),
             },
           ]

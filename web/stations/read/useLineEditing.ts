@@ -1,7 +1,7 @@
 /** The keep-lines of a visit while they are edited: what is picked, what is dragged, and every act on them. */
 import { useKeys } from '../../keys/useKeys.ts'
 import { useMemo, useState } from 'react'
-import { viewAxes, type Vec3, viewOf } from '../../../core/head/index.ts'
+import { viewOf } from '../../../core/head/index.ts'
 import {
   beginLine,
   beginMove,
@@ -31,11 +31,9 @@ import { useHead, type Hit } from '../../head/loadHead.ts'
 import { SERVICES, servicesOf } from '../../../core/services/index.ts'
 import { useFigures } from '../../state/figures.ts'
 import { useView } from '../../state/view.ts'
+import { nudgeBy } from './nudge.ts'
 import { newId } from '../../state/words.ts'
 import { isFrozen, type StationProps } from '../useStation.ts'
-
-/** A chosen point moves this far with an arrow key. */
-const NUDGE_MM = 1
 
 /** What is laid out to choose from first. */
 const CANDIDATES = [
@@ -97,13 +95,9 @@ export function useLineEditing(visit: StationProps['visit']) {
   const nudge = (right: number, up: number) => {
     const surface = head.data
     if (!line || point === undefined || !surface || frozen) return
-    const { yawDeg, pitchDeg } = useView.getState()
-    const axes = viewAxes(yawDeg, pitchDeg)
-    const by = [0, 1, 2].map((k) => NUDGE_MM * (right * axes.right[k]! + up * axes.up[k]!))
+    const by = nudgeBy(right, up)
     // From where the tap is now: keys may follow each other faster than the screen is drawn anew.
-    edit(line.id, (l) =>
-      nudgePoint(l, point, by as unknown as Vec3, (p) => surface.nearest(p), Date.now()),
-    )
+    edit(line.id, (l) => nudgePoint(l, point, by, (p) => surface.nearest(p), Date.now()))
   }
   const remove = (id: string) => {
     put(lines.filter((l) => l.id !== id))

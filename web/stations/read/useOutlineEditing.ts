@@ -3,7 +3,11 @@ import { useMemo, useState } from 'react'
 import { type Vec3, viewOf } from '../../../core/head/index.ts'
 import {
   areaDownTo,
+  dropPoint,
   type FadeEdge,
+  leadOn,
+  movePoint,
+  nudgePoint,
   type Outline,
   type OutlineKind,
   takesTaps,
@@ -13,6 +17,8 @@ import type { IsoDate } from '../../../core/time/index.ts'
 import { isSkin, type ZoneId } from '../../../core/zones/index.ts'
 import { useSaveNotes } from '../../api/visitWrites.ts'
 import { useHead, type Hit } from '../../head/loadHead.ts'
+import { useKeys } from '../../keys/useKeys.ts'
+import { nudgeBy } from './nudge.ts'
 import { useView } from '../../state/view.ts'
 import { newId } from '../../state/words.ts'
 import { isFrozen, type StationProps } from '../useStation.ts'
@@ -40,20 +46,30 @@ export function useOutlineEditing(visit: StationProps['visit']) {
   const change = (by: (now: readonly Outline[]) => readonly Outline[]) =>
     save.change((now) => ({ outlines: by(now.outlines ?? NONE) }))
   const edit = (id: string, by: (o: Outline) => Outline) =>
-    change((now) => now.map((o) => (o.id === id ? { ...by(o), drawnAtMs: Date.now() } : o)))
+    change((now) => now.map((o) => (o.id === id ? by(o) : o)))
   const show = ({ taps }: Pick<Outline, 'taps'>) => {
     const v = viewOf(taps[0]!.normal)
     turnTo(v.yawDeg, v.pitchDeg)
   }
-  const tapOf = ({ zoneId, point: at, normal }: Hit) => ({ zoneId, point: at, normal })
   const put = (made: Outline) => {
     change((now) => [...now, made])
     setPicked(made.id)
   }
   const zone = chosen && isSkin(chosen) ? chosen : USUAL
-  const moved = (o: Outline, index: number, hit: Hit): Outline => ({
-    ...o,
-    taps: o.taps.map((t, i) => (i === index ? tapOf(hit) : t)),
+  const nudge = (right: number, up: number) => {
+    const surface = head.data
+    if (!outline || point === undefined || !surface || frozen) return
+    const by = nudgeBy(right, up)
+    edit(outline.id, (o) => nudgePoint(o, point, by, (p) => surface.nearest(p), Date.now()))
+  }
+  useKeys({
+    'move-left': outline && (() => nudge(-1, 0)),
+    'move-right': outline && (() => nudge(1, 0)),
+    'move-up': outline && (() => nudge(0, 1)),
+    'move-down': outline && (() => nudge(0, -1)),
+    'reading-after': outline && (() => setPoint(((point ?? -1) + 1) % outline.taps.length)),
+    'reading-before':
+      outline && (() => setPoint(((point ?? 0) - 1 + outline.taps.length) % outline.taps.length)),
   })
   return {
     ...{ outlines, outline, kind, picked, point, frozen, zone, head: head.data },
@@ -65,8 +81,8 @@ export function useOutlineEditing(visit: StationProps['visit']) {
     },
     tap: (hit: Hit) => {
       if (frozen || !takesTaps(hit)) return
-      if (outline) edit(outline.id, (o) => ({ ...o, taps: [...o.taps, tapOf(hit)] }))
-      else put({ id: newId(), kind, taps: [tapOf(hit)], drawnAtMs: Date.now() })
+      if (outline) edit(outline.id, (o) => leadOn(o, hit, Date.now()))
+      else put(leadOn({ id: newId(), kind, taps: [], drawnAtMs: 0 }, hit, Date.now()))
       setPoint(outline ? outline.taps.length : 0)
     },
     drag: (id: string, index: number, hit: Hit, done: boolean) => {
@@ -75,8 +91,8 @@ export function useOutlineEditing(visit: StationProps['visit']) {
       if (!own || !takesTaps(hit)) return
       setPicked(id)
       setPoint(index)
-      if (done) edit(id, (o) => moved(o, index, hit))
-      else setHeld(moved(own, index, hit))
+      if (done) edit(id, (o) => movePoint(o, index, hit, Date.now()))
+      else setHeld(movePoint(own, index, hit, Date.now()))
     },
     pickPoint: (id: string, index: number) => {
       setPicked(id)
@@ -84,10 +100,10 @@ export function useOutlineEditing(visit: StationProps['visit']) {
     },
     dropPoint: () => {
       if (!outline || point === undefined || frozen) return
-      const taps = outline.taps.filter((_, i) => i !== point)
-      if (taps.length > 0) edit(outline.id, (o) => ({ ...o, taps }))
+      const rest = dropPoint(outline, point, Date.now())
+      if (rest) edit(outline.id, () => rest)
       else change((now) => now.filter((o) => o.id !== outline.id))
-      setPoint(taps.length > 0 ? Math.max(0, point - 1) : undefined)
+      setPoint(rest ? Math.max(0, point - 1) : undefined)
     },
     layStrip: () => {
       const record = head.data?.zoneById.get(zone)
@@ -116,9 +132,16 @@ export function useOutlineEditing(visit: StationProps['visit']) {
     done: () => setPicked(undefined),
     choose: (next: OutlineKind) => {
       setKind(next)
-      if (outline) edit(outline.id, ({ until: _until, ...o }) => ({ ...o, kind: next }))
+      if (outline)
+        edit(outline.id, ({ until: _until, ...o }) => ({
+          ...{ ...o, kind: next, drawnAtMs: Date.now() },
+        }))
     },
     restUntil: (until: IsoDate | undefined) =>
-      outline && edit(outline.id, ({ until: _until, ...o }) => ({ ...o, ...(until && { until }) })),
+      outline &&
+      edit(outline.id, ({ until: _until, ...o }) => ({
+        ...{ ...o, drawnAtMs: Date.now() },
+        ...(until && { until }),
+      })),
   }
 }
