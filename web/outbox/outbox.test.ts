@@ -4,6 +4,7 @@ import fc from 'fast-check'
 import {
   Outbox,
   WriteRefused,
+  type NewWrite,
   type News,
   type OutboxStore,
   type OutboxWorld,
@@ -61,7 +62,7 @@ function world(store: OutboxStore = passingOutbox()) {
   return { server, taken, open, settle, elapse }
 }
 let n = 0
-const write = (over: Partial<Write> = {}): Omit<Write, 'n' | 'turn'> => ({
+const write = (over: Partial<Write> = {}): NewWrite => ({
   ...{
     id: `w${++n}`,
     route: 'saveAsked',
@@ -244,8 +245,9 @@ it('of two workers each waits for their own turn, what they were made on stays, 
     server.answer = () => 'silence'
     void tab.add(write({ row: 'r', by: 'ines', body: 1, was: { v: 0 } }))
     await settle()
-    // Entered once more by the same worker: one write, made on what the first was made on.
-    void tab.add(write({ row: 'r', by: 'ines', body: 2, was: { v: 1 } }))
+    // Entered twice more by the same worker: one write behind the first, made on what the first left.
+    void tab.add(write({ row: 'r', by: 'ines', body: 1.5, was: { v: 1 } }))
+    void tab.add(write({ row: 'r', by: 'ines', body: 2, was: { v: 1.5 } }))
     void tab.add(write({ row: 'r', by: 'joren', body: 3, was: { v: 2 } }))
     void tab.add(write({ clientId: 'other', by: 'joren', body: 4 }))
     await settle()
@@ -258,8 +260,49 @@ it('of two workers each waits for their own turn, what they were made on stays, 
     await elapse()
     expect(taken.map((w) => [w.body, w.by, w.was])).toEqual([
       [4, 'joren', undefined],
-      [2, 'ines', { v: 0 }],
+      [1, 'ines', { v: 0 }],
+      [2, 'ines', { v: 1 }],
       [3, 'joren', { v: 2 }],
     ])
   }
 })
+
+it.each([
+  ['for as long as the tab lives', () => passingOutbox()],
+  ['in the browser’s database', () => keptOutbox(`outbox-${++names}`)],
+])(
+  '%s: whenever a tap comes, what it was made on is what the server has when it arrives',
+  async (_n, make) => {
+    await fc.assert(
+      fc.asyncProperty(
+        // Ticks between taps, and what becomes of each sending; "lost" is taken by the server, whose answer gets lost.
+        fc.array(fc.nat(12), { minLength: 2, maxLength: 6 }),
+        fc.array(fc.constantFrom('ok', 'lost', 'silence'), { maxLength: 6 }),
+        async (ticks, weather) => {
+          const { server, open, settle, elapse } = world(make())
+          const sky = [...weather]
+          let stands = 0
+          const apart: unknown[] = []
+          server.answer = ({ body, was }) => {
+            const now = sky.shift() ?? 'ok'
+            if (now === 'silence') return 'silence'
+            if (body !== stands && (was as { v: number }).v !== stands) apart.push([was, body])
+            stands = body as number
+            return now === 'lost' ? 'silence' : 'ok'
+          }
+          const tab = open()
+          let v = 0
+          for (const ticksApart of ticks) {
+            void tab.add(write({ row: 'asked', was: { v }, body: ++v }))
+            for (let i = 0; i < ticksApart; i++) await new Promise((r) => setImmediate(r))
+          }
+          await settle()
+          for (let i = 0; i < 20 && tab.look().waiting.length > 0; i++) await elapse()
+          expect(apart).toEqual([])
+          expect(stands).toBe(ticks.length)
+        },
+      ),
+      { numRuns: 10 },
+    )
+  },
+)

@@ -9,8 +9,8 @@ export interface Write {
   readonly id: string
   /** Place in the order. */
   readonly n: number
-  /** New each time that another takes this one's place: what was sent is not what stands there now. */
-  readonly turn: number
+  /** It has been on its way: the server may have it, so what is entered next builds on it and comes behind it. */
+  readonly sent?: boolean | undefined
   readonly route: string
   readonly params: Readonly<Record<string, string>>
   readonly body: unknown
@@ -34,13 +34,18 @@ export interface Refused extends Write {
   readonly code: string
 }
 
+/** A write before it is kept. */
+export type NewWrite = Omit<Write, 'n' | 'sent'>
+
+/** Each step is whole: two tabs, or a tap between two steps, never see half of one. */
 export interface OutboxStore {
   /** In order. */
   readonly all: () => Promise<Write[]>
-  /** Keeps a write at the end, or in the place of one of the same row that has not been sent. */
-  readonly put: (write: Omit<Write, 'n' | 'turn'>, sending: string | undefined) => Promise<Write>
-  /** Takes a write out as it was sent. @returns false where another has taken its place meanwhile: that one stays */
-  readonly remove: (write: Write) => Promise<boolean>
+  /** Keeps a write at the end, or in the place of one of the same row that was never on its way. */
+  readonly put: (write: NewWrite) => Promise<Write>
+  /** Marks the oldest write as on its way. @param but clients whose writes wait @returns it, if there is one */
+  readonly take: (but: ReadonlySet<string>) => Promise<Write | undefined>
+  readonly remove: (write: Write) => Promise<void>
   readonly refuse: (refused: Refused) => Promise<void>
   readonly refusals: () => Promise<Refused[]>
   readonly dismiss: (id: string) => Promise<void>
@@ -96,7 +101,6 @@ export class Outbox {
   private view: OutboxView = { waiting: [], refused: [], here: true }
   private readonly listeners = new Set<() => void>()
   private readonly promised = new Map<string, Promised[]>()
-  private sendingId: string | undefined
   private pumping = false
   private again = false
   private retryMs = RETRY_FIRST_MS
@@ -123,8 +127,8 @@ export class Outbox {
    * @returns the server's answer; it may come much later
    * @throws WriteRefused when the house refuses it
    */
-  async add(write: Omit<Write, 'n' | 'turn'>): Promise<unknown> {
-    const kept = await this.world.store.put(write, this.sendingId)
+  async add(write: NewWrite): Promise<unknown> {
+    const kept = await this.world.store.put(write)
     await this.refresh()
     this.world.tell({ kind: 'changed' })
     const answer = new Promise<unknown>((taken, refused) => {
@@ -196,21 +200,19 @@ export class Outbox {
     const { store, send, refusal, heard, tell } = this.world
     const amiss = new Set<string>()
     for (;;) {
-      const next = (await store.all()).find((w) => !amiss.has(w.clientId))
+      const next = await store.take(amiss)
       if (!next) break
-      this.sendingId = next.id
       try {
         const answer = await send(next)
         this.retryMs = RETRY_FIRST_MS
-        // Tapped again while it was on its way, here or in another tab: that one is sent too, and answers for both.
-        if (!(await store.remove(next))) continue
+        await store.remove(next)
         this.settle(next.id, (p) => p.taken(answer))
         tell({ kind: 'taken', id: next.id, answer })
         await this.refresh(true)
       } catch (error) {
         const no = refusal(error, next)
         if (no) {
-          if (!(await store.remove(next))) continue
+          await store.remove(next)
           await store.refuse({ ...next, ...no })
           this.settle(next.id, (p) => p.refused(new WriteRefused(no.why, no.code)))
           tell({ kind: 'refused', id: next.id, ...no })
@@ -221,8 +223,6 @@ export class Outbox {
         const here = heard(error, next)
         await this.refresh(here)
         if (!here) break
-      } finally {
-        this.sendingId = undefined
       }
     }
     if (amiss.size > 0) this.tryLater()

@@ -1,6 +1,6 @@
 /** Where writes wait: in the browser's own database, or for as long as the tab lives where the browser keeps nothing. */
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
-import type { OutboxStore, Refused, Write } from './outbox.ts'
+import type { NewWrite, OutboxStore, Refused, Write } from './outbox.ts'
 
 interface Shape extends DBSchema {
   writes: { key: number; value: Write }
@@ -8,29 +8,22 @@ interface Shape extends DBSchema {
 }
 
 /** What takes the place of a write of the same row that still waits. */
-const takesPlace = (
-  had: Write | undefined,
-  write: Omit<Write, 'n' | 'turn'>,
-): Omit<Write, 'n'> => ({
+const takesPlace = (had: Write | undefined, write: NewWrite): NewWrite => ({
   ...write,
   // Both were made on what the first was made on.
   ...(had && { id: had.id, was: had.was }),
-  turn: (had?.turn ?? 0) + 1,
 })
 
-const sameRow = (
-  all: readonly Write[],
-  write: Omit<Write, 'n' | 'turn'>,
-  sending: string | undefined,
-) => {
+const sameRow = (all: readonly Write[], write: NewWrite) => {
   const last = all.filter((w) => w.clientId === write.clientId).at(-1)
   // Only the last of a client: what came between builds on the one before.
-  return write.row !== undefined &&
-    last?.row === write.row &&
-    last.by === write.by &&
-    last.id !== sending
+  return write.row !== undefined && last?.row === write.row && last.by === write.by && !last.sent
     ? last
     : undefined
+}
+const oldest = (all: readonly Write[], but: ReadonlySet<string>): Write | undefined => {
+  const next = all.find((w) => !but.has(w.clientId))
+  return next && { ...next, sent: true }
 }
 
 export function keptOutbox(name = 'slow-tide-outbox'): OutboxStore {
@@ -44,23 +37,23 @@ export function keptOutbox(name = 'slow-tide-outbox'): OutboxStore {
     }))
   return {
     all: async () => (await database()).getAll('writes'),
-    put: async (write, sending) => {
+    put: async (write) => {
       const tx = (await database()).transaction('writes', 'readwrite')
-      const had = sameRow(await tx.store.getAll(), write, sending)
+      const had = sameRow(await tx.store.getAll(), write)
       const next = takesPlace(had, write)
       // The number is the database's, so that two tabs never give the same.
       const n = await tx.store.put((had ? { ...next, n: had.n } : next) as Write)
       await tx.done
       return { ...next, n }
     },
-    remove: async ({ n, turn }) => {
+    take: async (but) => {
       const tx = (await database()).transaction('writes', 'readwrite')
-      const stands = await tx.store.get(n)
-      const same = stands === undefined || stands.turn === turn
-      if (same) await tx.store.delete(n)
+      const next = oldest(await tx.store.getAll(), but)
+      if (next) await tx.store.put(next)
       await tx.done
-      return same
+      return next
     },
+    remove: async ({ n }) => (await database()).delete('writes', n),
     refuse: async (refused) => {
       await (await database()).put('refused', refused)
     },
@@ -75,18 +68,18 @@ export function passingOutbox(): OutboxStore {
   const refused = new Map<string, Refused>()
   return {
     all: () => Promise.resolve([...writes]),
-    put: (write, sending) => {
-      const had = sameRow(writes, write, sending)
+    put: (write) => {
+      const had = sameRow(writes, write)
       const next = { ...takesPlace(had, write), n: had?.n ?? ++n }
       writes = had ? writes.map((w) => (w.id === had.id ? next : w)) : [...writes, next]
       return Promise.resolve(next)
     },
-    remove: ({ n, turn }) => {
-      const stands = writes.find((w) => w.n === n)
-      const same = stands === undefined || stands.turn === turn
-      if (same) writes = writes.filter((w) => w.n !== n)
-      return Promise.resolve(same)
+    take: (but) => {
+      const next = oldest(writes, but)
+      writes = writes.map((w) => (next?.n === w.n ? next : w))
+      return Promise.resolve(next)
     },
+    remove: ({ n }) => Promise.resolve(void (writes = writes.filter((w) => w.n !== n))),
     refuse: (r) => Promise.resolve(void refused.set(r.id, r)),
     refusals: () => Promise.resolve([...refused.values()]),
     dismiss: (id) => Promise.resolve(void refused.delete(id)),

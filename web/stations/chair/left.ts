@@ -47,7 +47,7 @@ export async function sendLeft(world: LeftWorld): Promise<void> {
       // The rest of that service builds on it: all of it is kept to be seen, as it was told.
       const own = all.filter((e) => e.visitId === next.visitId)
       await world.keepRefused({
-        ...{ id: next.id, n: next.n, turn: 1, route: 'addEvent', params: { id: next.visitId } },
+        ...{ id: next.id, n: next.n, route: 'addEvent', params: { id: next.visitId } },
         ...{ body: own, clientId: next.visitId, visitId: next.visitId, atMs: next.atMs, ...no },
         what: `a service at the chair (${own.length} ${own.length === 1 ? 'tap' : 'taps'})`,
       })
