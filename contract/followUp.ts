@@ -1,5 +1,5 @@
 /** What may come over the wire of what follows a service, as Yup schemas. */
-import { type ClientEvent, EVENT_KINDS } from '../core/ahead/index.ts'
+import { type ClientEvent, EVENT_KINDS, SUPPOSED } from '../core/ahead/index.ts'
 import {
   ANSWER_SOURCES,
   DRYNESS_WORDS,
@@ -190,7 +190,9 @@ export const homeWorkSchema = y
   .noUnknown()
 
 /** Which place is asked about. */
-export const methodsQuery = y.object({ zone: zone().required() }).noUnknown()
+export const methodsQuery = y
+  .object({ zone: zone().required(), supposed: choice(SUPPOSED).optional() })
+  .noUnknown()
 
 /** How many stretches back from the one that ends now. */
 export const tideQuery = y

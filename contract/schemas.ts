@@ -19,6 +19,7 @@ import {
   CURLS,
   DENSITIES,
   GREYS,
+  SLIPS_HERE,
   HAIR_KINDS,
   HEAVIER_SIDES,
   type SurfaceNotes,
@@ -359,6 +360,7 @@ const zoneHair = y
     density: choice(DENSITIES).optional(),
     curl: choice(CURLS).optional(),
     grey: choice(GREYS).optional(),
+    slip: choice(SLIPS_HERE).optional(),
   })
   .noUnknown()
   .required()

@@ -53,6 +53,52 @@ export function serviceEvents(
   })
 }
 
+/** Where each worker misses more often, by part of a zone's id: each has a hand, and a side that is out of sight. */
+const MISSED = [/neck-under|jaw-left|crown/, /cheek-upper|neck-lower|nape/] as const
+const OFTEN = 0.28
+const SELDOM = 0.03
+
+/** The events with what the second look found and left: it draws from chances of its own, so that the rest stays as it was. */
+export function withMisses(
+  events: readonly ChairEvent[],
+  plan: Plan,
+  worker: 0 | 1,
+  random: () => number,
+  newId: () => string,
+): ChairEvent[] {
+  const at = events.findIndex((e) => e.kind === 'done' && e.stepId === 'check')
+  if (at < 0) return [...events]
+  const done = new Set(events.flatMap((e) => (e.kind === 'done' ? [e.stepId] : [])))
+  const zones = new Map(
+    plan.lanes.flatMap((l) => (done.has(l.stepId ?? l.id) ? [[l.zoneId, l.point] as const] : [])),
+  )
+  const patches = [...zones].flatMap(([zoneId, point]) =>
+    random() < (MISSED[worker].test(zoneId) ? OFTEN : SELDOM) ? [{ zoneId, point }] : [],
+  )
+  if (patches.length === 0) return [...events]
+  const { atMs, screen } = events[at]!
+  const kind = 'patches-left' as const
+  const told = {
+    id: newId(),
+    screen,
+    n: 0,
+    seq: 0,
+    kind,
+    atMs,
+    stepId: 'check',
+    detail: { patches },
+  }
+  return [...events.slice(0, at), told, ...events.slice(at)].map((e, i) =>
+    i < at
+      ? e
+      : {
+          ...e,
+          n: i === at ? events[at]!.n : e.n + 1,
+          seq: i === at ? events[at]!.seq : e.seq + 1,
+        },
+  )
+}
+
 /** The tablet at the chair. */
 const SCREEN = '5c4ee000-0000-4000-8000-000000000001'
 

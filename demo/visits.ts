@@ -15,7 +15,7 @@ import { closedAt } from './days.ts'
 import { hairReadings, skinAnswers, type Truth } from './outcomes.ts'
 import { STUDIO, TRUE_PACES, type Person } from './people.ts'
 import { jobsOf, nothingFound, signed, type Nth, type Planner } from './plans.ts'
-import { eventRow, kitOf, serviceEvents } from './services.ts'
+import { eventRow, kitOf, serviceEvents, withMisses } from './services.ts'
 
 /** Messages of older visits are of no use any more. */
 const MESSAGES_KEPT_DAYS = 14
@@ -91,12 +91,25 @@ export function addVisit(
     consent: v.consent,
   }
   const { plan, packed } = v.planned(v)
-  const events = serviceEvents(plan, v.skin, atMs, random, newId, TRUE_PACES[person.worker])
+  const own = mulberry32(Number.parseInt(v.visitId.slice(0, 8), 16))
+  const events = withMisses(
+    serviceEvents(plan, v.skin, atMs, random, newId, TRUE_PACES[person.worker]),
+    plan,
+    person.worker,
+    own,
+    idMaker(own),
+  )
   const state = replay(plan, events)
   const end = finishService(
     DEFAULTS,
     {
-      ...{ plan, state, skin: v.skin, calledName: person.called ?? person.name },
+      ...{
+        plan,
+        state,
+        skin: v.skin,
+        hairLayer: v.notes.hair,
+        calledName: person.called ?? person.name,
+      },
       ...{ products: [], answers: [], hair: [] },
       skinOf: learnSkin(DEFAULTS, v.skin, []),
     },
@@ -149,6 +162,7 @@ export function addVisit(
     notes: v.notes,
     atChair,
     pace: end.pace,
+    misses: end.misses,
     readDeg: v.reader?.deg ?? null,
     readCount: v.reader?.readings ?? null,
     ...summariseAnswers(DEFAULTS, endedAtMs, answers, loads, atChair.redness),

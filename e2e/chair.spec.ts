@@ -1,6 +1,8 @@
 /** The chair: by pedal, on two screens, with what goes wrong. */
 import type { KitLog, VisitPage } from '../contract/types.ts'
+import { replayLive } from '../core/chair/index.ts'
 import { zoneName } from '../core/zones/index.ts'
+import { violations } from './axe.ts'
 import { begin, count, press, workAhead } from './chairHand.ts'
 import { ask, clientNamed, expect, headReady, onHead, plannedClient, test } from './support.ts'
 
@@ -210,6 +212,10 @@ test('the second look: a missed patch tapped on the head becomes a lane', async 
   await page.goto(`/clients/${client.id}/chair`)
   await headReady(page)
   await expect(page.getByRole('heading', { name: 'Second look' })).toBeVisible()
+  // Where this worker misses in such hair, by the second looks before.
+  await expect(page.getByRole('group', { name: 'Feel first' })).toContainText(
+    /you \d+ of \d+ times/,
+  )
   const at = await onHead(page, 0.5, 0.66)
   await expect(async () => {
     await page.mouse.click(at.x, at.y)
@@ -291,4 +297,24 @@ test('the voice is off until it is wanted, then says each step; the screen stays
   await page.locator('main h1').click()
   await press(page)
   await expect.poll(heard).toContainEqual(expect.stringContaining('Open a fresh blade'))
+})
+
+test('both sides are compared: the one with more to do goes first, answered at the chair', async ({
+  page,
+}) => {
+  const { client, visit } = await plannedClient(page, 'Evan Combes', 'beard-line')
+  const at = visit.plan!.steps.findIndex((s) => s.id === 'prepare:comb')
+  await workAhead(page, visit.id, at)
+  const sides = async () => {
+    const { plan, events } = await ask<VisitPage>(page, 'GET', `/api/visits/${visit.id}`)
+    const { steps } = replayLive(plan!, events).plan
+    return steps.flatMap((s) => /-(left|right)$/.exec(s.zoneId ?? '')?.[1] ?? [])
+  }
+  const other = (await sides())[0] === 'left' ? 'right' : 'left'
+  await page.goto(`/clients/${client.id}/chair`)
+  await expect(page.getByRole('heading', { name: 'Comb and compare' })).toBeVisible()
+  await page.getByRole('button', { name: `Client’s ${other}` }).click()
+  await expect(page.getByText('The lanes are in that order.')).toBeVisible()
+  expect((await sides())[0]).toBe(other)
+  expect(await violations(page)).toEqual([])
 })

@@ -18,6 +18,15 @@ export {
 } from './due.ts'
 export { UPKEEP_CONSTANTS, type Upkeep, upkeepLast, upkeepsOf } from './upkeep.ts'
 export {
+  type CoarseBy,
+  coarseGrowth,
+  either,
+  SUPPOSED,
+  type Supposed,
+  SUPPOSED_CONSTANTS,
+  type Together,
+} from './methodsUnder.ts'
+export {
   type HereInput,
   type MethodHere,
   type MethodYear,

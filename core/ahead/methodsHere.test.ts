@@ -1,4 +1,4 @@
-import { methodOdds, type PastJob } from '../history/index.ts'
+import { meanLeft, methodOdds, type PastJob } from '../history/index.ts'
 import { DEFAULTS } from '../house/index.ts'
 import { growthAfter, hairLengthMm, priorGrowth, shownOdds } from '../regrowth/index.ts'
 import { mulberry32 } from '../stats/index.ts'
@@ -104,5 +104,88 @@ describe('what was last done to a place', () => {
     expect(here('shin-left', { home }).lengthMm).toBeLessThan(1)
     expect(here('shin-left').lengthMm).toBe(2)
     expect(here('chin', {}, 'vellus').lengthMm).toBe(1.5)
+  })
+})
+
+describe('hair as it is supposed to be', () => {
+  it('hormones bring coarse hair to the fuzz of a face: felt sooner, and wax becomes possible', () => {
+    const [now, then] = (['as-is', 'hormonal'] as const).map((supposed) =>
+      here('chin', { supposed }, 'vellus'),
+    )
+    expect([now!.supposed, then!.supposed]).toEqual(['as-is', 'hormonal'])
+    expect(of(then!, 'blade').felt.even).toBeLessThan(of(now!, 'blade').felt.even / 2)
+    expect(of(then!, 'tweezers').year!.visits).toBeGreaterThan(of(now!, 'tweezers').year!.visits)
+    expect(of(now!, 'wax').year).toBeUndefined()
+    expect(of(then!, 'wax').year).toBeDefined()
+    // A leg is coarse already.
+    expect(here('shin-left', { supposed: 'hormonal' }).supposed).toBe('as-is')
+  })
+
+  it('what laser leaves grows slower and gives fewer bumps; of fuzz it takes nothing', () => {
+    const [now, then] = (['as-is', 'laser'] as const).map((supposed) =>
+      here('shin-left', { supposed }),
+    )
+    const [a, b] = [of(now!, 'blade'), of(then!, 'blade')]
+    expect(b.year!.visits).toBeLessThan(a.year!.visits)
+    expect(b.bumps.odds).toBeLessThan(a.bumps.odds)
+    // As many hairs fewer, as many bumps: the odds of none are those of none before, to the share left.
+    expect(Math.log(1 - b.bumps.odds) / Math.log(1 - a.bumps.odds)).toBeCloseTo(0.35, 9)
+    expect(b.redness).toEqual(a.redness)
+    expect(of(then!, 'tweezers').year!.minutes).toBeLessThan(of(now!, 'tweezers').year!.minutes)
+    expect(here('chin', { supposed: 'laser' }, 'vellus').supposed).toBe('as-is')
+  })
+})
+
+describe('two ways together', () => {
+  const chin = here('chin', {}, 'vellus')
+  const [tweezed, lasered] = chin.together
+
+  it('come for the fuzz of a face alone: tweezers, or laser, with a guarded blade', () => {
+    expect(chin.together.map((t) => t.coarse)).toEqual(['tweezers', 'laser'])
+    expect(here('shin-left').together).toEqual([])
+  })
+
+  it('redden at least as often as either, at most as both added', () => {
+    const coarse = of(here('chin', { supposed: 'hormonal' }, 'vellus'), 'tweezers')
+    const rest = of(chin, 'guarded')
+    for (const kind of ['redness', 'bumps'] as const) {
+      const both = tweezed![kind]
+      expect(both.odds).toBeGreaterThanOrEqual(Math.max(coarse[kind].odds, rest[kind].odds))
+      expect(both.odds).toBeLessThanOrEqual(coarse[kind].odds + rest[kind].odds)
+      expect(both.low).toBeLessThanOrEqual(both.odds)
+      expect(both.high).toBeGreaterThanOrEqual(both.odds)
+    }
+  })
+
+  it('are smooth on no more days than either alone, which counting day by day confirms', () => {
+    const coarse = of(here('chin', { supposed: 'hormonal' }, 'vellus'), 'tweezers').year!
+    const rest = of(chin, 'guarded').year!
+    expect(tweezed!.smooth.mean).toBeLessThanOrEqual(
+      Math.min(coarse.smooth.mean, rest.smooth.mean) + 2,
+    )
+    expect(tweezed!.visits).toBeCloseTo(Math.max(coarse.visits, rest.visits), 6)
+    expect(tweezed!.minutes).toBeCloseTo(coarse.minutes + rest.minutes, 6)
+    // Drawn: hair of each sort comes by its own odds after each time, for forty years.
+    const random = mulberry32(3)
+    const grown = growthAfter(DEFAULTS, { curve: 'terminal', mean: 0.27, sd: 0.09 }, 'tweezers')
+    const fuzz = priorGrowth(DEFAULTS, 'chin', 'vellus')
+    const comes = (every: number, growth: typeof fuzz, left: number) => {
+      let [at, odds] = [-1, 0]
+      return (day: number) => {
+        const nth = Math.floor(day / every)
+        if (nth !== at) [at, odds] = [nth, random()]
+        return shownOdds(DEFAULTS, growth, 'felt', left, day - nth * every) >= odds
+      }
+    }
+    const left = meanLeft(null)
+    const [a, b] = [comes(coarse.every.even, grown, 0), comes(rest.every.even, fuzz, left)]
+    let smooth = 0
+    for (let day = 0.5; day < 40 * 365; day++) if (!a(day) && !b(day)) smooth++
+    expect(Math.abs(smooth / 40 - tweezed!.smooth.mean)).toBeLessThan(25)
+  })
+
+  it('with laser the blade goes on as the hair that is left asks, with fewer bumps than tweezers', () => {
+    expect(lasered!.visits).toBeGreaterThan(tweezed!.visits)
+    expect(lasered!.smooth.mean).toBeLessThan(tweezed!.smooth.mean)
   })
 })

@@ -32,6 +32,20 @@ import {
 } from '../services/index.ts'
 import { sum } from '../stats/index.ts'
 import { DAY_MS } from '../time/index.ts'
+import {
+  changes,
+  COARSE_BY,
+  coarseGrowth,
+  growthUnder,
+  hairsLeft,
+  laserGrowth,
+  oddsUnder,
+  together,
+  type CoarseBy,
+  type Part,
+  type Supposed,
+  type Together,
+} from './methodsUnder.ts'
 import type { ZoneId } from '../zones/index.ts'
 
 export const YEAR_CONSTANTS = {
@@ -71,6 +85,10 @@ export interface ZoneHere {
   readonly last?: { readonly name: string; readonly atMs: number; readonly home: boolean }
   /** Length now, worked out from growth: mm. */
   readonly lengthMm: number
+  /** Whether what was supposed changes anything here. */
+  readonly supposed: Supposed
+  /** Coarse hairs by one way, fuzz by a blade: on a face's fuzz. */
+  readonly together: readonly (Together & { readonly coarse: CoarseBy })[]
 }
 
 export interface HereInput {
@@ -81,22 +99,68 @@ export interface HereInput {
   readonly home: readonly HomeWork[]
   readonly ask: AskMethod
   readonly nowMs: number
+  /** What hair is supposed to be there; as it is when left out. */
+  readonly supposed?: Supposed
 }
 
 /** A place of a client. */
 export function zoneHere(figures: Figures, input: HereInput): ZoneHere {
-  const { zoneId, ask } = input
+  const { zoneId, ask, supposed = 'as-is' } = input
+  const here = changes(supposed, zoneId, input.growth)
+  const growth = growthUnder(figures, supposed, zoneId, input.growth)
+  const laser = here && supposed === 'laser'
   return {
     zoneId,
     methods: METHODS.map((method) => {
-      const left = leftBy(figures, input, method)
-      const growth = growthAfter(figures, input.growth, method)
-      const felt = daysUntil(figures, growth, 'felt', left)
-      const year = yearOf(figures, growth, method, felt, left)
-      return { ...ask(method, zoneId), felt, ...(year && { year }) }
+      const { part, year } = partOf(figures, input, method, growth, laser)
+      return { ...ask(method, zoneId), ...part.odds, felt: part.felt, ...(year && { year }) }
     }),
+    together: COARSE_BY.flatMap((coarse) => {
+      const both = togetherBy(figures, input, coarse)
+      return both ? [{ coarse, ...both }] : []
+    }),
+    supposed: here ? supposed : 'as-is',
     ...lastAndLength(figures, input),
   }
+}
+
+/** One method on hair that grows so. */
+function partOf(
+  figures: Figures,
+  input: HereInput,
+  method: Method,
+  grows: Growth,
+  laser: boolean,
+): { part: Part; year: MethodYear | undefined } {
+  const leftMm = leftBy(figures, input, method)
+  const growth = growthAfter(figures, grows, method)
+  const felt = daysUntil(figures, growth, 'felt', leftMm)
+  const share = isPlanned(method) ? 1 : hairsLeft(figures, laser)
+  const minutes = share * minutesOf(figures, method)
+  const odds = oddsUnder(figures, laser, input.ask(method, input.zoneId))
+  return {
+    part: {
+      ...{ method, growth, leftMm, felt, minutes },
+      every: everyOf(figures, growth, method, felt, leftMm),
+      cost: costOf(figures, method),
+      odds: { redness: odds.redness, bumps: odds.bumps },
+    },
+    year: yearOf(figures, growth, method, felt, leftMm, minutes),
+  }
+}
+
+/** Coarse hairs by one way, the fuzz between by a blade. */
+function togetherBy(figures: Figures, input: HereInput, by: CoarseBy): Together | undefined {
+  if (!changes('hormonal', input.zoneId, input.growth)) return undefined
+  const laser = by === 'laser'
+  const coarse = laser ? laserGrowth(figures, coarseGrowth(figures)) : coarseGrowth(figures)
+  // What laser left is cut with the fuzz.
+  const method = laser ? 'guarded' : by
+  return together(
+    figures,
+    partOf(figures, input, method, coarse, laser).part,
+    partOf(figures, input, 'guarded', input.growth, false).part,
+  )
 }
 
 /** Hair that a method leaves there, mm: the mean of the client's own times. */
@@ -118,6 +182,7 @@ function yearOf(
   method: Method,
   felt: DayRange,
   left: number,
+  minutes: number,
 ): MethodYear | undefined {
   if (felt.even <= 0) return undefined
   const every = everyOf(figures, growth, method, felt, left)
@@ -130,7 +195,7 @@ function yearOf(
       mean: visits * smoothDays(figures, growth, left, every.even),
       ...{ early: days(felt.early), late: days(felt.late) },
     },
-    minutes: visits * minutesOf(figures, method),
+    minutes: visits * minutes,
     cost: visits * costOf(figures, method),
   }
 }

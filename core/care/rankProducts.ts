@@ -5,6 +5,7 @@
  */
 import type { SkinAndHair } from '../client.ts'
 import { constant, type Figures } from '../house/index.ts'
+import { listWords } from '../words.ts'
 import { FACT_WORDS, type Product, type ProductFact } from './products.ts'
 
 export const RANK_CONSTANTS = {
@@ -67,13 +68,10 @@ function expectedOf(product: Product, skin: SkinAndHair): { effect: ProductEffec
     sting += reactive * (adds.sting ?? 0)
     dryness += (skin.type === 'dry' || skin.lax ? 1.5 : 1) * (adds.dryness ?? 0)
     bumps += (skin.bumpProne ? 1 : 0.4) * (adds.bumps ?? 0)
-    const says = [
-      ...(adds.sting ? ['stings'] : []),
-      ...(adds.dryness ? ['dries'] : []),
-      ...((adds.bumps ?? 0) < 0 ? ['frees tips'] : []),
-    ]
-    if (says.length > 0) why.push(`${FACT_WORDS[fact]} ${says.join(' and ')}`)
   }
+  const harsh = product.holds.filter((f) => ADDS[f].sting || ADDS[f].dryness)
+  if (harsh.length > 0) why.push(`by its ${listWords(harsh.map((f) => FACT_WORDS[f]))}`)
+  if (product.holds.includes('acid')) why.push('its acid frees tips')
   if (reactive > 1 && sting > 2) why.push('on reactive skin more')
   if (/oil/i.test(product.name) && (skin.type === 'oily' || skin.type === 'combination')) {
     bumps += 1.5

@@ -2,7 +2,7 @@ import { DEFAULTS } from '../house/index.ts'
 import { groupsOf, makePlan } from '../plan/index.ts'
 import { planInput } from '../testing/plan.ts'
 import { kitEvents } from './kit.ts'
-import { latherNow } from './lather.ts'
+import { filmNow, latherNow } from './lather.ts'
 import { play } from './play.ts'
 import { advance, replayLive } from './service.ts'
 import { begin } from './state.ts'
@@ -36,6 +36,28 @@ describe('lather', () => {
     expect(latherNow(DEFAULTS, later, later.state.lastAtMs).map((l) => l.zoneId)).not.toContain(
       done[0]!.zoneId,
     )
+  })
+
+  it('a film has the clock of its zone; dry skin has none', () => {
+    const mixed = makePlan(
+      planInput({
+        service: 'dermaplane',
+        notes: { hair: { chin: { slip: 'damp' }, 'cheek-lower-left': { slip: 'oil' } } },
+      }),
+    )
+    let n = 0
+    const all = play(DEFAULTS, mixed, {
+      ...{ startMs: 0, bladeLife: 400, screen: 's', newId: () => `f${n++}` },
+    })
+    const at = all.findIndex((e) => e.kind === 'done' && e.stepId === 'prepare:surface')
+    const live = replayLive(mixed, all.slice(0, at + 1))
+    const clocks = latherNow(DEFAULTS, live, live.state.lastAtMs)
+    expect(clocks.map((c) => [c.zoneId, c.leftMs / MIN])).toEqual([
+      ['chin', 2],
+      ['cheek-lower-left', 20],
+    ])
+    expect(filmNow(live, 'chin')).toMatchObject({ name: 'damp skin' })
+    expect(filmNow(live, 'jaw-left')).toBeNull()
   })
 
   it('renewed by hand is fresh again on what is not yet done', () => {

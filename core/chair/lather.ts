@@ -11,9 +11,15 @@ export interface LatherNow {
   readonly leftMs: number
 }
 
-/** What lies under the blade now instead of lather; undefined where it is lather. */
-export const filmNow = ({ plan, state }: Live<ChairPlan>): PlanStep['film'] =>
-  plan.steps.slice(0, state.index + 1).findLast((s) => s.lays === 'lather')?.film
+const laid = ({ plan, state }: Live<ChairPlan>) =>
+  plan.steps.slice(0, state.index + 1).findLast((s) => s.lays === 'lather')
+
+/** What lies under the blade now instead of lather, in a zone; undefined where it is lather, null where the skin is dry. */
+export function filmNow(live: Live<ChairPlan>, zoneId: ZoneId): PlanStep['film'] | null {
+  const step = laid(live)
+  const own = step?.films?.[zoneId]
+  return own === undefined ? step?.film : own
+}
 
 /** Lather on the zones that still get a stroke before the next one is due, the driest first; never fresher than fresh, whatever a clock says. */
 export function latherNow(
@@ -21,8 +27,6 @@ export function latherNow(
   { plan, state }: Live<ChairPlan>,
   nowMs: number,
 ): LatherNow[] {
-  const film = filmNow({ plan, state })
-  const lasts = (film?.lastsMin ?? figures(ROUTINE_CONSTANTS.latherLastsMin)) * 60_000
   const zones = new Set<ZoneId>()
   for (const step of plan.steps.slice(state.index)) {
     // Another pass brings its own lather.
@@ -32,6 +36,9 @@ export function latherNow(
   return [...zones]
     .flatMap((zoneId) => {
       const at = state.lathered[zoneId]
+      const film = filmNow({ plan, state }, zoneId)
+      if (film === null) return []
+      const lasts = (film?.lastsMin ?? figures(ROUTINE_CONSTANTS.latherLastsMin)) * 60_000
       return at === undefined ? [] : [{ zoneId, leftMs: Math.min(lasts, at + lasts - nowMs) }]
     })
     .sort((a, b) => a.leftMs - b.leftMs)

@@ -1,11 +1,13 @@
 /**
- * Planning the rest of a service anew while it runs: gentler, around a place found, without a zone, to the end, or with
- * patches that were missed. What is done stays done; the order of what is left stays as it was.
+ * Planning the rest of a service anew while it runs: gentler, around a place found, without a zone, to the end, with patches
+ * that were missed, or the other side first. What is done stays done; else the order of what is left stays as it was.
  */
 import { coverFrom, lettersUsed, sameSkins, shapesOf, within, type CellPlace } from './cells.ts'
 import { newRest, type Replanned } from './newRest.ts'
 import type { Live } from './state.ts'
 import { DomainError } from '../errors.ts'
+import type { HeavierSide } from '../hair/index.ts'
+import { otherSide } from './otherSide.ts'
 import { zoneName, type ZoneId } from '../zones/index.ts'
 import { SERVICES, type ServiceId } from '../services/index.ts'
 import { LOAD_CONSTANTS, updateSensitivity, type Sensitivity } from '../skin/index.ts'
@@ -47,6 +49,8 @@ export type Cause =
   | { readonly kind: 'gentler'; readonly zoneId?: ZoneId | undefined; readonly leaveZone: boolean }
   | { readonly kind: 'leave-out'; readonly place: CellPlace }
   | { readonly kind: 'missed'; readonly places: readonly CellPlace[] }
+  /** Combed down, one side was seen to have more to do, or none. */
+  | { readonly kind: 'heavier'; readonly side: HeavierSide }
   /** Hair was felt to grow otherwise than was guessed; the map that is planned on holds what was felt. */
   | { readonly kind: 'felt'; readonly zoneId: ZoneId }
 
@@ -88,6 +92,8 @@ export function replan(input: PlanInput, live: Live, cause: Cause): Replanned {
       return leaveOut(learned, live, rest, cause.place)
     case 'missed':
       return missed(learned, live, rest, cause.places)
+    case 'heavier':
+      return otherSide(learned, live, rest, cause.side)
     case 'felt':
       return laidAnew(learned, live, rest, cause.zoneId)
   }
@@ -387,7 +393,7 @@ function laidAnew(
 }
 
 /** Missed patches are told as a pass of their own, after all others. */
-const AGAIN = 9
+export const AGAIN = 9
 
 /** The row of strokes that a zone was planned with; the gentlest where that is none of its rows any more. */
 function rowBefore({ plan }: Live, zoneId: ZoneId, work: ZoneWork): Sequence {

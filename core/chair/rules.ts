@@ -110,7 +110,7 @@ export function nextPress(
   // The driest first: where one zone of a press has dried the whole press waits.
   const driest = latherNow(figures, live, nowMs).find((l) => here.includes(l.zoneId))
   if (driest && driest.leftMs <= 0) {
-    const film = filmNow(live)
+    const film = filmNow(live, driest.zoneId)
     if (film)
       return {
         words: 'Wet again',

@@ -257,6 +257,13 @@ export const ESTIMATES = {
     'A cut is renewed when hair is seen; what comes out by its root, when hair is felt again, wax not before it is long enough. Minutes and what is used up are those of the place alone, without what goes before and after.',
     ['methods.bladeMin', 'methods.guardedMin', 'growth.waxMm'],
   ),
+  'method-together': estimate(
+    'H',
+    'Two ways together',
+    'How likely either of the two reddens this skin, or gives a bump; the range holds the truth with 80 % where the hair is as it was when they were tried.',
+    'Each way’s own odds and rhythm; a day is smooth when neither sort of hair is felt. Growth of coarse hair that hormones bring, and what laser leaves, are house estimates, not learned from this client.',
+    ['methods.hormonal', 'methods.laserLeft', 'methods.laserPace'],
+  ),
   event: estimate(
     'H',
     'At the event',

@@ -13,6 +13,8 @@ export {
   hairWords,
   NO_NOTES,
   plannedHair,
+  slipIn,
+  SLIPS_HERE,
   type Stray,
   type SurfaceNotes,
   type ZoneHair,

@@ -1,4 +1,5 @@
 /** What kind of hair grows where: zone by zone over what was told at Ask, and strays to tweeze first. */
+import type { Schools } from '../house/index.ts'
 import type { KeepLine, Outline } from '../lines/index.ts'
 import { hairIn, type Coarseness, type Curl, type SkinAndHair } from '../client.ts'
 import type { SurfacePoint } from '../head/index.ts'
@@ -7,15 +8,18 @@ import type { HairKind, ZoneId } from '../zones/index.ts'
 export const HAIR_KINDS = ['vellus', 'mixed', 'terminal'] as const
 export const DENSITIES = ['none', 'sparse', 'medium', 'dense'] as const
 export const GREYS = ['none', 'some', 'most'] as const
+/** What lies under the blade when fuzz is taken off. */
+export const SLIPS_HERE = ['dry', 'gel', 'lotion', 'oil', 'damp'] as const
 export const CURLS = ['straight', 'wavy', 'tight'] as const
 
-/** Hair of one zone; what is left out is as told at Ask. */
+/** Hair of one zone; what is left out is as told at Ask, its slip by the house's school. */
 export interface ZoneHair {
   readonly kind?: (typeof HAIR_KINDS)[number] | undefined
   readonly coarseness?: Coarseness | undefined
   readonly density?: (typeof DENSITIES)[number] | undefined
   readonly curl?: Curl | undefined
   readonly grey?: (typeof GREYS)[number] | undefined
+  readonly slip?: (typeof SLIPS_HERE)[number] | undefined
 }
 
 export type HairLayer = Partial<Record<ZoneId, ZoneHair>>
@@ -57,6 +61,12 @@ export function plannedHair(zoneId: ZoneId, client: SkinAndHair, layer: HairLaye
   return usual === 'vellus' ? 'beard' : usual
 }
 
+/** What lies under the blade in a zone when fuzz is taken off: its own, else by the house's school. */
+export const slipIn = (
+  { fuzzSlip }: Pick<Schools, 'fuzzSlip'>,
+  hair: ZoneHair | undefined,
+): Schools['fuzzSlip'] => (hair?.slip === 'gel' ? 'film' : (hair?.slip ?? fuzzSlip))
+
 /** One zone's hair in words: "terminal, coarse, sparse, some grey". */
 export function hairWords(hair: ZoneHair): string {
   return [
@@ -65,6 +75,10 @@ export function hairWords(hair: ZoneHair): string {
     hair.density === 'none' ? 'no hair' : hair.density,
     hair.curl,
     hair.grey && hair.grey !== 'none' ? `${hair.grey} grey` : undefined,
+    hair.slip &&
+      (hair.slip === 'dry'
+        ? 'on dry skin'
+        : `on ${hair.slip === 'damp' ? 'damp skin' : hair.slip}`),
   ]
     .filter((w) => w !== undefined)
     .join(', ')

@@ -12,6 +12,8 @@ export interface ZoneChoice {
   readonly relation: Relation
   readonly passes: number
   readonly tool: ToolKind
+  /** Where it differed from that of the visit. */
+  readonly slip?: Slip | undefined
   /** Mean used share of the blade's life, 0 to 1. */
   readonly wear: number
   /** Lanes done, and nicks. */
@@ -36,7 +38,7 @@ const ORDER: readonly Relation[] = ['with', 'across', 'against']
  * @param bladeLife strokes a blade lasts
  */
 export function choicesOf(
-  plan: Pick<Plan, 'lanes' | 'steps' | 'service' | 'schools'>,
+  plan: Pick<Plan, 'lanes' | 'steps' | 'service' | 'schools'> & Partial<Pick<Plan, 'zones'>>,
   state: Pick<ChairState, 'outcomes' | 'onBlade' | 'nicks'>,
   bladeLife: number,
 ): VisitChoices {
@@ -81,14 +83,23 @@ export function choicesOf(
     if (zone) zones[zoneId] = { ...zone, nicks: zone.nicks + 1 }
   }
   const [most] = [...blades.entries()].sort((a, b) => b[1] - a[1])
+  const slip = slipFor(SERVICES[plan.service].family, plan.schools)
+  const own = new Map<string, Slip | undefined>(plan.zones?.map((z) => [z.zoneId, z.slip]))
   return {
     zones: Object.fromEntries(
-      Object.entries(zones).map(([id, { passList: _list, ...z }]) => [
-        id,
-        { ...z, wear: Math.round(z.wear * 100) / 100 },
-      ]),
+      Object.entries(zones).map(([id, { passList: _list, ...z }]): [string, ZoneChoice] => {
+        const here = own.get(id)
+        return [
+          id,
+          {
+            ...z,
+            wear: Math.round(z.wear * 100) / 100,
+            ...(here !== undefined && here !== slip && { slip: here }),
+          },
+        ]
+      }),
     ),
-    slip: slipFor(SERVICES[plan.service].family, plan.schools),
+    slip,
     blade: most ? BLADES[most[0]].name : '',
     exfoliate: plan.schools.exfoliate,
   }

@@ -105,7 +105,7 @@ export function choiceSums(all: readonly VisitFacts[]): ChoiceSums {
     const set: number[] = []
     const counts = found.map((counted) => (counted ? 0 : -1))
     for (const [zoneId, zone] of Object.entries(visit.choices.zones)) {
-      const pattern = patternKey(zone, slip, sooner)
+      const pattern = patternKey(zone, zone.slip ?? slip, sooner)
       bits |= patternOf(pattern).made
       let place = zones.get(zoneId)
       if (place === undefined) zones.set(zoneId, (place = zones.size))

@@ -28,6 +28,15 @@ export {
   VERDICT_WORDS,
 } from './course.ts'
 export { type VisitFacts } from './facts.ts'
+export {
+  feelFirst,
+  MISS_CONSTANTS,
+  missHair,
+  type MissSeen,
+  missWords,
+  secondLook,
+  type SecondLook,
+} from './misses.ts'
 export { productLooks } from './productLooks.ts'
 export { findChanges, separabilityWords } from './findChanges.ts'
 export {

@@ -94,7 +94,7 @@ describe('ranges of 80 % of a method in a zone', () => {
     'hold after %j tries, for people like and unlike those expected',
     (tries) => {
       const all = Object.values(METHOD_WORLDS).map((w, i) => methodsHeld(30 + i, 60, tries, w))
-      for (const what of ['redness', 'bumps'] as const) {
+      for (const what of ['redness', 'bumps', 'eitherRed', 'eitherBumps'] as const) {
         const mean = all.reduce((s, h) => s + h[what], 0) / all.length
         expect(mean).toBeGreaterThan(0.74)
         expect(mean).toBeLessThan(0.86)

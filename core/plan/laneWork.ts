@@ -57,6 +57,7 @@ export const PLAN_CONSTANTS = {
   paceGuarded: constant(0.95, '', 'A stroke of a guarded facial razor', 'H'),
   paceCartridge: constant(0.8, '', 'A stroke of a cartridge', 'H'),
   paceTrimmer: constant(0.75, '', 'A stroke of a trimmer', 'H'),
+  dryStroke: constant(0.85, '', 'Strokes on dry skin are shorter: this much', 'H'),
   laxStroke: constant(0.65, '', 'Strokes on mature or lax skin are shorter: this much', 'H'),
   strokeSmallMm: constant(10, 'mm', 'Stroke length on lip, chin, nose and brow, at most', 'H'),
   strokeBodyMm: constant(70, 'mm', 'Stroke length on arms and legs, at most', 'H'),
@@ -147,6 +148,12 @@ function strokeSeconds(
   return (strokes / figures(rate)) * (coarse ? figures(SLOWER[coarse]) : 1) * by * pace.ratio
 }
 
+/** Lax, and very dry, skin moves under the blade and drags: shorter strokes (common practice). */
+function shorter({ client, figures }: ZoneQuestion): number {
+  if (client.lax) return figures(P.laxStroke)
+  return client.type === 'dry' ? figures(P.dryStroke) : 1
+}
+
 function measure(q: ZoneQuestion, skin: ZoneSkin, lane: LaneShape, chart: number): LaneMeasure {
   // Parts found for a left hand are those of the mirror, the same but for rounding.
   const key = `${q.hand} ${lane.zoneId}${lane.letter}${lane.cells.length} ${chart.toFixed(4)}`
@@ -201,12 +208,7 @@ export function laneStrokes(
   const fit = fitBlade(q.figures, allowed, m.radiusMm, skin.zone.bed, isSmall(id), m.extent.widthMm)
   const strokeLengthMm = Math.max(
     4,
-    Math.round(
-      Math.min(
-        longestStrokeMm(q.figures, id) * (q.client.lax ? q.figures(P.laxStroke) : 1),
-        m.extent.lengthMm,
-      ),
-    ),
+    Math.round(Math.min(longestStrokeMm(q.figures, id) * shorter(q), m.extent.lengthMm)),
   )
   const widthMm = Math.max(2, Math.round(Math.min(fit.widthMm, m.extent.widthMm)))
   const strokes = passStrokes(q.figures, shape.areaCm2, widthMm, strokeLengthMm)
@@ -329,7 +331,7 @@ export function makeLane(
       back.times *
       laneLoad(q.figures, shape, chart, {
         tool: blade.tool,
-        slip: slipFor(family, q.schools),
+        slip: slipFor(family, q.schools, q.notes.hair[id]),
         hair: more.hair,
         wear: q.wear,
         uncut: pass === 1 && more.hair === 'terminal' ? more.coarse : undefined,

@@ -184,7 +184,8 @@ export function precedences(
   const school = faceOrder(order, schools, family)
   const heavy = heavierSide(
     jobs.flatMap((j) => ('group' in j ? j.group.lanes : [])),
-    ...([hand, told] as const),
+    hand,
+    told,
   )
   jobs.forEach((job, i) => {
     if ('lather' in job) {

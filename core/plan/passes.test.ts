@@ -11,6 +11,7 @@ import {
   sequenceFigures,
   sequenceKey,
   sequencesFor,
+  slipFor,
   type PassQuestion,
   type Sequence,
 } from './passes.ts'
@@ -60,6 +61,7 @@ const ask = (
   curlTight: false,
   thin: false,
   screening: { withGrainOnly: false, onePass: false },
+  slip: slipFor(over.family ?? 'razor', { ...DEFAULT_SCHOOLS, ...over.schools }),
   ...over,
   schools: { ...DEFAULT_SCHOOLS, ...over.schools },
 })

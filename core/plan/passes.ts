@@ -1,6 +1,7 @@
 /** What a row of strokes does to a zone: its load (M7), what it leaves (M8), its odds; and which rows the rules allow. */
 import { relationToGrain, type Relation, toDegrees, angleBetween } from '../grain/index.ts'
 import { constant, type Figures, type Schools } from '../house/index.ts'
+import { slipIn, type ZoneHair } from '../hair/index.ts'
 import { BLADES, type BladeId } from '../kit/index.ts'
 import type { Growth } from '../regrowth/index.ts'
 import type { Screening } from '../screening/index.ts'
@@ -75,6 +76,8 @@ export interface PassQuestion {
   /** Fine, sparse hair on a client known to take it: a head may be gone over against. */
   readonly thin: boolean
   readonly schools: Schools
+  /** What lies between blade and skin. */
+  readonly slip: Slip
   /** The client's own record of visits on which a zone reddened. */
   readonly record?: SkinRecord | undefined
   readonly screening: Pick<Screening, 'withGrainOnly' | 'onePass'>
@@ -115,12 +118,16 @@ export function overZone(lanes: readonly LaneShape[], of: (lane: LaneShape) => n
   return lanes.reduce((s, l) => s + (l.areaCm2 / area) * of(l), 0)
 }
 
-/** What lies between blade and skin. */
-export function slipFor(family: ServiceFamily, schools: Schools): Slip {
+/** What lies between blade and skin in a zone. */
+export function slipFor(
+  family: ServiceFamily,
+  schools: Pick<Schools, 'fuzzSlip'>,
+  hair?: ZoneHair,
+): Slip {
   return family === 'razor'
     ? 'full'
     : ({ dry: 'dry', film: 'full', lotion: 'full', oil: 'full', damp: 'damp' } as const)[
-        schools.fuzzSlip
+        slipIn(schools, hair)
       ]
 }
 
@@ -192,7 +199,7 @@ export function sequenceFigures(q: PassQuestion, sequence: Sequence): SequenceFi
     const tool = toolOf(q, stroke)
     const skin: StrokeSkin = {
       tool,
-      slip: slipFor(q.family, q.schools),
+      slip: q.slip,
       hair: q.hair,
       wear: q.wear,
       uncut: i === 0 && terminal ? q.coarse : undefined,

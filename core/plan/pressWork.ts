@@ -25,8 +25,11 @@ import { pressStroke, type Press } from './pressField.ts'
 import type { ZoneQuestion } from './question.ts'
 import { largestFirst, type Hold, type Lane, type PlannedPress } from './types.ts'
 
-/** Mature or lax skin moves under the blade (common practice). */
+/** Mature or lax skin moves under the blade, dry skin drags (common practice). */
 const LAX_STRETCH = ' Lax skin: two fingers wide apart, and short strokes.'
+const DRY_STRETCH = ' Dry skin: stretched a little more, and short strokes.'
+const more = ({ lax, type }: ZoneQuestion['client']) =>
+  lax ? LAX_STRETCH : type === 'dry' ? DRY_STRETCH : ''
 
 /** Lanes with hands and feet, and the presses that they are done in. */
 export interface Held {
@@ -66,7 +69,7 @@ export function holdPresses(q: ZoneQuestion, bare: readonly BareLane[]): Held {
         stepId: id,
         stance: held.stance,
         headTurn: held.headTurn,
-        freeHand: `${best?.text ?? NOTHING_TO_HOLD}${q.client.lax ? LAX_STRETCH : ''}`,
+        freeHand: `${best?.text ?? NOTHING_TO_HOLD}${more(q.client)}`,
         holds,
         pullBearing: best
           ? bearingOf(lane.zoneId, lane.point, lane.normal, best.pull)

@@ -2,6 +2,7 @@
 import type { Figures, Schools } from '../house/index.ts'
 import {
   type Film,
+  type RoutineWish,
   FILM_CONSTANTS,
   type Service,
   SERVICES,
@@ -21,10 +22,12 @@ const step = (
   minutes: number,
   lays?: PlanStep['lays'],
   film?: PlanStep['film'],
+  films?: PlanStep['films'],
 ): PlanStep => ({
   ...{ id, kind, title, text, minutes },
   ...(lays && { lays }),
   ...(film && { film }),
+  ...(films && { films }),
 })
 
 /** Steps before the first stroke. */
@@ -34,11 +37,12 @@ export function preparationSteps(
   schools: Schools,
   noFragrance: boolean,
   sensitive = false,
+  slips: RoutineWish['slips'] = [],
 ): PlanStep[] {
   const plain = noFragrance ? '; nothing scented' : ''
   return SERVICES[service]
-    .prepare({ figures, schools, plain, sensitive })
-    .map((s) => step(s.id, 'prepare', s.title, s.text, s.minutes, s.lays, s.film))
+    .prepare({ figures, schools, plain, sensitive, slips })
+    .map((s) => step(s.id, 'prepare', s.title, s.text, s.minutes, s.lays, s.film, s.films))
 }
 
 /** Strays out before the blade: they dull it and hurt (common practice). */
@@ -116,7 +120,12 @@ export function renewLather(figures: Figures, number: number): PlanStep {
 }
 
 /** What is wetted again of a film that has dried, on what is not yet done. */
-export function renewFilm(figures: Figures, film: Film, number: number): PlanStep {
+export function renewFilm(
+  figures: Figures,
+  film: Film,
+  number: number,
+  films?: PlanStep['films'],
+): PlanStep {
   return {
     ...step(
       `lather:renew-${number}`,
@@ -126,6 +135,7 @@ export function renewFilm(figures: Figures, film: Film, number: number): PlanSte
       figures(FILM_CONSTANTS.rewetSeconds) / 60,
       'lather',
       film,
+      films,
     ),
     renews: true,
   }

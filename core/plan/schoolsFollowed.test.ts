@@ -1,5 +1,6 @@
 /** What a plan and the care that goes home follow of the house's schools: towels, balm, loosening, acid, brush, make-up. */
 import { carePlan } from '../care/index.ts'
+import type { HairLayer } from '../hair/index.ts'
 import { DEFAULT_SCHOOLS, DEFAULTS, type Schools } from '../house/index.ts'
 import { SKIN } from '../testing/client.ts'
 import { BEARD_LINES } from '../testing/lines.ts'
@@ -121,6 +122,11 @@ describe('the skin as it is', () => {
     expect(longest(lax)).toBeLessThan(0.75 * longest(firm))
     expect(lax.lanes[0]!.freeHand).toMatch(/two fingers wide apart/)
     expect(lax.totalMinutes).toBeGreaterThan(firm.totalMinutes)
+    // Dry skin in between.
+    const dry = plan({ type: 'dry' })
+    expect(longest(dry)).toBeLessThan(0.9 * longest(firm))
+    expect(longest(dry)).toBeGreaterThan(longest(lax))
+    expect(dry.lanes[0]!.freeHand).toMatch(/Dry skin: stretched/)
   })
 
   it('pale and grey places are listed to be felt again', () => {
@@ -174,6 +180,43 @@ describe('what lies under the blade', () => {
       expect(off).toBeLessThan(ids.findIndex((s) => s.kind === 'check'))
     }
     expect(makePlan(planInput({})).steps.some((s) => s.id === 'close:off')).toBe(false)
+  })
+})
+
+describe('what lies under the blade, zone by zone', () => {
+  const made = (hair: HairLayer) => makePlan(planInput({ service: 'dermaplane', notes: { hair } }))
+  const mixed = made({
+    'cheek-lower-left': { slip: 'gel' },
+    'cheek-lower-right': { slip: 'gel' },
+    chin: { slip: 'oil' },
+  })
+  const plain = made({})
+  const zone = (p: typeof mixed, id: string) => p.zones.find((z) => z.zoneId === id)!
+
+  it('is told with its soaking, and each zone has the film and the clock of its own', () => {
+    const surface = mixed.steps.find((s) => s.id === 'prepare:surface')!
+    expect(surface.text).toMatch(
+      /gel on lower cheek \(client's left\) and lower cheek \(client's right\); oil on chin; the rest dry/i,
+    )
+    expect(surface.minutes).toBeGreaterThan(
+      plain.steps.find((s) => s.id === 'prepare:surface')!.minutes,
+    )
+    expect(surface.films!['cheek-lower-left']).toMatchObject({ name: 'gel', lastsMin: 5 })
+    expect(surface.films!.chin).toMatchObject({ name: 'oil', lastsMin: 20 })
+    expect(surface.films!['jaw-left']).toBeNull()
+  })
+
+  it('a film lessens the load where it lies, and there alone; it is rinsed off', () => {
+    for (const id of ['cheek-lower-left', 'chin'])
+      expect(zone(mixed, id).totalLoad).toBeLessThan(zone(plain, id).totalLoad)
+    expect(zone(mixed, 'jaw-left').totalLoad).toBeCloseTo(zone(plain, 'jaw-left').totalLoad, 6)
+    expect([zone(mixed, 'chin').slip, zone(mixed, 'jaw-left').slip]).toEqual(['full', undefined])
+    expect(mixed.steps.find((s) => s.id === 'close:off')!.title).toBe('Rinse off')
+  })
+
+  it('of a shave lather lies under the blade, whatever was noted for fuzz', () => {
+    const shave = (hair: HairLayer) => makePlan(planInput({ notes: { hair } }))
+    expect(shave({ chin: { slip: 'dry' } }).totalMinutes).toBe(shave({}).totalMinutes)
   })
 })
 

@@ -17,7 +17,7 @@ import {
 import type { BladeId } from '../kit/index.ts'
 import { closing, COLD_TOWEL } from './routine.ts'
 import { stepMinutes, type HandWork, type Lane, type PlanStep, type ZonePlan } from './types.ts'
-import { walkParts, type WalkedParts, type WalkInput } from './walk.ts'
+import { slipsOf, walkParts, type WalkedParts, type WalkInput } from './walk.ts'
 
 export const SITTING_CONSTANTS = {
   placeMin: constant(0.3, 'min', 'The client is placed anew between two jobs', 'H'),
@@ -43,16 +43,17 @@ export interface Sat {
 const HAND_ORDER: readonly HandMethod[] = ['trimmer', 'tweezers', 'thread', 'wax']
 
 /** How wet a service is, and so when its turn comes: fuzz on dry skin, fuzz on a film, then the razors. */
-function turnOf({ service, schools }: WalkInput): number {
+function turnOf({ input, zones }: Pick<Part, 'input' | 'zones'>): number {
+  const { service, schools } = input
   const { family, alongLines }: Service = SERVICES[service]
-  if (family === 'fuzz') return schools.fuzzSlip === 'dry' ? 0 : 1
+  if (family === 'fuzz') return slipsOf(input, zones).every((s) => s.slip === 'dry') ? 0 : 1
   if (!alongLines) return 3
   return schools.lineInSitting === 'line-first' ? 2 : 4
 }
 
 /** The parts in the order in which they are done: their places in the list given. */
-export const inTurn = (parts: readonly Pick<Part, 'input'>[]): number[] =>
-  parts.map((_, i) => i).sort((a, b) => turnOf(parts[a]!.input) - turnOf(parts[b]!.input) || a - b)
+export const inTurn = (parts: readonly Pick<Part, 'input' | 'zones'>[]): number[] =>
+  parts.map((_, i) => i).sort((a, b) => turnOf(parts[a]!) - turnOf(parts[b]!) || a - b)
 
 /** What is done by hand, in the order in which it is done. */
 export const handInTurn = (hand: readonly HandWork[]): HandWork[] =>
@@ -103,7 +104,12 @@ export function walkSitting(parts: readonly Part[], hand: readonly HandWork[]): 
   if (walked.length === 1 && hand.length === 0)
     return told([...only!.before, ...only!.strokes, ...only!.after])
   const order = inTurn(parts)
-  const turns = order.map((i) => ({ ...walked[i]!, input: parts[i]!.input, nth: i }))
+  const turns = order.map((i) => ({
+    ...walked[i]!,
+    input: parts[i]!.input,
+    nth: i,
+    laid: turnOf(parts[i]!) > 0,
+  }))
   const before = turns.flatMap((t) => t.before)
   const cleanse = before.find(isCleanse)
   const steps: PlanStep[] = [
@@ -114,7 +120,7 @@ export function walkSitting(parts: readonly Part[], hand: readonly HandWork[]): 
   ]
   const done = new Set<string>()
   let wet = false
-  turns.forEach(({ before: own, strokes, input, nth }, turn) => {
+  turns.forEach(({ before: own, strokes, input, nth, laid }, turn) => {
     const film = SERVICES[input.service].lather
     const suffix = nth === 0 ? '' : `:s${nth + 1}`
     if (wet && !film) steps.push(wipe(input, suffix))
@@ -128,7 +134,7 @@ export function walkSitting(parts: readonly Part[], hand: readonly HandWork[]): 
       done.add(s.id)
     }
     steps.push(...strokes.map((s) => (s.kind === 'lather' ? { ...s, id: `${s.id}${suffix}` } : s)))
-    wet = film || turn > 0
+    wet = film || laid || turn > 0
   })
   return told([...steps, ...closed(turns, hand)])
 }

@@ -1,7 +1,8 @@
 /** The plan of a service: what was decided, lane by lane, with the reasons. Plain data; it travels and is kept as it is. */
-import type { SkinRecord } from '../skin/index.ts'
+import type { SkinRecord, Slip } from '../skin/index.ts'
 import {
   type Film,
+  type FilmsByZone,
   type HandMethod,
   type Job,
   leadJob,
@@ -77,6 +78,8 @@ export interface ZonePlan {
   readonly bumpOdds?: number
   readonly avoid: readonly string[]
   readonly reasons: readonly Reason[]
+  /** What lies between blade and skin; absent in plans kept before zones differed in it. */
+  readonly slip?: Slip
   /** Lane of each cell of the zone, packed (cover.ts). */
   readonly cover: string
 }
@@ -236,6 +239,8 @@ export interface PlanStep {
   readonly lays?: 'towel' | 'lather'
   /** What lies under the blade instead of lather, and how long it stays wet. */
   readonly film?: Film | undefined
+  /** Where zones differ in it: null where the skin is dry. */
+  readonly films?: FilmsByZone | undefined
   /** Lather on what is not yet done; another pass brings its own. */
   readonly renews?: true
   /** The blade is changed before this one. */

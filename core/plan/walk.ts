@@ -5,9 +5,9 @@ import { areaOf, zoneBase, type ZoneId, zoneSide, zoneStem } from '../zones/inde
 import type { Figures, Schools } from '../house/index.ts'
 import type { SkinAndHair } from '../client.ts'
 import { RELATION_WORDS } from '../grain/index.ts'
-import type { SurfaceNotes } from '../hair/index.ts'
+import { slipIn, type SurfaceNotes } from '../hair/index.ts'
 import type { Screening } from '../screening/index.ts'
-import { fuzzFilm, type ServiceId, SERVICES, ROUTINE_CONSTANTS } from '../services/index.ts'
+import { type RoutineWish, type ServiceId, SERVICES, ROUTINE_CONSTANTS } from '../services/index.ts'
 import { type BladeId, BLADES } from '../kit/index.ts'
 import { changeSeconds, groupsOf, type LaneGroup, ORDER_CONSTANTS } from './order.ts'
 import {
@@ -64,6 +64,15 @@ export function walkThrough(
   return { steps, blades, totalMinutes: stepMinutes(steps) }
 }
 
+/** What lies under the blade in each zone, where fuzz is taken. */
+export const slipsOf = (
+  { service, schools, notes }: Pick<WalkInput, 'service' | 'schools' | 'notes'>,
+  zones: readonly Pick<ZonePlan, 'zoneId'>[],
+): NonNullable<RoutineWish['slips']> =>
+  SERVICES[service].family === 'fuzz'
+    ? zones.map(({ zoneId }) => ({ zoneId, slip: slipIn(schools, notes.hair?.[zoneId]) }))
+    : []
+
 /** Walks through the lanes, in parts. */
 export function walkParts(
   input: WalkInput,
@@ -72,12 +81,14 @@ export function walkParts(
 ): WalkedParts {
   const { service, schools, screening } = input
   const C = ORDER_CONSTANTS
+  const slips = slipsOf(input, zones)
   const preparing: PlanStep[] = preparationSteps(
     input.figures,
     service,
     schools,
     screening.noFragrance,
     input.client.reactivity === 'reactive',
+    slips,
   )
   const clip = clipStep(input, zones)
   if (clip) preparing.splice(1, 0, clip)
@@ -110,12 +121,22 @@ export function walkParts(
   let halfway = false
   let before: Lane | undefined
   let held = ''
-  const film = SERVICES[service].family === 'fuzz' ? fuzzFilm(input.figures, schools) : undefined
-  const wetMin = SERVICES[service].lather
-    ? input.figures(ROUTINE_CONSTANTS.latherLastsMin)
-    : film?.lastsMin
+  const surface = preparing.find((s) => s.lays === 'lather' && s.film)
+  /** The film of a press that dries first; undefined where its skin is dry. */
+  const filmOf = (ids: readonly ZoneId[]) =>
+    ids
+      .flatMap((id) => {
+        const own = surface?.films?.[id]
+        return own === null ? [] : [own ?? surface?.film]
+      })
+      .filter((f) => f !== undefined)
+      .sort((a, b) => a.lastsMin - b.lastsMin)[0]
   groups.forEach((group, i) => {
     const lane = group.lead
+    const film = filmOf(group.lanes.map((l) => l.zoneId))
+    const wetMin = SERVICES[service].lather
+      ? input.figures(ROUTINE_CONSTANTS.latherLastsMin)
+      : film?.lastsMin
     const seconds0 = sum(group.lanes.map((l) => l.seconds))
     const strokes0 = sum(group.lanes.map((l) => l.strokes))
     if (lane.pass > pass) {
@@ -129,7 +150,9 @@ export function walkParts(
     } else if (wetMin !== undefined && fresh + seconds0 > wetMin * 60 && i > 0) {
       renewed++
       steps.push(
-        film ? renewFilm(input.figures, film, renewed) : renewLather(input.figures, renewed),
+        film
+          ? renewFilm(input.figures, film, renewed, surface?.films)
+          : renewLather(input.figures, renewed),
       )
       fresh = 0
     }
@@ -182,9 +205,11 @@ export function walkParts(
   return {
     before: preparing,
     strokes: steps,
-    after: closingSteps(input.figures, service, screening.noFragrance, schools).map((s) =>
-      s.kind === 'check' ? { ...s, text: `${s.text}${feelAgain(input, zones)}` } : s,
-    ),
+    after: closingSteps(input.figures, service, screening.noFragrance, {
+      ...schools,
+      // What was wet anywhere is rinsed.
+      ...(slips.length > 0 && { fuzzSlip: slips.find((s) => s.slip !== 'dry')?.slip ?? 'dry' }),
+    }).map((s) => (s.kind === 'check' ? { ...s, text: `${s.text}${feelAgain(input, zones)}` } : s)),
     blades,
   }
 }

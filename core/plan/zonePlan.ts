@@ -2,7 +2,7 @@
 import { bumpProneIn } from '../client.ts'
 import { isTolerant } from './tolerance.ts'
 import { capital, listWords } from '../words.ts'
-import { zoneInWords } from '../zones/index.ts'
+import { type ZoneId, zoneInWords } from '../zones/index.ts'
 import type { Figures } from '../house/index.ts'
 import { wayWords } from '../telling/index.ts'
 import { isRead, RELATION_WORDS } from '../grain/index.ts'
@@ -29,6 +29,7 @@ import {
   type PassQuestion,
   type Sequence,
   type SequenceFigures,
+  slipFor,
 } from './passes.ts'
 import type { Parted, ZoneQuestion } from './question.ts'
 import type { ZoneSkin } from './skin.ts'
@@ -65,6 +66,10 @@ export interface PlannedZone {
   readonly skipped: readonly BareLane[]
 }
 
+/** Whether a zone is worked on something of its own. */
+const layerSlip = (q: ZoneQuestion, id: ZoneId) =>
+  SERVICES[q.service].family === 'fuzz' && q.notes.hair[id]?.slip !== undefined
+
 /** Readies a zone: what may be done there, and what each stroke would mean. */
 export function zoneWork(q: ZoneQuestion, skin: ZoneSkin, parted: Parted): ZoneWork {
   const { service, client, screening, schools } = q
@@ -98,6 +103,7 @@ export function zoneWork(q: ZoneQuestion, skin: ZoneSkin, parted: Parted): ZoneW
       isTolerant(q.figures, q.sensitivity(id), q.record) &&
       ((layer?.coarseness ?? client.coarseness) === 'fine' || layer?.density === 'sparse'),
     schools,
+    slip: slipFor(SERVICES[service].family, schools, layer),
     record: q.record,
     screening,
   }
@@ -290,6 +296,7 @@ export function planZone(
       bumpOdds: last?.bumpOdds ?? 0,
       avoid,
       reasons,
+      ...(layerSlip(q, id) && { slip: work.question.slip }),
       cover: packed,
     },
   }

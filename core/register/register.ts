@@ -6,6 +6,7 @@ import {
   UPKEEP_CONSTANTS,
   LEFT_OUT_CONSTANTS,
   QUIET_CONSTANTS,
+  SUPPOSED_CONSTANTS,
   YEAR_CONSTANTS,
 } from '../ahead/index.ts'
 import { CARE_CONSTANTS, RANK_CONSTANTS } from '../care/index.ts'
@@ -70,6 +71,7 @@ import {
   HOME_CONSTANTS,
   STUDIO_CONSTANTS,
   COURSE_CONSTANTS,
+  MISS_CONSTANTS,
   TRY_CONSTANTS,
 } from '../history/index.ts'
 import { FOLLOW_CONSTANTS, MOMENT_CONSTANTS, AFTERMATH_CONSTANTS } from '../looks/index.ts'
@@ -141,13 +143,14 @@ export const CONSTANT_REGISTER: readonly ConstantArea[] = [
   { id: 'kit', title: 'What lies ready', constants: { ...KIT_CONSTANTS, ...TOWEL_COUNTS } },
   { id: 'services', title: 'Services', constants: SLOT_CONSTANTS },
   { id: 'course', title: 'First sessions', constants: COURSE_CONSTANTS },
+  { id: 'misses', title: 'Where one misses', constants: MISS_CONSTANTS },
   { id: 'left-out', title: 'What was left out', constants: LEFT_OUT_CONSTANTS },
   { id: 'quiet', title: 'Quiet hours', constants: QUIET_CONSTANTS },
   { id: 'products', title: 'Products', constants: RANK_CONSTANTS },
   {
     id: 'methods',
     title: 'By other means than a blade',
-    constants: { ...METHOD_CONSTANTS, ...TRY_CONSTANTS, ...YEAR_CONSTANTS },
+    constants: { ...METHOD_CONSTANTS, ...TRY_CONSTANTS, ...YEAR_CONSTANTS, ...SUPPOSED_CONSTANTS },
   },
   {
     id: 'towel',

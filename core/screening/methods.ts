@@ -192,11 +192,12 @@ function advise(figures: Figures, q: AdviceQuestion, method: Advised): MethodAdv
           )
     case 'laser': {
       if (stem === 'brow' || stem === 'under-eye') return say('not', 'Never near the eye.')
-      if (fuzz) return say('not', 'Fuzz has too little colour for it, and may be made to grow.')
+      if (fuzz && !yes(q, 'hormonal-growth'))
+        return say('not', 'Fuzz has too little colour for it, and may be made to grow.')
       if (own?.grey === 'most') return say('not', 'Grey hair has no colour for it to find.')
       return say(
         'possible',
-        'For lasting thinning of dark hair; elsewhere, by somebody licensed for it. Ask about skin tone and medicines there.',
+        `For lasting thinning of ${fuzz ? 'the coarse' : 'dark'} hair${fuzz ? ', not of the fuzz between' : ''}; elsewhere, by somebody licensed for it. Ask about skin tone and medicines there.`,
       )
     }
   }

@@ -45,7 +45,7 @@ export const beardLine = {
     {
       id: 'prepare:comb',
       title: 'Comb and compare',
-      text: 'Beard combed down. From the front: which side has more to do? Told at Read, under Hair, it is lined first; the other is matched to it.',
+      text: 'Beard combed down. From the front: which side has more to do? It is lined first; the other is matched to it.',
       minutes: wish.figures(R.combMin),
     },
     {

@@ -57,5 +57,7 @@ export {
   STYLES,
   type Wanted,
   type Film,
+  type FilmsByZone,
+  type RoutineWish,
   type Worked,
 } from './service.ts'

@@ -1,5 +1,7 @@
 /** Steps that services share, and their times. Common practice; times are house estimates. */
 import { constant, warmthWords, type Figures, type Schools } from '../house/index.ts'
+import { capital, listWords } from '../words.ts'
+import { areaOf, zoneInWords, zoneStem } from '../zones/index.ts'
 import type { Film, RoutineStep, RoutineWish } from './service.ts'
 
 export const ROUTINE_CONSTANTS = {
@@ -149,7 +151,7 @@ const FILMS = {
   damp: { name: 'damp skin', lasts: F.dampMin, soak: undefined },
 } as const
 
-/** What lies under the blade when fuzz is taken off, by the house's school; nothing on dry skin. */
+/** What lies under the blade when fuzz is taken off; nothing on dry skin. */
 export function fuzzFilm(
   figures: Figures,
   { fuzzSlip }: Pick<Schools, 'fuzzSlip'>,
@@ -159,15 +161,51 @@ export function fuzzFilm(
   return { name, lastsMin: figures(lasts) }
 }
 
-/** The surface that fuzz is taken off, by the house's school; strokes wait until a film has soaked in. */
-export const fuzzSurface = ({ figures, schools }: RoutineWish): RoutineStep => {
-  const { fuzzSlip } = schools
+/** Minutes that a film soaks in before the first stroke. */
+const soaks = (figures: Figures, slip: Schools['fuzzSlip']): number => {
+  const soak = slip === 'dry' ? undefined : FILMS[slip].soak
+  return soak ? figures(soak) : 0
+}
+
+/** More zones than this are told by their areas. */
+const NAMED = 4
+
+/** The surface where zones differ in it: what lies where, the longest soak, and a clock of its own for each. */
+function mixedSurface(figures: Figures, slips: NonNullable<RoutineWish['slips']>): RoutineStep {
+  const kinds = [...new Set(slips.map((s) => s.slip))]
+  const films = Object.fromEntries(
+    slips.map((s) => [s.zoneId, fuzzFilm(figures, { fuzzSlip: s.slip }) ?? null]),
+  )
+  const wet = Object.values(films).filter((f) => f !== null)
+  const shortest = wet.reduce<Film | undefined>(
+    (a, b) => (a && a.lastsMin <= b.lastsMin ? a : b),
+    undefined,
+  )
+  const where = kinds.flatMap((kind) => {
+    if (kind === 'dry') return []
+    const own = slips.filter((s) => s.slip === kind).map((s) => s.zoneId)
+    const names =
+      own.length > NAMED ? own.map((z) => areaOf(zoneStem(z)).name) : own.map(zoneInWords)
+    return [`${FILMS[kind].name} on ${listWords([...new Set(names)])}`]
+  })
+  if (kinds.includes('dry')) where.push('the rest dry')
+  return {
+    ...{ id: 'prepare:surface', title: 'Dry, and film by zone' },
+    text: `${capital(where.join('; '))}. Let it soak in before the first stroke.`,
+    minutes: figures(R.dryMin) + Math.max(...kinds.map((k) => soaks(figures, k))),
+    ...(shortest && { lays: 'lather' as const, film: shortest, films }),
+  }
+}
+
+/** The surface that fuzz is taken off, by zone or the house's school; strokes wait until a film has soaked in. */
+export const fuzzSurface = ({ figures, schools, slips = [] }: RoutineWish): RoutineStep => {
+  if (new Set(slips.map((s) => s.slip)).size > 1) return mixedSurface(figures, slips)
+  const fuzzSlip = slips[0]?.slip ?? schools.fuzzSlip
   const [title, text] = SLIP[fuzzSlip]
-  const film = fuzzFilm(figures, schools)
-  const soak = fuzzSlip === 'dry' ? undefined : FILMS[fuzzSlip].soak
+  const film = fuzzFilm(figures, { fuzzSlip })
   return {
     ...{ id: 'prepare:surface', title, text },
-    minutes: figures(R.dryMin) + (soak ? figures(soak) : 0),
+    minutes: figures(R.dryMin) + soaks(figures, fuzzSlip),
     ...(film && { lays: 'lather' as const, film }),
   }
 }

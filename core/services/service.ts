@@ -8,7 +8,7 @@ import type { ViewId } from '../head/index.ts'
 import type { Constant, Figures, Schools } from '../house/index.ts'
 import type { BladeId, Level } from '../kit/index.ts'
 import type { ToolKind } from '../skin/index.ts'
-import type { ZoneStem } from '../zones/index.ts'
+import type { ZoneId, ZoneStem } from '../zones/index.ts'
 import type { RuleEffect } from './effect.ts'
 
 /** Razor services cut terminal hair; fuzz services take vellus hair and dead skin. */
@@ -73,7 +73,12 @@ export interface RoutineStep {
   readonly lays?: 'towel' | 'lather'
   /** What lies under the blade instead of lather, and how long it stays wet. */
   readonly film?: Film | undefined
+  /** Where zones differ in it: null where the skin is dry. */
+  readonly films?: FilmsByZone | undefined
 }
+
+/** What lies under the blade by zone, null on dry skin. */
+export type FilmsByZone = Readonly<Partial<Record<ZoneId, Film | null>>>
 
 /** What lies under the blade instead of lather. */
 export interface Film {
@@ -87,6 +92,9 @@ export interface RoutineWish {
   readonly schools: Schools
   /** "; nothing scented", or nothing. */
   readonly plain: string
+  /** What lies under the blade in each zone that is worked, where fuzz is taken off. */
+  readonly slips?:
+    readonly { readonly zoneId: ZoneId; readonly slip: Schools['fuzzSlip'] }[] | undefined
   /** Reactive skin: nothing rubs within a day of a blade. */
   readonly sensitive?: boolean | undefined
 }

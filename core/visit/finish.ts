@@ -18,10 +18,13 @@ import {
   type ChairState,
 } from '../chair/index.ts'
 import type { SkinAndHair } from '../client.ts'
+import type { HairLayer } from '../hair/index.ts'
 import {
   choicesOf,
   type KeptHair,
   type LeftByJob,
+  secondLook,
+  type SecondLook,
   sumLoads,
   type VisitChoices,
   learnGrowth,
@@ -54,6 +57,8 @@ export interface Ending {
   readonly plan: Plan
   readonly state: ChairState
   readonly skin: SkinAndHair
+  /** What Read noted of its hair, where it differs by zone. */
+  readonly hairLayer?: HairLayer | undefined
   /** What the client is called in a message. */
   readonly calledName: string
   /** Ids of products that were used. */
@@ -85,6 +90,8 @@ export interface Finished {
   readonly atChair: AtChair
   /** What the service told of its worker's pace; null where it told nothing. */
   readonly pace: number | null
+  /** What its second look found; null where nobody looked. */
+  readonly misses: SecondLook | null
   /** The first look as the first answer; undefined when nobody looked. */
   readonly firstLook: SkinAnswer | undefined
   readonly summary: AnswerSummary
@@ -177,6 +184,10 @@ export function finishService(
     }),
     atChair,
     pace: paceSeen(figures, plan, state.laneSeconds),
+    misses: secondLook(plan, state, {
+      coarseness: skin.coarseness,
+      hair: ending.hairLayer ?? {},
+    }),
     firstLook,
     summary: summariseAnswers(figures, endedAtMs, all, loads, atChair.redness),
     care: care!,

@@ -23,7 +23,15 @@ export function gate(known: Known): Gate {
   const { jobs, asked, schools, rules, nowMs, offset } = known
   const today = dateAt(nowMs, offset)
   const found = screen(
-    ...([known.figures, jobs, asked, schools, today, nowMs, offset, rules, known.trial] as const),
+    known.figures,
+    jobs,
+    asked,
+    schools,
+    today,
+    nowMs,
+    offset,
+    rules,
+    known.trial,
   )
   const lifted = (list: readonly VisitFinding[]) => list.map((f) => liftedBy(f, known.decisions))
   const asking = lifted(found.findings.map((f) => ruleFinding(known, f)))
@@ -41,7 +49,9 @@ export function gate(known: Known): Gate {
       ...changeOf(found, skin, known),
       ...(isNewcomer(known) && { newcomer: true as const }),
     },
-    ...([asking, skin, today] as const),
+    asking,
+    skin,
+    today,
   )
   const rest = lifted([
     ...openQuestions(screening),

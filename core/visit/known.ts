@@ -7,7 +7,7 @@ import { dateAt, type Offset } from '../time/index.ts'
 import type { Job } from '../services/index.ts'
 import type { SurfaceNotes } from '../hair/index.ts'
 import type { Level } from '../kit/index.ts'
-import type { CourseSession, HomeWork } from '../history/index.ts'
+import type { CourseSession, HomeWork, MissSeen } from '../history/index.ts'
 import type { JobWindow } from './finish.ts'
 import { trialOf } from './trial.ts'
 import type { Busy, Decision, Known } from './types.ts'
@@ -25,6 +25,8 @@ export interface GateFacts {
   readonly busy: readonly Busy[]
   /** The last session of a newcomer's course. */
   readonly course?: CourseSession | undefined
+  /** What the house's latest second looks found, zone by zone. */
+  readonly misses?: readonly MissSeen[]
   /** When hair was felt again where a trial strip was worked. */
   readonly feltAtMs?: number
   /** The client's day of birth, where it is known: it counts before what was told of age. */

@@ -11,6 +11,7 @@ import { askedAll, knownVisit, NOW, pastVisit } from '../testing/visit.ts'
 import { DAY_MS } from '../time/index.ts'
 import { gate, heldWords } from './gate.ts'
 import { feltAfter, trialOf } from './trial.ts'
+import type { JobWindow } from './finish.ts'
 import type { Known } from './types.ts'
 
 const service = 'dermaplane'
@@ -183,6 +184,23 @@ describe('the course at the gate', () => {
     const { findings, screening } = at({ thing: 'film' })
     expect(findings.find((f) => f.about === 'course')?.text).toMatch(/A film of gel or lotion/)
     expect(screening).toMatchObject({ onePass: false, withGrainOnly: false })
+  })
+
+  it('a week more is a week more: nothing is planned before it, unless a worker decides', () => {
+    const windows = [
+      {
+        jobId: 'job',
+        window: {
+          ...({ toMs: NOW + 9 * DAY_MS } as JobWindow['window']),
+          fromMs: NOW - 2 * DAY_MS,
+        },
+      },
+    ]
+    const held = at({ thing: 'wait' }, { windows })
+    expect(heldWords(held.findings, 'plan')).toMatch(/Session 1 of .*: a week more/)
+    const past = windows.map((w) => ({ ...w, window: { ...w.window, fromMs: NOW - 9 * DAY_MS } }))
+    const free = at({ thing: 'wait' }, { windows: past })
+    expect(free.findings.some((f) => f.about === 'course')).toBe(false)
   })
 
   it('a worker may decide otherwise, and then the strokes do not follow', () => {

@@ -98,6 +98,22 @@ export function courseFinding(known: Known, today: IsoDate): VisitFinding[] {
       },
     ]
   }
+  const until = thing === 'wait' ? weekMore(known) : undefined
+  if (until !== undefined && today >= until) return []
+  if (until !== undefined) {
+    return [
+      {
+        ...base,
+        severity: 'postpone',
+        title: `${of}: a week more`,
+        text: `${why} The skin gets a week more than usual: from ${dayWords(until, today)} on.`,
+        holds: 'plan',
+        lift: ['wait', 'decide'],
+        by: 'practised',
+        until,
+      },
+    ]
+  }
   return [
     {
       ...base,
@@ -109,6 +125,12 @@ export function courseFinding(known: Known, today: IsoDate): VisitFinding[] {
       by: 'worker',
     },
   ]
+}
+
+/** A week after the day on which the next session would have begun; undefined where none was told. */
+function weekMore({ windows, offset }: Known): IsoDate | undefined {
+  const from = Math.min(...windows.map((w) => w.window.fromMs))
+  return Number.isFinite(from) ? dateAt(from + 7 * DAY_MS, offset) : undefined
 }
 
 /** Whether this visit is one of the first sessions. */

@@ -24,7 +24,7 @@ async function endOf(db: Database, visitId: string, { plan, state }: Live): Prom
   const calledName = String(row!['calledName'] || row!['name'])
   return finishService(
     figures,
-    { plan, state, skin, calledName, products, answers, hair, skinOf },
+    { plan, state, skin, calledName, products, answers, hair, skinOf, hairLayer: visit.notes.hair },
     house,
     whenWords,
     offsetHere,
@@ -59,7 +59,7 @@ export async function amendEnd(db: Database, visitId: string, live: Live): Promi
 async function writeEnd(
   db: Database,
   visitId: string,
-  { endedAtMs, firstLook, atChair, pace, summary }: Finished,
+  { endedAtMs, firstLook, atChair, pace, misses, summary }: Finished,
   jobs: readonly FinishedJob[],
 ): Promise<void> {
   if (firstLook) {
@@ -67,7 +67,7 @@ async function writeEnd(
     await db.models.SkinAnswer.upsert({ visitId, ...told })
   }
   await db.models.Visit.update(
-    { state: 'finished', endedAtMs, jobs, atChair, pace, ...summary },
+    { state: 'finished', endedAtMs, jobs, atChair, pace, misses, ...summary },
     { where: { id: visitId } },
   )
 }

@@ -1,5 +1,5 @@
 /** What each way of taking hair off comes to in one place of a client, from their history. */
-import { zoneHere } from '../../core/ahead/index.ts'
+import { type Supposed, zoneHere } from '../../core/ahead/index.ts'
 import { learnGrowth, methodOdds } from '../../core/history/index.ts'
 import { figuresOf } from '../../core/register/index.ts'
 import { pastJobs } from '../../core/visit/index.ts'
@@ -15,6 +15,7 @@ export async function methodsFor(
   db: Reads,
   clientId: string,
   zoneId: ZoneId,
+  supposed: Supposed = 'as-is',
 ): Promise<AnswerOf<'methods'>> {
   const { skin } = await readClient(db, clientId)
   const [history, house] = await Promise.all([readHistory(db, clientId), readHouse(db)])
@@ -23,7 +24,7 @@ export async function methodsFor(
   const { mean } = othersOf(history, skin)
   return {
     here: zoneHere(figures, {
-      ...{ zoneId, past, home: history.home, nowMs: Date.now() },
+      ...{ zoneId, past, home: history.home, nowMs: Date.now(), supposed },
       growth: learnGrowth(figures, skin, [zoneId], history.hair)[zoneId]!,
       ask: methodOdds(figures, skin, past, history.home, mean),
     }),

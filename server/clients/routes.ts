@@ -33,7 +33,9 @@ export function clientRoutes(
     return clients.clientPage(db, params.id, asker === 'front-desk')
   })
   mount(app, 'tide', ({ params, query }) => earlierTide(db, params.id, query.back, query.work))
-  mount(app, 'methods', ({ params, query }) => methodsFor(db, params.id, query.zone))
+  mount(app, 'methods', ({ params, query }) =>
+    methodsFor(db, params.id, query.zone, query.supposed),
+  )
   mount(app, 'addHomeWork', ({ params, body }) => addHomeWork(db, params.id, body))
   mount(app, 'removeHomeWork', ({ params }) => removeHomeWork(db, params.id))
   mount(app, 'changeClient', ({ params, body }) => clients.changeClient(db, params.id, body))

@@ -476,4 +476,12 @@ export const MIGRATIONS: readonly Migration[] = [
       }),
     ],
   },
+  {
+    name: '0018-misses',
+    up: [
+      // In which zones something had been missed at the second look, with the hair there.
+      `ALTER TABLE visits ADD COLUMN misses JSON`,
+      `CREATE INDEX visits_misses ON visits (endedAtMs) WHERE misses IS NOT NULL`,
+    ],
+  },
 ]

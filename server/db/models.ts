@@ -15,6 +15,7 @@ import type { TestAnswer } from '../../core/grain/index.ts'
 import { NO_NOTES, type SurfaceNotes } from '../../core/hair/index.ts'
 import { type ClientText, eachText, type SkinAndHair } from '../../core/client.ts'
 import type { Schools } from '../../core/house/index.ts'
+import type { SecondLook } from '../../core/history/index.ts'
 import type { FinishedJob } from '../../core/visit/index.ts'
 import type { Job, ServiceId } from '../../core/services/index.ts'
 import type { ClientEvent } from '../../core/ahead/index.ts'
@@ -79,6 +80,8 @@ export interface VisitRow extends Row<VisitRow> {
   loadSum: CreationOptional<number | null>
   /** What it told of its worker's pace; null where it told nothing. */
   pace: CreationOptional<number | null>
+  /** What its second look found: `SecondLook`; null where nobody looked. */
+  misses: CreationOptional<SecondLook | null>
   /** What its map told of its reader: `ReaderSeen`; null where it told nothing. */
   readDeg: CreationOptional<number | null>
   readCount: CreationOptional<number | null>
@@ -294,6 +297,7 @@ export function defineModels(sequelize: Sequelize): Models {
       gradeSum: maybeReal,
       loadSum: maybeReal,
       pace: maybeReal,
+      misses: maybeJson,
       readDeg: maybeReal,
       readCount: maybeReal,
     }),

@@ -74,6 +74,20 @@ describe('a house', () => {
     expect(Object.values(ofOthers)).toEqual([[]])
   })
 
+  it('learns where a worker misses from the second looks of the visits they end, for the next one', async () => {
+    const { visit } = await plannedVisit(studio.app)
+    const chin = async () => {
+      const next = (await plannedVisit(studio.app)).visit
+      const { facts } = (await api().get(`/api/visits/${next.id}`).expect(200)).body as VisitPage
+      return facts.misses!.find((m) => m.zoneId === 'chin' && m.own)
+    }
+    const { looks = 0, missed = 0 } = (await chin()) ?? {}
+    const point = visit.plan!.lanes.find((l) => l.zoneId === 'chin')!.point
+    const patches = [{ zoneId: 'chin' as const, point }]
+    await finishVisit(studio.app, visit, Date.now() - 3 * 3_600_000, 1, patches)
+    expect(await chin()).toMatchObject({ looks: looks + 1, missed: missed + 1 })
+  })
+
   it('learns how surely a worker reads from the maps of the visits they end, for the next map', async () => {
     const { visit } = await plannedVisit(studio.app)
     const readers = async () => (await house()).readers[visit.workerId]!

@@ -26,15 +26,20 @@ export async function clearTraces(db: Database, dataDir: string): Promise<void> 
     'SELECT page_count * page_size AS bytes FROM pragma_page_count(), pragma_page_size()',
   )
   // What was deleted is overwritten already (secure_delete); a service under way is not held up for the rest.
-  if (size!.bytes < SMALL_BYTES || !(await underWay(db))) await scrubIfOwed(db)
-  else await db.sequelize.query('PRAGMA wal_checkpoint(TRUNCATE)')
+  // Erased is erased: where the file is too busy to be written anew just now, that stays owed, and is done at night.
+  try {
+    if (size!.bytes < SMALL_BYTES || !(await underWay(db))) await scrubIfOwed(db)
+    else await db.sequelize.query('PRAGMA wal_checkpoint(TRUNCATE)')
+  } catch (error) {
+    console.error('The file could not be written anew after erasing; it is done at night.', error)
+  }
 }
 
 /** Writes the file anew where that is owed and nothing is under way. Asked at start, and at night. */
 export async function scrubIfOwed(db: Database): Promise<void> {
   if ((await db.select('SELECT 1 FROM settings WHERE key = ?', [OWED])).length === 0) return
+  await db.scrub()
   await db.write(() =>
     db.sequelize.query('DELETE FROM settings WHERE key = ?', { replacements: [OWED] }),
   )
-  await db.scrub()
 }

@@ -3,7 +3,7 @@ import { oneJob, type ServiceId } from '../../core/services/index.ts'
 import { DEFAULTS } from '../../core/house/index.ts'
 import { consentText, RULES, type Asked } from '../../core/screening/index.ts'
 import { readingsOf } from '../../core/testing/readings.ts'
-import { play, type ToldEvent } from '../../core/chair/index.ts'
+import { play, type ChairDetail, type ToldEvent } from '../../core/chair/index.ts'
 import type { ChairEventKind } from '../../core/chair/kinds.ts'
 import { cpSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -181,10 +181,14 @@ export async function finishVisit(
   visit: VisitPage,
   startMs: number,
   stretch = 1,
+  patches: NonNullable<ChairDetail['patches']> = [],
 ): Promise<void> {
   const { writer } = app.get('chair') as Chair
   const at = (ms: number) => Math.round(startMs + stretch * (ms - startMs))
-  await Promise.all(
-    wholeService(visit, startMs).map((e) => writer.add(visit.id, { ...e, atMs: at(e.atMs) })),
-  )
+  const all = wholeService(visit, startMs).flatMap((e): ToldEvent[] => {
+    if (e.stepId !== 'check' || patches.length === 0) return [e]
+    const left = { kind: 'patches-left' as const, detail: { patches } }
+    return [{ ...e, ...left, id: randomUUID(), screen: randomUUID(), n: 1 }, e]
+  })
+  await Promise.all(all.map((e) => writer.add(visit.id, { ...e, atMs: at(e.atMs) })))
 }

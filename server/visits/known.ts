@@ -16,7 +16,7 @@ import {
   type Gate,
   type VisitFinding,
 } from '../../core/visit/index.ts'
-import { homeSince, lastOfKind, notCutAtHome } from '../../core/history/index.ts'
+import { homeSince, lastOfKind, type MissSeen, notCutAtHome } from '../../core/history/index.ts'
 import { figuresOf } from '../../core/register/index.ts'
 import { learnGrowth, windowAfter } from '../../core/history/index.ts'
 import type { KeptHair } from '../../core/history/index.ts'
@@ -37,7 +37,12 @@ interface FactColumns {
   past: Json<KeptPast[]>
   decisions: Json<Decision[]>
   busy: Json<Busy[]>
+  misses: Json<(Omit<MissSeen, 'own'> & { own: 0 | 1 })[]>
 }
+
+/** Services of the house, the latest, whose second looks tell where is missed. */
+const LOOKS_READ = 200
+
 /** One query for all of it: the way to the database's thread and back costs more than the reading. */
 const FACTS = `SELECT
   (SELECT bornOn FROM clients WHERE id = ?1) AS bornOn,
@@ -60,7 +65,12 @@ const FACTS = `SELECT
     FROM (SELECT v.id, v.clientId, c.name,
             (SELECT MAX(atMs) FROM chair_events WHERE visitId = v.id) AS lastAtMs
           FROM visits v JOIN clients c ON c.id = v.clientId
-          WHERE v.state = 'running' AND v.workerId = ?3 AND v.id <> ?2 AND ?4) b) AS busy`
+          WHERE v.state = 'running' AND v.workerId = ?3 AND v.id <> ?2 AND ?4) b) AS busy,
+  (SELECT json_group_array(json_object('own', own, 'zoneId', zoneId, 'hair', hair, 'looks', looks, 'missed', missed))
+    FROM (SELECT l.own, z.key AS zoneId, z.value ->> 0 AS hair, COUNT(*) AS looks, SUM(z.value ->> 1) AS missed
+      FROM (SELECT workerId = ?3 AS own, misses FROM visits WHERE misses IS NOT NULL AND ?4
+            ORDER BY endedAtMs DESC LIMIT ${LOOKS_READ}) l, json_each(l.misses) z
+      GROUP BY 1, 2, 3)) AS misses`
 
 /** What is known beyond a visit itself. A finished one has its decisions alone: nothing more is held back there. */
 export async function readFacts(
@@ -101,6 +111,7 @@ export async function readFacts(
     home: homeSince(home, Math.max(0, ...kept.map((p) => p.endedAtMs))),
     decisions: json(row!.decisions),
     busy: json(row!.busy),
+    misses: json(row!.misses).map(({ own, ...m }) => ({ ...m, own: own === 1 })),
     ...feltAfter(kept, hair),
     ...(row!.newcomer && { course: await courseOfClient(db, figures, visit) }),
     ...(row!.bornOn && { bornOn: row!.bornOn }),

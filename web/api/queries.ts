@@ -1,4 +1,5 @@
 /** What is asked of the server, cached; and what changes it. */
+import type { Supposed } from '../../core/ahead/index.ts'
 import { useRef } from 'react'
 import type { ZoneId } from '../../core/zones/index.ts'
 import type { HouseEdit, ToldBody } from '../../contract/routes.ts'
@@ -185,10 +186,10 @@ export const useHistory = (clientId: string) =>
   })
 
 /** What each way of taking hair off comes to in one place. */
-export const useMethods = (clientId: string, zone: ZoneId) =>
+export const useMethods = (clientId: string, zone: ZoneId, supposed: Supposed) =>
   useQuery({
-    queryKey: ['client', clientId, 'methods', zone],
-    queryFn: () => call('methods', { params: { id: clientId }, query: { zone } }),
+    queryKey: ['client', clientId, 'methods', zone, supposed],
+    queryFn: () => call('methods', { params: { id: clientId }, query: { zone, supposed } }),
     placeholderData: (before) => before,
   })
 

@@ -1,5 +1,6 @@
 /** How often what is told of a method in a zone holds, for people whose truth is known: like what the model expects, and unlike it. */
 import { DEFAULTS } from '../../house/index.ts'
+import { either } from '../../ahead/index.ts'
 import { methodOdds, type PastJob } from '../../history/index.ts'
 import type { Method } from '../../services/index.ts'
 import { expectedMean, BUMP_CONSTANTS, oddsAtRate, SKIN_CONSTANTS } from '../../skin/index.ts'
@@ -34,6 +35,9 @@ export interface MethodHeld {
   /** Share of true odds within the range told, and what was told on average beside what was true. */
   readonly redness: number
   readonly bumps: number
+  /** The same of two methods together: redness, or bumps, of either. */
+  readonly eitherRed: number
+  readonly eitherBumps: number
   readonly said: number
   readonly true: number
 }
@@ -50,6 +54,7 @@ export function methodsHeld(
   // Bumps differ more between zones than redness does.
   const bumpier = DEFAULTS(BUMP_CONSTANTS.betweenZones) / DEFAULTS(SKIN_CONSTANTS.betweenZones)
   let [red, bumped, all, said, truth] = [0, 0, 0, 0, 0]
+  let [bothRed, bothBumps, pairs] = [0, 0, 0]
   for (let p = 0; p < people; p++) {
     const person = { red: spread(4.5), bumps: spread(DEFAULTS(BUMP_CONSTANTS.betweenClients)) }
     const rates = new Map(
@@ -106,6 +111,30 @@ export function methodsHeld(
         said += told.redness.odds
         truth += trueRed
       }
+    const sure = { shape: 1, rate: 1, visitSpread: world.daySpread }
+    for (const zone of ZONES)
+      for (const coarse of ['wax', 'thread'] as const) {
+        const [a, b] = [ask(coarse, zone), ask('blade', zone)]
+        const holds = (of: 'red' | 'bumps', least: number) => {
+          const neither = [a, b].map(
+            (told) => 1 - oddsAtRate(sure, rates.get(told.method)![zone]![of], told.load, least),
+          )
+          const what = of === 'red' ? 'redness' : 'bumps'
+          const { low, high } = either(DEFAULTS, a[what], b[what])
+          const odds = 1 - neither[0]! * neither[1]!
+          return odds >= low && odds <= high
+        }
+        pairs++
+        if (holds('red', 2)) bothRed++
+        if (holds('bumps', 1)) bothBumps++
+      }
   }
-  return { redness: red / all, bumps: bumped / all, said: said / all, true: truth / all }
+  return {
+    redness: red / all,
+    bumps: bumped / all,
+    eitherRed: bothRed / pairs,
+    eitherBumps: bothBumps / pairs,
+    said: said / all,
+    true: truth / all,
+  }
 }

@@ -1,9 +1,17 @@
 /** Which way of taking hair off suits the chosen place; and the question that everybody asks. */
 import { Alert, Button, Group, NumberInput, Stack, Table, Text, Title } from '@mantine/core'
-import { lengthIn, lengthMm } from '../../../core/house/index.ts'
+import { lengthIn, lengthMm, PRICE } from '../../../core/house/index.ts'
 import { useFigures } from '../../state/figures.ts'
 import { useMemo, useState } from 'react'
-import type { MethodHere, ZoneHere } from '../../../core/ahead/index.ts'
+import {
+  type CoarseBy,
+  coarseGrowth,
+  type MethodHere,
+  type MethodYear,
+  type Supposed,
+  SUPPOSED,
+  type ZoneHere,
+} from '../../../core/ahead/index.ts'
 import type { RangedOdds } from '../../../core/history/index.ts'
 import type { DayRange } from '../../../core/regrowth/index.ts'
 import {
@@ -23,6 +31,7 @@ import { useView } from '../../state/view.ts'
 import { todayIso } from '../../state/words.ts'
 import { DateField } from '../../ui/DateField.tsx'
 import { Estimate } from '../../ui/Estimate.tsx'
+import { Words } from '../../ui/Words.tsx'
 import { useServiceZones, type StationProps } from '../useStation.ts'
 
 const SAYS = { suits: 'suits', possible: 'possible', later: 'later', not: 'no' } as const
@@ -35,26 +44,44 @@ export function MethodsTab({ page, visit }: StationProps) {
   const [event, setEvent] = useState<string>()
   const [asked, setAsked] = useState<'thicker' | 'sooner'>()
   const growth = page.model.growth[zoneId]!
-  const told = useMethods(page.client.id, zoneId).data?.here
+  const hormonal = visit.asked.answers['hormonal-growth']?.yes === true
+  const [wished, setSupposed] = useState<Supposed>()
+  const supposed = wished ?? (hormonal ? 'hormonal' : 'as-is')
+  const [price, setPrice] = useState<number | string>('')
+  const told = useMethods(page.client.id, zoneId, supposed).data?.here
   const here = told?.zoneId === zoneId ? told : undefined
   const [measured, setMeasured] = useState<number | string>('')
   const units = useUnits()
   const guess = here?.lengthMm ?? 0
   const nowMm = measured === '' ? guess : lengthMm(Number(measured), units.length)
+  const coarse = here?.supposed === 'hormonal'
   const { advice, together } = useMemo(() => {
     const question = {
       zoneId,
       client: page.client.skin,
       hair: visit.notes.hair,
       strays: visit.notes.strays,
-      answers: visit.asked.answers,
-      growth,
+      answers: {
+        ...visit.asked.answers,
+        ...(coarse && { 'hormonal-growth': { yes: true } }),
+      },
+      growth: coarse ? coarseGrowth(figures) : growth,
       lengthMm: nowMm,
       today: todayIso(),
       event,
     }
     return { advice: adviseMethods(figures, question), together: adviseTogether(figures, question) }
-  }, [figures, zoneId, page.client.skin, visit.notes, visit.asked.answers, growth, nowMm, event])
+  }, [
+    figures,
+    zoneId,
+    page.client.skin,
+    visit.notes,
+    visit.asked.answers,
+    growth,
+    nowMm,
+    event,
+    coarse,
+  ])
   return (
     <Stack gap="sm" py="xs">
       <Group justify="space-between">
@@ -102,7 +129,31 @@ export function MethodsTab({ page, visit }: StationProps) {
           value={event}
           onChange={setEvent}
         />
+        <NumberInput
+          label={`A visit, ${units.unit(PRICE)}`}
+          w={110}
+          min={0}
+          max={10_000}
+          value={price}
+          onChange={setPrice}
+        />
       </Group>
+      <Group gap="sm">
+        <Text size="sm">Hair as</Text>
+        <Words
+          label="What hair is supposed to be"
+          data={SUPPOSED.map((value) => ({ value, label: SUPPOSED_WORDS[value] }))}
+          value={supposed}
+          onChange={(s) => setSupposed(s)}
+        />
+      </Group>
+      {here && supposed !== 'as-is' && here.supposed === 'as-is' && (
+        <Text size="sm" c="dimmed">
+          {supposed === 'hormonal'
+            ? 'Hair here is coarse already: the figures are those of it as it is.'
+            : 'Laser finds no dark hair here: the figures are those of it as it is.'}
+        </Text>
+      )}
       <Table>
         <Table.Tbody>
           {advice.map((a) => (
@@ -118,10 +169,29 @@ export function MethodsTab({ page, visit }: StationProps) {
               </Table.Td>
               <Table.Td>
                 {a.why} <Estimate mark={a.mark} />
-                {a.says !== 'not' && <Came here={ofAdvised(here, a.method)} />}
+                {a.says !== 'not' && (
+                  <Came here={ofAdvised(here, a.method)} price={Number(price)} />
+                )}
               </Table.Td>
             </Table.Tr>
           ))}
+          {(together !== undefined || supposed === 'hormonal') &&
+            here?.together.map((t) => (
+              <Table.Tr key={t.coarse} c="var(--ink)">
+                <Table.Th scope="row">{TOGETHER_WORDS[t.coarse]}</Table.Th>
+                <Table.Td>
+                  <b>together</b>
+                </Table.Td>
+                <Table.Td>
+                  {TOGETHER_WHY[t.coarse]} <Estimate mark="H" />
+                  <Text size="xs" c="dimmed" component="div">
+                    <Estimate of="method-together">Redness {rangeWords(t.redness)}</Estimate>, bumps{' '}
+                    {rangeWords(t.bumps)}.
+                    <Year year={t} price={Number(price)} />
+                  </Text>
+                </Table.Td>
+              </Table.Tr>
+            ))}
         </Table.Tbody>
       </Table>
       {together && <Text size="sm">{together}</Text>}
@@ -142,6 +212,23 @@ export function MethodsTab({ page, visit }: StationProps) {
       </Text>
     </Stack>
   )
+}
+
+const SUPPOSED_WORDS: Readonly<Record<Supposed, string>> = {
+  'as-is': 'it is',
+  hormonal: 'hormones bring it',
+  laser: 'laser leaves it',
+}
+
+const TOGETHER_WORDS: Readonly<Record<CoarseBy, string>> = {
+  tweezers: 'Tweezers and a guarded blade',
+  laser: 'Laser and a guarded blade',
+}
+
+const TOGETHER_WHY: Readonly<Record<CoarseBy, string>> = {
+  tweezers: 'The coarse hairs by their root, the fuzz between with the blade.',
+  laser:
+    'The coarse hairs thinned elsewhere, by somebody licensed; what is left goes with the fuzz.',
 }
 
 /** What is told of a method; of a guarded blade where that is the one that the client has had. */
@@ -173,8 +260,7 @@ const triesWords = ({ tries, here }: MethodHere) =>
     : `${tries} ${tries === 1 ? 'try' : 'tries'}, ${here} here`
 
 /** What a method came to for this client, and a year of it. */
-function Came({ here }: { readonly here: MethodHere | undefined }) {
-  const { money } = useUnits()
+function Came({ here, price }: { readonly here: MethodHere | undefined; readonly price: number }) {
   if (!here) return null
   const { redness, bumps, year } = here
   return (
@@ -182,16 +268,25 @@ function Came({ here }: { readonly here: MethodHere | undefined }) {
       <Estimate of="method-odds">Redness {rangeWords(redness)}</Estimate>, bumps {rangeWords(bumps)}
       ; {triesWords(here)}.
       {year ? (
-        <div>
-          <Estimate of="method-year">A year</Estimate>: {Math.round(year.visits)} visits, every{' '}
-          {daysWords(year.every)}; {Math.round(year.smooth.mean)} days smooth (
-          {Math.round(year.smooth.early)} to {Math.round(year.smooth.late)});{' '}
-          {Math.round(year.minutes)} min here
-          {year.cost > 0 && `, ${money(year.cost)} used up`}.
-        </div>
+        <Year year={year} price={price} />
       ) : (
         <div>Never smooth: what it leaves is felt at once, or hair is never long enough.</div>
       )}
     </Text>
+  )
+}
+
+/** A year of it: visits, smooth days, minutes, what is used up, and what the client pays where a price is told. */
+function Year({ year, price }: { readonly year: MethodYear; readonly price: number }) {
+  const { money } = useUnits()
+  return (
+    <div>
+      <Estimate of="method-year">A year</Estimate>: {Math.round(year.visits)} visits, every{' '}
+      {daysWords(year.every)}; {Math.round(year.smooth.mean)} days smooth (
+      {Math.round(year.smooth.early)} to {Math.round(year.smooth.late)}); {Math.round(year.minutes)}{' '}
+      min here
+      {year.cost > 0 && `, ${money(year.cost)} used up`}
+      {price > 0 && `; the client pays ${money(Math.round(year.visits) * price)}`}.
+    </div>
   )
 }

@@ -18,6 +18,7 @@ export function Tone({ client }: { client: Client }) {
         </Text>
       </Text>
       <Radio.Group
+        className={css.tones}
         aria-label="Skin tone, for reading redness"
         value={tone === undefined ? '' : String(tone)}
         onChange={(v) => change.mutate({ skin: { ...client.skin, tone: Number(v) } })}

@@ -171,6 +171,12 @@ export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep 
       }))
       return { ...common, flow, tints: [...own, ...tints] }
     }
+    if (step?.films) {
+      const wet = zones.flatMap(({ zoneId }) =>
+        step.films![zoneId] ? [{ zoneId, colour: ON_SKIN.water, opacity: 0.42 }] : [],
+      )
+      return { ...common, flow, tints: [...wet, ...tints] }
+    }
     if (!lane) {
       // For the second look everything that was worked is in view.
       return { ...common, ...(step?.kind === 'check' && { flow, laneEdges: edges }), tints }
@@ -197,6 +203,7 @@ export function ChairHead({ visit, chair, step }: ChairProps & { step: PlanStep 
     }
   }, [
     plan,
+    zones,
     lane,
     felt,
     feltChanged,

@@ -61,8 +61,8 @@ function Running({ page, chair }: ChairProps) {
   const warm = plan.steps.slice(state.index).find(isHotTowel)
   const towel = warm && state.towels[warm.id]
   const lather = latherNow(figures, live, now)
-  const film = filmNow(live)?.name ?? 'lather'
   const driest = lather[0]
+  const film = (driest && filmNow(live, driest.zoneId)?.name) ?? 'lather'
   const dry = lather.filter((l) => l.leftMs <= 0).length
   const soak = soakLeftMs(figures, state, now)
   // Nobody worked on through the night.

@@ -2,6 +2,7 @@
 import css from './Chair.module.css'
 import { useFigures } from '../../state/figures.ts'
 import {
+  COMB_STEP,
   type Press,
   isHotTowel,
   type Draft,
@@ -12,6 +13,7 @@ import type { PlanStep } from '../../../core/plan/index.ts'
 import type { VisitFinding } from '../../../core/visit/index.ts'
 import type { ChairProps } from './ChairHead.tsx'
 import { CheckView } from './CheckView.tsx'
+import { CombView } from './CombView.tsx'
 import { FeelView } from './FeelView.tsx'
 import { LookView } from './LookView.tsx'
 import { Ready } from './Ready.tsx'
@@ -98,6 +100,7 @@ export function Now({
       {isHotTowel(step) && !wall && <TowelView {...props} step={step} tell={tell} />}
       {step.id === 'close:cold' && <ColdTowel {...props} />}
       {step.kind === 'feel' && !wall && <FeelView chair={props.chair} />}
+      {step.id === COMB_STEP && !wall && <CombView {...props} tell={tell} />}
       {step.kind === 'check' && !wall && <CheckView {...props} tell={tell} missed={missed} />}
     </>
   )

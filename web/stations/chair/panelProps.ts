@@ -21,5 +21,6 @@ export const CAUSE_WORDS: Readonly<Record<Cause['kind'], string>> = {
   'skip-zone': 'Skip the zone',
   'leave-out': 'Leave the place out',
   missed: 'Take what was missed',
+  heavier: 'Begin with that side',
   felt: 'Lay it by what was felt',
 }

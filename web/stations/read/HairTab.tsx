@@ -8,6 +8,7 @@ import {
   CURLS,
   DENSITIES,
   GREYS,
+  SLIPS_HERE,
   HAIR_KINDS,
   hairWords,
   HEAVIER_SIDES,
@@ -44,10 +45,11 @@ const ROWS = [
   ['density', 'Density', DENSITIES],
   ['curl', 'Curl', CURLS],
   ['grey', 'Grey', GREYS],
+  ['slip', 'Slip', SLIPS_HERE],
 ] as const
 type Attribute = (typeof ROWS)[number][0]
 
-export function HairTab({ page, visit, frame }: StationProps & { frame: ReadFrame }) {
+export function HairTab({ page, visit, house, frame }: StationProps & { frame: ReadFrame }) {
   const save = useSaveNotes(visit.id)
   const frozen = isFrozen(visit)
   const head = useHead()
@@ -63,12 +65,17 @@ export function HairTab({ page, visit, frame }: StationProps & { frame: ReadFram
   const turnTo = useView((s) => s.turnTo)
   const list = useChosenInView(chosen)
 
+  // Only fuzz is taken on anything but lather.
+  const fuzz = visit.jobs.some((j) => SERVICES[j.service].family === 'fuzz')
+  const fuzzSlip = page.client.schools.fuzzSlip ?? house.schools.fuzzSlip
+  const usualSlip = fuzzSlip === 'film' ? 'gel' : fuzzSlip
   const usual = (zone: ZoneId): ZoneHair => ({
     kind: hairIn(zone, skin.faceHair) === 'vellus' ? 'vellus' : 'terminal',
     coarseness: skin.coarseness,
     density: 'medium',
     curl: skin.curl,
     grey: 'none',
+    slip: usualSlip,
   })
   const holds = Object.keys(brush).length > 0
   const paint = (ids: readonly ZoneId[], value: ZoneHair) =>
@@ -157,7 +164,7 @@ export function HairTab({ page, visit, frame }: StationProps & { frame: ReadFram
               : 'Choose what you see, then paint it on the head. Faint zones are as told at Ask.'}
         </Text>
         <div className={css.hairBrush}>
-          {ROWS.map(([id, name, choices]) => (
+          {ROWS.filter(([id]) => fuzz || id !== 'slip').map(([id, name, choices]) => (
             <HairRow
               key={id}
               name={name}
@@ -255,7 +262,7 @@ export function HairTab({ page, visit, frame }: StationProps & { frame: ReadFram
                   </Table.Td>
                   <Table.Td>
                     <span title={own ? undefined : 'as told at Ask'}>
-                      {hairWords({ ...usual(id), ...own })}
+                      {hairWords({ ...usual(id), slip: undefined, ...own })}
                     </span>
                   </Table.Td>
                   <Table.Td data-num>{count || ''}</Table.Td>

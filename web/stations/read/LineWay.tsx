@@ -111,7 +111,11 @@ function Candidates({
     const steps = editing.stepsOf(line.id) ?? stepsFor(figures, change)
     const start = visit.slotAtMs ?? Date.now()
     const dates = moveDates(
-      ...([figures, change, steps, start, usualGapDays(page.visits)] as const),
+      figures,
+      change,
+      steps,
+      start,
+      usualGapDays(page.visits),
       (z) => growth[z],
       sparse,
     )
