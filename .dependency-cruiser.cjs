@@ -24,6 +24,7 @@ const ORDER = [
   'chair',
   'history',
   'ahead',
+  'week',
   'formats',
   'register',
   'simulate',

@@ -81,4 +81,11 @@ export const ADDRESSES = {
   removeHomeWork: { method: 'DELETE', path: '/api/home/:id' },
   methods: { method: 'GET', path: '/api/clients/:id/methods' },
   removeHairReading: { method: 'DELETE', path: '/api/hair/:id' },
+  week: { method: 'GET', path: '/api/week' },
+  appointmentLength: { method: 'GET', path: '/api/clients/:id/length' },
+  addAppointment: { method: 'POST', path: '/api/appointments' },
+  changeAppointment: { method: 'PATCH', path: '/api/appointments/:id' },
+  removeAppointment: { method: 'DELETE', path: '/api/appointments/:id' },
+  addAway: { method: 'POST', path: '/api/away' },
+  removeAway: { method: 'DELETE', path: '/api/away/:id' },
 } as const satisfies Record<string, Address>

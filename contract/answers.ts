@@ -24,10 +24,11 @@ import { MESSAGE_KINDS } from '../core/care/index.ts'
 import { BLADE_IDS, type BladeId, LEVELS } from '../core/kit/index.ts'
 import type { ClosedDays } from '../core/time/index.ts'
 import { HANDS } from '../core/plan/index.ts'
-import { SERVICE_IDS } from '../core/services/index.ts'
+import { SERVICE_IDS, type ServiceId } from '../core/services/index.ts'
 import { eachText, type SkinAndHair } from '../core/client.ts'
 import type { AtChair, HairReading, SkinAnswer } from '../core/looks/index.ts'
 import type { HouseSettings, Schools } from '../core/house/index.ts'
+import type { Studio, WorkerHours } from '../core/week/index.ts'
 import * as y from 'yup'
 import { MESSAGE_STATES } from './chair.ts'
 import { choice } from './parts.ts'
@@ -40,15 +41,15 @@ export const SESSION_MODES = ['first-run', 'open', 'demo', 'people'] as const
 export const VISIT_STATES = ['open', 'running', 'finished'] as const
 
 const yes = () => y.boolean().required()
-const text = () => y.string().defined()
-const number = () => y.number().required()
-const maybe = () => y.number().nullable().defined()
-const one = <T extends string>(of: readonly T[]) => choice(of).required()
+export const text = () => y.string().defined()
+export const number = () => y.number().required()
+export const maybe = () => y.number().nullable().defined()
+export const one = <T extends string>(of: readonly T[]) => choice(of).required()
 /** What core keeps or works out; here only that it is there. */
-const core = <T extends object>() => y.mixed<T>().defined()
-const listOf = <T extends object>(of: y.ObjectSchema<T>) => y.array(of.required()).required()
+export const core = <T extends object>() => y.mixed<T>().defined()
+export const listOf = <T extends object>(of: y.ObjectSchema<T>) => y.array(of.required()).required()
 /** A record, with no field that is not named. */
-const record = <S extends y.ObjectShape>(fields: S) => y.object(fields).noUnknown()
+export const record = <S extends y.ObjectShape>(fields: S) => y.object(fields).noUnknown()
 
 export const healthAnswer = record({
   ok: y.boolean<true>().oneOf([true]).required(),
@@ -64,6 +65,9 @@ export const workerAnswer = record({
   hand: one(HANDS),
   /** Whether they may hold a bare blade. */
   level: one(LEVELS),
+  /** When they work by day of the week, and what they may do; null where it is as the house says. */
+  hours: core<WorkerHours>().nullable(),
+  services: core<readonly ServiceId[]>().nullable(),
 })
 
 /** One change of the house. */
@@ -88,6 +92,8 @@ export const houseAnswer = record({
   settings: core<HouseSettings>(),
   /** Days on which nobody serves, and the hours of the others. */
   closed: core<ClosedDays>(),
+  /** Chairs, beds, warm towels. */
+  studio: core<Studio>(),
   /** Blades the house owns. */
   kit: core<readonly BladeId[]>(),
   /** Figures that differ from their defaults, by area and name. */

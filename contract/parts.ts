@@ -52,8 +52,8 @@ export const mapOf = <K extends string, T>(
   most = 600,
 ) =>
   y.mixed<MapOf<K, T>>().test(what, `must hold ${what}`, (all) => {
-    if (all === undefined) return true
-    if (typeof all !== 'object' || all === null || Array.isArray(all)) return false
+    if (all === undefined || all === null) return true
+    if (typeof all !== 'object' || Array.isArray(all)) return false
     const entries = Object.entries(all)
     return (
       entries.length <= most &&

@@ -7,6 +7,7 @@ import * as c from './chair.ts'
 import * as f from './followUp.ts'
 import * as p from './people.ts'
 import * as s from './schemas.ts'
+import * as w from './week.ts'
 import { settleSchema } from './joined.ts'
 import { safetyChangeSchema } from './safety.ts'
 
@@ -247,6 +248,34 @@ export const ROUTES = {
     ...ADDRESSES.removeHairReading,
     params: s.idParams,
   }),
+  /** The book of some days. */
+  week: route({ answer: w.weekAnswer, ...ADDRESSES.week, query: w.weekQuery }),
+  /** How long a client's appointment takes. */
+  appointmentLength: route({
+    answer: w.lengthAnswer,
+    ...ADDRESSES.appointmentLength,
+    params: s.idParams,
+    query: w.lengthQuery,
+  }),
+  addAppointment: route({
+    answer: w.appointmentAnswer,
+    ...ADDRESSES.addAppointment,
+    body: w.newAppointmentSchema,
+  }),
+  changeAppointment: route({
+    answer: w.appointmentAnswer,
+    ...ADDRESSES.changeAppointment,
+    params: s.idParams,
+    body: w.appointmentChangeSchema,
+  }),
+  /** One that was made by mistake a moment ago. */
+  removeAppointment: route({
+    answer: a.removedAnswer,
+    ...ADDRESSES.removeAppointment,
+    params: s.idParams,
+  }),
+  addAway: route({ answer: a.removedAnswer, ...ADDRESSES.addAway, body: w.awaySchema }),
+  removeAway: route({ answer: a.removedAnswer, ...ADDRESSES.removeAway, params: s.idParams }),
 } as const
 
 export type RouteName = keyof typeof ROUTES

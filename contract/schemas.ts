@@ -35,6 +35,7 @@ import {
 import { LINE_KINDS, OUTLINE_KINDS } from '../core/lines/index.ts'
 import { BLADE_IDS, LEVELS } from '../core/kit/index.ts'
 import { closedDays } from './closedDays.ts'
+import { studioSchema, workerHours } from './places.ts'
 import { REACTIVITIES } from '../core/skin/index.ts'
 import { HANDS, STROKE_WAYS, type LaneEdit, type PlanChoice } from '../core/plan/index.ts'
 import {
@@ -194,7 +195,7 @@ export const clientQuery = y
 export const todayQuery = y.object({ from: begins() }).noUnknown()
 
 /** What a visit is to do. */
-const jobs = () =>
+export const jobs = () =>
   y
     .array()
     .of(
@@ -507,9 +508,12 @@ export const houseChangeSchema = y
         role: text(60).required(),
         hand: choice(HANDS).required(),
         level: choice(LEVELS).default('practised'),
+        hours: workerHours.nullable().optional(),
+        services: y.array().of(service().required()).max(40).nullable().optional(),
       })
       .noUnknown()
       .default(undefined)
       .optional(),
+    studio: studioSchema.default(undefined).optional(),
   })
   .noUnknown()

@@ -385,7 +385,7 @@ export const PEOPLE: readonly Person[] = [
     truth: { gradePerLoad: 0.22, bumpsPerLoad: 0.02, growthFactor: 1.05 },
     everyDays: 9.5,
     lastDaysAgo: 9,
-    slotHour: 12,
+    slotHour: 12.25,
     worker: 1,
     // Cheeks and brow by a guarded blade each month, strays about the brows every nine days, the lip by wax.
     rhythms: [
@@ -446,7 +446,7 @@ export const PEOPLE: readonly Person[] = [
     truth: { gradePerLoad: 0.2, bumpsPerLoad: 0.16, growthFactor: 1 },
     everyDays: 10,
     lastDaysAgo: 28,
-    slotHour: 15,
+    slotHour: 14,
     worker: 1,
     story: 'newcomer',
   },

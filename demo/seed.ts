@@ -12,6 +12,8 @@ import type { Model, ModelStatic } from 'sequelize'
 import { DEMO_SECRETS, hashSecret } from '../server/people/people.ts'
 import type { Database } from '../server/db/connection.ts'
 import { keepHouse } from '../server/house/service.ts'
+import { VISITS_INTO_BOOK } from '../server/db/migrations.ts'
+import { bookAhead, HOURS, STUDIO_PLACES } from './book.ts'
 import { closedAt, workingTime } from './days.ts'
 import { loweredCheek, makeReadings, trialStrip, usualLines } from './map.ts'
 import { drawTruth } from './outcomes.ts'
@@ -34,7 +36,10 @@ export async function seedDemo(
   const random = mulberry32(0x51de)
   const newId = idMaker(random)
   const secrets = await Promise.all(DEMO_SECRETS.map(hashSecret))
-  const workers = STUDIO.workers.map((w, i) => ({ id: newId(), ...w, secret: secrets[i]! }))
+  const workers = STUDIO.workers.map((w, i) => ({
+    ...{ id: newId(), ...w, secret: secrets[i]! },
+    hours: HOURS[i]!(nowMs),
+  }))
   const rows: Rows = {
     clients: [],
     visits: [],
@@ -58,6 +63,7 @@ export async function seedDemo(
       settings: STUDIO.settings,
       workerId: workers[0]!.id,
       closed: closedAt(nowMs),
+      studio: STUDIO_PLACES,
     })
     const fill = async <M extends Model>(model: ModelStatic<M>, list: readonly object[]) => {
       for (let i = 0; i < list.length; i += 400) {
@@ -74,6 +80,10 @@ export async function seedDemo(
     await fill(m.KitEvent, rows.kit)
     await fill(m.Message, rows.messages)
     await fill(m.HomeWork, rows.home)
+    await db.sequelize.query(VISITS_INTO_BOOK)
+    const book = bookAhead(people, rows.clients as never, workers, nowMs)
+    await fill(m.Appointment, book.appointments)
+    await fill(m.Away, book.away)
   })
 }
 

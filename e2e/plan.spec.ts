@@ -126,7 +126,9 @@ test('three plans side by side: picked, changed by hand, taken back, fitted, sea
     .poll(async () => Number(/^\d+/.exec(await minutes(page).innerText())![0]))
     .toBeLessThanOrEqual(whole - 4)
   await page.getByRole('button', { name: 'Search for a better order' }).click()
-  await page.getByRole('button', { name: 'Stop and take it' }).click()
+  // A quick machine is through before a hand gets there: then nothing is left to be stopped.
+  const stop = page.getByRole('button', { name: 'Stop and take it' })
+  await stop.click({ timeout: 5_000 }).catch(() => expect(stop).toBeHidden())
   await expect(page.getByText(/rounds: \d+ s of changes/)).toBeVisible()
 
   await page.getByRole('button', { name: /Plan again/ }).click()

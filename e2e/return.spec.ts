@@ -12,16 +12,6 @@ async function lastVisit(page: Page, name: string): Promise<{ clientId: string; 
   const { visits } = await ask<ClientPage>(page, 'GET', `/api/clients/${id}`)
   return { clientId: id, visitId: visits.find((v) => v.state === 'finished')!.id }
 }
-/** Their row on Today, on whichever page it is: other tests add clients of their own. */
-async function onToday(page: Page, clientId: string): Promise<Today['rows'][number]> {
-  for (let from = 0; ;) {
-    const { rows, total } = await ask<Today>(page, 'GET', `/api/today?from=${from}`)
-    const row = rows.find((r) => r.client.id === clientId)
-    if (row) return row
-    from += rows.length
-    if (rows.length === 0 || from >= total) throw new Error(`No row for ${clientId} on Today`)
-  }
-}
 const visitOf = (page: Page, id: string) => ask<VisitPage>(page, 'GET', `/api/visits/${id}`)
 const tab = (page: Page, name: string) =>
   page
@@ -190,7 +180,7 @@ test('what the skin does is told as a range, and what a change did with its doub
   await expect(page.getByRole('row', { name: /Chin .*mm|Chin/ }).first()).toBeVisible()
 })
 
-test('the next visit has odds, an event sets its service, and it is put on Today', async ({
+test('the next visit has odds, an event sets its service, and it is put into the book', async ({
   page,
 }) => {
   const { clientId, visitId } = await lastVisit(page, 'Sefa')
@@ -228,13 +218,14 @@ test('the next visit has odds, an event sets its service, and it is put on Today
   expect(events.map((e) => String(e.getFirstPropertyValue('summary'))).join('; ')).toContain(
     'Book fair portrait',
   )
-  await page.getByRole('button', { name: /^Put on Today/ }).click()
-  await expect
-    .poll(
-      async () => (await ask<ClientPage>(page, 'GET', `/api/clients/${clientId}`)).visits[0]!.state,
-    )
-    .toBe('open')
-  expect((await onToday(page, clientId)).slotAtMs).toBeGreaterThan(Date.now())
+  // On to the book, where the first hour that works is there to be taken.
+  await page.getByRole('link', { name: 'Book an hour' }).click()
+  await expect(page.getByRole('combobox', { name: 'Who comes' })).toHaveValue(/^Sefa/)
+  await page.getByRole('button', { name: /^Book \d/ }).click()
+  const chosen = page.getByRole('region', { name: /^Sefa/ })
+  await expect(chosen.getByText('booked', { exact: true })).toBeVisible()
+  const later = await chosen.getByText(/ to \d\d:\d\d with /).textContent()
+  expect(later).toMatch(/Dermaplaning of the face/)
 })
 
 test('two visits stand side by side, the tide line changes one, and the head shows what differs', async ({

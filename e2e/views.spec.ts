@@ -13,7 +13,7 @@ import {
   pickOne,
 } from './support.ts'
 
-const PLAIN = ['/', '/clients', '/clients/import', '/kit', '/practice', '/house']
+const PLAIN = ['/', '/week', '/clients', '/clients/import', '/kit', '/practice', '/house']
 const STATIONS = ['ask', 'read', 'plan', 'chair', 'care', 'return']
 
 // Each scheme and each size once.

@@ -82,6 +82,7 @@ describe('every route with an id', () => {
       .replace(':moment', 'now')
       .concat(path.endsWith('visits.ics') ? '?through=2030-01-01' : '')
       .concat(path.endsWith('/methods') ? '?zone=chin' : '')
+      .concat(path.endsWith('/length') ? `?worker=${nobody}&services=face-shave` : '')
   /** A body that is good in form, so that the id is what fails. */
   const bodies: Record<string, object> = {
     '/api/clients/:id/visits': {
@@ -109,6 +110,7 @@ describe('every route with an id', () => {
       tool: 'cartridge',
       zones: ['chin'],
     },
+    '/api/appointments/:id': { mark: 1 },
     '/api/screens/:id': { takenBack: true },
     '/api/differences/:id': { take: 'mine' },
     '/api/people/:id': { rank: 'worker' },

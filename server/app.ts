@@ -29,6 +29,7 @@ import { peopleRoutes } from './people/routes.ts'
 import { screenRoutes } from './people/screens.ts'
 import { photoRoutes } from './photos/routes.ts'
 import { todayRoutes } from './today/routes.ts'
+import { weekRoutes } from './week/routes.ts'
 import { visitRoutes } from './visits/routes.ts'
 import { workHere, type Work } from './work/work.ts'
 
@@ -117,6 +118,7 @@ export function createApp(
   peopleRoutes(app, db, people, config.dataDir)
   screenRoutes(app, db, people, config)
   todayRoutes(app, db, caretaker)
+  weekRoutes(app, db)
   safetyRoutes(app, caretaker)
   houseRoutes(app, db)
   clientRoutes(app, db, chair.desk, config.dataDir, people.trail, work)

@@ -38,6 +38,7 @@ export const router = createBrowserRouter([
     hydrateFallbackElement: <Loader m="xl" aria-label="Opening" />,
     children: [
       { path: '/', element: <TodayPage /> },
+      { path: '/week', ...page(() => import('./week/WeekPage.tsx'), 'WeekPage') },
       { path: '/clients', ...page(() => import('./clients/ClientsPage.tsx'), 'ClientsPage') },
       {
         path: '/clients/import',

@@ -187,6 +187,21 @@ export const ESTIMATES = {
     'Days on which skin is clear with the odds asked for and length lies in the window; closed days are left out.',
     ['interval.clearEnough', 'interval.settleDays', 'interval.leastWindow'],
   ),
+  'book-length': estimate(
+    'H',
+    'How long it takes',
+    'What such a visit really takes, with 80 %: of this client, by this worker.',
+    'What visits took over their plans is log-normal with effects of house, service, worker and client, all learned, shrunk towards none; what the next one takes has Student’s t around it.',
+    ['book.scatter', 'book.workerSpread', 'book.clientSpread', 'book.waitOdds'],
+    'DeGroot, Optimal Statistical Decisions (1970), noted from memory',
+  ),
+  'book-missed': estimate(
+    'H',
+    'Did not come',
+    'How often this client does not come, with 80 %. It decides nothing: it is told to the house alone.',
+    'A beta-binomial belief that begins at the house’s usual share, as firm as a few visits.',
+    ['book.missedShare', 'book.missedVisits'],
+  ),
   'next-odds': estimate(
     'H',
     'Skin clear by then',

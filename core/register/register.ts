@@ -9,6 +9,7 @@ import {
   SUPPOSED_CONSTANTS,
   YEAR_CONSTANTS,
 } from '../ahead/index.ts'
+import { BOOK_CONSTANTS, DURATION_CONSTANTS, MISSED_CONSTANTS } from '../week/index.ts'
 import { CARE_CONSTANTS, RANK_CONSTANTS } from '../care/index.ts'
 import {
   FEEL_CONSTANTS,
@@ -142,6 +143,11 @@ export const CONSTANT_REGISTER: readonly ConstantArea[] = [
   },
   { id: 'kit', title: 'What lies ready', constants: { ...KIT_CONSTANTS, ...TOWEL_COUNTS } },
   { id: 'services', title: 'Services', constants: SLOT_CONSTANTS },
+  {
+    id: 'book',
+    title: 'The book',
+    constants: { ...BOOK_CONSTANTS, ...DURATION_CONSTANTS, ...MISSED_CONSTANTS },
+  },
   { id: 'course', title: 'First sessions', constants: COURSE_CONSTANTS },
   { id: 'misses', title: 'Where one misses', constants: MISS_CONSTANTS },
   { id: 'left-out', title: 'What was left out', constants: LEFT_OUT_CONSTANTS },

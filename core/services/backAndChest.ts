@@ -7,9 +7,11 @@ import { bodyRows, bodySets } from './strokes.ts'
 export const backAndChest = {
   id: 'back-and-chest',
   name: 'Back and chest shave',
+  short: 'back',
   family: 'razor',
   ground: 'body',
   posture: 'lying',
+  station: 'bed',
   slotMin: constant(50, 'min', 'Slot for a back and chest shave (40–60)', 'H'),
   zones: whole('shoulder', 'chest', 'belly', 'back-upper', 'back-lower'),
   prepare: (wish) => [

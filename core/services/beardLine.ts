@@ -7,9 +7,11 @@ import { schoolSays, whole, type Service } from './service.ts'
 export const beardLine = {
   id: 'beard-line',
   name: 'Beard line-up',
+  short: 'line-up',
   family: 'razor',
   ground: 'head',
   posture: 'upright',
+  station: 'chair',
   slotMin: constant(20, 'min', 'Slot for a beard line-up', 'H'),
   zones: whole(
     'cheek-upper',

@@ -7,9 +7,11 @@ import { bodyRows, bodySets } from './strokes.ts'
 export const bodyShave = {
   id: 'body-shave',
   name: 'Body shave',
+  short: 'body',
   family: 'razor',
   ground: 'body',
   posture: 'lying',
+  station: 'bed',
   slotMin: constant(40, 'min', 'Slot for a body shave (20–40)', 'H'),
   zones: whole(
     'underarm',

@@ -7,9 +7,11 @@ import { fuzzRows } from './strokes.ts'
 export const browTidy = {
   id: 'brow-tidy',
   name: 'Brow tidy',
+  short: 'brows',
   family: 'fuzz',
   ground: 'head',
   posture: 'reclined',
+  station: 'chair',
   slotMin: constant(10, 'min', 'Slot for tidying round the brows', 'H'),
   zones: {
     ...whole('glabella', 'brow'),

@@ -8,9 +8,11 @@ import { fuzzRows } from './strokes.ts'
 export const dermaplane = {
   id: 'dermaplane',
   name: 'Dermaplaning of the face',
+  short: 'dermaplane',
   family: 'fuzz',
   ground: 'head',
   posture: 'reclined',
+  station: 'bed',
   slotMin: constant(40, 'min', 'Slot for dermaplaning (20–40)', 'H'),
   zones: {
     ...whole('forehead', 'forehead-centre'),

@@ -6,9 +6,11 @@ import { part, schoolSays, whole, type Service, type StrokeWish, type Wanted } f
 export const faceShave = {
   id: 'face-shave',
   name: 'Hot-towel face shave',
+  short: 'face',
   family: 'razor',
   ground: 'head',
   posture: 'reclined',
+  station: 'chair',
   slotMin: constant(45, 'min', 'Slot for a hot-towel face shave (30–45)', 'H'),
   zones: {
     'cheek-upper': part(0.35, 'bottom'),

@@ -8,9 +8,11 @@ import { fuzzRows } from './strokes.ts'
 export const facialRazor = {
   id: 'facial-razor',
   name: 'Guarded facial razor',
+  short: 'facial',
   family: 'fuzz',
   ground: 'head',
   posture: 'reclined',
+  station: 'bed',
   slotMin: constant(15, 'min', 'Slot for a guarded facial razor (3–15)', 'C'),
   zones: {
     ...whole('forehead', 'forehead-centre', 'glabella', 'cheek-upper', 'cheek-lower'),

@@ -13,9 +13,11 @@ import { part, whole, type Service } from './service.ts'
 export const headShave = {
   id: 'head-shave',
   name: 'Hot-towel head shave',
+  short: 'head',
   family: 'razor',
   ground: 'head',
   posture: 'upright',
+  station: 'chair',
   slotMin: constant(30, 'min', 'Slot for a hot-towel head shave, at most', 'C'),
   zones: {
     ...whole('scalp-front', 'scalp-mid', 'scalp-crown', 'scalp-side', 'scalp-behind-ear'),

@@ -102,11 +102,15 @@ export interface RoutineWish {
 export interface Service {
   readonly id: string
   readonly name: string
+  /** In a word, where there is room for no more. */
+  readonly short: string
   readonly family: ServiceFamily
   /** Where it takes place: on the head, or on the flat outlines of the body. */
   readonly ground: 'head' | 'body'
   /** How the client is placed: lying back with the head at the worker's end, sitting up, or lying down. */
   readonly posture: Posture
+  /** What it takes of the house's places. */
+  readonly station: 'chair' | 'bed'
   /** Usual time on the book, minutes. */
   readonly slotMin: Constant
   /** Zones worked, with the part of each that usually carries the hair, in the order in which they are named. */

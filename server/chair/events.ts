@@ -10,6 +10,7 @@ import {
 import { holding } from '../../core/visit/index.ts'
 import type { ChairAnswer } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
+import { keepHour } from '../week/visitOf.ts'
 import { HttpProblem } from '../http/problem.ts'
 import { readFigures, readHouse } from '../house/service.ts'
 import { amendEnd, keepEnd } from './ends.ts'
@@ -307,6 +308,7 @@ async function changeOfVisit(
   switch (event.kind) {
     case 'started':
       await Visit.update({ state: 'running', startedAtMs: event.atMs }, { where: { id: visitId } })
+      await keepHour(db, visitId, { atMs: event.atMs, state: 'arrived' })
       return
     case 'taken-back':
       if (status === 'waiting') {

@@ -36,6 +36,13 @@ const KEEP_JOBS = `INSERT OR IGNORE INTO visit_jobs (clientId, service, method, 
   SELECT visits.clientId, j.value ->> '$.service', j.value ->> '$.method', visits.endedAtMs, visits.id
   FROM visits, json_each(visits.jobs) j WHERE visits.state = 'finished' AND visits.endedAtMs IS NOT NULL`
 
+/** An appointment for each visit that had an hour or was begun, with the visit's own id. */
+export const VISITS_INTO_BOOK = `INSERT INTO appointments (id, clientId, visitId, workerId, startMs, minutes, state, madeAtMs)
+  SELECT id, clientId, id, workerId, COALESCE(startedAtMs, slotAtMs) / 300000 * 300000,
+    CASE WHEN endedAtMs > startedAtMs THEN MIN(480, ((endedAtMs - startedAtMs) / 300000 + 1) * 5) ELSE 45 END,
+    CASE state WHEN 'open' THEN 'booked' ELSE 'arrived' END, createdAtMs
+  FROM visits WHERE COALESCE(startedAtMs, slotAtMs) IS NOT NULL`
+
 export const MIGRATIONS: readonly Migration[] = [
   {
     name: '0001-first-shape',
@@ -482,6 +489,51 @@ export const MIGRATIONS: readonly Migration[] = [
       // In which zones something had been missed at the second look, with the hair there.
       `ALTER TABLE visits ADD COLUMN misses JSON`,
       `CREATE INDEX visits_misses ON visits (endedAtMs) WHERE misses IS NOT NULL`,
+    ],
+  },
+  {
+    name: '0019-the-book',
+    up: [
+      // Who comes when to whom. What is done stands with the visit once there is one.
+      `CREATE TABLE appointments (
+        id TEXT PRIMARY KEY,
+        clientId TEXT NOT NULL REFERENCES clients(id) ON DELETE CASCADE,
+        visitId TEXT REFERENCES visits(id) ON DELETE CASCADE,
+        workerId TEXT NOT NULL REFERENCES workers(id),
+        startMs INTEGER NOT NULL, minutes INTEGER NOT NULL CHECK (minutes > 0),
+        jobs JSON NOT NULL DEFAULT '[]', note TEXT NOT NULL DEFAULT '',
+        state TEXT NOT NULL CHECK (state IN ('booked', 'confirmed', 'arrived', 'missed', 'cancelled')),
+        cancelledAtMs INTEGER, madeAtMs INTEGER NOT NULL,
+        mark INTEGER NOT NULL DEFAULT 1, changedBy TEXT NOT NULL DEFAULT '')`,
+      `CREATE UNIQUE INDEX appointments_by_visit ON appointments (visitId) WHERE visitId IS NOT NULL`,
+      `CREATE INDEX appointments_by_start ON appointments (startMs)`,
+      `CREATE INDEX appointments_by_client ON appointments (clientId, startMs)`,
+      // Visits kept before were each their own appointment, on the five minutes.
+      VISITS_INTO_BOOK,
+      // The hour and the worker of a visit that has not begun are its appointment's.
+      ...['INSERT', 'UPDATE OF startMs, workerId, state, visitId'].map(
+        (
+          change,
+          i,
+        ) => `CREATE TRIGGER appointment_visit_${i} AFTER ${change} ON appointments WHEN NEW.visitId IS NOT NULL BEGIN
+          UPDATE visits SET workerId = NEW.workerId,
+            slotAtMs = CASE WHEN NEW.state IN ('cancelled', 'missed') THEN NULL ELSE NEW.startMs END
+          WHERE id = NEW.visitId AND state = 'open'; END`,
+      ),
+      `CREATE TRIGGER appointment_visit_2 AFTER UPDATE OF visitId ON appointments WHEN OLD.visitId IS NOT NEW.visitId BEGIN
+        UPDATE visits SET slotAtMs = NULL WHERE id = OLD.visitId AND state = 'open'
+          AND NOT EXISTS (SELECT 1 FROM appointments WHERE visitId = OLD.visitId); END`,
+      // Time that is not to be had: of one worker, or of the house.
+      `CREATE TABLE away (
+        id TEXT PRIMARY KEY, workerId TEXT REFERENCES workers(id) ON DELETE CASCADE,
+        fromMs INTEGER NOT NULL, toMs INTEGER NOT NULL CHECK (toMs > fromMs),
+        why TEXT NOT NULL DEFAULT '', source TEXT NOT NULL DEFAULT 'hand' CHECK (source IN ('hand', 'calendar')))`,
+      `CREATE INDEX away_by_end ON away (toMs)`,
+      // Hours by day of the week, and services that they may do; null where they are the house's.
+      `ALTER TABLE workers ADD COLUMN hours JSON`,
+      `ALTER TABLE workers ADD COLUMN services JSON`,
+      // How long the plan takes that was kept last.
+      `ALTER TABLE visits ADD COLUMN planMin REAL`,
     ],
   },
 ]

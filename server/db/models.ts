@@ -20,6 +20,7 @@ import type { FinishedJob } from '../../core/visit/index.ts'
 import type { Job, ServiceId } from '../../core/services/index.ts'
 import type { ClientEvent } from '../../core/ahead/index.ts'
 import type { Vec3 } from '../../core/head/index.ts'
+import type { WorkerHours } from '../../core/week/index.ts'
 
 type Row<M extends Model> = Model<InferAttributes<M>, InferCreationAttributes<M>>
 
@@ -33,6 +34,8 @@ export interface WorkerRow extends Row<WorkerRow> {
   /** What they sign in with, as argon2id keeps it; null when they do not. */
   secret: CreationOptional<string | null>
   goneAtMs: CreationOptional<number | null>
+  hours: CreationOptional<WorkerHours | null>
+  services: CreationOptional<string[] | null>
 }
 export interface SettingRow extends Row<SettingRow> {
   key: string
@@ -85,6 +88,33 @@ export interface VisitRow extends Row<VisitRow> {
   /** What its map told of its reader: `ReaderSeen`; null where it told nothing. */
   readDeg: CreationOptional<number | null>
   readCount: CreationOptional<number | null>
+  /** Minutes of the plan that was kept last. */
+  planMin: CreationOptional<number | null>
+}
+export interface AppointmentRow extends Row<AppointmentRow> {
+  id: string
+  clientId: string
+  visitId: CreationOptional<string | null>
+  workerId: string
+  startMs: number
+  minutes: number
+  /** While there is no visit. */
+  jobs: readonly Job[]
+  note: CreationOptional<string>
+  state: string
+  cancelledAtMs: CreationOptional<number | null>
+  madeAtMs: number
+  /** Counts its changes: who moves it says which they saw. */
+  mark: CreationOptional<number>
+  changedBy: CreationOptional<string>
+}
+export interface AwayRow extends Row<AwayRow> {
+  id: string
+  workerId: string | null
+  fromMs: number
+  toMs: number
+  why: string
+  source: CreationOptional<string>
 }
 export interface PlanRow extends Row<PlanRow> {
   visitId: string
@@ -219,6 +249,8 @@ export interface Models {
   Setting: ModelStatic<SettingRow>
   Client: ModelStatic<ClientRecord>
   Visit: ModelStatic<VisitRow>
+  Appointment: ModelStatic<AppointmentRow>
+  Away: ModelStatic<AwayRow>
   Plan: ModelStatic<PlanRow>
   Reading: ModelStatic<ReadingRow>
   Event: ModelStatic<EventRow>
@@ -263,6 +295,8 @@ export function defineModels(sequelize: Sequelize): Models {
       rank: { ...text, defaultValue: 'worker' },
       secret: maybeText,
       goneAtMs: maybeNumber,
+      hours: maybeJson,
+      services: maybeJson,
     }),
     Setting: table<SettingRow>('Setting', 'settings', { key, value: json }),
     Client: table<ClientRecord>('Client', 'clients', {
@@ -300,6 +334,18 @@ export function defineModels(sequelize: Sequelize): Models {
       misses: maybeJson,
       readDeg: maybeReal,
       readCount: maybeReal,
+      planMin: maybeReal,
+    }),
+    Appointment: table<AppointmentRow>('Appointment', 'appointments', {
+      ...{ id: key, clientId: text, visitId: maybeText, workerId: text },
+      ...{ startMs: number, minutes: number, jobs: { ...json, defaultValue: [] } },
+      ...{ note: { ...text, defaultValue: '' }, state: text, cancelledAtMs: maybeNumber },
+      ...{ madeAtMs: number, mark: { ...number, defaultValue: 1 } },
+      changedBy: { ...text, defaultValue: '' },
+    }),
+    Away: table<AwayRow>('Away', 'away', {
+      ...{ id: key, workerId: maybeText, fromMs: number, toMs: number, why: text },
+      source: { ...text, defaultValue: 'hand' },
     }),
     Plan: table<PlanRow>('Plan', 'plans', {
       visitId: key,

@@ -16,6 +16,7 @@ import { calibrateProbe, type ProbeCalibration } from '../../core/chair/index.ts
 import { BLADE_IDS, BLADES, type BladeId } from '../../core/kit/index.ts'
 import { RULES, type HouseRules } from '../../core/screening/index.ts'
 import { isServiceId, SERVICES } from '../../core/services/index.ts'
+import { type Studio, USUAL_STUDIO } from '../../core/week/index.ts'
 import {
   type ClosedDays,
   closedWords,
@@ -34,6 +35,7 @@ interface KeptHouse {
   schools?: Partial<Schools>
   workerId?: string
   kit?: readonly BladeId[]
+  studio?: Studio
   closed?: ClosedDays
   figures?: Record<string, number>
   rules?: HouseRules
@@ -62,7 +64,8 @@ export async function readHouse(db: Reads): Promise<House> {
     `WITH here AS (SELECT * FROM workers WHERE goneAtMs IS NULL
         OR id IN (SELECT workerId FROM visits WHERE state <> 'finished') ORDER BY name)
     SELECT (SELECT value FROM settings WHERE key = ?) AS kept,
-      (SELECT json_group_array(json_object('id', id, 'name', name, 'role', role, 'hand', hand, 'level', level))
+      (SELECT json_group_array(json_object('id', id, 'name', name, 'role', role, 'hand', hand, 'level', level,
+          'hours', json(hours), 'services', json(services)))
         FROM here) AS workers,
       (SELECT json_group_object(id, json((
           SELECT json_group_array(json_object('service', service, 'ratio', pace)) FROM
@@ -88,6 +91,7 @@ export async function readHouse(db: Reads): Promise<House> {
     readers: json(row!.readers),
     workerId: kept.workerId ?? workers[0]?.id ?? '',
     kit: kept.kit ?? [...BLADE_IDS],
+    studio: kept.studio ?? USUAL_STUDIO,
     closed: kept.closed ?? USUALLY_CLOSED,
     figures: kept.figures ?? {},
     rules: kept.rules ?? {},
@@ -172,7 +176,11 @@ export async function changeHouse(db: Database, change: HouseEdit): Promise<Hous
       note('Probe thermometer put right by', words(before.probe), words(probe))
     }
     if (change.worker) {
-      await db.models.Worker.update(change.worker, { where: { id: change.worker.id } })
+      const { services, ...worker } = change.worker
+      await db.models.Worker.update(
+        { ...worker, ...(services !== undefined && { services: services && [...services] }) },
+        { where: { id: worker.id } },
+      )
     }
     await keepHouse(db, {
       ...(change.name !== undefined && { name: change.name.trim() }),
@@ -182,6 +190,7 @@ export async function changeHouse(db: Database, change: HouseEdit): Promise<Hous
       ...(change.schools && { schools: { ...before.schools, ...change.schools } }),
       ...(change.workerId !== undefined && { workerId: change.workerId }),
       ...(change.kit && { kit: change.kit }),
+      ...(change.studio && { studio: change.studio }),
       ...(change.closed && { closed: change.closed }),
       ...(change.figures && { figures }),
       ...(change.rules && { rules }),

@@ -147,6 +147,7 @@ const CLIENT_OF: readonly (readonly [string, string])[] = [
   ],
   ['/api/differences/', 'SELECT clientId FROM differences WHERE id = ?'],
   ['/api/hair/', 'SELECT clientId FROM hair_readings WHERE id = ?'],
+  ['/api/appointments/', 'SELECT clientId FROM appointments WHERE id = ?'],
   ['/api/home/', 'SELECT clientId FROM home_work WHERE id = ?'],
 ]
 

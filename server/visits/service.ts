@@ -1,24 +1,13 @@
 /** What can be done to a visit. Everything that belongs together is written in one transaction. */
 import type { BodyOf } from '../../contract/routes.ts'
-import { checkSitting, leadJob, type Job } from '../../core/services/index.ts'
-import { NO_NOTES, type SurfaceNotes } from '../../core/hair/index.ts'
+import { checkSitting, type Job } from '../../core/services/index.ts'
+import type { SurfaceNotes } from '../../core/hair/index.ts'
 import type { PlanChoice } from '../../core/plan/index.ts'
-import {
-  carriedMarks,
-  carriedAnswers,
-  NOTHING_ASKED,
-  type Asked,
-  patchRefusal,
-} from '../../core/screening/index.ts'
-import type { LeftByJob } from '../../core/history/index.ts'
-import { DEFAULTS } from '../../core/house/index.ts'
-import { keptLines, moveOn, placeOn, standingOutlines } from '../../core/lines/index.ts'
-import { dateOf, offsetHere } from '../../core/time/index.ts'
+import { type Asked, patchRefusal } from '../../core/screening/index.ts'
 import type { VisitPage } from '../../contract/types.ts'
 import { readHistory } from '../clients/model.ts'
-import { atlas } from '../atlas.ts'
+
 import type { Database } from '../db/connection.ts'
-import { json, type Json } from '../db/reader.ts'
 import { readFigures, readHouse } from '../house/service.ts'
 import { HttpProblem, notFound } from '../http/problem.ts'
 import { gateOf, refuseHeld } from './known.ts'
@@ -26,6 +15,8 @@ import { visitPage } from './page.ts'
 import { planOf } from './plan.ts'
 import { packPlan } from './planStore.ts'
 import { joined } from './differences.ts'
+import { keepHour } from '../week/visitOf.ts'
+import { openVisit } from './open.ts'
 import { readVisit, type VisitRecord } from './record.ts'
 
 export async function addVisit(
@@ -39,17 +30,13 @@ export async function addVisit(
       client: number | null
       holder: string | null
       unfinished: string | null
-      last: Json<LastVisit> | null
     }>(
       `SELECT (SELECT 1 FROM clients WHERE id = ?1) AS client,
         (SELECT clientId FROM visits WHERE id = ?2) AS holder,
-        (SELECT id FROM visits WHERE clientId = ?1 AND state <> 'finished') AS unfinished,
-        (SELECT json_object('asked', json(asked), 'notes', json(notes), 'service', service, 'endedAtMs', endedAtMs, 'jobs', json(jobs))
-          FROM visits
-          WHERE clientId = ?1 AND state = 'finished' ORDER BY endedAtMs DESC LIMIT 1) AS last`,
+        (SELECT id FROM visits WHERE clientId = ?1 AND state <> 'finished') AS unfinished`,
       [clientId, body.id],
     )
-    const { client, holder, unfinished, last } = stands!
+    const { client, holder, unfinished } = stands!
     if (client === null) throw notFound('That client')
     await requireWorker(db, body.workerId)
     if (holder === clientId) return
@@ -63,81 +50,11 @@ export async function addVisit(
         'This client already has a visit that is not finished. Open that one.',
       )
     }
-    await db.models.Visit.create({
-      ...body,
-      clientId,
-      state: 'open',
-      createdAtMs: Date.now(),
-      ...carriedOver(json(last), leadJob(body.jobs).service),
-    })
+    await openVisit(db, clientId, body)
+    if (body.slotAtMs !== null)
+      await keepHour(db, body.id, { atMs: body.slotAtMs, state: 'booked' })
   })
   return visitPage(db, body.id)
-}
-
-interface LastVisit {
-  readonly asked: Asked
-  readonly notes: SurfaceNotes
-  readonly service: string
-  readonly endedAtMs: number
-  readonly jobs: readonly Pick<LeftByJob, 'trial'>[]
-}
-
-/**
- * What is there again at the next visit: marks, to be looked at once more; answers, asked only as "still so?"; the patch test
- * and the signature of the same service; lines, areas and kinds of hair as they were. Strays were tweezed, a trial strip is over.
- */
-function carriedOver(
-  before: LastVisit | null,
-  service: string,
-): {
-  asked: Asked
-  notes: SurfaceNotes
-} {
-  if (!before) return { asked: NOTHING_ASKED, notes: NO_NOTES }
-  const { answers, spots, consent, patchTest, clinician } = before.asked
-  const askedOn = dateOf(before.endedAtMs, offsetHere(before.endedAtMs))
-  const same = before.service === service
-  return {
-    asked: {
-      // A service that is new to the client is asked about as a first one again.
-      answers: carriedAnswers(
-        same ? answers : withoutFirst(answers),
-        askedOn,
-        before.jobs.some((j) => j.trial),
-      ),
-      spots: carriedMarks(spots),
-      ...(same && consent && { consent }),
-      ...(same && patchTest && { patchTest }),
-      ...(clinician && { clinician }),
-    },
-    notes: {
-      ...withoutLength(before.notes),
-      lines: linesOnward(before.notes.lines),
-      strays: [],
-      ...(before.notes.outlines && {
-        outlines: standingOutlines(
-          before.notes.outlines.filter((o) => o.kind !== 'trial'),
-          dateOf(Date.now(), offsetHere(Date.now())),
-        ),
-      }),
-    },
-  }
-}
-
-/** How long hair is now, and which side has more of it, is told anew at each visit. */
-const withoutLength = ({ lengthMm: _was, heavier: _side, ...notes }: SurfaceNotes): SurfaceNotes =>
-  notes
-
-/** Lines as they stand at the next visit: one that is on its way goes a step, what was only thought of is over. */
-function linesOnward(lines: SurfaceNotes['lines']): SurfaceNotes['lines'] {
-  const kept = keptLines(lines)
-  if (!kept.some((l) => l.move)) return kept
-  const place = placeOn(atlas(DEFAULTS).surface())
-  return kept.map((l) => moveOn(l, place, Date.now()))
-}
-
-function withoutFirst({ 'first-ever': _first, ...rest }: Asked['answers']): Asked['answers'] {
-  return rest
 }
 
 async function requireWorker(db: Database, id: string): Promise<void> {
@@ -175,6 +92,19 @@ export async function changeVisit(
       await db.models.Plan.destroy({ where: { visitId: id } })
     }
     await db.models.Visit.update(change, { where: { id } })
+    // The hour and the worker are its appointment's; one that is given no hour any more is cancelled.
+    if (change.slotAtMs != null) await keepHour(db, id, { atMs: change.slotAtMs, state: 'booked' })
+    else if (change.slotAtMs === null || change.workerId !== undefined)
+      await db.sequelize.query(
+        `UPDATE appointments SET workerId = COALESCE(?, workerId), mark = mark + 1,
+           state = CASE WHEN ? THEN 'cancelled' ELSE state END, cancelledAtMs = CASE WHEN ? THEN ? END WHERE visitId = ?`,
+        {
+          replacements: [
+            ...[change.workerId ?? null, change.slotAtMs === null, change.slotAtMs === null],
+            ...[Date.now(), id],
+          ],
+        },
+      )
   })
   return visitPage(db, id)
 }
@@ -255,7 +185,10 @@ export async function savePlan(db: Database, id: string, choice: PlanChoice): Pr
     const { plan, reader } = planOf(visit, house, history, choice, screening)
     await db.models.Plan.upsert({ visitId: id, plan: packPlan(plan), madeAtMs: Date.now() })
     await db.models.Visit.update(
-      { readDeg: reader?.deg ?? null, readCount: reader?.readings ?? null },
+      {
+        ...{ readDeg: reader?.deg ?? null, readCount: reader?.readings ?? null },
+        planMin: plan.totalMinutes,
+      },
       { where: { id } },
     )
   })

@@ -122,11 +122,16 @@ function Results({
       'Acts',
       [
         { id: 'new', words: 'New client', k: 'new-client' as const, go: addClient },
+        { id: 'book', words: 'New appointment', go: to('/week?book=new') },
         { id: 'import', words: 'Import clients', go: to('/clients/import') },
         { id: 'lamp', words: 'Lamp or daylight', go: toggleColorScheme },
         { id: 'keys', words: 'All keys', k: 'keys' as const, go: openHelp },
         ...(present
           ? [
+              {
+                ...{ id: 'book-them', words: 'Book an hour', more: present.name },
+                go: to(`/week?book=${present.id}`),
+              },
               {
                 ...{ id: 'report', words: 'Report', more: present.name },
                 go: () => void drawPaper('report', { id: present.id }, present.name),

@@ -1,6 +1,7 @@
 /** The rooms of the house: where their pages are, and their names. */
 export const ROOMS = [
   ['/', 'Today'],
+  ['/week', 'Week'],
   ['/clients', 'Clients'],
   ['/kit', 'Kit'],
   ['/practice', 'Practice'],

@@ -6,20 +6,30 @@ import { DEFAULT_SCHOOLS, USUAL_SETTINGS } from '../../core/house/index.ts'
 import { NO_NOTES } from '../../core/hair/index.ts'
 import { NOTHING_AT_CHAIR } from '../../core/looks/index.ts'
 import { NO_FACTS } from '../../core/visit/index.ts'
+import { USUAL_STUDIO } from '../../core/week/index.ts'
 import { NOTHING_ASKED } from '../../core/screening/index.ts'
 
 export const NOW = Date.UTC(2026, 10, 25, 10)
 
 export const aWorker = (over: Partial<House['workers'][number]> = {}) => ({
   ...{ id: 'w1', name: 'Ines Marchetti-Roe', role: 'barber', hand: 'right' as const },
-  ...{ level: 'practised' as const },
+  ...{ level: 'practised' as const, hours: null, services: null },
   ...over,
 })
 
 export const aHouse = (over: Partial<House> = {}): House => ({
   ...{ name: 'Lantern Quay', schools: DEFAULT_SCHOOLS, workers: [aWorker()], workerId: 'w1' },
   ...{ paces: {}, readers: {}, settings: USUAL_SETTINGS, closed: { weekdays: [], dates: [] } },
-  ...{ kit: [], figures: {}, rules: {}, consentText: '', products: [], probe: null, changes: [] },
+  ...{
+    studio: USUAL_STUDIO,
+    kit: [],
+    figures: {},
+    rules: {},
+    consentText: '',
+    products: [],
+    probe: null,
+    changes: [],
+  },
   ...over,
 })
 

@@ -22,9 +22,12 @@ export interface Notice {
 const board = () => import('./NoticeBoard.tsx')
 const tell = (notice: Notice) => void board().then((b) => b.show(notice))
 
-/** Done; `undo` takes it back. */
-export const tellDone = (words: string, undo?: () => void): void =>
-  tell({ kind: 'done', words, ...(undo && { act: { words: 'Undo', go: undo } }) })
+/** Done; `undo` takes it back. One of the same id takes its place. */
+export const tellDone = (words: string, undo?: () => void, id?: string): void =>
+  tell({
+    ...{ kind: 'done', words, ...(id !== undefined && { id }) },
+    ...(undo && { act: { words: 'Undo', go: undo } }),
+  })
 
 /** Failed, and why; `again` tries once more. */
 export const tellFailed = (words: string, again?: () => void): void =>

@@ -1,18 +1,15 @@
-/** The visits ahead through a date: into a calendar, and the next one onto Today. */
+/** The visits ahead through a date: into a calendar, and the next one into the book. */
 import { DateField } from '../../ui/DateField.tsx'
 import css from './Return.module.css'
 import { Button, Group, Text, Title } from '@mantine/core'
-import { oneJob } from '../../../core/services/index.ts'
 import { clientSeries, lineOf, usualWork, type SeriesVisit } from '../../../core/ahead/index.ts'
-import { dateWords, offsetHere, whenWords } from '../../../core/time/index.ts'
+import { dateAt, dateWords, offsetHere } from '../../../core/time/index.ts'
 import { useFigures } from '../../state/figures.ts'
 import dayjs from 'dayjs'
 import { useMemo, useState } from 'react'
-import { useNavigate } from 'react-router'
+import { Link } from 'react-router'
 import type { TideLineOf, VisitPage } from '../../../contract/types.ts'
 import { address } from '../../api/call.ts'
-import { useAddVisit, useChangeVisit } from '../../api/visitWrites.ts'
-import { newId } from '../../state/words.ts'
 import { useScreening } from '../useGate.ts'
 import { useSchools, type StationProps } from '../useStation.ts'
 
@@ -91,7 +88,7 @@ export function Series(props: StationProps & { last: VisitPage }) {
               {dateWords(v.fromMs)} to {dateWords(v.toMs)}. {v.why}
             </small>
             {v.kind === 'whole' && i === series.findIndex((x) => x.kind === 'whole') && (
-              <IntoToday {...props} atMs={v.atMs} />
+              <IntoBook {...props} atMs={v.atMs} />
             )}
           </li>
         ))}
@@ -100,49 +97,12 @@ export function Series(props: StationProps & { last: VisitPage }) {
   )
 }
 
-/** Begins the next visit with this day as its slot, or moves the one that is open. */
-function IntoToday({ page, house, atMs }: StationProps & { atMs: number }) {
-  const open = page.visits.find((v) => v.state !== 'finished')
-  const add = useAddVisit(page.client.id)
-  const move = useChangeVisit(open?.id ?? '')
-  const navigate = useNavigate()
-  const slotAtMs = onTheHour(atMs)
-  const set = open?.slotAtMs === slotAtMs
-  const put = () => {
-    if (open) move.mutate({ slotAtMs })
-    else {
-      add.mutate(
-        {
-          ...{ id: newId(), jobs: [oneJob(newId(), page.client.service)] },
-          ...{ workerId: house.workerId, slotAtMs },
-        },
-        { onSuccess: () => void navigate(`/clients/${page.client.id}/return`) },
-      )
-    }
-  }
-  const error = add.error ?? move.error
+/** On to the book at that day, with the hours that work. */
+function IntoBook({ page, atMs }: StationProps & { atMs: number }) {
+  const from = dateAt(Math.max(atMs, Date.now()), offsetHere)
   return (
-    <>
-      <Button
-        size="sm"
-
-        disabled={add.isPending || move.isPending || set || open?.state === 'running'}
-        onClick={put}
-      >
-        {set ? 'On Today for then' : `Put on Today, ${whenWords(slotAtMs)}`}
-      </Button>
-      {error && (
-        <span role="alert" className="problem">
-          {error.message}
-        </span>
-      )}
-    </>
+    <Button component={Link} size="sm" to={`/week?from=${from}&book=${page.client.id}`}>
+      Book an hour
+    </Button>
   )
-}
-
-/** The full hour of a working day nearest to a moment. */
-function onTheHour(ms: number): number {
-  const at = dayjs(ms).startOf('hour')
-  const hour = Math.min(16, Math.max(9, at.hour()))
-  return at.hour(hour).valueOf()
 }

@@ -1,0 +1,171 @@
+/** The book over the wire. */
+import * as y from 'yup'
+import type { InferType } from 'yup'
+import type { Job, ServiceId } from '../core/services/index.ts'
+import { isServiceId } from '../core/services/index.ts'
+import type { ClosedDays } from '../core/time/index.ts'
+import {
+  APPOINTMENT_STATES,
+  GRID_MIN,
+  LEAST_MIN,
+  MOST_MIN,
+  type Studio,
+  type WorkerHours,
+} from '../core/week/index.ts'
+import { core, listOf, maybe, number, one, record, text as words, VISIT_STATES } from './answers.ts'
+import { choice, isoDate, moment, text, uuid } from './parts.ts'
+import { jobs } from './schemas.ts'
+
+/** So many days are shown at once, at most: four weeks and the days around. */
+const MOST_DAYS = 35
+
+export const weekQuery = y
+  .object({
+    from: isoDate().required(),
+    days: y.number().integer().min(1).max(MOST_DAYS).default(7),
+  })
+  .noUnknown()
+
+const minutes = () =>
+  y
+    .number()
+    .integer()
+    .min(LEAST_MIN, `takes ${LEAST_MIN} minutes at the least`)
+    .max(MOST_MIN, `takes ${MOST_MIN / 60} hours at the most`)
+    .test('grid', `goes by ${GRID_MIN} minutes`, (m) => m === undefined || m % GRID_MIN === 0)
+
+export const newAppointmentSchema = y
+  .object({
+    id: uuid().required(),
+    clientId: uuid().required(),
+    workerId: uuid().required(),
+    startMs: moment().required('When is it?'),
+    /** As it is expected to take when left out. */
+    minutes: minutes().optional(),
+    jobs: jobs().required(),
+    note: text(300).default(''),
+  })
+  .noUnknown()
+
+export const appointmentChangeSchema = y
+  .object({
+    /** Of the appointment as it was seen: another change in between is told. */
+    mark: y.number().integer().min(1).required(),
+    workerId: uuid().optional(),
+    startMs: moment().optional(),
+    minutes: minutes().optional(),
+    jobs: jobs().optional(),
+    note: text(300).optional(),
+    state: choice(APPOINTMENT_STATES).optional(),
+  })
+  .noUnknown()
+
+export const awaySchema = y
+  .object({
+    id: uuid().required(),
+    workerId: uuid().nullable().default(null),
+    fromMs: moment().required('From when?'),
+    toMs: moment()
+      .required('Until when?')
+      .test('order', 'It ends before it begins.', function (to) {
+        return to > (this.parent as { fromMs: number }).fromMs
+      }),
+    why: text(80).default(''),
+  })
+  .noUnknown()
+
+export const lengthQuery = y
+  .object({
+    worker: uuid().required(),
+    services: text(300)
+      .required()
+      .test('services', 'are no services', (s) => s?.split(',').every(isServiceId) ?? false),
+  })
+  .noUnknown()
+
+export const appointmentAnswer = record({
+  id: words(),
+  clientId: words(),
+  client: words(),
+  phone: words(),
+  visitId: words().nullable(),
+  workerId: words(),
+  startMs: number(),
+  minutes: number(),
+  jobs: core<readonly Job[]>(),
+  note: words(),
+  state: one(APPOINTMENT_STATES),
+  cancelledAtMs: maybe(),
+  visitState: one(VISIT_STATES).nullable().defined(),
+  startedAtMs: maybe(),
+  endedAtMs: maybe(),
+  mark: number(),
+  changedBy: words(),
+  /** Of how many appointments that are over the client did not come to how many. */
+  missed: record({ of: number(), missed: number() }),
+})
+
+export const weekAnswer = record({
+  from: words(),
+  days: number(),
+  nowMs: number(),
+  closed: core<ClosedDays>(),
+  studio: core<Studio>(),
+  workers: listOf(
+    record({
+      id: words(),
+      name: words(),
+      hours: core<WorkerHours>().nullable(),
+      services: core<readonly ServiceId[]>().nullable(),
+    }),
+  ),
+  away: listOf(
+    record({
+      id: words(),
+      workerId: words().nullable(),
+      fromMs: number(),
+      toMs: number(),
+      why: words(),
+    }),
+  ),
+  /** Of these days, and of those around them that speak for an hour of theirs. */
+  appointments: listOf(appointmentAnswer),
+  /** Whose good days touch these days and who has no hour yet, who is due first first. */
+  wants: listOf(
+    record({
+      clientId: words(),
+      name: words(),
+      /** Who served them last. */
+      workerId: words(),
+      jobs: core<readonly Job[]>(),
+      minutes: number(),
+      fromMs: number(),
+      toMs: number(),
+      /** Odds that hair is seen by the end of the good days; null where nothing tells. */
+      seenByEnd: maybe(),
+      /** An event that it must be done before. */
+      event: record({ name: words(), atMs: number() }).nullable().defined(),
+    }),
+  ),
+  more: number(),
+})
+
+/** How long an appointment takes, min. */
+export const lengthAnswer = record({
+  /** On the book. */
+  minutes: number(),
+  plannedMin: number(),
+  /** Greeting and cleaning. */
+  besidesMin: number(),
+  /** What the service itself takes: the middle, and between what with 80 %. */
+  midMin: number(),
+  lowMin: number(),
+  highMin: number(),
+  /** Visits that this is learned from. */
+  visits: number(),
+})
+
+export type Week = InferType<typeof weekAnswer>
+export type BookedRow = InferType<typeof appointmentAnswer>
+export type WantRow = Week['wants'][number]
+export type AppointmentLength = InferType<typeof lengthAnswer>

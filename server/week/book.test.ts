@@ -1,0 +1,195 @@
+/** The book over the wire: what is refused, what belongs together, two who move the same. */
+import { randomUUID } from 'node:crypto'
+import request from 'supertest'
+import type { ClientPage, House, Today, VisitPage } from '../../contract/types.ts'
+import type { AppointmentLength, BookedRow, Week } from '../../contract/week.ts'
+import { oneJob, type ServiceId } from '../../core/services/index.ts'
+import { addDays, dateAt, DAY_MS, isClosed, offsetHere } from '../../core/time/index.ts'
+import { MIN_MS, momentAt } from '../../core/week/index.ts'
+import { chairEvent, newClient, openStudio, plannedVisit, type Studio } from '../testing/studio.ts'
+
+let studio: Studio
+let house: House
+beforeEach(async () => {
+  studio = await openStudio()
+  house = (await api().get('/api/house')).body as House
+})
+afterEach(() => studio.close())
+const api = () => request(studio.app)
+
+/** A day to come on which the house is open, so many open days ahead. */
+function openDay(ahead: number): string {
+  let date = dateAt(Date.now(), offsetHere)
+  for (let left = ahead; left > 0;) {
+    date = addDays(date, 1)
+    if (!isClosed(house.closed, date)) left--
+  }
+  return date
+}
+const at = (ahead: number, hour: number) => momentAt(openDay(ahead), hour, offsetHere)
+const someClient = async (service: ServiceId = 'face-shave') =>
+  (await api().post('/api/clients').send(newClient({ service })).expect(201)).body as { id: string }
+const body = (clientId: string, startMs: number, over: object = {}) => ({
+  ...{ id: randomUUID(), clientId, workerId: house.workers[0]!.id, startMs, minutes: 45 },
+  ...{ jobs: [oneJob(randomUUID(), 'face-shave')] },
+  ...over,
+})
+const add = (b: object) => api().post('/api/appointments').send(b)
+const change = (a: BookedRow, c: object) =>
+  api()
+    .patch(`/api/appointments/${a.id}`)
+    .send({ mark: a.mark, ...c })
+const week = async (from = openDay(1), days = 7) =>
+  (await api().get(`/api/week?from=${from}&days=${days}`).expect(200)).body as Week
+
+it('is made, moved, cancelled and booked again; the week shows it', async () => {
+  const { id } = await someClient()
+  const made = (await add(body(id, at(3, 10))).expect(200)).body as BookedRow
+  expect(made).toMatchObject({ state: 'booked', minutes: 45, visitId: null, mark: 1 })
+  // The same told twice is one.
+  await add({ ...body(id, at(3, 10)), id: made.id }).expect(200)
+  const moved = (await change(made, { startMs: at(3, 11) }).expect(200)).body as BookedRow
+  const off = (await change(moved, { state: 'cancelled' }).expect(200)).body as BookedRow
+  expect(off.cancelledAtMs).toBeGreaterThan(Date.now() - 60_000)
+  const again = (await change(off, { state: 'booked' }).expect(200)).body as BookedRow
+  expect(again).toMatchObject({ state: 'booked', cancelledAtMs: null, startMs: at(3, 11), mark: 4 })
+  expect((await week()).appointments.map((a) => a.id)).toEqual([made.id])
+})
+
+it('what cannot be is refused with the reason and hours that work, and nothing is half done', async () => {
+  const [a, b] = [await someClient(), await someClient()]
+  await add(body(a.id, at(3, 10))).expect(200)
+  const refused = await add(body(b.id, at(3, 10.5))).expect(422)
+  expect(refused.body.detail).toMatch(
+    /has somebody from .* Nothing was changed\. The nearest that work: /,
+  )
+  for (const [wrong, code] of [
+    [{ startMs: Date.now() - 3 * DAY_MS }, 'book'],
+    [{ startMs: at(3, 3) }, 'book'],
+    [{ startMs: at(3, 12) + 60_000 }, 'book'],
+    [{ minutes: 47 }, 'invalid'],
+    [{ minutes: -5 }, 'invalid'],
+    [{ workerId: randomUUID() }, 'book'],
+    [{ jobs: [] }, 'invalid'],
+  ] as const)
+    expect((await add(body(b.id, at(4, 10), wrong)).expect(422)).body.code).toBe(code)
+  await add(body(randomUUID(), at(4, 10))).expect(404)
+  expect((await week()).appointments).toHaveLength(1)
+})
+
+it('of two who move the same appointment one wins, and the other is told', async () => {
+  const { id } = await someClient()
+  const made = (await add(body(id, at(3, 10))).expect(200)).body as BookedRow
+  const both = await Promise.all([
+    change(made, { startMs: at(3, 11) }),
+    change(made, { startMs: at(3, 14) }),
+  ])
+  expect(both.map((r) => r.status).sort()).toEqual([200, 409])
+  const told = both.find((r) => r.status === 409)!
+  expect(told.body.code).toBe('moved')
+  expect(told.body.detail).toMatch(
+    /has changed this appointment meanwhile: it is at .* That stands/,
+  )
+})
+
+it('closed days, time away, hours and services of a worker hold', async () => {
+  const { id } = await someClient()
+  const [ines, joren] = house.workers
+  const away = {
+    id: randomUUID(),
+    workerId: ines!.id,
+    fromMs: at(3, 9),
+    toMs: at(3, 18),
+    why: 'fair',
+  }
+  await api().post('/api/away').send(away).expect(200)
+  await api()
+    .post('/api/away')
+    .send({ ...away, toMs: away.fromMs })
+    .expect(422)
+  expect((await add(body(id, at(3, 10))).expect(422)).body.detail).toMatch(/is away .*: fair\./)
+  await api().delete(`/api/away/${away.id}`).expect(200)
+  await add(body(id, at(3, 10))).expect(200)
+  const worker = { ...joren!, services: ['dermaplane'], hours: { '1': [[9, 12]] } }
+  await api().patch('/api/house').send({ worker }).expect(200)
+  const other = await someClient()
+  const refused = await add(body(other.id, at(4, 10), { workerId: joren!.id })).expect(422)
+  expect(refused.body.detail).toMatch(/does not do hot-towel face shave/)
+  const wrong = { ...worker, hours: { '1': [[12, 9]] } }
+  await api().patch('/api/house').send({ worker: wrong }).expect(422)
+})
+
+it('the next appointment has the client’s visit: made when it is near, given on when another comes before', async () => {
+  const { id } = await someClient()
+  const far = (await add(body(id, at(6, 10))).expect(200)).body as BookedRow
+  expect(far.visitId).toBeNull()
+  // One that is near has its visit at once, with its hour.
+  const soonMs = Math.ceil((Date.now() + 20 * MIN_MS) / (5 * MIN_MS)) * 5 * MIN_MS
+  await studio.db.models.Appointment.create({
+    ...{
+      id: randomUUID(),
+      clientId: id,
+      workerId: house.workers[0]!.id,
+      startMs: soonMs,
+      minutes: 30,
+    },
+    ...{ jobs: [oneJob(randomUUID(), 'face-shave')], state: 'booked', madeAtMs: Date.now() },
+  })
+  const near = (await week(dateAt(soonMs, offsetHere))).appointments.find(
+    (a) => a.startMs === soonMs,
+  )!
+  expect(near.visitState).toBe('open')
+  const page = (await api().get(`/api/clients/${id}`)).body as ClientPage
+  expect(page.visits[0]).toMatchObject({ id: near.visitId, slotAtMs: soonMs, state: 'open' })
+  const today = (await api().get('/api/today')).body as Today
+  expect(today.rows.find((r) => r.client.id === id)?.slotAtMs).toBe(soonMs)
+  // Cancelled, its visit goes on to the next.
+  await change(near, { state: 'cancelled' }).expect(200)
+  const after = (await week(openDay(1), 14)).appointments.find((a) => a.id === far.id)!
+  expect(after.visitId).toBe(near.visitId)
+  const visit = (await api().get(`/api/visits/${near.visitId!}`)).body as VisitPage
+  expect(visit.slotAtMs).toBe(far.startMs)
+})
+
+it('a walk-in makes an appointment, and what has begun no longer moves', async () => {
+  const { client, visit } = await plannedVisit(studio.app)
+  await api().post(`/api/visits/${visit.id}/events`).send(chairEvent(1, 'started')).expect(200)
+  const today = dateAt(Date.now(), offsetHere)
+  const [own] = (await week(today, 1)).appointments.filter((a) => a.clientId === client.id)
+  expect(own).toMatchObject({ visitId: visit.id, visitState: 'running', state: 'arrived' })
+  expect(Math.abs(own!.startMs - Date.now())).toBeLessThan(6 * 60_000)
+  expect((await change(own!, { minutes: 60 }).expect(409)).body.code).toBe('already-started')
+  await change(own!, { note: 'came early' }).expect(200)
+  await api().delete(`/api/appointments/${own!.id}`).expect(409)
+})
+
+it('what was made by mistake is taken out, for a while', async () => {
+  const { id } = await someClient()
+  const made = (await add(body(id, at(3, 10))).expect(200)).body as BookedRow
+  await api().delete(`/api/appointments/${made.id}`).expect(200)
+  await api().delete(`/api/appointments/${made.id}`).expect(404)
+  const old = (await add(body(id, at(3, 10))).expect(200)).body as BookedRow
+  await studio.db.models.Appointment.update(
+    { madeAtMs: Date.now() - DAY_MS },
+    { where: { id: old.id } },
+  )
+  expect((await api().delete(`/api/appointments/${old.id}`).expect(409)).body.code).toBe('too-late')
+})
+
+it('an appointment takes what is planned, greeting and cleaning, as visits here really took', async () => {
+  const { client, visit } = await plannedVisit(studio.app)
+  const ask = async (worker = house.workers[0]!.id) =>
+    (
+      await api()
+        .get(`/api/clients/${client.id}/length?worker=${worker}&services=face-shave`)
+        .expect(200)
+    ).body as AppointmentLength
+  const first = await ask()
+  expect(first.plannedMin).toBeCloseTo(visit.plan!.totalMinutes, 6)
+  expect(first.lowMin).toBeLessThan(first.midMin)
+  expect(first.minutes).toBeGreaterThanOrEqual(first.midMin + first.besidesMin)
+  expect(first.minutes % 5).toBe(0)
+  await api()
+    .get(`/api/clients/${client.id}/length?worker=${house.workers[0]!.id}&services=haircut`)
+    .expect(400)
+})

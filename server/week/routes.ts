@@ -1,0 +1,44 @@
+import type { Express } from 'express'
+import { figuresOf } from '../../core/register/index.ts'
+import type { Database } from '../db/connection.ts'
+import { mount } from '../http/mount.ts'
+import { HttpProblem, notFound } from '../http/problem.ts'
+import { readClient } from '../clients/read.ts'
+import { readHouse } from '../house/service.ts'
+import { addAppointment, changeAppointment, removeAppointment } from './appointments.ts'
+import { lengthOf } from './length.ts'
+import { readWeek } from './week.ts'
+
+const REMOVED = { removed: true } as const
+
+export function weekRoutes(app: Express, db: Database): void {
+  mount(app, 'week', ({ query }) => readWeek(db, query.from, query.days))
+  mount(app, 'appointmentLength', async ({ params, query }) => {
+    const figures = figuresOf((await readHouse(db)).figures)
+    await readClient(db, params.id)
+    const services = query.services.split(',')
+    return lengthOf(db, figures, { clientId: params.id, workerId: query.worker, services })
+  })
+  mount(app, 'addAppointment', ({ body }) => addAppointment(db, body))
+  mount(app, 'changeAppointment', ({ params, body }) => changeAppointment(db, params.id, body))
+  mount(app, 'removeAppointment', async ({ params }) => {
+    await removeAppointment(db, params.id)
+    return REMOVED
+  })
+  mount(app, 'addAway', async ({ body }) => {
+    const house = await readHouse(db)
+    if (body.workerId !== null && !house.workers.some((w) => w.id === body.workerId))
+      throw new HttpProblem(
+        422,
+        'no-such-worker',
+        'That worker is not of this house. Nothing was changed.',
+      )
+    await db.write(() => db.models.Away.bulkCreate([body], { ignoreDuplicates: true }))
+    return REMOVED
+  })
+  mount(app, 'removeAway', async ({ params }) => {
+    const gone = await db.write(() => db.models.Away.destroy({ where: { id: params.id } }))
+    if (gone === 0) throw notFound('That time away')
+    return REMOVED
+  })
+}
