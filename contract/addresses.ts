@@ -86,6 +86,8 @@ export const ADDRESSES = {
   addAppointment: { method: 'POST', path: '/api/appointments' },
   changeAppointment: { method: 'PATCH', path: '/api/appointments/:id' },
   removeAppointment: { method: 'DELETE', path: '/api/appointments/:id' },
+  /** Asked again and again, it changes nothing: a query that is too long for an address. */
+  propose: { method: 'POST', path: '/api/week/proposal' },
   addAway: { method: 'POST', path: '/api/away' },
   removeAway: { method: 'DELETE', path: '/api/away/:id' },
 } as const satisfies Record<string, Address>

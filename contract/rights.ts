@@ -105,6 +105,7 @@ export const RIGHTS = {
   addAppointment: { may: ALL, use: 'add' },
   changeAppointment: { may: ALL, use: 'change' },
   removeAppointment: { may: ALL, use: 'erase' },
+  propose: { may: ALL },
   addAway: { may: TRUSTED },
   removeAway: { may: TRUSTED },
   readingsCsv: { may: TRUSTED, use: 'export' },

@@ -274,6 +274,7 @@ export const ROUTES = {
     ...ADDRESSES.removeAppointment,
     params: s.idParams,
   }),
+  propose: route({ answer: w.proposalAnswer, ...ADDRESSES.propose, body: w.proposalSchema }),
   addAway: route({ answer: a.removedAnswer, ...ADDRESSES.addAway, body: w.awaySchema }),
   removeAway: route({ answer: a.removedAnswer, ...ADDRESSES.removeAway, params: s.idParams }),
 } as const

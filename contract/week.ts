@@ -150,6 +150,40 @@ export const weekAnswer = record({
   more: number(),
 })
 
+export const proposalSchema = y
+  .object({
+    from: isoDate().required(),
+    days: y.number().integer().min(1).max(MOST_DAYS).required(),
+  })
+  .noUnknown()
+
+export const proposalAnswer = record({
+  /** Hours that are proposed; nothing is booked yet. */
+  proposals: listOf(
+    record({
+      clientId: words(),
+      name: words(),
+      workerId: words(),
+      startMs: number(),
+      minutes: number(),
+      jobs: core<readonly Job[]>(),
+      /** Odds on that day: hair is seen, skin is clear. */
+      seen: number(),
+      clear: number(),
+      /** Why this hour, and what another day costs, in sentences. */
+      why: y.array(words().required()).required(),
+    }),
+  ),
+  /** Those for whom no hour was found, with the reason. */
+  without: listOf(record({ clientId: words(), name: words(), why: words() })),
+  /** What is proposed is within this share of the best possible. */
+  within: number(),
+  /** It is the best, as an exact solver has found. */
+  exact: y.boolean().required(),
+  choices: number(),
+  tookMs: number(),
+})
+
 /** How long an appointment takes, min. */
 export const lengthAnswer = record({
   /** On the book. */
@@ -168,4 +202,5 @@ export const lengthAnswer = record({
 export type Week = InferType<typeof weekAnswer>
 export type BookedRow = InferType<typeof appointmentAnswer>
 export type WantRow = Week['wants'][number]
+export type Proposal = InferType<typeof proposalAnswer>
 export type AppointmentLength = InferType<typeof lengthAnswer>

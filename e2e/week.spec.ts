@@ -164,6 +164,33 @@ test('by keys alone: somebody is given an hour, moved, drawn longer, given to th
   await expect.poll(async () => (await booked(page, date, clientId)).state).toBe('booked')
 })
 
+test('a week is proposed, dashed until it is taken, with its reasons and how good it is', async ({
+  page,
+}) => {
+  await page.goto('/week?view=four')
+  await expect(page.getByRole('heading', { name: 'Who the week wants' })).toBeVisible()
+  await page.keyboard.press('p')
+  const panel = page.getByRole('region', { name: 'Proposals' })
+  await expect(
+    panel.getByText(/^(The best possible|Within [\d.]+ % of the best possible)/),
+  ).toBeVisible()
+  const first = panel.getByRole('button', { name: /^Take (?!all)/ }).first()
+  const name = (await first.getAttribute('aria-label'))!.slice('Take '.length)
+  await expect(page.getByRole('img', { name: `Proposed: ${name}` })).toBeVisible()
+  await panel.getByRole('button', { name: 'Why then' }).first().click()
+  await expect(panel.getByText(/hair seen with .* skin clear with /)).toBeVisible()
+  await first.click()
+  await expect(page.getByText(`${name} is booked:`)).toBeVisible()
+  await expect(page.getByRole('img', { name: `Proposed: ${name}` })).toHaveCount(0)
+  await expect(page.getByRole('button', { name: `${name},` }).first()).toBeVisible()
+  // Taken back, they are wanted again.
+  await page.getByRole('button', { name: 'Undo' }).first().click()
+  await panel.getByRole('button', { name: 'Close' }).click()
+  await expect(
+    page.getByRole('region', { name: 'Who the week wants' }).getByText(name),
+  ).toBeVisible()
+})
+
 test('two screens move the same at once: one wins, the other is told', async ({
   page,
   browser,

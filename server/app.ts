@@ -118,7 +118,7 @@ export function createApp(
   peopleRoutes(app, db, people, config.dataDir)
   screenRoutes(app, db, people, config)
   todayRoutes(app, db, caretaker)
-  weekRoutes(app, db)
+  weekRoutes(app, db, work)
   safetyRoutes(app, caretaker)
   houseRoutes(app, db)
   clientRoutes(app, db, chair.desk, config.dataDir, people.trail, work)

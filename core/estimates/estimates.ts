@@ -195,6 +195,14 @@ export const ESTIMATES = {
     ['book.scatter', 'book.workerSpread', 'book.clientSpread', 'book.waitOdds'],
     'DeGroot, Optimal Statistical Decisions (1970), noted from memory',
   ),
+  'book-proposal': estimate(
+    'H',
+    'How good the proposal is',
+    'What is proposed is worth at most so much less than any way of giving these clients hours.',
+    'The worth of an hour is the odds that hair is seen and skin is clear, less lateness, another worker or hour than usual, and gaps that nobody fits into. The bound is Lagrange’s; where little is left open an exact solver has the last word.',
+    ['book.latePerDay', 'book.otherWorker', 'book.hourOff', 'book.deadGap'],
+    'Fisher, The Lagrangian Relaxation Method for Solving Integer Programming Problems (1981), noted from memory',
+  ),
   'book-missed': estimate(
     'H',
     'Did not come',

@@ -63,6 +63,7 @@ export { type Trend, trendWatch } from './trend.ts'
 export {
   type ComesAgain,
   type LoadedService,
+  clearAfter,
   readyAfter,
   rednessSeen,
   skinAfter,

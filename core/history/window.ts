@@ -9,6 +9,8 @@ import {
   nextVisitWindow,
   type SkinAfter,
   type SkinOf,
+  type ClearOdds,
+  clearOddsOfAll,
   skinReadyMs,
   type VisitWindow,
   workedZones,
@@ -153,6 +155,16 @@ export function skinSince(
     return [{ endedAtMs: work.atMs, zones: zones.map((zoneId) => ({ zoneId, load })), answers }]
   })
 }
+
+/** How likely all skin is clear after a service, at any moment; work at home since counts as a service of its own. */
+export const clearAfter = (
+  figures: Figures,
+  last: LoadedService,
+  model: SkinOf,
+  home: readonly HomeWork[] = [],
+  coarse: Coarseness = 'medium',
+): ClearOdds =>
+  clearOddsOfAll(figures, [skinAfter(last), ...skinSince(figures, last, home, coarse)], model)
 
 /**
  * From when the skin after a service is clear enough, as it is believed to be; work at home since counts as a service on its

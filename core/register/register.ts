@@ -9,7 +9,12 @@ import {
   SUPPOSED_CONSTANTS,
   YEAR_CONSTANTS,
 } from '../ahead/index.ts'
-import { BOOK_CONSTANTS, DURATION_CONSTANTS, MISSED_CONSTANTS } from '../week/index.ts'
+import {
+  BOOK_CONSTANTS,
+  DURATION_CONSTANTS,
+  MISSED_CONSTANTS,
+  PROPOSE_CONSTANTS,
+} from '../week/index.ts'
 import { CARE_CONSTANTS, RANK_CONSTANTS } from '../care/index.ts'
 import {
   FEEL_CONSTANTS,
@@ -146,7 +151,7 @@ export const CONSTANT_REGISTER: readonly ConstantArea[] = [
   {
     id: 'book',
     title: 'The book',
-    constants: { ...BOOK_CONSTANTS, ...DURATION_CONSTANTS, ...MISSED_CONSTANTS },
+    constants: { ...BOOK_CONSTANTS, ...DURATION_CONSTANTS, ...MISSED_CONSTANTS, ...PROPOSE_CONSTANTS },
   },
   { id: 'course', title: 'First sessions', constants: COURSE_CONSTANTS },
   { id: 'misses', title: 'Where one misses', constants: MISS_CONSTANTS },

@@ -33,6 +33,7 @@ export {
 export {
   CLEAR_CONSTANTS,
   clearOddsOf,
+  type ClearOdds,
   clearOddsOfAll,
   lastLook,
   seenClearMs,

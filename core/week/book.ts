@@ -378,7 +378,8 @@ export function startsOn(
     for (let at = first; at + wanted.minutes * MIN_MS <= gap.toMs; at += GRID_MS) {
       const fits = needs.every((n) => {
         const within = { fromMs: n.fromMs + at, toMs: n.toMs + at }
-        return mostTaken(uses, n.of, within) + n.many <= capacityOf(book.studio, n.of)
+        const taken = uses.length === 0 ? 0 : mostTaken(uses, n.of, within)
+        return taken + n.many <= capacityOf(book.studio, n.of)
       })
       if (fits) starts.push(at)
     }

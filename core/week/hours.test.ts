@@ -6,6 +6,8 @@ import {
   hoursProblem,
   momentAt,
   openOn,
+  readStretches,
+  stretchWords,
   weekOf,
   without,
 } from './hours.ts'
@@ -122,4 +124,24 @@ it('a week begins on the house’s first day', () => {
   expect(weekOf('2026-12-01', 0)).toBe('2026-11-29')
   expect(weekOf('2026-11-30', 1)).toBe('2026-11-30')
   expect(weekOf('2026-12-04', 6)).toBe('2026-11-28')
+})
+
+it('hours are read as people write them, and written as they are read', () => {
+  for (const [typed, read] of [
+    [
+      '9-12.30, 13-18',
+      [
+        [9, 12.5],
+        [13, 18],
+      ],
+    ],
+    ['9:00–18:00', [[9, 18]]],
+    ['10 to 16', [[10, 16]]],
+    ['off', []],
+  ] as const) {
+    expect(readStretches(typed)).toEqual(read)
+    expect(readStretches(stretchWords(read))).toEqual(read)
+  }
+  for (const typed of ['', '9', '18-9', '9-13, 12-18', '9-25', '9:75-10', 'morning'])
+    expect(readStretches(typed)).toBeUndefined()
 })

@@ -138,3 +138,31 @@ export function hoursProblem(hours: WorkerHours): string | undefined {
   }
   return undefined
 }
+
+const hourFigure = (h: number): string => {
+  const minutes = Math.round(h * 60)
+  return `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, '0')}`
+}
+
+/** Stretches as they are written: "9:00–12:30, 13:00–18:00"; "off" for none. */
+export const stretchWords = (stretches: readonly (readonly number[])[]): string =>
+  stretches.length === 0
+    ? 'off'
+    : stretches.map(([from, to]) => `${hourFigure(from!)}–${hourFigure(to!)}`).join(', ')
+
+/**
+ * Reads stretches as people write them: "9-12.30, 13-18", "off".
+ * @returns undefined for what is none
+ */
+export function readStretches(text: string): number[][] | undefined {
+  const typed = text.trim().toLowerCase()
+  if (/^(off|free|none|-)$/.test(typed)) return []
+  const hour = (s: string): number => {
+    const [, h, m = '0'] = /^(\d{1,2})(?:[:.h](\d{2}))?$/.exec(s.trim()) ?? []
+    const at = Number(h) + Number(m) / 60
+    return Number(m) < 60 && at <= 24 ? at : NaN
+  }
+  const stretches = typed.split(/[,;]/).map((part) => part.split(/\s*(?:–|-|to)\s*/).map(hour))
+  const wrong = stretches.some((s) => s.length !== 2 || s.some((h) => !Number.isFinite(h)))
+  return wrong || hoursProblem({ '0': stretches }) !== undefined ? undefined : stretches
+}

@@ -52,10 +52,20 @@ export {
   hoursProblem,
   momentAt,
   openOn,
+  readStretches,
   type Stretch,
+  stretchWords,
   weekdayOf,
   weekOf,
   without,
   type WorkerHours,
 } from './hours.ts'
+export { lpOf, pack, type PackArrays, type Packed, Packing, unfit } from './packing.ts'
+export {
+  type Place,
+  PROPOSE_CONSTANTS,
+  type WeekProblem,
+  weekProblem,
+  type Wish,
+} from './propose.ts'
 export { missedRate, type MissedRate, MISSED_CONSTANTS } from './missed.ts'

@@ -23,9 +23,10 @@ import {
   learnSkin,
   type LoadedService,
   notCutAtHome,
+  clearAfter,
   readyAfter,
 } from '../../core/history/index.ts'
-import { seenClearMs, type SkinOf } from '../../core/regrowth/index.ts'
+import { type ClearOdds, seenClearMs, type SkinOf } from '../../core/regrowth/index.ts'
 import type { SkinAnswer } from '../../core/looks/index.ts'
 import { expectedOf, type StudioSkin } from '../../core/skin/index.ts'
 import type { House, VisitSummary } from '../../contract/types.ts'
@@ -183,6 +184,18 @@ export const comesAgain = (
   closed: house.closed,
   offset: offsetHere,
 })
+
+/** How likely the skin of a client is clear after their last service of a kind, at any moment. */
+export async function clearOf(
+  db: Reads,
+  figures: Figures,
+  client: Comer,
+  last: LoadedService,
+): Promise<ClearOdds> {
+  const history = await readHistory(db, client.id)
+  const skin = skinFrom(figures, history, client.skin, [last])
+  return clearAfter(figures, last, skin, history.home, client.skin.coarseness)
+}
 
 /**
  * From when the skin of a client is clear enough after their last service of a kind. What was seen clear needs no history; for

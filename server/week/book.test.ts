@@ -2,11 +2,18 @@
 import { randomUUID } from 'node:crypto'
 import request from 'supertest'
 import type { ClientPage, House, Today, VisitPage } from '../../contract/types.ts'
-import type { AppointmentLength, BookedRow, Week } from '../../contract/week.ts'
+import type { AppointmentLength, BookedRow, Proposal, Week } from '../../contract/week.ts'
 import { oneJob, type ServiceId } from '../../core/services/index.ts'
 import { addDays, dateAt, DAY_MS, isClosed, offsetHere } from '../../core/time/index.ts'
 import { MIN_MS, momentAt } from '../../core/week/index.ts'
-import { chairEvent, newClient, openStudio, plannedVisit, type Studio } from '../testing/studio.ts'
+import {
+  chairEvent,
+  finishVisit,
+  newClient,
+  openStudio,
+  plannedVisit,
+  type Studio,
+} from '../testing/studio.ts'
 
 let studio: Studio
 let house: House
@@ -192,4 +199,27 @@ it('an appointment takes what is planned, greeting and cleaning, as visits here 
   await api()
     .get(`/api/clients/${client.id}/length?worker=${house.workers[0]!.id}&services=haircut`)
     .expect(400)
+})
+
+it('hours are proposed for whoever is due, by what they are worth, and can be booked as they are', async () => {
+  const due: string[] = []
+  for (let i = 0; i < 3; i++) {
+    const { client, visit } = await plannedVisit(studio.app)
+    await finishVisit(studio.app, visit, Date.now() - (9 + i) * DAY_MS)
+    due.push(client.id)
+  }
+  const from = openDay(1)
+  const ask = async () =>
+    (await api().post('/api/week/proposal').send({ from, days: 7 }).expect(200)).body as Proposal
+  const told = await ask()
+  expect(told.proposals.map((p) => p.clientId).sort()).toEqual([...due].sort())
+  expect(told.within).toBeLessThan(0.02)
+  for (const p of told.proposals) {
+    expect(p.why.join(' ')).toMatch(/hair seen with .*skin clear with /)
+    const { clientId, workerId, startMs, minutes, jobs } = p
+    await add({ id: randomUUID(), clientId, workerId, startMs, minutes, jobs }).expect(200)
+  }
+  // Whoever has an hour wants none.
+  expect((await ask()).proposals).toEqual([])
+  await api().post('/api/week/proposal').send({ from: 'soon', days: 7 }).expect(422)
 })

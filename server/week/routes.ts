@@ -7,17 +7,25 @@ import { readClient } from '../clients/read.ts'
 import { readHouse } from '../house/service.ts'
 import { addAppointment, changeAppointment, removeAppointment } from './appointments.ts'
 import { lengthOf } from './length.ts'
+import { freshen } from '../standing/standing.ts'
+import type { Work } from '../work/work.ts'
 import { readWeek } from './week.ts'
 
 const REMOVED = { removed: true } as const
 
-export function weekRoutes(app: Express, db: Database): void {
+export function weekRoutes(app: Express, db: Database, work: Work): void {
   mount(app, 'week', ({ query }) => readWeek(db, query.from, query.days))
   mount(app, 'appointmentLength', async ({ params, query }) => {
     const figures = figuresOf((await readHouse(db)).figures)
     await readClient(db, params.id)
     const services = query.services.split(',')
     return lengthOf(db, figures, { clientId: params.id, workerId: query.worker, services })
+  })
+  mount(app, 'propose', async ({ body, response }) => {
+    const given = new AbortController()
+    response.on('close', () => given.abort())
+    await freshen(db)
+    return work.run('propose', body, given.signal)
   })
   mount(app, 'addAppointment', ({ body }) => addAppointment(db, body))
   mount(app, 'changeAppointment', ({ params, body }) => changeAppointment(db, params.id, body))

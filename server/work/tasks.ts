@@ -4,6 +4,7 @@ import type { Reads } from '../db/reader.ts'
 import { readBroughtIn, type BroughtIn } from '../imports/broughtIn.ts'
 import type { TrailRow } from '../people/trail.ts'
 import { learned, makeSums, type MadeSums } from '../studio/learned.ts'
+import type { Proposed, ProposeAsked } from '../week/propose.ts'
 
 /** What each task is given; it must be possible to send it to a thread. */
 export interface Asked {
@@ -17,6 +18,8 @@ export interface Asked {
   readonly picture: { readonly dataDir: string; readonly id: string; readonly bytes: Uint8Array }
   /** Many clients at once, as they came over the wire. */
   readonly broughtIn: { readonly text: string }
+  /** Hours for those whose good days these are. */
+  readonly propose: ProposeAsked
 }
 
 export interface Made {
@@ -26,6 +29,7 @@ export interface Made {
   readonly learn: StudioLearned
   readonly picture: { readonly width: number; readonly height: number }
   readonly broughtIn: BroughtIn
+  readonly propose: Proposed
 }
 
 export type TaskName = keyof Asked
@@ -40,5 +44,6 @@ export const TASKS: { [N in TaskName]: (db: Reads, asked: Asked[N]) => Promise<M
   learn: (db) => learned(db),
   picture: async (_db, { dataDir, id, bytes }) =>
     (await import('../photos/store.ts')).keepPhoto(dataDir, id, bytes),
+  propose: async (db, asked) => (await import('../week/propose.ts')).propose(db, asked),
   broughtIn: (_db, { text }) => new Promise((read) => read(readBroughtIn(text))),
 }

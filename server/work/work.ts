@@ -5,7 +5,12 @@ import { HttpProblem } from '../http/problem.ts'
 import { TASKS, type Asked, type Made, type TaskName } from './tasks.ts'
 
 export interface Work {
-  readonly run: <N extends TaskName>(name: N, asked: Asked[N]) => Promise<Made[N]>
+  /** @param signal gives it up */
+  readonly run: <N extends TaskName>(
+    name: N,
+    asked: Asked[N],
+    signal?: AbortSignal,
+  ) => Promise<Made[N]>
   readonly close: () => Promise<void>
 }
 
@@ -34,8 +39,8 @@ export function workOnThreads(file: string, storage: string): Work {
   // Whoever asked is told; the server goes on.
   pool.on('error', () => undefined)
   return {
-    run: async <N extends TaskName>(name: N, asked: Asked[N]) => {
-      const sent = (await pool.run({ name, asked })) as Sent<N>
+    run: async <N extends TaskName>(name: N, asked: Asked[N], signal?: AbortSignal) => {
+      const sent = (await pool.run({ name, asked }, signal ? { signal } : {})) as Sent<N>
       if ('problem' in sent) throw new HttpProblem(...sent.problem)
       return sent.made
     },

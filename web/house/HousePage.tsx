@@ -16,6 +16,7 @@ import { Outbox } from './Outbox.tsx'
 import { isPart, OLD_NAMES, PARTS, type Part } from './parts.ts'
 import { PeoplePart } from './PeoplePart.tsx'
 import { PlacePart } from './PlacePart.tsx'
+import { Places } from './Places.tsx'
 import { Probe } from './Probe.tsx'
 import { Rules } from './Rules.tsx'
 import { SafetyPart } from './SafetyPart.tsx'
@@ -103,7 +104,12 @@ function Page({ part, house, change }: PartProps & { part: Part }) {
     case 'place':
       return <PlacePart house={house} change={change} />
     case 'hours':
-      return <Hours closed={house.closed} onChange={(closed) => change.mutate({ closed })} />
+      return (
+        <>
+          <Hours closed={house.closed} onChange={(closed) => change.mutate({ closed })} />
+          <Places studio={house.studio} onChange={(studio) => change.mutate({ studio })} />
+        </>
+      )
     case 'workers':
       return <WorkersPart house={house} change={change} />
     case 'people':

@@ -9,6 +9,7 @@ import { Estimate } from '../ui/Estimate.tsx'
 import { Words } from '../ui/Words.tsx'
 import type { PartProps } from './HousePage.tsx'
 import { Everybody } from './PeoplePart.tsx'
+import { WorkerWeek } from './WorkerWeek.tsx'
 
 export function WorkersPart({ house, change }: PartProps) {
   const may = useMay()
@@ -18,6 +19,7 @@ export function WorkersPart({ house, change }: PartProps) {
         <Worker
           key={w.id}
           worker={w}
+          closed={house.closed}
           seen={house.paces[w.id] ?? []}
           maps={house.readers[w.id] ?? []}
           onChange={(worker) => change.mutate({ worker })}
@@ -30,11 +32,13 @@ export function WorkersPart({ house, change }: PartProps) {
 
 function Worker({
   worker,
+  closed,
   seen,
   maps,
   onChange,
 }: {
   worker: House['workers'][number]
+  closed: House['closed']
   /** What their services told of their pace. */
   seen: House['paces'][string]
   /** What their maps told of how surely they read. */
@@ -104,6 +108,7 @@ function Worker({
           <Estimate of="reader">Readings of the grain</Estimate>: {reads}.
         </Text>
       )}
+      <WorkerWeek worker={worker} closed={closed} onKeep={keep} />
     </Stack>
   )
 }

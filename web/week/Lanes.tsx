@@ -27,6 +27,7 @@ import {
 import { useFigures } from '../state/figures.ts'
 import { type Axis, datesOf, hoursOf, momentIn, shareOf, shutIn, type View } from './axis.ts'
 import { type BookActs, firstName, shortWork, workerName, workOf } from './useBook.ts'
+import type { Proposed } from './Proposals.tsx'
 import css from './Week.module.css'
 
 interface LanesProps {
@@ -38,6 +39,8 @@ interface LanesProps {
   /** An hour that is being given to somebody. */
   readonly draft:
     { readonly workerId: string; readonly startMs: number; readonly minutes: number } | undefined
+  /** Hours that are proposed: nothing is booked yet. */
+  readonly proposed: readonly Proposed[]
   readonly onPick: (id: string | undefined) => void
   /** An empty place was tapped. */
   readonly onPlace: (workerId: string, startMs: number) => void
@@ -153,6 +156,7 @@ function Lane({
   own,
   acts,
   picked,
+  proposed,
   draft,
   hours,
   onPick,
@@ -202,6 +206,19 @@ function Lane({
             aria-hidden
           />
         )}
+        {proposed
+          .filter((p) => p.workerId === worker.id && dateAt(p.startMs, offsetHere) === date)
+          .map((p) => (
+            <span
+              key={p.clientId}
+              className={css.proposed}
+              style={placeOf(axis, date, p.startMs, p.minutes)}
+              role="img"
+              aria-label={`Proposed: ${p.name}, ${timeWords(p.startMs)}`}
+            >
+              {view !== 'four' && `${firstName(p.name)}, ${shortWork(p)}`}
+            </span>
+          ))}
         {here && (
           <span
             className={css.draft}

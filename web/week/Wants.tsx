@@ -2,7 +2,7 @@
 import { Stack, Table, Text, Title, UnstyledButton } from '@mantine/core'
 import dayjs from 'dayjs'
 import type { Week, WantRow } from '../../contract/week.ts'
-import { percentWords, sum } from '../../core/stats/index.ts'
+import { oddsWords, sum } from '../../core/stats/index.ts'
 import { addDays, dateAt, daysWords, dueWords, offsetHere } from '../../core/time/index.ts'
 import {
   endMs,
@@ -16,6 +16,7 @@ import {
 import { useFigures } from '../state/figures.ts'
 import { datesOf } from './axis.ts'
 import { shortWork } from './useBook.ts'
+import { TimeAway } from './TimeAway.tsx'
 import css from './Week.module.css'
 
 export function Wants({ week, onWant }: { week: Week; onWant: (w: WantRow) => void }) {
@@ -39,7 +40,7 @@ export function Wants({ week, onWant }: { week: Week; onWant: (w: WantRow) => vo
               </span>
               <GoodDays week={week} w={w} />
               <span className={css.share}>
-                {w.seenByEnd === null ? '' : percentWords(w.seenByEnd)}
+                {w.seenByEnd === null ? '' : oddsWords(w.seenByEnd)}
               </span>
             </UnstyledButton>
           </li>
@@ -52,6 +53,7 @@ export function Wants({ week, onWant }: { week: Week; onWant: (w: WantRow) => vo
         </Text>
       )}
       <Free week={week} />
+      <TimeAway week={week} />
     </Stack>
   )
 }

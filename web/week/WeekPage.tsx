@@ -31,6 +31,7 @@ import { Chosen } from './Chosen.tsx'
 import { DayList } from './DayList.tsx'
 import { Lanes } from './Lanes.tsx'
 import { bookOf, type Change, daysOn, minutesOn, useBookActs, useWeek } from './useBook.ts'
+import { Proposals, useProposals } from './Proposals.tsx'
 import { Wants } from './Wants.tsx'
 import css from './Week.module.css'
 
@@ -98,6 +99,7 @@ export function WeekPage() {
   const acts = useBookActs(week, { from, days })
   const house = useHouse()
   const figures = useFigures()
+  const proposals = useProposals(from, days)
   const [picked, setPicked] = useState<string>()
   const [draft, setDraft] = useState<Draft>()
   useAskedFor(span, setDraft)
@@ -208,6 +210,23 @@ export function WeekPage() {
             <KeyButton k="week-add" variant="line" onAct={addNext}>
               New appointment
             </KeyButton>
+            {last >= span.today && (
+              <KeyButton
+                k="week-propose"
+                variant="strong"
+                disabled={proposals.asking}
+                onAct={() => {
+                  close()
+                  proposals.ask()
+                }}
+              >
+                {view === 'day'
+                  ? 'Propose the day'
+                  : view === 'week'
+                    ? 'Propose the week'
+                    : 'Propose four weeks'}
+              </KeyButton>
+            )}
           </Group>
         </Group>
         {query.isError && <Problem>{query.error.message}</Problem>}
@@ -220,6 +239,7 @@ export function WeekPage() {
               view={view}
               acts={acts}
               picked={picked}
+              proposed={proposals.told?.proposals ?? []}
               draft={draft && { ...draft, minutes: draft.minutes ?? 45 }}
               onPick={pick}
               onPlace={place}
@@ -255,7 +275,10 @@ export function WeekPage() {
             onDone={pick}
           />
         )}
-        {week && !chosen && !draft && (
+        {week && !chosen && !draft && (proposals.told || proposals.asking || proposals.error) && (
+          <Proposals week={week} of={proposals} acts={acts} />
+        )}
+        {week && !chosen && !draft && !proposals.told && !proposals.asking && (
           <Wants
             week={week}
             onWant={(w) => {

@@ -1,0 +1,252 @@
+/** Hours for those whose good days these are: laid in by what they are worth, exactly where that can be, with the bound told. */
+import type { Highs } from 'highs'
+import type { Proposal } from '../../contract/week.ts'
+import { figuresOf } from '../../core/register/index.ts'
+import type { Figures } from '../../core/house/index.ts'
+import { upkeepLast } from '../../core/ahead/index.ts'
+import { servicesOf } from '../../core/services/index.ts'
+import { oddsWords } from '../../core/stats/index.ts'
+import { addDays, dateAt, DAY_MS, daysWords, longDate, offsetHere } from '../../core/time/index.ts'
+import {
+  hourAt,
+  lpOf,
+  momentAt,
+  pack,
+  type PackArrays,
+  type Packed,
+  type Place,
+  weekProblem,
+  type Wish,
+} from '../../core/week/index.ts'
+import type { House } from '../../contract/types.ts'
+import { clearOf } from '../clients/model.ts'
+import type { Reads } from '../db/reader.ts'
+import { readHouse } from '../house/service.ts'
+import { readBook } from './book.ts'
+import { dueClients, type DueClient, seenOf } from './due.ts'
+import { lengthOf, readDurations } from './length.ts'
+
+export interface ProposeAsked {
+  readonly from: string
+  readonly days: number
+}
+export type Proposed = Proposal
+
+const MOST_CLIENTS = 300
+/** The search ends after this; then an exact solver, where little enough is left open. */
+const SEARCH_MS = 4500
+const EXACT_S = 4
+const EXACT_CHOICES = 6000
+/** A solver that is this near says that it is there. */
+const NEAR = 1e-4
+
+export async function propose(db: Reads, { from, days }: ProposeAsked): Promise<Proposed> {
+  const beganMs = Date.now()
+  const house = await readHouse(db)
+  const figures = figuresOf(house.figures)
+  const nowMs = Date.now()
+  const fromMs = momentAt(from, 0, offsetHere)
+  const toMs = momentAt(addDays(from, days), 0, offsetHere)
+  const today = dateAt(nowMs, offsetHere)
+  const dates = Array.from({ length: days }, (_, i) => addDays(from, i)).filter((d) => d >= today)
+  const [{ due }, book] = await Promise.all([
+    dueClients(db, house, { fromMs, toMs, nowMs, most: MOST_CLIENTS }),
+    readBook(db, house, fromMs, toMs),
+  ])
+  const wishes = await wishesOf(db, figures, house, due)
+  const { arrays, places } = weekProblem(
+    figures,
+    book,
+    wishes.map((w) => w.wish),
+    dates,
+  )
+  const packed = pack(arrays, { nowMs: Date.now, untilMs: Date.now() + SEARCH_MS })
+  const best = await exactly(arrays, packed)
+  const proposals = [...best.chosen].flatMap((at, n) =>
+    at < 0 ? [] : [proposalOf(house, wishes[n]!, due[n]!, places[at]!, places, n)],
+  )
+  return {
+    proposals: proposals.sort((a, b) => a.startMs - b.startMs),
+    without: [...best.chosen].flatMap((at, n) =>
+      at >= 0
+        ? []
+        : [
+            {
+              ...{ clientId: due[n]!.clientId, name: due[n]!.overview.client.name },
+              why: whyNot(wishes[n]!.wish, arrays, n, toMs),
+            },
+          ],
+    ),
+    within: best.bound > 0 ? (best.bound - best.value) / best.bound : 0,
+    exact: best.exact,
+    choices: places.length,
+    tookMs: Date.now() - beganMs,
+  }
+}
+
+interface Wished {
+  readonly wish: Wish
+  readonly seen: (atMs: number) => number
+  readonly clear: (atMs: number) => number
+}
+
+async function wishesOf(
+  db: Reads,
+  figures: Figures,
+  house: House,
+  due: readonly DueClient[],
+): Promise<Wished[]> {
+  const durations = await readDurations(db, figures)
+  const hours = await usualHours(
+    db,
+    due.map((d) => d.clientId),
+  )
+  const wishes: Wished[] = []
+  for (const d of due) {
+    const { clientId, next, overview, jobs } = d
+    const services = servicesOf(jobs)
+    const minutes = new Map<string, number>()
+    for (const w of house.workers) {
+      const of = { clientId, workerId: w.id, services }
+      minutes.set(w.id, (await lengthOf(db, figures, of, durations)).minutes)
+    }
+    const seen = seenOf(figures, d)
+    const clear = await clearOf(db, figures, overview.client, upkeepLast(next))
+    const { fromMs, toMs } = next.window
+    const usualHour = hours.get(clientId)
+    wishes.push({
+      ...{ seen, clear },
+      wish: {
+        ...{ clientId, jobs, fromMs, toMs, lastWorkerId: d.workerId },
+        minutes: (workerId) => minutes.get(workerId)!,
+        odds: (atMs) => seen(atMs) * clear(atMs),
+        ...(usualHour !== undefined && { usualHour }),
+      },
+    })
+  }
+  return wishes
+}
+
+/** At which hour of the day each client's last visits began, in the middle. */
+async function usualHours(db: Reads, ids: readonly string[]): Promise<Map<string, number>> {
+  const rows = await db.select<{ clientId: string; startMs: number }>(
+    `SELECT clientId, startMs FROM (SELECT clientId, startMs, ROW_NUMBER() OVER (PARTITION BY clientId ORDER BY startMs DESC) AS n
+       FROM appointments WHERE clientId IN (SELECT value FROM json_each(?)) AND state = 'arrived') WHERE n <= 6`,
+    [ids],
+  )
+  const of = new Map<string, number[]>()
+  for (const { clientId, startMs } of rows)
+    of.set(clientId, [...(of.get(clientId) ?? []), hourAt(startMs, offsetHere)])
+  return new Map(
+    [...of].map(([id, hours]) => [id, hours.sort((a, b) => a - b)[hours.length >> 1]!]),
+  )
+}
+
+let solver: Promise<Highs> | undefined
+
+/** The best of all, where few enough choices are left open for a solver; else what was found. */
+async function exactly(
+  arrays: PackArrays,
+  found: Packed,
+): Promise<{ chosen: Int32Array; value: number; bound: number; exact: boolean }> {
+  const there = found.bound - found.value <= NEAR * Math.max(1, found.bound)
+  if (there || found.open.length === 0 || found.open.length > EXACT_CHOICES)
+    return { ...found, exact: there }
+  try {
+    solver ??= import('highs').then((h) => h.default())
+    const highs = await solver
+    const solved = highs.solve(lpOf(arrays, found.open), {
+      time_limit: EXACT_S,
+      mip_rel_gap: NEAR,
+      log_to_console: false,
+    })
+    if (solved.Status !== 'Optimal') return { ...found, exact: false }
+    const value = solved.ObjectiveValue
+    if (value <= found.value + 1e-6) return { ...found, bound: found.value, exact: true }
+    const chosen = new Int32Array(arrays.clients).fill(-1)
+    for (const i of found.open) {
+      const column = solved.Columns[`x${i}`] as { Primal?: number } | undefined
+      if ((column?.Primal ?? 0) > 0.5) chosen[arrays.client[i]!] = i
+    }
+    return { chosen, value, bound: value, exact: true }
+  } catch {
+    // What the search has found holds without it; a solver that has failed is begun anew the next time.
+    solver = undefined
+    return { ...found, exact: false }
+  }
+}
+
+function proposalOf(
+  house: House,
+  { wish, seen, clear }: Wished,
+  due: DueClient,
+  place: Place,
+  places: readonly Place[],
+  n: number,
+): Proposal['proposals'][number] {
+  const { workerId, startMs, minutes } = place
+  return {
+    ...{ clientId: wish.clientId, name: due.overview.client.name, workerId, startMs, minutes },
+    jobs: wish.jobs,
+    seen: seen(startMs),
+    clear: clear(startMs),
+    why: whyWords(
+      house,
+      { wish, seen, clear },
+      place,
+      places.filter((p) => p.wish === n),
+    ),
+  }
+}
+
+const firstName = (house: House, id: string) =>
+  house.workers.find((w) => w.id === id)?.name.split(' ')[0] ?? ''
+
+/** Why this hour, and what another day costs. */
+function whyWords(
+  house: House,
+  { wish, seen, clear }: Wished,
+  place: Place,
+  own: readonly Place[],
+): string[] {
+  const say: string[] = []
+  say.push(
+    `${longDate(place.startMs)}: hair seen with ${oddsWords(seen(place.startMs))}, skin clear with ${oddsWords(clear(place.startMs))}.`,
+  )
+  const late = place.startMs > wish.toMs
+  say.push(
+    late
+      ? `The good days were ${daysWords(wish.fromMs, wish.toMs)}; each day more costs.`
+      : `Within the good days, ${daysWords(wish.fromMs, wish.toMs)}.`,
+  )
+  say.push(
+    wish.lastWorkerId === place.workerId
+      ? `${firstName(house, place.workerId)} served them last.`
+      : `With ${firstName(house, place.workerId)}, as ${firstName(house, wish.lastWorkerId ?? '')} has no better hour.`,
+  )
+  // The best that every other day would have been worth.
+  const days = new Map<string, number>()
+  for (const p of own) {
+    const day = dateAt(p.startMs, offsetHere)
+    days.set(day, Math.max(days.get(day) ?? 0, p.worth))
+  }
+  const mine = dateAt(place.startMs, offsetHere)
+  const others = [...days].filter(([d]) => d !== mine).sort((a, b) => b[1] - a[1])
+  const [next] = others
+  if (next) {
+    const words = longDate(momentAt(next[0], 12, offsetHere))
+    const points = Math.round(100 * (place.worth - next[1]))
+    say.push(
+      points > 0
+        ? `${words} instead costs ${points} points of a hundred.`
+        : `${words} would be as good for them; it serves others better.`,
+    )
+  }
+  return say
+}
+
+function whyNot(wish: Wish, arrays: PackArrays, n: number, toMs: number): string {
+  if (arrays.owned[n]!.length > 0) return 'All hours that would serve are taken by others.'
+  if (wish.fromMs > toMs - DAY_MS) return 'Their good days only begin as these end.'
+  return 'No hour of these days is worth enough, or none is free.'
+}

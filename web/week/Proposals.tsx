@@ -1,0 +1,158 @@
+/** Hours that are proposed: one by one or all at once they become appointments; until then nothing is booked. */
+import { Button, Group, Progress, Stack, Text, Title } from '@mantine/core'
+import { useMutation } from '@tanstack/react-query'
+import { useEffect, useRef, useState } from 'react'
+import type { Proposal, Week } from '../../contract/week.ts'
+import { oneJob } from '../../core/services/index.ts'
+import { oddsWords } from '../../core/stats/index.ts'
+import { whenWords } from '../../core/time/index.ts'
+import { call, GivenUp } from '../api/call.ts'
+import { newId } from '../state/words.ts'
+import { KeyButton } from '../ui/Act.tsx'
+import { Estimate } from '../ui/Estimate.tsx'
+import { Problem } from '../ui/Panel.tsx'
+import { type BookActs, shortWork, workerName } from './useBook.ts'
+import css from './Week.module.css'
+
+export type Proposed = Proposal['proposals'][number]
+
+/** Asks for proposals; given up when it is left. */
+export function useProposals(from: string, days: number) {
+  const [told, setTold] = useState<Proposal>()
+  const stop = useRef<AbortController>(undefined)
+  const asking = useMutation({
+    mutationFn: () => {
+      stop.current = new AbortController()
+      return call('propose', { body: { from, days }, signal: stop.current.signal })
+    },
+    onSuccess: setTold,
+  })
+  const { reset } = asking
+  const close = () => {
+    stop.current?.abort()
+    setTold(undefined)
+    reset()
+  }
+  // Other days are other proposals.
+  useEffect(() => {
+    setTold(undefined)
+    return () => stop.current?.abort()
+  }, [from, days])
+  return {
+    ...{ told, close, ask: () => asking.mutate(), asking: asking.isPending },
+    error: asking.error instanceof GivenUp ? null : asking.error,
+    drop: (clientId: string) =>
+      setTold((t) => t && { ...t, proposals: t.proposals.filter((p) => p.clientId !== clientId) }),
+  }
+}
+export type ProposalsOf = ReturnType<typeof useProposals>
+
+const asBody = (p: Proposed) => ({
+  ...{ id: newId(), clientId: p.clientId, workerId: p.workerId, startMs: p.startMs },
+  ...{ minutes: p.minutes, note: '', client: p.name },
+  jobs: p.jobs.map((j) => ({ ...oneJob(newId(), j.service), method: j.method, zones: j.zones })),
+})
+
+export function Proposals({ week, of, acts }: { week: Week; of: ProposalsOf; acts: BookActs }) {
+  const { told } = of
+  const [shown, setShown] = useState<string>()
+  if (of.asking)
+    return (
+      <Stack gap="sm" component="section" aria-label="Working the week out" role="status">
+        <Title order={2} fz={22}>
+          Working it out …
+        </Title>
+        <Progress value={100} animated aria-label="Working it out" />
+        <Text size="sm">Hours for everybody whose good days these are. At most ten seconds.</Text>
+        <KeyButton k="week-leave" variant="line" size="sm" onAct={of.close}>
+          Stop
+        </KeyButton>
+      </Stack>
+    )
+  if (!told) return <Problem>{of.error?.message}</Problem>
+  const accept = (p: Proposed) => acts.add(asBody(p), () => of.drop(p.clientId))
+  return (
+    <Stack gap="sm" component="section" aria-label="Proposals">
+      <Group justify="space-between" wrap="nowrap" align="flex-start">
+        <Title order={2} fz={22}>
+          {told.proposals.length === 0 ? 'Nothing to propose' : 'Proposed'}
+        </Title>
+        <KeyButton k="week-leave" size="sm" variant="bare" onAct={of.close}>
+          Close
+        </KeyButton>
+      </Group>
+      <Text size="sm" c="dimmed">
+        {told.proposals.length > 0 && (
+          <Estimate of="book-proposal">
+            {told.exact
+              ? 'The best possible.'
+              : `Within ${percentCeil(told.within)} of the best possible.`}
+          </Estimate>
+        )}{' '}
+        Nothing is booked until you take it.
+      </Text>
+      {told.proposals.length > 1 && (
+        <KeyButton
+          k="week-take"
+          variant="strong"
+          loading={acts.adding}
+          onAct={() => told.proposals.forEach(accept)}
+        >
+          Take all {told.proposals.length}
+        </KeyButton>
+      )}
+      <Problem>{acts.addError?.message}</Problem>
+      <ul className={css.wants}>
+        {told.proposals.map((p) => (
+          <li key={p.clientId}>
+            <Group justify="space-between" wrap="nowrap" gap="xs" py={6}>
+              <span>
+                <b>{p.name}</b>
+                <small className={css.soft}>
+                  {whenWords(p.startMs)}, {workerName(week, p.workerId)}, {shortWork(p)},{' '}
+                  {oddsWords(p.seen * p.clear)}
+                </small>
+              </span>
+              <Button size="sm" onClick={() => accept(p)} aria-label={`Take ${p.name}`}>
+                Take
+              </Button>
+            </Group>
+            <Group gap="md" pb={4}>
+              <Button
+                variant="bare"
+                size="compact-sm"
+                aria-expanded={shown === p.clientId}
+                onClick={() => setShown(shown === p.clientId ? undefined : p.clientId)}
+              >
+                Why then
+              </Button>
+              <Button variant="bare" size="compact-sm" onClick={() => of.drop(p.clientId)}>
+                Leave it
+              </Button>
+            </Group>
+            {shown === p.clientId && (
+              <Text size="sm" pb={6}>
+                {p.why.join(' ')}
+              </Text>
+            )}
+          </li>
+        ))}
+      </ul>
+      {told.without.length > 0 && (
+        <>
+          <Title order={3} fz={16}>
+            Without an hour
+          </Title>
+          {told.without.map((w) => (
+            <Text key={w.clientId} size="sm">
+              <b>{w.name}</b>: {w.why}
+            </Text>
+          ))}
+        </>
+      )}
+    </Stack>
+  )
+}
+
+/** Rounded so that what is said holds. */
+const percentCeil = (share: number) => `${Math.max(0.1, Math.ceil(1000 * share) / 10)} %`
