@@ -15,6 +15,7 @@ import {
 import { listWords } from '../words.ts'
 import {
   type Away,
+  awayWords,
   type BookWorker,
   freeOn,
   hoursOn,
@@ -251,7 +252,7 @@ export function breaches(figures: Figures, book: Book, wanted: Wanted): Breach[]
   if (gone)
     say(
       'away',
-      `${gone.workerId === null ? 'The house is closed' : `${first} is away`} from ${whenWords(gone.fromMs)} to ${whenWords(gone.toMs)}${gone.why ? `: ${gone.why}` : ''}.`,
+      `${gone.workerId === null ? 'The house is closed' : `${first} is away`} from ${awayWords(gone, offset)}${gone.why ? `: ${gone.why}` : ''}.`,
     )
   const not = notLicensed(worker, wanted.jobs)
   if (not.length > 0)

@@ -6,11 +6,14 @@ import type { ServiceId } from '../services/index.ts'
 import {
   addDays,
   type ClosedDays,
+  dateAt,
   DAY_MS,
   isClosed,
   type IsoDate,
   type Offset,
   openHours,
+  timeWords,
+  whenWords,
 } from '../time/index.ts'
 
 /** From when until when. */
@@ -84,6 +87,10 @@ export function without(stretches: readonly Stretch[], gone: readonly Stretch[])
   )
 }
 
+/** From when until when, in words: the day once, where it is one. */
+export const awayWords = ({ fromMs, toMs }: Stretch, offset: Offset): string =>
+  `${whenWords(fromMs)} to ${dateAt(fromMs, offset) === dateAt(toMs, offset) ? timeWords(toMs) : whenWords(toMs)}`
+
 /** A worker as the book knows them. */
 export interface BookWorker {
   readonly id: string
@@ -141,10 +148,11 @@ export function hoursProblem(hours: WorkerHours): string | undefined {
 
 const hourFigure = (h: number): string => {
   const minutes = Math.round(h * 60)
-  return `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, '0')}`
+  const rest = minutes % 60
+  return `${Math.floor(minutes / 60)}${rest ? `:${String(rest).padStart(2, '0')}` : ''}`
 }
 
-/** Stretches as they are written: "9:00–12:30, 13:00–18:00"; "off" for none. */
+/** Stretches as they are written: "9–12:30, 13–18"; "off" for none. */
 export const stretchWords = (stretches: readonly (readonly number[])[]): string =>
   stretches.length === 0
     ? 'off'

@@ -45,6 +45,7 @@ export {
 } from './durations.ts'
 export {
   type Away,
+  awayWords,
   type BookWorker,
   freeOn,
   hourAt,

@@ -4,7 +4,8 @@ import { useMutation, useQueryClient } from '@tanstack/react-query'
 import dayjs from 'dayjs'
 import { useState } from 'react'
 import type { Week } from '../../contract/week.ts'
-import { whenWords } from '../../core/time/index.ts'
+import { offsetHere } from '../../core/time/index.ts'
+import { awayWords } from '../../core/week/index.ts'
 import { write } from '../outbox/browser.ts'
 import { useMay } from '../people/session.ts'
 import { newId } from '../state/words.ts'
@@ -36,12 +37,13 @@ export function TimeAway({ week }: { week: Week }) {
       {week.away.map((a) => (
         <Group key={a.id} justify="space-between" wrap="nowrap" gap="xs">
           <Text size="sm">
-            {who(a.workerId)}, {whenWords(a.fromMs)} to {whenWords(a.toMs)}
+            {who(a.workerId)}, {awayWords(a, offsetHere)}
             {a.why && `: ${a.why}`}
           </Text>
           <Button
             variant="bare"
             size="compact-sm"
+            flex="none"
             aria-label={`Take out: ${who(a.workerId)}, ${a.why}`}
             onClick={() => remove.mutate(a.id)}
           >
