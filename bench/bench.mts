@@ -4,6 +4,9 @@
  */
 import { oneJob } from '../core/services/index.ts'
 import { buildHead } from '../core/head/index.ts'
+import { DEFAULTS } from '../core/house/index.ts'
+import { addDays } from '../core/time/index.ts'
+import { pack, weekProblem } from '../core/week/index.ts'
 import { RULES } from '../core/screening/index.ts'
 import { mulberry32 } from '../core/stats/index.ts'
 import { spawn } from 'node:child_process'
@@ -116,6 +119,78 @@ async function api(): Promise<void> {
   rmSync(dir, { recursive: true, force: true })
 }
 
+/** A week out of a hundred thousand appointments; a month of 200 clients and four workers proposed. */
+async function week(): Promise<void> {
+  const dir = mkdtempSync(join(tmpdir(), 'slow-tide-bench-'))
+  const db = await openDatabase(dir)
+  const { clientIds } = await fill(db, 200, 400)
+  const worker = (await db.models.Worker.findOne())!
+  await db.write(() =>
+    db.sequelize.query(
+      `INSERT INTO appointments (id, clientId, workerId, startMs, minutes, jobs, state, madeAtMs)
+       WITH RECURSIVE n(i) AS (SELECT 0 UNION ALL SELECT i + 1 FROM n WHERE i < 99999)
+       SELECT 'a' || i, json_extract(?, '$[' || (i % 200) || ']'), ?, ? - i * 1500000, 45, ?, 'arrived', 0 FROM n`,
+      {
+        replacements: [
+          ...[JSON.stringify(clientIds), worker.id, Math.floor(Date.now() / 300_000) * 300_000],
+          JSON.stringify([oneJob(randomUUID(), 'face-shave')]),
+        ],
+      },
+    ),
+  )
+  await db.close()
+  const served = await serve({ demo: false, dir })
+  const times: number[] = []
+  for (let i = 0; i < 15; i++) {
+    const from = new Date(Date.now() - 7 * (i + 1) * 86_400_000).toISOString().slice(0, 10)
+    const began = performance.now()
+    const r = await fetch(`${served.base}/api/week?from=${from}&days=7`)
+    if (r.status !== 200) throw new Error(`The week answered ${r.status}`)
+    await r.arrayBuffer()
+    times.push(performance.now() - began)
+  }
+  figure('week.open_100k_ms', median(times), 'ms')
+  await served.kill()
+  rmSync(dir, { recursive: true, force: true })
+  const began = performance.now()
+  const { arrays } = aMonth(200, 4)
+  const { value, bound } = pack(arrays, { nowMs: Date.now, untilMs: Date.now() + 4500 })
+  figure('week.propose.ms', performance.now() - began, 'ms')
+  figure('week.gap_pct', (100 * (bound - value)) / bound, '%')
+}
+
+/** A month by chance: clients due all through it, a worker in two at their usual hour, lunch, Sundays closed. */
+function aMonth(clients: number, workers: number) {
+  const random = mulberry32(200)
+  const nowMs = Date.UTC(2026, 11, 1)
+  const dates = Array.from({ length: 28 }, (_, i) => addDays('2026-12-01', i))
+  const lunch = [
+    [9, 12.5],
+    [13, 18],
+  ]
+  const hours = Object.fromEntries([0, 1, 2, 3, 4, 5, 6].map((d) => [d, lunch]))
+  const staff = Array.from({ length: workers }, (_, i) => ({ id: `w${i}`, name: `W${i}`, hours }))
+  return weekProblem(
+    DEFAULTS,
+    {
+      ...{ nowMs, offset: 0, closed: { weekdays: [0], dates: [] }, workers: staff, away: [] },
+      ...{ studio: { chairs: workers, beds: 1, towels: 8, blades: {} }, appointments: [] },
+    },
+    Array.from({ length: clients }, (_, i) => {
+      const fromMs = nowMs + random() * 28 * 86_400_000
+      const toMs = fromMs + (1 + 4 * random()) * 86_400_000
+      const minutes = 40 + 5 * Math.floor(6 * random())
+      return {
+        ...{ clientId: `c${i}`, fromMs, toMs, minutes: () => minutes },
+        jobs: [oneJob('j', random() < 0.3 ? 'dermaplane' : 'face-shave')],
+        odds: (ms: number) => 1 / (1 + Math.exp(((fromMs + toMs) / 2 - ms) / 43_200_000)),
+        ...{ lastWorkerId: `w${i % workers}`, usualHour: 9 + 8 * random() },
+      }
+    }),
+    dates,
+  )
+}
+
 /** JavaScript that Today needs before anything of the head: the entry and what it imports at once. */
 function firstLoad(): void {
   const manifest = JSON.parse(readFileSync('dist/web/.vite/manifest.json', 'utf8')) as Record<
@@ -207,6 +282,7 @@ const PARTS: Readonly<Record<string, () => void | Promise<void>>> = {
   web: firstLoad,
   page,
   api,
+  week,
   size: () => sizeFigures(figure),
   // Short here; `npm run soak` does it at full length.
   soak: () => soakFigures(figure, 50, 30),

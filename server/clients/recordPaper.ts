@@ -17,6 +17,9 @@ import { readHouse } from '../house/service.ts'
 import { Pen, SOFT } from '../paper/pen.ts'
 import type { TrailRow } from '../people/trail.ts'
 import { readHair, readVisits, type VisitRecord } from '../visits/record.ts'
+import { figuresOf } from '../../core/register/index.ts'
+import { STATUS_WORDS, statusOf } from '../../core/week/index.ts'
+import { readOwn } from '../week/book.ts'
 import { readClient } from './read.ts'
 
 /** Uses told on paper; older ones are counted. */
@@ -28,11 +31,12 @@ export async function clientRecord(
   uses: readonly TrailRow[],
   id: string,
 ): Promise<Buffer> {
-  const [client, visits, hair, home, house] = await Promise.all([
+  const [client, visits, hair, home, booked, house] = await Promise.all([
     readClient(db, id),
     readVisits(db, id),
     readHair(db, id),
     readHome(db, id),
+    readOwn(db, id),
     readHouse(db),
   ])
   const pen = new Pen(`Everything kept of ${client.name}`, house.name, 10, 46)
@@ -87,6 +91,17 @@ export async function clientRecord(
   if (home.length > 0) {
     section('Taken off at home')
     for (const h of home) line(fullDate(h.atMs), homeWords(h))
+  }
+  if (booked.length > 0) {
+    section('Appointments')
+    const figures = figuresOf(house.figures)
+    for (const a of booked)
+      line(
+        whenWords(a.startMs),
+        [`${a.minutes} min, ${STATUS_WORDS[statusOf(figures, a)]}`, a.note]
+          .filter(Boolean)
+          .join(': '),
+      )
   }
   section('Who looked at it, changed it or took it out')
   if (uses.length === 0) pen.write('Nothing is on the trail yet.')

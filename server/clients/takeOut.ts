@@ -5,6 +5,7 @@ import type { VisitSummary } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { readHair, readVisits, type VisitRecord } from '../visits/record.ts'
 import { readClient } from './read.ts'
+import { readOwn } from '../week/book.ts'
 import { readHome } from './readHome.ts'
 
 function toSummary(visit: VisitRecord): VisitSummary {
@@ -26,11 +27,12 @@ function toSummary(visit: VisitRecord): VisitSummary {
 
 /** The document of docs/formats/client.schema.json. */
 export async function takeOut(db: Database, id: string): Promise<object> {
-  const [client, visits, hair, atHome] = await Promise.all([
+  const [client, visits, hair, atHome, booked] = await Promise.all([
     readClient(db, id),
     readVisits(db, id),
     readHair(db, id),
     readHome(db, id),
+    readOwn(db, id),
   ])
   return {
     format: 'slow-tide-client',
@@ -39,6 +41,9 @@ export async function takeOut(db: Database, id: string): Promise<object> {
     client,
     readings: visits[visits.length - 1]?.readings ?? [],
     atHome,
+    appointments: booked.map(({ id, startMs, minutes, state, note, visitId, cancelledAtMs }) => ({
+      ...{ id, startMs, minutes, state, note, visitId, cancelledAtMs },
+    })),
     visits: visits.map((v) => ({
       ...toSummary(v),
       loads: v.loads,

@@ -507,7 +507,7 @@ export const MIGRATIONS: readonly Migration[] = [
         mark INTEGER NOT NULL DEFAULT 1, changedBy TEXT NOT NULL DEFAULT '')`,
       `CREATE UNIQUE INDEX appointments_by_visit ON appointments (visitId) WHERE visitId IS NOT NULL`,
       `CREATE INDEX appointments_by_start ON appointments (startMs)`,
-      `CREATE INDEX appointments_by_client ON appointments (clientId, startMs)`,
+      `CREATE INDEX appointments_by_client ON appointments (clientId, startMs, state)`,
       // Visits kept before were each their own appointment, on the five minutes.
       VISITS_INTO_BOOK,
       // The hour and the worker of a visit that has not begun are its appointment's.

@@ -31,6 +31,14 @@ export async function readAppointments(
   return withMissed(db, rows, nowMs)
 }
 
+/** All of a client's, the latest first. */
+export async function readOwn(db: Reads, clientId: string): Promise<BookedRow[]> {
+  const rows = await db.select<RowColumns>(`${ROWS} WHERE a.clientId = ? ORDER BY a.startMs DESC`, [
+    clientId,
+  ])
+  return withMissed(db, rows, Date.now())
+}
+
 export async function readAppointment(db: Reads, id: string): Promise<BookedRow | undefined> {
   const rows = await db.select<RowColumns>(`${ROWS} WHERE a.id = ?`, [id])
   return (await withMissed(db, rows, Date.now()))[0]

@@ -43,11 +43,10 @@ async function wanted(
   nowMs: number,
 ): Promise<Pick<Week, 'wants' | 'more'>> {
   const figures = figuresOf(house.figures)
-  const [{ due, all }, durations] = await Promise.all([
-    dueClients(db, house, { fromMs, toMs, nowMs, most: WANTS }),
-    readDurations(db, figures),
-  ])
+  const { due, all } = await dueClients(db, house, { fromMs, toMs, nowMs, most: WANTS })
   const wants: WantRow[] = []
+  if (due.length === 0) return { wants, more: 0 }
+  const durations = await readDurations(db, figures)
   for (const d of due) {
     const { clientId, workerId, overview, next, jobs } = d
     const of = { clientId, workerId, services: servicesOf(jobs) }
