@@ -337,6 +337,8 @@ export const todayRowAnswer = record({
   service: one(SERVICE_IDS),
   visitId: y.string().nullable().defined(),
   slotAtMs: maybe(),
+  /** Minutes by which their hour of today will begin late; null where it will not. */
+  lateMin: maybe(),
   /** End of the last service. */
   lastAtMs: maybe(),
   curve: core<TideCurve>(),

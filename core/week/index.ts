@@ -61,6 +61,7 @@ export {
   without,
   type WorkerHours,
 } from './hours.ts'
+export { type Late, lateMessage, lateWords, runningLate } from './late.ts'
 export { lpOf, pack, type PackArrays, type Packed, Packing, unfit } from './packing.ts'
 export {
   type Place,

@@ -8,6 +8,9 @@ import { DAY_MS } from '../../core/time/index.ts'
 import { cutsAtHome, hairSince, meanGrowth, meanLeft } from '../../core/history/index.ts'
 import type { Today, TodayRow } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
+import { runningLate } from '../../core/week/index.ts'
+import { readAppointments } from '../week/book.ts'
+import { openDue } from '../week/visitOf.ts'
 import { inTurns } from '../db/turns.ts'
 import { readHouse } from '../house/service.ts'
 import { freshen } from '../standing/standing.ts'
@@ -58,12 +61,14 @@ export async function today(
   from = 0,
   nowMs = Date.now(),
 ): Promise<Today> {
+  await openDue(db, nowMs)
   await freshen(db)
   const fromMs = nowMs - BACK_DAYS * DAY_MS
   const untilMs = nowMs + AHEAD_DAYS * DAY_MS
   const dayBegins = new Date(nowMs).setHours(0, 0, 0, 0)
-  const [house, order, waiting, counts] = await Promise.all([
+  const [house, booked, order, waiting, counts] = await Promise.all([
     readHouse(db),
+    readAppointments(db, dayBegins, new Date(nowMs).setHours(24, 0, 0, 0), nowMs),
     db.select<{ clientId: string }>(ORDER, {
       ...{
         $now: nowMs,
@@ -89,11 +94,14 @@ export async function today(
   const figures = figuresOf(house.figures)
   const { total, alarms, owed, firstVisits } = counts[0]!
   let patchTestsToRead = 0
+  const visitOf = new Map(booked.map((a) => [a.id, a.visitId]))
+  const lateOf = new Map(runningLate(booked, nowMs).map((l) => [visitOf.get(l.id), l.lateMin]))
   const told = await inTurns(overview, (o): TodayRow[] => {
     const { flags, patch } = flagsOf(figures, o, house, nowMs)
     patchTestsToRead += patch
     if (!shown.has(o.client.id)) return []
-    return [rowOf(figures, o, flags, { fromMs, nowMs, untilMs })]
+    const late = o.open?.state === 'open' ? lateOf.get(o.open.id) : undefined
+    return [{ ...rowOf(figures, o, flags, { fromMs, nowMs, untilMs }), lateMin: late ?? null }]
   })
   const rows = told.flat()
   const alarmed = (r: TodayRow) => Number(r.flags.some((f) => f.kind === 'alarm'))
@@ -112,7 +120,7 @@ function rowOf(
   o: Overview,
   flags: TodayRow['flags'],
   { fromMs, nowMs, untilMs }: { fromMs: number; nowMs: number; untilMs: number },
-): TodayRow {
+): Omit<TodayRow, 'lateMin'> {
   const own = o.next ? o.next.zones : serviceZones(o.client.service)
   const mean = meanGrowth(Object.fromEntries(own.map((z) => [z, o.growth[z]!])))
   const growth = mean && (o.next ? growthAfter(figures, mean, o.next.job.method) : mean)

@@ -1,6 +1,7 @@
 /** The book over the wire: what is refused, what belongs together, two who move the same. */
 import { randomUUID } from 'node:crypto'
 import request from 'supertest'
+import { today } from '../today/service.ts'
 import type { ClientPage, House, Today, VisitPage } from '../../contract/types.ts'
 import type { AppointmentLength, BookedRow, Proposal, Week } from '../../contract/week.ts'
 import { oneJob, type ServiceId } from '../../core/services/index.ts'
@@ -222,4 +223,26 @@ it('hours are proposed for whoever is due, by what they are worth, and can be bo
   // Whoever has an hour wants none.
   expect((await ask()).proposals).toEqual([])
   await api().post('/api/week/proposal').send({ from: 'soon', days: 7 }).expect(422)
+})
+
+it('a service that runs over makes the next of its worker late, on Today and with the right minutes', async () => {
+  const noon = new Date().setHours(12, 0, 0, 0)
+  const [first, next] = [await someClient(), await someClient()]
+  const workerId = house.workers[0]!.id
+  const { Visit, Appointment } = studio.db.models
+  const visitId = randomUUID()
+  const jobs = [oneJob(randomUUID(), 'face-shave')]
+  await Visit.create({
+    ...{ id: visitId, clientId: first.id, workerId, jobs, state: 'running', slotAtMs: null },
+    ...{ createdAtMs: noon, startedAtMs: noon - 10 * MIN_MS, asked: { answers: {}, spots: [] } },
+  })
+  const row = { workerId, minutes: 45, jobs, state: 'booked', madeAtMs: noon }
+  await Appointment.create({
+    ...{ ...row, id: randomUUID(), clientId: first.id, visitId, startMs: noon - 30 * MIN_MS },
+  })
+  const id = randomUUID()
+  await Appointment.create({ ...row, id, clientId: next.id, startMs: noon + 15 * MIN_MS })
+  const told = await today(studio.db, null, 0, noon)
+  const late = Object.fromEntries(told.rows.map((r) => [r.client.id, r.lateMin]))
+  expect(late).toEqual({ [first.id]: null, [next.id]: 20 })
 })

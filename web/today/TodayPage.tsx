@@ -4,6 +4,7 @@ import { Fragment, useEffect, type ReactNode } from 'react'
 import { Link, useNavigate } from 'react-router'
 import type { Today, TodayRow } from '../../contract/types.ts'
 import { SERVICE_IDS, SERVICES } from '../../core/services/index.ts'
+import { lateWords } from '../../core/week/index.ts'
 import { oddsWords } from '../../core/stats/index.ts'
 import {
   DAY_MS,
@@ -211,7 +212,15 @@ function Row({ row, today, at }: { row: TodayRow; today: Today; at: (ms: number)
       </Table.Td>
       <Table.Td>
         {SERVICES[row.service].name}
-        <small>{slotWords(row, today.nowMs)}</small>
+        <small>
+          {slotWords(row, today.nowMs)}
+          {row.lateMin !== null && (
+            <Text span inherit c="var(--coral)">
+              {' '}
+              {lateWords(row.lateMin)}
+            </Text>
+          )}
+        </small>
       </Table.Td>
       <Table.Td>
         <Curve row={row} today={today} at={at} />

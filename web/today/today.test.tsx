@@ -14,7 +14,13 @@ const NOW = new Date(2026, 10, 25, 10).getTime()
 
 const row = (name: string, over: Partial<TodayRow> = {}): TodayRow => ({
   client: { id: `id-${name}`, name, occupation: 'diver' },
-  ...{ service: 'face-shave', visitId: null, slotAtMs: null, lastAtMs: NOW - 6 * DAY_MS },
+  ...{
+    service: 'face-shave',
+    visitId: null,
+    slotAtMs: null,
+    lateMin: null,
+    lastAtMs: NOW - 6 * DAY_MS,
+  },
   curve: { past: [], ahead: [{ atMs: NOW, mm: 2.54, lowMm: 2, highMm: 3 }] },
   ...{ window: { fromMs: NOW + DAY_MS, toMs: NOW + 3 * DAY_MS }, seenByEnd: 0.4 },
   ...{ phone: '0555 01 10', dueMs: NOW, flags: [] },

@@ -18,8 +18,10 @@ import {
   endMs,
   GRID_MIN,
   isSettled,
+  lateWords,
   LEAST_MIN,
   MIN_MS,
+  runningLate,
   standsInBook,
   STATUS_WORDS,
   statusOf,
@@ -49,6 +51,14 @@ interface LanesProps {
 export function Lanes(props: LanesProps) {
   const { week, axis, view, acts } = props
   const figures = useFigures()
+  const late = new Map(
+    runningLate(
+      acts.appointments.filter(
+        (a) => dateAt(a.startMs, offsetHere) === dateAt(week.nowMs, offsetHere),
+      ),
+      week.nowMs,
+    ).map((l) => [l.id, l.lateMin]),
+  )
   const width = useRef(1)
   const sensors = useSensors(
     useSensor(MouseSensor, { activationConstraint: { distance: 5 } }),
@@ -125,6 +135,7 @@ export function Lanes(props: LanesProps) {
                     date={date}
                     worker={w}
                     hours={hours}
+                    late={late}
                     own={own.filter(
                       (a) =>
                         a.workerId === w.id &&
@@ -159,6 +170,7 @@ function Lane({
   proposed,
   draft,
   hours,
+  late,
   onPick,
   onPlace,
 }: LanesProps & {
@@ -166,6 +178,8 @@ function Lane({
   worker: Week['workers'][number]
   own: readonly BookedRow[]
   hours: number
+  /** Minutes by which it will begin late. */
+  late: ReadonlyMap<string, number>
 }) {
   const { setNodeRef, isOver } = useDroppable({ id: `${date}|${worker.id}` })
   const now = week.nowMs
@@ -234,6 +248,7 @@ function Lane({
             onPick={onPick}
             room={roomAfter(axis, date, a, own[i + 1])}
             level={levelOf(own, a)}
+            lateMin={late.get(a.id)}
           />
         ))}
       </div>
@@ -268,6 +283,7 @@ function Block({
   acts,
   picked,
   level,
+  lateMin,
   room,
   onPick,
 }: Pick<LanesProps, 'week' | 'axis' | 'view' | 'acts' | 'onPick'> & {
@@ -276,6 +292,7 @@ function Block({
   picked: boolean
   /** Beside how many others it lies that began before; none where nobody is at the same time. */
   level: number | undefined
+  lateMin: number | undefined
   room: number
 }) {
   const figures = useFigures()
@@ -313,7 +330,7 @@ function Block({
         className={css.bar ?? ''}
         {...move.listeners}
         aria-pressed={picked}
-        aria-label={`${a.client}, ${work}, ${dayjs(a.startMs).format('dddd')} ${timeWords(a.startMs)} to ${timeWords(endMs(a))}, ${workerName(week, a.workerId)}, ${STATUS_WORDS[status]}${level === undefined ? '' : ', overlaps another'}`}
+        aria-label={`${a.client}, ${work}, ${dayjs(a.startMs).format('dddd')} ${timeWords(a.startMs)} to ${timeWords(endMs(a))}, ${workerName(week, a.workerId)}, ${STATUS_WORDS[status]}${level === undefined ? '' : ', overlaps another'}${lateMin === undefined ? '' : `, ${lateWords(lateMin)}`}`}
         onClick={() => {
           acts.sendMoves()
           onPick(picked ? undefined : a.id)
