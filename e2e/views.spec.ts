@@ -250,7 +250,8 @@ test('the tide line chooses a visit and says everything in words', async ({ page
 
 test('finds a client by Ctrl K, lights the lamp, and keeps it lit', async ({ page }) => {
   await page.goto('/')
-  await expect(page.getByRole('link', { name: 'Tobias Arkwell' })).toBeVisible()
+  // Who comes first hangs on the hour and on the clients of other tests.
+  await expect(page.getByTestId('today').getByRole('link').first()).toBeVisible()
   await page.keyboard.press('Control+k')
   await page.keyboard.type('organ')
   await expect(page.getByRole('dialog').getByText('Bram Tolliver')).toBeVisible()

@@ -182,7 +182,7 @@ test('a week is proposed, dashed until it is taken, with its reasons and how goo
   await first.click()
   await expect(page.getByText(`${name} is booked:`)).toBeVisible()
   await expect(page.getByRole('img', { name: `Proposed: ${name}` })).toHaveCount(0)
-  await expect(page.getByRole('button', { name: `${name},` }).first()).toBeVisible()
+  await expect(page.getByRole('img', { name: `${name},` }).first()).toBeVisible()
   // Taken back, they are wanted again.
   await page.getByRole('button', { name: 'Undo' }).first().click()
   await panel.getByRole('button', { name: 'Close' }).click()

@@ -44,6 +44,7 @@ interface LanesProps {
   /** Hours that are proposed: nothing is booked yet. */
   readonly proposed: readonly Proposed[]
   readonly onPick: (id: string | undefined) => void
+  readonly onDay: (date: IsoDate) => void
   /** An empty place was tapped. */
   readonly onPlace: (workerId: string, startMs: number) => void
 }
@@ -120,13 +121,13 @@ export function Lanes(props: LanesProps) {
           if (closed && own.length === 0)
             return (
               <section key={date} className={css.day} data-closed>
-                <DayName date={date} nowMs={week.nowMs} />
+                <DayName date={date} nowMs={week.nowMs} onDay={props.onDay} />
                 <p className={css.closed}>closed</p>
               </section>
             )
           return (
             <section key={date} className={css.day} aria-label={dayjs(date).format('dddd D MMMM')}>
-              <DayName date={date} nowMs={week.nowMs} />
+              <DayName date={date} nowMs={week.nowMs} onDay={props.onDay} />
               <div className={css.workers}>
                 {week.workers.map((w) => (
                   <Lane
@@ -152,9 +153,19 @@ export function Lanes(props: LanesProps) {
   )
 }
 
-const DayName = ({ date, nowMs }: { date: IsoDate; nowMs: number }) => (
+const DayName = ({
+  date,
+  nowMs,
+  onDay,
+}: {
+  date: IsoDate
+  nowMs: number
+  onDay: (date: IsoDate) => void
+}) => (
   <h2 className={css.dayName} data-today={dateAt(nowMs, offsetHere) === date || undefined}>
-    {dayjs(date).format('ddd')} <small>{dayjs(date).format('D MMM')}</small>
+    <UnstyledButton onClick={() => onDay(date)} className={css.dayLink ?? ''}>
+      {dayjs(date).format('ddd')} <small>{dayjs(date).format('D MMM')}</small>
+    </UnstyledButton>
   </h2>
 )
 
@@ -172,6 +183,7 @@ function Lane({
   hours,
   late,
   onPick,
+  onDay,
   onPlace,
 }: LanesProps & {
   date: IsoDate
@@ -184,6 +196,7 @@ function Lane({
   const { setNodeRef, isOver } = useDroppable({ id: `${date}|${worker.id}` })
   const now = week.nowMs
   const today = dateAt(now, offsetHere) === date
+  const levels = Math.max(1, ...own.map((a) => (levelOf(own, a) ?? 0) + 1))
   const here =
     draft && draft.workerId === worker.id && dateAt(draft.startMs, offsetHere) === date
       ? draft
@@ -196,8 +209,9 @@ function Lane({
         className={css.lane}
         data-over={isOver || undefined}
         data-testid={`lane-${date}-${firstName(worker.name)}`}
-        style={{ '--hours': hours } as React.CSSProperties}
+        style={{ '--hours': hours, '--levels': levels } as React.CSSProperties}
         onClick={(e) => {
+          if (view === 'four') return onDay(date)
           if (e.target !== e.currentTarget) return
           const box = e.currentTarget.getBoundingClientRect()
           onPlace(worker.id, momentIn(axis, date, (e.clientX - box.left) / box.width))
@@ -306,6 +320,7 @@ function Block({
     ? `calc(${100 * share}% + ${long.transform.x}px)`
     : `${100 * share}%`
   const work = workOf(a)
+  const label = `${a.client}, ${work}, ${dayjs(a.startMs).format('dddd')} ${timeWords(a.startMs)} to ${timeWords(endMs(a))}, ${workerName(week, a.workerId)}, ${STATUS_WORDS[status]}${level === undefined ? '' : ', overlaps another'}${lateMin === undefined ? '' : `, ${lateWords(lateMin)}`}`
   return (
     <div
       ref={move.setNodeRef}
@@ -326,22 +341,26 @@ function Block({
         } as React.CSSProperties
       }
     >
-      <UnstyledButton
-        className={css.bar ?? ''}
-        {...move.listeners}
-        aria-pressed={picked}
-        aria-label={`${a.client}, ${work}, ${dayjs(a.startMs).format('dddd')} ${timeWords(a.startMs)} to ${timeWords(endMs(a))}, ${workerName(week, a.workerId)}, ${STATUS_WORDS[status]}${level === undefined ? '' : ', overlaps another'}${lateMin === undefined ? '' : `, ${lateWords(lateMin)}`}`}
-        onClick={() => {
-          acts.sendMoves()
-          onPick(picked ? undefined : a.id)
-        }}
-      />
+      {view === 'four' && <span className={css.bar} role="img" aria-label={label} />}
+      {view !== 'four' && (
+        <UnstyledButton
+          className={css.bar ?? ''}
+          {...move.listeners}
+          aria-pressed={picked}
+          aria-label={label}
+          onClick={() => {
+            acts.sendMoves()
+            onPick(picked ? undefined : a.id)
+          }}
+        />
+      )}
       {view !== 'four' && (
         <span
           className={css.name}
           style={{ maxWidth: `calc(${(100 * room) / Math.max(share, 1e-6)}% - 6px)` }}
           aria-hidden
         >
+          {lateMin !== undefined && <b className={css.late}>+{lateMin} </b>}
           {view === 'day'
             ? `${a.client}, ${work.toLowerCase()}`
             : `${firstName(a.client)}, ${shortWork(a)}`}

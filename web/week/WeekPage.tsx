@@ -230,7 +230,7 @@ export function WeekPage() {
           </Group>
         </Group>
         {query.isError && <Problem>{query.error.message}</Problem>}
-        {query.isPending && <Skeleton h={420} aria-label="Opening the book" />}
+        {query.isPending && <Skeleton h={420} role="status" aria-label="Opening the book" />}
         {week && (
           <>
             <Lanes
@@ -242,6 +242,7 @@ export function WeekPage() {
               proposed={proposals.told?.proposals ?? []}
               draft={draft && { ...draft, minutes: draft.minutes ?? 45 }}
               onPick={pick}
+              onDay={(date) => span.go({ view: 'day', from: date })}
               onPlace={place}
             />
             <DayList week={{ ...week, appointments: acts.appointments }} />
