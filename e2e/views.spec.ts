@@ -1,4 +1,5 @@
 /** Every main view: usable by assistive technology, quiet, whole at both sizes; and what the head can do. */
+import { dateAt, DAY_MS, offsetHere } from '../core/time/index.ts'
 import { violations } from './axe.ts'
 import {
   clientNamed,
@@ -13,7 +14,9 @@ import {
   pickOne,
 } from './support.ts'
 
-const PLAIN = ['/', '/week', '/clients', '/clients/import', '/kit', '/practice', '/house']
+/** Next week: in this one other tests have clients at any hour of the night, all at once. */
+const NEXT_WEEK = `/week?from=${dateAt(Date.now() + 7 * DAY_MS, offsetHere)}`
+const PLAIN = ['/', NEXT_WEEK, '/clients', '/clients/import', '/kit', '/practice', '/house']
 const STATIONS = ['ask', 'read', 'plan', 'chair', 'care', 'return']
 
 // Each scheme and each size once.

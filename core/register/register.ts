@@ -151,7 +151,12 @@ export const CONSTANT_REGISTER: readonly ConstantArea[] = [
   {
     id: 'book',
     title: 'The book',
-    constants: { ...BOOK_CONSTANTS, ...DURATION_CONSTANTS, ...MISSED_CONSTANTS, ...PROPOSE_CONSTANTS },
+    constants: {
+      ...BOOK_CONSTANTS,
+      ...DURATION_CONSTANTS,
+      ...MISSED_CONSTANTS,
+      ...PROPOSE_CONSTANTS,
+    },
   },
   { id: 'course', title: 'First sessions', constants: COURSE_CONSTANTS },
   { id: 'misses', title: 'Where one misses', constants: MISS_CONSTANTS },
