@@ -77,6 +77,8 @@ export const awaySchema = y
 export const lengthQuery = y
   .object({
     worker: uuid().required(),
+    /** The day that is thought of. */
+    at: moment().optional(),
     services: text(300)
       .required()
       .test('services', 'are no services', (s) => s?.split(',').every(isServiceId) ?? false),
@@ -141,6 +143,8 @@ export const weekAnswer = record({
       minutes: number(),
       fromMs: number(),
       toMs: number(),
+      /** What holds their next visit back as it stands, in words; null where nothing does. */
+      held: words().nullable(),
       /** Odds that hair is seen by the end of the good days; null where nothing tells. */
       seenByEnd: maybe(),
       /** An event that it must be done before. */
@@ -197,6 +201,10 @@ export const lengthAnswer = record({
   highMin: number(),
   /** Visits that this is learned from. */
   visits: number(),
+  /** The good days of what is due first; null where nothing tells. */
+  good: record({ fromMs: number(), toMs: number() }).nullable().defined(),
+  /** What would hold a visit on that day back, in words; null where nothing is known that does. */
+  held: words().nullable(),
 })
 
 export type Week = InferType<typeof weekAnswer>

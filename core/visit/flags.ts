@@ -121,6 +121,13 @@ function gravest(findings: readonly VisitFinding[]): VisitFinding | undefined {
   return [...held].sort((a, b) => rank(b).localeCompare(rank(a)))[0]
 }
 
+/** What holds a visit on that day back whatever is asked and read before it, in words; undefined where nothing does. */
+export function heldBack(known: Known): string | undefined {
+  const findings = gate(known).findings.filter((f) => !f.decided)
+  const held = gravest(findings) ?? findings.find((f) => f.about === 'unsettled')
+  return held && heldFlag(held, dateAt(known.nowMs, known.offset))
+}
+
 function heldFlag(f: VisitFinding, today: string): string {
   if (f.severity === 'stop') return `Stop and refer: ${lower(f.title)}`
   const until = f.until === undefined ? '' : ` until ${dayWords(f.until, today)}`

@@ -8,7 +8,7 @@ export {
   type JobWindow,
   soonest,
 } from './finish.ts'
-export { alarmId, type TodayFlag, todayFlags } from './flags.ts'
+export { alarmId, type TodayFlag, heldBack, todayFlags } from './flags.ts'
 export { checkDecision, gate, heldWords, holding, LEAST_REASON } from './gate.ts'
 export { askedInWords, serviceInWords, visitInWords } from './inWords.ts'
 export { ANSWER_MANNER, ASKED_MANNER, CLIENT_MANNER, NOTES_MANNER } from './joining.ts'

@@ -62,7 +62,8 @@ export {
   type WorkerHours,
 } from './hours.ts'
 export { type Late, lateMessage, lateWords, runningLate } from './late.ts'
-export { lpOf, pack, type PackArrays, type Packed, Packing, unfit } from './packing.ts'
+export { lpOf } from './programme.ts'
+export { pack, type PackArrays, type Packed, Packing, unfit } from './packing.ts'
 export {
   type Place,
   PROPOSE_CONSTANTS,

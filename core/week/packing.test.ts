@@ -1,6 +1,7 @@
 /** Against trying everything, against a published assignment, and the bound against what was found. */
 import { mulberry32 } from '../stats/index.ts'
-import { lpOf, type PackArrays, Packing, pack, unfit } from './packing.ts'
+import { type PackArrays, Packing, pack, unfit } from './packing.ts'
+import { lpOf } from './programme.ts'
 
 /** A small week by chance. */
 function someWeek(seed: number, clients: number, workers: number, slots: number, many: number) {

@@ -8,8 +8,8 @@ import { kindOfWork } from '../../core/services/index.ts'
 import { usualJob } from '../clients/upkeep.ts'
 import type { Overview } from './overview.ts'
 
-/** The flags of a client: of the visit that is open, or of the one that would be opened. */
-export function flagsOf(figures: Figures, o: Overview, house: House, nowMs: number) {
+/** All that is known at a moment of the visit that is open, or of the one that would be opened. */
+export function knownFrom(figures: Figures, o: Overview, house: House, nowMs: number) {
   const { open, client, past, decisions, upkeeps } = o
   const jobs = open?.jobs ?? [o.next ? { ...o.next.job, id: 'next' } : usualJob(client.service)]
   const windows = jobs.flatMap((job) => {
@@ -30,6 +30,12 @@ export function flagsOf(figures: Figures, o: Overview, house: House, nowMs: numb
     ...{ past: past.map(pastOf), windows, decisions, busy: [], bornOn: client.bornOn },
     ...open?.newcomer,
   }
-  const known = knownOf(figures, visit, house, client.schools, facts, nowMs, offsetHere)
-  return todayFlags(figures, { known, ...(open && { open }) })
+  return knownOf(figures, visit, house, client.schools, facts, nowMs, offsetHere)
 }
+
+/** The flags of a client. */
+export const flagsOf = (figures: Figures, o: Overview, house: House, nowMs: number) =>
+  todayFlags(figures, {
+    known: knownFrom(figures, o, house, nowMs),
+    ...(o.open && { open: o.open }),
+  })

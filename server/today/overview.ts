@@ -3,8 +3,8 @@ import { figuresOf } from '../../core/register/index.ts'
 import type { Outline } from '../../core/lines/index.ts'
 import type { Asked } from '../../core/screening/index.ts'
 import type { SkinAndHair } from '../../core/client.ts'
-import type { Schools } from '../../core/house/index.ts'
-import type { VisitWindow, Growth } from '../../core/regrowth/index.ts'
+import type { Figures, Schools } from '../../core/house/index.ts'
+import { seenOdds, workedZones, type VisitWindow, type Growth } from '../../core/regrowth/index.ts'
 import { type Job, kindOfWork, type ServiceId, serviceZones } from '../../core/services/index.ts'
 import type { AtChair, HairReading } from '../../core/looks/index.ts'
 import {
@@ -16,6 +16,7 @@ import {
 } from '../../core/visit/index.ts'
 import { type Upkeep, upkeepLast, upkeepsOf } from '../../core/ahead/index.ts'
 import {
+  hairSince,
   type HomeWork,
   learnGrowth,
   type LoadedService,
@@ -281,4 +282,17 @@ export async function overviewOf(
         .sort((a, b) => a - b),
     }
   })
+}
+
+/** Odds that hair of the work that is due first is seen somewhere, at any moment. */
+export function seenOf(
+  figures: Figures,
+  { next, growth }: Pick<Overview, 'next' | 'growth'>,
+): (atMs: number) => number {
+  if (!next) return () => 0
+  const last = upkeepLast(next)
+  const own = Object.fromEntries(next.zones.map((z) => [z, growth[z]!]))
+  const now = hairSince(figures, last, own, next.home)
+  const zones = workedZones(now.leftMm ?? {})
+  return (atMs) => seenOdds(figures, { endedAtMs: last.endedAtMs, growth: now.growth, zones }, atMs)
 }

@@ -1,11 +1,11 @@
 /** The tide table: the day, what is owed, and who is due next, a page at a time; and what each of them waits for. */
 import { figuresOf } from '../../core/register/index.ts'
 import type { Figures } from '../../core/house/index.ts'
-import { growthAfter, seenOdds, workedZones, tideCurve } from '../../core/regrowth/index.ts'
+import { growthAfter, tideCurve } from '../../core/regrowth/index.ts'
 import { serviceZones } from '../../core/services/index.ts'
 import { upkeepLast } from '../../core/ahead/index.ts'
 import { DAY_MS } from '../../core/time/index.ts'
-import { cutsAtHome, hairSince, meanGrowth, meanLeft } from '../../core/history/index.ts'
+import { cutsAtHome, meanGrowth, meanLeft } from '../../core/history/index.ts'
 import type { Today, TodayRow } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { runningLate } from '../../core/week/index.ts'
@@ -15,7 +15,7 @@ import { inTurns } from '../db/turns.ts'
 import { readHouse } from '../house/service.ts'
 import { freshen } from '../standing/standing.ts'
 import { flagsOf } from './flags.ts'
-import { overviewOf, type Overview } from './overview.ts'
+import { overviewOf, type Overview, seenOf } from './overview.ts'
 
 const BACK_DAYS = 42
 const AHEAD_DAYS = 28
@@ -146,15 +146,5 @@ function rowOf(
 }
 
 /** Odds that hair is seen, where it is soonest, by the end of the window. */
-function seenByEnd(figures: Figures, { next, growth: all }: Overview): number | null {
-  if (!next?.window) return null
-  const last = upkeepLast(next)
-  const own = Object.fromEntries(next.zones.map((z) => [z, all[z]!]))
-  const now = hairSince(figures, last, own, next.home)
-  const zones = workedZones(now.leftMm ?? {})
-  return seenOdds(
-    figures,
-    { endedAtMs: last.endedAtMs, growth: now.growth, zones },
-    next.window.toMs,
-  )
-}
+const seenByEnd = (figures: Figures, o: Overview): number | null =>
+  o.next?.window ? seenOf(figures, o)(o.next.window.toMs) : null

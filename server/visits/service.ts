@@ -97,7 +97,7 @@ export async function changeVisit(
     else if (change.slotAtMs === null || change.workerId !== undefined)
       await db.sequelize.query(
         `UPDATE appointments SET workerId = COALESCE(?, workerId), mark = mark + 1,
-           state = CASE WHEN ? THEN 'cancelled' ELSE state END, cancelledAtMs = CASE WHEN ? THEN ? END WHERE visitId = ?`,
+           state = CASE WHEN ? THEN 'cancelled' ELSE state END, cancelledAtMs = CASE WHEN ? THEN ? ELSE cancelledAtMs END WHERE visitId = ?`,
         {
           replacements: [
             ...[change.workerId ?? null, change.slotAtMs === null, change.slotAtMs === null],

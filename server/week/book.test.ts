@@ -246,3 +246,28 @@ it('a service that runs over makes the next of its worker late, on Today and wit
   const late = Object.fromEntries(told.rows.map((r) => [r.client.id, r.lateMin]))
   expect(late).toEqual({ [first.id]: null, [next.id]: 20 })
 })
+
+it('whose skin took it badly is told so, and is proposed no hour until somebody has looked', async () => {
+  const { client, visit } = await plannedVisit(studio.app)
+  await finishVisit(studio.app, visit, Date.now() - 9 * DAY_MS)
+  const severe = {
+    ...{ atMs: Date.now() - 60 * MIN_MS, source: 'phone', feeling: { stinging: 8 } },
+    zones: visit.plan!.zones.map((z) => ({ zoneId: z.zoneId, redness: 4, bumps: 4, pustules: 1 })),
+  }
+  await api().put(`/api/visits/${visit.id}/skin/h215`).send(severe).expect(200)
+  const from = openDay(1)
+  const told = (await api().post('/api/week/proposal').send({ from, days: 28 }).expect(200))
+    .body as Proposal
+  expect(told.proposals).toEqual([])
+  expect(told.without.map((w) => w.why).join()).toMatch(/^Postpone/)
+  const [want] = (await week(from, 28)).wants
+  expect(want!.held).toMatch(/^Postpone/)
+  const worker = house.workers[0]!.id
+  const length = (
+    await api()
+      .get(`/api/clients/${client.id}/length?worker=${worker}&services=face-shave&at=${at(2, 10)}`)
+      .expect(200)
+  ).body as AppointmentLength
+  expect(length.held).toMatch(/^Postpone/)
+  expect(length.good).not.toBeNull()
+})

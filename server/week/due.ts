@@ -1,13 +1,15 @@
 /** Clients whose good days touch a stretch and who have no hour to come. */
 import type { Figures } from '../../core/house/index.ts'
-import { upkeepLast } from '../../core/ahead/index.ts'
-import { hairSince } from '../../core/history/index.ts'
-import { seenOdds, workedZones } from '../../core/regrowth/index.ts'
+import { figuresOf } from '../../core/register/index.ts'
+import { heldBack } from '../../core/visit/index.ts'
 import { DAY_MS } from '../../core/time/index.ts'
 import type { House } from '../../contract/types.ts'
 import type { Job } from '../../core/services/index.ts'
 import { randomUUID } from 'node:crypto'
 import type { Reads } from '../db/reader.ts'
+import { readHouse } from '../house/service.ts'
+import { notFound } from '../http/problem.ts'
+import { knownFrom } from '../today/flags.ts'
 import { overviewOf, type Overview, type OverviewUpkeep } from '../today/overview.ts'
 
 /** Whose good days are over for longer is not waited for every week. */
@@ -22,6 +24,32 @@ export interface DueClient {
   /** What is to be done, as it is booked. */
   readonly jobs: readonly Job[]
 }
+
+/**
+ * What speaks for and against a day of a client: the good days, and what holds a visit on it back.
+ * @throws HttpProblem 404
+ */
+export async function dayOf(
+  db: Reads,
+  clientId: string,
+  atMs: number,
+): Promise<{ good: { fromMs: number; toMs: number } | null; held: string | null }> {
+  const [house, [o]] = await Promise.all([readHouse(db), overviewOf(db, [clientId], Infinity)])
+  if (!o) throw notFound('That client')
+  const window = o.next?.window
+  return {
+    good: window ? { fromMs: window.fromMs, toMs: window.toMs } : null,
+    held: heldOn(figuresOf(house.figures), o, house, atMs) ?? null,
+  }
+}
+
+/** What would hold a visit at a moment back, by all that is known now, in words. */
+export const heldOn = (
+  figures: Figures,
+  o: Overview,
+  house: House,
+  atMs: number,
+): string | undefined => heldBack(knownFrom(figures, o, house, atMs))
 
 /**
  * Those who are due first come first.
@@ -68,17 +96,4 @@ export async function dueClients(
     return [{ clientId, workerId: whom, overview: o, next: { ...o.next, window }, jobs: [job] }]
   })
   return { due, all: rows.length }
-}
-
-/** Odds that hair is seen somewhere, at any moment. */
-export function seenOf(figures: Figures, { overview, next }: DueClient): (atMs: number) => number {
-  const last = upkeepLast(next)
-  const own = Object.fromEntries(next.zones.map((z) => [z, overview.growth[z]!]))
-  const now = hairSince(figures, last, own, next.home)
-  const hair = {
-    endedAtMs: last.endedAtMs,
-    growth: now.growth,
-    zones: workedZones(now.leftMm ?? {}),
-  }
-  return (atMs) => seenOdds(figures, hair, atMs)
 }

@@ -71,7 +71,7 @@ export async function lengthOf(
     readonly services: readonly string[]
   },
   known?: Durations,
-): Promise<AppointmentLength> {
+): Promise<Omit<AppointmentLength, 'good' | 'held'>> {
   const learned = known ?? (await readDurations(db, figures))
   const planned = await plannedMin(db, figures, of.clientId, of.services)
   const coming = { ...of, service: of.services[0]!, plannedMin: planned }

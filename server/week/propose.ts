@@ -23,7 +23,8 @@ import { clearOf } from '../clients/model.ts'
 import type { Reads } from '../db/reader.ts'
 import { readHouse } from '../house/service.ts'
 import { readBook } from './book.ts'
-import { dueClients, type DueClient, seenOf } from './due.ts'
+import { seenOf } from '../today/overview.ts'
+import { dueClients, type DueClient, heldOn } from './due.ts'
 import { lengthOf, readDurations } from './length.ts'
 
 export interface ProposeAsked {
@@ -73,7 +74,7 @@ export async function propose(db: Reads, { from, days }: ProposeAsked): Promise<
         : [
             {
               ...{ clientId: due[n]!.clientId, name: due[n]!.overview.client.name },
-              why: whyNot(wishes[n]!.wish, arrays, n, toMs),
+              why: whyNot(wishes[n]!, arrays, n, toMs),
             },
           ],
     ),
@@ -88,6 +89,8 @@ interface Wished {
   readonly wish: Wish
   readonly seen: (atMs: number) => number
   readonly clear: (atMs: number) => number
+  /** What holds a visit at that moment back, in words. */
+  readonly held: (atMs: number) => string | undefined
 }
 
 async function wishesOf(
@@ -110,16 +113,18 @@ async function wishesOf(
       const of = { clientId, workerId: w.id, services }
       minutes.set(w.id, (await lengthOf(db, figures, of, durations)).minutes)
     }
-    const seen = seenOf(figures, d)
+    const seen = seenOf(figures, overview)
+    const held = (atMs: number) => heldOn(figures, overview, house, atMs)
     const clear = await clearOf(db, figures, overview.client, upkeepLast(next))
     const { fromMs, toMs } = next.window
     const usualHour = hours.get(clientId)
     wishes.push({
-      ...{ seen, clear },
+      ...{ seen, clear, held },
       wish: {
         ...{ clientId, jobs, fromMs, toMs, lastWorkerId: d.workerId },
         minutes: (workerId) => minutes.get(workerId)!,
-        odds: (atMs) => seen(atMs) * clear(atMs),
+        // What is known stops a visit before anybody is told an hour for it.
+        odds: (atMs) => (held(atMs) === undefined ? seen(atMs) * clear(atMs) : 0),
         ...(usualHour !== undefined && { usualHour }),
       },
     })
@@ -178,12 +183,13 @@ async function exactly(
 
 function proposalOf(
   house: House,
-  { wish, seen, clear }: Wished,
+  wished: Wished,
   due: DueClient,
   place: Place,
   places: readonly Place[],
   n: number,
 ): Proposal['proposals'][number] {
+  const { wish, seen, clear } = wished
   const { workerId, startMs, minutes } = place
   return {
     ...{ clientId: wish.clientId, name: due.overview.client.name, workerId, startMs, minutes },
@@ -192,7 +198,7 @@ function proposalOf(
     clear: clear(startMs),
     why: whyWords(
       house,
-      { wish, seen, clear },
+      wished,
       place,
       places.filter((p) => p.wish === n),
     ),
@@ -245,7 +251,9 @@ function whyWords(
   return say
 }
 
-function whyNot(wish: Wish, arrays: PackArrays, n: number, toMs: number): string {
+function whyNot({ wish, held }: Wished, arrays: PackArrays, n: number, toMs: number): string {
+  const stops = held(toMs - DAY_MS / 2)
+  if (stops !== undefined) return `${stops}.`
   if (arrays.owned[n]!.length > 0) return 'All hours that would serve are taken by others.'
   if (wish.fromMs > toMs - DAY_MS) return 'Their good days only begin as these end.'
   return 'No hour of these days is worth enough, or none is free.'

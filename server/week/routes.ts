@@ -3,7 +3,7 @@ import { figuresOf } from '../../core/register/index.ts'
 import type { Database } from '../db/connection.ts'
 import { mount } from '../http/mount.ts'
 import { HttpProblem, notFound } from '../http/problem.ts'
-import { readClient } from '../clients/read.ts'
+import { dayOf } from './due.ts'
 import { readHouse } from '../house/service.ts'
 import { addAppointment, changeAppointment, removeAppointment } from './appointments.ts'
 import { lengthOf } from './length.ts'
@@ -17,9 +17,12 @@ export function weekRoutes(app: Express, db: Database, work: Work): void {
   mount(app, 'week', ({ query }) => readWeek(db, query.from, query.days))
   mount(app, 'appointmentLength', async ({ params, query }) => {
     const figures = figuresOf((await readHouse(db)).figures)
-    await readClient(db, params.id)
     const services = query.services.split(',')
-    return lengthOf(db, figures, { clientId: params.id, workerId: query.worker, services })
+    const of = { clientId: params.id, workerId: query.worker, services }
+    return {
+      ...(await lengthOf(db, figures, of)),
+      ...(await dayOf(db, params.id, query.at ?? Date.now())),
+    }
   })
   mount(app, 'propose', async ({ body, response }) => {
     const given = new AbortController()

@@ -9,7 +9,8 @@ import type { Database } from '../db/connection.ts'
 import { readHouse } from '../house/service.ts'
 import { freshen } from '../standing/standing.ts'
 import { readAppointments, readAway } from './book.ts'
-import { dueClients, seenOf } from './due.ts'
+import { seenOf } from '../today/overview.ts'
+import { dueClients, heldOn } from './due.ts'
 import { lengthOf, readDurations } from './length.ts'
 import { openDue } from './visitOf.ts'
 
@@ -55,7 +56,8 @@ async function wanted(
     wants.push({
       ...{ clientId, workerId, name: overview.client.name, jobs, minutes },
       ...{ fromMs: window.fromMs, toMs: window.toMs },
-      seenByEnd: seenOf(figures, d)(window.toMs),
+      held: heldOn(figures, overview, house, Math.max(nowMs, fromMs)) ?? null,
+      seenByEnd: seenOf(figures, overview)(window.toMs),
       event: null,
     })
   }

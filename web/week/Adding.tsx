@@ -4,9 +4,9 @@ import { useDebouncedValue } from '@mantine/hooks'
 import { useQuery } from '@tanstack/react-query'
 import dayjs from 'dayjs'
 import { useState } from 'react'
-import type { Week } from '../../contract/week.ts'
+import type { AppointmentLength, Week } from '../../contract/week.ts'
 import { oneJob, SERVICE_IDS, SERVICES, type ServiceId } from '../../core/services/index.ts'
-import { timeWords, whenWords } from '../../core/time/index.ts'
+import { dateAt, daysWords, offsetHere, timeWords, whenWords } from '../../core/time/index.ts'
 import {
   breaches,
   GRID_MIN,
@@ -58,13 +58,14 @@ export function Adding({
   const { client, workerId, startMs } = draft
   const service = draft.service ?? 'face-shave'
   const length = useQuery({
-    queryKey: ['length', client?.id, workerId, service],
+    queryKey: ['length', client?.id, workerId, service, dateAt(startMs, offsetHere)],
     queryFn: () =>
       call('appointmentLength', {
         params: { id: client!.id },
-        query: { worker: workerId, services: service },
+        query: { worker: workerId, services: service, at: startMs },
       }),
     enabled: client !== undefined,
+    placeholderData: (before) => before,
   })
   const minutes = draft.minutes ?? length.data?.minutes ?? figures(SERVICES[service].slotMin)
   const jobs = [oneJob(draft.id, service)]
@@ -126,6 +127,7 @@ export function Adding({
           </>
         )}
       </Text>
+      {client && length.data && <DayWords of={length.data} startMs={startMs} />}
       <TextInput
         label="Note"
         maxLength={300}
@@ -151,14 +153,16 @@ export function Adding({
         loading={acts.adding}
         onClick={() =>
           client &&
-          acts.add(
-            {
-              ...wanted,
-              clientId: client.id,
-              jobs: [oneJob(newId(), service)],
-              note,
-              client: client.name,
-            },
+          void acts.addAll(
+            [
+              {
+                ...wanted,
+                clientId: client.id,
+                jobs: [oneJob(newId(), service)],
+                note,
+                client: client.name,
+              },
+            ],
             (a) => onDone(a.id),
           )
         }
@@ -166,6 +170,29 @@ export function Adding({
         Book {timeWords(startMs)} to {timeWords(startMs + minutes * MIN_MS)}
       </Button>
     </Stack>
+  )
+}
+
+/** Whether skin and hair are ready then; what is known and would stop it is told before an hour is promised. */
+function DayWords({ of, startMs }: { of: AppointmentLength; startMs: number }) {
+  const { held, good } = of
+  if (held !== null)
+    return (
+      <Text size="sm" c="var(--coral)" role="note">
+        {held}. As it is known now, the service will not begin on that day.
+      </Text>
+    )
+  if (!good) return null
+  const days = <Estimate of="next-days">{daysWords(good.fromMs, good.toMs)}</Estimate>
+  return startMs < good.fromMs ? (
+    <Text size="sm" c="var(--coral)" role="note">
+      Before the good days, {days}.
+    </Text>
+  ) : (
+    <Text size="sm" c="dimmed">
+      {startMs > good.toMs ? 'Good days were ' : 'Within the good days, '}
+      {days}.
+    </Text>
   )
 }
 

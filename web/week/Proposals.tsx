@@ -70,7 +70,8 @@ export function Proposals({ week, of, acts }: { week: Week; of: ProposalsOf; act
       </Stack>
     )
   if (!told) return <Problem>{of.error?.message}</Problem>
-  const accept = (p: Proposed) => acts.add(asBody(p), () => of.drop(p.clientId))
+  const accept = (...some: readonly Proposed[]) =>
+    void acts.addAll(some.map(asBody), (a) => of.drop(a.clientId))
   return (
     <Stack gap="sm" component="section" aria-label="Proposals">
       <Group justify="space-between" wrap="nowrap" align="flex-start">
@@ -89,14 +90,14 @@ export function Proposals({ week, of, acts }: { week: Week; of: ProposalsOf; act
               : `Within ${percentCeil(told.within)} of the best possible.`}
           </Estimate>
         )}{' '}
-        Nothing is booked until you take it.
+        Share: hair is seen and skin is clear then. Nothing is booked until you take it.
       </Text>
       {told.proposals.length > 1 && (
         <KeyButton
           k="week-take"
           variant="strong"
           loading={acts.adding}
-          onAct={() => told.proposals.forEach(accept)}
+          onAct={() => accept(...told.proposals)}
         >
           Take all {told.proposals.length}
         </KeyButton>

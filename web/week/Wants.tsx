@@ -34,9 +34,7 @@ export function Wants({ week, onWant }: { week: Week; onWant: (w: WantRow) => vo
             <UnstyledButton className={css.want ?? ''} onClick={() => onWant(w)}>
               <span>
                 <b>{w.name}</b>
-                <small>
-                  {shortWork(w)}, {w.minutes} min
-                </small>
+                <small>{w.held ?? `${shortWork(w)}, ${w.minutes} min`}</small>
               </span>
               <GoodDays week={week} w={w} />
               <span className={css.share}>

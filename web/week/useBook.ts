@@ -28,6 +28,9 @@ export const bookOf = (week: Week): Book => ({
 
 export type Change = Omit<ToldBody<'changeAppointment'>, 'mark'>
 
+/** An appointment to be made, with the client's name. */
+export type NewBody = ToldBody<'addAppointment'> & { readonly client: string }
+
 /** Keys that follow each other are one move. */
 const KEYS_MS = 600
 
@@ -90,17 +93,15 @@ export function useBookActs(week: Week | undefined, key: { from: string; days: n
       Object.keys(change).map((k) => [k, a[k as keyof Change & keyof BookedRow]]),
     )
     put(id, { ...(change as Partial<BookedRow>), mark: a.mark + 1 })
-    changing.mutate(
-      { a, change },
-      {
-        onSuccess: (now) => {
-          put(id, now)
-          if (words) toldWithUndo(words, () => undo(id, before))
-        },
-        onError: (error) => {
-          put(id, a)
-          tellFailed(error.message)
-        },
+    // Each by itself: of many at once every one is answered.
+    changing.mutateAsync({ a, change }).then(
+      (now) => {
+        put(id, now)
+        if (words) toldWithUndo(words, () => undo(id, before))
+      },
+      (error: Error) => {
+        put(id, a)
+        tellFailed(error.message)
       },
     )
   }
@@ -144,7 +145,7 @@ export function useBookActs(week: Week | undefined, key: { from: string; days: n
   }
 
   const adding = useMutation({
-    mutationFn: (body: ToldBody<'addAppointment'> & { readonly client: string }) => {
+    mutationFn: (body: NewBody) => {
       const { client, ...told } = body
       return write('addAppointment', { body: told }, about({ clientId: body.clientId, client }))
     },
@@ -155,23 +156,34 @@ export function useBookActs(week: Week | undefined, key: { from: string; days: n
     onSuccess: settle,
     onError: (error) => tellFailed(error.message),
   })
-  const add = (
-    body: ToldBody<'addAppointment'> & { readonly client: string },
-    done?: (a: BookedRow) => void,
-  ) =>
-    adding.mutate(body, {
-      onSuccess: (a) => {
-        toldWithUndo(`${body.client} is booked: ${whenWords(a.startMs)}`, () => removing.mutate(a))
+  /** Books one after the other, whatever becomes of the others; Undo takes all of them back. */
+  const addAll = async (bodies: readonly NewBody[], done?: (a: BookedRow) => void) => {
+    const made: BookedRow[] = []
+    for (const body of bodies) {
+      try {
+        const a = await adding.mutateAsync(body)
+        made.push(a)
         done?.(a)
-      },
-    })
+      } catch (error) {
+        if (bodies.length > 1) tellFailed(`${body.client}: ${(error as Error).message}`)
+      }
+    }
+    const [one] = made
+    if (!one) return
+    toldWithUndo(
+      made.length === 1
+        ? `${one.client} is booked: ${whenWords(one.startMs)}`
+        : `${made.length} are booked`,
+      () => made.forEach((a) => removing.mutate(a)),
+    )
+  }
 
   /** As they stand with what keys have moved. */
   const appointments = (week?.appointments ?? []).map((a) =>
     moving?.id === a.id ? { ...a, ...(moving.change as Partial<BookedRow>) } : a,
   )
   return {
-    ...{ appointments, change, nudge, add, sendMoves },
+    ...{ appointments, change, nudge, addAll, sendMoves },
     undoLast: () => latestUndo.current?.(),
     adding: adding.isPending,
     addError: adding.error,

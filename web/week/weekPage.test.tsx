@@ -76,3 +76,33 @@ it('a week that does not open says why', async () => {
   })
   expect(await screen.findByText('Something went wrong here.')).toBeTruthy()
 })
+
+it('all that is proposed is taken one by one; what is refused stays proposed, with its reason', async () => {
+  const proposal = (clientId: string, name: string, hour: number) => ({
+    ...{ clientId, name, workerId: 'w1', startMs: momentAt(DAY, hour, offsetHere), minutes: 45 },
+    ...{ jobs: [oneJob('j', 'face-shave')], seen: 0.9, clear: 0.95, why: ['Because.'] },
+  })
+  const asked = open({
+    week: () => week({ appointments: [] }),
+    propose: () => ({
+      proposals: [
+        proposal('c1', 'Reef Point', 9),
+        proposal('c2', 'Sheet Bend', 11),
+        proposal('c3', 'Clove Hitch', 13),
+      ],
+      ...{ without: [], within: 0, exact: true, choices: 3, tookMs: 5 },
+    }),
+    addAppointment: ({ body }) => {
+      const { clientId, startMs } = body as { clientId: string; startMs: number }
+      if (clientId === 'c2') throw new Refusal(422, 'book', 'Ines has somebody then.')
+      return booked({ id: clientId, clientId, startMs })
+    },
+  })
+  await user.click(await screen.findByRole('button', { name: /Propose the day/ }))
+  expect(await screen.findByText('The best possible.')).toBeTruthy()
+  await user.click(screen.getByRole('button', { name: /Take all 3/ }))
+  await waitFor(() => expect(screen.queryByRole('button', { name: 'Take Clove Hitch' })).toBeNull())
+  expect(screen.queryByRole('button', { name: 'Take Reef Point' })).toBeNull()
+  expect(screen.getByRole('button', { name: 'Take Sheet Bend' })).toBeTruthy()
+  expect(asked.filter((a) => a.route === 'addAppointment')).toHaveLength(3)
+})
