@@ -31,6 +31,9 @@ export interface Replanning {
   readonly why?: string
 }
 
+/** How often the progress of a search is told, ms. */
+const TOLD_EVERY_MS = 200
+
 /** Plans asked about over and over while one looks and edits: what does not change is remembered. */
 export class PlanDesk {
   private readonly head: HeadSkin
@@ -98,12 +101,18 @@ export class PlanDesk {
     if (!search) return undefined
     const mine = ++this.searching
     const began = performance.now()
+    let told = -Infinity
     let state = search.step(1)
     for (;;) {
-      const share = (performance.now() - began) / (1000 * seconds)
+      const now = performance.now()
+      const share = (now - began) / (1000 * seconds)
       if (share >= 1 || mine !== this.searching) return state
       state = search.step(4)
-      onProgress(state, Math.min(1, share))
+      // Told after every round it would come faster than a slow screen draws, and the end would wait behind it.
+      if (now - told >= TOLD_EVERY_MS) {
+        told = now
+        onProgress(state, Math.min(1, share))
+      }
       await new Promise((go) => setTimeout(go, 0))
     }
   }
