@@ -174,7 +174,10 @@ function aMonth(clients: number, workers: number) {
     DEFAULTS,
     {
       ...{ nowMs, offset: 0, closed: { weekdays: [0], dates: [] }, workers: staff, away: [] },
-      ...{ studio: { chairs: workers, beds: 1, towels: 8, blades: {} }, appointments: [] },
+      ...{
+        studio: { chairs: workers, beds: 1, towels: 8, blades: {}, reminders: [] },
+        appointments: [],
+      },
     },
     Array.from({ length: clients }, (_, i) => {
       const fromMs = nowMs + random() * 28 * 86_400_000

@@ -215,7 +215,8 @@ export const photoAnswer = record({
 /** A message of the outbox: nothing leaves this machine. */
 export const messageAnswer = record({
   id: text(),
-  visitId: text(),
+  /** Null where it is about an hour in the book. */
+  visitId: text().nullable(),
   clientId: text(),
   to: text(),
   kind: one(MESSAGE_KINDS),
@@ -363,6 +364,8 @@ export const todayAnswer = record({
   from: number(),
   answersOwed: number(),
   patchTestsToRead: number(),
+  /** Those who are still to come, begin late, and were not told. */
+  lateToTell: number(),
   firstVisits: number(),
   /** What is wrong with the backups; null while all is well. */
   safety: y.string().nullable().defined(),

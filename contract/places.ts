@@ -31,5 +31,10 @@ export const studioSchema = y
       y.number().integer().min(0).max(10_000).required(),
       'blades of a kind',
     ).required(),
+    reminders: y
+      .array()
+      .of(y.number().integer().min(1).max(336).required())
+      .max(4, 'at most four reminders')
+      .default([]),
   })
   .noUnknown()

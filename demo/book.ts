@@ -1,6 +1,6 @@
 /** The book of Lantern Quay: four weeks ahead, with what happens in a house. */
 import { DEFAULTS } from '../core/house/index.ts'
-import { oneJob, SERVICES } from '../core/services/index.ts'
+import { type Job, oneJob, SERVICES } from '../core/services/index.ts'
 import { mulberry32 } from '../core/stats/index.ts'
 import { addDays, dateAt, DAY_MS, HOUR_MS, isClosed, offsetHere } from '../core/time/index.ts'
 import {
@@ -10,14 +10,22 @@ import {
   MIN_MS,
   momentAt,
   nearestThatWork,
+  NO_WISHES,
   type Studio,
+  type Wishes,
   type WorkerHours,
 } from '../core/week/index.ts'
 import { closedAt } from './days.ts'
 import type { Person } from './people.ts'
 import { idMaker } from './visits.ts'
 
-export const STUDIO_PLACES: Studio = { chairs: 2, beds: 1, towels: 8, blades: { shavette: 40 } }
+export const STUDIO_PLACES: Studio = {
+  chairs: 2,
+  beds: 1,
+  towels: 8,
+  blades: { shavette: 40 },
+  reminders: [48, 3],
+}
 
 const WEEKDAYS = [0, 1, 2, 3, 4, 5, 6]
 /** The barber's lunch moves with her work of today; the esthetician begins late on one day, and has one off. */
@@ -33,6 +41,15 @@ export const HOURS: readonly ((nowMs: number) => WorkerHours)[] = [
 const COMES = (i: number) => i % 3 !== 1
 const WEEKS_AHEAD_MS = 26 * DAY_MS
 
+interface Waits {
+  readonly id: string
+  readonly clientId: string
+  readonly jobs: readonly Job[]
+  readonly wishes: Wishes
+  readonly note: string
+  readonly sinceMs: number
+}
+
 type Kept = Appointment & { readonly madeAtMs: number }
 
 /** Appointments to come and of the last days, and time away. */
@@ -41,7 +58,12 @@ export function bookAhead(
   clients: readonly { readonly id: string }[],
   workers: readonly { readonly id: string; readonly name: string }[],
   nowMs: number,
-): { appointments: Kept[]; away: (Away & { source: string })[] } {
+): {
+  appointments: Kept[]
+  away: (Away & { source: string })[]
+  waiting: readonly Waits[]
+  hours: readonly { clientId: string; wishes: Wishes; first: number }[]
+} {
   const newId = idMaker(mulberry32(0xb00c))
   const closed = closedAt(nowMs)
   const today = dateAt(nowMs, offsetHere)
@@ -111,5 +133,32 @@ export function bookAhead(
       note: 'written down by Joren',
     })
   }
-  return { appointments: appointments.map(({ visitState: _v, ...a }) => a as Kept), away }
+  // Two wait: one for an evening, one for anything sooner than the hour they have.
+  const waits = (name: string, daysAgo: number, wishes: Partial<Wishes>, note: string): Waits[] => {
+    const i = of(name)
+    if (i < 0) return []
+    return [
+      {
+        ...{ id: newId(), clientId: clients[i]!.id, jobs: [oneJob(newId(), people[i]!.service)] },
+        ...{ wishes: { ...NO_WISHES, ...wishes }, note, sinceMs: nowMs - daysAgo * DAY_MS },
+      },
+    ]
+  }
+  const waiting = [
+    ...waits('Corin', 4, { fromHour: 15 }, 'after the ferry'),
+    ...waits('Petra', 2, {}, 'sooner, if anybody cancels'),
+  ]
+  const can = (name: string, wishes: Partial<Wishes>, first = 0) => {
+    const i = of(name)
+    return i < 0 ? [] : [{ clientId: clients[i]!.id, wishes: { ...NO_WISHES, ...wishes }, first }]
+  }
+  const hours = [
+    ...can('Emeka', { days: [1, 2, 3, 4, 5], toHour: 17 }),
+    // The rescue boat waits for nobody.
+    ...can('Anselm', {}, 1),
+  ]
+  return {
+    appointments: appointments.map(({ visitState: _v, ...a }) => a as Kept),
+    ...{ away, waiting, hours },
+  }
 }

@@ -8,7 +8,7 @@ import type { Reading, ReaderSeen } from '../core/grain/index.ts'
 import { mulberry32 } from '../core/stats/index.ts'
 import { DAY_MS } from '../core/time/index.ts'
 import { type PlanGround } from '../core/visit/index.ts'
-import type { Model, ModelStatic } from 'sequelize'
+import { type Model, type ModelStatic, QueryTypes } from 'sequelize'
 import { DEMO_SECRETS, hashSecret } from '../server/people/people.ts'
 import type { Database } from '../server/db/connection.ts'
 import { keepHouse } from '../server/house/service.ts'
@@ -84,6 +84,22 @@ export async function seedDemo(
     const book = bookAhead(people, rows.clients as never, workers, nowMs)
     await fill(m.Appointment, book.appointments)
     await fill(m.Away, book.away)
+    const put = (sql: string, values: unknown[]) =>
+      db.sequelize.query(sql, { replacements: values, type: QueryTypes.INSERT })
+    for (const w of book.waiting)
+      await put(
+        'INSERT INTO waiting (id, clientId, jobs, wishes, note, sinceMs) VALUES (?, ?, ?, ?, ?, ?)',
+        [w.id, w.clientId, JSON.stringify(w.jobs), JSON.stringify(w.wishes), w.note, w.sinceMs],
+      )
+    for (const h of book.hours)
+      await put('INSERT INTO client_hours (clientId, wishes, first) VALUES (?, ?, ?)', [
+        ...[h.clientId, JSON.stringify(h.wishes), h.first],
+      ])
+    // Whoever was here last came late.
+    await db.sequelize.query(
+      `UPDATE appointments SET startMs = startMs - 1200000, note = 'came 20 minutes late'
+       WHERE visitId = (SELECT id FROM visits WHERE state = 'finished' ORDER BY endedAtMs DESC LIMIT 1)`,
+    )
   })
 }
 

@@ -143,7 +143,7 @@ export function addVisit(
     rows.messages.push(
       ...end.messages.map((m) => ({
         ...m,
-        ...{ id: laterId(), visitId: v.visitId, state: 'waiting' },
+        ...{ id: laterId(), clientId: v.clientId, visitId: v.visitId, state: 'waiting' },
       })),
     )
   }

@@ -29,6 +29,7 @@ import { peopleRoutes } from './people/routes.ts'
 import { screenRoutes } from './people/screens.ts'
 import { photoRoutes } from './photos/routes.ts'
 import { todayRoutes } from './today/routes.ts'
+import { feedRoutes } from './week/feed.ts'
 import { weekRoutes } from './week/routes.ts'
 import { visitRoutes } from './visits/routes.ts'
 import { workHere, type Work } from './work/work.ts'
@@ -36,7 +37,7 @@ import { workHere, type Work } from './work/work.ts'
 /** The link pages alone, for a port of their own that may be reached from outside the house. */
 export function createAnswerApp(
   db: Database,
-  config: Pick<Config, 'hosts' | 'trustProxy'>,
+  config: Pick<Config, 'hosts' | 'trustProxy' | 'publicUrl' | 'lan'>,
   logger: Logger,
   chair: Chair,
 ): Express {
@@ -46,7 +47,8 @@ export function createAnswerApp(
   app.use(httpLog(logger))
   if (config.trustProxy !== undefined) app.set('trust proxy', config.trustProxy)
   app.use(ownHosts({ hosts: config.hosts, addresses: true }))
-  app.use(answerRoutes(db, chair))
+  app.use(answerRoutes(db, chair, config))
+  app.use(feedRoutes(db))
   app.use((_request, response) => sendPage(response.status(404), closedPage()))
   app.use(answerProblem)
   return app
@@ -96,13 +98,15 @@ export function createApp(
         compression.filter(request, response),
     }),
   )
-  app.use(answerRoutes(db, chair))
+  app.use(answerRoutes(db, chair, config))
+  app.use(feedRoutes(db))
   app.set('database', db)
   app.set('trail', people.trail)
   app.set('chair', chair)
   app.use('/api', ownPages, ownKinds(kindFor), people.middleware())
   // Many clients at once are large; everything else is small.
   app.use('/api/imports', express.text({ type: 'application/json', limit: '12mb' }))
+  app.use('/api/busy', express.json({ limit: '4mb' }))
   app.use(express.json({ limit: '512kb' }))
   mount(app, 'health', async () => {
     const [count] = await db.select(
@@ -117,8 +121,8 @@ export function createApp(
   })
   peopleRoutes(app, db, people, config.dataDir)
   screenRoutes(app, db, people, config)
-  todayRoutes(app, db, caretaker)
-  weekRoutes(app, db, work)
+  todayRoutes(app, db, caretaker, config)
+  weekRoutes(app, db, work, config)
   safetyRoutes(app, caretaker)
   houseRoutes(app, db)
   clientRoutes(app, db, chair.desk, config.dataDir, people.trail, work)

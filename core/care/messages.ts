@@ -3,8 +3,13 @@ import { humaneMs, type Offset } from '../time/index.ts'
 import { careText } from './careWords.ts'
 import type { CarePlan } from './clearances.ts'
 
-/** What a message is for: the care sheet, a question how the skin is, a word before the next visit. */
-export const MESSAGE_KINDS = ['care', 'question', 'next'] as const
+/**
+ * What a message is for: the care sheet, a question how the skin is, a word before the next visit; and of hours in the book: a
+ * reminder, that the day runs late, that an hour is moved, that one came free, that it is gone.
+ */
+export const MESSAGE_KINDS = [
+  'care', 'question', 'next', 'reminder', 'late', 'moved', 'offer', 'gone',
+] as const // prettier-ignore
 export type MessageKind = (typeof MESSAGE_KINDS)[number]
 
 export interface MessageDraft {

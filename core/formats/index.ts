@@ -1,5 +1,7 @@
 /** Open formats, in and out. */
 export { answersCsv } from './answersCsv.ts'
+export { bookCsv, type BookCsvRow } from './bookCsv.ts'
+export { busyIn, type BusyIn } from './busyIn.ts'
 export { textOfFile } from './fileText.ts'
 export {
   type ClientDraft,

@@ -1,7 +1,7 @@
 /** What lies ready: blades, towels, paper, gloves, with their cost (M14). */
 import { constant, PRICE, type Figures, type Schools } from '../house/index.ts'
 import { methodFacts, type Service, SERVICES, type ServiceId } from '../services/index.ts'
-import { BLADES, type BladeId } from '../kit/index.ts'
+import { BLADE_IDS, BLADES, type BladeId } from '../kit/index.ts'
 import type { HandWork, KitItem, Lane } from './types.ts'
 
 export const KIT_CONSTANTS = {
@@ -47,6 +47,16 @@ export function sittingKit(
     else put({ name: method, count: 1, unit: 'pair', cost: 0 })
   }
   return [...items.values()]
+}
+
+/** Of what lies ready the blades, by kind. */
+export function bladesIn(kit: readonly KitItem[]): Partial<Record<BladeId, number>> {
+  return Object.fromEntries(
+    BLADE_IDS.flatMap((id) => {
+      const item = kit.find((k) => k.name === BLADES[id].name)
+      return item ? [[id, item.count]] : []
+    }),
+  )
 }
 
 /** Lists the kit of a service. */

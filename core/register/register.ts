@@ -12,6 +12,7 @@ import {
 import {
   BOOK_CONSTANTS,
   DURATION_CONSTANTS,
+  FREED_CONSTANTS,
   MISSED_CONSTANTS,
   PROPOSE_CONSTANTS,
 } from '../week/index.ts'
@@ -58,6 +59,7 @@ import { SCREENING_CONSTANTS } from '../screening/index.ts'
 import {
   BETWEEN_CONSTANTS,
   METHOD_CONSTANTS,
+  PRICE_CONSTANTS,
   SLOT_CONSTANTS,
   FILM_CONSTANTS,
   ROUTINE_CONSTANTS,
@@ -147,13 +149,14 @@ export const CONSTANT_REGISTER: readonly ConstantArea[] = [
     },
   },
   { id: 'kit', title: 'What lies ready', constants: { ...KIT_CONSTANTS, ...TOWEL_COUNTS } },
-  { id: 'services', title: 'Services', constants: SLOT_CONSTANTS },
+  { id: 'services', title: 'Services', constants: { ...SLOT_CONSTANTS, ...PRICE_CONSTANTS } },
   {
     id: 'book',
     title: 'The book',
     constants: {
       ...BOOK_CONSTANTS,
       ...DURATION_CONSTANTS,
+      ...FREED_CONSTANTS,
       ...MISSED_CONSTANTS,
       ...PROPOSE_CONSTANTS,
     },

@@ -1,4 +1,4 @@
-import { constant } from '../house/index.ts'
+import { constant, PRICE } from '../house/index.ts'
 import { cleanse, gel, warmRinse, ROUTINE_CONSTANTS as R } from './routine.ts'
 import { whole, type Service } from './service.ts'
 import { bodyRows, bodySets } from './strokes.ts'
@@ -13,6 +13,7 @@ export const backAndChest = {
   posture: 'lying',
   station: 'bed',
   slotMin: constant(50, 'min', 'Slot for a back and chest shave (40–60)', 'H'),
+  price: constant(75, PRICE, 'Price of: back and chest shave', 'H'),
   zones: whole('shoulder', 'chest', 'belly', 'back-upper', 'back-lower'),
   prepare: (wish) => [
     cleanse(wish),

@@ -1,4 +1,4 @@
-import { constant, schoolWords } from '../house/index.ts'
+import { constant, PRICE, schoolWords } from '../house/index.ts'
 import { LINE_BETWEEN } from './between.ts'
 import { cleanse, ROUTINE_CONSTANTS as R } from './routine.ts'
 import { schoolSays, whole, type Service } from './service.ts'
@@ -13,6 +13,7 @@ export const beardLine = {
   posture: 'upright',
   station: 'chair',
   slotMin: constant(20, 'min', 'Slot for a beard line-up', 'H'),
+  price: constant(22, PRICE, 'Price of: beard line-up', 'H'),
   zones: whole(
     'cheek-upper',
     'cheek-lower',

@@ -1,4 +1,4 @@
-import { constant } from '../house/index.ts'
+import { constant, PRICE } from '../house/index.ts'
 import { cleanse, gel, warmRinse } from './routine.ts'
 import { whole, type Service } from './service.ts'
 import { bodyRows, bodySets } from './strokes.ts'
@@ -13,6 +13,7 @@ export const bodyShave = {
   posture: 'lying',
   station: 'bed',
   slotMin: constant(40, 'min', 'Slot for a body shave (20–40)', 'H'),
+  price: constant(60, PRICE, 'Price of: body shave', 'H'),
   zones: whole(
     'underarm',
     'upper-arm',

@@ -1,4 +1,4 @@
-import { constant } from '../house/index.ts'
+import { constant, PRICE } from '../house/index.ts'
 import { cleanse, ROUTINE_CONSTANTS as R } from './routine.ts'
 import { part, whole, type Service } from './service.ts'
 import { fuzzRows } from './strokes.ts'
@@ -13,6 +13,7 @@ export const browTidy = {
   posture: 'reclined',
   station: 'chair',
   slotMin: constant(10, 'min', 'Slot for tidying round the brows', 'H'),
+  price: constant(15, PRICE, 'Price of: brow tidy', 'H'),
   zones: {
     ...whole('glabella', 'brow'),
     forehead: part(0.18, 'bottom'),

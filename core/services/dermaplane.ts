@@ -1,4 +1,4 @@
-import { constant } from '../house/index.ts'
+import { constant, PRICE } from '../house/index.ts'
 import { LIP_BETWEEN } from './between.ts'
 import { cleanse, fuzzSurface } from './routine.ts'
 import { byWish, part, whole, type Service } from './service.ts'
@@ -14,6 +14,7 @@ export const dermaplane = {
   posture: 'reclined',
   station: 'bed',
   slotMin: constant(40, 'min', 'Slot for dermaplaning (20–40)', 'H'),
+  price: constant(65, PRICE, 'Price of: dermaplaning of the face', 'H'),
   zones: {
     ...whole('forehead', 'forehead-centre'),
     temple: part(0.7, 'front'),

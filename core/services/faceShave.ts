@@ -1,4 +1,4 @@
-import { constant, schoolWords } from '../house/index.ts'
+import { constant, PRICE, schoolWords } from '../house/index.ts'
 import { cleanseForShave, hotTowel, looseningSteps, lather, TOWEL_COUNTS } from './routine.ts'
 import { part, schoolSays, whole, type Service, type StrokeWish, type Wanted } from './service.ts'
 
@@ -12,6 +12,7 @@ export const faceShave = {
   posture: 'reclined',
   station: 'chair',
   slotMin: constant(45, 'min', 'Slot for a hot-towel face shave (30–45)', 'H'),
+  price: constant(38, PRICE, 'Price of: hot-towel face shave', 'H'),
   zones: {
     'cheek-upper': part(0.35, 'bottom'),
     ...whole('cheek-lower', 'jaw', 'chin', 'under-lip', 'upper-lip', 'mouth-corner'),

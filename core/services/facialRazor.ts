@@ -1,4 +1,4 @@
-import { constant } from '../house/index.ts'
+import { constant, PRICE } from '../house/index.ts'
 import { LIP_BETWEEN } from './between.ts'
 import { cleanse, fuzzSurface } from './routine.ts'
 import { byWish, part, whole, type Service } from './service.ts'
@@ -14,6 +14,7 @@ export const facialRazor = {
   posture: 'reclined',
   station: 'bed',
   slotMin: constant(15, 'min', 'Slot for a guarded facial razor (3–15)', 'C'),
+  price: constant(25, PRICE, 'Price of: guarded facial razor', 'H'),
   zones: {
     ...whole('forehead', 'forehead-centre', 'glabella', 'cheek-upper', 'cheek-lower'),
     ...whole('upper-lip', 'mouth-corner', 'chin', 'jaw'),

@@ -1,4 +1,4 @@
-import { constant } from '../house/index.ts'
+import { constant, PRICE } from '../house/index.ts'
 import {
   cleanseForShave,
   hotTowel,
@@ -19,6 +19,7 @@ export const headShave = {
   posture: 'upright',
   station: 'chair',
   slotMin: constant(30, 'min', 'Slot for a hot-towel head shave, at most', 'C'),
+  price: constant(42, PRICE, 'Price of: hot-towel head shave', 'H'),
   zones: {
     ...whole('scalp-front', 'scalp-mid', 'scalp-crown', 'scalp-side', 'scalp-behind-ear'),
     ...whole('occiput'),

@@ -32,6 +32,7 @@ export {
   SERVICES,
   serviceZones,
   zonesToChoose,
+  PRICE_CONSTANTS,
   SLOT_CONSTANTS,
   workedShare,
 } from './list.ts'

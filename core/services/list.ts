@@ -37,6 +37,11 @@ export const SLOT_CONSTANTS: Readonly<Record<string, Constant>> = Object.fromEnt
   LIST.map((s) => [`slot${pascal(s.id)}`, s.slotMin]),
 )
 
+/** What each service costs by the house's list. */
+export const PRICE_CONSTANTS: Readonly<Record<string, Constant>> = Object.fromEntries(
+  LIST.map((s) => [`price${pascal(s.id)}`, s.price]),
+)
+
 function pascal(id: string): string {
   return id.split('-').map(capital).join('')
 }

@@ -113,6 +113,8 @@ export interface Service {
   readonly station: 'chair' | 'bed'
   /** Usual time on the book, minutes. */
   readonly slotMin: Constant
+  /** By the house's list. */
+  readonly price: Constant
   /** Zones worked, with the part of each that usually carries the hair, in the order in which they are named. */
   readonly zones: Partial<Readonly<Record<ZoneStem, Worked>>>
   /**

@@ -41,7 +41,7 @@ const book = (appointments: readonly Appointment[] = [], over: Partial<Book> = {
     },
     { id: 'joren', name: 'Joren Task', services: ['dermaplane', 'face-shave'] },
   ],
-  studio: { chairs: 2, beds: 1, towels: 8, blades: {} },
+  studio: { chairs: 2, beds: 1, towels: 8, blades: {}, reminders: [] },
   ...over,
 })
 const wanted = (at: string, over: Partial<Wanted> = {}): Wanted => ({
@@ -108,7 +108,9 @@ describe('what speaks against an hour', () => {
     expect(
       kinds(book([lying]), wanted('01T10:30', { workerId: 'joren', jobs: job('dermaplane') })),
     ).toEqual(['bed'])
-    const few = book([other], { studio: { chairs: 2, beds: 0, towels: 3, blades: {} } })
+    const few = book([other], {
+      studio: { chairs: 2, beds: 0, towels: 3, blades: {}, reminders: [] },
+    })
     expect(kinds(few, wanted('01T10:15', { workerId: 'joren' }))).toEqual(['towels'])
     expect(kinds(few, wanted('01T10:40', { workerId: 'joren' }))).toEqual([])
     expect(
@@ -157,7 +159,7 @@ describe('the nearest hours that work', () => {
         fc.integer({ min: 1, max: 5 }),
         (many, towels) => {
           const b = book(many.map(appointment), {
-            studio: { chairs: 1, beds: 1, towels, blades: {} },
+            studio: { chairs: 1, beds: 1, towels, blades: {}, reminders: [] },
           })
           const w = wanted('02T11:00')
           for (const worker of b.workers) {

@@ -107,9 +107,11 @@ export interface Studio {
   readonly towels: number
   /** Blades of a kind that are to hand. */
   readonly blades: Readonly<Record<string, number>>
+  /** So many hours before their own clients are reminded. */
+  readonly reminders: readonly number[]
 }
 
-export const USUAL_STUDIO: Studio = { chairs: 2, beds: 1, towels: 8, blades: {} }
+export const USUAL_STUDIO: Studio = { chairs: 2, beds: 1, towels: 8, blades: {}, reminders: [48] }
 
 /** All that an hour is looked up in. */
 export interface Book {

@@ -37,6 +37,9 @@ export interface Away extends Stretch {
 
 const MIN_MS = 60_000
 
+/** A calendar file with more characters is none of one worker. */
+export const MOST_CALENDAR = 2_000_000
+
 export const weekdayOf = (date: IsoDate): number => new Date(`${date}T00:00Z`).getUTCDay()
 
 /**

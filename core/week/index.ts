@@ -52,6 +52,7 @@ export {
   hoursOn,
   hoursProblem,
   momentAt,
+  MOST_CALENDAR,
   openOn,
   readStretches,
   type Stretch,
@@ -61,11 +62,33 @@ export {
   without,
   type WorkerHours,
 } from './hours.ts'
-export { type Late, lateMessage, lateWords, runningLate } from './late.ts'
+export {
+  type Candidate,
+  freeAround,
+  FREED_CONSTANTS,
+  type FreeSlot,
+  type Gain,
+  rankFreed,
+} from './freed.ts'
+export { type Late, lateWords, runningLate } from './late.ts'
+export {
+  bladesOf,
+  bladesShort,
+  bladeWords,
+  type DayLoad,
+  dayLoad,
+  type Loaded,
+  priceOf,
+} from './load.ts'
+export { HOUR_DRAFTS, type HourKind, type HourTold } from './tell.ts'
+export { bothWishes, NO_WISHES, suits, type Wishes, wishesProblem, wishWords } from './wishes.ts'
 export { lpOf } from './programme.ts'
 export { pack, type PackArrays, type Packed, Packing, unfit } from './packing.ts'
 export {
+  hourCost,
+  dayWorth,
   type Place,
+  PROMISED_WORTH,
   PROPOSE_CONSTANTS,
   type WeekProblem,
   weekProblem,

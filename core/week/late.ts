@@ -58,7 +58,3 @@ export function runningLate(today: readonly OfToday[], nowMs: number): Late[] {
 
 /** "running 12 min late". */
 export const lateWords = (lateMin: number): string => `running ${lateMin} min late`
-
-/** What a client who is still to come is told. */
-export const lateMessage = (house: string, name: string, at: string): string =>
-  `${name}, we are running a little late today: we can begin about ${at}. ${house}`

@@ -25,7 +25,7 @@ function aWeek(seed: number, first: string, offset: Offset, clients = 12) {
   const book: Book = {
     ...{ nowMs: at(0, 8 + upTo(30)), offset, closed: USUALLY_CLOSED, workers, appointments },
     away: [{ id: 'a', workerId: 'w1', fromMs: at(2, 11), toMs: at(2, 15), why: '' }],
-    studio: { chairs: 1 + upTo(2), beds: upTo(2), towels: 2 + upTo(7), blades: {} },
+    studio: { chairs: 1 + upTo(2), beds: upTo(2), towels: 2 + upTo(7), blades: {}, reminders: [] },
   }
   for (let i = 0; i < 14; i++) {
     const own: Appointment = {
@@ -105,7 +105,7 @@ it('prefers the day that serves best, the usual worker and hour, and leaves no g
   const at = (day: number, hour: number) => momentAt(dates[day]!, hour, 0)
   const book: Book = {
     ...{ nowMs: at(0, 0), offset: 0, closed: { weekdays: [], dates: [] }, workers, away: [] },
-    ...{ studio: { chairs: 2, beds: 1, towels: 8, blades: {} }, appointments: [] },
+    ...{ studio: { chairs: 2, beds: 1, towels: 8, blades: {}, reminders: [] }, appointments: [] },
   }
   const wish: Wish = {
     ...{ clientId: 'c', jobs: FACE, minutes: () => 60, fromMs: at(0, 0), toMs: at(1, 24) },

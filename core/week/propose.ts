@@ -5,7 +5,7 @@
  */
 import { constant, type Figures } from '../house/index.ts'
 import type { Job } from '../services/index.ts'
-import { DAY_MS, type IsoDate } from '../time/index.ts'
+import { dateAt, DAY_MS, type IsoDate, type Offset } from '../time/index.ts'
 import {
   type Book,
   capacityOf,
@@ -16,8 +16,9 @@ import {
   startsOn,
   usesOf,
 } from './book.ts'
-import { freeOn, hourAt, momentAt } from './hours.ts'
+import { freeOn, hourAt, momentAt, type Stretch } from './hours.ts'
 import { type PackArrays, Packing, type PackUse } from './packing.ts'
+import { suits, type Wishes } from './wishes.ts'
 
 export const PROPOSE_CONSTANTS = {
   latePerDay: constant(0.03, 'share', 'Each day beyond the good days costs, of a visit', 'H'),
@@ -26,6 +27,10 @@ export const PROPOSE_CONSTANTS = {
   hourOff: constant(0.01, 'share', 'Each hour off the usual time of day costs', 'H'),
   deadGap: constant(0.04, 'share', 'A gap that nobody fits into costs', 'H'),
   fitsMin: constant(25, 'min', 'A gap that is longer still takes somebody', 'H'),
+  houseFirst: constant(0.3, 'share', 'Somebody whom the house serves first gains by', 'H'),
+  forEvent: constant(0.3, 'share', 'A day that serves an event of theirs gains by', 'H'),
+  moved: constant(0.25, 'share', 'To move what is promised costs', 'H'),
+  mostMovedMin: constant(60, 'min', 'What is promised is moved by so much at most', 'H'),
   leastWorth: constant(0.3, 'share', 'An hour that is worth less is not proposed', 'H'),
 } as const
 
@@ -47,6 +52,14 @@ export interface Wish {
   readonly odds: (atMs: number) => number
   /** It must be over before then. */
   readonly beforeMs?: number | undefined
+  /** Days that serve an event best. */
+  readonly event?: Stretch | undefined
+  /** Days and hours at which they can come. */
+  readonly wishes?: Wishes | undefined
+  /** The house serves them first where hours are short. */
+  readonly first?: boolean | undefined
+  /** The hour that they were promised: it may be moved a little, and is never lost. */
+  readonly stands?: { readonly id: string; readonly workerId: string; readonly startMs: number }
   readonly lastWorkerId?: string | undefined
   /** Hour of the day at which they usually come. */
   readonly usualHour?: number | undefined
@@ -61,6 +74,38 @@ export interface Place {
   readonly odds: number
   readonly worth: number
 }
+
+/** What keeping to a promise is worth, beyond everything else. */
+export const PROMISED_WORTH = 8
+
+/** What a visit at a moment is worth, whoever serves: its odds, less what it is late. */
+export function dayWorth(
+  figures: Figures,
+  wish: Pick<Wish, 'odds' | 'toMs' | 'event' | 'first'>,
+  atMs: number,
+): number {
+  const odds = wish.odds(atMs)
+  const late = Math.max(0, atMs - wish.toMs) / DAY_MS
+  const serves = wish.event && atMs >= wish.event.fromMs - DAY_MS / 2 && atMs <= wish.event.toMs
+  return (
+    odds -
+    Math.min(figures(C.mostLate), figures(C.latePerDay) * late) +
+    // What is of no use then is not made so by who it is for.
+    (odds > 0 ? (wish.first ? figures(C.houseFirst) : 0) + (serves ? figures(C.forEvent) : 0) : 0)
+  )
+}
+
+/** What an hour costs beside its day: another worker than the last, another time of day than usual. */
+export const hourCost = (
+  figures: Figures,
+  { lastWorkerId, usualHour }: Pick<Wish, 'lastWorkerId' | 'usualHour'>,
+  hour: { readonly workerId: string; readonly startMs: number },
+  offset: Offset,
+): number =>
+  (lastWorkerId !== undefined && lastWorkerId !== hour.workerId ? figures(C.otherWorker) : 0) +
+  (usualHour === undefined
+    ? 0
+    : figures(C.hourOff) * Math.abs(hourAt(hour.startMs, offset) - usualHour))
 
 /** What can be chosen, and which place each choice is. */
 export interface WeekProblem {
@@ -87,7 +132,9 @@ export function weekProblem(
     ...shared.map((of) => new Int32Array(slots).fill(capacityOf(book.studio, of))),
   ]
   const resourceOf = (of: string) => workers.length + shared.indexOf(of as 'chair')
-  const standing = book.appointments.filter(standsInBook)
+  // What may be moved is laid in anew, with all the others.
+  const movable = new Set(wishes.flatMap((w) => w.stands?.id ?? []))
+  const standing = book.appointments.filter((a) => standsInBook(a) && !movable.has(a.id))
   const edges = workers.map(() => new Map<number, { start: Set<number>; end: Set<number> }>())
   dates.forEach((date, day) => {
     workers.forEach((w, k) => {
@@ -130,10 +177,10 @@ export function weekProblem(
   wishes.forEach((wish, n) => {
     dates.forEach((date, day) => {
       const noon = momentAt(date, 12, offset)
-      if (noon + DAY_MS < wish.fromMs) return
+      const { stands } = wish
+      if (stands ? dateAt(stands.startMs, offset) !== date : noon + DAY_MS < wish.fromMs) return
       const odds = wish.odds(noon)
-      const late = Math.max(0, noon - wish.toMs) / (24 * 60 * MIN_MS)
-      const base = odds - Math.min(figures(C.mostLate), figures(C.latePerDay) * late)
+      const base = (stands ? PROMISED_WORTH : 0) + dayWorth(figures, wish, noon)
       if (base < figures(C.leastWorth)) return
       workers.forEach((w, k) => {
         const minutes = wish.minutes(w.id)
@@ -141,19 +188,22 @@ export function weekProblem(
           ...{ resource: resourceOf(u.of), many: u.many, slots: Math.round(u.toMs / GRID_MS) },
         }))
         const wanted = { id: '', clientId: wish.clientId, minutes, jobs: wish.jobs }
-        const other =
-          wish.lastWorkerId !== undefined && wish.lastWorkerId !== w.id ? figures(C.otherWorker) : 0
-        for (const startMs of startsOn(figures, books[day]!, wanted, w, date)) {
+        if (stands && stands.workerId !== w.id) return
+        const starts = startsOn(figures, books[day]!, wanted, w, date)
+        // Where it stands it stays, even where it could not be booked anew.
+        if (stands && !starts.includes(stands.startMs)) starts.push(stands.startMs)
+        for (const startMs of starts) {
           const end = startMs + minutes * MIN_MS
-          if (startMs < wish.fromMs || (wish.beforeMs !== undefined && end > wish.beforeMs))
-            continue
+          const hour = { workerId: w.id, startMs, minutes }
+          const moved = stands === undefined ? 0 : Math.abs(startMs - stands.startMs)
+          if (moved > figures(C.mostMovedMin) * MIN_MS) continue
+          if (!stands && startMs < wish.fromMs) continue
+          if (wish.beforeMs !== undefined && end > wish.beforeMs && (!stands || moved > 0)) continue
+          if (wish.wishes && (!stands || moved > 0) && !suits(wish.wishes, hour, offset)) continue
           const worth =
             base -
-            other -
-            figures(C.hourOff) *
-              (wish.usualHour === undefined
-                ? 0
-                : Math.abs(hourAt(startMs, offset) - wish.usualHour)) -
+            hourCost(figures, wish, hour, offset) -
+            (moved > 0 ? figures(C.moved) : 0) -
             gapCost(figures, edges[k]!.get(day)!, startMs, end)
           if (worth < figures(C.leastWorth)) continue
           const from = slotOf(day, startMs)

@@ -281,7 +281,7 @@ it('the port for clients serves link pages and nothing else', async () => {
 
 it('a guesser is slowed down', async () => {
   const app = express()
-  app.use(answerRoutes(studio.db, openChair(studio.db), 5))
+  app.use(answerRoutes(studio.db, openChair(studio.db), {}, 5))
   const statuses: number[] = []
   for (let i = 0; i < 7; i++) statuses.push((await request(app).get(`/answer/guess${i}`)).status)
   expect(statuses).toEqual([404, 404, 404, 404, 404, 429, 429])

@@ -3,7 +3,6 @@
  * digest is kept, and it opens until a day.
  */
 import { readFigures } from '../house/service.ts'
-import { createHash, randomBytes } from 'node:crypto'
 import { FOLLOW_CONSTANTS } from '../../core/looks/index.ts'
 import { DAY_MS } from '../../core/time/index.ts'
 import type { AnswerLink, VisitPage } from '../../contract/types.ts'
@@ -11,9 +10,7 @@ import type { Database } from '../db/connection.ts'
 import { HttpProblem } from '../http/problem.ts'
 import { visitPage } from '../visits/page.ts'
 import { readVisit, type VisitRecord } from '../visits/record.ts'
-
-const TOKEN = /^[A-Za-z0-9_-]{43}$/
-export const digestOf = (token: string) => createHash('sha256').update(token).digest('hex')
+import { digestOf, isToken, newToken } from './tokens.ts'
 
 /** Where the link stands in a message, so that a new one takes the place of the old. */
 const LINE = /\nOr answer in a minute here: \S+\n/
@@ -23,7 +20,7 @@ const LINE = /\nOr answer in a minute here: \S+\n/
  * @throws HttpProblem 409 `not-finished`, `link-too-late`
  */
 export async function addLink(db: Database, visitId: string, base: string): Promise<AnswerLink> {
-  const token = randomBytes(32).toString('base64url')
+  const token = newToken()
   const url = `${base}/answer/${token}`
   const expiresAtMs = await db.write(async () => {
     const visit = await readVisit(db, visitId)
@@ -76,7 +73,7 @@ export async function takeBackLinks(db: Database, visitId: string): Promise<Visi
 
 /** The visit that a token opens; undefined for one that never was, is over, or was taken back: no page tells which. */
 export async function visitOfToken(db: Database, token: string): Promise<VisitRecord | undefined> {
-  if (!TOKEN.test(token)) return undefined
+  if (!isToken(token)) return undefined
   const [row] = await db.select<{ visitId: string }>(
     'SELECT visitId FROM answer_links WHERE digest = ? AND takenBackAtMs IS NULL AND expiresAtMs > ?',
     [digestOf(token), Date.now()],

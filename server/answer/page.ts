@@ -41,9 +41,14 @@ input[type=number]{max-width:8rem}
 button{font:inherit;font-weight:700;width:100%;min-height:56px;border:0;border-radius:4px;background:var(--deep);color:var(--onDeep)}
 h2{font-size:1.2rem;margin:1.4rem 0 .4rem}ul.now{padding-left:1.1em}ul.now li{margin:.5em 0}
 .care{border-left:4px solid var(--coral);padding:4px 0 4px 14px;margin:20px 0}
+.care.good{border-color:var(--kelp)}
+.hour{font-size:1.15rem;border-left:4px solid var(--tide);padding:2px 0 2px 14px;margin:16px 0}
+button.plain{background:var(--shell);color:var(--ink);border:1px solid var(--edge)}
+form+form{margin-top:10px}main a{color:inherit}
 `
 
-function frame(title: string, body: string): string {
+/** @param body HTML, escaped where it is not ours */
+export function frame(title: string, body: string): string {
   return `<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><meta name="robots" content="noindex"><title>${escape(title)}</title><style nonce="${NONCE}">${STYLE}</style></head><body><main>${body}</main></body></html>`
 }
 
@@ -106,6 +111,8 @@ export interface Questions {
   readonly given?: Readonly<Record<string, unknown>>
   /** Where the form for work at home is sent. */
   readonly home: HomeForm
+  /** The next hour in the book with what may be done, as HTML; empty where there is none. */
+  readonly hour: string
 }
 
 /** What the form for work at home begins with. */
@@ -189,10 +196,12 @@ ${question('6. Is hair back?', '', rows(hair), '<span class="hint">If so, first 
 ${question('Anything else?', 'If you like.', f.text('words', 500, 'Anything else'))}
 <button type="submit">Send to ${escape(q.house)}</button>
 </form>
-${homeForm(q.home)}
+${nextHour(q.hour)}${homeForm(q.home)}
 ${CARE}`,
   )
 }
+
+const nextHour = (hour: string) => hour && `<h2>Your next hour</h2>${hour}`
 
 const CARE =
   '<p class="care">Spreading redness, heat, pus or fever: do not wait for an answer, see a doctor.</p>'
@@ -216,9 +225,10 @@ export interface Thanks {
   /** When the same link asks again, in words; none when nothing is asked any more. */
   readonly ahead: readonly string[]
   readonly home: HomeForm
+  readonly hour: string
 }
 
-export function thanksPage({ house, again, severe, ahead, home }: Thanks): string {
+export function thanksPage({ house, again, severe, ahead, home, hour }: Thanks): string {
   const next =
     ahead.length > 0
       ? `The same link asks again ${ahead.join(' and ')}.`
@@ -228,7 +238,7 @@ export function thanksPage({ house, again, severe, ahead, home }: Thanks): strin
     : `Your answer is with the studio. ${next}`
   return frame(
     `Thank you. ${house}`,
-    `<p class="hint">${escape(house)}</p><h1>Thank you.</h1><p>${said}</p>${severe ? WHAT_NOW : ''}${homeForm(home)}${CARE}`,
+    `<p class="hint">${escape(house)}</p><h1>Thank you.</h1><p>${said}</p>${severe ? WHAT_NOW : ''}${nextHour(hour)}${homeForm(home)}${CARE}`,
   )
 }
 

@@ -31,7 +31,10 @@ import { keepAnswer, keepHair } from '../visits/followUp.ts'
 import { readVisit, type VisitRecord } from '../visits/record.ts'
 import { hostile } from '../../contract/keys.ts'
 import { ownKinds, ownPages } from '../http/door.ts'
-import { digestOf, visitOfToken } from './links.ts'
+import { visitOfToken } from './links.ts'
+import type { Config } from '../config.ts'
+import { hourRoutes, hourPartOf } from './hourRoutes.ts'
+import { baseOf, digestOf } from './tokens.ts'
 import {
   closedPage,
   type HomeForm,
@@ -80,15 +83,25 @@ async function given<T>(schema: Schema<T>, body: Form): Promise<T> {
   return schema.validate(body ?? {}, { abortEarly: false, stripUnknown: false })
 }
 
-export function answerRoutes(db: Database, chair: Chair, triesAMinute = TRIES_A_MINUTE): Router {
+/**
+ * @param config where clients find such pages; left out where no message is written from here
+ */
+export function answerRoutes(
+  db: Database,
+  chair: Chair,
+  config: Pick<Config, 'publicUrl' | 'lan'> = {},
+  triesAMinute = TRIES_A_MINUTE,
+): Router {
   const router = Router()
   let font: Buffer | undefined
   router.get('/answer-face.woff2', (_request, response) => {
     response.type('font/woff2').setHeader('Cache-Control', 'public, max-age=31536000, immutable')
     response.send((font ??= face()))
   })
+  const pages = ['/answer', '/hour']
+  const onePage = ['/answer/:token', '/hour/:token']
   router.use(
-    '/answer',
+    pages,
     rateLimit({
       windowMs: 60_000,
       limit: triesAMinute,
@@ -104,7 +117,7 @@ export function answerRoutes(db: Database, chair: Chair, triesAMinute = TRIES_A_
   )
   // From whatever address: one link is asked a few times, not hundreds.
   router.use(
-    '/answer/:token',
+    onePage,
     rateLimit({
       windowMs: 60_000,
       limit: TRIES_OF_A_LINK,
@@ -187,12 +200,13 @@ export function answerRoutes(db: Database, chair: Chair, triesAMinute = TRIES_A_
       sendPage(response, homeThanksPage(name))
     },
   )
+  hourRoutes(router, db, { form: FORM, baseFor: (response) => baseOf(config, response) })
   const tooLarge: ErrorRequestHandler = (error, _request, response, next) => {
     const { status } = error as { status?: number }
     if (!status || status < 400 || status >= 500) return next(error)
     sendPage(response.status(status), tooMuchPage())
   }
-  router.use('/answer', tooLarge)
+  router.use(pages, tooLarge)
   return router
 }
 
@@ -235,6 +249,7 @@ async function askOrThank(
     ...(problem !== undefined && { problem }),
     ...(given && { given }),
     home: await homeFormOf(db, visit, token, homeProblem),
+    hour: await hourPartOf(db, visit.clientId, `/answer/${token}/hour`),
   })
 }
 
@@ -295,6 +310,7 @@ async function thanks(
       (m) => `on ${dateWords(visit.endedAtMs! + momentHours(figures, m) * HOUR_MS)}`,
     ),
     home: await homeFormOf(db, visit, token, homeProblem),
+    hour: await hourPartOf(db, visit.clientId, `/answer/${token}/hour`),
   })
 }
 

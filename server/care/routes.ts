@@ -17,8 +17,8 @@ import { careSheet } from './sheet.ts'
 /** The outbox: what is still to come first, then what has been due. */
 async function readMessages(db: Database, id?: string): Promise<Message[]> {
   return db.select<Message>(
-    `SELECT m.id, m.visitId, v.clientId, c.name AS "to", m.kind, m.subject, m.text, m.dueAtMs, m.state
-     FROM messages m JOIN visits v ON v.id = m.visitId JOIN clients c ON c.id = v.clientId
+    `SELECT m.id, m.visitId, m.clientId, c.name AS "to", m.kind, m.subject, m.text, m.dueAtMs, m.state
+     FROM messages m JOIN clients c ON c.id = m.clientId
      ${id === undefined ? '' : 'WHERE m.id = ?'} ORDER BY m.dueAtMs DESC LIMIT 200`,
     id === undefined ? [] : [id],
   )

@@ -35,8 +35,9 @@ async function endOf(db: Database, visitId: string, { plan, state }: Live): Prom
 export async function keepEnd(db: Database, visitId: string, live: Live): Promise<void> {
   const end = await endOf(db, visitId, live)
   await writeEnd(db, visitId, end, end.jobs)
+  const { clientId } = await readVisit(db, visitId)
   await db.models.Message.bulkCreate(
-    end.messages.map((m) => ({ ...m, id: randomUUID(), visitId, state: 'waiting' })),
+    end.messages.map((m) => ({ ...m, id: randomUUID(), clientId, visitId, state: 'waiting' })),
   )
 }
 

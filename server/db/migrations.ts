@@ -536,4 +536,68 @@ export const MIGRATIONS: readonly Migration[] = [
       `ALTER TABLE visits ADD COLUMN planMin REAL`,
     ],
   },
+  {
+    name: '0020-the-week',
+    up: [
+      // Messages are to a client, about a visit or about an hour in the book.
+      `CREATE TABLE messages_now (
+        id TEXT PRIMARY KEY,
+        clientId TEXT NOT NULL REFERENCES clients(id) ON DELETE CASCADE,
+        visitId TEXT REFERENCES visits(id) ON DELETE CASCADE,
+        appointmentId TEXT REFERENCES appointments(id) ON DELETE CASCADE,
+        kind TEXT NOT NULL CHECK (kind IN ('care', 'question', 'next', 'reminder', 'late', 'moved', 'offer', 'gone')),
+        subject TEXT NOT NULL, text TEXT NOT NULL, dueAtMs INTEGER NOT NULL,
+        state TEXT NOT NULL CHECK (state IN ('waiting', 'taken-back')))`,
+      `INSERT INTO messages_now (id, clientId, visitId, kind, subject, text, dueAtMs, state)
+        SELECT m.id, v.clientId, m.visitId, m.kind, m.subject, m.text, m.dueAtMs, m.state
+        FROM messages m JOIN visits v ON v.id = m.visitId`,
+      `DROP TABLE messages`,
+      `ALTER TABLE messages_now RENAME TO messages`,
+      `CREATE INDEX messages_by_visit ON messages (visitId)`,
+      `CREATE INDEX messages_by_due ON messages (dueAtMs)`,
+      `CREATE INDEX messages_by_client ON messages (clientId)`,
+      `CREATE INDEX messages_by_appointment ON messages (appointmentId, kind, dueAtMs) WHERE appointmentId IS NOT NULL`,
+      // When clients can come, and whom the house serves first where hours are short.
+      `CREATE TABLE client_hours (
+        clientId TEXT PRIMARY KEY REFERENCES clients(id) ON DELETE CASCADE,
+        wishes JSON NOT NULL, first INTEGER NOT NULL DEFAULT 0)`,
+      // Who waits for an hour.
+      `CREATE TABLE waiting (
+        id TEXT PRIMARY KEY,
+        clientId TEXT NOT NULL REFERENCES clients(id) ON DELETE CASCADE,
+        jobs JSON NOT NULL, wishes JSON NOT NULL, note TEXT NOT NULL DEFAULT '',
+        sinceMs INTEGER NOT NULL, doneAtMs INTEGER)`,
+      `CREATE INDEX waiting_open ON waiting (sinceMs) WHERE doneAtMs IS NULL`,
+      `CREATE INDEX waiting_by_client ON waiting (clientId)`,
+      // An hour that came free and to whom it was offered: whoever takes it first has it.
+      `CREATE TABLE offers (
+        id TEXT PRIMARY KEY,
+        workerId TEXT NOT NULL REFERENCES workers(id),
+        fromMs INTEGER NOT NULL, toMs INTEGER NOT NULL, madeAtMs INTEGER NOT NULL,
+        closedAtMs INTEGER, takenBy TEXT REFERENCES clients(id) ON DELETE SET NULL)`,
+      `CREATE INDEX offers_open ON offers (fromMs) WHERE closedAtMs IS NULL`,
+      `CREATE TABLE offered (
+        offerId TEXT NOT NULL REFERENCES offers(id) ON DELETE CASCADE,
+        clientId TEXT NOT NULL REFERENCES clients(id) ON DELETE CASCADE,
+        startMs INTEGER NOT NULL, minutes INTEGER NOT NULL, jobs JSON NOT NULL,
+        hasId TEXT REFERENCES appointments(id) ON DELETE SET NULL,
+        messageId TEXT REFERENCES messages(id) ON DELETE SET NULL,
+        PRIMARY KEY (offerId, clientId)) WITHOUT ROWID`,
+      // Pages on which a client answers for one hour: of the token only its digest is kept.
+      `CREATE TABLE hour_links (
+        digest TEXT PRIMARY KEY,
+        clientId TEXT NOT NULL REFERENCES clients(id) ON DELETE CASCADE,
+        appointmentId TEXT REFERENCES appointments(id) ON DELETE CASCADE,
+        offerId TEXT REFERENCES offers(id) ON DELETE CASCADE,
+        createdAtMs INTEGER NOT NULL, expiresAtMs INTEGER NOT NULL, takenBackAtMs INTEGER)`,
+      `CREATE INDEX hour_links_by_appointment ON hour_links (appointmentId)`,
+      // Calendars of workers: whoever knows the address may read hours, until it is taken back.
+      `CREATE TABLE feeds (
+        digest TEXT PRIMARY KEY,
+        workerId TEXT NOT NULL REFERENCES workers(id) ON DELETE CASCADE,
+        createdAtMs INTEGER NOT NULL, takenBackAtMs INTEGER)`,
+      // Blades that the plan lays out that was kept last.
+      `ALTER TABLE visits ADD COLUMN planBlades JSON`,
+    ],
+  },
 ]

@@ -90,6 +90,7 @@ export interface VisitRow extends Row<VisitRow> {
   readCount: CreationOptional<number | null>
   /** Minutes of the plan that was kept last. */
   planMin: CreationOptional<number | null>
+  planBlades: CreationOptional<Readonly<Record<string, number>> | null>
 }
 export interface AppointmentRow extends Row<AppointmentRow> {
   id: string
@@ -165,7 +166,9 @@ export interface PhotoRow extends Row<PhotoRow> {
 }
 export interface MessageRow extends Row<MessageRow> {
   id: string
-  visitId: string
+  clientId: string
+  visitId: CreationOptional<string | null>
+  appointmentId: CreationOptional<string | null>
   kind: string
   subject: string
   text: string
@@ -335,6 +338,7 @@ export function defineModels(sequelize: Sequelize): Models {
       readDeg: maybeReal,
       readCount: maybeReal,
       planMin: maybeReal,
+      planBlades: maybeJson,
     }),
     Appointment: table<AppointmentRow>('Appointment', 'appointments', {
       ...{ id: key, clientId: text, visitId: maybeText, workerId: text },
@@ -394,7 +398,9 @@ export function defineModels(sequelize: Sequelize): Models {
     }),
     Message: table<MessageRow>('Message', 'messages', {
       id: key,
-      visitId: text,
+      clientId: text,
+      visitId: maybeText,
+      appointmentId: maybeText,
       kind: text,
       subject: text,
       text,

@@ -91,7 +91,7 @@ export async function readHouse(db: Reads): Promise<House> {
     readers: json(row!.readers),
     workerId: kept.workerId ?? workers[0]?.id ?? '',
     kit: kept.kit ?? [...BLADE_IDS],
-    studio: kept.studio ?? USUAL_STUDIO,
+    studio: { ...USUAL_STUDIO, ...kept.studio },
     closed: kept.closed ?? USUALLY_CLOSED,
     figures: kept.figures ?? {},
     rules: kept.rules ?? {},

@@ -10,6 +10,7 @@ import type { Today, TodayRow } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { runningLate } from '../../core/week/index.ts'
 import { readAppointments } from '../week/book.ts'
+import { lateToTell } from '../week/late.ts'
 import { openDue } from '../week/visitOf.ts'
 import { inTurns } from '../db/turns.ts'
 import { readHouse } from '../house/service.ts'
@@ -112,6 +113,7 @@ export async function today(
   return {
     ...{ nowMs, fromMs, untilMs, alarms, rows, total, from, safety },
     ...{ answersOwed: owed, patchTestsToRead, firstVisits },
+    lateToTell: (await lateToTell(db, booked, nowMs)).length,
   }
 }
 

@@ -2,7 +2,7 @@
 import type { BodyOf } from '../../contract/routes.ts'
 import { checkSitting, type Job } from '../../core/services/index.ts'
 import type { SurfaceNotes } from '../../core/hair/index.ts'
-import type { PlanChoice } from '../../core/plan/index.ts'
+import { bladesIn, type PlanChoice } from '../../core/plan/index.ts'
 import { type Asked, patchRefusal } from '../../core/screening/index.ts'
 import type { VisitPage } from '../../contract/types.ts'
 import { readHistory } from '../clients/model.ts'
@@ -52,7 +52,7 @@ export async function addVisit(
     }
     await openVisit(db, clientId, body)
     if (body.slotAtMs !== null)
-      await keepHour(db, body.id, { atMs: body.slotAtMs, state: 'booked' })
+      await keepHour(db, body.id, { atMs: body.slotAtMs, state: 'booked', orNearest: true })
   })
   return visitPage(db, body.id)
 }
@@ -187,7 +187,7 @@ export async function savePlan(db: Database, id: string, choice: PlanChoice): Pr
     await db.models.Visit.update(
       {
         ...{ readDeg: reader?.deg ?? null, readCount: reader?.readings ?? null },
-        planMin: plan.totalMinutes,
+        ...{ planMin: plan.totalMinutes, planBlades: bladesIn(plan.kit) },
       },
       { where: { id } },
     )

@@ -3,24 +3,19 @@ import { QueryTypes } from 'sequelize'
 import type { BodyOf } from '../../contract/routes.ts'
 import type { BookedRow } from '../../contract/week.ts'
 import { figuresOf } from '../../core/register/index.ts'
-import type { Figures } from '../../core/house/index.ts'
 import { checkSitting, type Job, leadJob, servicesOf } from '../../core/services/index.ts'
 import { HOUR_MS, whenWords } from '../../core/time/index.ts'
-import {
-  type Book,
-  breaches,
-  isSettled,
-  nearestThatWork,
-  standsInBook,
-  type Wanted,
-} from '../../core/week/index.ts'
+import { isSettled, standsInBook } from '../../core/week/index.ts'
 import type { House } from '../../contract/types.ts'
 import type { Database } from '../db/connection.ts'
 import { readHouse } from '../house/service.ts'
 import { HttpProblem, notFound } from '../http/problem.ts'
 import { underWay } from '../people/who.ts'
-import { readAppointment, readBook } from './book.ts'
+import { readAppointment } from './book.ts'
+import { newHourLink, putMessage, workerCalled } from './hourMessages.ts'
 import { lengthOf } from './length.ts'
+import { bookAround, refuse } from './refusals.ts'
+import { remindDue } from './reminders.ts'
 import { linkNext } from './visitOf.ts'
 
 /** What was made by mistake is noticed so soon. */
@@ -28,112 +23,134 @@ const MISTAKE_MS = HOUR_MS
 
 const whoNow = () => underWay.getStore()?.who?.worker ?? ''
 
-/** The words of a worker's name that they are called by. */
-const called = (house: House, id: string) =>
-  house.workers.find((w) => w.id === id)?.name.split(' ')[0] ?? ''
-
-/** @throws HttpProblem 422 `book`, with the reasons and the nearest hours that work */
-function refuse(figures: Figures, house: House, book: Book, wanted: Wanted): void {
-  const why = breaches(figures, book, wanted)
-  if (why.length === 0) return
-  const near = nearestThatWork(figures, book, wanted).map(
-    (h) => `${whenWords(h.startMs)} with ${called(house, h.workerId)}`,
-  )
-  const instead =
-    near.length > 0
-      ? ` The nearest that work: ${near.join('; ')}.`
-      : ' No hour within three weeks works.'
-  throw new HttpProblem(
-    422,
-    'book',
-    `${why.map((w) => w.text).join(' ')} Nothing was changed.${instead}`,
-  )
-}
-
-/** Three weeks around an hour: as far as another is looked for. */
-const LOOK_MS = 22 * 24 * HOUR_MS
-const bookAround = (db: Database, house: House, ms: number) =>
-  readBook(db, house, ms - LOOK_MS, ms + LOOK_MS)
-
 const kept = async (db: Database, id: string): Promise<BookedRow> => {
   const row = await readAppointment(db, id)
   if (!row) throw notFound('That appointment')
   return row
 }
 
+/** Who books, and where clients find their pages. */
+export interface Booking {
+  /** Whoever is at the screen, unless somebody else says so. */
+  readonly by?: string
+  readonly base: string
+}
+
 export async function addAppointment(
   db: Database,
   body: BodyOf<'addAppointment'>,
+  { base, by }: Booking,
 ): Promise<BookedRow> {
-  checkSitting(body.jobs)
-  await db.write(async () => {
-    const [stands] = await db.select<{ client: number | null; holder: string | null }>(
-      `SELECT (SELECT 1 FROM clients WHERE id = ?) AS client,
-        (SELECT clientId FROM appointments WHERE id = ?) AS holder`,
-      [body.clientId, body.id],
-    )
-    if (stands!.client === null) throw notFound('That client')
-    if (stands!.holder === body.clientId) return
-    if (stands!.holder !== null)
-      throw new HttpProblem(409, 'id-taken', 'That id belongs to another appointment.')
-    const house = await readHouse(db)
-    const figures = figuresOf(house.figures)
-    const { clientId, workerId, jobs } = body
-    const minutes =
-      body.minutes ??
-      (await lengthOf(db, figures, { clientId, workerId, services: servicesOf(jobs) })).minutes
-    const wanted = { ...body, minutes }
-    refuse(figures, house, await bookAround(db, house, body.startMs), wanted)
-    await db.models.Appointment.create({
-      ...{ id: body.id, clientId, workerId, jobs, minutes, startMs: body.startMs, note: body.note },
-      ...{ state: 'booked', madeAtMs: Date.now(), changedBy: whoNow() },
-    })
-    await linkNext(db, clientId)
-  })
+  await db.write(() => bookIn(db, body, by ?? whoNow()))
+  await remindDue(db, base)
   return kept(db, body.id)
+}
+
+/** Books. Part of a write. */
+export async function bookIn(
+  db: Database,
+  body: BodyOf<'addAppointment'>,
+  by: string,
+): Promise<void> {
+  checkSitting(body.jobs)
+  const [stands] = await db.select<{ client: number | null; holder: string | null }>(
+    `SELECT (SELECT 1 FROM clients WHERE id = ?) AS client,
+        (SELECT clientId FROM appointments WHERE id = ?) AS holder`,
+    [body.clientId, body.id],
+  )
+  if (stands!.client === null) throw notFound('That client')
+  if (stands!.holder === body.clientId) return
+  if (stands!.holder !== null)
+    throw new HttpProblem(409, 'id-taken', 'That id belongs to another appointment.')
+  const house = await readHouse(db)
+  const figures = figuresOf(house.figures)
+  const { clientId, workerId, jobs } = body
+  const minutes =
+    body.minutes ??
+    (await lengthOf(db, figures, { clientId, workerId, services: servicesOf(jobs) })).minutes
+  const wanted = { ...body, minutes }
+  refuse(house, await bookAround(db, house, body.startMs), wanted)
+  await db.models.Appointment.create({
+    ...{ id: body.id, clientId, workerId, jobs, minutes, startMs: body.startMs, note: body.note },
+    ...{ state: 'booked', madeAtMs: Date.now(), changedBy: by },
+  })
+  // Whoever has an hour waits no longer.
+  await db.sequelize.query(
+    'UPDATE waiting SET doneAtMs = ? WHERE clientId = ? AND doneAtMs IS NULL',
+    { replacements: [Date.now(), clientId] },
+  )
+  await linkNext(db, clientId)
 }
 
 export async function changeAppointment(
   db: Database,
   id: string,
-  { mark, ...change }: BodyOf<'changeAppointment'>,
+  { tell, ...body }: BodyOf<'changeAppointment'>,
+  { base, by }: Booking,
+): Promise<BookedRow> {
+  await db.write(async () => {
+    const before = await changeIn(db, id, body, by ?? whoNow())
+    const startMs = body.startMs ?? before.startMs
+    if (tell && startMs !== before.startMs) await tellMoved(db, base, before, startMs)
+  })
+  await remindDue(db, base)
+  return kept(db, id)
+}
+
+/** Tells the client that their hour is another now. Part of a write. */
+async function tellMoved(
+  db: Database,
+  base: string,
+  before: BookedRow,
+  startMs: number,
+): Promise<void> {
+  const house = await readHouse(db)
+  const { id: appointmentId, clientId, workerId } = before
+  const link = await newHourLink(db, base, { clientId, appointmentId, untilMs: startMs })
+  const told = { when: whenWords(startMs), was: whenWords(before.startMs), link }
+  await putMessage(db, house, 'moved', { clientId, workerId, appointmentId, told })
+}
+
+/** Changes an appointment. Part of a write. @returns how it stood before */
+export async function changeIn(
+  db: Database,
+  id: string,
+  { mark, ...change }: Omit<BodyOf<'changeAppointment'>, 'tell'>,
+  by: string,
 ): Promise<BookedRow> {
   if (change.jobs) checkSitting(change.jobs)
-  await db.write(async () => {
-    const before = await kept(db, id)
-    const house = await readHouse(db)
-    const figures = figuresOf(house.figures)
-    if (before.mark !== mark) throw movedMeanwhile(house, before)
-    const { note, ...rest } = change
-    if (isSettled(before) && Object.keys(rest).length > 0) {
-      throw new HttpProblem(
-        409,
-        'already-started',
-        `That service ${before.visitState === 'running' ? 'has begun' : 'is done'}, so its appointment no longer changes. Nothing was changed.`,
-      )
-    }
-    const next = { ...before, ...rest }
-    const moved = (['startMs', 'minutes', 'workerId', 'jobs'] as const).some(
-      (k) => rest[k] !== undefined && JSON.stringify(rest[k]) !== JSON.stringify(before[k]),
+  const before = await kept(db, id)
+  const house = await readHouse(db)
+  if (before.mark !== mark) throw movedMeanwhile(house, before)
+  const { note, ...rest } = change
+  if (isSettled(before) && Object.keys(rest).length > 0) {
+    throw new HttpProblem(
+      409,
+      'already-started',
+      `That service ${before.visitState === 'running' ? 'has begun' : 'is done'}, so its appointment no longer changes. Nothing was changed.`,
     )
-    if (standsInBook(next) && (moved || !standsInBook(before)))
-      refuse(figures, house, await bookAround(db, house, next.startMs), next)
-    const { jobs, ...columns } = rest
-    await db.models.Appointment.update(
-      {
-        ...{ ...columns, mark: mark + 1, changedBy: whoNow() },
-        ...(note !== undefined && { note }),
-        ...(jobs && { jobs }),
-        ...(rest.state !== undefined && {
-          cancelledAtMs: rest.state === 'cancelled' ? (before.cancelledAtMs ?? Date.now()) : null,
-        }),
-      },
-      { where: { id } },
-    )
-    if (jobs && before.visitId) await changeWork(db, before.visitId, before.jobs, jobs)
-    await linkNext(db, before.clientId)
-  })
-  return kept(db, id)
+  }
+  const next = { ...before, ...rest }
+  const moved = (['startMs', 'minutes', 'workerId', 'jobs'] as const).some(
+    (k) => rest[k] !== undefined && JSON.stringify(rest[k]) !== JSON.stringify(before[k]),
+  )
+  if (standsInBook(next) && (moved || !standsInBook(before)))
+    refuse(house, await bookAround(db, house, next.startMs), next)
+  const { jobs, ...columns } = rest
+  await db.models.Appointment.update(
+    {
+      ...{ ...columns, mark: mark + 1, changedBy: by },
+      ...(note !== undefined && { note }),
+      ...(jobs && { jobs }),
+      ...(rest.state !== undefined && {
+        cancelledAtMs: rest.state === 'cancelled' ? (before.cancelledAtMs ?? Date.now()) : null,
+      }),
+    },
+    { where: { id } },
+  )
+  if (jobs && before.visitId) await changeWork(db, before.visitId, before.jobs, jobs)
+  await linkNext(db, before.clientId)
+  return before
 }
 
 /** What is done stands with the visit; its plan belongs to what was to be done before. */
@@ -153,7 +170,7 @@ function movedMeanwhile(house: House, now: BookedRow): HttpProblem {
   const stands =
     now.state === 'cancelled'
       ? 'it is cancelled'
-      : `it is at ${whenWords(now.startMs)} with ${called(house, now.workerId)}, ${now.minutes} min`
+      : `it is at ${whenWords(now.startMs)} with ${workerCalled(house, now.workerId)}, ${now.minutes} min`
   return new HttpProblem(
     409,
     'moved',

@@ -1,7 +1,7 @@
 /** The book as it stands around some hours. */
 import type { BookedRow } from '../../contract/week.ts'
 import type { Job } from '../../core/services/index.ts'
-import type { Appointment, Away, Book } from '../../core/week/index.ts'
+import type { Away, Book } from '../../core/week/index.ts'
 import type { House } from '../../contract/types.ts'
 import { DAY_MS, offsetHere } from '../../core/time/index.ts'
 import { json, type Json, type Reads } from '../db/reader.ts'
@@ -62,9 +62,10 @@ async function withMissed(
   }))
 }
 
-export const readAway = (db: Reads, fromMs: number, toMs: number): Promise<Away[]> =>
-  db.select<Away & object>(
-    'SELECT id, workerId, fromMs, toMs, why FROM away WHERE toMs > ? AND fromMs < ? ORDER BY fromMs',
+export type AwayRow = Away & { readonly source: 'hand' | 'calendar' }
+export const readAway = (db: Reads, fromMs: number, toMs: number): Promise<AwayRow[]> =>
+  db.select<AwayRow>(
+    'SELECT id, workerId, fromMs, toMs, why, source FROM away WHERE toMs > ? AND fromMs < ? ORDER BY fromMs',
     [fromMs, toMs],
   )
 
@@ -77,7 +78,7 @@ export async function readBook(
   house: House,
   fromMs: number,
   toMs: number,
-): Promise<Book & { readonly appointments: readonly Appointment[] }> {
+): Promise<Omit<Book, 'appointments'> & { readonly appointments: readonly BookedRow[] }> {
   const [appointments, away] = await Promise.all([
     readAppointments(db, fromMs - REACH_MS, toMs + REACH_MS),
     readAway(db, fromMs - REACH_MS, toMs + REACH_MS),

@@ -46,7 +46,7 @@ export async function readDurations(db: Reads, figures: Figures): Promise<Durati
 }
 
 /** What is planned for a client: the minutes of the last plan for that, else the usual time. */
-async function plannedMin(
+export async function plannedMin(
   db: Reads,
   figures: Figures,
   clientId: string,
@@ -71,9 +71,10 @@ export async function lengthOf(
     readonly services: readonly string[]
   },
   known?: Durations,
+  plannedBefore?: number,
 ): Promise<Omit<AppointmentLength, 'good' | 'held'>> {
   const learned = known ?? (await readDurations(db, figures))
-  const planned = await plannedMin(db, figures, of.clientId, of.services)
+  const planned = plannedBefore ?? (await plannedMin(db, figures, of.clientId, of.services))
   const coming = { ...of, service: of.services[0]!, plannedMin: planned }
   const besidesMin = figures(BOOK_CONSTANTS.receptionMin) + figures(BOOK_CONSTANTS.turnoverMin)
   const { midMin, within } = takes(learned, coming)

@@ -2,34 +2,41 @@
 import type { Highs } from 'highs'
 import type { Proposal } from '../../contract/week.ts'
 import { figuresOf } from '../../core/register/index.ts'
-import type { Figures } from '../../core/house/index.ts'
-import { upkeepLast } from '../../core/ahead/index.ts'
-import { servicesOf } from '../../core/services/index.ts'
 import { oddsWords } from '../../core/stats/index.ts'
-import { addDays, dateAt, DAY_MS, daysWords, longDate, offsetHere } from '../../core/time/index.ts'
 import {
-  hourAt,
+  addDays,
+  dateAt,
+  DAY_MS,
+  daysWords,
+  HOUR_MS,
+  longDate,
+  offsetHere,
+  timeWords,
+  whenWords,
+} from '../../core/time/index.ts'
+import {
+  BOOK_CONSTANTS,
   lpOf,
   momentAt,
   pack,
   type PackArrays,
   type Packed,
   type Place,
+  PROMISED_WORTH,
   weekProblem,
-  type Wish,
 } from '../../core/week/index.ts'
 import type { House } from '../../contract/types.ts'
-import { clearOf } from '../clients/model.ts'
 import type { Reads } from '../db/reader.ts'
 import { readHouse } from '../house/service.ts'
 import { readBook } from './book.ts'
-import { seenOf } from '../today/overview.ts'
-import { dueClients, type DueClient, heldOn } from './due.ts'
-import { lengthOf, readDurations } from './length.ts'
+import { dueClients, type DueClient } from './due.ts'
+import { seekersOf, type Wished, wishesOf } from './wish.ts'
 
 export interface ProposeAsked {
   readonly from: string
   readonly days: number
+  /** What is only booked may be moved within its day, where that lets somebody else in. */
+  readonly moves?: boolean | undefined
 }
 export type Proposed = Proposal
 
@@ -41,7 +48,8 @@ const EXACT_CHOICES = 6000
 /** A solver that is this near says that it is there. */
 const NEAR = 1e-4
 
-export async function propose(db: Reads, { from, days }: ProposeAsked): Promise<Proposed> {
+export async function propose(db: Reads, asked: ProposeAsked): Promise<Proposed> {
+  const { from, days } = asked
   const beganMs = Date.now()
   const house = await readHouse(db)
   const figures = figuresOf(house.figures)
@@ -54,21 +62,51 @@ export async function propose(db: Reads, { from, days }: ProposeAsked): Promise<
     dueClients(db, house, { fromMs, toMs, nowMs, most: MOST_CLIENTS }),
     readBook(db, house, fromMs, toMs),
   ])
-  const wishes = await wishesOf(db, figures, house, due)
+  const late = figures(BOOK_CONSTANTS.lateCancelHours) * HOUR_MS
+  const promised = asked.moves
+    ? book.appointments.filter(
+        (a) =>
+          a.state === 'booked' &&
+          (a.visitState ?? 'open') === 'open' &&
+          a.startMs > nowMs + late &&
+          a.startMs >= fromMs &&
+          a.startMs < toMs,
+      )
+    : []
+  const seekers = [...due, ...(await seekersOf(db, house, promised))]
+  const all = await wishesOf(db, house, seekers)
+  const wishes = all.slice(0, due.length)
+  const stands = promised.map((a, i) => ({
+    ...all[due.length + i]!.wish,
+    minutes: () => a.minutes,
+    stands: { id: a.id, workerId: a.workerId, startMs: a.startMs },
+  }))
   const { arrays, places } = weekProblem(
     figures,
     book,
-    wishes.map((w) => w.wish),
+    [...wishes.map((w) => w.wish), ...stands],
     dates,
   )
   const packed = pack(arrays, { nowMs: Date.now, untilMs: Date.now() + SEARCH_MS })
   const best = await exactly(arrays, packed)
-  const proposals = [...best.chosen].flatMap((at, n) =>
+  // Nobody loses an hour that was promised: if the search has dropped one, it is made again without moving any.
+  if (promised.some((_, i) => best.chosen[due.length + i]! < 0))
+    return propose(db, { from, days, moves: false })
+  const own = [...best.chosen].slice(0, due.length)
+  const proposals = own.flatMap((at, n) =>
     at < 0 ? [] : [proposalOf(house, wishes[n]!, due[n]!, places[at]!, places, n)],
   )
+  const kept = promised.length * PROMISED_WORTH
   return {
     proposals: proposals.sort((a, b) => a.startMs - b.startMs),
-    without: [...best.chosen].flatMap((at, n) =>
+    moves: promised.flatMap((a, i) => {
+      const { startMs } = places[best.chosen[due.length + i]!]!
+      if (startMs === a.startMs) return []
+      const { id, mark, client, clientId, workerId, minutes } = a
+      const why = `From ${timeWords(a.startMs)}: that lets somebody else in. ${client.split(' ')[0]} is asked by a message.`
+      return [{ id, mark, client, clientId, workerId, startMs, minutes, wasMs: a.startMs, why }]
+    }),
+    without: own.flatMap((at, n) =>
       at >= 0
         ? []
         : [
@@ -78,73 +116,11 @@ export async function propose(db: Reads, { from, days }: ProposeAsked): Promise<
             },
           ],
     ),
-    within: best.bound > 0 ? (best.bound - best.value) / best.bound : 0,
+    within: best.bound - kept > 0 ? (best.bound - best.value) / (best.bound - kept) : 0,
     exact: best.exact,
     choices: places.length,
     tookMs: Date.now() - beganMs,
   }
-}
-
-interface Wished {
-  readonly wish: Wish
-  readonly seen: (atMs: number) => number
-  readonly clear: (atMs: number) => number
-  /** What holds a visit at that moment back, in words. */
-  readonly held: (atMs: number) => string | undefined
-}
-
-async function wishesOf(
-  db: Reads,
-  figures: Figures,
-  house: House,
-  due: readonly DueClient[],
-): Promise<Wished[]> {
-  const durations = await readDurations(db, figures)
-  const hours = await usualHours(
-    db,
-    due.map((d) => d.clientId),
-  )
-  const wishes: Wished[] = []
-  for (const d of due) {
-    const { clientId, next, overview, jobs } = d
-    const services = servicesOf(jobs)
-    const minutes = new Map<string, number>()
-    for (const w of house.workers) {
-      const of = { clientId, workerId: w.id, services }
-      minutes.set(w.id, (await lengthOf(db, figures, of, durations)).minutes)
-    }
-    const seen = seenOf(figures, overview)
-    const held = (atMs: number) => heldOn(figures, overview, house, atMs)
-    const clear = await clearOf(db, figures, overview.client, upkeepLast(next))
-    const { fromMs, toMs } = next.window
-    const usualHour = hours.get(clientId)
-    wishes.push({
-      ...{ seen, clear, held },
-      wish: {
-        ...{ clientId, jobs, fromMs, toMs, lastWorkerId: d.workerId },
-        minutes: (workerId) => minutes.get(workerId)!,
-        // What is known stops a visit before anybody is told an hour for it.
-        odds: (atMs) => (held(atMs) === undefined ? seen(atMs) * clear(atMs) : 0),
-        ...(usualHour !== undefined && { usualHour }),
-      },
-    })
-  }
-  return wishes
-}
-
-/** At which hour of the day each client's last visits began, in the middle. */
-async function usualHours(db: Reads, ids: readonly string[]): Promise<Map<string, number>> {
-  const rows = await db.select<{ clientId: string; startMs: number }>(
-    `SELECT clientId, startMs FROM (SELECT clientId, startMs, ROW_NUMBER() OVER (PARTITION BY clientId ORDER BY startMs DESC) AS n
-       FROM appointments WHERE clientId IN (SELECT value FROM json_each(?)) AND state = 'arrived') WHERE n <= 6`,
-    [ids],
-  )
-  const of = new Map<string, number[]>()
-  for (const { clientId, startMs } of rows)
-    of.set(clientId, [...(of.get(clientId) ?? []), hourAt(startMs, offsetHere)])
-  return new Map(
-    [...of].map(([id, hours]) => [id, hours.sort((a, b) => a - b)[hours.length >> 1]!]),
-  )
 }
 
 let solver: Promise<Highs> | undefined
@@ -211,7 +187,7 @@ const firstName = (house: House, id: string) =>
 /** Why this hour, and what another day costs. */
 function whyWords(
   house: House,
-  { wish, seen, clear }: Wished,
+  { wish, seen, clear, event }: Wished,
   place: Place,
   own: readonly Place[],
 ): string[] {
@@ -219,12 +195,18 @@ function whyWords(
   say.push(
     `${longDate(place.startMs)}: hair seen with ${oddsWords(seen(place.startMs))}, skin clear with ${oddsWords(clear(place.startMs))}.`,
   )
+  if (event && place.startMs <= event.toMs)
+    say.push(
+      `In time for ${event.title} on ${longDate(event.atMs)}; it should begin by ${whenWords(event.toMs)}.`,
+    )
+  if (wish.first) say.push('The house serves them first.')
   const late = place.startMs > wish.toMs
-  say.push(
-    late
-      ? `The good days were ${daysWords(wish.fromMs, wish.toMs)}; each day more costs.`
-      : `Within the good days, ${daysWords(wish.fromMs, wish.toMs)}.`,
-  )
+  if (wish.toMs < Number.MAX_SAFE_INTEGER)
+    say.push(
+      late
+        ? `The good days were ${daysWords(wish.fromMs, wish.toMs)}; each day more costs.`
+        : `Within the good days, ${daysWords(wish.fromMs, wish.toMs)}.`,
+    )
   say.push(
     wish.lastWorkerId === place.workerId
       ? `${firstName(house, place.workerId)} served them last.`

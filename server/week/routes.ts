@@ -9,12 +9,78 @@ import { addAppointment, changeAppointment, removeAppointment } from './appointm
 import { lengthOf } from './length.ts'
 import { freshen } from '../standing/standing.ts'
 import type { Work } from '../work/work.ts'
+import { baseOf } from '../answer/tokens.ts'
+import { findClient } from '../clients/service.ts'
+import type { Config } from '../config.ts'
+import { bringInBusy, removeBusy } from './busy.ts'
+import { newFeed, takeBackFeed } from './feed.ts'
+import { tellLate } from './late.ts'
+import { bookTable, readLoad } from './load.ts'
+import { addOffer, freeSlot, removeOffer } from './offers.ts'
+import { addWaiting, keepHours, removeWaiting } from './waiting.ts'
 import { readWeek } from './week.ts'
+import { NO_HOURS, readHours } from './wish.ts'
 
 const REMOVED = { removed: true } as const
 
-export function weekRoutes(app: Express, db: Database, work: Work): void {
-  mount(app, 'week', ({ query }) => readWeek(db, query.from, query.days))
+export function weekRoutes(
+  app: Express,
+  db: Database,
+  work: Work,
+  config: Pick<Config, 'publicUrl' | 'lan'>,
+): void {
+  mount(app, 'week', ({ query, response }) =>
+    readWeek(db, query.from, query.days, baseOf(config, response)),
+  )
+  mount(app, 'weekLoad', ({ query }) => readLoad(db, query.from, query.days))
+  mount(app, 'weekCsv', async ({ query, response }) => {
+    const text = await bookTable(db, query.from, query.days)
+    response
+      .type('text/csv')
+      .setHeader('Content-Disposition', `attachment; filename="book-${query.from}.csv"`)
+    response.send(text)
+  })
+  mount(app, 'hours', async ({ params }) => {
+    await findClient(db, params.id)
+    return (await readHours(db, [params.id])).get(params.id) ?? NO_HOURS
+  })
+  mount(app, 'saveHours', async ({ params, body }) => {
+    await keepHours(db, params.id, body)
+    return body
+  })
+  mount(app, 'addWaiting', async ({ body }) => {
+    await addWaiting(db, body)
+    return REMOVED
+  })
+  mount(app, 'removeWaiting', async ({ params }) => {
+    await removeWaiting(db, params.id)
+    return REMOVED
+  })
+  mount(app, 'freeSlot', ({ query }) => freeSlot(db, query.worker, query.at))
+  mount(app, 'addOffer', async ({ body, response }) => {
+    await addOffer(db, body, baseOf(config, response))
+    return REMOVED
+  })
+  mount(app, 'removeOffer', async ({ params }) => {
+    await removeOffer(db, params.id)
+    return REMOVED
+  })
+  mount(app, 'tellLate', async ({ response }) => ({
+    told: await tellLate(db, baseOf(config, response)),
+  }))
+  mount(app, 'newFeed', async ({ params, response }) => {
+    response.status(201)
+    return { url: await newFeed(db, params.id, baseOf(config, response)) }
+  })
+  mount(app, 'takeBackFeed', async ({ params }) => {
+    await takeBackFeed(db, params.id)
+    return REMOVED
+  })
+  mount(app, 'bringInBusy', ({ body }) => bringInBusy(db, work, body))
+  mount(app, 'removeBusy', async ({ params }) => {
+    await removeBusy(db, params.id)
+    return REMOVED
+  })
   mount(app, 'appointmentLength', async ({ params, query }) => {
     const figures = figuresOf((await readHouse(db)).figures)
     const services = query.services.split(',')
@@ -30,8 +96,12 @@ export function weekRoutes(app: Express, db: Database, work: Work): void {
     await freshen(db)
     return work.run('propose', body, given.signal)
   })
-  mount(app, 'addAppointment', ({ body }) => addAppointment(db, body))
-  mount(app, 'changeAppointment', ({ params, body }) => changeAppointment(db, params.id, body))
+  mount(app, 'addAppointment', ({ body, response }) =>
+    addAppointment(db, body, { base: baseOf(config, response) }),
+  )
+  mount(app, 'changeAppointment', ({ params, body, response }) =>
+    changeAppointment(db, params.id, body, { base: baseOf(config, response) }),
+  )
   mount(app, 'removeAppointment', async ({ params }) => {
     await removeAppointment(db, params.id)
     return REMOVED

@@ -5,14 +5,16 @@
 import { QueryTypes } from 'sequelize'
 import { randomUUID } from 'node:crypto'
 import type { BodyOf } from '../../contract/routes.ts'
-import { type Job, servicesOf } from '../../core/services/index.ts'
+import { figuresOf } from '../../core/register/index.ts'
+import { type Job, type ServiceId, servicesOf } from '../../core/services/index.ts'
 import { HOUR_MS } from '../../core/time/index.ts'
 import { GRID_MIN, MIN_MS } from '../../core/week/index.ts'
-import { readFigures } from '../house/service.ts'
+import { readFigures, readHouse } from '../house/service.ts'
 import type { Database } from '../db/connection.ts'
 import { json, type Json } from '../db/reader.ts'
 import { openVisit } from '../visits/open.ts'
 import { lengthOf } from './length.ts'
+import { bookAround, hourOrNearest, refuse } from './refusals.ts'
 
 /** So long before its hour an appointment has its visit, and so long after it nobody waits for it any more. */
 const BEFORE_MS = 36 * HOUR_MS
@@ -96,6 +98,32 @@ export async function openDue(db: Database, nowMs = Date.now()): Promise<void> {
   })
 }
 
+/** Whoever is given an hour so near stands in the door: nobody is sent away by the book. */
+const HERE_MS = HOUR_MS / 2
+
+/** The hour that a visit is given: what is still to come keeps to the book. @throws HttpProblem 422 `book` */
+async function hourOf(
+  db: Database,
+  of: {
+    readonly id: string
+    readonly clientId: string
+    readonly workerId: string
+    readonly services: readonly ServiceId[]
+    readonly jobs: readonly Job[]
+  },
+  hour: { readonly atMs: number; readonly state: string; readonly orNearest?: boolean },
+): Promise<number> {
+  const startMs = onGrid(hour.atMs)
+  if (hour.state !== 'booked' || startMs < Date.now() + HERE_MS) return startMs
+  const house = await readHouse(db)
+  const { minutes } = await lengthOf(db, figuresOf(house.figures), of)
+  const book = await bookAround(db, house, startMs)
+  const wanted = { ...of, startMs, minutes }
+  if (hour.orNearest) return hourOrNearest(house, book, wanted)?.startMs ?? startMs
+  refuse(house, book, wanted)
+  return startMs
+}
+
 /**
  * The appointment of a visit that was given an hour, or that has begun: the one it has, the client's of these hours, or a new one.
  * Part of a write.
@@ -103,7 +131,12 @@ export async function openDue(db: Database, nowMs = Date.now()): Promise<void> {
 export async function keepHour(
   db: Database,
   visitId: string,
-  hour: { readonly atMs: number; readonly state: 'booked' | 'arrived' },
+  hour: {
+    readonly atMs: number
+    readonly state: 'booked' | 'arrived'
+    /** Where that hour cannot be, the nearest that works is as good. */
+    readonly orNearest?: boolean
+  },
 ): Promise<void> {
   const [visit] = await rowsOf<{
     clientId: string
@@ -122,8 +155,10 @@ export async function keepHour(
     [hour.atMs - AFTER_MS, hour.atMs + AFTER_MS, hour.atMs, visitId],
   )
   if (!visit) return
-  const startMs = onGrid(hour.atMs)
+  const jobs = json(visit.jobs)
+  const of = { clientId: visit.clientId, workerId: visit.workerId, services: servicesOf(jobs) }
   const has = visit.own ?? visit.near
+  const startMs = await hourOf(db, { ...of, id: has ?? visitId, jobs }, hour)
   if (has !== null) {
     // Booked for about then, it stays as it is; another day is another hour.
     const same = visit.startMs !== null && Math.abs(visit.startMs - startMs) < AFTER_MS
@@ -136,8 +171,6 @@ export async function keepHour(
     )
     return
   }
-  const jobs = json(visit.jobs)
-  const of = { clientId: visit.clientId, workerId: visit.workerId, services: servicesOf(jobs) }
   const { minutes } = await lengthOf(db, await readFigures(db), of)
   await db.models.Appointment.create({
     ...{

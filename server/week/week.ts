@@ -12,27 +12,40 @@ import { readAppointments, readAway } from './book.ts'
 import { seenOf } from '../today/overview.ts'
 import { dueClients, heldOn } from './due.ts'
 import { lengthOf, readDurations } from './length.ts'
+import { readOffers } from './offers.ts'
+import { sweepReminders } from './reminders.ts'
 import { openDue } from './visitOf.ts'
+import { readWaiting } from './waiting.ts'
+import { eventsAhead } from './wish.ts'
 
 /** Who is wanted is told so many at once. */
 const WANTS = 40
 
-export async function readWeek(db: Database, from: string, days: number): Promise<Week> {
+/** @param base the address of the pages on which clients answer */
+export async function readWeek(
+  db: Database,
+  from: string,
+  days: number,
+  base: string,
+): Promise<Week> {
   await openDue(db)
+  await sweepReminders(db, base)
   await freshen(db)
   const nowMs = Date.now()
   const fromMs = momentAt(from, 0, offsetHere)
   const toMs = momentAt(addDays(from, days), 0, offsetHere)
   const house = await readHouse(db)
-  const [appointments, away, wants] = await Promise.all([
+  const [appointments, away, wants, waiting, offers] = await Promise.all([
     readAppointments(db, fromMs, toMs, nowMs),
     readAway(db, fromMs, toMs),
     wanted(db, house, fromMs, toMs, nowMs),
+    readWaiting(db, nowMs),
+    readOffers(db, nowMs),
   ])
   return {
     ...{ from, days, nowMs, closed: house.closed, studio: house.studio, away, appointments },
     workers: house.workers.map(({ id, name, hours, services }) => ({ id, name, hours, services })),
-    ...wants,
+    ...{ ...wants, waiting, offers },
   }
 }
 
@@ -47,9 +60,13 @@ async function wanted(
   const { due, all } = await dueClients(db, house, { fromMs, toMs, nowMs, most: WANTS })
   const wants: WantRow[] = []
   if (due.length === 0) return { wants, more: 0 }
-  const durations = await readDurations(db, figures)
+  const [durations, events] = await Promise.all([
+    readDurations(db, figures),
+    eventsAhead(db, house, due, nowMs),
+  ])
   for (const d of due) {
     const { clientId, workerId, overview, next, jobs } = d
+    const event = events.get(clientId)
     const of = { clientId, workerId, services: servicesOf(jobs) }
     const { minutes } = await lengthOf(db, figures, of, durations)
     const { window } = next
@@ -58,7 +75,7 @@ async function wanted(
       ...{ fromMs: window.fromMs, toMs: window.toMs },
       held: heldOn(figures, overview, house, Math.max(nowMs, fromMs)) ?? null,
       seenByEnd: seenOf(figures, overview)(window.toMs),
-      event: null,
+      event: event ? { name: event.title, atMs: event.atMs, byMs: event.toMs } : null,
     })
   }
   return { wants, more: Math.max(0, all - WANTS) }

@@ -1,4 +1,5 @@
 /** What takes long enough that a service at the chair would feel it: done on a thread, or here where there is none. */
+import type { BusyIn } from '../../core/formats/index.ts'
 import type { StudioLearned } from '../../core/history/index.ts'
 import type { Reads } from '../db/reader.ts'
 import { readBroughtIn, type BroughtIn } from '../imports/broughtIn.ts'
@@ -20,6 +21,8 @@ export interface Asked {
   readonly broughtIn: { readonly text: string }
   /** Hours for those whose good days these are. */
   readonly propose: ProposeAsked
+  /** A calendar to read busy times from. */
+  readonly busy: { readonly text: string; readonly nowMs: number }
 }
 
 export interface Made {
@@ -30,6 +33,7 @@ export interface Made {
   readonly picture: { readonly width: number; readonly height: number }
   readonly broughtIn: BroughtIn
   readonly propose: Proposed
+  readonly busy: BusyIn
 }
 
 export type TaskName = keyof Asked
@@ -45,5 +49,6 @@ export const TASKS: { [N in TaskName]: (db: Reads, asked: Asked[N]) => Promise<M
   picture: async (_db, { dataDir, id, bytes }) =>
     (await import('../photos/store.ts')).keepPhoto(dataDir, id, bytes),
   propose: async (db, asked) => (await import('../week/propose.ts')).propose(db, asked),
+  busy: async (_db, { text, nowMs }) => (await import('../week/busy.ts')).readBusy(text, nowMs),
   broughtIn: (_db, { text }) => new Promise((read) => read(readBroughtIn(text))),
 }

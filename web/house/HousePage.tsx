@@ -107,7 +107,11 @@ function Page({ part, house, change }: PartProps & { part: Part }) {
       return (
         <>
           <Hours closed={house.closed} onChange={(closed) => change.mutate({ closed })} />
-          <Places studio={house.studio} onChange={(studio) => change.mutate({ studio })} />
+          <Places
+            kit={house.kit}
+            studio={house.studio}
+            onChange={(studio) => change.mutate({ studio })}
+          />
         </>
       )
     case 'workers':

@@ -1,12 +1,52 @@
 /** The outbox of the house: what would be sent to whom, and when. Nothing leaves this machine. */
 import { Problem } from '../ui/Panel.tsx'
-import { Stack, Table } from '@mantine/core'
-import { useQuery } from '@tanstack/react-query'
+import { Button, CopyButton, Group, Stack, Table, Text } from '@mantine/core'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import type { Message } from '../../contract/types.ts'
 import { Link } from 'react-router'
 import { call } from '../api/call.ts'
 import { whenWords } from '../../core/time/index.ts'
 
 const SHOWN = 60
+
+/** Of an hour in the book: opened here, since no visit holds it. */
+function HourText({ message: m }: { message: Message }) {
+  const [open, setOpen] = useState(false)
+  const cache = useQueryClient()
+  const back = useMutation({
+    mutationFn: () =>
+      call('changeMessage', { params: { id: m.id }, body: { state: 'taken-back' } }),
+    onSuccess: () => void cache.invalidateQueries({ queryKey: ['messages'] }),
+  })
+  return (
+    <>
+      <Button variant="bare" size="compact-sm" aria-expanded={open} onClick={() => setOpen(!open)}>
+        {m.subject}
+      </Button>
+      {open && (
+        <Stack gap="xs">
+          <Text size="sm" style={{ whiteSpace: 'pre-wrap', overflowWrap: 'anywhere' }}>
+            {m.text}
+          </Text>
+          <Group gap="xs">
+            <CopyButton value={m.text}>
+              {({ copied, copy }) => (
+                <Button size="sm" onClick={copy}>
+                  {copied ? 'Copied' : 'Copy'}
+                </Button>
+              )}
+            </CopyButton>
+            <Button size="sm" loading={back.isPending} onClick={() => back.mutate()}>
+              Take it back
+            </Button>
+          </Group>
+          <Problem>{back.error?.message}</Problem>
+        </Stack>
+      )}
+    </>
+  )
+}
 
 export function Outbox() {
   const all = useQuery({ queryKey: ['messages'], queryFn: () => call('messages') })
@@ -17,12 +57,15 @@ export function Outbox() {
   return (
     <Stack gap="md">
       <p>
-        A stand-in for messages: nothing leaves this machine. Texts are read, changed, copied and
-        taken back at the client’s Care.
+        A stand-in for messages: nothing leaves this machine. Texts of a visit are read, changed,
+        copied and taken back at the client’s Care; those of an hour in the book here.
       </p>
       {all.isError && <Problem>{all.error.message}</Problem>}
       {all.data && waiting.length === 0 && (
-        <p>Nothing is waiting: messages are written when a service is finished.</p>
+        <p>
+          Nothing is waiting: messages are written when a service is finished, and for hours in the
+          book.
+        </p>
       )}
       {waiting.length > 0 && (
         <Table>
@@ -40,9 +83,17 @@ export function Outbox() {
                   {m.dueAtMs > now ? whenWords(m.dueAtMs) : `was ${whenWords(m.dueAtMs)}`}
                 </Table.Td>
                 <Table.Td>
-                  <Link to={`/clients/${m.clientId}/care?visit=${m.visitId}`}>{m.to}</Link>
+                  <Link
+                    to={
+                      m.visitId === null
+                        ? `/clients/${m.clientId}/return`
+                        : `/clients/${m.clientId}/care?visit=${m.visitId}`
+                    }
+                  >
+                    {m.to}
+                  </Link>
                 </Table.Td>
-                <Table.Td>{m.subject}</Table.Td>
+                <Table.Td>{m.visitId === null ? <HourText message={m} /> : m.subject}</Table.Td>
               </Table.Tr>
             ))}
           </Table.Tbody>

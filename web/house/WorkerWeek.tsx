@@ -6,6 +6,8 @@ import { SERVICE_IDS, SERVICES } from '../../core/services/index.ts'
 import { openHours, weekdayWords } from '../../core/time/index.ts'
 import { readStretches, stretchWords, type WorkerHours } from '../../core/week/index.ts'
 
+import { WorkerCalendar } from './WorkerCalendar.tsx'
+
 type Worker = House['workers'][number]
 
 const MONDAY_FIRST = [1, 2, 3, 4, 5, 6, 0]
@@ -65,6 +67,7 @@ export function WorkerWeek({
             onChange={(v) => onKeep({ services: v.length > 0 ? v : null })}
             clearable
           />
+          <WorkerCalendar worker={worker} />
         </Stack>
       )}
     </>

@@ -50,6 +50,7 @@ export const SHORTCUTS = {
   ...at('week', {
     'week-add': { keys: ['N'], does: 'A new appointment at the next full hour' },
     'week-propose': { keys: ['P'], does: 'Proposes hours for everybody whose good days these are' },
+    'week-offer': { keys: ['O'], does: 'Offers a free hour to those who are chosen' },
     'week-take': { keys: ['Y'], does: 'Takes all that is proposed' },
     'week-before': { keys: ['PageUp'], sign: 'Page up', does: 'The days before' },
     'week-after': { keys: ['PageDown'], sign: 'Page down', does: 'The days after' },

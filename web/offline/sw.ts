@@ -31,7 +31,9 @@ clientsClaim()
 precacheAndRoute(self.__WB_MANIFEST)
 cleanupOutdatedCaches()
 registerRoute(
-  new NavigationRoute(createHandlerBoundToURL('/index.html'), { denylist: [/^\/(api|answer)/] }),
+  new NavigationRoute(createHandlerBoundToURL('/index.html'), {
+    denylist: [/^\/(api|answer|hour|feed)/],
+  }),
 )
 registerRoute(
   ({ url, request }) => request.method === 'GET' && isKept(url.pathname),

@@ -1,5 +1,6 @@
 /** Today: who comes, who was here, what is owed, who is due, in the order in which the tide brings them in. */
 import { Anchor, Button, Group, Skeleton, Stack, Table, Text, Title } from '@mantine/core'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { Fragment, useEffect, type ReactNode } from 'react'
 import { Link, useNavigate } from 'react-router'
 import type { Today, TodayRow } from '../../contract/types.ts'
@@ -15,6 +16,7 @@ import {
   timeWords,
   whenWords,
 } from '../../core/time/index.ts'
+import { call } from '../api/call.ts'
 import { useToday } from '../api/queries.ts'
 import { addClient } from '../clients/adding.ts'
 import { More } from '../frame/More.tsx'
@@ -23,6 +25,7 @@ import { useUnits } from '../state/shape.ts'
 import { telephone } from '../state/words.ts'
 import { KeyButton } from '../ui/Act.tsx'
 import { Estimate } from '../ui/Estimate.tsx'
+import { tellDone } from '../ui/notices.ts'
 import { Problem } from '../ui/Panel.tsx'
 import css from './TodayPage.module.css'
 
@@ -69,6 +72,7 @@ export function TodayPage() {
           </Button>
         </Group>
       )}
+      {first && first.lateToTell > 0 && <Late many={first.lateToTell} />}
       {first?.safety && (
         <Problem>
           {first.safety} <Link to="/house/safety">To the backups</Link>
@@ -87,6 +91,30 @@ export function TodayPage() {
           />
         ))}
     </main>
+  )
+}
+
+/** Those who are still to come and will wait: one tap puts a message for each into the outbox. */
+function Late({ many }: { many: number }) {
+  const cache = useQueryClient()
+  const tell = useMutation({
+    mutationFn: () => call('tellLate', { body: {} }),
+    onSuccess: ({ told }) => {
+      tellDone(told === 1 ? 'A message is in the outbox' : `${told} messages are in the outbox`)
+      void cache.invalidateQueries({ queryKey: ['today'] })
+      void cache.invalidateQueries({ queryKey: ['messages'] })
+    },
+  })
+  return (
+    <Group gap="sm" mb="xs" role="note">
+      <Text c="var(--coral)">
+        The day runs late: {many} {many === 1 ? 'client does' : 'clients do'} not know yet.
+      </Text>
+      <Button size="sm" variant="line" loading={tell.isPending} onClick={() => tell.mutate()}>
+        Tell {many === 1 ? 'them' : 'all of them'}
+      </Button>
+      <Problem>{tell.error?.message}</Problem>
+    </Group>
   )
 }
 

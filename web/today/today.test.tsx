@@ -28,7 +28,14 @@ const row = (name: string, over: Partial<TodayRow> = {}): TodayRow => ({
 })
 const today = (rows: TodayRow[], over: Partial<Today> = {}): Today => ({
   ...{ nowMs: NOW, alarms: 0, fromMs: NOW - 30 * DAY_MS, untilMs: NOW + 20 * DAY_MS, rows },
-  ...{ total: rows.length, from: 0, answersOwed: 2, patchTestsToRead: 1, firstVisits: 0 },
+  ...{
+    total: rows.length,
+    from: 0,
+    answersOwed: 2,
+    lateToTell: 0,
+    patchTestsToRead: 1,
+    firstVisits: 0,
+  },
   ...{ safety: null, ...over },
 })
 const show = (told: Today) => {

@@ -1,6 +1,5 @@
 /** Somebody is given an hour: who, for what, how long; from when is tapped in the book or chosen from the hours that work. */
 import { Button, Group, NumberInput, Select, Stack, Text, TextInput, Title } from '@mantine/core'
-import { useDebouncedValue } from '@mantine/hooks'
 import { useQuery } from '@tanstack/react-query'
 import dayjs from 'dayjs'
 import { useState } from 'react'
@@ -16,13 +15,14 @@ import {
   nearestThatWork,
 } from '../../core/week/index.ts'
 import { call } from '../api/call.ts'
-import { useClients } from '../api/clientRows.ts'
 import { useFigures } from '../state/figures.ts'
 import { newId } from '../state/words.ts'
 import { KeyButton } from '../ui/Act.tsx'
 import { Estimate } from '../ui/Estimate.tsx'
 import { Problem } from '../ui/Panel.tsx'
 import { bookOf, type BookActs, workerName } from './useBook.ts'
+import { ClientHours } from './ClientHours.tsx'
+import { WhoComes } from './WhoComes.tsx'
 import css from './Week.module.css'
 
 /** What is being given an hour. */
@@ -45,6 +45,7 @@ export function Adding({
   onChange,
   onClose,
   onDone,
+  onOffer,
 }: {
   week: Week
   draft: Draft
@@ -52,6 +53,8 @@ export function Adding({
   onChange: (change: Partial<Draft>) => void
   onClose: () => void
   onDone: (id: string) => void
+  /** Who would gain from that hour? */
+  onOffer: () => void
 }) {
   const figures = useFigures()
   const [note, setNote] = useState('')
@@ -128,6 +131,7 @@ export function Adding({
         )}
       </Text>
       {client && length.data && <DayWords of={length.data} startMs={startMs} />}
+      {client && <ClientHours week={week} client={client} />}
       <TextInput
         label="Note"
         maxLength={300}
@@ -169,6 +173,11 @@ export function Adding({
       >
         Book {timeWords(startMs)} to {timeWords(startMs + minutes * MIN_MS)}
       </Button>
+      {!client && (
+        <Button variant="line" size="sm" onClick={onOffer}>
+          Who would gain from this hour?
+        </Button>
+      )}
     </Stack>
   )
 }
@@ -193,48 +202,5 @@ function DayWords({ of, startMs }: { of: AppointmentLength; startMs: number }) {
       {startMs > good.toMs ? 'Good days were ' : 'Within the good days, '}
       {days}.
     </Text>
-  )
-}
-
-type Known = NonNullable<Draft['client']> & { readonly service: ServiceId }
-
-/** A client, found by a part of the name. */
-function WhoComes({
-  client,
-  onChange,
-}: {
-  client: Draft['client']
-  onChange: (c: Known | undefined) => void
-}) {
-  const [words, setWords] = useState(client?.name ?? '')
-  const [asked] = useDebouncedValue(words, 120)
-  const found = useClients({
-    find: asked === client?.name ? '' : asked,
-    sort: 'name',
-    which: 'all',
-  })
-  const rows = found.data?.rows ?? []
-  const data = rows.slice(0, 8).map((r) => ({ value: r.id, label: r.name }))
-  if (client && !data.some((d) => d.value === client.id))
-    data.unshift({ value: client.id, label: client.name })
-  return (
-    <Select
-      label="Who comes"
-      data-autofocus
-      searchable
-      required
-      placeholder="a part of the name"
-      data={data}
-      value={client?.id ?? null}
-      searchValue={words}
-      onSearchChange={setWords}
-      selectFirstOptionOnChange
-      nothingFoundMessage={found.isPending ? 'Looking …' : 'Nobody of that name'}
-      onChange={(id) => {
-        const row = rows.find((r) => r.id === id)
-        if (row) onChange({ id: row.id, name: row.name, service: row.service })
-        else if (id === null) onChange(undefined)
-      }}
-    />
   )
 }

@@ -20,6 +20,7 @@ import { telephone } from '../state/words.ts'
 import { KeyButton } from '../ui/Act.tsx'
 import { Estimate } from '../ui/Estimate.tsx'
 import { bookOf, type BookActs, workerName, workOf } from './useBook.ts'
+import { ClientHours } from './ClientHours.tsx'
 import css from './Week.module.css'
 
 export function Chosen({
@@ -27,11 +28,14 @@ export function Chosen({
   a,
   acts,
   onClose,
+  onOffer,
 }: {
   week: Week
   a: BookedRow
   acts: BookActs
   onClose: () => void
+  /** Its hour came free. */
+  onOffer: () => void
 }) {
   const figures = useFigures()
   const status = statusOf(figures, a)
@@ -94,9 +98,16 @@ export function Chosen({
               Cancel it
             </KeyButton>
           ) : (
-            <Button size="sm" onClick={() => to('booked', 'booked again')}>
-              Book it again
-            </Button>
+            <>
+              <Button size="sm" onClick={() => to('booked', 'booked again')}>
+                Book it again
+              </Button>
+              {endMs(a) > week.nowMs && (
+                <Button size="sm" variant="line" onClick={onOffer}>
+                  Offer the hour
+                </Button>
+              )}
+            </>
           )}
         </Group>
       )}
@@ -109,6 +120,7 @@ export function Chosen({
         defaultValue={a.note}
         onBlur={(e) => e.target.value !== a.note && acts.change(a.id, { note: e.target.value })}
       />
+      <ClientHours week={week} client={{ id: a.clientId, name: a.client }} />
       {a.missed.of > 0 && <Missed of={a.missed.of} missed={a.missed.missed} />}
       {stands && !settled && (
         <Text size="sm" c="dimmed">

@@ -1,5 +1,5 @@
 /** Hours that are proposed: one by one or all at once they become appointments; until then nothing is booked. */
-import { Button, Group, Progress, Stack, Text, Title } from '@mantine/core'
+import { Button, Group, Progress, Stack, Switch, Text, Title } from '@mantine/core'
 import { useMutation } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
 import type { Proposal, Week } from '../../contract/week.ts'
@@ -19,11 +19,12 @@ export type Proposed = Proposal['proposals'][number]
 /** Asks for proposals; given up when it is left. */
 export function useProposals(from: string, days: number) {
   const [told, setTold] = useState<Proposal>()
+  const [moves, setMoves] = useState(false)
   const stop = useRef<AbortController>(undefined)
   const asking = useMutation({
     mutationFn: () => {
       stop.current = new AbortController()
-      return call('propose', { body: { from, days }, signal: stop.current.signal })
+      return call('propose', { body: { from, days, moves }, signal: stop.current.signal })
     },
     onSuccess: setTold,
   })
@@ -33,6 +34,14 @@ export function useProposals(from: string, days: number) {
     setTold(undefined)
     reset()
   }
+  // Whether hours may be moved is another question.
+  const again = useRef(false)
+  const { mutate } = asking
+  useEffect(() => {
+    if (!again.current) return
+    again.current = false
+    mutate()
+  }, [moves, mutate])
   // Other days are other proposals.
   useEffect(() => {
     setTold(undefined)
@@ -41,6 +50,13 @@ export function useProposals(from: string, days: number) {
   return {
     ...{ told, close, ask: () => asking.mutate(), asking: asking.isPending },
     error: asking.error instanceof GivenUp ? null : asking.error,
+    moves,
+    setMoves: (on: boolean) => {
+      setMoves(on)
+      again.current = true
+    },
+    dropMove: (id: string) =>
+      setTold((t) => t && { ...t, moves: t.moves.filter((m) => m.id !== id) }),
     drop: (clientId: string) =>
       setTold((t) => t && { ...t, proposals: t.proposals.filter((p) => p.clientId !== clientId) }),
   }
@@ -103,6 +119,34 @@ export function Proposals({ week, of, acts }: { week: Week; of: ProposalsOf; act
         </KeyButton>
       )}
       <Problem>{acts.addError?.message}</Problem>
+      <Switch
+        size="sm"
+        label="What is only booked may move, by an hour at most"
+        checked={of.moves}
+        onChange={(e) => of.setMoves(e.currentTarget.checked)}
+      />
+      {told.moves.map((m) => (
+        <Group key={m.id} justify="space-between" wrap="nowrap" gap="xs" align="flex-start">
+          <Text size="sm">
+            <b>{m.client}</b> to {whenWords(m.startMs)}. {m.why}
+          </Text>
+          <Button
+            size="sm"
+            flex="none"
+            aria-label={`Move ${m.client}`}
+            onClick={() => {
+              acts.change(
+                m.id,
+                { startMs: m.startMs, tell: true },
+                `${m.client}: ${whenWords(m.startMs)}`,
+              )
+              of.dropMove(m.id)
+            }}
+          >
+            Move
+          </Button>
+        </Group>
+      ))}
       <ul className={css.wants}>
         {told.proposals.map((p) => (
           <li key={p.clientId}>

@@ -34,23 +34,36 @@ export function TimeAway({ week }: { week: Week }) {
       <Title order={3} fz={16}>
         Away
       </Title>
-      {week.away.map((a) => (
-        <Group key={a.id} justify="space-between" wrap="nowrap" gap="xs">
-          <Text size="sm">
-            {who(a.workerId)}, {awayWords(a, offsetHere)}
-            {a.why && `: ${a.why}`}
-          </Text>
-          <Button
-            variant="bare"
-            size="compact-sm"
-            flex="none"
-            aria-label={`Take out: ${who(a.workerId)}, ${a.why}`}
-            onClick={() => remove.mutate(a.id)}
-          >
-            Take out
-          </Button>
-        </Group>
-      ))}
+      {week.away.some((a) => a.source === 'calendar') && (
+        <Text size="sm" c="dimmed">
+          Busy by their calendar:{' '}
+          {[
+            ...new Set(
+              week.away.filter((a) => a.source === 'calendar').map((a) => who(a.workerId)),
+            ),
+          ].join(', ')}
+          . It is changed at House.
+        </Text>
+      )}
+      {week.away
+        .filter((a) => a.source === 'hand')
+        .map((a) => (
+          <Group key={a.id} justify="space-between" wrap="nowrap" gap="xs">
+            <Text size="sm">
+              {who(a.workerId)}, {awayWords(a, offsetHere)}
+              {a.why && `: ${a.why}`}
+            </Text>
+            <Button
+              variant="bare"
+              size="compact-sm"
+              flex="none"
+              aria-label={`Take out: ${who(a.workerId)}, ${a.why}`}
+              onClick={() => remove.mutate(a.id)}
+            >
+              Take out
+            </Button>
+          </Group>
+        ))}
       <Problem>{remove.error?.message}</Problem>
       {open ? (
         <Form

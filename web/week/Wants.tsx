@@ -3,7 +3,14 @@ import { Stack, Table, Text, Title, UnstyledButton } from '@mantine/core'
 import dayjs from 'dayjs'
 import type { Week, WantRow } from '../../contract/week.ts'
 import { oddsWords, sum } from '../../core/stats/index.ts'
-import { addDays, dateAt, daysWords, dueWords, offsetHere } from '../../core/time/index.ts'
+import {
+  addDays,
+  dateAt,
+  dateWords,
+  daysWords,
+  dueWords,
+  offsetHere,
+} from '../../core/time/index.ts'
 import {
   endMs,
   freeOn,
@@ -34,7 +41,11 @@ export function Wants({ week, onWant }: { week: Week; onWant: (w: WantRow) => vo
             <UnstyledButton className={css.want ?? ''} onClick={() => onWant(w)}>
               <span>
                 <b>{w.name}</b>
-                <small>{w.held ?? `${shortWork(w)}, ${w.minutes} min`}</small>
+                <small>
+                  {w.held ?? `${shortWork(w)}, ${w.minutes} min`}
+                  {w.event &&
+                    `; ${w.event.name} ${dateWords(w.event.atMs)}, by ${dateWords(w.event.byMs)}`}
+                </small>
               </span>
               <GoodDays week={week} w={w} />
               <span className={css.share}>

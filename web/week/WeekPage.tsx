@@ -30,10 +30,20 @@ import { axisOf, DAYS, type View, VIEWS } from './axis.ts'
 import { Chosen } from './Chosen.tsx'
 import { DayList } from './DayList.tsx'
 import { Lanes } from './Lanes.tsx'
+import { LoadAhead } from './LoadAhead.tsx'
+import { OfferSlot, type Slot } from './OfferSlot.tsx'
+import { Waiting } from './Waiting.tsx'
 import { bookOf, type Change, daysOn, minutesOn, useBookActs, useWeek } from './useBook.ts'
 import { Proposals, useProposals } from './Proposals.tsx'
 import { Wants } from './Wants.tsx'
 import css from './Week.module.css'
+
+const ASIDES = [
+  ['wants', 'Wanted'],
+  ['waiting', 'Waiting'],
+  ['load', 'Load'],
+] as const
+type Aside = (typeof ASIDES)[number][0]
 
 const VIEW_WORDS = [
   ['day', 'Day'],
@@ -72,8 +82,12 @@ function useAskedFor(span: ReturnType<typeof useSpan>, give: (draft: Draft) => v
     if (!asked || !house || (asked !== 'new' && !data)) return
     const { from, on, go } = at.current
     const day = momentAt(from, 0, offsetHere)
+    const atMs = Number(at.current.search.get('at'))
     const startMs = onHalf(
-      Math.max(Date.now(), on === undefined ? 0 : day, data?.tide.window?.fromMs ?? 0),
+      Math.max(
+        Date.now(),
+        atMs || Math.max(on === undefined ? 0 : day, data?.tide.window?.fromMs ?? 0),
+      ),
     )
     const draft = { id: newId(), workerId: house.workerId, startMs }
     const due = data?.due[0]
@@ -114,13 +128,22 @@ export function WeekPage() {
       setDraft({ ...draft, ...first, seeks: undefined })
     }
   }, [draft, week, from, figures, query.isPlaceholderData])
+  const [slot, setSlot] = useState<Slot>()
+  const [aside, setAside] = useState<Aside>('wants')
   const chosen = acts.appointments.find((a) => a.id === picked)
+  const idle = !slot && !chosen && !draft
+  const proposing = proposals.told !== undefined || proposals.asking || proposals.error !== null
+  const resting = idle && !proposing
+  const offer = ({ workerId, startMs }: { workerId: string; startMs: number }) =>
+    setSlot({ workerId, atMs: Math.max(startMs, Date.now()) })
   const pick = (id: string | undefined) => {
+    setSlot(undefined)
     setDraft(undefined)
     setPicked(id)
   }
   const place = (workerId: string, startMs: number) => {
     acts.clearAddError()
+    setSlot(undefined)
     setPicked(undefined)
     setDraft((d) => ({ ...(d ?? { id: newId() }), workerId, startMs }))
   }
@@ -129,12 +152,18 @@ export function WeekPage() {
     if (!workerId) return
     const now = Date.now()
     const inView = daysBetween(from, span.today) >= 0 && daysBetween(from, span.today) < days
+    const startMs = inView
+      ? dayjs(now).add(1, 'hour').startOf('hour').valueOf()
+      : momentAt(from, 10, offsetHere)
+    // At night it begins with the hours that are worked next.
+    const wanted = { id: '', clientId: '', workerId, startMs, minutes: 30, jobs: [] }
     place(
       workerId,
-      inView ? dayjs(now).add(1, 'hour').startOf('hour').valueOf() : momentAt(from, 10, offsetHere),
+      (week && nearestThatWork(figures, bookOf(week), wanted, 1)[0]?.startMs) ?? startMs,
     )
   }
   const close = () => {
+    setSlot(undefined)
     setDraft(undefined)
     setPicked(undefined)
   }
@@ -255,15 +284,19 @@ export function WeekPage() {
         )}
       </div>
       <aside className={css.side} aria-label="Beside the book">
-        {week && chosen && (
+        {week && slot && (
+          <OfferSlot key={`${slot.workerId}${slot.atMs}`} week={week} slot={slot} onClose={close} />
+        )}
+        {week && !slot && chosen && (
           <Chosen
             week={{ ...week, appointments: acts.appointments }}
             a={chosen}
             acts={acts}
             onClose={close}
+            onOffer={() => offer(chosen)}
           />
         )}
-        {week && !chosen && draft && (
+        {week && !slot && !chosen && draft && (
           <Adding
             week={week}
             draft={draft}
@@ -274,12 +307,16 @@ export function WeekPage() {
             }}
             onClose={close}
             onDone={pick}
+            onOffer={() => offer(draft)}
           />
         )}
-        {week && !chosen && !draft && (proposals.told || proposals.asking || proposals.error) && (
-          <Proposals week={week} of={proposals} acts={acts} />
+        {week && idle && proposing && <Proposals week={week} of={proposals} acts={acts} />}
+        {week && resting && (
+          <Words label="Beside the book" data={ASIDES} value={aside} onChange={setAside} />
         )}
-        {week && !chosen && !draft && !proposals.told && !proposals.asking && (
+        {week && resting && aside === 'waiting' && <Waiting week={week} />}
+        {week && resting && aside === 'load' && <LoadAhead week={week} />}
+        {week && resting && aside === 'wants' && (
           <Wants
             week={week}
             onWant={(w) => {

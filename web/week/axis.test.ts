@@ -15,7 +15,7 @@ const row = (startMs: number, minutes: number): BookedRow => ({
 })
 const week = (over: Partial<Week> = {}): Week => ({
   ...{ from: MONDAY, days: 7, nowMs: at(8), closed: { weekdays: [0], dates: [] } },
-  ...{ studio: USUAL_STUDIO, away: [], appointments: [], wants: [], more: 0 },
+  ...{ studio: USUAL_STUDIO, away: [], appointments: [], wants: [], more: 0, waiting: [], offers: [] },
   workers: [{ id: 'w', name: 'Ines', hours: { '1': [[9, 12], [13, 18]] }, services: null }],
   ...over,
 }) // prettier-ignore
@@ -43,7 +43,9 @@ it('a place in a lane is a moment on the five minutes, and back', () => {
 
 it('what is not worked is shut, with its reason where there is one', () => {
   const axis = { from: 9, to: 18 }
-  const away = [{ id: 'x', workerId: null, fromMs: at(16), toMs: at(18), why: 'fair' }]
+  const away = [
+    { id: 'x', workerId: null, fromMs: at(16), toMs: at(18), why: 'fair', source: 'hand' as const },
+  ]
   const shut = shutIn(week({ away }), axis, MONDAY, week().workers[0]!)
   expect(shut.map((s) => [Math.round(9 * s.from) + 9, Math.round(9 * s.to) + 9, s.why])).toEqual([
     [12, 13, ''],

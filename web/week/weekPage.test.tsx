@@ -24,7 +24,15 @@ const booked = (over: Partial<BookedRow> = {}): BookedRow => ({
 })
 const week = (over: Partial<Week> = {}): Week => ({
   ...{ from: DAY, days: 1, nowMs: Date.now(), closed: { weekdays: [0], dates: [] } },
-  ...{ studio: USUAL_STUDIO, away: [], appointments: [booked()], wants: [], more: 0 },
+  ...{
+    studio: USUAL_STUDIO,
+    away: [],
+    appointments: [booked()],
+    wants: [],
+    more: 0,
+    waiting: [],
+    offers: [],
+  },
   workers: [{ id: 'w1', name: 'Ines Marchetti-Roe', hours: null, services: null }],
   ...over,
 })
