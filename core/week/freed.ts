@@ -7,7 +7,7 @@ import { dateAt, DAY_MS } from '../time/index.ts'
 import { type Book, endMs, MIN_MS, standsInBook, startsOn } from './book.ts'
 import type { Stretch } from './hours.ts'
 import { dayWorth, hourCost, type Wish } from './propose.ts'
-import { suits } from './wishes.ts'
+import { isAny, suits } from './wishes.ts'
 
 export const FREED_CONSTANTS = {
   waiting: constant(0.1, 'share', 'Somebody on the waiting list gains more by', 'H'),
@@ -86,6 +86,8 @@ export function rankFreed(
       if (startMs < slot.fromMs || end > slot.toMs) continue
       if (c.beforeMs !== undefined && end > c.beforeMs) continue
       if (c.wishes && !suits(c.wishes, hour, book.offset)) continue
+      // Whoever has an hour and waits without saying for what waits for a sooner one.
+      if (c.has && (!c.wishes || isAny(c.wishes)) && startMs >= c.has.startMs) continue
       const odds = c.odds(startMs)
       // What is held back, or of no use, is nobody's gain.
       if (odds <= 0) continue

@@ -14,6 +14,10 @@ export interface Wishes {
 
 export const NO_WISHES: Wishes = { days: [], fromHour: null, toHour: null, workerId: null }
 
+/** Nothing is wished. */
+export const isAny = ({ days, fromHour, toHour, workerId }: Wishes): boolean =>
+  days.length === 0 && fromHour === null && toHour === null && workerId === null
+
 /** Whether an hour is among those at which somebody can come. */
 export function suits(
   wishes: Wishes,

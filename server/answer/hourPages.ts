@@ -117,7 +117,7 @@ export function offerPage({
   if (offer.state === 'yours')
     return frame(
       `It is yours. ${house}`,
-      `${head}<h1>It is yours</h1><p class="hour"><b>${when}</b><br>with ${escape(worker)}</p><p>We look forward to it.${ring(phone)}</p>`,
+      `${head}<h1>It is yours</h1><p class="hour"><b>${when}</b><br>with ${escape(worker)}</p><p>We look forward to it.</p>`,
     )
   if (offer.state === 'gone')
     return frame(

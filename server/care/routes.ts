@@ -14,13 +14,13 @@ import { HttpProblem, notFound } from '../http/problem.ts'
 import { visitPage } from '../visits/page.ts'
 import { careSheet } from './sheet.ts'
 
-/** The outbox: what is still to come first, then what has been due. */
+/** The outbox: what is due about now, and what lies round it. */
 async function readMessages(db: Database, id?: string): Promise<Message[]> {
   return db.select<Message>(
     `SELECT m.id, m.visitId, m.clientId, c.name AS "to", m.kind, m.subject, m.text, m.dueAtMs, m.state
      FROM messages m JOIN clients c ON c.id = m.clientId
-     ${id === undefined ? '' : 'WHERE m.id = ?'} ORDER BY m.dueAtMs DESC LIMIT 200`,
-    id === undefined ? [] : [id],
+     ${id === undefined ? '' : 'WHERE m.id = ?'} ORDER BY ABS(m.dueAtMs - ?) LIMIT 300`,
+    [...(id === undefined ? [] : [id]), Date.now()],
   )
 }
 

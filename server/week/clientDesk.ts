@@ -91,14 +91,18 @@ export async function otherHours(db: Reads, a: BookedRow): Promise<OtherHour[]> 
 /** Of a day the hour that costs least of the morning, of the middle and of the end. */
 function spread(hours: readonly OtherHour[], cost: (h: OtherHour) => number): OtherHour[] {
   const parts = new Map<number, OtherHour>()
+  // An odd five minutes is harder to keep in mind than a half hour.
+  const told = (h: OtherHour) => cost(h) + (h.startMs % (HOUR_MS / 2) === 0 ? 0 : ODD)
   for (const h of hours) {
     const hour = hourAt(h.startMs, offsetHere)
     const part = hour < 12 ? 0 : hour < 15 ? 1 : 2
     const best = parts.get(part)
-    if (!best || cost(h) < cost(best)) parts.set(part, h)
+    if (!best || told(h) < told(best)) parts.set(part, h)
   }
   return [...parts.values()].slice(0, HOURS_OF_A_DAY)
 }
+
+const ODD = 0.01
 
 type Act = 'confirm' | 'cancel' | OtherHour
 

@@ -206,7 +206,7 @@ export async function takeOffer(
       const has = o.hasId === null ? undefined : await readAppointment(db, o.hasId)
       const gives = has && (has.state === 'booked' || has.state === 'confirmed')
       if (gives) {
-        const change = { mark: has.mark, workerId, startMs, state: 'confirmed' as const }
+        const change = { mark: has.mark, workerId, startMs, minutes, state: 'confirmed' as const }
         await changeIn(db, has.id, change, BY_CLIENT)
         await rows(
           db,

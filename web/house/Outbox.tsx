@@ -6,9 +6,11 @@ import { useState } from 'react'
 import type { Message } from '../../contract/types.ts'
 import { Link } from 'react-router'
 import { call } from '../api/call.ts'
-import { whenWords } from '../../core/time/index.ts'
+import { HOUR_MS, whenWords } from '../../core/time/index.ts'
 
 const SHOWN = 60
+/** What was due so lately may still be on its way. */
+const LATELY_MS = 12 * HOUR_MS
 
 /** Of an hour in the book: opened here, since no visit holds it. */
 function HourText({ message: m }: { message: Message }) {
@@ -52,8 +54,11 @@ export function Outbox() {
   const all = useQuery({ queryKey: ['messages'], queryFn: () => call('messages') })
   const now = Date.now()
   const waiting = all.data?.filter((m) => m.state === 'waiting') ?? []
-  const ahead = waiting.filter((m) => m.dueAtMs > now).reverse()
-  const before = waiting.filter((m) => m.dueAtMs <= now)
+  const later = (a: Message, b: Message) => b.dueAtMs - a.dueAtMs
+  const before = waiting.filter((m) => m.dueAtMs <= now).sort(later)
+  const lately = before.filter((m) => m.dueAtMs > now - LATELY_MS)
+  const ahead = waiting.filter((m) => m.dueAtMs > now).sort((a, b) => later(b, a))
+  const order = [...lately, ...ahead, ...before.slice(lately.length)]
   return (
     <Stack gap="md">
       <p>
@@ -77,7 +82,7 @@ export function Outbox() {
             </Table.Tr>
           </Table.Thead>
           <Table.Tbody>
-            {[...ahead, ...before].slice(0, SHOWN).map((m) => (
+            {order.slice(0, SHOWN).map((m) => (
               <Table.Tr key={m.id}>
                 <Table.Td>
                   {m.dueAtMs > now ? whenWords(m.dueAtMs) : `was ${whenWords(m.dueAtMs)}`}
@@ -99,6 +104,7 @@ export function Outbox() {
           </Table.Tbody>
         </Table>
       )}
+      {order.length > SHOWN && <Text c="dimmed">and {order.length - SHOWN} more</Text>}
     </Stack>
   )
 }

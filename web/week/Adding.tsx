@@ -82,7 +82,7 @@ export function Adding({
         <Title order={2} fz={22}>
           {dayjs(startMs).format('ddd D MMM')}, {timeWords(startMs)}
         </Title>
-        <KeyButton k="week-leave" size="sm" variant="bare" onAct={onClose}>
+        <KeyButton k="week-leave" size="sm" variant="bare" flex="none" onAct={onClose}>
           Close
         </KeyButton>
       </Group>

@@ -52,7 +52,7 @@ export function Chosen({
             {a.client}
           </Anchor>
         </Title>
-        <KeyButton k="week-leave" size="sm" variant="bare" onAct={onClose}>
+        <KeyButton k="week-leave" size="sm" variant="bare" flex="none" onAct={onClose}>
           Close
         </KeyButton>
       </Group>

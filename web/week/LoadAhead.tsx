@@ -79,8 +79,8 @@ function Told({ load, days }: { load: WeekLoad; days: number }) {
         <Text size="sm">
           Blades:{' '}
           {Object.entries(blades)
-            .map(([k, n]) => `${n} ${bladeWords(k).toLowerCase()}`)
-            .join(', ')}
+            .map(([k, n]) => `${bladeWords(k).toLowerCase()} ${n}`)
+            .join('; ')}
           .
         </Text>
       )}

@@ -79,7 +79,7 @@ export function OfferSlot({
             ? `${dayjs(free.fromMs).format('ddd D MMM')}, ${timeWords(free.fromMs)} to ${timeWords(free.toMs)} is free`
             : `${dayjs(slot.atMs).format('ddd D MMM')}, ${timeWords(slot.atMs)}`}
         </Title>
-        <KeyButton k="week-leave" size="sm" variant="bare" onAct={onClose}>
+        <KeyButton k="week-leave" size="sm" variant="bare" flex="none" onAct={onClose}>
           Close
         </KeyButton>
       </Group>

@@ -94,7 +94,7 @@ export function Proposals({ week, of, acts }: { week: Week; of: ProposalsOf; act
         <Title order={2} fz={22}>
           {told.proposals.length === 0 ? 'Nothing to propose' : 'Proposed'}
         </Title>
-        <KeyButton k="week-leave" size="sm" variant="bare" onAct={of.close}>
+        <KeyButton k="week-leave" size="sm" variant="bare" flex="none" onAct={of.close}>
           Close
         </KeyButton>
       </Group>

@@ -43,8 +43,7 @@ export function Wants({ week, onWant }: { week: Week; onWant: (w: WantRow) => vo
                 <b>{w.name}</b>
                 <small>
                   {w.held ?? `${shortWork(w)}, ${w.minutes} min`}
-                  {w.event &&
-                    `; ${w.event.name} ${dateWords(w.event.atMs)}, by ${dateWords(w.event.byMs)}`}
+                  {w.event && `; before ${w.event.name}, ${dateWords(w.event.atMs)}`}
                 </small>
               </span>
               <GoodDays week={week} w={w} />
