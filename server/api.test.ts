@@ -111,6 +111,7 @@ describe('every route with an id', () => {
       zones: ['chin'],
     },
     '/api/appointments/:id': { mark: 1 },
+    '/api/clients/:id/hours': { wishes: {} },
     '/api/screens/:id': { takenBack: true },
     '/api/differences/:id': { take: 'mine' },
     '/api/people/:id': { rank: 'worker' },

@@ -6,6 +6,7 @@ import { DAY_MS, offsetHere } from '../../core/time/index.ts'
 import type { Database } from '../db/connection.ts'
 import { HttpProblem, notFound } from '../http/problem.ts'
 import { readHouse } from '../house/service.ts'
+import { needWorker } from './feed.ts'
 import type { Work } from '../work/work.ts'
 
 /** So far ahead a calendar is read. */
@@ -58,4 +59,7 @@ export async function bringInBusy(
 
 /** Takes all busy times of a worker's calendar out again. */
 export const removeBusy = (db: Database, workerId: string): Promise<number> =>
-  db.write(() => db.models.Away.destroy({ where: { workerId, source: 'calendar' } }))
+  db.write(async () => {
+    await needWorker(db, workerId)
+    return db.models.Away.destroy({ where: { workerId, source: 'calendar' } })
+  })

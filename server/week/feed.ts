@@ -37,8 +37,18 @@ export async function newFeed(db: Database, workerId: string, base: string): Pro
   return `${base}/feed/${token}.ics`
 }
 
+/** @throws HttpProblem 404 */
 export const takeBackFeed = (db: Database, workerId: string): Promise<void> =>
-  db.write(() => closeFeeds(db, workerId))
+  db.write(async () => {
+    await needWorker(db, workerId)
+    await closeFeeds(db, workerId)
+  })
+
+/** Somebody who works here, or has worked here. @throws HttpProblem 404 */
+export async function needWorker(db: Reads, id: string): Promise<void> {
+  const [row] = await db.select('SELECT 1 FROM workers WHERE id = ?', [id])
+  if (!row) throw notFound('That worker')
+}
 
 async function closeFeeds(db: Database, workerId: string): Promise<void> {
   await db.sequelize.query(
