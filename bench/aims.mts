@@ -60,6 +60,7 @@ export const AIMS: Readonly<Record<string, Aim>> = {
   'today.200_clients.ms': 80,
   'week.open_100k_ms': 150,
   'week.propose.ms': 10_000,
+  'week.proposal.ms': 10_000,
   'week.gap_pct': 1,
   'clients.200.ms': 50,
   'size.today.ms': 120,

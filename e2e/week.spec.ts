@@ -240,3 +240,59 @@ test.describe('by touch', () => {
     await expect.poll(async () => (await booked(page, date, clientId)).state).toBe('arrived')
   })
 })
+
+test('a free hour is offered, and taken on a phone without script; the other is told that it is gone', async ({
+  page,
+  browser,
+}) => {
+  const { date } = await farDay(page, 6)
+  const names = ['Cat Paw', 'Round Turn']
+  const ids: string[] = []
+  for (const name of names) {
+    const clientId = await somebody(page, name)
+    ids.push(clientId)
+    await ask(page, 'POST', '/api/waiting', {
+      ...{ id: randomUUID(), clientId, note: '', jobs: [oneJob(randomUUID(), 'face-shave')] },
+      wishes: { days: [], fromHour: 10, toHour: null, workerId: null },
+    })
+  }
+  const gone = await book(page, date, await somebody(page, 'Gives Back'), 11)
+  await page.goto(`/week?view=day&from=${date}`)
+  await page.getByRole('button', { name: /^Gives Back, / }).click()
+  await page.getByRole('button', { name: 'Cancel it' }).click()
+  await page.getByRole('button', { name: 'Offer the hour' }).click()
+  const panel = page.getByRole('region', { name: 'A free hour' })
+  const rows = panel.getByRole('checkbox')
+  await expect(panel.getByRole('checkbox', { name: /^Cat Paw/ })).toBeVisible()
+  // Only these two, whoever else would gain.
+  for (const row of await rows.all()) await row.uncheck()
+  for (const name of names) await panel.getByRole('checkbox', { name: new RegExp(`^${name}`) }).check()
+  await panel.getByRole('button', { name: /messages into the outbox/ }).click()
+  await expect(page.getByText(/messages are in the outbox/)).toBeVisible()
+  await page.getByText('Waiting', { exact: true }).click()
+  await expect(page.getByRole('region', { name: 'Hours offered' })).toContainText(/asked, open/)
+
+  interface Sent {
+    clientId: string
+    kind: string
+    text: string
+  }
+  const messages = await ask<Sent[]>(page, 'GET', '/api/messages')
+  const linkOf = (id: string) =>
+    /here: (\S+)/.exec(messages.find((m) => m.clientId === id && m.kind === 'offer')!.text)![1]!
+  const phone = await browser.newContext({
+    viewport: { width: 390, height: 760 },
+    javaScriptEnabled: false,
+  })
+  const [first, second] = [await phone.newPage(), await phone.newPage()]
+  await first.goto(linkOf(ids[0]!))
+  await second.goto(linkOf(ids[1]!))
+  await first.getByRole('button', { name: 'Take it' }).click()
+  await expect(first.getByRole('heading', { name: 'It is yours' })).toBeVisible()
+  await second.getByRole('button', { name: 'Take it' }).click()
+  await expect(second.getByRole('heading', { name: 'That hour is gone' })).toBeVisible()
+  const own = await booked(page, date, ids[0]!)
+  expect([own.state, own.changedBy]).toEqual(['booked', 'The client'])
+  expect(own.id).not.toBe(gone.id)
+  await phone.close()
+})

@@ -20,6 +20,7 @@ import { readHair, readVisits, type VisitRecord } from '../visits/record.ts'
 import { figuresOf } from '../../core/register/index.ts'
 import { STATUS_WORDS, statusOf } from '../../core/week/index.ts'
 import { readOwn } from '../week/book.ts'
+import { readTold } from './takeOut.ts'
 import { readClient } from './read.ts'
 
 /** Uses told on paper; older ones are counted. */
@@ -31,12 +32,13 @@ export async function clientRecord(
   uses: readonly TrailRow[],
   id: string,
 ): Promise<Buffer> {
-  const [client, visits, hair, home, booked, house] = await Promise.all([
+  const [client, visits, hair, home, booked, told, house] = await Promise.all([
     readClient(db, id),
     readVisits(db, id),
     readHair(db, id),
     readHome(db, id),
     readOwn(db, id),
+    readTold(db, id),
     readHouse(db),
   ])
   const pen = new Pen(`Everything kept of ${client.name}`, house.name, 10, 46)
@@ -102,6 +104,11 @@ export async function clientRecord(
           .filter(Boolean)
           .join(': '),
       )
+  }
+  if (told.messages.length > 0) {
+    section('Told of hours')
+    for (const m of told.messages)
+      line(whenWords(m.dueAtMs), `${m.subject}${m.state === 'taken-back' ? ', taken back' : ''}`)
   }
   section('Who looked at it, changed it or took it out')
   if (uses.length === 0) pen.write('Nothing is on the trail yet.')

@@ -16,6 +16,7 @@ import {
 } from '../../core/time/index.ts'
 import {
   BOOK_CONSTANTS,
+  breaches,
   lpOf,
   momentAt,
   pack,
@@ -70,7 +71,9 @@ export async function propose(db: Reads, asked: ProposeAsked): Promise<Proposed>
           (a.visitState ?? 'open') === 'open' &&
           a.startMs > nowMs + late &&
           a.startMs >= fromMs &&
-          a.startMs < toMs,
+          a.startMs < toMs &&
+          // What stands against the book already is put right by hand.
+          breaches(figures, book, a).length === 0,
       )
     : []
   const seekers = [...due, ...(await seekersOf(db, house, promised))]

@@ -56,7 +56,10 @@ export function weekRoutes(
     await removeWaiting(db, params.id)
     return REMOVED
   })
-  mount(app, 'freeSlot', ({ query }) => freeSlot(db, query.worker, query.at))
+  mount(app, 'freeSlot', async ({ query }) => {
+    await freshen(db)
+    return freeSlot(db, query.worker, query.at)
+  })
   mount(app, 'addOffer', async ({ body, response }) => {
     await addOffer(db, body, baseOf(config, response))
     return REMOVED
