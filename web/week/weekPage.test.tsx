@@ -98,7 +98,7 @@ it('all that is proposed is taken one by one; what is refused stays proposed, wi
         proposal('c2', 'Sheet Bend', 11),
         proposal('c3', 'Clove Hitch', 13),
       ],
-      ...{ without: [], within: 0, exact: true, choices: 3, tookMs: 5 },
+      ...{ without: [], moves: [], within: 0, exact: true, choices: 3, tookMs: 5 },
     }),
     addAppointment: ({ body }) => {
       const { clientId, startMs } = body as { clientId: string; startMs: number }
