@@ -266,7 +266,8 @@ test('a free hour is offered, and taken on a phone without script; the other is 
   await expect(panel.getByRole('checkbox', { name: /^Cat Paw/ })).toBeVisible()
   // Only these two, whoever else would gain.
   for (const row of await rows.all()) await row.uncheck()
-  for (const name of names) await panel.getByRole('checkbox', { name: new RegExp(`^${name}`) }).check()
+  for (const name of names)
+    await panel.getByRole('checkbox', { name: new RegExp(`^${name}`) }).check()
   await panel.getByRole('button', { name: /messages into the outbox/ }).click()
   await expect(page.getByText(/messages are in the outbox/)).toBeVisible()
   await page.getByText('Waiting', { exact: true }).click()
