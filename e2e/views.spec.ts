@@ -74,6 +74,15 @@ for (const [scheme, size, what] of [
       )
       expect([tab, table]).toEqual([tab, 0])
     }
+    await page.goto(PLAIN.find((p) => p.startsWith('/week'))!)
+    for (const [tab, shown] of [
+      ['Waiting', 'Waiting list'],
+      ['Load', 'Load ahead'],
+    ] as const) {
+      await page.getByText(tab, { exact: true }).click()
+      await expect(page.getByRole('region', { name: shown })).toBeVisible()
+      expect([tab, await violations(page, what)]).toEqual([tab, []])
+    }
     for (const tab of ['forecast', 'studio']) {
       await page.goto(`/house/${tab}`)
       await expect(page.getByText(/The forecast|Skin reddened/).first()).toBeVisible()

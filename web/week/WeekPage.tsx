@@ -29,6 +29,7 @@ import { Adding, type Draft } from './Adding.tsx'
 import { axisOf, DAYS, type View, VIEWS } from './axis.ts'
 import { Chosen } from './Chosen.tsx'
 import { DayList } from './DayList.tsx'
+import { Freed } from './Freed.tsx'
 import { Lanes } from './Lanes.tsx'
 import { LoadAhead } from './LoadAhead.tsx'
 import { OfferSlot, type Slot } from './OfferSlot.tsx'
@@ -313,6 +314,9 @@ export function WeekPage() {
         {week && idle && proposing && <Proposals week={week} of={proposals} acts={acts} />}
         {week && resting && (
           <Words label="Beside the book" data={ASIDES} value={aside} onChange={setAside} />
+        )}
+        {week && resting && aside !== 'load' && (
+          <Freed week={{ ...week, appointments: acts.appointments }} onOffer={offer} />
         )}
         {week && resting && aside === 'waiting' && <Waiting week={week} />}
         {week && resting && aside === 'load' && <LoadAhead week={week} />}
