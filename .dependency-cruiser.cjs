@@ -8,6 +8,7 @@ const ORDER = [
   'time',
   'head',
   'telling',
+  'picture',
   'grain',
   'skin',
   'kit',
