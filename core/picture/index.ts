@@ -32,3 +32,12 @@ export {
   type Ridges,
   ridgesOf,
 } from './ridges.ts'
+export {
+  encoded,
+  type Photograph,
+  photograph,
+  type PhotoWish,
+  type SkinPlace,
+  type TrueHair,
+  type TrueSkin,
+} from './photograph.ts'
