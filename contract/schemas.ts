@@ -227,6 +227,8 @@ export const visitChangeSchema = y
     jobs: jobs(),
     workerId: uuid(),
     slotAtMs: moment().nullable(),
+    /** Where the book does not let it be then, the nearest hour of the same worker will do. */
+    orNearest: y.boolean().optional(),
     routine: text(120),
   })
   .noUnknown()

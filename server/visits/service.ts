@@ -83,6 +83,7 @@ export async function changeVisit(
   change: BodyOf<'changeVisit'>,
 ): Promise<VisitPage> {
   await db.write(async () => {
+    const { orNearest, ...columns } = change
     if (change.workerId !== undefined) await requireWorker(db, change.workerId)
     const found = await readVisit(db, id)
     if (change.jobs !== undefined && !sameWork(change.jobs, found.jobs)) {
@@ -91,9 +92,14 @@ export async function changeVisit(
       // A plan belongs to its jobs.
       await db.models.Plan.destroy({ where: { visitId: id } })
     }
-    await db.models.Visit.update(change, { where: { id } })
+    await db.models.Visit.update(columns, { where: { id } })
     // The hour and the worker are its appointment's; one that is given no hour any more is cancelled.
-    if (change.slotAtMs != null) await keepHour(db, id, { atMs: change.slotAtMs, state: 'booked' })
+    if (change.slotAtMs != null)
+      await keepHour(db, id, {
+        atMs: change.slotAtMs,
+        state: 'booked',
+        ...(orNearest && { orNearest }),
+      })
     else if (change.slotAtMs === null || change.workerId !== undefined)
       await db.sequelize.query(
         `UPDATE appointments SET workerId = COALESCE(?, workerId), mark = mark + 1,

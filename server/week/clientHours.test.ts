@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto'
 import ICAL from 'ical.js'
 import request, { type Response } from 'supertest'
-import type { House, Today } from '../../contract/types.ts'
+import type { House, Today, VisitPage } from '../../contract/types.ts'
 import type { BookedRow, FreeSlotAnswer, Proposal, Week, WeekLoad } from '../../contract/week.ts'
 import { oneJob } from '../../core/services/index.ts'
 import { addDays, dateAt, DAY_MS, HOUR_MS, isClosed, offsetHere } from '../../core/time/index.ts'
@@ -432,4 +432,17 @@ describe('calendars', () => {
     ).body
     expect((load as WeekLoad).days[0]).toMatchObject({ bookedMin: 45, towels: expect.any(Number) })
   })
+})
+
+it('an hour that a visit is put at keeps to the book: refused with hours that work, or the nearest of them', async () => {
+  const { visit } = await plannedVisit(studio.app)
+  await book(await someClient(), at(3, 11), { workerId: visit.workerId })
+  const put = (body: object) => api().patch(`/api/visits/${visit.id}`).send(body)
+  const refused = await put({ slotAtMs: at(3, 11) }).expect(422)
+  expect(refused.body.detail).toMatch(/has somebody from .* The nearest that work/)
+  const near = (await put({ slotAtMs: at(3, 11), orNearest: true }).expect(200)).body as VisitPage
+  expect(near.slotAtMs).not.toBe(at(3, 11))
+  expect(Math.abs(near.slotAtMs! - at(3, 11))).toBeLessThan(4 * HOUR_MS)
+  await put({ slotAtMs: at(3, 15) }).expect(200)
+  await put({ slotAtMs: at(3, 3) }).expect(422)
 })

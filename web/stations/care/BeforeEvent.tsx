@@ -49,6 +49,13 @@ export function BeforeEvent(props: StationProps) {
   const good = at.isValid() && at.valueOf() > Date.now()
   const plan = useEventPlan(props, kind, good ? at.valueOf() : undefined)
   const move = useChangeVisit(visit.id)
+  const { slotAtMs } = visit
+  // Then, or as near as the book has it.
+  const then =
+    plan !== undefined &&
+    slotAtMs !== null &&
+    (slotAtMs === plan.bestMs ||
+      (move.isSuccess && slotAtMs >= plan.earliestMs && slotAtMs <= plan.latestMs))
   return (
     <>
       <Group gap="sm" align="flex-end">
@@ -101,11 +108,22 @@ export function BeforeEvent(props: StationProps) {
           {visit.state === 'open' && (
             <div>
               <Button
-                disabled={move.isPending || visit.slotAtMs === plan.bestMs}
-                onClick={() => move.mutate({ slotAtMs: plan.bestMs })}
+                disabled={move.isPending || then}
+                onClick={() => move.mutate({ slotAtMs: plan.bestMs, orNearest: true })}
               >
-                {visit.slotAtMs === plan.bestMs ? 'This visit is then' : 'Put this visit then'}
+                {!then
+                  ? 'Put this visit then'
+                  : visit.slotAtMs === plan.bestMs
+                    ? 'This visit is then'
+                    : `This visit is then: ${whenWords(visit.slotAtMs!)}`}
               </Button>
+              {move.isSuccess && !then && visit.slotAtMs !== null && (
+                <Text size="sm" c="var(--coral)" role="note">
+                  The nearest hour that the book has is {whenWords(visit.slotAtMs)}: not within what
+                  the event asks for.
+                </Text>
+              )}
+              <Problem>{move.error?.message}</Problem>
             </div>
           )}
         </>
