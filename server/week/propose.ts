@@ -43,8 +43,12 @@ export type Proposed = Proposal
 
 const MOST_CLIENTS = 300
 /** The search ends after this; then an exact solver, where little enough is left open. */
-const SEARCH_MS = 4500
+const SEARCH_MS = 4000
 const EXACT_S = 4
+/** All of it: nobody waits longer at the screen. */
+const MOST_MS = 9000
+/** What a solver needs to say anything, s. */
+const LEAST_EXACT_S = 0.5
 const EXACT_CHOICES = 6000
 /** A solver that is this near says that it is there. */
 const NEAR = 1e-4
@@ -91,13 +95,15 @@ export async function propose(db: Reads, asked: ProposeAsked): Promise<Proposed>
     dates,
   )
   const packed = pack(arrays, { nowMs: Date.now, untilMs: Date.now() + SEARCH_MS })
-  const best = await exactly(arrays, packed)
+  const leftS = (beganMs + MOST_MS - Date.now()) / 1000
+  const best = await exactly(arrays, packed, Math.min(EXACT_S, leftS))
   // Nobody loses an hour that was promised: if the search has dropped one, it is made again without moving any.
   if (promised.some((_, i) => best.chosen[due.length + i]! < 0))
     return propose(db, { from, days, moves: false })
+  const ownPlaces = (n: number) => Array.from(arrays.owned[n]!, (i) => places[i]!)
   const own = [...best.chosen].slice(0, due.length)
   const proposals = own.flatMap((at, n) =>
-    at < 0 ? [] : [proposalOf(house, wishes[n]!, due[n]!, places[at]!, places, n)],
+    at < 0 ? [] : [proposalOf(house, wishes[n]!, due[n]!, places[at]!, ownPlaces(n))],
   )
   const kept = promised.length * PROMISED_WORTH
   return {
@@ -132,15 +138,17 @@ let solver: Promise<Highs> | undefined
 async function exactly(
   arrays: PackArrays,
   found: Packed,
+  mostS: number,
 ): Promise<{ chosen: Int32Array; value: number; bound: number; exact: boolean }> {
   const there = found.bound - found.value <= NEAR * Math.max(1, found.bound)
-  if (there || found.open.length === 0 || found.open.length > EXACT_CHOICES)
+  const many = found.open.length > EXACT_CHOICES
+  if (there || found.open.length === 0 || many || mostS < LEAST_EXACT_S)
     return { ...found, exact: there }
   try {
     solver ??= import('highs').then((h) => h.default())
     const highs = await solver
     const solved = highs.solve(lpOf(arrays, found.open), {
-      time_limit: EXACT_S,
+      time_limit: mostS,
       mip_rel_gap: NEAR,
       log_to_console: false,
     })
@@ -165,8 +173,7 @@ function proposalOf(
   wished: Wished,
   due: DueClient,
   place: Place,
-  places: readonly Place[],
-  n: number,
+  own: readonly Place[],
 ): Proposal['proposals'][number] {
   const { wish, seen, clear } = wished
   const { workerId, startMs, minutes } = place
@@ -175,12 +182,7 @@ function proposalOf(
     jobs: wish.jobs,
     seen: seen(startMs),
     clear: clear(startMs),
-    why: whyWords(
-      house,
-      wished,
-      place,
-      places.filter((p) => p.wish === n),
-    ),
+    why: whyWords(house, wished, place, own),
   }
 }
 
