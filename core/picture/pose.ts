@@ -4,6 +4,7 @@
  * head's. A landmark that does not belong is found by leaving each out.
  */
 import type { Vec3 } from '../head/index.ts'
+import { cholesky, solveCholesky } from '../stats/index.ts'
 import {
   inCamera,
   lookingFrom,
@@ -189,31 +190,12 @@ function linearised(pose: Pose, tapped: readonly Tapped[], wish: PoseWish) {
   return { normal, gradient }
 }
 
-/** Solves the damped normal equations by Cholesky; undefined where they are not positive. */
+/** A step of the damped normal equations; undefined where they are not positive. */
 function solved(normal: Float64Array, gradient: Float64Array, damping: number) {
-  const n = UNKNOWNS
-  const l = Float64Array.from(normal)
-  for (let i = 0; i < n; i++) l[i * n + i]! *= 1 + damping
-  for (let j = 0; j < n; j++) {
-    for (let i = j; i < n; i++) {
-      let s = l[i * n + j]!
-      for (let k = 0; k < j; k++) s -= l[i * n + k]! * l[j * n + k]!
-      if (i === j) {
-        if (!(s > 0)) return undefined
-        l[j * n + j] = Math.sqrt(s)
-      } else l[i * n + j] = s / l[j * n + j]!
-    }
-  }
-  const x = Float64Array.from(gradient)
-  for (let i = 0; i < n; i++) {
-    for (let k = 0; k < i; k++) x[i]! -= l[i * n + k]! * x[k]!
-    x[i]! /= l[i * n + i]!
-  }
-  for (let i = n - 1; i >= 0; i--) {
-    for (let k = i + 1; k < n; k++) x[i]! -= l[k * n + i]! * x[k]!
-    x[i]! /= l[i * n + i]!
-  }
-  return x
+  const damped = Float64Array.from(normal)
+  for (let i = 0; i < UNKNOWNS; i++) damped[i * UNKNOWNS + i]! *= 1 + damping
+  const lower = cholesky(damped, UNKNOWNS)
+  return lower && solveCholesky(lower, gradient, UNKNOWNS)
 }
 
 /** By how much χ² must fall without a landmark, and how large it must have been, for that one to be named. */

@@ -5,6 +5,7 @@
  * 1993; from memory). τ is summed over a grid by its evidence (Laplace). Normal priors draw groups together. Levels of many
  * groups make the equations an arrow: they are taken out exactly (block elimination; Golub & Van Loan 1996, § 3.2; from memory).
  */
+import { cholesky, solveCholesky } from './cholesky.ts'
 
 /** A way in which a count may be explained: columns that are not zero, and their values. */
 export interface Design {
@@ -335,11 +336,12 @@ function factored({ first, own, beside, diagonal }: Arrow): {
     }
   }
   const lower = cholesky(rest, first)
+  if (!lower) throw new RangeError('These columns cannot be told apart: give them a prior.')
   for (let c = 0; c < first; c++) logDet += 2 * Math.log(lower[c * first + c]!)
   const variance = Array.from({ length: first }, (_, c) => {
     const unit = new Float64Array(first)
     unit[c] = 1
-    return solve(lower, unit, first)[c]!
+    return solveCholesky(lower, unit, first)[c]!
   })
   return {
     variance,
@@ -350,7 +352,7 @@ function factored({ first, own, beside, diagonal }: Arrow): {
         const share = b[first + l]! / diagonal[l]!
         for (let i = 0; i < first; i++) x[i]! -= share * beside[l * first + i]!
       }
-      x.set(solve(lower, x.subarray(0, first), first))
+      x.set(solveCholesky(lower, x.subarray(0, first), first))
       for (let l = 0; l < diagonal.length; l++) {
         let left = b[first + l]!
         for (let i = 0; i < first; i++) left -= beside[l * first + i]! * x[i]!
@@ -359,32 +361,4 @@ function factored({ first, own, beside, diagonal }: Arrow): {
       return x
     },
   }
-}
-
-/** Lower triangle L of A = L Lᵀ; A is given by its lower triangle. */
-function cholesky(a: Float64Array, n: number): Float64Array<ArrayBuffer> {
-  const l = new Float64Array(n * n)
-  for (let i = 0; i < n; i++) {
-    for (let j = 0; j <= i; j++) {
-      let sum = a[i * n + j]!
-      for (let k = 0; k < j; k++) sum -= l[i * n + k]! * l[j * n + k]!
-      if (i !== j) l[i * n + j] = sum / l[j * n + j]!
-      else if (sum > 1e-12) l[i * n + i] = Math.sqrt(sum)
-      else throw new RangeError('These columns cannot be told apart: give them a prior.')
-    }
-  }
-  return l
-}
-
-function solve(l: Float64Array, b: Float64Array, n: number): Float64Array {
-  const x = Float64Array.from(b)
-  for (let i = 0; i < n; i++) {
-    for (let k = 0; k < i; k++) x[i]! -= l[i * n + k]! * x[k]!
-    x[i]! /= l[i * n + i]!
-  }
-  for (let i = n - 1; i >= 0; i--) {
-    for (let k = i + 1; k < n; k++) x[i]! -= l[k * n + i]! * x[k]!
-    x[i]! /= l[i * n + i]!
-  }
-  return x
 }

@@ -1,4 +1,5 @@
 /** Statistics. */
+export { cholesky, solveCholesky } from './cholesky.ts'
 export { type CountFit, CountVisits, fitCounts } from './countRegression.ts'
 export { ewma } from './ewma.ts'
 export { digamma, gammaShape, logGamma, risingLog } from './gamma.ts'

@@ -2,7 +2,7 @@ import { DEFAULTS } from '../house/index.ts'
 import { oneJob } from '../services/index.ts'
 import { DAY_MS } from '../time/index.ts'
 import { type Appointment, type Book, MIN_MS, USUAL_STUDIO } from './book.ts'
-import { type Candidate, freeAround, rankFreed } from './freed.ts'
+import { cameFree, type Candidate, freeAround, rankFreed } from './freed.ts'
 import { momentAt } from './hours.ts'
 import {
   bothWishes,
@@ -48,6 +48,17 @@ describe('free time round an hour', () => {
     expect(freeAround(free, b, 'w', at(19))).toBeUndefined()
     expect(freeAround(free, b, 'other', at(15.5))).toMatchObject({ fromMs: at(9), toMs: at(18) })
   })
+})
+
+it('what came free is told until somebody has it, it is offered, or it is over', () => {
+  const off = (hour: number): Appointment => ({ ...taken(at(hour), 45), state: 'cancelled' })
+  const free = (all: Appointment[], offered: (typeof SLOT)[] = [], nowMs = at(8)) =>
+    cameFree(all, offered, nowMs).map((a) => a.startMs)
+  expect(free([off(10), off(14)])).toEqual([at(10), at(14)])
+  expect(free([off(10), taken(at(10.5), 45)])).toEqual([])
+  expect(free([off(10), { ...taken(at(10), 45), workerId: 'v' }])).toEqual([at(10)])
+  expect(free([off(10), off(14)], [], at(12))).toEqual([at(14)])
+  expect(free([off(10), off(14)], [SLOT])).toEqual([at(14)])
 })
 
 describe('who gains from a slot that came free', () => {

@@ -4,7 +4,7 @@
  */
 import { constant, type Figures } from '../house/index.ts'
 import { dateAt, DAY_MS } from '../time/index.ts'
-import { type Book, endMs, MIN_MS, standsInBook, startsOn } from './book.ts'
+import { type Appointment, type Book, endMs, MIN_MS, standsInBook, startsOn } from './book.ts'
 import type { Stretch } from './hours.ts'
 import { dayWorth, hourCost, type Wish } from './propose.ts'
 import { isAny, suits } from './wishes.ts'
@@ -55,6 +55,27 @@ export function freeAround(
     else return undefined
   }
   return { workerId, fromMs, toMs }
+}
+
+/** Appointments that were cancelled, whose hour is still to come and free still, and that nobody was offered. */
+export function cameFree<A extends Pick<Appointment, 'workerId' | 'startMs' | 'minutes' | 'state'>>(
+  appointments: readonly A[],
+  offered: readonly FreeSlot[],
+  nowMs: number,
+): A[] {
+  const meets = (a: A, { fromMs, toMs }: Stretch) => a.startMs < toMs && endMs(a) > fromMs
+  return appointments.filter(
+    (a) =>
+      a.state === 'cancelled' &&
+      a.startMs > nowMs &&
+      !appointments.some(
+        (b) =>
+          b.workerId === a.workerId &&
+          standsInBook(b) &&
+          meets(a, { fromMs: b.startMs, toMs: endMs(b) }),
+      ) &&
+      !offered.some((o) => o.workerId === a.workerId && meets(a, o)),
+  )
 }
 
 /** Those who gain, the most first. */

@@ -63,6 +63,7 @@ export {
   type WorkerHours,
 } from './hours.ts'
 export {
+  cameFree,
   type Candidate,
   freeAround,
   FREED_CONSTANTS,

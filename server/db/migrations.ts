@@ -539,7 +539,7 @@ export const MIGRATIONS: readonly Migration[] = [
   {
     name: '0020-the-week',
     up: [
-      // Messages are to a client, about a visit or about an hour in the book.
+      // Messages are to a client, about a visit or about an hour in the book; which hour they tell of.
       `CREATE TABLE messages_now (
         id TEXT PRIMARY KEY,
         clientId TEXT NOT NULL REFERENCES clients(id) ON DELETE CASCADE,
@@ -547,7 +547,7 @@ export const MIGRATIONS: readonly Migration[] = [
         appointmentId TEXT REFERENCES appointments(id) ON DELETE CASCADE,
         kind TEXT NOT NULL CHECK (kind IN ('care', 'question', 'next', 'reminder', 'late', 'moved', 'offer', 'gone')),
         subject TEXT NOT NULL, text TEXT NOT NULL, dueAtMs INTEGER NOT NULL,
-        state TEXT NOT NULL CHECK (state IN ('waiting', 'taken-back')))`,
+        state TEXT NOT NULL CHECK (state IN ('waiting', 'taken-back')), aboutMs INTEGER)`,
       `INSERT INTO messages_now (id, clientId, visitId, kind, subject, text, dueAtMs, state)
         SELECT m.id, v.clientId, m.visitId, m.kind, m.subject, m.text, m.dueAtMs, m.state
         FROM messages m JOIN visits v ON v.id = m.visitId`,

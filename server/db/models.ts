@@ -169,6 +169,7 @@ export interface MessageRow extends Row<MessageRow> {
   clientId: string
   visitId: CreationOptional<string | null>
   appointmentId: CreationOptional<string | null>
+  aboutMs: CreationOptional<number | null>
   kind: string
   subject: string
   text: string
@@ -401,6 +402,7 @@ export function defineModels(sequelize: Sequelize): Models {
       clientId: text,
       visitId: maybeText,
       appointmentId: maybeText,
+      aboutMs: maybeNumber,
       kind: text,
       subject: text,
       text,

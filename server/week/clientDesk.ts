@@ -18,6 +18,7 @@ import type { Database } from '../db/connection.ts'
 import type { Reads } from '../db/reader.ts'
 import { readHouse } from '../house/service.ts'
 import { HttpProblem } from '../http/problem.ts'
+import { freshen } from '../standing/standing.ts'
 import { changeAppointment } from './appointments.ts'
 import { readAppointment, readBook } from './book.ts'
 import { BY_CLIENT } from './offers.ts'
@@ -52,7 +53,8 @@ export async function nextHourOf(db: Reads, clientId: string): Promise<BookedRow
 }
 
 /** Hours that the client may take instead: free by the book, and such as suit skin, hair and when they can come. */
-export async function otherHours(db: Reads, a: BookedRow): Promise<OtherHour[]> {
+export async function otherHours(db: Database, a: BookedRow): Promise<OtherHour[]> {
+  await freshen(db)
   const house = await readHouse(db)
   const figures = figuresOf(house.figures)
   const nowMs = Date.now()

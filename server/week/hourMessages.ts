@@ -46,6 +46,8 @@ export interface HourMessage {
   readonly appointmentId?: string
   readonly told: Pick<HourTold, 'when' | 'was' | 'link'>
   readonly dueAtMs?: number
+  /** The hour that it tells of. */
+  readonly aboutMs?: number
 }
 
 /** @returns the id of the message */
@@ -53,7 +55,7 @@ export async function putMessage(
   db: Database,
   house: House,
   kind: HourKind,
-  { clientId, workerId, appointmentId, told, dueAtMs = Date.now() }: HourMessage,
+  { clientId, workerId, appointmentId, told, dueAtMs = Date.now(), aboutMs }: HourMessage,
 ): Promise<string> {
   const id = randomUUID()
   const draft = HOUR_DRAFTS[kind]({
@@ -62,7 +64,7 @@ export async function putMessage(
   })
   await db.models.Message.create({
     ...{ ...draft, id, clientId, visitId: null, appointmentId: appointmentId ?? null },
-    ...{ dueAtMs, state: 'waiting' },
+    ...{ dueAtMs, state: 'waiting', aboutMs: aboutMs ?? null },
   })
   return id
 }

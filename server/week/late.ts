@@ -29,25 +29,13 @@ export async function lateToTell(
     return a && a.state !== 'arrived' ? [{ a, startMs: l.startMs, lateMin: l.lateMin }] : []
   })
   if (late.length === 0) return []
-  const told = await db.select<{ appointmentId: string; atMs: number; text: string }>(
-    `SELECT appointmentId, MAX(dueAtMs) AS atMs, text FROM messages WHERE kind = 'late' AND state = 'waiting'
+  const told = await db.select<{ appointmentId: string; aboutMs: number }>(
+    `SELECT appointmentId, MAX(aboutMs) AS aboutMs FROM messages WHERE kind = 'late' AND state = 'waiting'
        AND appointmentId IN (SELECT value FROM json_each(?)) GROUP BY appointmentId`,
     [late.map((l) => l.a.id)],
   )
-  const toldOf = new Map(told.map((t) => [t.appointmentId, t]))
-  return late.filter(({ a, startMs }) => {
-    const last = toldOf.get(a.id)
-    if (!last) return true
-    // The hour that they were told stands in what they were told.
-    return !around(startMs).some((t) => last.text.includes(`about ${t} `))
-  })
-}
-
-/** The hours by the clock that are as good as told. */
-function around(startMs: number): string[] {
-  const out: string[] = []
-  for (let by = -TOLD_MIN; by < TOLD_MIN; by++) out.push(timeWords(startMs + by * MIN_MS))
-  return out
+  const toldOf = new Map(told.map((t) => [t.appointmentId, t.aboutMs]))
+  return late.filter(({ a, startMs }) => startMs >= (toldOf.get(a.id) ?? 0) + TOLD_MIN * MIN_MS)
 }
 
 /** @returns how many were told */
@@ -64,7 +52,7 @@ export async function tellLate(db: Database, base: string, nowMs = Date.now()): 
       const { id: appointmentId, clientId, workerId } = a
       const link = await newHourLink(db, base, { clientId, appointmentId, untilMs: ends })
       await putMessage(db, house, 'late', {
-        ...{ clientId, workerId, appointmentId },
+        ...{ clientId, workerId, appointmentId, aboutMs: startMs },
         told: { when: timeWords(startMs), was: timeWords(a.startMs), link },
       })
     }

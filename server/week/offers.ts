@@ -15,6 +15,7 @@ import type { Database } from '../db/connection.ts'
 import { json, type Json, type Reads } from '../db/reader.ts'
 import { readHouse } from '../house/service.ts'
 import { HttpProblem, notFound } from '../http/problem.ts'
+import { freshen } from '../standing/standing.ts'
 import { bookIn, changeIn } from './appointments.ts'
 import { readAppointment, readBook } from './book.ts'
 import { dayOf, dueClients } from './due.ts'
@@ -192,6 +193,7 @@ export async function takeOffer(
   clientId: string,
 ): Promise<{ readonly taken: boolean; readonly why?: string }> {
   const nowMs = Date.now()
+  await freshen(db)
   const seen = await offerSeen(db, offerId, clientId)
   if (!seen) return { taken: false }
   // What is known of skin or answers stops it here as it would at the chair; a page that anybody may see does not say what.

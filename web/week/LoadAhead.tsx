@@ -9,6 +9,7 @@ import { bladeWords } from '../../core/week/index.ts'
 import { call } from '../api/call.ts'
 import { useMay } from '../people/session.ts'
 import { useSettings } from '../state/shape.ts'
+import { Estimate } from '../ui/Estimate.tsx'
 import { Problem } from '../ui/Panel.tsx'
 import css from './Week.module.css'
 
@@ -90,7 +91,7 @@ function Told({ load, days }: { load: WeekLoad; days: number }) {
         </Text>
       ))}
       <Text size="sm">
-        By the price list {moneyWords(income, currency)}
+        By the price list <Estimate>{moneyWords(income, currency)}</Estimate>
         {load.meanIncome !== null &&
           days === 7 &&
           `; a week of the last four brought ${moneyWords(load.meanIncome, currency)} on average (${percentWords(income / Math.max(1e-9, load.meanIncome))} of it)`}

@@ -3,7 +3,6 @@ import { oneJob } from '../../core/services/index.ts'
 import { offsetHere } from '../../core/time/index.ts'
 import { MIN_MS, momentAt, USUAL_STUDIO } from '../../core/week/index.ts'
 import { axisOf, hoursOf, momentIn, onDay, shareOf, shutIn } from './axis.ts'
-import { freedOf } from './Freed.tsx'
 
 const MONDAY = '2026-11-30'
 const at = (hour: number, date = MONDAY) => momentAt(date, hour, offsetHere)
@@ -30,22 +29,6 @@ it('the hours reach as far as the house is open, and as anything is booked', () 
     to: 18,
   })
   expect(hoursOf({ from: 9, to: 11 })).toEqual([9, 10, 11])
-})
-
-it('what came free is told until somebody has it, it is offered, or it is over', () => {
-  const off = (hour: number, over: Partial<BookedRow> = {}): BookedRow => ({
-    ...row(at(hour), 45),
-    ...{ state: 'cancelled', cancelledAtMs: at(8), ...over },
-  })
-  const free = (over: Partial<Week>) => freedOf(week(over)).map((a) => a.startMs)
-  expect(free({ appointments: [off(10), off(14)] })).toEqual([at(10), at(14)])
-  expect(free({ appointments: [off(10), row(at(10.5), 45)] })).toEqual([])
-  expect(free({ appointments: [off(10), off(14)], nowMs: at(12) })).toEqual([at(14)])
-  const offer = { id: 'o', workerId: 'w', fromMs: at(9), toMs: at(12), takenBy: null, asked: 2 }
-  expect(free({ appointments: [off(10)], offers: [{ ...offer, closedAtMs: null }] })).toEqual([])
-  expect(free({ appointments: [off(10)], offers: [{ ...offer, closedAtMs: at(8) }] })).toEqual([
-    at(10),
-  ])
 })
 
 it('a place in a lane is a moment on the five minutes, and back', () => {
