@@ -78,7 +78,7 @@ function Told({ load, days }: { load: WeekLoad; days: number }) {
       {worked.length === 0 && <Text c="dimmed">Nobody works on these days.</Text>}
       {Object.keys(blades).length > 0 && (
         <Text size="sm">
-          Blades, {' '}
+          Blades,{' '}
           {Object.entries(blades)
             .map(([k, n]) => `${bladeWords(k).toLowerCase()}: ${n}`)
             .join('; ')}
